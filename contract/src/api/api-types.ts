@@ -1,0 +1,105 @@
+import type {
+  Aircraft,
+  AircraftType,
+  Airfield,
+  Condition,
+  DiscrepancyState,
+  OpenDiscrepancy,
+  PreflightEvent,
+  RuleSet,
+  Unit,
+  Verdict,
+} from "@cravix/core";
+import type { Refusal } from "../events/event-schema";
+
+/** The most events one request may carry. */
+export const MAX_BATCH = 500;
+
+export interface EventsRequest {
+  events: unknown[];
+}
+
+/** What became of a batch: everything not named in `refused` is on record, each once. */
+export interface EventsResponse {
+  taken: number;
+  repeated: number;
+  refused: Refusal[];
+}
+
+export type CrewRole = "pilot" | "student" | "instructor" | "mechanic" | "owner";
+export interface CrewMember {
+  id: string;
+  name: string;
+  role: CrewRole;
+}
+
+export interface LastReading {
+  key: string;
+  value: number;
+  unit: Unit;
+  at: string;
+  crewId: string;
+}
+
+export interface PreflightSummary {
+  id: string;
+  registration: string | null;
+  crewId: string | null;
+  startedAt: string | null;
+  lastAt: string | null;
+  conditions: Condition[];
+  answered: number;
+  found: number;
+  verdict: Verdict | null;
+  decision: "fly" | "not flying" | null;
+  signedAt: string | null;
+}
+
+export interface AircraftSummary {
+  registration: string;
+  typeName: string;
+  what: string;
+  stub: string | null;
+  story: string | null;
+  openDiscrepancies: number;
+  lastPreflight: PreflightSummary | null;
+}
+
+/** Everything that a preflight of this aircraft needs, kept on the device for the apron without a network. */
+export interface AircraftBundle {
+  aircraft: Aircraft;
+  type: AircraftType;
+  airfield: Airfield | null;
+  rules: RuleSet | null;
+  openDiscrepancies: OpenDiscrepancy[];
+  lastReadings: LastReading[];
+  recentPreflights: PreflightSummary[];
+}
+
+export interface Fleet {
+  crew: CrewMember[];
+  aircraft: AircraftSummary[];
+}
+
+export interface Page<T> {
+  items: T[];
+  /** Hand this back as `before` for the next page; absent on the last one. */
+  next?: string;
+}
+
+export interface PreflightDetail {
+  summary: PreflightSummary;
+  listHash: string | null;
+  events: PreflightEvent[];
+}
+
+export type DiscrepancyDetail = DiscrepancyState & { openedByName: string };
+
+/** RFC 9457 problem details, with one extension: the faults of what was sent. */
+export interface Problem {
+  type: string;
+  title: string;
+  status: number;
+  detail: string;
+  faults?: { path: string; expected: string }[];
+}

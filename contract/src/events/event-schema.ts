@@ -1,0 +1,148 @@
+import {
+  assertPlausible,
+  CONDITIONS,
+  EVENT_TYPES,
+  type EventData,
+  type EventType,
+  FINDING_GRADES,
+  type PreflightEvent,
+  QuantityError,
+  UNITS,
+  VERDICTS,
+} from "@cravix/core";
+import { array, number, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
+
+const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
+const ISO_UTC = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/;
+
+const eventId = () =>
+  string().required().matches(UUID_V7, "must be a time-ordered id (UUID version 7, lower case)");
+const key = () => string().required().min(1).max(120);
+const words = (max: number) => string().required().min(1).max(max);
+
+const DATA: { [T in EventType]: ObjectShape } = {
+  "preflight.started": {
+    registration: key(),
+    listHash: string()
+      .required()
+      .matches(/^sha256:[0-9a-f]{64}$/, "must be the content hash of the list"),
+    conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
+    plannedFlightMin: number().min(1).max(6000),
+  },
+  "item.answered": {
+    itemId: key(),
+    outcome: string().required().oneOf(["sound", "found"]),
+    value: string().max(200),
+  },
+  "item.deferred": { itemId: key() },
+  "item.visited": { itemId: key() },
+  "item.undone": { eventId: eventId() },
+  "reading.taken": {
+    itemId: key(),
+    key: key(),
+    value: number().required(),
+    unit: string().required().oneOf(UNITS),
+    feel: string().oneOf(["smooth", "rough", "quit"]),
+  },
+  "discrepancy.opened": {
+    discrepancyId: eventId(),
+    registration: key(),
+    stationId: key(),
+    itemId: string().max(120),
+    text: words(2000),
+    grade: string().required().oneOf(FINDING_GRADES),
+    measure: string().max(200),
+  },
+  "discrepancy.observed": {
+    discrepancyId: eventId(),
+    itemId: key(),
+    state: string().required().oneOf(["same", "grown", "gone"]),
+    measure: string().max(200),
+  },
+  "discrepancy.closed": { discrepancyId: eventId(), how: words(2000) },
+  interrupted: { itemId: string().max(120) },
+  resumed: { itemId: string().max(120) },
+  "verdict.signed": {
+    verdict: string().required().oneOf(VERDICTS),
+    decision: string().required().oneOf(["fly", "not flying"]),
+    reasons: array().of(words(500)).required().max(500),
+    askedCrewId: string().max(120),
+  },
+};
+
+const envelope = {
+  id: eventId(),
+  preflightId: eventId(),
+  deviceId: eventId(),
+  crewId: key(),
+  at: string().required().matches(ISO_UTC, "must be UTC with milliseconds, like 2026-05-01T09:30:00.000Z"),
+  type: string().required(),
+};
+
+const SCHEMAS = new Map<string, ObjectSchema<object>>(
+  EVENT_TYPES.map((type) => [
+    type,
+    object({ ...envelope, data: object(DATA[type]).noUnknown().required() })
+      .noUnknown()
+      .strict(),
+  ]),
+);
+
+/** How far ahead of the server a device's clock may be. Beyond it the event waits on the device until the clock is right. */
+export const CLOCK_TOLERANCE_MIN = 10;
+
+/** An event that was not taken: which, where in it, why, in words for the person who gave the answer. */
+export interface Refusal {
+  id: string | null;
+  index: number;
+  field?: string;
+  reason: string;
+}
+
+export type EventCheck = { event: PreflightEvent } | { refusal: Omit<Refusal, "index"> };
+
+/**
+ * Checks one event that crosses the boundary. Never throws: what is not valid comes back with its id, the field and the reason.
+ * `now` is the checking side's clock; an event more than ten minutes ahead of it is refused.
+ */
+export function checkEvent(input: unknown, now: Date): EventCheck {
+  const id = idOf(input);
+  const refuse = (reason: string, field?: string): EventCheck => ({
+    refusal: { id, reason, ...(field && { field }) },
+  });
+  if (typeof input !== "object" || input === null || Array.isArray(input))
+    return refuse("An event is a JSON object.");
+  const { type } = input as { type?: unknown };
+  const schema = typeof type === "string" ? SCHEMAS.get(type) : undefined;
+  if (!schema) return refuse(`No such kind of event: ${JSON.stringify(type) ?? "none"}.`, "type");
+  try {
+    schema.validateSync(input);
+  } catch (error) {
+    if (error instanceof ValidationError)
+      return refuse(error.errors[0] ?? error.message, error.path ?? undefined);
+    throw error;
+  }
+  const event = input as PreflightEvent;
+  const at = Date.parse(event.at);
+  if (Number.isNaN(at)) return refuse("There is no such date.", "at");
+  if (at > now.getTime() + CLOCK_TOLERANCE_MIN * 60_000)
+    return refuse(
+      `This answer is dated ${event.at}, in the future. Set the device's clock, then send it again.`,
+      "at",
+    );
+  if (event.type === "reading.taken") {
+    const { value, unit, key: name } = event.data satisfies EventData["reading.taken"];
+    try {
+      assertPlausible(name, value, unit);
+    } catch (error) {
+      if (error instanceof QuantityError) return refuse(error.message, "data.value");
+      throw error;
+    }
+  }
+  return { event };
+}
+
+function idOf(input: unknown): string | null {
+  const id = (input as { id?: unknown } | null)?.id;
+  return typeof id === "string" && id.length <= 100 ? id : null;
+}

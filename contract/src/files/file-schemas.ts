@@ -1,0 +1,219 @@
+import { CONDITIONS, FINDING_GRADES, ITEM_KINDS, PHASES, UNITS } from "@cravix/core";
+import { type AnyObjectSchema, array, boolean, lazy, mixed, number, object, string } from "yup";
+
+const id = () => string().required().max(120);
+const words = (max = 400) => string().required().min(1).max(max);
+const bounded = (min: number, max: number) => number().required().min(min).max(max);
+/** An optional part: absent or whole. */
+const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();
+
+const source = object({
+  kind: string().required().oneOf(["handbook", "rule", "common practice", "own limit"]),
+  text: words(),
+  example: boolean().required(),
+}).noUnknown();
+
+const limit = object({
+  min: number(),
+  max: number(),
+  unit: string().required().oneOf(UNITS),
+  source: source.required(),
+})
+  .noUnknown()
+  .test("an-end", "needs a min or a max, and min below max", (value) => {
+    if (!value) return true;
+    const { min, max } = value;
+    return (min !== undefined || max !== undefined) && !(min !== undefined && max !== undefined && min > max);
+  });
+
+const ledger = lazy((value: unknown) =>
+  value === undefined
+    ? mixed().optional()
+    : (value as { back?: unknown })?.back !== undefined
+      ? object({ back: words(80) }).noUnknown()
+      : object({ out: words(80), how: string().required().oneOf(["off", "on", "open"]) }).noUnknown(),
+);
+
+export const itemSchema = object({
+  id: id(),
+  station: id(),
+  kind: string()
+    .required()
+    .oneOf(ITEM_KINDS.filter((kind) => kind !== "observe")),
+  title: words(200),
+  good: words(),
+  bad: string().max(400),
+  why: words(600),
+  caution: string().max(400),
+  miss: string().required().oneOf(FINDING_GRADES),
+  done: string().max(40),
+  when: array().of(string().required().oneOf(CONDITIONS)),
+  years: optional(object({ from: number().integer(), to: number().integer() }).noUnknown()),
+  expected: number().integer().min(1).max(60),
+  reading: optional(
+    object({
+      key: id(),
+      unit: string().required().oneOf(UNITS),
+      decimals: bounded(0, 3).integer(),
+      plausible: optional(
+        object({ min: number().required(), max: number().required(), why: words() }).noUnknown(),
+      ),
+      feel: boolean(),
+    }).noUnknown(),
+  ),
+  limit: optional(limit),
+  choices: array()
+    .of(
+      object({ value: id(), label: words(60) })
+        .noUnknown()
+        .required(),
+    )
+    .max(12),
+  choicesFrom: string().oneOf(["runways"]),
+  ledger,
+}).noUnknown();
+
+const tank = object({
+  id: id(),
+  name: words(60),
+  unusableL: bounded(0, 1000),
+  capacityL: bounded(0.1, 5000),
+  calibration: optional(
+    object({
+      points: array()
+        .of(
+          object({ dipCm: bounded(0, 300), litres: bounded(0, 5000) })
+            .noUnknown()
+            .required(),
+        )
+        .required(),
+      source: source.required(),
+    }).noUnknown(),
+  ),
+}).noUnknown();
+
+const sourced = (key: string) =>
+  optional(object({ [key]: bounded(0, 10_000), source: source.required() }).noUnknown());
+
+const station = object({
+  id: id(),
+  name: words(80),
+  phase: string().required().oneOf(PHASES),
+  x: number(),
+  y: number(),
+}).noUnknown();
+
+export const aircraftTypeSchema = object({
+  format: string().required().oneOf(["cravix.aircraft-type/1"]),
+  id: id(),
+  name: words(80),
+  what: words(),
+  stub: string().max(400),
+  plan: optional(
+    object({
+      width: bounded(10, 5000),
+      height: bounded(10, 5000),
+      bodies: array()
+        .of(
+          object({
+            d: words(4000).matches(
+              /^[MLHVCSQTAZmlhvcsqtaz0-9 ,.\-e]+$/,
+              "must be an outline (SVG path data)",
+            ),
+            tone: string().required().oneOf(["body", "line"]),
+          })
+            .noUnknown()
+            .required(),
+        )
+        .required(),
+    }).noUnknown(),
+  ),
+  stations: array().of(station.required()).required().max(300),
+  items: array().of(itemSchema.required()).required().max(5000),
+  fuel: optional(
+    object({
+      tanks: array().of(tank.required()).required().min(1).max(12),
+      taxiL: bounded(0, 200),
+      burnLPerH: sourced("value"),
+      imbalanceL: sourced("value"),
+    }).noUnknown(),
+  ),
+  oil: optional(
+    object({
+      minimumQt: number().min(0).max(30),
+      longFlightMinimumQt: number().min(0).max(30),
+      maximumQt: number().min(0).max(30),
+      containerQt: bounded(0.05, 10),
+      source: source.required(),
+    }).noUnknown(),
+  ),
+  magnetos: optional(
+    object({
+      maxDropRpm: number().min(1).max(2000),
+      maxDifferenceRpm: number().min(1).max(2000),
+      resolutionRpm: bounded(1, 200),
+      tachometerMaxRpm: bounded(100, 8000),
+      source: source.required(),
+    }).noUnknown(),
+  ),
+  crosswind: sourced("kt"),
+}).noUnknown();
+
+export const aircraftSchema = object({
+  format: string().required().oneOf(["cravix.aircraft/1"]),
+  registration: string()
+    .required()
+    .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must look like QX-TAR"),
+  typeId: id(),
+  year: bounded(1900, 2100).integer(),
+  base: words(80),
+  story: string().max(400),
+  ownItems: array().of(itemSchema.required()).required().max(200),
+}).noUnknown();
+
+export const airfieldSchema = object({
+  format: string().required().oneOf(["cravix.airfield/1"]),
+  id: id(),
+  name: words(80),
+  elevationFt: bounded(-1500, 20_000),
+  runways: array()
+    .of(
+      object({ id: id(), headingDeg: bounded(0, 360), lengthM: bounded(1, 10_000), surface: words(40) })
+        .noUnknown()
+        .required(),
+    )
+    .required(),
+}).noUnknown();
+
+export const ruleSetSchema = object({
+  format: string().required().oneOf(["cravix.rule-set/1"]),
+  id: id(),
+  name: words(),
+  reserves: array()
+    .of(
+      object({
+        when: string().required().oneOf(["day", "night", "instrument"]),
+        minutes: bounded(0, 600),
+        source: source.required(),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .required(),
+  altimeter: optional(object({ feet: bounded(1, 1000), source: source.required() }).noUnknown()),
+}).noUnknown();
+
+export const crewSchema = object({
+  format: string().required().oneOf(["cravix.crew/1"]),
+  members: array()
+    .of(
+      object({
+        id: id(),
+        name: words(80),
+        role: string().required().oneOf(["pilot", "student", "instructor", "mechanic", "owner"]),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .required(),
+}).noUnknown();

@@ -1,0 +1,128 @@
+import {
+  type Aircraft,
+  type AircraftType,
+  type Airfield,
+  assertCalibration,
+  type Item,
+  QuantityError,
+  type RuleSet,
+} from "@cravix/core";
+import { type AnyObjectSchema, ValidationError } from "yup";
+import type { CrewMember } from "../api/api-types";
+import {
+  aircraftSchema,
+  aircraftTypeSchema,
+  airfieldSchema,
+  crewSchema,
+  ruleSetSchema,
+} from "./file-schemas";
+
+export interface CrewFile {
+  format: "cravix.crew/1";
+  members: CrewMember[];
+}
+
+export type CravixFile = AircraftType | Aircraft | Airfield | RuleSet | CrewFile;
+
+/** One fault of a file: where, and what was expected there. */
+export interface FileFault {
+  path: string;
+  expected: string;
+}
+
+export type FileReading = { file: CravixFile } | { faults: FileFault[] };
+
+const SCHEMAS: Record<string, AnyObjectSchema> = {
+  "cravix.aircraft-type/1": aircraftTypeSchema,
+  "cravix.aircraft/1": aircraftSchema,
+  "cravix.airfield/1": airfieldSchema,
+  "cravix.rule-set/1": ruleSetSchema,
+  "cravix.crew/1": crewSchema,
+};
+
+/** Reads the text of a Cravix file. Never throws: a file that is not valid comes back with each fault's path. */
+export function readFileText(text: string): FileReading {
+  let value: unknown;
+  try {
+    value = JSON.parse(text);
+  } catch (error) {
+    return { faults: [{ path: "", expected: `JSON; reading stopped with: ${(error as Error).message}` }] };
+  }
+  return readFile(value);
+}
+
+/** Checks a parsed Cravix file against its format and against itself. */
+export function readFile(value: unknown): FileReading {
+  if (typeof value !== "object" || value === null || Array.isArray(value))
+    return { faults: [{ path: "", expected: "a JSON object" }] };
+  const format = (value as { format?: unknown }).format;
+  const schema = typeof format === "string" ? SCHEMAS[format] : undefined;
+  if (!schema) return { faults: [{ path: "format", expected: `one of ${Object.keys(SCHEMAS).join(", ")}` }] };
+  try {
+    schema.validateSync(value, { strict: true, abortEarly: false });
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const faults = error.inner.length > 0 ? error.inner : [error];
+    return { faults: faults.map((f) => ({ path: f.path ?? "", expected: f.errors[0] ?? f.message })) };
+  }
+  const faults =
+    format === "cravix.aircraft-type/1"
+      ? typeFaults(value as AircraftType)
+      : format === "cravix.aircraft/1"
+        ? itemFaults((value as Aircraft).ownItems, "ownItems")
+        : [];
+  return faults.length > 0 ? { faults } : { file: value as CravixFile };
+}
+
+function typeFaults(type: AircraftType): FileFault[] {
+  const faults = itemFaults(type.items, "items");
+  const stations = new Set<string>();
+  type.stations.forEach((station, i) => {
+    if (stations.has(station.id))
+      faults.push({ path: `stations[${i}].id`, expected: `an id of its own; ${station.id} stands twice` });
+    stations.add(station.id);
+  });
+  type.items.forEach((item, i) => {
+    if (!stations.has(item.station))
+      faults.push({
+        path: `items[${i}].station`,
+        expected: `a station of this file; there is no ${item.station}`,
+      });
+  });
+  if (!type.stub && type.items.length === 0)
+    faults.push({ path: "items", expected: "at least one item, or a stub that says what is missing" });
+  type.fuel?.tanks.forEach((tank, i) => {
+    if (!tank.calibration) return;
+    try {
+      assertCalibration(tank.calibration);
+    } catch (error) {
+      if (!(error instanceof QuantityError)) throw error;
+      faults.push({ path: `fuel.tanks[${i}].calibration.points`, expected: error.message });
+    }
+  });
+  return faults;
+}
+
+/** What each kind of item cannot do without. */
+function itemFaults(items: readonly Item[], path: string): FileFault[] {
+  const faults: FileFault[] = [];
+  const seen = new Set<string>();
+  const thingsOut = new Set(
+    items.flatMap((item) => (item.ledger && "out" in item.ledger ? [item.ledger.out] : [])),
+  );
+  items.forEach((item, i) => {
+    const fault = (field: string, expected: string) =>
+      faults.push({ path: `${path}[${i}].${field}`, expected });
+    if (seen.has(item.id)) fault("id", `an id of its own; ${item.id} stands twice`);
+    seen.add(item.id);
+    if (item.kind === "count" && item.expected === undefined) fault("expected", "how many there must be");
+    if (item.kind === "measure" && !item.reading) fault("reading", "what is measured, in which unit");
+    if (item.kind === "choice" && !item.choices?.length && !item.choicesFrom)
+      fault("choices", "what there is to choose from");
+    if (item.limit && item.reading && item.limit.unit !== item.reading.unit)
+      fault("limit.unit", `the reading's own unit, ${item.reading.unit}`);
+    if (item.ledger && "back" in item.ledger && !thingsOut.has(item.ledger.back))
+      fault("ledger.back", `something that another item puts out; there is no ${item.ledger.back}`);
+  });
+  return faults;
+}

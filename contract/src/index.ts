@@ -1,0 +1,6 @@
+export * from "./api/api-types";
+export * from "./events/event-schema";
+export * from "./events/new-id";
+export * from "./files/content-hash";
+export * from "./files/file-schemas";
+export * from "./files/read-file";

@@ -1,0 +1,64 @@
+import { QuantityError } from "../units/convert";
+import { formatNumber } from "../units/format";
+import { type Judgement, type Source, unjudged } from "../verdict/judgement";
+import { type Wind, windComponents } from "./wind-components";
+
+export interface CrosswindLimit {
+  kt: number;
+  source: Source;
+}
+
+export interface WindInput {
+  runwayDeg: number;
+  wind: Wind;
+  /** The aircraft's demonstrated crosswind and the pilot's own limit, whichever are on file. */
+  limits: CrosswindLimit[];
+}
+
+/**
+ * Cross- and tailwind on a runway, taken at the gust where there is one, against the lowest limit on file.
+ * Valid range: as windComponents; a gust below the mean wind throws QuantityError. Without a limit: "unjudged".
+ * Source: the limits' own. A demonstrated figure is not a limit in law everywhere; here it is treated as one to ask about.
+ */
+export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
+  if (wind.gustKt !== undefined && wind.gustKt > 0 && wind.gustKt < wind.kt)
+    throw new QuantityError("A gust is at least the mean wind.");
+  const kt = Math.max(wind.kt, wind.gustKt ?? 0);
+  const { headwindKt, crosswindKt } = windComponents(runwayDeg, { fromDeg: wind.fromDeg, kt });
+  const cross = Math.abs(crosswindKt);
+  const gust = kt > wind.kt ? " in the gust" : "";
+  const from = cross < 0.5 ? "" : crosswindKt > 0 ? " from the right" : " from the left";
+  const reading = { value: cross, unit: "kt" } as const;
+  const along =
+    headwindKt >= 0 ? `${formatNumber(headwindKt)} kt head` : `${formatNumber(-headwindKt)} kt tail`;
+  const sentence = `${formatNumber(cross)} kt across${from}${gust}, ${along}.`;
+  const lowest = [...limits].sort((a, b) => a.kt - b.kt)[0];
+  const crosswind: Judgement = lowest
+    ? {
+        id: "wind.cross",
+        subject: "Crosswind",
+        grade: cross <= lowest.kt ? "sound" : "ask",
+        reading,
+        limit: `at most ${formatNumber(lowest.kt)} kt`,
+        margin: { value: lowest.kt - cross, unit: "kt" },
+        source: lowest.source,
+        sentence,
+        ...(cross > lowest.kt && { action: "Choose the other runway, or wait." }),
+      }
+    : { ...unjudged("wind.cross", "Crosswind", `${sentence} No crosswind limit on file.`, reading) };
+  if (headwindKt > -0.5) return [crosswind];
+  return [
+    crosswind,
+    {
+      id: "wind.tail",
+      subject: "Tailwind",
+      grade: "ask",
+      reading: { value: -headwindKt, unit: "kt" },
+      limit: "into wind",
+      source: { kind: "common practice", text: "take off into wind", example: false },
+      sentence: `${formatNumber(-headwindKt)} kt from behind on this runway.`,
+      action: "Look at the windsock, and at the other end.",
+      caution: "A tailwind lengthens the run a great deal: the handbook's figures come first.",
+    },
+  ];
+}

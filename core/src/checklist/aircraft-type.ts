@@ -1,0 +1,163 @@
+import type { CrosswindLimit } from "../air/judge-wind";
+import type { MagnetoProfile } from "../engine/judge-magnetos";
+import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
+import type { OilProfile } from "../oil/judge-oil";
+import type { Unit } from "../units/convert";
+import type { Plausible } from "../units/plausible";
+import type { FindingGrade, LimitRange, Source } from "../verdict/judgement";
+
+/** The parts of a preflight in their order. */
+export const PHASES = ["papers", "cockpit", "lap", "fluids", "run-up", "line-up"] as const;
+export type Phase = (typeof PHASES)[number];
+
+/** What can be different about today. */
+export const CONDITIONS = [
+  "night",
+  "instrument",
+  "first of the day",
+  "refuelled",
+  "after maintenance",
+  "rain",
+  "frost",
+  "hot",
+  "dusty",
+  "nesting season",
+  "passengers",
+  "solo student",
+  "long range",
+] as const;
+export type Condition = (typeof CONDITIONS)[number];
+
+export const ITEM_KINDS = [
+  "look",
+  "feel",
+  "count",
+  "measure",
+  "set",
+  "remove",
+  "sample",
+  "choice",
+  "observe",
+] as const;
+export type ItemKind = (typeof ITEM_KINDS)[number];
+
+/** What an item does to the ledger: something is out (off the aircraft, switched on, opened), or back as it must be. */
+export type LedgerEffect = { out: string; how: "off" | "on" | "open" } | { back: string };
+
+export interface ReadingSpec {
+  /** Names the reading across flights, for instance "oil.level". */
+  key: string;
+  unit: Unit;
+  decimals: number;
+  plausible?: Plausible;
+  /** Ask how the engine ran along with the number. */
+  feel?: boolean;
+}
+
+/** One thing to do or look at. */
+export interface Item {
+  id: string;
+  station: string;
+  kind: ItemKind;
+  title: string;
+  good: string;
+  bad?: string;
+  why: string;
+  caution?: string;
+  /** What it is worth when this is found wrong. */
+  miss: FindingGrade;
+  /** Words on the button that answers "as it should be". */
+  done?: string;
+  when?: Condition[];
+  years?: { from?: number; to?: number };
+  expected?: number;
+  reading?: ReadingSpec;
+  limit?: LimitRange;
+  choices?: { value: string; label: string }[];
+  /** Choices that the airfield provides. */
+  choicesFrom?: "runways";
+  ledger?: LedgerEffect;
+  discrepancyId?: string;
+}
+
+export interface Station {
+  id: string;
+  name: string;
+  phase: Phase;
+  /** Where a person stands, in the plan view's own units; stations of the lap and of the drains have one. */
+  x?: number;
+  y?: number;
+}
+
+/** The aircraft seen from above, as its own outline. */
+export interface PlanView {
+  width: number;
+  height: number;
+  bodies: { d: string; tone: "body" | "line" }[];
+}
+
+/** An aircraft type as data: stations, items and limits. Never code. */
+export interface AircraftType {
+  format: "cravix.aircraft-type/1";
+  id: string;
+  name: string;
+  what: string;
+  /** A type whose list has not been written yet says so here, and has no items. */
+  stub?: string;
+  plan?: PlanView;
+  stations: Station[];
+  items: Item[];
+  fuel?: FuelProfile;
+  oil?: OilProfile;
+  magnetos?: MagnetoProfile;
+  crosswind?: CrosswindLimit;
+}
+
+/** One aircraft of the group. */
+export interface Aircraft {
+  format: "cravix.aircraft/1";
+  registration: string;
+  typeId: string;
+  year: number;
+  base: string;
+  story?: string;
+  ownItems: Item[];
+}
+
+export interface Runway {
+  id: string;
+  headingDeg: number;
+  lengthM: number;
+  surface: string;
+}
+
+export interface Airfield {
+  format: "cravix.airfield/1";
+  id: string;
+  name: string;
+  elevationFt: number;
+  runways: Runway[];
+}
+
+/** Rules as data; an example set ships, others can be added. */
+export interface RuleSet {
+  format: "cravix.rule-set/1";
+  id: string;
+  name: string;
+  reserves: { when: "day" | "night" | "instrument"; minutes: number; source: Source }[];
+  altimeter?: { feet: number; source: Source };
+}
+
+/** The minutes that must remain on landing today: the greatest that applies. */
+export function reserveFor(
+  rules: RuleSet | undefined,
+  conditions: readonly Condition[],
+): FuelReserve | undefined {
+  const applies = rules?.reserves.filter(
+    ({ when }) => when === "day" || conditions.includes(when as Condition),
+  );
+  return applies?.reduce<FuelReserve | undefined>(
+    (most, { minutes, source }) => (most && most.minutes >= minutes ? most : { minutes, source }),
+    undefined,
+  );
+}

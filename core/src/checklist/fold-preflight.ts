@@ -1,0 +1,133 @@
+import type { EngineFeel } from "../engine/judge-magnetos";
+import type { Unit } from "../units/convert";
+import type { Condition } from "./aircraft-type";
+import { type EventData, mergeEvents, type PreflightEvent, withoutUndone } from "./events";
+
+export interface Answer {
+  eventId: string;
+  at: string;
+  outcome: "sound" | "found" | "same" | "grown" | "gone";
+  value?: string;
+}
+
+export interface Reading {
+  eventId: string;
+  itemId: string;
+  at: string;
+  value: number;
+  unit: Unit;
+  feel?: EngineFeel;
+}
+
+export type OpenedDiscrepancy = EventData["discrepancy.opened"] & { eventId: string; at: string };
+export type ObservedDiscrepancy = EventData["discrepancy.observed"] & { eventId: string; at: string };
+
+/** What a preflight amounts to: nothing here that is not in its events. */
+export interface PreflightState {
+  id: string;
+  /** Absent while the opening event has not arrived yet. */
+  registration?: string;
+  listHash?: string;
+  crewId?: string;
+  startedAt?: string;
+  plannedFlightMin?: number;
+  conditions: Condition[];
+  answers: Record<string, Answer>;
+  readings: Record<string, Reading>;
+  deferred: string[];
+  discrepancies: OpenedDiscrepancy[];
+  observations: ObservedDiscrepancy[];
+  interruptions: { at: string; resumedAt?: string }[];
+  /** The last item that was touched: the walk goes on behind it. */
+  cursor?: { itemId: string; visiting: boolean };
+  /** Answers in the order they were given, newest last: what undo takes back. */
+  undoable: string[];
+  signed?: EventData["verdict.signed"] & { at: string; crewId: string };
+  lastAt?: string;
+}
+
+/**
+ * Folds the events of one preflight to its state. Pure: the same set of events gives the same state whatever their order or
+ * repetition; an undone answer leaves the state as if it had never been given.
+ * Complexity: O(n log n) for the order, then one pass.
+ */
+export function foldPreflight(preflightId: string, events: readonly PreflightEvent[]): PreflightState {
+  const state: PreflightState = {
+    id: preflightId,
+    conditions: [],
+    answers: {},
+    readings: {},
+    deferred: [],
+    discrepancies: [],
+    observations: [],
+    interruptions: [],
+    undoable: [],
+  };
+  for (const event of withoutUndone(mergeEvents(events)))
+    if (event.preflightId === preflightId) apply(state, event);
+  return state;
+}
+
+function apply(state: PreflightState, event: PreflightEvent): void {
+  const { id: eventId, at } = event;
+  const answer = (itemId: string, outcome: Answer["outcome"], value?: string) => {
+    state.answers[itemId] = { eventId, at, outcome, ...(value !== undefined && { value }) };
+    state.deferred = state.deferred.filter((deferred) => deferred !== itemId);
+    state.cursor = { itemId, visiting: false };
+    state.undoable.push(eventId);
+  };
+  if (event.type !== "item.undone") state.lastAt = at;
+  switch (event.type) {
+    case "preflight.started":
+      // The first one counts: a second start of the same preflight changes nothing.
+      if (state.registration) return;
+      state.registration = event.data.registration;
+      state.listHash = event.data.listHash;
+      state.conditions = event.data.conditions;
+      if (event.data.plannedFlightMin !== undefined) state.plannedFlightMin = event.data.plannedFlightMin;
+      state.crewId = event.crewId;
+      state.startedAt = at;
+      return;
+    case "item.answered":
+      answer(event.data.itemId, event.data.outcome, event.data.value);
+      return;
+    case "reading.taken": {
+      const { itemId, key, value, unit, feel } = event.data;
+      answer(itemId, "sound", String(value));
+      state.readings[key] = { eventId, itemId, at, value, unit, ...(feel && { feel }) };
+      return;
+    }
+    case "item.deferred":
+      if (!state.deferred.includes(event.data.itemId)) state.deferred.push(event.data.itemId);
+      state.cursor = { itemId: event.data.itemId, visiting: false };
+      state.undoable.push(eventId);
+      return;
+    case "item.visited":
+      state.cursor = { itemId: event.data.itemId, visiting: true };
+      return;
+    case "discrepancy.opened":
+      state.discrepancies.push({ ...event.data, eventId, at });
+      if (event.data.itemId) answer(event.data.itemId, "found");
+      else state.undoable.push(eventId);
+      return;
+    case "discrepancy.observed":
+      state.observations = state.observations.filter((o) => o.discrepancyId !== event.data.discrepancyId);
+      state.observations.push({ ...event.data, eventId, at });
+      answer(event.data.itemId, event.data.state, event.data.measure);
+      return;
+    case "interrupted":
+      state.interruptions.push({ at });
+      return;
+    case "resumed": {
+      const open = state.interruptions.findLast((i) => i.resumedAt === undefined);
+      if (open) open.resumedAt = at;
+      return;
+    }
+    case "verdict.signed":
+      state.signed = { ...event.data, at, crewId: event.crewId };
+      return;
+    case "item.undone":
+    case "discrepancy.closed":
+      return;
+  }
+}

@@ -1,0 +1,37 @@
+import { assertNotNegative } from "../units/convert";
+import { formatNumber } from "../units/format";
+import type { Judgement } from "../verdict/judgement";
+
+/**
+ * Carburettor heat on: the rpm must drop, seen. No drop means a cable that is off or heat that is already on.
+ * `coldAgainRpm`, if given, is the rpm after the heat is off again: more than before means that there was ice.
+ * Valid range: rpm ≥ 0; throws QuantityError otherwise. Source: common practice.
+ */
+export function judgeCarburettorHeat(baseRpm: number, hotRpm: number, coldAgainRpm?: number): Judgement {
+  assertNotNegative("The rpm before", baseRpm);
+  assertNotNegative("The rpm with heat", hotRpm);
+  const drop = baseRpm - hotRpm;
+  const base = {
+    id: "carburettor-heat",
+    subject: "Carburettor heat",
+    reading: { value: drop, unit: "rpm" as const },
+    limit: "a drop must be seen",
+    source: { kind: "common practice", text: "a drop must be seen", example: false } as const,
+  };
+  if (drop <= 0)
+    return {
+      ...base,
+      grade: "ask",
+      sentence: "No drop with heat on: the cable is off, or the heat was already on.",
+      action: "Push it in, wait, pull it again and watch the rpm. Still none: do not fly without asking.",
+      caution: "Without carburettor heat there is no remedy for ice.",
+    };
+  if (coldAgainRpm !== undefined && coldAgainRpm > baseRpm)
+    return {
+      ...base,
+      grade: "note",
+      sentence: `${formatNumber(drop)} rpm drop, then ${formatNumber(coldAgainRpm - baseRpm)} more than before: there was ice.`,
+      action: "Use heat again just before take-off.",
+    };
+  return { ...base, grade: "sound", sentence: `${formatNumber(drop)} rpm drop, seen.` };
+}

@@ -1,0 +1,34 @@
+import type { Unit } from "./convert";
+
+/** A measured or computed number with its unit. */
+export interface Quantity {
+  value: number;
+  unit: Unit;
+}
+
+/** Decimals that can be read off the usual scale of a unit; finer digits would pretend to an accuracy nobody has. */
+const DECIMALS: Partial<Record<Unit, number>> = { cm: 1, "US qt": 1, V: 1, inHg: 2, h: 1, L: 0, in: 1 };
+
+/**
+ * Writes a number with its unit, thousands apart and a true minus sign, rounded to what the scale can show.
+ * Minutes of 60 and more become hours and minutes. Valid range: any finite number.
+ * @example formatQuantity({ value: 1800, unit: "rpm" }) // "1,800 rpm"
+ * @example formatQuantity({ value: 95, unit: "min" }) // "1 h 35 min"
+ */
+export function formatQuantity({ value, unit }: Quantity): string {
+  if (unit === "min" && Math.abs(value) >= 59.5) {
+    const minutes = Math.round(Math.abs(value));
+    return `${value < 0 ? "−" : ""}${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, "0")} min`;
+  }
+  const number = formatNumber(value, DECIMALS[unit] ?? 0);
+  if (unit === "count") return number;
+  return unit === "°" ? `${number}°` : `${number} ${unit}`;
+}
+
+/** A number alone, with thousands apart and a true minus sign. */
+export function formatNumber(value: number, decimals = 0): string {
+  const rounded = Number(value.toFixed(decimals));
+  const [whole = "0", fraction] = Math.abs(rounded).toFixed(decimals).split(".");
+  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ",");
+  return `${rounded < 0 ? "−" : ""}${grouped}${fraction ? `.${fraction}` : ""}`;
+}

@@ -1,0 +1,51 @@
+import { assertFinite, QuantityError, type Unit } from "./convert";
+import { formatQuantity } from "./format";
+
+/** What an instrument or stick can show at all, and why. Outside it a number is a slip, not a reading. */
+export interface Plausible {
+  min: number;
+  max: number;
+  why: string;
+}
+
+/** Widest range in which a number of this unit can come from a light aircraft (common practice, deliberately generous). */
+const WIDEST: Partial<Record<Unit, readonly [number, number]>> = {
+  rpm: [0, 8000],
+  "US qt": [0, 30],
+  "US gal": [0, 400],
+  L: [0, 1500],
+  cm: [0, 300],
+  mm: [0, 2000],
+  in: [0, 120],
+  psi: [0, 3000],
+  hPa: [850, 1090],
+  inHg: [0, 40],
+  "°C": [-60, 1000],
+  "°F": [-80, 1900],
+  V: [0, 40],
+  A: [-150, 150],
+  kt: [0, 150],
+  ft: [-1500, 20000],
+  "°": [0, 360],
+  h: [0, 100000],
+  min: [0, 6000],
+  drops: [0, 600],
+  count: [0, 1000],
+};
+
+/**
+ * Refuses a number that this instrument, or any light aircraft, cannot show: throws QuantityError with the reason.
+ * Valid range: the item's own plausible range when it has one, otherwise the widest for the unit.
+ */
+export function assertPlausible(what: string, value: number, unit: Unit, own?: Plausible): void {
+  assertFinite(what, value);
+  const [min, max] = own
+    ? [own.min, own.max]
+    : (WIDEST[unit] ?? [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY]);
+  if (value >= min && value <= max) return;
+  const side = value < min ? "below" : "above";
+  const end = formatQuantity({ value: value < min ? min : max, unit });
+  throw new QuantityError(
+    `${formatQuantity({ value, unit })} is ${side} what can be read here (${end}). ${own?.why ?? "Read it again."}`,
+  );
+}

@@ -1,0 +1,177 @@
+import { judgeWind } from "../air/judge-wind";
+import { reserveFor } from "../checklist/aircraft-type";
+import type { ComposedList } from "../checklist/compose-list";
+import type { PreflightState } from "../checklist/fold-preflight";
+import { READING, RUNWAY_ITEM } from "../checklist/reading-keys";
+import { judgeCarburettorHeat } from "../engine/judge-carburettor-heat";
+import { judgeMagnetos, type MagnetoResult } from "../engine/judge-magnetos";
+import { type FuelResult, judgeFuel } from "../fuel/judge-fuel";
+import { judgeAltimeter } from "../instruments/judge-altimeter";
+import { judgeOil, type OilResult } from "../oil/judge-oil";
+import { QuantityError } from "../units/convert";
+import { assertPlausible } from "../units/plausible";
+import { judgeReading } from "./judge-reading";
+import { type Judgement, unjudged } from "./judgement";
+
+export interface PreflightJudgements {
+  judgements: Judgement[];
+  fuel?: FuelResult;
+  oil?: OilResult;
+  magnetos?: MagnetoResult;
+}
+
+/**
+ * Judges every reading of a preflight with the limits pinned in its own list. A reading that the instrument cannot show, and one
+ * without a limit, are "unjudged" with the reason; nothing is guessed.
+ */
+export function judgePreflight(list: ComposedList, state: PreflightState): PreflightJudgements {
+  const judgements: Judgement[] = [];
+  const result: PreflightJudgements = { judgements };
+  const usable = new Map<string, number>();
+  for (const item of list.items) {
+    const reading = item.reading && state.readings[item.reading.key];
+    if (!item.reading || !reading) continue;
+    const quantity = { value: reading.value, unit: reading.unit };
+    const attempt = guarded(item.reading.key, item.title, () => {
+      if (reading.unit !== item.reading?.unit)
+        throw new QuantityError(`Read in ${reading.unit}, but this list wants ${item.reading?.unit}.`);
+      assertPlausible(item.title, reading.value, reading.unit, item.reading.plausible);
+      usable.set(item.reading.key, reading.value);
+      if (!item.limit) return [];
+      return [
+        {
+          ...judgeReading({
+            id: item.reading.key,
+            subject: item.title,
+            reading: quantity,
+            limit: item.limit,
+            outside: item.miss,
+            ...(item.caution && { caution: item.caution }),
+          }),
+          itemIds: [item.id],
+        },
+      ];
+    });
+    judgements.push(...attempt);
+  }
+  const reading = (key: string) => usable.get(key);
+  const itemsFor = (...keys: string[]) =>
+    list.items.filter((i) => i.reading && keys.includes(i.reading.key)).map((i) => i.id);
+  const add = (itemIds: string[], made: Judgement[]) =>
+    judgements.push(...made.map((j) => ({ ...j, itemIds })));
+
+  const { fuel, oil, magnetos } = list.type;
+  const dips = (fuel?.tanks ?? []).flatMap((tank) => {
+    const dipCm = reading(READING.tankDip(tank.id));
+    return dipCm === undefined ? [] : [{ tankId: tank.id, dipCm }];
+  });
+  if (fuel && dips.length > 0) {
+    add(
+      itemsFor(...fuel.tanks.map((t) => READING.tankDip(t.id))),
+      guarded("fuel.endurance", "Fuel for this flight", () => {
+        result.fuel = judgeFuel({
+          profile: fuel,
+          dips,
+          reserve: reserveFor(list.rules, list.conditions),
+          plannedFlightMin: state.plannedFlightMin,
+        });
+        return result.fuel.judgements;
+      }),
+    );
+  }
+  const levelQt = reading(READING.oilLevel);
+  if (levelQt !== undefined)
+    add(
+      itemsFor(READING.oilLevel),
+      guarded(READING.oilLevel, "Oil", () => {
+        const longFlight = list.conditions.includes("long range") || list.conditions.includes("instrument");
+        result.oil = judgeOil({ levelQt, profile: oil, longFlight });
+        return [result.oil.judgement];
+      }),
+    );
+  const baseRpm = reading(READING.magnetoBase);
+  const side = (key: string) => {
+    const rpm = reading(key);
+    const feel = state.readings[key]?.feel;
+    return rpm === undefined ? undefined : { rpm, ...(feel && { feel }) };
+  };
+  const right = side(READING.magnetoRight);
+  const left = side(READING.magnetoLeft);
+  if (baseRpm !== undefined && (right || left))
+    add(
+      itemsFor(READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft),
+      magnetos
+        ? guarded("magneto", "Magnetos", () => {
+            result.magnetos = judgeMagnetos({
+              baseRpm,
+              profile: magnetos,
+              ...(right && { right }),
+              ...(left && { left }),
+            });
+            return result.magnetos.judgements;
+          })
+        : [
+            unjudged(
+              "magneto",
+              "Magnetos",
+              "No magneto limits on file for this aircraft. Look in its handbook.",
+            ),
+          ],
+    );
+  const hotRpm = reading(READING.carburettorHot);
+  if (baseRpm !== undefined && hotRpm !== undefined)
+    add(
+      itemsFor(READING.carburettorHot, READING.carburettorColdAgain),
+      guarded("carburettor-heat", "Carburettor heat", () => [
+        judgeCarburettorHeat(baseRpm, hotRpm, reading(READING.carburettorColdAgain)),
+      ]),
+    );
+  const indicatedFt = reading(READING.altimeter);
+  if (indicatedFt !== undefined)
+    add(
+      itemsFor(READING.altimeter),
+      guarded("altimeter", "Altimeter", () => [
+        judgeAltimeter({
+          indicatedFt,
+          fieldElevationFt: list.airfield?.elevationFt,
+          tolerance: list.rules?.altimeter,
+        }),
+      ]),
+    );
+  add(
+    [...itemsFor(READING.windFrom, READING.windSpeed, READING.windGust), RUNWAY_ITEM],
+    wind(list, state, reading),
+  );
+  return result;
+}
+
+function wind(
+  list: ComposedList,
+  state: PreflightState,
+  reading: (key: string) => number | undefined,
+): Judgement[] {
+  const runwayId = state.answers[RUNWAY_ITEM]?.value;
+  const fromDeg = reading(READING.windFrom);
+  const kt = reading(READING.windSpeed);
+  if (!runwayId || fromDeg === undefined || kt === undefined) return [];
+  const runway = list.airfield?.runways.find((r) => r.id === runwayId);
+  if (!runway) return [unjudged("wind.cross", "Crosswind", `No direction on file for runway ${runwayId}.`)];
+  const gustKt = reading(READING.windGust);
+  return guarded("wind.cross", "Crosswind", () =>
+    judgeWind({
+      runwayDeg: runway.headingDeg,
+      wind: { fromDeg, kt, ...(gustKt !== undefined && { gustKt }) },
+      limits: list.type.crosswind ? [list.type.crosswind] : [],
+    }),
+  );
+}
+
+/** A number that cannot be used becomes "unjudged" with its reason; any other fault is a fault of the program. */
+function guarded(id: string, subject: string, judge: () => Judgement[]): Judgement[] {
+  try {
+    return judge();
+  } catch (error) {
+    if (error instanceof QuantityError) return [unjudged(id, subject, error.message)];
+    throw error;
+  }
+}

@@ -1,0 +1,250 @@
+import { contentHash, newId } from "@cravix/contract";
+import {
+  type ComposedList,
+  composeList,
+  convert,
+  type EventData,
+  type EventType,
+  foldPreflight,
+  type Item,
+  judgePreflight,
+  type OpenDiscrepancy,
+  observeItemId,
+  type PreflightEvent,
+} from "@cravix/core";
+import { airfield, crew, qxTar, rules, tarrow4 } from "./scenario";
+import { seededRandom } from "./seeded-random";
+
+const DAY = 86_400_000;
+/** Days before now on which the trainer was flown, oldest first, and who flew. */
+const FLIGHTS: [daysAgo: number, crewId: string, hours: number][] = [
+  [36, "ines", 1.2],
+  [34, "maren", 0.9],
+  [31, "tomasz", 1.1],
+  [30, "maren", 1.4],
+  [27, "ines", 2.1],
+  [25, "tomasz", 0.8],
+  [23, "tomasz", 1.0],
+  [20, "ines", 1.3],
+  [17, "maren", 1.1],
+  [14, "tomasz", 0.9],
+  [12, "ines", 1.6],
+  [9, "maren", 1.2],
+  [7, "tomasz", 1.0],
+  [5, "ines", 1.4],
+  [3, "maren", 0.9],
+  [1, "tomasz", 1.1],
+];
+const CREEP = {
+  text: "Right wheel: creep mark parted",
+  station: "right-gear",
+  item: "right-gear.creep",
+  flight: 11,
+};
+const LAMP = {
+  text: "Tail light: lens cracked",
+  station: "tail",
+  item: "tail.light",
+  flight: 3,
+  closedAfterFlight: 5,
+};
+
+export interface History {
+  events: PreflightEvent[];
+  lists: Map<string, ComposedList>;
+}
+
+/**
+ * Some weeks of QX-TAR, made anew for any `now` and the same each time: complete preflights whose oil goes down a little faster
+ * from flight to flight, a lens that was found and mended, and a creep mark that is still open.
+ */
+export function trainerHistory(now: Date): History {
+  const random = seededRandom(20);
+  const deviceId = newId(now.getTime() - 60 * DAY, random.bytes(16));
+  const events: PreflightEvent[] = [];
+  const lists = new Map<string, ComposedList>();
+  let oilQt = 7.6;
+  let hours = 4211.3;
+  let creepMm = 3;
+  let open: OpenDiscrepancy[] = [];
+  const lampId = newId(now.getTime() - 30 * DAY, random.bytes(16));
+  const creepId = newId(now.getTime() - 9 * DAY, random.bytes(16));
+
+  FLIGHTS.forEach(([daysAgo, crewId, flown], flight) => {
+    let at = now.getTime() - daysAgo * DAY - 3 * 3_600_000;
+    const preflightId = newId(at, random.bytes(16));
+    const append = <T extends EventType>(type: T, data: EventData[T], by = crewId) => {
+      at += 4000 + Math.floor(random.next() * 11_000);
+      events.push({
+        id: newId(at, random.bytes(16)),
+        type,
+        preflightId,
+        deviceId,
+        crewId: by,
+        at: new Date(at).toISOString(),
+        data,
+      } as PreflightEvent);
+    };
+    const list = composeList({
+      type: tarrow4,
+      aircraft: qxTar,
+      conditions: ["first of the day"],
+      openDiscrepancies: open,
+      airfield,
+      rules,
+    });
+    const listHash = contentHash(list);
+    lists.set(listHash, list);
+    append("preflight.started", {
+      registration: "QX-TAR",
+      listHash,
+      conditions: list.conditions,
+      plannedFlightMin: Math.round(flown * 60),
+    });
+    const values = readings({ oilQt, hours, random });
+    for (const item of list.items) {
+      if (item.discrepancyId) {
+        const measure = item.discrepancyId === creepId ? `${creepMm} mm` : undefined;
+        append("discrepancy.observed", {
+          discrepancyId: item.discrepancyId,
+          itemId: observeItemId(item.discrepancyId),
+          state: "same",
+          ...(measure && { measure }),
+        });
+      } else if (flight === LAMP.flight && item.id === LAMP.item) {
+        append("discrepancy.opened", {
+          discrepancyId: lampId,
+          registration: "QX-TAR",
+          stationId: LAMP.station,
+          itemId: item.id,
+          text: LAMP.text,
+          grade: "note",
+        });
+        open = [
+          ...open,
+          {
+            id: lampId,
+            stationId: LAMP.station,
+            text: LAMP.text,
+            grade: "note",
+            openedAt: new Date(at).toISOString(),
+            openedBy: name(crewId),
+          },
+        ];
+      } else if (flight === CREEP.flight && item.id === CREEP.item) {
+        append("discrepancy.opened", {
+          discrepancyId: creepId,
+          registration: "QX-TAR",
+          stationId: CREEP.station,
+          itemId: item.id,
+          text: CREEP.text,
+          grade: "watch",
+          measure: `${creepMm} mm`,
+        });
+        open = [
+          ...open,
+          {
+            id: creepId,
+            stationId: CREEP.station,
+            text: CREEP.text,
+            grade: "watch",
+            openedAt: new Date(at).toISOString(),
+            openedBy: name(crewId),
+            measure: `${creepMm} mm`,
+          },
+        ];
+      } else {
+        const [type, data] = answer(item, values);
+        append(type, data);
+      }
+    }
+    const state = foldPreflight(
+      preflightId,
+      events.filter((e) => e.preflightId === preflightId),
+    );
+    const notes = [
+      ...judgePreflight(list, state)
+        .judgements.filter((j) => j.grade !== "sound")
+        .map((j) => j.sentence),
+      ...open.map((d) => d.text),
+    ];
+    append("verdict.signed", {
+      verdict: notes.length > 0 ? "go with notes" : "go",
+      decision: "fly",
+      reasons: notes,
+    });
+    if (flight === LAMP.closedAfterFlight) {
+      append("discrepancy.closed", { discrepancyId: lampId, how: "Lens replaced, light checked." }, "kofi");
+      open = open.filter((d) => d.id !== lampId);
+    }
+    if (flight === 13) creepMm = 4;
+    hours += flown;
+    // The trouble to notice: from a tenth of a quart an hour to a quarter within a month.
+    oilQt -= flown * (0.1 + 0.012 * flight);
+    if (oilQt < 6.9) oilQt += 1;
+  });
+  return { events, lists };
+}
+
+function name(crewId: string): string {
+  return crew.members.find((member) => member.id === crewId)?.name ?? crewId;
+}
+
+function readings({
+  oilQt,
+  hours,
+  random,
+}: {
+  oilQt: number;
+  hours: number;
+  random: ReturnType<typeof seededRandom>;
+}) {
+  const about = (value: number, spread: number, step: number) =>
+    Math.round((value + (random.next() - 0.5) * 2 * spread) / step) * step;
+  const base = about(1800, 10, 10);
+  return new Map<string, number>([
+    ["hours", hours],
+    ["volts.before-start", about(25.1, 0.3, 0.1)],
+    ["nose-oleo", about(3.8, 0.4, 0.1)],
+    ["fuel.dip.left", about(16, 4, 0.1)],
+    ["fuel.dip.right", about(16, 4, 0.1)],
+    ["oil.level", oilQt],
+    ["oil.temperature", about(convert(70, "°C", "°F"), 12, 1)],
+    ["oil.pressure", about(72, 6, 1)],
+    ["altimeter", about(30, 15, 1)],
+    ["magneto.base", base],
+    ["magneto.right", base - about(70, 10, 10)],
+    ["magneto.left", base - about(80, 10, 10)],
+    ["carburettor-heat.hot", base - about(100, 20, 10)],
+    ["carburettor-heat.cold-again", base],
+    ["suction", 5],
+    ["volts.charging", about(28.1, 0.3, 0.1)],
+    ["idle", about(650, 40, 10)],
+    ["wind.from", about(250, 30, 10)],
+    ["wind.speed", about(9, 5, 1)],
+    ["wind.gust", 0],
+  ]);
+}
+
+function answer(
+  item: Item,
+  values: Map<string, number>,
+): ["reading.taken", EventData["reading.taken"]] | ["item.answered", EventData["item.answered"]] {
+  const { reading } = item;
+  if (reading) {
+    const value = Number((values.get(reading.key) ?? 0).toFixed(reading.decimals));
+    return [
+      "reading.taken",
+      {
+        itemId: item.id,
+        key: reading.key,
+        value,
+        unit: reading.unit,
+        ...(reading.feel && { feel: "smooth" as const }),
+      },
+    ];
+  }
+  const value =
+    item.kind === "count" ? String(item.expected) : item.choicesFrom === "runways" ? "24" : undefined;
+  return ["item.answered", { itemId: item.id, outcome: "sound", ...(value && { value }) }];
+}

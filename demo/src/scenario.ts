@@ -1,0 +1,33 @@
+import type { CravixFile, CrewFile } from "@cravix/contract";
+import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core";
+import ans from "../data/aircraft-qx-ans.json";
+import cor from "../data/aircraft-qx-cor.json";
+import dov from "../data/aircraft-qx-dov.json";
+import hld from "../data/aircraft-qx-hld.json";
+import lum from "../data/aircraft-qx-lum.json";
+import tar from "../data/aircraft-qx-tar.json";
+import marramPoint from "../data/airfield-marram-point.json";
+import crewJson from "../data/crew.json";
+import rulesJson from "../data/rules-example.json";
+import ansel2 from "../data/type-ansel-2.json";
+import corrantR from "../data/type-corrant-r.json";
+import dovraneTwin from "../data/type-dovrane-twin.json";
+import haldenSix from "../data/type-halden-six.json";
+import lumenSport from "../data/type-lumen-sport.json";
+import tarrow4Json from "../data/type-tarrow-4.json";
+
+/** The made-up Saltgrass Flying Group at Marram Point, in the product's own files. Every test reads them as a user's file would be. */
+export const tarrow4 = tarrow4Json as unknown as AircraftType;
+export const qxTar = tar as unknown as Aircraft;
+export const airfield = marramPoint as unknown as Airfield;
+export const rules = rulesJson as unknown as RuleSet;
+export const crew = crewJson as unknown as CrewFile;
+
+/** In the order in which they can be put on record: types before aircraft. */
+export const scenarioFiles: CravixFile[] = [
+  crew,
+  airfield,
+  rules,
+  ...([tarrow4Json, haldenSix, lumenSport, dovraneTwin, ansel2, corrantR] as unknown as AircraftType[]),
+  ...([tar, hld, lum, dov, ans, cor] as unknown as Aircraft[]),
+];

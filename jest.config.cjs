@@ -1,0 +1,24 @@
+const plain = (name, extra = {}) => ({
+  displayName: name,
+  rootDir: `${__dirname}/${name}`,
+  testEnvironment: "node",
+  testMatch: ["<rootDir>/**/*.test.ts"],
+  testPathIgnorePatterns: ["/node_modules/", "/dist/"],
+  transform: {
+    "^.+\\.[cm]?[jt]s$": ["@swc/jest", { jsc: { parser: { syntax: "typescript" }, target: "es2022" }, module: { type: "commonjs" } }],
+  },
+  // packages that ship ES modules only
+  transformIgnorePatterns: ["/node_modules/(?!(uuid|canonicalize|@noble|fast-check|pure-rand|@hono)/)"],
+  ...extra,
+});
+
+module.exports = {
+  projects: [
+    plain("core"),
+    plain("contract"),
+    plain("demo"),
+    plain("tools"),
+    plain("server", { globalSetup: `${__dirname}/tools/testing/start-database.cjs`, globalTeardown: `${__dirname}/tools/testing/stop-database.cjs` }),
+    `${__dirname}/app/jest.config.cjs`,
+  ],
+};

@@ -1,0 +1,58 @@
+import { fileURLToPath } from "node:url";
+import { sql } from "drizzle-orm";
+import { drizzle, type MySql2Database } from "drizzle-orm/mysql2";
+import { migrate } from "drizzle-orm/mysql2/migrator";
+import mysql, { type Pool } from "mysql2/promise";
+import * as checklist from "./schema/checklist";
+import * as discrepancy from "./schema/discrepancy";
+import * as fleet from "./schema/fleet";
+
+export interface DatabaseOptions {
+  host: string;
+  port: number;
+  user: string;
+  password: string;
+  database: string;
+}
+
+export const schema = { ...checklist, ...discrepancy, ...fleet };
+export type Db = MySql2Database<typeof schema>;
+/** The same calls inside a transaction. */
+export type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
+
+export interface Database {
+  db: Db;
+  pool: Pool;
+  close(): Promise<void>;
+}
+
+export function openDatabase(options: DatabaseOptions): Database {
+  const pool = mysql.createPool({
+    ...options,
+    connectionLimit: 8,
+    timezone: "Z",
+    dateStrings: true,
+    charset: "utf8mb4_bin",
+    connectTimeout: 3000,
+  });
+  return { db: drizzle(pool, { schema, mode: "default" }), pool, close: () => pool.end() };
+}
+
+/** Brings the tables to what this version needs. Safe to call at every start. */
+export async function migrateDatabase({ db }: Database, folder = defaultFolder()): Promise<void> {
+  await migrate(db, { migrationsFolder: folder });
+}
+
+function defaultFolder(): string {
+  return fileURLToPath(new URL("../../drizzle", import.meta.url));
+}
+
+/** Whether the database answers now, within two seconds. */
+export async function databaseAnswers({ db }: Database): Promise<boolean> {
+  const answer = db.execute(sql`select 1`).then(
+    () => true,
+    () => false,
+  );
+  const late = new Promise<boolean>((resolve) => setTimeout(() => resolve(false), 2000).unref());
+  return Promise.race([answer, late]);
+}

@@ -1,0 +1,24 @@
+import type { DiscrepancyState, FindingGrade } from "@cravix/core";
+import { char, datetime, index, json, mysqlTable, text, varchar } from "drizzle-orm/mysql-core";
+
+const moment = (name: string) => datetime(name, { mode: "string", fsp: 3 });
+
+/** Projection: what was found, and what became of it. */
+export const discrepancy = mysqlTable(
+  "discrepancy",
+  {
+    id: char("id", { length: 36 }).primaryKey(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    stationId: varchar("station_id", { length: 120 }).notNull(),
+    text: text("text").notNull(),
+    grade: varchar("grade", { length: 10 }).$type<FindingGrade>().notNull(),
+    openedAt: moment("opened_at").notNull(),
+    openedBy: varchar("opened_by", { length: 120 }).notNull(),
+    measure: varchar("measure", { length: 200 }),
+    observations: json("observations").$type<DiscrepancyState["observations"]>().notNull(),
+    closedAt: moment("closed_at"),
+    closedBy: varchar("closed_by", { length: 120 }),
+    closedHow: text("closed_how"),
+  },
+  (t) => [index("discrepancy_registration").on(t.registration, t.closedAt)],
+);

@@ -1,0 +1,86 @@
+import { type CrewMember, checkEvent, type EventsResponse, type Refusal } from "@cravix/contract";
+import type { PreflightEvent } from "@cravix/core";
+import type { Db } from "../db/database";
+import { aircraft } from "../db/schema/fleet";
+import { knownCrew } from "../identity";
+import { appendEvents } from "./append-events";
+
+/** Takes a batch: what is valid goes on record, what is not comes back by its id with the reason. */
+export async function acceptEvents(db: Db, inputs: readonly unknown[], now: Date): Promise<EventsResponse> {
+  const crew = await knownCrew(db);
+  const registrations = await knownRegistrations(db, inputs);
+  const refused: Refusal[] = [];
+  const indexes = new Map<string, number>();
+  const valid: PreflightEvent[] = [];
+  let repeated = 0;
+  inputs.forEach((input, index) => {
+    const checked = checkEvent(input, now);
+    if ("refusal" in checked) {
+      refused.push({ ...checked.refusal, index });
+      return;
+    }
+    const { event } = checked;
+    const reason = unknownTo(event, crew, registrations);
+    if (reason) {
+      refused.push({ id: event.id, index, ...reason });
+      return;
+    }
+    const first = indexes.get(event.id);
+    if (first !== undefined) {
+      if (JSON.stringify(inputs[first]) === JSON.stringify(event)) repeated++;
+      else
+        refused.push({
+          id: event.id,
+          index,
+          field: "id",
+          reason: "Another event of this batch has the same id and says something else.",
+        });
+      return;
+    }
+    indexes.set(event.id, index);
+    valid.push(event);
+  });
+  const outcome = await appendEvents(db, valid, now);
+  for (const id of outcome.conflicting)
+    refused.push({
+      id,
+      index: indexes.get(id) ?? -1,
+      field: "id",
+      reason: "An event with this id is on record and says something else. The one on record stands.",
+    });
+  return {
+    taken: outcome.taken,
+    repeated: repeated + outcome.repeated,
+    refused: refused.sort((a, b) => a.index - b.index),
+  };
+}
+
+function unknownTo(
+  event: PreflightEvent,
+  crew: ReadonlyMap<string, CrewMember>,
+  registrations: ReadonlySet<string>,
+): { field: string; reason: string } | undefined {
+  const member = crew.get(event.crewId);
+  if (!member) return { field: "crewId", reason: `${event.crewId} is not in the group's list of crew.` };
+  if (
+    (event.type === "preflight.started" || event.type === "discrepancy.opened") &&
+    !registrations.has(event.data.registration)
+  )
+    return {
+      field: "data.registration",
+      reason: `There is no aircraft ${event.data.registration} in the group.`,
+    };
+  if (event.type === "discrepancy.closed" && member.role !== "mechanic")
+    return {
+      field: "crewId",
+      reason: `Only a mechanic signs a discrepancy off; ${member.name} is ${member.role}.`,
+    };
+  return undefined;
+}
+
+async function knownRegistrations(db: Db, inputs: readonly unknown[]): Promise<Set<string>> {
+  if (!inputs.some((input) => (input as { data?: { registration?: unknown } } | null)?.data?.registration))
+    return new Set();
+  const rows = await db.select({ registration: aircraft.registration }).from(aircraft);
+  return new Set(rows.map((row) => row.registration));
+}

@@ -1,0 +1,112 @@
+import type { PreflightEvent } from "@cravix/core";
+import { inArray, sql } from "drizzle-orm";
+import type { Db, Tx } from "../db/database";
+import { toDb } from "../db/moment";
+import { event as eventTable, preflight } from "../db/schema/checklist";
+import { projectDiscrepancies } from "./project-discrepancies";
+import { projectPreflights } from "./project-preflights";
+import { readEvents, toEvent } from "./read-events";
+
+export interface AppendOutcome {
+  taken: number;
+  repeated: number;
+  /** Ids that are on record with other content; the record stands. */
+  conflicting: string[];
+}
+
+const RETRIES = 4;
+
+/** Appends events and brings the projections up to date in one transaction. Repeats are harmless, order does not matter. */
+export async function appendEvents(
+  db: Db,
+  events: readonly PreflightEvent[],
+  now: Date,
+): Promise<AppendOutcome> {
+  if (events.length === 0) return { taken: 0, repeated: 0, conflicting: [] };
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await db.transaction((tx) => append(tx, events, now));
+    } catch (error) {
+      // Two devices sending the same preflight at once: the loser of a deadlock simply tries again.
+      if (attempt >= RETRIES || !isDeadlock(error)) throw error;
+    }
+  }
+}
+
+async function append(tx: Tx, events: readonly PreflightEvent[], now: Date): Promise<AppendOutcome> {
+  const preflightIds = [...new Set(events.map((e) => e.preflightId))].sort();
+  // Takes the rows' locks in one order, so that each preflight is folded by one transaction at a time.
+  await tx
+    .insert(preflight)
+    .values(preflightIds.map((id) => ({ id, conditions: [] })))
+    .onDuplicateKeyUpdate({ set: { id: sql`${preflight.id}` } });
+  const before = await tx
+    .select({ id: preflight.id, eventCount: preflight.eventCount })
+    .from(preflight)
+    .where(inArray(preflight.id, preflightIds));
+  const withHistory = before.filter((row) => row.eventCount > 0).map((row) => row.id);
+
+  const [result] = await tx.execute(insertEvents(events, now));
+  const inserted = (result as unknown as { affectedRows: number }).affectedRows;
+  const outcome = { taken: inserted, repeated: 0, conflicting: [] as string[] };
+  if (inserted < events.length) {
+    const stored = await readEvents(
+      tx,
+      inArray(
+        eventTable.id,
+        events.map((e) => e.id),
+      ),
+    );
+    const storedById = new Map(stored.map((e) => [e.id, canonical(e)]));
+    outcome.conflicting = events.filter((e) => storedById.get(e.id) !== canonical(e)).map((e) => e.id);
+    outcome.repeated = events.length - inserted - outcome.conflicting.length;
+  }
+  if (inserted > 0) {
+    await projectPreflights(tx, preflightIds, withHistory, events);
+    await projectDiscrepancies(tx, events);
+  }
+  return outcome;
+}
+
+/** One row an event in a single statement; the database takes the rows apart, which is faster than thousands of placeholders. */
+function insertEvents(events: readonly PreflightEvent[], now: Date) {
+  const rows = JSON.stringify(
+    events.map((e) => [
+      e.id,
+      e.preflightId,
+      e.deviceId,
+      e.crewId,
+      e.type,
+      toDb(e.at),
+      "discrepancyId" in e.data ? e.data.discrepancyId : null,
+      e.type === "item.undone" ? e.data.eventId : null,
+      e.data,
+    ]),
+  );
+  return sql`insert ignore into event (id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data)
+    select id, preflight_id, device_id, crew_id, type, at, ${toDb(now.toISOString())}, discrepancy_id, undoes_id, data
+    from json_table(${rows}, '$[*]' columns (
+      id char(36) path '$[0]', preflight_id char(36) path '$[1]', device_id char(36) path '$[2]', crew_id varchar(120) path '$[3]',
+      type varchar(40) path '$[4]', at datetime(3) path '$[5]', discrepancy_id char(36) path '$[6]', undoes_id char(36) path '$[7]',
+      data json path '$[8]')) as batch`;
+}
+
+const canonical = (event: PreflightEvent) =>
+  JSON.stringify(sortKeys(toEvent({ ...event, at: toDb(event.at) })));
+
+function sortKeys(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sortKeys);
+  if (typeof value !== "object" || value === null) return value;
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, inner]) => [key, sortKeys(inner)]),
+  );
+}
+
+function isDeadlock(error: unknown): boolean {
+  const codes = [error, (error as { cause?: unknown }).cause].map(
+    (e) => (e as { code?: string } | undefined)?.code,
+  );
+  return codes.includes("ER_LOCK_DEADLOCK") || codes.includes("ER_LOCK_WAIT_TIMEOUT");
+}

@@ -1,0 +1,216 @@
+import { newId } from "@cravix/contract";
+import type { PreflightEvent } from "@cravix/core";
+import { eventWriter, STARTED, smallPreflight } from "../../testing/make-events";
+import { NOW, type TestApp, testApp } from "../../testing/test-app";
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await testApp();
+});
+afterAll(() => app.close());
+
+const send = async (events: unknown[]) => {
+  const response = await app.request("/api/v1/events", { events });
+  return { status: response.status, body: await response.json() };
+};
+const detail = async (id: string) => (await app.request(`/api/v1/preflights/${id}`)).json();
+
+describe("a batch of events", () => {
+  test("is on record once, and reads back as it was sent", async () => {
+    const { events, preflightId } = smallPreflight();
+    expect((await send(events)).body).toEqual({ taken: 4, repeated: 0, refused: [] });
+    const { summary, events: stored } = await detail(preflightId);
+    expect(stored).toEqual(events);
+    expect(summary).toMatchObject({
+      registration: "QX-TAR",
+      crewId: "ines",
+      answered: 3,
+      found: 1,
+      verdict: null,
+    });
+  });
+
+  test("sent again is harmless, even half of it with new ones", async () => {
+    const { events, write } = smallPreflight();
+    await send(events);
+    const before = await app.count("event");
+    const again = await send([
+      ...events.slice(2),
+      write("item.answered", { itemId: "tail.rudder", outcome: "sound" }),
+    ]);
+    expect(again.body).toEqual({ taken: 1, repeated: 2, refused: [] });
+    expect(await app.count("event")).toBe(before + 1);
+  });
+
+  test("in any order and split comes to the same projection", async () => {
+    const forward = smallPreflight();
+    await send(forward.events);
+    const backward = smallPreflight();
+    for (const event of [...backward.events].reverse()) await send([event]);
+    const strip = ({ id, startedAt, lastAt, ...rest }: Record<string, unknown>) => rest;
+    expect(strip((await detail(backward.preflightId)).summary)).toEqual(
+      strip((await detail(forward.preflightId)).summary),
+    );
+  });
+
+  test("from two devices at once for one preflight loses nothing", async () => {
+    const { events, write, preflightId } = smallPreflight();
+    const more = Array.from({ length: 40 }, (_, i) =>
+      write("item.answered", { itemId: `item.${i}`, outcome: "sound" }),
+    );
+    const results = await Promise.all([...events, ...more].map((event) => send([event])));
+    expect(results.every((r) => r.status === 200)).toBe(true);
+    const { summary, events: stored } = await detail(preflightId);
+    expect(stored).toHaveLength(44);
+    expect(summary.answered).toBe(43);
+  });
+
+  test("an undone reading leaves no row behind", async () => {
+    const { events, write, preflightId } = smallPreflight();
+    await send(events);
+    const reading = events[2] as PreflightEvent;
+    await send([write("item.undone", { eventId: reading.id })]);
+    const [rows] = await app.database.pool.query("SELECT * FROM reading WHERE preflight_id = ?", [
+      preflightId,
+    ]);
+    expect(rows).toEqual([]);
+  });
+});
+
+describe("an event that is not valid", () => {
+  const writer = eventWriter();
+  const good = () => writer.write("item.answered", { itemId: "tail.rudder", outcome: "sound" });
+  const reasonFor = async (event: unknown) => {
+    const companion = good();
+    const { body } = await send([companion, event]);
+    // The rest of the batch is taken all the same.
+    expect(body.taken).toBe(1);
+    expect(body.refused).toHaveLength(1);
+    return body.refused[0];
+  };
+
+  test("from the future is named by its id with the reason", async () => {
+    const event = { ...good(), at: "2026-05-01T13:00:00.000Z" };
+    expect(await reasonFor(event)).toMatchObject({
+      id: event.id,
+      index: 1,
+      field: "at",
+      reason: expect.stringContaining("clock"),
+    });
+  });
+
+  test("a few minutes ahead is within what clocks do", async () => {
+    const { body } = await send([{ ...good(), at: new Date(NOW.getTime() + 9 * 60_000).toISOString() }]);
+    expect(body).toEqual({ taken: 1, repeated: 0, refused: [] });
+  });
+
+  test.each([
+    ["40 quarts of oil", { value: 40, unit: "US qt" }, /40\.0 US qt is above/],
+    ["9,000 rpm", { value: 9000, unit: "rpm" }, /9,000 rpm is above/],
+    ["a negative dip", { value: -2, unit: "cm" }, /below/],
+    ["words for a number", { value: "seven", unit: "US qt" }, /number/],
+  ])("%s is refused", async (_name, data, reason) => {
+    const event = {
+      ...writer.write("reading.taken", { itemId: "x", key: "x", value: 1, unit: "L" }),
+      data: { itemId: "x", key: "x", ...data },
+    };
+    expect((await reasonFor(event)).reason).toMatch(reason);
+  });
+
+  test("an aircraft or a person the group does not have is refused", async () => {
+    const unknown = writer.write("preflight.started", { ...STARTED, registration: "QX-NON" });
+    expect((await reasonFor(unknown)).reason).toContain("no aircraft QX-NON");
+    expect((await reasonFor({ ...good(), crewId: "stranger" })).field).toBe("crewId");
+  });
+
+  test("a kind nobody knows, a field too many, an id of the wrong sort, a bare string", async () => {
+    expect((await reasonFor({ ...good(), type: "item.dreamt" })).field).toBe("type");
+    expect((await reasonFor({ ...good(), extra: 1 })).reason).toContain("extra");
+    expect((await reasonFor({ ...good(), id: "7" })).field).toBe("id");
+    expect((await reasonFor("answered")).id).toBeNull();
+  });
+
+  test("that reuses an id for something else is refused and the record stands", async () => {
+    const first = good();
+    await send([first]);
+    const forged = { ...first, data: { itemId: "tail.rudder", outcome: "found" } };
+    expect(await reasonFor(forged)).toMatchObject({ id: first.id, field: "id" });
+    const { events } = await detail(writer.preflightId);
+    expect(events.find((e: PreflightEvent) => e.id === first.id)).toEqual(first);
+  });
+});
+
+describe("discrepancies", () => {
+  const open = async () => (await (await app.request("/api/v1/aircraft/QX-TAR/discrepancies")).json()).items;
+
+  test("are open until a mechanic signs them off, and are measured again by the next pilot", async () => {
+    const first = smallPreflight();
+    await send(first.events);
+    const next = eventWriter("maren", NOW.getTime() - 1_000_000);
+    const { discrepancyId } = first;
+    await send([
+      next.write("discrepancy.observed", {
+        discrepancyId,
+        itemId: `known:${discrepancyId}`,
+        state: "grown",
+        measure: "11 mm",
+      }),
+    ]);
+    const mine = (await open()).find((d: { id: string }) => d.id === discrepancyId);
+    expect(mine).toMatchObject({
+      text: "Left tyre: cut in the shoulder",
+      measure: "11 mm",
+      openedByName: "Inês Valadares",
+    });
+    expect(mine.observations).toHaveLength(1);
+
+    const pilotTries = await send([next.write("discrepancy.closed", { discrepancyId, how: "looks fine" })]);
+    expect(pilotTries.body.refused[0].reason).toContain("Only a mechanic");
+    const mechanic = eventWriter("kofi", NOW.getTime() - 900_000);
+    await send([mechanic.write("discrepancy.closed", { discrepancyId, how: "Tyre changed." })]);
+    expect((await open()).some((d: { id: string }) => d.id === discrepancyId)).toBe(false);
+  });
+
+  test("that were opened by a slip and undone are gone", async () => {
+    const { events, write, discrepancyId } = smallPreflight();
+    await send(events);
+    await send([write("item.undone", { eventId: (events[3] as PreflightEvent).id })]);
+    expect((await open()).some((d: { id: string }) => d.id === discrepancyId)).toBe(false);
+  });
+
+  test("whose observation arrives before the opening end up the same", async () => {
+    const { events, discrepancyId, write } = smallPreflight();
+    const observed = write("discrepancy.observed", {
+      discrepancyId,
+      itemId: "k",
+      state: "same",
+      measure: "9 mm",
+    });
+    await send([observed]);
+    await send(events);
+    expect((await open()).find((d: { id: string }) => d.id === discrepancyId)).toMatchObject({
+      measure: "9 mm",
+    });
+  });
+});
+
+describe("what cannot be read", () => {
+  const problemOf = async (body: unknown) => {
+    const response = await app.request("/api/v1/events", body, "POST");
+    expect(response.headers.get("content-type")).toContain("application/problem+json");
+    return response.json();
+  };
+
+  test("is a problem document with a status and a sentence", async () => {
+    expect(await problemOf("{not json")).toMatchObject({ status: 400, title: "Not readable" });
+    expect(await problemOf({})).toMatchObject({
+      status: 422,
+      faults: [{ path: "events", expected: expect.any(String) }],
+    });
+    const tooMany = Array.from({ length: 501 }, () => ({ id: newId(0) }));
+    expect(await problemOf({ events: tooMany })).toMatchObject({
+      status: 413,
+      detail: expect.stringContaining("501"),
+    });
+  });
+});

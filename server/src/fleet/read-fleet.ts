@@ -1,0 +1,164 @@
+import type {
+  AircraftBundle,
+  DiscrepancyDetail,
+  Fleet,
+  LastReading,
+  PreflightSummary,
+} from "@cravix/contract";
+import { and, count, desc, eq, isNull, lt, max, type SQL, sql } from "drizzle-orm";
+import type { Db } from "../db/database";
+import { fromDb, fromDbOrNull } from "../db/moment";
+import { preflight, reading } from "../db/schema/checklist";
+import { discrepancy } from "../db/schema/discrepancy";
+import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
+
+export async function readFleet(db: Db): Promise<Fleet> {
+  const rows = await db
+    .select()
+    .from(aircraft)
+    .innerJoin(aircraftType, eq(aircraft.typeId, aircraftType.id))
+    .orderBy(aircraft.registration);
+  const open = await db
+    .select({ registration: discrepancy.registration, n: count() })
+    .from(discrepancy)
+    .where(isNull(discrepancy.closedAt))
+    .groupBy(discrepancy.registration);
+  const newest = db
+    .select({ id: max(preflight.id) })
+    .from(preflight)
+    .groupBy(preflight.registration);
+  const last = await db.select().from(preflight).where(sql`${preflight.id} in (${newest})`);
+  return {
+    crew: await db.select().from(crew).orderBy(crew.name),
+    aircraft: rows
+      .map(({ aircraft: a, aircraft_type: t }) => ({
+        registration: a.registration,
+        typeName: t.body.name,
+        what: t.body.what,
+        stub: t.body.stub ?? null,
+        story: a.body.story ?? null,
+        openDiscrepancies: open.find((o) => o.registration === a.registration)?.n ?? 0,
+        lastPreflight: last.filter((p) => p.registration === a.registration).map(toSummary)[0] ?? null,
+      }))
+      .sort((a, b) => Number(a.stub !== null) - Number(b.stub !== null)),
+  };
+}
+
+/** What a device keeps of one aircraft for the apron; undefined for an aircraft the group does not have. */
+export async function readBundle(db: Db, registration: string): Promise<AircraftBundle | undefined> {
+  const [row] = await db
+    .select()
+    .from(aircraft)
+    .innerJoin(aircraftType, eq(aircraft.typeId, aircraftType.id))
+    .where(eq(aircraft.registration, registration));
+  if (!row) return undefined;
+  const [field] = await db.select().from(airfield).where(eq(airfield.id, row.aircraft.body.base));
+  const [rules] = await db.select().from(ruleSet).limit(1);
+  const open = await readDiscrepancies(db, registration, true);
+  return {
+    aircraft: row.aircraft.body,
+    type: row.aircraft_type.body,
+    airfield: field?.body ?? null,
+    rules: rules?.body ?? null,
+    openDiscrepancies: open.map((d) => ({
+      id: d.id,
+      stationId: d.stationId,
+      text: d.text,
+      grade: d.grade,
+      openedAt: d.openedAt,
+      openedBy: d.openedByName,
+      ...(d.measure !== undefined && { measure: d.measure }),
+    })),
+    lastReadings: await readLastReadings(db, registration),
+    recentPreflights: await readPreflights(db, { registration, limit: 10 }),
+  };
+}
+
+export async function readDiscrepancies(
+  db: Db,
+  registration: string | undefined,
+  onlyOpen: boolean,
+): Promise<DiscrepancyDetail[]> {
+  const rows = await db
+    .select()
+    .from(discrepancy)
+    .leftJoin(crew, eq(crew.id, discrepancy.openedBy))
+    .where(
+      and(
+        registration ? eq(discrepancy.registration, registration) : undefined,
+        onlyOpen ? isNull(discrepancy.closedAt) : undefined,
+      ),
+    )
+    .orderBy(desc(discrepancy.openedAt))
+    .limit(500);
+  return rows.map(({ discrepancy: d, crew: opener }) => ({
+    id: d.id,
+    registration: d.registration,
+    stationId: d.stationId,
+    text: d.text,
+    grade: d.grade,
+    openedAt: fromDb(d.openedAt),
+    openedBy: d.openedBy,
+    openedByName: opener?.name ?? d.openedBy,
+    observations: d.observations,
+    ...(d.measure !== null && { measure: d.measure }),
+    ...(d.closedAt !== null && {
+      closed: { at: fromDb(d.closedAt), crewId: d.closedBy ?? "", how: d.closedHow ?? "" },
+    }),
+  }));
+}
+
+async function readLastReadings(db: Db, registration: string): Promise<LastReading[]> {
+  const latest = db
+    .select({ key: reading.key, at: max(reading.at).as("latest_at") })
+    .from(reading)
+    .where(eq(reading.registration, registration))
+    .groupBy(reading.key)
+    .as("latest");
+  const rows = await db
+    .select()
+    .from(reading)
+    .innerJoin(latest, and(eq(reading.key, latest.key), eq(reading.at, latest.at)))
+    .where(eq(reading.registration, registration));
+  return rows.map(({ reading: r }) => ({
+    key: r.key,
+    value: r.value,
+    unit: r.unit,
+    at: fromDb(r.at),
+    crewId: r.crewId ?? "",
+  }));
+}
+
+/** Preflights, newest first; `before` is the id of the last one seen. */
+export async function readPreflights(
+  db: Db,
+  { registration, before, limit }: { registration?: string; before?: string; limit: number },
+): Promise<PreflightSummary[]> {
+  const where: (SQL | undefined)[] = [
+    registration ? eq(preflight.registration, registration) : undefined,
+    before ? lt(preflight.id, before) : undefined,
+  ];
+  const rows = await db
+    .select()
+    .from(preflight)
+    .where(and(...where))
+    .orderBy(desc(preflight.id))
+    .limit(limit);
+  return rows.map(toSummary);
+}
+
+export function toSummary(row: typeof preflight.$inferSelect): PreflightSummary {
+  return {
+    id: row.id,
+    registration: row.registration,
+    crewId: row.crewId,
+    startedAt: fromDbOrNull(row.startedAt),
+    lastAt: fromDbOrNull(row.lastAt),
+    conditions: row.conditions,
+    answered: row.answered,
+    found: row.found,
+    verdict: row.verdict,
+    decision: row.decision,
+    signedAt: fromDbOrNull(row.signedAt),
+  };
+}

@@ -1,0 +1,14 @@
+export { type AppOptions, createApp } from "./app";
+export {
+  type Database,
+  type DatabaseOptions,
+  databaseAnswers,
+  migrateDatabase,
+  openDatabase,
+} from "./db/database";
+export { acceptEvents } from "./events/accept-events";
+export { appendEvents } from "./events/append-events";
+export { putList } from "./events/put-list";
+export { readFleet } from "./fleet/read-fleet";
+export { writeFile } from "./fleet/write-file";
+export { listen } from "./serve";

@@ -1,0 +1,12 @@
+import { Hono } from "hono";
+import { type Database, databaseAnswers } from "../db/database";
+import { problem } from "../problem";
+
+/** 200 only when the database answers now. */
+export function healthRoutes(database: Database) {
+  return new Hono().get("/health", async (c) =>
+    (await databaseAnswers(database))
+      ? c.json({ status: "ok", database: "answers" })
+      : problem(c, 503, "The database does not answer. Answers stay on the devices until it does."),
+  );
+}

@@ -1,0 +1,50 @@
+import { newId } from "@cravix/contract";
+import type { EventData, EventType, PreflightEvent } from "@cravix/core";
+import { NOW } from "./test-app";
+
+/** Writes events of one preflight on one device, a second apart, ending before the tests' now. */
+export function eventWriter(crewId = "ines", startMsecs = NOW.getTime() - 3_600_000) {
+  let at = startMsecs;
+  const deviceId = newId(at);
+  const preflightId = newId(at);
+  const write = <T extends EventType>(type: T, data: EventData[T]): PreflightEvent => {
+    at += 1000;
+    return {
+      id: newId(at),
+      type,
+      preflightId,
+      deviceId,
+      crewId,
+      at: new Date(at).toISOString(),
+      data,
+    } as PreflightEvent;
+  };
+  return { preflightId, write };
+}
+
+export const STARTED: EventData["preflight.started"] = {
+  registration: "QX-TAR",
+  listHash: `sha256:${"0".repeat(64)}`,
+  conditions: [],
+};
+
+/** A small preflight: started, two answers, a reading, something found. */
+export function smallPreflight(crewId = "ines", startMsecs?: number) {
+  const { preflightId, write } = eventWriter(crewId, startMsecs);
+  const discrepancyId = newId(NOW.getTime() - 3_000_000);
+  const events = [
+    write("preflight.started", STARTED),
+    write("item.answered", { itemId: "approach.stance", outcome: "sound" }),
+    write("reading.taken", { itemId: "oil.level", key: "oil.level", value: 6.8, unit: "US qt" }),
+    write("discrepancy.opened", {
+      discrepancyId,
+      registration: "QX-TAR",
+      stationId: "left-gear",
+      itemId: "left-gear.tyre",
+      text: "Left tyre: cut in the shoulder",
+      grade: "ask",
+      measure: "8 mm",
+    }),
+  ];
+  return { preflightId, discrepancyId, events, write };
+}

@@ -1,0 +1,45 @@
+import { randomBytes } from "node:crypto";
+import { scenarioFiles } from "@cravix/demo";
+import mysql from "mysql2/promise";
+import pino from "pino";
+import { createApp } from "../src/app";
+import { type Database, type DatabaseOptions, migrateDatabase, openDatabase } from "../src/db/database";
+import { writeFile } from "../src/fleet/write-file";
+
+export const NOW = new Date("2026-05-01T12:00:00.000Z");
+
+export interface TestApp {
+  database: Database;
+  request(path: string, body?: unknown, method?: string): Promise<Response>;
+  count(table: string): Promise<number>;
+  close(): Promise<void>;
+}
+
+/** The real application over a real MariaDB, in a schema of its own, with the demo's files on record. */
+export async function testApp(): Promise<TestApp> {
+  const options: DatabaseOptions = JSON.parse(process.env.CRAVIX_TEST_DATABASE ?? "{}");
+  const name = `cravix_test_${randomBytes(6).toString("hex")}`;
+  const admin = await mysql.createConnection(options);
+  await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  const database = openDatabase({ ...options, database: name });
+  await migrateDatabase(database, `${__dirname}/../drizzle`);
+  for (const file of scenarioFiles) await writeFile(database.db, file);
+  const app = createApp({ database, logger: pino({ level: "silent" }), clock: () => NOW });
+  return {
+    database,
+    request: async (path, body, method = body === undefined ? "GET" : "POST") =>
+      app.request(path, {
+        method,
+        ...(body !== undefined && { body: typeof body === "string" ? body : JSON.stringify(body) }),
+      }),
+    count: async (table) => {
+      const [rows] = await database.pool.query(`SELECT COUNT(*) AS n FROM ${table}`);
+      return (rows as { n: number }[])[0]?.n ?? -1;
+    },
+    close: async () => {
+      await database.close();
+      await admin.query(`DROP DATABASE ${name}`);
+      await admin.end();
+    },
+  };
+}

@@ -1,0 +1,97 @@
+// @ts-check
+// What a fresh machine needs before any of the project's own code can run. Imports nothing but Node itself.
+import { execFileSync, spawnSync } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
+import { dirname, join } from "node:path";
+import { fileURLToPath, pathToFileURL } from "node:url";
+
+const root = dirname(dirname(fileURLToPath(import.meta.url)));
+process.chdir(root);
+const task = process.argv[2] ?? "start";
+const tasks = ["start", "test", "bench", "screenshots"];
+
+/** @param {string} line */
+function fail(line) {
+  console.error(`cravix: ${line}`);
+  process.exit(1);
+}
+
+if (!tasks.includes(task)) fail(`there is no task ${task}; there are ${tasks.join(", ")}.`);
+const [major = 0, minor = 0] = process.versions.node.split(".").map(Number);
+if (major < 20 || (major === 20 && minor < 19))
+  fail(`Node ${process.versions.node} is too old. Install Node 20.19 or newer.`);
+
+/** @param {string} program */
+function has(program) {
+  return [
+    "/usr/sbin",
+    "/usr/bin",
+    "/usr/local/sbin",
+    "/usr/local/bin",
+    ...(process.env.PATH ?? "").split(":"),
+  ].some((dir) => existsSync(join(dir, program)));
+}
+
+/** @param {[program: string, debianPackage: string][]} wanted */
+function installFromDebian(wanted) {
+  const missing = wanted.filter(([program]) => !has(program)).map(([, name]) => name);
+  if (missing.length === 0) return;
+  const byHand = `sudo apt-get update && sudo apt-get install -y ${missing.join(" ")}`;
+  if (!has("apt-get"))
+    fail(`${missing.join(" and ")} is missing and this is not Debian. Install it, then start again.`);
+  const isRoot = process.getuid?.() === 0;
+  if (!isRoot && (!has("sudo") || spawnSync("sudo", ["-n", "true"]).status !== 0))
+    fail(`${missing.join(" and ")} is missing and this user may not install it. Run: ${byHand}`);
+  console.log(`Installing ${missing.join(", ")} from Debian's packages …`);
+  const sudo = isRoot ? [] : ["sudo", "-n"];
+  for (const args of [["update"], ["install", "-y", "--no-install-recommends", ...missing]]) {
+    const [command = "apt-get", ...rest] = [
+      ...sudo,
+      "env",
+      "DEBIAN_FRONTEND=noninteractive",
+      "apt-get",
+      ...args,
+    ];
+    const run = spawnSync(command, rest, { encoding: "utf8" });
+    if (run.status !== 0) {
+      const why = (run.stderr || run.stdout || String(run.error)).trim().split("\n").at(-1);
+      fail(`Debian's packages could not be installed (${why}). Try by hand: ${byHand}`);
+    }
+  }
+}
+
+function installFromNpm() {
+  const stamp = join(root, "node_modules", ".cravix-lock");
+  const lock = createHash("sha256")
+    .update(readFileSync(join(root, "package-lock.json")))
+    .digest("hex");
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
+  console.log("Installing npm packages, this takes a minute or two …");
+  try {
+    execFileSync("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
+      stdio: ["ignore", "ignore", "pipe"],
+      env: { ...process.env, NODE_ENV: "development" },
+    });
+  } catch (error) {
+    const why = String(/** @type {{ stderr?: Buffer }} */ (error).stderr ?? error)
+      .trim()
+      .split("\n")[0];
+    fail(
+      /ENOSPC/.test(String(why))
+        ? "the disk is full. Free about 2 GB and start again."
+        : `npm packages could not be installed (${why}). Check the network and start again.`,
+    );
+  }
+  mkdirSync(dirname(stamp), { recursive: true });
+  writeFileSync(stamp, lock);
+}
+
+/** @type {[string, string][]} */
+const browser = task === "start" ? [] : [["chromium", "chromium"]];
+installFromDebian([["mariadbd", "mariadb-server"], ...browser]);
+installFromNpm();
+
+const { register } = await import("tsx/esm/api");
+register();
+await import(pathToFileURL(join(root, "tools", "src", `${task}.ts`)).href);

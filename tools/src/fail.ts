@@ -1,0 +1,17 @@
+/** A trouble that a person can do something about, in one line. */
+export class SetupError extends Error {
+  override readonly name = "SetupError";
+}
+
+/** Runs a task; a trouble ends it with one clear line instead of a stack. */
+export async function runTask(task: () => Promise<void>): Promise<void> {
+  try {
+    await task();
+  } catch (error) {
+    const full = (error as NodeJS.ErrnoException).code === "ENOSPC";
+    if (full) console.error("cravix: the disk is full. Free some space, or set CRAVIX_DATA to another disk.");
+    else if (error instanceof SetupError) console.error(`cravix: ${error.message}`);
+    else console.error(error);
+    process.exit(1);
+  }
+}

@@ -1,0 +1,10 @@
+require("tsx/cjs");
+const { startDatabase } = require("../src/mariadb.ts");
+const { join } = require("node:path");
+
+/** One MariaDB for all server tests, in a directory of its own; each test file makes its own schema in it. */
+module.exports = async () => {
+  const running = await startDatabase(join(__dirname, "..", "..", ".cravix", "unit"));
+  globalThis.__CRAVIX_DATABASE__ = running;
+  process.env.CRAVIX_TEST_DATABASE = JSON.stringify(running.options);
+};

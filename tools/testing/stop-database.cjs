@@ -1,0 +1,3 @@
+module.exports = async () => {
+  await globalThis.__CRAVIX_DATABASE__?.stop();
+};
