@@ -11,18 +11,35 @@ module.exports = {
   forbidden: [
     only("core-stands-alone", "core", ["core"], "core imports nothing of the project"),
     only("contract-to-core", "contract", ["contract", "core"], "contract may only know core"),
-    only("server-one-way", "server", ["server", "contract", "core"], "the server never knows the interface or the demo"),
-    only("app-one-way", "app", ["app", "contract", "core"], "the interface talks to the server through the contract"),
+    only(
+      "server-one-way",
+      "server",
+      ["server", "contract", "core"],
+      "the server never knows the interface or the demo",
+    ),
+    only(
+      "app-one-way",
+      "app",
+      ["app", "contract", "core"],
+      "the interface talks to the server through the contract",
+    ),
     only("demo-one-way", "demo", ["demo", "contract", "core"], "the demo is data in the open formats"),
     {
       name: "core-is-pure",
       comment: "computation without interface, server, database, clock or Node modules",
       severity: "error",
       from: { path: "^core/src/", pathNot: "\\.test\\.ts$" },
-      to: { dependencyTypes: ["core", "npm", "npm-dev", "npm-optional", "npm-peer", "npm-no-pkg", "npm-unknown"] },
+      to: {
+        dependencyTypes: ["core", "npm", "npm-dev", "npm-optional", "npm-peer", "npm-no-pkg", "npm-unknown"],
+      },
     },
     { name: "no-circular", severity: "error", from: {}, to: { circular: true } },
-    { name: "resolvable", severity: "error", from: {}, to: { couldNotResolve: true, pathNot: "^(expo-router|react-native)" } },
+    {
+      name: "resolvable",
+      severity: "error",
+      from: {},
+      to: { couldNotResolve: true, pathNot: "^(expo-router|react-native)" },
+    },
     {
       name: "routes-are-leaves",
       comment: "route files compose a screen and nothing imports them",
@@ -36,6 +53,10 @@ module.exports = {
     exclude: { path: "(node_modules|dist|\\.expo)/" },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: "tsconfig.json" },
-    enhancedResolveOptions: { exportsFields: ["exports"], conditionNames: ["import", "require", "node", "default", "types"], extensions: [".ts", ".tsx", ".mjs", ".cjs", ".js", ".json"] },
+    enhancedResolveOptions: {
+      exportsFields: ["exports"],
+      conditionNames: ["import", "require", "node", "default", "types"],
+      extensions: [".ts", ".tsx", ".mjs", ".cjs", ".js", ".json"],
+    },
   },
 };

@@ -5,7 +5,10 @@ const plain = (name, extra = {}) => ({
   testMatch: ["<rootDir>/**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/dist/"],
   transform: {
-    "^.+\\.[cm]?[jt]s$": ["@swc/jest", { jsc: { parser: { syntax: "typescript" }, target: "es2022" }, module: { type: "commonjs" } }],
+    "^.+\\.[cm]?[jt]s$": [
+      "@swc/jest",
+      { jsc: { parser: { syntax: "typescript" }, target: "es2022" }, module: { type: "commonjs" } },
+    ],
   },
   // packages that ship ES modules only
   transformIgnorePatterns: ["/node_modules/(?!(uuid|canonicalize|@noble|fast-check|pure-rand|@hono)/)"],
@@ -18,7 +21,10 @@ module.exports = {
     plain("contract"),
     plain("demo"),
     plain("tools"),
-    plain("server", { globalSetup: `${__dirname}/tools/testing/start-database.cjs`, globalTeardown: `${__dirname}/tools/testing/stop-database.cjs` }),
+    plain("server", {
+      globalSetup: `${__dirname}/tools/testing/start-database.cjs`,
+      globalTeardown: `${__dirname}/tools/testing/stop-database.cjs`,
+    }),
     `${__dirname}/app/jest.config.cjs`,
   ],
 };

@@ -7,8 +7,8 @@ import type {
   OpenDiscrepancy,
   PreflightEvent,
   RuleSet,
+  SignedVerdict,
   Unit,
-  Verdict,
 } from "@cravix/core";
 import type { Refusal } from "../events/event-schema";
 
@@ -50,7 +50,7 @@ export interface PreflightSummary {
   conditions: Condition[];
   answered: number;
   found: number;
-  verdict: Verdict | null;
+  verdict: SignedVerdict | null;
   decision: "fly" | "not flying" | null;
   signedAt: string | null;
 }

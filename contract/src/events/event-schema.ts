@@ -7,8 +7,8 @@ import {
   FINDING_GRADES,
   type PreflightEvent,
   QuantityError,
+  SIGNED_VERDICTS,
   UNITS,
-  VERDICTS,
 } from "@cravix/core";
 import { array, number, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
 
@@ -63,7 +63,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
   interrupted: { itemId: string().max(120) },
   resumed: { itemId: string().max(120) },
   "verdict.signed": {
-    verdict: string().required().oneOf(VERDICTS),
+    verdict: string().required().oneOf(SIGNED_VERDICTS),
     decision: string().required().oneOf(["fly", "not flying"]),
     reasons: array().of(words(500)).required().max(500),
     askedCrewId: string().max(120),

@@ -1,6 +1,6 @@
 import type { EngineFeel } from "../engine/judge-magnetos";
 import type { Unit } from "../units/convert";
-import type { FindingGrade, Verdict } from "../verdict/judgement";
+import type { FindingGrade, SignedVerdict } from "../verdict/judgement";
 import type { Condition } from "./aircraft-type";
 
 /** What each kind of event carries. Everything a person does is one of these, appended and never changed. */
@@ -36,7 +36,7 @@ export interface EventData {
   interrupted: { itemId?: string };
   resumed: { itemId?: string };
   "verdict.signed": {
-    verdict: Verdict;
+    verdict: SignedVerdict;
     decision: "fly" | "not flying";
     reasons: string[];
     /** Who was asked, where the verdict was "ask first" and the pilot flies. */

@@ -11,6 +11,9 @@ export type FindingGrade = (typeof FINDING_GRADES)[number];
 /** What a whole preflight comes to. */
 export const VERDICTS = ["go", "go with notes", "ask first", "stop"] as const;
 export type Verdict = (typeof VERDICTS)[number];
+/** What can be signed: a verdict, or a preflight that was ended before it had one. */
+export const SIGNED_VERDICTS = [...VERDICTS, "unfinished"] as const;
+export type SignedVerdict = (typeof SIGNED_VERDICTS)[number];
 
 /** Where a limit comes from. Every limit that ships is an example value, to be replaced from the aircraft's handbook. */
 export interface Source {

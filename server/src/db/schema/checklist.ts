@@ -1,4 +1,4 @@
-import type { Condition, EventType, Unit, Verdict } from "@cravix/core";
+import type { Condition, EventType, SignedVerdict, Unit } from "@cravix/core";
 import {
   char,
   datetime,
@@ -56,7 +56,7 @@ export const preflight = mysqlTable(
     conditions: json("conditions").$type<Condition[]>().notNull(),
     answered: int("answered").notNull().default(0),
     found: int("found").notNull().default(0),
-    verdict: varchar("verdict", { length: 20 }).$type<Verdict>(),
+    verdict: varchar("verdict", { length: 20 }).$type<SignedVerdict>(),
     decision: varchar("decision", { length: 20 }).$type<"fly" | "not flying">(),
     signedAt: moment("signed_at"),
     eventCount: int("event_count").notNull().default(0),

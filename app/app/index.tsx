@@ -1,0 +1,5 @@
+import { TodayScreen } from "../features/today/today-screen";
+
+export default function Today() {
+  return <TodayScreen />;
+}

@@ -1,0 +1,5 @@
+import { KeptScreen } from "../features/sync/kept-screen";
+
+export default function Kept() {
+  return <KeptScreen />;
+}

@@ -1,0 +1,34 @@
+import type { AircraftBundle, DiscrepancyDetail, EventsResponse, Fleet, Problem } from "@cravix/contract";
+import type { ComposedList, PreflightEvent } from "@cravix/core";
+
+/** The server answered, and said no, in the one shape of its errors. */
+export class ProblemError extends Error {
+  override readonly name = "ProblemError";
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+const TIMEOUT_MS = 15_000;
+
+async function call<T>(path: string, init?: RequestInit): Promise<T> {
+  const response = await fetch(`/api/v1${path}`, { ...init, signal: AbortSignal.timeout(TIMEOUT_MS) });
+  if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
+  if (response.headers.get("content-type")?.includes("problem+json"))
+    throw new ProblemError(await response.json());
+  throw new Error(`The server answered ${response.status}.`);
+}
+
+const JSON_TYPE = { "content-type": "application/json" };
+
+export const api = {
+  fleet: () => call<Fleet>("/aircraft"),
+  bundle: (registration: string) => call<AircraftBundle>(`/aircraft/${encodeURIComponent(registration)}`),
+  discrepancies: () => call<{ items: DiscrepancyDetail[] }>("/discrepancies?state=all"),
+  sendEvents: (events: readonly PreflightEvent[]) =>
+    call<EventsResponse>("/events", { method: "POST", headers: JSON_TYPE, body: JSON.stringify({ events }) }),
+  sendList: (hash: string, list: ComposedList) =>
+    call<void>(`/lists/${hash}`, { method: "PUT", headers: JSON_TYPE, body: JSON.stringify(list) }),
+  sendFile: (text: string) =>
+    call<{ format: string }>("/files", { method: "POST", headers: JSON_TYPE, body: text }),
+};

@@ -1,0 +1,153 @@
+import { type DiscrepancyDetail, newId } from "@cravix/contract";
+import { format } from "date-fns";
+import { router, useFocusEffect } from "expo-router";
+import { useCallback, useEffect, useState } from "react";
+import { TextInput, View } from "react-native";
+import { api } from "../../device/api";
+import { readNote, writeNote } from "../../device/notes";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { record } from "../../store/record";
+import { Button } from "../../ui/button";
+import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { KeptMark } from "../sync/kept-mark";
+
+const day = (iso: string) => format(new Date(iso), "d MMM yyyy");
+
+/** What is written up on the group's aircraft: open first, each with how it was measured since. */
+export function DiscrepanciesScreen() {
+  const wide = useWide();
+  const [items, setItems] = useState<DiscrepancyDetail[]>();
+  const [offline, setOffline] = useState(false);
+  const ready = useAppSelector((state) => state.session.ready);
+  const toSend = useAppSelector((state) => state.sync.toSend);
+  const [asked, setAsked] = useState(0);
+  const fetchItems = useCallback(async () => {
+    try {
+      const answer = await api.discrepancies();
+      setItems(answer.items);
+      setOffline(false);
+      await writeNote("discrepancies", answer.items);
+    } catch {
+      setItems((await readNote<DiscrepancyDetail[]>("discrepancies")) ?? []);
+      setOffline(true);
+    }
+  }, []);
+  const load = useCallback(() => setAsked((n) => n + 1), []);
+  useFocusEffect(load);
+  // toSend: comes again when what was written up here has been sent.
+  useEffect(() => {
+    if (ready && asked + toSend >= 0) void fetchItems();
+  }, [ready, asked, toSend, fetchItems]);
+  const open = items?.filter((d) => !d.closed) ?? [];
+  const closed = items?.filter((d) => d.closed) ?? [];
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <Button tone="primary" className="min-h-16" onPress={() => router.replace("/")}>
+          To the aircraft
+        </Button>
+      }
+    >
+      <View className="flex-row items-baseline justify-between">
+        <Heading level={1} className="text-2xl">
+          Discrepancies
+        </Heading>
+        <KeptMark />
+      </View>
+      {offline && (
+        <Text className="mt-1 text-sm">
+          No network: this is what the server said last. What was found on this device since is on its way.
+        </Text>
+      )}
+      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
+        <View className="flex-1 gap-3">
+          <Heading className="text-lg">Open: {open.length}</Heading>
+          {items && open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
+          {open.map((d) => (
+            <OpenCard key={d.id} discrepancy={d} onSigned={load} />
+          ))}
+        </View>
+        <View className="flex-1 gap-2">
+          <Heading className="text-lg">Signed off: {closed.length}</Heading>
+          {closed.map((d) => (
+            <View key={d.id} className="border-b-2 border-stone pb-2">
+              <Text className="font-mid">
+                {d.registration}: {d.text}
+              </Text>
+              <Text className="text-sm text-voice">
+                {d.closed && day(d.closed.at)}: {d.closed?.how}
+              </Text>
+            </View>
+          ))}
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+function OpenCard({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; onSigned: () => void }) {
+  const dispatch = useAppDispatch();
+  const crewId = useAppSelector((state) => state.session.crewId);
+  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
+  const station = useAppSelector(
+    (state) => state.fleet.bundles[d.registration]?.type.stations.find((s) => s.id === d.stationId)?.name,
+  );
+  const [how, setHow] = useState<string>();
+  const mechanic = crew.find((member) => member.id === crewId)?.role === "mechanic";
+  const name = (id: string) => crew.find((member) => member.id === id)?.name ?? id;
+  const sign = () => {
+    if (!how?.trim()) return;
+    // Not part of any walk: a record of its own.
+    dispatch(record(newId(Date.now()), "discrepancy.closed", { discrepancyId: d.id, how: how.trim() }));
+    setHow(undefined);
+    onSigned();
+  };
+  return (
+    <View className="gap-1 rounded-xl bg-stone px-3 py-3">
+      <View className="flex-row items-center gap-2">
+        <GradeMark grade={d.grade} />
+        <Text className="font-strong">{GRADE_WORD[d.grade]}</Text>
+        <Text className="shrink text-sm text-voice">
+          {d.registration}, {station ?? d.stationId}
+        </Text>
+      </View>
+      <Text className="font-mid text-lg">
+        {d.text}
+        {d.measure ? `, ${d.measure}` : ""}
+      </Text>
+      <Text className="text-sm text-voice">
+        {day(d.openedAt)}, {d.openedByName}
+      </Text>
+      {d.observations.map((o) => (
+        <Text key={o.at + o.crewId} className="text-sm">
+          {day(o.at)}: {o.state}
+          {o.measure ? `, ${o.measure}` : ""} ({name(o.crewId)})
+        </Text>
+      ))}
+      {mechanic && how === undefined && (
+        <Button className="mt-1" textClassName="text-base" onPress={() => setHow("")}>
+          Sign it off
+        </Button>
+      )}
+      {mechanic && how !== undefined && (
+        <View className="mt-1 gap-2">
+          <TextInput
+            aria-label="What was done"
+            className="min-h-14 rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-base text-ink"
+            value={how}
+            onChangeText={setHow}
+            maxLength={2000}
+            placeholder="What was done"
+          />
+          <Button tone="primary" onPress={sign} disabled={how.trim() === ""}>
+            Sign off
+          </Button>
+        </View>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,85 @@
+import { formatNumber, QuantityError, READING, RUNWAY_ITEM, windComponents } from "@cravix/core";
+import { View } from "react-native";
+import Svg, { Circle, G, Path, Rect, Text as SvgText } from "react-native-svg";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Text } from "../../ui/text";
+import { usePalette } from "../../ui/use-palette";
+import type { Walk } from "../walk/use-preflight";
+
+/** The runway as you will see it, nose up, and the wind across it. */
+export function WindPanel({ walk }: { walk: Walk }) {
+  const { state, list, judged } = walk;
+  const runway = list.airfield?.runways.find((r) => r.id === state.answers[RUNWAY_ITEM]?.value);
+  const fromDeg = state.readings[READING.windFrom]?.value;
+  const kt = state.readings[READING.windSpeed]?.value;
+  if (!runway) return null;
+  const components =
+    fromDeg === undefined || kt === undefined ? undefined : safeComponents(runway.headingDeg, fromDeg, kt);
+  const wind = judged.judgements.filter(
+    (j) => j.id.startsWith("wind.") && !j.itemIds?.includes(walk.item?.id ?? ""),
+  );
+  return (
+    <View className="gap-2">
+      <View className="flex-row items-center gap-4">
+        <Rose runway={runway.id} angleDeg={fromDeg === undefined ? undefined : fromDeg - runway.headingDeg} />
+        <View className="shrink gap-1">
+          <Text className="font-strong text-lg">Runway {runway.id}</Text>
+          <Text className="text-sm text-voice">
+            {formatNumber(runway.lengthM)} m, {runway.surface}
+          </Text>
+          {components && (
+            <Text className="font-mid">
+              {formatNumber(Math.abs(components.headwindKt))} kt{" "}
+              {components.headwindKt >= -0.5 ? "head" : "tail"} ·{" "}
+              {formatNumber(Math.abs(components.crosswindKt))} kt across
+            </Text>
+          )}
+        </View>
+      </View>
+      {wind.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+    </View>
+  );
+}
+
+function safeComponents(runwayDeg: number, fromDeg: number, kt: number) {
+  try {
+    return windComponents(runwayDeg, { fromDeg, kt });
+  } catch (error) {
+    if (error instanceof QuantityError) return undefined;
+    throw error;
+  }
+}
+
+function Rose({ runway, angleDeg }: { runway: string; angleDeg: number | undefined }) {
+  const { ink, stone, chock, paper } = usePalette();
+  return (
+    <Svg width={132} height={132} viewBox="0 0 132 132" aria-hidden>
+      <Circle cx={66} cy={66} r={62} fill={paper} stroke={stone} strokeWidth={4} />
+      <Rect x={50} y={14} width={32} height={104} fill={stone} stroke={ink} strokeWidth={2.5} />
+      <SvgText
+        x={66}
+        y={110}
+        fontSize={20}
+        fontWeight="700"
+        fontFamily="AtkinsonNextBold"
+        textAnchor="middle"
+        fill={ink}
+      >
+        {runway}
+      </SvgText>
+      {angleDeg !== undefined && (
+        <G rotation={angleDeg} origin="66, 66">
+          <Path
+            d="M60 2 H72 V34 H84 L66 60 L48 34 H60 Z"
+            fill={chock}
+            stroke={ink}
+            strokeWidth={2.5}
+            strokeLinejoin="round"
+          />
+        </G>
+      )}
+    </Svg>
+  );
+}

@@ -1,0 +1,96 @@
+import { formatNumber, READING } from "@cravix/core";
+import { View } from "react-native";
+import Svg, { Line, Path, Rect } from "react-native-svg";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Text } from "../../ui/text";
+import { usePalette } from "../../ui/use-palette";
+import type { Walk } from "../walk/use-preflight";
+
+/** The engine so far: the two drops under the run-up rpm with the limit as a line, and every judgement of this step. */
+export function RunUpPanel({ walk }: { walk: Walk }) {
+  const { state, judged, list } = walk;
+  const base = state.readings[READING.magnetoBase]?.value;
+  const showMagnetos = walk.item?.id.startsWith("magneto") && base !== undefined;
+  const itemIds = new Set(
+    list.items
+      .filter((i) => walk.phase && list.stations.find((s) => s.id === i.station)?.phase === walk.phase)
+      .map((i) => i.id),
+  );
+  const made = judged.judgements.filter(
+    (j) => j.itemIds?.some((itemId) => itemIds.has(itemId)) && !j.itemIds?.includes(walk.item?.id ?? ""),
+  );
+  return (
+    <View className="gap-2">
+      {showMagnetos && <MagnetoDrops walk={walk} base={base} />}
+      {[...made].reverse().map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+    </View>
+  );
+}
+
+function MagnetoDrops({ walk, base }: { walk: Walk; base: number }) {
+  const { ink, stone, clay } = usePalette();
+  const limits = walk.list.type.magnetos;
+  const { magnetos } = walk.judged;
+  const deepest =
+    Math.max(limits?.maxDropRpm ?? 100, magnetos?.rightDropRpm ?? 0, magnetos?.leftDropRpm ?? 0) * 1.25;
+  const y = (drop: number) => 10 + (Math.max(0, Math.min(drop, deepest)) / deepest) * 80;
+  const trough = (from: number, drop: number | undefined) =>
+    drop === undefined
+      ? `H${from + 110}`
+      : `H${from} L${from + 14} ${y(drop)} H${from + 86} L${from + 100} 10 H${from + 110}`;
+  const word = (drop: number | undefined) =>
+    drop === undefined ? "–" : `−${formatNumber(drop)}`.replace("−−", "+");
+  return (
+    <View>
+      <Text className="text-sm text-voice">
+        From {formatNumber(base)} rpm
+        {limits?.maxDropRpm ? `; greatest drop ${formatNumber(limits.maxDropRpm)}` : ""}
+      </Text>
+      <View className="h-24" aria-hidden>
+        <Svg width="100%" height="100%" viewBox="0 0 340 100" preserveAspectRatio="none">
+          <Rect
+            x={0}
+            y={10}
+            width={340}
+            height={limits?.maxDropRpm ? y(limits.maxDropRpm) - 10 : 0}
+            fill={stone}
+          />
+          {limits?.maxDropRpm && (
+            <Line
+              x1={0}
+              x2={340}
+              y1={y(limits.maxDropRpm)}
+              y2={y(limits.maxDropRpm)}
+              stroke={clay}
+              strokeWidth={2}
+              strokeDasharray="8 6"
+            />
+          )}
+          <Path
+            d={`M0 10 ${trough(30, magnetos?.rightDropRpm)} ${trough(190, magnetos?.leftDropRpm)} H340`}
+            fill="none"
+            stroke={ink}
+            strokeWidth={4}
+            strokeLinejoin="round"
+          />
+        </Svg>
+      </View>
+      <View className="flex-row justify-around">
+        {(
+          [
+            ["right", word(magnetos?.rightDropRpm)],
+            ["left", word(magnetos?.leftDropRpm)],
+            ["apart", magnetos?.differenceRpm === undefined ? "–" : formatNumber(magnetos.differenceRpm)],
+          ] as const
+        ).map(([name, value]) => (
+          <View key={name} className="items-center">
+            <Text className="font-strong text-xl">{value}</Text>
+            <Text className="text-sm text-voice">{name}</Text>
+          </View>
+        ))}
+      </View>
+    </View>
+  );
+}

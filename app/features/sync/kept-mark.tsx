@@ -1,0 +1,41 @@
+import { router } from "expo-router";
+import { Pressable } from "react-native";
+import { useAppSelector } from "../../store/hooks";
+import { Text } from "../../ui/text";
+
+/** Whether the last answer is on this device's disk, and how far it is on its way. Never says kept before it is. */
+export function KeptMark() {
+  const { unkept, keepError } = useAppSelector((state) => state.preflight);
+  const { toSend, refused, server } = useAppSelector((state) => state.sync);
+  if (keepError)
+    return (
+      <Text role="alert" className="font-strong text-sm text-clay">
+        {keepError}
+      </Text>
+    );
+  const words =
+    unkept.length > 0
+      ? "Keeping …"
+      : refused.length > 0
+        ? `Kept here · ${refused.length} not taken`
+        : server === "not reached"
+          ? `Kept here · no network${toSend > 0 ? ` · ${toSend} wait` : ""}`
+          : toSend > 0
+            ? "Kept here · sending"
+            : "Kept and sent";
+  return (
+    <Pressable
+      role="link"
+      aria-label={`${words}. Show what waits on this device`}
+      onPress={() => router.push("/kept")}
+      className="justify-center py-1"
+    >
+      <Text
+        testID="kept"
+        className={`text-xs ${refused.length > 0 ? "font-strong text-clay" : "text-voice"}`}
+      >
+        {words}
+      </Text>
+    </Pressable>
+  );
+}

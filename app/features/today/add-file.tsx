@@ -1,0 +1,59 @@
+import { type FileFault, readFileText } from "@cravix/contract";
+import { useState } from "react";
+import { View } from "react-native";
+import { api, ProblemError } from "../../device/api";
+import { pickTextFile } from "../../device/pick-file";
+import { Button } from "../../ui/button";
+import { Text } from "../../ui/text";
+
+/** Adding an aircraft or a type from its file; a file that is not valid is told where, before anything is sent. */
+export function AddFile({ onAdded }: { onAdded: () => void }) {
+  const [message, setMessage] = useState("");
+  const [faults, setFaults] = useState<FileFault[]>([]);
+  const add = async () => {
+    const file = await pickTextFile(".json,application/json");
+    if (!file) return;
+    const reading = readFileText(file.text);
+    if ("faults" in reading) {
+      setFaults(reading.faults);
+      setMessage(`${file.name} is not valid. Nothing was changed.`);
+      return;
+    }
+    try {
+      await api.sendFile(file.text);
+      setFaults([]);
+      setMessage(`${file.name} was added.`);
+      onAdded();
+    } catch (error) {
+      setFaults(error instanceof ProblemError ? (error.problem.faults ?? []) : []);
+      setMessage(
+        error instanceof ProblemError
+          ? error.message
+          : "The server cannot be reached. Try again with a network; nothing was changed.",
+      );
+    }
+  };
+  return (
+    <View className="mt-2 gap-2">
+      <Button onPress={add} textClassName="text-base">
+        Add an aircraft from its file
+      </Button>
+      {message !== "" && (
+        <View
+          role="alert"
+          className={`rounded-lg px-3 py-2 ${faults.length > 0 ? "border-2 border-clay" : "bg-stone"}`}
+          testID="file-message"
+        >
+          <Text className="font-mid">{message}</Text>
+          {faults.slice(0, 12).map((fault) => (
+            <Text key={`${fault.path}${fault.expected}`} className="text-sm">
+              {fault.path ? `${fault.path}: ` : ""}
+              {fault.expected}
+            </Text>
+          ))}
+          {faults.length > 12 && <Text className="text-sm">and {faults.length - 12} more</Text>}
+        </View>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,255 @@
+import { formatQuantity, type Reason, type Verdict } from "@cravix/core";
+import { router } from "expo-router";
+import { useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { refresh } from "../../store/listeners";
+import { closePreflight } from "../../store/preflight-actions";
+import { record } from "../../store/record";
+import { Button } from "../../ui/button";
+import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { Thread } from "../../ui/thread";
+import { useWide } from "../../ui/use-wide";
+import { KeptMark } from "../sync/kept-mark";
+import { useActs } from "../walk/use-acts";
+import { usePreflight, useVerdict, useWalk } from "../walk/use-preflight";
+
+const TITLE: Record<Verdict, string> = {
+  go: "Go",
+  "go with notes": "Go, with notes",
+  "ask first": "Ask first",
+  stop: "Stop",
+};
+
+export function VerdictScreen({ id }: { id: string }) {
+  const { preflight, missing } = usePreflight(id);
+  if (missing)
+    return (
+      <Screen
+        actions={
+          <Button tone="primary" onPress={() => router.replace("/")}>
+            To the aircraft
+          </Button>
+        }
+      >
+        <Heading level={1}>This device has no such walk.</Heading>
+      </Screen>
+    );
+  return preflight ? <Judged folded={preflight} /> : <View className="h-full bg-paper" />;
+}
+
+function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+  const walk = useWalk(folded);
+  const acts = useActs(walk);
+  const result = useVerdict(folded);
+  const dispatch = useAppDispatch();
+  const wide = useWide();
+  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
+  const me = useAppSelector((state) => state.session.crewId);
+  const [askedCrewId, setAsked] = useState<string>();
+  const { list, state } = folded;
+  const { verdict, reasons, sound, unanswered, outstanding } = result;
+  const finished = unanswered.length === 0 && outstanding.length === 0;
+  const go = (itemId: string) => {
+    acts.visit(itemId);
+    router.replace(`/preflight/${state.id}`);
+  };
+  const sign = (decision: "fly" | "not flying") => {
+    dispatch(
+      record(state.id, "verdict.signed", {
+        verdict: verdict ?? "unfinished",
+        decision,
+        reasons: reasons.map((r) => r.text.slice(0, 500)),
+        ...(askedCrewId && { askedCrewId }),
+      }),
+    );
+    dispatch(closePreflight(state.id));
+    void refresh(dispatch, list.registration);
+  };
+  const title = verdict ? TITLE[verdict] : "Not finished";
+  const signer = crew.find((member) => member.id === state.signed?.crewId)?.name;
+  const mayFly =
+    finished &&
+    (verdict === "go" ||
+      verdict === "go with notes" ||
+      (verdict === "ask first" && askedCrewId !== undefined));
+  const actions = state.signed ? (
+    <Button
+      tone="primary"
+      className="min-h-20"
+      textClassName="text-xl"
+      onPress={() => router.replace("/")}
+      testID="primary"
+    >
+      To the aircraft
+    </Button>
+  ) : (
+    <View className="flex-row gap-3">
+      <Button tone="deck" className="min-h-24 flex-1" onPress={() => sign("not flying")}>
+        Sign: not flying
+      </Button>
+      {mayFly ? (
+        <Button
+          tone="primary"
+          className="min-h-24 flex-[1.5]"
+          textClassName="text-xl"
+          onPress={() => sign("fly")}
+          testID="primary"
+        >
+          {verdict === "ask first" ? "Asked. Sign: I fly" : "Sign: I fly"}
+        </Button>
+      ) : unanswered[0] ? (
+        <Button
+          tone="primary"
+          className="min-h-24 flex-[1.5]"
+          textClassName="text-xl"
+          onPress={() => unanswered[0] && go(unanswered[0].id)}
+          testID="primary"
+        >
+          {`Go on: ${unanswered.length} open`}
+        </Button>
+      ) : null}
+    </View>
+  );
+  return (
+    <Screen actions={actions} wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}>
+      <View className="flex-row items-baseline justify-between">
+        <Text className="font-strong text-lg">{list.registration}</Text>
+        <KeptMark />
+      </View>
+      <Thread
+        progress={walk.progress}
+        current={undefined}
+        onPress={(phase) => {
+          const first = list.items.find(
+            (i) => list.stations.find((s) => s.id === i.station)?.phase === phase,
+          );
+          if (first && !state.signed) go(first.id);
+        }}
+      />
+      <View className="mt-1 flex-row items-center gap-3" testID="verdict">
+        <GradeMark grade={verdict ? VERDICT_GRADE[verdict] : "unjudged"} size={48} />
+        <Heading level={1} className={`text-4xl ${verdict === "stop" ? "text-clay" : ""}`}>
+          {title}
+        </Heading>
+      </View>
+      {state.signed && (
+        <Text className="mt-1 font-mid" testID="signed">
+          Signed: {state.signed.decision}, {signer ?? state.signed.crewId},{" "}
+          {new Date(state.signed.at).toLocaleTimeString([], { hour: "2-digit", minute: "2-digit" })}
+        </Text>
+      )}
+      <Text className="mt-1 text-sm text-voice">
+        The pilot in command decides. The aircraft's handbook, local rules and licensed maintenance come
+        first. Limits here are example values.
+      </Text>
+
+      <View className={wide ? "mt-4 flex-row gap-6" : "mt-4 gap-5"}>
+        <View className="flex-1 gap-3">
+          {unanswered.length > 0 && (
+            <View className="gap-2">
+              <Heading className="text-lg">Still open: {unanswered.length}</Heading>
+              {unanswered.slice(0, 6).map((item) => (
+                <Button
+                  key={item.id}
+                  className="items-start"
+                  textClassName="text-base text-left"
+                  onPress={() => go(item.id)}
+                  disabled={Boolean(state.signed)}
+                >
+                  {`${list.stations.find((s) => s.id === item.station)?.name}: ${item.title}`}
+                </Button>
+              ))}
+              {unanswered.length > 6 && (
+                <Text className="text-sm text-voice">and {unanswered.length - 6} more</Text>
+              )}
+            </View>
+          )}
+          {outstanding.map((entry) => (
+            <View key={entry.thing} className="rounded-xl border-2 border-ink bg-chock px-3 py-2">
+              <Text className="font-strong text-on-chock">
+                Still {entry.how}: {entry.thing}
+              </Text>
+            </View>
+          ))}
+          <Heading className="text-lg">
+            {reasons.length === 0 ? "Nothing speaks against it" : `Reasons: ${reasons.length}`}
+          </Heading>
+          {reasons.map((reason) => (
+            <ReasonCard
+              key={`${reason.itemId}${reason.text}`}
+              reason={reason}
+              station={list.stations.find((s) => s.id === reason.stationId)?.name}
+            />
+          ))}
+          {verdict === "ask first" && !state.signed && finished && (
+            <View className="gap-2">
+              <Heading className="text-lg">Who did you ask?</Heading>
+              <View className="flex-row flex-wrap gap-2">
+                {crew
+                  .filter(
+                    (member) => member.id !== me && ["mechanic", "instructor", "owner"].includes(member.role),
+                  )
+                  .map((member) => (
+                    <Button
+                      key={member.id}
+                      pressed={askedCrewId === member.id}
+                      className={askedCrewId === member.id ? "bg-chock" : ""}
+                      textClassName={`text-base ${askedCrewId === member.id ? "text-on-chock" : ""}`}
+                      onPress={() => setAsked(member.id)}
+                    >
+                      {`${member.name}, ${member.role}`}
+                    </Button>
+                  ))}
+              </View>
+            </View>
+          )}
+        </View>
+        <View className="flex-1 gap-2">
+          <Heading className="text-lg">Measured and in order: {sound.length}</Heading>
+          {sound.map((judgement) => (
+            <View key={judgement.id} className="border-b-2 border-stone pb-1">
+              <View className="flex-row items-center gap-2">
+                <GradeMark grade="sound" size={14} />
+                <Text className="shrink grow text-sm">{judgement.subject}</Text>
+                {judgement.reading && (
+                  <Text className="font-strong">{formatQuantity(judgement.reading)}</Text>
+                )}
+              </View>
+              <Text className="pl-6 text-xs text-voice">
+                {[
+                  judgement.limit,
+                  judgement.margin && `margin ${formatQuantity(judgement.margin)}`,
+                  judgement.source?.text,
+                ]
+                  .filter(Boolean)
+                  .join(" · ")}
+              </Text>
+            </View>
+          ))}
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+function ReasonCard({ reason, station }: { reason: Reason; station: string | undefined }) {
+  if (reason.judgement) return <JudgementCard judgement={reason.judgement} />;
+  return (
+    <View
+      className={`rounded-xl bg-stone px-3 py-2 ${reason.grade === "stop" ? "border-l-8 border-clay" : ""}`}
+    >
+      <View className="flex-row items-center gap-2">
+        <GradeMark grade={reason.grade} />
+        <Text className={`font-strong ${reason.grade === "stop" ? "text-clay" : ""}`}>
+          {GRADE_WORD[reason.grade]}
+        </Text>
+        <Text className="shrink text-sm text-voice">{station}</Text>
+      </View>
+      <Text className="mt-0.5">{reason.text}</Text>
+    </View>
+  );
+}

@@ -1,0 +1,27 @@
+import { itemsOf, type Phase } from "@cravix/core";
+import type { Bead } from "../../ui/plan-view";
+import type { Walk } from "./use-preflight";
+
+/** The beads of the plan view: the stations of this step, or of the lap ahead while still at the papers. */
+export function beadsFor({ list, state, item, phase }: Walk): Bead[] {
+  const shown: Phase = phase === "fluids" ? "fluids" : "lap";
+  const items = itemsOf(list, shown);
+  return list.stations.flatMap((station): Bead[] => {
+    if (station.phase !== shown || station.x === undefined || station.y === undefined) return [];
+    const own = items.filter((i) => i.station === station.id);
+    const done = own.filter((i) => state.answers[i.id]).length;
+    const here = item?.station === station.id;
+    const flagged = own.some((i) => i.kind === "observe" || state.answers[i.id]?.outcome === "found");
+    return [
+      {
+        stationId: station.id,
+        name: station.name,
+        x: station.x,
+        y: station.y,
+        state: here ? "here" : done === own.length ? "done" : "ahead",
+        flagged,
+        detail: `${done} of ${own.length}${flagged ? ", something known or found here" : ""}`,
+      },
+    ];
+  });
+}

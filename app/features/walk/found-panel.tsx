@@ -1,0 +1,110 @@
+import { FINDING_GRADES, type FindingGrade, type Item } from "@cravix/core";
+import { useEffect, useState } from "react";
+import { TextInput, View } from "react-native";
+import { dropNote, readNote, writeNote } from "../../device/notes";
+import { Button } from "../../ui/button";
+import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
+import { Heading, Text } from "../../ui/text";
+import { usePalette } from "../../ui/use-palette";
+
+const MEANING: Record<FindingGrade, string> = {
+  note: "put right, or harmless",
+  watch: "legal, measure it again",
+  ask: "someone must look first",
+  stop: "do not fly",
+};
+
+interface Draft {
+  text: string;
+  measure: string;
+  grade: FindingGrade;
+}
+
+/** What was found, as written so far. It survives a reload: words typed on an apron are not typed twice. */
+export function useFoundDraft(item: Item, preset?: string) {
+  const key = `found draft:${item.id}`;
+  const first: Draft = { text: preset ?? suggestion(item), measure: "", grade: item.miss };
+  const [draft, setDraft] = useState(first);
+  useEffect(() => {
+    void readNote<Draft>(key).then((kept) => kept && setDraft(kept));
+  }, [key]);
+  return {
+    draft,
+    change: (part: Partial<Draft>) => {
+      const next = { ...draft, ...part };
+      setDraft(next);
+      void writeNote(key, next);
+    },
+    drop: () => void dropNote(key),
+  };
+}
+
+function suggestion(item: Item): string {
+  const what = item.bad?.split(":")[0];
+  const part = item.title.split(":")[0]?.replace(/\?$/, "") ?? item.title;
+  return what ? `${part}: ${what}` : `${part}: not as it should be`;
+}
+
+export type FoundDraft = ReturnType<typeof useFoundDraft>;
+
+export function FoundPanel({ found, item }: { found: FoundDraft; item: Item }) {
+  const colours = usePalette();
+  const { draft, change } = found;
+  const field = "rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-base text-ink min-h-14";
+  return (
+    <View className="gap-3">
+      <Heading level={1} className="text-2xl">
+        What did you find?
+      </Heading>
+      <Text className="text-sm text-voice">At: {item.title}</Text>
+      <View>
+        <Text className="mb-1 font-mid text-sm">For the next pilot and the mechanic</Text>
+        <TextInput
+          aria-label="What was found"
+          className={field}
+          value={draft.text}
+          onChangeText={(text) => change({ text })}
+          multiline
+          maxLength={2000}
+          placeholderTextColor={colours.voice}
+        />
+      </View>
+      <View>
+        <Text className="mb-1 font-mid text-sm">Count or measure, if there is one</Text>
+        <TextInput
+          aria-label="Count or measure"
+          className={field}
+          value={draft.measure}
+          onChangeText={(measure) => change({ measure })}
+          maxLength={200}
+          placeholder="3 mm, 4 drops a minute …"
+          placeholderTextColor={colours.voice}
+        />
+      </View>
+      <View role="radiogroup" aria-label="How bad is it?" className="gap-2">
+        {FINDING_GRADES.map((grade) => (
+          <Button
+            key={grade}
+            className={`flex-row justify-start gap-3 ${draft.grade === grade ? "bg-chock" : ""}`}
+            pressed={draft.grade === grade}
+            label={`${GRADE_WORD[grade]}: ${MEANING[grade]}`}
+            onPress={() => change({ grade })}
+          >
+            <View className="w-full flex-row items-center gap-3">
+              <GradeMark grade={grade} size={24} />
+              <Text className={`font-strong ${draft.grade === grade ? "text-on-chock" : ""}`}>
+                {GRADE_WORD[grade]}
+              </Text>
+              <Text className={`shrink text-sm ${draft.grade === grade ? "text-on-chock" : "text-voice"}`}>
+                {MEANING[grade]}
+              </Text>
+            </View>
+          </Button>
+        ))}
+      </View>
+      <Text className="text-sm text-voice">
+        You decide as pilot in command. The handbook, local rules and licensed maintenance come first.
+      </Text>
+    </View>
+  );
+}

@@ -1,0 +1,49 @@
+import { router } from "expo-router";
+import { View } from "react-native";
+import { Button } from "../../ui/button";
+import { Text } from "../../ui/text";
+import { KeptMark } from "../sync/kept-mark";
+import type { Walk } from "./use-preflight";
+
+/** Which aircraft, what is different today, what is out or on, and whether the answers are kept. */
+export function WalkHeader({ walk }: { walk: Walk }) {
+  const { list, ledger } = walk;
+  const on = ledger.filter((entry) => entry.how === "on" && !entry.back).length;
+  const off = ledger.filter((entry) => entry.how === "off").length;
+  const open = ledger.filter((entry) => entry.how === "open" && !entry.back).length;
+  const words = [off > 0 && `${off} off`, on > 0 && `${on} on`, open > 0 && `${open} open`]
+    .filter(Boolean)
+    .join(" · ");
+  return (
+    <View className="flex-row items-center justify-between gap-2">
+      <View className="shrink">
+        <View className="flex-row flex-wrap items-baseline gap-x-2">
+          <Text className="font-strong text-lg">{list.registration}</Text>
+          <Text className="text-sm text-voice" numberOfLines={1}>
+            {[list.type.name, ...list.conditions].join(" · ")}
+          </Text>
+        </View>
+        <KeptMark />
+      </View>
+      <View className="flex-row items-center gap-2">
+        {words !== "" && (
+          <View
+            className={`rounded-lg border-2 border-ink px-2 py-1 ${on > 0 ? "bg-chock" : ""}`}
+            accessibilityLabel={`Ledger: ${words}`}
+          >
+            <Text className={`font-strong text-sm ${on > 0 ? "text-on-chock" : ""}`}>{words}</Text>
+          </View>
+        )}
+        <Button
+          tone="bare"
+          className="px-1"
+          textClassName="text-sm"
+          label="Leave; the walk waits where it is"
+          onPress={() => router.replace("/")}
+        >
+          Leave
+        </Button>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,55 @@
+import type { Item } from "@cravix/core";
+import { View } from "react-native";
+import { GradeMark } from "../../ui/grade-mark";
+import { Caution } from "../../ui/judgement-card";
+import { Heading, Text } from "../../ui/text";
+import { Mark } from "./mark";
+import type { Walk } from "./use-preflight";
+
+/** What to do now, what good looks like, what bad looks like. */
+export function ItemCard({ walk, item, why }: { walk: Walk; item: Item; why: boolean }) {
+  const { list } = walk;
+  const station = list.stations.find((s) => s.id === item.station);
+  const own = list.items.filter((i) => i.station === item.station);
+  const today = list.differences.find((d) => d.itemId === item.id);
+  const answered = walk.state.answers[item.id];
+  return (
+    <View aria-live="polite">
+      <View className="flex-row flex-wrap items-center gap-x-2">
+        <Text className="font-mid text-sm text-voice">
+          {station?.name} · {own.indexOf(item) + 1} of {own.length}
+        </Text>
+        {today && (
+          <Text className="rounded bg-chock px-1.5 font-mid text-xs text-on-chock">today: {today.why}</Text>
+        )}
+        {answered && (
+          <Text className="rounded bg-stone px-1.5 font-mid text-xs">
+            answered: {answered.value ?? answered.outcome}
+          </Text>
+        )}
+      </View>
+      <Heading level={1} className="text-2xl">
+        {item.title}
+      </Heading>
+      <View className="mt-1.5 gap-1">
+        <View className="flex-row gap-3">
+          <Mark kind="good" />
+          <Text className="shrink">{item.good}</Text>
+        </View>
+        {item.bad && (
+          <View className="flex-row gap-3">
+            <GradeMark grade={item.miss === "note" ? "note" : item.miss} size={20} />
+            <Text className="shrink">{item.bad}</Text>
+          </View>
+        )}
+        {item.caution && <Caution>{item.caution}</Caution>}
+        {why && (
+          <View className="rounded-lg bg-stone px-3 py-2">
+            <Text className="text-sm text-voice">Why</Text>
+            <Text>{item.why}</Text>
+          </View>
+        )}
+      </View>
+    </View>
+  );
+}

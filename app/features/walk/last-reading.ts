@@ -1,0 +1,13 @@
+import type { CrewMember, LastReading } from "@cravix/contract";
+import { formatNumber } from "@cravix/core";
+import { formatDistanceToNowStrict } from "date-fns";
+
+/** "6.8 US qt, 3 days ago, Maren" */
+export function lastReadingText(
+  { value, unit, at, crewId }: LastReading,
+  decimals: number,
+  crew: readonly CrewMember[],
+): string {
+  const who = crew.find((member) => member.id === crewId)?.name.split(" ")[0];
+  return `${formatNumber(value, decimals)} ${unit}, ${formatDistanceToNowStrict(new Date(at))} ago${who ? `, ${who}` : ""}`;
+}

@@ -1,0 +1,12 @@
+import Svg, { Circle } from "react-native-svg";
+import { usePalette } from "../../ui/use-palette";
+
+/** Good is a full bead, as on the thread. */
+export function Mark({ kind }: { kind: "good" }) {
+  const { ink } = usePalette();
+  return (
+    <Svg width={20} height={24} viewBox="0 0 20 24" aria-label={kind === "good" ? "Good:" : undefined}>
+      <Circle cx={10} cy={12} r={6} fill={ink} />
+    </Svg>
+  );
+}

@@ -1,0 +1,43 @@
+import type { Item } from "@cravix/core";
+import { TextInput, View } from "react-native";
+import { Heading, Text } from "../../ui/text";
+import { usePalette } from "../../ui/use-palette";
+
+/** Measuring a known discrepancy again: only a number tells whether it has grown. */
+export function ObservePanel({
+  item,
+  seen,
+  measure,
+  onMeasure,
+}: {
+  item: Item;
+  seen: "same" | "grown";
+  measure: string;
+  onMeasure: (text: string) => void;
+}) {
+  const colours = usePalette();
+  return (
+    <View className="gap-3">
+      <Heading level={1} className="text-2xl">
+        {seen === "same" ? "The same: measure it again" : "Grown: how much is it now?"}
+      </Heading>
+      <Text>{item.title}</Text>
+      <Text className="font-mid">{item.good}</Text>
+      <TextInput
+        aria-label="Count or measure now"
+        className="min-h-14 rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-lg text-ink"
+        value={measure}
+        onChangeText={onMeasure}
+        maxLength={200}
+        autoFocus={seen === "grown"}
+        placeholder="4 mm, 3 drops a minute …"
+        placeholderTextColor={colours.voice}
+      />
+      <Text className="text-sm text-voice">
+        {seen === "same"
+          ? "Nothing to measure? Log it as it is."
+          : "A thing that grows is asked about before the flight, whatever it was before."}
+      </Text>
+    </View>
+  );
+}

@@ -1,0 +1,269 @@
+import { itemsOf } from "@cravix/core";
+import { useKeepAwake } from "expo-keep-awake";
+import { Redirect, router } from "expo-router";
+import { useMemo, useState } from "react";
+import { ScrollView, View } from "react-native";
+import { Button } from "../../ui/button";
+import { PlanView } from "../../ui/plan-view";
+import { Text } from "../../ui/text";
+import { Thread } from "../../ui/thread";
+import { useShortcuts } from "../../ui/use-shortcuts";
+import { useWide } from "../../ui/use-wide";
+import { FluidsPanel } from "../fluids/fluids-panel";
+import { WindPanel } from "../line-up/wind-panel";
+import { RunUpPanel } from "../run-up/run-up-panel";
+import { Actions } from "./actions";
+import { beadsFor } from "./beads";
+import { FoundPanel, useFoundDraft } from "./found-panel";
+import { WalkHeader } from "./header";
+import { InterruptedPanel } from "./interrupted-panel";
+import { ItemCard } from "./item-card";
+import { ItemList } from "./item-list";
+import { MeasurePanel, useMeasure } from "./measure-panel";
+import { ObservePanel } from "./observe-panel";
+import { type Acts, useActs } from "./use-acts";
+import { usePreflight, useWalk, type Walk } from "./use-preflight";
+
+/** One screen carries the walk from the papers to the line-up: always the one thing to do now. */
+export function StepScreen({ id }: { id: string }) {
+  const { preflight, missing } = usePreflight(id);
+  if (missing)
+    return (
+      <View className="h-full items-center justify-center gap-4 bg-paper p-6">
+        <Text className="text-center text-lg">
+          This device has no such walk. It may have been begun on another one.
+        </Text>
+        <Button onPress={() => router.replace("/")}>To the aircraft</Button>
+      </View>
+    );
+  return preflight ? <Step folded={preflight} /> : <View className="h-full bg-paper" />;
+}
+
+function Step({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+  useKeepAwake();
+  const walk = useWalk(folded);
+  const acts = useActs(walk);
+  const { state, item } = walk;
+  if (state.signed || !item) return <Redirect href={`/preflight/${state.id}/verdict`} />;
+  if (state.interruptions.some((i) => i.resumedAt === undefined))
+    return <InterruptedPanel walk={walk} acts={acts} />;
+  return <ItemStep key={item.id} walk={walk} acts={acts} item={item} />;
+}
+
+type ItemStepProps = { walk: Walk; acts: Acts; item: NonNullable<Walk["item"]> };
+
+function ItemStep({ walk, acts, item }: ItemStepProps) {
+  const wide = useWide();
+  const [why, setWhy] = useState(false);
+  // undefined: not writing anything up; otherwise the words that a wrong count or a known thing puts there.
+  const [writing, setWriting] = useState<{ preset?: string } | undefined>();
+  const measure = useMeasure(walk, item, (value, feel) => acts.reading(item, value, feel));
+  const startWriting = (preset?: string) => setWriting(preset === undefined ? {} : { preset });
+  const { progress, phase, list } = walk;
+  const toPhase = (target: NonNullable<typeof phase>) => {
+    const items = itemsOf(list, target);
+    const next = items.find((i) => !walk.state.answers[i.id]) ?? items[0];
+    if (next) acts.visit(next.id);
+  };
+  const answerable = !writing;
+  const choose = (n: number) => {
+    if (item.kind === "choice") {
+      const choice = item.choices?.[n - 1];
+      if (choice) acts.sound(item, choice.value);
+    } else if (item.kind === "count") {
+      if (n === item.expected) acts.sound(item, String(n));
+      else startWriting(`${item.title.split(":")[0]}: ${n} seen sound, ${item.expected} expected`);
+    }
+  };
+  useShortcuts(
+    answerable
+      ? {
+          u: acts.undo,
+          w: () => setWhy((before) => !before),
+          l: () => acts.later(item),
+          i: acts.interrupt,
+          ...(item.kind === "observe"
+            ? {
+                g: () => startWriting("grown"),
+                x: () => acts.observed(item, "gone"),
+                Enter: () => startWriting("same"),
+              }
+            : { f: () => startWriting() }),
+          ...(["look", "feel", "set", "remove", "sample"].includes(item.kind) && {
+            Enter: () => acts.sound(item),
+          }),
+          ...(["choice", "count"].includes(item.kind) &&
+            Object.fromEntries([0, 1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => [String(n), () => choose(n)]))),
+        }
+      : { Escape: () => setWriting(undefined) },
+  );
+
+  if (writing && item.kind === "observe")
+    return (
+      <ObserveStep
+        item={item}
+        seen={writing.preset === "grown" ? "grown" : "same"}
+        onBack={() => setWriting(undefined)}
+        onLog={(seen, text) => acts.observed(item, seen, text || undefined)}
+      />
+    );
+  if (writing)
+    return <FoundStep item={item} preset={writing.preset} onBack={() => setWriting(undefined)} acts={acts} />;
+
+  const head = (
+    <View className="gap-1 px-[18px] pt-2">
+      <WalkHeader walk={walk} />
+      <Thread progress={progress} current={phase} onPress={toPhase} />
+    </View>
+  );
+  const body = (
+    <View className="gap-3 px-[18px] pb-3">
+      <ItemCard walk={walk} item={item} why={why || wide} />
+      {item.kind === "measure" && <MeasurePanel walk={walk} item={item} measure={measure} />}
+      <StepPanel walk={walk} />
+    </View>
+  );
+  const actions = (
+    <Actions
+      walk={walk}
+      item={item}
+      acts={acts}
+      measure={measure}
+      wide={wide}
+      why={why}
+      onWhy={() => setWhy(!why)}
+      onFound={startWriting}
+    />
+  );
+  if (wide)
+    return (
+      <View className="h-full bg-paper" role="main">
+        {head}
+        <View className="min-h-0 flex-1 flex-row gap-2 pb-3">
+          <View className="w-[36%] pl-3">
+            <Plan walk={walk} acts={acts} />
+          </View>
+          <View className="w-[28%] border-x-2 border-stone px-2">
+            <ItemList walk={walk} acts={acts} />
+          </View>
+          <View className="min-w-0 flex-1 overflow-hidden pr-3">
+            <ScrollView className="flex-1" tabIndex={0}>
+              {body}
+            </ScrollView>
+            <View className="overflow-hidden rounded-2xl">{actions}</View>
+          </View>
+        </View>
+      </View>
+    );
+  const planShown =
+    item.kind !== "measure" &&
+    (phase === "papers" || phase === "cockpit" || phase === "lap" || phase === "fluids");
+  return (
+    <View className="h-full bg-paper" role="main">
+      {head}
+      {planShown && (
+        <View className="min-h-[180px] flex-1">
+          <Plan walk={walk} acts={acts} />
+        </View>
+      )}
+      <ScrollView className={planShown ? "max-h-[46%] grow-0" : "flex-1"} tabIndex={0}>
+        {body}
+      </ScrollView>
+      {actions}
+    </View>
+  );
+}
+
+function Plan({ walk, acts }: Pick<ItemStepProps, "walk" | "acts">) {
+  const beads = useMemo(() => beadsFor(walk), [walk]);
+  const { plan } = walk.list.type;
+  return plan ? <PlanView plan={plan} beads={beads} onPress={acts.visitStation} /> : null;
+}
+
+function StepPanel({ walk }: { walk: Walk }) {
+  if (walk.phase === "fluids") return <FluidsPanel walk={walk} />;
+  if (walk.phase === "run-up") return <RunUpPanel walk={walk} />;
+  if (walk.phase === "line-up") return <WindPanel walk={walk} />;
+  return null;
+}
+
+function FoundStep({
+  item,
+  preset,
+  onBack,
+  acts,
+}: {
+  item: ItemStepProps["item"];
+  preset: string | undefined;
+  onBack: () => void;
+  acts: Acts;
+}) {
+  const found = useFoundDraft(item, preset);
+  const { draft } = found;
+  const log = () => {
+    acts.found(item, draft.text.trim(), draft.grade, draft.measure.trim() || undefined);
+    found.drop();
+  };
+  return (
+    <WritingFrame onBack={onBack} onLog={log} disabled={draft.text.trim() === ""}>
+      <FoundPanel found={found} item={item} />
+    </WritingFrame>
+  );
+}
+
+function ObserveStep({
+  item,
+  seen,
+  onBack,
+  onLog,
+}: {
+  item: ItemStepProps["item"];
+  seen: "same" | "grown";
+  onBack: () => void;
+  onLog: (seen: "same" | "grown", measure: string) => void;
+}) {
+  const [measure, setMeasure] = useState("");
+  return (
+    <WritingFrame onBack={onBack} onLog={() => onLog(seen, measure.trim())} disabled={false}>
+      <ObservePanel item={item} seen={seen} measure={measure} onMeasure={setMeasure} />
+    </WritingFrame>
+  );
+}
+
+function WritingFrame({
+  children,
+  onBack,
+  onLog,
+  disabled,
+}: {
+  children: React.ReactNode;
+  onBack: () => void;
+  onLog: () => void;
+  disabled: boolean;
+}) {
+  useShortcuts({ Enter: disabled ? undefined : onLog, Escape: onBack });
+  return (
+    <View className="h-full items-center bg-paper" role="main">
+      <ScrollView className="w-full max-w-3xl flex-1" contentContainerClassName="px-[18px] py-5" tabIndex={0}>
+        {children}
+      </ScrollView>
+      <View className="w-full items-center bg-deck">
+        <View className="w-full max-w-3xl flex-row gap-3 px-4 py-3">
+          <Button tone="deck" className="min-h-20 flex-1" onPress={onBack}>
+            Back
+          </Button>
+          <Button
+            tone="primary"
+            className="min-h-20 flex-[1.7]"
+            textClassName="text-2xl"
+            disabled={disabled}
+            onPress={onLog}
+            testID="primary"
+          >
+            Log it
+          </Button>
+        </View>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,28 @@
+import { type AircraftBundle, type Fleet, newId } from "@cravix/contract";
+import { deviceDatabase } from "../device/database";
+import { readNote, writeNote } from "../device/notes";
+import { bundleKnown, fleetKnown } from "./fleet-slice";
+import { type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
+import { sessionRestored } from "./session-slice";
+import type { AppDispatch } from "./store";
+import { sendAgain } from "./sync-actions";
+
+/** Brings back what the device remembers: after a reload, a closed tab or a killed browser everything is where it was. */
+export async function restore(dispatch: AppDispatch): Promise<void> {
+  let deviceId = await readNote<string>("device id");
+  if (!deviceId) {
+    deviceId = newId(Date.now());
+    await writeNote("device id", deviceId);
+  }
+  const session = await readNote<{ crewId: string | null; night: boolean }>("session");
+  const fleet = await readNote<Fleet>("fleet");
+  if (fleet) dispatch(fleetKnown(fleet));
+  const db = await deviceDatabase();
+  for (const key of await db.getAllKeys("notes", IDBKeyRange.bound("bundle:", "bundle:\uffff"))) {
+    const bundle = await readNote<AircraftBundle>(key);
+    if (bundle) dispatch(bundleKnown(bundle));
+  }
+  dispatch(openPreflightsKnown((await readNote<OpenPreflight[]>("open preflights")) ?? []));
+  dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
+  dispatch(sendAgain());
+}

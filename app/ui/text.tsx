@@ -1,0 +1,27 @@
+import type { ReactNode } from "react";
+import { Text as NativeText, type TextProps } from "react-native";
+
+type Props = TextProps & { children: ReactNode; className?: string };
+
+export function Text({ className = "", ...rest }: Props) {
+  return (
+    <NativeText
+      className={`font-body text-base text-ink ${className}`}
+      style={{ fontVariant: ["tabular-nums"] }}
+      {...rest}
+    />
+  );
+}
+
+/** A heading; `level` is its place in the page's outline. */
+export function Heading({ level = 2, className = "", ...rest }: Props & { level?: 1 | 2 | 3 }) {
+  return (
+    <NativeText
+      role="heading"
+      aria-level={level}
+      className={`font-strong text-xl text-ink ${className}`}
+      style={{ fontVariant: ["tabular-nums"] }}
+      {...rest}
+    />
+  );
+}

@@ -1,0 +1,51 @@
+import type { Phase, PhaseProgress } from "@cravix/core";
+import { Pressable, View } from "react-native";
+import { Text } from "./text";
+
+export const PHASE_NAME: Record<Phase, string> = {
+  papers: "Papers",
+  cockpit: "Cockpit",
+  lap: "Lap",
+  fluids: "Fluids",
+  "run-up": "Run-up",
+  "line-up": "Line-up",
+};
+
+interface ThreadProps {
+  progress: PhaseProgress[];
+  current: Phase | undefined;
+  onPress: (phase: Phase) => void;
+}
+
+/** The whole preparation as one thread with a bead a step. */
+export function Thread({ progress, current, onPress }: ThreadProps) {
+  return (
+    <View role="navigation" aria-label="Steps of this preflight" className="flex-row px-1">
+      {progress.map(({ phase, total, answered }, i) => {
+        const done = answered === total;
+        const here = phase === current;
+        return (
+          <Pressable
+            key={phase}
+            role="button"
+            aria-label={`${PHASE_NAME[phase]}, ${answered} of ${total}`}
+            aria-current={here ? "step" : undefined}
+            onPress={() => onPress(phase)}
+            className="h-16 flex-1 items-center"
+          >
+            <View className="h-9 w-full flex-row items-center">
+              <View className={`h-1 flex-1 ${i === 0 ? "bg-transparent" : "bg-ink"}`} />
+              <View
+                className={`rounded-full border-ink ${here ? "h-7 w-7 border-[3px] bg-chock" : `h-4 w-4 border-[3px] ${done ? "bg-ink" : "bg-paper"}`}`}
+              />
+              <View className={`h-1 flex-1 ${i === progress.length - 1 ? "bg-transparent" : "bg-ink"}`} />
+            </View>
+            <Text numberOfLines={1} className={here ? "font-strong text-sm" : "text-xs text-voice"}>
+              {here ? `${PHASE_NAME[phase]} ${answered}/${total}` : PHASE_NAME[phase]}
+            </Text>
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}
