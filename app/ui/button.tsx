@@ -1,5 +1,6 @@
 import type { ReactNode } from "react";
 import { Pressable, View } from "react-native";
+import { twMerge } from "tailwind-merge";
 import { Text } from "./text";
 
 type Tone = "primary" | "deck" | "paper" | "bare-deck" | "bare";
@@ -55,7 +56,12 @@ export function Button({
       disabled={disabled}
       onPress={onPress}
       testID={testID}
-      className={`min-h-14 items-center justify-center rounded-xl px-3 py-2 active:opacity-70 ${BOX[tone]} ${disabled ? "opacity-60" : ""} ${className}`}
+      className={twMerge(
+        "min-h-14 items-center justify-center rounded-xl px-3 py-2 active:opacity-70",
+        BOX[tone],
+        disabled && "opacity-60",
+        className,
+      )}
     >
       {typeof children === "string" ? (
         <Text className={`text-center ${WORDS[tone]} ${textClassName}`}>{children}</Text>

@@ -1,12 +1,13 @@
 import type { ReactNode } from "react";
 import { Text as NativeText, type TextProps } from "react-native";
+import { twMerge } from "tailwind-merge";
 
 type Props = TextProps & { children: ReactNode; className?: string };
 
 export function Text({ className = "", ...rest }: Props) {
   return (
     <NativeText
-      className={`font-body text-base text-ink ${className}`}
+      className={twMerge("font-body text-base text-ink", className)}
       style={{ fontVariant: ["tabular-nums"] }}
       {...rest}
     />
@@ -19,7 +20,7 @@ export function Heading({ level = 2, className = "", ...rest }: Props & { level?
     <NativeText
       role="heading"
       aria-level={level}
-      className={`font-strong text-xl text-ink ${className}`}
+      className={twMerge("font-strong text-xl text-ink", className)}
       style={{ fontVariant: ["tabular-nums"] }}
       {...rest}
     />

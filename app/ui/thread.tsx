@@ -31,7 +31,7 @@ export function Thread({ progress, current, onPress }: ThreadProps) {
             aria-label={`${PHASE_NAME[phase]}, ${answered} of ${total}`}
             aria-current={here ? "step" : undefined}
             onPress={() => onPress(phase)}
-            className="h-16 flex-1 items-center"
+            className={`h-16 items-center ${here ? "flex-[2]" : "flex-1"}`}
           >
             <View className="h-9 w-full flex-row items-center">
               <View className={`h-1 flex-1 ${i === 0 ? "bg-transparent" : "bg-ink"}`} />

@@ -52,7 +52,7 @@ function sourcesHash(): string {
 
 function exportWeb(): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn("npx", ["expo", "export", "--platform", "web", "--output-dir", "dist", "--clear"], {
+    const child = spawn("npx", ["expo", "export", "--platform", "web", "--output-dir", "dist"], {
       cwd: join(ROOT, "app"),
       env: {
         ...process.env,

@@ -64,14 +64,14 @@ export function DiscrepanciesScreen() {
         </Text>
       )}
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
-        <View className="flex-1 gap-3">
+        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           <Heading className="text-lg">Open: {open.length}</Heading>
           {items && open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
           {open.map((d) => (
             <OpenCard key={d.id} discrepancy={d} onSigned={load} />
           ))}
         </View>
-        <View className="flex-1 gap-2">
+        <View className={wide ? "flex-1 gap-2" : "gap-2"}>
           <Heading className="text-lg">Signed off: {closed.length}</Heading>
           {closed.map((d) => (
             <View key={d.id} className="border-b-2 border-stone pb-2">

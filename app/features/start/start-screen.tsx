@@ -65,6 +65,8 @@ export function StartScreen({ registration }: { registration: string }) {
   const has = (condition: Condition) =>
     bundle.type.items.concat(bundle.aircraft.ownItems).filter((item) => item.when?.includes(condition))
       .length;
+  // Only what changes something on this aircraft is asked; night, instrument and long range also change reserve and oil.
+  const asked = CONDITIONS.filter((c) => has(c) > 0 || c === "long range");
   const remembered = MEMORY.flatMap((key) => {
     const last = bundle.lastReadings.find((r) => r.key === key);
     const item = bundle.type.items.find((i) => i.reading?.key === key);
@@ -111,10 +113,10 @@ export function StartScreen({ registration }: { registration: string }) {
       </Heading>
       <Text className="text-voice">{bundle.aircraft.story}</Text>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-2 gap-4"}>
-        <View className="flex-1 gap-2">
+        <View className={wide ? "flex-1 gap-2" : "gap-2"}>
           <Heading className="text-lg">What is different today?</Heading>
           <View className="flex-row flex-wrap gap-2">
-            {CONDITIONS.map((condition) => {
+            {asked.map((condition) => {
               const on = conditions.includes(condition);
               const more = has(condition);
               return (
@@ -154,7 +156,7 @@ export function StartScreen({ registration }: { registration: string }) {
             </Button>
           </View>
         </View>
-        <View className="flex-1 gap-2">
+        <View className={wide ? "flex-1 gap-2" : "gap-2"}>
           <Heading className="text-lg">Known, to look at again</Heading>
           {bundle.openDiscrepancies.length === 0 && (
             <Text className="text-voice">Nothing is written up.</Text>

@@ -123,7 +123,7 @@ export function TodayScreen() {
         <KeptMark />
       </View>
       <View className={wide ? "mt-2 flex-row gap-8" : "mt-1"}>
-        <View className="flex-1">
+        <View className={wide ? "flex-1" : ""}>
           {aircraft && (
             <>
               <Heading level={1} className="text-3xl">
@@ -141,7 +141,7 @@ export function TodayScreen() {
             </>
           )}
         </View>
-        <View className="flex-1 gap-3">
+        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           {unfinished && <Unfinished open={unfinished} />}
           {aircraft && !aircraft.stub && <OpenSince aircraft={aircraft} />}
           <Heading className="mt-2 text-lg">The group's aircraft</Heading>

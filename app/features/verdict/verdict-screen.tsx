@@ -148,7 +148,7 @@ function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
       </Text>
 
       <View className={wide ? "mt-4 flex-row gap-6" : "mt-4 gap-5"}>
-        <View className="flex-1 gap-3">
+        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           {unanswered.length > 0 && (
             <View className="gap-2">
               <Heading className="text-lg">Still open: {unanswered.length}</Heading>
@@ -208,7 +208,7 @@ function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
             </View>
           )}
         </View>
-        <View className="flex-1 gap-2">
+        <View className={wide ? "flex-1 gap-2" : "gap-2"}>
           <Heading className="text-lg">Measured and in order: {sound.length}</Heading>
           {sound.map((judgement) => (
             <View key={judgement.id} className="border-b-2 border-stone pb-1">

@@ -7,7 +7,17 @@ import { Mark } from "./mark";
 import type { Walk } from "./use-preflight";
 
 /** What to do now, what good looks like, what bad looks like. */
-export function ItemCard({ walk, item, why }: { walk: Walk; item: Item; why: boolean }) {
+export function ItemCard({
+  walk,
+  item,
+  why,
+  tight,
+}: {
+  walk: Walk;
+  item: Item;
+  why: boolean;
+  tight: boolean;
+}) {
   const { list } = walk;
   const station = list.stations.find((s) => s.id === item.station);
   const own = list.items.filter((i) => i.station === item.station);
@@ -28,21 +38,23 @@ export function ItemCard({ walk, item, why }: { walk: Walk; item: Item; why: boo
           </Text>
         )}
       </View>
-      <Heading level={1} className="text-2xl">
+      <Heading level={1} className={tight ? "text-lg" : "text-2xl"}>
         {item.title}
       </Heading>
       <View className="mt-1.5 gap-1">
-        <View className="flex-row gap-3">
-          <Mark kind="good" />
-          <Text className="shrink">{item.good}</Text>
-        </View>
-        {item.bad && (
+        {!tight && (
+          <View className="flex-row gap-3">
+            <Mark kind="good" />
+            <Text className="shrink">{item.good}</Text>
+          </View>
+        )}
+        {!tight && item.bad && (
           <View className="flex-row gap-3">
             <GradeMark grade={item.miss === "note" ? "note" : item.miss} size={20} />
             <Text className="shrink">{item.bad}</Text>
           </View>
         )}
-        {item.caution && <Caution>{item.caution}</Caution>}
+        {!tight && item.caution && <Caution>{item.caution}</Caution>}
         {why && (
           <View className="rounded-lg bg-stone px-3 py-2">
             <Text className="text-sm text-voice">Why</Text>

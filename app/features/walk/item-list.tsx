@@ -13,7 +13,7 @@ export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; act
   const itemId = item?.id;
   // biome-ignore lint/correctness/useExhaustiveDependencies: follows the current item
   useEffect(() => {
-    (here.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "nearest" });
+    (here.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
   }, [itemId]);
   if (!phase) return null;
   const items = itemsOf(list, phase);

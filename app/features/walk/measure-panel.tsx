@@ -1,6 +1,7 @@
 import {
   assertPlausible,
   type EngineFeel,
+  GRADES,
   type Item,
   judgePreflight,
   QuantityError,
@@ -89,10 +90,10 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
     <View className="gap-2">
       <View className="flex-row items-end justify-between">
         <View className="flex-row items-end gap-2 border-b-4 border-ink pr-3" testID="typed">
-          <Text className="font-strong text-4xl">
+          <Text className="font-strong text-3xl">
             {feel === "quit" && spec.feel ? "0" : text.replace("-", "−") || "–"}
           </Text>
-          <Text className="pb-2 font-mid text-lg text-voice">{spec.unit}</Text>
+          <Text className="pb-1 font-mid text-lg text-voice">{spec.unit}</Text>
         </View>
         <View className="shrink items-end">
           {last ? (
@@ -158,5 +159,11 @@ function preview(walk: Walk, item: Item, value: number, feel: EngineFeel | undef
       },
     },
   };
-  return judgePreflight(walk.list, state).judgements.filter((j) => j.itemIds?.includes(item.id));
+  return judgePreflight(walk.list, state)
+    .judgements.filter((j) => j.itemIds?.includes(item.id))
+    .sort(
+      (a, b) =>
+        Number(b.id === reading.key) - Number(a.id === reading.key) ||
+        GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade),
+    );
 }

@@ -116,11 +116,14 @@ function ItemStep({ walk, acts, item }: ItemStepProps) {
       <Thread progress={progress} current={phase} onPress={toPhase} />
     </View>
   );
+  // While a number is being typed, the number and what it comes to have the room.
+  const typing = item.kind === "measure" && measure.value !== undefined;
+  const panelLeft = wide && (phase === "run-up" || phase === "line-up");
   const body = (
     <View className="gap-3 px-[18px] pb-3">
-      <ItemCard walk={walk} item={item} why={why || wide} />
+      <ItemCard walk={walk} item={item} why={why || (wide && item.kind !== "measure")} tight={typing} />
       {item.kind === "measure" && <MeasurePanel walk={walk} item={item} measure={measure} />}
-      <StepPanel walk={walk} />
+      {!panelLeft && !typing && <StepPanel walk={walk} />}
     </View>
   );
   const actions = (
@@ -141,7 +144,13 @@ function ItemStep({ walk, acts, item }: ItemStepProps) {
         {head}
         <View className="min-h-0 flex-1 flex-row gap-2 pb-3">
           <View className="w-[36%] pl-3">
-            <Plan walk={walk} acts={acts} />
+            {panelLeft ? (
+              <ScrollView className="flex-1 px-2" tabIndex={0}>
+                <StepPanel walk={walk} />
+              </ScrollView>
+            ) : (
+              <Plan walk={walk} acts={acts} />
+            )}
           </View>
           <View className="w-[28%] border-x-2 border-stone px-2">
             <ItemList walk={walk} acts={acts} />

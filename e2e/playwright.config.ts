@@ -1,0 +1,30 @@
+import { defineConfig } from "@playwright/test";
+
+/** Debian's own Chromium, with everything off that would ask the network for something. */
+export const CHROMIUM_ARGS = [
+  "--no-sandbox",
+  "--disable-gpu",
+  "--disable-background-networking",
+  "--disable-component-update",
+  "--disable-sync",
+  "--no-first-run",
+];
+export const PHONE = { width: 390, height: 844 };
+export const WIDE = { width: 1280, height: 800 };
+
+export default defineConfig({
+  testDir: "./tests",
+  outputDir: "../test-results",
+  timeout: 240_000,
+  expect: { timeout: 20_000 },
+  fullyParallel: false,
+  workers: 1,
+  forbidOnly: Boolean(process.env.CI),
+  reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
+  use: {
+    viewport: PHONE,
+    timezoneId: "UTC",
+    locale: "en-GB",
+    launchOptions: { executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: CHROMIUM_ARGS },
+  },
+});

@@ -1,0 +1,58 @@
+import { join } from "node:path";
+import { type Page, test } from "@playwright/test";
+import { PHONE, WIDE } from "../playwright.config";
+import { Cravix } from "../support/cravix";
+import { HEALTHY, Walker } from "../support/walker";
+
+const FOLDER = process.env.SHOTS ?? join(__dirname, "..", "..", "docs", "screenshots");
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+for (const [size, viewport] of [
+  ["phone", PHONE],
+  ["wide", WIDE],
+] as const)
+  test(size, async ({ browser }) => {
+    const context = await browser.newContext({ viewport, baseURL: cravix.url });
+    const page: Page = await context.newPage();
+    const shot = async (name: string) => {
+      await page.waitForTimeout(400);
+      await page.screenshot({ path: join(FOLDER, `${name}-${size}.png`) });
+    };
+    const walker = new Walker(page, "thumb", { ...HEALTHY, "oil.level": "6.2" });
+    await page.goto("/");
+    await page.getByRole("button", { name: /Inês/ }).click();
+    await page.getByText("creep mark").first().waitFor();
+    await shot("today");
+    await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
+    await page.getByRole("button", { name: /^refuelled/ }).click();
+    await shot("start");
+    await page.getByRole("button", { name: "Begin the walk" }).click();
+    await walker.walkTo("right-gear.tyre").catch(() => undefined);
+    await walker.walkTo("left-tip.play");
+    await shot("walk");
+    await walker.walkTo("left-tank.cap");
+    await walker.walkTo("oil.level");
+    for (const key of "6.2")
+      await page.getByRole("button", { name: key === "." ? "Point" : key, exact: true }).click();
+    await shot("fluids");
+    await page.getByTestId("primary").click();
+    await walker.walkTo("magneto.left");
+    for (const key of "1640") await page.getByRole("button", { name: key, exact: true }).click();
+    await page.getByRole("button", { name: "Rough" }).click();
+    await shot("run-up");
+    await page.getByTestId("primary").click();
+    await walker.walkTo("take-off.trim");
+    await shot("line-up");
+    await walker.walkToVerdict();
+    await shot("verdict");
+    await page.getByRole("button", { name: "Sign: not flying" }).click();
+    await page.getByRole("button", { name: "To the aircraft" }).click();
+    await page.getByRole("button", { name: "Discrepancies" }).click();
+    await page.getByText("Signed off").waitFor();
+    await shot("discrepancies");
+    await context.close();
+  });
