@@ -3,7 +3,6 @@ import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import type { PreflightEvent } from "@cravix/core";
 import mysql from "mysql2/promise";
 
 const ROOT = join(__dirname, "..", "..");
@@ -19,7 +18,7 @@ function freePort(): Promise<number> {
 
 /** The real thing, started by the same command as a user's, with a data directory of its own. */
 export class Cravix {
-  private child: ChildProcess | undefined;
+  #child: ChildProcess | undefined;
   output = "";
   constructor(
     readonly port: number,
@@ -44,7 +43,7 @@ export class Cravix {
       env: { ...process.env, PORT: String(this.port), CRAVIX_DATA: this.directory },
       stdio: ["ignore", "pipe", "pipe"],
     });
-    this.child = child;
+    this.#child = child;
     return new Promise((resolve, reject) => {
       const hear = (data: Buffer) => {
         this.output += data;
@@ -58,7 +57,7 @@ export class Cravix {
 
   /** Ends the server's process; its database goes on after SIGKILL, as it would in life. */
   async end(signal: "SIGINT" | "SIGKILL"): Promise<void> {
-    const { child } = this;
+    const child = this.#child;
     if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const gone = new Promise((resolve) => child.once("exit", resolve));
     child.kill(signal);
@@ -99,5 +98,3 @@ export class Cravix {
     rmSync(this.directory, { recursive: true, force: true });
   }
 }
-
-export type { PreflightEvent };

@@ -97,7 +97,7 @@ export class Walker {
     await this.press(this.page.getByRole("button", { name: "Log it" }), "Enter");
   }
 
-  private async press(target: Locator, key: string): Promise<void> {
+  async press(target: Locator, key: string): Promise<void> {
     if (this.by === "thumb") await target.click();
     else {
       await expect(target).toBeVisible();

@@ -70,7 +70,10 @@ export async function startDatabase(directory: string, port?: number): Promise<R
 
 function prepareDirectory(directory: string): void {
   try {
-    mkdirSync(directory, { recursive: true });
+    // One by one: Node's own recursive way never returns where a parent takes no directories at all.
+    const missing: string[] = [];
+    for (let path = directory; !existsSync(path); path = dirname(path)) missing.unshift(path);
+    for (const path of missing) mkdirSync(path);
     writeFileSync(join(directory, ".writable"), "");
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === "ENOSPC") throw error;

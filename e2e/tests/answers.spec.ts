@@ -1,0 +1,206 @@
+import { expect, type Page, test } from "@playwright/test";
+import { PHONE, WIDE } from "../playwright.config";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { HEALTHY, tarrow4, Walker } from "../support/walker";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const open = async (page: Page) => {
+  await page.goto(cravix.url);
+  return new Walker(page);
+};
+
+/** Goes straight to an item by its station's name in the address of a walk that has begun. */
+async function goTo(page: Page, walker: Walker, phase: string, itemId: string) {
+  await page.getByRole("button", { name: new RegExp(`^${phase}, `) }).click();
+  await walker.walkTo(itemId);
+}
+
+test("a number that cannot be is told at its place, kept on the screen, and judged by nobody", async ({
+  page,
+}) => {
+  const walker = await open(page);
+  const id = await walker.begin(/Tomasz/);
+  const trouble = page.getByTestId("trouble");
+  const typed = page.getByTestId("typed");
+  const clear = async (digits: number) => {
+    for (let i = 0; i < digits; i++)
+      await page.getByRole("button", { name: "Take the last digit back" }).click();
+  };
+
+  await goTo(page, walker, "Fluids", "left-tank.dip");
+  await walker.type("31");
+  await expect(trouble).toHaveText("The stick ends at 25 cm. Wipe it and dip again.");
+  await expect(typed).toContainText("31");
+  await expect(page.locator("[data-testid^=judgement]")).toHaveCount(0);
+  await clear(2);
+  await walker.press(walker.primary, "Enter");
+  await expect(page.getByText("Type what you read first.")).toBeVisible();
+  await walker.type("16");
+
+  await walker.walkTo("oil.level");
+  await walker.type("40");
+  await expect(trouble).toContainText(
+    "40.0 US qt is above what can be read here (9.0 US qt). The stick is marked to 9 quarts.",
+  );
+  await clear(2);
+  await walker.type("5.4");
+  await walker.walkTo("oil.cap");
+  const oil = page.getByTestId("judgement-oil.level");
+  await expect(oil).toContainText("Stop");
+  await expect(oil).toContainText("0.6 US qt below the minimum.");
+  await expect(oil).toContainText("Add 1 container of 1.0 US qt, wait, read again.");
+  await expect(oil).toContainText("6.0 to 8.0 US qt");
+
+  await goTo(page, walker, "Run-up", "magneto.base");
+  await walker.type("9000");
+  await expect(trouble).toContainText("The tachometer ends at 3,500.");
+  await clear(4);
+  await walker.type("1800");
+
+  // No drop at all is a stop at once, while it is being typed.
+  await expect(walker.title).toHaveText("On right: read the rpm");
+  for (const key of "1800") await page.getByRole("button", { name: key, exact: true }).click();
+  await expect(page.getByTestId("judgement-magneto.right")).toContainText("No drop at all on right.");
+  await expect(page.getByTestId("judgement-magneto.right")).toContainText("Treat the propeller as live");
+  const readings = (await eventsOnDevice(page, id))
+    .filter((e) => e.event.type === "reading.taken")
+    .map((e) => (e.event.data as { value: number }).value);
+  expect(readings).not.toContain(9000);
+  expect(readings).not.toContain(31);
+});
+
+test("undo takes the last answer back, later puts it off, an interruption goes back to the start of the station", async ({
+  page,
+}) => {
+  const walker = await open(page);
+  await walker.begin(/Yuki/);
+  await walker.walkTo("papers.inspections");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(walker.title).toHaveText("Documents aboard");
+  await page.getByRole("button", { name: "Later" }).click();
+  await expect(walker.title).toHaveText("Inspections in date and in hours");
+  await walker.walkTo("papers.hours");
+  await walker.answer();
+  // What was put off comes again before the step ends.
+  await expect(walker.title).toHaveText("Documents aboard");
+  await walker.answer();
+  await walker.walkTo("cockpit.brake");
+  await page.getByRole("button", { name: "Interrupted" }).click();
+  await expect(page.getByText("Ignition off, key out")).toBeVisible();
+  await page.reload();
+  await page.getByRole("button", { name: "Again from the start of: Cockpit, power off" }).click();
+  await expect(walker.title).toHaveText("Control lock: out and stowed");
+});
+
+test("an answer from a clock that is ahead is refused with the reason, kept, and shown", async ({ page }) => {
+  await page.clock.setSystemTime(new Date(Date.now() + 3 * 3_600_000));
+  const walker = await open(page);
+  const id = await walker.begin(/Inês/);
+  await expect(page.getByTestId("kept")).toContainText("not taken");
+  await walker.answer();
+  await page.getByTestId("kept").click();
+  await expect(
+    page.getByText("in the future. Set the device's clock, then send it again.").first(),
+  ).toBeVisible();
+  expect((await eventsOnDevice(page, id)).every((e) => e.sync === "refused")).toBe(true);
+  await expectAccessible(page, "kept");
+});
+
+test("an aircraft's file that is not valid is told where; a valid one is added", async ({ page }) => {
+  await open(page);
+  await page.getByRole("button", { name: /Yuki/ }).click();
+  const give = async (name: string, text: string) => {
+    const chooser = page.waitForEvent("filechooser");
+    await page.getByRole("button", { name: "Add an aircraft from its file" }).click();
+    await (await chooser).setFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
+  };
+  const message = page.getByTestId("file-message");
+  await give("broken.json", '{"format": ');
+  await expect(message).toContainText("broken.json is not valid. Nothing was changed.");
+  await give("odd.json", JSON.stringify({ ...tarrow4, items: [{ ...tarrow4.items[0], kind: "guess" }] }));
+  await expect(message).toContainText("items[0].kind");
+  await give(
+    "second.json",
+    JSON.stringify({
+      format: "cravix.aircraft/1",
+      registration: "QX-TWO",
+      typeId: "tarrow-4",
+      year: 2003,
+      base: "marram-point",
+      ownItems: [],
+    }),
+  );
+  await expect(message).toContainText("second.json was added.");
+  await expect(page.getByRole("button", { name: /^QX-TWO/ })).toBeVisible();
+});
+
+test("an aircraft nobody has is said to be unknown, and a stub says what it lacks", async ({ page }) => {
+  await open(page);
+  await page.getByRole("button", { name: /Inês/ }).click();
+  await page.getByRole("button", { name: /^QX-HLD/ }).click();
+  await expect(page.getByText("The list for the Halden Six has not been written yet.")).toBeVisible();
+  await expect(page.getByRole("button", { name: "No list for this one yet" })).toBeDisabled();
+  await page.goto(`${cravix.url}/aircraft/QX-NON`);
+  await expect(page.getByText("There is no aircraft QX-NON in the group")).toBeVisible();
+});
+
+test("the same preflight goes by keyboard alone on a wide screen", async ({ page }) => {
+  await page.setViewportSize(WIDE);
+  const starter = await open(page);
+  await starter.begin(/Maren/);
+  const walker = new Walker(page, "keys");
+  await walker.walkToVerdict();
+  await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
+  await expect(page.getByText("Measured and in order:")).toBeVisible();
+});
+
+for (const [size, viewport] of [
+  ["phone", PHONE],
+  ["wide", WIDE],
+] as const)
+  test(`axe-core finds nothing on any screen, ${size}`, async ({ page }) => {
+    await page.setViewportSize(viewport);
+    const walker = await open(page);
+    await page.getByRole("button", { name: /Inês/ }).waitFor();
+    await expectAccessible(page, "who flies");
+    await page.getByRole("button", { name: /Inês/ }).click();
+    await page.getByText("creep mark").first().waitFor();
+    await expectAccessible(page, "today");
+    await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
+    await page.getByRole("button", { name: "Begin the walk" }).waitFor();
+    await expectAccessible(page, "start");
+    await page.getByRole("button", { name: "Begin the walk" }).click();
+    await walker.walkTo("approach.ground");
+    await expectAccessible(page, "walk");
+    await page.getByRole("button", { name: "Found something" }).click();
+    await expectAccessible(page, "found");
+    await page.getByRole("button", { name: "Back" }).click();
+    await page.getByRole("button", { name: "Interrupted" }).click();
+    await page.getByRole("button", { name: "Go on where I was" }).waitFor();
+    await expectAccessible(page, "interrupted");
+    await page.getByRole("button", { name: "Go on where I was" }).click();
+    await goTo(page, walker, "Fluids", "right-tank.cap");
+    await expectAccessible(page, "fluids");
+    await goTo(page, walker, "Run-up", "magneto.left");
+    for (const key of HEALTHY["magneto.left"] ?? "")
+      await page.getByRole("button", { name: key, exact: true }).click();
+    await expectAccessible(page, "run-up");
+    await goTo(page, walker, "Line-up", "take-off.trim");
+    await expectAccessible(page, "line-up");
+    await page.goto(page.url().replace(/$/, "/verdict"));
+    await page.getByText("Still open:").waitFor();
+    await expectAccessible(page, "verdict");
+    await page.goto(`${cravix.url}/discrepancies`);
+    await page.getByText("creep mark").first().waitFor();
+    await expectAccessible(page, "discrepancies");
+    await page.goto(cravix.url);
+    await page.getByRole("button", { name: "Night" }).click();
+    await expectAccessible(page, "today, night");
+  });

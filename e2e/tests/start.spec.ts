@@ -1,0 +1,47 @@
+import { expect, test } from "@playwright/test";
+import { Cravix } from "../support/cravix";
+
+const health = async (cravix: Cravix) => (await fetch(`${cravix.url}/api/health`)).status;
+const alive = (pid: number) => {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch {
+    return false;
+  }
+};
+
+test("a killed database is told by the health, brought back, and has lost nothing; Ctrl-C stops both", async () => {
+  const cravix = await Cravix.launch();
+  expect(await health(cravix)).toBe(200);
+  const count = async () => (await cravix.api<{ items: unknown[] }>("/preflights?limit=100")).items.length;
+  const before = await count();
+  expect(before).toBeGreaterThan(10);
+  const first = cravix.databasePid;
+  process.kill(first, "SIGKILL");
+  await expect.poll(() => health(cravix)).toBe(503);
+  await expect.poll(() => health(cravix), { timeout: 60_000 }).toBe(200);
+  expect(cravix.databasePid).not.toBe(first);
+  expect(await count()).toBe(before);
+
+  const second = cravix.databasePid;
+  await cravix.end("SIGINT");
+  expect(alive(second)).toBe(false);
+
+  await cravix.start();
+  expect(await count()).toBe(before);
+  await cravix.remove();
+});
+
+test("a taken port, and a directory that already has a server, are one clear line each", async () => {
+  const cravix = await Cravix.launch();
+  const samePort = new Cravix(cravix.port);
+  await expect(samePort.start()).rejects.toThrow(
+    /cravix: port \d+ is taken by another program\. Set another: PORT=/,
+  );
+  const sameDirectory = new Cravix(cravix.port + 1, cravix.directory);
+  await expect(sameDirectory.start()).rejects.toThrow(/already runs on .*Stop it first, or set CRAVIX_DATA/);
+  const nowhere = new Cravix(cravix.port + 1, "/proc/cravix");
+  await expect(nowhere.start()).rejects.toThrow(/cannot be written to\. .*CRAVIX_DATA/);
+  await cravix.remove();
+});

@@ -1,0 +1,120 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { type BrowserContext, chromium, expect, type Page, test } from "@playwright/test";
+import base, { CHROMIUM_ARGS, PHONE } from "../playwright.config";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { tarrow4, Walker } from "../support/walker";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const profile = mkdtempSync(join(tmpdir(), "cravix-profile-"));
+test.afterAll(() => rmSync(profile, { recursive: true, force: true }));
+
+/** A browser that remembers, as a phone's does. */
+async function openBrowser(): Promise<{ context: BrowserContext; page: Page }> {
+  const context = await chromium.launchPersistentContext(profile, {
+    ...(base.use?.launchOptions ?? {}),
+    args: CHROMIUM_ARGS,
+    viewport: PHONE,
+    baseURL: cravix.url,
+    timezoneId: "UTC",
+    locale: "en-GB",
+  });
+  return { context, page: context.pages()[0] ?? (await context.newPage()) };
+}
+
+test("one thumb walks it all, through a reload, a killed server, a reload without a network and a closed browser", async () => {
+  let { context, page } = await openBrowser();
+  await page.goto("/");
+  let walker = new Walker(page);
+  const id = await walker.begin(/Inês/);
+
+  // Reload in the middle: the same item.
+  await walker.walkTo("tail.elevator-hinges");
+  await page.reload();
+  await expect(walker.title).toHaveText("Elevator: count the hinges you see sound");
+
+  // One discrepancy: a wrong count is written up without typing a word.
+  await page.getByTestId("count-3").click();
+  await expect(page.getByLabel("What was found")).toHaveValue("Elevator: 3 seen sound, 4 expected");
+  await page.getByRole("button", { name: "Fly and watch: legal, measure it again" }).click();
+  await page.getByRole("button", { name: "Log it" }).click();
+  await walker.walkTo("right-tip.light");
+  await expect(page.getByTestId("kept")).toHaveText("Kept and sent");
+
+  // The server is killed; the walk goes on, and says what it knows.
+  await cravix.end("SIGKILL");
+  await walker.walkTo("propeller.belt");
+  await expect(page.getByTestId("kept")).toContainText("no network");
+  const waiting = (await eventsOnDevice(page, id)).filter((e) => e.sync === "to send");
+  expect(waiting.length).toBeGreaterThan(5);
+
+  // Without a server even a reload brings back the same item.
+  const before = await walker.title.innerText();
+  await page.reload();
+  await expect(walker.title).toHaveText(before);
+  await walker.answer();
+
+  // The browser is closed and opened again: the walk waits, at the same item.
+  const here = await walker.title.innerText();
+  await context.close();
+  ({ context, page } = await openBrowser());
+  walker = new Walker(page);
+  await page.goto(cravix.url);
+  await page.getByRole("button", { name: "Go on with QX-TAR" }).click();
+  await expect(walker.title).toHaveText(here);
+
+  // The server comes back by itself in its own time, and everything arrives.
+  await cravix.start();
+  expect(cravix.output).toContain("taken over");
+  await walker.walkToVerdict();
+  await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
+  await expect(page.getByText("Elevator: 3 seen sound, 4 expected")).toBeVisible();
+  await page.getByRole("button", { name: "Sign: I fly" }).click();
+  await expect(page.getByTestId("signed")).toContainText("fly, Inês Valadares");
+  await expect(page.getByTestId("kept")).toHaveText("Kept and sent", { timeout: 40_000 });
+
+  const device = await eventsOnDevice(page, id);
+  const record = await cravix.eventsOnRecord(id);
+  expect(device.every((e) => e.sync === "sent")).toBe(true);
+  expect(record.map((e) => e.id)).toEqual(device.map((e) => e.event.id).sort());
+  expect(new Set(record.map((e) => e.id)).size).toBe(record.length);
+  const asked = tarrow4.items.filter((item) => !item.when).length + 2;
+  const answers = record.filter((e) =>
+    ["item.answered", "reading.taken", "discrepancy.opened", "discrepancy.observed"].includes(e.type),
+  );
+  expect(answers).toHaveLength(asked);
+  await context.close();
+});
+
+test("the next pilot meets what was found at its station", async ({ browser }) => {
+  const context = await browser.newContext({ viewport: PHONE, baseURL: cravix.url });
+  const page = await context.newPage();
+  await page.goto("/");
+  const walker = new Walker(page);
+  const id = await walker.begin(/Maren/);
+  await walker.walkTo("left-side.baggage");
+  await walker.answer();
+  await expect(page.getByText("Tail · 1 of")).toBeVisible();
+  await expect(walker.title).toHaveText("Elevator: 3 seen sound, 4 expected");
+  await expect(page.getByText("written up by Inês Valadares")).toHaveCount(0);
+  await page.getByRole("button", { name: "Why" }).click();
+  await expect(page.getByText("written up by Inês Valadares")).toBeVisible();
+  await page.getByRole("button", { name: "Grown" }).click();
+  await page.getByLabel("Count or measure now").fill("2 of 4");
+  await page.getByRole("button", { name: "Log it" }).click();
+  await expect(walker.title).toHaveText("Tail tie-down: off");
+
+  // A thing that grows is asked about, whatever it was before.
+  await page.getByRole("button", { name: "Leave" }).click();
+  await page.goto(`/preflight/${id}/verdict`);
+  await expect(page.getByText("Elevator: 3 seen sound, 4 expected: grown, 2 of 4.")).toBeVisible();
+  await expect(page.getByText("Still open:")).toBeVisible();
+  await context.close();
+});
