@@ -1,5 +1,5 @@
 import { createListenerMiddleware, isAnyOf, type TypedStartListening } from "@reduxjs/toolkit";
-import { api } from "../device/api";
+import { api, ProblemError } from "../device/api";
 import { countToSend, keepEvents, refusedEvents } from "../device/event-log";
 import { writeNote } from "../device/notes";
 import { sendAll } from "../device/sync";
@@ -111,7 +111,8 @@ export async function refresh(dispatch: AppDispatch, registration?: string): Pro
     dispatch(fleetKnown(await api.fleet()));
     if (registration) dispatch(bundleKnown(await api.bundle(registration)));
     dispatch(serverReached(true));
-  } catch {
-    dispatch(serverReached(false));
+  } catch (error) {
+    // A no from the server is an answer: the network is there.
+    dispatch(serverReached(error instanceof ProblemError && error.problem.status < 500));
   }
 }

@@ -56,7 +56,7 @@ export function Keypad({ decimals, negative, onKey }: KeypadProps) {
           <View className="flex-1" />
         )}
         {key("0")}
-        {key("back", "Clear", "Take the last digit back")}
+        {key("back", "Delete")}
       </View>
     </View>
   );

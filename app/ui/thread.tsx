@@ -28,7 +28,7 @@ export function Thread({ progress, current, onPress }: ThreadProps) {
           <Pressable
             key={phase}
             role="button"
-            aria-label={`${PHASE_NAME[phase]}, ${answered} of ${total}`}
+            aria-label={`${PHASE_NAME[phase]} ${answered}/${total}`}
             aria-current={here ? "step" : undefined}
             onPress={() => onPress(phase)}
             className={`h-16 items-center ${here ? "flex-[2]" : "flex-1"}`}

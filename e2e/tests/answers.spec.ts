@@ -18,7 +18,7 @@ const open = async (page: Page) => {
 
 /** Goes straight to an item by its station's name in the address of a walk that has begun. */
 async function goTo(page: Page, walker: Walker, phase: string, itemId: string) {
-  await page.getByRole("button", { name: new RegExp(`^${phase}, `) }).click();
+  await page.getByRole("button", { name: new RegExp(`^${phase} \\d`) }).click();
   await walker.walkTo(itemId);
 }
 
@@ -30,8 +30,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   const trouble = page.getByTestId("trouble");
   const typed = page.getByTestId("typed");
   const clear = async (digits: number) => {
-    for (let i = 0; i < digits; i++)
-      await page.getByRole("button", { name: "Take the last digit back" }).click();
+    for (let i = 0; i < digits; i++) await page.getByRole("button", { name: "Delete" }).click();
   };
 
   await goTo(page, walker, "Fluids", "left-tank.dip");

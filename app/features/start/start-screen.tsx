@@ -139,7 +139,7 @@ export function StartScreen({ registration }: { registration: string }) {
           <View className="flex-row items-center gap-3">
             <Button
               className="w-20"
-              label="Fifteen minutes less"
+              label="−15 minutes"
               onPress={() => setFlightMin(Math.max(STEP_MIN, flightMin - STEP_MIN))}
             >
               −15
@@ -149,7 +149,7 @@ export function StartScreen({ registration }: { registration: string }) {
             </Text>
             <Button
               className="w-20"
-              label="Fifteen minutes more"
+              label="+15 minutes"
               onPress={() => setFlightMin(Math.min(720, flightMin + STEP_MIN))}
             >
               +15

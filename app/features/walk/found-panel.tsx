@@ -87,7 +87,6 @@ export function FoundPanel({ found, item }: { found: FoundDraft; item: Item }) {
             key={grade}
             className={`flex-row justify-start gap-3 ${draft.grade === grade ? "bg-chock" : ""}`}
             pressed={draft.grade === grade}
-            label={`${GRADE_WORD[grade]}: ${MEANING[grade]}`}
             onPress={() => change({ grade })}
           >
             <View className="w-full flex-row items-center gap-3">

@@ -62,12 +62,11 @@ export function volumeFromDip(calibration: DipCalibration, dipCm: number): numbe
       tangent[i + 1] = 0;
       return;
     }
-    const alpha = at(tangent, i) / s;
-    const beta = at(tangent, i + 1) / s;
-    const norm = Math.hypot(alpha, beta);
-    if (norm > 3) {
-      tangent[i] = (3 / norm) * alpha * s;
-      tangent[i + 1] = (3 / norm) * beta * s;
+    // alpha² + beta² ≤ 9, written without dividing by a slope that may be next to nothing.
+    const length = Math.hypot(at(tangent, i), at(tangent, i + 1));
+    if (length > 3 * s) {
+      tangent[i] = (3 * s * at(tangent, i)) / length;
+      tangent[i + 1] = (3 * s * at(tangent, i + 1)) / length;
     }
   });
 

@@ -1,6 +1,6 @@
 import { assertFinite, assertNotNegative, QuantityError } from "../units/convert";
 import { formatQuantity } from "../units/format";
-import { type Judgement, type Source, unjudged } from "../verdict/judgement";
+import { type Judgement, limitText, type Source, unjudged } from "../verdict/judgement";
 
 export interface OilProfile {
   minimumQt?: number;
@@ -55,7 +55,7 @@ export function judgeOil({ levelQt, profile, longFlight }: OilInput): OilResult 
   const useLong = longFlight && profile.longFlightMinimumQt !== undefined;
   const minimumQt = useLong ? (profile.longFlightMinimumQt as number) : profile.minimumQt;
   const q = (value: number) => formatQuantity({ value, unit: "US qt" });
-  const limit = `${q(minimumQt)}${useLong ? " (long flight)" : ""} to ${q(maximumQt)}`;
+  const limit = `${limitText({ min: minimumQt, max: maximumQt, unit: "US qt", source })}${useLong ? ", long flight" : ""}`;
   const base = { id, subject, reading, limit, source };
   // A hair of tolerance so that 7 + 1 fits under 8 in binary fractions.
   const fits = Math.floor((maximumQt - levelQt) / containerQt + 1e-9);

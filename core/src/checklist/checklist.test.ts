@@ -1,0 +1,268 @@
+import fc from "fast-check";
+import {
+  composeList,
+  currentItem,
+  foldDiscrepancies,
+  foldLedger,
+  foldPreflight,
+  itemsOf,
+  mergeEvents,
+  openItems,
+  type PreflightEvent,
+  phaseProgress,
+} from "../index";
+import {
+  aircraft,
+  answered,
+  deferred,
+  event,
+  item,
+  LIST_INPUT,
+  preflightId,
+  started,
+  type,
+  undo,
+} from "../testing/small-aircraft";
+
+const list = composeList(LIST_INPUT);
+const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+const currentAfter = (...events: PreflightEvent[]) => currentItem(list, fold(...events))?.id;
+
+describe("today's list", () => {
+  test("is in the order of the work: phase, station, item", () => {
+    expect(list.items.map((i) => i.id)).toEqual([
+      "docs",
+      "lock",
+      "left.skin",
+      "left.hinges",
+      "right.skin",
+      "own.rail",
+      "oil",
+    ]);
+    expect(list.stations.map((s) => s.id)).toEqual(["papers", "left", "right", "engine"]);
+  });
+
+  test("adds what the conditions ask for, and says why", () => {
+    const cold = composeList({ ...LIST_INPUT, conditions: ["frost"] });
+    expect(itemsOf(cold, "lap").map((i) => i.id)).toContain("right.frost");
+    expect(cold.differences).toContainEqual({ itemId: "right.frost", why: "frost" });
+    expect(list.items.some((i) => i.id === "right.frost")).toBe(false);
+  });
+
+  test("takes only what fits the model year", () => {
+    const old = composeList({ ...LIST_INPUT, aircraft: { ...aircraft, year: 1980 } });
+    expect(old.items.map((i) => i.id)).toContain("primer");
+    expect(list.items.map((i) => i.id)).not.toContain("primer");
+  });
+
+  test("meets an open discrepancy first at its own station, and never loses one whose station is gone", () => {
+    const known = {
+      id: "d1",
+      stationId: "right",
+      text: "Seep",
+      grade: "watch" as const,
+      openedAt: "2026-04-01T10:00:00.000Z",
+      openedBy: "Maren",
+      measure: "3 drops",
+    };
+    const today = composeList({
+      ...LIST_INPUT,
+      openDiscrepancies: [known, { ...known, id: "d2", stationId: "gone" }],
+    });
+    expect(itemsOf(today, "lap").filter((i) => i.station === "right")[0]).toMatchObject({
+      id: "known:d1",
+      kind: "observe",
+      good: "Last time: 3 drops",
+    });
+    expect(today.items[0]?.id).toBe("known:d2");
+  });
+
+  test("is refused for a stub and for an aircraft of another type", () => {
+    expect(() => composeList({ ...LIST_INPUT, type: { ...type, stub: "Not written yet." } })).toThrow(
+      "Not written yet.",
+    );
+    expect(() => composeList({ ...LIST_INPUT, aircraft: { ...aircraft, typeId: "other" } })).toThrow(
+      "is a other",
+    );
+  });
+});
+
+describe("where the walk stands", () => {
+  test("is behind the last answer, and at the first item at the start", () => {
+    expect(currentAfter()).toBe("docs");
+    expect(currentAfter(answered("docs"))).toBe("lock");
+    expect(currentAfter(answered("docs"), answered("lock"))).toBe("left.skin");
+  });
+
+  test("what was put off comes again before the step ends", () => {
+    const events = [
+      answered("docs"),
+      answered("lock"),
+      deferred("left.skin"),
+      answered("left.hinges"),
+      answered("right.skin"),
+    ];
+    expect(currentAfter(...events)).toBe("own.rail");
+    expect(currentAfter(...events, answered("own.rail"))).toBe("left.skin");
+  });
+
+  test("an item gone to on purpose is the current one, answered or not", () => {
+    expect(currentAfter(answered("docs"), event("item.visited", { itemId: "docs" }))).toBe("docs");
+    expect(currentAfter(event("item.visited", { itemId: "oil" }))).toBe("oil");
+  });
+
+  test("undo stands before the item again", () => {
+    const slip = answered("lock");
+    expect(currentAfter(answered("docs"), slip, undo(slip))).toBe("lock");
+  });
+
+  test("nothing is open at the end", () => {
+    const all = list.items.map((i) => answered(i.id));
+    const state = fold(...all);
+    expect(currentItem(list, state)).toBeUndefined();
+    expect(openItems(list, state)).toEqual([]);
+    expect(phaseProgress(list, state).every((p) => p.answered === p.total)).toBe(true);
+  });
+});
+
+/** Any doings of a person, on two devices. */
+const doings = fc.array(
+  fc.record({
+    kind: fc.constantFrom("answer", "reading", "found", "defer", "visit", "undo", "interrupt", "resume"),
+    itemId: fc.constantFrom(...list.items.map((i) => i.id)),
+    value: fc.integer({ min: 0, max: 9 }),
+    device: fc.boolean(),
+  }),
+  { maxLength: 40 },
+);
+
+function play(steps: { kind: string; itemId: string; value: number; device: boolean }[]): PreflightEvent[] {
+  const events: PreflightEvent[] = [started()];
+  for (const { kind, itemId, value, device } of steps) {
+    const by = device ? 1 : 2;
+    if (kind === "answer") events.push(answered(itemId, by));
+    else if (kind === "reading")
+      events.push(event("reading.taken", { itemId, key: itemId, value, unit: "US qt" }, by));
+    else if (kind === "found")
+      events.push(
+        event(
+          "discrepancy.opened",
+          {
+            discrepancyId: `d-${events.length}`,
+            registration: "QX-TST",
+            stationId: "left",
+            itemId,
+            text: "dent",
+            grade: "note",
+          },
+          by,
+        ),
+      );
+    else if (kind === "defer") events.push(deferred(itemId, by));
+    else if (kind === "visit") events.push(event("item.visited", { itemId }, by));
+    else if (kind === "undo") events.push(undo(events[value % events.length] as PreflightEvent, by));
+    else if (kind === "interrupt") events.push(event("interrupted", {}, by));
+    else events.push(event("resumed", {}, by));
+  }
+  return events;
+}
+
+describe("events", () => {
+  test("fold to the same state in any order and with any repetition", () => {
+    fc.assert(
+      fc.property(doings, fc.infiniteStream(fc.double({ min: 0, max: 1, noNaN: true })), (steps, chance) => {
+        const events = play(steps);
+        const shuffled = events
+          .flatMap((e) => ((chance.next().value ?? 0) < 0.3 ? [e, e] : [e]))
+          .map((e) => ({ e, at: chance.next().value ?? 0 }))
+          .sort((a, b) => a.at - b.at)
+          .map(({ e }) => e);
+        expect(foldPreflight(preflightId, shuffled)).toEqual(foldPreflight(preflightId, events));
+        expect(foldDiscrepancies(shuffled)).toEqual(foldDiscrepancies(events));
+        expect(mergeEvents(shuffled, events)).toEqual(events);
+      }),
+    );
+  });
+
+  test("undone leave the state as if they had never been", () => {
+    fc.assert(
+      fc.property(doings, (steps) => {
+        const events = play(steps);
+        const slip = answered("oil");
+        const { lastAt: _a, ...without } = foldPreflight(preflightId, events);
+        const { lastAt: _b, ...undone } = foldPreflight(preflightId, [...events, slip, undo(slip)]);
+        expect(undone).toEqual(without);
+      }),
+    );
+  });
+
+  test("of another preflight are not its own", () => {
+    expect(foldPreflight("another", [started(), answered("docs")]).answers).toEqual({});
+  });
+
+  test("an interruption is open until it is resumed", () => {
+    const away = event("interrupted", {});
+    expect(fold(away).interruptions).toEqual([{ at: away.at }]);
+    const back = event("resumed", {});
+    expect(fold(away, back).interruptions).toEqual([{ at: away.at, resumedAt: back.at }]);
+  });
+});
+
+describe("discrepancies", () => {
+  const opening = event("discrepancy.opened", {
+    discrepancyId: "d",
+    registration: "QX-TST",
+    stationId: "left",
+    itemId: "left.skin",
+    text: "dent",
+    grade: "watch",
+    measure: "3 mm",
+  });
+  const seen = event("discrepancy.observed", {
+    discrepancyId: "d",
+    itemId: "known:d",
+    state: "grown",
+    measure: "5 mm",
+  });
+
+  test("keep every look, and the last measure", () => {
+    const [state] = foldDiscrepancies([seen, opening]);
+    expect(state).toMatchObject({
+      measure: "5 mm",
+      grade: "watch",
+      observations: [{ state: "grown", measure: "5 mm" }],
+    });
+    expect(state?.closed).toBeUndefined();
+  });
+
+  test("end when they are signed off, and never were when their opening is undone", () => {
+    const closing = event("discrepancy.closed", { discrepancyId: "d", how: "filled" });
+    expect(foldDiscrepancies([opening, closing])[0]?.closed).toMatchObject({ how: "filled" });
+    expect(foldDiscrepancies([opening, undo(opening)])).toEqual([]);
+    expect(foldDiscrepancies([seen])).toEqual([]);
+  });
+});
+
+describe("the ledger", () => {
+  test("counts what is off, and holds what is on until it is off again", () => {
+    const electric = composeList({
+      ...LIST_INPUT,
+      type: {
+        ...type,
+        items: [
+          ...type.items,
+          item("on", "papers", { kind: "set", ledger: { out: "battery", how: "on" } }),
+          item("off", "engine", { kind: "set", ledger: { back: "battery" } }),
+        ],
+      },
+    });
+    expect(foldLedger(electric, fold())).toEqual([]);
+    expect(foldLedger(electric, fold(answered("lock"), answered("on")))).toMatchObject([
+      { thing: "control lock", how: "off", back: true },
+      { thing: "battery", how: "on", back: false },
+    ]);
+    expect(foldLedger(electric, fold(answered("on"), answered("off")))).toMatchObject([{ back: true }]);
+    const slip = answered("off");
+    expect(foldLedger(electric, fold(answered("on"), slip, undo(slip)))).toMatchObject([{ back: false }]);
+  });
+});

@@ -1,0 +1,89 @@
+import type {
+  Aircraft,
+  AircraftType,
+  ComposeInput,
+  EventData,
+  EventType,
+  Item,
+  PreflightEvent,
+  Source,
+} from "../index";
+
+export const source: Source = { kind: "handbook", text: "example", example: true };
+
+export function item(id: string, station: string, more: Partial<Item> = {}): Item {
+  return { id, station, kind: "look", title: id, good: "good", why: "why", miss: "ask", ...more };
+}
+
+/** A small aircraft with one thing of each kind that the order has to deal with. */
+export const type: AircraftType = {
+  format: "cravix.aircraft-type/1",
+  id: "test-one",
+  name: "Test One",
+  what: "for tests",
+  stations: [
+    { id: "left", name: "Left", phase: "lap", x: 0, y: 0 },
+    { id: "right", name: "Right", phase: "lap", x: 1, y: 0 },
+    { id: "engine", name: "Engine", phase: "fluids" },
+    { id: "papers", name: "Papers", phase: "papers" },
+  ],
+  items: [
+    item("docs", "papers", { miss: "stop" }),
+    item("lock", "papers", { kind: "remove", ledger: { out: "control lock", how: "off" } }),
+    item("left.skin", "left"),
+    item("left.hinges", "left", { kind: "count", expected: 3, miss: "stop" }),
+    item("right.skin", "right"),
+    item("right.frost", "right", { when: ["frost"] }),
+    item("primer", "engine", { years: { to: 1985 } }),
+    item("oil", "engine", {
+      kind: "measure",
+      reading: {
+        key: "oil.level",
+        unit: "US qt",
+        decimals: 1,
+        plausible: { min: 0, max: 9, why: "The stick ends there." },
+      },
+    }),
+  ],
+  oil: { minimumQt: 6, maximumQt: 8, containerQt: 1, source },
+};
+
+export const aircraft: Aircraft = {
+  format: "cravix.aircraft/1",
+  registration: "QX-TST",
+  typeId: "test-one",
+  year: 1998,
+  base: "field",
+  ownItems: [item("own.rail", "right")],
+};
+
+export const LIST_INPUT: ComposeInput = { type, aircraft, conditions: [], openDiscrepancies: [] };
+export const preflightId = "preflight";
+
+let count = 0;
+
+/** An event a second after the one before, with an id that sorts behind it. */
+export function event<T extends EventType>(eventType: T, data: EventData[T], device = 1): PreflightEvent {
+  count++;
+  return {
+    id: `event-${String(count).padStart(8, "0")}`,
+    type: eventType,
+    preflightId,
+    deviceId: `device-${device}`,
+    crewId: "ines",
+    at: new Date(Date.UTC(2026, 4, 1) + count * 1000).toISOString(),
+    data,
+  } as PreflightEvent;
+}
+
+export const started = () =>
+  event("preflight.started", {
+    registration: "QX-TST",
+    listHash: "hash",
+    conditions: [],
+    plannedFlightMin: 60,
+  });
+export const answered = (itemId: string, device = 1) =>
+  event("item.answered", { itemId, outcome: "sound" }, device);
+export const deferred = (itemId: string, device = 1) => event("item.deferred", { itemId }, device);
+export const undo = (slip: PreflightEvent, device = 1) => event("item.undone", { eventId: slip.id }, device);

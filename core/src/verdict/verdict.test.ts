@@ -1,0 +1,264 @@
+import {
+  assertPlausible,
+  composeList,
+  computeVerdict,
+  type FindingGrade,
+  foldPreflight,
+  type Item,
+  judgePreflight,
+  judgeReading,
+  limitText,
+  type PreflightEvent,
+  RUNWAY_ITEM,
+  verdictFor,
+} from "../index";
+import {
+  answered,
+  event,
+  item,
+  LIST_INPUT,
+  preflightId,
+  source,
+  started,
+  type,
+} from "../testing/small-aircraft";
+
+const list = composeList(LIST_INPUT);
+const oil = (value: number, unit: "US qt" | "L" = "US qt") =>
+  event("reading.taken", { itemId: "oil", key: "oil.level", value, unit });
+const found = (grade: FindingGrade) =>
+  event("discrepancy.opened", {
+    discrepancyId: `d${grade}`,
+    registration: "QX-TST",
+    stationId: "left",
+    itemId: "left.skin",
+    text: `dent, ${grade}`,
+    grade,
+  });
+const rest = (...except: string[]) =>
+  list.items.filter((i) => !except.includes(i.id)).map((i) => answered(i.id));
+const verdict = (given = list, ...events: PreflightEvent[]) =>
+  computeVerdict(given, foldPreflight(preflightId, [started(), ...events]));
+
+describe("the verdict", () => {
+  test("is go when everything was answered and nothing speaks against it", () => {
+    const result = verdict(list, ...rest("oil"), oil(7));
+    expect(result).toMatchObject({ verdict: "go", reasons: [], unanswered: [], outstanding: [] });
+    expect(result.sound.map((j) => j.id)).toEqual(["oil.level"]);
+  });
+
+  test.each<[FindingGrade, string]>([
+    ["note", "go with notes"],
+    ["watch", "go with notes"],
+    ["ask", "ask first"],
+    ["stop", "stop"],
+  ])("with something found that is graded %s is %s", (grade, expected) => {
+    const result = verdict(list, ...rest("oil", "left.skin"), oil(7), found(grade));
+    expect(result.verdict).toBe(expected);
+    expect(result.reasons).toEqual([
+      expect.objectContaining({ grade, text: `dent, ${grade}`, stationId: "left" }),
+    ]);
+  });
+
+  test("is not given while something is open, and says what and where", () => {
+    const result = verdict(list, ...rest("oil", "right.skin"), oil(7));
+    expect(result.verdict).toBeUndefined();
+    expect(result.unanswered.map((i) => [i.id, i.station])).toEqual([["right.skin", "right"]]);
+  });
+
+  test("stop stands at once, before the walk is finished", () => {
+    expect(verdict(list, found("stop")).verdict).toBe("stop");
+    expect(verdict(list, found("ask")).verdict).toBeUndefined();
+  });
+
+  test("the worst reason comes first", () => {
+    const result = verdict(list, ...rest("oil", "left.skin"), oil(5.4), found("note"));
+    expect(result.reasons.map((r) => r.grade)).toEqual(["stop", "note"]);
+  });
+
+  test("without a limit on file is ask first, never a guess", () => {
+    const { oil: _none, ...profile } = type;
+    const bare = composeList({ ...LIST_INPUT, type: profile });
+    expect(verdict(bare, ...rest("oil"), oil(7))).toMatchObject({
+      verdict: "ask first",
+      reasons: [{ grade: "unjudged" }],
+    });
+  });
+
+  test("is held back by what is still on", () => {
+    const electric = composeList({
+      ...LIST_INPUT,
+      type: {
+        ...type,
+        items: [
+          ...type.items,
+          item("on", "papers", { ledger: { out: "battery", how: "on" } }),
+          item("off", "engine", { ledger: { back: "battery" } }),
+        ],
+      },
+    });
+    const offWrong = event("item.answered", { itemId: "off", outcome: "found" });
+    const result = verdict(electric, ...rest("oil"), oil(7), answered("on"), offWrong);
+    expect(result.outstanding).toMatchObject([{ thing: "battery", how: "on" }]);
+    expect(result.verdict).toBeUndefined();
+  });
+
+  test("a known discrepancy counts as it was seen: the same as before, grown asked about, gone still to be signed off", () => {
+    const known = {
+      id: "d",
+      stationId: "right",
+      text: "Seep",
+      grade: "watch" as const,
+      openedAt: "2026-04-01T10:00:00.000Z",
+      openedBy: "Maren",
+    };
+    const today = composeList({ ...LIST_INPUT, openDiscrepancies: [known] });
+    const seen = (state: "same" | "grown" | "gone") =>
+      event("discrepancy.observed", { discrepancyId: "d", itemId: "known:d", state, measure: "4 drops" });
+    const outcome = (state: "same" | "grown" | "gone") => verdict(today, ...rest("oil"), oil(7), seen(state));
+    expect(outcome("same")).toMatchObject({
+      verdict: "go with notes",
+      reasons: [{ text: "Seep: the same, 4 drops." }],
+    });
+    expect(outcome("grown")).toMatchObject({ verdict: "ask first", reasons: [{ grade: "ask" }] });
+    expect(outcome("gone")).toMatchObject({ verdict: "go with notes", reasons: [{ grade: "note" }] });
+    expect(verdict(today, ...rest("oil"), oil(7)).verdict).toBeUndefined();
+  });
+
+  test("words for each grade", () => {
+    expect(
+      ["sound", "note", "watch", "unjudged", "ask", "stop"].map((g) => verdictFor(g as FindingGrade)),
+    ).toEqual(["go", "go with notes", "go with notes", "ask first", "ask first", "stop"]);
+  });
+});
+
+describe("readings that cannot be", () => {
+  const judge = (...events: PreflightEvent[]) =>
+    judgePreflight(list, foldPreflight(preflightId, [started(), ...events]));
+
+  test("beyond the stick, or in another unit, lead to no judgement but a reason", () => {
+    expect(judge(oil(40)).judgements).toEqual([
+      expect.objectContaining({
+        grade: "unjudged",
+        sentence: expect.stringContaining("above what can be read here"),
+      }),
+    ]);
+    expect(judge(oil(7, "L")).judgements).toEqual([
+      expect.objectContaining({ grade: "unjudged", sentence: expect.stringContaining("wants US qt") }),
+    ]);
+    expect(judge(oil(40)).oil).toBeUndefined();
+  });
+
+  test.each<[number, "rpm" | "US qt" | "°", RegExp]>([
+    [9000, "rpm", /above/],
+    [-1, "rpm", /below/],
+    [40, "US qt", /above/],
+    [361, "°", /above/],
+    [Number.NaN, "rpm", /not a number/],
+  ])("%d %s is refused for any aircraft", (value, unit, reason) => {
+    expect(() => assertPlausible("x", value, unit)).toThrow(reason);
+  });
+});
+
+describe("a reading against its limit", () => {
+  // Common practice: a 28-V system charges at 27 to 29 V; ends are inside.
+  const limit = { min: 27, max: 29, unit: "V", source } as const;
+  const judge = (value: number) =>
+    judgeReading({ id: "v", subject: "Volts", reading: { value, unit: "V" }, limit, outside: "ask" });
+  test.each([
+    [26.9, "ask"],
+    [27, "sound"],
+    [28.1, "sound"],
+    [29, "sound"],
+    [29.1, "ask"],
+  ])("%d V is %s", (value, grade) => {
+    expect(judge(value).grade).toBe(grade);
+  });
+
+  test("tells reading, limit, margin and source", () => {
+    expect(judge(28.1)).toMatchObject({
+      reading: { value: 28.1, unit: "V" },
+      limit: "27.0 to 29.0 V",
+      source,
+    });
+    expect(judge(28.1).margin?.value).toBeCloseTo(0.9);
+    expect(judge(26).sentence).toContain("1.0 V below");
+  });
+
+  test("no limit is no judgement; another unit is a fault", () => {
+    expect(
+      judgeReading({
+        id: "v",
+        subject: "Volts",
+        reading: { value: 1, unit: "V" },
+        limit: undefined,
+        outside: "ask",
+      }).grade,
+    ).toBe("unjudged");
+    expect(() =>
+      judgeReading({ id: "v", subject: "Volts", reading: { value: 1, unit: "A" }, limit, outside: "ask" }),
+    ).toThrow("its limit in V");
+  });
+
+  test("limits are written as they are spoken", () => {
+    expect(limitText({ min: 6, unit: "US qt", source })).toBe("at least 6.0 US qt");
+    expect(limitText({ max: 125, unit: "rpm", source })).toBe("at most 125 rpm");
+    expect(limitText({ min: 75, max: 245, unit: "°F", source })).toBe("75 to 245 °F");
+  });
+});
+
+test("a whole engine and wind are judged from the readings by their names", () => {
+  const measure = (id: string, key: string, unit: "rpm" | "°" | "kt" | "ft"): Item =>
+    item(id, "engine", { kind: "measure", reading: { key, unit, decimals: 0 } });
+  const full = composeList({
+    ...LIST_INPUT,
+    type: {
+      ...type,
+      magnetos: { maxDropRpm: 125, maxDifferenceRpm: 50, resolutionRpm: 10, tachometerMaxRpm: 3500, source },
+      crosswind: { kt: 15, source },
+      items: [
+        ...type.items,
+        measure("b", "magneto.base", "rpm"),
+        measure("r", "magneto.right", "rpm"),
+        measure("l", "magneto.left", "rpm"),
+        measure("h", "carburettor-heat.hot", "rpm"),
+        measure("a", "altimeter", "ft"),
+        item(RUNWAY_ITEM, "engine", { kind: "choice", choicesFrom: "runways" }),
+        measure("f", "wind.from", "°"),
+        measure("s", "wind.speed", "kt"),
+      ],
+    },
+    airfield: {
+      format: "cravix.airfield/1",
+      id: "f",
+      name: "F",
+      elevationFt: 23,
+      runways: [{ id: "24", headingDeg: 240, lengthM: 780, surface: "grass" }],
+    },
+    rules: { format: "cravix.rule-set/1", id: "r", name: "R", reserves: [], altimeter: { feet: 75, source } },
+  });
+  const take = (itemId: string, key: string, value: number, unit: "rpm" | "°" | "kt" | "ft") =>
+    event("reading.taken", { itemId, key, value, unit });
+  const { judgements } = judgePreflight(
+    full,
+    foldPreflight(preflightId, [
+      started(),
+      take("b", "magneto.base", 1800, "rpm"),
+      take("r", "magneto.right", 1730, "rpm"),
+      take("l", "magneto.left", 1640, "rpm"),
+      take("h", "carburettor-heat.hot", 1700, "rpm"),
+      take("a", "altimeter", 99, "ft"),
+      event("item.answered", { itemId: RUNWAY_ITEM, outcome: "sound", value: "24" }),
+      take("f", "wind.from", 330, "°"),
+      take("s", "wind.speed", 20, "kt"),
+    ]),
+  );
+  expect(Object.fromEntries(judgements.map((j) => [j.id, j.grade]))).toEqual({
+    "magneto.right": "sound",
+    "magneto.left": "stop",
+    "magneto.difference": "stop",
+    "carburettor-heat": "sound",
+    altimeter: "ask",
+    "wind.cross": "ask",
+  });
+});
