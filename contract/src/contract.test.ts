@@ -1,0 +1,232 @@
+import { EVENT_TYPES } from "@cravix/core";
+import { checkEvent, contentHash, idMsecs, newId, readFile, readFileText } from "./index";
+
+const NOW = new Date("2026-05-01T12:00:00.000Z");
+const id = () => newId(NOW.getTime());
+const event = (type: string, data: unknown, more: object = {}) => ({
+  id: id(),
+  type,
+  preflightId: id(),
+  deviceId: id(),
+  crewId: "ines",
+  at: "2026-05-01T11:59:00.000Z",
+  data,
+  ...more,
+});
+
+describe("an event that crosses the boundary", () => {
+  const valid: Record<string, object> = {
+    "preflight.started": {
+      registration: "QX-TAR",
+      listHash: contentHash({}),
+      conditions: ["night"],
+      plannedFlightMin: 90,
+    },
+    "item.answered": { itemId: "x", outcome: "sound", value: "3" },
+    "item.deferred": { itemId: "x" },
+    "item.visited": { itemId: "x" },
+    "item.undone": { eventId: id() },
+    "reading.taken": { itemId: "x", key: "x", value: 6.5, unit: "US qt" },
+    "discrepancy.opened": {
+      discrepancyId: id(),
+      registration: "QX-TAR",
+      stationId: "tail",
+      text: "dent",
+      grade: "note",
+    },
+    "discrepancy.observed": { discrepancyId: id(), itemId: "x", state: "same" },
+    "discrepancy.closed": { discrepancyId: id(), how: "filled" },
+    interrupted: {},
+    resumed: {},
+    "verdict.signed": { verdict: "go", decision: "fly", reasons: [] },
+  };
+
+  test.each(EVENT_TYPES)("%s is taken as it is", (type) => {
+    const sent = event(type, valid[type]);
+    expect(checkEvent(sent, NOW)).toEqual({ event: sent });
+  });
+
+  test.each<[string, unknown, string]>([
+    ["an outcome nobody knows", event("item.answered", { itemId: "x", outcome: "maybe" }), "data.outcome"],
+    ["a missing item", event("item.answered", { outcome: "sound" }), "data.itemId"],
+    [
+      "a number as words",
+      event("reading.taken", { itemId: "x", key: "x", value: "7", unit: "US qt" }),
+      "data.value",
+    ],
+    [
+      "not a number at all",
+      event("reading.taken", { itemId: "x", key: "x", value: Number.NaN, unit: "US qt" }),
+      "data.value",
+    ],
+    [
+      "a unit nobody knows",
+      event("reading.taken", { itemId: "x", key: "x", value: 7, unit: "furlong" }),
+      "data.unit",
+    ],
+    [
+      "a date that is none",
+      event("item.deferred", { itemId: "x" }, { at: "2026-13-41T00:00:00.000Z" }),
+      "at",
+    ],
+    ["a local time", event("item.deferred", { itemId: "x" }, { at: "2026-05-01T12:00:00+02:00" }), "at"],
+    [
+      "an id that says no time",
+      event("item.deferred", { itemId: "x" }, { id: "d94c1f0e-8d52-4b7e-9c59-0f5d5c1a2b3c" }),
+      "id",
+    ],
+    [
+      "eleven minutes ahead",
+      event("item.deferred", { itemId: "x" }, { at: "2026-05-01T12:11:00.000Z" }),
+      "at",
+    ],
+    [
+      "words without end",
+      event("discrepancy.closed", { discrepancyId: id(), how: "x".repeat(2001) }),
+      "data.how",
+    ],
+  ])("%s is refused at its field", (_what, sent, field) => {
+    expect(checkEvent(sent, NOW)).toMatchObject({ refusal: { id: (sent as { id: string }).id, field } });
+  });
+
+  test.each([null, 7, "event", [], {}])("%j is refused without a fall", (sent) => {
+    expect(checkEvent(sent, NOW)).toHaveProperty("refusal.reason");
+  });
+});
+
+describe("ids", () => {
+  // Published: RFC 9562, section 5.7: the first 48 bits are the Unix time in milliseconds (from memory).
+  test("carry their time and sort by it", () => {
+    const early = newId(1_700_000_000_000);
+    expect(idMsecs(early)).toBe(1_700_000_000_000);
+    expect(early < newId(1_700_000_000_001)).toBe(true);
+    expect(early[14]).toBe("7");
+  });
+});
+
+describe("the content hash", () => {
+  // Published: RFC 8785 orders keys; FIPS 180-4: SHA-256 of "{}" is 44136fa3… (from memory, recomputed with a library).
+  test("does not depend on the order of keys, and is SHA-256 over canonical JSON", () => {
+    expect(contentHash({ a: 1, b: [2, { d: 3, c: 4 }] })).toBe(contentHash({ b: [2, { c: 4, d: 3 }], a: 1 }));
+    expect(contentHash({})).toBe("sha256:44136fa355b3678a1146ad16f7e8649e94fb4fc21fe77e8310c060f61caaff8a");
+    expect(contentHash([1, 2])).not.toBe(contentHash([2, 1]));
+  });
+});
+
+describe("an aircraft's file", () => {
+  const item = { id: "a", station: "s", kind: "look", title: "Look", good: "good", why: "why", miss: "ask" };
+  const type = {
+    format: "cravix.aircraft-type/1",
+    id: "t",
+    name: "T",
+    what: "w",
+    stations: [{ id: "s", name: "S", phase: "lap" }],
+    items: [item],
+  };
+  const source = { kind: "handbook", text: "x", example: true };
+  const faultsOf = (file: unknown) => {
+    const reading = readFile(file);
+    return "faults" in reading ? reading.faults.map((f) => f.path) : [];
+  };
+
+  test("that is whole is taken", () => {
+    expect(readFile(type)).toEqual({ file: type });
+  });
+
+  test.each<[string, unknown, string]>([
+    ["no format", { ...type, format: "other/1" }, "format"],
+    [
+      "a station that is not there",
+      { ...type, items: [{ ...item, station: "nowhere" }] },
+      "items[0].station",
+    ],
+    ["the same item twice", { ...type, items: [item, item] }, "items[1].id"],
+    ["a count of nothing", { ...type, items: [{ ...item, kind: "count" }] }, "items[0].expected"],
+    ["a measure of nothing", { ...type, items: [{ ...item, kind: "measure" }] }, "items[0].reading"],
+    ["a choice of nothing", { ...type, items: [{ ...item, kind: "choice" }] }, "items[0].choices"],
+    [
+      "a limit upside down",
+      {
+        ...type,
+        items: [
+          {
+            ...item,
+            kind: "measure",
+            reading: { key: "k", unit: "V", decimals: 1 },
+            limit: { min: 3, max: 2, unit: "V", source },
+          },
+        ],
+      },
+      "items[0].limit",
+    ],
+    [
+      "a limit in another unit",
+      {
+        ...type,
+        items: [
+          {
+            ...item,
+            kind: "measure",
+            reading: { key: "k", unit: "V", decimals: 1 },
+            limit: { min: 1, unit: "A", source },
+          },
+        ],
+      },
+      "items[0].limit.unit",
+    ],
+    [
+      "a thing put back that was never out",
+      { ...type, items: [{ ...item, ledger: { back: "cover" } }] },
+      "items[0].ledger.back",
+    ],
+    ["a field nobody knows", { ...type, colour: "red" }, ""],
+    [
+      "a script for an outline",
+      { ...type, plan: { width: 100, height: 100, bodies: [{ d: 'M0 0"/><script>', tone: "body" }] } },
+      "plan.bodies[0].d",
+    ],
+    [
+      "a calibration that falls",
+      {
+        ...type,
+        fuel: {
+          taxiL: 1,
+          tanks: [
+            {
+              id: "l",
+              name: "L",
+              unusableL: 1,
+              capacityL: 9,
+              calibration: {
+                source,
+                points: [
+                  { dipCm: 0, litres: 5 },
+                  { dipCm: 2, litres: 4 },
+                ],
+              },
+            },
+          ],
+        },
+      },
+      "fuel.tanks[0].calibration.points",
+    ],
+    ["no items and no word why", { ...type, items: [] }, "items"],
+  ])("with %s is refused at its path", (_what, file, path) => {
+    expect(faultsOf(file)).toContain(path);
+  });
+
+  test("is told every fault at once", () => {
+    expect(faultsOf({ ...type, name: 7, items: [{ ...item, kind: "guess", miss: "never" }] })).toEqual(
+      expect.arrayContaining(["name", "items[0].kind", "items[0].miss"]),
+    );
+  });
+
+  test("of two thousand items still works", () => {
+    const items = Array.from({ length: 2000 }, (_, i) => ({ ...item, id: `item-${i}` }));
+    expect(readFile({ ...type, items })).toHaveProperty("file");
+  });
+
+  test.each(["", "{", "[]", "null", "7"])("with the text %j is refused in words", (text) => {
+    expect(readFileText(text)).toHaveProperty("faults.0.expected");
+  });
+});
