@@ -4,8 +4,11 @@ module.exports = {
   rootDir: __dirname,
   testMatch: ["<rootDir>/**/*.test.{ts,tsx}"],
   setupFiles: ["fake-indexeddb/auto"],
-  moduleNameMapper: { "\\.css$": "<rootDir>/ui/testing/no-css.cjs" },
+  moduleNameMapper: {
+    "^d3-(shape|path)$": "<rootDir>/../node_modules/d3-$1/dist/d3-$1.js",
+    "\\.css$": "<rootDir>/ui/testing/no-css.cjs",
+  },
   transformIgnorePatterns: [
-    "/node_modules/(?!(.pnpm|react-native|@react-native|@react-native-community|expo|@expo|@expo-google-fonts|react-navigation|@react-navigation|nativewind|react-native-css-interop|uuid|canonicalize|@noble|idb|d3-shape|d3-path|immer|@reduxjs|react-redux|date-fns)/)",
+    "/node_modules/(?!(react-native[^/]*|@react-native[^/]*|expo[^/]*|@expo[^/]*|@react-navigation|nativewind|uuid|canonicalize|@noble|idb|d3-shape|d3-path|immer|@reduxjs|react-redux|date-fns|tailwind-merge)/)",
   ],
 };

@@ -1,0 +1,5 @@
+import { BarePressable } from "../features/bench/bare-pressable";
+
+export default function Bare() {
+  return <BarePressable />;
+}

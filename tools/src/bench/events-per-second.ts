@@ -1,0 +1,108 @@
+import { join } from "node:path";
+import { newId } from "@cravix/contract";
+import type { PreflightEvent } from "@cravix/core";
+import { scenarioFiles, trainerHistory } from "@cravix/demo";
+import { listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
+import mysql from "mysql2/promise";
+import pino from "pino";
+import { startDatabase } from "../mariadb";
+import { ROOT } from "../paths";
+import { atLeast, type Figure, quantile } from "./figure";
+
+const BATCH = 500;
+const ROUNDS = 12;
+
+/** Real walks with ids of their own: every copy is new to the database. */
+function batches(now: Date, count: number): PreflightEvent[][] {
+  const events: PreflightEvent[] = [];
+  while (events.length < count * BATCH) {
+    const fresh = new Map<string, string>();
+    const renew = (id: string) => {
+      const known = fresh.get(id) ?? newId(now.getTime() - 3_600_000);
+      fresh.set(id, known);
+      return known;
+    };
+    for (const event of trainerHistory(now).events) {
+      const data =
+        "discrepancyId" in event.data
+          ? { ...event.data, discrepancyId: renew(event.data.discrepancyId) }
+          : event.data;
+      events.push({
+        ...event,
+        id: renew(event.id),
+        preflightId: renew(event.preflightId),
+        data,
+      } as PreflightEvent);
+    }
+  }
+  return Array.from({ length: count }, (_, i) => events.slice(i * BATCH, (i + 1) * BATCH));
+}
+
+/** Through HTTP, checks, log and projections, against plain multi-row inserts of the same rows with the same driver. */
+export async function eventsPerSecond(): Promise<Figure[]> {
+  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
+  const name = `cravix_bench_${process.pid}`;
+  const options = { ...running.options, database: name };
+  const admin = await mysql.createConnection(running.options);
+  await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  const database = openDatabase(options);
+  await migrateDatabase(database);
+  for (const file of scenarioFiles) await writeFile(database.db, file);
+  await database.pool.query("CREATE TABLE event_plain LIKE event");
+  const web = await listen({ database, logger: pino({ level: "silent" }) }, 0, "127.0.0.1");
+  const now = new Date();
+  const work = batches(now, 2 * ROUNDS + 4);
+
+  const plain = async (events: PreflightEvent[]) => {
+    const rows = events.map((e) => [
+      e.id,
+      e.preflightId,
+      e.deviceId,
+      e.crewId,
+      e.type,
+      e.at.slice(0, 23).replace("T", " "),
+      e.at.slice(0, 23).replace("T", " "),
+      null,
+      null,
+      JSON.stringify(e.data),
+    ]);
+    const from = performance.now();
+    await database.pool.query("INSERT INTO event_plain VALUES ?", [rows]);
+    return BATCH / ((performance.now() - from) / 1000);
+  };
+  const throughApi = async (events: PreflightEvent[]) => {
+    const body = JSON.stringify({ events });
+    const from = performance.now();
+    const response = await fetch(`http://127.0.0.1:${web.port}/api/v1/events`, {
+      method: "POST",
+      body,
+      headers: { "content-type": "application/json" },
+    });
+    const answer = (await response.json()) as { taken: number };
+    if (answer.taken !== BATCH)
+      throw new Error(`only ${answer.taken} of ${BATCH} were taken: ${JSON.stringify(answer).slice(0, 300)}`);
+    return BATCH / ((performance.now() - from) / 1000);
+  };
+  const api: number[] = [];
+  const base: number[] = [];
+  for (let i = 0; i + 1 < work.length; i += 2) {
+    // Turn about, so that whatever else the machine does falls on both.
+    base.push(await plain(work[i] ?? []));
+    api.push(await throughApi(work[i + 1] ?? []));
+  }
+  await web.close();
+  await database.close();
+  await admin.query(`DROP DATABASE ${name}`);
+  await admin.end();
+  await running.stop();
+  // The first turns warm the machine up.
+  return [
+    atLeast(
+      "events through the API, median",
+      quantile(api.slice(2), 0.5),
+      "events/s",
+      quantile(base.slice(2), 0.5),
+      0.5,
+    ),
+  ];
+}
