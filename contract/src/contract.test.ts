@@ -1,4 +1,7 @@
 import { EVENT_TYPES } from "@cravix/core";
+import fc from "fast-check";
+import { array, number, object, string } from "yup";
+import { quickCheck } from "./events/quick-check";
 import { checkEvent, contentHash, idMsecs, newId, readFile, readFileText } from "./index";
 
 const NOW = new Date("2026-05-01T12:00:00.000Z");
@@ -91,6 +94,52 @@ describe("an event that crosses the boundary", () => {
 
   test.each([null, 7, "event", [], {}])("%j is refused without a fall", (sent) => {
     expect(checkEvent(sent, NOW)).toHaveProperty("refusal.reason");
+  });
+});
+
+describe("the quick check", () => {
+  const schema = object({
+    id: string().required().matches(/^a+$/),
+    words: string().max(3),
+    n: number().required().min(0).max(5),
+    kind: string().required().oneOf(["x", "y"]),
+    list: array().of(string().required().max(2)).required().max(3),
+    inner: object({ k: string().required() }).noUnknown().required(),
+  })
+    .noUnknown()
+    .strict();
+  const quick = quickCheck(schema.describe());
+
+  test("takes what is right without asking, and never what Yup would refuse", () => {
+    const right = { id: "aa", words: "abc", n: 5, kind: "x", list: ["a", "bc"], inner: { k: "v" } };
+    expect(quick(right)).toBe(true);
+    const odd = fc.oneof(
+      fc.string({ maxLength: 4 }),
+      fc.constantFrom("aa", "x", "", null, undefined, Number.NaN),
+      fc.integer({ min: -2, max: 7 }),
+      fc.array(fc.string({ maxLength: 3 }), { maxLength: 4 }),
+      fc.constant({ k: "v" }),
+      fc.constant({ k: "v", more: 1 }),
+    );
+    const field = fc.constantFrom("id", "words", "n", "kind", "list", "inner", "unknown");
+    fc.assert(
+      fc.property(fc.array(fc.tuple(field, odd), { maxLength: 3 }), (changes) => {
+        const value = { ...right, ...Object.fromEntries(changes) };
+        if (quick(value)) expect(schema.isValidSync(value)).toBe(true);
+      }),
+      { numRuns: 2000 },
+    );
+  });
+
+  test("passes by no kind of test that it does not know", () => {
+    expect(quickCheck(string().email().strict().describe())("no address")).toBe(false);
+    expect(
+      quickCheck(
+        string()
+          .test("odd", "odd", () => false)
+          .describe(),
+      )("x"),
+    ).toBe(false);
   });
 });
 

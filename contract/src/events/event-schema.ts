@@ -11,6 +11,7 @@ import {
   UNITS,
 } from "@cravix/core";
 import { array, number, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
+import { quickCheck } from "./quick-check";
 
 const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
 const ISO_UTC = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/;
@@ -88,6 +89,9 @@ const SCHEMAS = new Map<string, ObjectSchema<object>>(
   ]),
 );
 
+/** Yup says what is wrong, but slowly; what is right is seen by a check made from its description. */
+const QUICK = new Map([...SCHEMAS].map(([type, schema]) => [type, quickCheck(schema.describe())]));
+
 /** How far ahead of the server a device's clock may be. Beyond it the event waits on the device until the clock is right. */
 export const CLOCK_TOLERANCE_MIN = 10;
 
@@ -116,7 +120,7 @@ export function checkEvent(input: unknown, now: Date): EventCheck {
   const schema = typeof type === "string" ? SCHEMAS.get(type) : undefined;
   if (!schema) return refuse(`No such kind of event: ${JSON.stringify(type) ?? "none"}.`, "type");
   try {
-    schema.validateSync(input);
+    if (!QUICK.get(type as string)?.(input)) schema.validateSync(input);
   } catch (error) {
     if (error instanceof ValidationError)
       return refuse(error.errors[0] ?? error.message, error.path ?? undefined);

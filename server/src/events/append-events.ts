@@ -1,5 +1,6 @@
 import type { PreflightEvent } from "@cravix/core";
 import { inArray, sql } from "drizzle-orm";
+import mysql from "mysql2";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { event as eventTable, preflight } from "../db/schema/checklist";
@@ -68,27 +69,25 @@ async function append(tx: Tx, events: readonly PreflightEvent[], now: Date): Pro
   return outcome;
 }
 
-/** One row an event in a single statement; the database takes the rows apart, which is faster than thousands of placeholders. */
+const COLUMNS =
+  "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
+
+/** One row an event in a single statement, escaped by the driver itself: a statement built field by field costs as much again. */
 function insertEvents(events: readonly PreflightEvent[], now: Date) {
-  const rows = JSON.stringify(
-    events.map((e) => [
-      e.id,
-      e.preflightId,
-      e.deviceId,
-      e.crewId,
-      e.type,
-      toDb(e.at),
-      "discrepancyId" in e.data ? e.data.discrepancyId : null,
-      e.type === "item.undone" ? e.data.eventId : null,
-      e.data,
-    ]),
-  );
-  return sql`insert ignore into event (id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data)
-    select id, preflight_id, device_id, crew_id, type, at, ${toDb(now.toISOString())}, discrepancy_id, undoes_id, data
-    from json_table(${rows}, '$[*]' columns (
-      id char(36) path '$[0]', preflight_id char(36) path '$[1]', device_id char(36) path '$[2]', crew_id varchar(120) path '$[3]',
-      type varchar(40) path '$[4]', at datetime(3) path '$[5]', discrepancy_id char(36) path '$[6]', undoes_id char(36) path '$[7]',
-      data json path '$[8]')) as batch`;
+  const receivedAt = toDb(now.toISOString());
+  const rows = events.map((e) => [
+    e.id,
+    e.preflightId,
+    e.deviceId,
+    e.crewId,
+    e.type,
+    toDb(e.at),
+    receivedAt,
+    "discrepancyId" in e.data ? e.data.discrepancyId : null,
+    e.type === "item.undone" ? e.data.eventId : null,
+    JSON.stringify(e.data),
+  ]);
+  return sql.raw(mysql.format(`insert ignore into event (${COLUMNS}) values ?`, [rows]));
 }
 
 const canonical = (event: PreflightEvent) =>

@@ -1,10 +1,12 @@
 import { foldPreflight, mergeEvents, type PreflightEvent } from "@cravix/core";
 import { inArray, sql } from "drizzle-orm";
+import mysql from "mysql2";
 import type { Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { event, preflight, reading } from "../db/schema/checklist";
 import { readEvents } from "./read-events";
 
+const READING_COLUMNS = "preflight_id, reading_key, registration, value, unit, at, crew_id";
 const newValue = (column: string) => sql.raw(`values(${column})`);
 
 /**
@@ -66,16 +68,17 @@ export async function projectPreflights(
 
   // A reading that was undone must leave no row behind.
   if (withHistory.length > 0) await tx.delete(reading).where(inArray(reading.preflightId, [...withHistory]));
-  const readings = states.flatMap(({ state }) =>
-    Object.entries(state.readings).map(([key, r]) => ({
-      preflightId: state.id,
+  const rows = states.flatMap(({ state }) =>
+    Object.entries(state.readings).map(([key, r]) => [
+      state.id,
       key,
-      registration: state.registration ?? null,
-      value: r.value,
-      unit: r.unit,
-      at: toDb(r.at),
-      crewId: state.crewId ?? null,
-    })),
+      state.registration ?? null,
+      r.value,
+      r.unit,
+      toDb(r.at),
+      state.crewId ?? null,
+    ]),
   );
-  if (readings.length > 0) await tx.insert(reading).values(readings);
+  if (rows.length > 0)
+    await tx.execute(sql.raw(mysql.format(`insert into reading (${READING_COLUMNS}) values ?`, [rows])));
 }

@@ -1,0 +1,69 @@
+import type { SchemaDescription, SchemaFieldDescription, SchemaObjectDescription } from "yup";
+
+type Check = (value: unknown) => boolean;
+type Test = SchemaDescription["tests"][number];
+
+/**
+ * A quick check made from a strict Yup schema's own description. True means that Yup would take the value; false means only
+ * that Yup must be asked (it also knows the words). A kind of test that is not known here is never passed by.
+ */
+export function quickCheck(field: SchemaFieldDescription): Check {
+  const schema = field as SchemaDescription;
+  const inner = ofType(field);
+  const tests = schema.tests.filter((test) => test.name !== "required").map(ofTest);
+  const oneOf = schema.oneOf.length > 0 ? new Set(schema.oneOf) : undefined;
+  // Where Yup's "required" also refuses an empty string, Yup is asked.
+  const required = !schema.optional || schema.tests.some((test) => test.name === "required");
+  return (value) => {
+    if (value === undefined) return !required;
+    return inner(value) && (!oneOf || oneOf.has(value)) && tests.every((test) => test(value));
+  };
+}
+
+function ofType(field: SchemaFieldDescription): Check {
+  switch (field.type) {
+    case "string":
+      return (value) => typeof value === "string" && value !== "";
+    case "number":
+      return (value) => typeof value === "number" && Number.isFinite(value);
+    case "array": {
+      const { innerType } = field as { innerType?: SchemaFieldDescription };
+      const each = innerType && !Array.isArray(innerType) ? quickCheck(innerType) : () => false;
+      return (value) => Array.isArray(value) && value.every(each);
+    }
+    case "object": {
+      const fields = Object.entries((field as SchemaObjectDescription).fields).map(
+        ([name, inner]) => [name, quickCheck(inner)] as const,
+      );
+      const names = new Set(fields.map(([name]) => name));
+      return (value) =>
+        typeof value === "object" &&
+        value !== null &&
+        !Array.isArray(value) &&
+        Object.keys(value).every((name) => names.has(name)) &&
+        fields.every(([name, check]) => check((value as Record<string, unknown>)[name]));
+    }
+    default:
+      return () => false;
+  }
+}
+
+function ofTest({ name, params }: Test): Check {
+  const given = (params ?? {}) as { min?: unknown; max?: unknown; regex?: unknown };
+  const size = (value: unknown) => (typeof value === "number" ? value : (value as { length: number }).length);
+  if (name === "min" && typeof given.min === "number") {
+    const { min } = given as { min: number };
+    return (value) => size(value) >= min;
+  }
+  if (name === "max" && typeof given.max === "number") {
+    const { max } = given as { max: number };
+    return (value) => size(value) <= max;
+  }
+  if (name === "matches" && given.regex instanceof RegExp && !given.regex.global) {
+    const { regex } = given as { regex: RegExp };
+    return (value) => regex.test(value as string);
+  }
+  // Held by ofType.
+  if (name === "noUnknown") return () => true;
+  return () => false;
+}
