@@ -15,6 +15,11 @@ const listen = listeners.startListening as TypedStartListening<RootState, AppDis
 
 const FIRST_RETRY_MS = 1000;
 const LAST_RETRY_MS = 15_000;
+const SEND_AFTER_MS = 400;
+
+let sending = false;
+let retryMs = FIRST_RETRY_MS;
+let timer: ReturnType<typeof setTimeout> | undefined;
 
 /** Device first: the event goes to the device's disk, and only then is it called kept and sent on. */
 listen({
@@ -27,7 +32,9 @@ listen({
     try {
       await keepEvents(all);
       dispatch(eventsKept(all.map((e) => e.id)));
-      dispatch(sendAgain());
+      // Sending waits for a breath between two answers: it must never cost a tap.
+      clearTimeout(timer);
+      timer = setTimeout(() => dispatch(sendAgain()), SEND_AFTER_MS);
     } catch (error) {
       const full = (error as Error).name === "QuotaExceededError";
       dispatch(
@@ -40,10 +47,6 @@ listen({
     }
   },
 });
-
-let sending = false;
-let retryMs = FIRST_RETRY_MS;
-let timer: ReturnType<typeof setTimeout> | undefined;
 
 async function knowQueue(dispatch: AppDispatch): Promise<void> {
   const refused = await refusedEvents();

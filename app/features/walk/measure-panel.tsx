@@ -8,7 +8,7 @@ import {
   READING,
   volumeFromDip,
 } from "@cravix/core";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { View } from "react-native";
 import { useAppSelector } from "../../store/hooks";
 import { Band } from "../../ui/band";
@@ -26,29 +26,29 @@ const FEELS: { value: EngineFeel; words: string }[] = [
   { value: "quit", words: "It quit" },
 ];
 
+interface Entry {
+  itemId: string;
+  text: string;
+  feel?: EngineFeel | undefined;
+  tried: boolean;
+}
+
 /** The number being typed for a measuring item, with its trouble or its judgement as it will be. */
 export function useMeasure(walk: Walk, item: Item, onDone: (value: number, feel?: EngineFeel) => void) {
-  const [text, setText] = useState("");
-  const [feel, setFeel] = useState<EngineFeel>();
-  const [tried, setTried] = useState(false);
-  // Another item, another number.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the item is what resets it
-  useEffect(() => {
-    setText("");
-    setFeel(undefined);
-    setTried(false);
-  }, [item.id]);
+  const [entry, setEntry] = useState<Entry>({ itemId: item.id, text: "", tried: false });
+  // Another item, another number: what was typed for the last one does not show for a moment here.
+  const { text, feel, tried } =
+    entry.itemId === item.id ? entry : { text: "", feel: undefined, tried: false };
+  const change = (part: Partial<Entry>) => setEntry({ itemId: item.id, text, feel, tried: false, ...part });
   const spec = item.reading;
   const negative = (spec?.plausible?.min ?? 0) < 0;
   const quit = spec?.feel && feel === "quit";
   const value = quit ? 0 : text === "" || text === "-" ? undefined : Number(text);
   const trouble = value === undefined ? undefined : troubleWith(walk, item, value);
-  const onKey = (key: string) => {
-    setTried(false);
-    setText((before) => pressKey(before, key, { decimals: spec?.decimals ?? 0, negative }));
-  };
+  const onKey = (key: string) =>
+    change({ text: pressKey(text, key, { decimals: spec?.decimals ?? 0, negative }) });
   const done = () => {
-    setTried(true);
+    change({ tried: true });
     if (value !== undefined && !trouble) onDone(value, feel);
   };
   useShortcuts({
@@ -57,7 +57,18 @@ export function useMeasure(walk: Walk, item: Item, onDone: (value: number, feel?
     Backspace: () => onKey("back"),
     Enter: done,
   });
-  return { text, value, trouble, tried, feel, setFeel, onKey, done, negative, decimals: spec?.decimals ?? 0 };
+  return {
+    text,
+    value,
+    trouble,
+    tried,
+    feel,
+    setFeel: (next: EngineFeel) => change({ feel: next }),
+    onKey,
+    done,
+    negative,
+    decimals: spec?.decimals ?? 0,
+  };
 }
 
 export type Measure = ReturnType<typeof useMeasure>;

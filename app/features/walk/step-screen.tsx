@@ -47,16 +47,25 @@ function Step({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>[
   if (state.signed || !item) return <Redirect href={`/preflight/${state.id}/verdict`} />;
   if (state.interruptions.some((i) => i.resumedAt === undefined))
     return <InterruptedPanel walk={walk} acts={acts} />;
-  return <ItemStep key={item.id} walk={walk} acts={acts} item={item} />;
+  return <ItemStep walk={walk} acts={acts} item={item} />;
+}
+
+interface Shown {
+  itemId: string;
+  why: boolean;
+  /** Absent: not writing anything up; otherwise the words that a wrong count or a known thing puts there. */
+  writing?: { preset?: string } | undefined;
 }
 
 type ItemStepProps = { walk: Walk; acts: Acts; item: NonNullable<Walk["item"]> };
 
 function ItemStep({ walk, acts, item }: ItemStepProps) {
   const wide = useWide();
-  const [why, setWhy] = useState(false);
-  // undefined: not writing anything up; otherwise the words that a wrong count or a known thing puts there.
-  const [writing, setWriting] = useState<{ preset?: string } | undefined>();
+  // What belongs to one item goes with it; the plan and the rest stay on the screen from item to item.
+  const [shown, setShown] = useState<Shown>({ itemId: item.id, why: false });
+  const { why, writing } = shown.itemId === item.id ? shown : { why: false, writing: undefined };
+  const setWhy = (next: boolean) => setShown({ itemId: item.id, why: next });
+  const setWriting = (next: Shown["writing"]) => setShown({ itemId: item.id, why, writing: next });
   const measure = useMeasure(walk, item, (value, feel) => acts.reading(item, value, feel));
   const startWriting = (preset?: string) => setWriting(preset === undefined ? {} : { preset });
   const { progress, phase, list } = walk;
@@ -79,7 +88,7 @@ function ItemStep({ walk, acts, item }: ItemStepProps) {
     answerable
       ? {
           u: acts.undo,
-          w: () => setWhy((before) => !before),
+          w: () => setWhy(!why),
           l: () => acts.later(item),
           i: acts.interrupt,
           ...(item.kind === "observe"
@@ -156,7 +165,7 @@ function ItemStep({ walk, acts, item }: ItemStepProps) {
             <ItemList walk={walk} acts={acts} />
           </View>
           <View className="min-w-0 flex-1 overflow-hidden pr-3">
-            <ScrollView className="flex-1" tabIndex={0}>
+            <ScrollView key={item.id} className="flex-1" tabIndex={0}>
               {body}
             </ScrollView>
             <View className="overflow-hidden rounded-2xl">{actions}</View>
@@ -175,7 +184,7 @@ function ItemStep({ walk, acts, item }: ItemStepProps) {
           <Plan walk={walk} acts={acts} />
         </View>
       )}
-      <ScrollView className={planShown ? "max-h-[46%] grow-0" : "flex-1"} tabIndex={0}>
+      <ScrollView key={item.id} className={planShown ? "max-h-[46%] grow-0" : "flex-1"} tabIndex={0}>
         {body}
       </ScrollView>
       {actions}
