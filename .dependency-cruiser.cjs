@@ -3,7 +3,7 @@ const only = (name, from, allowed, comment) => ({
   name,
   comment,
   severity: "error",
-  from: { path: `^${from}/`, pathNot: "\\.test\\.tsx?$" },
+  from: { path: `^${from}/`, pathNot: "(\\.test\\.tsx?$|/testing/)" },
   to: { path: "^(core|contract|server|app|demo|tools|e2e)/", pathNot: `^(${allowed.join("|")})/` },
 });
 
@@ -50,7 +50,7 @@ module.exports = {
   ],
   options: {
     doNotFollow: { path: "node_modules" },
-    exclude: { path: "(node_modules|dist|\\.expo)/" },
+    exclude: { path: "((node_modules|dist|\\.expo)/|nativewind-env\\.d\\.ts$)" },
     tsPreCompilationDeps: true,
     tsConfig: { fileName: "tsconfig.json" },
     enhancedResolveOptions: {

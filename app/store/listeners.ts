@@ -5,8 +5,8 @@ import { writeNote } from "../device/notes";
 import { sendAll } from "../device/sync";
 import { bundleKnown, fleetKnown } from "./fleet-slice";
 import { eventsKept, eventsRecorded, keepFailed, openPreflightsKnown } from "./preflight-slice";
+import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
-import type { AppDispatch, RootState } from "./store";
 import { sendAgain } from "./sync-actions";
 import { queueKnown, serverReached } from "./sync-slice";
 

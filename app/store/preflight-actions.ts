@@ -11,7 +11,7 @@ import {
 import { allEvents, eventsOfPreflight, keepList, listOf } from "../device/event-log";
 import { openPreflightsKnown, preflightOpened } from "./preflight-slice";
 import { record } from "./record";
-import type { AppDispatch, RootState } from "./store";
+import type { AppDispatch, RootState } from "./root-state";
 
 /** What is open on this aircraft as this device knows it: the server's word, and what was found here since and has not been sent. */
 export function openDiscrepanciesHere(

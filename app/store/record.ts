@@ -1,7 +1,7 @@
 import { idMsecs, newId } from "@cravix/contract";
 import type { EventData, EventType, PreflightEvent } from "@cravix/core";
 import { eventsRecorded } from "./preflight-slice";
-import type { AppDispatch, RootState } from "./store";
+import type { AppDispatch, RootState } from "./root-state";
 
 let lastMsecs = 0;
 

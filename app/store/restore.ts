@@ -3,8 +3,8 @@ import { deviceDatabase } from "../device/database";
 import { readNote, writeNote } from "../device/notes";
 import { bundleKnown, fleetKnown } from "./fleet-slice";
 import { type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
+import type { AppDispatch } from "./root-state";
 import { sessionRestored } from "./session-slice";
-import type { AppDispatch } from "./store";
 import { sendAgain } from "./sync-actions";
 
 /** Brings back what the device remembers: after a reload, a closed tab or a killed browser everything is where it was. */
