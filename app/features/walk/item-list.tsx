@@ -11,9 +11,8 @@ export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; act
   const { list, state, item, phase } = walk;
   const here = useRef<View>(null);
   const itemId = item?.id;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: follows the current item
   useEffect(() => {
-    (here.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
+    if (itemId) (here.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
   }, [itemId]);
   if (!phase) return null;
   const items = itemsOf(list, phase);

@@ -1,0 +1,49 @@
+import { spawnSync } from "node:child_process";
+import { createServer } from "node:net";
+import { join } from "node:path";
+import { atLeast, atMost, quantile } from "./bench/figure";
+import { freePort, portTrouble } from "./ports";
+
+test("a free port can be listened on, a taken one says why not", async () => {
+  const port = await freePort();
+  expect(await portTrouble(port, "127.0.0.1")).toBeUndefined();
+  const taken = createServer();
+  await new Promise<void>((resolve) => taken.listen(port, "127.0.0.1", resolve));
+  expect(await portTrouble(port, "127.0.0.1")).toBe("EADDRINUSE");
+  await new Promise((resolve) => taken.close(resolve));
+});
+
+test("a figure is a ratio to its baseline, and says whether its aim holds", () => {
+  expect(atMost("x", 30, "ms", 15, 2)).toEqual({
+    name: "x",
+    value: 30,
+    unit: "ms",
+    baseline: 15,
+    ratio: 2,
+    aim: "ratio ≤ 2",
+    holds: true,
+  });
+  expect(atMost("x", 31, "ms", 15, 2).holds).toBe(false);
+  expect(atLeast("x", 49, "events/s", 100, 0.5)).toMatchObject({
+    ratio: 0.49,
+    aim: "ratio ≥ 0.5",
+    holds: false,
+  });
+});
+
+test("quantiles are values that were measured", () => {
+  const values = [5, 1, 4, 2, 3];
+  expect([0.5, 0.99, 0.2].map((q) => quantile(values, q))).toEqual([3, 5, 1]);
+});
+
+test.each([
+  [["nonsense"], {}, "cravix: there is no task nonsense; there are start, test, bench, screenshots."],
+  [["start"], { PORT: "no port" }, "cravix: PORT is no port; it must be a number from 1 to 65535."],
+])("%j with %j is one clear line", (args, env, line) => {
+  const run = spawnSync(process.execPath, [join(__dirname, "..", "bootstrap.mjs"), ...args], {
+    encoding: "utf8",
+    env: { ...process.env, ...env },
+  });
+  expect(run.status).toBe(1);
+  expect(run.stderr.trim().split("\n").at(-1)).toBe(line);
+});
