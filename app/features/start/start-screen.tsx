@@ -11,6 +11,7 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
+import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 import { lastReadingText } from "../walk/last-reading";
 
 const STEP_MIN = 15;
@@ -27,6 +28,7 @@ export function StartScreen({ registration }: { registration: string }) {
   const unfinished = useAppSelector((state) =>
     state.preflight.open.find((p) => p.registration === registration),
   );
+  const open = useOpenDiscrepancies(bundle);
   const [conditions, setConditions] = useState<Condition[]>([]);
   const [flightMin, setFlightMin] = useState(60);
   const [trouble, setTrouble] = useState("");
@@ -158,10 +160,8 @@ export function StartScreen({ registration }: { registration: string }) {
         </View>
         <View className={wide ? "flex-1 gap-2" : "gap-2"}>
           <Heading className="text-lg">Known, to look at again</Heading>
-          {bundle.openDiscrepancies.length === 0 && (
-            <Text className="text-voice">Nothing is written up.</Text>
-          )}
-          {bundle.openDiscrepancies.map((d) => (
+          {open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
+          {open.map((d) => (
             <View key={d.id} className="flex-row gap-3 rounded-xl bg-stone px-3 py-2">
               <GradeMark grade={d.grade} />
               <Text className="shrink">

@@ -17,6 +17,7 @@ import { Heading, Text } from "../../ui/text";
 import { PHASE_NAME } from "../../ui/thread";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
+import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 import { KeptMark } from "../sync/kept-mark";
 import { AddFile } from "./add-file";
 
@@ -215,12 +216,13 @@ function Unfinished({ open }: { open: OpenPreflight }) {
 
 function OpenSince({ aircraft }: { aircraft: AircraftSummary }) {
   const bundle = useAppSelector((state) => state.fleet.bundles[aircraft.registration]);
+  const open = useOpenDiscrepancies(bundle);
   const last = aircraft.lastPreflight;
   const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
   return (
     <View className="gap-2">
       <Heading className="text-lg">Open since the last flights</Heading>
-      {(bundle?.openDiscrepancies ?? []).map((d) => (
+      {open.map((d) => (
         <View key={d.id} className="flex-row gap-3 rounded-xl bg-stone px-3 py-2">
           <View className="pt-0.5">
             <GradeMark grade={d.grade} />
@@ -236,7 +238,7 @@ function OpenSince({ aircraft }: { aircraft: AircraftSummary }) {
           </View>
         </View>
       ))}
-      {bundle?.openDiscrepancies.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
+      {bundle && open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
       {last?.verdict && last.startedAt && (
         <View className="flex-row items-center gap-3 px-3">
           <GradeMark grade={last.verdict === "unfinished" ? "unjudged" : VERDICT_GRADE[last.verdict]} />

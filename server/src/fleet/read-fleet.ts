@@ -5,7 +5,7 @@ import type {
   LastReading,
   PreflightSummary,
 } from "@cravix/contract";
-import { and, count, desc, eq, isNull, lt, max, type SQL, sql } from "drizzle-orm";
+import { and, count, desc, eq, isNotNull, isNull, lt, max, type SQL, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { preflight, reading } from "../db/schema/checklist";
@@ -135,7 +135,8 @@ export async function readPreflights(
   { registration, before, limit }: { registration?: string; before?: string; limit: number },
 ): Promise<PreflightSummary[]> {
   const where: (SQL | undefined)[] = [
-    registration ? eq(preflight.registration, registration) : undefined,
+    // Without a registration it is no walk: a mechanic's sign-off, or one whose beginning has not arrived yet.
+    registration ? eq(preflight.registration, registration) : isNotNull(preflight.registration),
     before ? lt(preflight.id, before) : undefined,
   ];
   const rows = await db

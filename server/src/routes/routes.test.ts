@@ -2,7 +2,7 @@ import { contentHash } from "@cravix/contract";
 import { composeList } from "@cravix/core";
 import { airfield, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
 import pino from "pino";
-import { smallPreflight } from "../../testing/make-events";
+import { eventWriter, smallPreflight } from "../../testing/make-events";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { createApp } from "../app";
 import { openDatabase } from "../db/database";
@@ -64,6 +64,18 @@ test("preflights come in pages, newest first, each once", async () => {
   expect(seen).toHaveLength(16);
   expect([...seen].sort().reverse()).toEqual(seen);
   expect((await get("/api/v1/preflights?limit=0")).status).toBe(422);
+});
+
+test("a mechanic's sign-off is no walk, and does not stand among them", async () => {
+  const { write, preflightId } = eventWriter("kofi");
+  await acceptEvents(
+    app.database.db,
+    [write("discrepancy.closed", { discrepancyId: preflightId, how: "looked at" })],
+    NOW,
+  );
+  expect((await get(`/api/v1/preflights/${preflightId}`)).status).toBe(200);
+  const { body } = await get("/api/v1/preflights?limit=100");
+  expect(body.items.map((p: { id: string }) => p.id)).not.toContain(preflightId);
 });
 
 test("a list is kept under its own hash and no other", async () => {
