@@ -108,7 +108,9 @@ test("an answer from a clock that is ahead is refused with the reason, kept, and
   await expect(
     page.getByText("in the future. Set the device's clock, then send it again.").first(),
   ).toBeVisible();
-  expect((await eventsOnDevice(page, id)).every((e) => e.sync === "refused")).toBe(true);
+  await expect
+    .poll(async () => (await eventsOnDevice(page, id)).every((e) => e.sync === "refused"))
+    .toBe(true);
   await expectAccessible(page, "kept");
 });
 
