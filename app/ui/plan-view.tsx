@@ -13,6 +13,8 @@ export interface Bead {
   state: "ahead" | "here" | "done";
   /** Something was found here, or is known here. */
   flagged: boolean;
+  /** Items not answered yet. */
+  left: number;
   detail: string;
 }
 
@@ -33,8 +35,9 @@ export const PlanView = memo(function PlanView({ plan, beads, onPress }: PlanVie
   const scale = Math.min(box.width / width, box.height / height);
   const left = (box.width - width * scale) / 2;
   const top = (box.height - height * scale) / 2;
-  const here = beads.findIndex((bead) => bead.state === "here");
-  const walked = here >= 0 ? here : beads.every((bead) => bead.state === "done") ? beads.length : 0;
+  // The thread is walked only as far as every station behind it is done: a jump leaves a gap to be seen.
+  const open = beads.findIndex((bead) => bead.left > 0);
+  const walked = open >= 0 ? open : beads.length;
   const { done, ahead } = lapPath(beads, walked);
   return (
     <View

@@ -40,12 +40,12 @@ await runTask(async () => {
   run("style and direction of imports", "npm", ["run", "--silent", "lint"]);
   run("types", "npm", ["run", "--silent", "types"]);
 
-  run("core, contract, demo, tools, app and server", "npx", [
-    "jest",
-    "--json",
-    "--outputFile=.cravix/jest.json",
-    "--forceExit",
-  ]);
+  run(
+    "core, contract, demo, tools, app and server",
+    "npx",
+    ["jest", "--json", "--outputFile=.cravix/jest.json", "--forceExit"],
+    true,
+  );
   const jest = read<{ numPassedTests: number; numFailedTests: number; numFailedTestSuites: number }>(
     "jest.json",
   );
@@ -54,12 +54,12 @@ await runTask(async () => {
 
   console.log("\nBuilding the interface where it is stale …");
   await buildWebIfStale();
-  run("the built interface in Chromium", "npx", [
-    "playwright",
-    "test",
-    "--config",
-    "e2e/playwright.config.ts",
-  ]);
+  run(
+    "the built interface in Chromium",
+    "npx",
+    ["playwright", "test", "--config", "e2e/playwright.config.ts"],
+    true,
+  );
   const e2e = read<{ stats: { expected: number; unexpected: number; flaky: number } }>("e2e.json");
   passed += e2e?.stats.expected ?? 0;
   failed += (e2e?.stats.unexpected ?? 0) + (e2e?.stats.flaky ?? 0);

@@ -20,6 +20,7 @@ export function beadsFor({ list, state, item, phase }: Walk): Bead[] {
         y: station.y,
         state: here ? "here" : done === own.length ? "done" : "ahead",
         flagged,
+        left: own.length - done,
         detail: `${done} of ${own.length}${flagged ? ", something known or found here" : ""}`,
       },
     ];

@@ -50,7 +50,7 @@ export function ItemCard({
         )}
         {!tight && item.bad && (
           <View className="flex-row gap-3">
-            <GradeMark grade={item.miss === "note" ? "note" : item.miss} size={20} />
+            <GradeMark grade={item.kind === "observe" ? "ask" : item.miss} size={20} />
             <Text className="shrink">{item.bad}</Text>
           </View>
         )}
