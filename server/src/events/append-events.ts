@@ -16,6 +16,9 @@ export interface AppendOutcome {
 }
 
 const RETRIES = 4;
+const ROWS_A_STATEMENT = 125;
+const COLUMNS =
+  "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
 
 /** Appends events and brings the projections up to date in one transaction. Repeats are harmless, order does not matter. */
 export async function appendEvents(
@@ -47,8 +50,7 @@ async function append(tx: Tx, events: readonly PreflightEvent[], now: Date): Pro
     .where(inArray(preflight.id, preflightIds));
   const withHistory = before.filter((row) => row.eventCount > 0).map((row) => row.id);
 
-  const [result] = await tx.execute(insertEvents(events, now));
-  const inserted = (result as unknown as { affectedRows: number }).affectedRows;
+  const inserted = await insertEvents(tx, events, now);
   const outcome = { taken: inserted, repeated: 0, conflicting: [] as string[] };
   if (inserted < events.length) {
     const stored = await readEvents(
@@ -69,26 +71,39 @@ async function append(tx: Tx, events: readonly PreflightEvent[], now: Date): Pro
   return outcome;
 }
 
-const COLUMNS =
-  "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
-
-/** One row an event in a single statement, escaped by the driver itself: a statement built field by field costs as much again. */
-function insertEvents(events: readonly PreflightEvent[], now: Date) {
+/**
+ * Writes the events and returns how many were new. A few statements rather than one: while the database writes the first, the
+ * next is being put into words. Escaped by the driver itself: a statement built field by field costs as much again.
+ */
+async function insertEvents(tx: Tx, events: readonly PreflightEvent[], now: Date): Promise<number> {
   const receivedAt = toDb(now.toISOString());
-  const rows = events.map((e) => [
-    e.id,
-    e.preflightId,
-    e.deviceId,
-    e.crewId,
-    e.type,
-    toDb(e.at),
-    receivedAt,
-    "discrepancyId" in e.data ? e.data.discrepancyId : null,
-    e.type === "item.undone" ? e.data.eventId : null,
-    JSON.stringify(e.data),
-  ]);
-  return sql.raw(mysql.format(`insert ignore into event (${COLUMNS}) values ?`, [rows]));
+  const writing: Promise<number>[] = [];
+  for (let i = 0; i < events.length; i += ROWS_A_STATEMENT) {
+    const rows = events.slice(i, i + ROWS_A_STATEMENT).map((e) => toRow(e, receivedAt));
+    const statement = sql.raw(mysql.format(`insert ignore into event (${COLUMNS}) values ?`, [rows]));
+    const written = tx
+      .execute(statement)
+      .then(([result]) => (result as unknown as { affectedRows: number }).affectedRows);
+    // Its failure is met below, with the others; until then it must not count as one that nobody meets.
+    written.catch(() => undefined);
+    writing.push(written);
+    await new Promise(setImmediate);
+  }
+  return (await Promise.all(writing)).reduce((sum, n) => sum + n, 0);
 }
+
+const toRow = (e: PreflightEvent, receivedAt: string) => [
+  e.id,
+  e.preflightId,
+  e.deviceId,
+  e.crewId,
+  e.type,
+  toDb(e.at),
+  receivedAt,
+  "discrepancyId" in e.data ? e.data.discrepancyId : null,
+  e.type === "item.undone" ? e.data.eventId : null,
+  JSON.stringify(e.data),
+];
 
 const canonical = (event: PreflightEvent) =>
   JSON.stringify(sortKeys(toEvent({ ...event, at: toDb(event.at) })));
