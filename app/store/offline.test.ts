@@ -89,6 +89,19 @@ test("an answer is called kept only when it lies on the device's disk", async ()
   expect((await eventsOfPreflight(id)).map((e) => e.id)).toContain(event.id);
 });
 
+test("what is kept waits to be sent from that moment on, and is never called sent before it is", async () => {
+  const { store, answer, kept } = await beginWalk();
+  server.reached = true;
+  await kept();
+  await settle(() => server.taken.size === 1 && store.getState().sync.toSend === 0);
+  const event = answer("approach.stance");
+  await kept();
+  expect(server.taken.has(event.id)).toBe(false);
+  expect(store.getState().sync.toSend).toBe(1);
+  await settle(() => store.getState().sync.toSend === 0);
+  expect(server.taken.has(event.id)).toBe(true);
+});
+
 test("without a network everything waits; when it is back everything arrives once, the list first", async () => {
   const { store, answer, kept } = await beginWalk();
   for (const item of tarrow4.items.slice(0, 20)) answer(item.id);

@@ -1,4 +1,5 @@
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
+import { eventsKept } from "./preflight-slice";
 
 export interface SyncState {
   toSend: number;
@@ -19,6 +20,12 @@ export const syncSlice = createSlice({
     serverReached: (state, { payload }: PayloadAction<boolean>) => {
       state.server = payload ? "reached" : "not reached";
     },
+  },
+  extraReducers: (builder) => {
+    // What has just been kept waits to be sent from that moment on: the page never says sent before it is.
+    builder.addCase(eventsKept, (state, { payload }) => {
+      state.toSend += payload.length;
+    });
   },
 });
 
