@@ -168,6 +168,8 @@ test("a disk that is full is said, nothing is forgotten, and the next answer tak
 
 test("a clock set back does not bring the answers out of order", async () => {
   const { store, answer, id } = await beginWalk();
+  const burst = tarrow4.items.slice(2, 40).map((item) => answer(item.id).id);
+  expect([...burst].sort()).toEqual(burst);
   const first = answer("approach.stance");
   const clock = jest.spyOn(Date, "now").mockReturnValue(Date.now() - 3_600_000);
   const second = answer("approach.ground");

@@ -5,9 +5,9 @@ import type { AppDispatch, RootState } from "./root-state";
 
 let lastMsecs = 0;
 
-/** An id never sorts before one this device gave earlier, even when its clock was set back in between. */
+/** An id always sorts behind those this device gave earlier: within one millisecond, and when its clock was set back in between. */
 function orderedId(now: number, newest: string | undefined): string {
-  lastMsecs = Math.max(lastMsecs, now, newest ? idMsecs(newest) : 0);
+  lastMsecs = Math.max(now, lastMsecs + 1, newest ? idMsecs(newest) + 1 : 0);
   return newId(lastMsecs);
 }
 
