@@ -1,6 +1,5 @@
 import type { PreflightEvent } from "@cravix/core";
 import { inArray, sql } from "drizzle-orm";
-import mysql from "mysql2";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { event as eventTable, preflight } from "../db/schema/checklist";
@@ -16,7 +15,6 @@ export interface AppendOutcome {
 }
 
 const RETRIES = 4;
-const ROWS_A_STATEMENT = 125;
 const COLUMNS =
   "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
 
@@ -71,25 +69,12 @@ async function append(tx: Tx, events: readonly PreflightEvent[], now: Date): Pro
   return outcome;
 }
 
-/**
- * Writes the events and returns how many were new. A few statements rather than one: while the database writes the first, the
- * next is being put into words. Escaped by the driver itself: a statement built field by field costs as much again.
- */
+/** Writes the events in one statement and returns how many were new. The driver puts the rows into words: once, and fast. */
 async function insertEvents(tx: Tx, events: readonly PreflightEvent[], now: Date): Promise<number> {
   const receivedAt = toDb(now.toISOString());
-  const writing: Promise<number>[] = [];
-  for (let i = 0; i < events.length; i += ROWS_A_STATEMENT) {
-    const rows = events.slice(i, i + ROWS_A_STATEMENT).map((e) => toRow(e, receivedAt));
-    const statement = sql.raw(mysql.format(`insert ignore into event (${COLUMNS}) values ?`, [rows]));
-    const written = tx
-      .execute(statement)
-      .then(([result]) => (result as unknown as { affectedRows: number }).affectedRows);
-    // Its failure is met below, with the others; until then it must not count as one that nobody meets.
-    written.catch(() => undefined);
-    writing.push(written);
-    await new Promise(setImmediate);
-  }
-  return (await Promise.all(writing)).reduce((sum, n) => sum + n, 0);
+  const rows = sql.param(events.map((e) => toRow(e, receivedAt)));
+  const [result] = await tx.execute(sql`insert ignore into event (${sql.raw(COLUMNS)}) values ${rows}`);
+  return (result as unknown as { affectedRows: number }).affectedRows;
 }
 
 const toRow = (e: PreflightEvent, receivedAt: string) => [

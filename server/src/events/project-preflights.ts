@@ -1,6 +1,5 @@
 import { foldPreflight, mergeEvents, type PreflightEvent } from "@cravix/core";
 import { inArray, sql } from "drizzle-orm";
-import mysql from "mysql2";
 import type { Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { event, preflight, reading } from "../db/schema/checklist";
@@ -80,5 +79,5 @@ export async function projectPreflights(
     ]),
   );
   if (rows.length > 0)
-    await tx.execute(sql.raw(mysql.format(`insert into reading (${READING_COLUMNS}) values ?`, [rows])));
+    await tx.execute(sql`insert into reading (${sql.raw(READING_COLUMNS)}) values ${sql.param(rows)}`);
 }
