@@ -38,14 +38,10 @@ export async function appendEvents(
 async function append(tx: Tx, events: readonly PreflightEvent[], now: Date): Promise<AppendOutcome> {
   const preflightIds = [...new Set(events.map((e) => e.preflightId))].sort();
   // Takes the rows' locks in one order, so that each preflight is folded by one transaction at a time.
-  await tx
-    .insert(preflight)
-    .values(preflightIds.map((id) => ({ id, conditions: [] })))
-    .onDuplicateKeyUpdate({ set: { id: sql`${preflight.id}` } });
-  const before = await tx
-    .select({ id: preflight.id, eventCount: preflight.eventCount })
-    .from(preflight)
-    .where(inArray(preflight.id, preflightIds));
+  const preflightRows = sql.param(preflightIds.map((id) => [id, "[]"]));
+  const [locked] = await tx.execute(sql`insert into ${preflight} (id, conditions) values ${preflightRows}
+    on duplicate key update id = values(id) returning id, event_count as eventCount`);
+  const before = locked as unknown as { id: string; eventCount: number }[];
   const withHistory = before.filter((row) => row.eventCount > 0).map((row) => row.id);
 
   const inserted = await insertEvents(tx, events, now);
