@@ -68,6 +68,16 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   for (const key of "1800") await page.getByRole("button", { name: key, exact: true }).click();
   await expect(page.getByTestId("judgement-magneto.right")).toContainText("No drop at all on right.");
   await expect(page.getByTestId("judgement-magneto.right")).toContainText("Treat the propeller as live");
+  await page.getByTestId("primary").click();
+  await expect(walker.title).toHaveText("Back on both: does the rpm come back?");
+
+  // The flight is cancelled; what the engine showed is not lost: the next one at this aircraft is told.
+  await page.goto(page.url().replace(/$/, "/verdict"));
+  await expect(page.getByTestId("verdict")).toContainText("Stop");
+  await page.getByRole("button", { name: "Sign: not flying" }).click();
+  await page.getByRole("button", { name: "To the aircraft" }).click();
+  await expect(page.getByText(/Magneto, right: No drop at all on right/)).toBeVisible();
+  await expect(page.getByText(/Oil: /)).toHaveCount(0);
   const readings = (await eventsOnDevice(page, id))
     .filter((e) => e.event.type === "reading.taken")
     .map((e) => (e.event.data as { value: number }).value);

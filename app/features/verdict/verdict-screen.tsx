@@ -1,4 +1,5 @@
-import { formatQuantity, type Reason, type Verdict } from "@cravix/core";
+import { newId } from "@cravix/contract";
+import { formatQuantity, type Reason, toWriteUp, type Verdict } from "@cravix/core";
 import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
@@ -58,6 +59,16 @@ function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
     router.replace(`/preflight/${state.id}`);
   };
   const sign = (decision: "fly" | "not flying") => {
+    for (const { text, grade, stationId } of toWriteUp(reasons))
+      dispatch(
+        record(state.id, "discrepancy.opened", {
+          discrepancyId: newId(Date.now()),
+          registration: list.registration,
+          stationId,
+          text,
+          grade,
+        }),
+      );
     dispatch(
       record(state.id, "verdict.signed", {
         verdict: verdict ?? "unfinished",

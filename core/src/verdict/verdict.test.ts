@@ -10,6 +10,7 @@ import {
   limitText,
   type PreflightEvent,
   RUNWAY_ITEM,
+  toWriteUp,
   verdictFor,
 } from "../index";
 import {
@@ -123,6 +124,35 @@ describe("the verdict", () => {
     expect(outcome("grown")).toMatchObject({ verdict: "ask first", reasons: [{ grade: "ask" }] });
     expect(outcome("gone")).toMatchObject({ verdict: "go with notes", reasons: [{ grade: "note" }] });
     expect(verdict(today, ...rest("oil"), oil(7)).verdict).toBeUndefined();
+  });
+
+  test("what an instrument showed is to be written up when it is the aircraft's, not when it is the day's, and counts once", () => {
+    const volts = item("volts", "engine", {
+      kind: "measure",
+      miss: "stop",
+      reading: { key: "volts", unit: "V", decimals: 1 },
+      limit: { min: 27, max: 29, unit: "V", source },
+    });
+    const wired = composeList({ ...LIST_INPUT, type: { ...type, items: [...type.items, volts] } });
+    const low = [
+      ...rest("oil"),
+      oil(5),
+      event("reading.taken", { itemId: "volts", key: "volts", value: 24, unit: "V" }),
+    ];
+    const { reasons } = verdict(wired, ...low);
+    expect(reasons.map((r) => r.judgement?.id).sort()).toEqual(["oil.level", "volts"]);
+    const written = toWriteUp(reasons);
+    expect(written).toEqual([
+      expect.objectContaining({
+        grade: "stop",
+        stationId: "engine",
+        text: expect.stringContaining("below the limit"),
+      }),
+    ]);
+    const up = written.map(({ text, grade, stationId }, i) =>
+      event("discrepancy.opened", { discrepancyId: `w${i}`, registration: "QX-TST", stationId, text, grade }),
+    );
+    expect(verdict(wired, ...low, ...up).reasons).toHaveLength(2);
   });
 
   test("words for each grade", () => {

@@ -34,11 +34,22 @@ export interface VerdictResult {
  */
 export function computeVerdict(list: ComposedList, state: PreflightState): VerdictResult {
   const { judgements } = judgePreflight(list, state);
+  const judged = judgements
+    .filter((j) => j.grade !== "sound")
+    .map((judgement) => judgementReason(list, judgement));
   const reasons: Reason[] = [
-    ...judgements.filter((j) => j.grade !== "sound").map((judgement) => judgementReason(list, judgement)),
-    ...state.discrepancies.map(
-      ({ grade, text, stationId, itemId }): Reason => ({ grade, text, stationId, ...(itemId && { itemId }) }),
-    ),
+    ...judged,
+    // One that was written up from a judgement is the same reason, not a second one.
+    ...state.discrepancies
+      .filter(({ text }) => !judged.some((reason) => reason.text === text))
+      .map(
+        ({ grade, text, stationId, itemId }): Reason => ({
+          grade,
+          text,
+          stationId,
+          ...(itemId && { itemId }),
+        }),
+      ),
     ...foundWithoutText(list, state),
     ...knownDiscrepancies(list, state),
   ].sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
@@ -53,6 +64,24 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
     unanswered,
     outstanding,
   };
+}
+
+/** Judgements that are of the day, not of the aircraft: fuel, oil and wind are put right by the pilot, not by a mechanic. */
+const OF_THE_DAY = /^(fuel|oil|wind)\./;
+
+/**
+ * What the next pilot and the mechanic must know although nobody wrote it up: readings of the aircraft itself that are to be asked
+ * about or stop the flight, such as a magneto without a drop. Nothing found is lost because the flight was cancelled.
+ */
+export function toWriteUp(
+  reasons: readonly Reason[],
+): (Reason & { grade: "ask" | "stop"; stationId: string })[] {
+  return reasons.flatMap((reason) => {
+    const { grade, stationId, judgement } = reason;
+    if (!judgement || !stationId || (grade !== "ask" && grade !== "stop") || OF_THE_DAY.test(judgement.id))
+      return [];
+    return [{ ...reason, grade, stationId }];
+  });
 }
 
 export function verdictFor(grade: Grade): Verdict {
