@@ -42,7 +42,7 @@ for (const [size, viewport] of [
     await page.getByTestId("primary").click();
     await walker.walkTo("magneto.left");
     for (const key of "1640") await page.getByRole("button", { name: key, exact: true }).click();
-    await page.getByRole("button", { name: "Rough" }).click();
+    await page.getByRole("button", { name: "Rough", exact: true }).click();
     await shot("run-up");
     await page.getByTestId("primary").click();
     await walker.walkTo("take-off.trim");
