@@ -10,29 +10,23 @@ export interface Figure {
 
 const round = (value: number) => Number(value.toPrecision(4));
 
+function figure(name: string, value: number, unit: string, baseline: number): Figure {
+  return { name, value: round(value), unit, baseline: round(baseline), ratio: round(value / baseline) };
+}
+
 export function atMost(name: string, value: number, unit: string, baseline: number, bound: number): Figure {
-  const ratio = value / baseline;
   return {
-    name,
-    value: round(value),
-    unit,
-    baseline: round(baseline),
-    ratio: round(ratio),
+    ...figure(name, value, unit, baseline),
     aim: `ratio ≤ ${bound}`,
-    holds: ratio <= bound,
+    holds: value / baseline <= bound,
   };
 }
 
 export function atLeast(name: string, value: number, unit: string, baseline: number, bound: number): Figure {
-  const ratio = value / baseline;
   return {
-    name,
-    value: round(value),
-    unit,
-    baseline: round(baseline),
-    ratio: round(ratio),
+    ...figure(name, value, unit, baseline),
     aim: `ratio ≥ ${bound}`,
-    holds: ratio >= bound,
+    holds: value / baseline >= bound,
   };
 }
 
