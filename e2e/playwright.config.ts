@@ -15,7 +15,7 @@ export const WIDE = { width: 1280, height: 800 };
 export default defineConfig({
   testDir: "./tests",
   outputDir: "../test-results",
-  timeout: 240_000,
+  timeout: 480_000,
   expect: { timeout: 20_000 },
   fullyParallel: false,
   workers: 1,

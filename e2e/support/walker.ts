@@ -45,6 +45,11 @@ export class Walker {
     return this.page.getByRole("heading", { level: 1 });
   }
 
+  /** The item that is asked; its id is in its test id. */
+  get card(): Locator {
+    return this.page.locator('[data-testid^="item-"]').filter({ visible: true });
+  }
+
   get primary(): Locator {
     return this.page.getByTestId("primary");
   }
@@ -60,17 +65,19 @@ export class Walker {
     return page.url().split("/").at(-1) ?? "";
   }
 
-  /** The item on the screen; undefined for one that is not of the type's list (a known discrepancy). */
-  async item(): Promise<Item | undefined> {
-    const title = await this.title.innerText();
-    return items.find((item) => item.title === title);
+  /** The id of the item on the screen, waiting until one is; undefined once the walk has come to its verdict. */
+  async itemId(): Promise<string | undefined> {
+    const verdict = this.page.getByTestId("verdict").filter({ visible: true });
+    await expect(this.card.or(verdict).first()).toBeVisible();
+    if (await verdict.isVisible()) return undefined;
+    return (await this.card.getAttribute("data-testid"))?.slice("item-".length);
   }
 
   /** Gives the healthy answer to whatever is asked, and waits until something else is. */
   async answer(): Promise<void> {
     const { page } = this;
-    const before = await this.title.innerText();
-    const item = items.find((i) => i.title === before);
+    const id = await this.itemId();
+    const item = items.find((i) => i.id === id);
     if (!item) await this.observe();
     else if (item.kind === "measure" && item.reading) await this.type(this.readings[item.reading.key] ?? "0");
     else if (item.kind === "count")
@@ -78,7 +85,7 @@ export class Walker {
     else if (item.kind === "choice")
       await this.press(page.getByRole("button", { name: "24", exact: true }), "2");
     else await this.press(this.primary, "Enter");
-    await expect(this.title).not.toHaveText(before);
+    await expect(page.getByTestId(`item-${id}`).filter({ visible: true })).toHaveCount(0);
     this.answered++;
   }
 
@@ -106,19 +113,19 @@ export class Walker {
   }
 
   /** Walks on until the given item stands on the screen. */
-  async walkTo(itemId: string): Promise<void> {
-    const goal = items.find((item) => item.id === itemId)?.title;
-    while ((await this.title.innerText()) !== goal) {
-      expect(this.answered, `never came to ${itemId}`).toBeLessThan(items.length + 5);
+  async walkTo(goal: string): Promise<void> {
+    while ((await this.itemId()) !== goal) {
+      expect(this.answered, `never came to ${goal}`).toBeLessThan(items.length + 5);
       await this.answer();
     }
   }
 
   /** Walks to the end: the verdict. */
   async walkToVerdict(): Promise<void> {
-    while (!this.page.url().endsWith("/verdict")) {
+    while ((await this.itemId()) !== undefined) {
       expect(this.answered, "the walk never ends").toBeLessThan(items.length + 5);
       await this.answer();
     }
+    await this.page.waitForURL(/\/verdict$/);
   }
 }

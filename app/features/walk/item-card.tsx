@@ -24,7 +24,7 @@ export function ItemCard({
   const today = list.differences.find((d) => d.itemId === item.id);
   const answered = walk.state.answers[item.id];
   return (
-    <View aria-live="polite">
+    <View aria-live="polite" testID={`item-${item.id}`}>
       <View className="flex-row flex-wrap items-center gap-x-2">
         <Text className="font-mid text-sm text-voice">
           {station?.name} · {own.indexOf(item) + 1} of {own.length}
