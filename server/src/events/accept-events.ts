@@ -1,29 +1,33 @@
-import { type CrewMember, checkEvent, type EventsResponse, type Refusal } from "@cravix/contract";
+import { checkEvent, type EventsResponse, type Refusal } from "@cravix/contract";
 import type { PreflightEvent } from "@cravix/core";
 import type { Db } from "../db/database";
-import { aircraft } from "../db/schema/fleet";
-import { knownCrew } from "../identity";
 import { appendEvents } from "./append-events";
+import { type KnownNames, knownNames } from "./known-names";
 
 /** Takes a batch: what is valid goes on record, what is not comes back by its id with the reason. */
 export async function acceptEvents(db: Db, inputs: readonly unknown[], now: Date): Promise<EventsResponse> {
-  const crew = await knownCrew(db);
-  const registrations = await knownRegistrations(db, inputs);
+  let names = await knownNames(db, false);
+  let fresh = false;
   const refused: Refusal[] = [];
   const indexes = new Map<string, number>();
   const valid: PreflightEvent[] = [];
   let repeated = 0;
-  inputs.forEach((input, index) => {
+  for (const [index, input] of inputs.entries()) {
     const checked = checkEvent(input, now);
     if ("refusal" in checked) {
       refused.push({ ...checked.refusal, index });
-      return;
+      continue;
     }
     const { event } = checked;
-    const reason = unknownTo(event, crew, registrations);
+    // Someone who joined a minute ago is asked for, not turned away; and who signs off is never taken from memory.
+    if (!fresh && (event.type === "discrepancy.closed" || unknownTo(event, names))) {
+      names = await knownNames(db, true);
+      fresh = true;
+    }
+    const reason = unknownTo(event, names);
     if (reason) {
       refused.push({ id: event.id, index, ...reason });
-      return;
+      continue;
     }
     const first = indexes.get(event.id);
     if (first !== undefined) {
@@ -35,11 +39,11 @@ export async function acceptEvents(db: Db, inputs: readonly unknown[], now: Date
           field: "id",
           reason: "Another event of this batch has the same id and says something else.",
         });
-      return;
+      continue;
     }
     indexes.set(event.id, index);
     valid.push(event);
-  });
+  }
   const outcome = await appendEvents(db, valid, now);
   for (const id of outcome.conflicting)
     refused.push({
@@ -57,8 +61,7 @@ export async function acceptEvents(db: Db, inputs: readonly unknown[], now: Date
 
 function unknownTo(
   event: PreflightEvent,
-  crew: ReadonlyMap<string, CrewMember>,
-  registrations: ReadonlySet<string>,
+  { crew, registrations }: KnownNames,
 ): { field: string; reason: string } | undefined {
   const member = crew.get(event.crewId);
   if (!member) return { field: "crewId", reason: `${event.crewId} is not in the group's list of crew.` };
@@ -76,11 +79,4 @@ function unknownTo(
       reason: `Only a mechanic signs a discrepancy off; ${member.name} is ${member.role}.`,
     };
   return undefined;
-}
-
-async function knownRegistrations(db: Db, inputs: readonly unknown[]): Promise<Set<string>> {
-  if (!inputs.some((input) => (input as { data?: { registration?: unknown } } | null)?.data?.registration))
-    return new Set();
-  const rows = await db.select({ registration: aircraft.registration }).from(aircraft);
-  return new Set(rows.map((row) => row.registration));
 }

@@ -3,8 +3,8 @@ import { inArray, sql } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { event as eventTable, preflight } from "../db/schema/checklist";
-import { projectDiscrepancies } from "./project-discrepancies";
-import { projectPreflights } from "./project-preflights";
+import { projectDiscrepancies, readDiscrepancyEvents, writeDiscrepancies } from "./project-discrepancies";
+import { projectPreflights, writePreflights } from "./project-preflights";
 import { readEvents, toEvent } from "./read-events";
 
 export interface AppendOutcome {
@@ -44,25 +44,41 @@ async function append(tx: Tx, events: readonly PreflightEvent[], now: Date): Pro
   const before = locked as unknown as { id: string; eventCount: number }[];
   const withHistory = before.filter((row) => row.eventCount > 0).map((row) => row.id);
 
-  const inserted = await insertEvents(tx, events, now);
+  const stored = await readEvents(tx, withHistory.length > 0 && inArray(eventTable.preflightId, withHistory));
+  const about = await readDiscrepancyEvents(tx, events);
+  const project = (batch: readonly PreflightEvent[]) => ({
+    preflights: projectPreflights(preflightIds, stored, batch),
+    discrepancies: projectDiscrepancies(about, batch),
+  });
+  // The database is busy for a while with the events: the folding is done in that time. Nothing more is sent until it has taken them,
+  // for after a deadlock it would write what comes next outside of the transaction.
+  const inserting = insertEvents(tx, events, now);
+  const [inserted, projected] = await Promise.all([inserting, afterThisTurn(() => project(events))]);
   const outcome = { taken: inserted, repeated: 0, conflicting: [] as string[] };
   if (inserted < events.length) {
-    const stored = await readEvents(
-      tx,
-      inArray(
-        eventTable.id,
-        events.map((e) => e.id),
-      ),
+    const ids = events.map((e) => e.id);
+    const onRecord = await readEvents(tx, inArray(eventTable.id, ids));
+    const storedById = new Map(onRecord.map((e) => [e.id, canonical(e)]));
+    outcome.conflicting = ids.filter(
+      (id, i) => storedById.get(id) !== canonical(events[i] as PreflightEvent),
     );
-    const storedById = new Map(stored.map((e) => [e.id, canonical(e)]));
-    outcome.conflicting = events.filter((e) => storedById.get(e.id) !== canonical(e)).map((e) => e.id);
     outcome.repeated = events.length - inserted - outcome.conflicting.length;
   }
+  const conflicting = new Set(outcome.conflicting);
+  // The record stands: what said something else under a known id has no say in the projections either.
+  const { preflights, discrepancies } =
+    conflicting.size > 0 ? project(events.filter((e) => !conflicting.has(e.id))) : projected;
   if (inserted > 0) {
-    await projectPreflights(tx, preflightIds, withHistory, events);
-    await projectDiscrepancies(tx, events);
+    await writePreflights(tx, preflights, withHistory);
+    await writeDiscrepancies(tx, discrepancies);
   }
   return outcome;
+}
+
+/** Lets a long statement out of the door before the processor is taken. */
+async function afterThisTurn<T>(work: () => T): Promise<T> {
+  await new Promise(setImmediate);
+  return work();
 }
 
 /** Writes the events in one statement and returns how many were new. The driver puts the rows into words: once, and fast. */

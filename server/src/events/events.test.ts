@@ -13,6 +13,7 @@ const send = async (events: unknown[]) => {
   const response = await app.request("/api/v1/events", { events });
   return { status: response.status, body: await response.json() };
 };
+const SOUND = { itemId: "tail.skid", outcome: "sound" } as const;
 const detail = async (id: string) => (await app.request(`/api/v1/preflights/${id}`)).json();
 
 describe("a batch of events", () => {
@@ -135,8 +136,21 @@ describe("an event that is not valid", () => {
     await send([first]);
     const forged = { ...first, data: { itemId: "tail.rudder", outcome: "found" } };
     expect(await reasonFor(forged)).toMatchObject({ id: first.id, field: "id" });
-    const { events } = await detail(writer.preflightId);
+    const { events, summary } = await detail(writer.preflightId);
     expect(events.find((e: PreflightEvent) => e.id === first.id)).toEqual(first);
+    // Not even under another preflight does the forged one count.
+    const other = eventWriter();
+    await send([{ ...forged, preflightId: other.preflightId }, other.write("item.answered", SOUND)]);
+    expect((await detail(other.preflightId)).summary).toMatchObject({ answered: 1 });
+    expect((await detail(writer.preflightId)).summary).toEqual(summary);
+  });
+
+  test("is not one of somebody who joined a moment ago", async () => {
+    const newcomer = eventWriter("noor");
+    const event = newcomer.write("item.answered", SOUND);
+    expect((await send([event])).body.refused[0].reason).toContain("noor is not in the group");
+    await app.database.pool.query("INSERT INTO crew (id, name, role) VALUES ('noor', 'Noor Aziz', 'pilot')");
+    expect((await send([event])).body).toEqual({ taken: 1, repeated: 0, refused: [] });
   });
 });
 

@@ -37,8 +37,17 @@ export function toEvent({ id, type, preflightId, deviceId, crewId, at, data }: R
   } as PreflightEvent;
 }
 
-/** Events on record, in the order of their ids. */
-export async function readEvents(db: Db | Tx, where: SQL | undefined): Promise<PreflightEvent[]> {
-  const rows = await db.select(COLUMNS).from(event).where(where).orderBy(asc(event.id));
+/**
+ * Events on record, in the order of their ids; none, without asking, where there is nothing to ask for. `lock` holds what was read, and
+ * the places where more of it would go, until the transaction ends.
+ */
+export async function readEvents(
+  db: Db | Tx,
+  where: SQL | undefined | false,
+  lock?: "update",
+): Promise<PreflightEvent[]> {
+  if (where === false) return [];
+  const query = db.select(COLUMNS).from(event).where(where).orderBy(asc(event.id));
+  const rows = await (lock ? query.for(lock) : query);
   return rows.map(toEvent);
 }
