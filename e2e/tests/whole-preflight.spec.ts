@@ -33,7 +33,7 @@ async function openBrowser(): Promise<{ context: BrowserContext; page: Page }> {
 /** No goodbye: every process of the browser that holds this profile is gone at once, as when a phone's battery gives out. */
 async function killBrowser(context: BrowserContext): Promise<void> {
   const gone = new Promise((resolve) => context.once("close", resolve));
-  execFileSync("pkill", ["-KILL", "-f", `--user-data-dir=${profile}`]);
+  execFileSync("pkill", ["-KILL", "-f", "--", `--user-data-dir=${profile}`]);
   await gone;
   // What a new start would ask about: the lock names a process that is no more.
   rmSync(join(profile, "SingletonLock"), { force: true });
