@@ -107,6 +107,17 @@ export function openPreflight(id: string) {
   };
 }
 
+/** Signed and flying: what is left of it is to put the aircraft away. */
+export function flyPreflight(id: string) {
+  return (dispatch: AppDispatch, getState: () => RootState) => {
+    dispatch(
+      openPreflightsKnown(
+        getState().preflight.open.map((p) => (p.preflightId === id ? { ...p, flying: true } : p)),
+      ),
+    );
+  };
+}
+
 /** A signed preflight is no longer offered for going on. */
 export function closePreflight(id: string) {
   return (dispatch: AppDispatch, getState: () => RootState) => {

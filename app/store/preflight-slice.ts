@@ -1,10 +1,12 @@
-import { type ComposedList, foldPreflight, type PreflightEvent } from "@cravix/core";
+import { type ComposedList, type FoldedPreflight, foldMore, type PreflightEvent } from "@cravix/core";
 import { createSelector, createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** An unfinished preflight on this device. */
 export interface OpenPreflight {
   preflightId: string;
   registration: string;
+  /** Signed to fly; the aircraft has to be put away yet. */
+  flying?: boolean;
 }
 
 export interface PreflightSliceState {
@@ -67,12 +69,18 @@ export const { preflightOpened, eventsRecorded, eventsKept, keepFailed, openPref
 
 type WithPreflight = { preflight: PreflightSliceState };
 
-/** The preflight on the screen, folded from its events. */
+let folded: FoldedPreflight | undefined;
+
+/** The preflight on the screen, folded from its events: one more answer costs one more event. */
 export const selectPreflight = createSelector(
   [
     (state: WithPreflight) => state.preflight.id,
     (state: WithPreflight) => state.preflight.list,
     (state: WithPreflight) => state.preflight.events,
   ],
-  (id, list, events) => (id && list ? { list, state: foldPreflight(id, events) } : null),
+  (id, list, events) => {
+    if (!id || !list) return null;
+    folded = foldMore(folded, id, events);
+    return { list, state: folded.state };
+  },
 );

@@ -7,6 +7,7 @@ export const PHASE_NAME: Record<Phase, string> = {
   cockpit: "Cockpit",
   lap: "Lap",
   fluids: "Fluids",
+  board: "Board",
   "run-up": "Run-up",
   "line-up": "Line-up",
 };

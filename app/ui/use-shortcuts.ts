@@ -1,4 +1,4 @@
-import { useEffect, useRef } from "react";
+import { useLayoutEffect, useRef } from "react";
 
 export type Shortcuts = Record<string, (() => void) | undefined>;
 
@@ -6,7 +6,8 @@ export type Shortcuts = Record<string, (() => void) | undefined>;
 export function useShortcuts(shortcuts: Shortcuts): void {
   const latest = useRef(shortcuts);
   latest.current = shortcuts;
-  useEffect(() => {
+  // Before the paint: a key that follows at once what is seen must not be lost.
+  useLayoutEffect(() => {
     if (typeof window === "undefined" || !window.addEventListener) return;
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;

@@ -6,6 +6,7 @@ import { expect, type Locator, type Page } from "@playwright/test";
 const data = (file: string) =>
   JSON.parse(readFileSync(join(__dirname, "..", "..", "demo", "data", file), "utf8"));
 export const tarrow4: AircraftType = data("type-tarrow-4.json");
+const { facts } = data("aircraft-qx-tar.json");
 const items: Item[] = [...tarrow4.items, ...data("aircraft-qx-tar.json").ownItems];
 
 /** What a person reads off a healthy trainer on a quiet day. */
@@ -80,6 +81,8 @@ export class Walker {
     const item = items.find((i) => i.id === id);
     if (!item) await this.observe();
     else if (item.kind === "measure" && item.reading) await this.type(this.readings[item.reading.key] ?? "0");
+    else if (item.kind === "confirm" && item.confirm)
+      await page.getByTestId(`confirm-${facts[item.confirm.fact]}`).click();
     else if (item.kind === "count")
       await this.press(page.getByTestId(`count-${item.expected}`), String(item.expected));
     else if (item.kind === "choice")

@@ -26,7 +26,7 @@ export function StartScreen({ registration }: { registration: string }) {
   const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
   const server = useAppSelector((state) => state.sync.server);
   const unfinished = useAppSelector((state) =>
-    state.preflight.open.find((p) => p.registration === registration),
+    state.preflight.open.find((p) => p.registration === registration && !p.flying),
   );
   const open = useOpenDiscrepancies(bundle);
   const [conditions, setConditions] = useState<Condition[]>([]);

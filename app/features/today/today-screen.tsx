@@ -39,7 +39,9 @@ export function TodayScreen() {
   const me = fleet?.crew.find((member) => member.id === crewId);
   const aircraft =
     fleet?.aircraft.find((a) => a.registration === chosen) ?? fleet?.aircraft.find((a) => !a.stub);
-  const unfinished = open.find((p) => p.registration === aircraft?.registration);
+  const mine = open.filter((p) => p.registration === aircraft?.registration);
+  const unfinished = mine.find((p) => !p.flying);
+  const flying = mine.find((p) => p.flying);
   const goOn = () => {
     if (!aircraft || !me || aircraft.stub) return;
     router.push(unfinished ? `/preflight/${unfinished.preflightId}` : `/aircraft/${aircraft.registration}`);
@@ -144,6 +146,14 @@ export function TodayScreen() {
         </View>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           {unfinished && <Unfinished open={unfinished} />}
+          {flying && (
+            <Button
+              className="border-ink bg-stone"
+              onPress={() => router.push(`/preflight/${flying.preflightId}/after`)}
+            >
+              {`${flying.registration} is flying: put it away afterwards`}
+            </Button>
+          )}
           {aircraft && !aircraft.stub && <OpenSince aircraft={aircraft} />}
           <Heading className="mt-2 text-lg">The group's aircraft</Heading>
           <View className="gap-2">

@@ -1,11 +1,11 @@
 import { newId } from "@cravix/contract";
-import { formatQuantity, type Reason, toWriteUp, type Verdict } from "@cravix/core";
+import { entryText, formatQuantity, type Reason, toWriteUp, type Verdict } from "@cravix/core";
 import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { refresh } from "../../store/listeners";
-import { closePreflight } from "../../store/preflight-actions";
+import { closePreflight, flyPreflight } from "../../store/preflight-actions";
 import { record } from "../../store/record";
 import { Button } from "../../ui/button";
 import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
@@ -15,6 +15,7 @@ import { Heading, Text } from "../../ui/text";
 import { Thread } from "../../ui/thread";
 import { useWide } from "../../ui/use-wide";
 import { KeptMark } from "../sync/kept-mark";
+import { NoSuchWalk } from "../walk/no-such-walk";
 import { useActs } from "../walk/use-acts";
 import { usePreflight, useVerdict, useWalk } from "../walk/use-preflight";
 
@@ -27,18 +28,7 @@ const TITLE: Record<Verdict, string> = {
 
 export function VerdictScreen({ id }: { id: string }) {
   const { preflight, missing } = usePreflight(id);
-  if (missing)
-    return (
-      <Screen
-        actions={
-          <Button tone="primary" onPress={() => router.replace("/")}>
-            To the aircraft
-          </Button>
-        }
-      >
-        <Heading level={1}>This device has no such walk.</Heading>
-      </Screen>
-    );
+  if (missing) return <NoSuchWalk />;
   return preflight ? <Judged folded={preflight} /> : <View className="h-full bg-paper" />;
 }
 
@@ -77,7 +67,9 @@ function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
         ...(askedCrewId && { askedCrewId }),
       }),
     );
-    dispatch(closePreflight(state.id));
+    // A flight is not over when it begins: what came off has to go back on afterwards.
+    if (decision === "fly" && list.after) dispatch(flyPreflight(state.id));
+    else dispatch(closePreflight(state.id));
     void refresh(dispatch, list.registration);
   };
   const title = verdict ? TITLE[verdict] : "Not finished";
@@ -87,16 +79,24 @@ function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
     (verdict === "go" ||
       verdict === "go with notes" ||
       (verdict === "ask first" && askedCrewId !== undefined));
+  const afterwards = state.signed?.decision === "fly" && list.after;
   const actions = state.signed ? (
-    <Button
-      tone="primary"
-      className="min-h-20"
-      textClassName="text-xl"
-      onPress={() => router.replace("/")}
-      testID="primary"
-    >
-      To the aircraft
-    </Button>
+    <View className="gap-2">
+      {afterwards && (
+        <Button tone="deck" onPress={() => router.replace(`/preflight/${state.id}/after`)}>
+          After the flight: put it away
+        </Button>
+      )}
+      <Button
+        tone="primary"
+        className="min-h-20"
+        textClassName="text-xl"
+        onPress={() => router.replace("/")}
+        testID="primary"
+      >
+        To the aircraft
+      </Button>
+    </View>
   ) : (
     <View className="flex-row gap-3">
       <Button tone="deck" className="min-h-24 flex-1" onPress={() => sign("not flying")}>
@@ -181,9 +181,7 @@ function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
           )}
           {outstanding.map((entry) => (
             <View key={entry.thing} className="rounded-xl border-2 border-ink bg-chock px-3 py-2">
-              <Text className="font-strong text-on-chock">
-                Still {entry.how}: {entry.thing}
-              </Text>
+              <Text className="font-strong text-on-chock">{entryText(list, entry)}</Text>
             </View>
           ))}
           <Heading className="text-lg">

@@ -3,6 +3,8 @@ import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Keypad } from "../../ui/keypad";
 import { Text } from "../../ui/text";
+import { ConfirmAnswer } from "./confirm-answer";
+import { HoldAnswer } from "./hold-answer";
 import type { Measure } from "./measure-panel";
 import type { Acts } from "./use-acts";
 import type { Walk } from "./use-preflight";
@@ -81,6 +83,7 @@ export function Actions(props: ActionsProps) {
 }
 
 function Answer({
+  walk,
   item,
   acts,
   measure,
@@ -103,6 +106,17 @@ function Answer({
         </Button>
       </>
     );
+  if (item.kind === "time" && item.seconds)
+    return (
+      <HoldAnswer
+        key={item.id}
+        seconds={item.seconds}
+        done={item.done ?? "Held"}
+        onDone={() => acts.sound(item)}
+        onFound={() => onFound()}
+      />
+    );
+  if (item.kind === "confirm") return <ConfirmAnswer walk={walk} item={item} acts={acts} onFound={onFound} />;
   if (item.kind === "count") return <CountAnswer item={item} acts={acts} onFound={onFound} />;
   if (item.kind === "choice")
     return (

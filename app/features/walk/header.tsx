@@ -1,5 +1,5 @@
 import { router } from "expo-router";
-import { View } from "react-native";
+import { Pressable, View } from "react-native";
 import { Button } from "../../ui/button";
 import { Text } from "../../ui/text";
 import { KeptMark } from "../sync/kept-mark";
@@ -8,9 +8,9 @@ import type { Walk } from "./use-preflight";
 /** Which aircraft, what is different today, what is out or on, and whether the answers are kept. */
 export function WalkHeader({ walk }: { walk: Walk }) {
   const { list, ledger } = walk;
-  const on = ledger.filter((entry) => entry.how === "on" && !entry.back).length;
-  const off = ledger.filter((entry) => entry.how === "off").length;
-  const open = ledger.filter((entry) => entry.how === "open" && !entry.back).length;
+  const on = ledger.filter((entry) => entry.how === "on" && entry.state === "out").length;
+  const off = ledger.filter((entry) => entry.how === "off" && entry.state !== "waits").length;
+  const open = ledger.filter((entry) => entry.how === "open" && entry.state === "out").length;
   const words = [off > 0 && `${off} off`, on > 0 && `${on} on`, open > 0 && `${open} open`]
     .filter(Boolean)
     .join(" · ");
@@ -26,14 +26,18 @@ export function WalkHeader({ walk }: { walk: Walk }) {
         <KeptMark />
       </View>
       <View className="flex-row items-center gap-2">
-        {words !== "" && (
-          <View
-            className={`rounded-lg border-2 border-ink px-2 py-1 ${on > 0 ? "bg-chock" : ""}`}
-            accessibilityLabel={`Ledger: ${words}`}
-          >
-            <Text className={`font-strong text-sm ${on > 0 ? "text-on-chock" : ""}`}>{words}</Text>
+        <Pressable
+          role="button"
+          aria-label={`Ledger: ${words || "nothing is out"}`}
+          onPress={() => router.push(`/preflight/${walk.state.id}/ledger`)}
+          className="min-h-14 justify-center"
+        >
+          <View className={`rounded-lg border-2 border-ink px-2 py-1 ${on > 0 ? "bg-chock" : ""}`}>
+            <Text className={`font-strong text-sm ${on > 0 ? "text-on-chock" : ""}`}>
+              {words || "Ledger"}
+            </Text>
           </View>
-        )}
+        </Pressable>
         <Button
           tone="bare"
           className="px-1"

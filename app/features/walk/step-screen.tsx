@@ -1,11 +1,10 @@
 import { itemsOf } from "@cravix/core";
 import { useKeepAwake } from "expo-keep-awake";
-import { Redirect, router } from "expo-router";
+import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";
 import { ScrollView, View } from "react-native";
 import { Button } from "../../ui/button";
 import { PlanView } from "../../ui/plan-view";
-import { Text } from "../../ui/text";
 import { Thread } from "../../ui/thread";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
@@ -14,12 +13,14 @@ import { WindPanel } from "../line-up/wind-panel";
 import { RunUpPanel } from "../run-up/run-up-panel";
 import { Actions } from "./actions";
 import { beadsFor } from "./beads";
+import { BlockedPanel, useBlock } from "./blocked-panel";
 import { FoundPanel, useFoundDraft } from "./found-panel";
 import { WalkHeader } from "./header";
 import { InterruptedPanel } from "./interrupted-panel";
 import { ItemCard } from "./item-card";
 import { ItemList } from "./item-list";
 import { MeasurePanel, useMeasure } from "./measure-panel";
+import { NoSuchWalk } from "./no-such-walk";
 import { ObservePanel } from "./observe-panel";
 import { type Acts, useActs } from "./use-acts";
 import { usePreflight, useWalk, type Walk } from "./use-preflight";
@@ -27,15 +28,7 @@ import { usePreflight, useWalk, type Walk } from "./use-preflight";
 /** One screen carries the walk from the papers to the line-up: always the one thing to do now. */
 export function StepScreen({ id }: { id: string }) {
   const { preflight, missing } = usePreflight(id);
-  if (missing)
-    return (
-      <View className="h-full items-center justify-center gap-4 bg-paper p-6">
-        <Text className="text-center text-lg">
-          This device has no such walk. It may have been begun on another one.
-        </Text>
-        <Button onPress={() => router.replace("/")}>To the aircraft</Button>
-      </View>
-    );
+  if (missing) return <NoSuchWalk />;
   return preflight ? <Step folded={preflight} /> : <View className="h-full bg-paper" />;
 }
 
@@ -60,6 +53,15 @@ interface Shown {
 type ItemStepProps = { walk: Walk; acts: Acts; item: NonNullable<Walk["item"]> };
 
 function ItemStep({ walk, acts, item }: ItemStepProps) {
+  const block = useBlock(walk, item);
+  return block ? (
+    <BlockedPanel walk={walk} item={item} block={block} acts={acts} />
+  ) : (
+    <FreeItemStep walk={walk} acts={acts} item={item} />
+  );
+}
+
+function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   const wide = useWide();
   // What belongs to one item goes with it; the plan and the rest stay on the screen from item to item.
   const [shown, setShown] = useState<Shown>({ itemId: item.id, why: false });

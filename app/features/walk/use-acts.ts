@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract";
-import type { EngineFeel, FindingGrade, Item } from "@cravix/core";
+import { blockedBy, type EngineFeel, type FindingGrade, type Item } from "@cravix/core";
 import { useMemo } from "react";
 import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/record";
@@ -10,6 +10,8 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
   const dispatch = useAppDispatch();
   return useMemo(() => {
     const id = state.id;
+    // The same words as the screen's: whichever way an answer comes in, nothing passes a gate or a rule.
+    const free = (target: Item) => !blockedBy(list, state, target);
     const visit = (itemId: string) => void dispatch(record(id, "item.visited", { itemId }));
     return {
       visit,
@@ -18,16 +20,18 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         const target = items.find((i) => !state.answers[i.id]) ?? items[0];
         if (target) visit(target.id);
       },
-      sound: (target: Item, value?: string) =>
-        void dispatch(
+      sound: (target: Item, value?: string) => {
+        if (!free(target)) return;
+        dispatch(
           record(id, "item.answered", {
             itemId: target.id,
             outcome: "sound",
             ...(value !== undefined && { value }),
           }),
-        ),
+        );
+      },
       reading: (target: Item, value: number, feel?: EngineFeel) => {
-        if (!target.reading) return;
+        if (!target.reading || !free(target)) return;
         const { key, unit } = target.reading;
         dispatch(record(id, "reading.taken", { itemId: target.id, key, value, unit, ...(feel && { feel }) }));
       },

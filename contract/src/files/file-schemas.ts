@@ -1,4 +1,4 @@
-import { CONDITIONS, FINDING_GRADES, ITEM_KINDS, PHASES, UNITS } from "@cravix/core";
+import { CONDITIONS, FINDING_GRADES, ITEM_KINDS, PHASES, STATION_PHASES, UNITS } from "@cravix/core";
 import { type AnyObjectSchema, array, boolean, lazy, mixed, number, object, string } from "yup";
 
 const id = () => string().required().max(120);
@@ -31,7 +31,12 @@ const ledger = lazy((value: unknown) =>
     ? mixed().optional()
     : (value as { back?: unknown })?.back !== undefined
       ? object({ back: words(80) }).noUnknown()
-      : object({ out: words(80), how: string().required().oneOf(["off", "on", "open"]) }).noUnknown(),
+      : object({
+          out: words(80),
+          how: string().required().oneOf(["off", "on", "open"]),
+          stow: string().max(120),
+          after: string().max(120),
+        }).noUnknown(),
 );
 
 export const itemSchema = object({
@@ -71,6 +76,9 @@ export const itemSchema = object({
     .max(12),
   choicesFrom: string().oneOf(["runways"]),
   ledger,
+  touches: array().of(words(40)).max(10),
+  seconds: number().integer().min(1).max(600),
+  confirm: optional(object({ ask: words(200), fact: id() }).noUnknown()),
 }).noUnknown();
 
 const tank = object({
@@ -98,7 +106,7 @@ const sourced = (key: string) =>
 const station = object({
   id: id(),
   name: words(80),
-  phase: string().required().oneOf(PHASES),
+  phase: string().required().oneOf(STATION_PHASES),
   x: number(),
   y: number(),
 }).noUnknown();
@@ -130,6 +138,27 @@ export const aircraftTypeSchema = object({
   ),
   stations: array().of(station.required()).required().max(300),
   items: array().of(itemSchema.required()).required().max(5000),
+  rules: array()
+    .of(
+      object({
+        id: id(),
+        first: id(),
+        waits: object({ items: array().of(id()).max(50), touches: string().max(40) })
+          .noUnknown()
+          .required(),
+        why: words(),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .max(100),
+  gates: array()
+    .of(
+      object({ id: id(), before: string().required().oneOf(PHASES), why: words() })
+        .noUnknown()
+        .required(),
+    )
+    .max(20),
   fuel: optional(
     object({
       tanks: array().of(tank.required()).required().min(1).max(12),
@@ -159,6 +188,11 @@ export const aircraftTypeSchema = object({
   crosswind: sourced("kt"),
 }).noUnknown();
 
+/** A small dictionary of words: nothing in it may be anything but text. */
+function areWords(value: object | undefined): boolean {
+  return Object.values(value ?? {}).every((fact) => typeof fact === "string" && fact.length <= 200);
+}
+
 export const aircraftSchema = object({
   format: string().required().oneOf(["cravix.aircraft/1"]),
   registration: string()
@@ -169,6 +203,7 @@ export const aircraftSchema = object({
   base: words(80),
   story: string().max(400),
   ownItems: array().of(itemSchema.required()).required().max(200),
+  facts: optional(object().test("words", "must be a name and its words, like 06/2028", areWords)),
 }).noUnknown();
 
 export const airfieldSchema = object({

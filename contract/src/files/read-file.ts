@@ -91,6 +91,17 @@ function typeFaults(type: AircraftType): FileFault[] {
   });
   if (!type.stub && type.items.length === 0)
     faults.push({ path: "items", expected: "at least one item, or a stub that says what is missing" });
+  const ids = new Set(type.items.map((item) => item.id));
+  type.rules?.forEach((rule, i) => {
+    const missing = (path: string, item: string) =>
+      faults.push({ path: `rules[${i}].${path}`, expected: `an item of this file; there is no ${item}` });
+    if (!ids.has(rule.first)) missing("first", rule.first);
+    rule.waits.items?.forEach((item, k) => {
+      if (!ids.has(item)) missing(`waits.items[${k}]`, item);
+    });
+    if (!rule.waits.items?.length && !rule.waits.touches)
+      faults.push({ path: `rules[${i}].waits`, expected: "items, or what they touch" });
+  });
   type.fuel?.tanks.forEach((tank, i) => {
     if (!tank.calibration) return;
     try {
@@ -119,6 +130,9 @@ function itemFaults(items: readonly Item[], path: string): FileFault[] {
     if (item.kind === "measure" && !item.reading) fault("reading", "what is measured, in which unit");
     if (item.kind === "choice" && !item.choices?.length && !item.choicesFrom)
       fault("choices", "what there is to choose from");
+    if (item.kind === "time" && item.seconds === undefined) fault("seconds", "how long it is held");
+    if (item.kind === "confirm" && !item.confirm)
+      fault("confirm", "what is to be read out, and the fact it must be");
     if (item.limit && item.reading && item.limit.unit !== item.reading.unit)
       fault("limit.unit", `the reading's own unit, ${item.reading.unit}`);
     if (item.ledger && "back" in item.ledger && !thingsOut.has(item.ledger.back))

@@ -7,8 +7,11 @@ import type { Plausible } from "../units/plausible";
 import type { FindingGrade, LimitRange, Source } from "../verdict/judgement";
 
 /** The parts of a preflight in their order. */
-export const PHASES = ["papers", "cockpit", "lap", "fluids", "run-up", "line-up"] as const;
+export const PHASES = ["papers", "cockpit", "lap", "fluids", "board", "run-up", "line-up"] as const;
 export type Phase = (typeof PHASES)[number];
+/** Where a station can stand: in a part of the preflight, or in the putting away after the flight. */
+export const STATION_PHASES = [...PHASES, "after"] as const;
+export type StationPhase = (typeof STATION_PHASES)[number];
 
 /** What can be different about today. */
 export const CONDITIONS = [
@@ -25,6 +28,7 @@ export const CONDITIONS = [
   "passengers",
   "solo student",
   "long range",
+  "just rigged",
 ] as const;
 export type Condition = (typeof CONDITIONS)[number];
 
@@ -37,12 +41,19 @@ export const ITEM_KINDS = [
   "remove",
   "sample",
   "choice",
+  "time",
+  "confirm",
   "observe",
 ] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
-/** What an item does to the ledger: something is out (off the aircraft, switched on, opened), or back as it must be. */
-export type LedgerEffect = { out: string; how: "off" | "on" | "open" } | { back: string };
+/**
+ * What an item does to the ledger: something is out (off the aircraft, switched on, opened), or back as it must be. `stow` says where
+ * it goes meanwhile, `after` in which words it is put back after the flight.
+ */
+export type LedgerEffect =
+  | { out: string; how: "off" | "on" | "open"; stow?: string; after?: string }
+  | { back: string };
 
 export interface ReadingSpec {
   /** Names the reading across flights, for instance "oil.level". */
@@ -77,13 +88,36 @@ export interface Item {
   /** Choices that the airfield provides. */
   choicesFrom?: "runways";
   ledger?: LedgerEffect;
+  /** What is laid hands on, for the ordering rules: "propeller". */
+  touches?: string[];
+  /** How long a time item is held. */
+  seconds?: number;
+  /** What a confirm item asks to be read out, and the aircraft's fact that it must agree with. */
+  confirm?: { ask: string; fact: string };
   discrepancyId?: string;
+}
+
+/** One thing before another, with the reason: the first item must be found in order before any of the others is begun. */
+export interface OrderRule {
+  id: string;
+  first: string;
+  /** The items that wait, by id or by what they lay hands on. */
+  waits: { items?: string[]; touches?: string };
+  why: string;
+}
+
+/** A point that is not passed while something is off, on or open that should not be. */
+export interface Gate {
+  id: string;
+  /** The part of the preflight that it guards. */
+  before: Phase;
+  why: string;
 }
 
 export interface Station {
   id: string;
   name: string;
-  phase: Phase;
+  phase: StationPhase;
   /** Where a person stands, in the plan view's own units; stations of the lap and of the drains have one. */
   x?: number;
   y?: number;
@@ -107,6 +141,8 @@ export interface AircraftType {
   plan?: PlanView;
   stations: Station[];
   items: Item[];
+  rules?: OrderRule[];
+  gates?: Gate[];
   fuel?: FuelProfile;
   oil?: OilProfile;
   magnetos?: MagnetoProfile;
@@ -122,6 +158,8 @@ export interface Aircraft {
   base: string;
   story?: string;
   ownItems: Item[];
+  /** What can be read on this very aircraft: its emergency beacon's battery date, its serial plate. */
+  facts?: Record<string, string>;
 }
 
 export interface Runway {

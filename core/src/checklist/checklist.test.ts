@@ -3,7 +3,7 @@ import {
   composeList,
   currentItem,
   foldDiscrepancies,
-  foldLedger,
+  foldMore,
   foldPreflight,
   itemsOf,
   mergeEvents,
@@ -16,7 +16,6 @@ import {
   answered,
   deferred,
   event,
-  item,
   LIST_INPUT,
   preflightId,
   started,
@@ -196,6 +195,41 @@ describe("events", () => {
     );
   });
 
+  test("one more at a time come to what folding them all at once does", () => {
+    fc.assert(
+      fc.property(doings, fc.array(fc.nat({ max: 5 })), (steps, cuts) => {
+        const events = play(steps);
+        let folded = foldMore(undefined, preflightId, []);
+        let known = 0;
+        for (const step of [...cuts, events.length]) {
+          const before = structuredClone(folded.state);
+          const earlier = folded;
+          known = Math.min(events.length, known + step);
+          folded = foldMore(folded, preflightId, events.slice(0, known));
+          expect(folded.state).toEqual(foldPreflight(preflightId, events.slice(0, known)));
+          // What was folded before is still what it was.
+          expect(earlier.state).toEqual(before);
+        }
+      }),
+    );
+  });
+
+  test("that arrive behind the last one although they were first are folded in their own place", () => {
+    const [first, second, third] = [started(), answered("docs"), answered("lock")];
+    const folded = foldMore(foldMore(undefined, preflightId, [first, third]), preflightId, [
+      first,
+      third,
+      second,
+    ]);
+    expect(folded.state).toEqual(foldPreflight(preflightId, [first, second, third]));
+    const undone = foldMore(foldMore(undefined, preflightId, [first, undo(third)]), preflightId, [
+      first,
+      undo(third),
+      third,
+    ]);
+    expect(undone.state.answers).toEqual({});
+  });
+
   test("of another preflight are not its own", () => {
     expect(foldPreflight("another", [started(), answered("docs")]).answers).toEqual({});
   });
@@ -240,29 +274,5 @@ describe("discrepancies", () => {
     expect(foldDiscrepancies([opening, closing])[0]?.closed).toMatchObject({ how: "filled" });
     expect(foldDiscrepancies([opening, undo(opening)])).toEqual([]);
     expect(foldDiscrepancies([seen])).toEqual([]);
-  });
-});
-
-describe("the ledger", () => {
-  test("counts what is off, and holds what is on until it is off again", () => {
-    const electric = composeList({
-      ...LIST_INPUT,
-      type: {
-        ...type,
-        items: [
-          ...type.items,
-          item("on", "papers", { kind: "set", ledger: { out: "battery", how: "on" } }),
-          item("off", "engine", { kind: "set", ledger: { back: "battery" } }),
-        ],
-      },
-    });
-    expect(foldLedger(electric, fold())).toEqual([]);
-    expect(foldLedger(electric, fold(answered("lock"), answered("on")))).toMatchObject([
-      { thing: "control lock", how: "off", back: true },
-      { thing: "battery", how: "on", back: false },
-    ]);
-    expect(foldLedger(electric, fold(answered("on"), answered("off")))).toMatchObject([{ back: true }]);
-    const slip = answered("off");
-    expect(foldLedger(electric, fold(answered("on"), slip, undo(slip)))).toMatchObject([{ back: false }]);
   });
 });

@@ -34,6 +34,10 @@ export interface ComposedList {
   items: Item[];
   airfield?: Airfield;
   rules?: RuleSet;
+  /** What is put away and written down after the flight; no part of the way to the verdict. */
+  after?: Item[];
+  /** What the confirming items must agree with. */
+  facts?: Record<string, string>;
   /** What is different today, and why. */
   differences: { itemId: string; why: string }[];
 }
@@ -93,6 +97,7 @@ export function composeList({
   for (const item of own) differences.push({ itemId: item.id, why: "this aircraft's own" });
   const pool = [...known, ...type.items.filter(today), ...own];
   const items = stations.flatMap((station) => pool.filter((item) => item.station === station.id));
+  const after = afterFlightItems(type, items, today);
   const { items: _items, stations: _stations, format: _format, ...profile } = type;
   return {
     format: "cravix.list/1",
@@ -102,10 +107,43 @@ export function composeList({
     type: profile,
     stations: stations.filter((station) => items.some((item) => item.station === station.id)),
     items: items.map((item) => withRunways(item, airfield)),
+    ...(after.length > 0 && { after }),
+    ...(aircraft.facts && { facts: aircraft.facts }),
     ...(airfield && { airfield }),
     ...(rules && { rules }),
     differences,
   };
+}
+
+/** The type's own items for afterwards, and one for each thing that is taken off today and goes back on. */
+function afterFlightItems(
+  type: AircraftType,
+  items: readonly Item[],
+  today: (item: Item) => boolean,
+): Item[] {
+  const stations = type.stations.filter((station) => station.phase === "after");
+  const putBack = items.flatMap(({ id, station, ledger }): Item[] =>
+    ledger && "out" in ledger && ledger.after
+      ? [
+          {
+            id: afterItemId(id),
+            station,
+            kind: "set",
+            title: ledger.after,
+            good: "back in its place, seen",
+            why: `It was taken off before the flight: ${ledger.out}.`,
+            miss: "note",
+          },
+        ]
+      : [],
+  );
+  const own = stations.flatMap((station) => type.items.filter((item) => item.station === station.id));
+  return [...own.filter(today), ...putBack];
+}
+
+/** The item that puts back what another one took off. */
+export function afterItemId(itemId: string): string {
+  return `after:${itemId}`;
 }
 
 export function observeItemId(discrepancyId: string): string {
@@ -134,7 +172,8 @@ function withRunways(item: Item, airfield: Airfield | undefined): Item {
 
 /** The phase an item belongs to. */
 export function phaseOf(list: ComposedList, item: Item): Phase {
-  return list.stations.find((station) => station.id === item.station)?.phase ?? "papers";
+  const phase = list.stations.find((station) => station.id === item.station)?.phase;
+  return phase && phase !== "after" ? phase : "papers";
 }
 
 /** The items of one phase, in order. */

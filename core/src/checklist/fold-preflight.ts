@@ -52,8 +52,68 @@ export interface PreflightState {
  * Complexity: O(n log n) for the order, then one pass.
  */
 export function foldPreflight(preflightId: string, events: readonly PreflightEvent[]): PreflightState {
+  const state = emptyState(preflightId);
+  for (const event of withoutUndone(mergeEvents(events)))
+    if (event.preflightId === preflightId) apply(state, event);
+  return state;
+}
+
+/** A fold together with the events that it is made of. */
+export interface FoldedPreflight {
+  events: readonly PreflightEvent[];
+  state: PreflightState;
+}
+
+/**
+ * The same as folding all the events, made from an earlier fold of the first of them: what a person just did costs the one event, not the
+ * whole walk. Where that cannot be (an undo, an event that sorts before the last one, another beginning) everything is folded anew.
+ * The earlier fold is left as it was. Complexity: O(size of the state) for events that only go on, O(n log n) otherwise.
+ */
+export function foldMore(
+  previous: FoldedPreflight | undefined,
+  preflightId: string,
+  events: readonly PreflightEvent[],
+): FoldedPreflight {
+  const more = previous && previous.state.id === preflightId && goesOn(previous.events, events);
+  if (!previous || !more) return { events, state: foldPreflight(preflightId, events) };
+  const { state: before } = previous;
   const state: PreflightState = {
-    id: preflightId,
+    ...before,
+    answers: { ...before.answers },
+    readings: { ...before.readings },
+    discrepancies: [...before.discrepancies],
+    observations: [...before.observations],
+    interruptions: before.interruptions.map((interruption) => ({ ...interruption })),
+    deferred: [...before.deferred],
+    undoable: [...before.undoable],
+  };
+  for (const event of more) if (event.preflightId === preflightId) apply(state, event);
+  return { events, state };
+}
+
+/** The events behind the earlier ones, where they only go on from them. */
+function goesOn(
+  before: readonly PreflightEvent[],
+  now: readonly PreflightEvent[],
+): PreflightEvent[] | undefined {
+  const last = before.at(-1);
+  if (!last || now.length < before.length || now[before.length - 1] !== last || now[0] !== before[0])
+    return undefined;
+  const more = now.slice(before.length);
+  let id = last.id;
+  for (const event of more) {
+    if (event.id <= id || event.type === "item.undone") return undefined;
+    id = event.id;
+  }
+  // An undo may have come before the event that it undoes: then that one does not count.
+  return before.some((e) => e.type === "item.undone" && more.some((m) => m.id === e.data.eventId))
+    ? undefined
+    : more;
+}
+
+function emptyState(id: string): PreflightState {
+  return {
+    id,
     conditions: [],
     answers: {},
     readings: {},
@@ -63,9 +123,6 @@ export function foldPreflight(preflightId: string, events: readonly PreflightEve
     interruptions: [],
     undoable: [],
   };
-  for (const event of withoutUndone(mergeEvents(events)))
-    if (event.preflightId === preflightId) apply(state, event);
-  return state;
 }
 
 function apply(state: PreflightState, event: PreflightEvent): void {

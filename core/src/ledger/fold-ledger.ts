@@ -1,3 +1,4 @@
+import type { Item } from "../checklist/aircraft-type";
 import type { ComposedList } from "../checklist/compose-list";
 import type { PreflightState } from "../checklist/fold-preflight";
 
@@ -6,13 +7,24 @@ export interface LedgerEntry {
   how: "off" | "on" | "open";
   itemId: string;
   stationId: string;
-  /** Whether it is back as it must be: switched off, closed, stowed aboard. */
-  back: boolean;
+  /** Where it goes meanwhile. */
+  stow?: string;
+  /**
+   * "waits": still on the aircraft, or not opened yet. "out": off, on or open now. "back": stowed aboard, switched off or closed again.
+   */
+  state: "waits" | "out" | "back";
+  /** What brings it back, where that is an item of its own. */
+  backItemId?: string;
 }
 
+type OutItem = Item & { ledger: { out: string; how: "off" | "on" | "open"; stow?: string } };
+
+const isOut = (item: Item): item is OutItem => item.ledger !== undefined && "out" in item.ledger;
+
 /**
- * What has been taken off, switched on or opened so far. Things taken off are stowed in the same answer, so they are
- * counted and stay counted; things on or open have an item of their own that puts them back.
+ * Everything that today's list takes off, switches on or opens, and how each stands. What is taken off is stowed in the same answer,
+ * unless an item of its own says that it was put away; what is on or open always has one. Found wrong is not done: a cover that
+ * would not come off still waits.
  */
 export function foldLedger(list: ComposedList, state: PreflightState): LedgerEntry[] {
   const backItems = new Map(
@@ -20,11 +32,42 @@ export function foldLedger(list: ComposedList, state: PreflightState): LedgerEnt
       item.ledger && "back" in item.ledger ? [[item.ledger.back, item.id] as const] : [],
     ),
   );
-  return list.items.flatMap((item) => {
-    if (!item.ledger || !("out" in item.ledger) || state.answers[item.id]?.outcome !== "sound") return [];
-    const { out: thing, how } = item.ledger;
-    const backItem = backItems.get(thing);
-    const back = backItem ? state.answers[backItem]?.outcome === "sound" : how === "off";
-    return [{ thing, how, itemId: item.id, stationId: item.station, back }];
+  const sound = (itemId: string) => state.answers[itemId]?.outcome === "sound";
+  return list.items.filter(isOut).map((item) => {
+    const { out: thing, how, stow } = item.ledger;
+    const backItemId = backItems.get(thing);
+    const back = backItemId ? sound(backItemId) : how === "off";
+    return {
+      thing,
+      how,
+      itemId: item.id,
+      stationId: item.station,
+      ...(stow !== undefined && { stow }),
+      state: !sound(item.id) ? "waits" : back ? "back" : "out",
+      ...(backItemId !== undefined && { backItemId }),
+    };
   });
+}
+
+/**
+ * What keeps the ledger open: all that is out, and all that has to come off and has not. A thing that is only switched on or opened for
+ * a check and has not been yet stands as it must stand, so it keeps nothing open.
+ */
+export function openEntries(ledger: readonly LedgerEntry[]): LedgerEntry[] {
+  return ledger.filter(({ state, how }) => state === "out" || (state === "waits" && how === "off"));
+}
+
+/** One open entry in words: what, how it stands now, and where on the aircraft. */
+export function entryText(
+  list: ComposedList,
+  { thing, how, state, stationId, backItemId }: LedgerEntry,
+): string {
+  const at = backItemId ? list.items.find((item) => item.id === backItemId)?.station : stationId;
+  const station = list.stations.find((s) => s.id === at);
+  const stands = {
+    off: state === "waits" ? "not off yet" : "not stowed yet",
+    on: "still on",
+    open: "still open",
+  };
+  return `${thing}: ${stands[how]}${station ? `, at ${station.name}` : ""}`;
 }

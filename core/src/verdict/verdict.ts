@@ -2,7 +2,7 @@ import type { Item } from "../checklist/aircraft-type";
 import type { ComposedList } from "../checklist/compose-list";
 import type { PreflightState } from "../checklist/fold-preflight";
 import { openItems } from "../checklist/next-item";
-import { foldLedger, type LedgerEntry } from "../ledger/fold-ledger";
+import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger";
 import { judgePreflight } from "./judge-preflight";
 import { GRADES, type Grade, type Judgement, type Verdict, worst } from "./judgement";
 
@@ -54,7 +54,7 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
     ...knownDiscrepancies(list, state),
   ].sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
   const unanswered = openItems(list, state);
-  const outstanding = foldLedger(list, state).filter((entry) => !entry.back);
+  const outstanding = openEntries(foldLedger(list, state));
   const grade = worst(reasons.map((r) => r.grade));
   const finished = unanswered.length === 0 && outstanding.length === 0;
   return {

@@ -1,0 +1,129 @@
+import { afterItemId, type ComposedList, type Item, type PreflightState } from "@cravix/core";
+import { router } from "expo-router";
+import { useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch } from "../../store/hooks";
+import { closePreflight } from "../../store/preflight-actions";
+import { Button } from "../../ui/button";
+import { GradeMark } from "../../ui/grade-mark";
+import { Keypad, pressKey } from "../../ui/keypad";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { NoSuchWalk } from "../walk/no-such-walk";
+import { useActs } from "../walk/use-acts";
+import { usePreflight, useWalk } from "../walk/use-preflight";
+
+/** What is asked after this flight: the type's own last things, and only those things back on that really came off. */
+export function afterItems(list: ComposedList, state: PreflightState): Item[] {
+  const notTaken = new Set(
+    list.items
+      .filter((i) => i.ledger && "out" in i.ledger && state.answers[i.id]?.outcome !== "sound")
+      .map((i) => afterItemId(i.id)),
+  );
+  return (list.after ?? []).filter((item) => !notTaken.has(item.id));
+}
+
+/** After the flight: covers and locks back on, tied down, hours and what was added written down. */
+export function AfterScreen({ id }: { id: string }) {
+  const { preflight, missing } = usePreflight(id);
+  if (missing) return <NoSuchWalk />;
+  return preflight ? <After folded={preflight} /> : <View className="h-full bg-paper" />;
+}
+
+function After({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+  const walk = useWalk(folded);
+  const acts = useActs(walk);
+  const dispatch = useAppDispatch();
+  const { list, state } = folded;
+  const items = afterItems(list, state);
+  const open = items.filter((item) => !state.answers[item.id]);
+  const [typed, setTyped] = useState("");
+  const measuring = open[0]?.kind === "measure" ? open[0] : undefined;
+  const place = (item: Item) =>
+    list.stations.find((station) => station.id === item.station)?.name ?? "At the hangar";
+  const put = (item: Item) => acts.sound(item);
+  return (
+    <Screen
+      actions={
+        measuring?.reading ? (
+          <>
+            <Text className="text-center font-strong text-xl text-deck-ink">
+              {`${measuring.title} ${typed || "…"} ${measuring.reading.unit}`}
+            </Text>
+            <Keypad
+              decimals={measuring.reading.decimals}
+              negative={false}
+              onKey={(key) =>
+                setTyped(
+                  pressKey(typed, key, { decimals: measuring.reading?.decimals ?? 0, negative: false }),
+                )
+              }
+            />
+            <Button
+              tone="primary"
+              className="min-h-16"
+              testID="primary"
+              disabled={typed === ""}
+              onPress={() => {
+                acts.reading(measuring, Number(typed));
+                setTyped("");
+              }}
+            >
+              That is what I read
+            </Button>
+          </>
+        ) : (
+          <Button
+            tone="primary"
+            className="min-h-20"
+            textClassName="text-xl"
+            testID="primary"
+            onPress={() => {
+              if (open[0]) put(open[0]);
+              else {
+                dispatch(closePreflight(state.id));
+                router.replace("/");
+              }
+            }}
+          >
+            {open[0] ? (open[0].done ?? open[0].title) : "All put away"}
+          </Button>
+        )
+      }
+    >
+      <Heading level={1} className="mt-2 text-3xl">
+        {open.length === 0 ? `${list.registration} is put away` : `After the flight: ${open.length} open`}
+      </Heading>
+      <View className="mt-3 gap-2">
+        {items.map((item) => {
+          const answer = state.answers[item.id];
+          return (
+            <View
+              key={item.id}
+              className={`flex-row items-center gap-3 rounded-xl px-3 py-2 ${answer ? "bg-stone" : "border-2 border-ink"}`}
+            >
+              {answer ? (
+                <GradeMark grade="sound" size={20} />
+              ) : (
+                <View className="h-5 w-5 rounded-full border-2 border-ink" />
+              )}
+              <View className="shrink grow">
+                <Text className="font-strong">{item.title}</Text>
+                <Text className="text-sm text-voice">
+                  {answer?.value
+                    ? `${answer.value} ${item.reading?.unit ?? ""}`
+                    : `${place(item)}: ${item.good}`}
+                </Text>
+              </View>
+              {!answer && item.kind !== "measure" && (
+                <Button label={`Done: ${item.title}`} onPress={() => put(item)}>
+                  Done
+                </Button>
+              )}
+            </View>
+          );
+        })}
+      </View>
+    </Screen>
+  );
+}

@@ -1,0 +1,96 @@
+import { entryText, type LedgerEntry } from "@cravix/core";
+import { router } from "expo-router";
+import { View } from "react-native";
+import { Button } from "../../ui/button";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { NoSuchWalk } from "../walk/no-such-walk";
+import { useActs } from "../walk/use-acts";
+import { usePreflight, useWalk, type Walk } from "../walk/use-preflight";
+
+/** All that was taken off, switched on or opened: what is out now, what has yet to come off, what is back. */
+export function LedgerScreen({ id }: { id: string }) {
+  const { preflight, missing } = usePreflight(id);
+  if (missing) return <NoSuchWalk />;
+  return preflight ? <Ledger folded={preflight} /> : <View className="h-full bg-paper" />;
+}
+
+function Ledger({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+  const walk = useWalk(folded);
+  const acts = useActs(walk);
+  const { list, ledger, state } = walk;
+  const go = (entry: LedgerEntry) => {
+    if (!state.signed) acts.visit(entry.state === "out" ? (entry.backItemId ?? entry.itemId) : entry.itemId);
+    router.replace(`/preflight/${state.id}`);
+  };
+  const out = ledger.filter((entry) => entry.state === "out");
+  const waits = ledger.filter((entry) => entry.state === "waits");
+  const back = ledger.filter((entry) => entry.state === "back");
+  return (
+    <Screen
+      actions={
+        <Button
+          tone="primary"
+          className="min-h-20"
+          textClassName="text-xl"
+          testID="primary"
+          onPress={() => router.replace(`/preflight/${state.id}`)}
+        >
+          Back to the walk
+        </Button>
+      }
+    >
+      <Heading level={1} className="mt-2 text-3xl">
+        {`${list.registration}: ${out.length === 0 ? "nothing is out" : `${out.length} out now`}`}
+      </Heading>
+      <Part title="Out now" none="Nothing is on or open.">
+        {out.map((entry) => (
+          <Button
+            key={entry.itemId}
+            className="border-ink bg-chock"
+            textClassName="text-base text-left text-on-chock"
+            onPress={() => go(entry)}
+          >
+            {entryText(list, entry)}
+          </Button>
+        ))}
+      </Part>
+      <Part title="Ahead in this list" none="Nothing more comes off.">
+        {waits.map((entry) => (
+          <Button key={entry.itemId} textClassName="text-base text-left" onPress={() => go(entry)}>
+            {wordsAhead(walk, entry)}
+          </Button>
+        ))}
+      </Part>
+      <Part title="Off and stowed, or off again" none="Nothing yet.">
+        {back.map((entry) => (
+          <View key={entry.itemId} className="flex-row justify-between gap-3 border-b-2 border-stone py-2">
+            <Text className="shrink">{entry.thing}</Text>
+            <Text className="shrink text-right text-voice">
+              {entry.how === "off"
+                ? (entry.stow ?? "off, stowed")
+                : entry.how === "on"
+                  ? "off again"
+                  : "shut"}
+            </Text>
+          </View>
+        ))}
+      </Part>
+    </Screen>
+  );
+}
+
+const VERB = { off: "comes off", on: "goes on", open: "is opened" };
+
+function wordsAhead({ list }: Walk, { thing, how, stationId }: LedgerEntry): string {
+  return `${thing} ${VERB[how]} at ${list.stations.find((s) => s.id === stationId)?.name ?? "its station"}`;
+}
+
+function Part({ title, none, children }: { title: string; none: string; children: React.ReactNode[] }) {
+  return (
+    <View className="mt-4 gap-2">
+      <Heading className="text-lg">{`${title}: ${children.length}`}</Heading>
+      {children.length === 0 ? <Text className="text-voice">{none}</Text> : children}
+    </View>
+  );
+}

@@ -1,0 +1,34 @@
+/** FNV-1a, 32 bit (published constants, from memory): the same words always give the same number. */
+function hash(words: string): number {
+  let value = 0x811c9dc5;
+  for (let i = 0; i < words.length; i++) value = Math.imul(value ^ words.charCodeAt(i), 0x01000193) >>> 0;
+  return value;
+}
+
+/**
+ * What a confirming item offers to choose from: what is on file for this aircraft, among `decoys` values that look like it, in an order
+ * that differs from walk to walk. Only who reads the plate knows which. `seed` names the walk and the item, so the same walk always
+ * offers the same. A decoy differs from the fact in its digits only, never in its form; a fact without a digit has none, and is
+ * offered alone.
+ */
+export function confirmOptions(fact: string, seed: string, decoys = 3): string[] {
+  const options = new Set([fact]);
+  for (let turn = 0; options.size <= decoys && turn < 60; turn++)
+    options.add(alter(fact, hash(`${seed}:${turn}`)));
+  return [...options].sort((a, b) => hash(`${seed}|${a}`) - hash(`${seed}|${b}`));
+}
+
+/** Another value of the same form. A month stays a month: the first of "06/2028" goes from 01 to 12. */
+function alter(fact: string, chance: number): string {
+  const date = /^(\d{2})\/(\d{4})$/.exec(fact);
+  if (date) {
+    const month = ((Number(date[1]) - 1 + 1 + (chance % 11)) % 12) + 1;
+    const year = Number(date[2]) + ((chance >>> 8) % 3) - 1;
+    return `${String(month).padStart(2, "0")}/${year}`;
+  }
+  const places = [...fact].flatMap((c, i) => (/\d/.test(c) ? [i] : []));
+  const at = places[chance % Math.max(1, places.length)];
+  if (at === undefined) return fact;
+  const digit = (Number(fact[at]) + 1 + ((chance >>> 8) % 9)) % 10;
+  return `${fact.slice(0, at)}${digit}${fact.slice(at + 1)}`;
+}

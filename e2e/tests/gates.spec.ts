@@ -1,0 +1,74 @@
+import { expect, type Page, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { tarrow4, Walker } from "../support/walker";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
+
+test("nobody boards with the ledger open, nobody touches the propeller with the ignition unseen, and what came off goes back on", async ({
+  page,
+}) => {
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  await walker.begin(/Maren/, ["first of the day"]);
+
+  // The ignition is put off, and the propeller gone to out of turn: the hand is stopped.
+  await walker.walkTo("cockpit.ignition");
+  await button(page, "Later").click();
+  await button(page, /^Lap \d/).click();
+  await button(page, /^Propeller and spinner/).click();
+  const blocked = page.getByTestId("blocked");
+  await expect(blocked).toContainText("one hot magneto and it fires");
+  await expectAccessible(page, "stopped by a rule");
+  await page.keyboard.press("f");
+  await expect(blocked).toBeVisible();
+  await button(page, "Go to it: Ignition off, key out").click();
+  await expect(page.getByTestId("item-cockpit.ignition")).toBeVisible();
+  await walker.answer();
+
+  // With the battery on, the ledger says so at one tap.
+  await walker.walkTo("cockpit.flaps");
+  await button(page, "Ledger: 1 off · 1 on").click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 out now");
+  await expect(page.getByText("battery master: still on, at Cockpit, power on")).toBeVisible();
+  await expect(page.getByText("behind the left seat")).toBeVisible();
+  await expect(button(page, "pitot cover comes off at Left leading edge, pitot, stall warner")).toBeVisible();
+  await expectAccessible(page, "ledger");
+  await button(page, "Back to the walk").click();
+
+  // One tie-down is forgotten: the way to it is said at the door of the aircraft.
+  await walker.walkTo("tail.tie-down");
+  await button(page, "Later").click();
+  await walker.walkTo("right-side.beacon-date");
+  await page.getByTestId("confirm-06/2028").click();
+  await walker.walkTo("left-leading.pitot-cover");
+  await button(page, /^Board \d/).click();
+  await expect(blocked).toContainText("tail tie-down: not off yet, at Tail");
+  await expect(blocked).toContainText("pitot cover: not off yet, at Left leading edge, pitot, stall warner");
+  await expect(blocked).not.toContainText("intake plugs");
+  await button(page, "tail tie-down: not off yet, at Tail").click();
+  await walker.answer();
+  await button(page, /^Lap \d/).click();
+  await walker.walkToVerdict();
+  await button(page, "Sign: I fly").click();
+
+  // After the flight: only what came off goes back on, and it can wait until then.
+  await button(page, "To the aircraft").click();
+  await button(page, "QX-TAR is flying: put it away afterwards").click();
+  await walker.type("4231.3");
+  await expect(page.getByText("4231.3 h")).toBeVisible();
+  await expectAccessible(page, "after the flight");
+  const off = tarrow4.items.filter((i) => i.ledger && "after" in i.ledger);
+  await expect(page.getByText("Tail tied down")).toBeVisible();
+  for (let i = 0; i < off.length + 2; i++) await walker.primary.click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR is put away");
+  await button(page, "All put away").click();
+  await expect(button(page, "Prepare QX-TAR")).toBeVisible();
+  await expect(button(page, /is flying/)).toHaveCount(0);
+});
