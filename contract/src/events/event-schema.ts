@@ -1,16 +1,31 @@
 import {
   assertPlausible,
+  BRAKE_WAYS,
   CONDITIONS,
   EVENT_TYPES,
   type EventData,
   type EventType,
   FINDING_GRADES,
+  HANDS,
+  INTERRUPTION_CAUSES,
+  METHODS,
   type PreflightEvent,
   QuantityError,
+  RETURN_RULES,
   SIGNED_VERDICTS,
+  SURFACE_WAYS,
   UNITS,
 } from "@cravix/core";
-import { array, number, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
+import {
+  array,
+  boolean,
+  number,
+  type ObjectSchema,
+  type ObjectShape,
+  object,
+  string,
+  ValidationError,
+} from "yup";
 import { quickCheck } from "./quick-check";
 
 const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
@@ -21,6 +36,16 @@ const eventId = () =>
 const key = () => string().required().min(1).max(120);
 const words = (max: number) => string().required().min(1).max(max);
 
+const school = object({
+  method: string().required().oneOf(METHODS),
+  start: string().max(120),
+  hand: string().required().oneOf(HANDS),
+  order: array().of(key()).max(300),
+  surfaces: string().required().oneOf(SURFACE_WAYS),
+  brake: string().required().oneOf(BRAKE_WAYS),
+  afterInterruption: string().required().oneOf(RETURN_RULES),
+}).noUnknown();
+
 const DATA: { [T in EventType]: ObjectShape } = {
   "preflight.started": {
     registration: key(),
@@ -29,12 +54,19 @@ const DATA: { [T in EventType]: ObjectShape } = {
       .matches(/^sha256:[0-9a-f]{64}$/, "must be the content hash of the list"),
     conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
     plannedFlightMin: number().min(1).max(6000),
+    school: school.default(undefined).optional(),
+    celsius: number().min(-60).max(60),
   },
   "item.answered": {
     itemId: key(),
     outcome: string().required().oneOf(["sound", "found"]),
     value: string().max(200),
+    caught: boolean(),
+    byCrewId: string().max(120),
   },
+  "station.flowed": { stationId: key() },
+  "crew.joined": { crewId: key() },
+  "crew.left": { crewId: key() },
   "item.deferred": { itemId: key() },
   "item.visited": { itemId: key() },
   "item.undone": { eventId: eventId() },
@@ -61,8 +93,12 @@ const DATA: { [T in EventType]: ObjectShape } = {
     measure: string().max(200),
   },
   "discrepancy.closed": { discrepancyId: eventId(), how: words(2000) },
-  interrupted: { itemId: string().max(120) },
-  resumed: { itemId: string().max(120) },
+  interrupted: {
+    itemId: string().max(120),
+    cause: string().oneOf(INTERRUPTION_CAUSES),
+    since: string().matches(ISO_UTC, "must be UTC with milliseconds, like 2026-05-01T09:30:00.000Z"),
+  },
+  resumed: { itemId: string().max(120), way: string().oneOf([...RETURN_RULES, "where I was"]) },
   "verdict.signed": {
     verdict: string().required().oneOf(SIGNED_VERDICTS),
     decision: string().required().oneOf(["fly", "not flying"]),

@@ -26,6 +26,8 @@ function ofType(field: SchemaFieldDescription): Check {
       return (value) => typeof value === "string" && value !== "";
     case "number":
       return (value) => typeof value === "number" && Number.isFinite(value);
+    case "boolean":
+      return (value) => typeof value === "boolean";
     case "array": {
       const { innerType } = field as { innerType?: SchemaFieldDescription };
       const each = innerType && !Array.isArray(innerType) ? quickCheck(innerType) : () => false;

@@ -1,4 +1,15 @@
-import { CONDITIONS, FINDING_GRADES, ITEM_KINDS, PHASES, STATION_PHASES, UNITS } from "@cravix/core";
+import {
+  BRAKE_WAYS,
+  CONDITIONS,
+  FINDING_GRADES,
+  ITEM_KINDS,
+  LEDGER_WAYS,
+  PHASES,
+  SCHOOL_TAGS,
+  STATION_PHASES,
+  SURFACE_WAYS,
+  UNITS,
+} from "@cravix/core";
 import { type AnyObjectSchema, array, boolean, lazy, mixed, number, object, string } from "yup";
 
 const id = () => string().required().max(120);
@@ -33,13 +44,18 @@ const ledger = lazy((value: unknown) =>
       ? object({ back: words(80) }).noUnknown()
       : object({
           out: words(80),
-          how: string().required().oneOf(["off", "on", "open"]),
+          how: string().required().oneOf(LEDGER_WAYS),
+          count: number().integer().min(1).max(20),
           stow: string().max(120),
           after: string().max(120),
         }).noUnknown(),
 );
 
-export const itemSchema = object({
+const years = object({ from: number().integer(), to: number().integer() }).noUnknown();
+const asked = object({ ask: words(200), fact: id() }).noUnknown();
+const school = () => string().oneOf(SCHOOL_TAGS);
+
+const itemFields = {
   id: id(),
   station: id(),
   kind: string()
@@ -53,7 +69,7 @@ export const itemSchema = object({
   miss: string().required().oneOf(FINDING_GRADES),
   done: string().max(40),
   when: array().of(string().required().oneOf(CONDITIONS)),
-  years: optional(object({ from: number().integer(), to: number().integer() }).noUnknown()),
+  years: optional(years),
   expected: number().integer().min(1).max(60),
   reading: optional(
     object({
@@ -78,7 +94,19 @@ export const itemSchema = object({
   ledger,
   touches: array().of(words(40)).max(10),
   seconds: number().integer().min(1).max(600),
-  confirm: optional(object({ ask: words(200), fact: id() }).noUnknown()),
+  confirm: optional(asked),
+  proof: optional(asked),
+  school: school(),
+  second: boolean(),
+  loads: optional(object({ on: array().of(id()).max(30), off: array().of(id()).max(30) }).noUnknown()),
+  spot: string().max(120),
+};
+
+export const itemSchema = object(itemFields).noUnknown();
+const DAY = /^\d{4}-\d{2}-\d{2}$/;
+const ownItemSchema = object({
+  ...itemFields,
+  retired: string().matches(DAY, "must be a day, like 2026-05-01"),
 }).noUnknown();
 
 const tank = object({
@@ -111,54 +139,8 @@ const station = object({
   y: number(),
 }).noUnknown();
 
-export const aircraftTypeSchema = object({
-  format: string().required().oneOf(["cravix.aircraft-type/1"]),
-  id: id(),
-  name: words(80),
-  what: words(),
-  stub: string().max(400),
-  plan: optional(
-    object({
-      width: bounded(10, 5000),
-      height: bounded(10, 5000),
-      bodies: array()
-        .of(
-          object({
-            d: words(4000).matches(
-              /^[MLHVCSQTAZmlhvcsqtaz0-9 ,.\-e]+$/,
-              "must be an outline (SVG path data)",
-            ),
-            tone: string().required().oneOf(["body", "line"]),
-          })
-            .noUnknown()
-            .required(),
-        )
-        .required(),
-    }).noUnknown(),
-  ),
-  stations: array().of(station.required()).required().max(300),
-  items: array().of(itemSchema.required()).required().max(5000),
-  rules: array()
-    .of(
-      object({
-        id: id(),
-        first: id(),
-        waits: object({ items: array().of(id()).max(50), touches: string().max(40) })
-          .noUnknown()
-          .required(),
-        why: words(),
-      })
-        .noUnknown()
-        .required(),
-    )
-    .max(100),
-  gates: array()
-    .of(
-      object({ id: id(), before: string().required().oneOf(PHASES), why: words() })
-        .noUnknown()
-        .required(),
-    )
-    .max(20),
+/** What a model year can have otherwise than the type. */
+const limits = {
   fuel: optional(
     object({
       tanks: array().of(tank.required()).required().min(1).max(12),
@@ -186,6 +168,112 @@ export const aircraftTypeSchema = object({
     }).noUnknown(),
   ),
   crosswind: sourced("kt"),
+  electrical: optional(
+    object({
+      volts: bounded(6, 48),
+      batteryAh: bounded(1, 200),
+      loads: array()
+        .of(
+          object({ id: id(), name: words(60), amps: bounded(0.05, 200) })
+            .noUnknown()
+            .required(),
+        )
+        .required()
+        .max(40),
+      usable: array()
+        .of(
+          object({ celsius: bounded(-60, 60), part: bounded(0, 1) })
+            .noUnknown()
+            .required(),
+        )
+        .required()
+        .min(1),
+      start: array()
+        .of(
+          object({ celsius: bounded(-60, 60), ah: bounded(0, 100) })
+            .noUnknown()
+            .required(),
+        )
+        .required()
+        .min(1),
+      lapMin: bounded(0.5, 60),
+      source: source.required(),
+    }).noUnknown(),
+  ),
+};
+
+/** A corner of a wall: x and y. */
+const corner = array().of(number().required()).length(2);
+
+const habit = (ways: readonly string[]) =>
+  optional(object({ way: string().required().oneOf(ways), why: words() }).noUnknown());
+
+export const aircraftTypeSchema = object({
+  format: string().required().oneOf(["cravix.aircraft-type/1"]),
+  id: id(),
+  name: words(80),
+  what: words(),
+  stub: string().max(400),
+  plan: optional(
+    object({
+      width: bounded(10, 5000),
+      height: bounded(10, 5000),
+      bodies: array()
+        .of(
+          object({
+            d: words(4000).matches(
+              /^[MLHVCSQTAZmlhvcsqtaz0-9 ,.\-e]+$/,
+              "must be an outline (SVG path data)",
+            ),
+            tone: string().required().oneOf(["body", "line"]),
+          })
+            .noUnknown()
+            .required(),
+        )
+        .required(),
+      metresPerUnit: number().min(0.0001).max(10),
+      door: optional(object({ x: number().required(), y: number().required() }).noUnknown()),
+      walls: array().of(array().of(corner.required()).min(3).max(60).required()).max(20),
+    }).noUnknown(),
+  ),
+  stations: array().of(station.required()).required().max(300),
+  items: array().of(itemSchema.required()).required().max(5000),
+  rules: array()
+    .of(
+      object({
+        id: id(),
+        first: id(),
+        waits: object({ items: array().of(id()).max(50), touches: string().max(40) })
+          .noUnknown()
+          .required(),
+        why: words(),
+        school: school(),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .max(100),
+  gates: array()
+    .of(
+      object({ id: id(), before: string().required().oneOf(PHASES), why: words() })
+        .noUnknown()
+        .required(),
+    )
+    .max(20),
+  variants: array()
+    .of(
+      object({ id: id(), name: words(80), what: words(), years: years.required(), ...limits })
+        .noUnknown()
+        .required(),
+    )
+    .max(20),
+  habits: optional(
+    object({
+      surfaces: habit(SURFACE_WAYS),
+      brake: habit(BRAKE_WAYS),
+    }).noUnknown(),
+  ),
+  ...limits,
 }).noUnknown();
 
 /** A small dictionary of words: nothing in it may be anything but text. */
@@ -202,7 +290,7 @@ export const aircraftSchema = object({
   year: bounded(1900, 2100).integer(),
   base: words(80),
   story: string().max(400),
-  ownItems: array().of(itemSchema.required()).required().max(200),
+  ownItems: array().of(ownItemSchema.required()).required().max(200),
   facts: optional(object().test("words", "must be a name and its words, like 06/2028", areWords)),
 }).noUnknown();
 

@@ -4,6 +4,7 @@ import {
   type Airfield,
   assertCalibration,
   type Item,
+  isInside,
   QuantityError,
   type RuleSet,
 } from "@cravix/core";
@@ -102,16 +103,67 @@ function typeFaults(type: AircraftType): FileFault[] {
     if (!rule.waits.items?.length && !rule.waits.touches)
       faults.push({ path: `rules[${i}].waits`, expected: "items, or what they touch" });
   });
-  type.fuel?.tanks.forEach((tank, i) => {
-    if (!tank.calibration) return;
+  faults.push(...profileFaults(type, ""));
+  type.variants?.forEach((variant, i) => {
+    faults.push(...profileFaults(variant, `variants[${i}].`));
+  });
+  faults.push(...placeFaults(type), ...loadFaults(type));
+  return faults;
+}
+
+function profileFaults({ fuel }: Pick<AircraftType, "fuel">, at: string): FileFault[] {
+  return (fuel?.tanks ?? []).flatMap((tank, i) => {
+    if (!tank.calibration) return [];
     try {
       assertCalibration(tank.calibration);
+      return [];
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      faults.push({ path: `fuel.tanks[${i}].calibration.points`, expected: error.message });
+      return [{ path: `${at}fuel.tanks[${i}].calibration.points`, expected: error.message }];
     }
   });
+}
+
+/** Nobody stands inside a wall, and what is looked at from outside is looked at from a place that exists. */
+function placeFaults({ plan, stations, items }: AircraftType): FileFault[] {
+  const faults: FileFault[] = [];
+  const walls = (plan?.walls ?? []).map((wall) => wall.map(([x, y]) => ({ x, y })));
+  stations.forEach(({ phase, x, y }, i) => {
+    if (
+      phase === "lap" &&
+      x !== undefined &&
+      y !== undefined &&
+      walls.some((wall) => isInside({ x, y }, wall))
+    )
+      faults.push({ path: `stations[${i}]`, expected: "a place outside of the plan's walls" });
+  });
+  items.forEach(({ spot }, i) => {
+    if (spot && !stations.some((s) => s.id === spot && s.x !== undefined))
+      faults.push({ path: `items[${i}].spot`, expected: "a station of this file with a place on the plan" });
+  });
   return faults;
+}
+
+function loadFaults({ items, electrical, variants }: AircraftType): FileFault[] {
+  const known = new Set(
+    [electrical, ...(variants ?? []).map((v) => v.electrical)]
+      .flatMap((e) => e?.loads ?? [])
+      .map((l) => l.id),
+  );
+  return items.flatMap(({ loads }, i) => [
+    ...(loads?.on ?? [])
+      .filter((id) => !known.has(id))
+      .map((id) => ({
+        path: `items[${i}].loads.on`,
+        expected: `a load of the electrical profile; there is no ${id}`,
+      })),
+    ...(loads?.off ?? [])
+      .filter((id) => id !== "all" && !known.has(id))
+      .map((id) => ({
+        path: `items[${i}].loads.off`,
+        expected: `a load of the electrical profile, or all; there is no ${id}`,
+      })),
+  ]);
 }
 
 /** What each kind of item cannot do without. */

@@ -1,10 +1,12 @@
 import type { CrosswindLimit } from "../air/judge-wind";
+import type { ElectricalProfile } from "../electrical/battery";
 import type { MagnetoProfile } from "../engine/judge-magnetos";
 import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
 import type { OilProfile } from "../oil/judge-oil";
 import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
 import type { FindingGrade, LimitRange, Source } from "../verdict/judgement";
+import type { SchoolTag, TypeHabits } from "./school";
 
 /** The parts of a preflight in their order. */
 export const PHASES = ["papers", "cockpit", "lap", "fluids", "board", "run-up", "line-up"] as const;
@@ -47,12 +49,16 @@ export const ITEM_KINDS = [
 ] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
+/** How a thing can be out: off the aircraft, switched on, opened, or moved from where it has to be. */
+export const LEDGER_WAYS = ["off", "on", "open", "moved"] as const;
+export type LedgerWay = (typeof LEDGER_WAYS)[number];
+
 /**
- * What an item does to the ledger: something is out (off the aircraft, switched on, opened), or back as it must be. `stow` says where
- * it goes meanwhile, `after` in which words it is put back after the flight.
+ * What an item does to the ledger: something is out, or back as it must be. `count` says how many pieces it is, `stow` where it goes
+ * meanwhile, `after` in which words it is put back after the flight.
  */
 export type LedgerEffect =
-  | { out: string; how: "off" | "on" | "open"; stow?: string; after?: string }
+  | { out: string; how: LedgerWay; count?: number; stow?: string; after?: string }
   | { back: string };
 
 export interface ReadingSpec {
@@ -94,6 +100,16 @@ export interface Item {
   seconds?: number;
   /** What a confirm item asks to be read out, and the aircraft's fact that it must agree with. */
   confirm?: { ask: string; fact: string };
+  /** On some days, nobody knows which, this item is answered by a value instead: what to read out, and the aircraft's fact. */
+  proof?: { ask: string; fact: string };
+  /** Only in this school; without it in every one. */
+  school?: SchoolTag;
+  /** Needs a second person: one moves, the other holds. */
+  second?: boolean;
+  /** What it switches on or off, by the electrical profile's ids; "all" is everything off. */
+  loads?: { on?: string[]; off?: string[] };
+  /** Looked at from outside while the power is on: at this station of the lap. */
+  spot?: string;
   discrepancyId?: string;
 }
 
@@ -104,6 +120,8 @@ export interface OrderRule {
   /** The items that wait, by id or by what they lay hands on. */
   waits: { items?: string[]; touches?: string };
   why: string;
+  /** Only in this school; without it in every one. */
+  school?: SchoolTag;
 }
 
 /** A point that is not passed while something is off, on or open that should not be. */
@@ -128,6 +146,25 @@ export interface PlanView {
   width: number;
   height: number;
   bodies: { d: string; tone: "body" | "line" }[];
+  /** The plan's scale; without it no length of a walk is known. */
+  metresPerUnit?: number;
+  /** Where one gets in and out: every lap begins and ends here. */
+  door?: { x: number; y: number };
+  /** Outlines that nobody walks through: the fuselage, a low wing, a tail. */
+  walls?: [number, number][][];
+}
+
+/** What is different on some model years of a type: its limits, and in words why. */
+export interface Variant {
+  id: string;
+  name: string;
+  what: string;
+  years: { from?: number; to?: number };
+  fuel?: FuelProfile;
+  oil?: OilProfile;
+  magnetos?: MagnetoProfile;
+  crosswind?: CrosswindLimit;
+  electrical?: ElectricalProfile;
 }
 
 /** An aircraft type as data: stations, items and limits. Never code. */
@@ -143,11 +180,17 @@ export interface AircraftType {
   items: Item[];
   rules?: OrderRule[];
   gates?: Gate[];
+  variants?: Variant[];
+  habits?: TypeHabits;
   fuel?: FuelProfile;
   oil?: OilProfile;
   magnetos?: MagnetoProfile;
   crosswind?: CrosswindLimit;
+  electrical?: ElectricalProfile;
 }
+
+/** An item of one aircraft alone. A retired one stays in the file, with the day, and is asked no more. */
+export type OwnItem = Item & { retired?: string };
 
 /** One aircraft of the group. */
 export interface Aircraft {
@@ -157,7 +200,7 @@ export interface Aircraft {
   year: number;
   base: string;
   story?: string;
-  ownItems: Item[];
+  ownItems: OwnItem[];
   /** What can be read on this very aircraft: its emergency beacon's battery date, its serial plate. */
   facts?: Record<string, string>;
 }

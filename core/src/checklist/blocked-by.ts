@@ -1,31 +1,40 @@
 import { entryText, foldLedger, openEntries } from "../ledger/fold-ledger";
 import { type Item, PHASES } from "./aircraft-type";
-import { type ComposedList, phaseOf } from "./compose-list";
+import { type ComposedList, itemById, phaseOf } from "./compose-list";
 import type { PreflightState } from "./fold-preflight";
+import { waitsFor } from "./rule-order";
 
 /** Why an item cannot be answered yet, and what would let it be. */
 export interface Block {
-  kind: "rule" | "gate";
+  kind: "rule" | "gate" | "second person";
   why: string;
   /** Exactly what is open, each with the item that closes it. */
   open: { text: string; itemId: string }[];
 }
 
 /**
- * What stands in the way of an item now: an ordering rule whose first part is not seen in order, or a gate with the ledger open. Undefined
- * when nothing does. Both are data of the aircraft's list. Complexity: O(items) for each call.
+ * What stands in the way of an item now: an ordering rule whose first part is not seen in order, a gate with the ledger open, or a second
+ * person who is not here. Undefined when nothing does. All are data of the aircraft's list. Complexity: O(items) for each call.
  */
 export function blockedBy(list: ComposedList, state: PreflightState, item: Item): Block | undefined {
-  return brokenRule(list, state, item) ?? closedGate(list, state, item);
+  return brokenRule(list, state, item) ?? closedGate(list, state, item) ?? alone(state, item);
+}
+
+function alone(state: PreflightState, item: Item): Block | undefined {
+  if (!item.second || state.joined.length > 0) return undefined;
+  return {
+    kind: "second person",
+    why: "One moves the stick, another holds the surface: alone nobody feels whether it is connected.",
+    open: [],
+  };
 }
 
 function brokenRule(list: ComposedList, state: PreflightState, item: Item): Block | undefined {
   for (const rule of list.type.rules ?? []) {
-    const { items, touches } = rule.waits;
-    const held = items?.includes(item.id) || (touches !== undefined && item.touches?.includes(touches));
+    if (!waitsFor(rule, item)) continue;
     // A first part that is not on today's list cannot be waited for.
-    const first = list.items.find((i) => i.id === rule.first);
-    if (!held || !first || first.id === item.id || state.answers[first.id]?.outcome === "sound") continue;
+    const first = itemById(list, rule.first);
+    if (!first || state.answers[first.id]?.outcome === "sound") continue;
     return { kind: "rule", why: rule.why, open: [{ text: first.title, itemId: first.id }] };
   }
   return undefined;
@@ -37,7 +46,7 @@ function closedGate(list: ComposedList, state: PreflightState, item: Item): Bloc
     if (at < PHASES.indexOf(gate.before)) continue;
     // What is taken off or closed behind the gate cannot be asked for at it.
     const open = openEntries(foldLedger(list, state)).filter((entry) => {
-      const closes = list.items.find((i) => i.id === closingItem(entry));
+      const closes = itemById(list, closingItem(entry));
       return closes && PHASES.indexOf(phaseOf(list, closes)) < PHASES.indexOf(gate.before);
     });
     if (open.length > 0)

@@ -1,9 +1,4 @@
-/** FNV-1a, 32 bit (published constants, from memory): the same words always give the same number. */
-function hash(words: string): number {
-  let value = 0x811c9dc5;
-  for (let i = 0; i < words.length; i++) value = Math.imul(value ^ words.charCodeAt(i), 0x01000193) >>> 0;
-  return value;
-}
+import { hashWords } from "./hash-words";
 
 /**
  * What a confirming item offers to choose from: what is on file for this aircraft, among `decoys` values that look like it, in an order
@@ -14,8 +9,8 @@ function hash(words: string): number {
 export function confirmOptions(fact: string, seed: string, decoys = 3): string[] {
   const options = new Set([fact]);
   for (let turn = 0; options.size <= decoys && turn < 60; turn++)
-    options.add(alter(fact, hash(`${seed}:${turn}`)));
-  return [...options].sort((a, b) => hash(`${seed}|${a}`) - hash(`${seed}|${b}`));
+    options.add(alter(fact, hashWords(`${seed}:${turn}`)));
+  return [...options].sort((a, b) => hashWords(`${seed}|${a}`) - hashWords(`${seed}|${b}`));
 }
 
 /** Another value of the same form. A month stays a month: the first of "06/2028" goes from 01 to 12. */

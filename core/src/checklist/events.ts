@@ -2,6 +2,13 @@ import type { EngineFeel } from "../engine/judge-magnetos";
 import type { Unit } from "../units/convert";
 import type { FindingGrade, SignedVerdict } from "../verdict/judgement";
 import type { Condition } from "./aircraft-type";
+import type { RETURN_RULES, School } from "./school";
+
+/** What broke into the walk: somebody spoke, the screen went dark or another program came up, or nothing was answered for long. */
+export const INTERRUPTION_CAUSES = ["spoken to", "screen left", "long gap"] as const;
+export type InterruptionCause = (typeof INTERRUPTION_CAUSES)[number];
+/** How a walk is gone on with after an interruption. */
+export type ReturnWay = (typeof RETURN_RULES)[number] | "where I was";
 
 /** What each kind of event carries. Everything a person does is one of these, appended and never changed. */
 export interface EventData {
@@ -10,8 +17,24 @@ export interface EventData {
     listHash: string;
     conditions: Condition[];
     plannedFlightMin?: number;
+    school?: School;
+    /** Outside air, for what the start takes from the battery. */
+    celsius?: number;
   };
-  "item.answered": { itemId: string; outcome: "sound" | "found"; value?: string };
+  "item.answered": {
+    itemId: string;
+    outcome: "sound" | "found";
+    value?: string;
+    /** Missed in the flow from memory, and done when the list was read. */
+    caught?: boolean;
+    /** Who gave the answer, where one reads and another answers. */
+    byCrewId?: string;
+  };
+  /** A whole station done from memory; its list is read afterwards. */
+  "station.flowed": { stationId: string };
+  /** A second person is here: to read and answer in turns, or to hold what the other moves. */
+  "crew.joined": { crewId: string };
+  "crew.left": { crewId: string };
   "item.deferred": { itemId: string };
   /** Going to an item out of turn. */
   "item.visited": { itemId: string };
@@ -33,8 +56,8 @@ export interface EventData {
     measure?: string;
   };
   "discrepancy.closed": { discrepancyId: string; how: string };
-  interrupted: { itemId?: string };
-  resumed: { itemId?: string };
+  interrupted: { itemId?: string; cause?: InterruptionCause; since?: string };
+  resumed: { itemId?: string; way?: ReturnWay };
   "verdict.signed": {
     verdict: SignedVerdict;
     decision: "fly" | "not flying";
@@ -52,6 +75,9 @@ export const EVENT_TYPES: readonly EventType[] = [
   "item.visited",
   "item.undone",
   "reading.taken",
+  "station.flowed",
+  "crew.joined",
+  "crew.left",
   "discrepancy.opened",
   "discrepancy.observed",
   "discrepancy.closed",

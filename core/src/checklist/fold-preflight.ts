@@ -1,13 +1,41 @@
 import type { EngineFeel } from "../engine/judge-magnetos";
 import type { Unit } from "../units/convert";
 import type { Condition } from "./aircraft-type";
-import { type EventData, mergeEvents, type PreflightEvent, withoutUndone } from "./events";
+import {
+  type EventData,
+  type InterruptionCause,
+  mergeEvents,
+  type PreflightEvent,
+  type ReturnWay,
+  withoutUndone,
+} from "./events";
+import type { School } from "./school";
 
 export interface Answer {
   eventId: string;
   at: string;
   outcome: "sound" | "found" | "same" | "grown" | "gone";
   value?: string;
+  caught?: boolean;
+  byCrewId?: string;
+}
+
+/** A station that was done from memory. */
+export interface Flow {
+  eventId: string;
+  at: string;
+  /** Since the last thing that was done before it. */
+  seconds: number;
+}
+
+export interface Interruption {
+  at: string;
+  /** Since when nothing was done, where that was noticed only afterwards. */
+  since?: string;
+  cause?: InterruptionCause;
+  itemId?: string;
+  resumedAt?: string;
+  way?: ReturnWay;
 }
 
 export interface Reading {
@@ -31,13 +59,19 @@ export interface PreflightState {
   crewId?: string;
   startedAt?: string;
   plannedFlightMin?: number;
+  school?: School;
+  celsius?: number;
+  /** Who is here besides the one who began. */
+  joined: string[];
+  /** Stations done from memory. */
+  flowed: Record<string, Flow>;
   conditions: Condition[];
   answers: Record<string, Answer>;
   readings: Record<string, Reading>;
   deferred: string[];
   discrepancies: OpenedDiscrepancy[];
   observations: ObservedDiscrepancy[];
-  interruptions: { at: string; resumedAt?: string }[];
+  interruptions: Interruption[];
   /** The last item that was touched: the walk goes on behind it. */
   cursor?: { itemId: string; visiting: boolean };
   /** Answers in the order they were given, newest last: what undo takes back. */
@@ -86,6 +120,8 @@ export function foldMore(
     interruptions: before.interruptions.map((interruption) => ({ ...interruption })),
     deferred: [...before.deferred],
     undoable: [...before.undoable],
+    joined: [...before.joined],
+    flowed: { ...before.flowed },
   };
   for (const event of more) if (event.preflightId === preflightId) apply(state, event);
   return { events, state };
@@ -115,6 +151,8 @@ function emptyState(id: string): PreflightState {
   return {
     id,
     conditions: [],
+    joined: [],
+    flowed: {},
     answers: {},
     readings: {},
     deferred: [],
@@ -127,8 +165,9 @@ function emptyState(id: string): PreflightState {
 
 function apply(state: PreflightState, event: PreflightEvent): void {
   const { id: eventId, at } = event;
-  const answer = (itemId: string, outcome: Answer["outcome"], value?: string) => {
-    state.answers[itemId] = { eventId, at, outcome, ...(value !== undefined && { value }) };
+  const before = state.lastAt;
+  const answer = (itemId: string, outcome: Answer["outcome"], value?: string, more: Partial<Answer> = {}) => {
+    state.answers[itemId] = { eventId, at, outcome, ...(value !== undefined && { value }), ...more };
     state.deferred = state.deferred.filter((deferred) => deferred !== itemId);
     state.cursor = { itemId, visiting: false };
     state.undoable.push(eventId);
@@ -142,11 +181,29 @@ function apply(state: PreflightState, event: PreflightEvent): void {
       state.listHash = event.data.listHash;
       state.conditions = event.data.conditions;
       if (event.data.plannedFlightMin !== undefined) state.plannedFlightMin = event.data.plannedFlightMin;
+      if (event.data.school) state.school = event.data.school;
+      if (event.data.celsius !== undefined) state.celsius = event.data.celsius;
       state.crewId = event.crewId;
       state.startedAt = at;
       return;
-    case "item.answered":
-      answer(event.data.itemId, event.data.outcome, event.data.value);
+    case "item.answered": {
+      const { itemId, outcome, value, caught, byCrewId } = event.data;
+      answer(itemId, outcome, value, { ...(caught && { caught }), ...(byCrewId && { byCrewId }) });
+      return;
+    }
+    case "station.flowed":
+      state.flowed[event.data.stationId] = {
+        eventId,
+        at,
+        seconds: Math.max(0, before ? (Date.parse(at) - Date.parse(before)) / 1000 : 0),
+      };
+      state.undoable.push(eventId);
+      return;
+    case "crew.joined":
+      if (!state.joined.includes(event.data.crewId)) state.joined.push(event.data.crewId);
+      return;
+    case "crew.left":
+      state.joined = state.joined.filter((crewId) => crewId !== event.data.crewId);
       return;
     case "reading.taken": {
       const { itemId, key, value, unit, feel } = event.data;
@@ -172,12 +229,22 @@ function apply(state: PreflightState, event: PreflightEvent): void {
       state.observations.push({ ...event.data, eventId, at });
       answer(event.data.itemId, event.data.state, event.data.measure);
       return;
-    case "interrupted":
-      state.interruptions.push({ at });
+    case "interrupted": {
+      const { itemId, cause, since } = event.data;
+      state.interruptions.push({
+        at,
+        ...(itemId && { itemId }),
+        ...(cause && { cause }),
+        ...(since && { since }),
+      });
       return;
+    }
     case "resumed": {
       const open = state.interruptions.findLast((i) => i.resumedAt === undefined);
-      if (open) open.resumedAt = at;
+      if (open) {
+        open.resumedAt = at;
+        if (event.data.way) open.way = event.data.way;
+      }
       return;
     }
     case "verdict.signed":

@@ -1,5 +1,5 @@
-import { type Item, PHASES, type Phase } from "./aircraft-type";
-import { type ComposedList, itemsOf, phaseOf } from "./compose-list";
+import { type Item, PHASES, type Phase, type Station } from "./aircraft-type";
+import { type ComposedList, itemById, itemsOf, phaseOf } from "./compose-list";
 import type { PreflightState } from "./fold-preflight";
 
 /** What is answered and what is not, in one phase. */
@@ -24,7 +24,7 @@ export function phaseProgress(list: ComposedList, state: PreflightState): PhaseP
 export function currentItem(list: ComposedList, state: PreflightState): Item | undefined {
   const open = (item: Item) => !state.answers[item.id];
   const { cursor } = state;
-  const at = cursor && list.items.find((item) => item.id === cursor.itemId);
+  const at = cursor && itemById(list, cursor.itemId);
   if (!at) return list.items.find(open);
   if (cursor.visiting) return at;
   const phase = itemsOf(list, phaseOf(list, at));
@@ -36,4 +36,20 @@ export function currentItem(list: ComposedList, state: PreflightState): Item | u
 /** Everything not answered yet, in order. */
 export function openItems(list: ComposedList, state: PreflightState): Item[] {
   return list.items.filter((item) => !state.answers[item.id]);
+}
+
+/**
+ * The station of the lap to do from memory now, for a pilot who flows first and reads then: the first one, in the lap's order, that is
+ * neither flowed nor read. Undefined in read-and-do, outside of the lap, once all are flowed, and while an item is gone to on purpose.
+ */
+export function stationToFlow(list: ComposedList, state: PreflightState): Station | undefined {
+  if (list.school?.method !== "flow then read" || state.cursor?.visiting) return undefined;
+  const item = currentItem(list, state);
+  if (!item || phaseOf(list, item) !== "lap") return undefined;
+  const unread = new Set(
+    itemsOf(list, "lap")
+      .filter((i) => !state.answers[i.id])
+      .map((i) => i.station),
+  );
+  return list.stations.find((s) => s.phase === "lap" && !state.flowed[s.id] && unread.has(s.id));
 }

@@ -1,29 +1,31 @@
-import type { Item } from "../checklist/aircraft-type";
-import type { ComposedList } from "../checklist/compose-list";
+import type { Item, LedgerWay } from "../checklist/aircraft-type";
+import { type ComposedList, itemById } from "../checklist/compose-list";
 import type { PreflightState } from "../checklist/fold-preflight";
 
 export interface LedgerEntry {
   thing: string;
-  how: "off" | "on" | "open";
+  how: LedgerWay;
+  /** How many pieces it is. */
+  count: number;
   itemId: string;
   stationId: string;
   /** Where it goes meanwhile. */
   stow?: string;
   /**
-   * "waits": still on the aircraft, or not opened yet. "out": off, on or open now. "back": stowed aboard, switched off or closed again.
+   * "waits": still on the aircraft, or not opened yet. "out": off, on, open or moved now. "back": stowed aboard, switched off or closed again.
    */
   state: "waits" | "out" | "back";
   /** What brings it back, where that is an item of its own. */
   backItemId?: string;
 }
 
-type OutItem = Item & { ledger: { out: string; how: "off" | "on" | "open"; stow?: string } };
+type OutItem = Item & { ledger: { out: string; how: LedgerWay; count?: number; stow?: string } };
 
 const isOut = (item: Item): item is OutItem => item.ledger !== undefined && "out" in item.ledger;
 
 /**
- * Everything that today's list takes off, switches on or opens, and how each stands. What is taken off is stowed in the same answer,
- * unless an item of its own says that it was put away; what is on or open always has one. Found wrong is not done: a cover that
+ * Everything that today's list takes off, switches on, opens or moves, and how each stands. What is taken off is stowed in the same answer,
+ * unless an item of its own says that it was put away; what is on, open or moved always has one. Found wrong is not done: a cover that
  * would not come off still waits.
  */
 export function foldLedger(list: ComposedList, state: PreflightState): LedgerEntry[] {
@@ -34,12 +36,13 @@ export function foldLedger(list: ComposedList, state: PreflightState): LedgerEnt
   );
   const sound = (itemId: string) => state.answers[itemId]?.outcome === "sound";
   return list.items.filter(isOut).map((item) => {
-    const { out: thing, how, stow } = item.ledger;
+    const { out: thing, how, stow, count = 1 } = item.ledger;
     const backItemId = backItems.get(thing);
     const back = backItemId ? sound(backItemId) : how === "off";
     return {
       thing,
       how,
+      count,
       itemId: item.id,
       stationId: item.station,
       ...(stow !== undefined && { stow }),
@@ -60,14 +63,15 @@ export function openEntries(ledger: readonly LedgerEntry[]): LedgerEntry[] {
 /** One open entry in words: what, how it stands now, and where on the aircraft. */
 export function entryText(
   list: ComposedList,
-  { thing, how, state, stationId, backItemId }: LedgerEntry,
+  { thing, how, state, stationId, backItemId, count }: LedgerEntry,
 ): string {
-  const at = backItemId ? list.items.find((item) => item.id === backItemId)?.station : stationId;
+  const at = backItemId ? itemById(list, backItemId)?.station : stationId;
   const station = list.stations.find((s) => s.id === at);
   const stands = {
     off: state === "waits" ? "not off yet" : "not stowed yet",
     on: "still on",
     open: "still open",
+    moved: "not back yet",
   };
-  return `${thing}: ${stands[how]}${station ? `, at ${station.name}` : ""}`;
+  return `${thing}${count > 1 ? ` (${count})` : ""}: ${stands[how]}${station ? `, at ${station.name}` : ""}`;
 }

@@ -7,7 +7,16 @@ export interface Quantity {
 }
 
 /** Decimals that can be read off the usual scale of a unit; finer digits would pretend to an accuracy nobody has. */
-const DECIMALS: Partial<Record<Unit, number>> = { cm: 1, "US qt": 1, V: 1, inHg: 2, h: 1, L: 0, in: 1 };
+const DECIMALS: Partial<Record<Unit, number>> = {
+  cm: 1,
+  "US qt": 1,
+  V: 1,
+  Ah: 1,
+  inHg: 2,
+  h: 1,
+  L: 0,
+  in: 1,
+};
 
 /**
  * Writes a number with its unit, thousands apart and a true minus sign, rounded to what the scale can show.

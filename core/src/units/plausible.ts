@@ -24,6 +24,7 @@ const WIDEST: Partial<Record<Unit, readonly [number, number]>> = {
   "°F": [-80, 1900],
   V: [0, 40],
   A: [-150, 150],
+  Ah: [0, 500],
   kt: [0, 150],
   ft: [-1500, 20000],
   "°": [0, 360],

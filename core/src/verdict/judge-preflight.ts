@@ -3,6 +3,8 @@ import { reserveFor } from "../checklist/aircraft-type";
 import type { ComposedList } from "../checklist/compose-list";
 import type { PreflightState } from "../checklist/fold-preflight";
 import { READING, RUNWAY_ITEM } from "../checklist/reading-keys";
+import { judgeBattery } from "../electrical/battery";
+import { foldLoads } from "../electrical/fold-loads";
 import { judgeCarburettorHeat } from "../engine/judge-carburettor-heat";
 import { judgeMagnetos, type MagnetoResult } from "../engine/judge-magnetos";
 import { type FuelResult, judgeFuel } from "../fuel/judge-fuel";
@@ -138,6 +140,18 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
         }),
       ]),
     );
+  const { electrical } = list.type;
+  const { celsius, lastAt } = state;
+  // Without a temperature nothing is claimed: what the start takes depends on it.
+  if (electrical && celsius !== undefined && lastAt) {
+    const { spans } = foldLoads(list, state, Date.parse(lastAt));
+    const switches = list.items.filter((i) => i.loads?.on && state.answers[i.id]).map((i) => i.id);
+    if (spans.length > 0)
+      add(
+        switches,
+        guarded("battery", "Battery for the start", () => [judgeBattery(electrical, spans, celsius)]),
+      );
+  }
   add(
     [...itemsFor(READING.windFrom, READING.windSpeed, READING.windGust), RUNWAY_ITEM],
     wind(list, state, reading),

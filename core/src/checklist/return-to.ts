@@ -1,0 +1,38 @@
+import type { Item } from "./aircraft-type";
+import { type ComposedList, itemsOf, phaseOf } from "./compose-list";
+import type { ReturnWay } from "./events";
+import type { PreflightState } from "./fold-preflight";
+import { ITEMS_BACK } from "./school";
+
+export interface Return {
+  /** The item to stand at again. */
+  itemId: string;
+  /** The answers that are looked at again, by their events; what was found stays found. */
+  undo: string[];
+  /** How many looks that is. */
+  again: number;
+}
+
+/**
+ * Where an interruption leads back to, from the item one stood at: some items back, to the start of the station or of the step, or nowhere.
+ * Looks that lie behind that point are done again; what was found, and a known thing that was measured again, stays on record.
+ * Complexity: O(items of the step).
+ */
+export function returnTo(list: ComposedList, state: PreflightState, item: Item, way: ReturnWay): Return {
+  const step = itemsOf(list, phaseOf(list, item));
+  const at = step.findIndex((i) => i.id === item.id);
+  const from = {
+    "where I was": at,
+    "some items back": Math.max(0, at - ITEMS_BACK),
+    "start of the station": step.findIndex((i) => i.station === item.station),
+    "start of the step": 0,
+  }[way];
+  const behind = step.slice(from, Math.max(from, at)).filter((i) => state.answers[i.id]);
+  const again = behind.filter((i) => state.answers[i.id]?.outcome === "sound");
+  const first = step.slice(from).find((i) => again.includes(i) || i.id === item.id) ?? item;
+  return {
+    itemId: first.id,
+    undo: again.map((i) => state.answers[i.id]?.eventId ?? ""),
+    again: again.length,
+  };
+}

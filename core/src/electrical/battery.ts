@@ -1,0 +1,152 @@
+import { assertFinite, QuantityError } from "../units/convert";
+import { formatQuantity } from "../units/format";
+import { type Judgement, type Source, unjudged } from "../verdict/judgement";
+
+/** One thing that draws from the battery. */
+export interface ElectricalLoad {
+  id: string;
+  name: string;
+  amps: number;
+}
+
+/** What the battery of a type holds and what the start takes, by temperature; example values until the handbook's are entered. */
+export interface ElectricalProfile {
+  volts: number;
+  /** What a full battery gives at 25 °C at the rate it is named for. */
+  batteryAh: number;
+  loads: ElectricalLoad[];
+  /** Usable part of the rated ampere-hours by temperature, from 0 to 1. */
+  usable: { celsius: number; part: number }[];
+  /** Ampere-hours that must be left for the start, with a second try, by temperature. */
+  start: { celsius: number; ah: number }[];
+  /** Longest time that the battery is meant to be on before the start, in minutes. */
+  lapMin: number;
+  source: Source;
+}
+
+/** A time with the same things on. */
+export interface LoadSpan {
+  seconds: number;
+  amps: number;
+}
+
+export interface BatteryState {
+  usedAh: number;
+  amps: number;
+  availableAh: number;
+  needAh: number;
+  /** What is left above the start's need. */
+  marginAh: number;
+  /** Minutes until only the start's need is left, at what is on now; absent while nothing is on. */
+  minutesLeft?: number;
+}
+
+/**
+ * Ampere-hours drawn: the sum of amperes times hours. Valid range: seconds and amperes of zero and more; throws QuantityError otherwise.
+ * Source: the definition of the ampere-hour.
+ * @example usedAmpereHours([{ amps: 12, seconds: 300 }]) // 1
+ */
+export function usedAmpereHours(spans: readonly LoadSpan[]): number {
+  return spans.reduce((sum, { seconds, amps }) => {
+    assertFinite("Time", seconds);
+    assertFinite("Amperes", amps);
+    if (seconds < 0 || amps < 0) throw new QuantityError("Time and amperes are never below zero.");
+    return sum + (amps * seconds) / 3600;
+  }, 0);
+}
+
+/**
+ * What is left for the start at this temperature. The table's values are joined by straight lines and held at their ends.
+ * Valid range: −60 to 60 °C; throws QuantityError outside, and for a profile without a table. The battery is taken as full when it is
+ * switched on: what it really holds is told by its volts before the start. Source: the profile's own.
+ */
+export function batteryState(
+  profile: ElectricalProfile,
+  spans: readonly LoadSpan[],
+  ampsNow: number,
+  celsius: number,
+): BatteryState {
+  assertFinite("Temperature", celsius);
+  if (celsius < -60 || celsius > 60)
+    throw new QuantityError(`${formatQuantity({ value: celsius, unit: "°C" })} is no temperature to fly at.`);
+  const usedAh = usedAmpereHours(spans);
+  const availableAh =
+    profile.batteryAh *
+    between(
+      profile.usable.map((p) => [p.celsius, p.part]),
+      celsius,
+    );
+  const needAh = between(
+    profile.start.map((p) => [p.celsius, p.ah]),
+    celsius,
+  );
+  const marginAh = availableAh - usedAh - needAh;
+  return {
+    usedAh,
+    amps: ampsNow,
+    availableAh,
+    needAh,
+    marginAh,
+    ...(ampsNow > 0 && { minutesLeft: Math.max(0, (marginAh / ampsNow) * 60) }),
+  };
+}
+
+function between(table: readonly (readonly [number, number])[], at: number): number {
+  const points = [...table].sort(([a], [b]) => a - b);
+  const [first] = points;
+  const last = points.at(-1);
+  if (!first || !last) throw new QuantityError("The electrical profile has no values by temperature.");
+  if (at <= first[0]) return first[1];
+  for (let i = 1; i < points.length; i++) {
+    const [a, b] = [points[i - 1], points[i]] as [readonly [number, number], readonly [number, number]];
+    if (at <= b[0]) return a[1] + ((b[1] - a[1]) * (at - a[0])) / (b[0] - a[0]);
+  }
+  return last[1];
+}
+
+/**
+ * What the battery gave before the start, judged: "ask" when less is left than the start takes at this temperature, "watch" when the
+ * lap took longer than it is meant to. Without a profile or a temperature nothing is judged.
+ */
+export function judgeBattery(
+  profile: ElectricalProfile | undefined,
+  spans: readonly LoadSpan[],
+  celsius: number | undefined,
+): Judgement {
+  const id = "battery";
+  const subject = "Battery for the start";
+  if (!profile) return unjudged(id, subject, "No electrical profile on file for this aircraft.");
+  if (celsius === undefined)
+    return unjudged(
+      id,
+      subject,
+      "The outside temperature was not given: what the start needs depends on it.",
+    );
+  const { usedAh, availableAh, needAh, marginAh } = batteryState(profile, spans, 0, celsius);
+  const minutes = spans.reduce((sum, { seconds }) => sum + seconds, 0) / 60;
+  const at = formatQuantity({ value: celsius, unit: "°C" });
+  const base = {
+    id,
+    subject,
+    reading: { value: usedAh, unit: "Ah" as const },
+    limit: `at least ${formatQuantity({ value: needAh, unit: "Ah" })} left at ${at}`,
+    margin: { value: marginAh, unit: "Ah" as const },
+    source: profile.source,
+  };
+  const used = `${formatQuantity({ value: usedAh, unit: "Ah" })} used in ${formatQuantity({ value: minutes, unit: "min" })} of battery`;
+  if (marginAh < 0)
+    return {
+      ...base,
+      grade: "ask",
+      sentence: `${used}: ${formatQuantity({ value: availableAh - usedAh, unit: "Ah" })} left at ${at}, the start needs ${formatQuantity({ value: needAh, unit: "Ah" })}.`,
+      action: "Charge it or start from external power; hand-swinging is for trained people only.",
+      caution: "A battery that hardly starts the engine is not there when the alternator fails.",
+    };
+  if (minutes > profile.lapMin)
+    return {
+      ...base,
+      grade: "watch",
+      sentence: `${used}, longer than the ${formatQuantity({ value: profile.lapMin, unit: "min" })} it is meant to be on.`,
+    };
+  return { ...base, grade: "sound", sentence: `${used}; enough is left for the start at ${at}.` };
+}

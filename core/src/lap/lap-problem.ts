@@ -1,0 +1,88 @@
+import type { AircraftType, OrderRule, Station } from "../checklist/aircraft-type";
+import type { OrderProblem } from "./best-order";
+import { walkingDistances } from "./walking-distance";
+
+type Stations = readonly Station[];
+type WithLap = Pick<AircraftType, "plan" | "stations" | "items" | "rules">;
+
+export interface LapProblem extends OrderProblem {
+  stations: Station[];
+}
+
+/**
+ * The lap of a type as a question of order: its stations with their walking distances in metres, the door, and the rules that hold
+ * between stations. Undefined for a type whose plan has no scale, or with stations that stand nowhere.
+ */
+export function lapProblem({ plan, stations, items, rules }: WithLap): LapProblem | undefined {
+  const lap = stations.filter((s) => s.phase === "lap");
+  if (!plan?.metresPerUnit || lap.length === 0 || lap.some((s) => s.x === undefined || s.y === undefined))
+    return undefined;
+  const spots = lap.map(({ x = 0, y = 0 }) => ({ x, y }));
+  const all = walkingDistances(plan, plan.door ? [...spots, plan.door] : spots);
+  const distances = all.slice(0, lap.length).map((row) => row.slice(0, lap.length));
+  const door = plan.door && all[lap.length]?.slice(0, lap.length);
+  return {
+    stations: lap,
+    distances,
+    ...(door && { door }),
+    precedence: stationPrecedence(lap, items, rules ?? []),
+  };
+}
+
+/** What the rules between items mean between their stations. A rule within one station asks for nothing here. */
+export function stationPrecedence(
+  stations: Stations,
+  items: WithLap["items"],
+  rules: readonly OrderRule[],
+): [number, number][] {
+  const at = (itemId: string) => {
+    const item = items.find((i) => i.id === itemId);
+    return stations.findIndex((s) => s.id === item?.station);
+  };
+  const pairs = new Map<string, [number, number]>();
+  for (const rule of rules) {
+    const first = at(rule.first);
+    if (first < 0) continue;
+    const waiting = items.filter(
+      (i) =>
+        rule.waits.items?.includes(i.id) || (rule.waits.touches && i.touches?.includes(rule.waits.touches)),
+    );
+    for (const item of waiting) {
+      const then = stations.findIndex((s) => s.id === item.station);
+      if (then >= 0 && then !== first) pairs.set(`${first}>${then}`, [first, then]);
+    }
+  }
+  return [...pairs.values()];
+}
+
+export interface WalkedLap {
+  metres: number;
+  /** Metres walked more than each station once, in the order of the first visits. */
+  backtrackMetres: number;
+  /** How often a station was come back to after another. */
+  returns: number;
+}
+
+/**
+ * What a lap really was, from the stations in the order in which things were answered. Valid range: station ids of the problem; others
+ * (the cockpit, the papers) are passed over. Complexity: O(visits).
+ */
+export function walkedLap(problem: LapProblem, visits: readonly string[]): WalkedLap {
+  const indices = visits
+    .map((id) => problem.stations.findIndex((s) => s.id === id))
+    .filter((i) => i >= 0)
+    .filter((i, k, all) => i !== all[k - 1]);
+  const firsts = [...new Set(indices)];
+  const length = (order: readonly number[]) =>
+    order.slice(1).reduce((sum, to, i) => sum + (problem.distances[order[i] as number]?.[to] ?? 0), 0);
+  const ends = (order: readonly number[]) =>
+    order.length === 0
+      ? 0
+      : (problem.door?.[order[0] as number] ?? 0) + (problem.door?.[order.at(-1) as number] ?? 0);
+  const metres = length(indices) + ends(indices);
+  return {
+    metres,
+    backtrackMetres: Math.max(0, metres - length(firsts) - ends(firsts)),
+    returns: indices.length - firsts.length,
+  };
+}

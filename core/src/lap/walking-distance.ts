@@ -1,0 +1,101 @@
+import type { PlanView } from "../checklist/aircraft-type";
+
+export interface Spot {
+  x: number;
+  y: number;
+}
+
+type Polygon = readonly Spot[];
+const EPSILON = 1e-9;
+
+/**
+ * How far a person walks between spots on the apron: the shortest way that goes round what cannot be walked through (a low wing, the
+ * fuselage), in metres. Spots and walls are in the plan's own units; `metresPerUnit` is the plan's scale.
+ * The shortest way among polygons turns only at their corners, so it is found in the visibility graph of spots and corners with
+ * Dijkstra's algorithm (Lozano-Pérez & Wesley, Comm. ACM 22, 1979). A spot inside a wall has no way out and is joined straight.
+ * Valid range: a plan with a positive scale; throws RangeError otherwise. Symmetric; the diagonal is zero.
+ * Complexity: O((n + c)² · e) for n spots, c corners and e wall edges.
+ */
+export function walkingDistances(plan: PlanView, spots: readonly Spot[]): number[][] {
+  const scale = plan.metresPerUnit;
+  if (scale === undefined || !(scale > 0)) throw new RangeError("This plan has no scale: metresPerUnit.");
+  const walls = (plan.walls ?? []).map((wall) => wall.map(([x, y]) => ({ x, y })));
+  const nodes = [...spots, ...walls.flat()];
+  const sight = nodes.map((a, i) =>
+    nodes.map((b, k) => (i === k ? 0 : isClear(a, b, walls) ? distance(a, b) : Number.POSITIVE_INFINITY)),
+  );
+  return spots.map((from, i) => {
+    const ways = shortestFrom(i, sight);
+    return spots.map((to, k) => {
+      const way = ways[k] ?? Number.POSITIVE_INFINITY;
+      return (Number.isFinite(way) ? way : distance(from, to)) * scale;
+    });
+  });
+}
+
+function shortestFrom(start: number, edges: readonly (readonly number[])[]): number[] {
+  const best = edges.map(() => Number.POSITIVE_INFINITY);
+  const done = edges.map(() => false);
+  best[start] = 0;
+  for (;;) {
+    let at = -1;
+    for (let i = 0; i < best.length; i++)
+      if (!done[i] && (at < 0 || (best[i] ?? 0) < (best[at] ?? 0))) at = i;
+    const here = best[at];
+    if (at < 0 || here === undefined || !Number.isFinite(here)) return best;
+    done[at] = true;
+    edges[at]?.forEach((length, i) => {
+      if (here + length < (best[i] ?? 0)) best[i] = here + length;
+    });
+  }
+}
+
+function distance(a: Spot, b: Spot): number {
+  return Math.hypot(a.x - b.x, a.y - b.y);
+}
+
+/** Whether one sees straight from one spot to the other; along a wall and past a corner one does. */
+function isClear(a: Spot, b: Spot, walls: readonly Polygon[]): boolean {
+  for (const wall of walls) {
+    // The sight is cut where it meets the wall's edges; what lies between two cuts is inside it or not.
+    const cuts = [0, 1];
+    wall.forEach((from, i) => {
+      const to = wall[(i + 1) % wall.length] as Spot;
+      cuts.push(...meetings(a, b, from, to));
+    });
+    cuts.sort((p, q) => p - q);
+    for (let i = 1; i < cuts.length; i++) {
+      const [from = 0, to = 0] = [cuts[i - 1], cuts[i]];
+      if (to - from < EPSILON) continue;
+      const middle = (from + to) / 2;
+      if (isInside({ x: a.x + (b.x - a.x) * middle, y: a.y + (b.y - a.y) * middle }, wall)) return false;
+    }
+  }
+  return true;
+}
+
+/** Where on the way from a to b (0 to 1) an edge is met. */
+function meetings(a: Spot, b: Spot, from: Spot, to: Spot): number[] {
+  const way = { x: b.x - a.x, y: b.y - a.y };
+  const edge = { x: to.x - from.x, y: to.y - from.y };
+  const cross = way.x * edge.y - way.y * edge.x;
+  if (Math.abs(cross) < EPSILON) return [];
+  const away = { x: from.x - a.x, y: from.y - a.y };
+  const onWay = (away.x * edge.y - away.y * edge.x) / cross;
+  const onEdge = (away.x * way.y - away.y * way.x) / cross;
+  return onWay >= 0 && onWay <= 1 && onEdge >= -EPSILON && onEdge <= 1 + EPSILON ? [onWay] : [];
+}
+
+/** Whether a spot lies within a polygon, not on its edge: the even-odd rule. */
+export function isInside({ x, y }: Spot, wall: Polygon): boolean {
+  let inside = false;
+  for (let i = 0; i < wall.length; i++) {
+    const a = wall[i] as Spot;
+    const b = wall[(i + 1) % wall.length] as Spot;
+    const offEdge = (b.x - a.x) * (y - a.y) - (b.y - a.y) * (x - a.x);
+    const along = (x - a.x) * (x - b.x) + (y - a.y) * (y - b.y);
+    if (Math.abs(offEdge) < 1e-6 && along <= 0) return false;
+    if (a.y > y !== b.y > y && x < ((b.x - a.x) * (y - a.y)) / (b.y - a.y) + a.x) inside = !inside;
+  }
+  return inside;
+}

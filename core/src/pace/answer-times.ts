@@ -1,0 +1,39 @@
+import type { Item } from "../checklist/aircraft-type";
+import type { ComposedList } from "../checklist/compose-list";
+import type { PreflightState } from "../checklist/fold-preflight";
+
+export interface TimedAnswer {
+  item: Item;
+  /** Milliseconds of the device's clock. */
+  at: number;
+  /** Seconds since the answer before it, or since the beginning; what an interruption took is left out. */
+  seconds: number;
+}
+
+/**
+ * How long each answer took, in the order in which they were given. An answer that was given again counts with its last time.
+ * Valid range: any state; a clock that was set back counts as no time. Complexity: O(n log n).
+ */
+export function answerTimes(list: ComposedList, state: PreflightState): TimedAnswer[] {
+  const items = new Map(list.items.map((item) => [item.id, item]));
+  const given = Object.entries(state.answers)
+    .flatMap(([id, answer]) => {
+      const item = items.get(id);
+      return item ? [{ item, at: Date.parse(answer.at), eventId: answer.eventId }] : [];
+    })
+    .sort((a, b) => a.at - b.at || (a.eventId < b.eventId ? -1 : 1));
+  const away = state.interruptions.map(({ at, since, resumedAt }) => ({
+    from: Date.parse(since ?? at),
+    to: Date.parse(resumedAt ?? at),
+  }));
+  let before = state.startedAt ? Date.parse(state.startedAt) : given[0]?.at;
+  return given.map(({ item, at }) => {
+    const from = before ?? at;
+    before = at;
+    const lost = away.reduce(
+      (sum, gap) => sum + Math.max(0, Math.min(gap.to, at) - Math.max(gap.from, from)),
+      0,
+    );
+    return { item, at, seconds: Math.max(0, at - from - lost) / 1000 };
+  });
+}

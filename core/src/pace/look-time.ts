@@ -1,0 +1,27 @@
+import type { Item, ItemKind } from "../checklist/aircraft-type";
+
+/**
+ * The least time in seconds in which a person can do an item at all: reach, look and press (common practice, set on the quick side so
+ * that nobody who looked is told that he did not).
+ */
+const LEAST: Record<ItemKind, number> = {
+  look: 1,
+  feel: 1.5,
+  count: 0.8,
+  measure: 3,
+  set: 0.8,
+  remove: 2.5,
+  sample: 6,
+  choice: 0.6,
+  time: 0,
+  confirm: 2,
+  observe: 1.5,
+};
+/** For each thing that is counted (common practice). */
+const EACH = 0.25;
+
+/** Seconds that this item takes at the least. Valid range: any item; a held one takes as long as it is held. */
+export function leastSeconds(item: Pick<Item, "kind" | "expected" | "seconds">): number {
+  if (item.kind === "time") return item.seconds ?? 0;
+  return LEAST[item.kind] + (item.kind === "count" ? EACH * (item.expected ?? 1) : 0);
+}
