@@ -11,12 +11,17 @@ export class ProblemError extends Error {
 
 const TIMEOUT_MS = 15_000;
 
-async function call<T>(path: string, init?: RequestInit): Promise<T> {
+async function ask(path: string, init?: RequestInit): Promise<Response> {
   const response = await fetch(`/api/v1${path}`, { ...init, signal: AbortSignal.timeout(TIMEOUT_MS) });
-  if (response.ok) return (response.status === 204 ? undefined : await response.json()) as T;
+  if (response.ok) return response;
   if (response.headers.get("content-type")?.includes("problem+json"))
     throw new ProblemError(await response.json());
   throw new Error(`The server answered ${response.status}.`);
+}
+
+async function call<T>(path: string, init?: RequestInit): Promise<T> {
+  const response = await ask(path, init);
+  return (response.status === 204 ? undefined : await response.json()) as T;
 }
 
 const JSON_TYPE = { "content-type": "application/json" };
@@ -29,6 +34,13 @@ export const api = {
     call<EventsResponse>("/events", { method: "POST", headers: JSON_TYPE, body: JSON.stringify({ events }) }),
   sendList: (hash: string, list: ComposedList) =>
     call<void>(`/lists/${hash}`, { method: "PUT", headers: JSON_TYPE, body: JSON.stringify(list) }),
-  sendFile: (text: string) =>
-    call<{ format: string }>("/files", { method: "POST", headers: JSON_TYPE, body: text }),
+  /** `basis`: the content hash of the file that the new one was made from; the server says no where another has changed it since. */
+  sendFile: (text: string, basis?: string) =>
+    call<{ format: string }>("/files", {
+      method: "POST",
+      headers: { ...JSON_TYPE, ...(basis && { "if-match": `"${basis}"` }) },
+      body: text,
+    }),
+  listPdf: async (list: ComposedList) =>
+    (await ask("/lists/pdf", { method: "POST", headers: JSON_TYPE, body: JSON.stringify(list) })).blob(),
 };

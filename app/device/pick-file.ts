@@ -14,10 +14,14 @@ export function pickTextFile(accept: string): Promise<{ name: string; text: stri
 }
 
 /** Hands the person a file to keep. */
-export function saveTextFile(name: string, text: string): void {
+export function saveBlob(name: string, blob: Blob): void {
   const link = document.createElement("a");
-  link.href = URL.createObjectURL(new Blob([text], { type: "application/json" }));
+  link.href = URL.createObjectURL(blob);
   link.download = name;
   link.click();
   URL.revokeObjectURL(link.href);
+}
+
+export function saveTextFile(name: string, text: string, type = "application/json"): void {
+  saveBlob(name, new Blob([text], { type }));
 }

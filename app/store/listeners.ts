@@ -4,6 +4,7 @@ import { countToSend, keepEvents, refusedEvents } from "../device/event-log";
 import { writeNote } from "../device/notes";
 import { sendAll } from "../device/sync";
 import { bundleKnown, fleetKnown } from "./fleet-slice";
+import { planned, planUsed, schoolSet } from "./planned-slice";
 import { eventsKept, eventsRecorded, keepFailed, openPreflightsKnown } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
@@ -102,6 +103,10 @@ listen({ actionCreator: fleetKnown, effect: ({ payload }) => writeNote("fleet", 
 listen({
   actionCreator: bundleKnown,
   effect: ({ payload }) => writeNote(`bundle:${payload.aircraft.registration}`, payload),
+});
+listen({
+  matcher: isAnyOf(planned, planUsed, schoolSet),
+  effect: (_action, { getState }) => writeNote("planned", getState().planned),
 });
 listen({
   actionCreator: openPreflightsKnown,

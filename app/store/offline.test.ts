@@ -11,6 +11,7 @@ import {
   sendRefusedAgain,
 } from "../device/event-log";
 import { bundleKnown } from "./fleet-slice";
+import { planned } from "./planned-slice";
 import { beginPreflight, openDiscrepanciesHere, openPreflight } from "./preflight-actions";
 import { preflightOpened, selectPreflight } from "./preflight-slice";
 import { record } from "./record";
@@ -27,6 +28,8 @@ const bundle: AircraftBundle = {
   openDiscrepancies: [],
   lastReadings: [],
   recentPreflights: [],
+  walks: [],
+  laps: {},
 };
 const server = {
   reached: false,
@@ -71,7 +74,8 @@ async function beginWalk() {
   await restore(store.dispatch);
   store.dispatch(crewPicked("ines"));
   store.dispatch(bundleKnown(bundle));
-  const id = await store.dispatch(beginPreflight("QX-TAR", ["night"], 60));
+  store.dispatch(planned({ registration: "QX-TAR", conditions: ["night"] }));
+  const id = await store.dispatch(beginPreflight("QX-TAR"));
   const kept = () => settle(() => store.getState().preflight.unkept.length === 0);
   const answer = (itemId: string) =>
     store.dispatch(record(id, "item.answered", { itemId, outcome: "sound" }));

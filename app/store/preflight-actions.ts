@@ -2,16 +2,17 @@ import type { AircraftBundle, CrewMember } from "@cravix/contract";
 import { contentHash, newId } from "@cravix/contract";
 import {
   type ComposedList,
-  type Condition,
   composeList,
   foldDiscrepancies,
   type OpenDiscrepancy,
   type PreflightEvent,
 } from "@cravix/core";
 import { allEvents, eventsOfPreflight, keepList, listOf } from "../device/event-log";
+import { NOTHING_PLANNED, planUsed } from "./planned-slice";
 import { openPreflightsKnown, preflightOpened } from "./preflight-slice";
 import { record } from "./record";
 import type { AppDispatch, RootState } from "./root-state";
+import { schoolOf } from "./school-of";
 
 /** What is open on this aircraft as this device knows it: the server's word, and what was found here since and has not been sent. */
 export function openDiscrepanciesHere(
@@ -55,36 +56,39 @@ export function openDiscrepanciesHere(
   ];
 }
 
-/** Composes today's list, pins it, and begins. Returns the new preflight's id. */
-export function beginPreflight(
-  registration: string,
-  conditions: Condition[],
-  plannedFlightMin: number | undefined,
-) {
+/** Composes today's list as it has been planned, pins it, and begins. Returns the new preflight's id. */
+export function beginPreflight(registration: string) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<string> => {
-    const { bundles, fleet } = getState().fleet;
-    const bundle = bundles[registration];
+    const { fleet, planned, session } = getState();
+    const bundle = fleet.bundles[registration];
     if (!bundle) throw new Error(`Nothing is known of ${registration} on this device yet.`);
+    const { conditions, flightMin, celsius, secondCrewId } =
+      planned.byRegistration[registration] ?? NOTHING_PLANNED;
+    const school = schoolOf(bundle, session.crewId, planned.schools);
+    const id = newId(Date.now());
     const list: ComposedList = composeList({
-      type: bundle.type,
-      aircraft: bundle.aircraft,
+      ...composeInput(bundle, openDiscrepanciesHere(bundle, await allEvents(), fleet.fleet?.crew ?? [])),
       conditions,
-      openDiscrepancies: openDiscrepanciesHere(bundle, await allEvents(), fleet?.crew ?? []),
-      ...(bundle.airfield && { airfield: bundle.airfield }),
-      ...(bundle.rules && { rules: bundle.rules }),
+      school,
+      // What is asked by its value follows from the walk's own id: nobody knows it before.
+      seed: id,
     });
     const listHash = contentHash(list);
     await keepList(listHash, list);
-    const id = newId(Date.now());
     dispatch(preflightOpened({ id, list, events: [] }));
     dispatch(
       record(id, "preflight.started", {
         registration,
         listHash,
         conditions,
-        ...(plannedFlightMin !== undefined && { plannedFlightMin }),
+        plannedFlightMin: flightMin,
+        school,
+        ...(celsius !== undefined && { celsius }),
       }),
     );
+    if (secondCrewId && secondCrewId !== session.crewId)
+      dispatch(record(id, "crew.joined", { crewId: secondCrewId }));
+    dispatch(planUsed(registration));
     dispatch(
       openPreflightsKnown([
         ...getState().preflight.open.filter((p) => p.registration !== registration),
@@ -92,6 +96,17 @@ export function beginPreflight(
       ]),
     );
     return id;
+  };
+}
+
+/** What a list is made from, besides what is different today. */
+export function composeInput(bundle: AircraftBundle, openDiscrepancies: OpenDiscrepancy[]) {
+  return {
+    type: bundle.type,
+    aircraft: bundle.aircraft,
+    openDiscrepancies,
+    ...(bundle.airfield && { airfield: bundle.airfield }),
+    ...(bundle.rules && { rules: bundle.rules }),
   };
 }
 

@@ -2,6 +2,7 @@ import { type AircraftBundle, type Fleet, newId } from "@cravix/contract";
 import { deviceDatabase } from "../device/database";
 import { readNote, writeNote } from "../device/notes";
 import { bundleKnown, fleetKnown } from "./fleet-slice";
+import { type PlannedState, plannedRestored } from "./planned-slice";
 import { type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
 import type { AppDispatch } from "./root-state";
 import { sessionRestored } from "./session-slice";
@@ -22,6 +23,8 @@ export async function restore(dispatch: AppDispatch): Promise<void> {
     const bundle = await readNote<AircraftBundle>(key);
     if (bundle) dispatch(bundleKnown(bundle));
   }
+  const before = await readNote<PlannedState>("planned");
+  if (before) dispatch(plannedRestored(before));
   dispatch(openPreflightsKnown((await readNote<OpenPreflight[]>("open preflights")) ?? []));
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
   dispatch(sendAgain());

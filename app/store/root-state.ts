@@ -1,5 +1,6 @@
 import { combineReducers, type ThunkDispatch, type UnknownAction } from "@reduxjs/toolkit";
 import { fleetSlice } from "./fleet-slice";
+import { plannedSlice } from "./planned-slice";
 import { preflightSlice } from "./preflight-slice";
 import { sessionSlice } from "./session-slice";
 import { syncSlice } from "./sync-slice";
@@ -7,6 +8,7 @@ import { syncSlice } from "./sync-slice";
 export const rootReducer = combineReducers({
   session: sessionSlice.reducer,
   fleet: fleetSlice.reducer,
+  planned: plannedSlice.reducer,
   preflight: preflightSlice.reducer,
   sync: syncSlice.reducer,
 });

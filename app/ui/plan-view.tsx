@@ -1,7 +1,7 @@
 import type { PlanView as Plan } from "@cravix/core";
 import { memo, useState } from "react";
 import { Pressable, View } from "react-native";
-import Svg, { Circle, Path } from "react-native-svg";
+import Svg, { Circle, Path, Text as SvgText } from "react-native-svg";
 import { lapPath } from "./lap-path";
 import { usePalette } from "./use-palette";
 
@@ -22,12 +22,14 @@ interface PlanViewProps {
   plan: Plan;
   beads: Bead[];
   onPress?: (stationId: string) => void;
+  /** Says the order by numbers in the beads. */
+  numbered?: boolean;
 }
 
 const MARGIN = 24;
 
 /** This aircraft from above, with the lap as a thread round it and the stations as beads. */
-export const PlanView = memo(function PlanView({ plan, beads, onPress }: PlanViewProps) {
+export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered }: PlanViewProps) {
   const colours = usePalette();
   const [box, setBox] = useState({ width: 0, height: 0 });
   const width = plan.width + 2 * MARGIN;
@@ -60,9 +62,13 @@ export const PlanView = memo(function PlanView({ plan, beads, onPress }: PlanVie
             ))}
             <Path d={ahead} fill="none" stroke={colours.chock} strokeWidth={5} strokeLinecap="round" />
             <Path d={done} fill="none" stroke={colours.ink} strokeWidth={5} strokeLinecap="round" />
-            {beads.map((bead) => (
-              <BeadShape key={bead.stationId} bead={bead} />
-            ))}
+            {beads.map((bead, i) =>
+              numbered ? (
+                <NumberedBead key={bead.stationId} bead={bead} number={i + 1} />
+              ) : (
+                <BeadShape key={bead.stationId} bead={bead} />
+              ),
+            )}
           </Svg>
           {onPress &&
             beads.map((bead) => (
@@ -85,6 +91,26 @@ export const PlanView = memo(function PlanView({ plan, beads, onPress }: PlanVie
     </View>
   );
 });
+
+function NumberedBead({ bead: { x, y }, number }: { bead: Bead; number: number }) {
+  const { ink, chock, paper, onChock } = usePalette();
+  const first = number === 1;
+  return (
+    <>
+      <Circle cx={x} cy={y} r={12} fill={first ? chock : paper} stroke={ink} strokeWidth={2.5} />
+      <SvgText
+        x={x}
+        y={y + 5}
+        textAnchor="middle"
+        fontFamily="AtkinsonNextBold"
+        fontSize={14}
+        fill={first ? onChock : ink}
+      >
+        {String(number)}
+      </SvgText>
+    </>
+  );
+}
 
 function BeadShape({ bead: { x, y, state, flagged } }: { bead: Bead }) {
   const { ink, chock, clay, paper } = usePalette();

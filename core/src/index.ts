@@ -26,6 +26,7 @@ export * from "./ledger/fold-ledger";
 export * from "./oil/judge-oil";
 export * from "./pace/answer-times";
 export * from "./pace/hasty-runs";
+export * from "./pace/long-gap";
 export * from "./pace/look-time";
 export * from "./pace/station-times";
 export * from "./units/convert";

@@ -1,3 +1,3 @@
 export { type History, trainerHistory } from "./history";
-export { airfield, crew, qxTar, rules, scenarioFiles, tarrow4 } from "./scenario";
+export { airfield, crew, group, qxTar, rules, scenarioFiles, tarrow4 } from "./scenario";
 export { seededRandom } from "./seeded-random";

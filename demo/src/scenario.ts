@@ -23,6 +23,18 @@ export const airfield = marramPoint as unknown as Airfield;
 export const rules = rulesJson as unknown as RuleSet;
 export const crew = crewJson as unknown as CrewFile;
 
+/** Every aircraft with its type, by registration. */
+export const group: { aircraft: Aircraft; type: AircraftType }[] = (
+  [
+    [tar, tarrow4Json],
+    [hld, haldenSix],
+    [lum, lumenSport],
+    [dov, dovraneTwin],
+    [ans, ansel2],
+    [cor, corrantR],
+  ] as unknown as [Aircraft, AircraftType][]
+).map(([aircraft, type]) => ({ aircraft, type }));
+
 /** In the order in which they can be put on record: types before aircraft. */
 export const scenarioFiles: CravixFile[] = [
   crew,

@@ -43,7 +43,7 @@ function Ledger({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
       <Heading level={1} className="mt-2 text-3xl">
         {`${list.registration}: ${out.length === 0 ? "nothing is out" : `${out.length} out now`}`}
       </Heading>
-      <Part title="Out now" none="Nothing is on or open.">
+      <Part title="Out now" none="Nothing is on, open or moved.">
         {out.map((entry) => (
           <Button
             key={entry.itemId}
@@ -62,17 +62,11 @@ function Ledger({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
           </Button>
         ))}
       </Part>
-      <Part title="Off and stowed, or off again" none="Nothing yet.">
+      <Part title="Off and stowed, or back as it was" none="Nothing yet.">
         {back.map((entry) => (
           <View key={entry.itemId} className="flex-row justify-between gap-3 border-b-2 border-stone py-2">
-            <Text className="shrink">{entry.thing}</Text>
-            <Text className="shrink text-right text-voice">
-              {entry.how === "off"
-                ? (entry.stow ?? "off, stowed")
-                : entry.how === "on"
-                  ? "off again"
-                  : "shut"}
-            </Text>
+            <Text className="shrink">{pieces(entry)}</Text>
+            <Text className="shrink text-right text-voice">{entry.stow ?? BACK[entry.how]}</Text>
           </View>
         ))}
       </Part>
@@ -80,10 +74,16 @@ function Ledger({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
   );
 }
 
-const VERB = { off: "comes off", on: "goes on", open: "is opened" };
+const VERB = { off: "comes off", on: "goes on", open: "is opened", moved: "is moved" };
+const BACK = { off: "off, stowed", on: "off again", open: "shut", moved: "back" };
 
-function wordsAhead({ list }: Walk, { thing, how, stationId }: LedgerEntry): string {
-  return `${thing} ${VERB[how]} at ${list.stations.find((s) => s.id === stationId)?.name ?? "its station"}`;
+function pieces({ thing, count }: LedgerEntry): string {
+  return count > 1 ? `${thing} (${count})` : thing;
+}
+
+function wordsAhead({ list }: Walk, entry: LedgerEntry): string {
+  const { how, stationId } = entry;
+  return `${pieces(entry)} ${VERB[how]} at ${list.stations.find((s) => s.id === stationId)?.name ?? "its station"}`;
 }
 
 function Part({ title, none, children }: { title: string; none: string; children: React.ReactNode[] }) {

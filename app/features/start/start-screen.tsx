@@ -1,87 +1,63 @@
 import { CONDITIONS, type Condition, formatQuantity } from "@cravix/core";
 import { Redirect, router } from "expo-router";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { refresh } from "../../store/listeners";
+import { type Planned, planned } from "../../store/planned-slice";
 import { beginPreflight } from "../../store/preflight-actions";
 import { Button } from "../../ui/button";
 import { GradeMark } from "../../ui/grade-mark";
 import { Screen } from "../../ui/screen";
+import { Stepper } from "../../ui/stepper";
 import { Heading, Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
-import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 import { lastReadingText } from "../walk/last-reading";
+import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 
 const STEP_MIN = 15;
+const STEP_CELSIUS = 5;
 const MEMORY = ["hours", "oil.level", "fuel.dip.left", "fuel.dip.right", "magneto.right", "magneto.left"];
 
 /** What is different today, how long the flight is, and what this aircraft remembers. */
 export function StartScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>{(aircraft) => <Start aircraft={aircraft} />}</AircraftFrame>
+  );
+}
+
+function Start({ aircraft }: { aircraft: KnownAircraft }) {
+  const { bundle, crew, plan, school, open, crewId } = aircraft;
+  const { registration } = bundle.aircraft;
   const dispatch = useAppDispatch();
   const wide = useWide();
-  const { ready, crewId } = useAppSelector((state) => state.session);
-  const bundle = useAppSelector((state) => state.fleet.bundles[registration]);
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
-  const server = useAppSelector((state) => state.sync.server);
   const unfinished = useAppSelector((state) =>
     state.preflight.open.find((p) => p.registration === registration && !p.flying),
   );
-  const open = useOpenDiscrepancies(bundle);
-  const [conditions, setConditions] = useState<Condition[]>([]);
-  const [flightMin, setFlightMin] = useState(60);
   const [trouble, setTrouble] = useState("");
-  useEffect(() => {
-    if (ready) void refresh(dispatch, registration);
-  }, [ready, dispatch, registration]);
+  const change = (part: Partial<Planned>) => dispatch(planned({ registration, ...part }));
   const begin = async () => {
     try {
-      const id = await dispatch(beginPreflight(registration, conditions, flightMin));
+      const id = await dispatch(beginPreflight(registration));
       router.replace(`/preflight/${id}`);
     } catch (error) {
       setTrouble((error as Error).message);
     }
   };
-  useShortcuts({ Enter: bundle ? begin : undefined });
-  if (ready && !crewId) return <Redirect href="/" />;
+  useShortcuts({ Enter: begin });
   if (unfinished) return <Redirect href={`/preflight/${unfinished.preflightId}`} />;
-  if (!bundle)
-    return (
-      <Screen
-        actions={
-          <Button tone="primary" onPress={() => router.replace("/")}>
-            To the aircraft
-          </Button>
-        }
-      >
-        <Heading level={1} className="mt-8 text-2xl">
-          {server === "not reached"
-            ? `No network, and ${registration} is not kept on this device`
-            : server === "reached"
-              ? `There is no aircraft ${registration} in the group`
-              : `Fetching ${registration} …`}
-        </Heading>
-      </Screen>
-    );
+  const { conditions, flightMin, celsius, secondCrewId } = plan;
   const has = (condition: Condition) =>
     bundle.type.items.concat(bundle.aircraft.ownItems).filter((item) => item.when?.includes(condition))
       .length;
   // Only what changes something on this aircraft is asked; night, instrument and long range also change reserve and oil.
   const asked = CONDITIONS.filter((c) => has(c) > 0 || c === "long range");
-  const remembered = MEMORY.flatMap((key) => {
-    const last = bundle.lastReadings.find((r) => r.key === key);
-    const item = bundle.type.items.find((i) => i.reading?.key === key);
-    return last && item?.reading
-      ? [
-          {
-            key,
-            name: item.title.split(":")[0] ?? key,
-            text: lastReadingText(last, item.reading.decimals, crew),
-          },
-        ]
-      : [];
-  });
+  const toggle = (condition: Condition) =>
+    change({
+      conditions: conditions.includes(condition)
+        ? conditions.filter((c) => c !== condition)
+        : [...conditions, condition],
+    });
   return (
     <Screen
       wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
@@ -127,9 +103,7 @@ export function StartScreen({ registration }: { registration: string }) {
                   pressed={on}
                   className={on ? "bg-chock" : ""}
                   textClassName={`text-base ${on ? "text-on-chock" : ""}`}
-                  onPress={() =>
-                    setConditions(on ? conditions.filter((c) => c !== condition) : [...conditions, condition])
-                  }
+                  onPress={() => toggle(condition)}
                 >
                   {`${condition}${more > 0 ? ` +${more}` : ""}`}
                 </Button>
@@ -138,49 +112,138 @@ export function StartScreen({ registration }: { registration: string }) {
           </View>
           <Text className="text-sm text-voice">+ says how many items it adds to this aircraft's list.</Text>
           <Heading className="mt-2 text-lg">How long is the flight?</Heading>
-          <View className="flex-row items-center gap-3">
-            <Button
-              className="w-20"
-              label="−15 minutes"
-              onPress={() => setFlightMin(Math.max(STEP_MIN, flightMin - STEP_MIN))}
-            >
-              −15
-            </Button>
-            <Text className="grow text-center font-strong text-2xl" testID="flight">
-              {formatQuantity({ value: flightMin, unit: "min" })}
-            </Text>
-            <Button
-              className="w-20"
-              label="+15 minutes"
-              onPress={() => setFlightMin(Math.min(720, flightMin + STEP_MIN))}
-            >
-              +15
-            </Button>
-          </View>
+          <Stepper
+            text={formatQuantity({ value: flightMin, unit: "min" })}
+            step={STEP_MIN}
+            unit="minutes"
+            testID="flight"
+            onStep={(by) => change({ flightMin: Math.min(720, Math.max(STEP_MIN, flightMin + by)) })}
+          />
+          {bundle.type.electrical && (
+            <>
+              <Heading className="mt-2 text-lg">How cold is it outside?</Heading>
+              <Stepper
+                text={celsius === undefined ? "not given" : formatQuantity({ value: celsius, unit: "°C" })}
+                step={STEP_CELSIUS}
+                unit="degrees"
+                testID="celsius"
+                onStep={(by) =>
+                  change({ celsius: celsius === undefined ? 15 : Math.min(50, Math.max(-40, celsius + by)) })
+                }
+              />
+              <Text className="text-sm text-voice">
+                The colder it is, the less the battery holds and the more the start takes.
+              </Text>
+            </>
+          )}
         </View>
         <View className={wide ? "flex-1 gap-2" : "gap-2"}>
-          <Heading className="text-lg">Known, to look at again</Heading>
-          {open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
-          {open.map((d) => (
-            <View key={d.id} className="flex-row gap-3 rounded-xl bg-stone px-3 py-2">
-              <GradeMark grade={d.grade} />
-              <Text className="shrink">
-                {d.text}
-                {d.measure ? `, ${d.measure}` : ""}: met at{" "}
-                {bundle.type.stations.find((s) => s.id === d.stationId)?.name.toLowerCase() ??
-                  "the first station"}
-              </Text>
-            </View>
-          ))}
-          <Heading className="mt-2 text-lg">Last readings</Heading>
-          {remembered.map(({ key, name, text }) => (
-            <View key={key} className="flex-row justify-between gap-3 border-b-2 border-stone pb-1">
-              <Text className="text-sm">{name}</Text>
-              <Text className="shrink text-right font-mid text-sm">{text}</Text>
-            </View>
-          ))}
+          <Known aircraft={aircraft} open={open} />
+          <Heading className="mt-2 text-lg">How you walk it</Heading>
+          <View className="flex-row flex-wrap gap-2">
+            <Button
+              className="min-w-[45%] flex-1"
+              textClassName="text-base"
+              onPress={() => router.push(`/aircraft/${registration}/school`)}
+            >
+              {school.method === "read and do" ? "Read and do" : "Flow, then read"}
+            </Button>
+            <Button
+              className="min-w-[45%] flex-1"
+              textClassName="text-base"
+              onPress={() => router.push(`/aircraft/${registration}/lap`)}
+            >
+              The lap
+            </Button>
+            <Button
+              className="min-w-[45%] flex-1"
+              textClassName="text-base"
+              onPress={() => router.push(`/aircraft/${registration}/list`)}
+            >
+              Today's list
+            </Button>
+            <Button
+              className="min-w-[45%] flex-1"
+              textClassName="text-base"
+              onPress={() => router.push(`/aircraft/${registration}/items`)}
+            >
+              Its own items
+            </Button>
+          </View>
+          <Heading className="mt-2 text-lg">Two of you?</Heading>
+          <View className="flex-row flex-wrap gap-2">
+            {crew
+              .filter((member) => member.id !== crewId)
+              .map((member) => {
+                const on = secondCrewId === member.id;
+                return (
+                  <Button
+                    key={member.id}
+                    pressed={on}
+                    className={on ? "bg-chock" : ""}
+                    textClassName={`text-base ${on ? "text-on-chock" : ""}`}
+                    label={`With ${member.name}`}
+                    onPress={() => change({ secondCrewId: on ? undefined : member.id })}
+                  >
+                    {member.name.split(" ")[0] ?? member.name}
+                  </Button>
+                );
+              })}
+          </View>
+          <Text className="text-sm text-voice">
+            One reads, the other answers with what is seen. Held surfaces need the second person.
+          </Text>
+          <Remembered aircraft={aircraft} />
         </View>
       </View>
     </Screen>
+  );
+}
+
+function Known({ aircraft: { bundle }, open }: { aircraft: KnownAircraft; open: KnownAircraft["open"] }) {
+  return (
+    <>
+      <Heading className="text-lg">Known, to look at again</Heading>
+      {open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
+      {open.map((d) => (
+        <View key={d.id} className="flex-row gap-3 rounded-xl bg-stone px-3 py-2">
+          <GradeMark grade={d.grade} />
+          <Text className="shrink">
+            {d.text}
+            {d.measure ? `, ${d.measure}` : ""}: met at{" "}
+            {bundle.type.stations.find((s) => s.id === d.stationId)?.name.toLowerCase() ??
+              "the first station"}
+          </Text>
+        </View>
+      ))}
+    </>
+  );
+}
+
+function Remembered({ aircraft: { bundle, crew } }: { aircraft: KnownAircraft }) {
+  const remembered = MEMORY.flatMap((key) => {
+    const last = bundle.lastReadings.find((r) => r.key === key);
+    const item = bundle.type.items.find((i) => i.reading?.key === key);
+    return last && item?.reading
+      ? [
+          {
+            key,
+            name: item.title.split(":")[0] ?? key,
+            text: lastReadingText(last, item.reading.decimals, crew),
+          },
+        ]
+      : [];
+  });
+  if (remembered.length === 0) return null;
+  return (
+    <>
+      <Heading className="mt-2 text-lg">Last readings</Heading>
+      {remembered.map(({ key, name, text }) => (
+        <View key={key} className="flex-row justify-between gap-3 border-b-2 border-stone pb-1">
+          <Text className="text-sm">{name}</Text>
+          <Text className="shrink text-right font-mid text-sm">{text}</Text>
+        </View>
+      ))}
+    </>
   );
 }

@@ -1,7 +1,7 @@
 import { newId } from "@cravix/contract";
-import { entryText, formatQuantity, type Reason, toWriteUp, type Verdict } from "@cravix/core";
+import { entryText, formatQuantity, hastyRuns, type Reason, toWriteUp, type Verdict } from "@cravix/core";
 import { router } from "expo-router";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { refresh } from "../../store/listeners";
@@ -17,7 +17,7 @@ import { useWide } from "../../ui/use-wide";
 import { KeptMark } from "../sync/kept-mark";
 import { NoSuchWalk } from "../walk/no-such-walk";
 import { useActs } from "../walk/use-acts";
-import { usePreflight, useVerdict, useWalk } from "../walk/use-preflight";
+import { usePreflight, useVerdict, useWalk, type Walk } from "../walk/use-preflight";
 
 const TITLE: Record<Verdict, string> = {
   go: "Go",
@@ -158,6 +158,8 @@ function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
         first. Limits here are example values.
       </Text>
 
+      <PaceReminder walk={walk} />
+
       <View className={wide ? "mt-4 flex-row gap-6" : "mt-4 gap-5"}>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           {unanswered.length > 0 && (
@@ -242,6 +244,29 @@ function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight
         </View>
       </View>
     </Screen>
+  );
+}
+
+/** Told kindly, before the signature, to the one who walked: and how it was walked altogether. */
+function PaceReminder({ walk: { list, state } }: { walk: Walk }) {
+  const runs = useMemo(() => hastyRuns(list, state), [list, state]);
+  const items = runs.reduce((sum, run) => sum + run.items.length, 0);
+  return (
+    <View className="mt-2 flex-row flex-wrap items-center gap-x-4">
+      {runs.length > 0 && (
+        <Text className="shrink text-sm" testID="pace-reminder">
+          {`${items} answers came quicker than an eye can look.`}
+        </Text>
+      )}
+      <Button
+        tone="bare"
+        className="px-0"
+        textClassName="text-base"
+        onPress={() => router.push(`/preflight/${state.id}/debrief`)}
+      >
+        How it was walked
+      </Button>
+    </View>
   );
 }
 

@@ -9,6 +9,9 @@ import type { Measure } from "./measure-panel";
 import type { Acts } from "./use-acts";
 import type { Walk } from "./use-preflight";
 
+/** Kinds whose one answer is "done": read after a flow, they can have been missed in it. */
+const CATCHABLE = new Set(["look", "feel", "set", "remove", "sample"]);
+
 interface ActionsProps {
   walk: Walk;
   item: Item;
@@ -49,6 +52,17 @@ export function Actions(props: ActionsProps) {
             Found something
           </Button>
         )}
+        {CATCHABLE.has(item.kind) && walk.state.flowed[item.station] && (
+          <Button
+            tone="bare-deck"
+            textClassName="text-sm"
+            className="px-1"
+            hint={hint("M")}
+            onPress={() => acts.sound(item, undefined, true)}
+          >
+            Missed, done now
+          </Button>
+        )}
         <Button
           tone="bare-deck"
           textClassName="text-sm"
@@ -73,7 +87,7 @@ export function Actions(props: ActionsProps) {
           textClassName="text-sm"
           className="px-1"
           hint={hint("I")}
-          onPress={acts.interrupt}
+          onPress={() => acts.interrupt()}
         >
           Interrupted
         </Button>

@@ -7,6 +7,7 @@ import { GradeMark } from "../../ui/grade-mark";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
+import { SecondPersonPanel } from "../pair/second-person-panel";
 import type { Acts } from "./use-acts";
 import type { Walk } from "./use-preflight";
 
@@ -27,6 +28,12 @@ export function BlockedPanel({
   block: Block;
   acts: Acts;
 }) {
+  if (block.kind === "second person")
+    return <SecondPersonPanel walk={walk} item={item} why={block.why} acts={acts} />;
+  return <OpenThings walk={walk} item={item} block={block} acts={acts} />;
+}
+
+function OpenThings({ walk, item, block, acts }: { walk: Walk; item: Item; block: Block; acts: Acts }) {
   const [first] = block.open;
   const goFirst = () => first && acts.visit(first.itemId);
   useShortcuts({ Enter: goFirst });

@@ -9,9 +9,17 @@ import type { Walk } from "./use-preflight";
 export function WalkHeader({ walk }: { walk: Walk }) {
   const { list, ledger } = walk;
   const on = ledger.filter((entry) => entry.how === "on" && entry.state === "out").length;
-  const off = ledger.filter((entry) => entry.how === "off" && entry.state !== "waits").length;
+  const off = ledger
+    .filter((entry) => entry.how === "off" && entry.state !== "waits")
+    .reduce((sum, entry) => sum + entry.count, 0);
   const open = ledger.filter((entry) => entry.how === "open" && entry.state === "out").length;
-  const words = [off > 0 && `${off} off`, on > 0 && `${on} on`, open > 0 && `${open} open`]
+  const moved = ledger.filter((entry) => entry.how === "moved" && entry.state === "out").length;
+  const words = [
+    off > 0 && `${off} off`,
+    on > 0 && `${on} on`,
+    open > 0 && `${open} open`,
+    moved > 0 && `${moved} moved`,
+  ]
     .filter(Boolean)
     .join(" · ");
   return (

@@ -6,6 +6,10 @@ import { Text } from "../../ui/text";
 import type { Acts } from "./use-acts";
 import type { Walk } from "./use-preflight";
 
+/** So many lines round the one at hand are shown; a step of two thousand would cost every answer its second. */
+const BEFORE = 60;
+const AHEAD = 140;
+
 /** The whole list of this step on wide screens: what is done, where you are, what is ahead. */
 export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { list, state, item, phase } = walk;
@@ -15,11 +19,20 @@ export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; act
     if (itemId) (here.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
   }, [itemId]);
   if (!phase) return null;
-  const items = itemsOf(list, phase);
+  const all = itemsOf(list, phase);
+  const at = Math.max(
+    0,
+    all.findIndex((i) => i.id === itemId),
+  );
+  const from = Math.max(0, at - BEFORE);
+  const items = all.slice(from, at + AHEAD);
+  const after = all.length - from - items.length;
+  const shown = new Set(items.map((i) => i.station));
   return (
     <ScrollView className="flex-1" tabIndex={0} aria-label="All items of this step">
+      {from > 0 && <Text className="px-2 text-sm text-voice">{`${from} before these`}</Text>}
       {list.stations
-        .filter((station) => station.phase === phase)
+        .filter((station) => shown.has(station.id))
         .map((station) => (
           <View key={station.id} className="mb-2">
             <Text className="px-2 font-mid text-sm text-voice">{station.name}</Text>
@@ -37,6 +50,7 @@ export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; act
               ))}
           </View>
         ))}
+      {after > 0 && <Text className="px-2 text-sm text-voice">{`${after} more behind these`}</Text>}
     </ScrollView>
   );
 });

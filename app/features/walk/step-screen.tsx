@@ -1,4 +1,4 @@
-import { itemsOf } from "@cravix/core";
+import { blockedBy, itemsOf, type Station, stationToFlow } from "@cravix/core";
 import { useKeepAwake } from "expo-keep-awake";
 import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";
@@ -8,12 +8,16 @@ import { PlanView } from "../../ui/plan-view";
 import { Thread } from "../../ui/thread";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
+import { BatteryBar } from "../electrical/battery-bar";
 import { FluidsPanel } from "../fluids/fluids-panel";
 import { WindPanel } from "../line-up/wind-panel";
+import { PaceNote } from "../pace/pace-note";
+import { PairBar } from "../pair/pair-bar";
 import { RunUpPanel } from "../run-up/run-up-panel";
 import { Actions } from "./actions";
 import { beadsFor } from "./beads";
 import { BlockedPanel, useBlock } from "./blocked-panel";
+import { FlowPanel } from "./flow-panel";
 import { FoundPanel, useFoundDraft } from "./found-panel";
 import { WalkHeader } from "./header";
 import { InterruptedPanel } from "./interrupted-panel";
@@ -23,6 +27,7 @@ import { MeasurePanel, useMeasure } from "./measure-panel";
 import { NoSuchWalk } from "./no-such-walk";
 import { ObservePanel } from "./observe-panel";
 import { type Acts, useActs } from "./use-acts";
+import { useInterruptionGuard } from "./use-interruption-guard";
 import { usePreflight, useWalk, type Walk } from "./use-preflight";
 
 /** One screen carries the walk from the papers to the line-up: always the one thing to do now. */
@@ -36,11 +41,29 @@ function Step({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>[
   useKeepAwake();
   const walk = useWalk(folded);
   const acts = useActs(walk);
-  const { state, item } = walk;
+  useInterruptionGuard(walk, acts);
+  const { list, state, item } = walk;
   if (state.signed || !item) return <Redirect href={`/preflight/${state.id}/verdict`} />;
   if (state.interruptions.some((i) => i.resumedAt === undefined))
     return <InterruptedPanel walk={walk} acts={acts} />;
+  const flow = stationToFlow(list, state);
+  if (flow) return <FlowStep walk={walk} acts={acts} station={flow} />;
   return <ItemStep walk={walk} acts={acts} item={item} />;
+}
+
+/** A station that holds something that has to wait is not done from memory either. */
+function FlowStep({ walk, acts, station }: { walk: Walk; acts: Acts; station: Station }) {
+  const { list, state } = walk;
+  const waiting = useMemo(
+    () => list.items.find((i) => i.station === station.id && blockedBy(list, state, i)),
+    [list, state, station.id],
+  );
+  const block = waiting && blockedBy(list, state, waiting);
+  return waiting && block ? (
+    <BlockedPanel walk={walk} item={waiting} block={block} acts={acts} />
+  ) : (
+    <FlowPanel walk={walk} station={station} acts={acts} />
+  );
 }
 
 interface Shown {
@@ -92,7 +115,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
           u: acts.undo,
           w: () => setWhy(!why),
           l: () => acts.later(item),
-          i: acts.interrupt,
+          i: () => acts.interrupt(),
           ...(item.kind === "observe"
             ? {
                 g: () => startWriting("grown"),
@@ -102,6 +125,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
             : { f: () => startWriting() }),
           ...(["look", "feel", "set", "remove", "sample"].includes(item.kind) && {
             Enter: () => acts.sound(item),
+            ...(walk.state.flowed[item.station] && { m: () => acts.sound(item, undefined, true) }),
           }),
           ...(["choice", "count"].includes(item.kind) &&
             Object.fromEntries([0, 1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => [String(n), () => choose(n)]))),
@@ -137,6 +161,13 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
       {!panelLeft && !typing && <StepPanel walk={walk} />}
     </View>
   );
+  const notes = (
+    <View className="gap-1 px-[18px]">
+      <BatteryBar walk={walk} />
+      <PairBar walk={walk} item={item} acts={acts} />
+      <PaceNote walk={walk} acts={acts} />
+    </View>
+  );
   const actions = (
     <Actions
       walk={walk}
@@ -153,6 +184,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
     return (
       <View className="h-full bg-paper" role="main">
         {head}
+        {notes}
         <View className="min-h-0 flex-1 flex-row gap-2 pb-3">
           <View className="w-[36%] pl-3">
             {panelLeft ? (
@@ -181,6 +213,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   return (
     <View className="h-full bg-paper" role="main">
       {head}
+      {notes}
       {planShown && (
         <View className="min-h-[180px] flex-1">
           <Plan walk={walk} acts={acts} />

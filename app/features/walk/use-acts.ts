@@ -1,5 +1,13 @@
 import { newId } from "@cravix/contract";
-import { blockedBy, type EngineFeel, type FindingGrade, type Item } from "@cravix/core";
+import {
+  blockedBy,
+  type EngineFeel,
+  type FindingGrade,
+  type InterruptionCause,
+  type Item,
+  type ReturnWay,
+  returnTo,
+} from "@cravix/core";
 import { useMemo } from "react";
 import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/record";
@@ -13,6 +21,8 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
     // The same words as the screen's: whichever way an answer comes in, nothing passes a gate or a rule.
     const free = (target: Item) => !blockedBy(list, state, target);
     const visit = (itemId: string) => void dispatch(record(id, "item.visited", { itemId }));
+    // Where two are here, one reads and the other answers.
+    const byCrewId = state.joined[0];
     return {
       visit,
       visitStation: (stationId: string) => {
@@ -20,13 +30,15 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         const target = items.find((i) => !state.answers[i.id]) ?? items[0];
         if (target) visit(target.id);
       },
-      sound: (target: Item, value?: string) => {
+      sound: (target: Item, value?: string, caught?: boolean) => {
         if (!free(target)) return;
         dispatch(
           record(id, "item.answered", {
             itemId: target.id,
             outcome: "sound",
             ...(value !== undefined && { value }),
+            ...(caught && { caught }),
+            ...(byCrewId && { byCrewId }),
           }),
         );
       },
@@ -59,25 +71,31 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         );
       },
       later: (target: Item) => void dispatch(record(id, "item.deferred", { itemId: target.id })),
+      /** A whole station done from memory; nothing of it may wait for something else. */
+      flowed: (stationId: string) => {
+        if (list.items.some((i) => i.station === stationId && !free(i))) return;
+        dispatch(record(id, "station.flowed", { stationId }));
+      },
+      join: (crewId: string) => void dispatch(record(id, "crew.joined", { crewId })),
+      leave: (crewId: string) => void dispatch(record(id, "crew.left", { crewId })),
       undo: () => {
         const last = state.undoable.at(-1);
         if (last) dispatch(record(id, "item.undone", { eventId: last }));
       },
-      interrupt: () => void dispatch(record(id, "interrupted", item ? { itemId: item.id } : {})),
-      /** Going on after an interruption, from where it was or from the start of the station. */
-      resume: (fromStation: boolean) => {
-        const before = item ? list.items.filter((i) => i.station === item.station) : [];
-        if (fromStation && item) {
-          for (const i of before) {
-            const answer = state.answers[i.id];
-            // What was found stays found: only looks are looked at again.
-            if (answer && answer.outcome !== "found")
-              dispatch(record(id, "item.undone", { eventId: answer.eventId }));
-          }
-        }
-        dispatch(record(id, "resumed", item ? { itemId: item.id } : {}));
-        const first = before.find((i) => state.answers[i.id]?.outcome !== "found");
-        if (fromStation && first) visit(first.id);
+      interrupt: (cause: InterruptionCause = "spoken to", since?: string) =>
+        void dispatch(
+          record(id, "interrupted", {
+            ...(item && { itemId: item.id }),
+            cause,
+            ...(since && { since }),
+          }),
+        ),
+      /** Going on after an interruption: looks that lie behind the point one goes back to are done again. */
+      resume: (way: ReturnWay) => {
+        const back = item && returnTo(list, state, item, way);
+        for (const eventId of back?.undo ?? []) dispatch(record(id, "item.undone", { eventId }));
+        dispatch(record(id, "resumed", { ...(item && { itemId: item.id }), way }));
+        if (back && way !== "where I was") visit(back.itemId);
       },
     };
   }, [dispatch, list, state, item]);

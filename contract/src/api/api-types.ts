@@ -4,9 +4,11 @@ import type {
   Airfield,
   Condition,
   DiscrepancyState,
+  EarlierWalk,
   OpenDiscrepancy,
   PreflightEvent,
   RuleSet,
+  School,
   SignedVerdict,
   Unit,
 } from "@cravix/core";
@@ -65,6 +67,9 @@ export interface AircraftSummary {
   lastPreflight: PreflightSummary | null;
 }
 
+/** An earlier walk, with how its pilot worked: what was set last is what is set next time. */
+export type EarlierWalkWithSchool = EarlierWalk & { school?: School };
+
 /** Everything that a preflight of this aircraft needs, kept on the device for the apron without a network. */
 export interface AircraftBundle {
   aircraft: Aircraft;
@@ -74,6 +79,10 @@ export interface AircraftBundle {
   openDiscrepancies: OpenDiscrepancy[];
   lastReadings: LastReading[];
   recentPreflights: PreflightSummary[];
+  /** Pace and order of the last walks of this aircraft, newest first. */
+  walks: EarlierWalkWithSchool[];
+  /** Complete laps on this type, by crew member. */
+  laps: Record<string, number>;
 }
 
 export interface Fleet {

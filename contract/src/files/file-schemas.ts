@@ -273,6 +273,7 @@ export const aircraftTypeSchema = object({
       brake: habit(BRAKE_WAYS),
     }).noUnknown(),
   ),
+  engines: array().of(words(20)).min(2).max(4),
   ...limits,
 }).noUnknown();
 

@@ -182,6 +182,8 @@ export interface AircraftType {
   gates?: Gate[];
   variants?: Variant[];
   habits?: TypeHabits;
+  /** The names of its engines where it has more than one: their readings carry them, "oil.level.left". */
+  engines?: string[];
   fuel?: FuelProfile;
   oil?: OilProfile;
   magnetos?: MagnetoProfile;
@@ -241,4 +243,9 @@ export function reserveFor(
     (most, { minutes, source }) => (most && most.minutes >= minutes ? most : { minutes, source }),
     undefined,
   );
+}
+
+/** Where a station's part stands in the order of a flight, from 0. */
+export function phaseIndex(phase: StationPhase): number {
+  return STATION_PHASES.indexOf(phase);
 }

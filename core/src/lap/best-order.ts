@@ -87,13 +87,19 @@ function exactOrder({ distances, door, precedence, start }: OrderProblem): numbe
   for (let i = 0; i < n; i++)
     if (needs[i] === 0 && (start === undefined || start === i)) cost[(1 << i) * n + i] = door?.[i] ?? 0;
   for (let set = 1; set < full; set++) {
-    for (let last = 0; last < n; last++) {
+    // What may come next does not hang on where one stands, only on what is done.
+    let open = 0;
+    for (let rest = ~set & (full - 1); rest !== 0; rest &= rest - 1) {
+      const next = 31 - Math.clz32(rest & -rest);
+      if (((needs[next] as number) & ~set) === 0) open |= 1 << next;
+    }
+    for (let stood = set; stood !== 0; stood &= stood - 1) {
+      const last = 31 - Math.clz32(stood & -stood);
       const here = cost[set * n + last] as number;
       if (here === Number.POSITIVE_INFINITY) continue;
-      for (let next = 0; next < n; next++) {
-        const bit = 1 << next;
-        if (set & bit || ((needs[next] as number) & ~set) !== 0) continue;
-        const at = (set | bit) * n + next;
+      for (let rest = open; rest !== 0; rest &= rest - 1) {
+        const next = 31 - Math.clz32(rest & -rest);
+        const at = (set | (1 << next)) * n + next;
         const there = here + (metres[last * n + next] as number);
         if (there < (cost[at] as number)) {
           cost[at] = there;

@@ -81,53 +81,9 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
       }),
     );
   }
-  const levelQt = reading(READING.oilLevel);
-  if (levelQt !== undefined)
-    add(
-      itemsFor(READING.oilLevel),
-      guarded(READING.oilLevel, "Oil", () => {
-        const longFlight = list.conditions.includes("long range") || list.conditions.includes("instrument");
-        result.oil = judgeOil({ levelQt, profile: oil, longFlight });
-        return [result.oil.judgement];
-      }),
-    );
-  const baseRpm = reading(READING.magnetoBase);
-  const side = (key: string) => {
-    const rpm = reading(key);
-    const feel = state.readings[key]?.feel;
-    return rpm === undefined ? undefined : { rpm, ...(feel && { feel }) };
-  };
-  const right = side(READING.magnetoRight);
-  const left = side(READING.magnetoLeft);
-  if (baseRpm !== undefined && (right || left))
-    add(
-      itemsFor(READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft),
-      magnetos
-        ? guarded("magneto", "Magnetos", () => {
-            result.magnetos = judgeMagnetos({
-              baseRpm,
-              profile: magnetos,
-              ...(right && { right }),
-              ...(left && { left }),
-            });
-            return result.magnetos.judgements;
-          })
-        : [
-            unjudged(
-              "magneto",
-              "Magnetos",
-              "No magneto limits on file for this aircraft. Look in its handbook.",
-            ),
-          ],
-    );
-  const hotRpm = reading(READING.carburettorHot);
-  if (baseRpm !== undefined && hotRpm !== undefined)
-    add(
-      itemsFor(READING.carburettorHot, READING.carburettorColdAgain),
-      guarded("carburettor-heat", "Carburettor heat", () => [
-        judgeCarburettorHeat(baseRpm, hotRpm, reading(READING.carburettorColdAgain)),
-      ]),
-    );
+  // Each engine of a twin is judged by itself; with one, its readings carry no name.
+  for (const engine of list.type.engines ?? [undefined])
+    judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil, magnetos });
   const indicatedFt = reading(READING.altimeter);
   if (indicatedFt !== undefined)
     add(
@@ -157,6 +113,71 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
     wind(list, state, reading),
   );
   return result;
+}
+
+interface EngineToJudge {
+  list: ComposedList;
+  state: PreflightState;
+  engine: string | undefined;
+  reading: (key: string) => number | undefined;
+  itemsFor: (...keys: string[]) => string[];
+  add: (itemIds: string[], made: Judgement[]) => void;
+  result: PreflightJudgements;
+  oil: ComposedList["type"]["oil"];
+  magnetos: ComposedList["type"]["magnetos"];
+}
+
+function judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil, magnetos }: EngineToJudge) {
+  const key = (plain: string) => (engine ? `${plain}.${engine}` : plain);
+  const named = (made: Judgement[]) =>
+    engine ? made.map((j) => ({ ...j, id: key(j.id), subject: `${j.subject}, ${engine} engine` })) : made;
+  const levelQt = reading(key(READING.oilLevel));
+  if (levelQt !== undefined)
+    add(
+      itemsFor(key(READING.oilLevel)),
+      guarded(key(READING.oilLevel), "Oil", () => {
+        const longFlight = list.conditions.includes("long range") || list.conditions.includes("instrument");
+        result.oil = judgeOil({ levelQt, profile: oil, longFlight });
+        return named([result.oil.judgement]);
+      }),
+    );
+  const baseRpm = reading(key(READING.magnetoBase));
+  const side = (plain: string) => {
+    const rpm = reading(key(plain));
+    const feel = state.readings[key(plain)]?.feel;
+    return rpm === undefined ? undefined : { rpm, ...(feel && { feel }) };
+  };
+  const right = side(READING.magnetoRight);
+  const left = side(READING.magnetoLeft);
+  if (baseRpm !== undefined && (right || left))
+    add(
+      itemsFor(key(READING.magnetoBase), key(READING.magnetoRight), key(READING.magnetoLeft)),
+      magnetos
+        ? guarded(key("magneto"), "Magnetos", () => {
+            result.magnetos = judgeMagnetos({
+              baseRpm,
+              profile: magnetos,
+              ...(right && { right }),
+              ...(left && { left }),
+            });
+            return named(result.magnetos.judgements);
+          })
+        : [
+            unjudged(
+              key("magneto"),
+              "Magnetos",
+              "No magneto limits on file for this aircraft. Look in its handbook.",
+            ),
+          ],
+    );
+  const hotRpm = reading(key(READING.carburettorHot));
+  if (baseRpm !== undefined && hotRpm !== undefined)
+    add(
+      itemsFor(key(READING.carburettorHot), key(READING.carburettorColdAgain)),
+      guarded(key("carburettor-heat"), "Carburettor heat", () =>
+        named([judgeCarburettorHeat(baseRpm, hotRpm, reading(key(READING.carburettorColdAgain)))]),
+      ),
+    );
 }
 
 function wind(

@@ -11,6 +11,7 @@ import { fromDb, fromDbOrNull } from "../db/moment";
 import { preflight, reading } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
+import { readLaps, readWalks } from "./read-walks";
 
 export async function readFleet(db: Db): Promise<Fleet> {
   const rows = await db
@@ -70,6 +71,8 @@ export async function readBundle(db: Db, registration: string): Promise<Aircraft
       ...(d.measure !== undefined && { measure: d.measure }),
     })),
     lastReadings: await readLastReadings(db, registration),
+    walks: await readWalks(db, registration),
+    laps: await readLaps(db, row.aircraft.typeId),
     recentPreflights: await readPreflights(db, { registration, limit: 10 }),
   };
 }

@@ -1,4 +1,4 @@
-import type { CravixFile } from "@cravix/contract";
+import { type CravixFile, contentHash } from "@cravix/contract";
 import { eq } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
@@ -55,4 +55,14 @@ export async function writeFile(
           .onDuplicateKeyUpdate({ set: { name: member.name, role: member.role } });
       return undefined;
   }
+}
+
+/** Whether the aircraft on record is still the one that a new file was made from, by its content hash. Other files have no such basis. */
+export async function isOnRecord(db: Db, file: CravixFile, basis: string): Promise<boolean> {
+  if (file.format !== "cravix.aircraft/1") return true;
+  const [row] = await db
+    .select({ body: aircraft.body })
+    .from(aircraft)
+    .where(eq(aircraft.registration, file.registration));
+  return row !== undefined && contentHash(row.body) === basis;
 }

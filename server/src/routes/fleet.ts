@@ -3,7 +3,7 @@ import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import type { Database } from "../db/database";
 import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
-import { writeFile } from "../fleet/write-file";
+import { isOnRecord, writeFile } from "../fleet/write-file";
 import { problem } from "../problem";
 
 const MAX_BYTES = 8 * 1024 * 1024;
@@ -30,6 +30,13 @@ export function fleetRoutes({ db }: Database) {
         const reading = readFileText(await c.req.text());
         if ("faults" in reading)
           return problem(c, 422, "The file is not valid. Nothing was changed.", reading.faults);
+        const basis = c.req.header("if-match")?.replace(/^"|"$/g, "");
+        if (basis && !(await isOnRecord(db, reading.file, basis)))
+          return problem(
+            c,
+            412,
+            "Somebody else has changed this aircraft since. Nothing was overwritten: look at the new state, then save again.",
+          );
         const missing = await writeFile(db, reading.file);
         if (missing)
           return problem(c, 409, "The file does not fit what is on record. Nothing was changed.", [missing]);

@@ -1,4 +1,4 @@
-import type { Page, PreflightDetail, PreflightSummary } from "@cravix/contract";
+import { type Page, type PreflightDetail, type PreflightSummary, readList } from "@cravix/contract";
 import { eq } from "drizzle-orm";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
@@ -7,6 +7,7 @@ import { event, list, preflight } from "../db/schema/checklist";
 import { putList } from "../events/put-list";
 import { readEvents } from "../events/read-events";
 import { readPreflights, toSummary } from "../fleet/read-fleet";
+import { listPdf } from "../paper/list-pdf";
 import { problem } from "../problem";
 
 const MAX_LIMIT = 100;
@@ -51,6 +52,29 @@ export function preflightRoutes({ db }: Database) {
         .where(eq(list.hash, c.req.param("hash")));
       return row ? c.json(row.body as object) : problem(c, 404, "There is no such list.");
     })
+    .post(
+      "/lists/pdf",
+      bodyLimit({
+        maxSize: 8 * 1024 * 1024,
+        onError: (c) => problem(c, 413, "A list may have at most 8 MiB."),
+      }),
+      async (c) => {
+        let body: unknown;
+        try {
+          body = await c.req.json();
+        } catch {
+          return problem(c, 400, "The body must be the list as JSON.");
+        }
+        const reading = readList(body);
+        if ("faults" in reading)
+          return problem(c, 422, "This is no list that could be printed.", reading.faults);
+        const pdf = await listPdf(reading.list);
+        return c.body(new Uint8Array(pdf), 200, {
+          "content-type": "application/pdf",
+          "content-disposition": `attachment; filename="${reading.list.registration.replace(/[^\w-]/g, "")}-list.pdf"`,
+        });
+      },
+    )
     .put(
       "/lists/:hash",
       bodyLimit({

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { StartScreen } from "../../features/start/start-screen";
+import { StartScreen } from "../../../features/start/start-screen";
 
 export default function Start() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

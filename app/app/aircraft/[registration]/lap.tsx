@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from "expo-router";
+import { LapScreen } from "../../../features/lap/lap-screen";
+
+export default function Lap() {
+  const { registration } = useLocalSearchParams<{ registration: string }>();
+  return <LapScreen registration={registration} />;
+}

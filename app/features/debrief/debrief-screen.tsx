@@ -1,0 +1,192 @@
+import {
+  comparePace,
+  hastyRuns,
+  hastyText,
+  lapProblem,
+  type StationPace,
+  stationTimes,
+  stationVisits,
+  walkedLap,
+} from "@cravix/core";
+import { router } from "expo-router";
+import { useMemo } from "react";
+import { View } from "react-native";
+import { useAppSelector } from "../../store/hooks";
+import { Button } from "../../ui/button";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { NoSuchWalk } from "../walk/no-such-walk";
+import { useActs } from "../walk/use-acts";
+import { usePreflight, useWalk, type Walk } from "../walk/use-preflight";
+
+/** How it was walked, for the pilot alone: pace, interruptions, what the reading caught, how far. */
+export function DebriefScreen({ id }: { id: string }) {
+  const { preflight, missing } = usePreflight(id);
+  if (missing) return <NoSuchWalk />;
+  return preflight ? <Debrief folded={preflight} /> : <View className="h-full bg-paper" />;
+}
+
+function Debrief({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+  const walk = useWalk(folded);
+  const acts = useActs(walk);
+  const wide = useWide();
+  const { list, state } = walk;
+  const runs = useMemo(() => hastyRuns(list, state), [list, state]);
+  const caught = list.items.filter((item) => state.answers[item.id]?.caught);
+  const name = (stationId: string) => list.stations.find((s) => s.id === stationId)?.name ?? stationId;
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <Button
+          tone="primary"
+          className="min-h-20"
+          textClassName="text-xl"
+          testID="primary"
+          onPress={() => router.replace(`/preflight/${state.id}/verdict`)}
+        >
+          To the verdict
+        </Button>
+      }
+    >
+      <Heading level={1} className="text-3xl">
+        How it was walked
+      </Heading>
+      <Text className="text-voice">For you. Nobody else is shown this.</Text>
+      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
+        <View className={wide ? "flex-1 gap-5" : "gap-5"}>
+          <View className="gap-2">
+            <Heading className="text-lg">Quicker than an eye: {runs.length}</Heading>
+            {runs.length === 0 && <Text className="text-voice">Every answer had time for a look.</Text>}
+            {runs.map((run) => (
+              <View key={run.items[0]?.id} className="rounded-xl bg-stone px-3 py-2">
+                <Text className="font-mid">{hastyText(run)}</Text>
+                <Text className="text-sm">
+                  {run.stationIds.map(name).join(", ")}: {run.items.map((item) => item.title).join(" · ")}
+                </Text>
+                {!state.signed && run.items[0] && (
+                  <Button
+                    tone="bare"
+                    className="self-start px-0"
+                    textClassName="text-base"
+                    onPress={() => {
+                      acts.visit(run.items[0]?.id ?? "");
+                      router.replace(`/preflight/${state.id}`);
+                    }}
+                  >
+                    Look again
+                  </Button>
+                )}
+              </View>
+            ))}
+          </View>
+          <Interruptions walk={walk} />
+          {list.school?.method === "flow then read" && (
+            <View className="gap-1">
+              <Heading className="text-lg">Caught by the reading: {caught.length}</Heading>
+              {caught.length === 0 && <Text className="text-voice">Nothing was missed from memory.</Text>}
+              {caught.map((item) => (
+                <Text key={item.id}>{`${name(item.station)}: ${item.title}`}</Text>
+              ))}
+            </View>
+          )}
+        </View>
+        <View className={wide ? "flex-1 gap-5" : "gap-5"}>
+          <HowFar walk={walk} />
+          <Pace walk={walk} name={name} />
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+const CAUSE = {
+  "spoken to": "Spoken to",
+  "screen left": "Away from the screen",
+  "long gap": "A long silence",
+};
+
+function Interruptions({ walk: { list, state } }: { walk: Walk }) {
+  return (
+    <View className="gap-1">
+      <Heading className="text-lg">Interruptions: {state.interruptions.length}</Heading>
+      {state.interruptions.length === 0 && <Text className="text-voice">None.</Text>}
+      {state.interruptions.map((i) => (
+        <Text key={i.at}>
+          {CAUSE[i.cause ?? "spoken to"]} at “
+          {list.items.find((item) => item.id === i.itemId)?.title ?? "the start"}”
+          {i.way ? `: ${i.way === "where I was" ? "gone on where it was" : `back, ${i.way}`}` : ""}
+        </Text>
+      ))}
+    </View>
+  );
+}
+
+function HowFar({ walk: { list, state } }: { walk: Walk }) {
+  const lap = useMemo(() => {
+    const stations = list.stations.filter((s) => s.phase === "lap");
+    const problem = lapProblem({ ...list.type, stations, items: list.items });
+    return problem && walkedLap(problem, stationVisits(list, state));
+  }, [list, state]);
+  if (!lap || lap.metres === 0) return null;
+  return (
+    <View className="gap-1">
+      <Heading className="text-lg">The lap: {lap.metres.toFixed(0)} m</Heading>
+      <Text className="text-voice">
+        {lap.returns === 0
+          ? "Each station once, no way back."
+          : `${lap.returns} times back to a station already left, ${lap.backtrackMetres.toFixed(0)} m for nothing.`}
+      </Text>
+    </View>
+  );
+}
+
+const clock = (seconds: number | undefined) =>
+  seconds === undefined
+    ? "–"
+    : `${Math.floor(Math.round(seconds) / 60)}:${String(Math.round(seconds) % 60).padStart(2, "0")}`;
+
+function Pace({ walk: { list, state }, name }: { walk: Walk; name: (stationId: string) => string }) {
+  const walks = useAppSelector((root) => root.fleet.bundles[list.registration]?.walks);
+  const rows: StationPace[] = useMemo(
+    () =>
+      comparePace(
+        stationTimes(list, state),
+        (walks ?? []).filter((walk) => walk.preflightId !== state.id),
+        state.crewId,
+      ),
+    [list, state, walks],
+  );
+  const order = new Map(list.stations.map((station, i) => [station.id, i]));
+  return (
+    <View className="gap-1">
+      <Heading className="text-lg">Time at each station</Heading>
+      <View className="flex-row">
+        <Text className="min-w-0 flex-1 text-sm text-voice">minutes</Text>
+        {["now", "yours", "group"].map((word) => (
+          <Text key={word} className="w-16 text-right text-sm text-voice">
+            {word}
+          </Text>
+        ))}
+      </View>
+      {[...rows]
+        .sort((a, b) => (order.get(a.stationId) ?? 0) - (order.get(b.stationId) ?? 0))
+        .map((row) => (
+          <View key={row.stationId} className="flex-row border-b-2 border-stone pb-0.5">
+            <Text className="min-w-0 flex-1 text-sm" numberOfLines={1}>
+              {name(row.stationId)}
+            </Text>
+            <Text className={`w-16 text-right text-sm ${row.quick ? "font-strong" : ""}`}>
+              {`${row.quick ? "▾ " : ""}${clock(row.seconds)}`}
+            </Text>
+            <Text className="w-16 text-right text-sm">{clock(row.ownSeconds)}</Text>
+            <Text className="w-16 text-right text-sm">{clock(row.groupSeconds)}</Text>
+          </View>
+        ))}
+      <Text className="text-sm text-voice">
+        ▾ less than half of your own habit. Yours and the group's are the middle of three walks or more.
+      </Text>
+    </View>
+  );
+}

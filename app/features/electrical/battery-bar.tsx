@@ -1,0 +1,36 @@
+import { formatQuantity, usedAmpereHours } from "@cravix/core";
+import { View } from "react-native";
+import { Text } from "../../ui/text";
+import type { Walk } from "../walk/use-preflight";
+import { useLoads } from "./use-loads";
+
+/** While the battery is on: how long already, what it gives, and how long the start is still safe. */
+export function BatteryBar({ walk }: { walk: Walk }) {
+  const { on, onSince, amps, spans, battery, now } = useLoads(walk);
+  const { electrical } = walk.list.type;
+  if (onSince === undefined || !electrical || walk.phase === "run-up" || walk.phase === "line-up")
+    return null;
+  const seconds = Math.max(0, Math.round((now - onSince) / 1000));
+  const clock = `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, "0")}`;
+  const late = seconds > electrical.lapMin * 60 || (battery && battery.marginAh <= 0);
+  const left = battery?.minutesLeft;
+  return (
+    <View
+      testID="battery"
+      role="status"
+      className={`flex-row flex-wrap items-center gap-x-3 rounded-lg px-3 py-1 ${late ? "bg-chock" : "bg-stone"}`}
+    >
+      <Text className={`font-strong ${late ? "text-on-chock" : ""}`}>{`Battery on ${clock}`}</Text>
+      <Text className={`text-sm ${late ? "text-on-chock" : ""}`}>
+        {`${amps.toFixed(amps < 10 ? 1 : 0)} A · ${formatQuantity({ value: usedAmpereHours(spans), unit: "Ah" })} used`}
+      </Text>
+      <Text className={`shrink text-sm ${late ? "text-on-chock" : ""}`}>
+        {late
+          ? `Longer than planned: ${on.map((load) => load.name).join(", ")} off as soon as you can.`
+          : left === undefined
+            ? "Temperature not given: the start is not judged."
+            : `start safe for ${formatQuantity({ value: Math.floor(left), unit: "min" })}`}
+      </Text>
+    </View>
+  );
+}

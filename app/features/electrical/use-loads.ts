@@ -1,0 +1,28 @@
+import { batteryState, foldLoads } from "@cravix/core";
+import { useEffect, useMemo, useState } from "react";
+import type { Walk } from "../walk/use-preflight";
+
+/** What is on now and what it has taken so far, second by second while anything is on. */
+export function useLoads({ list, state }: Pick<Walk, "list" | "state">) {
+  const [now, setNow] = useState(() => Date.now());
+  const loads = useMemo(
+    () => foldLoads(list, state, Math.max(now, Date.parse(state.lastAt ?? "") || 0)),
+    [list, state, now],
+  );
+  const running = loads.onSince !== undefined;
+  useEffect(() => {
+    if (!running) return;
+    setNow(Date.now());
+    const timer = setInterval(() => setNow(Date.now()), 1000);
+    return () => clearInterval(timer);
+  }, [running]);
+  const { electrical } = list.type;
+  const battery = useMemo(
+    () =>
+      electrical && state.celsius !== undefined
+        ? batteryState(electrical, loads.spans, loads.amps, state.celsius)
+        : undefined,
+    [electrical, loads, state.celsius],
+  );
+  return { ...loads, now, battery };
+}

@@ -1,0 +1,161 @@
+import { EXACT_UP_TO } from "@cravix/core";
+import { router } from "expo-router";
+import { useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch } from "../../store/hooks";
+import { schoolSet } from "../../store/planned-slice";
+import { Button } from "../../ui/button";
+import { type Bead, PlanView } from "../../ui/plan-view";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { type LapOfPilot, useLap } from "./use-lap";
+
+/** The lap itself: how far you walk, how far you need to, and a better order where there is one. */
+export function LapScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>{(aircraft) => <Lap aircraft={aircraft} />}</AircraftFrame>
+  );
+}
+
+const metres = (value: number) => `${value.toFixed(0)} m`;
+
+function Lap({ aircraft }: { aircraft: KnownAircraft }) {
+  const { bundle, school, crewId } = aircraft;
+  const { registration } = bundle.aircraft;
+  const dispatch = useAppDispatch();
+  const wide = useWide();
+  const lap = useLap(aircraft);
+  const [shown, setShown] = useState<"yours" | "shortest">("yours");
+  const { problem, best, own } = lap;
+  const saved = best ? lap.ownMetres - best.metres : 0;
+  const better = saved >= 0.5 || !lap.ownKeepsRules;
+  const order = shown === "shortest" && best ? best.order : own;
+  const use = (ids: string[] | undefined) => {
+    if (crewId) dispatch(schoolSet({ crewId, registration, school: { ...school, order: ids } }));
+    setShown("yours");
+  };
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <>
+          {best && better && problem && (
+            <Button
+              tone="primary"
+              className="min-h-20"
+              textClassName="text-xl"
+              testID="primary"
+              onPress={() => use(best.order.map((i) => problem.stations[i]?.id ?? ""))}
+            >
+              Walk it this way
+            </Button>
+          )}
+          <View className="flex-row gap-2">
+            {school.order && (
+              <Button tone="deck" className="flex-1" textClassName="text-base" onPress={() => use(undefined)}>
+                The list's own order
+              </Button>
+            )}
+            <Button
+              tone={best && better ? "deck" : "primary"}
+              className="flex-1"
+              textClassName="text-base"
+              onPress={() => router.replace(`/aircraft/${registration}`)}
+            >
+              Back to the start
+            </Button>
+          </View>
+        </>
+      }
+    >
+      <Heading level={1} className="text-3xl">
+        The lap
+      </Heading>
+      {!problem ? (
+        <Text className="mt-3">
+          The plan of this type has no scale, so nothing can be said of how far you walk.
+        </Text>
+      ) : (
+        <View className={wide ? "mt-2 flex-row gap-8" : "mt-2 gap-3"}>
+          <View className={wide ? "h-[480px] flex-[1.4]" : "h-[330px]"}>
+            {bundle.type.plan && <PlanView plan={bundle.type.plan} beads={beadsOf(lap, order)} numbered />}
+          </View>
+          <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+            <View className="flex-row gap-2" role="radiogroup" aria-label="Which order is shown">
+              {(["yours", "shortest"] as const).map((option) => (
+                <Button
+                  key={option}
+                  pressed={shown === option}
+                  disabled={option === "shortest" && !best}
+                  className={`flex-1 ${shown === option ? "bg-chock" : ""}`}
+                  textClassName={`text-base ${shown === option ? "text-on-chock" : ""}`}
+                  onPress={() => setShown(option)}
+                >
+                  {option === "yours"
+                    ? `Yours, ${metres(lap.ownMetres)}`
+                    : best
+                      ? `Shortest, ${metres(best.metres)}`
+                      : "Searching …"}
+                </Button>
+              ))}
+            </View>
+            <Text testID="lap-verdict">
+              {lap.trouble !== ""
+                ? lap.trouble
+                : !best
+                  ? "Searching the shortest way round that keeps every rule …"
+                  : !better
+                    ? "Yours is the shortest way round that keeps every rule. Keep it, the same every time."
+                    : `${metres(saved)} shorter, and every rule kept.`}
+            </Text>
+            {!lap.ownKeepsRules && (
+              <Text className="font-mid">
+                Your order comes to something that has to wait for a later station: it will stop you there.
+              </Text>
+            )}
+            {lap.habit && (
+              <View className="rounded-xl bg-stone px-3 py-2">
+                <Text className="font-strong">{`Your last ${lap.habit.walks} walks: ${metres(lap.habit.metres)} each`}</Text>
+                <Text className="text-sm">
+                  {lap.habit.returns < 0.05
+                    ? "No way back: each station once."
+                    : `${lap.habit.returns.toFixed(1)} times back to a station already left, ${metres(lap.habit.backtrackMetres)} of it for nothing.`}
+                </Text>
+              </View>
+            )}
+            {best && (
+              <Text className="text-sm text-voice">
+                {best.exact
+                  ? "Searched through every order: none is shorter. From the door, round what cannot be walked through, and back."
+                  : `More than ${EXACT_UP_TO} stations: a good order, not proven the shortest.`}{" "}
+                Short is not the point, the same every time is: change it only if you will keep it.
+              </Text>
+            )}
+          </View>
+        </View>
+      )}
+    </Screen>
+  );
+}
+
+function beadsOf({ problem }: LapOfPilot, order: readonly number[]): Bead[] {
+  return order.flatMap((index, i): Bead[] => {
+    const station = problem?.stations[index];
+    return station?.x === undefined || station.y === undefined
+      ? []
+      : [
+          {
+            stationId: station.id,
+            name: station.name,
+            x: station.x,
+            y: station.y,
+            state: "done",
+            flagged: false,
+            left: 0,
+            detail: `number ${i + 1}`,
+          },
+        ];
+  });
+}

@@ -1,0 +1,56 @@
+import { keepsPrecedence, lapMetres, lapProblem, type OrderResult, orderLap, walkedLap } from "@cravix/core";
+import { useEffect, useMemo, useState } from "react";
+import { searchLap } from "../../device/lap-search";
+import type { KnownAircraft } from "../start/aircraft-frame";
+
+export interface LapOfPilot {
+  problem: LapProblem | undefined;
+  trouble: string;
+  best?: OrderResult;
+  own: number[];
+  ownMetres: number;
+  ownKeepsRules: boolean;
+  habit?: { walks: number; metres: number; backtrackMetres: number; returns: number };
+}
+
+/** This pilot's lap in metres, his habit in earlier walks, and the shortest there is. */
+export function useLap({ bundle, school, crewId }: KnownAircraft): LapOfPilot {
+  const problem = useMemo(() => lapProblem(bundle.type), [bundle.type]);
+  const [best, setBest] = useState<OrderResult>();
+  const [trouble, setTrouble] = useState("");
+  useEffect(() => {
+    if (!problem) return;
+    let current = true;
+    searchLap(problem).then(
+      (found) => current && setBest(found),
+      (error: Error) => current && setTrouble(error.message),
+    );
+    return () => {
+      current = false;
+    };
+  }, [problem]);
+  return useMemo(() => {
+    if (!problem) return { problem, trouble, own: [], ownMetres: 0, ownKeepsRules: true };
+    const own = orderLap(problem.stations, school).map((station) => problem.stations.indexOf(station));
+    const walks = bundle.walks.filter((walk) => walk.crewId === crewId && walk.visits.length > 0);
+    const walked = walks.map((walk) => walkedLap(problem, walk.visits));
+    const mean = (pick: (lap: (typeof walked)[number]) => number) =>
+      walked.reduce((sum, lap) => sum + pick(lap), 0) / walked.length;
+    return {
+      problem,
+      trouble,
+      best,
+      own,
+      ownMetres: lapMetres(problem, own),
+      ownKeepsRules: keepsPrecedence(own, problem.precedence ?? []),
+      ...(walked.length > 0 && {
+        habit: {
+          walks: walked.length,
+          metres: mean((lap) => lap.metres),
+          backtrackMetres: mean((lap) => lap.backtrackMetres),
+          returns: mean((lap) => lap.returns),
+        },
+      }),
+    };
+  }, [problem, best, trouble, bundle.walks, school, crewId]);
+}

@@ -1,0 +1,65 @@
+import { type AircraftBundle, listMarkdown, paperLines } from "@cravix/contract";
+import type { ComposedList } from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { api } from "../../device/api";
+import { saveBlob, saveTextFile } from "../../device/pick-file";
+import { Button } from "../../ui/button";
+import { Text } from "../../ui/text";
+
+/** The list on paper and in tables, for the day the phone is flat; and the aircraft's own files, to keep or to change. */
+export function ExportButtons({ list, bundle }: { list: ComposedList; bundle: AircraftBundle }) {
+  const [message, setMessage] = useState("");
+  const name = `${list.registration.toLowerCase()}-list`;
+  const pdf = async () => {
+    try {
+      saveBlob(`${name}.pdf`, await api.listPdf(list));
+      setMessage("");
+    } catch {
+      setMessage(
+        "The printable page is made by the server, and it cannot be reached. Markdown works without it.",
+      );
+    }
+  };
+  const csv = async () => {
+    const { unparse } = await import("papaparse");
+    saveTextFile(`${name}.csv`, unparse(paperLines(list)), "text/csv");
+  };
+  const json = () => {
+    saveTextFile(`type-${bundle.type.id}.json`, JSON.stringify(bundle.type, null, 2));
+    saveTextFile(
+      `aircraft-${list.registration.toLowerCase()}.json`,
+      JSON.stringify(bundle.aircraft, null, 2),
+    );
+  };
+  return (
+    <View className="gap-1">
+      {message !== "" && (
+        <Text role="alert" className="font-mid text-sm text-deck-ink">
+          {message}
+        </Text>
+      )}
+      <View className="flex-row gap-2">
+        {(
+          [
+            ["Print", "Save to print", pdf],
+            ["Table", "Save as a table", csv],
+            ["Text", "Save as text", () => saveTextFile(`${name}.md`, listMarkdown(list), "text/markdown")],
+            ["Files", "Save the aircraft's files", json],
+          ] as const
+        ).map(([words, label, save]) => (
+          <Button
+            key={words}
+            tone="deck"
+            className="flex-1 px-1"
+            textClassName="text-base"
+            label={label}
+            onPress={() => void save()}
+          >
+            {words}
+          </Button>
+        ))}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,149 @@
+import { type ComposedList, ComposeError, composeList, type Item } from "@cravix/core";
+import { router } from "expo-router";
+import { memo, useMemo } from "react";
+import { FlatList, View } from "react-native";
+import { composeInput } from "../../store/preflight-actions";
+import { Button } from "../../ui/button";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { ExportButtons } from "./export-buttons";
+
+/** Today's list before it is walked: what is different and why, every line, and its way onto paper. */
+export function ListScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>{(aircraft) => <Preview aircraft={aircraft} />}</AircraftFrame>
+  );
+}
+
+/** The list as it would be composed now; what is asked by its value is only known once the walk has begun. */
+function usePreview({ bundle, open, plan, school }: KnownAircraft): ComposedList | ComposeError {
+  return useMemo(() => {
+    try {
+      return composeList({ ...composeInput(bundle, open), conditions: plan.conditions, school });
+    } catch (error) {
+      if (error instanceof ComposeError) return error;
+      throw error;
+    }
+  }, [bundle, open, plan.conditions, school]);
+}
+
+type Line = { kind: "station"; id: string; name: string } | { kind: "item"; item: Item; today: string };
+
+function Preview({ aircraft }: { aircraft: KnownAircraft }) {
+  const wide = useWide();
+  const list = usePreview(aircraft);
+  const { registration } = aircraft.bundle.aircraft;
+  const back = () => router.replace(`/aircraft/${registration}`);
+  const lines = useMemo(() => (list instanceof ComposeError ? [] : linesOf(list)), [list]);
+  if (list instanceof ComposeError)
+    return (
+      <Screen
+        actions={
+          <Button tone="primary" onPress={back}>
+            Back
+          </Button>
+        }
+      >
+        <Heading level={1} className="mt-8 text-2xl">
+          {list.message}
+        </Heading>
+      </Screen>
+    );
+  const head = <Differences list={list} aircraft={aircraft} />;
+  return (
+    <View role="main" className="h-full bg-paper">
+      <View className={`min-h-0 flex-1 ${wide ? "flex-row" : ""}`}>
+        {wide && <View className="w-[40%] border-r-2 border-stone px-[18px] pt-3">{head}</View>}
+        <FlatList
+          data={lines}
+          keyExtractor={(line) => (line.kind === "station" ? `s:${line.id}` : line.item.id)}
+          renderItem={({ item: line }) => <Row line={line} />}
+          ListHeaderComponent={wide ? null : head}
+          contentContainerStyle={{ paddingHorizontal: 18, paddingVertical: 12 }}
+          initialNumToRender={20}
+          tabIndex={0}
+          aria-label="Every line of today's list"
+        />
+      </View>
+      <View className="items-center bg-deck">
+        <View className="w-full max-w-3xl gap-2 px-4 py-3">
+          <ExportButtons list={list} bundle={aircraft.bundle} />
+          <Button tone="primary" className="min-h-16" textClassName="text-xl" testID="primary" onPress={back}>
+            Back to the start
+          </Button>
+        </View>
+      </View>
+    </View>
+  );
+}
+
+function Differences({ list, aircraft }: { list: ComposedList; aircraft: KnownAircraft }) {
+  const byWhy = new Map<string, Item[]>();
+  for (const { itemId, why } of list.differences) {
+    const item = list.items.find((i) => i.id === itemId);
+    if (item) byWhy.set(why, [...(byWhy.get(why) ?? []), item]);
+  }
+  return (
+    <View className="gap-2 pb-3">
+      <Heading level={1} className="text-3xl">
+        Today's list
+      </Heading>
+      <Text className="text-voice">
+        {list.registration}: {list.items.length} items at {list.stations.length} stations.{" "}
+        {list.variant && `${list.variant.name}: ${list.variant.what}.`}
+      </Text>
+      <Heading className="mt-1 text-lg">Different today</Heading>
+      {byWhy.size === 0 && <Text className="text-voice">Nothing: the list as it always is.</Text>}
+      {[...byWhy].map(([why, items]) => (
+        <View key={why} className="rounded-xl bg-stone px-3 py-2">
+          <Text className="font-strong">{`${why}: ${items.length}`}</Text>
+          <Text className="text-sm">
+            {items
+              .slice(0, 4)
+              .map((item) => item.title)
+              .join(" · ")}
+            {items.length > 4 ? ` · and ${items.length - 4} more` : ""}
+          </Text>
+        </View>
+      ))}
+      <Text className="text-sm text-voice">
+        {aircraft.school.surfaces === "moved" ? "Surfaces moved by hand" : "Surfaces only looked at"},{" "}
+        {aircraft.school.brake}. Some items will be asked by their value; which ones shows on the walk.
+      </Text>
+    </View>
+  );
+}
+
+function linesOf(list: ComposedList): Line[] {
+  const today = new Map(list.differences.map(({ itemId, why }) => [itemId, why]));
+  let station = "";
+  return list.items.flatMap((item): Line[] => {
+    const line: Line = { kind: "item", item, today: today.get(item.id) ?? "" };
+    if (item.station === station) return [line];
+    station = item.station;
+    const name = list.stations.find((s) => s.id === station)?.name ?? "";
+    return [{ kind: "station", id: station, name }, line];
+  });
+}
+
+const Row = memo(function Row({ line }: { line: Line }) {
+  if (line.kind === "station")
+    return (
+      <Heading className="mt-3 text-base text-voice" level={3}>
+        {line.name}
+      </Heading>
+    );
+  return (
+    <View className="border-b-2 border-stone py-1.5">
+      <View className="flex-row flex-wrap items-center gap-x-2">
+        <Text className="font-mid">{line.item.title}</Text>
+        {line.today !== "" && (
+          <Text className="rounded bg-chock px-1.5 font-mid text-xs text-on-chock">{line.today}</Text>
+        )}
+      </View>
+      <Text className="text-sm text-voice">{line.item.good}</Text>
+    </View>
+  );
+});

@@ -1,0 +1,32 @@
+import type { AircraftType, OwnItem } from "@cravix/core";
+
+export interface OwnDifference {
+  /** Items that the type's list has by itself. */
+  typeItems: number;
+  added: OwnItem[];
+  changed: { before: OwnItem; after: OwnItem }[];
+  retired: OwnItem[];
+}
+
+/** What saving would change: against the aircraft as it is on record, and against the type's own list. */
+export function ownDifference(
+  type: AircraftType,
+  before: readonly OwnItem[],
+  after: readonly OwnItem[],
+): OwnDifference {
+  const known = new Map(before.map((item) => [item.id, item]));
+  const same = (a: OwnItem, b: OwnItem) => JSON.stringify(a) === JSON.stringify(b);
+  return {
+    typeItems: type.items.length,
+    added: after.filter((item) => !known.has(item.id)),
+    changed: after.flatMap((item) => {
+      const was = known.get(item.id);
+      return was && was.retired === item.retired && !same(was, item) ? [{ before: was, after: item }] : [];
+    }),
+    retired: after.filter((item) => item.retired && !known.get(item.id)?.retired),
+  };
+}
+
+export function isChanged({ added, changed, retired }: OwnDifference): boolean {
+  return added.length + changed.length + retired.length > 0;
+}

@@ -1,0 +1,129 @@
+import type { FileFault } from "@cravix/contract";
+import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, type Station } from "@cravix/core";
+import { TextInput, View } from "react-native";
+import { Choice } from "../../ui/choice";
+import { GRADE_WORD } from "../../ui/grade-mark";
+import { Stepper } from "../../ui/stepper";
+import { Text } from "../../ui/text";
+
+/** Kinds an owner adds by hand; measures with limits and the rest come in the aircraft's file. */
+export const OWN_KINDS = ["look", "feel", "count", "set"] as const;
+const KIND_WORD: Record<string, string> = { look: "Look", feel: "Feel", count: "Count", set: "Set" };
+
+/** One item of this aircraft alone, written by who knows it best. */
+export function ItemEditor({
+  item,
+  stations,
+  faults,
+  onChange,
+}: {
+  item: OwnItem;
+  stations: readonly Station[];
+  faults: readonly FileFault[];
+  onChange: (part: Partial<Item>) => void;
+}) {
+  const fault = (field: string) => faults.find((f) => f.path.endsWith(`.${field}`))?.expected;
+  return (
+    <View className="gap-4" testID="own-item-editor">
+      <Choice
+        title="At which station?"
+        options={stations.map((station) => station.id)}
+        value={item.station}
+        onChange={(station) => onChange({ station })}
+        words={(id) => stations.find((station) => station.id === id)?.name ?? id}
+      />
+      <Choice
+        title="What is done?"
+        options={OWN_KINDS}
+        value={OWN_KINDS.find((kind) => kind === item.kind)}
+        onChange={(kind) => onChange({ kind, expected: kind === "count" ? (item.expected ?? 1) : undefined })}
+        words={(kind) => KIND_WORD[kind] ?? kind}
+      />
+      {item.kind === "count" && (
+        <Stepper
+          text={`${item.expected ?? 1} of them`}
+          step={1}
+          unit="piece"
+          onStep={(by) => onChange({ expected: Math.min(60, Math.max(1, (item.expected ?? 1) + by)) })}
+        />
+      )}
+      <Field
+        label="What to do, in a few words"
+        value={item.title}
+        onChange={(title) => onChange({ title })}
+        fault={fault("title")}
+        placeholder="Left seat rail: rock it hard"
+      />
+      <Field
+        label="What good looks like"
+        value={item.good}
+        onChange={(good) => onChange({ good })}
+        fault={fault("good")}
+        placeholder="both pins in, it does not slide"
+      />
+      <Field
+        label="What bad looks like, if it helps"
+        value={item.bad ?? ""}
+        onChange={(bad) => onChange({ bad: bad === "" ? undefined : bad })}
+        fault={fault("bad")}
+        placeholder=""
+      />
+      <Field
+        label="Why: what happened, or could"
+        value={item.why}
+        onChange={(why) => onChange({ why })}
+        fault={fault("why")}
+        placeholder="In spring this seat slid back one notch on the climb."
+      />
+      <Choice
+        title="Found wrong, it is worth"
+        options={FINDING_GRADES}
+        value={item.miss}
+        onChange={(miss) => onChange({ miss })}
+        words={(grade) => GRADE_WORD[grade]}
+      />
+      <Choice
+        title="When is it asked?"
+        options={["always", ...CONDITIONS]}
+        value={item.when?.[0] ?? "always"}
+        onChange={(when) =>
+          onChange({ when: when === "always" ? undefined : CONDITIONS.filter((c) => c === when) })
+        }
+      />
+    </View>
+  );
+}
+
+function Field({
+  label,
+  value,
+  onChange,
+  fault,
+  placeholder,
+}: {
+  label: string;
+  value: string;
+  onChange: (text: string) => void;
+  fault: string | undefined;
+  placeholder: string;
+}) {
+  return (
+    <View>
+      <Text className="mb-1 font-mid text-sm">{label}</Text>
+      <TextInput
+        aria-label={label}
+        className="min-h-14 rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-base text-ink"
+        value={value}
+        onChangeText={onChange}
+        maxLength={600}
+        placeholder={placeholder}
+        placeholderTextColor="rgb(var(--voice))"
+      />
+      {fault && (
+        <Text role="alert" className="mt-1 font-mid text-sm text-clay">
+          {fault}
+        </Text>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,215 @@
+import { type OwnItem, phaseIndex } from "@cravix/core";
+import { router } from "expo-router";
+import { View } from "react-native";
+import { Button } from "../../ui/button";
+import { GradeMark } from "../../ui/grade-mark";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { Mark } from "../walk/mark";
+import { isChanged, type OwnDifference } from "./difference";
+import { ItemEditor } from "./item-editor";
+import { useOwnItems } from "./use-own-items";
+
+/** What only this aircraft is asked: added, changed and retired by who knows it, with what that changes against the type's list. */
+export function OwnItemsScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>
+      {(aircraft) => <OwnItems aircraft={aircraft} />}
+    </AircraftFrame>
+  );
+}
+
+const MAY_WRITE = ["owner", "instructor", "mechanic"];
+
+function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
+  const { bundle, crew, crewId } = aircraft;
+  const own = useOwnItems(aircraft);
+  const wide = useWide();
+  const role = crew.find((member) => member.id === crewId)?.role ?? "pilot";
+  const mayWrite = MAY_WRITE.includes(role);
+  const stations = [...bundle.type.stations]
+    .filter((station) => station.phase !== "after")
+    .sort((a, b) => phaseIndex(a.phase) - phaseIndex(b.phase));
+  const place = (id: string) => stations.find((station) => station.id === id)?.name ?? id;
+  const back = () => router.replace(`/aircraft/${bundle.aircraft.registration}`);
+  const changed = isChanged(own.difference);
+  const { editing } = own;
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <>
+          {own.message !== "" && (
+            <Text role="status" className="font-mid text-deck-ink" testID="own-message">
+              {own.message}
+            </Text>
+          )}
+          <View className="flex-row gap-3">
+            <Button
+              tone="deck"
+              className="min-h-16 flex-1"
+              textClassName="text-base"
+              onPress={editing ? () => own.edit(undefined) : back}
+            >
+              {editing ? "To all items" : "Back"}
+            </Button>
+            {mayWrite &&
+              (changed ? (
+                <Button
+                  tone="primary"
+                  className="min-h-16 flex-[1.6]"
+                  textClassName="text-xl"
+                  testID="primary"
+                  onPress={() => void own.save()}
+                >
+                  Save for everyone
+                </Button>
+              ) : (
+                <Button
+                  tone="primary"
+                  className="min-h-16 flex-[1.6]"
+                  textClassName="text-xl"
+                  testID="primary"
+                  onPress={own.add}
+                >
+                  Add an item
+                </Button>
+              ))}
+          </View>
+          {mayWrite && changed && !editing && (
+            <View className="flex-row justify-between">
+              <Button tone="bare-deck" textClassName="text-sm" onPress={own.add}>
+                Add another
+              </Button>
+              <Button tone="bare-deck" textClassName="text-sm" onPress={own.drop}>
+                Forget these changes
+              </Button>
+            </View>
+          )}
+        </>
+      }
+    >
+      <Heading level={1} className="text-3xl">
+        {`${bundle.aircraft.registration}: its own items`}
+      </Heading>
+      {!mayWrite && (
+        <Text className="mt-1 text-voice">
+          Owners, instructors and mechanics write them; as {role} you read them.
+        </Text>
+      )}
+      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>
+        <View className={wide ? "flex-[1.2] gap-3" : "gap-3"}>
+          {editing && mayWrite ? (
+            <>
+              <ItemEditor
+                item={editing}
+                stations={stations}
+                faults={own.faults.filter((fault) =>
+                  fault.path.startsWith(`ownItems[${own.items.indexOf(editing)}]`),
+                )}
+                onChange={(part) => own.change(editing.id, part)}
+              />
+              <Button textClassName="text-base" onPress={() => own.retire(editing.id, new Date())}>
+                Retire this item
+              </Button>
+            </>
+          ) : (
+            own.items.map((item) => (
+              <OwnRow
+                key={item.id}
+                item={item}
+                station={place(item.station)}
+                onEdit={
+                  mayWrite ? () => (item.retired ? own.bringBack(item.id) : own.edit(item.id)) : undefined
+                }
+              />
+            ))
+          )}
+          {!editing && own.items.length === 0 && <Text className="text-voice">None yet.</Text>}
+        </View>
+        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+          {editing && <Preview item={editing} station={place(editing.station)} />}
+          <Difference difference={own.difference} place={place} />
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+function OwnRow({
+  item,
+  station,
+  onEdit,
+}: {
+  item: OwnItem;
+  station: string;
+  onEdit: (() => void) | undefined;
+}) {
+  return (
+    <View
+      className={`rounded-xl bg-stone px-3 py-2 ${item.retired ? "opacity-80" : ""}`}
+      testID={`own-${item.id}`}
+    >
+      <Text className="text-sm text-voice">
+        {station}
+        {item.when ? ` · only: ${item.when.join(", ")}` : ""}
+        {item.retired ? ` · retired ${item.retired}` : ""}
+      </Text>
+      <Text className={`font-strong ${item.retired ? "line-through" : ""}`}>
+        {item.title || "No words yet"}
+      </Text>
+      <Text className="text-sm">{item.good}</Text>
+      {onEdit && (
+        <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onEdit}>
+          {item.retired ? "Bring it back" : "Change or retire"}
+        </Button>
+      )}
+    </View>
+  );
+}
+
+/** The item as the next pilot will meet it. */
+function Preview({ item, station }: { item: OwnItem; station: string }) {
+  return (
+    <View className="gap-1 rounded-xl border-2 border-ink p-3" testID="own-preview">
+      <Text className="text-sm text-voice">As the next pilot meets it</Text>
+      <Text className="font-mid text-sm text-voice">{station}</Text>
+      <Heading level={2} className="text-2xl">
+        {item.title || "…"}
+      </Heading>
+      <View className="flex-row gap-3">
+        <Mark kind="good" />
+        <Text className="shrink">{item.good || "…"}</Text>
+      </View>
+      {item.bad && (
+        <View className="flex-row gap-3">
+          <GradeMark grade={item.miss} size={20} />
+          <Text className="shrink">{item.bad}</Text>
+        </View>
+      )}
+      <View className="rounded-lg bg-stone px-3 py-2">
+        <Text className="text-sm text-voice">Why</Text>
+        <Text>{item.why || "…"}</Text>
+      </View>
+    </View>
+  );
+}
+
+function Difference({ difference, place }: { difference: OwnDifference; place: (id: string) => string }) {
+  const { typeItems, added, changed, retired } = difference;
+  const line = (sign: string, item: OwnItem) => (
+    <Text key={`${sign}${item.id}`}>{`${sign} ${place(item.station)}: ${item.title || "no words yet"}`}</Text>
+  );
+  return (
+    <View className="gap-1 rounded-xl bg-stone px-3 py-2" testID="own-difference">
+      <Text className="font-strong">What saving changes</Text>
+      <Text className="text-sm text-voice">{`The type's own ${typeItems} items stay as they are.`}</Text>
+      {!isChanged(difference) && <Text>Nothing so far.</Text>}
+      {added.map((item) => line("+", item))}
+      {changed.map(({ after }) => line("changed:", after))}
+      {retired.map((item) => line("retired:", item))}
+    </View>
+  );
+}

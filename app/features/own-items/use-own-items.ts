@@ -1,0 +1,116 @@
+import { contentHash, type FileFault, newId, readFileText } from "@cravix/contract";
+import type { Aircraft, Item, OwnItem } from "@cravix/core";
+import { useEffect, useState } from "react";
+import { api, ProblemError } from "../../device/api";
+import { dropNote, readNote, writeNote } from "../../device/notes";
+import { useAppDispatch } from "../../store/hooks";
+import { refresh } from "../../store/listeners";
+import type { KnownAircraft } from "../start/aircraft-frame";
+import { ownDifference } from "./difference";
+
+interface Draft {
+  items: OwnItem[];
+  /** The aircraft that the draft began from: what another has changed since is not overwritten. */
+  basis: string;
+}
+
+/** The aircraft's own items while they are being changed. The draft survives a reload; nothing goes on record before it is saved. */
+export function useOwnItems({ bundle }: KnownAircraft) {
+  const { aircraft, type } = bundle;
+  const dispatch = useAppDispatch();
+  const key = `own items draft:${aircraft.registration}`;
+  const [draft, setDraft] = useState<Draft>();
+  const [editing, setEditing] = useState<string>();
+  const [faults, setFaults] = useState<FileFault[]>([]);
+  const [message, setMessage] = useState("");
+  useEffect(() => {
+    void readNote<Draft>(key).then((kept) => kept && setDraft(kept));
+  }, [key]);
+  const items = draft?.items ?? aircraft.ownItems;
+  const write = (next: OwnItem[]) => {
+    const kept = { items: next, basis: draft?.basis ?? contentHash(aircraft) };
+    setDraft(kept);
+    setFaults([]);
+    setMessage("");
+    void writeNote(key, kept);
+  };
+  const drop = () => {
+    setDraft(undefined);
+    setEditing(undefined);
+    setFaults([]);
+    void dropNote(key);
+  };
+  const file: Aircraft = { ...aircraft, ownItems: items };
+  return {
+    items,
+    editing: items.find((item) => item.id === editing),
+    faults,
+    message,
+    difference: ownDifference(type, aircraft.ownItems, items),
+    edit: setEditing,
+    add: () => {
+      const id = `own.${newId(Date.now()).slice(-12)}`;
+      const station = type.stations.find((s) => s.phase === "lap") ?? type.stations[0];
+      write([
+        ...items,
+        { id, station: station?.id ?? "", kind: "look", title: "", good: "", why: "", miss: "ask" },
+      ]);
+      setEditing(id);
+    },
+    change: (id: string, part: Partial<Item>) =>
+      write(items.map((item) => (item.id === id ? clean({ ...item, ...part }) : item))),
+    /** A new one goes as it came; one that has been on record stays in the file with the day. */
+    retire: (id: string, today: Date) => {
+      const known = aircraft.ownItems.some((item) => item.id === id);
+      write(
+        known
+          ? items.map((item) =>
+              item.id === id ? { ...item, retired: today.toISOString().slice(0, 10) } : item,
+            )
+          : items.filter((item) => item.id !== id),
+      );
+      setEditing(undefined);
+    },
+    bringBack: (id: string) =>
+      write(
+        items.map((item) => {
+          if (item.id !== id) return item;
+          const { retired: _retired, ...rest } = item;
+          return rest;
+        }),
+      ),
+    drop,
+    save: async (): Promise<boolean> => {
+      const text = JSON.stringify(file);
+      const reading = readFileText(text);
+      if ("faults" in reading) {
+        setFaults(reading.faults);
+        const index = Number(/^ownItems\[(\d+)\]/.exec(reading.faults[0]?.path ?? "")?.[1]);
+        setEditing(items[index]?.id);
+        setMessage("Not saved yet: something is missing.");
+        return false;
+      }
+      try {
+        await api.sendFile(text, draft?.basis);
+        drop();
+        await refresh(dispatch, aircraft.registration);
+        setMessage("Saved. The next walk asks it; walks that were begun keep the list they had.");
+        return true;
+      } catch (error) {
+        setMessage(
+          error instanceof ProblemError
+            ? error.message
+            : "The server cannot be reached. What you wrote stays here; save it again with a network.",
+        );
+        return false;
+      }
+    },
+  };
+}
+
+/** Fields that were emptied are not there at all: that is how a file says nothing. */
+function clean(item: OwnItem): OwnItem {
+  return Object.fromEntries(
+    Object.entries(item).filter(([, value]) => value !== undefined),
+  ) as unknown as OwnItem;
+}

@@ -1,0 +1,30 @@
+import { hastyRuns, hastyText } from "@cravix/core";
+import { useMemo } from "react";
+import { View } from "react-native";
+import { Button } from "../../ui/button";
+import { Text } from "../../ui/text";
+import type { Acts } from "../walk/use-acts";
+import type { Walk } from "../walk/use-preflight";
+
+/** Said kindly, once, when a station is left: that was quicker than anybody can look. */
+export function PaceNote({ walk, acts }: { walk: Walk; acts: Acts }) {
+  const { list, state, item } = walk;
+  const run = useMemo(() => hastyRuns(list, state).at(-1), [list, state]);
+  const lastAnswered = state.cursor?.visiting ? undefined : state.cursor?.itemId;
+  const end = run?.items.at(-1);
+  if (!run || !end || end.id !== lastAnswered || end.station === item?.station) return null;
+  const first = run.items.find((i) => i.station === end.station) ?? end;
+  const station = list.stations.find((s) => s.id === end.station)?.name;
+  return (
+    <View
+      testID="pace"
+      role="status"
+      className="flex-row items-center gap-2 rounded-lg border-2 border-ink px-3"
+    >
+      <Text className="min-w-0 flex-1 py-1 text-sm">{`${hastyText(run)} Another look?`}</Text>
+      <Button tone="bare" className="px-1" textClassName="text-sm" onPress={() => acts.visit(first.id)}>
+        {`Back to ${station ?? "it"}`}
+      </Button>
+    </View>
+  );
+}

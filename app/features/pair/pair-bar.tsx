@@ -1,0 +1,62 @@
+import type { Item } from "@cravix/core";
+import { useEffect, useState } from "react";
+import { View } from "react-native";
+import { readNote, writeNote } from "../../device/notes";
+import { canSpeak, speak, stopSpeaking } from "../../device/speech";
+import { useAppSelector } from "../../store/hooks";
+import { Button } from "../../ui/button";
+import { Text } from "../../ui/text";
+import type { Acts } from "../walk/use-acts";
+import type { Walk } from "../walk/use-preflight";
+
+/** With two: whoever holds the device reads the line, the other answers with what is seen; this says the answer to wait for. */
+export function PairBar({ walk, item, acts }: { walk: Walk; item: Item; acts: Acts }) {
+  const [second] = walk.state.joined;
+  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
+  const [aloud, setAloud] = useState(false);
+  useEffect(() => {
+    void readNote<boolean>("read aloud").then((kept) => setAloud(kept ?? false));
+  }, []);
+  const here = second !== undefined;
+  useEffect(() => {
+    if (here && aloud) speak(item.title);
+    return stopSpeaking;
+  }, [here, aloud, item.title]);
+  if (!second) return null;
+  const name = crew.find((member) => member.id === second)?.name.split(" ")[0] ?? second;
+  return (
+    <View testID="pair" className="flex-row items-center gap-2 rounded-lg bg-stone px-3">
+      <View className="min-w-0 flex-1 py-1">
+        <Text className="text-sm text-voice">{`Read it out. ${name} answers:`}</Text>
+        <Text className="font-strong">{`“${answerToHear(item)}”`}</Text>
+      </View>
+      {canSpeak() && (
+        <Button
+          tone="bare"
+          className="px-1"
+          textClassName="text-sm"
+          pressed={aloud}
+          onPress={() => {
+            setAloud(!aloud);
+            void writeNote("read aloud", !aloud);
+          }}
+        >
+          {aloud ? "Voice off" : "Voice on"}
+        </Button>
+      )}
+      <Button tone="bare" className="px-1" textClassName="text-sm" onPress={() => acts.leave(second)}>
+        {`${name} left`}
+      </Button>
+    </View>
+  );
+}
+
+/** A value, never "checked": a value proves a look. */
+function answerToHear(item: Item): string {
+  if (item.kind === "count") return `the number, ${item.expected} expected`;
+  if (item.kind === "measure") return `the number, in ${item.reading?.unit}`;
+  if (item.kind === "confirm") return item.confirm?.ask ?? "what the label says";
+  if (item.kind === "observe") return "grown, the same, or gone; with the measure";
+  if (item.kind === "choice") return "which one";
+  return item.done ?? item.good;
+}

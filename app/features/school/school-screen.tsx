@@ -1,0 +1,157 @@
+import {
+  BRAKE_WAYS,
+  HANDS,
+  LAPS_BEFORE_FLOW,
+  METHODS,
+  RETURN_RULES,
+  type School,
+  SURFACE_WAYS,
+  schoolReasons,
+} from "@cravix/core";
+import { router } from "expo-router";
+import { View } from "react-native";
+import { useAppDispatch } from "../../store/hooks";
+import { schoolSet } from "../../store/planned-slice";
+import { Button } from "../../ui/button";
+import { Choice } from "../../ui/choice";
+import { Caution } from "../../ui/judgement-card";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+
+const WORDS: Record<string, string> = {
+  "read and do": "Read, then do",
+  "flow then read": "Flow, then read",
+  "as listed": "As the list has it",
+  "the other way round": "The other way round",
+  moved: "Moved by hand",
+  "looked at": "Only looked at",
+  "brake first": "Brake, then controls",
+  "controls first": "Controls, then brake",
+  "some items back": "Three items back",
+  "start of the station": "Start of the station",
+  "start of the step": "Start of the step",
+};
+const words = (option: string) => WORDS[option] ?? option;
+
+/** How this pilot works on this aircraft, each setting with its reason. */
+export function SchoolScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>
+      {(aircraft) => <Settings aircraft={aircraft} />}
+    </AircraftFrame>
+  );
+}
+
+function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: KnownAircraft }) {
+  const dispatch = useAppDispatch();
+  const wide = useWide();
+  const { registration } = bundle.aircraft;
+  const { habits, stations, name } = bundle.type;
+  const laps = bundle.laps?.[crewId ?? ""] ?? 0;
+  const why = schoolReasons(habits, laps);
+  const set = (part: Partial<School>) => {
+    if (crewId) dispatch(schoolSet({ crewId, registration, school: { ...school, ...part } }));
+  };
+  const lap = stations.filter((station) => station.phase === "lap");
+  const against = [
+    habits?.surfaces && habits.surfaces.way !== school.surfaces && habits.surfaces.why,
+    habits?.brake && habits.brake.way !== school.brake && habits.brake.why,
+  ].filter((reason): reason is string => Boolean(reason));
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <Button
+          tone="primary"
+          className="min-h-20"
+          textClassName="text-xl"
+          testID="primary"
+          onPress={() => router.replace(`/aircraft/${registration}`)}
+        >
+          Done
+        </Button>
+      }
+    >
+      <Heading level={1} className="text-3xl">
+        How you walk it
+      </Heading>
+      <Text className="text-voice">
+        {crew.find((member) => member.id === crewId)?.name} on {registration}, {name}. Kept for this aircraft.
+      </Text>
+      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
+        <View className={wide ? "flex-1 gap-5" : "gap-5"}>
+          <Choice
+            title="Reading and doing"
+            options={METHODS}
+            value={school.method}
+            onChange={(method) => set({ method })}
+            words={words}
+            why={
+              school.method === "flow then read" && laps < LAPS_BEFORE_FLOW
+                ? `${why.method} Until then, better read and do.`
+                : why.method
+            }
+          />
+          <Choice
+            title="Surfaces outside"
+            options={SURFACE_WAYS}
+            value={school.surfaces}
+            onChange={(surfaces) => set({ surfaces })}
+            words={words}
+            why={why.surfaces}
+          />
+          <Choice
+            title="At the run-up"
+            options={BRAKE_WAYS}
+            value={school.brake}
+            onChange={(brake) => set({ brake })}
+            words={words}
+            why={why.brake}
+          />
+          <Choice
+            title="After an interruption"
+            options={RETURN_RULES}
+            value={school.afterInterruption}
+            onChange={(afterInterruption) => set({ afterInterruption })}
+            words={words}
+            why={why.afterInterruption}
+          />
+          {against.map((reason) => (
+            <Caution key={reason}>{`Set against what this type asks for: ${reason}`}</Caution>
+          ))}
+        </View>
+        <View className={wide ? "flex-1 gap-5" : "gap-5"}>
+          {school.order ? (
+            <View className="gap-2">
+              <Heading className="text-lg">The lap</Heading>
+              <Text>An order of your own, from the page of the lap.</Text>
+              <Button textClassName="text-base" onPress={() => set({ order: undefined })}>
+                Back to the list's own order
+              </Button>
+            </View>
+          ) : (
+            <>
+              <Choice
+                title="Which way round"
+                options={HANDS}
+                value={school.hand}
+                onChange={(hand) => set({ hand })}
+                words={words}
+                why={why.lap}
+              />
+              <Choice
+                title="Where the lap begins"
+                options={lap.map((station) => station.id)}
+                value={school.start ?? lap[0]?.id}
+                onChange={(start) => set({ start })}
+                words={(id) => lap.find((station) => station.id === id)?.name ?? id}
+              />
+            </>
+          )}
+        </View>
+      </View>
+    </Screen>
+  );
+}

@@ -1,0 +1,41 @@
+import type { AircraftBundle } from "@cravix/contract";
+import type { School } from "@cravix/core";
+import { Redirect, router } from "expo-router";
+import type { ReactNode } from "react";
+import { Button } from "../../ui/button";
+import { Screen } from "../../ui/screen";
+import { Heading } from "../../ui/text";
+import { type AircraftInHand, useAircraft } from "./use-aircraft";
+
+export type KnownAircraft = AircraftInHand & { bundle: AircraftBundle; school: School };
+
+/** What every screen before a walk has in common: somebody holds the device, and the aircraft is known; else it says what is missing. */
+export function AircraftFrame({
+  registration,
+  children,
+}: {
+  registration: string;
+  children: (aircraft: KnownAircraft) => ReactNode;
+}) {
+  const aircraft = useAircraft(registration);
+  const { ready, crewId, bundle, school, server } = aircraft;
+  if (ready && !crewId) return <Redirect href="/" />;
+  if (bundle && school) return children({ ...aircraft, bundle, school });
+  return (
+    <Screen
+      actions={
+        <Button tone="primary" onPress={() => router.replace("/")}>
+          To the aircraft
+        </Button>
+      }
+    >
+      <Heading level={1} className="mt-8 text-2xl">
+        {server === "not reached"
+          ? `No network, and ${registration} is not kept on this device`
+          : server === "reached"
+            ? `There is no aircraft ${registration} in the group`
+            : `Fetching ${registration} …`}
+      </Heading>
+    </Screen>
+  );
+}

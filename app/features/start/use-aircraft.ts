@@ -1,0 +1,28 @@
+import { useEffect, useMemo } from "react";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { refresh } from "../../store/listeners";
+import { NOTHING_PLANNED } from "../../store/planned-slice";
+import { schoolOf } from "../../store/school-of";
+import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
+
+/** Everything that the screens before a walk need of one aircraft: its bundle, what is planned, and how this pilot works. */
+export function useAircraft(registration: string) {
+  const dispatch = useAppDispatch();
+  const { ready, crewId } = useAppSelector((state) => state.session);
+  const bundle = useAppSelector((state) => state.fleet.bundles[registration]);
+  const crew = useAppSelector((state) => state.fleet.fleet?.crew);
+  const server = useAppSelector((state) => state.sync.server);
+  const plan = useAppSelector((state) => state.planned.byRegistration[registration]) ?? NOTHING_PLANNED;
+  const schools = useAppSelector((state) => state.planned.schools);
+  const open = useOpenDiscrepancies(bundle);
+  useEffect(() => {
+    if (ready) void refresh(dispatch, registration);
+  }, [ready, dispatch, registration]);
+  const school = useMemo(
+    () => (bundle ? schoolOf(bundle, crewId, schools) : undefined),
+    [bundle, crewId, schools],
+  );
+  return { ready, crewId, bundle, crew: crew ?? [], server, plan, school, open };
+}
+
+export type AircraftInHand = ReturnType<typeof useAircraft>;

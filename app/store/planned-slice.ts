@@ -1,0 +1,51 @@
+import type { Condition, School } from "@cravix/core";
+import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
+
+/** What has been set for the next walk of an aircraft, before it begins. */
+export interface Planned {
+  conditions: Condition[];
+  flightMin: number;
+  /** Outside air; absent: not given. */
+  celsius?: number;
+  /** Who else is here: reads, answers, holds. */
+  secondCrewId?: string;
+}
+
+export interface PlannedState {
+  byRegistration: Record<string, Planned>;
+  /** How each pilot works on each aircraft, by `schoolKey`. */
+  schools: Record<string, School>;
+}
+
+export const NOTHING_PLANNED: Planned = { conditions: [], flightMin: 60 };
+const initialState: PlannedState = { byRegistration: {}, schools: {} };
+
+export const schoolKey = (crewId: string, registration: string) => `${crewId}:${registration}`;
+
+export const plannedSlice = createSlice({
+  name: "planned",
+  initialState,
+  reducers: {
+    planned: (
+      state,
+      { payload: { registration, ...part } }: PayloadAction<Partial<Planned> & { registration: string }>,
+    ) => {
+      state.byRegistration[registration] = {
+        ...(state.byRegistration[registration] ?? NOTHING_PLANNED),
+        ...part,
+      };
+    },
+    planUsed: (state, { payload }: PayloadAction<string>) => {
+      delete state.byRegistration[payload];
+    },
+    schoolSet: (
+      state,
+      { payload }: PayloadAction<{ crewId: string; registration: string; school: School }>,
+    ) => {
+      state.schools[schoolKey(payload.crewId, payload.registration)] = payload.school;
+    },
+    plannedRestored: (_state, { payload }: PayloadAction<PlannedState>) => payload,
+  },
+});
+
+export const { planned, plannedRestored, planUsed, schoolSet } = plannedSlice.actions;

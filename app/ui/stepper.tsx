@@ -1,0 +1,33 @@
+import { View } from "react-native";
+import { Button } from "./button";
+import { Text } from "./text";
+
+/** A number that is set in steps, without a keyboard. */
+export function Stepper({
+  text,
+  step,
+  unit,
+  onStep,
+  testID,
+}: {
+  text: string;
+  step: number;
+  /** For the ear: "minutes". */
+  unit: string;
+  onStep: (by: number) => void;
+  testID?: string;
+}) {
+  return (
+    <View className="flex-row items-center gap-3">
+      <Button className="w-20" label={`−${step} ${unit}`} onPress={() => onStep(-step)}>
+        {`−${step}`}
+      </Button>
+      <Text className="grow text-center font-strong text-2xl" testID={testID}>
+        {text}
+      </Text>
+      <Button className="w-20" label={`+${step} ${unit}`} onPress={() => onStep(step)}>
+        {`+${step}`}
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,82 @@
+import { type ComposedList, type Item, limitText } from "@cravix/core";
+
+/** One line of a list on paper. */
+export interface PaperLine {
+  step: string;
+  station: string;
+  title: string;
+  /** What good looks like, and the number that must be read. */
+  good: string;
+  why: string;
+  /** Why it is on the list today only, or nothing. */
+  today: string;
+  caution: string;
+}
+
+export const CAUTION =
+  "The pilot in command decides. The aircraft's handbook, local rules and licensed maintenance come first. Limits are example values.";
+
+const STEP: Record<string, string> = {
+  papers: "Papers",
+  cockpit: "Cockpit",
+  lap: "Lap",
+  fluids: "Fluids",
+  board: "Board",
+  "run-up": "Run-up",
+  "line-up": "Line-up",
+  after: "After the flight",
+};
+
+/** Today's list line by line, for paper, tables and the days when the phone is flat. The putting away comes last. */
+export function paperLines(list: ComposedList): PaperLine[] {
+  const today = new Map<string, string[]>();
+  for (const { itemId, why } of list.differences) today.set(itemId, [...(today.get(itemId) ?? []), why]);
+  const stations = new Map(list.stations.map((station) => [station.id, station]));
+  return [...list.items, ...(list.after ?? [])].map((item) => {
+    const station = stations.get(item.station);
+    return {
+      step: STEP[station?.phase ?? "after"] ?? "",
+      station: station?.name ?? "Parked again",
+      title: item.title,
+      good: [item.good, wanted(item)].filter(Boolean).join("; "),
+      why: item.why,
+      today: (today.get(item.id) ?? []).join(", "),
+      caution: item.caution ?? "",
+    };
+  });
+}
+
+function wanted(item: Item): string {
+  if (item.kind === "count") return `${item.expected} of them`;
+  if (item.kind === "time") return `${item.seconds} s`;
+  if (item.limit) return limitText(item.limit);
+  return item.reading ? `in ${item.reading.unit}` : "";
+}
+
+export function paperTitle(list: ComposedList): string {
+  return [list.registration, list.type.name, list.variant?.name].filter(Boolean).join(" · ");
+}
+
+/** What is different today, in one line. */
+export function paperToday(list: ComposedList): string {
+  return list.conditions.length > 0 ? `Today: ${list.conditions.join(", ")}` : "Today: nothing special";
+}
+
+/** Today's list as Markdown with boxes to tick. Characters that Markdown would read as marks are kept as they are written. */
+export function listMarkdown(list: ComposedList): string {
+  const out = [`# ${words(paperTitle(list))}`, "", words(paperToday(list)), "", `> ${CAUTION}`];
+  let step = "";
+  let station = "";
+  for (const line of paperLines(list)) {
+    if (line.step !== step) out.push("", `## ${line.step}`);
+    if (line.step !== step || line.station !== station) out.push("", `### ${words(line.station)}`, "");
+    ({ step, station } = line);
+    out.push(
+      `- [ ] **${words(line.title)}**: ${words(line.good)}${line.today ? ` *(today: ${words(line.today)})*` : ""}`,
+    );
+    if (line.caution) out.push(`  - Caution: ${words(line.caution)}`);
+  }
+  return `${out.join("\n")}\n`;
+}
+
+const words = (text: string) => text.replace(/[\\`*_[\]<>#|]/g, (mark) => `\\${mark}`).replace(/\s+/g, " ");

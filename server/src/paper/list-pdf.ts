@@ -1,0 +1,92 @@
+import { createRequire } from "node:module";
+import { CAUTION, type PaperLine, paperLines, paperTitle, paperToday } from "@cravix/contract";
+import type { ComposedList } from "@cravix/core";
+import PDFDocument from "pdfkit";
+
+const FONTS = "@expo-google-fonts/atkinson-hyperlegible-next";
+const require = createRequire(import.meta.url);
+const REGULAR = require.resolve(`${FONTS}/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf`);
+const BOLD = require.resolve(`${FONTS}/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf`);
+
+/** A4 in points, with room for a punch on the left. */
+const PAGE = { left: 56, right: 40, top: 44, bottom: 48 };
+const BOX = 10;
+const TEXT_LEFT = PAGE.left + BOX + 10;
+
+/** Today's list as a printed page with boxes to tick, for the days when the phone is flat. Resolves with the PDF's bytes. */
+export function listPdf(list: ComposedList): Promise<Buffer> {
+  const doc = new PDFDocument({
+    size: "A4",
+    bufferPages: true,
+    margins: PAGE,
+    info: { Title: `${paperTitle(list)}: today's list`, Creator: "Cravix" },
+  });
+  const parts: Buffer[] = [];
+  const made = new Promise<Buffer>((resolve, reject) => {
+    doc.on("data", (part: Buffer) => parts.push(part));
+    doc.on("end", () => resolve(Buffer.concat(parts)));
+    doc.on("error", reject);
+  });
+  doc.registerFont("regular", REGULAR);
+  doc.registerFont("bold", BOLD);
+  const width = doc.page.width - PAGE.left - PAGE.right;
+  doc.font("bold").fontSize(20).text(paperTitle(list), PAGE.left, PAGE.top, { width });
+  doc.font("regular").fontSize(11).text(paperToday(list), { width });
+  if (list.variant) doc.text(`${list.variant.name}: ${list.variant.what}`, { width });
+  doc.fontSize(9).text(CAUTION, { width }).moveDown(0.6);
+
+  let step = "";
+  let station = "";
+  for (const line of paperLines(list)) {
+    const newStep = line.step !== step;
+    const newStation = newStep || line.station !== station;
+    // A heading never stands alone at the foot of a page.
+    const need = lineHeight(doc, line, width) + (newStep ? 26 : 0) + (newStation ? 20 : 0);
+    if (doc.y + need > doc.page.height - PAGE.bottom) doc.addPage();
+    if (newStep) doc.moveDown(0.4).font("bold").fontSize(14).text(line.step, PAGE.left, doc.y, { width });
+    if (newStation)
+      doc
+        .font("bold")
+        .fontSize(10.5)
+        .text(line.station, PAGE.left, doc.y + 3, { width });
+    ({ step, station } = line);
+    writeLine(doc, line, width);
+  }
+  const { count } = doc.bufferedPageRange();
+  for (let page = 0; page < count; page++) {
+    doc.switchToPage(page);
+    // Below the margin: the foot of the page must not start another one.
+    doc.page.margins.bottom = 0;
+    doc
+      .font("regular")
+      .fontSize(8)
+      .text(`${list.registration} · page ${page + 1} of ${count}`, PAGE.left, doc.page.height - 34, {
+        width,
+        align: "right",
+        lineBreak: false,
+      });
+  }
+  doc.end();
+  return made;
+}
+
+function below({ good, today, caution }: PaperLine): string {
+  return [good, today && `today: ${today}`, caution && `caution: ${caution}`].filter(Boolean).join(" · ");
+}
+
+function lineHeight(doc: PDFKit.PDFDocument, line: PaperLine, width: number): number {
+  const inner = width - (TEXT_LEFT - PAGE.left);
+  const title = doc.font("bold").fontSize(10).heightOfString(line.title, { width: inner });
+  return title + doc.font("regular").fontSize(9).heightOfString(below(line), { width: inner }) + 5;
+}
+
+function writeLine(doc: PDFKit.PDFDocument, line: PaperLine, width: number): void {
+  const inner = width - (TEXT_LEFT - PAGE.left);
+  const top = doc.y + 3;
+  doc
+    .lineWidth(1)
+    .rect(PAGE.left, top + 1, BOX, BOX)
+    .stroke();
+  doc.font("bold").fontSize(10).text(line.title, TEXT_LEFT, top, { width: inner });
+  doc.font("regular").fontSize(9).text(below(line), TEXT_LEFT, doc.y, { width: inner });
+}
