@@ -32,7 +32,7 @@ export function Thread({ progress, current, onPress }: ThreadProps) {
             aria-label={`${PHASE_NAME[phase]} ${answered}/${total}`}
             aria-current={here ? "step" : undefined}
             onPress={() => onPress(phase)}
-            className={`h-16 items-center ${here ? "flex-[2]" : "flex-1"}`}
+            className={`h-[70px] items-center ${here ? "flex-[1.4]" : "flex-1"}`}
           >
             <View className="h-9 w-full flex-row items-center">
               <View className={`h-1 flex-1 ${i === 0 ? "bg-transparent" : "bg-ink"}`} />
@@ -41,9 +41,13 @@ export function Thread({ progress, current, onPress }: ThreadProps) {
               />
               <View className={`h-1 flex-1 ${i === progress.length - 1 ? "bg-transparent" : "bg-ink"}`} />
             </View>
-            <Text numberOfLines={1} className={here ? "font-strong text-sm" : "text-xs text-voice"}>
-              {here ? `${PHASE_NAME[phase]} ${answered}/${total}` : PHASE_NAME[phase]}
+            <Text
+              numberOfLines={1}
+              className={here ? "font-strong text-sm leading-[17px]" : "text-[12px] text-voice"}
+            >
+              {PHASE_NAME[phase]}
             </Text>
+            {here && <Text className="text-[12px] leading-[15px]">{`${answered}/${total}`}</Text>}
           </Pressable>
         );
       })}

@@ -1,8 +1,20 @@
-import { EVENT_TYPES } from "@cravix/core";
+import { type ComposedList, composeList, defaultSchool, EVENT_TYPES } from "@cravix/core";
 import fc from "fast-check";
 import { array, number, object, string } from "yup";
 import { quickCheck } from "./events/quick-check";
-import { checkEvent, contentHash, idMsecs, newId, readFile, readFileText } from "./index";
+import {
+  checkEvent,
+  contentHash,
+  FILE_FORMATS,
+  idMsecs,
+  jsonSchema,
+  listMarkdown,
+  newId,
+  paperLines,
+  readFile,
+  readFileText,
+  readList,
+} from "./index";
 
 const NOW = new Date("2026-05-01T12:00:00.000Z");
 const id = () => newId(NOW.getTime());
@@ -24,8 +36,13 @@ describe("an event that crosses the boundary", () => {
       listHash: contentHash({}),
       conditions: ["night"],
       plannedFlightMin: 90,
+      celsius: -10,
+      school: { ...defaultSchool(undefined), order: ["tail", "nose"] },
     },
-    "item.answered": { itemId: "x", outcome: "sound", value: "3" },
+    "item.answered": { itemId: "x", outcome: "sound", value: "3", caught: true, byCrewId: "kofi" },
+    "station.flowed": { stationId: "tail" },
+    "crew.joined": { crewId: "kofi" },
+    "crew.left": { crewId: "kofi" },
     "item.deferred": { itemId: "x" },
     "item.visited": { itemId: "x" },
     "item.undone": { eventId: id() },
@@ -39,8 +56,8 @@ describe("an event that crosses the boundary", () => {
     },
     "discrepancy.observed": { discrepancyId: id(), itemId: "x", state: "same" },
     "discrepancy.closed": { discrepancyId: id(), how: "filled" },
-    interrupted: {},
-    resumed: {},
+    interrupted: { itemId: "x", cause: "screen left", since: "2026-05-01T11:58:00.000Z" },
+    resumed: { way: "some items back" },
     "verdict.signed": { verdict: "go", decision: "fly", reasons: [] },
   };
 
@@ -173,6 +190,7 @@ describe("an aircraft's file", () => {
     items: [item],
   };
   const source = { kind: "handbook", text: "x", example: true };
+  const ledger = (effect: object) => ({ ...type, items: [{ ...item, kind: "remove", ledger: effect }] });
   const faultsOf = (file: unknown) => {
     const reading = readFile(file);
     return "faults" in reading ? reading.faults.map((f) => f.path) : [];
@@ -260,6 +278,51 @@ describe("an aircraft's file", () => {
       "fuel.tanks[0].calibration.points",
     ],
     ["no items and no word why", { ...type, items: [] }, "items"],
+    [
+      "a thing that is out and back at once",
+      ledger({ out: "cover", how: "off", back: "cover" }),
+      "items[0].ledger",
+    ],
+    ["a thing that is out, nobody knows how", ledger({ out: "cover" }), "items[0].ledger"],
+    ["no pieces of a thing", ledger({ out: "plugs", how: "off", count: 0 }), "items[0].ledger.count"],
+    [
+      "a rule for an item that is not there",
+      { ...type, rules: [{ id: "r", first: "b", waits: { items: ["a"] }, why: "w" }] },
+      "rules[0].first",
+    ],
+    ["a look from a place that is nowhere", { ...type, items: [{ ...item, spot: "moon" }] }, "items[0].spot"],
+    [
+      "a switch for what draws nothing",
+      { ...type, items: [{ ...item, loads: { on: ["lamp"] } }] },
+      "items[0].loads.on",
+    ],
+    [
+      "a station inside a wall",
+      {
+        ...type,
+        stations: [{ id: "s", name: "S", phase: "lap", x: 5, y: 5 }],
+        plan: {
+          width: 10,
+          height: 10,
+          bodies: [],
+          walls: [
+            [
+              [0, 0],
+              [10, 0],
+              [10, 10],
+              [0, 10],
+            ],
+          ],
+        },
+      },
+      "stations[0]",
+    ],
+    [
+      "a model year whose calibration falls",
+      { ...type, variants: [{ id: "v", name: "V", what: "w", years: { to: 1985 }, oil: { minimumQt: -1 } }] },
+      "variants[0].oil.minimumQt",
+    ],
+    ["an item of no school", { ...type, items: [{ ...item, school: "both" }] }, "items[0].school"],
   ])("with %s is refused at its path", (_what, file, path) => {
     expect(faultsOf(file)).toContain(path);
   });
@@ -277,5 +340,149 @@ describe("an aircraft's file", () => {
 
   test.each(["", "{", "[]", "null", "7"])("with the text %j is refused in words", (text) => {
     expect(readFileText(text)).toHaveProperty("faults.0.expected");
+  });
+});
+
+describe("the published JSON Schema", () => {
+  const schema = (format: string) => {
+    const found = FILE_FORMATS[format];
+    if (!found) throw new Error(format);
+    return jsonSchema(found.schema, "x", "X") as {
+      required: string[];
+      additionalProperties: boolean;
+      properties: Record<
+        string,
+        { type: string; items: { properties: Record<string, object>; required: string[] } }
+      >;
+    };
+  };
+
+  test("names what a file must have, and takes nothing else", () => {
+    const type = schema("cravix.aircraft-type/1");
+    expect(type.required).toEqual(["format", "id", "name", "what", "stations", "items"]);
+    expect(type.additionalProperties).toBe(false);
+    expect(type.properties.items?.items.required).toEqual([
+      "id",
+      "station",
+      "kind",
+      "title",
+      "good",
+      "why",
+      "miss",
+    ]);
+    expect(type.properties.items?.items.properties.expected).toEqual({
+      type: "integer",
+      minimum: 1,
+      maximum: 60,
+    });
+    expect(type.properties.items?.items.properties.when).toMatchObject({
+      type: "array",
+      items: { enum: expect.arrayContaining(["frost", "just rigged"]) },
+    });
+  });
+
+  test("says the same of every format that there is", () => {
+    for (const format of Object.keys(FILE_FORMATS))
+      expect(schema(format).properties.format).toMatchObject({ enum: [format] });
+  });
+});
+
+describe("a list on paper", () => {
+  const list: ComposedList = composeList({
+    type: {
+      format: "cravix.aircraft-type/1",
+      id: "t",
+      name: "T *1*",
+      what: "w",
+      stations: [
+        { id: "s", name: "Left | side", phase: "lap" },
+        { id: "p", name: "Parked", phase: "after" },
+      ],
+      items: [
+        {
+          id: "a",
+          station: "s",
+          kind: "count",
+          expected: 3,
+          title: "Hinges [left]",
+          good: "sound",
+          why: "why",
+          miss: "stop",
+          caution: "Hot.",
+        },
+        {
+          id: "b",
+          station: "s",
+          kind: "look",
+          title: "Ice",
+          good: "dry",
+          why: "why",
+          miss: "stop",
+          when: ["frost"],
+        },
+        { id: "c", station: "p", kind: "look", title: "Cover on", good: "on", why: "why", miss: "note" },
+      ],
+    },
+    aircraft: {
+      format: "cravix.aircraft/1",
+      registration: "QX-TST",
+      typeId: "t",
+      year: 2000,
+      base: "b",
+      ownItems: [],
+    },
+    conditions: ["frost"],
+    openDiscrepancies: [],
+  });
+
+  test("has every line once, what is wanted of it, why it is there today, and the putting away last", () => {
+    expect(paperLines(list)).toEqual([
+      {
+        step: "Lap",
+        station: "Left | side",
+        title: "Hinges [left]",
+        good: "sound; 3 of them",
+        why: "why",
+        today: "",
+        caution: "Hot.",
+      },
+      {
+        step: "Lap",
+        station: "Left | side",
+        title: "Ice",
+        good: "dry",
+        why: "why",
+        today: "frost",
+        caution: "",
+      },
+      {
+        step: "After the flight",
+        station: "Parked again",
+        title: "Cover on",
+        good: "on",
+        why: "why",
+        today: "",
+        caution: "",
+      },
+    ]);
+  });
+
+  test("is Markdown with boxes, whatever marks its words hold", () => {
+    const text = listMarkdown(list);
+    expect(text).toContain("# QX-TST · T \\*1\\*");
+    expect(text).toContain("### Left \\| side");
+    expect(text).toContain("- [ ] **Hinges \\[left\\]**: sound; 3 of them");
+    expect(text).toContain("*(today: frost)*");
+    expect(text).toContain("The pilot in command decides.");
+    expect(text.match(/- \[ \]/g)).toHaveLength(3);
+  });
+
+  test("is read back from the wire, or refused at its paths", () => {
+    expect(readList(JSON.parse(JSON.stringify(list)))).toEqual({ list });
+    expect(readList({ ...list, items: [{ id: "a" }] })).toMatchObject({
+      faults: expect.arrayContaining([expect.objectContaining({ path: "items[0].title" })]),
+    });
+    expect(readList(null)).toHaveProperty("faults");
+    expect(readList({ ...list, format: "other" })).toMatchObject({ faults: [{ path: "format" }] });
   });
 });

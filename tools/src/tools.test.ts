@@ -1,8 +1,10 @@
 import { spawnSync } from "node:child_process";
+import { readFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { join } from "node:path";
 import { atLeast, atMost, quantile } from "./bench/figure";
 import { freePort, portTrouble } from "./ports";
+import { schemaFiles } from "./schema-files";
 
 test("a free port can be listened on, a taken one says why not", async () => {
   const port = await freePort();
@@ -31,13 +33,22 @@ test("a figure is a ratio to its baseline, and says whether its aim holds", () =
   });
 });
 
+test("the published schemas are those that check the files", () => {
+  for (const { path, text } of schemaFiles())
+    expect(JSON.parse(readFileSync(path, "utf8"))).toEqual(JSON.parse(text));
+});
+
 test("quantiles are values that were measured", () => {
   const values = [5, 1, 4, 2, 3];
   expect([0.5, 0.99, 0.2].map((q) => quantile(values, q))).toEqual([3, 5, 1]);
 });
 
 test.each([
-  [["nonsense"], {}, "cravix: there is no task nonsense; there are start, test, bench, screenshots."],
+  [
+    ["nonsense"],
+    {},
+    "cravix: there is no task nonsense; there are start, test, bench, screenshots, schemas.",
+  ],
   [["start"], { PORT: "no port" }, "cravix: PORT is no port; it must be a number from 1 to 65535."],
 ])("%j with %j is one clear line", (args, env, line) => {
   const run = spawnSync(process.execPath, [join(__dirname, "..", "bootstrap.mjs"), ...args], {

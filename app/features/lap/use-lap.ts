@@ -1,4 +1,12 @@
-import { keepsPrecedence, lapMetres, lapProblem, type OrderResult, orderLap, walkedLap } from "@cravix/core";
+import {
+  keepsPrecedence,
+  type LapProblem,
+  lapMetres,
+  lapProblem,
+  type OrderResult,
+  orderLap,
+  walkedLap,
+} from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
 import { searchLap } from "../../device/lap-search";
 import type { KnownAircraft } from "../start/aircraft-frame";

@@ -21,9 +21,9 @@ export function PaceNote({ walk, acts }: { walk: Walk; acts: Acts }) {
       role="status"
       className="flex-row items-center gap-2 rounded-lg border-2 border-ink px-3"
     >
-      <Text className="min-w-0 flex-1 py-1 text-sm">{`${hastyText(run)} Another look?`}</Text>
+      <Text className="min-w-0 flex-1 py-1 text-sm">{`${station}: ${hastyText(run)}`}</Text>
       <Button tone="bare" className="px-1" textClassName="text-sm" onPress={() => acts.visit(first.id)}>
-        {`Back to ${station ?? "it"}`}
+        Look again
       </Button>
     </View>
   );

@@ -10,7 +10,7 @@ import {
   SURFACE_WAYS,
   UNITS,
 } from "@cravix/core";
-import { type AnyObjectSchema, array, boolean, lazy, mixed, number, object, string } from "yup";
+import { type AnyObjectSchema, array, boolean, number, object, string } from "yup";
 
 const id = () => string().required().max(120);
 const words = (max = 400) => string().required().min(1).max(max);
@@ -35,20 +35,39 @@ const limit = object({
     if (!value) return true;
     const { min, max } = value;
     return (min !== undefined || max !== undefined) && !(min !== undefined && max !== undefined && min > max);
-  });
+  })
+  .meta({ jsonSchema: { anyOf: [{ required: ["min"] }, { required: ["max"] }] } });
 
-const ledger = lazy((value: unknown) =>
-  value === undefined
-    ? mixed().optional()
-    : (value as { back?: unknown })?.back !== undefined
-      ? object({ back: words(80) }).noUnknown()
-      : object({
-          out: words(80),
-          how: string().required().oneOf(LEDGER_WAYS),
-          count: number().integer().min(1).max(20),
-          stow: string().max(120),
-          after: string().max(120),
-        }).noUnknown(),
+/** Either something goes out, with how, or something comes back. */
+const ledger = optional(
+  object({
+    back: string().max(80),
+    out: string().max(80),
+    how: string().oneOf(LEDGER_WAYS),
+    count: number().integer().min(1).max(20),
+    stow: string().max(120),
+    after: string().max(120),
+  })
+    .noUnknown()
+    .test("out-or-back", "must say either what is out and how, or what is back", (value) => {
+      if (!value) return true;
+      const { back, out, how, count, stow, after } = value;
+      const goes = out !== undefined && out !== "" && how !== undefined;
+      const comes =
+        back !== undefined && back !== "" && [how, count, stow, after].every((x) => x === undefined);
+      return out === undefined ? comes : goes && back === undefined;
+    })
+    .meta({
+      jsonSchema: {
+        oneOf: [
+          { required: ["out", "how"], not: { required: ["back"] } },
+          {
+            required: ["back"],
+            not: { anyOf: ["out", "how", "count", "stow", "after"].map((name) => ({ required: [name] })) },
+          },
+        ],
+      },
+    }),
 );
 
 const years = object({ from: number().integer(), to: number().integer() }).noUnknown();
@@ -292,7 +311,11 @@ export const aircraftSchema = object({
   base: words(80),
   story: string().max(400),
   ownItems: array().of(ownItemSchema.required()).required().max(200),
-  facts: optional(object().test("words", "must be a name and its words, like 06/2028", areWords)),
+  facts: optional(
+    object()
+      .test("words", "must be a name and its words, like 06/2028", areWords)
+      .meta({ jsonSchema: { additionalProperties: { type: "string", maxLength: 200 } } }),
+  ),
 }).noUnknown();
 
 export const airfieldSchema = object({

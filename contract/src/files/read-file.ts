@@ -33,12 +33,13 @@ export interface FileFault {
 
 export type FileReading = { file: CravixFile } | { faults: FileFault[] };
 
-const SCHEMAS: Record<string, AnyObjectSchema> = {
-  "cravix.aircraft-type/1": aircraftTypeSchema,
-  "cravix.aircraft/1": aircraftSchema,
-  "cravix.airfield/1": airfieldSchema,
-  "cravix.rule-set/1": ruleSetSchema,
-  "cravix.crew/1": crewSchema,
+/** Every file format: its schema, and what it is. */
+export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: string }> = {
+  "cravix.aircraft-type/1": { schema: aircraftTypeSchema, what: "An aircraft type: stations, items, limits" },
+  "cravix.aircraft/1": { schema: aircraftSchema, what: "One aircraft, with its own items" },
+  "cravix.airfield/1": { schema: airfieldSchema, what: "An airfield with its runways" },
+  "cravix.rule-set/1": { schema: ruleSetSchema, what: "Rules of a place: reserves, tolerances" },
+  "cravix.crew/1": { schema: crewSchema, what: "The people of a group" },
 };
 
 /** Reads the text of a Cravix file. Never throws: a file that is not valid comes back with each fault's path. */
@@ -57,8 +58,9 @@ export function readFile(value: unknown): FileReading {
   if (typeof value !== "object" || value === null || Array.isArray(value))
     return { faults: [{ path: "", expected: "a JSON object" }] };
   const format = (value as { format?: unknown }).format;
-  const schema = typeof format === "string" ? SCHEMAS[format] : undefined;
-  if (!schema) return { faults: [{ path: "format", expected: `one of ${Object.keys(SCHEMAS).join(", ")}` }] };
+  const schema = typeof format === "string" ? FILE_FORMATS[format]?.schema : undefined;
+  if (!schema)
+    return { faults: [{ path: "format", expected: `one of ${Object.keys(FILE_FORMATS).join(", ")}` }] };
   try {
     schema.validateSync(value, { strict: true, abortEarly: false });
   } catch (error) {

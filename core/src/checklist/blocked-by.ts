@@ -24,7 +24,7 @@ function alone(state: PreflightState, item: Item): Block | undefined {
   if (!item.second || state.joined.length > 0) return undefined;
   return {
     kind: "second person",
-    why: "One moves the stick, another holds the surface: alone nobody feels whether it is connected.",
+    why: "One moves, the other holds or pulls: alone nobody feels whether it is really connected.",
     open: [],
   };
 }

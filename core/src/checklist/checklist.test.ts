@@ -127,7 +127,19 @@ describe("where the walk stands", () => {
 /** Any doings of a person, on two devices. */
 const doings = fc.array(
   fc.record({
-    kind: fc.constantFrom("answer", "reading", "found", "defer", "visit", "undo", "interrupt", "resume"),
+    kind: fc.constantFrom(
+      "answer",
+      "reading",
+      "found",
+      "defer",
+      "visit",
+      "undo",
+      "interrupt",
+      "resume",
+      "flow",
+      "join",
+      "leave",
+    ),
     itemId: fc.constantFrom(...list.items.map((i) => i.id)),
     value: fc.integer({ min: 0, max: 9 }),
     device: fc.boolean(),
@@ -160,8 +172,12 @@ function play(steps: { kind: string; itemId: string; value: number; device: bool
     else if (kind === "defer") events.push(deferred(itemId, by));
     else if (kind === "visit") events.push(event("item.visited", { itemId }, by));
     else if (kind === "undo") events.push(undo(events[value % events.length] as PreflightEvent, by));
-    else if (kind === "interrupt") events.push(event("interrupted", {}, by));
-    else events.push(event("resumed", {}, by));
+    else if (kind === "interrupt") events.push(event("interrupted", { itemId, cause: "spoken to" }, by));
+    else if (kind === "resume") events.push(event("resumed", { way: "where I was" }, by));
+    else if (kind === "flow")
+      events.push(event("station.flowed", { stationId: value % 2 ? "left" : "right" }, by));
+    else
+      events.push(event(kind === "join" ? "crew.joined" : "crew.left", { crewId: `crew-${value % 2}` }, by));
   }
   return events;
 }

@@ -16,24 +16,31 @@ export interface TimedAnswer {
  */
 export function answerTimes(list: ComposedList, state: PreflightState): TimedAnswer[] {
   const items = new Map(list.items.map((item) => [item.id, item]));
+  const flows = Object.values(state.flowed).map(({ at, eventId }) => ({
+    item: undefined,
+    at: Date.parse(at),
+    eventId,
+  }));
   const given = Object.entries(state.answers)
-    .flatMap(([id, answer]) => {
+    .flatMap(([id, answer]): { item: Item | undefined; at: number; eventId: string }[] => {
       const item = items.get(id);
       return item ? [{ item, at: Date.parse(answer.at), eventId: answer.eventId }] : [];
     })
+    // A station done from memory is no answer, but the time up to it is spent.
+    .concat(flows)
     .sort((a, b) => a.at - b.at || (a.eventId < b.eventId ? -1 : 1));
   const away = state.interruptions.map(({ at, since, resumedAt }) => ({
     from: Date.parse(since ?? at),
     to: Date.parse(resumedAt ?? at),
   }));
   let before = state.startedAt ? Date.parse(state.startedAt) : given[0]?.at;
-  return given.map(({ item, at }) => {
+  return given.flatMap(({ item, at }) => {
     const from = before ?? at;
     before = at;
     const lost = away.reduce(
       (sum, gap) => sum + Math.max(0, Math.min(gap.to, at) - Math.max(gap.from, from)),
       0,
     );
-    return { item, at, seconds: Math.max(0, at - from - lost) / 1000 };
+    return item ? [{ item, at, seconds: Math.max(0, at - from - lost) / 1000 }] : [];
   });
 }

@@ -1,0 +1,340 @@
+import fc from "fast-check";
+import {
+  applyVariant,
+  blockedBy,
+  type ComposeInput,
+  composeList,
+  confirmOptions,
+  currentItem,
+  defaultSchool,
+  foldPreflight,
+  hashWords,
+  ITEMS_BACK,
+  inRuleOrder,
+  LAPS_BEFORE_FLOW,
+  type PreflightEvent,
+  type ReturnWay,
+  returnTo,
+  type School,
+  schoolReasons,
+  stationToFlow,
+} from "../index";
+import {
+  aircraft,
+  answered,
+  event,
+  item,
+  LIST_INPUT,
+  preflightId,
+  source,
+  started,
+  type,
+  undo,
+} from "../testing/small-aircraft";
+
+const school = (part: Partial<School> = {}): School => ({ ...defaultSchool(undefined), ...part });
+const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+const compose = (part: Partial<ComposeInput>) => composeList({ ...LIST_INPUT, ...part });
+
+describe("a school", () => {
+  test("is by default read-and-do, the list's own lap, back to the start of the station", () => {
+    expect(defaultSchool(undefined)).toEqual({
+      method: "read and do",
+      hand: "as listed",
+      surfaces: "moved",
+      brake: "brake first",
+      afterInterruption: "start of the station",
+    });
+  });
+
+  test("takes surfaces and brake from the type, with the type's reason", () => {
+    const habits = {
+      surfaces: { way: "looked at" as const, why: "Thin skins." },
+      brake: { way: "controls first" as const, why: "One cable." },
+    };
+    expect(defaultSchool(habits)).toMatchObject({ surfaces: "looked at", brake: "controls first" });
+    expect(schoolReasons(habits, 0)).toMatchObject({ surfaces: "Thin skins.", brake: "One cable." });
+  });
+
+  test("offers the flow from memory after ten complete laps (common practice)", () => {
+    expect(schoolReasons(undefined, LAPS_BEFORE_FLOW - 1).method).toContain("you have 9");
+    expect(schoolReasons(undefined, LAPS_BEFORE_FLOW).method).toContain("from memory");
+  });
+
+  test("leaves out what belongs to another", () => {
+    const two = {
+      ...type,
+      items: [
+        item("move", "left", { school: "surfaces moved" }),
+        item("look", "left", { school: "surfaces looked at" }),
+        item("all", "left"),
+      ],
+    };
+    const ids = (s: School | undefined) =>
+      compose({ type: two, aircraft: { ...aircraft, ownItems: [] }, ...(s && { school: s }) }).items.map(
+        (i) => i.id,
+      );
+    expect(ids(school())).toEqual(["move", "all"]);
+    expect(ids(school({ surfaces: "looked at" }))).toEqual(["look", "all"]);
+    expect(ids(undefined)).toEqual(["move", "all"]);
+  });
+
+  test("sets brake and controls in its order, and holds to it", () => {
+    const two = {
+      ...type,
+      items: [item("brake", "left"), item("controls", "left")],
+      rules: [
+        { id: "b", first: "brake", waits: { items: ["controls"] }, why: "b", school: "brake first" as const },
+        {
+          id: "c",
+          first: "controls",
+          waits: { items: ["brake"] },
+          why: "c",
+          school: "controls first" as const,
+        },
+      ],
+    };
+    const list = (brake: School["brake"]) =>
+      compose({ type: two, aircraft: { ...aircraft, ownItems: [] }, school: school({ brake }) });
+    expect(list("brake first").items.map((i) => i.id)).toEqual(["brake", "controls"]);
+    const cable = list("controls first");
+    expect(cable.items.map((i) => i.id)).toEqual(["controls", "brake"]);
+    const brake = cable.items[1];
+    expect(brake && blockedBy(cable, fold(), brake)?.why).toBe("c");
+    expect(brake && blockedBy(cable, fold(answered("controls")), brake)).toBeUndefined();
+  });
+
+  test("walks the lap in its own order, and everything else as it was", () => {
+    const turned = compose({ school: school({ start: "right" }) });
+    expect(turned.stations.map((s) => s.id)).toEqual(["papers", "right", "left", "engine"]);
+    expect(turned.school?.start).toBe("right");
+  });
+});
+
+describe("the order of one station", () => {
+  test("changes only where a rule asks for it, and not at all for rules in a circle", () => {
+    const items = ["a", "b", "c", "d"].map((id) => item(id, "left"));
+    const rule = (first: string, ...waits: string[]) => ({
+      id: first,
+      first,
+      waits: { items: waits },
+      why: "why",
+    });
+    const ids = (...rules: ReturnType<typeof rule>[]) => inRuleOrder(items, rules).map((i) => i.id);
+    expect(ids()).toEqual(["a", "b", "c", "d"]);
+    expect(ids(rule("c", "a"))).toEqual(["c", "a", "b", "d"]);
+    expect(ids(rule("d", "b"), rule("c", "d"))).toEqual(["a", "c", "d", "b"]);
+    expect(ids(rule("a", "b"), rule("b", "a"))).toEqual(["a", "b", "c", "d"]);
+  });
+});
+
+describe("model years", () => {
+  const variant = (from: number | undefined, to: number | undefined, minimumQt: number) => ({
+    id: `v${minimumQt}`,
+    name: `${minimumQt} quarts`,
+    what: "another sump",
+    years: { ...(from && { from }), ...(to && { to }) },
+    oil: { minimumQt, maximumQt: 8, containerQt: 1, source },
+  });
+  const two = { ...type, variants: [variant(undefined, 1985, 4), variant(1986, undefined, 5)] };
+
+  test("change the limits of the type, and the list says so", () => {
+    expect(applyVariant(two, 1985).type.oil?.minimumQt).toBe(4);
+    expect(applyVariant(two, 1986).type.oil?.minimumQt).toBe(5);
+    const list = compose({ type: two, aircraft: { ...aircraft, year: 1970 } });
+    expect(list.type.oil?.minimumQt).toBe(4);
+    expect(list.variant).toEqual({ name: "4 quarts", what: "another sump" });
+  });
+
+  test("that nobody described leave the type as it is", () => {
+    const [old] = two.variants;
+    expect(applyVariant({ ...type, variants: old ? [old] : [] }, 1999)).toEqual({
+      type: { ...type, variants: [old] },
+    });
+    expect(compose({}).variant).toBeUndefined();
+  });
+});
+
+describe("proof by value", () => {
+  const provable = Array.from({ length: 8 }, (_, i) =>
+    item(`p${i}`, "left", { proof: { ask: `What is on plate ${i}?`, fact: `plate.${i}` } }),
+  );
+  const facts = Object.fromEntries(provable.map((_, i) => [`plate.${i}`, `1${i}/2027`]));
+  const walk = (seed: string | undefined, own: Record<string, string> = facts) =>
+    compose({
+      type: { ...type, items: provable },
+      aircraft: { ...aircraft, ownItems: [], facts: own },
+      ...(seed !== undefined && { seed }),
+    });
+  const asked = (seed: string) => walk(seed).items.flatMap((i) => (i.kind === "confirm" ? [i.id] : []));
+
+  test("is asked at three items, the same for the same walk, and said", () => {
+    expect(asked("walk")).toHaveLength(3);
+    expect(asked("walk")).toEqual(asked("walk"));
+    expect(walk("walk").differences.filter((d) => d.why === "asked by its value")).toHaveLength(3);
+    expect(walk("walk").items.find((i) => i.kind === "confirm")?.confirm?.ask).toMatch(/What is on plate/);
+  });
+
+  test("comes everywhere in turn, so that nobody can foresee it", () => {
+    const times = new Map<string, number>();
+    for (let n = 0; n < 400; n++)
+      for (const id of asked(`walk ${n}`)) times.set(id, (times.get(id) ?? 0) + 1);
+    // 400 walks × 3 of 8: each 150 times on the average; within 30 of it (more than three standard deviations).
+    for (const { id } of provable) expect(Math.abs((times.get(id) ?? 0) - 150)).toBeLessThan(35);
+  });
+
+  test("is not asked for what is not on file, or without a walk", () => {
+    expect(walk(undefined).items.some((i) => i.kind === "confirm")).toBe(false);
+    expect(walk("walk", {}).items.some((i) => i.kind === "confirm")).toBe(false);
+  });
+
+  test("offers the fact among others of its form, at another place from walk to walk", () => {
+    const places = new Set(
+      Array.from({ length: 40 }, (_, i) => confirmOptions("06/2028", `w${i}`).indexOf("06/2028")),
+    );
+    expect([...places].sort()).toEqual([0, 1, 2, 3]);
+  });
+
+  test("spreads its chances evenly over 32 bits", () => {
+    const low = Array.from({ length: 2000 }, (_, i) => hashWords(`walk-${i}`) / 2 ** 32);
+    expect(low.reduce((sum, x) => sum + x, 0) / 2000).toBeCloseTo(0.5, 1);
+  });
+});
+
+describe("a second person", () => {
+  const list = compose({
+    type: { ...type, items: [item("held", "left", { second: true }), item("alone", "left")] },
+    aircraft: { ...aircraft, ownItems: [] },
+  });
+  const [held, alone] = list.items;
+
+  test("is needed where one moves and another holds", () => {
+    if (!held || !alone) throw new Error("no items");
+    expect(blockedBy(list, fold(), held)).toMatchObject({ kind: "second person", open: [] });
+    expect(blockedBy(list, fold(), alone)).toBeUndefined();
+    const here = event("crew.joined", { crewId: "kofi" });
+    expect(blockedBy(list, fold(here), held)).toBeUndefined();
+    expect(blockedBy(list, fold(here, event("crew.left", { crewId: "kofi" })), held)).toBeDefined();
+  });
+
+  test("is written down with the answers he gave", () => {
+    const state = fold(
+      event("crew.joined", { crewId: "kofi" }),
+      event("item.answered", { itemId: "held", outcome: "sound", byCrewId: "kofi" }),
+    );
+    expect(state.joined).toEqual(["kofi"]);
+    expect(state.answers.held?.byCrewId).toBe("kofi");
+  });
+});
+
+describe("flow, then read", () => {
+  const list = compose({ school: school({ method: "flow then read" }) });
+  const flowing = (...events: PreflightEvent[]) => stationToFlow(list, fold(...events))?.id;
+  const cockpit = [answered("docs"), answered("lock")];
+  const flow = (stationId: string) => event("station.flowed", { stationId });
+
+  test("asks for the stations of the lap from memory, one by one, then reads them all", () => {
+    expect(flowing()).toBeUndefined();
+    expect(flowing(...cockpit)).toBe("left");
+    expect(flowing(...cockpit, flow("left"))).toBe("right");
+    expect(flowing(...cockpit, flow("left"), flow("right"))).toBeUndefined();
+    expect(currentItem(list, fold(...cockpit, flow("left"), flow("right")))?.id).toBe("left.skin");
+  });
+
+  test("lets a station be read at once, and taken back", () => {
+    expect(flowing(...cockpit, event("item.visited", { itemId: "left.skin" }))).toBeUndefined();
+    const slip = flow("left");
+    expect(flowing(...cockpit, slip, undo(slip))).toBe("left");
+    expect(fold(...cockpit, slip).undoable.at(-1)).toBe(slip.id);
+  });
+
+  test("keeps what the reading caught", () => {
+    const state = fold(
+      ...cockpit,
+      flow("left"),
+      event("item.answered", { itemId: "left.skin", outcome: "sound", caught: true }),
+    );
+    expect(state.answers["left.skin"]?.caught).toBe(true);
+    expect(state.flowed.left?.seconds).toBeGreaterThan(0);
+  });
+
+  test("is not what read-and-do does", () => {
+    expect(stationToFlow(compose({ school: school() }), fold(...cockpit))).toBeUndefined();
+  });
+});
+
+describe("after an interruption", () => {
+  const list = composeList(LIST_INPUT);
+  const lap = [answered("left.skin"), answered("left.hinges"), answered("right.skin")];
+  const state = fold(answered("docs"), answered("lock"), ...lap);
+  const here = currentItem(list, state);
+  const back = (way: ReturnWay) => {
+    if (!here) throw new Error("nothing to do");
+    const { itemId, again } = returnTo(list, state, here, way);
+    return [itemId, again];
+  };
+
+  test("one goes back as far as the rule says", () => {
+    expect(here?.id).toBe("own.rail");
+    expect(back("where I was")).toEqual(["own.rail", 0]);
+    expect(back("start of the station")).toEqual(["right.skin", 1]);
+    expect(back("some items back")).toEqual(["left.skin", ITEMS_BACK]);
+    expect(back("start of the step")).toEqual(["left.skin", 3]);
+  });
+
+  test("what was found stays found", () => {
+    const found = event("item.answered", { itemId: "right.skin", outcome: "found" });
+    const seen = fold(
+      answered("docs"),
+      answered("lock"),
+      answered("left.skin"),
+      answered("left.hinges"),
+      found,
+    );
+    if (!here) throw new Error("nothing to do");
+    expect(returnTo(list, seen, here, "start of the station")).toEqual({
+      itemId: "own.rail",
+      undo: [],
+      again: 0,
+    });
+  });
+
+  test("the walk stands there again, and nothing behind it is lost, for any answers and any rule", () => {
+    fc.assert(
+      fc.property(
+        fc.subarray(list.items.map((i) => i.id)),
+        fc.constantFrom<ReturnWay>(
+          "where I was",
+          "some items back",
+          "start of the station",
+          "start of the step",
+        ),
+        (ids, way) => {
+          const events = ids.map((id) => answered(id));
+          const before = fold(...events);
+          const at = currentItem(list, before);
+          if (!at) return;
+          const target = returnTo(list, before, at, way);
+          const after = fold(
+            ...events,
+            ...target.undo.map((eventId) => event("item.undone", { eventId })),
+            event("item.visited", { itemId: target.itemId }),
+          );
+          expect(currentItem(list, after)?.id).toBe(target.itemId);
+          expect(Object.keys(after.answers)).toHaveLength(ids.length - target.again);
+        },
+      ),
+    );
+  });
+});
+
+describe("an item of the aircraft's own", () => {
+  test("that is retired stays in the file and is asked no more", () => {
+    const retired = {
+      ...aircraft,
+      ownItems: aircraft.ownItems.map((i) => ({ ...i, retired: "2026-04-01" })),
+    };
+    expect(compose({ aircraft: retired }).items.map((i) => i.id)).not.toContain("own.rail");
+    expect(compose({}).items.map((i) => i.id)).toContain("own.rail");
+  });
+});

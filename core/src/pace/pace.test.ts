@@ -1,0 +1,174 @@
+import {
+  answerTimes,
+  comparePace,
+  composeList,
+  type EarlierWalk,
+  type EventData,
+  type EventType,
+  foldPreflight,
+  hastyRuns,
+  hastyText,
+  leastSeconds,
+  longGapSince,
+  type PreflightEvent,
+  stationTimes,
+  stationVisits,
+} from "../index";
+import { event, item, LIST_INPUT, preflightId, started, type } from "../testing/small-aircraft";
+
+const FROM = Date.UTC(2026, 4, 1, 9);
+const list = composeList({
+  ...LIST_INPUT,
+  type: {
+    ...type,
+    items: [
+      ...Array.from({ length: 12 }, (_, i) => item(`left.${i}`, "left")),
+      ...Array.from({ length: 6 }, (_, i) => item(`right.${i}`, "right")),
+    ],
+    rules: [],
+  },
+  aircraft: { ...LIST_INPUT.aircraft, ownItems: [] },
+});
+
+/** Events at the given seconds after nine. */
+function walk(...steps: [seconds: number, type: EventType, data: EventData[EventType]][]) {
+  const events = [{ ...started(), at: new Date(FROM).toISOString() }];
+  for (const [seconds, eventType, data] of steps)
+    events.push({
+      ...event(eventType, data as never),
+      at: new Date(FROM + seconds * 1000).toISOString(),
+    } as PreflightEvent);
+  return foldPreflight(preflightId, events);
+}
+const answer = (seconds: number, itemId: string): [number, EventType, EventData[EventType]] => [
+  seconds,
+  "item.answered",
+  { itemId, outcome: "sound" },
+];
+
+describe("the least time for a look", () => {
+  test("is more for what is felt, held or counted than for a glance (common practice)", () => {
+    expect(leastSeconds({ kind: "look" })).toBeLessThan(leastSeconds({ kind: "feel" }));
+    expect(leastSeconds({ kind: "count", expected: 9 })).toBeGreaterThan(
+      leastSeconds({ kind: "count", expected: 2 }),
+    );
+    expect(leastSeconds({ kind: "time", seconds: 60 })).toBe(60);
+    expect(leastSeconds({ kind: "sample" })).toBeGreaterThanOrEqual(5);
+  });
+});
+
+describe("answers faster than a person can look", () => {
+  test("are told with their items: twelve items in eight seconds (the trade's own example)", () => {
+    const state = walk(...Array.from({ length: 12 }, (_, i) => answer(60 + (i * 8) / 12, `left.${i}`)));
+    // The first one came after a minute: only the eleven behind it are hasty.
+    const [run, ...more] = hastyRuns(list, state);
+    expect(more).toEqual([]);
+    expect(run?.items).toHaveLength(11);
+    expect(run?.stationIds).toEqual(["left"]);
+    expect(run && hastyText(run)).toBe("11 items in 7 s: that is quicker than an eye can look.");
+  });
+
+  test("are nothing when every look had its time, or when only three came quickly", () => {
+    expect(
+      hastyRuns(list, walk(...Array.from({ length: 12 }, (_, i) => answer(i * 4, `left.${i}`)))),
+    ).toEqual([]);
+    expect(hastyRuns(list, walk(...[60, 60.1, 60.2, 60.3].map((at, i) => answer(at, `left.${i}`))))).toEqual(
+      [],
+    );
+  });
+
+  test("are judged run by run: a slow one between two quick ones parts them", () => {
+    const quick = (from: number, first: number) =>
+      Array.from({ length: 6 }, (_, i) => answer(from + i * 0.1, `left.${first + i}`));
+    const runs = hastyRuns(list, walk(...quick(60, 0), ...quick(200, 6)));
+    expect(runs.map((run) => run.items.length)).toEqual([5, 5]);
+  });
+
+  test("are not looked for in what was flowed from memory: reading it is quick", () => {
+    const state = walk(
+      [50, "station.flowed", { stationId: "left" }],
+      ...Array.from({ length: 12 }, (_, i) => answer(60 + i * 0.3, `left.${i}`)),
+    );
+    expect(hastyRuns(list, state)).toEqual([]);
+    expect(stationTimes(list, state).left).toBeCloseTo(50 + 13.3, 6);
+  });
+});
+
+describe("time", () => {
+  test("that an interruption took is nobody's look", () => {
+    const state = walk(
+      answer(10, "left.0"),
+      [20, "interrupted", { cause: "screen left", since: new Date(FROM + 12_000).toISOString() }],
+      [100, "resumed", {}],
+      answer(105, "left.1"),
+    );
+    expect(answerTimes(list, state).map((t) => t.seconds)).toEqual([10, 7]);
+  });
+
+  test("with a clock set back is none", () => {
+    expect(
+      answerTimes(list, walk(answer(10, "left.0"), answer(5, "left.1"))).every((t) => t.seconds >= 0),
+    ).toBe(true);
+  });
+
+  test("is added up by station, and the way between stations is kept with every return", () => {
+    const state = walk(
+      answer(10, "left.0"),
+      answer(30, "right.0"),
+      answer(35, "left.1"),
+      answer(36, "right.1"),
+    );
+    expect(stationTimes(list, state)).toEqual({ left: 15, right: 21 });
+    expect(stationVisits(list, state)).toEqual(["left", "right", "left", "right"]);
+  });
+});
+
+describe("a pilot's pace", () => {
+  const earlier = (crewId: string, left: number): EarlierWalk => ({
+    preflightId: `${crewId}${left}`,
+    crewId,
+    at: "",
+    stations: { left },
+    visits: [],
+  });
+  const walks = [60, 80, 70]
+    .map((s) => earlier("ines", s))
+    .concat([20, 30, 1000].map((s) => earlier("yuki", s)));
+
+  test("is compared with the middle of the own walks and of everybody's", () => {
+    expect(comparePace({ left: 34, right: 5 }, walks, "ines")).toEqual([
+      { stationId: "left", seconds: 34, ownSeconds: 70, groupSeconds: 65, quick: true },
+      { stationId: "right", seconds: 5, quick: false },
+    ]);
+    expect(comparePace({ left: 36 }, walks, "ines")[0]?.quick).toBe(false);
+  });
+
+  test("is no habit before three walks", () => {
+    expect(comparePace({ left: 1 }, walks.slice(0, 2), "ines")[0]).toEqual({
+      stationId: "left",
+      seconds: 1,
+      quick: false,
+    });
+  });
+});
+
+describe("a long silence", () => {
+  const at = (seconds: number) => FROM + seconds * 1000;
+
+  test("of four minutes is an interruption nobody told of", () => {
+    const state = walk(answer(10, "left.0"));
+    expect(longGapSince(list, state, at(10 + 239))).toBeUndefined();
+    expect(longGapSince(list, state, at(10 + 240))).toBe(new Date(at(10)).toISOString());
+  });
+
+  test("is none before the first answer, while one is open, or after the signature", () => {
+    expect(longGapSince(list, walk(), at(9999))).toBeUndefined();
+    expect(longGapSince(list, walk(answer(10, "left.0"), [20, "interrupted", {}]), at(9999))).toBeUndefined();
+    const signed = walk(answer(10, "left.0"), [
+      20,
+      "verdict.signed",
+      { verdict: "unfinished", decision: "not flying", reasons: [] },
+    ]);
+    expect(longGapSince(list, signed, at(9999))).toBeUndefined();
+  });
+});

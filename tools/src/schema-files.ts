@@ -1,0 +1,15 @@
+import { join } from "node:path";
+import { FILE_FORMATS, jsonSchema } from "@cravix/contract";
+import { ROOT } from "./paths";
+
+/** The published JSON Schemas: where each stands in docs/formats, and its text. */
+export function schemaFiles(): { format: string; path: string; text: string }[] {
+  return Object.entries(FILE_FORMATS).map(([format, { schema, what }]) => {
+    const name = format.replace("cravix.", "").replace("/", "-");
+    return {
+      format,
+      path: join(ROOT, "docs", "formats", `${name}.schema.json`),
+      text: `${JSON.stringify(jsonSchema(schema, name, what), null, 2)}\n`,
+    };
+  });
+}
