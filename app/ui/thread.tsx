@@ -41,13 +41,16 @@ export function Thread({ progress, current, onPress }: ThreadProps) {
               />
               <View className={`h-1 flex-1 ${i === progress.length - 1 ? "bg-transparent" : "bg-ink"}`} />
             </View>
-            <Text
-              numberOfLines={1}
-              className={here ? "font-strong text-sm leading-[17px]" : "text-[12px] text-voice"}
-            >
-              {PHASE_NAME[phase]}
-            </Text>
-            {here && <Text className="text-[12px] leading-[15px]">{`${answered}/${total}`}</Text>}
+            {here ? (
+              <Text className="text-center font-strong text-sm leading-[17px]">
+                {`${PHASE_NAME[phase]}\n`}
+                <Text className="text-[12px] leading-[15px]">{`${answered}/${total}`}</Text>
+              </Text>
+            ) : (
+              <Text numberOfLines={1} className="text-[12px] text-voice">
+                {PHASE_NAME[phase]}
+              </Text>
+            )}
           </Pressable>
         );
       })}

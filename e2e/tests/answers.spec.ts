@@ -57,7 +57,9 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await expect(oil).toContainText("Add 1 container of 1.0 US qt, wait, read again.");
   await expect(oil).toContainText("6.0 to 8.0 US qt");
 
-  await goTo(page, walker, "Run-up", "magneto.base");
+  // Everything in front of it first: nobody boards with the ledger open.
+  await page.getByRole("button", { name: /^Papers \d/ }).click();
+  await walker.walkTo("magneto.base");
   await walker.type("9000");
   await expect(trouble).toContainText("The tachometer ends at 3,500.");
   await clear(4);
@@ -92,13 +94,13 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   await walker.begin(/Yuki/);
   await walker.walkTo("papers.inspections");
   await page.getByRole("button", { name: "Undo" }).click();
-  await expect(walker.title).toHaveText("Documents aboard");
+  await expect(walker.title).toHaveText("Open discrepancies read");
   await page.getByRole("button", { name: "Later" }).click();
   await expect(walker.title).toHaveText("Inspections in date and in hours");
   await walker.walkTo("papers.hours");
   await walker.answer();
   // What was put off comes again before the step ends.
-  await expect(walker.title).toHaveText("Documents aboard");
+  await expect(walker.title).toHaveText("Open discrepancies read");
   await walker.answer();
   await walker.walkTo("cockpit.brake");
   await page.getByRole("button", { name: "Interrupted" }).click();
@@ -152,11 +154,38 @@ test("an aircraft's file that is not valid is told where; a valid one is added",
   await expect(page.getByRole("button", { name: /^QX-TWO/ })).toBeVisible();
 });
 
-test("an aircraft nobody has is said to be unknown, and a stub says what it lacks", async ({ page }) => {
+test("an aircraft nobody has is said to be unknown, and one whose list is not written says so", async ({
+  page,
+}) => {
   await open(page);
   await page.getByRole("button", { name: /Inês/ }).click();
-  await page.getByRole("button", { name: /^QX-HLD/ }).click();
-  await expect(page.getByText("The list for the Halden Six has not been written yet.")).toBeVisible();
+  const add = async (file: object) => {
+    const chooser = page.waitForEvent("filechooser");
+    await page.getByRole("button", { name: "Add an aircraft from its file" }).click();
+    const buffer = Buffer.from(JSON.stringify(file));
+    await (await chooser).setFiles({ name: "stub.json", mimeType: "application/json", buffer });
+    await expect(page.getByTestId("file-message")).toContainText("stub.json was added.");
+  };
+  const stub = "The list for the Ferrow has not been written yet.";
+  await add({
+    format: "cravix.aircraft-type/1",
+    id: "ferrow",
+    name: "Ferrow",
+    what: "a kit that is being built",
+    stub,
+    stations: [],
+    items: [],
+  });
+  await add({
+    format: "cravix.aircraft/1",
+    registration: "QX-FER",
+    typeId: "ferrow",
+    year: 2024,
+    base: "marram-point",
+    ownItems: [],
+  });
+  await page.getByRole("button", { name: /^QX-FER/ }).click();
+  await expect(page.getByText(stub)).toBeVisible();
   await expect(page.getByRole("button", { name: "No list for this one yet" })).toBeDisabled();
   await page.goto(`${cravix.url}/aircraft/QX-NON`);
   await expect(page.getByText("There is no aircraft QX-NON in the group")).toBeVisible();
@@ -165,7 +194,7 @@ test("an aircraft nobody has is said to be unknown, and a stub says what it lack
 test("the same preflight goes by keyboard alone on a wide screen", async ({ page }) => {
   await page.setViewportSize(WIDE);
   const starter = await open(page);
-  await starter.begin(/Maren/);
+  await starter.begin(/Maren/, { conditions: ["frost"] });
   const walker = new Walker(page, "keys");
   await walker.walkToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
@@ -187,6 +216,19 @@ for (const [size, viewport] of [
     await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
     await page.getByRole("button", { name: "Begin the walk" }).waitFor();
     await expectAccessible(page, "start");
+    for (const [button, there] of [
+      ["Read and do", "How you walk it"],
+      ["The lap", "Searched through every order"],
+      ["Today's list", "Different today"],
+      ["Its own items", "What saving changes"],
+    ] as const) {
+      await page.getByRole("button", { name: button }).click();
+      await page.getByText(there).first().waitFor();
+      await page.waitForTimeout(300);
+      await expectAccessible(page, button);
+      await page.getByRole("button", { name: /^(Back|Done|Back to the start)$/ }).click();
+      await page.getByRole("button", { name: "Begin the walk" }).waitFor();
+    }
     await page.getByRole("button", { name: "Begin the walk" }).click();
     await walker.walkTo("approach.ground");
     await expectAccessible(page, "walk");
@@ -199,15 +241,20 @@ for (const [size, viewport] of [
     await page.getByRole("button", { name: "Go on where I was" }).click();
     await goTo(page, walker, "Fluids", "right-tank.cap");
     await expectAccessible(page, "fluids");
-    await goTo(page, walker, "Run-up", "magneto.left");
+    await page.getByRole("button", { name: /^Papers \d/ }).click();
+    await walker.walkTo("magneto.left");
     for (const key of HEALTHY["magneto.left"] ?? "")
       await page.getByRole("button", { name: key, exact: true }).click();
     await expectAccessible(page, "run-up");
-    await goTo(page, walker, "Line-up", "take-off.trim");
+    await page.getByTestId("primary").click();
+    await walker.walkTo("take-off.trim");
     await expectAccessible(page, "line-up");
     await page.goto(page.url().replace(/$/, "/verdict"));
     await page.getByText("Still open:").waitFor();
     await expectAccessible(page, "verdict");
+    await page.getByRole("button", { name: "How it was walked" }).click();
+    await page.getByText("Time at each station").waitFor();
+    await expectAccessible(page, "debrief");
     await page.goto(`${cravix.url}/discrepancies`);
     await page.getByText("creep mark").first().waitFor();
     await expectAccessible(page, "discrepancies");

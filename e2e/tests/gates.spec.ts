@@ -16,12 +16,28 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
 }) => {
   await page.goto(cravix.url);
   const walker = new Walker(page);
-  await walker.begin(/Maren/, ["first of the day"]);
+  await walker.begin(/Maren/, { conditions: ["first of the day"] });
 
   // The ignition is put off, and the propeller gone to out of turn: the hand is stopped.
   await walker.walkTo("cockpit.ignition");
   await button(page, "Later").click();
+
+  // With the battery on, the ledger says so at one tap, and the clock runs.
+  await walker.walkTo("cockpit.flaps");
+  await expect(page.getByTestId("battery")).toContainText(/Battery on \d:\d\d/);
+  await button(page, "Ledger: 1 off · 1 on").click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 out now");
+  await expect(page.getByText("battery master: still on, at Cockpit, power on")).toBeVisible();
+  await expect(page.getByText("behind the left seat")).toBeVisible();
+  await expect(button(page, "pitot cover comes off at Left leading edge, pitot, stall warner")).toBeVisible();
+  await expectAccessible(page, "ledger");
+  await button(page, "Back to the walk").click();
+
+  await walker.walkTo("cockpit.master-off");
+  await walker.answer();
+  await expect(page.getByTestId("battery")).toHaveCount(0);
   await button(page, /^Lap \d/).click();
+  await expect(page.getByTestId("item-left-side.skin")).toBeVisible();
   await button(page, /^Propeller and spinner/).click();
   const blocked = page.getByTestId("blocked");
   await expect(blocked).toContainText("one hot magneto and it fires");
@@ -32,27 +48,17 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await expect(page.getByTestId("item-cockpit.ignition")).toBeVisible();
   await walker.answer();
 
-  // With the battery on, the ledger says so at one tap.
-  await walker.walkTo("cockpit.flaps");
-  await button(page, "Ledger: 1 off · 1 on").click();
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 out now");
-  await expect(page.getByText("battery master: still on, at Cockpit, power on")).toBeVisible();
-  await expect(page.getByText("behind the left seat")).toBeVisible();
-  await expect(button(page, "pitot cover comes off at Left leading edge, pitot, stall warner")).toBeVisible();
-  await expectAccessible(page, "ledger");
-  await button(page, "Back to the walk").click();
-
   // One tie-down is forgotten: the way to it is said at the door of the aircraft.
   await walker.walkTo("tail.tie-down");
   await button(page, "Later").click();
   await walker.walkTo("right-side.beacon-date");
-  await page.getByTestId("confirm-06/2028").click();
+  await expect(page.getByTestId("confirm-06/2028")).toBeVisible();
   await walker.walkTo("left-leading.pitot-cover");
   await button(page, /^Board \d/).click();
   await expect(blocked).toContainText("tail tie-down: not off yet, at Tail");
   await expect(blocked).toContainText("pitot cover: not off yet, at Left leading edge, pitot, stall warner");
   await expect(blocked).not.toContainText("intake plugs");
-  await button(page, "tail tie-down: not off yet, at Tail").click();
+  await blocked.getByRole("button", { name: "tail tie-down: not off yet, at Tail" }).click();
   await walker.answer();
   await button(page, /^Lap \d/).click();
   await walker.walkToVerdict();

@@ -11,6 +11,8 @@ export const NOW = new Date("2026-05-01T12:00:00.000Z");
 export interface TestApp {
   database: Database;
   request(path: string, body?: unknown, method?: string): Promise<Response>;
+  /** Saves an aircraft's file on the state that it was made from. */
+  saveFile(file: object, basis: string): Promise<Response>;
   count(table: string): Promise<number>;
   close(): Promise<void>;
 }
@@ -31,6 +33,12 @@ export async function testApp(): Promise<TestApp> {
       app.request(path, {
         method,
         ...(body !== undefined && { body: typeof body === "string" ? body : JSON.stringify(body) }),
+      }),
+    saveFile: async (file, basis) =>
+      app.request("/api/v1/files", {
+        method: "POST",
+        headers: { "if-match": `"${basis}"` },
+        body: JSON.stringify(file),
       }),
     count: async (table) => {
       const [rows] = await database.pool.query(`SELECT COUNT(*) AS n FROM ${table}`);

@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { readFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { join } from "node:path";
-import { atLeast, atMost, quantile } from "./bench/figure";
+import { atLeast, atMost, plain, quantile, within } from "./bench/figure";
 import { freePort, portTrouble } from "./ports";
 import { schemaFiles } from "./schema-files";
 
@@ -31,6 +31,12 @@ test("a figure is a ratio to its baseline, and says whether its aim holds", () =
     aim: "ratio ≥ 0.5",
     holds: false,
   });
+});
+
+test("a figure may have a bound of its own, or none at all", () => {
+  expect(within("x", 4, "ms", 2, 5)).toMatchObject({ ratio: 2, aim: "≤ 5 ms", holds: true });
+  expect(within("x", 6, "ms", 2, 5).holds).toBe(false);
+  expect(plain("x", 6, "ms", 3)).toEqual({ name: "x", value: 6, unit: "ms", baseline: 3, ratio: 2 });
 });
 
 test("the published schemas are those that check the files", () => {

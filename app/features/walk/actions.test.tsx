@@ -16,7 +16,7 @@ const item = (kind: Item["kind"], more: Partial<Item> = {}): Item => ({
   ...more,
 });
 
-function show(shown: Item, undoable: string[] = []) {
+function show(shown: Item, undoable: string[] = [], flowed: object = {}) {
   const acts = {
     sound: jest.fn(),
     observed: jest.fn(),
@@ -29,7 +29,7 @@ function show(shown: Item, undoable: string[] = []) {
   const onWhy = jest.fn();
   render(
     <Actions
-      walk={{ state: { undoable } } as unknown as Walk}
+      walk={{ state: { undoable, flowed } } as unknown as Walk}
       item={shown}
       acts={acts as unknown as Acts}
       measure={measure as unknown as Measure}
@@ -106,4 +106,14 @@ test("undo is there only when there is something to undo; why, later and interru
   const again = show(item("look"), ["event"]);
   again.press("Undo");
   expect(again.acts.undo).toHaveBeenCalledTimes(1);
+});
+
+test("what was done from memory can have been missed, and is caught by the reading", () => {
+  const shown = item("look", { done: "Whole" });
+  const { acts, press } = show(shown, [], { s: {} });
+  press("Missed, done now");
+  expect(acts.sound).toHaveBeenCalledWith(shown, undefined, true);
+  screen.unmount();
+  show(item("measure"), [], { s: {} });
+  expect(screen.queryByText("Missed, done now")).toBeNull();
 });

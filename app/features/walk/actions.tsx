@@ -130,7 +130,8 @@ function Answer({
         onFound={() => onFound()}
       />
     );
-  if (item.kind === "confirm") return <ConfirmAnswer walk={walk} item={item} acts={acts} onFound={onFound} />;
+  if (item.kind === "confirm")
+    return <ConfirmAnswer walk={walk} item={item} acts={acts} onFound={onFound} hint={hint} />;
   if (item.kind === "count") return <CountAnswer item={item} acts={acts} onFound={onFound} />;
   if (item.kind === "choice")
     return (

@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Text } from "../../ui/text";
+import { useShortcuts } from "../../ui/use-shortcuts";
 import type { Acts } from "./use-acts";
 import type { Walk } from "./use-preflight";
 
@@ -12,16 +13,26 @@ export function ConfirmAnswer({
   item,
   acts,
   onFound,
+  hint,
 }: {
   walk: Walk;
   item: Item;
   acts: Acts;
   onFound: (preset?: string) => void;
+  hint: (key: string) => string | undefined;
 }) {
   const fact = item.confirm && walk.list.facts?.[item.confirm.fact];
   const options = useMemo(
     () => (fact ? confirmOptions(fact, `${walk.state.id}:${item.id}`) : []),
     [fact, walk.state.id, item.id],
+  );
+  const say = (value: string) =>
+    value === fact ? acts.sound(item, value) : onFound(`${item.title}: reads ${value}, on file is ${fact}`);
+  const other = () => onFound(`${item.title}: reads otherwise, on file is ${fact}`);
+  useShortcuts(
+    fact
+      ? { ...Object.fromEntries(options.map((option, i) => [String(i + 1), () => say(option)])), "0": other }
+      : { Enter: () => acts.sound(item) },
   );
   if (!fact)
     return (
@@ -43,26 +54,25 @@ export function ConfirmAnswer({
         </View>
       </View>
     );
-  const say = (value: string) =>
-    value === fact ? acts.sound(item, value) : onFound(`${item.title}: reads ${value}, on file is ${fact}`);
   return (
     <View className="gap-2">
       <Text className="text-sm text-deck-ink">{item.confirm?.ask}</Text>
       <View className="flex-row flex-wrap gap-2">
-        {options.map((option) => (
+        {options.map((option, i) => (
           <Button
             key={option}
             tone="primary"
             className="min-h-16 min-w-[40%] flex-1"
             textClassName="text-2xl"
             testID={`confirm-${option}`}
+            hint={hint(String(i + 1))}
             onPress={() => say(option)}
           >
             {option}
           </Button>
         ))}
       </View>
-      <Button tone="deck" onPress={() => onFound(`${item.title}: reads otherwise, on file is ${fact}`)}>
+      <Button tone="deck" hint={hint("0")} onPress={other}>
         None of these
       </Button>
     </View>

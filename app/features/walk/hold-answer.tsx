@@ -2,6 +2,7 @@ import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Text } from "../../ui/text";
+import { useShortcuts } from "../../ui/use-shortcuts";
 
 /** Something that is held or watched for a while: the clock runs here, the eyes stay on the thing. */
 export function HoldAnswer({
@@ -25,6 +26,8 @@ export function HoldAnswer({
     return () => clearInterval(timer);
   }, [until]);
   const running = until !== undefined && left > 0;
+  const press = () => (until === undefined ? setUntil(Date.now() + seconds * 1000) : onDone());
+  useShortcuts({ Enter: running ? undefined : press });
   return (
     <View className="flex-row gap-3">
       <Button tone="deck" className="min-h-28 flex-1" onPress={onFound}>
@@ -35,7 +38,7 @@ export function HoldAnswer({
         className="min-h-28 flex-[1.7]"
         disabled={running}
         testID="primary"
-        onPress={() => (until === undefined ? setUntil(Date.now() + seconds * 1000) : onDone())}
+        onPress={press}
       >
         <Text className="text-center font-strong text-2xl text-on-chock" aria-live="polite">
           {until === undefined ? `Start ${seconds} s` : running ? `${left} s` : done}

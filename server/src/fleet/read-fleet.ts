@@ -41,7 +41,13 @@ export async function readFleet(db: Db): Promise<Fleet> {
         openDiscrepancies: open.find((o) => o.registration === a.registration)?.n ?? 0,
         lastPreflight: last.filter((p) => p.registration === a.registration).map(toSummary)[0] ?? null,
       }))
-      .sort((a, b) => Number(a.stub !== null) - Number(b.stub !== null)),
+      // Those that are flown come first, the last flown on top; those without a list come last.
+      .sort(
+        (a, b) =>
+          Number(a.stub !== null) - Number(b.stub !== null) ||
+          (b.lastPreflight?.id ?? "").localeCompare(a.lastPreflight?.id ?? "") ||
+          a.registration.localeCompare(b.registration),
+      ),
   };
 }
 

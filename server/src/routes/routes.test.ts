@@ -22,16 +22,17 @@ const get = async (path: string) => {
   return { status: response.status, body: await response.json() };
 };
 
-test("the fleet names all six aircraft, those with a list first, and who may fly", async () => {
+test("the fleet names all six aircraft, the last flown first, and who may fly", async () => {
   const { body } = await get("/api/v1/aircraft");
-  expect(body.aircraft.map((a: { registration: string }) => a.registration).sort()).toEqual([
+  expect(body.aircraft.map((a: { registration: string }) => a.registration)).toEqual([
+    "QX-TAR",
     "QX-ANS",
     "QX-COR",
     "QX-DOV",
     "QX-HLD",
     "QX-LUM",
-    "QX-TAR",
   ]);
+  expect(body.aircraft.every((a: { stub: string | null }) => a.stub === null)).toBe(true);
   expect(body.aircraft[0]).toMatchObject({ registration: "QX-TAR", stub: null, openDiscrepancies: 1 });
   expect(body.aircraft[0].lastPreflight.verdict).toBe("go with notes");
   expect(body.crew).toHaveLength(5);

@@ -10,6 +10,16 @@ export interface Figure {
 
 const round = (value: number) => Number(value.toPrecision(4));
 
+/** A figure without an aim: only to be seen from run to run. */
+export function plain(name: string, value: number, unit: string, baseline: number): Figure {
+  return figure(name, value, unit, baseline);
+}
+
+/** A figure whose aim is a bound of its own, not one on the ratio. */
+export function within(name: string, value: number, unit: string, baseline: number, bound: number): Figure {
+  return { ...figure(name, value, unit, baseline), aim: `≤ ${bound} ${unit}`, holds: value <= bound };
+}
+
 function figure(name: string, value: number, unit: string, baseline: number): Figure {
   return { name, value: round(value), unit, baseline: round(baseline), ratio: round(value / baseline) };
 }

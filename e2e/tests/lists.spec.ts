@@ -1,0 +1,170 @@
+import { readFileSync } from "node:fs";
+import { expect, type Page, test } from "@playwright/test";
+import { WIDE } from "../playwright.config";
+import { Cravix } from "../support/cravix";
+import { tarrow4, Walker } from "../support/walker";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
+const saved = async (page: Page, name: string): Promise<Buffer> => {
+  const download = page.waitForEvent("download");
+  await button(page, name).click();
+  return readFileSync(await (await download).path());
+};
+
+test("today's list says what is different and why, and goes onto paper", async ({ page }) => {
+  await page.goto(cravix.url);
+  await button(page, /Maren/).click();
+  await new Walker(page).prepare("QX-TAR");
+  await button(page, /^frost/).click();
+  await button(page, "Today's list").click();
+  await expect(page.getByText("open discrepancy: 1")).toBeVisible();
+  await expect(page.getByText("this aircraft's own: 1")).toBeVisible();
+  await expect(page.getByText(/Model from 1990: no primer, 28-volt system/)).toBeVisible();
+  expect((await saved(page, "Save to print")).subarray(0, 5).toString()).toBe("%PDF-");
+  const text = (await saved(page, "Save as text")).toString();
+  expect(text).toContain("Right wing: any frost? Use your hand");
+  expect(text).toContain("*(today: frost)*");
+  const table = (await saved(page, "Save as a table")).toString().split("\r\n");
+  expect(table[0]).toBe("step,station,title,good,why,today,caution");
+  expect(table.length).toBeGreaterThan(130);
+  // What is planned is not lost by a reload.
+  await page.reload();
+  await button(page, "Back to the start").click();
+  await expect(button(page, /^frost/)).toHaveAttribute("aria-pressed", "true");
+});
+
+test("a better lap is searched away from the interface, and walked when it is taken", async ({ page }) => {
+  await page.goto(cravix.url);
+  await button(page, /Yuki/).click();
+  const walker = new Walker(page);
+  await walker.prepare("QX-HLD");
+  await button(page, "The lap").click();
+  await expect(page.getByTestId("lap-verdict")).toContainText("shorter, and every rule kept");
+  await expect(page.getByText("Searched through every order: none is shorter.")).toBeVisible();
+  await button(page, "Walk it this way").click();
+  await expect(page.getByTestId("lap-verdict")).toContainText("Yours is the shortest way round");
+  await button(page, "Back to the start").click();
+  await walker.go();
+  await walker.walkTo("cockpit.trim-set");
+  await walker.answer();
+  await expect(page.getByText(/^Right side and baggage door · 1 of/)).toBeVisible();
+});
+
+test("the owner adds, changes and retires an item with a preview; a walk that was begun keeps its list", async ({
+  browser,
+}) => {
+  const context = await browser.newContext({ viewport: WIDE, baseURL: cravix.url });
+  const page = await context.newPage();
+  await page.goto("/");
+  await button(page, /Inês/).click();
+  const pilot = new Walker(page);
+  await pilot.prepare("QX-TAR");
+  // A pilot reads them.
+  await button(page, "Its own items").click();
+  await expect(
+    page.getByText("Owners, instructors and mechanics write them; as pilot you read them."),
+  ).toBeVisible();
+  await expect(button(page, "Add an item")).toHaveCount(0);
+  await button(page, "Back").click();
+  const begun = await pilot.go();
+
+  const other = await browser.newContext({ viewport: WIDE, baseURL: cravix.url });
+  const owner = await other.newPage();
+  await owner.goto("/");
+  await button(owner, /Yuki/).click();
+  await new Walker(owner).prepare("QX-TAR");
+  await button(owner, "Its own items").click();
+  await button(owner, "Add an item").click();
+  await button(owner, "Save for everyone").click();
+  await expect(owner.getByTestId("own-message")).toHaveText("Not saved yet: something is missing.");
+  await button(owner, "Right wing tip").click();
+  await owner.getByLabel("What to do, in a few words").fill("Right tip: new fairing screw");
+  await owner.getByLabel("What good looks like").fill("red paint across it, whole");
+  await owner.getByLabel("Why: what happened, or could").fill("It came loose twice in March.");
+  await expect(owner.getByTestId("own-preview")).toContainText("Right tip: new fairing screw");
+  await expect(owner.getByTestId("own-difference")).toContainText(
+    "+ Right wing tip: Right tip: new fairing screw",
+  );
+  // A reload keeps what was written.
+  await owner.reload();
+  await expect(owner.getByTestId("own-difference")).toContainText("Right tip: new fairing screw");
+  await button(owner, "Save for everyone").click();
+  await expect(owner.getByTestId("own-message")).toContainText("Saved.");
+
+  // The old seat rail is retired; it stays in the file with its day.
+  const rail = owner.getByTestId("own-own.seat-rail");
+  await rail.getByRole("button", { name: "Change or retire" }).click();
+  await button(owner, "Retire this item").click();
+  await expect(owner.getByTestId("own-difference")).toContainText(
+    "retired: Cockpit, power off: Left seat rail",
+  );
+  await button(owner, "Save for everyone").click();
+  await expect(rail).toContainText("retired");
+
+  // The begun walk still asks the seat rail, a new one does not, and asks the screw.
+  await page.reload();
+  await pilot.walkTo("own.seat-rail");
+  expect(page.url()).toContain(begun);
+  await button(owner, /^Back$/).click();
+  await button(owner, "Today's list").click();
+  await expect(owner.getByText("this aircraft's own: 1")).toBeVisible();
+  await expect(owner.getByText("Right tip: new fairing screw").first()).toBeVisible();
+  await button(owner, "Back to the start").click();
+  const next = new Walker(owner);
+  await next.go();
+  await next.walkTo("cockpit.ignition");
+  await expect(button(owner, "Nothing loose near the controls")).toBeVisible();
+  await expect(button(owner, /^Left seat rail/)).toHaveCount(0);
+  await context.close();
+  await other.close();
+});
+
+test("a list of two thousand items is taken, shown and walked", async ({ page }) => {
+  await page.goto(cravix.url);
+  await button(page, /Yuki/).click();
+  const add = async (name: string, file: object) => {
+    const chooser = page.waitForEvent("filechooser");
+    await button(page, "Add an aircraft from its file").click();
+    const buffer = Buffer.from(JSON.stringify(file));
+    await (await chooser).setFiles({ name, mimeType: "application/json", buffer });
+    await expect(page.getByTestId("file-message")).toContainText(`${name} was added.`);
+  };
+  const [station] = tarrow4.stations.filter((s) => s.phase === "lap");
+  const items = Array.from({ length: 2000 }, (_, i) => ({
+    id: `item-${i}`,
+    station: station?.id,
+    kind: "look",
+    title: `Rivet ${i + 1}`,
+    good: "tight",
+    why: "One of two thousand.",
+    miss: "note",
+    done: "Tight",
+  }));
+  await add("long.json", { ...tarrow4, id: "long-one", name: "Long One", items, rules: [], gates: [] });
+  await add("long-aircraft.json", {
+    format: "cravix.aircraft/1",
+    registration: "QX-LNG",
+    typeId: "long-one",
+    year: 2003,
+    base: "marram-point",
+    ownItems: [],
+  });
+  await button(page, /^QX-LNG/).click();
+  await button(page, "Prepare QX-LNG").click();
+  await button(page, "Today's list").click();
+  await expect(page.getByText("QX-LNG: 2000 items at 1 stations.")).toBeVisible();
+  await page.setViewportSize(WIDE);
+  await button(page, "Back to the start").click();
+  await button(page, "Begin the walk").click();
+  for (let i = 1; i <= 5; i++) {
+    await expect(page.getByRole("heading", { level: 1 })).toHaveText(`Rivet ${i}`);
+    await page.keyboard.press("Enter");
+  }
+  await expect(page.getByText(/\d+ more behind these/)).toBeVisible();
+});

@@ -1,0 +1,191 @@
+import { expect, type Page, test } from "@playwright/test";
+import { PHONE, WIDE } from "../playwright.config";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { HALDEN, Walker } from "../support/walker";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
+const kinds = async (page: Page, id: string, type: string) =>
+  (await eventsOnDevice(page, id)).map(({ event }) => event).filter((event) => event.type === type);
+
+test("the glider just rigged: alone it is stopped, with a second person every surface is held, and it comes to a verdict", async ({
+  page,
+}) => {
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  await walker.takeTime(9000);
+  await button(page, /Maren/).click();
+  await walker.prepare("QX-ANS");
+  // No engine, no battery to judge: nothing of it is asked.
+  await expect(page.getByText("How cold is it outside?")).toHaveCount(0);
+  await button(page, /^just rigged/).click();
+  const id = await walker.go();
+
+  // The first thing that takes two: later, and it comes again; then Kofi is here.
+  await walker.walkTo("cockpit.release");
+  await walker.answer();
+  await expect(page.getByTestId("blocked")).toContainText("This takes two");
+  await expectAccessible(page, "this takes two");
+  await button(page, "Later, when somebody is").click();
+  await expect(walker.title).toHaveText("Airspeed zero, altimeter to the field, compass");
+  await walker.walkTo("left-aileron.held");
+  const pair = page.getByTestId("pair");
+  await expect(pair).toContainText("Kofi answers:");
+  await expect(pair).toContainText("“Pushes back”");
+  await expectAccessible(page, "with two");
+  await walker.walkTo("tail-left.held");
+  await walker.walkToVerdict();
+  await expect(page.getByTestId("verdict")).toContainText("Go");
+  await expect(page.getByText(/quicker than an eye/)).toHaveCount(0);
+  const answers = await kinds(page, id, "item.answered");
+  const held = answers.filter(
+    (event) => event.type === "item.answered" && event.data.itemId.endsWith(".held"),
+  );
+  expect(held).toHaveLength(5);
+  expect(held.every((event) => event.type === "item.answered" && event.data.byCrewId === "kofi")).toBe(true);
+  expect((await kinds(page, id, "crew.joined")).length).toBe(1);
+
+  // The dolly goes back on afterwards.
+  await button(page, "Sign: I fly").click();
+  await button(page, "After the flight: put it away").click();
+  await expect(page.getByText("Tail dolly on")).toBeVisible();
+});
+
+test("the six-seater in frost and at night, by keyboard on the wide screen: heat and lights in a quick lap, the battery judged", async ({
+  page,
+}) => {
+  await page.setViewportSize(WIDE);
+  await page.goto(cravix.url);
+  const starter = new Walker(page);
+  await starter.takeTime(8000);
+  await button(page, /Inês/).click();
+  await starter.prepare("QX-HLD");
+  for (const condition of ["night", "frost"]) await button(page, new RegExp(`^${condition}`)).click();
+  await button(page, "+5 degrees").click();
+  for (let i = 0; i < 4; i++) await button(page, "−5 degrees").click();
+  await expect(page.getByTestId("celsius")).toHaveText("−5 °C");
+  const id = await starter.go();
+  const walker = new Walker(page, "keys", HALDEN);
+  walker.knows("QX-HLD");
+  await walker.takeTime(8000, Date.now() - 3_000_000);
+  await walker.walkTo("quick.tail");
+  const battery = page.getByTestId("battery");
+  await expect(battery).toContainText("start safe for");
+  await expect(battery).toContainText("26 A");
+  await walker.walkTo("left-leading.frost");
+  await expect(page.getByText("today: frost")).toBeVisible();
+  await expect(page.getByText("Do not scrape it")).toBeVisible();
+  await walker.walkToVerdict();
+  await expect(page.getByText("Battery for the start")).toBeVisible();
+  await expect(page.getByTestId("verdict")).toContainText("Go");
+  // Surfaces are only looked at on this type, and the controls come before the brake.
+  const asked = (await kinds(page, id, "item.answered")).map((event) =>
+    event.type === "item.answered" ? event.data.itemId : "",
+  );
+  expect(asked).toContain("left-aileron.gap");
+  expect(asked).not.toContain("left-aileron.free");
+  expect(asked.indexOf("run-up.controls")).toBeLessThan(asked.indexOf("run-up.brake"));
+});
+
+test("two interruptions, one told and one noticed: back as the rule says, and both on record", async ({
+  page,
+}) => {
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  await walker.takeTime(7000);
+  await button(page, /Tomasz/).click();
+  await walker.prepare("QX-TAR");
+  await button(page, "Read and do").click();
+  await button(page, "Three items back").click();
+  await button(page, "Done").click();
+  const id = await walker.go();
+
+  // Somebody talks to him.
+  await walker.walkTo("tail.balance-weights");
+  await button(page, "Interrupted").click();
+  await expect(page.getByText("The last thing you answered")).toBeVisible();
+  await expect(page.getByText("Rudder: hinges, cables, horn")).toBeVisible();
+  await page.getByTestId("primary").click();
+  // Three items back, and the three are answered anew.
+  await expect(page.getByTestId("item-tail.elevator-free")).toBeVisible();
+  await walker.walkTo("right-tip.play");
+
+  // The telephone rings: the screen is left for a minute.
+  const hide = (state: "hidden" | "visible") =>
+    page.evaluate((next) => {
+      Object.defineProperty(document, "visibilityState", { configurable: true, get: () => next });
+      document.dispatchEvent(new Event("visibilitychange"));
+    }, state);
+  await hide("hidden");
+  await walker.takeTime(7000, (await page.evaluate(() => Date.now())) + 60_000);
+  await hide("visible");
+  await expect(walker.title).toHaveText("You were away");
+  await expect(page.getByText(/For \d+ seconds nothing was answered/)).toBeVisible();
+  await expectAccessible(page, "away");
+  await button(page, "Again from the start of: Right wing tip").click();
+  await expect(page.getByTestId("item-right-tip.light")).toBeVisible();
+  await walker.answer();
+
+  // A flat battery, a reload, and a quarter of an hour gone: that is one too.
+  await walker.takeTime(7000, (await page.evaluate(() => Date.now())) + 15 * 60_000);
+  await page.reload();
+  await expect(walker.title).toHaveText("A long time without an answer");
+  await button(page, "Go on where I was").click();
+  await expect(page.getByTestId("item-right-tip.play")).toBeVisible();
+  await walker.walkToVerdict();
+
+  const interrupted = await kinds(page, id, "interrupted");
+  expect(interrupted.map((event) => event.type === "interrupted" && event.data.cause)).toEqual([
+    "spoken to",
+    "screen left",
+    "long gap",
+  ]);
+  const ways = (await kinds(page, id, "resumed")).map((event) => event.type === "resumed" && event.data.way);
+  expect(ways).toEqual(["some items back", "start of the station", "where I was"]);
+  await button(page, "How it was walked").click();
+  await expect(page.getByText("Interruptions: 3")).toBeVisible();
+  await expect(
+    page.getByText("Away from the screen at “Right tip: lift gently”: back, start of the station"),
+  ).toBeVisible();
+});
+
+test("flow, then read: stations from memory, and the reading catches what was missed; too quick is told kindly", async ({
+  page,
+}) => {
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  await button(page, /Yuki/).click();
+  await walker.prepare("QX-TAR");
+  await button(page, "Read and do").click();
+  await expect(page.getByText(/Each line read, then done, until you have 10 complete laps/)).toBeVisible();
+  await button(page, "Flow, then read").click();
+  await button(page, "Done").click();
+  await expect(button(page, "Flow, then read")).toBeVisible();
+  const id = await walker.go();
+  while ((await page.getByTestId("flow-left-side").count()) === 0) await walker.answer();
+  await expectAccessible(page, "flow");
+  await walker.walkTo("left-side.skin");
+  const flowed = await kinds(page, id, "station.flowed");
+  expect(flowed).toHaveLength(14);
+  await button(page, "Missed, done now").click();
+  await walker.walkTo("left-drain.1");
+  // The cockpit was answered in one go: that is said, to the pilot alone.
+  await page.goto(`${cravix.url}/preflight/${id}/debrief`);
+  await expect(page.getByText("Caught by the reading: 1")).toBeVisible();
+  await expect(
+    page.getByText("Left side, behind the door: Left side and belly: skin and rivets"),
+  ).toBeVisible();
+  await expect(page.getByText(/items in \d+ s: that is quicker than an eye can look/).first()).toBeVisible();
+
+  // The school is the pilot's on this aircraft: it is there next time, and on another device from the record.
+  await page.setViewportSize(PHONE);
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/school`);
+  await expect(button(page, "Flow, then read")).toHaveAttribute("aria-pressed", "true");
+});

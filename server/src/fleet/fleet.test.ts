@@ -1,0 +1,117 @@
+import { spawnSync } from "node:child_process";
+import { join } from "node:path";
+import { contentHash, type EarlierWalkWithSchool } from "@cravix/contract";
+import { composeList, defaultSchool } from "@cravix/core";
+import { airfield, group, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
+import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { acceptEvents } from "../events/accept-events";
+import { putList } from "../events/put-list";
+
+let app: TestApp;
+const history = trainerHistory(NOW);
+beforeAll(async () => {
+  app = await testApp();
+  for (const [hash, list] of history.lists) await putList(app.database.db, hash, list);
+  for (let i = 0; i < history.events.length; i += 500)
+    await acceptEvents(app.database.db, history.events.slice(i, i + 500), NOW);
+});
+afterAll(() => app.close());
+
+const bundle = async () => (await app.request("/api/v1/aircraft/QX-TAR")).json();
+
+describe("the habits of an aircraft's pilots", () => {
+  test("are told with it: the pace and the way of the last walks, newest first, and the laps of each", async () => {
+    const { walks, laps } = (await bundle()) as {
+      walks: EarlierWalkWithSchool[];
+      laps: Record<string, number>;
+    };
+    expect(walks).toHaveLength(16);
+    expect(walks.map((walk) => walk.at)).toEqual(
+      walks
+        .map((walk) => walk.at)
+        .sort()
+        .reverse(),
+    );
+    const lap = tarrow4.stations.filter((s) => s.phase === "lap").map((s) => s.id);
+    for (const walk of walks) {
+      expect(walk.visits).toEqual(lap);
+      expect(Object.values(walk.stations).every((seconds) => seconds > 0)).toBe(true);
+    }
+    expect(laps).toEqual({ ines: 5, maren: 5, tomasz: 6 });
+  });
+
+  test("are the same when asked again, and change with a walk that was signed since", async () => {
+    const first = await bundle();
+    expect((await bundle()).walks).toEqual(first.walks);
+    const again = trainerHistory(new Date(NOW.getTime() - 3_600_000));
+    const id = again.events.at(-1)?.preflightId;
+    const last = again.events.filter((e) => e.preflightId === id);
+    for (const [hash, list] of again.lists) await putList(app.database.db, hash, list);
+    await acceptEvents(app.database.db, last, NOW);
+    expect((await bundle()).walks.length).toBe(17);
+  });
+});
+
+describe("an aircraft that two people change", () => {
+  const changed = (title: string) => ({
+    ...qxTar,
+    ownItems: qxTar.ownItems.map((item) => ({ ...item, title })),
+  });
+  const save = (file: object, basis: string) => app.saveFile(file, basis);
+
+  test("is saved on the state it was made from, and not on another", async () => {
+    const basis = contentHash(qxTar);
+    expect((await save(changed("First"), basis)).status).toBe(201);
+    const late = await save(changed("Second"), basis);
+    expect(late.status).toBe(412);
+    expect((await late.json()).detail).toContain("Somebody else has changed this aircraft since");
+    expect((await bundle()).aircraft.ownItems[0].title).toBe("First");
+    expect((await save(changed("Second"), contentHash(changed("First")))).status).toBe(201);
+  });
+});
+
+describe("a list on paper", () => {
+  const halden = group.find((g) => g.aircraft.registration === "QX-HLD");
+  if (!halden) throw new Error("no six-seater");
+  const list = composeList({
+    ...halden,
+    conditions: ["frost", "night"],
+    openDiscrepancies: [],
+    airfield,
+    rules,
+    school: defaultSchool(halden.type.habits),
+  });
+
+  /** The words on each page, read by a library that knows nothing of who wrote them. */
+  function pages(bytes: ArrayBuffer): string[] {
+    const run = spawnSync(process.execPath, [join(__dirname, "..", "..", "testing", "read-pdf.mjs")], {
+      input: Buffer.from(bytes),
+      encoding: "utf8",
+    });
+    expect(run.stderr).toBe("");
+    return JSON.parse(run.stdout);
+  }
+
+  test("has every line, its box, the day's conditions, the caution, and numbered pages", async () => {
+    const response = await app.request("/api/v1/lists/pdf", list);
+    expect(response.status).toBe(200);
+    expect(response.headers.get("content-type")).toBe("application/pdf");
+    const text = pages(await response.arrayBuffer());
+    const whole = text.join(" ");
+    expect(whole).toContain("Today: frost, night");
+    expect(whole).toContain("The pilot in command decides.");
+    for (const item of list.items) expect(whole).toContain(item.title.replace(/\s+/g, " ").slice(0, 28));
+    expect(text.length).toBeGreaterThan(3);
+    text.forEach((page, i) => {
+      expect(page).toContain(`page ${i + 1} of ${text.length}`);
+    });
+  });
+
+  test("is refused where it is no list, at its paths", async () => {
+    const response = await app.request("/api/v1/lists/pdf", { ...list, items: [{ id: "a" }] });
+    expect(response.status).toBe(422);
+    const { faults } = await response.json();
+    expect(faults.map((fault: { path: string }) => fault.path)).toContain("items[0].title");
+    expect((await app.request("/api/v1/lists/pdf", "{")).status).toBe(400);
+  });
+});
