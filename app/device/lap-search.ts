@@ -11,10 +11,12 @@ export function searchLap(problem: OrderProblem): Promise<OrderResult> {
   const { distances, door, precedence, start } = problem;
   const id = ++asked;
   const at = worker;
+  const from = performance.now();
   return new Promise((resolve, reject) => {
     const hear = ({ data }: MessageEvent<Answer>) => {
       if (data.id !== id) return;
       done();
+      performance.measure("lap search", { start: from, end: performance.now() });
       if ("error" in data) reject(new Error(data.error));
       else resolve(data.result);
     };

@@ -23,15 +23,32 @@ for (const [size, viewport] of [
       await page.screenshot({ path: join(FOLDER, `${name}-${size}.png`) });
     };
     const walker = new Walker(page, "thumb", { ...HEALTHY, "oil.level": "6.2" });
+    // Every answer takes its time, as a person's does.
+    await walker.takeTime(9000, Date.now() - 45 * 60_000);
     await page.goto("/");
     await page.getByRole("button", { name: /Inês/ }).click();
     await page.getByText("creep mark").first().waitFor();
     await shot("today");
     await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-    await page.getByRole("button", { name: /^refuelled/ }).click();
+    await page.getByRole("button", { name: /^frost/ }).click();
+    await page.getByRole("button", { name: "−5 degrees" }).click();
+    for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "−5 degrees" }).click();
+    await page.mouse.move(200, 300);
+    await page.mouse.wheel(0, -2000);
     await shot("start");
+    if (size === "phone") {
+      await page.getByRole("button", { name: "The lap" }).click();
+      await page.getByText("Searched through every order").waitFor();
+      await shot("lap");
+      await page.getByRole("button", { name: "Back to the start" }).click();
+    } else {
+      await page.getByRole("button", { name: "Today's list" }).click();
+      await page.getByText("Different today").waitFor();
+      await shot("list");
+      await page.getByRole("button", { name: "Back to the start" }).click();
+    }
     await page.getByRole("button", { name: "Begin the walk" }).click();
-    await walker.walkTo("right-gear.tyre").catch(() => undefined);
+    await walker.walkTo("right-gear.tyre");
     await walker.walkTo("left-tip.play");
     await shot("walk");
     await walker.walkTo("left-tank.cap");
@@ -49,6 +66,12 @@ for (const [size, viewport] of [
     await shot("line-up");
     await walker.walkToVerdict();
     await shot("verdict");
+    if (size === "phone") {
+      await page.getByRole("button", { name: "How it was walked" }).click();
+      await page.getByText("Time at each station").waitFor();
+      await shot("debrief");
+      await page.getByRole("button", { name: "To the verdict" }).click();
+    }
     await page.getByRole("button", { name: "Sign: not flying" }).click();
     await page.getByRole("button", { name: "To the aircraft" }).click();
     await page.getByRole("button", { name: "Discrepancies" }).click();

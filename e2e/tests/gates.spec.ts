@@ -25,7 +25,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   // With the battery on, the ledger says so at one tap, and the clock runs.
   await walker.walkTo("cockpit.flaps");
   await expect(page.getByTestId("battery")).toContainText(/Battery on \d:\d\d/);
-  await button(page, "Ledger: 1 off · 1 on").click();
+  await button(page, "Ledger: 1 off 1 on").click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 out now");
   await expect(page.getByText("battery master: still on, at Cockpit, power on")).toBeVisible();
   await expect(page.getByText("behind the left seat")).toBeVisible();

@@ -9,7 +9,7 @@ for (let number = 1; number <= pdf.numPages; number++) {
   const { items } = await (await pdf.getPage(number)).getTextContent();
   pages.push(
     items
-      .map((item) => item.str ?? "")
+      .map((item) => ("str" in item ? item.str : ""))
       .join(" ")
       .replace(/\s+/g, " "),
   );

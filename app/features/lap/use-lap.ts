@@ -29,12 +29,16 @@ export function useLap({ bundle, school, crewId }: KnownAircraft): LapOfPilot {
   useEffect(() => {
     if (!problem) return;
     let current = true;
-    searchLap(problem).then(
-      (found) => current && setBest(found),
-      (error: Error) => current && setTrouble(error.message),
-    );
+    // The page is painted first: what one has come for is there before the search begins.
+    const timer = setTimeout(() => {
+      searchLap(problem).then(
+        (found) => current && setBest(found),
+        (error: Error) => current && setTrouble(error.message),
+      );
+    }, 50);
     return () => {
       current = false;
+      clearTimeout(timer);
     };
   }, [problem]);
   return useMemo(() => {

@@ -25,12 +25,12 @@ export function ItemEditor({
   const fault = (field: string) => faults.find((f) => f.path.endsWith(`.${field}`))?.expected;
   return (
     <View className="gap-4" testID="own-item-editor">
-      <Choice
-        title="At which station?"
-        options={stations.map((station) => station.id)}
-        value={item.station}
-        onChange={(station) => onChange({ station })}
-        words={(id) => stations.find((station) => station.id === id)?.name ?? id}
+      <Field
+        label="What to do, in a few words"
+        value={item.title}
+        onChange={(title) => onChange({ title })}
+        fault={fault("title")}
+        placeholder="Left seat rail: rock it hard"
       />
       <Choice
         title="What is done?"
@@ -47,13 +47,6 @@ export function ItemEditor({
           onStep={(by) => onChange({ expected: Math.min(60, Math.max(1, (item.expected ?? 1) + by)) })}
         />
       )}
-      <Field
-        label="What to do, in a few words"
-        value={item.title}
-        onChange={(title) => onChange({ title })}
-        fault={fault("title")}
-        placeholder="Left seat rail: rock it hard"
-      />
       <Field
         label="What good looks like"
         value={item.good}
@@ -74,6 +67,13 @@ export function ItemEditor({
         onChange={(why) => onChange({ why })}
         fault={fault("why")}
         placeholder="In spring this seat slid back one notch on the climb."
+      />
+      <Choice
+        title="At which station?"
+        options={stations.map((station) => station.id)}
+        value={item.station}
+        onChange={(station) => onChange({ station })}
+        words={(id) => stations.find((station) => station.id === id)?.name ?? id}
       />
       <Choice
         title="Found wrong, it is worth"

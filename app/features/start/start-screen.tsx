@@ -207,9 +207,11 @@ function Known({ aircraft: { bundle }, open }: { aircraft: KnownAircraft; open: 
       {open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
       {open.map((d) => (
         <View key={d.id} className="flex-row gap-3 rounded-xl bg-stone px-3 py-2">
-          <GradeMark grade={d.grade} />
+          <View className="shrink-0">
+            <GradeMark grade={d.grade} />
+          </View>
           <Text className="shrink">
-            {d.text}
+            {d.text.replace(/\.$/, "")}
             {d.measure ? `, ${d.measure}` : ""}: met at{" "}
             {bundle.type.stations.find((s) => s.id === d.stationId)?.name.toLowerCase() ??
               "the first station"}

@@ -1,5 +1,5 @@
 import type { AircraftSummary } from "@cravix/contract";
-import { currentItem, foldPreflight, phaseOf, phaseProgress } from "@cravix/core";
+import { currentItem, foldLoads, foldPreflight, phaseOf, phaseProgress } from "@cravix/core";
 import { formatDistanceToNowStrict } from "date-fns";
 import { router, useFocusEffect } from "expo-router";
 import { useCallback, useEffect, useState } from "react";
@@ -201,12 +201,18 @@ function CrewPicker({
 /** The walk that was left: where it goes on. */
 function Unfinished({ open }: { open: OpenPreflight }) {
   const [where, setWhere] = useState("");
+  const [stillOn, setStillOn] = useState("");
   useEffect(() => {
     void (async () => {
       const events = await eventsOfPreflight(open.preflightId);
       const state = foldPreflight(open.preflightId, events);
       const list = state.listHash && (await listOf(state.listHash));
       if (!list) return;
+      const { on, onSince } = foldLoads(list, state, Date.now());
+      if (onSince !== undefined)
+        setStillOn(
+          `Still on, for ${formatDistanceToNowStrict(onSince)}: ${on.map((load) => load.name).join(", ")}.`,
+        );
       const item = currentItem(list, state);
       const phase = item && phaseProgress(list, state).find((p) => p.phase === phaseOf(list, item));
       setWhere(
@@ -220,6 +226,7 @@ function Unfinished({ open }: { open: OpenPreflight }) {
     <View className="rounded-xl border-2 border-ink bg-chock px-3 py-2">
       <Text className="font-strong text-on-chock">Not finished</Text>
       <Text className="text-on-chock">{where}</Text>
+      {stillOn !== "" && <Text className="font-strong text-on-chock">{stillOn}</Text>}
     </View>
   );
 }

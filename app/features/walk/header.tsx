@@ -14,14 +14,12 @@ export function WalkHeader({ walk }: { walk: Walk }) {
     .reduce((sum, entry) => sum + entry.count, 0);
   const open = ledger.filter((entry) => entry.how === "open" && entry.state === "out").length;
   const moved = ledger.filter((entry) => entry.how === "moved" && entry.state === "out").length;
-  const words = [
+  const lines = [
     off > 0 && `${off} off`,
     on > 0 && `${on} on`,
     open > 0 && `${open} open`,
     moved > 0 && `${moved} moved`,
-  ]
-    .filter(Boolean)
-    .join(" · ");
+  ].filter((line): line is string => Boolean(line));
   return (
     <View className="flex-row items-center justify-between gap-2">
       <View className="shrink">
@@ -36,13 +34,15 @@ export function WalkHeader({ walk }: { walk: Walk }) {
       <View className="flex-row items-center gap-2">
         <Pressable
           role="button"
-          aria-label={`Ledger: ${words || "nothing is out"}`}
+          aria-label={`Ledger: ${lines.join(" ") || "nothing is out"}`}
           onPress={() => router.push(`/preflight/${walk.state.id}/ledger`)}
           className="min-h-14 justify-center"
         >
           <View className={`rounded-lg border-2 border-ink px-2 py-1 ${on > 0 ? "bg-chock" : ""}`}>
-            <Text className={`font-strong text-sm ${on > 0 ? "text-on-chock" : ""}`}>
-              {words || "Ledger"}
+            <Text
+              className={`text-center font-strong text-sm leading-[17px] ${on > 0 ? "text-on-chock" : ""}`}
+            >
+              {lines.join("\n") || "Ledger"}
             </Text>
           </View>
         </Pressable>

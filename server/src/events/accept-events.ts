@@ -65,6 +65,9 @@ function unknownTo(
 ): { field: string; reason: string } | undefined {
   const member = crew.get(event.crewId);
   if (!member) return { field: "crewId", reason: `${event.crewId} is not in the group's list of crew.` };
+  const other = event.type === "crew.joined" ? event.data.crewId : byCrewOf(event);
+  if (other !== undefined && !crew.has(other))
+    return { field: "data", reason: `${other} is not in the group's list of crew.` };
   if (
     (event.type === "preflight.started" || event.type === "discrepancy.opened") &&
     !registrations.has(event.data.registration)
@@ -80,3 +83,6 @@ function unknownTo(
     };
   return undefined;
 }
+
+const byCrewOf = (event: PreflightEvent) =>
+  event.type === "item.answered" ? event.data.byCrewId : undefined;

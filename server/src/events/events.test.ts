@@ -43,6 +43,22 @@ describe("a batch of events", () => {
     expect(await app.count("event")).toBe(before + 1);
   });
 
+  test("with a second person keeps who answered; somebody nobody knows is refused", async () => {
+    const { events, write, preflightId } = smallPreflight();
+    await send(events);
+    const joined = write("crew.joined", { crewId: "kofi" });
+    const answered = write("item.answered", { ...SOUND, byCrewId: "kofi" });
+    const stranger = write("crew.joined", { crewId: "nobody" });
+    const { body } = await send([joined, answered, stranger, write("station.flowed", { stationId: "tail" })]);
+    expect(body).toMatchObject({
+      taken: 3,
+      refused: [{ id: stranger.id, reason: "nobody is not in the group's list of crew." }],
+    });
+    const stored = (await detail(preflightId)).events;
+    expect(stored).toContainEqual(answered);
+    expect(stored).not.toContainEqual(stranger);
+  });
+
   test("in any order and split comes to the same projection", async () => {
     const forward = smallPreflight();
     await send(forward.events);

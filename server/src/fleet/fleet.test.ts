@@ -70,6 +70,17 @@ describe("an aircraft that two people change", () => {
   });
 });
 
+test("a file can be checked without being put on record", async () => {
+  const type = { ...tarrow4, id: "only-checked", name: "Only Checked" };
+  const good = await app.request("/api/v1/files?check=true", type);
+  expect([good.status, await good.json()]).toEqual([200, { format: "cravix.aircraft-type/1" }]);
+  const bad = await app.request("/api/v1/files?check=true", { ...type, items: [{ id: "a" }] });
+  expect(bad.status).toBe(422);
+  expect((await bad.json()).faults.length).toBeGreaterThan(3);
+  const aircraft = { ...qxTar, registration: "QX-CHK", typeId: "only-checked" };
+  expect((await app.request("/api/v1/files", aircraft)).status).toBe(409);
+});
+
 describe("a list on paper", () => {
   const halden = group.find((g) => g.aircraft.registration === "QX-HLD");
   if (!halden) throw new Error("no six-seater");

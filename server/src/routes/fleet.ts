@@ -30,6 +30,8 @@ export function fleetRoutes({ db }: Database) {
         const reading = readFileText(await c.req.text());
         if ("faults" in reading)
           return problem(c, 422, "The file is not valid. Nothing was changed.", reading.faults);
+        // Only asked whether it is valid: nothing is put on record.
+        if (c.req.query("check") === "true") return c.json({ format: reading.file.format });
         const basis = c.req.header("if-match")?.replace(/^"|"$/g, "");
         if (basis && !(await isOnRecord(db, reading.file, basis)))
           return problem(
