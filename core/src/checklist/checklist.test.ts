@@ -246,6 +246,15 @@ describe("events", () => {
     expect(undone.state.answers).toEqual({});
   });
 
+  test("of an item that is named like something of the language are an item's all the same", () => {
+    for (const id of ["constructor", "__proto__", "toString"]) {
+      expect(fold().answers[id]).toBeUndefined();
+      const state = fold(answered(id));
+      expect(state.answers[id]?.outcome).toBe("sound");
+      expect(Object.keys(state.answers)).toEqual([id]);
+    }
+  });
+
   test("of another preflight are not its own", () => {
     expect(foldPreflight("another", [started(), answered("docs")]).answers).toEqual({});
   });

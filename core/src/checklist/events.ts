@@ -102,18 +102,37 @@ export type PreflightEvent = { [T in EventType]: EventEnvelope<T> }[EventType];
 
 /** Union of two sets of events: each once, in the order of their ids. Repeats and arrival order do not matter. */
 export function mergeEvents(...sets: readonly (readonly PreflightEvent[])[]): PreflightEvent[] {
+  const [only] = sets;
+  if (sets.length === 1 && only && isInOrder(only)) return [...only];
   const byId = new Map<string, PreflightEvent>();
   for (const events of sets) for (const event of events) if (!byId.has(event.id)) byId.set(event.id, event);
   return [...byId.values()].sort(byEventId);
+}
+
+/** As they mostly come: each behind the one before it. */
+function isInOrder(events: readonly PreflightEvent[]): boolean {
+  let before = "";
+  for (const { id } of events) {
+    if (id <= before) return false;
+    before = id;
+  }
+  return true;
 }
 
 export function byEventId(a: { id: string }, b: { id: string }): number {
   return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
 }
 
+/** The ids of the events that these take back. */
+export function undoneBy(events: readonly PreflightEvent[]): ReadonlySet<string> {
+  const undone = new Set<string>();
+  for (const event of events) if (event.type === "item.undone") undone.add(event.data.eventId);
+  return undone;
+}
+
 /** Leaves out the undone events. An undo of an undo counts for nothing: undo is answered by answering again. */
 export function withoutUndone(events: readonly PreflightEvent[]): PreflightEvent[] {
-  const undone = new Set(events.flatMap((e) => (e.type === "item.undone" ? [e.data.eventId] : [])));
+  const undone = undoneBy(events);
   if (undone.size === 0) return [...events];
   return events.filter((e) => e.type === "item.undone" || !undone.has(e.id));
 }

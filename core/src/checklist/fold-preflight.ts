@@ -1,12 +1,14 @@
 import type { EngineFeel } from "../engine/judge-magnetos";
 import type { Unit } from "../units/convert";
 import type { Condition } from "./aircraft-type";
+import { copyDictionary, type Dictionary, emptyDictionary } from "./dictionary";
 import {
   type EventData,
   type InterruptionCause,
   mergeEvents,
   type PreflightEvent,
   type ReturnWay,
+  undoneBy,
   withoutUndone,
 } from "./events";
 import type { School } from "./school";
@@ -64,10 +66,10 @@ export interface PreflightState {
   /** Who is here besides the one who began. */
   joined: string[];
   /** Stations done from memory. */
-  flowed: Record<string, Flow>;
+  flowed: Dictionary<Flow>;
   conditions: Condition[];
-  answers: Record<string, Answer>;
-  readings: Record<string, Reading>;
+  answers: Dictionary<Answer>;
+  readings: Dictionary<Reading>;
   deferred: string[];
   discrepancies: OpenedDiscrepancy[];
   observations: ObservedDiscrepancy[];
@@ -96,40 +98,48 @@ export function foldPreflight(preflightId: string, events: readonly PreflightEve
 export interface FoldedPreflight {
   events: readonly PreflightEvent[];
   state: PreflightState;
+  /** The events that are taken back, whether they have come yet or not. */
+  undone: ReadonlySet<string>;
 }
 
 /**
  * The same as folding all the events, made from an earlier fold of the first of them: what a person just did costs the one event, not the
  * whole walk. Where that cannot be (an undo, an event that sorts before the last one, another beginning) everything is folded anew.
- * The earlier fold is left as it was. Complexity: O(size of the state) for events that only go on, O(n log n) otherwise.
+ * The earlier fold is left as it was. Complexity: O(answers) for events that only go on, O(n log n) otherwise.
  */
 export function foldMore(
   previous: FoldedPreflight | undefined,
   preflightId: string,
   events: readonly PreflightEvent[],
 ): FoldedPreflight {
-  const more = previous && previous.state.id === preflightId && goesOn(previous.events, events);
-  if (!previous || !more) return { events, state: foldPreflight(preflightId, events) };
-  const { state: before } = previous;
-  const state: PreflightState = {
-    ...before,
-    answers: { ...before.answers },
-    readings: { ...before.readings },
-    discrepancies: [...before.discrepancies],
-    observations: [...before.observations],
-    interruptions: before.interruptions.map((interruption) => ({ ...interruption })),
-    deferred: [...before.deferred],
-    undoable: [...before.undoable],
-    joined: [...before.joined],
-    flowed: { ...before.flowed },
-  };
+  const more = previous && previous.state.id === preflightId && goesOn(previous, events);
+  if (!previous || !more)
+    return { events, state: foldPreflight(preflightId, events), undone: undoneBy(events) };
+  const state = copyFor(previous.state, more);
   for (const event of more) if (event.preflightId === preflightId) apply(state, event);
-  return { events, state };
+  return { events, state, undone: previous.undone };
+}
+
+/** A copy to go on with: what these events change is copied, all else is shared with the earlier state. */
+function copyFor(before: PreflightState, more: readonly PreflightEvent[]): PreflightState {
+  const state = { ...before };
+  const has = (...types: PreflightEvent["type"][]) => more.some((event) => types.includes(event.type));
+  if (has("item.answered", "reading.taken", "discrepancy.opened", "discrepancy.observed"))
+    state.answers = copyDictionary(before.answers);
+  if (has("reading.taken")) state.readings = copyDictionary(before.readings);
+  if (has("discrepancy.opened")) state.discrepancies = [...before.discrepancies];
+  if (has("item.deferred")) state.deferred = [...before.deferred];
+  if (has("station.flowed")) state.flowed = copyDictionary(before.flowed);
+  if (has("crew.joined")) state.joined = [...before.joined];
+  if (has("interrupted", "resumed"))
+    state.interruptions = before.interruptions.map((interruption) => ({ ...interruption }));
+  state.undoable = [...before.undoable];
+  return state;
 }
 
 /** The events behind the earlier ones, where they only go on from them. */
 function goesOn(
-  before: readonly PreflightEvent[],
+  { events: before, undone }: FoldedPreflight,
   now: readonly PreflightEvent[],
 ): PreflightEvent[] | undefined {
   const last = before.at(-1);
@@ -138,13 +148,11 @@ function goesOn(
   const more = now.slice(before.length);
   let id = last.id;
   for (const event of more) {
-    if (event.id <= id || event.type === "item.undone") return undefined;
+    // An undo may have come before the event that it undoes: then that one does not count.
+    if (event.id <= id || event.type === "item.undone" || undone.has(event.id)) return undefined;
     id = event.id;
   }
-  // An undo may have come before the event that it undoes: then that one does not count.
-  return before.some((e) => e.type === "item.undone" && more.some((m) => m.id === e.data.eventId))
-    ? undefined
-    : more;
+  return more;
 }
 
 function emptyState(id: string): PreflightState {
@@ -152,9 +160,9 @@ function emptyState(id: string): PreflightState {
     id,
     conditions: [],
     joined: [],
-    flowed: {},
-    answers: {},
-    readings: {},
+    flowed: emptyDictionary(),
+    answers: emptyDictionary(),
+    readings: emptyDictionary(),
     deferred: [],
     discrepancies: [],
     observations: [],
@@ -168,7 +176,8 @@ function apply(state: PreflightState, event: PreflightEvent): void {
   const before = state.lastAt;
   const answer = (itemId: string, outcome: Answer["outcome"], value?: string, more: Partial<Answer> = {}) => {
     state.answers[itemId] = { eventId, at, outcome, ...(value !== undefined && { value }), ...more };
-    state.deferred = state.deferred.filter((deferred) => deferred !== itemId);
+    if (state.deferred.includes(itemId))
+      state.deferred = state.deferred.filter((deferred) => deferred !== itemId);
     state.cursor = { itemId, visiting: false };
     state.undoable.push(eventId);
   };

@@ -19,11 +19,17 @@ const EPSILON = 1e-9;
 export function walkingDistances(plan: PlanView, spots: readonly Spot[]): number[][] {
   const scale = plan.metresPerUnit;
   if (scale === undefined || !(scale > 0)) throw new RangeError("This plan has no scale: metresPerUnit.");
-  const walls = (plan.walls ?? []).map((wall) => wall.map(([x, y]) => ({ x, y })));
-  const nodes = [...spots, ...walls.flat()];
-  const sight = nodes.map((a, i) =>
-    nodes.map((b, k) => (i === k ? 0 : isClear(a, b, walls) ? distance(a, b) : Number.POSITIVE_INFINITY)),
-  );
+  const { walls, corners, sight: among } = wallsOf(plan);
+  const nodes = [...spots, ...corners];
+  const n = spots.length;
+  const sight: number[][] = nodes.map(() => []);
+  nodes.forEach((a, i) => {
+    const row = sight[i] as number[];
+    for (let k = 0; k < nodes.length; k++) {
+      const known = i >= n && k >= n ? among[i - n]?.[k - n] : sight[k]?.[i];
+      row[k] = known ?? (i === k ? 0 : seen(a, nodes[k] as Spot, walls));
+    }
+  });
   return spots.map((from, i) => {
     const ways = shortestFrom(i, sight);
     return spots.map((to, k) => {
@@ -31,6 +37,31 @@ export function walkingDistances(plan: PlanView, spots: readonly Spot[]): number
       return (Number.isFinite(way) ? way : distance(from, to)) * scale;
     });
   });
+}
+
+interface Walls {
+  walls: Polygon[];
+  corners: Spot[];
+  /** From corner to corner, as far as one sees. */
+  sight: number[][];
+}
+
+/** What stands on a plan never moves: which corners see each other is found once. */
+const wallsOfPlan = new WeakMap<PlanView, Walls>();
+
+function wallsOf(plan: PlanView): Walls {
+  const before = wallsOfPlan.get(plan);
+  if (before) return before;
+  const walls = (plan.walls ?? []).map((wall) => wall.map(([x, y]) => ({ x, y })));
+  const corners = walls.flat();
+  const sight = corners.map((a) => corners.map((b) => (a === b ? 0 : seen(a, b, walls))));
+  const made = { walls, corners, sight };
+  wallsOfPlan.set(plan, made);
+  return made;
+}
+
+function seen(a: Spot, b: Spot, walls: readonly Polygon[]): number {
+  return isClear(a, b, walls) ? distance(a, b) : Number.POSITIVE_INFINITY;
 }
 
 function shortestFrom(start: number, edges: readonly (readonly number[])[]): number[] {
