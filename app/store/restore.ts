@@ -21,7 +21,8 @@ export async function restore(dispatch: AppDispatch): Promise<void> {
   const db = await deviceDatabase();
   for (const key of await db.getAllKeys("notes", IDBKeyRange.bound("bundle:", "bundle:\uffff"))) {
     const bundle = await readNote<AircraftBundle>(key);
-    if (bundle) dispatch(bundleKnown(bundle));
+    // One that was kept before walks and laps were told with it.
+    if (bundle) dispatch(bundleKnown({ ...bundle, walks: bundle.walks ?? [], laps: bundle.laps ?? {} }));
   }
   const before = await readNote<PlannedState>("planned");
   if (before) dispatch(plannedRestored(before));

@@ -9,6 +9,6 @@ export function schoolOf(
   schools: Readonly<Record<string, School>>,
 ): School {
   const here = crewId ? schools[schoolKey(crewId, bundle.aircraft.registration)] : undefined;
-  const before = bundle.walks?.find((walk) => walk.crewId === crewId && walk.school)?.school;
+  const before = bundle.walks.find((walk) => walk.crewId === crewId && walk.school)?.school;
   return here ?? before ?? defaultSchool(bundle.type.habits);
 }

@@ -6,6 +6,7 @@ export interface OwnDifference {
   added: OwnItem[];
   changed: { before: OwnItem; after: OwnItem }[];
   retired: OwnItem[];
+  broughtBack: OwnItem[];
 }
 
 /** What saving would change: against the aircraft as it is on record, and against the type's own list. */
@@ -24,9 +25,10 @@ export function ownDifference(
       return was && was.retired === item.retired && !same(was, item) ? [{ before: was, after: item }] : [];
     }),
     retired: after.filter((item) => item.retired && !known.get(item.id)?.retired),
+    broughtBack: after.filter((item) => !item.retired && known.get(item.id)?.retired),
   };
 }
 
-export function isChanged({ added, changed, retired }: OwnDifference): boolean {
-  return added.length + changed.length + retired.length > 0;
+export function isChanged({ added, changed, retired, broughtBack }: OwnDifference): boolean {
+  return added.length + changed.length + retired.length + broughtBack.length > 0;
 }

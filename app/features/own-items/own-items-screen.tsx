@@ -198,7 +198,7 @@ function Preview({ item, station }: { item: OwnItem; station: string }) {
 }
 
 function Difference({ difference, place }: { difference: OwnDifference; place: (id: string) => string }) {
-  const { typeItems, added, changed, retired } = difference;
+  const { typeItems, added, changed, retired, broughtBack } = difference;
   const line = (sign: string, item: OwnItem) => (
     <Text key={`${sign}${item.id}`}>{`${sign} ${place(item.station)}: ${item.title || "no words yet"}`}</Text>
   );
@@ -210,6 +210,7 @@ function Difference({ difference, place }: { difference: OwnDifference; place: (
       {added.map((item) => line("+", item))}
       {changed.map(({ after }) => line("changed:", after))}
       {retired.map((item) => line("retired:", item))}
+      {broughtBack.map((item) => line("back again:", item))}
     </View>
   );
 }

@@ -49,7 +49,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
   const wide = useWide();
   const { registration } = bundle.aircraft;
   const { habits, stations, name } = bundle.type;
-  const laps = bundle.laps?.[crewId ?? ""] ?? 0;
+  const laps = bundle.laps[crewId ?? ""] ?? 0;
   const why = schoolReasons(habits, laps);
   const set = (part: Partial<School>) => {
     if (crewId) dispatch(schoolSet({ crewId, registration, school: { ...school, ...part } }));

@@ -1,4 +1,4 @@
-import { blockedBy, itemsOf, type Station, stationToFlow } from "@cravix/core";
+import { itemsOf, type Station, stationBlockedBy, stationToFlow } from "@cravix/core";
 import { useKeepAwake } from "expo-keep-awake";
 import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";
@@ -54,13 +54,9 @@ function Step({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>[
 /** A station that holds something that has to wait is not done from memory either. */
 function FlowStep({ walk, acts, station }: { walk: Walk; acts: Acts; station: Station }) {
   const { list, state } = walk;
-  const waiting = useMemo(
-    () => list.items.find((i) => i.station === station.id && blockedBy(list, state, i)),
-    [list, state, station.id],
-  );
-  const block = waiting && blockedBy(list, state, waiting);
-  return waiting && block ? (
-    <BlockedPanel walk={walk} item={waiting} block={block} acts={acts} />
+  const waiting = useMemo(() => stationBlockedBy(list, state, station.id), [list, state, station.id]);
+  return waiting ? (
+    <BlockedPanel walk={walk} item={waiting.item} block={waiting.block} acts={acts} />
   ) : (
     <FlowPanel walk={walk} station={station} acts={acts} />
   );

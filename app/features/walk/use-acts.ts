@@ -7,6 +7,7 @@ import {
   type Item,
   type ReturnWay,
   returnTo,
+  stationBlockedBy,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { useAppDispatch } from "../../store/hooks";
@@ -71,9 +72,9 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         );
       },
       later: (target: Item) => void dispatch(record(id, "item.deferred", { itemId: target.id })),
-      /** A whole station done from memory; nothing of it may wait for something else. */
+      /** A whole station done from memory; nothing of it may wait for something else, unless it was put off. */
       flowed: (stationId: string) => {
-        if (list.items.some((i) => i.station === stationId && !free(i))) return;
+        if (stationBlockedBy(list, state, stationId)) return;
         dispatch(record(id, "station.flowed", { stationId }));
       },
       join: (crewId: string) => void dispatch(record(id, "crew.joined", { crewId })),

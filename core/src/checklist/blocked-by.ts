@@ -20,6 +20,23 @@ export function blockedBy(list: ComposedList, state: PreflightState, item: Item)
   return brokenRule(list, state, item) ?? closedGate(list, state, item) ?? alone(state, item);
 }
 
+/**
+ * What stands in the way of doing a whole station from memory: the first of its items that has to wait, unless it was put off until later.
+ * Complexity: O(items) for each item of the station.
+ */
+export function stationBlockedBy(
+  list: ComposedList,
+  state: PreflightState,
+  stationId: string,
+): { item: Item; block: Block } | undefined {
+  for (const item of list.items) {
+    if (item.station !== stationId || state.deferred.includes(item.id)) continue;
+    const block = blockedBy(list, state, item);
+    if (block) return { item, block };
+  }
+  return undefined;
+}
+
 function alone(state: PreflightState, item: Item): Block | undefined {
   if (!item.second || state.joined.length > 0) return undefined;
   return {

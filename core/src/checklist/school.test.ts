@@ -17,6 +17,7 @@ import {
   returnTo,
   type School,
   schoolReasons,
+  stationBlockedBy,
   stationToFlow,
 } from "../index";
 import {
@@ -256,6 +257,22 @@ describe("flow, then read", () => {
     );
     expect(state.answers["left.skin"]?.caught).toBe(true);
     expect(state.flowed.left?.seconds).toBeGreaterThan(0);
+  });
+
+  test("stops at a station that holds something that has to wait, until that is put off", () => {
+    const two = compose({
+      school: school({ method: "flow then read" }),
+      type: { ...type, items: [...type.items, item("held", "left", { second: true })] },
+    });
+    const at = fold(...cockpit);
+    expect(stationBlockedBy(two, at, "left")).toMatchObject({
+      item: { id: "held" },
+      block: { kind: "second person" },
+    });
+    expect(stationBlockedBy(two, at, "right")).toBeUndefined();
+    const later = fold(...cockpit, event("item.deferred", { itemId: "held" }));
+    expect(stationBlockedBy(two, later, "left")).toBeUndefined();
+    expect(stationToFlow(two, later)?.id).toBe("left");
   });
 
   test("is not what read-and-do does", () => {

@@ -1,6 +1,6 @@
 import { type Page, type PreflightDetail, type PreflightSummary, readList } from "@cravix/contract";
 import { eq } from "drizzle-orm";
-import { Hono } from "hono";
+import { type Context, Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import type { Database } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";
@@ -11,6 +11,20 @@ import { listPdf } from "../paper/list-pdf";
 import { problem } from "../problem";
 
 const MAX_LIMIT = 100;
+
+const listLimit = bodyLimit({
+  maxSize: 8 * 1024 * 1024,
+  onError: (c) => problem(c, 413, "A list may have at most 8 MiB."),
+});
+
+/** The body as JSON, or undefined for what is none. */
+async function jsonOf(c: Context): Promise<unknown> {
+  try {
+    return await c.req.json();
+  } catch {
+    return undefined;
+  }
+}
 
 export function preflightRoutes({ db }: Database) {
   return new Hono()
@@ -52,45 +66,23 @@ export function preflightRoutes({ db }: Database) {
         .where(eq(list.hash, c.req.param("hash")));
       return row ? c.json(row.body as object) : problem(c, 404, "There is no such list.");
     })
-    .post(
-      "/lists/pdf",
-      bodyLimit({
-        maxSize: 8 * 1024 * 1024,
-        onError: (c) => problem(c, 413, "A list may have at most 8 MiB."),
-      }),
-      async (c) => {
-        let body: unknown;
-        try {
-          body = await c.req.json();
-        } catch {
-          return problem(c, 400, "The body must be the list as JSON.");
-        }
-        const reading = readList(body);
-        if ("faults" in reading)
-          return problem(c, 422, "This is no list that could be printed.", reading.faults);
-        const pdf = await listPdf(reading.list);
-        return c.body(new Uint8Array(pdf), 200, {
-          "content-type": "application/pdf",
-          "content-disposition": `attachment; filename="${reading.list.registration.replace(/[^\w-]/g, "")}-list.pdf"`,
-        });
-      },
-    )
-    .put(
-      "/lists/:hash",
-      bodyLimit({
-        maxSize: 8 * 1024 * 1024,
-        onError: (c) => problem(c, 413, "A list may have at most 8 MiB."),
-      }),
-      async (c) => {
-        let body: unknown;
-        try {
-          body = await c.req.json();
-        } catch {
-          return problem(c, 400, "The body must be the list as JSON.");
-        }
-        if (!(await putList(db, c.req.param("hash"), body)))
-          return problem(c, 422, "The list does not have the content hash of its address.");
-        return c.body(null, 204);
-      },
-    );
+    .post("/lists/pdf", listLimit, async (c) => {
+      const body = await jsonOf(c);
+      if (body === undefined) return problem(c, 400, "The body must be the list as JSON.");
+      const reading = readList(body);
+      if ("faults" in reading)
+        return problem(c, 422, "This is no list that could be printed.", reading.faults);
+      const pdf = await listPdf(reading.list);
+      return c.body(new Uint8Array(pdf), 200, {
+        "content-type": "application/pdf",
+        "content-disposition": `attachment; filename="${reading.list.registration.replace(/[^\w-]/g, "")}-list.pdf"`,
+      });
+    })
+    .put("/lists/:hash", listLimit, async (c) => {
+      const body = await jsonOf(c);
+      if (body === undefined) return problem(c, 400, "The body must be the list as JSON.");
+      if (!(await putList(db, c.req.param("hash"), body)))
+        return problem(c, 422, "The list does not have the content hash of its address.");
+      return c.body(null, 204);
+    });
 }

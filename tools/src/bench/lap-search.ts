@@ -1,12 +1,7 @@
-import { join } from "node:path";
 import { bestOrder, lapProblem } from "@cravix/core";
 import { group } from "@cravix/demo";
-import { listen, migrateDatabase, openDatabase } from "@cravix/server";
-import { type CDPSession, chromium, type Page } from "@playwright/test";
-import pino from "pino";
-import { loadDemoIfEmpty } from "../load-demo";
-import { startDatabase } from "../mariadb";
-import { ROOT, WEB_ROOT } from "../paths";
+import type { CDPSession, Page } from "@playwright/test";
+import { openDemoSite } from "./demo-site";
 import { type Figure, plain, quantile, within } from "./figure";
 
 /** The radial has sixteen stations: the most that are searched exactly. */
@@ -46,32 +41,14 @@ async function heapMiB(client: CDPSession): Promise<number> {
 
 /** The exact order in the worker against the same search on the main thread of Node; and what a walk holds in memory against a bare page. */
 export async function lapSearch(): Promise<Figure[]> {
-  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
-  const database = openDatabase(running.options);
-  await migrateDatabase(database);
-  await loadDemoIfEmpty(database, new Date());
-  const web = await listen(
-    { database, logger: pino({ level: "silent" }), webRoot: WEB_ROOT },
-    0,
-    "127.0.0.1",
-  );
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-    args: [
-      "--no-sandbox",
-      "--disable-gpu",
-      "--disable-background-networking",
-      "--no-first-run",
-      "--disable-sync",
-    ],
-  });
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const site = await openDemoSite();
+  const context = await site.browser.newContext({ viewport: { width: 390, height: 844 } });
   await context.addInitScript({
     content:
       "globalThis.__name = (f) => f; window.ticks = []; { const c = new MessageChannel(); c.port1.onmessage = () => { const t = performance.now(); if (t - (window.ticks.at(-1) ?? 0) > 1) window.ticks.push(t); setTimeout(() => c.port2.postMessage(0), 1); }; c.port2.postMessage(0); }",
   });
   const page = await context.newPage();
-  await page.goto(`http://localhost:${web.port}`);
+  await page.goto(site.url);
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: new RegExp(`^${REGISTRATION}`) }).click();
   await page.getByRole("button", { name: `Prepare ${REGISTRATION}` }).click();
@@ -99,16 +76,13 @@ export async function lapSearch(): Promise<Figure[]> {
   await client.send("Performance.enable");
   const walking = await heapMiB(client);
   const bare = await context.newPage();
-  await bare.goto(`http://localhost:${web.port}/bare`);
+  await bare.goto(`${site.url}/bare`);
   await bare.getByTestId("bare").waitFor();
   const bareClient = await context.newCDPSession(bare);
   await bareClient.send("Performance.enable");
   const empty = await heapMiB(bareClient);
 
-  await browser.close();
-  await web.close();
-  await database.close();
-  await running.stop();
+  await site.close();
   const ms = searches.map((s) => s.ms);
   return [
     within(

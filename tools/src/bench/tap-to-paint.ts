@@ -1,10 +1,5 @@
-import { join } from "node:path";
-import { listen, migrateDatabase, openDatabase } from "@cravix/server";
-import { chromium, type Page } from "@playwright/test";
-import pino from "pino";
-import { loadDemoIfEmpty } from "../load-demo";
-import { startDatabase } from "../mariadb";
-import { ROOT, WEB_ROOT } from "../paths";
+import type { Page } from "@playwright/test";
+import { openDemoSite } from "./demo-site";
 import { atMost, type Figure, quantile } from "./figure";
 
 const TURNS = 8;
@@ -45,31 +40,12 @@ function tap(page: Page, target: string, watched: string): Promise<number> {
 
 /** An answer in the walk, from the tap to the painted next item, against a bare pressable in the same build. */
 export async function tapToPaint(): Promise<Figure[]> {
-  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
-  const database = openDatabase(running.options);
-  await migrateDatabase(database);
-  await loadDemoIfEmpty(database, new Date());
-  const web = await listen(
-    { database, logger: pino({ level: "silent" }), webRoot: WEB_ROOT },
-    0,
-    "127.0.0.1",
-  );
-  const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
-    args: [
-      "--no-sandbox",
-      "--disable-gpu",
-      "--disable-background-networking",
-      "--disable-component-update",
-      "--disable-sync",
-      "--no-first-run",
-    ],
-  });
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const site = await openDemoSite();
+  const context = await site.browser.newContext({ viewport: { width: 390, height: 844 } });
   // The compiler that runs this file names inner functions with a helper that the page does not have.
   await context.addInitScript({ content: "globalThis.__name = (f) => f" });
   const page = await context.newPage();
-  const url = `http://localhost:${web.port}`;
+  const { url } = site;
   await page.goto(url);
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
@@ -102,10 +78,7 @@ export async function tapToPaint(): Promise<Figure[]> {
       if (i >= WARM_UP) bare.push(took);
     }
   }
-  await browser.close();
-  await web.close();
-  await database.close();
-  await running.stop();
+  await site.close();
   return [0.5, 0.99].map((q) =>
     atMost(
       `tap to painted next item, ${q === 0.5 ? "median" : "99th percentile"}`,

@@ -1,0 +1,44 @@
+import { join } from "node:path";
+import { listen, migrateDatabase, openDatabase } from "@cravix/server";
+import { type Browser, chromium } from "@playwright/test";
+import pino from "pino";
+import { loadDemoIfEmpty } from "../load-demo";
+import { startDatabase } from "../mariadb";
+import { ROOT, WEB_ROOT } from "../paths";
+
+export interface DemoSite {
+  url: string;
+  browser: Browser;
+  close(): Promise<void>;
+}
+
+/** The built interface with the demo on a database of the benchmark's own, and a browser to measure it in. */
+export async function openDemoSite(): Promise<DemoSite> {
+  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
+  const database = openDatabase(running.options);
+  await migrateDatabase(database);
+  await loadDemoIfEmpty(database, new Date());
+  const logger = pino({ level: "silent" });
+  const web = await listen({ database, logger, webRoot: WEB_ROOT }, 0, "127.0.0.1");
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+      "--no-first-run",
+    ],
+  });
+  return {
+    url: `http://localhost:${web.port}`,
+    browser,
+    close: async () => {
+      await browser.close();
+      await web.close();
+      await database.close();
+      await running.stop();
+    },
+  };
+}
