@@ -12,11 +12,14 @@ import { createStore } from "../store/store";
 import { sendAgain } from "../store/sync-actions";
 import { Text } from "./text";
 
+const FONT_WAIT_MS = 800;
+
 /** What stands round every page: the store, the fonts, and what the device remembers. */
 export function AppFrame({ children }: { children: ReactNode }) {
   const [store] = useState(createStore);
   const [trouble, setTrouble] = useState("");
-  const [fonts] = useFonts({ AtkinsonNext, AtkinsonNextSemiBold, AtkinsonNextBold });
+  const [fonts, fontError] = useFonts({ AtkinsonNext, AtkinsonNextSemiBold, AtkinsonNextBold });
+  const [waited, setWaited] = useState(false);
   const [restored, setRestored] = useState(false);
   useEffect(() => {
     registerServiceWorker();
@@ -31,6 +34,11 @@ export function AppFrame({ children }: { children: ReactNode }) {
     window.addEventListener?.("online", again);
     return () => window.removeEventListener?.("online", again);
   }, [store]);
+  // A letter of another shape is read as well; a page that waits for its letters is not.
+  useEffect(() => {
+    const timer = setTimeout(() => setWaited(true), FONT_WAIT_MS);
+    return () => clearTimeout(timer);
+  }, []);
   return (
     <Provider store={store}>
       <SafeAreaProvider>
@@ -39,7 +47,7 @@ export function AppFrame({ children }: { children: ReactNode }) {
             <View role="alert" className="p-6">
               <Text className="text-lg">{trouble}</Text>
             </View>
-          ) : restored && fonts ? (
+          ) : restored && (fonts || fontError || waited) ? (
             children
           ) : null}
         </View>

@@ -170,6 +170,9 @@ test("flow, then read: stations from memory, and the reading catches what was mi
   await expect(button(page, "Flow, then read")).toBeVisible();
   const id = await walker.go();
   while ((await page.getByTestId("flow-left-side").count()) === 0) await walker.answer();
+  await page.getByTestId("primary").click();
+  await expect(page.getByTestId("flow-tail")).toBeVisible();
+  await expect(page.getByTestId("pace")).toContainText("that is quicker than an eye can look");
   await expectAccessible(page, "flow");
   await walker.walkTo("left-side.skin");
   const flowed = await kinds(page, id, "station.flowed");

@@ -7,12 +7,13 @@ import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 
 /** Said kindly, once, when a station is left: that was quicker than anybody can look. */
-export function PaceNote({ walk, acts }: { walk: Walk; acts: Acts }) {
-  const { list, state, item } = walk;
+export function PaceNote({ walk, acts, stationId }: { walk: Walk; acts: Acts; stationId: string }) {
+  const { list, state } = walk;
   const run = useMemo(() => hastyRuns(list, state).at(-1), [list, state]);
-  const lastAnswered = state.cursor?.visiting ? undefined : state.cursor?.itemId;
   const end = run?.items.at(-1);
-  if (!run || !end || end.id !== lastAnswered || end.station === item?.station) return null;
+  if (!run || !end || end.station === stationId) return null;
+  const doneBy = state.flowed[end.station] ?? state.answers[end.id];
+  if (doneBy?.eventId !== state.undoable.at(-1)) return null;
   const first = run.items.find((i) => i.station === end.station) ?? end;
   const station = list.stations.find((s) => s.id === end.station)?.name;
   return (

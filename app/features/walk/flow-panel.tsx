@@ -7,6 +7,7 @@ import { Heading, Text } from "../../ui/text";
 import { Thread } from "../../ui/thread";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
+import { PaceNote } from "../pace/pace-note";
 import { beadsFor } from "./beads";
 import { WalkHeader } from "./header";
 import type { Acts } from "./use-acts";
@@ -41,6 +42,9 @@ export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Statio
       <View className="gap-1 px-[18px] pt-2">
         <WalkHeader walk={walk} />
         <Thread progress={progress} current={phase} onPress={() => read()} />
+      </View>
+      <View className="px-[18px]">
+        <PaceNote walk={walk} acts={acts} stationId={station.id} />
       </View>
       <View className={`min-h-0 flex-1 ${wide ? "flex-row" : ""}`}>
         <View className="min-h-[180px] flex-1">

@@ -161,7 +161,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
     <View className="gap-1 px-[18px]">
       <BatteryBar walk={walk} />
       <PairBar walk={walk} item={item} acts={acts} />
-      <PaceNote walk={walk} acts={acts} />
+      <PaceNote walk={walk} acts={acts} stationId={item.station} />
     </View>
   );
   const actions = (

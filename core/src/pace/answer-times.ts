@@ -1,5 +1,5 @@
 import type { Item } from "../checklist/aircraft-type";
-import type { ComposedList } from "../checklist/compose-list";
+import { type ComposedList, itemById } from "../checklist/compose-list";
 import type { PreflightState } from "../checklist/fold-preflight";
 
 export interface TimedAnswer {
@@ -15,7 +15,6 @@ export interface TimedAnswer {
  * Valid range: any state; a clock that was set back counts as no time. Complexity: O(n log n).
  */
 export function answerTimes(list: ComposedList, state: PreflightState): TimedAnswer[] {
-  const items = new Map(list.items.map((item) => [item.id, item]));
   const flows = Object.values(state.flowed).map(({ at, eventId }) => ({
     item: undefined,
     at: Date.parse(at),
@@ -23,7 +22,7 @@ export function answerTimes(list: ComposedList, state: PreflightState): TimedAns
   }));
   const given = Object.entries(state.answers)
     .flatMap(([id, answer]): { item: Item | undefined; at: number; eventId: string }[] => {
-      const item = items.get(id);
+      const item = itemById(list, id);
       return item ? [{ item, at: Date.parse(answer.at), eventId: answer.eventId }] : [];
     })
     // A station done from memory is no answer, but the time up to it is spent.

@@ -1,7 +1,7 @@
 import type { Item } from "../checklist/aircraft-type";
 import type { ComposedList } from "../checklist/compose-list";
 import type { PreflightState } from "../checklist/fold-preflight";
-import { answerTimes, type TimedAnswer } from "./answer-times";
+import { answerTimes } from "./answer-times";
 import { leastSeconds } from "./look-time";
 
 export interface HastyRun {
@@ -18,29 +18,34 @@ const FEWEST = 4;
 /** And so little time lacking: clocks and thumbs are not that exact. */
 const LACKING_SECONDS = 2;
 
+/** Something that was done in one go: one answer, or a whole station from memory. */
+interface Doing {
+  items: Item[];
+  at: number;
+  seconds: number;
+  least: number;
+}
+
 /**
- * Runs of at least four answers in a row that came faster than a person can look: together at least two seconds less than the least
- * time for each. Of overlapping runs the one that lacks most. Looks made in a flow from memory were done before the list was read, so
- * their reading is not hasty. Complexity: O(n) after the order by time.
+ * Runs of at least four items in a row that came faster than a person can look: together at least two seconds less than the least
+ * time for each. Of overlapping runs the one that lacks most. A station done from memory counts with its flow; reading it afterwards
+ * is quick, and rightly so. Complexity: O(n log n).
  */
 export function hastyRuns(list: ComposedList, state: PreflightState): HastyRun[] {
   const runs: HastyRun[] = [];
-  let run: TimedAnswer[] = [];
+  let run: Doing[] = [];
   let lacking = 0;
   let best: { length: number; lacking: number } = { length: 0, lacking: 0 };
   const close = () => {
-    if (best.length >= FEWEST && best.lacking >= LACKING_SECONDS) runs.push(asRun(run.slice(0, best.length)));
+    const found = asRun(run.slice(0, best.length));
+    if (found.items.length >= FEWEST && best.lacking >= LACKING_SECONDS) runs.push(found);
     run = [];
     lacking = 0;
     best = { length: 0, lacking: 0 };
   };
-  for (const answer of answerTimes(list, state)) {
-    if (state.flowed[answer.item.station]) {
-      close();
-      continue;
-    }
-    lacking += leastSeconds(answer.item) - answer.seconds;
-    run.push(answer);
+  for (const doing of doings(list, state)) {
+    lacking += doing.least - doing.seconds;
+    run.push(doing);
     if (lacking <= 0) close();
     else if (lacking > best.lacking) best = { length: run.length, lacking };
   }
@@ -48,12 +53,25 @@ export function hastyRuns(list: ComposedList, state: PreflightState): HastyRun[]
   return runs;
 }
 
-function asRun(run: readonly TimedAnswer[]): HastyRun {
+function doings(list: ComposedList, state: PreflightState): Doing[] {
+  const single = answerTimes(list, state)
+    .filter(({ item }) => !state.flowed[item.station])
+    .map(({ item, at, seconds }): Doing => ({ items: [item], at, seconds, least: leastSeconds(item) }));
+  const flows = Object.entries(state.flowed).map(([station, { at, seconds }]): Doing => {
+    const items = list.items.filter((item) => item.station === station);
+    const least = items.reduce((sum, item) => sum + leastSeconds(item), 0);
+    return { items, at: Date.parse(at), seconds, least };
+  });
+  return [...single, ...flows].sort((a, b) => a.at - b.at);
+}
+
+function asRun(run: readonly Doing[]): HastyRun {
+  const items = run.flatMap((doing) => doing.items);
   return {
-    items: run.map(({ item }) => item),
+    items,
     seconds: run.reduce((sum, { seconds }) => sum + seconds, 0),
-    leastSeconds: run.reduce((sum, { item }) => sum + leastSeconds(item), 0),
-    stationIds: [...new Set(run.map(({ item }) => item.station))],
+    leastSeconds: run.reduce((sum, { least }) => sum + least, 0),
+    stationIds: [...new Set(items.map((item) => item.station))],
   };
 }
 

@@ -94,6 +94,23 @@ describe("answers faster than a person can look", () => {
   });
 });
 
+describe("a station done from memory", () => {
+  test("in less time than its looks take is told like any other", () => {
+    const [run] = hastyRuns(list, walk([3, "station.flowed", { stationId: "left" }]));
+    expect(run).toMatchObject({ seconds: 3, leastSeconds: 12, stationIds: ["left"] });
+    expect(run?.items).toHaveLength(12);
+    expect(hastyRuns(list, walk([30, "station.flowed", { stationId: "left" }]))).toEqual([]);
+  });
+
+  test("one after the other in a breath is one run", () => {
+    const state = walk(
+      [30, "station.flowed", { stationId: "left" }],
+      [31, "station.flowed", { stationId: "right" }],
+    );
+    expect(hastyRuns(list, state).map((run) => run.stationIds)).toEqual([["right"]]);
+  });
+});
+
 describe("time", () => {
   test("that an interruption took is nobody's look", () => {
     const state = walk(
