@@ -18,6 +18,7 @@ import {
   openEntries,
   type PreflightEvent,
   type Source,
+  walkingDistances,
 } from "@cravix/core";
 import Ajv2020 from "ajv/dist/2020";
 import { airfield, group, qxTar, rules, scenarioFiles, tarrow4, trainerHistory } from "./index";
@@ -218,6 +219,27 @@ describe("the six aircraft of the group", () => {
         }
         expect(openEntries(foldLedger(list, foldPreflight("p", events as PreflightEvent[])))).toEqual([]);
       }
+    });
+
+    test("looks at lights and heat from outside by the shortest way from the door round them and back", () => {
+      const { plan, stations } = type;
+      const spots = compose(CONDITIONS).items.flatMap(
+        (item) => stations.find((s) => s.id === item.spot) ?? [],
+      );
+      // A glider has no lights: there is nothing to walk round for.
+      expect(spots.length >= 3).toBe(type.electrical !== undefined);
+      if (!plan?.door) throw new Error("no door");
+      const metres = walkingDistances(plan, [plan.door, ...spots.map(({ x = 0, y = 0 }) => ({ x, y }))]);
+      const round = (order: readonly number[]) => {
+        const way = [0, ...order, 0];
+        return way.slice(1).reduce((sum, to, k) => sum + (metres[way[k] ?? 0]?.[to] ?? 0), 0);
+      };
+      const orders = (left: readonly number[]): number[][] =>
+        left.length === 0
+          ? [[]]
+          : left.flatMap((k) => orders(left.filter((other) => other !== k)).map((rest) => [k, ...rest]));
+      const asListed = spots.map((_, k) => k + 1);
+      expect(round(asListed)).toBeCloseTo(Math.min(...orders(asListed).map(round)), 6);
     });
 
     test("has a lap whose stations stand outside of it, and whose length is that of a walk round it", () => {

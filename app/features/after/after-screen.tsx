@@ -9,9 +9,9 @@ import { GradeMark } from "../../ui/grade-mark";
 import { Keypad, pressKey } from "../../ui/keypad";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
-import { NoSuchWalk } from "../walk/no-such-walk";
 import { useActs } from "../walk/use-acts";
-import { usePreflight, useWalk } from "../walk/use-preflight";
+import { useWalk } from "../walk/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
 /** What is asked after this flight: the type's own last things, and only those things back on that really came off. */
 export function afterItems(list: ComposedList, state: PreflightState): Item[] {
@@ -25,12 +25,10 @@ export function afterItems(list: ComposedList, state: PreflightState): Item[] {
 
 /** After the flight: covers and locks back on, tied down, hours and what was added written down. */
 export function AfterScreen({ id }: { id: string }) {
-  const { preflight, missing } = usePreflight(id);
-  if (missing) return <NoSuchWalk />;
-  return preflight ? <After folded={preflight} /> : <View className="h-full bg-paper" />;
+  return <WalkFrame id={id}>{(folded) => <After folded={folded} />}</WalkFrame>;
 }
 
-function After({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+function After({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
   const acts = useActs(walk);
   const dispatch = useAppDispatch();

@@ -16,18 +16,16 @@ import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { NoSuchWalk } from "../walk/no-such-walk";
 import { useActs } from "../walk/use-acts";
-import { usePreflight, useWalk, type Walk } from "../walk/use-preflight";
+import { useWalk, type Walk } from "../walk/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
 /** How it was walked, for the pilot alone: pace, interruptions, what the reading caught, how far. */
 export function DebriefScreen({ id }: { id: string }) {
-  const { preflight, missing } = usePreflight(id);
-  if (missing) return <NoSuchWalk />;
-  return preflight ? <Debrief folded={preflight} /> : <View className="h-full bg-paper" />;
+  return <WalkFrame id={id}>{(folded) => <Debrief folded={folded} />}</WalkFrame>;
 }
 
-function Debrief({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+function Debrief({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
   const acts = useActs(walk);
   const wide = useWide();

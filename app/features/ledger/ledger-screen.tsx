@@ -4,18 +4,16 @@ import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
-import { NoSuchWalk } from "../walk/no-such-walk";
 import { useActs } from "../walk/use-acts";
-import { usePreflight, useWalk, type Walk } from "../walk/use-preflight";
+import { useWalk, type Walk } from "../walk/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
 /** All that was taken off, switched on or opened: what is out now, what has yet to come off, what is back. */
 export function LedgerScreen({ id }: { id: string }) {
-  const { preflight, missing } = usePreflight(id);
-  if (missing) return <NoSuchWalk />;
-  return preflight ? <Ledger folded={preflight} /> : <View className="h-full bg-paper" />;
+  return <WalkFrame id={id}>{(folded) => <Ledger folded={folded} />}</WalkFrame>;
 }
 
-function Ledger({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+function Ledger({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
   const acts = useActs(walk);
   const { list, ledger, state } = walk;

@@ -15,9 +15,9 @@ import { Heading, Text } from "../../ui/text";
 import { Thread } from "../../ui/thread";
 import { useWide } from "../../ui/use-wide";
 import { KeptMark } from "../sync/kept-mark";
-import { NoSuchWalk } from "../walk/no-such-walk";
 import { useActs } from "../walk/use-acts";
-import { usePreflight, useVerdict, useWalk, type Walk } from "../walk/use-preflight";
+import { useVerdict, useWalk, type Walk } from "../walk/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
 const TITLE: Record<Verdict, string> = {
   go: "Go",
@@ -27,12 +27,10 @@ const TITLE: Record<Verdict, string> = {
 };
 
 export function VerdictScreen({ id }: { id: string }) {
-  const { preflight, missing } = usePreflight(id);
-  if (missing) return <NoSuchWalk />;
-  return preflight ? <Judged folded={preflight} /> : <View className="h-full bg-paper" />;
+  return <WalkFrame id={id}>{(folded) => <Judged folded={folded} />}</WalkFrame>;
 }
 
-function Judged({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+function Judged({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
   const acts = useActs(walk);
   const result = useVerdict(folded);

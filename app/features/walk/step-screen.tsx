@@ -24,20 +24,18 @@ import { InterruptedPanel } from "./interrupted-panel";
 import { ItemCard } from "./item-card";
 import { ItemList } from "./item-list";
 import { MeasurePanel, useMeasure } from "./measure-panel";
-import { NoSuchWalk } from "./no-such-walk";
 import { ObservePanel } from "./observe-panel";
 import { type Acts, useActs } from "./use-acts";
 import { useInterruptionGuard } from "./use-interruption-guard";
-import { usePreflight, useWalk, type Walk } from "./use-preflight";
+import { useWalk, type Walk } from "./use-preflight";
+import { type FoldedWalk, WalkFrame } from "./walk-frame";
 
 /** One screen carries the walk from the papers to the line-up: always the one thing to do now. */
 export function StepScreen({ id }: { id: string }) {
-  const { preflight, missing } = usePreflight(id);
-  if (missing) return <NoSuchWalk />;
-  return preflight ? <Step folded={preflight} /> : <View className="h-full bg-paper" />;
+  return <WalkFrame id={id}>{(folded) => <Step folded={folded} />}</WalkFrame>;
 }
 
-function Step({ folded }: { folded: NonNullable<ReturnType<typeof usePreflight>["preflight"]> }) {
+function Step({ folded }: { folded: FoldedWalk }) {
   useKeepAwake();
   const walk = useWalk(folded);
   const acts = useActs(walk);

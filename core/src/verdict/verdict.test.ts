@@ -292,3 +292,55 @@ test("a whole engine and wind are judged from the readings by their names", () =
     "wind.cross": "ask",
   });
 });
+
+test("each engine of a twin is judged by itself, and says which it is", () => {
+  const measure = (id: string, key: string, unit: "rpm" | "US qt") =>
+    item(id, "engine", { kind: "measure", reading: { key, unit, decimals: 0 } });
+  const twin = composeList({
+    ...LIST_INPUT,
+    type: {
+      ...type,
+      engines: ["left", "right"],
+      magnetos: {
+        maxDropRpm: 175,
+        maxDifferenceRpm: 50,
+        resolutionRpm: 10,
+        tachometerMaxRpm: 3500,
+        source,
+      },
+      items: ["left", "right"].flatMap((engine) => [
+        measure(`${engine}.oil`, `oil.level.${engine}`, "US qt"),
+        measure(`${engine}.base`, `magneto.base.${engine}`, "rpm"),
+        measure(`${engine}.r`, `magneto.right.${engine}`, "rpm"),
+        measure(`${engine}.l`, `magneto.left.${engine}`, "rpm"),
+      ]),
+    },
+    aircraft: { ...LIST_INPUT.aircraft, ownItems: [] },
+  });
+  const take = (itemId: string, key: string, value: number, unit: "rpm" | "US qt") =>
+    event("reading.taken", { itemId, key, value, unit });
+  const { judgements } = judgePreflight(
+    twin,
+    foldPreflight(preflightId, [
+      started(),
+      take("left.oil", "oil.level.left", 7, "US qt"),
+      take("right.oil", "oil.level.right", 5, "US qt"),
+      take("left.base", "magneto.base.left", 1700, "rpm"),
+      take("left.r", "magneto.right.left", 1600, "rpm"),
+      take("left.l", "magneto.left.left", 1590, "rpm"),
+      take("right.base", "magneto.base.right", 1700, "rpm"),
+      take("right.r", "magneto.right.right", 1700, "rpm"),
+    ]),
+  );
+  expect(Object.fromEntries(judgements.map((j) => [j.id, j.grade]))).toMatchObject({
+    "oil.level.left": "sound",
+    "oil.level.right": "stop",
+    "magneto.right.left": "sound",
+    "magneto.left.left": "sound",
+    "magneto.right.right": "stop",
+  });
+  expect(judgements.find((j) => j.id === "magneto.right.right")).toMatchObject({
+    subject: "Magneto, right, right engine",
+    itemIds: expect.arrayContaining(["right.base", "right.r"]),
+  });
+});
