@@ -1,16 +1,7 @@
+import { PHASE_NAME } from "@cravix/contract";
 import type { Phase, PhaseProgress } from "@cravix/core";
 import { Pressable, View } from "react-native";
 import { Text } from "./text";
-
-export const PHASE_NAME: Record<Phase, string> = {
-  papers: "Papers",
-  cockpit: "Cockpit",
-  lap: "Lap",
-  fluids: "Fluids",
-  board: "Board",
-  "run-up": "Run-up",
-  "line-up": "Line-up",
-};
 
 interface ThreadProps {
   progress: PhaseProgress[];

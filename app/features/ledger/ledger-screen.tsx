@@ -73,6 +73,7 @@ function Ledger({ folded }: { folded: FoldedWalk }) {
 }
 
 const VERB = { off: "comes off", on: "goes on", open: "is opened", moved: "is moved" };
+const VERB_OF_MANY = { off: "come off", on: "go on", open: "are opened", moved: "are moved" };
 const BACK = { off: "off, stowed", on: "off again", open: "shut", moved: "back" };
 
 function pieces({ thing, count }: LedgerEntry): string {
@@ -80,8 +81,9 @@ function pieces({ thing, count }: LedgerEntry): string {
 }
 
 function wordsAhead({ list }: Walk, entry: LedgerEntry): string {
-  const { how, stationId } = entry;
-  return `${pieces(entry)} ${VERB[how]} at ${list.stations.find((s) => s.id === stationId)?.name ?? "its station"}`;
+  const { how, stationId, count } = entry;
+  const verb = (count > 1 ? VERB_OF_MANY : VERB)[how];
+  return `${pieces(entry)} ${verb} at ${list.stations.find((s) => s.id === stationId)?.name ?? "its station"}`;
 }
 
 function Part({ title, none, children }: { title: string; none: string; children: React.ReactNode[] }) {

@@ -5,6 +5,7 @@ import { Choice } from "../../ui/choice";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Stepper } from "../../ui/stepper";
 import { Text } from "../../ui/text";
+import { usePalette } from "../../ui/use-palette";
 
 /** Kinds an owner adds by hand; measures with limits and the rest come in the aircraft's file. */
 export const OWN_KINDS = ["look", "feel", "count", "set"] as const;
@@ -66,7 +67,7 @@ export function ItemEditor({
         value={item.why}
         onChange={(why) => onChange({ why })}
         fault={fault("why")}
-        placeholder="In spring this seat slid back one notch on the climb."
+        placeholder="This seat slid back on the climb."
       />
       <Choice
         title="At which station?"
@@ -107,6 +108,7 @@ function Field({
   fault: string | undefined;
   placeholder: string;
 }) {
+  const { voice } = usePalette();
   return (
     <View>
       <Text className="mb-1 font-mid text-sm">{label}</Text>
@@ -117,7 +119,7 @@ function Field({
         onChangeText={onChange}
         maxLength={600}
         placeholder={placeholder}
-        placeholderTextColor="rgb(var(--voice))"
+        placeholderTextColor={voice}
       />
       {fault && (
         <Text role="alert" className="mt-1 font-mid text-sm text-clay">

@@ -1,11 +1,9 @@
 import type { Item } from "@cravix/core";
-import { View } from "react-native";
 import { useAppSelector } from "../../store/hooks";
 import { Button } from "../../ui/button";
-import { GradeMark } from "../../ui/grade-mark";
 import { Screen } from "../../ui/screen";
-import { Heading, Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
+import { NotYet } from "../walk/not-yet";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 
@@ -44,19 +42,7 @@ export function SecondPersonPanel({
         </>
       }
     >
-      <View testID="blocked" className="mt-6 gap-4">
-        <View className="flex-row items-center gap-3">
-          <GradeMark grade="ask" size={28} />
-          <Heading level={1} className="shrink text-3xl">
-            This takes two
-          </Heading>
-        </View>
-        <Text className="text-lg">{why}</Text>
-        <View>
-          <Text className="text-sm text-voice">What waits for it</Text>
-          <Text className="font-strong text-lg">{item.title}</Text>
-        </View>
-      </View>
+      <NotYet grade="ask" title="This takes two" why={why} item={item} />
     </Screen>
   );
 }

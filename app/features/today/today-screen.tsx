@@ -1,4 +1,4 @@
-import type { AircraftSummary } from "@cravix/contract";
+import { type AircraftSummary, PHASE_NAME } from "@cravix/contract";
 import { currentItem, foldLoads, foldPreflight, phaseOf, phaseProgress } from "@cravix/core";
 import { formatDistanceToNowStrict } from "date-fns";
 import { router, useFocusEffect } from "expo-router";
@@ -14,7 +14,6 @@ import { GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
 import { PlanView } from "../../ui/plan-view";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
-import { PHASE_NAME } from "../../ui/thread";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";

@@ -3,11 +3,10 @@ import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
-import { GradeMark } from "../../ui/grade-mark";
 import { Screen } from "../../ui/screen";
-import { Heading, Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { SecondPersonPanel } from "../pair/second-person-panel";
+import { NotYet } from "./not-yet";
 import type { Acts } from "./use-acts";
 import type { Walk } from "./use-preflight";
 
@@ -56,14 +55,12 @@ function OpenThings({ walk, item, block, acts }: { walk: Walk; item: Item; block
         </>
       }
     >
-      <View testID="blocked" className="mt-6 gap-4">
-        <View className="flex-row items-center gap-3">
-          <GradeMark grade="stop" size={28} />
-          <Heading level={1} className="shrink text-3xl">
-            {block.kind === "gate" ? "Not yet: something is open" : "Not yet: first the other"}
-          </Heading>
-        </View>
-        <Text className="text-lg">{block.why}</Text>
+      <NotYet
+        grade="stop"
+        title={block.kind === "gate" ? "Not yet: something is open" : "Not yet: first the other"}
+        why={block.why}
+        item={item}
+      >
         <View className="gap-2">
           {block.open.map(({ text, itemId }) => (
             <Button key={itemId} textClassName="text-base text-left" onPress={() => acts.visit(itemId)}>
@@ -71,11 +68,7 @@ function OpenThings({ walk, item, block, acts }: { walk: Walk; item: Item; block
             </Button>
           ))}
         </View>
-        <View>
-          <Text className="text-sm text-voice">What waits for it</Text>
-          <Text className="font-strong text-lg">{item.title}</Text>
-        </View>
-      </View>
+      </NotYet>
     </Screen>
   );
 }

@@ -1,4 +1,4 @@
-import { type ComposedList, type Item, limitText } from "@cravix/core";
+import { type ComposedList, type Item, limitText, type StationPhase } from "@cravix/core";
 
 /** One line of a list on paper. */
 export interface PaperLine {
@@ -16,7 +16,8 @@ export interface PaperLine {
 export const CAUTION =
   "The pilot in command decides. The aircraft's handbook, local rules and licensed maintenance come first. Limits are example values.";
 
-const STEP: Record<string, string> = {
+/** The parts of a preflight in words, on paper as on the screen. */
+export const PHASE_NAME: Record<StationPhase, string> = {
   papers: "Papers",
   cockpit: "Cockpit",
   lap: "Lap",
@@ -35,7 +36,7 @@ export function paperLines(list: ComposedList): PaperLine[] {
   return [...list.items, ...(list.after ?? [])].map((item) => {
     const station = stations.get(item.station);
     return {
-      step: STEP[station?.phase ?? "after"] ?? "",
+      step: PHASE_NAME[station?.phase ?? "after"],
       station: station?.name ?? "Parked again",
       title: item.title,
       good: [item.good, wanted(item)].filter(Boolean).join("; "),

@@ -11,7 +11,8 @@ const BOLD = require.resolve(`${FONTS}/700Bold/AtkinsonHyperlegibleNext_700Bold.
 /** A4 in points, with room for a punch on the left. */
 const PAGE = { left: 56, right: 40, top: 44, bottom: 48 };
 const BOX = 10;
-const TEXT_LEFT = PAGE.left + BOX + 10;
+const INDENT = BOX + 8;
+const GAP = 22;
 
 /** Today's list as a printed page with boxes to tick, for the days when the phone is flat. Resolves with the PDF's bytes. */
 export function listPdf(list: ComposedList): Promise<Buffer> {
@@ -35,22 +36,39 @@ export function listPdf(list: ComposedList): Promise<Buffer> {
   if (list.variant) doc.text(`${list.variant.name}: ${list.variant.what}`, { width });
   doc.fontSize(9).text(CAUTION, { width }).moveDown(0.6);
 
+  // Two columns: half the paper, and lines as short as an eye likes them.
+  const column = (width - GAP) / 2;
+  let left = PAGE.left;
+  let top = doc.y;
+  const nextColumn = () => {
+    if (left === PAGE.left) left += column + GAP;
+    else {
+      doc.addPage();
+      left = PAGE.left;
+      top = PAGE.top;
+    }
+    doc.y = top;
+  };
   let step = "";
   let station = "";
   for (const line of paperLines(list)) {
     const newStep = line.step !== step;
     const newStation = newStep || line.station !== station;
-    // A heading never stands alone at the foot of a page.
-    const need = lineHeight(doc, line, width) + (newStep ? 26 : 0) + (newStation ? 20 : 0);
-    if (doc.y + need > doc.page.height - PAGE.bottom) doc.addPage();
-    if (newStep) doc.moveDown(0.4).font("bold").fontSize(14).text(line.step, PAGE.left, doc.y, { width });
+    // A heading never stands alone at the foot of a column.
+    const need = lineHeight(doc, line, column) + (newStep ? 26 : 0) + (newStation ? 20 : 0);
+    if (doc.y + need > doc.page.height - PAGE.bottom) nextColumn();
+    if (newStep)
+      doc
+        .font("bold")
+        .fontSize(14)
+        .text(line.step, left, doc.y + 6, { width: column });
     if (newStation)
       doc
         .font("bold")
         .fontSize(10.5)
-        .text(line.station, PAGE.left, doc.y + 3, { width });
+        .text(line.station, left, doc.y + 3, { width: column });
     ({ step, station } = line);
-    writeLine(doc, line, width);
+    writeLine(doc, line, left, column);
   }
   const { count } = doc.bufferedPageRange();
   for (let page = 0; page < count; page++) {
@@ -75,18 +93,23 @@ function below({ good, today, caution }: PaperLine): string {
 }
 
 function lineHeight(doc: PDFKit.PDFDocument, line: PaperLine, width: number): number {
-  const inner = width - (TEXT_LEFT - PAGE.left);
+  const inner = width - INDENT;
   const title = doc.font("bold").fontSize(10).heightOfString(line.title, { width: inner });
   return title + doc.font("regular").fontSize(9).heightOfString(below(line), { width: inner }) + 5;
 }
 
-function writeLine(doc: PDFKit.PDFDocument, line: PaperLine, width: number): void {
-  const inner = width - (TEXT_LEFT - PAGE.left);
+function writeLine(doc: PDFKit.PDFDocument, line: PaperLine, left: number, width: number): void {
   const top = doc.y + 3;
   doc
     .lineWidth(1)
-    .rect(PAGE.left, top + 1, BOX, BOX)
+    .rect(left, top + 1, BOX, BOX)
     .stroke();
-  doc.font("bold").fontSize(10).text(line.title, TEXT_LEFT, top, { width: inner });
-  doc.font("regular").fontSize(9).text(below(line), TEXT_LEFT, doc.y, { width: inner });
+  doc
+    .font("bold")
+    .fontSize(10)
+    .text(line.title, left + INDENT, top, { width: width - INDENT });
+  doc
+    .font("regular")
+    .fontSize(9)
+    .text(below(line), left + INDENT, doc.y, { width: width - INDENT });
 }
