@@ -11,7 +11,9 @@ const plain = (name, extra = {}) => ({
     ],
   },
   // packages that ship ES modules only
-  transformIgnorePatterns: ["/node_modules/(?!(uuid|canonicalize|@noble|fast-check|pure-rand|@hono)/)"],
+  transformIgnorePatterns: [
+    "/node_modules/(?!(uuid|canonicalize|@noble|fast-check|pure-rand|@hono|simple-statistics|ml-[^/]*|is-any-array)/)",
+  ],
   ...extra,
 });
 

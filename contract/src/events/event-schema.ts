@@ -6,12 +6,19 @@ import {
   type EventData,
   type EventType,
   FINDING_GRADES,
+  FUEL_COLOURS,
+  FUEL_GRADES,
+  FUEL_UNITS,
   HANDS,
   INTERRUPTION_CAUSES,
   METHODS,
+  OIL_HEATS,
+  PAPER_TESTS,
   type PreflightEvent,
   QuantityError,
   RETURN_RULES,
+  SAMPLE_FATES,
+  SAMPLE_LOOKS,
   SIGNED_VERDICTS,
   SURFACE_WAYS,
   UNITS,
@@ -44,7 +51,10 @@ const school = object({
   surfaces: string().required().oneOf(SURFACE_WAYS),
   brake: string().required().oneOf(BRAKE_WAYS),
   afterInterruption: string().required().oneOf(RETURN_RULES),
-}).noUnknown();
+});
+
+/** A part that is absent or whole, with nothing else in it. */
+const optional = (schema: ObjectSchema<object>) => schema.noUnknown().default(undefined).optional();
 
 const DATA: { [T in EventType]: ObjectShape } = {
   "preflight.started": {
@@ -54,7 +64,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
       .matches(/^sha256:[0-9a-f]{64}$/, "must be the content hash of the list"),
     conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
     plannedFlightMin: number().min(1).max(6000),
-    school: school.default(undefined).optional(),
+    school: optional(school),
     celsius: number().min(-60).max(60),
   },
   "item.answered": {
@@ -76,7 +86,51 @@ const DATA: { [T in EventType]: ObjectShape } = {
     value: number().required(),
     unit: string().required().oneOf(UNITS),
     feel: string().oneOf(["smooth", "rough", "quit"]),
+    heat: string().oneOf(OIL_HEATS),
   },
+  "sample.taken": {
+    itemId: key(),
+    look: string().required().oneOf(SAMPLE_LOOKS),
+    colour: string().oneOf(FUEL_COLOURS),
+    paper: string().oneOf(PAPER_TESTS),
+    seconds: number().min(0).max(3600),
+    fate: string().oneOf(SAMPLE_FATES),
+  },
+  "wings.rocked": {},
+  "fuel.uplifted": {
+    registration: key(),
+    tankId: string().max(120),
+    amount: number().required().min(0.01).max(5000),
+    unit: string().required().oneOf(FUEL_UNITS),
+    grade: string().oneOf(FUEL_GRADES.map((grade) => grade.id)),
+    receipt: string().max(40),
+    from: string().required().oneOf(["pump", "typed", "file"]),
+  },
+  "fuel.told": {
+    setting: string().max(60),
+    payloadKg: number().min(0).max(3000),
+    tilt: optional(
+      object({
+        rightDownDeg: number().required().min(-15).max(15),
+        noseUpDeg: number().required().min(-20).max(20),
+      }),
+    ),
+    night: optional(
+      object({
+        lowC: number().required().min(-60).max(50),
+        dewPointC: number().required().min(-60).max(50),
+        nights: number().required().integer().min(0).max(60),
+      }),
+    ),
+  },
+  "oil.added": {
+    registration: key(),
+    engine: string().max(20),
+    qt: number().required().min(0.01).max(30),
+    grade: string().max(40),
+    sealed: boolean().required(),
+  },
+  "blade.pulled": { itemId: key(), blade: number().required().integer().min(1).max(100) },
   "discrepancy.opened": {
     discrepancyId: eventId(),
     registration: key(),

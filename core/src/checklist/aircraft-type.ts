@@ -42,6 +42,7 @@ export const ITEM_KINDS = [
   "set",
   "remove",
   "sample",
+  "pull",
   "choice",
   "time",
   "confirm",

@@ -13,6 +13,7 @@ import {
 } from "./aircraft-type";
 import { applyVariant } from "./apply-variant";
 import { askByValue } from "./ask-by-value";
+import type { FluidMemory } from "./fluid-memory";
 import { quickLapOrder } from "./quick-lap";
 import { inRuleOrder } from "./rule-order";
 import { orderLap, type School, schoolTags } from "./school";
@@ -48,6 +49,8 @@ export interface ComposedList {
   after?: Item[];
   /** What the confirming items must agree with. */
   facts?: Record<string, string>;
+  /** What the log says of fuel, oil and hours when the list is made. */
+  memory?: FluidMemory;
   /** What is different today, and why. */
   differences: { itemId: string; why: string }[];
 }
@@ -61,6 +64,7 @@ export interface ComposeInput {
   rules?: RuleSet;
   /** How this pilot works on this aircraft; without it everything is as the file has it. */
   school?: School;
+  memory?: FluidMemory;
   /** Names the walk: which items are asked by their value follows from it, unforeseeably but repeatably. Without it none is. */
   seed?: string;
 }
@@ -85,6 +89,7 @@ export function composeList({
   airfield,
   rules,
   school,
+  memory,
   seed,
 }: ComposeInput): ComposedList {
   if (aircraft.typeId !== wholeType.id)
@@ -144,6 +149,7 @@ export function composeList({
     ...(aircraft.facts && { facts: aircraft.facts }),
     ...(airfield && { airfield }),
     ...(rules && { rules }),
+    ...(memory && { memory }),
     differences,
   };
 }

@@ -1,4 +1,8 @@
 import type { EngineFeel } from "../engine/judge-magnetos";
+import type { FuelUnit } from "../fuel/fuel-amount";
+import type { Sample } from "../fuel/fuel-sample";
+import type { FuelTold, SampleFate } from "../fuel/fuel-told";
+import type { OilHeat } from "../oil/judge-oil";
 import type { Unit } from "../units/convert";
 import type { FindingGrade, SignedVerdict } from "../verdict/judgement";
 import type { Condition } from "./aircraft-type";
@@ -39,7 +43,34 @@ export interface EventData {
   /** Going to an item out of turn. */
   "item.visited": { itemId: string };
   "item.undone": { eventId: string };
-  "reading.taken": { itemId: string; key: string; value: number; unit: Unit; feel?: EngineFeel };
+  "reading.taken": {
+    itemId: string;
+    key: string;
+    value: number;
+    unit: Unit;
+    feel?: EngineFeel;
+    /** Oil read with the engine hot or cold. */
+    heat?: OilHeat;
+  };
+  /** One cup from one drain, and what became of it. */
+  "sample.taken": Sample & { itemId: string; fate?: SampleFate };
+  /** Wings rocked, tail lowered, waited: every drain is to be taken again. */
+  "wings.rocked": Record<string, never>;
+  /** Fuel put in, by a receipt or by word; in a walk, what was dipped and drained before it counts no more. */
+  "fuel.uplifted": {
+    registration: string;
+    tankId?: string;
+    amount: number;
+    unit: FuelUnit;
+    grade?: string;
+    receipt?: string;
+    from: "pump" | "typed" | "file";
+  };
+  /** What a person knows about today's fuel that no instrument shows. */
+  "fuel.told": FuelTold;
+  "oil.added": { registration: string; engine?: string; qt: number; grade?: string; sealed: boolean };
+  /** One blade pulled through by hand, without resistance. */
+  "blade.pulled": { itemId: string; blade: number };
   "discrepancy.opened": {
     discrepancyId: string;
     registration: string;
@@ -75,6 +106,12 @@ export const EVENT_TYPES: readonly EventType[] = [
   "item.visited",
   "item.undone",
   "reading.taken",
+  "sample.taken",
+  "wings.rocked",
+  "fuel.uplifted",
+  "fuel.told",
+  "oil.added",
+  "blade.pulled",
   "station.flowed",
   "crew.joined",
   "crew.left",

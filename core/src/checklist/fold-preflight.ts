@@ -1,4 +1,7 @@
 import type { EngineFeel } from "../engine/judge-magnetos";
+import type { FuelSampleTaken, OilAdded, UpliftSeen } from "../fuel/fluid-events";
+import type { FuelTold } from "../fuel/fuel-told";
+import type { OilHeat } from "../oil/judge-oil";
 import type { Unit } from "../units/convert";
 import type { Condition } from "./aircraft-type";
 import { copyDictionary, type Dictionary, emptyDictionary } from "./dictionary";
@@ -11,6 +14,7 @@ import {
   undoneBy,
   withoutUndone,
 } from "./events";
+import { engineKey, READING } from "./reading-keys";
 import type { School } from "./school";
 
 export interface Answer {
@@ -47,6 +51,7 @@ export interface Reading {
   value: number;
   unit: Unit;
   feel?: EngineFeel;
+  heat?: OilHeat;
 }
 
 export type OpenedDiscrepancy = EventData["discrepancy.opened"] & { eventId: string; at: string };
@@ -70,6 +75,16 @@ export interface PreflightState {
   conditions: Condition[];
   answers: Dictionary<Answer>;
   readings: Dictionary<Reading>;
+  /** Cups by their item, newest last: since the last refuelling, and among them those from before the wings were rocked. */
+  samples: Dictionary<FuelSampleTaken[]>;
+  rocked?: { eventId: string; at: string };
+  /** Cups from before a refuelling: what they showed stays on record. */
+  earlierSamples: FuelSampleTaken[];
+  told: FuelTold;
+  uplifts: UpliftSeen[];
+  oilAdded: OilAdded[];
+  /** Blades pulled through so far, by item. */
+  blades: Dictionary<number>;
   deferred: string[];
   discrepancies: OpenedDiscrepancy[];
   observations: ObservedDiscrepancy[];
@@ -120,13 +135,25 @@ export function foldMore(
   return { events, state, undone: previous.undone };
 }
 
+const CHANGES_ANSWERS = [
+  "item.answered",
+  "reading.taken",
+  "discrepancy.opened",
+  "discrepancy.observed",
+  "sample.taken",
+  "wings.rocked",
+  "fuel.uplifted",
+  "oil.added",
+] as const;
+
 /** A copy to go on with: what these events change is copied, all else is shared with the earlier state. */
 function copyFor(before: PreflightState, more: readonly PreflightEvent[]): PreflightState {
   const state = { ...before };
   const has = (...types: PreflightEvent["type"][]) => more.some((event) => types.includes(event.type));
-  if (has("item.answered", "reading.taken", "discrepancy.opened", "discrepancy.observed"))
-    state.answers = copyDictionary(before.answers);
-  if (has("reading.taken")) state.readings = copyDictionary(before.readings);
+  if (has(...CHANGES_ANSWERS)) state.answers = copyDictionary(before.answers);
+  if (has("reading.taken", "fuel.uplifted", "oil.added")) state.readings = copyDictionary(before.readings);
+  if (has("sample.taken")) state.samples = copyDictionary(before.samples);
+  if (has("blade.pulled")) state.blades = copyDictionary(before.blades);
   if (has("discrepancy.opened")) state.discrepancies = [...before.discrepancies];
   if (has("item.deferred")) state.deferred = [...before.deferred];
   if (has("station.flowed")) state.flowed = copyDictionary(before.flowed);
@@ -163,6 +190,12 @@ function emptyState(id: string): PreflightState {
     flowed: emptyDictionary(),
     answers: emptyDictionary(),
     readings: emptyDictionary(),
+    samples: emptyDictionary(),
+    earlierSamples: [],
+    told: {},
+    uplifts: [],
+    oilAdded: [],
+    blades: emptyDictionary(),
     deferred: [],
     discrepancies: [],
     observations: [],
@@ -215,11 +248,86 @@ function apply(state: PreflightState, event: PreflightEvent): void {
       state.joined = state.joined.filter((crewId) => crewId !== event.data.crewId);
       return;
     case "reading.taken": {
-      const { itemId, key, value, unit, feel } = event.data;
+      const { itemId, key, value, unit, feel, heat } = event.data;
       answer(itemId, "sound", String(value));
-      state.readings[key] = { eventId, itemId, at, value, unit, ...(feel && { feel }) };
+      state.readings[key] = {
+        eventId,
+        itemId,
+        at,
+        value,
+        unit,
+        ...(feel && { feel }),
+        ...(heat && { heat }),
+      };
       return;
     }
+    case "sample.taken": {
+      const { itemId, ...sample } = event.data;
+      state.samples[itemId] = [...(state.samples[itemId] ?? []), { ...sample, itemId, eventId, at }];
+      if (sample.look === "clean") {
+        answer(itemId, "sound", "clean");
+        return;
+      }
+      // Not clean is no answer: the drain is still open.
+      delete state.answers[itemId];
+      state.cursor = { itemId, visiting: true };
+      state.undoable.push(eventId);
+      return;
+    }
+    case "wings.rocked": {
+      state.rocked = { eventId, at };
+      const drains = Object.keys(state.samples);
+      for (const itemId of drains) delete state.answers[itemId];
+      if (drains[0]) state.cursor = { itemId: drains[0], visiting: true };
+      state.undoable.push(eventId);
+      return;
+    }
+    case "fuel.uplifted": {
+      const { tankId } = event.data;
+      const before: UpliftSeen["before"] = {};
+      for (const [key, reading] of Object.entries(state.readings)) {
+        const [fluid, by, tank] = key.split(".");
+        if (fluid !== "fuel" || !by || !tank || (tankId !== undefined && tank !== tankId)) continue;
+        before[key] = reading.value;
+        delete state.readings[key];
+        // The gauge was read with the master on, before: it is asked no more, and counts no more.
+        if (by !== "gauge") delete state.answers[reading.itemId];
+      }
+      state.uplifts = [...state.uplifts, { ...event.data, eventId, at, before }];
+      // Whatever was drained was drained before this fuel came.
+      for (const [itemId, taken] of Object.entries(state.samples)) {
+        state.earlierSamples = [...state.earlierSamples, ...taken];
+        delete state.answers[itemId];
+      }
+      state.samples = emptyDictionary();
+      delete state.rocked;
+      state.undoable.push(eventId);
+      return;
+    }
+    case "fuel.told":
+      state.told = { ...state.told, ...event.data };
+      return;
+    case "oil.added": {
+      const key = engineKey(READING.oilLevel, event.data.engine);
+      const reading = state.readings[key];
+      state.oilAdded = [
+        ...state.oilAdded,
+        { ...event.data, eventId, at, ...(reading && { beforeQt: reading.value }) },
+      ];
+      if (reading) {
+        // The level is another one now: wait, wipe, read again.
+        delete state.readings[key];
+        delete state.answers[reading.itemId];
+        state.cursor = { itemId: reading.itemId, visiting: true };
+      }
+      state.undoable.push(eventId);
+      return;
+    }
+    case "blade.pulled":
+      state.blades[event.data.itemId] = event.data.blade;
+      state.cursor = { itemId: event.data.itemId, visiting: true };
+      state.undoable.push(eventId);
+      return;
     case "item.deferred":
       if (!state.deferred.includes(event.data.itemId)) state.deferred.push(event.data.itemId);
       state.cursor = { itemId: event.data.itemId, visiting: false };

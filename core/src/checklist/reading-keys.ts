@@ -1,6 +1,10 @@
 /** The readings that the arithmetic knows by name. A list file uses these keys in its measuring items. */
 export const READING = {
-  tankDip: (tankId: string) => `fuel.dip.${tankId}`,
+  hours: "hours",
+  /** What the hour meter said when the aircraft was put away. */
+  hoursAfter: "after.hours",
+  /** One look at one tank: by stick, mark, sight glass or gauge. */
+  tank: (by: "dip" | "mark" | "sight" | "gauge", tankId: string) => `fuel.${by}.${tankId}`,
   oilLevel: "oil.level",
   magnetoBase: "magneto.base",
   magnetoRight: "magneto.right",
@@ -12,6 +16,11 @@ export const READING = {
   windSpeed: "wind.speed",
   windGust: "wind.gust",
 } as const;
+
+/** The reading of an engine by its name; the only engine's carries none. */
+export function engineKey(key: string, engine: string | undefined): string {
+  return engine ? `${key}.${engine}` : key;
+}
 
 /** The item whose answer is the runway in use. */
 export const RUNWAY_ITEM = "runway-in-use";

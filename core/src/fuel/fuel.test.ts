@@ -155,13 +155,13 @@ const profile: FuelProfile = {
 };
 const rule: Source = { kind: "rule", text: "14 CFR 91.151", example: true };
 const dips = (left: number, right: number) => [
-  { tankId: "left", dipCm: left },
-  { tankId: "right", dipCm: right },
+  { tankId: "left", by: "dip" as const, value: left },
+  { tankId: "right", by: "dip" as const, value: right },
 ];
 const judge = (left: number, right: number, plannedFlightMin: number | undefined = 60, reserveMin = 30) =>
   judgeFuel({
     profile,
-    dips: dips(left, right),
+    readings: dips(left, right),
     reserve: { minutes: reserveMin, source: rule },
     plannedFlightMin,
   });
@@ -225,7 +225,7 @@ describe("fuel for this flight", () => {
   test("one tank not dipped: no endurance is invented", () => {
     const result = judgeFuel({
       profile,
-      dips: dips(14, 14).slice(0, 1),
+      readings: dips(14, 14).slice(0, 1),
       reserve: { minutes: 30, source: rule },
       plannedFlightMin: 60,
     });
@@ -244,7 +244,7 @@ describe("fuel for this flight", () => {
   ])("a missing %s is said, not guessed", (_what, given, sentence) => {
     const result = judgeFuel({
       profile: given,
-      dips: dips(14, 14),
+      readings: dips(14, 14),
       reserve: { minutes: 30, source: rule },
       plannedFlightMin: 60,
     });
@@ -255,13 +255,14 @@ describe("fuel for this flight", () => {
 
   test("without a planned time or a reserve rule it is not judged", () => {
     expect(
-      judgeFuel({ profile, dips: dips(14, 14), reserve: undefined, plannedFlightMin: 60 }).judgements.at(-1)
-        ?.grade,
+      judgeFuel({ profile, readings: dips(14, 14), reserve: undefined, plannedFlightMin: 60 }).judgements.at(
+        -1,
+      )?.grade,
     ).toBe("unjudged");
     expect(
       judgeFuel({
         profile,
-        dips: dips(14, 14),
+        readings: dips(14, 14),
         reserve: { minutes: 30, source: rule },
         plannedFlightMin: undefined,
       }).judgements.at(-1)?.grade,

@@ -1,22 +1,32 @@
 import { QuantityError } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
+import { sumOfUncertain, type Uncertain } from "../units/uncertain";
 import { type Judgement, type Source, unjudged } from "../verdict/judgement";
 import { enduranceMin, usableFuelL } from "./endurance";
-import { type DipCalibration, volumeFromDip } from "./volume-from-dip";
+import { type Enough, enoughFuel, type FuelPlan } from "./enough-fuel";
+import { fuelDensity } from "./fuel-grades";
+import { BURN_ERROR, type ExpectedFuel, type FuelEntry, fuelByLog } from "./fuel-log";
+import { howMuchToAdd } from "./how-much-to-add";
+import type { Tilt } from "./level-dip";
+import { likelyCauses } from "./likely-causes";
+import { litresByReading, type Tank, type TankReading } from "./tank";
+import { hearWitnesses, type Testimony, type Witness } from "./witnesses";
 
-export interface Tank {
-  id: string;
-  name: string;
-  calibration?: DipCalibration;
-  unusableL: number;
-  capacityL: number;
-}
+type SourcedValue = { value: number; source: Source };
 
 export interface FuelProfile {
   tanks: Tank[];
+  /** Start, taxi and run-up, litres. */
   taxiL: number;
-  burnLPerH?: { value: number; source: Source };
-  imbalanceL?: { value: number; source: Source };
+  /** What the climb takes more than the same time in cruise, litres. */
+  climbL?: number;
+  burnLPerH?: SourcedValue;
+  /** Burn by power setting; the planned one is `burnLPerH` where nothing is chosen. */
+  settings?: { name: string; lPerH: number; source: Source }[];
+  imbalanceL?: SourcedValue;
+  /** The grades that it may burn, by their ids; the usual one first. */
+  grades?: string[];
+  maxTakeoffKg?: SourcedValue;
 }
 
 /** The minutes that must remain on landing, and the rule that says so. */
@@ -25,149 +35,358 @@ export interface FuelReserve {
   source: Source;
 }
 
-export interface TankReading {
-  tankId: string;
-  dipCm: number;
+export interface TankHeard {
+  tank: Tank;
+  witnesses: Witness[];
+  testimony: Testimony;
 }
 
 export interface FuelResult {
-  /** Litres in each tank that was dipped and has a calibration. */
+  /** The best estimate of the litres in each tank that somebody looked into. */
   volumesL: Record<string, number>;
+  tanks: TankHeard[];
+  /** All tanks together: dip, gauges, log. */
+  total?: { witnesses: Witness[]; testimony: Testimony };
   usableL?: number;
   enduranceMin?: number;
   /** Endurance less the reserve: minutes from take-off by which to be on the ground. */
   onGroundWithinMin?: number;
+  plan?: FuelPlan;
+  enough?: Enough;
   judgements: Judgement[];
 }
 
 export interface FuelInput {
   profile: FuelProfile;
-  dips: TankReading[];
+  readings: TankReading[];
+  tilt?: Tilt;
+  /** The log: what should be there, and the hour meter now. */
+  log?: { expected: ExpectedFuel; hoursNow?: number; uplifts?: readonly FuelEntry[] };
+  /** The power setting by its name. */
+  setting?: string;
   reserve: FuelReserve | undefined;
   plannedFlightMin: number | undefined;
 }
 
 const CAUTION = "Dip on level ground, stick straight. Trust no gauge but at empty.";
+/** How sure the parts of a plan are, part of each (common practice, example values). */
+const TAXI_ERROR = 0.3;
+const CLIMB_ERROR = 0.2;
+const FLIGHT_ERROR = 0.1;
 
 /**
- * From the dips to litres, endurance and a judgement against the planned flight and the legal reserve; and left against
- * right where the type limits the difference.
- * Valid range: each dip on its tank's stick (QuantityError otherwise is turned into an "unjudged" with its reason, so that one
- * bad number invents no judgement). All tanks must be dipped before the endurance is given.
- * Sources: the profile's calibration and burn; the reserve's rule (for instance 14 CFR 91.151, from memory).
+ * From what the stick, the gauges and the log say to litres, endurance and judgements: whether they agree and which one is the odd one out;
+ * whether it is enough for flight and reserve, by the best guess and in the worst reasonable case; and left against right where the type limits it.
+ * Valid range: each reading within its own calibration (QuantityError otherwise is turned into an "unjudged" with its reason, so that one bad
+ * number invents no judgement). Somebody must have looked into every tank (stick, mark or sight glass; a gauge only where the tank has none of
+ * these) before the endurance is given.
+ * Sources: the profile's calibrations and burn; the reserve's rule (for instance 14 CFR 91.151, from memory).
  */
-export function judgeFuel({ profile, dips, reserve, plannedFlightMin }: FuelInput): FuelResult {
-  const volumesL: Record<string, number> = {};
+export function judgeFuel(input: FuelInput): FuelResult {
+  const { profile, readings, tilt } = input;
   const judgements: Judgement[] = [];
-  for (const dip of dips) {
-    const tank = profile.tanks.find((t) => t.id === dip.tankId);
+  const seen = new Map<string, Witness[]>();
+  for (const reading of readings) {
+    const tank = profile.tanks.find((t) => t.id === reading.tankId);
     if (!tank) continue;
-    const subject = `Fuel, ${tank.name}`;
-    const reading = { value: dip.dipCm, unit: "cm" } as const;
-    if (!tank.calibration) {
-      judgements.push(
-        unjudged(
-          `fuel.${tank.id}`,
-          subject,
-          `No dipstick calibration on file for the ${tank.name}: the dip cannot be turned into litres.`,
-          reading,
-        ),
-      );
-      continue;
-    }
     try {
-      volumesL[tank.id] = volumeFromDip(tank.calibration, dip.dipCm);
+      const litres = litresByReading(tank, reading, tilt);
+      seen.set(tank.id, [...(seen.get(tank.id) ?? []), { kind: reading.by, litres }]);
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      judgements.push(unjudged(`fuel.${tank.id}`, subject, error.message, reading));
+      const shown = { value: reading.value, unit: unitOf(tank, reading) };
+      judgements.push(unjudged(`fuel.${tank.id}`, `Fuel, ${tank.name}`, error.message, shown));
     }
   }
-  const complete = profile.tanks.length > 0 && profile.tanks.every((tank) => volumesL[tank.id] !== undefined);
-  if (!complete) return { volumesL, judgements };
-
-  const usableL = profile.tanks.reduce(
-    (sum, tank) => sum + usableFuelL(volumesL[tank.id] ?? 0, tank.unusableL),
-    0,
-  );
-  judgements.push(...imbalance(profile, volumesL));
-  const reading = { value: usableL, unit: "L" } as const;
-  if (!profile.burnLPerH) {
-    judgements.push(
-      unjudged(
-        "fuel.endurance",
-        "Fuel for this flight",
-        "No planned burn on file for this aircraft: work the endurance out from its handbook.",
-        reading,
-      ),
-    );
-    return { volumesL, usableL, judgements };
-  }
-  const endurance = enduranceMin({ usableL, taxiL: profile.taxiL, burnLPerH: profile.burnLPerH.value });
-  const result = { volumesL, usableL, enduranceMin: endurance, judgements };
-  if (!reserve) {
-    judgements.push(
-      unjudged(
-        "fuel.endurance",
-        "Fuel for this flight",
-        "No reserve rule on file: the endurance is not judged.",
-        { value: endurance, unit: "min" },
-      ),
-    );
-    return result;
-  }
-  const onGroundWithinMin = Math.max(0, endurance - reserve.minutes);
-  const time = (value: number) => formatQuantity({ value, unit: "min" });
-  const sum = `${formatNumber(usableL)} L usable, ${formatNumber(profile.taxiL)} L for taxi, ${formatNumber(profile.burnLPerH.value)} L/h: ${time(endurance)}`;
-  if (plannedFlightMin === undefined) {
-    judgements.push({
-      ...unjudged(
-        "fuel.endurance",
-        "Fuel for this flight",
-        `${sum}. No flight time was planned, so it is not judged against one.`,
-        { value: endurance, unit: "min" },
-      ),
-      source: reserve.source,
-    });
-    return { ...result, onGroundWithinMin };
-  }
-  const needed = plannedFlightMin + reserve.minutes;
-  const margin = endurance - needed;
-  judgements.push({
-    id: "fuel.endurance",
-    subject: "Fuel for this flight",
-    grade: margin >= 0 ? "sound" : "stop",
-    reading: { value: endurance, unit: "min" },
-    limit: `${time(plannedFlightMin)} flight + ${time(reserve.minutes)} reserve`,
-    margin: { value: margin, unit: "min" },
-    source: reserve.source,
-    sentence:
-      margin >= 0
-        ? `${sum}, ${time(margin)} more than flight and reserve need.`
-        : `${sum}, ${time(-margin)} short of flight and reserve.`,
-    ...(margin < 0 && {
-      action: `Take on at least ${Math.ceil((-margin / 60) * profile.burnLPerH.value)} L, or plan a shorter flight.`,
-    }),
-    caution: CAUTION,
+  const byLog = logsWord(input, judgements);
+  const tanks = profile.tanks.flatMap((tank): TankHeard[] => {
+    const own = seen.get(tank.id) ?? [];
+    if (!own.some((w) => w.kind !== "gauge") && (lookedInto(tank) || own.length === 0)) return [];
+    const log = byLog?.tanks[tank.id];
+    const witnesses: Witness[] = [
+      ...own,
+      ...(log && log.sigma > 0 ? [{ kind: "log", litres: log } as const] : []),
+    ];
+    return [{ tank, witnesses, testimony: hearWitnesses(witnesses) }];
   });
-  return { ...result, onGroundWithinMin };
+  const volumesL = Object.fromEntries(tanks.map(({ tank, testimony }) => [tank.id, testimony.litres.value]));
+  const result: FuelResult = { volumesL, tanks, judgements };
+  if (profile.tanks.length === 0 || tanks.length < profile.tanks.length) return result;
+
+  const total = totalOf(tanks, byLog?.total);
+  if (total) result.total = total;
+  judgements.push(...agreement(input, total, tanks, byLog));
+  const usable = sumOfUncertain(
+    tanks.map(({ tank, testimony: { litres } }) => ({
+      value: usableFuelL(Math.max(0, litres.value), tank.unusableL),
+      sigma: litres.sigma,
+    })),
+  );
+  result.usableL = usable.value;
+  judgements.push(...imbalance(profile, volumesL));
+  judgements.push(...endurance(input, usable, result));
+  return result;
 }
 
-function imbalance(profile: FuelProfile, volumesL: Record<string, number>): Judgement[] {
-  if (!profile.imbalanceL || profile.tanks.length !== 2) return [];
-  const [a, b] = profile.tanks as [Tank, Tank];
-  const difference = Math.abs((volumesL[a.id] ?? 0) - (volumesL[b.id] ?? 0));
-  const margin = profile.imbalanceL.value - difference;
+const lookedInto = (tank: Tank) => Boolean(tank.calibration || tank.marks?.length || tank.sight);
+
+function unitOf(tank: Tank, { by }: TankReading) {
+  if (by === "dip") return "cm" as const;
+  if (by === "mark") return "L" as const;
+  return (by === "sight" ? tank.sight?.unit : tank.gauge?.unit) ?? ("%" as const);
+}
+
+function logsWord({ profile, log }: FuelInput, judgements: Judgement[]) {
+  if (!log) return undefined;
+  try {
+    return fuelByLog(log.expected, log.hoursNow, profile.burnLPerH?.value, profile.taxiL);
+  } catch (error) {
+    if (!(error instanceof QuantityError)) throw error;
+    judgements.push(unjudged("fuel.log", "Fuel by the log", error.message));
+    return undefined;
+  }
+}
+
+function totalOf(tanks: readonly TankHeard[], byLog: Uncertain | undefined): FuelResult["total"] {
+  const each = (pick: (heard: TankHeard) => Witness | undefined) => {
+    const found = tanks.map(pick);
+    return found.every((w) => w !== undefined) ? sumOfUncertain(found.map((w) => w.litres)) : undefined;
+  };
+  const looked = each(({ witnesses }) => witnesses.find((w) => w.kind !== "gauge" && w.kind !== "log"));
+  const gauges = each(({ witnesses }) => witnesses.find((w) => w.kind === "gauge"));
+  const witnesses: Witness[] = [];
+  if (looked) witnesses.push({ kind: "dip", litres: looked });
+  if (gauges) witnesses.push({ kind: "gauge", litres: gauges });
+  if (byLog && byLog.sigma > 0) witnesses.push({ kind: "log", litres: byLog });
+  return witnesses.length > 0 ? { witnesses, testimony: hearWitnesses(witnesses) } : undefined;
+}
+
+const NAME: Record<string, string> = {
+  dip: "stick",
+  mark: "mark",
+  sight: "sight glass",
+  gauge: "gauge",
+  log: "log",
+};
+
+/** "stick 128 L, gauge 120 L, log 131 L" */
+export function witnessesInWords(witnesses: readonly Witness[]): string {
+  return witnesses.map(({ kind, litres }) => `${NAME[kind]} ${formatNumber(litres.value)} L`).join(", ");
+}
+
+/** The plain statement: do they agree, and who is the odd one out. */
+function agreement(
+  { profile, log }: FuelInput,
+  total: FuelResult["total"],
+  tanks: readonly TankHeard[],
+  byLog: ReturnType<typeof logsWord>,
+): Judgement[] {
+  if (!total || total.witnesses.length < 2) return [];
+  const word = (kind: string) => total.witnesses.find((w) => w.kind === kind)?.litres;
+  const [measured, logged] = [word("dip"), word("log")];
+  const kgPerL = fuelDensity(profile.grades?.[0] ?? "100LL");
+  const uplifts = log?.uplifts ?? log?.expected.uplifts ?? [];
+  const upliftedL = uplifts.reduce((sum, u) => sum + u.litres, 0);
+  const heard = (
+    id: string,
+    subject: string,
+    testimony: Testimony,
+    witnesses: readonly Witness[],
+    whole: boolean,
+  ): Judgement => {
+    const said = witnessesInWords(witnesses);
+    const range = `${formatNumber(testimony.lowL)} to ${formatNumber(testimony.highL)} L`;
+    const reading = { value: testimony.litres.value, unit: "L" as const };
+    if (testimony.agree)
+      return { id, subject, grade: "sound", reading, sentence: `${said}: they agree. ${range}.` };
+    const causes = likelyCauses({
+      ...(testimony.odd && { odd: testimony.odd }),
+      ...(whole && measured && logged && { measuredLessLogL: measured.value - logged.value }),
+      ...(whole &&
+        measured &&
+        logged &&
+        byLog &&
+        uplifts.length > 0 && {
+          measured,
+          beforeUplifts: { value: Math.max(0, logged.value - upliftedL), sigma: logged.sigma },
+          uplifts,
+        }),
+      kgPerL,
+    });
+    const odd = testimony.odd
+      ? `the ${NAME[testimony.odd]} is the odd one out`
+      : "nobody can tell which is right, so the lowest counts";
+    return {
+      id,
+      subject,
+      grade: testimony.odd === "gauge" ? "watch" : "ask",
+      reading,
+      sentence: `${said}: they do not agree, ${odd}. ${range}.`,
+      ...(causes.length > 0 && { action: `Likely: ${causes.join("; ")}.` }),
+      caution:
+        "Fuel that is not where the log has it is somewhere, or was never there: find out before you fly.",
+    };
+  };
+  const whole = heard("fuel.witnesses", "Stick, gauge and log", total.testimony, total.witnesses, true);
+  // One tank can be wrong where the sum is not: told only when the sum has nothing to say.
+  const single = total.testimony.agree
+    ? tanks
+        .filter(({ testimony }) => !testimony.agree)
+        .map(({ tank, testimony, witnesses }) =>
+          heard(
+            `fuel.witnesses.${tank.id}`,
+            `Stick, gauge and log, ${tank.name}`,
+            testimony,
+            witnesses,
+            false,
+          ),
+        )
+    : [];
+  return [whole, ...single];
+}
+
+function imbalance({ tanks, imbalanceL }: FuelProfile, volumesL: Record<string, number>): Judgement[] {
+  if (!imbalanceL) return [];
+  const sides = tanks.filter((t) => t.side);
+  const two = sides.length > 0 ? sides : tanks.length === 2 ? tanks : [];
+  if (two.length < 2) return [];
+  const left = two.filter((t, i) => (t.side ? t.side === "left" : i === 0));
+  const sum = (of: readonly Tank[]) => of.reduce((total, t) => total + (volumesL[t.id] ?? 0), 0);
+  const difference = Math.abs(sum(left) - sum(two.filter((t) => !left.includes(t))));
+  const margin = imbalanceL.value - difference;
   const reading = { value: difference, unit: "L" } as const;
   return [
     {
       id: "fuel.imbalance",
-      subject: "Left and right tank",
+      subject: "Left and right",
       grade: margin >= 0 ? "sound" : "ask",
       reading,
-      limit: `at most ${formatQuantity({ value: profile.imbalanceL.value, unit: "L" })} apart`,
+      limit: `at most ${formatQuantity({ value: imbalanceL.value, unit: "L" })} apart`,
       margin: { value: margin, unit: "L" },
-      source: profile.imbalanceL.source,
+      source: imbalanceL.source,
       sentence: `${formatQuantity(reading)} apart.`,
     },
   ];
+}
+
+const time = (value: number) => formatQuantity({ value, unit: "min" });
+
+/** The burn at the chosen power, else the planned one. */
+export function burnAt(profile: FuelProfile, setting: string | undefined): SourcedValue | undefined {
+  const chosen = profile.settings?.find((s) => s.name === setting);
+  return chosen ? { value: chosen.lPerH, source: chosen.source } : profile.burnLPerH;
+}
+
+/** The plan with its uncertainties, from what is usable and what is planned. */
+export function fuelPlan(
+  profile: FuelProfile,
+  usable: Uncertain,
+  burnLPerH: number,
+  flightMin: number,
+  reserveMin: number,
+): FuelPlan {
+  const climbL = profile.climbL ?? 0;
+  return {
+    usable,
+    taxi: { value: profile.taxiL, sigma: TAXI_ERROR * profile.taxiL },
+    climb: { value: climbL, sigma: CLIMB_ERROR * climbL },
+    burn: { value: burnLPerH, sigma: BURN_ERROR * burnLPerH },
+    flight: { value: flightMin, sigma: FLIGHT_ERROR * flightMin },
+    reserveMin,
+  };
+}
+
+function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Judgement[] {
+  const { profile, reserve, plannedFlightMin, setting } = input;
+  const id = "fuel.endurance";
+  const subject = "Fuel for this flight";
+  const burn = burnAt(profile, setting);
+  if (!burn)
+    return [
+      unjudged(
+        id,
+        subject,
+        "No planned burn on file for this aircraft: work the endurance out from its handbook.",
+        { value: usable.value, unit: "L" },
+      ),
+    ];
+  const climbL = profile.climbL ?? 0;
+  const whole = enduranceMin({
+    usableL: usable.value,
+    taxiL: profile.taxiL + climbL,
+    burnLPerH: burn.value,
+  });
+  result.enduranceMin = whole;
+  const shown = { value: whole, unit: "min" } as const;
+  if (!reserve)
+    return [unjudged(id, subject, "No reserve rule on file: the endurance is not judged.", shown)];
+  result.onGroundWithinMin = Math.max(0, whole - reserve.minutes);
+  const parts = [
+    `${formatNumber(usable.value)} L usable`,
+    `${formatNumber(profile.taxiL)} L for taxi`,
+    ...(climbL > 0 ? [`${formatNumber(climbL)} L for the climb`] : []),
+    `${formatNumber(burn.value)} L/h`,
+  ];
+  const sum = `${parts.join(", ")}: ${time(whole)}`;
+  if (plannedFlightMin === undefined)
+    return [
+      {
+        ...unjudged(
+          id,
+          subject,
+          `${sum}. No flight time was planned, so it is not judged against one.`,
+          shown,
+        ),
+        source: reserve.source,
+      },
+    ];
+  result.plan = fuelPlan(profile, usable, burn.value, plannedFlightMin, reserve.minutes);
+  result.enough = enoughFuel(result.plan);
+  const { marginMin, worstMarginMin, worstMarginL } = result.enough;
+  const best: Judgement = {
+    id,
+    subject,
+    grade: marginMin >= 0 ? "sound" : "stop",
+    reading: shown,
+    limit: `${time(plannedFlightMin)} flight + ${time(reserve.minutes)} reserve`,
+    margin: { value: marginMin, unit: "min" },
+    source: reserve.source,
+    sentence:
+      marginMin >= 0
+        ? `${sum}, ${time(marginMin)} more than flight and reserve need.`
+        : `${sum}, ${time(-marginMin)} short of flight and reserve.`,
+    ...(marginMin < 0 && { action: addAtLeast(profile, result.volumesL, (-marginMin / 60) * burn.value) }),
+    caution: CAUTION,
+  };
+  const worst: Judgement = {
+    id: "fuel.worst",
+    subject: "Worst reasonable case",
+    grade: worstMarginMin >= 0 || marginMin < 0 ? "sound" : "watch",
+    margin: { value: worstMarginMin, unit: "min" },
+    source: { kind: "common practice", text: "nineteen cases of twenty are better than this", example: true },
+    sentence:
+      worstMarginMin >= 0
+        ? `With stick, burn, taxi and wind against you there are still ${time(worstMarginMin)} beyond the reserve.`
+        : `With stick, burn, taxi and wind against you, ${time(-worstMarginMin)} of the reserve ${-worstMarginMin < 1.5 ? "is" : "are"} flown.`,
+    ...(worstMarginMin < 0 &&
+      marginMin >= 0 && { action: addAtLeast(profile, result.volumesL, -worstMarginL) }),
+  };
+  return marginMin < 0 ? [best] : [worst, best];
+}
+
+/** "Take on at least 12 L: 6 into the left tank, 6 into the right tank; or plan a shorter flight." */
+function addAtLeast(profile: FuelProfile, volumesL: Record<string, number>, litres: number): string {
+  const filling = howMuchToAdd({
+    tanks: profile.tanks.map((tank) => ({
+      ...tank,
+      volumeL: Math.min(tank.capacityL, Math.max(0, volumesL[tank.id] ?? 0)),
+    })),
+    neededL: litres,
+    ...(profile.imbalanceL && { imbalanceL: profile.imbalanceL.value }),
+    kgPerL: fuelDensity(profile.grades?.[0] ?? "100LL"),
+    pump: { unit: "L", step: 1 },
+  });
+  const first = filling.steps[0]?.name;
+  if (filling.missingL > 0) return "More than the tanks hold is missing: plan a shorter flight.";
+  return `Take on at least ${formatNumber(Math.ceil(litres))} L${first && profile.tanks.length > 1 ? `, the ${first} first` : ""}, or plan a shorter flight.`;
 }

@@ -1,5 +1,5 @@
 import { assertFinite, assertNotNegative, QuantityError } from "../units/convert";
-import { formatQuantity } from "../units/format";
+import { formatNumber, formatQuantity } from "../units/format";
 import { type Judgement, limitText, type Source, unjudged } from "../verdict/judgement";
 
 export interface OilProfile {
@@ -7,20 +7,36 @@ export interface OilProfile {
   /** Higher minimum for long or instrument flights, where the type has one. */
   longFlightMinimumQt?: number;
   maximumQt?: number;
+  /** Where the engine throws off what stands above; below the maximum. Filled only to here. */
+  throwsOffQt?: number;
   /** What one container holds, US quarts, > 0. */
   containerQt: number;
+  /** What the stick is marked for; absent: it does not matter. */
+  markedFor?: OilHeat;
+  /** How much lower it reads hot than cold, while part of the oil is still up in the engine, US quarts. */
+  hotReadsLowerQt?: number;
+  /** The grades that may go in, as they stand on the bottle; the usual one first. */
+  grades?: string[];
+  /** The oil is in a tank of its own, and is read only after the propeller was turned. */
+  drySump?: boolean;
   source: Source;
 }
+
+export const OIL_HEATS = ["hot", "cold"] as const;
+export type OilHeat = (typeof OIL_HEATS)[number];
 
 export interface OilInput {
   levelQt: number;
   profile: OilProfile | undefined;
   longFlight: boolean;
+  heat?: OilHeat;
 }
 
 export interface OilResult {
   /** Full containers to add now; 0 when nothing should go in. */
   addContainers: number;
+  /** The level as the stick is meant to be read. */
+  levelQt: number;
   judgement: Judgement;
 }
 
@@ -28,21 +44,23 @@ const CAUTION =
   "Only the right grade, from an unopened container; cap finger-tight. Never above the maximum.";
 
 /**
- * Judges an oil level in US quarts against minimum and maximum and says how much to add. A container goes in only when it fits
- * whole under the maximum; below the minimum as many as bring the level to it.
+ * Judges an oil level in US quarts against minimum and maximum and says how much to add. A container goes in only when it fits whole under the
+ * maximum, or under the level above which the engine throws it off; below the minimum as many as bring the level to it. A reading that is
+ * hot on a stick marked for cold, or the other way round, is brought to what the stick means.
  * Valid range: level ≥ 0, container > 0; throws QuantityError otherwise. Without a minimum and maximum on file: "unjudged".
  * Source: the profile's limits; the rule of the full container is common practice.
  * @example judgeOil({ levelQt: 5.2, profile, longFlight: false }).addContainers // 1, with minimum 6, maximum 8
  */
-export function judgeOil({ levelQt, profile, longFlight }: OilInput): OilResult {
-  assertFinite("The oil level", levelQt);
-  assertNotNegative("The oil level", levelQt);
+export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput): OilResult {
+  assertFinite("The oil level", read);
+  assertNotNegative("The oil level", read);
   const subject = "Oil";
-  const reading = { value: levelQt, unit: "US qt" } as const;
+  const reading = { value: read, unit: "US qt" } as const;
   const id = "oil.level";
   if (profile?.minimumQt === undefined || profile.maximumQt === undefined)
     return {
       addContainers: 0,
+      levelQt: read,
       judgement: unjudged(
         id,
         subject,
@@ -52,22 +70,26 @@ export function judgeOil({ levelQt, profile, longFlight }: OilInput): OilResult 
     };
   const { containerQt, maximumQt, source } = profile;
   if (!(containerQt > 0)) throw new QuantityError("An oil container must hold more than nothing.");
+  const { levelQt, words } = asMarked(read, heat, profile);
   const useLong = longFlight && profile.longFlightMinimumQt !== undefined;
   const minimumQt = useLong ? (profile.longFlightMinimumQt as number) : profile.minimumQt;
-  const q = (value: number) => formatQuantity({ value, unit: "US qt" });
+  const ceilingQt = Math.min(maximumQt, profile.throwsOffQt ?? maximumQt);
+  const ceiling =
+    ceilingQt < maximumQt ? `${q(ceilingQt)}, above which this engine throws it off` : "the maximum";
   const limit = `${limitText({ min: minimumQt, max: maximumQt, unit: "US qt", source })}${useLong ? ", long flight" : ""}`;
   const base = { id, subject, reading, limit, source };
   // A hair of tolerance so that 7 + 1 fits under 8 in binary fractions.
-  const fits = Math.floor((maximumQt - levelQt) / containerQt + 1e-9);
+  const fits = Math.max(0, Math.floor((ceilingQt - levelQt) / containerQt + 1e-9));
 
   if (levelQt > maximumQt)
     return {
       addContainers: 0,
+      levelQt,
       judgement: {
         ...base,
         grade: "ask",
         margin: { value: maximumQt - levelQt, unit: "US qt" },
-        sentence: `${q(levelQt - maximumQt)} above the maximum.`,
+        sentence: `${words}${q(levelQt - maximumQt)} above the maximum.`,
         action: "Wipe, lock the stick and read again; ask before flying with too much.",
       },
     };
@@ -76,14 +98,15 @@ export function judgeOil({ levelQt, profile, longFlight }: OilInput): OilResult 
     const possible = needed <= fits;
     return {
       addContainers: possible ? needed : 0,
+      levelQt,
       judgement: {
         ...base,
         grade: "stop",
         margin: { value: levelQt - minimumQt, unit: "US qt" },
-        sentence: `${q(minimumQt - levelQt)} below the minimum.`,
+        sentence: `${words}${q(minimumQt - levelQt)} below the minimum.`,
         action: possible
           ? `Add ${containers(needed, containerQt)}, wait, read again.`
-          : "No full container fits under the maximum: ask before adding part of one.",
+          : `No full container fits under ${ceiling}: ask before adding part of one.`,
         caution: CAUTION,
       },
     };
@@ -91,19 +114,57 @@ export function judgeOil({ levelQt, profile, longFlight }: OilInput): OilResult 
   const margin = { value: Math.min(levelQt - minimumQt, maximumQt - levelQt), unit: "US qt" as const };
   return {
     addContainers: 0,
+    levelQt,
     judgement: {
       ...base,
       grade: "sound",
       margin,
-      sentence: `${q(levelQt - minimumQt)} above the minimum.`,
+      sentence: `${words}${q(levelQt - minimumQt)} above the minimum.`,
       action:
         fits >= 1
-          ? `Nothing has to go in. ${containers(fits, containerQt)} would fit under the maximum.`
-          : "Add nothing: no full container fits under the maximum.",
+          ? `Nothing has to go in. ${containers(fits, containerQt)} would fit under ${ceiling}.`
+          : `Add nothing: no full container fits under ${ceiling}.`,
     },
   };
 }
 
+/** The level as the stick means it: a hot reading on a stick marked for cold stands too low by what is still up in the engine. */
+function asMarked(readQt: number, heat: OilHeat | undefined, profile: OilProfile) {
+  const { markedFor, hotReadsLowerQt = 0 } = profile;
+  if (!heat || !markedFor || heat === markedFor || hotReadsLowerQt === 0)
+    return { levelQt: readQt, words: "" };
+  const levelQt = Math.max(0, heat === "hot" ? readQt + hotReadsLowerQt : readQt - hotReadsLowerQt);
+  return {
+    levelQt,
+    words: `Read ${heat}, and the stick is marked for ${markedFor}: ${formatNumber(readQt, 1)} is ${q(levelQt)}. `,
+  };
+}
+
+const q = (value: number) => formatQuantity({ value, unit: "US qt" });
+
 function containers(count: number, containerQt: number): string {
-  return `${count} ${count === 1 ? "container" : "containers"} of ${formatQuantity({ value: containerQt, unit: "US qt" })}`;
+  return `${count} ${count === 1 ? "container" : "containers"} of ${q(containerQt)}`;
+}
+
+/**
+ * Why this oil must not go in: a grade that is not on the engine's list, an opened container, or more than fits. Undefined: nothing speaks
+ * against it. Valid range: amounts ≥ 0; throws QuantityError otherwise. Source: the profile; the unopened container is common practice.
+ */
+export function whyNotAdd(
+  oil: { qt: number; grade?: string; sealed: boolean },
+  profile: OilProfile | undefined,
+  levelQt: number | undefined,
+): string | undefined {
+  assertNotNegative("The addition", oil.qt);
+  if (oil.qt === 0) return "An addition of nothing is none.";
+  if (!oil.sealed) return "An opened container may hold anything: use an unopened one.";
+  if (profile?.grades?.length && oil.grade && !profile.grades.includes(oil.grade))
+    return `${oil.grade} is not on this engine's list: ${profile.grades.join(", ")}.`;
+  const ceiling = Math.min(
+    profile?.maximumQt ?? Number.POSITIVE_INFINITY,
+    profile?.throwsOffQt ?? Number.POSITIVE_INFINITY,
+  );
+  if (levelQt !== undefined && levelQt + oil.qt > ceiling + 1e-9)
+    return `${q(levelQt)} and ${q(oil.qt)} make ${q(levelQt + oil.qt)}: more than ${q(ceiling)}.`;
+  return undefined;
 }

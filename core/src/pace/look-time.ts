@@ -12,6 +12,7 @@ const LEAST: Record<ItemKind, number> = {
   set: 0.8,
   remove: 2.5,
   sample: 6,
+  pull: 6,
   choice: 0.6,
   time: 0,
   confirm: 2,

@@ -16,7 +16,7 @@ for (const [quantity, units] of Object.entries(QUANTITIES))
   for (const [unit, factor] of Object.entries(units)) BY_UNIT.set(unit, { quantity, factor });
 
 /** Units that no factor converts on its own: they are what they are, or need an offset. */
-export const PLAIN_UNITS = ["rpm", "V", "A", "Ah", "°", "°C", "°F", "drops", "count", "ft/min"] as const;
+export const PLAIN_UNITS = ["rpm", "V", "A", "Ah", "°", "°C", "°F", "drops", "count", "ft/min", "%"] as const;
 export type ConvertibleUnit = {
   [Q in keyof typeof QUANTITIES]: keyof (typeof QUANTITIES)[Q];
 }[keyof typeof QUANTITIES];

@@ -30,6 +30,10 @@ const WIDEST: Partial<Record<Unit, readonly [number, number]>> = {
   "°": [0, 360],
   h: [0, 100000],
   min: [0, 6000],
+  "%": [0, 100],
+  kg: [0, 6000],
+  lb: [0, 13000],
+  "imp gal": [0, 400],
   drops: [0, 600],
   count: [0, 1000],
 };

@@ -1,24 +1,27 @@
 import { judgeWind } from "../air/judge-wind";
-import { reserveFor } from "../checklist/aircraft-type";
 import type { ComposedList } from "../checklist/compose-list";
+import { ONLY_ENGINE } from "../checklist/fluid-memory";
 import type { PreflightState } from "../checklist/fold-preflight";
-import { READING, RUNWAY_ITEM } from "../checklist/reading-keys";
+import { engineKey, READING, RUNWAY_ITEM } from "../checklist/reading-keys";
 import { judgeBattery } from "../electrical/battery";
 import { foldLoads } from "../electrical/fold-loads";
 import { judgeCarburettorHeat } from "../engine/judge-carburettor-heat";
+import { judgeHourMeter } from "../engine/judge-hour-meter";
 import { judgeMagnetos, type MagnetoResult } from "../engine/judge-magnetos";
 import { type FuelResult, judgeFuel } from "../fuel/judge-fuel";
 import { judgeAltimeter } from "../instruments/judge-altimeter";
 import { judgeOil, type OilResult } from "../oil/judge-oil";
 import { QuantityError } from "../units/convert";
 import { assertPlausible } from "../units/plausible";
+import { fuelInput, judgeFuelHandling, judgeOilLog } from "./judge-fluids";
 import { judgeReading } from "./judge-reading";
 import { type Judgement, unjudged } from "./judgement";
 
 export interface PreflightJudgements {
   judgements: Judgement[];
   fuel?: FuelResult;
-  oil?: OilResult;
+  /** By engine; the only one is called "engine". */
+  oil?: Record<string, OilResult>;
   magnetos?: MagnetoResult;
 }
 
@@ -60,30 +63,37 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
   const itemsFor = (...keys: string[]) =>
     list.items.filter((i) => i.reading && keys.includes(i.reading.key)).map((i) => i.id);
   const add = (itemIds: string[], made: Judgement[]) =>
-    judgements.push(...made.map((j) => ({ ...j, itemIds })));
+    judgements.push(...made.map((j) => ({ ...j, itemIds: j.itemIds ?? itemIds })));
 
-  const { fuel, oil, magnetos } = list.type;
-  const dips = (fuel?.tanks ?? []).flatMap((tank) => {
-    const dipCm = reading(READING.tankDip(tank.id));
-    return dipCm === undefined ? [] : [{ tankId: tank.id, dipCm }];
-  });
-  if (fuel && dips.length > 0) {
+  const { oil, magnetos } = list.type;
+  const hoursNow = reading(READING.hours);
+  if (hoursNow !== undefined)
     add(
-      itemsFor(...fuel.tanks.map((t) => READING.tankDip(t.id))),
+      itemsFor(READING.hours),
+      guarded("hours", "Hour meter", () => judgeHourMeter(hoursNow, list.memory?.hours) ?? []),
+    );
+  const input = fuelInput(list, state, reading);
+  if (input && input.readings.length > 0)
+    add(
+      list.items.filter((i) => i.reading?.key.startsWith("fuel.")).map((i) => i.id),
       guarded("fuel.endurance", "Fuel for this flight", () => {
-        result.fuel = judgeFuel({
-          profile: fuel,
-          dips,
-          reserve: reserveFor(list.rules, list.conditions),
-          plannedFlightMin: state.plannedFlightMin,
-        });
+        result.fuel = judgeFuel(input);
         return result.fuel.judgements;
       }),
     );
-  }
+  judgements.push(...guarded("fuel.handling", "Fuel", () => judgeFuelHandling(list, state, result.fuel)));
   // Each engine of a twin is judged by itself; with one, its readings carry no name.
   for (const engine of list.type.engines ?? [undefined])
     judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil, magnetos });
+  const levels = Object.fromEntries(
+    Object.entries(result.oil ?? {}).map(([engine, judged]) => [engine, judged.levelQt]),
+  );
+  const addedQt: Record<string, number> = {};
+  for (const { engine = ONLY_ENGINE, qt } of state.oilAdded) addedQt[engine] = (addedQt[engine] ?? 0) + qt;
+  add(
+    list.items.filter((i) => i.reading?.key.startsWith(READING.oilLevel)).map((i) => i.id),
+    guarded("oil.use", "Oil consumption", () => judgeOilLog(list, levels, hoursNow, addedQt)),
+  );
   const indicatedFt = reading(READING.altimeter);
   if (indicatedFt !== undefined)
     add(
@@ -128,7 +138,7 @@ interface EngineToJudge {
 }
 
 function judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil, magnetos }: EngineToJudge) {
-  const key = (plain: string) => (engine ? `${plain}.${engine}` : plain);
+  const key = (plain: string) => engineKey(plain, engine);
   const named = (made: Judgement[]) =>
     engine ? made.map((j) => ({ ...j, id: key(j.id), subject: `${j.subject}, ${engine} engine` })) : made;
   const levelQt = reading(key(READING.oilLevel));
@@ -137,8 +147,10 @@ function judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil,
       itemsFor(key(READING.oilLevel)),
       guarded(key(READING.oilLevel), "Oil", () => {
         const longFlight = list.conditions.includes("long range") || list.conditions.includes("instrument");
-        result.oil = judgeOil({ levelQt, profile: oil, longFlight });
-        return named([result.oil.judgement]);
+        const heat = state.readings[key(READING.oilLevel)]?.heat;
+        const judged = judgeOil({ levelQt, profile: oil, longFlight, ...(heat && { heat }) });
+        result.oil = { ...result.oil, [engine ?? ONLY_ENGINE]: judged };
+        return named([judged.judgement]);
       }),
     );
   const baseRpm = reading(key(READING.magnetoBase));
@@ -202,9 +214,9 @@ function wind(
 }
 
 /** A number that cannot be used becomes "unjudged" with its reason; any other fault is a fault of the program. */
-function guarded(id: string, subject: string, judge: () => Judgement[]): Judgement[] {
+function guarded(id: string, subject: string, judge: () => Judgement | Judgement[]): Judgement[] {
   try {
-    return judge();
+    return [judge()].flat();
   } catch (error) {
     if (error instanceof QuantityError) return [unjudged(id, subject, error.message)];
     throw error;

@@ -1,0 +1,36 @@
+import { assertNotNegative } from "../units/convert";
+import { formatNumber } from "../units/format";
+import type { Judgement } from "../verdict/judgement";
+
+/** A meter is read to its tenths: less than this is no gap. */
+const TENTHS = 0.15;
+
+/**
+ * The hour meter now against what was written down last: it cannot go back, and a gap is a flight that nobody wrote down. Undefined where they
+ * agree or nothing was written down after the last flight. `wasAfter`: the last word was written after a flight, not before one.
+ * Valid range: hours ≥ 0; throws QuantityError otherwise. Source: arithmetic; "a gap means an unlogged flight" is common practice.
+ */
+export function judgeHourMeter(
+  hours: number,
+  last: { value: number; at: string; wasAfter?: boolean } | undefined,
+): Judgement | undefined {
+  assertNotNegative("The hour meter", hours);
+  if (!last) return undefined;
+  const base = { id: "hours", subject: "Hour meter", reading: { value: hours, unit: "h" } as const };
+  const then = `${formatNumber(last.value, 1)} on ${last.at.slice(0, 10)}`;
+  if (hours < last.value)
+    return {
+      ...base,
+      grade: "ask",
+      sentence: `It said ${then}: a meter cannot go back.`,
+      action: "Read it again. If it is so, one of the two was written down wrong, or the meter was changed.",
+    };
+  if (last.wasAfter && hours - last.value > TENTHS)
+    return {
+      ...base,
+      grade: "ask",
+      sentence: `It said ${then} after the last flight: ${formatNumber(hours - last.value, 1)} h that nobody wrote down.`,
+      action: "Ask who flew. Fuel, oil and inspections count on it.",
+    };
+  return undefined;
+}

@@ -1,0 +1,76 @@
+import { judgeSample, type Sample } from "./fuel-sample";
+
+/** What to do at a drain now. */
+export const DRAIN_STEPS = ["take", "again", "rock", "clean", "maintenance", "paper"] as const;
+export type DrainStep = (typeof DRAIN_STEPS)[number];
+
+export interface DrainAdvice {
+  step: DrainStep;
+  words: string;
+  why: string;
+  /** Seconds drained here without getting clean, as far as they were timed. */
+  seconds: number;
+}
+
+/** So many cups in a row that are not clean, and something has to be done about the tank, not about the cup (common practice). */
+export const CUPS_BEFORE_ROCKING = 3;
+/** About a minute of draining without getting clean, and it is work for maintenance (common practice). */
+export const DRAIN_LIMIT_S = 60;
+
+/**
+ * What to do at one drain, from the cups taken there: drain again until clean; after three cups rock the wings, lower the tail, wait, and take
+ * every drain again; after that again three cups, or a minute of draining, and it is work for maintenance. Rocking is meant to bring water
+ * down, so that the first cups after it may show some. What no draining cures is a finding at once.
+ * `before` are the cups from before the rocking, `since` those after it (all of them where nobody has rocked); newest last.
+ * Source: common practice.
+ */
+export function drainAdvice(
+  before: readonly Sample[],
+  since: readonly Sample[],
+  rocked: boolean,
+  approved: readonly string[],
+): DrainAdvice {
+  const last = since.at(-1);
+  const seconds = secondsOfDirt([...before, ...since], approved);
+  const advice = (step: DrainStep, words: string, why: string): DrainAdvice => ({
+    step,
+    words,
+    why,
+    seconds,
+  });
+  if (!last)
+    return rocked
+      ? advice("take", "Take it again", "The wings were rocked: what lay elsewhere is at the drains now.")
+      : advice("take", "Take a cup, hold it to the light", "Water lies at the lowest point of each tank.");
+  const { outcome, sentence, action } = judgeSample(last, approved);
+  if (outcome === "clean" || outcome === "other grade") return advice("clean", "Clean", sentence);
+  if (outcome === "finding")
+    return last.look === "colourless" && !last.paper
+      ? advice("paper", "A drop on white paper", sentence)
+      : advice("maintenance", "Do not fly", `${sentence} ${action}`);
+  if (seconds >= DRAIN_LIMIT_S)
+    return advice(
+      "maintenance",
+      "Do not fly: call maintenance",
+      `${Math.round(seconds)} seconds of draining and still not clean: more is in there than a drain lets out.`,
+    );
+  const dirty = since.length - 1 - since.findLastIndex((s) => judgeSample(s, approved).outcome !== "drain");
+  if (dirty < CUPS_BEFORE_ROCKING) return advice("again", action, sentence);
+  return rocked
+    ? advice(
+        "maintenance",
+        "Do not fly: call maintenance",
+        `Rocked, waited, and ${dirty} more cups that are not clean: it does not clear.`,
+      )
+    : advice(
+        "rock",
+        "Rock the wings, lower the tail, wait",
+        `${dirty} cups in a row: there is water that does not lie at this drain. Bring it there, then take every drain again.`,
+      );
+}
+
+/** How long was drained at one point since it was last clean; a cup that was not timed counts for nothing. */
+function secondsOfDirt(samples: readonly Sample[], approved: readonly string[]): number {
+  const from = samples.findLastIndex((s) => judgeSample(s, approved).outcome === "clean") + 1;
+  return samples.slice(from).reduce((sum, s) => sum + (s.seconds ?? 0), 0);
+}

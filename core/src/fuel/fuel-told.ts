@@ -1,0 +1,18 @@
+import type { Tilt } from "./level-dip";
+import type { NightAir } from "./night-water";
+
+/** What becomes of a cup of fuel: the schools differ. */
+export const SAMPLE_FATES = ["discarded", "poured back", "kept"] as const;
+export type SampleFate = (typeof SAMPLE_FATES)[number];
+
+/** What a person knows about today's fuel that no instrument shows; what is told later replaces the part that it names. */
+export interface FuelTold {
+  /** The power setting that is planned, by its name in the profile. */
+  setting?: string;
+  /** People, baggage and everything else but fuel, kilograms. */
+  payloadKg?: number;
+  /** How it stands. */
+  tilt?: Tilt;
+  /** What it stood through since it was drained last. */
+  night?: NightAir;
+}

@@ -1,0 +1,98 @@
+import { QuantityError, type Unit } from "../units/convert";
+import { onMonotoneCurve } from "../units/monotone-curve";
+import type { Uncertain } from "../units/uncertain";
+import type { Source } from "../verdict/judgement";
+import { levelDip, type TankGeometry, type Tilt } from "./level-dip";
+import { type DipCalibration, litresPerCm, volumeFromDip } from "./volume-from-dip";
+import type { WitnessKind } from "./witnesses";
+
+/** What a gauge or a sight glass means, at its scale's own marks. */
+export interface ScaleCalibration {
+  /** The scale's unit: "%" of the glass or of the pointer's way, or an amount. */
+  unit: Unit;
+  points: { at: number; litres: number }[];
+  source: Source;
+}
+
+/** A tab, slot or rib that is seen through the filler: fuel up to it is a known amount. */
+export interface TankMark {
+  name: string;
+  litres: number;
+}
+
+export interface Tank {
+  id: string;
+  name: string;
+  side?: "left" | "right";
+  calibration?: DipCalibration;
+  marks?: TankMark[];
+  sight?: ScaleCalibration;
+  gauge?: ScaleCalibration;
+  geometry?: TankGeometry;
+  unusableL: number;
+  capacityL: number;
+  /** Filled first, second …; main tanks before tip tanks. Absent: first. */
+  fillOrder?: number;
+}
+
+/** One look at one tank. */
+export interface TankReading {
+  tankId: string;
+  by: Exclude<WitnessKind, "log">;
+  value: number;
+}
+
+/** How well each can be read: half a centimetre of stick; part of the tank's capacity for the others (common practice, example values). */
+const DIP_SIGMA_CM = 0.5;
+const PART_OF_CAPACITY = { dip: 0.01, mark: 0.04, sight: 0.05, gauge: 0.12, gaugeAtEmpty: 0.03 };
+/** A gauge is only trusted at empty: below this part of the tank. */
+const EMPTY_PART = 0.05;
+
+/**
+ * Litres in a tank by one look at it, with how sure that is. A dip is brought level first where the aircraft stands tilted and the tank's
+ * shape is known.
+ * Valid range: the reading within its calibration; throws QuantityError beyond, without a calibration, and where a tilt cannot be taken out.
+ */
+export function litresByReading(tank: Tank, { by, value }: TankReading, tilt?: Tilt): Uncertain {
+  const part = (of: number) => of * tank.capacityL;
+  if (by === "dip") {
+    const { calibration } = tank;
+    if (!calibration)
+      throw new QuantityError(
+        `No dipstick calibration on file for the ${tank.name}: the dip cannot be turned into litres.`,
+      );
+    const tilted = tilt && (tilt.rightDownDeg !== 0 || tilt.noseUpDeg !== 0);
+    if (tilted && !tank.geometry)
+      throw new QuantityError(
+        `It stands tilted, and the shape of the ${tank.name} is not on file: dip it on level ground.`,
+      );
+    volumeFromDip(calibration, value);
+    const dip = tilted && tank.geometry ? levelDip(value, tilt, tank.geometry) : value;
+    const sigma = Math.hypot(litresPerCm(calibration, dip) * DIP_SIGMA_CM, part(PART_OF_CAPACITY.dip));
+    // What a tilt leaves uncertain: half the correction.
+    const corrected = Math.abs(volumeFromDip(calibration, dip) - volumeFromDip(calibration, value));
+    return { value: volumeFromDip(calibration, dip), sigma: Math.hypot(sigma, corrected / 2) };
+  }
+  if (by === "mark") {
+    const mark = tank.marks?.find((m) => Math.abs(m.litres - value) < 1e-6);
+    if (!mark) throw new QuantityError(`The ${tank.name} has no mark at ${value} L.`);
+    return { value: mark.litres, sigma: part(PART_OF_CAPACITY.mark) };
+  }
+  const scale = by === "sight" ? tank.sight : tank.gauge;
+  const name = by === "sight" ? "sight glass" : "fuel gauge";
+  if (!scale)
+    throw new QuantityError(`No calibration on file for the ${name} of the ${tank.name}: it is no witness.`);
+  const first = scale.points[0];
+  const last = scale.points.at(-1);
+  if (!first || !last || value < first.at || value > last.at)
+    throw new QuantityError(
+      `The ${name} of the ${tank.name} shows from ${first?.at} to ${last?.at}${scale.unit === "%" ? " %" : ` ${scale.unit}`}. Read it again.`,
+    );
+  const litres = onMonotoneCurve(
+    scale.points.map((p) => ({ at: p.at, value: p.litres })),
+    value,
+  );
+  if (by === "sight") return { value: litres, sigma: part(PART_OF_CAPACITY.sight) };
+  const atEmpty = litres <= EMPTY_PART * tank.capacityL;
+  return { value: litres, sigma: part(atEmpty ? PART_OF_CAPACITY.gaugeAtEmpty : PART_OF_CAPACITY.gauge) };
+}

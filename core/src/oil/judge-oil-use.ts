@@ -1,0 +1,92 @@
+import { formatNumber, formatQuantity } from "../units/format";
+import type { Judgement } from "../verdict/judgement";
+import { forecastOil, type OilForecast, type OilTrend } from "./oil-consumption";
+
+const perHour = (qt: number) => `${formatNumber(qt, 2)} qt/h`;
+
+/** What was used since the last reading, if that was long enough ago to say anything. */
+export interface SinceLastReading {
+  usedQt: number;
+  hours: number;
+}
+
+/** A stick can be read to about this, US quarts, one standard deviation (common practice). */
+const STICK_SIGMA_QT = 0.15;
+/** So far from what was expected, in standard deviations, and it is no reading error. */
+const SUDDEN_AT = 2.5;
+
+/**
+ * What the log says of this engine's oil: how much it uses, whether that has changed (over the last flights, or suddenly since the last
+ * reading), and after how many flights it is below the minimum. More use than before is a finding even at a good level. Undefined where there
+ * are too few readings: then `trend.tooFew` says so. Valid range and errors: those of `forecastOil`.
+ */
+export function judgeOilUse(
+  trend: Pick<OilTrend, "recent" | "change" | "usualFlightH">,
+  levelQt: number,
+  minimumQt: number | undefined,
+  since?: SinceLastReading,
+): Judgement | undefined {
+  const base = { id: "oil.use", subject: "Oil consumption" };
+  const { recent, change, usualFlightH } = trend;
+  if (!recent || !usualFlightH) return undefined;
+  const forecast =
+    minimumQt === undefined ? undefined : forecastOil(levelQt, minimumQt, recent, usualFlightH);
+  const ahead = forecast ? forecastText(forecast, usualFlightH) : "";
+  const uses = `${perHour(recent.perH)} of late (${formatNumber(Math.max(0, recent.low), 2)} to ${formatNumber(recent.high, 2)})`;
+  const action =
+    "Look for where it goes, and tell the mechanic: a consumption that changes is a finding even at a good level.";
+  if (since && since.hours > 0) {
+    const expected = Math.max(0, recent.perH) * since.hours;
+    const sigma = Math.hypot(STICK_SIGMA_QT * Math.SQRT2, ((recent.high - recent.low) / 4) * since.hours);
+    if (since.usedQt - expected > SUDDEN_AT * sigma)
+      return {
+        ...base,
+        grade: "ask",
+        sentence:
+          `${formatNumber(since.usedQt, 1)} qt in ${formatNumber(since.hours, 1)} h since the last reading, where ${formatNumber(expected, 1)} were to be expected. ${ahead}`.trim(),
+        action: `Wipe and read again. If it is so: ${action.charAt(0).toLowerCase()}${action.slice(1)}`,
+      };
+  }
+  if (change && recent.perH > change.before.perH)
+    return {
+      ...base,
+      grade: "watch",
+      sentence:
+        `${uses}, up from ${perHour(change.before.perH)} since ${change.at.slice(0, 10)}. ${ahead}`.trim(),
+      action,
+    };
+  const low = forecast?.flights === 0;
+  return {
+    ...base,
+    grade: low ? "note" : "sound",
+    sentence: `${uses}. ${ahead}`.trim(),
+    ...(low && { action: "Think of it now: a full container may fit before this flight." }),
+  };
+}
+
+/** "Above the minimum for about 4 more flights of 1 h 05 min (3 to 6)." */
+export function forecastText({ flights, atLeast, atMost }: OilForecast, usualFlightH: number): string {
+  const usual = formatQuantity({ value: usualFlightH * 60, unit: "min" });
+  if (flights === 0) return `Below the minimum within the next usual flight (${usual}).`;
+  const range = atMost !== undefined && atMost !== atLeast ? ` (${atLeast} to ${atMost})` : "";
+  return `Above the minimum for about ${flights} more ${flights === 1 ? "flight" : "flights"} of ${usual}${range}.`;
+}
+
+/** Both engines of a twin side by side: one that uses half as much again as the other, and by a tenth of a quart an hour, is asked about. */
+export function compareOilUse(
+  left: Pick<OilTrend, "recent">,
+  right: Pick<OilTrend, "recent">,
+): Judgement | undefined {
+  const [a, b] = [left.recent, right.recent];
+  if (!a || !b) return undefined;
+  const [more, less, side] = a.perH > b.perH ? [a, b, "left"] : [b, a, "right"];
+  const apart =
+    more.perH > 1.5 * Math.max(0, less.perH) && more.perH - less.perH > 0.1 && more.low > less.high;
+  return {
+    id: "oil.sides",
+    subject: "Both engines' oil",
+    grade: apart ? "watch" : "sound",
+    sentence: `Left ${perHour(a.perH)}, right ${perHour(b.perH)}${apart ? `: the ${side} engine uses more than its brother` : ": alike"}.`,
+    ...(apart && { action: "Same hours, same pilots: what differs is the engine. Look for where it goes." }),
+  };
+}

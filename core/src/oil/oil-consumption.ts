@@ -1,0 +1,176 @@
+import { changePoint } from "../trend/change-point";
+import { median } from "../trend/median";
+import { theilSen } from "../trend/theil-sen";
+import { assertNotNegative, QuantityError } from "../units/convert";
+
+/** One line of an engine's oil log. */
+export interface OilEntry {
+  /** ISO 8601, UTC. */
+  at: string;
+  entry: "level" | "added";
+  /** US quarts. */
+  qt: number;
+  /** The hour meter then; an addition without one belongs to the reading before it. */
+  hours?: number;
+  /** Which engine of a twin. */
+  engine?: string;
+  heat?: "hot" | "cold";
+  grade?: string;
+}
+
+/** Oil used up to an hour of the meter, additions counted in. */
+export interface OilUse {
+  at: string;
+  hours: number;
+  levelQt: number;
+  /** Since the first reading, US quarts. */
+  usedQt: number;
+  /** What was put in after the reading before this one, US quarts. */
+  addedQt: number;
+}
+
+/** Quarts per hour. */
+export interface OilRate {
+  perH: number;
+  low: number;
+  high: number;
+  readings: number;
+}
+
+export interface OilTrend {
+  use: OilUse[];
+  /** Lines of the log that cannot be: the hour meter went back. */
+  faults: { at: string; reason: string }[];
+  /** Over all readings; absent where there are too few. */
+  overall?: OilRate;
+  /** Since it changed, else over the last readings. */
+  recent?: OilRate;
+  /** When it changed, and what it was before. */
+  change?: { at: string; hours: number; before: OilRate; p: number };
+  /** The usual flight between two readings, hours. */
+  usualFlightH?: number;
+  tooFew?: string;
+}
+
+/** Fewer readings than this, and nothing is said about a trend (our own bound: Sen's interval is wider than the slope below it). */
+export const LEAST_READINGS = 6;
+/** How many readings make "now", where nothing has changed. */
+const RECENT_READINGS = 12;
+/** A change less likely by chance than this is told. */
+const CHANGE_P = 0.05;
+/** And by at least this part of what it was: less is of no use to anyone (our own bound). */
+const CHANGE_PART = 0.25;
+
+/**
+ * How much oil one engine uses, from its log: readings and additions become a running total over the hour meter, whose robust slope is the
+ * consumption. A change of level in the use between readings is looked for; where there is one, "recent" begins there.
+ * Valid range: entries of one engine in any order; levels and additions ≥ 0 (QuantityError otherwise). A line whose meter went back is
+ * left out and named. Sources: Sen 1968, Pettitt 1979, see there.
+ */
+export function oilTrend(entries: readonly OilEntry[]): OilTrend {
+  const { use, faults } = oilUse(entries);
+  if (use.length < LEAST_READINGS)
+    return {
+      use,
+      faults,
+      tooFew: `${use.length === 0 ? "No reading" : use.length === 1 ? "One reading" : `${use.length} readings`} with the hour meter: a trend needs ${LEAST_READINGS}.`,
+    };
+  const flown = use.slice(1).map((u, i) => u.hours - (use[i] as OilUse).hours);
+  const rates = use.slice(1).map((u, i) => (u.usedQt - (use[i] as OilUse).usedQt) / (flown[i] as number));
+  const overall = rateOf(use);
+  const result: OilTrend = { use, faults, overall, usualFlightH: median(flown) };
+  const found = changePoint(rates);
+  if (found && found.p < CHANGE_P) {
+    // The reading before the first new rate belongs to both sides.
+    const before = use.slice(0, found.index + 1);
+    const after = use.slice(found.index);
+    if (before.length >= 4 && after.length >= 4) {
+      const [was, now] = [rateOf(before), rateOf(after)];
+      if (Math.abs(now.perH - was.perH) > CHANGE_PART * Math.abs(was.perH)) {
+        const at = use[found.index] as OilUse;
+        return { ...result, recent: now, change: { at: at.at, hours: at.hours, before: was, p: found.p } };
+      }
+    }
+  }
+  return { ...result, recent: use.length > RECENT_READINGS ? rateOf(use.slice(-RECENT_READINGS)) : overall };
+}
+
+/** The running total of oil used, one point a reading. A second reading at the same hour (after an addition) takes the place of the first. */
+function oilUse(entries: readonly OilEntry[]): Pick<OilTrend, "use" | "faults"> {
+  const use: OilUse[] = [];
+  const faults: OilTrend["faults"] = [];
+  /** Put in since the first reading, and since the last one. */
+  let total = 0;
+  let added = 0;
+  const ordered = [...entries].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+  for (const { entry, qt, hours, at } of ordered) {
+    assertNotNegative(entry === "added" ? "An addition of oil" : "The oil level", qt);
+    if (entry === "added") {
+      // What went in before the first reading is in that reading.
+      if (use.length > 0) total += qt;
+      added += qt;
+      continue;
+    }
+    if (hours === undefined) continue;
+    const last = use.at(-1);
+    if (last && hours < last.hours) {
+      faults.push({
+        at,
+        reason: `The hour meter says ${hours} and said ${last.hours} before: it cannot go back.`,
+      });
+      continue;
+    }
+    const usedQt = use.length === 0 ? 0 : (use[0] as OilUse).levelQt + total - qt;
+    if (last && hours === last.hours)
+      use[use.length - 1] =
+        use.length === 1
+          ? { at, hours, levelQt: qt, usedQt: 0, addedQt: last.addedQt + added }
+          : { at, hours, levelQt: qt, usedQt, addedQt: last.addedQt + added };
+    else use.push({ at, hours, levelQt: qt, usedQt, addedQt: added });
+    if (use.length === 1) total = 0;
+    added = 0;
+  }
+  return { use, faults };
+}
+
+function rateOf(use: readonly OilUse[]): OilRate {
+  const line = theilSen(
+    use.map((u) => u.hours),
+    use.map((u) => u.usedQt),
+  );
+  return { perH: line.slope, low: line.low, high: line.high, readings: line.points };
+}
+
+export interface OilForecast {
+  /** Flights of the usual length that end above the minimum, from the level now. */
+  flights: number;
+  /** By the ends of the interval: at the least, at the most; the latter absent where it may use none at all. */
+  atLeast: number;
+  atMost?: number;
+  hours: number;
+}
+
+/**
+ * After how many flights the level is below the minimum, if it goes on as of late.
+ * Valid range: level and minimum ≥ 0, flight > 0; throws QuantityError otherwise. Undefined where it uses nothing that can be measured.
+ * @example forecastOil(7, 6, { perH: 0.25, … }, 1).flights // 4
+ */
+export function forecastOil(
+  levelQt: number,
+  minimumQt: number,
+  rate: OilRate,
+  usualFlightH: number,
+): OilForecast | undefined {
+  assertNotNegative("The oil level", levelQt);
+  assertNotNegative("The minimum", minimumQt);
+  if (!(usualFlightH > 0)) throw new QuantityError("The usual flight must take more than no time.");
+  if (!(rate.perH > 0)) return undefined;
+  const room = Math.max(0, levelQt - minimumQt);
+  const flights = (perH: number) => Math.floor(room / (perH * usualFlightH) + 1e-9);
+  return {
+    flights: flights(rate.perH),
+    atLeast: flights(Math.max(rate.high, rate.perH)),
+    ...(rate.low > 0 && { atMost: flights(rate.low) }),
+    hours: room / rate.perH,
+  };
+}

@@ -1,0 +1,16 @@
+/** Libraries that the tests compare with and that bring no types. */
+declare module "psychrolib" {
+  const psychrolib: {
+    SI: number;
+    SetUnitSystem(system: number): void;
+    GetSatVapPres(celsius: number): number;
+  };
+  export default psychrolib;
+}
+declare module "ml-regression-theil-sen" {
+  export class TheilSenRegression {
+    constructor(x: readonly number[], y: readonly number[]);
+    slope: number;
+    intercept: number;
+  }
+}

@@ -1,0 +1,121 @@
+import fc from "fast-check";
+import { TheilSenRegression } from "ml-regression-theil-sen";
+import { median as libraryMedian } from "simple-statistics";
+import { changePoint, median, normalNumbers, seededRandom, theilSen } from "../index";
+
+const point = fc.record({
+  x: fc.integer({ min: 0, max: 400 }).map((tenths) => tenths / 10),
+  y: fc.integer({ min: -200, max: 200 }).map((tenths) => tenths / 10),
+});
+
+/** Sen's own words: every pair written down. */
+function allSlopes(xs: readonly number[], ys: readonly number[]): number[] {
+  const slopes: number[] = [];
+  for (let i = 0; i < xs.length; i++)
+    for (let k = i + 1; k < xs.length; k++)
+      if (xs[i] !== xs[k]) slopes.push(((ys[k] ?? 0) - (ys[i] ?? 0)) / ((xs[k] ?? 0) - (xs[i] ?? 0)));
+  return slopes.sort((a, b) => a - b);
+}
+
+describe("the robust line", () => {
+  // Library: ml-regression-theil-sen. Its median of an even number of slopes may be one of the two in the middle: compared where odd.
+  test("has the slope that the library finds", () => {
+    for (const seed of [1, 2, 3, 4]) {
+      const random = seededRandom(seed);
+      const normal = normalNumbers(random);
+      const n = 30 + seed;
+      const xs = Array.from({ length: n }, (_, i) => i + random() / 2);
+      const ys = xs.map((x) => 3 + 0.21 * x + 0.3 * normal());
+      const slopes = allSlopes(xs, ys);
+      const { slope } = theilSen(xs, ys);
+      const theirs = new TheilSenRegression(xs, ys).slope;
+      if (slopes.length % 2 === 1) expect(slope).toBeCloseTo(theirs, 9);
+      else {
+        const middle = [slopes[slopes.length / 2 - 1] ?? 0, slopes[slopes.length / 2] ?? 0];
+        expect(theirs).toBeGreaterThanOrEqual(Math.min(...middle) - 1e-12);
+        expect(theirs).toBeLessThanOrEqual(Math.max(...middle) + 1e-12);
+      }
+      // Library: simple-statistics.
+      expect(slope).toBeCloseTo(libraryMedian(slopes), 9);
+      expect(median(slopes)).toBe(libraryMedian(slopes));
+    }
+  });
+
+  test("is the median of every pair's slope, and its interval their ranks, ties and all", () => {
+    fc.assert(
+      fc.property(fc.array(point, { minLength: 3, maxLength: 40 }), (points) => {
+        const xs = points.map((p) => p.x);
+        const ys = points.map((p) => p.y);
+        fc.pre(new Set(xs).size > 1);
+        const slopes = allSlopes(xs, ys);
+        const line = theilSen(xs, ys);
+        expect(line.slope).toBeCloseTo(libraryMedian(slopes), 6);
+        const n = xs.length;
+        const spread = 1.959964 * Math.sqrt((n * (n - 1) * (2 * n + 5)) / 18);
+        const at = (rank: number) => slopes[Math.min(Math.max(rank, 1), slopes.length) - 1] ?? Number.NaN;
+        expect(line.low).toBeCloseTo(at(Math.floor((slopes.length - spread) / 2)), 6);
+        expect(line.high).toBeCloseTo(at(Math.ceil((slopes.length + spread) / 2) + 1), 6);
+      }),
+    );
+  });
+
+  // Published: Sen 1968: breakdown point 29 %: a quarter of wild readings does not carry it off.
+  test("does not follow a quarter of wild readings", () => {
+    const xs = Array.from({ length: 40 }, (_, i) => i);
+    const ys = xs.map((x) => (x % 4 === 0 ? 100 : 2 + 0.5 * x));
+    expect(Math.abs(theilSen(xs, ys).slope - 0.5)).toBeLessThan(0.1);
+  });
+
+  test("holds the true slope in nineteen of twenty intervals", () => {
+    const normal = normalNumbers(seededRandom(11));
+    let held = 0;
+    for (let run = 0; run < 400; run++) {
+      const xs = Array.from({ length: 15 }, (_, i) => i * 1.1);
+      const ys = xs.map((x) => 0.2 * x + 0.15 * normal());
+      const { low, high } = theilSen(xs, ys);
+      if (low <= 0.2 && 0.2 <= high) held++;
+    }
+    expect(held / 400).toBeGreaterThan(0.92);
+    expect(held / 400).toBeLessThan(0.99);
+  });
+
+  test.each([
+    [[1], [1], "at least two"],
+    [[2, 2, 2], [1, 2, 3], "all readings"],
+    [[1, Number.NaN], [1, 2], "not a number"],
+  ])("of %j is refused", (xs, ys, reason) => {
+    expect(() => theilSen(xs, ys)).toThrow(new RegExp(reason, "i"));
+  });
+});
+
+describe("a change of level", () => {
+  test("is found where it is, and not where there is none", () => {
+    const normal = normalNumbers(seededRandom(3));
+    const step = Array.from({ length: 24 }, (_, i) => (i < 15 ? 0.1 : 0.3) + 0.03 * normal());
+    const found = changePoint(step);
+    // Ranks know order only: the place may be one off.
+    expect(Math.abs((found?.index ?? 0) - 15)).toBeLessThanOrEqual(1);
+    expect(found?.p).toBeLessThan(0.01);
+    const level = Array.from({ length: 24 }, () => 0.1 + 0.03 * normal());
+    expect(changePoint(level)?.p).toBeGreaterThan(0.05);
+    expect(changePoint([1, 2, 3, 4, 5])).toBeUndefined();
+  });
+
+  // Worked by hand: ranks 1..4 then 5..8: U at t = 4 is 2·10 − 4·9 = −16; p = 2·exp(−6·256/(512 + 64)) = 0.139.
+  test("has Pettitt's own statistic", () => {
+    expect(changePoint([1, 2, 3, 4, 5, 6, 7, 8])).toEqual({ index: 4, p: expect.closeTo(0.139, 3) });
+    // All alike: no change at all.
+    expect(changePoint([5, 5, 5, 5, 5, 5])?.p).toBe(1);
+  });
+});
+
+test("the normal numbers have the mean, the spread and the tails of the normal distribution", () => {
+  const normal = normalNumbers(seededRandom(5));
+  const drawn = Array.from({ length: 40_000 }, normal);
+  const mean = drawn.reduce((a, b) => a + b, 0) / drawn.length;
+  const variance = drawn.reduce((a, b) => a + (b - mean) ** 2, 0) / drawn.length;
+  expect(Math.abs(mean)).toBeLessThan(0.02);
+  expect(variance).toBeCloseTo(1, 1);
+  // Standard normal table: 5 % lie above 1.645.
+  expect(drawn.filter((z) => z > 1.644854).length / drawn.length).toBeCloseTo(0.05, 2);
+});

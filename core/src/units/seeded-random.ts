@@ -1,0 +1,32 @@
+/**
+ * Repeatable numbers from 0 up to but not including 1 (mulberry32): the same seed gives the same run everywhere, so that a simulated
+ * figure can be shown again. Valid range: any whole seed; its lowest 32 bits count. Not for secrets.
+ */
+export function seededRandom(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let t = state;
+    t = Math.imul(t ^ (t >>> 15), t | 1);
+    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
+    return ((t ^ (t >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+/**
+ * Numbers of the standard normal distribution from a source of uniform ones. Source: Box & Muller, Ann. Math. Stat. 29 (1958).
+ */
+export function normalNumbers(uniform: () => number): () => number {
+  let spare: number | undefined;
+  return () => {
+    if (spare !== undefined) {
+      const kept = spare;
+      spare = undefined;
+      return kept;
+    }
+    const radius = Math.sqrt(-2 * Math.log(1 - uniform()));
+    const angle = 2 * Math.PI * uniform();
+    spare = radius * Math.sin(angle);
+    return radius * Math.cos(angle);
+  };
+}

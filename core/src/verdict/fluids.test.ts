@@ -1,0 +1,336 @@
+import {
+  type AircraftType,
+  checkUplifts,
+  composeList,
+  currentItem,
+  type FluidLog,
+  fluidMemory,
+  foldMore,
+  foldPreflight,
+  judgeHourMeter,
+  judgePreflight,
+  type PreflightEvent,
+  type RuleSet,
+} from "../index";
+import {
+  answered,
+  event,
+  item,
+  LIST_INPUT,
+  preflightId,
+  source,
+  started,
+  type,
+  undo,
+} from "../testing/small-aircraft";
+
+const measure = (id: string, key: string, unit: "cm" | "L" | "h" | "US qt" | "%") =>
+  item(id, "engine", { kind: "measure", reading: { key, unit, decimals: 1 } });
+const tank = (id: "left" | "right") => ({
+  id,
+  name: `${id} tank`,
+  side: id,
+  capacityL: 100,
+  unusableL: 4,
+  calibration: {
+    source,
+    points: [
+      { dipCm: 0, litres: 0 },
+      { dipCm: 10, litres: 50 },
+      { dipCm: 20, litres: 100 },
+    ],
+  },
+  gauge: {
+    unit: "L" as const,
+    points: [
+      { at: 0, litres: 0 },
+      { at: 100, litres: 100 },
+    ],
+    source,
+  },
+});
+const flying: AircraftType = {
+  ...type,
+  fuel: {
+    tanks: [tank("left"), tank("right")],
+    taxiL: 4,
+    climbL: 3,
+    burnLPerH: { value: 30, source },
+    settings: [
+      { name: "65 %", lPerH: 30, source },
+      { name: "75 %", lPerH: 36, source },
+    ],
+    imbalanceL: { value: 30, source },
+    grades: ["100LL"],
+  },
+  oil: { minimumQt: 6, maximumQt: 8, containerQt: 1, source },
+  items: [
+    item("docs", "papers"),
+    measure("hours", "hours", "h"),
+    item("drain.1", "engine", { kind: "sample", miss: "stop" }),
+    item("drain.2", "engine", { kind: "sample", miss: "stop" }),
+    measure("dip.left", "fuel.dip.left", "cm"),
+    measure("dip.right", "fuel.dip.right", "cm"),
+    measure("gauge.left", "fuel.gauge.left", "L"),
+    measure("gauge.right", "fuel.gauge.right", "L"),
+    measure("oil", "oil.level", "US qt"),
+    item("pull", "engine", { kind: "pull", expected: 6 }),
+  ],
+};
+const rules: RuleSet = {
+  format: "cravix.rule-set/1",
+  id: "r",
+  name: "r",
+  reserves: [{ when: "day", minutes: 30, source }],
+};
+const at = (day: number) => `2026-04-${String(day).padStart(2, "0")}T09:00:00.000Z`;
+const LOG: FluidLog = {
+  hours: { value: 100, at: at(20), wasAfter: false },
+  fuel: ["left", "right"].map((tankId) => ({
+    at: at(20),
+    entry: "measured",
+    tankId,
+    litres: 70,
+    amount: 70,
+    unit: "L",
+    hours: 100,
+  })),
+  oil: Array.from({ length: 8 }, (_, i) => ({
+    at: at(10 + i),
+    entry: "level" as const,
+    qt: 7.8 - i * 0.1,
+    hours: 90 + i,
+  })),
+};
+const list = composeList({ ...LIST_INPUT, type: flying, rules, memory: fluidMemory(flying, LOG) });
+const read = (itemId: string, key: string, value: number, unit: "cm" | "L" | "h" | "US qt" = "cm") =>
+  event("reading.taken", { itemId, key, value, unit });
+const dips = (left: number, right: number) => [
+  read("dip.left", "fuel.dip.left", left),
+  read("dip.right", "fuel.dip.right", right),
+];
+const gauges = (left: number, right: number) => [
+  read("gauge.left", "fuel.gauge.left", left, "L"),
+  read("gauge.right", "fuel.gauge.right", right, "L"),
+];
+const hours = (value: number) => read("hours", "hours", value, "h");
+const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+const judged = (...events: PreflightEvent[]) => judgePreflight(list, fold(...events));
+const find = (id: string, ...events: PreflightEvent[]) =>
+  judged(...events).judgements.find((j) => j.id.startsWith(id));
+const uplift = (amount: number, unit: "L" | "US gal" = "L", more: object = {}) =>
+  event("fuel.uplifted", {
+    registration: "QX-TST",
+    tankId: "left",
+    amount,
+    unit,
+    from: "pump",
+    receipt: "0042",
+    ...more,
+  });
+
+describe("the three witnesses of a walk", () => {
+  // By the log: 140 L, one hour at 30 L/h and 4 L for taxi: 106 L.
+  test("agree, and say how much there is", () => {
+    const result = find("fuel.witnesses", hours(101), ...gauges(55, 50), ...dips(10.8, 10.4));
+    expect(result).toMatchObject({ grade: "sound" });
+    expect(result?.sentence).toMatch(/stick 106 L, gauge 105 L, log 106 L: they agree/);
+  });
+
+  test("the log is the odd one out: a flight, a leak, a cap", () => {
+    const result = find("fuel.witnesses", hours(101), ...gauges(25, 25), ...dips(5, 5));
+    expect(result).toMatchObject({
+      grade: "ask",
+      action: expect.stringContaining("flight that was not written down"),
+    });
+    expect(result?.sentence).toContain("the log is the odd one out");
+  });
+
+  test("the gauge is the odd one out: fly by the stick, watched", () => {
+    expect(find("fuel.witnesses", hours(101), ...gauges(5, 4), ...dips(10.8, 10.4))).toMatchObject({
+      grade: "watch",
+      sentence: expect.stringContaining("the gauge is the odd one out"),
+    });
+  });
+
+  test("a gauge alone is no look into the tank", () => {
+    expect(judged(hours(101), ...gauges(55, 50)).fuel?.usableL).toBeUndefined();
+  });
+
+  test("a meter that went back, or that ran on unseen, is named", () => {
+    expect(find("hours", hours(99.5))).toMatchObject({
+      grade: "ask",
+      sentence: expect.stringContaining("cannot go back"),
+    });
+    expect(judgeHourMeter(101, { value: 100, at: at(1), wasAfter: true })?.sentence).toContain(
+      "1.0 h that nobody wrote down",
+    );
+    expect(judgeHourMeter(100.1, { value: 100, at: at(1), wasAfter: true })).toBeUndefined();
+    expect(judgeHourMeter(104, { value: 100, at: at(1) })).toBeUndefined();
+  });
+
+  test("another power setting burns another amount", () => {
+    const told = event("fuel.told", { setting: "75 %" });
+    const margin = (...more: PreflightEvent[]) =>
+      judged(hours(101), ...dips(10, 10), ...more).fuel?.enduranceMin ?? 0;
+    expect(margin() / margin(told)).toBeCloseTo(36 / 30, 6);
+  });
+
+  test("the worst reasonable case is said where the best guess would still do", () => {
+    // 200 L by log would disagree; by the stick alone: 20 L in each: 32 usable − 7: 50 min less 30 reserve.
+    const alone = composeList({ ...LIST_INPUT, type: flying, rules });
+    const state = foldPreflight(preflightId, [
+      {
+        ...started(),
+        data: { registration: "QX-TST", listHash: "h", conditions: [], plannedFlightMin: 18 },
+      } as PreflightEvent,
+      ...dips(4, 4),
+    ]);
+    const { judgements } = judgePreflight(alone, state);
+    expect(judgements.find((j) => j.id === "fuel.endurance")?.grade).toBe("sound");
+    expect(judgements.find((j) => j.id === "fuel.worst")).toMatchObject({
+      grade: "watch",
+      action: expect.stringContaining("Take on at least"),
+    });
+  });
+});
+
+describe("an uplift in a walk", () => {
+  test("makes dips and drains of before count no more, and is checked against the stick", () => {
+    const clean = event("sample.taken", { itemId: "drain.1", look: "clean" });
+    const before = [answered("docs"), hours(101), clean, ...dips(8, 10)];
+    const open = fold(...before, uplift(50));
+    expect([open.answers["drain.1"], open.answers["dip.left"], open.readings["fuel.dip.left"]]).toEqual([
+      undefined,
+      undefined,
+      undefined,
+    ]);
+    expect(open.answers["dip.right"]).toBeDefined();
+    expect(checkUplifts(list, open)[0]?.open).toContain("Dip the left tank now");
+    expect(open.earlierSamples).toHaveLength(1);
+    expect(find("fuel.uplift", ...before, uplift(50), read("dip.left", "fuel.dip.left", 18))).toMatchObject({
+      grade: "sound",
+      sentence: expect.stringContaining("the left tank took 50 L by the stick: it fits"),
+    });
+  });
+
+  test("over gallons that were litres is caught, with what it should say", () => {
+    const result = find(
+      "fuel.uplift",
+      hours(101),
+      ...dips(8, 10),
+      uplift(50, "US gal"),
+      read("dip.left", "fuel.dip.left", 18),
+    );
+    expect(result).toMatchObject({ grade: "ask", action: expect.stringContaining("50 are L, not US gal") });
+  });
+
+  test("of a grade that this aircraft may not burn is a stop", () => {
+    expect(find("fuel.uplift", uplift(50, "L", { grade: "kerosene" }))).toMatchObject({ grade: "stop" });
+  });
+
+  test("undone, everything is as it was", () => {
+    const before = [hours(101), ...dips(8, 10)];
+    const slip = uplift(50);
+    const { undoable: _u, lastAt: _l, cursor: _c, ...was } = fold(...before);
+    const { undoable: _u2, lastAt: _l2, cursor: _c2, ...is } = fold(...before, slip, undo(slip));
+    expect({ ...is, startedAt: "" }).toEqual({ ...was, startedAt: "" });
+  });
+});
+
+describe("drains in a walk", () => {
+  const cup = (look: "clean" | "water" | "kerosene smell", itemId = "drain.1") =>
+    event("sample.taken", { itemId, look });
+  test("a cup that is not clean is no answer; the clean one after it is, and what was found stays on record", () => {
+    expect(currentItem(list, fold(cup("water")))?.id).toBe("drain.1");
+    expect(find("fuel.sample.drain.1", cup("water"))).toMatchObject({ grade: "ask" });
+    const cleared = fold(cup("water"), cup("clean"));
+    expect(cleared.answers["drain.1"]).toMatchObject({ outcome: "sound", value: "clean" });
+    expect(find("fuel.sample.drain.1", cup("water"), cup("clean"))).toMatchObject({
+      grade: "watch",
+      sentence: "Water, clean at cup 2.",
+    });
+    expect(find("fuel.sample", cup("clean"))).toBeUndefined();
+  });
+
+  test("rocked wings open every drain again; water that does not clear is a stop", () => {
+    const rocked = [
+      cup("clean", "drain.2"),
+      cup("water"),
+      cup("water"),
+      cup("water"),
+      event("wings.rocked", {}),
+    ];
+    const state = fold(...rocked);
+    expect([state.answers["drain.1"], state.answers["drain.2"]]).toEqual([undefined, undefined]);
+    expect(find("fuel.sample.drain.1", ...rocked, cup("water"), cup("water"), cup("water"))).toMatchObject({
+      grade: "stop",
+      action: expect.stringContaining("call maintenance"),
+    });
+    expect(find("fuel.sample.drain.1", cup("kerosene smell"))).toMatchObject({ grade: "stop" });
+  });
+
+  test("taken right after refuelling, or after a damp night, are to be taken once more", () => {
+    expect(
+      find("fuel.settling", uplift(50), read("dip.left", "fuel.dip.left", 18), ...dips(18, 10), cup("clean")),
+    ).toMatchObject({
+      grade: "note",
+    });
+    const night = event("fuel.told", { night: { lowC: 2, dewPointC: 14, nights: 2 } });
+    expect(find("fuel.night", night, ...dips(4, 10))).toMatchObject({
+      grade: "note",
+      sentence: expect.stringContaining("in the left tank"),
+    });
+    expect(find("fuel.night", night, ...dips(4, 10), cup("water"))?.action).toContain(
+      "did not come from the air",
+    );
+  });
+});
+
+describe("oil in a walk", () => {
+  const level = (qt: number) => read("oil", "oil.level", qt, "US qt");
+  const added = () => event("oil.added", { registration: "QX-TST", qt: 1, sealed: true });
+  test("an addition is read again, and counts in the consumption", () => {
+    const state = fold(level(5.4), added());
+    expect(state.answers.oil).toBeUndefined();
+    expect(state.oilAdded[0]).toMatchObject({ qt: 1, beforeQt: 5.4 });
+    expect(currentItem(list, state)?.id).toBe("oil");
+    // Last time 7.1 at 97 h; a tenth an hour since: 0.4 used by 101 h, a quart in: 7.7.
+    expect(find("oil.use", hours(101), added(), level(7.7))).toMatchObject({ grade: "sound" });
+  });
+  test("a sudden loss is asked about at a good level", () => {
+    expect(find("oil.use", hours(98), level(6.1))).toMatchObject({ grade: "ask" });
+  });
+});
+
+test("blades are counted one by one, and none is lost with the browser", () => {
+  const blades = [1, 2, 3].map((blade) => event("blade.pulled", { itemId: "pull", blade }));
+  const state = fold(...blades);
+  expect(state.blades.pull).toBe(3);
+  expect(state.answers.pull).toBeUndefined();
+  expect(currentItem(list, state)?.id).toBe("pull");
+});
+
+test("folding one more event is the same as folding all, for every kind of fluid event, and leaves the earlier fold alone", () => {
+  const events = [
+    started(),
+    hours(101),
+    ...dips(8, 10),
+    event("sample.taken", { itemId: "drain.1", look: "water" }),
+    event("wings.rocked", {}),
+    event("sample.taken", { itemId: "drain.1", look: "clean" }),
+    uplift(50),
+    read("oil", "oil.level", 5.4, "US qt"),
+    event("oil.added", { registration: "QX-TST", qt: 1, sealed: true }),
+    event("blade.pulled", { itemId: "pull", blade: 1 }),
+    event("fuel.told", { payloadKg: 160 }),
+  ];
+  let folded: ReturnType<typeof foldMore> | undefined;
+  events.forEach((_, i) => {
+    const before = folded && JSON.stringify(folded.state);
+    const next = foldMore(folded, preflightId, events.slice(0, i + 1));
+    expect(next.state).toEqual(foldPreflight(preflightId, events.slice(0, i + 1)));
+    if (folded) expect(JSON.stringify(folded.state)).toBe(before);
+    folded = next;
+  });
+});

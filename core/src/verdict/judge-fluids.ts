@@ -1,0 +1,359 @@
+import { reserveFor } from "../checklist/aircraft-type";
+import type { ComposedList } from "../checklist/compose-list";
+import type { FluidMemory } from "../checklist/fluid-memory";
+import { ONLY_ENGINE } from "../checklist/fluid-memory";
+import type { PreflightState } from "../checklist/fold-preflight";
+import { READING } from "../checklist/reading-keys";
+import { drainAdvice } from "../fuel/drain-protocol";
+import type { FuelSampleTaken, UpliftSeen } from "../fuel/fluid-events";
+import { litresOfFuel } from "../fuel/fuel-amount";
+import { fuelDensity, fuelGrade } from "../fuel/fuel-grades";
+import { type FuelEntry, fuelByLog } from "../fuel/fuel-log";
+import { judgeSample } from "../fuel/fuel-sample";
+import type { FuelInput, FuelResult } from "../fuel/judge-fuel";
+import { dropsOfWater, nightWaterMl } from "../fuel/night-water";
+import { type Reconciled, reconcileUplift } from "../fuel/reconcile-uplift";
+import { settlingMin } from "../fuel/settling";
+import { litresByReading, type TankReading } from "../fuel/tank";
+import { compareOilUse, judgeOilUse } from "../oil/judge-oil-use";
+import { QuantityError } from "../units/convert";
+import { formatNumber, formatQuantity } from "../units/format";
+import type { Judgement } from "./judgement";
+
+const BY = ["dip", "mark", "sight", "gauge"] as const;
+/** What a type burns where its file names no grade (our own choice: the commonest one). */
+const USUAL_GRADE = "100LL";
+
+export function approvedGrades(list: Pick<ComposedList, "type">): string[] {
+  return list.type.fuel?.grades ?? [USUAL_GRADE];
+}
+
+/** The fuel's part of a preflight: everything that was read of the tanks, with the log and what was told. */
+export function fuelInput(
+  list: ComposedList,
+  state: PreflightState,
+  usable: (key: string) => number | undefined,
+): FuelInput | undefined {
+  const { fuel: profile } = list.type;
+  if (!profile) return undefined;
+  const readings = profile.tanks.flatMap((tank) =>
+    BY.flatMap((by): TankReading[] => {
+      const value = usable(READING.tank(by, tank.id));
+      return value === undefined ? [] : [{ tankId: tank.id, by, value }];
+    }),
+  );
+  const hoursNow = usable(READING.hours);
+  const uplifts = upliftEntries(list, state);
+  const expected = list.memory?.fuel && withUplifts(list.memory.fuel, uplifts);
+  const { tilt, setting } = state.told;
+  return {
+    profile,
+    readings,
+    ...(tilt && { tilt }),
+    ...(setting && { setting }),
+    ...(expected && {
+      log: {
+        expected,
+        uplifts: expected.uplifts,
+        ...(hoursNow !== undefined && { hoursNow }),
+      },
+    }),
+    reserve: reserveFor(list.rules, list.conditions),
+    plannedFlightMin: state.plannedFlightMin,
+  };
+}
+
+/** What was put in during this walk, as lines of the log. */
+export function upliftEntries(list: ComposedList, state: PreflightState): FuelEntry[] {
+  return state.uplifts.map(({ at, tankId, amount, unit, grade, receipt }) => ({
+    at,
+    entry: "uplift",
+    amount,
+    unit,
+    litres: litresOfFuel(amount, unit, fuelDensity(grade ?? approvedGrades(list)[0] ?? USUAL_GRADE)),
+    ...(tankId && { tankId }),
+    ...(grade && { grade }),
+    ...(receipt && { receipt }),
+  }));
+}
+
+function withUplifts(
+  expected: NonNullable<FluidMemory["fuel"]>,
+  uplifts: readonly FuelEntry[],
+): NonNullable<FluidMemory["fuel"]> {
+  const ids = Object.keys(expected.tanks);
+  const tanks = Object.fromEntries(
+    Object.entries(expected.tanks).map(([id, { value, sigma }]) => [
+      id,
+      {
+        value: uplifts.reduce(
+          (sum, u) => sum + (u.tankId === id ? u.litres : u.tankId === undefined ? u.litres / ids.length : 0),
+          value,
+        ),
+        sigma,
+      },
+    ]),
+  );
+  return { ...expected, tanks, uplifts: [...expected.uplifts, ...uplifts] };
+}
+
+/** A receipt against what was measured before and after it. */
+export interface UpliftChecked {
+  uplift: UpliftSeen;
+  reconciled?: Reconciled;
+  /** Why it cannot be checked yet, or at all. */
+  open?: string;
+}
+
+/**
+ * Each uplift of this walk against the stick before and after. Before it counts what was dipped in this walk, else what the log says; two uplifts
+ * into one tank without a dip in between cannot be told apart, and say so.
+ */
+export function checkUplifts(list: ComposedList, state: PreflightState): UpliftChecked[] {
+  const { fuel: profile } = list.type;
+  if (!profile) return [];
+  const byLog =
+    list.memory?.fuel &&
+    fuelByLog(
+      list.memory.fuel,
+      state.readings[READING.hours]?.value,
+      profile.burnLPerH?.value,
+      profile.taxiL,
+    );
+  return state.uplifts.map((uplift, i): UpliftChecked => {
+    const { tankId } = uplift;
+    const tank = profile.tanks.find((t) => t.id === tankId);
+    if (!tank) return { uplift, open: "Into several tanks: no one tank's stick can tell." };
+    const dipped = ({ before }: UpliftSeen) =>
+      BY.some((by) => by !== "gauge" && before[READING.tank(by, tank.id)] !== undefined);
+    const later = state.uplifts.slice(i + 1).filter((other) => !other.tankId || other.tankId === tankId);
+    if (later.some((other) => !dipped(other)))
+      return { uplift, open: `Two uplifts into the ${tank.name} without a dip in between.` };
+    const [next] = later;
+    const look = (readings: (by: (typeof BY)[number]) => number | undefined) => {
+      for (const by of BY.filter((b) => b !== "gauge")) {
+        const value = readings(by);
+        if (value !== undefined)
+          return litresByReading(tank, { tankId: tank.id, by, value }, state.told.tilt);
+      }
+      return undefined;
+    };
+    const before = look((by) => uplift.before[READING.tank(by, tank.id)]) ?? byLog?.tanks[tank.id];
+    const after = look((by) =>
+      next ? next.before[READING.tank(by, tank.id)] : state.readings[READING.tank(by, tank.id)]?.value,
+    );
+    if (!before) return { uplift, open: `Nobody measured the ${tank.name} before it.` };
+    if (!after) return { uplift, open: `Dip the ${tank.name} now: only then the receipt can be checked.` };
+    const grade = uplift.grade ?? approvedGrades(list)[0] ?? USUAL_GRADE;
+    return {
+      uplift,
+      reconciled: reconcileUplift(before, after, uplift, fuelDensity(fuelGrade(grade) ? grade : USUAL_GRADE)),
+    };
+  });
+}
+
+/** What drains, receipts, the night and the settling amount to. */
+export function judgeFuelHandling(
+  list: ComposedList,
+  state: PreflightState,
+  fuel: FuelResult | undefined,
+): Judgement[] {
+  return [
+    ...judgeDrains(list, state),
+    ...checkUplifts(list, state).flatMap(judgeUplift(list)),
+    ...judgeSettling(list, state, fuel),
+    ...judgeNight(state, fuel),
+  ];
+}
+
+function judgeDrains(list: ComposedList, state: PreflightState): Judgement[] {
+  const approved = approvedGrades(list);
+  const drains = list.items.filter((item) => item.kind === "sample");
+  return drains.flatMap((item): Judgement[] => {
+    const taken = state.samples[item.id] ?? [];
+    const last = taken.at(-1);
+    if (!last) return [];
+    const base = { id: `fuel.sample.${item.id}`, subject: item.title, itemIds: [item.id] };
+    const judged = judgeSample(last, approved);
+    const { before, since } = aroundRocking(taken, state.rocked?.at);
+    const advice = drainAdvice(before, since, state.rocked !== undefined, approved);
+    if (advice.step === "maintenance")
+      return [{ ...base, grade: "stop", sentence: advice.why, action: advice.words }];
+    if (judged.outcome === "drain" || judged.outcome === "finding")
+      return [
+        {
+          ...base,
+          grade: judged.grade === "sound" ? "ask" : judged.grade,
+          sentence: judged.sentence,
+          action: judged.action,
+        },
+      ];
+    if (judged.outcome === "other grade")
+      return [{ ...base, grade: "note", sentence: judged.sentence, action: judged.action }];
+    const dirty = taken.filter((sample) => judgeSample(sample, approved).outcome === "drain");
+    if (dirty.length === 0) return [];
+    return [
+      {
+        ...base,
+        grade: "watch",
+        sentence: `${dirty[0]?.look === "grit" ? "Grit" : "Water"}, clean at cup ${taken.length}.`,
+        action:
+          "Drain it once more before you board, and look for where it came from: cap, seal, the last fuel.",
+      },
+    ];
+  });
+}
+
+/** The cups from before the wings were rocked, and those since. */
+export function aroundRocking(taken: readonly FuelSampleTaken[], rockedAt: string | undefined) {
+  if (rockedAt === undefined) return { before: [], since: taken };
+  return {
+    before: taken.filter((sample) => sample.at <= rockedAt),
+    since: taken.filter((sample) => sample.at > rockedAt),
+  };
+}
+
+const judgeUplift =
+  (list: ComposedList) =>
+  ({ uplift, reconciled }: UpliftChecked): Judgement[] => {
+    const tank = list.type.fuel?.tanks.find((t) => t.id === uplift.tankId);
+    const itemIds = list.items
+      .filter((i) => i.reading && tank && BY.some((by) => i.reading?.key === READING.tank(by, tank.id)))
+      .map((i) => i.id);
+    const base = {
+      id: `fuel.uplift.${uplift.eventId}`,
+      subject: `Receipt${uplift.receipt ? ` ${uplift.receipt}` : ""}`,
+      itemIds,
+    };
+    const made: Judgement[] = [];
+    if (uplift.grade && !approvedGrades(list).includes(uplift.grade))
+      made.push({
+        ...base,
+        id: `${base.id}.grade`,
+        grade: "stop",
+        sentence: `${fuelGrade(uplift.grade)?.name ?? uplift.grade} went in, and this aircraft may burn ${approvedGrades(list).join(", ")}.`,
+        action: "Do not start. The tank has to be emptied.",
+      });
+    if (!reconciled) return made;
+    const { agrees, measuredL, receiptL, instead } = reconciled;
+    const says = `It says ${formatNumber(uplift.amount, 1)} ${uplift.unit}${uplift.unit === "L" ? "" : `, ${formatNumber(receiptL)} L`}; the ${tank?.name ?? "tank"} took ${formatNumber(measuredL)} L by the stick`;
+    made.push(
+      agrees
+        ? { ...base, grade: "sound", sentence: `${says}: it fits.` }
+        : {
+            ...base,
+            grade: "ask",
+            sentence: `${says}: it does not fit.`,
+            action: instead[0]
+              ? `Likely ${instead.map((s) => s.why).join("; or ")}. Fly by the stick, and have the receipt put right.`
+              : "Dip again. If it stays so, ask at the pump before you fly: fuel, paper or tank is another one.",
+          },
+    );
+    return made;
+  };
+
+/** Water that was stirred up needs time to sink: a cup taken at once shows nothing. */
+function judgeSettling(list: ComposedList, state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
+  const last = state.uplifts.at(-1);
+  const taken = Object.values(state.samples).flat();
+  if (!last || taken.length === 0) return [];
+  const depths = (fuel?.tanks ?? []).flatMap(
+    ({ tank }) => state.readings[READING.tank("dip", tank.id)]?.value ?? [],
+  );
+  if (depths.length === 0) return [];
+  const kerosene = fuelGrade(approvedGrades(list)[0] ?? "")?.kerosene === true;
+  const needed = settlingMin(Math.max(...depths), kerosene);
+  const first = taken.reduce((early, s) => (s.at < early ? s.at : early), "9");
+  const waited = (Date.parse(first) - Date.parse(last.at)) / 60_000;
+  if (waited >= needed) return [];
+  return [
+    {
+      id: "fuel.settling",
+      subject: "Drained after refuelling",
+      grade: "note",
+      reading: { value: Math.max(0, waited), unit: "min" },
+      limit: `about ${formatQuantity({ value: needed, unit: "min" })} for this depth`,
+      source: {
+        kind: "common practice",
+        text: "a quarter of an hour for each foot of gasoline",
+        example: true,
+      },
+      sentence: "Water that the hose stirred up had not sunk yet when the drains were taken.",
+      action: "Drain the lowest points once more before you start.",
+      itemIds: [...new Set(taken.map((s) => s.itemId))],
+    },
+  ];
+}
+
+/** What the night can have let fall in each tank, as a reason to drain once more; and what cannot have come from the air. */
+function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
+  const { night } = state.told;
+  if (!night || !fuel || fuel.tanks.length === 0) return [];
+  const each = fuel.tanks.map(({ tank, testimony }) => ({
+    tank,
+    ml: nightWaterMl(Math.max(0, tank.capacityL - testimony.litres.value), night),
+  }));
+  const most = each.reduce((a, b) => (b.ml > a.ml ? b : a));
+  const drops = dropsOfWater(most.ml);
+  const base = { id: "fuel.night", subject: "Water from the night" };
+  if (drops < 1)
+    return [
+      { ...base, grade: "sound", sentence: "The air stayed above its dew point: nothing fell out of it." },
+    ];
+  const cups = [...state.earlierSamples, ...Object.values(state.samples).flat()];
+  const found = cups.some((s) => s.look === "water");
+  return [
+    {
+      ...base,
+      grade: "note",
+      sentence: `At most ${formatNumber(most.ml, 1)} ml, about ${drops} ${drops === 1 ? "drop" : "drops"}, in the ${most.tank.name}: what its empty part can have let fall.`,
+      action: found
+        ? "More water than this did not come from the air: look at the cap, its seal and the last fuel."
+        : "Reason enough to take the lowest drains once more.",
+    },
+  ];
+}
+
+/** Consumption of each engine by the log, and a twin's engines against each other. */
+export function judgeOilLog(
+  list: ComposedList,
+  levels: Record<string, number>,
+  hoursNow: number | undefined,
+  addedQt: Record<string, number>,
+): Judgement[] {
+  const { oil } = list.type;
+  const memory = list.memory?.oil;
+  if (!oil || !memory) return [];
+  const made = Object.entries(levels).flatMap(([engine, levelQt]): Judgement[] => {
+    const own = memory[engine];
+    if (!own) return [];
+    const last = own.last;
+    const since =
+      last && hoursNow !== undefined && hoursNow > last.hours
+        ? {
+            hours: hoursNow - last.hours,
+            usedQt: last.levelQt + last.addedQt + (addedQt[engine] ?? 0) - levelQt,
+          }
+        : undefined;
+    const judged = judgeOilUse(own, levelQt, oil.minimumQt, since);
+    if (!judged) return [];
+    return engine === ONLY_ENGINE
+      ? [judged]
+      : [{ ...judged, id: `${judged.id}.${engine}`, subject: `${judged.subject}, ${engine} engine` }];
+  });
+  const [left, right] = ["left", "right"].map((engine) => memory[engine]);
+  const sides =
+    left && right && levels.left !== undefined && levels.right !== undefined && compareOilUse(left, right);
+  return sides ? [...made, sides] : made;
+}
+
+/** A number that cannot be used, in words; any other fault is a fault of the program. */
+export function quantityTrouble(make: () => unknown): string | undefined {
+  try {
+    make();
+    return undefined;
+  } catch (error) {
+    if (error instanceof QuantityError) return error.message;
+    throw error;
+  }
+}
