@@ -3,6 +3,7 @@ import {
   type ComposedList,
   composeList,
   convert,
+  dipForVolume,
   type EventData,
   type EventType,
   foldPreflight,
@@ -11,11 +12,20 @@ import {
   type OpenDiscrepancy,
   observeItemId,
   type PreflightEvent,
+  readingForValue,
 } from "@cravix/core";
 import { airfield, crew, qxTar, rules, tarrow4 } from "./scenario";
 import { seededRandom } from "./seeded-random";
 
 const DAY = 86_400_000;
+/** Where the trainer's fuel stands at its first and at its last walk, litres a tank; in between it is filled up when it runs low. */
+const FUEL = {
+  first: { left: 80, right: 78 },
+  last: { left: 89.5, right: 86.1 },
+  fillBelow: 95,
+  burnPerH: 33,
+  taxi: 4,
+};
 /** Days before now on which the trainer was flown, oldest first, and who flew. */
 const FLIGHTS: [daysAgo: number, crewId: string, hours: number][] = [
   [36, "ines", 1.2],
@@ -64,6 +74,9 @@ export function trainerHistory(now: Date): History {
   const events: PreflightEvent[] = [];
   const lists = new Map<string, ComposedList>();
   let oilQt = 7.6;
+  let oilAdded = 0;
+  const fuel = { ...FUEL.first };
+  let receipt = 3911;
   let hours = 4211.3;
   let creepMm = 3;
   let open: OpenDiscrepancy[] = [];
@@ -101,7 +114,31 @@ export function trainerHistory(now: Date): History {
       conditions: list.conditions,
       plannedFlightMin: Math.round(flown * 60),
     });
-    const values = readings({ oilQt, hours, random });
+    // Filled up where it is low, and before the last walk to a known amount.
+    const wanted =
+      flight === FLIGHTS.length - 1
+        ? FUEL.last
+        : fuel.left + fuel.right < FUEL.fillBelow
+          ? { left: 90, right: 90 }
+          : fuel;
+    for (const tankId of ["left", "right"] as const) {
+      const amount = Math.round(wanted[tankId] - fuel[tankId]);
+      if (amount < 1) continue;
+      append("fuel.uplifted", {
+        registration: "QX-TAR",
+        tankId,
+        amount,
+        unit: "L",
+        grade: "100LL",
+        receipt: String(receipt++),
+        from: "pump",
+      });
+      fuel[tankId] += amount;
+    }
+    if (oilAdded > 0)
+      append("oil.added", { registration: "QX-TAR", qt: oilAdded, grade: "W100", sealed: true });
+    oilAdded = 0;
+    const values = readings({ oilQt, hours, fuel, random });
     for (const item of list.items) {
       if (item.discrepancyId) {
         const measure = item.discrepancyId === creepId ? `${creepMm} mm` : undefined;
@@ -181,7 +218,11 @@ export function trainerHistory(now: Date): History {
     hours += flown;
     // The trouble to notice: from a tenth of a quart an hour to a quarter within a month.
     oilQt -= flown * (0.1 + 0.012 * flight);
-    if (oilQt < 6.9) oilQt += 1;
+    if (oilQt < 6.9) {
+      oilQt += 1;
+      oilAdded = 1;
+    }
+    for (const tankId of ["left", "right"] as const) fuel[tankId] -= (flown * FUEL.burnPerH + FUEL.taxi) / 2;
   });
   return { events, lists };
 }
@@ -190,13 +231,31 @@ function name(crewId: string): string {
   return crew.members.find((member) => member.id === crewId)?.name ?? crewId;
 }
 
+/** What the stick and the gauge show of so many litres, by the trainer's own cards. */
+function tankReadings(
+  fuel: Record<string, number>,
+  about: (value: number, spread: number, step: number) => number,
+) {
+  return (tarrow4.fuel?.tanks ?? []).flatMap((tank): [string, number][] => {
+    const litres = fuel[tank.id] ?? 0;
+    if (!tank.calibration || !tank.gauge) return [];
+    const scale = tank.gauge.points.map(({ at, litres: value }) => ({ at, value }));
+    return [
+      [`fuel.dip.${tank.id}`, about(dipForVolume(tank.calibration, litres), 0.2, 0.1)],
+      [`fuel.gauge.${tank.id}`, about(readingForValue(scale, litres), 1, 1)],
+    ];
+  });
+}
+
 function readings({
   oilQt,
   hours,
+  fuel,
   random,
 }: {
   oilQt: number;
   hours: number;
+  fuel: Record<string, number>;
   random: ReturnType<typeof seededRandom>;
 }) {
   const about = (value: number, spread: number, step: number) =>
@@ -206,8 +265,7 @@ function readings({
     ["hours", hours],
     ["volts.before-start", about(25.1, 0.3, 0.1)],
     ["nose-oleo", about(3.8, 0.4, 0.1)],
-    ["fuel.dip.left", about(16, 4, 0.1)],
-    ["fuel.dip.right", about(16, 4, 0.1)],
+    ...tankReadings(fuel, about),
     ["oil.level", oilQt],
     ["oil.temperature", about(convert(70, "°C", "°F"), 12, 1)],
     ["oil.pressure", about(72, 6, 1)],

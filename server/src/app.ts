@@ -7,8 +7,10 @@ import type { Database } from "./db/database";
 import { problem } from "./problem";
 import { eventRoutes } from "./routes/events";
 import { fleetRoutes } from "./routes/fleet";
+import { fluidRoutes } from "./routes/fluids";
 import { healthRoutes } from "./routes/health";
 import { preflightRoutes } from "./routes/preflights";
+import { pumpRoutes } from "./routes/pump";
 import { webRoutes } from "./routes/web";
 
 export interface AppOptions {
@@ -49,7 +51,13 @@ export function createApp({ database, logger, clock = () => new Date(), webRoot 
     });
   });
   app.route("/api", healthRoutes(database));
-  for (const routes of [eventRoutes(database, clock), fleetRoutes(database), preflightRoutes(database)])
+  for (const routes of [
+    eventRoutes(database, clock),
+    fleetRoutes(database),
+    fluidRoutes(database, clock),
+    preflightRoutes(database),
+    pumpRoutes(database, clock),
+  ])
     app.route("/api/v1", routes);
   app.all("/api/*", (c) => problem(c, 404, `There is nothing at ${c.req.path}.`));
   if (webRoot) app.route("/", webRoutes(webRoot));

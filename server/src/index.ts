@@ -11,4 +11,5 @@ export { appendEvents } from "./events/append-events";
 export { putList } from "./events/put-list";
 export { readFleet } from "./fleet/read-fleet";
 export { writeFile } from "./fleet/write-file";
+export { importFluids } from "./fluids/write-fluids";
 export { listen } from "./serve";

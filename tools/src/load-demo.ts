@@ -1,5 +1,5 @@
-import { scenarioFiles, trainerHistory } from "@cravix/demo";
-import { acceptEvents, type Database, putList, readFleet, writeFile } from "@cravix/server";
+import { pastYear, scenarioFiles, trainerHistory } from "@cravix/demo";
+import { acceptEvents, type Database, importFluids, putList, readFleet, writeFile } from "@cravix/server";
 
 /** Loads the made-up flying group where the database has no aircraft yet. Returns whether it did. */
 export async function loadDemoIfEmpty({ db }: Database, now: Date): Promise<boolean> {
@@ -14,5 +14,6 @@ export async function loadDemoIfEmpty({ db }: Database, now: Date): Promise<bool
     const { refused } = await acceptEvents(db, history.events.slice(i, i + 500), now);
     if (refused[0]) throw new Error(`the demo's own event was refused: ${refused[0].reason}`);
   }
+  await importFluids(db, pastYear(now));
   return true;
 }

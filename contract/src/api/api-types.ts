@@ -5,6 +5,8 @@ import type {
   Condition,
   DiscrepancyState,
   EarlierWalk,
+  FluidRow,
+  FuelUnit,
   OpenDiscrepancy,
   PreflightEvent,
   RuleSet,
@@ -79,6 +81,8 @@ export interface AircraftBundle {
   openDiscrepancies: OpenDiscrepancy[];
   lastReadings: LastReading[];
   recentPreflights: PreflightSummary[];
+  /** The last lines of its fuel and oil log. */
+  fluids: FluidRow[];
   /** Pace and order of the last walks of this aircraft, newest first. */
   walks: EarlierWalkWithSchool[];
   /** Complete laps on this type, by crew member. */
@@ -100,6 +104,31 @@ export interface PreflightDetail {
   summary: PreflightSummary;
   listHash: string | null;
   events: PreflightEvent[];
+}
+
+/** What became of a log file: good lines are kept, each once. */
+export interface ImportOutcome {
+  taken: number;
+  repeated: number;
+  faults: CsvFault[];
+}
+
+/** A fault of a table: the line as a spreadsheet counts it, the column, and what was expected there. */
+export interface CsvFault {
+  row: number;
+  column: string;
+  expected: string;
+}
+
+/** What a self-service pump prints. */
+export interface Receipt {
+  receipt: string;
+  at: string;
+  registration: string;
+  tankId?: string;
+  amount: number;
+  unit: FuelUnit;
+  grade: string;
 }
 
 export type DiscrepancyDetail = DiscrepancyState & { openedByName: string };

@@ -2,8 +2,10 @@ import {
   BRAKE_WAYS,
   CONDITIONS,
   FINDING_GRADES,
+  FUEL_GRADES,
   ITEM_KINDS,
   LEDGER_WAYS,
+  OIL_HEATS,
   PHASES,
   SCHOOL_TAGS,
   STATION_PHASES,
@@ -128,9 +130,46 @@ const ownItemSchema = object({
   retired: string().matches(DAY, "must be a day, like 2026-05-01"),
 }).noUnknown();
 
+/** A scale: what its readings mean in litres. */
+const scale = optional(
+  object({
+    unit: string().required().oneOf(UNITS),
+    points: array()
+      .of(
+        object({ at: bounded(0, 5000), litres: bounded(0, 5000) })
+          .noUnknown()
+          .required(),
+      )
+      .required()
+      .min(2)
+      .max(60),
+    source: source.required(),
+  }).noUnknown(),
+);
+
 const tank = object({
   id: id(),
   name: words(60),
+  side: string().oneOf(["left", "right"]),
+  fillOrder: number().integer().min(0).max(10),
+  marks: array()
+    .of(
+      object({ name: words(60), litres: bounded(0, 5000) })
+        .noUnknown()
+        .required(),
+    )
+    .max(12),
+  sight: scale,
+  gauge: scale,
+  geometry: optional(
+    object({
+      spanCm: bounded(1, 1000),
+      chordCm: bounded(1, 1000),
+      depthCm: bounded(1, 300),
+      holeRightCm: bounded(-500, 500),
+      holeForwardCm: bounded(-500, 500),
+    }).noUnknown(),
+  ),
   unusableL: bounded(0, 1000),
   capacityL: bounded(0.1, 5000),
   calibration: optional(
@@ -164,6 +203,23 @@ const limits = {
     object({
       tanks: array().of(tank.required()).required().min(1).max(12),
       taxiL: bounded(0, 200),
+      climbL: number().min(0).max(200),
+      settings: array()
+        .of(
+          object({ name: words(40), lPerH: bounded(0.1, 1000), source: source.required() })
+            .noUnknown()
+            .required(),
+        )
+        .max(12),
+      grades: array()
+        .of(
+          string()
+            .required()
+            .oneOf(FUEL_GRADES.map((grade) => grade.id)),
+        )
+        .min(1)
+        .max(8),
+      maxTakeoffKg: sourced("value"),
       burnLPerH: sourced("value"),
       imbalanceL: sourced("value"),
     }).noUnknown(),
@@ -174,6 +230,11 @@ const limits = {
       longFlightMinimumQt: number().min(0).max(30),
       maximumQt: number().min(0).max(30),
       containerQt: bounded(0.05, 10),
+      throwsOffQt: number().min(0).max(30),
+      markedFor: string().oneOf(OIL_HEATS),
+      hotReadsLowerQt: number().min(0).max(5),
+      grades: array().of(words(40)).min(1).max(8),
+      drySump: boolean(),
       source: source.required(),
     }).noUnknown(),
   ),

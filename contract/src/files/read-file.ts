@@ -3,6 +3,7 @@ import {
   type AircraftType,
   type Airfield,
   assertCalibration,
+  assertScale,
   type Item,
   isInside,
   QuantityError,
@@ -115,14 +116,21 @@ function typeFaults(type: AircraftType): FileFault[] {
 
 function profileFaults({ fuel }: Pick<AircraftType, "fuel">, at: string): FileFault[] {
   return (fuel?.tanks ?? []).flatMap((tank, i) => {
-    if (!tank.calibration) return [];
-    try {
-      assertCalibration(tank.calibration);
-      return [];
-    } catch (error) {
-      if (!(error instanceof QuantityError)) throw error;
-      return [{ path: `${at}fuel.tanks[${i}].calibration.points`, expected: error.message }];
-    }
+    const check = (part: "calibration" | "gauge" | "sight", assert: () => void): FileFault[] => {
+      try {
+        assert();
+        return [];
+      } catch (error) {
+        if (!(error instanceof QuantityError)) throw error;
+        return [{ path: `${at}fuel.tanks[${i}].${part}.points`, expected: error.message }];
+      }
+    };
+    const { calibration, gauge, sight } = tank;
+    return [
+      ...(calibration ? check("calibration", () => assertCalibration(calibration)) : []),
+      ...(gauge ? check("gauge", () => assertScale(gauge)) : []),
+      ...(sight ? check("sight", () => assertScale(sight)) : []),
+    ];
   });
 }
 
@@ -180,7 +188,8 @@ function itemFaults(items: readonly Item[], path: string): FileFault[] {
       faults.push({ path: `${path}[${i}].${field}`, expected });
     if (seen.has(item.id)) fault("id", `an id of its own; ${item.id} stands twice`);
     seen.add(item.id);
-    if (item.kind === "count" && item.expected === undefined) fault("expected", "how many there must be");
+    if ((item.kind === "count" || item.kind === "pull") && item.expected === undefined)
+      fault("expected", "how many there must be");
     if (item.kind === "measure" && !item.reading) fault("reading", "what is measured, in which unit");
     if (item.kind === "choice" && !item.choices?.length && !item.choicesFrom)
       fault("choices", "what there is to choose from");

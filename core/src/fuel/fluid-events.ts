@@ -9,6 +9,7 @@ export type FuelSampleTaken = Sample & { itemId: string; eventId: string; at: st
 export interface UpliftSeen {
   eventId: string;
   at: string;
+  registration: string;
   tankId?: string;
   amount: number;
   unit: FuelUnit;
@@ -23,6 +24,7 @@ export interface UpliftSeen {
 export interface OilAdded {
   eventId: string;
   at: string;
+  registration: string;
   engine?: string;
   qt: number;
   grade?: string;

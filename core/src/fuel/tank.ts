@@ -35,6 +35,18 @@ export interface Tank {
   fillOrder?: number;
 }
 
+/** Refuses a scale that no gauge can have: fewer than two points, readings that do not rise, litres that fall. */
+export function assertScale({ points }: ScaleCalibration): void {
+  if (points.length < 2) throw new QuantityError("A scale needs at least two points.");
+  points.forEach(({ at, litres }, i) => {
+    const before = points[i - 1];
+    if (before && (at <= before.at || litres < before.litres))
+      throw new QuantityError(
+        `The readings of a scale must rise and its litres must not fall: ${at} follows ${before.at}.`,
+      );
+  });
+}
+
 /** One look at one tank. */
 export interface TankReading {
   tankId: string;

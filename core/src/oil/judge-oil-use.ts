@@ -1,6 +1,6 @@
 import { formatNumber, formatQuantity } from "../units/format";
 import type { Judgement } from "../verdict/judgement";
-import { forecastOil, type OilForecast, type OilTrend } from "./oil-consumption";
+import { forecastOil, type OilForecast, type OilTrend, STICK_SIGMA_QT } from "./oil-consumption";
 
 const perHour = (qt: number) => `${formatNumber(qt, 2)} qt/h`;
 
@@ -10,8 +10,6 @@ export interface SinceLastReading {
   hours: number;
 }
 
-/** A stick can be read to about this, US quarts, one standard deviation (common practice). */
-const STICK_SIGMA_QT = 0.15;
 /** So far from what was expected, in standard deviations, and it is no reading error. */
 const SUDDEN_AT = 2.5;
 

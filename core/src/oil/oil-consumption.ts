@@ -1,6 +1,6 @@
-import { changePoint } from "../trend/change-point";
 import { median } from "../trend/median";
-import { theilSen } from "../trend/theil-sen";
+import { slopeChange } from "../trend/slope-change";
+import { type RobustLine, theilSen } from "../trend/theil-sen";
 import { assertNotNegative, QuantityError } from "../units/convert";
 
 /** One line of an engine's oil log. */
@@ -46,7 +46,7 @@ export interface OilTrend {
   /** Since it changed, else over the last readings. */
   recent?: OilRate;
   /** When it changed, and what it was before. */
-  change?: { at: string; hours: number; before: OilRate; p: number };
+  change?: { at: string; hours: number; before: OilRate; z: number };
   /** The usual flight between two readings, hours. */
   usualFlightH?: number;
   tooFew?: string;
@@ -56,16 +56,20 @@ export interface OilTrend {
 export const LEAST_READINGS = 6;
 /** How many readings make "now", where nothing has changed. */
 const RECENT_READINGS = 12;
-/** A change less likely by chance than this is told. */
-const CHANGE_P = 0.05;
+/** A change is looked for among so many readings: an older one is no news, and a new one would drown among thousands. */
+const NEWS_READINGS = 41;
+/** A change so clear, in standard deviations, is told: every reading looks anew, at many places. */
+const CHANGE_Z = 4;
+/** A stick can be read to about this, US quarts, one standard deviation (common practice). */
+export const STICK_SIGMA_QT = 0.15;
 /** And by at least this part of what it was: less is of no use to anyone (our own bound). */
 const CHANGE_PART = 0.25;
 
 /**
  * How much oil one engine uses, from its log: readings and additions become a running total over the hour meter, whose robust slope is the
- * consumption. A change of level in the use between readings is looked for; where there is one, "recent" begins there.
+ * consumption. Where the line bends clearly among the last readings, it has changed: then, "recent" begins there.
  * Valid range: entries of one engine in any order; levels and additions ≥ 0 (QuantityError otherwise). A line whose meter went back is
- * left out and named. Sources: Sen 1968, Pettitt 1979, see there.
+ * left out and named. Source: Sen 1968, see there.
  */
 export function oilTrend(entries: readonly OilEntry[]): OilTrend {
   const { use, faults } = oilUse(entries);
@@ -76,21 +80,20 @@ export function oilTrend(entries: readonly OilEntry[]): OilTrend {
       tooFew: `${use.length === 0 ? "No reading" : use.length === 1 ? "One reading" : `${use.length} readings`} with the hour meter: a trend needs ${LEAST_READINGS}.`,
     };
   const flown = use.slice(1).map((u, i) => u.hours - (use[i] as OilUse).hours);
-  const rates = use.slice(1).map((u, i) => (u.usedQt - (use[i] as OilUse).usedQt) / (flown[i] as number));
   const overall = rateOf(use);
   const result: OilTrend = { use, faults, overall, usualFlightH: median(flown) };
-  const found = changePoint(rates);
-  if (found && found.p < CHANGE_P) {
-    // The reading before the first new rate belongs to both sides.
-    const before = use.slice(0, found.index + 1);
-    const after = use.slice(found.index);
-    if (before.length >= 4 && after.length >= 4) {
-      const [was, now] = [rateOf(before), rateOf(after)];
-      if (Math.abs(now.perH - was.perH) > CHANGE_PART * Math.abs(was.perH)) {
-        const at = use[found.index] as OilUse;
-        return { ...result, recent: now, change: { at: at.at, hours: at.hours, before: was, p: found.p } };
-      }
-    }
+  const late = use.slice(-NEWS_READINGS);
+  const found = slopeChange(
+    late.map((u) => u.hours),
+    late.map((u) => u.usedQt),
+    LEAST_READINGS,
+    STICK_SIGMA_QT,
+  );
+  const at = found && late[found.index];
+  if (found && at && Math.abs(found.z) >= CHANGE_Z) {
+    const [was, now] = [rateByLine(found.before), rateByLine(found.after)];
+    if (Math.abs(now.perH - was.perH) > CHANGE_PART * Math.abs(was.perH))
+      return { ...result, recent: now, change: { at: at.at, hours: at.hours, before: was, z: found.z } };
   }
   return { ...result, recent: use.length > RECENT_READINGS ? rateOf(use.slice(-RECENT_READINGS)) : overall };
 }
@@ -134,10 +137,15 @@ function oilUse(entries: readonly OilEntry[]): Pick<OilTrend, "use" | "faults"> 
 }
 
 function rateOf(use: readonly OilUse[]): OilRate {
-  const line = theilSen(
-    use.map((u) => u.hours),
-    use.map((u) => u.usedQt),
+  return rateByLine(
+    theilSen(
+      use.map((u) => u.hours),
+      use.map((u) => u.usedQt),
+    ),
   );
+}
+
+function rateByLine(line: RobustLine): OilRate {
   return { perH: line.slope, low: line.low, high: line.high, readings: line.points };
 }
 

@@ -126,12 +126,20 @@ describe("consumption", () => {
 
   test("that doubles is found, with when and from what", () => {
     const trend = oilTrend(engine(60, (flight) => (flight < 35 ? 0.12 : 0.36), 4, 0.05));
-    expect(trend.change?.p).toBeLessThan(0.05);
-    expect(Math.abs((trend.change?.hours ?? 0) - (1000 + 35 * 1.2))).toBeLessThan(8);
+    expect(trend.change?.z).toBeGreaterThan(6);
+    expect(Math.abs((trend.change?.hours ?? 0) - (1000 + 35 * 1.2))).toBeLessThan(4);
     expect(trend.change?.before.perH).toBeCloseTo(0.12, 1);
     expect(trend.recent?.perH).toBeGreaterThan(0.3);
     const judged = judgeOilUse(trend, 7.2, 6);
     expect(judged).toMatchObject({ grade: "watch", sentence: expect.stringContaining("up from") });
+  });
+
+  test("of a healthy engine is hardly ever called changed", () => {
+    const called = Array.from(
+      { length: 100 },
+      (_, seed) => oilTrend(engine(45, () => 0.2, 100 + seed)).change,
+    );
+    expect(called.filter(Boolean).length).toBeLessThanOrEqual(2);
   });
 
   test("with too few readings says so, and nothing else", () => {

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { TheilSenRegression } from "ml-regression-theil-sen";
 import { median as libraryMedian } from "simple-statistics";
-import { changePoint, median, normalNumbers, seededRandom, theilSen } from "../index";
+import { median, normalNumbers, seededRandom, slopeChange, theilSen } from "../index";
 
 const point = fc.record({
   x: fc.integer({ min: 0, max: 400 }).map((tenths) => tenths / 10),
@@ -88,24 +88,32 @@ describe("the robust line", () => {
   });
 });
 
-describe("a change of level", () => {
-  test("is found where it is, and not where there is none", () => {
-    const normal = normalNumbers(seededRandom(3));
-    const step = Array.from({ length: 24 }, (_, i) => (i < 15 ? 0.1 : 0.3) + 0.03 * normal());
-    const found = changePoint(step);
-    // Ranks know order only: the place may be one off.
-    expect(Math.abs((found?.index ?? 0) - 15)).toBeLessThanOrEqual(1);
-    expect(found?.p).toBeLessThan(0.01);
-    const level = Array.from({ length: 24 }, () => 0.1 + 0.03 * normal());
-    expect(changePoint(level)?.p).toBeGreaterThan(0.05);
-    expect(changePoint([1, 2, 3, 4, 5])).toBeUndefined();
+describe("a bend", () => {
+  const series = (bend: number, seed: number) => {
+    const normal = normalNumbers(seededRandom(seed));
+    const xs = Array.from({ length: 40 }, (_, i) => i * 1.1);
+    const ys = xs.map((x, i) => 0.1 * x + (i > 25 ? bend * (x - 25 * 1.1) : 0) + 0.1 * normal());
+    return [xs, ys] as const;
+  };
+  test("is found where it is", () => {
+    for (const seed of [1, 2, 3]) {
+      const found = slopeChange(...series(0.15, seed), 6, 0.1);
+      expect(Math.abs((found?.index ?? 0) - 25)).toBeLessThanOrEqual(3);
+      expect(found?.before.slope).toBeCloseTo(0.1, 1);
+      expect(found?.after.slope).toBeCloseTo(0.25, 1);
+      expect(found?.z).toBeGreaterThan(4);
+    }
   });
-
-  // Worked by hand: ranks 1..4 then 5..8: U at t = 4 is 2·10 − 4·9 = −16; p = 2·exp(−6·256/(512 + 64)) = 0.139.
-  test("has Pettitt's own statistic", () => {
-    expect(changePoint([1, 2, 3, 4, 5, 6, 7, 8])).toEqual({ index: 4, p: expect.closeTo(0.139, 3) });
-    // All alike: no change at all.
-    expect(changePoint([5, 5, 5, 5, 5, 5])?.p).toBe(1);
+  test("is hardly ever seen in a straight line", () => {
+    const seen = Array.from(
+      { length: 100 },
+      (_, seed) => Math.abs(slopeChange(...series(0, 50 + seed), 6, 0.1)?.z ?? 0) >= 4,
+    );
+    expect(seen.filter(Boolean).length).toBeLessThanOrEqual(2);
+  });
+  test("needs readings on both sides", () => {
+    const [xs, ys] = series(0.2, 1);
+    expect(slopeChange(xs.slice(0, 10), ys.slice(0, 10), 6, 0.1)).toBeUndefined();
   });
 });
 

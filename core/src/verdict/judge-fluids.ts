@@ -266,6 +266,7 @@ function judgeSettling(list: ComposedList, state: PreflightState, fuel: FuelResu
   const first = taken.reduce((early, s) => (s.at < early ? s.at : early), "9");
   const waited = (Date.parse(first) - Date.parse(last.at)) / 60_000;
   if (waited >= needed) return [];
+  const setBack = waited < 0;
   return [
     {
       id: "fuel.settling",
@@ -278,9 +279,29 @@ function judgeSettling(list: ComposedList, state: PreflightState, fuel: FuelResu
         text: "a quarter of an hour for each foot of gasoline",
         example: true,
       },
-      sentence: "Water that the hose stirred up had not sunk yet when the drains were taken.",
+      sentence: setBack
+        ? "The clock was set back in between: how long the water had to sink is not known."
+        : "Water that the hose stirred up had not sunk yet when the drains were taken.",
       action: "Drain the lowest points once more before you start.",
       itemIds: [...new Set(taken.map((s) => s.itemId))],
+    },
+  ];
+}
+
+/** A device whose clock is behind the log's last line cannot tell what came first. */
+export function judgeClock(list: ComposedList, state: PreflightState): Judgement[] {
+  const last = [list.memory?.hours?.at, list.memory?.fuel?.since].reduce(
+    (late, at) => (at !== undefined && (late === undefined || at > late) ? at : late),
+    undefined,
+  );
+  if (!last || !state.startedAt || state.startedAt >= last) return [];
+  return [
+    {
+      id: "clock",
+      subject: "This device's clock",
+      grade: "ask",
+      sentence: `It says ${state.startedAt.slice(0, 16).replace("T", " ")}, and the log's last line is of ${last.slice(0, 16).replace("T", " ")}.`,
+      action: "Set the clock: what came first, fuel or flight, is not sure until then.",
     },
   ];
 }

@@ -13,7 +13,7 @@ import { judgeAltimeter } from "../instruments/judge-altimeter";
 import { judgeOil, type OilResult } from "../oil/judge-oil";
 import { QuantityError } from "../units/convert";
 import { assertPlausible } from "../units/plausible";
-import { fuelInput, judgeFuelHandling, judgeOilLog } from "./judge-fluids";
+import { fuelInput, judgeClock, judgeFuelHandling, judgeOilLog } from "./judge-fluids";
 import { judgeReading } from "./judge-reading";
 import { type Judgement, unjudged } from "./judgement";
 
@@ -72,6 +72,7 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
       itemsFor(READING.hours),
       guarded("hours", "Hour meter", () => judgeHourMeter(hoursNow, list.memory?.hours) ?? []),
     );
+  judgements.push(...judgeClock(list, state));
   const input = fuelInput(list, state, reading);
   if (input && input.readings.length > 0)
     add(

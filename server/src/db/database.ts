@@ -6,6 +6,7 @@ import mysql, { type Pool } from "mysql2/promise";
 import * as checklist from "./schema/checklist";
 import * as discrepancy from "./schema/discrepancy";
 import * as fleet from "./schema/fleet";
+import * as fluids from "./schema/fluids";
 
 export interface DatabaseOptions {
   host: string;
@@ -15,7 +16,7 @@ export interface DatabaseOptions {
   database: string;
 }
 
-export const schema = { ...checklist, ...discrepancy, ...fleet };
+export const schema = { ...checklist, ...discrepancy, ...fleet, ...fluids };
 export type Db = MySql2Database<typeof schema>;
 /** The same calls inside a transaction. */
 export type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];

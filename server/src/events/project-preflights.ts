@@ -4,6 +4,7 @@ import type { Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { reading } from "../db/schema/checklist";
 import { upsert } from "../db/upsert";
+import { writeFluidsOf } from "../fluids/write-fluids";
 
 export interface PreflightRow {
   count: number;
@@ -53,6 +54,11 @@ export async function writePreflights(
   );
   // A reading that was undone must leave no row behind.
   if (withHistory.length > 0) await tx.delete(reading).where(inArray(reading.preflightId, [...withHistory]));
+  await writeFluidsOf(
+    tx,
+    rows.map(({ state }) => state),
+    withHistory,
+  );
   await upsert(
     tx,
     "reading",

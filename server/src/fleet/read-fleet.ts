@@ -11,6 +11,7 @@ import { fromDb, fromDbOrNull } from "../db/moment";
 import { preflight, reading } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
+import { readRecentFluids } from "../fluids/read-fluids";
 import { readLaps, readWalks } from "./read-walks";
 
 export async function readFleet(db: Db): Promise<Fleet> {
@@ -77,6 +78,7 @@ export async function readBundle(db: Db, registration: string): Promise<Aircraft
       ...(d.measure !== undefined && { measure: d.measure }),
     })),
     lastReadings: await readLastReadings(db, registration),
+    fluids: await readRecentFluids(db, registration),
     walks: await readWalks(db, registration),
     laps: await readLaps(db, row.aircraft.typeId),
     recentPreflights: await readPreflights(db, { registration, limit: 10 }),

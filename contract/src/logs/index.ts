@@ -1,0 +1,2 @@
+export * from "./fluid-csv";
+export * from "./receipt-csv";

@@ -1,0 +1,60 @@
+import { FUEL_GRADES, readFuelUnit } from "@cravix/core";
+import Papa from "papaparse";
+import type { CsvFault, Receipt } from "../api/api-types";
+
+export const RECEIPT_COLUMNS = [
+  "receipt",
+  "time",
+  "registration",
+  "tank",
+  "amount",
+  "unit",
+  "grade",
+] as const;
+
+/** Reads a pump's receipts from comma-separated text. Never throws; a unit that is not sure is refused, not guessed. */
+export function readReceiptCsv(text: string): { receipts: Receipt[]; faults: CsvFault[] } {
+  const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ""), {
+    header: true,
+    skipEmptyLines: "greedy",
+    transformHeader: (header) => header.trim().toLowerCase(),
+  });
+  const faults: CsvFault[] = [];
+  for (const column of ["amount", "unit"])
+    if (!meta.fields?.includes(column)) faults.push({ row: 1, column, expected: "a column of this name" });
+  if (faults.length > 0) return { receipts: [], faults };
+  const receipts = data.flatMap((line, i): Receipt[] => {
+    const cell = (column: string) => (line[column] ?? "").trim();
+    const fault = (column: string, expected: string) => {
+      faults.push({ row: i + 2, column, expected });
+      return [];
+    };
+    const amount = cell("amount") === "" ? Number.NaN : Number(cell("amount"));
+    const unit = readFuelUnit(cell("unit"));
+    const grade = cell("grade") || "100LL";
+    if (!(amount > 0)) return fault("amount", "a number above nothing, with a point");
+    if (!unit) return fault("unit", "one of L, US gal, imp gal, kg, lb; a gallon must say which");
+    if (!FUEL_GRADES.some((g) => g.id === grade))
+      return fault("grade", `one of ${FUEL_GRADES.map((g) => g.id).join(", ")}`);
+    const at = new Date(cell("time"));
+    return [
+      {
+        receipt: cell("receipt").slice(0, 40),
+        at: Number.isNaN(at.getTime()) ? "" : at.toISOString(),
+        registration: cell("registration").toUpperCase(),
+        ...(cell("tank") && { tankId: cell("tank") }),
+        amount,
+        unit,
+        grade,
+      },
+    ];
+  });
+  return { receipts, faults };
+}
+
+/** One receipt as comma-separated text, as the pump hands it out. */
+export function receiptCsv({ at, tankId = "", ...receipt }: Receipt): string {
+  const line: Record<string, unknown> = { ...receipt, time: at, tank: tankId };
+  const data = [RECEIPT_COLUMNS.map((column) => line[column])];
+  return `${Papa.unparse({ fields: [...RECEIPT_COLUMNS], data }, { escapeFormulae: true, newline: "\n" })}\n`;
+}

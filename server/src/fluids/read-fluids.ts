@@ -1,0 +1,71 @@
+import type { FluidRow } from "@cravix/core";
+import { and, asc, desc, eq, lt, or, type SQL } from "drizzle-orm";
+import type { Db } from "../db/database";
+import { fromDb, toDb } from "../db/moment";
+import { fluidLog } from "../db/schema/fluids";
+
+/** How much of the log a device keeps for the apron: some months of a trainer. */
+const KEPT_ON_DEVICE = 250;
+
+export interface FluidPage {
+  registration: string;
+  fluid: FluidRow["fluid"];
+  limit: number;
+  /** The last line that was seen: its time and id. */
+  before?: { at: string; id: string };
+}
+
+/** Lines of one aircraft's log, newest first. */
+export async function readFluids(
+  db: Db,
+  { registration, fluid, limit, before }: FluidPage,
+): Promise<(FluidRow & { id: string })[]> {
+  const behind: SQL | undefined =
+    before &&
+    or(lt(fluidLog.at, toDb(before.at)), and(eq(fluidLog.at, toDb(before.at)), lt(fluidLog.id, before.id)));
+  const rows = await db
+    .select()
+    .from(fluidLog)
+    .where(and(eq(fluidLog.registration, registration), eq(fluidLog.fluid, fluid), behind))
+    .orderBy(desc(fluidLog.at), desc(fluidLog.id))
+    .limit(limit);
+  return rows.map((row) => ({ id: row.id, ...toFluidRow(row) }));
+}
+
+/** The last lines of both logs. */
+export async function readRecentFluids(db: Db, registration: string): Promise<FluidRow[]> {
+  const both = await Promise.all(
+    (["fuel", "oil"] as const).map((fluid) => readFluids(db, { registration, fluid, limit: KEPT_ON_DEVICE })),
+  );
+  return both.flat().map(({ id: _id, ...row }) => row);
+}
+
+/** The whole log of one aircraft, oldest first, for a file. */
+export async function readAllFluids(
+  db: Db,
+  registration: string,
+  fluid: FluidRow["fluid"],
+): Promise<FluidRow[]> {
+  const rows = await db
+    .select()
+    .from(fluidLog)
+    .where(and(eq(fluidLog.registration, registration), eq(fluidLog.fluid, fluid)))
+    .orderBy(asc(fluidLog.at), asc(fluidLog.id));
+  return rows.map(toFluidRow);
+}
+
+function toFluidRow(row: typeof fluidLog.$inferSelect): FluidRow {
+  return {
+    registration: row.registration,
+    fluid: row.fluid,
+    entry: row.entry,
+    amount: row.amount,
+    unit: row.unit,
+    at: fromDb(row.at),
+    ...(row.part !== null && { part: row.part }),
+    ...(row.hours !== null && { hours: row.hours }),
+    ...(row.grade !== null && { grade: row.grade }),
+    ...(row.receipt !== null && { receipt: row.receipt }),
+    ...(row.heat !== null && { heat: row.heat }),
+  };
+}

@@ -1,0 +1,71 @@
+import type { Receipt } from "@cravix/contract";
+import { type FuelUnit, fuelDensity, fuelFromLitres, seededRandom } from "@cravix/core";
+
+/** What can be wrong with the paper that this pump prints; the fuel that it delivers is what was asked for. */
+export const PUMP_TROUBLES = ["none", "other unit", "wrong unit", "digits swapped"] as const;
+export type PumpTrouble = (typeof PUMP_TROUBLES)[number];
+
+export interface PumpOrder {
+  registration: string;
+  tankId?: string;
+  litres: number;
+  grade: string;
+}
+
+/** The most that it gives at once, litres. */
+export const MOST_AT_ONCE_L = 400;
+
+/**
+ * A simulated self-service pump: it delivers what is asked and prints a receipt, sometimes in gallons, sometimes wrong. What goes wrong follows
+ * from the number of the delivery, so that a test or a lesson can foresee it.
+ */
+export class Pump {
+  #count = 0;
+  #totalL = 18_420;
+
+  constructor(readonly seed = 7) {}
+
+  /** What the delivery of this number has in store: mostly nothing. */
+  troubleOf(count: number): PumpTrouble {
+    const dice = seededRandom(this.seed * 1000 + count)();
+    if (dice < 0.5) return "none";
+    if (dice < 0.75) return "other unit";
+    return dice < 0.9 ? "wrong unit" : "digits swapped";
+  }
+
+  /** The meter on its face, litres since it was built. */
+  get totalL(): number {
+    return this.#totalL;
+  }
+
+  deliver(order: PumpOrder, at: Date, trouble = this.troubleOf(this.#count + 1)): Receipt {
+    this.#count++;
+    this.#totalL += order.litres;
+    const paper = this.#paper(order, trouble);
+    return {
+      receipt: String(4200 + this.#count),
+      at: at.toISOString(),
+      registration: order.registration,
+      ...(order.tankId && { tankId: order.tankId }),
+      ...paper,
+      grade: order.grade,
+    };
+  }
+
+  #paper({ litres, grade }: PumpOrder, trouble: PumpTrouble): { amount: number; unit: FuelUnit } {
+    const amount = (value: number) => Number(value.toFixed(1));
+    switch (trouble) {
+      case "none":
+        return { amount: amount(litres), unit: "L" };
+      case "other unit":
+        return { amount: amount(fuelFromLitres(litres, "US gal", fuelDensity(grade))), unit: "US gal" };
+      case "wrong unit":
+        return { amount: amount(litres), unit: "US gal" };
+      case "digits swapped": {
+        const text = String(Math.round(litres));
+        const swapped = text.length > 1 ? text.slice(0, -2) + text.slice(-1) + text.slice(-2, -1) : text;
+        return { amount: Number(swapped) || amount(litres), unit: "L" };
+      }
+    }
+  }
+}
