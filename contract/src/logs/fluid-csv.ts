@@ -271,5 +271,5 @@ export function fluidCsv(fluid: FluidRow["fluid"], rows: readonly FluidRow[]): s
     const line: Record<string, unknown> = { ...row, time: at, tank: part, engine: part };
     return columns.map((column) => line[column] ?? "");
   });
-  return `${Papa.unparse({ fields: [...columns], data }, { escapeFormulae: true, newline: "\n" })}\n`;
+  return `${Papa.unparse({ fields: [...columns], data }, { escapeFormulae: true, newline: "\n" }).trimEnd()}\n`;
 }

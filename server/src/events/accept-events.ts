@@ -68,13 +68,11 @@ function unknownTo(
   const other = event.type === "crew.joined" ? event.data.crewId : byCrewOf(event);
   if (other !== undefined && !crew.has(other))
     return { field: "data", reason: `${other} is not in the group's list of crew.` };
-  if (
-    (event.type === "preflight.started" || event.type === "discrepancy.opened") &&
-    !registrations.has(event.data.registration)
-  )
+  const registration = "registration" in event.data ? event.data.registration : undefined;
+  if (registration !== undefined && !registrations.has(registration))
     return {
       field: "data.registration",
-      reason: `There is no aircraft ${event.data.registration} in the group.`,
+      reason: `There is no aircraft ${registration} in the group.`,
     };
   if (event.type === "discrepancy.closed" && member.role !== "mechanic")
     return {
