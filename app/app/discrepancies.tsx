@@ -1,4 +1,4 @@
-import { DiscrepanciesScreen } from "../features/discrepancies/discrepancies-screen";
+import { DiscrepanciesScreen } from "../features/discrepancies";
 
 export default function Discrepancies() {
   return <DiscrepanciesScreen />;

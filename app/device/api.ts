@@ -1,5 +1,14 @@
-import type { AircraftBundle, DiscrepancyDetail, EventsResponse, Fleet, Problem } from "@cravix/contract";
-import type { ComposedList, PreflightEvent } from "@cravix/core";
+import type {
+  AircraftBundle,
+  DiscrepancyDetail,
+  EventsResponse,
+  Fleet,
+  ImportOutcome,
+  Page,
+  Problem,
+  Receipt,
+} from "@cravix/contract";
+import type { ComposedList, FluidRow, PreflightEvent } from "@cravix/core";
 
 /** The server answered, and said no, in the one shape of its errors. */
 export class ProblemError extends Error {
@@ -39,6 +48,21 @@ export const api = {
     call<{ format: string }>("/files", {
       method: "POST",
       headers: { ...JSON_TYPE, ...(basis && { "if-match": `"${basis}"` }) },
+      body: text,
+    }),
+  deliver: (order: { registration: string; tankId: string; litres: number; grade: string }) =>
+    call<Receipt>("/pump/deliveries", { method: "POST", headers: JSON_TYPE, body: JSON.stringify(order) }),
+  /** One page of an aircraft's log, newest first. */
+  fluids: (registration: string, fluid: FluidRow["fluid"], before?: string) =>
+    call<Page<FluidRow>>(
+      `/aircraft/${encodeURIComponent(registration)}/${fluid}-log?limit=5000${before ? `&before=${encodeURIComponent(before)}` : ""}`,
+    ),
+  fluidCsv: async (registration: string, fluid: FluidRow["fluid"]) =>
+    (await ask(`/aircraft/${encodeURIComponent(registration)}/${fluid}-log.csv`)).blob(),
+  sendFluidCsv: (fluid: FluidRow["fluid"], text: string) =>
+    call<ImportOutcome>(`/${fluid}-log`, {
+      method: "POST",
+      headers: { "content-type": "text/csv" },
       body: text,
     }),
   listPdf: async (list: ComposedList) =>

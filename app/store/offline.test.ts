@@ -28,6 +28,7 @@ const bundle: AircraftBundle = {
   openDiscrepancies: [],
   lastReadings: [],
   recentPreflights: [],
+  fluids: [],
   walks: [],
   laps: {},
 };

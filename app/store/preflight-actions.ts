@@ -8,6 +8,7 @@ import {
   type PreflightEvent,
 } from "@cravix/core";
 import { allEvents, eventsOfPreflight, keepList, listOf } from "../device/event-log";
+import { fluidMemoryHere } from "./fluid-memory-here";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
 import { openPreflightsKnown, preflightOpened } from "./preflight-slice";
 import { record } from "./record";
@@ -66,8 +67,10 @@ export function beginPreflight(registration: string) {
       planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const school = schoolOf(bundle, session.crewId, planned.schools);
     const id = newId(Date.now());
+    const events = await allEvents();
     const list: ComposedList = composeList({
-      ...composeInput(bundle, openDiscrepanciesHere(bundle, await allEvents(), fleet.fleet?.crew ?? [])),
+      ...composeInput(bundle, openDiscrepanciesHere(bundle, events, fleet.fleet?.crew ?? [])),
+      memory: fluidMemoryHere(bundle, events),
       conditions,
       school,
       // What is asked by its value follows from the walk's own id: nobody knows it before.

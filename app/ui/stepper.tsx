@@ -22,7 +22,10 @@ export function Stepper({
       <Button className="w-20" label={`−${step} ${unit}`} onPress={() => onStep(-step)}>
         {`−${step}`}
       </Button>
-      <Text className="grow text-center font-strong text-2xl" testID={testID}>
+      <Text
+        className={`shrink grow text-center font-strong ${text.length > 9 ? "text-xl" : "text-2xl"}`}
+        testID={testID}
+      >
         {text}
       </Text>
       <Button className="w-20" label={`+${step} ${unit}`} onPress={() => onStep(step)}>

@@ -2,19 +2,8 @@ import { type ComposedList, composeList, defaultSchool, EVENT_TYPES } from "@cra
 import fc from "fast-check";
 import { array, number, object, string } from "yup";
 import { quickCheck } from "./events/quick-check";
-import {
-  checkEvent,
-  contentHash,
-  FILE_FORMATS,
-  idMsecs,
-  jsonSchema,
-  listMarkdown,
-  newId,
-  paperLines,
-  readFile,
-  readFileText,
-  readList,
-} from "./index";
+import { FILE_FORMATS, jsonSchema, readFile, readFileText, readList } from "./files";
+import { checkEvent, contentHash, idMsecs, listMarkdown, newId, paperLines } from "./index";
 
 const NOW = new Date("2026-05-01T12:00:00.000Z");
 const id = () => newId(NOW.getTime());

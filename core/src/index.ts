@@ -60,6 +60,7 @@ export * from "./pace/station-times";
 export * from "./trend/median";
 export * from "./trend/slope-change";
 export * from "./trend/theil-sen";
+export * from "./trend/thin-for-plot";
 export * from "./units/convert";
 export * from "./units/format";
 export * from "./units/monotone-curve";

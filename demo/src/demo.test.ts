@@ -1,4 +1,5 @@
-import { checkEvent, contentHash, FILE_FORMATS, jsonSchema, readFile, readFileText } from "@cravix/contract";
+import { checkEvent, contentHash } from "@cravix/contract";
+import { FILE_FORMATS, jsonSchema, readFile, readFileText } from "@cravix/contract/files";
 import {
   bestOrder,
   blockedBy,

@@ -1,4 +1,4 @@
-import type { CravixFile, CrewFile } from "@cravix/contract";
+import type { CravixFile, CrewFile } from "@cravix/contract/files";
 import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core";
 import ans from "../data/aircraft-qx-ans.json";
 import cor from "../data/aircraft-qx-cor.json";

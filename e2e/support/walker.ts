@@ -21,8 +21,8 @@ export const HEALTHY: Record<string, string> = {
   "nose-oleo": "3.8",
   "fuel.dip.left": "16",
   "fuel.dip.right": "15.5",
-  "fuel.dip.left-tip": "12",
-  "fuel.dip.right-tip": "12",
+  "fuel.gauge.left": "19",
+  "fuel.gauge.right": "18",
   "oil.level": "7",
   "oil.temperature": "150",
   "oil.pressure": "72",
@@ -46,7 +46,15 @@ export const HEALTHY: Record<string, string> = {
   "mass.rear": "70",
 };
 /** Where an aircraft differs from the trainer. */
-export const HALDEN = { ...HEALTHY, "oil.level": "10" };
+export const HALDEN = {
+  ...HEALTHY,
+  hours: "3121.2",
+  "oil.level": "10",
+  "fuel.gauge.left": "28",
+  "fuel.gauge.right": "27",
+  "fuel.sight.left-tip": "50",
+  "fuel.sight.right-tip": "50",
+};
 
 export interface Begin {
   conditions?: string[];
@@ -165,6 +173,9 @@ export class Walker {
     else if (asked && (await options.count()) > 0) await this.confirm(this.#facts[asked.fact] ?? "", options);
     else if (item.kind === "count")
       await this.press(page.getByTestId(`count-${item.expected}`), String(item.expected));
+    else if (item.kind === "pull")
+      for (let blade = 1; blade <= (item.expected ?? 1); blade++)
+        await this.press(page.getByRole("button", { name: new RegExp(`^Blade ${blade} of`) }), "Enter");
     else if (item.kind === "choice")
       await this.press(page.getByRole("button", { name: "24", exact: true }), "2");
     else await this.press(this.primary, "Enter");

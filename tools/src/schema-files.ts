@@ -1,5 +1,5 @@
 import { join } from "node:path";
-import { FILE_FORMATS, jsonSchema } from "@cravix/contract";
+import { FILE_FORMATS, jsonSchema } from "@cravix/contract/files";
 import { ROOT } from "./paths";
 
 /** The published JSON Schemas: where each stands in docs/formats, and its text. */

@@ -1,24 +1,35 @@
-import { formatNumber, formatQuantity } from "@cravix/core";
+import { formatNumber, formatQuantity, GRADES, READING } from "@cravix/core";
 import { addMinutes, format } from "date-fns";
+import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Rect } from "react-native-svg";
+import { Button } from "../../ui/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Text } from "../../ui/text";
 import { usePalette } from "../../ui/use-palette";
 import type { Walk } from "../walk/use-preflight";
 
-/** What the stick has said so far: litres in each tank, endurance, and the clock time by which to be on the ground. */
+/** Judgements that belong here and not to one reading alone. */
+const OWN = /^(fuel\.|oil\.|oil$|hours$|clock$)/;
+
+/** What the stick has said so far: litres in each tank, the clock time by which to be on the ground, and what speaks against it. */
 export function FluidsPanel({ walk }: { walk: Walk }) {
-  const { fuel, oil } = walk.judged;
-  const tanks = walk.list.type.fuel?.tanks ?? [];
-  if (!fuel && !oil) return null;
+  const { fuel, oil, judgements } = walk.judged;
+  const { type } = walk.list;
+  const tanks = type.fuel?.tanks ?? [];
+  if (!type.fuel && !type.oil) return null;
   const typing = walk.item?.reading?.key;
+  const shown = judgements
+    .filter(({ id, grade }) => OWN.test(id) && (grade !== "sound" || id === "fuel.endurance"))
+    .filter(({ id }) => !(typing?.startsWith("fuel.") && id === "fuel.endurance"))
+    .sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
+  const page = (name: string) => router.push(`/preflight/${walk.state.id}/${name}` as "/");
   return (
     <View className="gap-2">
-      {fuel && (
-        <View className="flex-row gap-4">
+      {fuel && fuel.tanks.length > 0 && (
+        <View className="flex-row flex-wrap gap-x-4 gap-y-1">
           {tanks.map((tank) => (
-            <View key={tank.id} className="flex-1 flex-row items-end gap-2">
+            <View key={tank.id} className="min-w-[28%] flex-1 flex-row items-end gap-2">
               <TankGlass
                 litres={fuel.volumesL[tank.id]}
                 capacity={tank.capacityL}
@@ -35,7 +46,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
             </View>
           ))}
           {fuel.onGroundWithinMin !== undefined && (
-            <View className="flex-1">
+            <View className="min-w-[28%] flex-1">
               <Text className="text-sm text-voice">off now: down by</Text>
               <Text className="font-strong text-lg" testID="down-by">
                 {format(addMinutes(new Date(), Math.floor(fuel.onGroundWithinMin)), "HH:mm")}
@@ -44,15 +55,34 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
           )}
         </View>
       )}
-      {fuel?.usableL !== undefined && !typing?.startsWith("fuel.") && (
-        <>
-          <Text className="text-sm text-voice">{formatNumber(fuel.usableL)} L usable in all tanks</Text>
-          {fuel.judgements.map((judgement) => (
-            <JudgementCard key={judgement.id} judgement={judgement} />
-          ))}
-        </>
+      <View className="flex-row gap-2">
+        {type.fuel && (
+          <Button
+            className="flex-1"
+            textClassName="text-base"
+            testID="fuel-desk"
+            onPress={() => page("fuel")}
+          >
+            Fuel: is it enough?
+          </Button>
+        )}
+        {type.oil && (
+          <Button className="flex-1" textClassName="text-base" testID="add-oil" onPress={() => page("oil")}>
+            Oil was added
+          </Button>
+        )}
+      </View>
+      {fuel?.usableL !== undefined && (
+        <Text className="text-sm text-voice">{formatNumber(fuel.usableL)} L usable in all tanks</Text>
       )}
-      {oil && typing !== "oil.level" && <JudgementCard judgement={oil.judgement} />}
+      {shown.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+      {Object.entries(oil ?? {})
+        .filter(([, { judgement }]) => judgement.grade === "sound" && !typing?.startsWith(READING.oilLevel))
+        .map(([engine, { judgement }]) => (
+          <JudgementCard key={engine} judgement={judgement} compact />
+        ))}
     </View>
   );
 }
@@ -67,7 +97,7 @@ function TankGlass({
   unusable: number;
 }) {
   const { ink, chock, paper, clay } = usePalette();
-  const height = litres === undefined ? 0 : Math.max(1, (litres / capacity) * 44);
+  const height = litres === undefined ? 0 : Math.max(1, Math.min(1, litres / capacity) * 44);
   return (
     <Svg width={30} height={50} viewBox="0 0 30 50" aria-hidden>
       <Rect x={2} y={2} width={26} height={46} rx={4} fill={paper} stroke={ink} strokeWidth={2.5} />

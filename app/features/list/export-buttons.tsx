@@ -1,4 +1,4 @@
-import { type AircraftBundle, listMarkdown, paperLines } from "@cravix/contract";
+import { type AircraftBundle, listMarkdown } from "@cravix/contract";
 import type { ComposedList } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
@@ -22,8 +22,8 @@ export function ExportButtons({ list, bundle }: { list: ComposedList; bundle: Ai
     }
   };
   const csv = async () => {
-    const { unparse } = await import("papaparse");
-    saveTextFile(`${name}.csv`, unparse(paperLines(list)), "text/csv");
+    const { listCsv } = await import("@cravix/contract/logs");
+    saveTextFile(`${name}.csv`, listCsv(list), "text/csv");
   };
   const json = () => {
     saveTextFile(`type-${bundle.type.id}.json`, JSON.stringify(bundle.type, null, 2));

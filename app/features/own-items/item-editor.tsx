@@ -1,4 +1,4 @@
-import type { FileFault } from "@cravix/contract";
+import type { FileFault } from "@cravix/contract/files";
 import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, type Station } from "@cravix/core";
 import { TextInput, View } from "react-native";
 import { Choice } from "../../ui/choice";

@@ -1,4 +1,5 @@
-import { contentHash, type FileFault, newId, readFileText } from "@cravix/contract";
+import { contentHash, newId } from "@cravix/contract";
+import type { FileFault } from "@cravix/contract/files";
 import type { Aircraft, Item, OwnItem } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { api, ProblemError } from "../../device/api";
@@ -82,6 +83,7 @@ export function useOwnItems({ bundle }: KnownAircraft) {
     drop,
     save: async (): Promise<boolean> => {
       const text = JSON.stringify(file);
+      const { readFileText } = await import("@cravix/contract/files");
       const reading = readFileText(text);
       if ("faults" in reading) {
         setFaults(reading.faults);

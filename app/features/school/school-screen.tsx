@@ -4,6 +4,7 @@ import {
   LAPS_BEFORE_FLOW,
   METHODS,
   RETURN_RULES,
+  SAMPLE_FATES,
   type School,
   SURFACE_WAYS,
   schoolReasons,
@@ -32,6 +33,9 @@ const WORDS: Record<string, string> = {
   "some items back": "Three items back",
   "start of the station": "Start of the station",
   "start of the step": "Start of the step",
+  discarded: "Into the can",
+  "poured back": "Back if perfectly clean",
+  kept: "Kept for the engineer",
 };
 const words = (option: string) => WORDS[option] ?? option;
 
@@ -48,7 +52,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
   const dispatch = useAppDispatch();
   const wide = useWide();
   const { registration } = bundle.aircraft;
-  const { habits, stations, name } = bundle.type;
+  const { habits, stations, name, fuel } = bundle.type;
   const laps = bundle.laps[crewId ?? ""] ?? 0;
   const why = schoolReasons(habits, laps);
   const set = (part: Partial<School>) => {
@@ -118,6 +122,16 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
             words={words}
             why={why.afterInterruption}
           />
+          {fuel && (
+            <Choice
+              title="A cup of clean fuel"
+              options={SAMPLE_FATES}
+              value={school.sample ?? "discarded"}
+              onChange={(sample) => set({ sample })}
+              words={words}
+              why={why.sample}
+            />
+          )}
           {against.map((reason) => (
             <Caution key={reason}>{`Set against what this type asks for: ${reason}`}</Caution>
           ))}

@@ -169,6 +169,15 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
             >
               Its own items
             </Button>
+            {(bundle.type.fuel || bundle.type.oil) && (
+              <Button
+                className="min-w-[45%] flex-1"
+                textClassName="text-base"
+                onPress={() => router.push(`/aircraft/${registration}/logs` as "/")}
+              >
+                Fuel and oil log
+              </Button>
+            )}
           </View>
           <Heading className="mt-2 text-lg">Two of you?</Heading>
           <View className="flex-row flex-wrap gap-2">

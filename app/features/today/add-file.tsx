@@ -1,4 +1,4 @@
-import { type FileFault, readFileText } from "@cravix/contract";
+import type { FileFault } from "@cravix/contract/files";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
@@ -13,6 +13,7 @@ export function AddFile({ onAdded }: { onAdded: () => void }) {
   const add = async () => {
     const file = await pickTextFile(".json,application/json");
     if (!file) return;
+    const { readFileText } = await import("@cravix/contract/files");
     const reading = readFileText(file.text);
     if ("faults" in reading) {
       setFaults(reading.faults);

@@ -1,5 +1,6 @@
 import type { Item } from "@cravix/core";
 import { fireEvent, render, screen } from "@testing-library/react-native";
+import type { Drain } from "../fluids/use-drain";
 import { Actions } from "./actions";
 import type { Measure } from "./measure-panel";
 import type { Acts } from "./use-acts";
@@ -16,23 +17,41 @@ const item = (kind: Item["kind"], more: Partial<Item> = {}): Item => ({
   ...more,
 });
 
-function show(shown: Item, undoable: string[] = [], flowed: object = {}) {
+function show(
+  shown: Item,
+  undoable: string[] = [],
+  flowed: object = {},
+  drained: object = {},
+  blades: object = {},
+) {
   const acts = {
     sound: jest.fn(),
     observed: jest.fn(),
     later: jest.fn(),
     undo: jest.fn(),
     interrupt: jest.fn(),
+    blade: jest.fn(),
   };
   const measure = { value: undefined, decimals: 1, negative: false, onKey: jest.fn(), done: jest.fn() };
+  const drain = {
+    advice: { step: "take", words: "", why: "", seconds: 0 },
+    approved: ["100LL"],
+    asking: { itemId: "x" },
+    draining: false,
+    look: jest.fn(),
+    give: jest.fn(),
+    primary: jest.fn(),
+    ...drained,
+  };
   const onFound = jest.fn();
   const onWhy = jest.fn();
   render(
     <Actions
-      walk={{ state: { undoable, flowed } } as unknown as Walk}
+      walk={{ state: { undoable, flowed, blades } } as unknown as Walk}
       item={shown}
       acts={acts as unknown as Acts}
       measure={measure as unknown as Measure}
+      drain={drain as unknown as Drain}
       wide={false}
       why={false}
       onWhy={onWhy}
@@ -40,7 +59,7 @@ function show(shown: Item, undoable: string[] = [], flowed: object = {}) {
     />,
   );
   const press = (words: string) => fireEvent.press(screen.getByText(words));
-  return { acts, measure, onFound, onWhy, press };
+  return { acts, measure, drain, onFound, onWhy, press };
 }
 
 test("a count offers wrong numbers as readily as the right one, and a wrong one writes itself up", () => {
@@ -116,4 +135,77 @@ test("what was done from memory can have been missed, and is caught by the readi
   screen.unmount();
   show(item("measure"), [], { s: {} });
   expect(screen.queryByText("Missed, done now")).toBeNull();
+});
+
+describe("a cup of fuel", () => {
+  const drained = item("sample", { title: "Left drain", done: "Clear, blue" });
+
+  test("is clean at one tap, and anything else at another", () => {
+    const { drain, press } = show(drained);
+    press("Clear, blue");
+    expect(drain.primary).toHaveBeenCalledTimes(1);
+    press("Water");
+    press("Kerosene smell");
+    expect(drain.look.mock.calls).toEqual([["water"], ["kerosene smell"]]);
+  });
+
+  test("that is not clean asks for another before it is looked at again", () => {
+    const { drain, press } = show(
+      drained,
+      [],
+      {},
+      { advice: { step: "again", words: "", why: "", seconds: 0 } },
+    );
+    expect(screen.queryByText("Water")).toBeNull();
+    press("Drain again");
+    expect(drain.primary).toHaveBeenCalledTimes(1);
+  });
+
+  test("without colour goes onto paper, and another colour is named", () => {
+    const colourless = show(drained, [], {}, { asking: { itemId: "x", more: "paper" } });
+    colourless.press("Greasy ring");
+    expect(colourless.drain.give).toHaveBeenCalledWith({
+      look: "colourless",
+      colour: "colourless",
+      paper: "greasy ring",
+    });
+    screen.unmount();
+    const other = show(drained, [], {}, { asking: { itemId: "x", more: "colour" } });
+    expect(screen.queryByText("Blue")).toBeNull();
+    other.press("Green");
+    expect(other.drain.give).toHaveBeenCalledWith({ look: "wrong colour", colour: "green" });
+  });
+
+  test("that will not clear is written up, not taken", () => {
+    const { press, drain } = show(
+      drained,
+      [],
+      {},
+      { advice: { step: "maintenance", words: "", why: "", seconds: 62 } },
+    );
+    press("Write it up: do not fly");
+    expect(drain.primary).toHaveBeenCalledTimes(1);
+    expect(screen.queryByText("Clear, blue")).toBeNull();
+  });
+});
+
+describe("a propeller pulled through", () => {
+  const pull = item("pull", { expected: 6 });
+
+  test("is counted blade by blade, each on record, and answered with the last", () => {
+    const third = show(pull, [], {}, {}, { x: 2 });
+    third.press("Blade 3 of 6 through");
+    expect(third.acts.blade).toHaveBeenCalledWith(pull, 3);
+    expect(third.acts.sound).not.toHaveBeenCalled();
+    screen.unmount();
+    const last = show(pull, [], {}, {}, { x: 5 });
+    last.press("Blade 6 of 6 through");
+    expect(last.acts.sound).toHaveBeenCalledWith(pull, "6");
+  });
+
+  test("that resists stops everything, in words for the mechanic", () => {
+    const { press, onFound } = show(pull, [], {}, {}, { x: 3 });
+    press("It resists: stop");
+    expect(onFound).toHaveBeenCalledWith("Blade 4 of 6 resists: hydraulic lock. Plugs out, never force it.");
+  });
 });

@@ -3,9 +3,12 @@ import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Keypad } from "../../ui/keypad";
 import { Text } from "../../ui/text";
+import { DrainAnswer } from "../fluids/drain-answer";
+import type { Drain } from "../fluids/use-drain";
 import { ConfirmAnswer } from "./confirm-answer";
 import { HoldAnswer } from "./hold-answer";
 import type { Measure } from "./measure-panel";
+import { PullAnswer } from "./pull-answer";
 import type { Acts } from "./use-acts";
 import type { Walk } from "./use-preflight";
 
@@ -17,6 +20,7 @@ interface ActionsProps {
   item: Item;
   acts: Acts;
   measure: Measure;
+  drain: Drain;
   wide: boolean;
   why: boolean;
   onWhy: () => void;
@@ -41,7 +45,7 @@ export function Actions(props: ActionsProps) {
         >
           Undo
         </Button>
-        {item.kind === "measure" && (
+        {(item.kind === "measure" || item.kind === "sample") && (
           <Button
             tone="bare-deck"
             textClassName="text-sm"
@@ -101,6 +105,7 @@ function Answer({
   item,
   acts,
   measure,
+  drain,
   onFound,
   hint,
 }: ActionsProps & { hint: (key: string) => string | undefined }) {
@@ -132,6 +137,9 @@ function Answer({
     );
   if (item.kind === "confirm")
     return <ConfirmAnswer walk={walk} item={item} acts={acts} onFound={onFound} hint={hint} />;
+  if (item.kind === "sample") return <DrainAnswer item={item} drain={drain} />;
+  if (item.kind === "pull")
+    return <PullAnswer walk={walk} item={item} acts={acts} onFound={onFound} hint={hint("Enter")} />;
   if (item.kind === "count") return <CountAnswer item={item} acts={acts} onFound={onFound} />;
   if (item.kind === "choice")
     return (

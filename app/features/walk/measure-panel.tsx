@@ -1,22 +1,30 @@
 import {
   assertPlausible,
   type EngineFeel,
+  formatNumber,
   GRADES,
   type Item,
+  type Judgement,
   judgePreflight,
+  litresByReading,
+  type OilHeat,
   QuantityError,
+  quantityTrouble,
   READING,
   volumeFromDip,
+  Z_95_TWO_SIDED,
 } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppSelector } from "../../store/hooks";
 import { Band } from "../../ui/band";
 import { Button } from "../../ui/button";
+import { GradeMark } from "../../ui/grade-mark";
 import { JudgementCard } from "../../ui/judgement-card";
 import { pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
+import { drawnReading, OtherEngine, ReadingDrawing } from "../fluids/reading-drawing";
 import { lastReadingText } from "./last-reading";
 import type { Walk } from "./use-preflight";
 
@@ -26,20 +34,39 @@ const FEELS: { value: EngineFeel; words: string }[] = [
   { value: "quit", words: "It quit" },
 ];
 
+const HEATS: { value: OilHeat; words: string }[] = [
+  { value: "cold", words: "Cold" },
+  { value: "hot", words: "Hot" },
+];
+
+/** How a number was read: how the engine ran along with it, or whether the oil was hot. */
+export interface HowRead {
+  feel?: EngineFeel;
+  heat?: OilHeat;
+}
+
 interface Entry {
   itemId: string;
   text: string;
   feel?: EngineFeel | undefined;
+  heat?: OilHeat | undefined;
   tried: boolean;
 }
 
 /** The number being typed for a measuring item, with its trouble or its judgement as it will be. */
-export function useMeasure(walk: Walk, item: Item, onDone: (value: number, feel?: EngineFeel) => void) {
+export function useMeasure(
+  walk: Walk,
+  item: Item,
+  active: boolean,
+  onDone: (value: number, how: HowRead) => void,
+) {
   const [entry, setEntry] = useState<Entry>({ itemId: item.id, text: "", tried: false });
   // Another item, another number: what was typed for the last one does not show for a moment here.
-  const { text, feel, tried } =
-    entry.itemId === item.id ? entry : { text: "", feel: undefined, tried: false };
-  const change = (part: Partial<Entry>) => setEntry({ itemId: item.id, text, feel, tried: false, ...part });
+  const { text, feel, heat, tried } =
+    entry.itemId === item.id ? entry : { text: "", feel: undefined, heat: undefined, tried: false };
+  const change = (part: Partial<Entry>) =>
+    setEntry({ itemId: item.id, text, feel, heat, tried: false, ...part });
+  const how: HowRead = { ...(feel && { feel }), ...(heat && { heat }) };
   const spec = item.reading;
   const negative = (spec?.plausible?.min ?? 0) < 0;
   const quit = spec?.feel && feel === "quit";
@@ -49,20 +76,28 @@ export function useMeasure(walk: Walk, item: Item, onDone: (value: number, feel?
     change({ text: pressKey(text, key, { decimals: spec?.decimals ?? 0, negative }) });
   const done = () => {
     change({ tried: true });
-    if (value !== undefined && !trouble) onDone(value, feel);
+    if (value !== undefined && !trouble) onDone(value, how);
   };
-  useShortcuts({
-    ...Object.fromEntries([..."0123456789."].map((digit) => [digit, () => onKey(digit)])),
-    "-": () => onKey("sign"),
-    Backspace: () => onKey("back"),
-    Enter: done,
-  });
+  // While something is being written up, a key must not give a number as well.
+  useShortcuts(
+    !active
+      ? {}
+      : {
+          ...Object.fromEntries([..."0123456789."].map((digit) => [digit, () => onKey(digit)])),
+          "-": () => onKey("sign"),
+          Backspace: () => onKey("back"),
+          Enter: done,
+        },
+  );
   return {
     text,
     value,
     trouble,
     tried,
     feel,
+    how,
+    setHeat: (next: OilHeat) => change({ heat: next }),
+    setValue: (next: number) => change({ text: String(next) }),
     setFeel: (next: EngineFeel) => change({ feel: next }),
     onKey,
     done,
@@ -79,8 +114,14 @@ function troubleWith(walk: Walk, item: Item, value: number): string | undefined 
   if (!reading) return undefined;
   try {
     assertPlausible(item.title, value, reading.unit, reading.plausible);
-    const tank = walk.list.type.fuel?.tanks.find((t) => READING.tankDip(t.id) === reading.key);
+    const tank = walk.list.type.fuel?.tanks.find((t) => READING.tank("dip", t.id) === reading.key);
     if (tank?.calibration) volumeFromDip(tank.calibration, value);
+    if (reading.key === READING.hours) {
+      const last = walk.list.memory?.hours;
+      // Lower than last time is not refused (a meter can be changed), but it is said at once, before it is taken.
+      if (last && value < last.value / 2)
+        return `${formatNumber(value, 1)} h is far below the last ${formatNumber(last.value, 1)}: read the meter again.`;
+    }
     return undefined;
   } catch (error) {
     if (error instanceof QuantityError) return error.message;
@@ -92,33 +133,73 @@ function troubleWith(walk: Walk, item: Item, value: number): string | undefined 
 export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; measure: Measure }) {
   const bundle = useAppSelector((state) => state.fleet.bundles[walk.list.registration]);
   const crew = useAppSelector((state) => state.fleet.fleet?.crew);
-  const { text, value, trouble, tried, feel, setFeel } = measure;
+  const { text, value, trouble, tried, feel, setFeel, how, setHeat } = measure;
   const spec = item.reading;
   if (!spec) return null;
   const last = bundle?.lastReadings.find((r) => r.key === spec.key);
-  const judged = value === undefined || trouble ? [] : preview(walk, item, value, feel);
+  const judged = value === undefined || trouble ? [] : preview(walk, item, value, how);
+  const drawn = drawnReading(walk, item);
+  const typed = (
+    <View className="flex-row items-end gap-2 self-start border-b-4 border-ink pr-3" testID="typed">
+      <Text className="font-strong text-3xl">
+        {feel === "quit" && spec.feel ? "0" : text.replace("-", "−") || "–"}
+      </Text>
+      <Text className="pb-1 font-mid text-lg text-voice">{spec.unit}</Text>
+    </View>
+  );
+  const before = (
+    <View className={`shrink ${drawn ? "" : "items-end"}`}>
+      {last ? (
+        <>
+          <Text className="text-xs text-voice">Last time</Text>
+          <Text className={`font-mid text-sm ${drawn ? "" : "text-right"}`}>
+            {lastReadingText(last, spec.decimals, crew ?? [])}
+          </Text>
+        </>
+      ) : (
+        <Text className="text-sm text-voice">No earlier reading here</Text>
+      )}
+    </View>
+  );
   return (
     <View className="gap-2">
-      <View className="flex-row items-end justify-between">
-        <View className="flex-row items-end gap-2 border-b-4 border-ink pr-3" testID="typed">
-          <Text className="font-strong text-3xl">
-            {feel === "quit" && spec.feel ? "0" : text.replace("-", "−") || "–"}
-          </Text>
-          <Text className="pb-1 font-mid text-lg text-voice">{spec.unit}</Text>
+      {drawn ? (
+        <View className="flex-row items-center gap-3">
+          <ReadingDrawing
+            walk={walk}
+            item={item}
+            value={value}
+            lastValue={last?.value}
+            onSet={measure.setValue}
+          />
+          <View className="min-w-0 flex-1 gap-2">
+            {typed}
+            <ComesTo walk={walk} item={item} value={trouble ? undefined : value} judged={judged} />
+            {before}
+            {drawn.kind === "oil" && (
+              <View className="flex-row gap-2" role="group" aria-label="Is the engine hot or cold?">
+                {HEATS.map((h) => (
+                  <Button
+                    key={h.value}
+                    className={`flex-1 px-1 ${how.heat === h.value ? "bg-chock" : ""}`}
+                    pressed={how.heat === h.value}
+                    textClassName={`text-base ${how.heat === h.value ? "text-on-chock" : ""}`}
+                    onPress={() => setHeat(h.value)}
+                  >
+                    {h.words}
+                  </Button>
+                ))}
+              </View>
+            )}
+            <OtherEngine walk={walk} item={item} />
+          </View>
         </View>
-        <View className="shrink items-end">
-          {last ? (
-            <>
-              <Text className="text-xs text-voice">Last time</Text>
-              <Text className="text-right font-mid text-sm">
-                {lastReadingText(last, spec.decimals, crew ?? [])}
-              </Text>
-            </>
-          ) : (
-            <Text className="text-right text-sm text-voice">No earlier reading here</Text>
-          )}
+      ) : (
+        <View className="flex-row items-end justify-between">
+          {typed}
+          {before}
         </View>
-      </View>
+      )}
       {item.limit && <Band limit={item.limit} value={trouble ? undefined : value} />}
       {spec.feel && (
         <View className="flex-row gap-2" role="group" aria-label="How did the engine run?">
@@ -152,8 +233,47 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
   );
 }
 
+/** What the number comes to, in a word beside it: litres in the tank, or how the level stands. */
+function ComesTo({
+  walk,
+  item,
+  value,
+  judged,
+}: {
+  walk: Walk;
+  item: Item;
+  value: number | undefined;
+  judged: Judgement[];
+}) {
+  const drawn = drawnReading(walk, item);
+  if (!drawn || value === undefined) return null;
+  if (drawn.kind === "oil") {
+    const level = judged.find((j) => j.id.startsWith("oil.level"));
+    if (!level) return null;
+    return (
+      <View className="flex-row items-center gap-2">
+        <GradeMark grade={level.grade} size={20} />
+        <Text className={`shrink font-mid ${level.grade === "stop" ? "text-clay" : ""}`}>
+          {level.sentence}
+        </Text>
+      </View>
+    );
+  }
+  const reading = { tankId: drawn.tank.id, by: drawn.kind, value } as const;
+  const trouble = quantityTrouble(() => litresByReading(drawn.tank, reading, walk.state.told.tilt));
+  if (trouble) return <Text className="text-sm text-clay">{trouble}</Text>;
+  const litres = litresByReading(drawn.tank, reading, walk.state.told.tilt);
+  const reach = Z_95_TWO_SIDED * litres.sigma;
+  return (
+    <Text className="font-strong text-lg" testID="comes-to">
+      {`${formatNumber(litres.value)} L`}
+      <Text className="text-sm text-voice">{`  ± ${formatNumber(reach)}`}</Text>
+    </Text>
+  );
+}
+
 /** The judgements that this number would lead to, before it is given. */
-function preview(walk: Walk, item: Item, value: number, feel: EngineFeel | undefined) {
+function preview(walk: Walk, item: Item, value: number, how: HowRead) {
   const { reading } = item;
   if (!reading) return [];
   const state = {
@@ -166,7 +286,7 @@ function preview(walk: Walk, item: Item, value: number, feel: EngineFeel | undef
         at: "",
         value,
         unit: reading.unit,
-        ...(feel && { feel }),
+        ...how,
       },
     },
   };

@@ -9,7 +9,9 @@ import { Thread } from "../../ui/thread";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
 import { BatteryBar } from "../electrical/battery-bar";
+import { DrainCard } from "../fluids/drain-card";
 import { FluidsPanel } from "../fluids/fluids-panel";
+import { useDrain } from "../fluids/use-drain";
 import { WindPanel } from "../line-up/wind-panel";
 import { PaceNote } from "../pace/pace-note";
 import { PairBar } from "../pair/pair-bar";
@@ -85,8 +87,9 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   const { why, writing } = shown.itemId === item.id ? shown : { why: false, writing: undefined };
   const setWhy = (next: boolean) => setShown({ itemId: item.id, why: next });
   const setWriting = (next: Shown["writing"]) => setShown({ itemId: item.id, why, writing: next });
-  const measure = useMeasure(walk, item, (value, feel) => acts.reading(item, value, feel));
+  const measure = useMeasure(walk, item, !writing, (value, how) => acts.reading(item, value, how));
   const startWriting = (preset?: string) => setWriting(preset === undefined ? {} : { preset });
+  const drain = useDrain(walk, item, acts, startWriting, !writing);
   const { progress, phase, list } = walk;
   const toPhase = (target: NonNullable<typeof phase>) => {
     const items = itemsOf(list, target);
@@ -117,7 +120,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
                 Enter: () => startWriting("same"),
               }
             : { f: () => startWriting() }),
-          ...(["look", "feel", "set", "remove", "sample"].includes(item.kind) && {
+          ...(["look", "feel", "set", "remove"].includes(item.kind) && {
             Enter: () => acts.sound(item),
             ...(walk.state.flowed[item.station] && { m: () => acts.sound(item, undefined, true) }),
           }),
@@ -150,9 +153,15 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   const panelLeft = wide && (phase === "run-up" || phase === "line-up");
   const body = (
     <View className="gap-3 px-[18px] pb-3">
-      <ItemCard walk={walk} item={item} why={why || (wide && item.kind !== "measure")} tight={typing} />
+      <ItemCard
+        walk={walk}
+        item={item}
+        why={why || (wide && item.kind !== "measure")}
+        tight={typing || (item.kind === "sample" && drain.advice.step !== "take")}
+      />
+      {item.kind === "sample" && <DrainCard walk={walk} item={item} acts={acts} drain={drain} />}
       {item.kind === "measure" && <MeasurePanel walk={walk} item={item} measure={measure} />}
-      {!panelLeft && !typing && <StepPanel walk={walk} />}
+      {!panelLeft && !typing && item.kind !== "sample" && <StepPanel walk={walk} />}
     </View>
   );
   const notes = (
@@ -168,6 +177,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
       item={item}
       acts={acts}
       measure={measure}
+      drain={drain}
       wide={wide}
       why={why}
       onWhy={() => setWhy(!why)}
@@ -203,6 +213,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
     );
   const planShown =
     item.kind !== "measure" &&
+    item.kind !== "sample" &&
     (phase === "papers" || phase === "cockpit" || phase === "lap" || phase === "fluids");
   return (
     <View className="h-full bg-paper" role="main">

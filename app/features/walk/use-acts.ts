@@ -1,17 +1,19 @@
 import { newId } from "@cravix/contract";
 import {
   blockedBy,
-  type EngineFeel,
+  type EventData,
   type FindingGrade,
   type InterruptionCause,
   type Item,
   type ReturnWay,
   returnTo,
+  type Sample,
   stationBlockedBy,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/record";
+import type { HowRead } from "./measure-panel";
 import type { Walk } from "./use-preflight";
 
 /** What a person can do in a walk; each becomes an event. */
@@ -43,11 +45,26 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
           }),
         );
       },
-      reading: (target: Item, value: number, feel?: EngineFeel) => {
+      reading: (target: Item, value: number, how: HowRead = {}) => {
         if (!target.reading || !free(target)) return;
         const { key, unit } = target.reading;
-        dispatch(record(id, "reading.taken", { itemId: target.id, key, value, unit, ...(feel && { feel }) }));
+        dispatch(record(id, "reading.taken", { itemId: target.id, key, value, unit, ...how }));
       },
+      /** One cup from one drain; clean or not, it is on record. */
+      sample: (target: Item, sample: Sample) => {
+        if (!free(target)) return;
+        const fate = sample.look === "clean" ? (list.school?.sample ?? "discarded") : "discarded";
+        dispatch(record(id, "sample.taken", { ...sample, itemId: target.id, fate }));
+      },
+      rocked: () => void dispatch(record(id, "wings.rocked", {})),
+      blade: (target: Item, blade: number) => {
+        if (free(target)) dispatch(record(id, "blade.pulled", { itemId: target.id, blade }));
+      },
+      uplifted: (uplift: Omit<EventData["fuel.uplifted"], "registration">) =>
+        void dispatch(record(id, "fuel.uplifted", { ...uplift, registration: list.registration })),
+      told: (told: EventData["fuel.told"]) => void dispatch(record(id, "fuel.told", told)),
+      oilAdded: (oil: Omit<EventData["oil.added"], "registration">) =>
+        void dispatch(record(id, "oil.added", { ...oil, registration: list.registration })),
       found: (target: Item, text: string, grade: FindingGrade, measure?: string) =>
         void dispatch(
           record(id, "discrepancy.opened", {

@@ -51,6 +51,7 @@ const school = object({
   surfaces: string().required().oneOf(SURFACE_WAYS),
   brake: string().required().oneOf(BRAKE_WAYS),
   afterInterruption: string().required().oneOf(RETURN_RULES),
+  sample: string().oneOf(SAMPLE_FATES),
 });
 
 /** A part that is absent or whole, with nothing else in it. */

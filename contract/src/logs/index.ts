@@ -1,2 +1,3 @@
 export * from "./fluid-csv";
+export * from "./list-csv";
 export * from "./receipt-csv";

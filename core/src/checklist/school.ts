@@ -1,3 +1,5 @@
+import type { SampleFate } from "../fuel/fuel-told";
+
 /** What belongs to one way of doing things only; a list names its items and rules by these. */
 export const SCHOOL_TAGS = ["surfaces moved", "surfaces looked at", "brake first", "controls first"] as const;
 export type SchoolTag = (typeof SCHOOL_TAGS)[number];
@@ -19,6 +21,8 @@ export interface School {
   surfaces: (typeof SURFACE_WAYS)[number];
   brake: (typeof BRAKE_WAYS)[number];
   afterInterruption: (typeof RETURN_RULES)[number];
+  /** What becomes of a cup of clean fuel; absent in walks from before it was asked. */
+  sample?: SampleFate;
 }
 
 /** What the type itself asks for, with the reason: it is no matter of taste. */
@@ -43,6 +47,7 @@ export function defaultSchool(habits: TypeHabits | undefined): School {
     surfaces: habits?.surfaces?.way ?? "moved",
     brake: habits?.brake?.way ?? "brake first",
     afterInterruption: "start of the station",
+    sample: "discarded",
   };
 }
 
@@ -50,7 +55,7 @@ export function defaultSchool(habits: TypeHabits | undefined): School {
 export function schoolReasons(
   habits: TypeHabits | undefined,
   laps: number,
-): Record<"method" | "lap" | "surfaces" | "brake" | "afterInterruption", string> {
+): Record<"method" | "lap" | "surfaces" | "brake" | "afterInterruption" | "sample", string> {
   return {
     method:
       laps >= LAPS_BEFORE_FLOW
@@ -62,6 +67,8 @@ export function schoolReasons(
     brake: habits?.brake?.why ?? "The brake holds it while you look down; this type says nothing against it.",
     afterInterruption:
       "What you were doing when you were spoken to is what gets lost. A station back costs a minute.",
+    sample:
+      "A cup is never quite clean, and one cup is not worth an engine: into the can. Some pour perfectly clean fuel back, some keep it for the engineer.",
   };
 }
 

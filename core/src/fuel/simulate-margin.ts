@@ -3,6 +3,8 @@ import { normalNumbers, seededRandom } from "../units/seeded-random";
 import type { Uncertain } from "../units/uncertain";
 import { assertPlan, type FuelPlan } from "./enough-fuel";
 
+export type { FuelPlan } from "./enough-fuel";
+
 export interface SimulatedMargin {
   samples: number;
   /** Litres beyond flight and reserve: their mean, and what nineteen of twenty are better than. */

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { TheilSenRegression } from "ml-regression-theil-sen";
 import { median as libraryMedian } from "simple-statistics";
-import { median, normalNumbers, seededRandom, slopeChange, theilSen } from "../index";
+import { median, normalNumbers, seededRandom, slopeChange, theilSen, thinForPlot } from "../index";
 
 const point = fc.record({
   x: fc.integer({ min: 0, max: 400 }).map((tenths) => tenths / 10),
@@ -114,6 +114,30 @@ describe("a bend", () => {
   test("needs readings on both sides", () => {
     const [xs, ys] = series(0.2, 1);
     expect(slopeChange(xs.slice(0, 10), ys.slice(0, 10), 6, 0.1)).toBeUndefined();
+  });
+});
+
+describe("a plot of years", () => {
+  test("keeps every column's ends and extremes, in order, and nothing else", () => {
+    const points = fc
+      .array(fc.double({ min: -50, max: 50, noNaN: true }), { minLength: 1, maxLength: 400 })
+      .map((ys) => ys.map((y, x) => ({ x, y })));
+    fc.assert(
+      fc.property(points, fc.integer({ min: 1, max: 20 }), (all, columns) => {
+        const kept = thinForPlot(all, columns);
+        expect(kept.length).toBeLessThanOrEqual(Math.max(4 * columns, 1));
+        expect(kept[0]).toEqual(all[0]);
+        expect(kept.at(-1)).toEqual(all.at(-1));
+        expect(kept.map((p) => p.x)).toEqual([...kept.map((p) => p.x)].sort((a, b) => a - b));
+        const ys = (list: { y: number }[]) => [
+          Math.min(...list.map((p) => p.y)),
+          Math.max(...list.map((p) => p.y)),
+        ];
+        expect(ys(kept)).toEqual(ys(all));
+        expect(kept.every((p) => all.includes(p))).toBe(true);
+      }),
+    );
+    expect(() => thinForPlot([], 0)).toThrow("at least one column");
   });
 });
 

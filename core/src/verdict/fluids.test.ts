@@ -298,6 +298,17 @@ describe("oil in a walk", () => {
     // Last time 7.1 at 97 h; a tenth an hour since: 0.4 used by 101 h, a quart in: 7.7.
     expect(find("oil.use", hours(101), added(), level(7.7))).toMatchObject({ grade: "sound" });
   });
+  test("oil that should not have gone in is on record all the same, and asked about", () => {
+    const opened = event("oil.added", { registration: "QX-TST", qt: 1, sealed: false });
+    expect(find("oil.added", level(6.5), opened)).toMatchObject({
+      grade: "ask",
+      sentence: expect.stringContaining("unopened"),
+    });
+    expect(find("oil.added", level(7.5), added())).toMatchObject({
+      sentence: expect.stringContaining("more than 8.0"),
+    });
+    expect(find("oil.added", level(6.5), added())).toBeUndefined();
+  });
   test("a sudden loss is asked about at a good level", () => {
     expect(find("oil.use", hours(98), level(6.1))).toMatchObject({ grade: "ask" });
   });

@@ -15,6 +15,7 @@ import { dropsOfWater, nightWaterMl } from "../fuel/night-water";
 import { type Reconciled, reconcileUplift } from "../fuel/reconcile-uplift";
 import { settlingMin } from "../fuel/settling";
 import { litresByReading, type TankReading } from "../fuel/tank";
+import { whyNotAdd } from "../oil/judge-oil";
 import { compareOilUse, judgeOilUse } from "../oil/judge-oil-use";
 import { QuantityError } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
@@ -333,6 +334,24 @@ function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgem
         : "Reason enough to take the lowest drains once more.",
     },
   ];
+}
+
+/** Oil that went in and should not have: another grade, an opened container, more than fits. What is done is on record, and is asked about. */
+export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgement[] {
+  const { oil } = list.type;
+  return state.oilAdded.flatMap(({ eventId, qt, grade, sealed, engine, beforeQt }): Judgement[] => {
+    const against = whyNotAdd({ qt, sealed, ...(grade && { grade }) }, oil, beforeQt);
+    if (!against) return [];
+    return [
+      {
+        id: `oil.added.${eventId}`,
+        subject: engine ? `Oil added, ${engine} engine` : "Oil added",
+        grade: "ask",
+        sentence: against,
+        action: "It is in: ask the mechanic before you start.",
+      },
+    ];
+  });
 }
 
 /** Consumption of each engine by the log, and a twin's engines against each other. */

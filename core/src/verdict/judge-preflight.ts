@@ -13,7 +13,7 @@ import { judgeAltimeter } from "../instruments/judge-altimeter";
 import { judgeOil, type OilResult } from "../oil/judge-oil";
 import { QuantityError } from "../units/convert";
 import { assertPlausible } from "../units/plausible";
-import { fuelInput, judgeClock, judgeFuelHandling, judgeOilLog } from "./judge-fluids";
+import { fuelInput, judgeClock, judgeFuelHandling, judgeOilAdded, judgeOilLog } from "./judge-fluids";
 import { judgeReading } from "./judge-reading";
 import { type Judgement, unjudged } from "./judgement";
 
@@ -93,7 +93,10 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
   for (const { engine = ONLY_ENGINE, qt } of state.oilAdded) addedQt[engine] = (addedQt[engine] ?? 0) + qt;
   add(
     list.items.filter((i) => i.reading?.key.startsWith(READING.oilLevel)).map((i) => i.id),
-    guarded("oil.use", "Oil consumption", () => judgeOilLog(list, levels, hoursNow, addedQt)),
+    guarded("oil.use", "Oil consumption", () => [
+      ...judgeOilLog(list, levels, hoursNow, addedQt),
+      ...judgeOilAdded(list, state),
+    ]),
   );
   const indicatedFt = reading(READING.altimeter);
   if (indicatedFt !== undefined)

@@ -1,4 +1,5 @@
-import { type CravixFile, contentHash } from "@cravix/contract";
+import { contentHash } from "@cravix/contract";
+import type { CravixFile } from "@cravix/contract/files";
 import { eq } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";

@@ -1,4 +1,4 @@
-import { readFileText } from "@cravix/contract";
+import { readFileText } from "@cravix/contract/files";
 import { Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import type { Database } from "../db/database";

@@ -1,4 +1,5 @@
-import { type Page, type PreflightDetail, type PreflightSummary, readList } from "@cravix/contract";
+import type { Page, PreflightDetail, PreflightSummary } from "@cravix/contract";
+import { readList } from "@cravix/contract/files";
 import { eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
 import { bodyLimit } from "hono/body-limit";

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { OwnItemsScreen } from "../../../features/own-items/own-items-screen";
+import { OwnItemsScreen } from "../../../features/own-items";
 
 export default function Items() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

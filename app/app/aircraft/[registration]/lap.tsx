@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { LapScreen } from "../../../features/lap/lap-screen";
+import { LapScreen } from "../../../features/lap";
 
 export default function Lap() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { ListScreen } from "../../../features/list/list-screen";
+import { ListScreen } from "../../../features/list";
 
 export default function List() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

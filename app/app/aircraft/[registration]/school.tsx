@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { SchoolScreen } from "../../../features/school/school-screen";
+import { SchoolScreen } from "../../../features/school";
 
 export default function School() {
   const { registration } = useLocalSearchParams<{ registration: string }>();

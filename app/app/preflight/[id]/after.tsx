@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { AfterScreen } from "../../../features/after/after-screen";
+import { AfterScreen } from "../../../features/after";
 
 export default function After() {
   const { id } = useLocalSearchParams<{ id: string }>();

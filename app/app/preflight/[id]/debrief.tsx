@@ -1,5 +1,5 @@
 import { useLocalSearchParams } from "expo-router";
-import { DebriefScreen } from "../../../features/debrief/debrief-screen";
+import { DebriefScreen } from "../../../features/debrief";
 
 export default function Debrief() {
   const { id } = useLocalSearchParams<{ id: string }>();

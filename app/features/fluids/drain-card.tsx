@@ -1,0 +1,46 @@
+import { formatNumber, type Item } from "@cravix/core";
+import { View } from "react-native";
+import { GradeMark } from "../../ui/grade-mark";
+import { Text } from "../../ui/text";
+import type { Acts } from "../walk/use-acts";
+import type { Walk } from "../walk/use-preflight";
+import { DrainClock } from "./drain-answer";
+import type { Drain } from "./use-drain";
+import { VialTray } from "./vial-tray";
+
+const FATE: Record<string, string> = {
+  discarded: "Clean or not: into the can.",
+  "poured back": "Perfectly clean: back into the tank. Anything else: into the can.",
+  kept: "Clean: kept for the engineer. Anything else: into the can.",
+};
+
+/** The cups so far, and what to do about this one. */
+export function DrainCard({ walk, item, acts, drain }: { walk: Walk; item: Item; acts: Acts; drain: Drain }) {
+  const { advice, asking, draining } = drain;
+  const stop = advice.step === "maintenance";
+  return (
+    <View className="gap-2">
+      {advice.step !== "take" && (
+        <View
+          className={`gap-1 rounded-xl px-3 py-2 ${stop ? "border-l-8 border-clay bg-stone" : "bg-stone"}`}
+          testID={`drain-${advice.step}`}
+          role={stop ? "alert" : undefined}
+        >
+          <View className="flex-row items-center gap-2">
+            <GradeMark grade={stop ? "stop" : advice.step === "clean" ? "note" : "ask"} size={22} />
+            <Text className={`shrink font-strong ${stop ? "text-clay" : ""}`}>{advice.words}</Text>
+          </View>
+          <Text>{advice.why}</Text>
+          {draining && asking.since !== undefined && (
+            <DrainClock since={asking.since} before={advice.seconds} />
+          )}
+          {!draining && advice.seconds > 0 && (
+            <Text className="text-sm text-voice">{`${formatNumber(advice.seconds)} s drained here so far; after about a minute it is for maintenance.`}</Text>
+          )}
+        </View>
+      )}
+      <VialTray walk={walk} item={item} acts={acts} />
+      <Text className="text-sm text-voice">{FATE[walk.list.school?.sample ?? "discarded"]}</Text>
+    </View>
+  );
+}

@@ -1,0 +1,96 @@
+import { formatNumber, type OilProfile } from "@cravix/core";
+import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
+import { usePalette } from "../../../ui/use-palette";
+
+const TOP = 14;
+const BOTTOM = 152;
+const HEIGHT = 164;
+
+export interface StickScale {
+  from: number;
+  to: number;
+  /** What a finger can set it to. */
+  step: number;
+}
+
+/** The part of the stick that is marked: a little below the minimum to a little above the maximum. */
+export function stickScale(profile: OilProfile | undefined, most: number): StickScale {
+  const { minimumQt = 0, maximumQt = most } = profile ?? {};
+  const spread = Math.max(0.2, maximumQt - minimumQt);
+  const step = spread < 1.5 ? 0.1 : 0.5;
+  const on = (value: number) => Math.round(value / step) * step;
+  return { from: Math.max(0, on(minimumQt - spread)), to: on(Math.min(most, maximumQt + spread / 2)), step };
+}
+
+/** The level at a place of the drawing, to the nearest mark. */
+export function levelAtHeight({ from, to, step }: StickScale, part: number): number {
+  const level = from + ((BOTTOM - part * HEIGHT) / (BOTTOM - TOP)) * (to - from);
+  return Number((Math.round(Math.min(to, Math.max(from, level)) / step) * step).toFixed(1));
+}
+
+interface OilStickProps {
+  profile: OilProfile | undefined;
+  scale: StickScale;
+  value: number | undefined;
+  lastQt?: number | undefined;
+  longFlight: boolean;
+}
+
+/** The dipstick of this engine: minimum, maximum, what throws off, last time, and the wet part of it now. */
+export function OilStick({ profile, scale, value, lastQt, longFlight }: OilStickProps) {
+  const { ink, stone, chock, clay, voice, paper } = usePalette();
+  const y = (qt: number) => BOTTOM - ((qt - scale.from) / (scale.to - scale.from)) * (BOTTOM - TOP);
+  const inside = (qt: number | undefined): qt is number =>
+    qt !== undefined && qt >= scale.from && qt <= scale.to;
+  const { minimumQt, longFlightMinimumQt, maximumQt, throwsOffQt } = profile ?? {};
+  const least = longFlight ? (longFlightMinimumQt ?? minimumQt) : minimumQt;
+  const lines: [number | undefined, string, string][] = [
+    [maximumQt, "max", ink],
+    [throwsOffQt !== maximumQt ? throwsOffQt : undefined, "thrown off", voice],
+    [least, longFlight && longFlightMinimumQt ? "min, long" : "min", clay],
+  ];
+  return (
+    <Svg width="100%" height="100%" viewBox={`0 0 190 ${HEIGHT}`} aria-hidden>
+      <Rect x={44} y={2} width={26} height={BOTTOM + 4} rx={6} fill={stone} stroke={ink} strokeWidth={3} />
+      {value !== undefined && (
+        <Rect
+          x={47}
+          y={y(Math.min(scale.to, Math.max(scale.from, value)))}
+          width={20}
+          height={Math.max(0, BOTTOM + 3 - y(Math.min(scale.to, Math.max(scale.from, value))))}
+          fill={chock}
+        />
+      )}
+      {lines.map(([qt, words, colour]) =>
+        inside(qt) ? (
+          <G key={words}>
+            <Line x1={38} x2={78} y1={y(qt)} y2={y(qt)} stroke={colour} strokeWidth={4} />
+            <SvgText x={82} y={y(qt) + 4} fontSize={13} fill={colour} fontFamily="AtkinsonNextSemiBold">
+              {`${words} ${formatNumber(qt, 1)}`}
+            </SvgText>
+          </G>
+        ) : null,
+      )}
+      {inside(lastQt) && (
+        <Path
+          d={`M26 ${y(lastQt) - 6} L38 ${y(lastQt)} L26 ${y(lastQt) + 6} Z`}
+          fill={paper}
+          stroke={ink}
+          strokeWidth={2}
+        />
+      )}
+      {inside(lastQt) && (
+        <SvgText
+          x={24}
+          y={y(lastQt) + 4}
+          fontSize={12}
+          fill={voice}
+          textAnchor="end"
+          fontFamily="AtkinsonNext"
+        >
+          last
+        </SvgText>
+      )}
+    </Svg>
+  );
+}

@@ -1,0 +1,150 @@
+import { fuelByLog, type Item, READING, type Tank } from "@cravix/core";
+import { View } from "react-native";
+import { TouchArea } from "../../ui/touch-area";
+import type { Walk } from "../walk/use-preflight";
+import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";
+import { GlassDrawing, glassAtHeight } from "./drawings/glass-drawing";
+import { levelAtHeight, OilStick, stickScale } from "./drawings/oil-stick";
+import { dipAtHeight, TankDrawing } from "./drawings/tank-drawing";
+
+/** Which part of the aircraft a reading is taken from, if it is one that can be drawn. */
+export function drawnReading(
+  walk: Walk,
+  item: Item,
+): { kind: "dip" | "gauge" | "sight"; tank: Tank } | { kind: "oil" } | undefined {
+  const { fuel, oil } = walk.list.type;
+  const key = item.reading?.key ?? "";
+  if (key === READING.oilLevel || key.startsWith(`${READING.oilLevel}.`))
+    return oil ? { kind: "oil" } : undefined;
+  for (const tank of fuel?.tanks ?? []) {
+    if (key === READING.tank("dip", tank.id) && tank.calibration) return { kind: "dip", tank };
+    if (key === READING.tank("gauge", tank.id) && tank.gauge) return { kind: "gauge", tank };
+    if (key === READING.tank("sight", tank.id) && tank.sight) return { kind: "sight", tank };
+  }
+  return undefined;
+}
+
+interface ReadingDrawingProps {
+  walk: Walk;
+  item: Item;
+  value: number | undefined;
+  lastValue: number | undefined;
+  onSet: (value: number) => void;
+}
+
+/** The stick, the gauge or the glass itself: laid a finger on, it is set to the nearest mark. */
+export function ReadingDrawing({ walk, item, value, lastValue, onSet }: ReadingDrawingProps) {
+  const drawn = drawnReading(walk, item);
+  if (!drawn) return null;
+  const step = (by: number, min: number, max: number) =>
+    onSet(Number(Math.min(max, Math.max(min, (value ?? lastValue ?? min) + by)).toFixed(2)));
+  const common = { value, testID: "drawn-reading", className: "h-[168px] w-[196px]" };
+  if (drawn.kind === "oil") {
+    const { oil } = walk.list.type;
+    const most = item.reading?.plausible?.max ?? 12;
+    const scale = stickScale(oil, most);
+    const longFlight = walk.list.conditions.some((c) => c === "long range" || c === "instrument");
+    return (
+      <TouchArea
+        {...common}
+        label="Oil dipstick"
+        min={scale.from}
+        max={scale.to}
+        step={scale.step}
+        valueText={value === undefined ? undefined : `${value} US quarts`}
+        onPoint={({ y }) => onSet(levelAtHeight(scale, y))}
+        onStep={(by) => step(by, scale.from, scale.to)}
+      >
+        <OilStick profile={oil} scale={scale} value={value} lastQt={lastValue} longFlight={longFlight} />
+      </TouchArea>
+    );
+  }
+  const { tank } = drawn;
+  if (drawn.kind === "gauge" && tank.gauge) {
+    const { gauge } = tank;
+    const most = gauge.points.at(-1)?.at ?? 1;
+    return (
+      <TouchArea
+        {...common}
+        className="h-[122px] w-[196px]"
+        label={`${tank.name}, gauge`}
+        min={0}
+        max={most}
+        step={1}
+        onPoint={({ x, y }) => onSet(gaugeAtPoint(gauge, x, y))}
+        onStep={(by) => step(by, 0, most)}
+      >
+        <GaugeDrawing gauge={gauge} value={value} />
+      </TouchArea>
+    );
+  }
+  if (drawn.kind === "sight" && tank.sight)
+    return (
+      <TouchArea
+        {...common}
+        label={`${tank.name}, sight glass`}
+        min={0}
+        max={100}
+        step={5}
+        onPoint={({ y }) => onSet(glassAtHeight(y))}
+        onStep={(by) => step(by, 0, 100)}
+      >
+        <GlassDrawing sight={tank.sight} value={value} />
+      </TouchArea>
+    );
+  const most = tank.calibration?.points.at(-1)?.dipCm ?? 1;
+  return (
+    // What the log says is shown only beside a number: seen before, it would be read off the stick.
+    <TouchArea
+      {...common}
+      label={`${tank.name}, dipstick`}
+      min={0}
+      max={most}
+      step={0.5}
+      valueText={value === undefined ? undefined : `${value} centimetres`}
+      onPoint={({ y }) => onSet(dipAtHeight(tank, y))}
+      onStep={(by) => step(by, 0, most)}
+    >
+      <TankDrawing
+        tank={tank}
+        dipCm={value}
+        byLogL={value === undefined ? undefined : byLog(walk, tank.id)}
+      />
+    </TouchArea>
+  );
+}
+
+/** What the log says of one tank now, litres; nothing where it cannot say. */
+export function byLog(walk: Walk, tankId: string): number | undefined {
+  const { memory, type } = walk.list;
+  if (!memory?.fuel || !type.fuel || walk.state.uplifts.length > 0) return undefined;
+  try {
+    const hours = walk.state.readings[READING.hours]?.value;
+    return fuelByLog(memory.fuel, hours, type.fuel.burnLPerH?.value, type.fuel.taxiL)?.tanks[tankId]?.value;
+  } catch {
+    // A meter that went back is told at the meter.
+    return undefined;
+  }
+}
+
+/** Both engines of a twin side by side: the one that is read now, and the other as it was read. */
+export function OtherEngine({ walk, item }: { walk: Walk; item: Item }) {
+  const { engines, oil } = walk.list.type;
+  const own = engines?.find((engine) => item.reading?.key === `${READING.oilLevel}.${engine}`);
+  const other = engines?.find((engine) => engine !== own);
+  if (!own || !other) return null;
+  const reading = walk.state.readings[`${READING.oilLevel}.${other}`];
+  return (
+    <View
+      className="h-[128px] w-[150px]"
+      aria-label={`${other} engine: ${reading ? `${reading.value} US quarts` : "not read yet"}`}
+    >
+      <OilStick
+        profile={oil}
+        scale={stickScale(oil, item.reading?.plausible?.max ?? 12)}
+        value={reading?.value}
+        longFlight={false}
+      />
+    </View>
+  );
+}

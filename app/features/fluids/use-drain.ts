@@ -1,0 +1,77 @@
+import {
+  approvedGrades,
+  aroundRocking,
+  type DrainAdvice,
+  drainAdvice,
+  type Item,
+  type Sample,
+} from "@cravix/core";
+import { useState } from "react";
+import { useShortcuts } from "../../ui/use-shortcuts";
+import type { Acts } from "../walk/use-acts";
+import type { Walk } from "../walk/use-preflight";
+
+interface Asking {
+  itemId: string;
+  /** What is asked besides the look: the colour that it has, what the paper says. */
+  more?: "colour" | "paper" | undefined;
+  /** Since when it is being drained again. */
+  since?: number | undefined;
+}
+
+/** What to do at this drain, and the answers that can be given. */
+export function useDrain(
+  walk: Walk,
+  item: Item,
+  acts: Acts,
+  onFound: (preset?: string) => void,
+  active: boolean,
+) {
+  const { list, state } = walk;
+  const approved = approvedGrades(list);
+  const taken = state.samples[item.id] ?? [];
+  const { before, since } = aroundRocking(taken, state.rocked?.at);
+  const advice: DrainAdvice = drainAdvice(before, since, state.rocked !== undefined, approved);
+  const [asking, setAsking] = useState<Asking>({ itemId: item.id });
+  const now: Asking = asking.itemId === item.id ? asking : { itemId: item.id };
+  const set = (part: Partial<Asking>) => setAsking({ ...now, ...part, itemId: item.id });
+  const give = (sample: Sample) => {
+    const seconds = now.since === undefined ? undefined : Math.round((Date.now() - now.since) / 1000);
+    setAsking({ itemId: item.id });
+    acts.sample(item, { ...sample, ...(seconds !== undefined && { seconds }) });
+  };
+  const look = (chosen: Sample["look"]) => {
+    if (chosen === "wrong colour") set({ more: "colour" });
+    else if (chosen === "colourless") set({ more: "paper" });
+    else give({ look: chosen });
+  };
+  const writeUp = () => onFound(`${item.title}: ${advice.why}`);
+  const drain = () => set({ since: Date.now() });
+  const draining = now.since !== undefined;
+  const primary =
+    item.kind !== "sample" || now.more
+      ? undefined
+      : advice.step === "again" && !draining
+        ? drain
+        : advice.step === "rock"
+          ? acts.rocked
+          : advice.step === "maintenance"
+            ? writeUp
+            : advice.step === "clean"
+              ? () => acts.sound(item, taken.at(-1)?.colour ?? taken.at(-1)?.look)
+              : () => give({ look: "clean" });
+  useShortcuts(item.kind === "sample" && active ? { Enter: primary } : {});
+  return {
+    advice,
+    approved,
+    taken,
+    asking: now,
+    draining,
+    look,
+    give,
+    primary,
+    back: () => set({ more: undefined }),
+  };
+}
+
+export type Drain = ReturnType<typeof useDrain>;

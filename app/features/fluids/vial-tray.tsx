@@ -1,0 +1,40 @@
+import { approvedGrades, type Item } from "@cravix/core";
+import { Pressable, View } from "react-native";
+import { Text } from "../../ui/text";
+import type { Acts } from "../walk/use-acts";
+import type { Walk } from "../walk/use-preflight";
+import { usualColour, Vial } from "./drawings/vial";
+
+/** Every drain of this aircraft as a row of cups: which are taken, what they showed, which is next. */
+export function VialTray({ walk, item, acts }: { walk: Walk; item: Item; acts: Acts }) {
+  const { list, state } = walk;
+  const drains = list.items.filter((i) => i.kind === "sample");
+  const usual = usualColour(approvedGrades(list)[0]);
+  const clean = drains.filter((drain) => state.answers[drain.id]?.outcome === "sound").length;
+  return (
+    <View className="gap-1" testID="vials">
+      <View className="flex-row flex-wrap">
+        {drains.map((drain) => {
+          const last = state.samples[drain.id]?.at(-1);
+          const here = drain.id === item.id;
+          // Answered without a cup on record (a walk from before cups were): shown as clean.
+          const shown =
+            last ?? (state.answers[drain.id]?.outcome === "sound" ? { look: "clean" as const } : undefined);
+          return (
+            <Pressable
+              key={drain.id}
+              role="button"
+              aria-label={`${drain.title}: ${shown?.look ?? "not taken yet"}`}
+              aria-current={here ? "step" : undefined}
+              onPress={() => acts.visit(drain.id)}
+              className={`h-[68px] w-[48px] items-center justify-center rounded-lg ${here ? "bg-chock" : ""}`}
+            >
+              <Vial sample={shown} usual={usual} />
+            </Pressable>
+          );
+        })}
+      </View>
+      <Text className="text-sm text-voice">{`${clean} of ${drains.length} drains clean`}</Text>
+    </View>
+  );
+}

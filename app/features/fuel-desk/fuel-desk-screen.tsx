@@ -1,0 +1,121 @@
+import { checkUplifts, formatNumber } from "@cravix/core";
+import { router } from "expo-router";
+import { useState } from "react";
+import { View } from "react-native";
+import { Button } from "../../ui/button";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { type Acts, useActs } from "../walk/use-acts";
+import { useWalk, type Walk } from "../walk/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+import { GroundAndNight } from "./ground-and-night";
+import { HowMuch } from "./how-much";
+import { IsItEnough } from "./is-it-enough";
+import { Refuel } from "./refuel";
+
+const PARTS = ["How much", "Enough?", "Refuel", "Ground, night"] as const;
+type Part = (typeof PARTS)[number];
+
+/** Everything about today's fuel in one place: how much, enough, more, and what it stood through. */
+export function FuelDeskScreen({ id }: { id: string }) {
+  return <WalkFrame id={id}>{(folded) => <Desk folded={folded} />}</WalkFrame>;
+}
+
+function Desk({ folded }: { folded: FoldedWalk }) {
+  const walk = useWalk(folded);
+  const acts = useActs(walk);
+  const wide = useWide();
+  const [part, setPart] = useState<Part>("How much");
+  const back = () => router.replace(`/preflight/${walk.state.id}`);
+  const shown =
+    wide && part === "How much"
+      ? (["How much", "Enough?"] as const)
+      : wide && part === "Enough?"
+        ? (["How much", "Enough?"] as const)
+        : [part];
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <Button tone="primary" className="min-h-16" textClassName="text-xl" testID="primary" onPress={back}>
+          Back to the walk
+        </Button>
+      }
+    >
+      <Heading level={1} className="text-3xl">
+        Fuel
+      </Heading>
+      <View className="my-3 flex-row flex-wrap gap-2" role="tablist" aria-label="Parts of this page">
+        {PARTS.map((name) => (
+          <Button
+            key={name}
+            pressed={part === name}
+            className={`min-w-[40%] flex-1 ${wide ? "min-w-0" : ""} ${part === name ? "bg-chock" : ""}`}
+            textClassName={`text-base ${part === name ? "text-on-chock" : ""}`}
+            onPress={() => setPart(name)}
+          >
+            {name}
+          </Button>
+        ))}
+      </View>
+      <View className={shown.length > 1 ? "flex-row gap-8" : ""}>
+        {shown.map((name) => (
+          <View key={name} className={shown.length > 1 ? "flex-1" : ""}>
+            <PartOf part={name} walk={walk} acts={acts} onDone={back} />
+          </View>
+        ))}
+      </View>
+    </Screen>
+  );
+}
+
+function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Acts; onDone: () => void }) {
+  switch (part) {
+    case "How much":
+      return <HowMuch walk={walk} />;
+    case "Enough?":
+      return <IsItEnough walk={walk} acts={acts} />;
+    case "Ground, night":
+      return <GroundAndNight walk={walk} acts={acts} />;
+    case "Refuel":
+      return (
+        <View className="gap-4">
+          <Receipts walk={walk} />
+          <Refuel
+            type={walk.list.type}
+            registration={walk.list.registration}
+            onUplift={(uplift) => {
+              acts.uplifted(uplift);
+              onDone();
+            }}
+          />
+          <Text className="text-sm text-voice">
+            After it the walk asks for the dips and the drains again: what was measured before is in the log.
+          </Text>
+        </View>
+      );
+  }
+}
+
+/** The receipts of this walk, each against the stick. */
+function Receipts({ walk }: { walk: Walk }) {
+  const checked = checkUplifts(walk.list, walk.state);
+  if (checked.length === 0) return null;
+  return (
+    <View className="gap-2">
+      <Heading className="text-lg">Put in on this walk</Heading>
+      {checked.map(({ uplift, reconciled, open }) => (
+        <View key={uplift.eventId} className="rounded-xl bg-stone px-3 py-2">
+          <Text className="font-strong">{`${formatNumber(uplift.amount, 1)} ${uplift.unit}, ${uplift.tankId ?? "several tanks"}`}</Text>
+          <Text className={reconciled && !reconciled.agrees ? "font-mid text-clay" : ""}>
+            {open ??
+              (reconciled?.agrees
+                ? `The stick says ${formatNumber(reconciled.measuredL)} L more: it fits.`
+                : `The stick says ${formatNumber(reconciled?.measuredL ?? 0)} L more. ${reconciled?.instead[0]?.why ?? "Nothing explains it: dip again."}`)}
+          </Text>
+        </View>
+      ))}
+    </View>
+  );
+}

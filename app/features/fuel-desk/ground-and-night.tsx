@@ -1,0 +1,120 @@
+import {
+  dropsOfWater,
+  formatNumber,
+  MOST_TILT_DEG,
+  type NightAir,
+  nightWaterMl,
+  quantityTrouble,
+  type Tilt,
+} from "@cravix/core";
+import { View } from "react-native";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Stepper } from "../../ui/stepper";
+import { Heading, Text } from "../../ui/text";
+import type { Acts } from "../walk/use-acts";
+import type { Walk } from "../walk/use-preflight";
+
+const LEVEL: Tilt = { rightDownDeg: 0, noseUpDeg: 0 };
+const MILD: NightAir = { lowC: 5, dewPointC: 8, nights: 1 };
+
+/** How it stands, and what it stood through: both change what the stick and the first cups mean. */
+export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
+  const { told } = walk.state;
+  const { fuel } = walk.list.type;
+  const tilt = told.tilt ?? LEVEL;
+  const night = told.night ?? MILD;
+  const shaped = fuel?.tanks.every((tank) => tank.geometry) ?? false;
+  const lean = (part: Partial<Tilt>) => {
+    const bound = (x: number) => Math.min(MOST_TILT_DEG, Math.max(-MOST_TILT_DEG, x));
+    const next = { ...tilt, ...part };
+    acts.told({ tilt: { rightDownDeg: bound(next.rightDownDeg), noseUpDeg: bound(next.noseUpDeg) } });
+  };
+  const air = (part: Partial<NightAir>) => acts.told({ night: { ...night, ...part } });
+  const degrees = (value: number, down: string, up: string) =>
+    value === 0 ? "level" : `${formatNumber(Math.abs(value), 1)}° ${value > 0 ? down : up}`;
+  const judged = walk.judged.judgements.filter(({ id }) => id === "fuel.night" || id === "fuel.settling");
+  return (
+    <View className="gap-4">
+      <View className="gap-1.5">
+        <Heading className="text-lg">How does it stand?</Heading>
+        <Stepper
+          text={degrees(tilt.rightDownDeg, "right wing down", "left wing down")}
+          step={0.5}
+          unit="degrees to the right"
+          testID="tilt"
+          onStep={(by) => lean({ rightDownDeg: tilt.rightDownDeg + by })}
+        />
+        <Stepper
+          text={degrees(tilt.noseUpDeg, "nose up", "nose down")}
+          step={0.5}
+          unit="degrees nose up"
+          testID="pitch"
+          onStep={(by) => lean({ noseUpDeg: tilt.noseUpDeg + by })}
+        />
+        <Text className="text-sm text-voice">
+          {shaped
+            ? "The shape of the tanks is on file: the stick is brought level by it, up to 6°."
+            : "The shape of the tanks is not on file: a dip on a slope is not corrected. Put it on level ground."}
+        </Text>
+      </View>
+      <View className="gap-1.5">
+        <Heading className="text-lg">What did it stand through?</Heading>
+        <Stepper
+          text={told.night ? `lowest ${formatNumber(night.lowC)} °C` : "lowest: not given"}
+          step={1}
+          unit="degrees at the lowest"
+          testID="night-low"
+          onStep={(by) => air({ lowC: Math.min(40, Math.max(-40, night.lowC + by)) })}
+        />
+        <Stepper
+          text={told.night ? `dew point ${formatNumber(night.dewPointC)} °C` : "dew point: not given"}
+          step={1}
+          unit="degrees of dew point"
+          testID="dew-point"
+          onStep={(by) => air({ dewPointC: Math.min(35, Math.max(-40, night.dewPointC + by)) })}
+        />
+        <Stepper
+          text={`${night.nights} ${night.nights === 1 ? "night" : "nights"}`}
+          step={1}
+          unit="nights"
+          testID="nights"
+          onStep={(by) => air({ nights: Math.min(60, Math.max(1, night.nights + by)) })}
+        />
+        <Text className="text-sm text-voice">
+          A part-filled tank breathes damp air, and at night its water falls out. The figure is the most that
+          it can be.
+        </Text>
+      </View>
+      {told.night && <NightWater walk={walk} night={told.night} />}
+      {judged.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+    </View>
+  );
+}
+
+function drops(ml: number): string {
+  const count = dropsOfWater(ml);
+  return `${count} ${count === 1 ? "drop" : "drops"}`;
+}
+
+function NightWater({ walk, night }: { walk: Walk; night: NightAir }) {
+  const heard = walk.judged.fuel?.tanks ?? [];
+  const trouble = quantityTrouble(() => nightWaterMl(1, night));
+  if (trouble) return <Text className="font-mid text-clay">{trouble}</Text>;
+  if (heard.length === 0)
+    return <Text className="text-voice">Dip the tanks: how much air stands over the fuel decides.</Text>;
+  return (
+    <View className="gap-1">
+      {heard.map(({ tank, testimony }) => {
+        const ml = nightWaterMl(Math.max(0, tank.capacityL - testimony.litres.value), night);
+        return (
+          <View key={tank.id} className="flex-row justify-between border-b-2 border-stone pb-1">
+            <Text>{tank.name}</Text>
+            <Text className="font-mid">{`at most ${formatNumber(ml, 1)} ml, ${drops(ml)}`}</Text>
+          </View>
+        );
+      })}
+    </View>
+  );
+}

@@ -1,0 +1,67 @@
+import { FUEL_UNITS, formatNumber, fuelDensity, fuelFromLitres } from "@cravix/core";
+import { View } from "react-native";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Heading, Text } from "../../ui/text";
+import type { Walk } from "../walk/use-preflight";
+import { WitnessBars } from "./witness-bars";
+
+/** Stick, gauge and log side by side, tank by tank and all together, and whether they agree. */
+export function HowMuch({ walk }: { walk: Walk }) {
+  const { fuel, judgements } = walk.judged;
+  const { type, memory } = walk.list;
+  const about = judgements.filter(({ id }) => /^fuel\.(witnesses|imbalance|log|uplift)/.test(id));
+  const kgPerL = fuelDensity(type.fuel?.grades?.[0] ?? "100LL", walk.state.celsius ?? 15);
+  const usable = fuel?.usableL;
+  return (
+    <View className="gap-2">
+      {(!fuel || fuel.tanks.length === 0) && (
+        <Text className="text-voice">Nobody has looked into the tanks yet: dip them at their stations.</Text>
+      )}
+      {fuel?.total && fuel.total.witnesses.length > 1 && (
+        <WitnessBars
+          name="All tanks"
+          capacityL={(type.fuel?.tanks ?? []).reduce((sum, t) => sum + t.capacityL, 0)}
+          witnesses={fuel.total.witnesses}
+          testimony={fuel.total.testimony}
+        />
+      )}
+      {fuel?.tanks.map(({ tank, witnesses, testimony }) => (
+        <WitnessBars
+          key={tank.id}
+          name={tank.name.charAt(0).toUpperCase() + tank.name.slice(1)}
+          capacityL={tank.capacityL}
+          witnesses={witnesses}
+          testimony={testimony}
+        />
+      ))}
+      {about.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+      {usable !== undefined && (
+        <>
+          <Heading className="mt-1 text-lg">Usable, in every unit</Heading>
+          <View className="flex-row flex-wrap gap-x-6 gap-y-1">
+            {FUEL_UNITS.map((unit) => (
+              <Text key={unit} className="font-mid">
+                {`${formatNumber(fuelFromLitres(usable, unit, kgPerL), unit === "L" || unit === "kg" || unit === "lb" ? 0 : 1)} ${unit}`}
+              </Text>
+            ))}
+          </View>
+          <Text className="text-sm text-voice">
+            {`Masses at ${formatNumber(kgPerL, 3)} kg a litre, for ${formatNumber(walk.state.celsius ?? 15)} °C.`}
+          </Text>
+        </>
+      )}
+      {!memory?.fuel && (
+        <Text className="text-sm text-voice">
+          The log is no witness here: not every tank was measured before.
+        </Text>
+      )}
+      {memory?.faults.map((fault) => (
+        <Text key={fault} className="text-sm text-clay">
+          {fault}
+        </Text>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,273 @@
+import {
+  burnAt,
+  type FuelUnit,
+  formatNumber,
+  formatQuantity,
+  fuelDensity,
+  howMuchToAdd,
+  type SimulatedMargin,
+} from "@cravix/core";
+import { addMinutes, format } from "date-fns";
+import { useEffect, useState } from "react";
+import { View } from "react-native";
+import Svg, { Line, Rect, Text as SvgText } from "react-native-svg";
+import { simulateFlights } from "../../device/fluid-work";
+import { Choice } from "../../ui/choice";
+import { Caution, JudgementCard } from "../../ui/judgement-card";
+import { Stepper } from "../../ui/stepper";
+import { Heading, Text } from "../../ui/text";
+import { usePalette } from "../../ui/use-palette";
+import type { Acts } from "../walk/use-acts";
+import type { Walk } from "../walk/use-preflight";
+
+const PUMP_UNITS = ["L", "US gal", "imp gal"] as const satisfies readonly FuelUnit[];
+const STEP: Record<(typeof PUMP_UNITS)[number], number> = { L: 1, "US gal": 0.1, "imp gal": 0.1 };
+const time = (value: number) => formatQuantity({ value, unit: "min" });
+
+/** Endurance, the reserve, the clock, the worst reasonable case, and what to add into which tank. */
+export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
+  const { list, state, judged } = walk;
+  const { fuel: profile } = list.type;
+  const { fuel, judgements } = judged;
+  const [unit, setUnit] = useState<(typeof PUMP_UNITS)[number]>("L");
+  const flown = useSimulation(fuel?.plan);
+  if (!profile) return null;
+  const burn = burnAt(profile, state.told.setting);
+  const setting = state.told.setting ?? profile.settings?.find((s) => s.lPerH === burn?.value)?.name;
+  const enough = fuel?.enough;
+  const mass = massRoom(walk);
+  const shown = judgements.filter(({ id }) => id === "fuel.endurance" || id === "fuel.worst");
+  return (
+    <View className="gap-4">
+      {profile.settings && (
+        <Choice
+          title="Planned power"
+          options={profile.settings.map((s) => s.name)}
+          value={setting}
+          onChange={(name) => acts.told({ setting: name })}
+          why={burn && `${formatNumber(burn.value)} L/h: ${burn.source.text}`}
+        />
+      )}
+      {profile.maxTakeoffKg && (
+        <View className="gap-1.5">
+          <Heading className="text-lg">People and baggage</Heading>
+          <Stepper
+            text={
+              state.told.payloadKg === undefined ? "not given" : `${formatNumber(state.told.payloadKg)} kg`
+            }
+            step={10}
+            unit="kilograms"
+            testID="payload"
+            onStep={(by) =>
+              acts.told({ payloadKg: Math.min(2000, Math.max(0, (state.told.payloadKg ?? 150) + by)) })
+            }
+          />
+          <Text className={`text-sm ${mass && mass.roomKg < 0 ? "font-mid text-clay" : "text-voice"}`}>
+            {massText(mass)}
+          </Text>
+        </View>
+      )}
+      {!enough && (
+        <Text className="text-voice">
+          Dip every tank, and set how long the flight is: then this page says whether it is enough.
+        </Text>
+      )}
+      {enough && fuel.onGroundWithinMin !== undefined && (
+        <View className="flex-row flex-wrap gap-x-6 gap-y-2">
+          <Figure label="Endurance" value={time(enough.enduranceMin)} />
+          <Figure label="Less the reserve" value={time(enough.legalMin)} />
+          <Figure label="Off now: down by" value={clock(enough.legalMin)} />
+          <Figure label="At the worst: down by" value={clock(enough.worstLegalMin)} />
+        </View>
+      )}
+      {shown.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+      {enough && flown && <Flown flown={flown} />}
+      {enough && (
+        <>
+          <Choice title="The pump counts in" options={PUMP_UNITS} value={unit} onChange={setUnit} />
+          <ToAdd walk={walk} unit={unit} missingL={Math.max(0, -enough.worstMarginL)} roomKg={mass?.roomKg} />
+        </>
+      )}
+      <Caution>
+        The handbook's figures and the rules where you fly come first. All limits here are example values.
+      </Caution>
+    </View>
+  );
+}
+
+const clock = (minutes: number) => format(addMinutes(new Date(), Math.floor(minutes)), "HH:mm");
+
+function Figure({ label, value }: { label: string; value: string }) {
+  return (
+    <View className="min-w-[40%]">
+      <Text className="text-sm text-voice">{label}</Text>
+      <Text className="font-strong text-xl">{value}</Text>
+    </View>
+  );
+}
+
+/** What may still be loaded, kilograms; undefined where mass, empty mass or payload is not known. */
+function massRoom({
+  list,
+  state,
+  judged,
+}: Walk): { roomKg: number; missing?: undefined } | { missing: string; roomKg: 0 } | undefined {
+  const most = list.type.fuel?.maxTakeoffKg;
+  if (!most) return undefined;
+  const empty = Number(list.facts?.["empty.mass"]);
+  if (!Number.isFinite(empty))
+    return { missing: "No empty mass on file for this aircraft: the mass is not checked.", roomKg: 0 };
+  const { payloadKg } = state.told;
+  if (payloadKg === undefined) return { missing: "Not given: the mass is not checked.", roomKg: 0 };
+  const litres = Object.values(judged.fuel?.volumesL ?? {}).reduce((a, b) => a + b, 0);
+  const fuelKg = litres * fuelDensity(list.type.fuel?.grades?.[0] ?? "100LL", state.celsius ?? 15);
+  return { roomKg: most.value - empty - payloadKg - fuelKg };
+}
+
+function massText(mass: ReturnType<typeof massRoom>): string {
+  if (!mass) return "";
+  if (mass.missing !== undefined) return mass.missing;
+  return mass.roomKg < 0
+    ? `${formatNumber(-mass.roomKg)} kg too heavy for take-off as it stands.`
+    : `${formatNumber(mass.roomKg)} kg may still be loaded; balance is worked out apart.`;
+}
+
+interface ToAddProps {
+  walk: Walk;
+  unit: (typeof PUMP_UNITS)[number];
+  missingL: number;
+  roomKg: number | undefined;
+}
+
+/** How much into which tank, first things first; and what "full" would be. */
+function ToAdd({ walk, unit, missingL, roomKg }: ToAddProps) {
+  const { list, judged, state } = walk;
+  const { fuel: profile } = list.type;
+  if (!profile || !judged.fuel) return null;
+  const known = state.told.payloadKg !== undefined && roomKg !== undefined;
+  const filling = howMuchToAdd({
+    tanks: profile.tanks.map((tank) => ({
+      ...tank,
+      volumeL: Math.min(tank.capacityL, Math.max(0, judged.fuel?.volumesL[tank.id] ?? 0)),
+    })),
+    neededL: missingL,
+    ...(profile.imbalanceL && { imbalanceL: profile.imbalanceL.value }),
+    ...(known && { massRoomKg: roomKg }),
+    kgPerL: fuelDensity(profile.grades?.[0] ?? "100LL", state.celsius ?? 15),
+    pump: { unit, step: STEP[unit] },
+  });
+  const amount = (value: number) => `${formatNumber(value, unit === "L" ? 0 : 1)} ${unit}`;
+  return (
+    <View className="gap-1.5" testID="to-add">
+      <Heading className="text-lg">To add</Heading>
+      {filling.steps.length === 0 && filling.missingL === 0 && (
+        <Text>Nothing: even in the worst reasonable case the reserve is not touched.</Text>
+      )}
+      {filling.steps.map((step, i) => (
+        <View key={`${step.tankId}${i}`} className="flex-row justify-between rounded-xl bg-stone px-3 py-2">
+          <Text>{`${i + 1}. ${step.name}`}</Text>
+          <Text className="font-strong">{amount(step.amount)}</Text>
+        </View>
+      ))}
+      {filling.missingL > 0 && (
+        <Text className="font-mid text-clay">
+          {`${formatNumber(filling.missingL)} L are still missing: ${filling.limitedBy === "mass" ? "it would be too heavy" : "the tanks hold no more"}. Plan a shorter flight, or a stop.`}
+        </Text>
+      )}
+      <Text className="text-sm text-voice">
+        {`Full would take ${formatNumber(filling.fullL)} L${known ? ", as far as the mass allows" : "; whether the mass allows it is not known"}.`}
+      </Text>
+    </View>
+  );
+}
+
+/** Ten thousand flights in a worker; a new plan begins them anew. */
+function useSimulation(plan: Parameters<typeof simulateFlights>[0] | undefined): SimulatedMargin | undefined {
+  const [flown, setFlown] = useState<{ key: string; result: SimulatedMargin }>();
+  const key = JSON.stringify(plan);
+  useEffect(() => {
+    if (!plan) return;
+    let current = true;
+    simulateFlights(JSON.parse(key)).then(
+      (result) => current && setFlown({ key, result }),
+      // Without a worker the closed form stands alone.
+      () => undefined,
+    );
+    return () => {
+      current = false;
+    };
+  }, [key, plan]);
+  return flown?.key === key ? flown.result : undefined;
+}
+
+/** The margins of all flights as bars; those that touch the reserve are struck through. */
+function Flown({ flown }: { flown: SimulatedMargin }) {
+  const { ink, stone, clay, chock } = usePalette();
+  const { fromL, toL, counts } = flown.histogram;
+  const most = Math.max(...counts);
+  const width = 340 / counts.length;
+  const x = (litres: number) => ((litres - fromL) / (toL - fromL)) * 340;
+  const zero = fromL < 0 && toL > 0 ? x(0) : undefined;
+  const part = flown.short * 100;
+  const words =
+    part < 0.05 ? "none of them touches" : `${formatNumber(part, part < 1 ? 1 : 0)} in a hundred touch`;
+  return (
+    <View className="gap-1">
+      <Text className="font-mid">{`Flown ${formatNumber(flown.samples)} times: ${words} the reserve.`}</Text>
+      <View
+        role="img"
+        aria-label={`Margins from ${formatNumber(fromL)} to ${formatNumber(toL)} litres`}
+        style={{ aspectRatio: 340 / 92 }}
+      >
+        <Svg width="100%" height="100%" viewBox="0 0 340 92">
+          {counts.map((count, i) => {
+            const height = (count / most) * 64;
+            const below = fromL + ((i + 0.5) / counts.length) * (toL - fromL) < 0;
+            return (
+              <Rect
+                key={`${i}-${count}`}
+                x={i * width + 1}
+                y={68 - height}
+                width={width - 2}
+                height={height}
+                fill={below ? clay : chock}
+                stroke={ink}
+                strokeWidth={1}
+              />
+            );
+          })}
+          <Line x1={0} x2={340} y1={68} y2={68} stroke={ink} strokeWidth={2} />
+          {zero !== undefined && <Line x1={zero} x2={zero} y1={0} y2={74} stroke={ink} strokeWidth={3} />}
+          <Line
+            x1={x(flown.worstL)}
+            x2={x(flown.worstL)}
+            y1={10}
+            y2={74}
+            stroke={ink}
+            strokeWidth={2}
+            strokeDasharray="4 3"
+          />
+          <Rect x={0} y={74} width={340} height={18} fill={stone} opacity={0} />
+          <SvgText x={2} y={88} fontSize={14} fill={ink} fontFamily="AtkinsonNext">
+            {`${formatNumber(fromL)} L`}
+          </SvgText>
+          <SvgText
+            x={Math.min(270, Math.max(60, x(flown.worstL)))}
+            y={88}
+            fontSize={14}
+            fill={ink}
+            textAnchor="middle"
+            fontFamily="AtkinsonNextSemiBold"
+          >
+            {`worst ${formatNumber(flown.worstL)} L`}
+          </SvgText>
+          <SvgText x={338} y={88} fontSize={14} fill={ink} textAnchor="end" fontFamily="AtkinsonNext">
+            {`${formatNumber(toL)} L`}
+          </SvgText>
+        </Svg>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,123 @@
+import { formatNumber, type Testimony, type Witness, Z_95_TWO_SIDED } from "@cravix/core";
+import { View } from "react-native";
+import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
+import { Text } from "../../ui/text";
+import { usePalette } from "../../ui/use-palette";
+
+const ROW = 30;
+const LEFT = 62;
+const RIGHT = 292;
+
+const WORDS: Record<Witness["kind"], string> = {
+  dip: "Stick",
+  mark: "Mark",
+  sight: "Glass",
+  gauge: "Gauge",
+  log: "Log",
+};
+
+/** Each witness its own shape: a wedge, a bar, a bead, a diamond, a square. */
+function shape(kind: Witness["kind"], x: number, y: number): string {
+  switch (kind) {
+    case "dip":
+      return `M${x - 7} ${y - 8} H${x + 7} L${x} ${y + 8} Z`;
+    case "mark":
+      return `M${x - 3} ${y - 9} H${x + 3} V${y + 9} H${x - 3} Z`;
+    case "sight":
+      return `M${x} ${y - 7} A7 7 0 1 1 ${x} ${y + 7} A7 7 0 1 1 ${x} ${y - 7} Z`;
+    case "gauge":
+      return `M${x} ${y - 9} L${x + 8} ${y} L${x} ${y + 9} L${x - 8} ${y} Z`;
+    case "log":
+      return `M${x - 7} ${y - 7} H${x + 7} V${y + 7} H${x - 7} Z`;
+  }
+}
+
+interface WitnessBarsProps {
+  name: string;
+  capacityL: number;
+  witnesses: readonly Witness[];
+  testimony: Testimony;
+}
+
+/** What each witness says of one tank, side by side on one scale, with how sure it is; and what comes out of it. */
+export function WitnessBars({ name, capacityL, witnesses, testimony }: WitnessBarsProps) {
+  const { ink, stone, chock, clay } = usePalette();
+  const most = Math.max(capacityL, ...witnesses.map((w) => w.litres.value));
+  const x = (litres: number) => LEFT + (Math.min(most, Math.max(0, litres)) / most) * (RIGHT - LEFT);
+  const height = witnesses.length * ROW + 8;
+  const said = witnesses
+    .map(({ kind, litres }) => `${WORDS[kind]} ${formatNumber(litres.value)} L`)
+    .join(", ");
+  return (
+    <View className="rounded-xl bg-stone px-3 py-2" testID={`witnesses-${name}`}>
+      <View className="flex-row items-baseline justify-between">
+        <Text className="font-strong">{name}</Text>
+        <Text className="font-strong text-lg">
+          {`${formatNumber(testimony.litres.value)} L`}
+          <Text className="text-sm text-voice">{`  ${formatNumber(testimony.lowL)} to ${formatNumber(testimony.highL)}`}</Text>
+        </Text>
+      </View>
+      <View
+        accessible
+        role="img"
+        aria-label={`${name}: ${said}`}
+        style={{ aspectRatio: 350 / height }}
+        className="w-full"
+      >
+        <Svg width="100%" height="100%" viewBox={`0 0 350 ${height}`}>
+          <Rect
+            x={x(testimony.lowL)}
+            y={0}
+            width={Math.max(4, x(testimony.highL) - x(testimony.lowL))}
+            height={height}
+            fill={chock}
+            opacity={0.55}
+          />
+          {witnesses.map(({ kind, litres }, i) => {
+            const y = ROW / 2 + 4 + i * ROW;
+            const odd = testimony.odd === kind;
+            const reach = Z_95_TWO_SIDED * litres.sigma;
+            return (
+              <G key={kind}>
+                <SvgText
+                  x={2}
+                  y={y + 5}
+                  fontSize={15}
+                  fill={ink}
+                  fontFamily={odd ? "AtkinsonNextBold" : "AtkinsonNext"}
+                >
+                  {WORDS[kind]}
+                </SvgText>
+                <Line x1={LEFT} x2={RIGHT} y1={y} y2={y} stroke={stone} strokeWidth={1} />
+                <Line
+                  x1={x(litres.value - reach)}
+                  x2={x(litres.value + reach)}
+                  y1={y}
+                  y2={y}
+                  stroke={odd ? clay : ink}
+                  strokeWidth={3}
+                />
+                <Path d={shape(kind, x(litres.value), y)} fill={odd ? clay : ink} />
+                <SvgText
+                  x={348}
+                  y={y + 5}
+                  fontSize={15}
+                  fill={odd ? clay : ink}
+                  textAnchor="end"
+                  fontFamily="AtkinsonNextSemiBold"
+                >
+                  {`${formatNumber(litres.value)} L`}
+                </SvgText>
+              </G>
+            );
+          })}
+        </Svg>
+      </View>
+      {!testimony.agree && (
+        <Text className="font-mid text-clay">
+          {testimony.odd ? `${WORDS[testimony.odd]} is the odd one out` : "They disagree: the lowest counts"}
+        </Text>
+      )}
+    </View>
+  );
+}

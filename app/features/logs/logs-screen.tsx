@@ -1,0 +1,323 @@
+import type { CsvFault, ImportOutcome } from "@cravix/contract";
+import { newId } from "@cravix/contract";
+import {
+  compareOilUse,
+  type FluidRow,
+  forecastOil,
+  forecastText,
+  formatNumber,
+  judgeOilUse,
+  type OilProfile,
+  type OilTrend,
+} from "@cravix/core";
+import { format } from "date-fns";
+import { router } from "expo-router";
+import { useState } from "react";
+import { View } from "react-native";
+import { api, ProblemError } from "../../device/api";
+import { pickTextFile, saveBlob } from "../../device/pick-file";
+import { useAppDispatch } from "../../store/hooks";
+import { record } from "../../store/record";
+import { Button } from "../../ui/button";
+import { Choice } from "../../ui/choice";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { CsvFaults, Refuel } from "../fuel-desk/refuel";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { OilPlot } from "./oil-plot";
+import { type Logs, useLogs } from "./use-logs";
+
+/** The fuel and oil log of one aircraft: what its engine uses, what was put in, and both logs in and out as tables. */
+export function LogsScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>{(aircraft) => <Log aircraft={aircraft} />}</AircraftFrame>
+  );
+}
+
+const PARTS = ["Oil", "Fuel"] as const;
+
+function Log({ aircraft }: { aircraft: KnownAircraft }) {
+  const { bundle } = aircraft;
+  const { registration } = bundle.aircraft;
+  const wide = useWide();
+  const [part, setPart] = useState<(typeof PARTS)[number]>("Oil");
+  const fluid = part === "Oil" ? "oil" : "fuel";
+  const logs = useLogs(bundle, fluid);
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <Button
+          tone="primary"
+          className="min-h-16"
+          textClassName="text-xl"
+          testID="primary"
+          onPress={() => router.replace(`/aircraft/${registration}`)}
+        >
+          Back to the start
+        </Button>
+      }
+    >
+      <Heading level={1} className="text-3xl">
+        {`${registration}: fuel and oil`}
+      </Heading>
+      <View className="my-3 flex-row gap-2">
+        {PARTS.map((name) => (
+          <Button
+            key={name}
+            pressed={part === name}
+            className={`flex-1 ${part === name ? "bg-chock" : ""}`}
+            textClassName={part === name ? "text-on-chock" : ""}
+            onPress={() => setPart(name)}
+          >
+            {name}
+          </Button>
+        ))}
+      </View>
+      <View className={wide ? "flex-row gap-8" : "gap-5"}>
+        <View className={wide ? "flex-[1.5] gap-4" : "gap-4"}>
+          {part === "Oil" ? (
+            <Oil logs={logs} profile={bundle.type.oil} />
+          ) : (
+            <FuelOutsideAWalk aircraft={aircraft} onLogged={logs.reload} />
+          )}
+        </View>
+        <View className={wide ? "flex-1 gap-4" : "gap-4"}>
+          <Tables registration={registration} fluid={fluid} onTaken={logs.reload} />
+          <Lines logs={logs} fluid={fluid} />
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+const RANGES = ["Last 50 h", "Last 200 h", "All"] as const;
+const HOURS: Record<(typeof RANGES)[number], number | undefined> = {
+  "Last 50 h": 50,
+  "Last 200 h": 200,
+  All: undefined,
+};
+
+function Oil({ logs, profile }: { logs: Logs; profile: OilProfile | undefined }) {
+  const wide = useWide();
+  const [range, setRange] = useState<(typeof RANGES)[number]>("Last 50 h");
+  if (!profile)
+    return <Text className="text-voice">This aircraft has no engine: there is no oil to read.</Text>;
+  if (logs.trouble) return <Text className="font-mid text-clay">{logs.trouble}</Text>;
+  if (!logs.trends) return <Text className="text-voice">Laying a line through the readings …</Text>;
+  const [left, right] = logs.trends;
+  const sides = left && right && compareOilUse(left.trend, right.trend);
+  return (
+    <View className="gap-4">
+      {sides && <JudgementCard judgement={sides} />}
+      {logs.trends.map(({ engine, trend }) => (
+        <View key={engine ?? ""} className="gap-2">
+          <Heading className="text-lg">
+            {engine ? `Oil, ${engine} engine` : "Oil level and additions"}
+          </Heading>
+          <OilPlot trend={trend} profile={profile} lastH={HOURS[range]} width={wide ? 720 : 354} />
+          <Uses trend={trend} profile={profile} />
+        </View>
+      ))}
+      <Choice title="How far back" options={RANGES} value={range} onChange={setRange} />
+    </View>
+  );
+}
+
+function Uses({ trend, profile }: { trend: OilTrend; profile: OilProfile }) {
+  const last = trend.use.at(-1);
+  if (trend.tooFew || !last) return <Text className="text-voice">{trend.tooFew ?? "No reading yet."}</Text>;
+  const { overall, recent, usualFlightH } = trend;
+  const judged = judgeOilUse(trend, last.levelQt, profile.minimumQt);
+  const forecast =
+    recent && usualFlightH && profile.minimumQt !== undefined
+      ? forecastOil(last.levelQt, profile.minimumQt, recent, usualFlightH)
+      : undefined;
+  return (
+    <View className="gap-2">
+      <View className="flex-row flex-wrap gap-x-6 gap-y-1">
+        {recent && (
+          <Figure
+            label="Of late"
+            value={`${formatNumber(recent.perH, 2)} qt/h`}
+            more={`${formatNumber(Math.max(0, recent.low), 2)} to ${formatNumber(recent.high, 2)}`}
+          />
+        )}
+        {overall && (
+          <Figure
+            label="Over all"
+            value={`${formatNumber(overall.perH, 2)} qt/h`}
+            more={`${overall.readings} readings`}
+          />
+        )}
+        <Figure
+          label="Last reading"
+          value={`${formatNumber(last.levelQt, 1)} qt`}
+          more={last.at.slice(0, 10)}
+        />
+      </View>
+      {judged && <JudgementCard judgement={judged} />}
+      {!judged && forecast && usualFlightH && <Text>{forecastText(forecast, usualFlightH)}</Text>}
+      {trend.faults.map((fault) => (
+        <Text
+          key={fault.at}
+          className="text-sm text-clay"
+        >{`${fault.at.slice(0, 10)}: ${fault.reason}`}</Text>
+      ))}
+    </View>
+  );
+}
+
+function Figure({ label, value, more }: { label: string; value: string; more: string }) {
+  return (
+    <View>
+      <Text className="text-sm text-voice">{label}</Text>
+      <Text className="font-strong text-xl">{value}</Text>
+      <Text className="text-sm text-voice">{more}</Text>
+    </View>
+  );
+}
+
+/** Refuelled without a walk: after the flight, or for the one of tomorrow. */
+function FuelOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
+  const dispatch = useAppDispatch();
+  const [logged, setLogged] = useState("");
+  const { bundle } = aircraft;
+  const { registration } = bundle.aircraft;
+  if (!bundle.type.fuel) return <Text className="text-voice">This aircraft has no tanks.</Text>;
+  return (
+    <View className="gap-3">
+      <Heading className="text-lg">Refuel without a walk</Heading>
+      {logged !== "" && (
+        <Text role="status" className="rounded-lg bg-stone px-3 py-2 font-mid">
+          {logged}
+        </Text>
+      )}
+      <Refuel
+        key={logged}
+        type={bundle.type}
+        registration={registration}
+        onUplift={(uplift) => {
+          dispatch(record(newId(Date.now()), "fuel.uplifted", { ...uplift, registration }));
+          setLogged(
+            `${formatNumber(uplift.amount, 1)} ${uplift.unit} logged. The next walk will hold it against the stick.`,
+          );
+          onLogged();
+        }}
+      />
+    </View>
+  );
+}
+
+interface TablesProps {
+  registration: string;
+  fluid: FluidRow["fluid"];
+  onTaken: () => void;
+}
+
+/** The log in and out as a table. */
+function Tables({ registration, fluid, onTaken }: TablesProps) {
+  const [message, setMessage] = useState("");
+  const [faults, setFaults] = useState<{ name: string; list: CsvFault[] }>({ name: "", list: [] });
+  const save = async () => {
+    try {
+      saveBlob(`${registration.toLowerCase()}-${fluid}-log.csv`, await api.fluidCsv(registration, fluid));
+      setMessage("");
+    } catch {
+      setMessage("The server cannot be reached: the table is made there.");
+    }
+  };
+  const add = async () => {
+    const file = await pickTextFile(".csv,text/csv");
+    if (!file) return;
+    try {
+      const outcome = await api.sendFluidCsv(fluid, file.text);
+      setMessage(`${file.name}: ${outcomeText(outcome)}`);
+      setFaults({ name: file.name, list: outcome.faults });
+      onTaken();
+    } catch (error) {
+      setMessage(
+        error instanceof ProblemError
+          ? error.message
+          : "The server cannot be reached. Nothing was taken; try again.",
+      );
+    }
+  };
+  return (
+    <View className="gap-2">
+      <Heading className="text-lg">{`The ${fluid} log as a table`}</Heading>
+      <View className="flex-row gap-2">
+        <Button
+          className="flex-1"
+          textClassName="text-base"
+          label={`Save the ${fluid} log`}
+          onPress={() => void save()}
+        >
+          Save it
+        </Button>
+        <Button
+          className="flex-1"
+          textClassName="text-base"
+          label={`Add lines to the ${fluid} log`}
+          onPress={() => void add()}
+        >
+          Add lines
+        </Button>
+      </View>
+      {message !== "" && (
+        <Text role="status" className="rounded-lg bg-stone px-3 py-2 font-mid" testID="log-message">
+          {message}
+        </Text>
+      )}
+      <CsvFaults name={faults.name} faults={faults.list} />
+    </View>
+  );
+}
+
+function outcomeText({ taken, repeated, faults }: ImportOutcome): string {
+  const parts = [
+    `${taken} ${taken === 1 ? "line" : "lines"} taken`,
+    ...(repeated > 0 ? [`${repeated} were here already`] : []),
+    ...(faults.length > 0 ? [`${faults.length} not taken`] : []),
+  ];
+  return `${parts.join(", ")}.`;
+}
+
+const ENTRY: Record<FluidRow["entry"], string> = {
+  dip: "dipped",
+  sight: "sight glass",
+  measured: "measured",
+  uplift: "put in",
+  burn: "burnt",
+  level: "stick",
+  added: "added",
+};
+const SHOWN = 40;
+
+function Lines({ logs, fluid }: { logs: Logs; fluid: FluidRow["fluid"] }) {
+  return (
+    <View className="gap-1">
+      <Heading className="text-lg">Last lines</Heading>
+      {!logs.whole && (
+        <Text className="text-sm text-voice">Without the server: only what this device keeps.</Text>
+      )}
+      {logs.rows.length === 0 && <Text className="text-voice">{`Nothing in the ${fluid} log yet.`}</Text>}
+      {logs.rows.slice(0, SHOWN).map((row) => (
+        <View
+          key={`${row.at}${row.entry}${row.part ?? ""}${row.amount}`}
+          className="flex-row justify-between gap-3 border-b-2 border-stone py-1"
+        >
+          <Text className="text-sm">{`${format(new Date(row.at), "d MMM yyyy")}${row.hours === undefined ? "" : `, ${formatNumber(row.hours, 1)} h`}`}</Text>
+          <Text className="shrink text-right font-mid text-sm">
+            {`${row.part ? `${row.part} ` : ""}${ENTRY[row.entry]} ${formatNumber(row.amount, 1)} ${row.unit}${row.grade ? `, ${row.grade}` : ""}`}
+          </Text>
+        </View>
+      ))}
+      {logs.rows.length > SHOWN && (
+        <Text className="text-sm text-voice">{`and ${formatNumber(logs.rows.length - SHOWN)} more`}</Text>
+      )}
+    </View>
+  );
+}

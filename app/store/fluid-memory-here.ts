@@ -1,0 +1,51 @@
+import type { AircraftBundle } from "@cravix/contract";
+import {
+  type FluidMemory,
+  type FluidRow,
+  fluidLogOf,
+  fluidMemory,
+  fluidRowsOf,
+  foldPreflight,
+  type PreflightEvent,
+  READING,
+} from "@cravix/core";
+
+const sameLine = ({ fluid, entry, part, at, amount, unit }: FluidRow) =>
+  [fluid, entry, part, at, amount, unit].join("|");
+
+/** The fuel and oil log of one aircraft as this device knows it: the server's lines, and those of here that have not been sent. */
+export function fluidRowsHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidRow[] {
+  const { registration } = bundle.aircraft;
+  const walks = new Set(
+    events.flatMap((e) =>
+      "registration" in e.data && e.data.registration === registration ? [e.preflightId] : [],
+    ),
+  );
+  const here = [...walks].flatMap((id) => fluidRowsOf(foldPreflight(id, events)));
+  const rows = new Map([...(bundle.fluids ?? []), ...here].map((row) => [sameLine(row), row]));
+  return [...rows.values()].filter((row) => row.registration === registration);
+}
+
+/** What the log amounts to when a walk begins here, hour meter and all. */
+export function fluidMemoryHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidMemory {
+  const { registration } = bundle.aircraft;
+  const meter = bundle.lastReadings
+    .filter(({ key }) => key === READING.hours || key === READING.hoursAfter)
+    .map(({ key, value, at }) => ({ value, at, wasAfter: key === READING.hoursAfter }));
+  const own = new Set(
+    events.flatMap((e) =>
+      e.type === "preflight.started" && e.data.registration === registration ? [e.preflightId] : [],
+    ),
+  );
+  for (const e of events)
+    if (
+      e.type === "reading.taken" &&
+      own.has(e.preflightId) &&
+      [READING.hours, READING.hoursAfter].includes(e.data.key as "hours")
+    )
+      meter.push({ value: e.data.value, at: e.at, wasAfter: e.data.key === READING.hoursAfter });
+  const hours = meter.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
+  const { faults, ...log } = fluidLogOf(bundle.type, fluidRowsHere(bundle, events));
+  const memory = fluidMemory(bundle.type, { ...log, ...(hours && { hours }) });
+  return { ...memory, faults: [...faults, ...memory.faults] };
+}

@@ -1,0 +1,4 @@
+export * from "./file-schemas";
+export * from "./json-schema";
+export * from "./list-schema";
+export * from "./read-file";
