@@ -45,6 +45,7 @@ describe("a school", () => {
       surfaces: "moved",
       brake: "brake first",
       afterInterruption: "start of the station",
+      sample: "discarded",
     });
   });
 
