@@ -12,6 +12,7 @@ const TYPE_FILE: Record<string, string> = {
   "QX-HLD": "type-halden-six.json",
   "QX-ANS": "type-ansel-2.json",
   "QX-DOV": "type-dovrane-twin.json",
+  "QX-COR": "type-corrant-r.json",
 };
 
 /** What a person reads off a healthy aircraft on a quiet day. */

@@ -1,4 +1,4 @@
-import { formatNumber, type Item } from "@cravix/core";
+import { formatNumber, type Item, settling } from "@cravix/core";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";
@@ -7,6 +7,20 @@ import type { Walk } from "../walk/use-preflight";
 import { DrainClock } from "./drain-answer";
 import type { Drain } from "./use-drain";
 import { VialTray } from "./vial-tray";
+
+/** Just refuelled: water that the hose stirred up needs time to reach the drains. */
+function Sinking({ walk }: { walk: Walk }) {
+  const sinking = settling(walk.list, walk.state);
+  if (!sinking) return null;
+  const waited = Math.floor((Date.now() - Date.parse(sinking.since)) / 60_000);
+  const left = Math.ceil(sinking.neededMin - waited);
+  if (left <= 0 || waited < 0) return null;
+  return (
+    <Text className="font-mid text-sm">
+      {`Refuelled ${waited} min ago: water sinks for about ${left} min more. Dip first, drain then; or drain once more before you start.`}
+    </Text>
+  );
+}
 
 const FATE: Record<string, string> = {
   discarded: "Clean or not: into the can.",
@@ -40,6 +54,7 @@ export function DrainCard({ walk, item, acts, drain }: { walk: Walk; item: Item;
         </View>
       )}
       <VialTray walk={walk} item={item} acts={acts} />
+      <Sinking walk={walk} />
       <Text className="text-sm text-voice">{FATE[walk.list.school?.sample ?? "discarded"]}</Text>
     </View>
   );

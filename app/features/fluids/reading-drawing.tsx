@@ -30,15 +30,22 @@ interface ReadingDrawingProps {
   value: number | undefined;
   lastValue: number | undefined;
   onSet: (value: number) => void;
+  /** In a column of its own, on a wide screen. */
+  large?: boolean;
 }
 
+const SIZE = {
+  tall: ["h-[168px] w-[196px]", "h-[430px] w-[500px] max-w-full"],
+  dial: ["h-[122px] w-[196px]", "h-[305px] w-[490px] max-w-full"],
+} as const;
+
 /** The stick, the gauge or the glass itself: laid a finger on, it is set to the nearest mark. */
-export function ReadingDrawing({ walk, item, value, lastValue, onSet }: ReadingDrawingProps) {
+export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = false }: ReadingDrawingProps) {
   const drawn = drawnReading(walk, item);
   if (!drawn) return null;
   const step = (by: number, min: number, max: number) =>
     onSet(Number(Math.min(max, Math.max(min, (value ?? lastValue ?? min) + by)).toFixed(2)));
-  const common = { value, testID: "drawn-reading", className: "h-[168px] w-[196px]" };
+  const common = { value, testID: "drawn-reading", className: SIZE.tall[large ? 1 : 0] };
   if (drawn.kind === "oil") {
     const { oil } = walk.list.type;
     const most = item.reading?.plausible?.max ?? 12;
@@ -66,7 +73,7 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet }: ReadingD
     return (
       <TouchArea
         {...common}
-        className="h-[122px] w-[196px]"
+        className={SIZE.dial[large ? 1 : 0]}
         label={`${tank.name}, gauge`}
         min={0}
         max={most}

@@ -160,7 +160,7 @@ export const OilPlot = memo(function OilPlot({ trend, profile, lastH, width }: O
             textAnchor="end"
             fontFamily="AtkinsonNext"
           >
-            {formatNumber(qt, high - low < 2 ? 1 : 0)}
+            {formatNumber(qt, Number.isInteger(qt) ? 0 : 1)}
           </SvgText>
         ))}
         <SvgText x={LEFT} y={HEIGHT - 8} fontSize={14} fill={voice} fontFamily="AtkinsonNext">

@@ -24,6 +24,7 @@ import { JudgementCard } from "../../ui/judgement-card";
 import { pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
+import { useWide } from "../../ui/use-wide";
 import { drawnReading, OtherEngine, ReadingDrawing } from "../fluids/reading-drawing";
 import { lastReadingText } from "./last-reading";
 import type { Walk } from "./use-preflight";
@@ -133,6 +134,7 @@ function troubleWith(walk: Walk, item: Item, value: number): string | undefined 
 export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; measure: Measure }) {
   const bundle = useAppSelector((state) => state.fleet.bundles[walk.list.registration]);
   const crew = useAppSelector((state) => state.fleet.fleet?.crew);
+  const wide = useWide();
   const { text, value, trouble, tried, feel, setFeel, how, setHeat } = measure;
   const spec = item.reading;
   if (!spec) return null;
@@ -165,13 +167,15 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
     <View className="gap-2">
       {drawn ? (
         <View className="flex-row items-center gap-3">
-          <ReadingDrawing
-            walk={walk}
-            item={item}
-            value={value}
-            lastValue={last?.value}
-            onSet={measure.setValue}
-          />
+          {!wide && (
+            <ReadingDrawing
+              walk={walk}
+              item={item}
+              value={value}
+              lastValue={last?.value}
+              onSet={measure.setValue}
+            />
+          )}
           <View className="min-w-0 flex-1 gap-2">
             {typed}
             <ComesTo walk={walk} item={item} value={trouble ? undefined : value} judged={judged} />
@@ -252,7 +256,9 @@ function ComesTo({
     if (!level) return null;
     return (
       <View className="flex-row items-center gap-2">
-        <GradeMark grade={level.grade} size={20} />
+        <View className="shrink-0">
+          <GradeMark grade={level.grade} size={20} />
+        </View>
         <Text className={`shrink font-mid ${level.grade === "stop" ? "text-clay" : ""}`}>
           {level.sentence}
         </Text>

@@ -3,6 +3,7 @@ import { useKeepAwake } from "expo-keep-awake";
 import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";
 import { ScrollView, View } from "react-native";
+import { useAppSelector } from "../../store/hooks";
 import { Button } from "../../ui/button";
 import { PlanView } from "../../ui/plan-view";
 import { Thread } from "../../ui/thread";
@@ -11,6 +12,7 @@ import { useWide } from "../../ui/use-wide";
 import { BatteryBar } from "../electrical/battery-bar";
 import { DrainCard } from "../fluids/drain-card";
 import { FluidsPanel } from "../fluids/fluids-panel";
+import { drawnReading, ReadingDrawing } from "../fluids/reading-drawing";
 import { useDrain } from "../fluids/use-drain";
 import { WindPanel } from "../line-up/wind-panel";
 import { PaceNote } from "../pace/pace-note";
@@ -89,6 +91,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   const setWriting = (next: Shown["writing"]) => setShown({ itemId: item.id, why, writing: next });
   const measure = useMeasure(walk, item, !writing, (value, how) => acts.reading(item, value, how));
   const startWriting = (preset?: string) => setWriting(preset === undefined ? {} : { preset });
+  const bundle = useAppSelector((state) => state.fleet.bundles[walk.list.registration]);
   const drain = useDrain(walk, item, acts, startWriting, !writing);
   const { progress, phase, list } = walk;
   const toPhase = (target: NonNullable<typeof phase>) => {
@@ -150,6 +153,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   );
   // While a number is being typed, the number and what it comes to have the room.
   const typing = item.kind === "measure" && measure.value !== undefined;
+  const drawn = item.kind === "measure" && drawnReading(walk, item) !== undefined;
   const panelLeft = wide && (phase === "run-up" || phase === "line-up");
   const body = (
     <View className="gap-3 px-[18px] pb-3">
@@ -157,7 +161,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
         walk={walk}
         item={item}
         why={why || (wide && item.kind !== "measure")}
-        tight={typing || (item.kind === "sample" && drain.advice.step !== "take")}
+        tight={typing || (drawn && !wide) || (item.kind === "sample" && drain.advice.step !== "take")}
       />
       {item.kind === "sample" && <DrainCard walk={walk} item={item} acts={acts} drain={drain} />}
       {item.kind === "measure" && <MeasurePanel walk={walk} item={item} measure={measure} />}
@@ -195,6 +199,17 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
               <ScrollView className="flex-1 px-2" tabIndex={0}>
                 <StepPanel walk={walk} />
               </ScrollView>
+            ) : drawn ? (
+              <View className="flex-1 items-center justify-center">
+                <ReadingDrawing
+                  walk={walk}
+                  item={item}
+                  value={measure.value}
+                  lastValue={bundle?.lastReadings.find((r) => r.key === item.reading?.key)?.value}
+                  onSet={measure.setValue}
+                  large
+                />
+              </View>
             ) : (
               <Plan walk={walk} acts={acts} />
             )}

@@ -285,20 +285,29 @@ function apply(state: PreflightState, event: PreflightEvent): void {
     case "fuel.uplifted": {
       const { tankId } = event.data;
       const before: UpliftSeen["before"] = {};
+      // What is asked again, in the order in which it was answered: the walk goes back to the first of it, before anybody boards.
+      const again: { itemId: string; eventId: string }[] = [];
+      const reopen = (itemId: string) => {
+        const answered = state.answers[itemId];
+        if (answered) again.push({ itemId, eventId: answered.eventId });
+        delete state.answers[itemId];
+      };
       for (const [key, reading] of Object.entries(state.readings)) {
         const [fluid, by, tank] = key.split(".");
         if (fluid !== "fuel" || !by || !tank || (tankId !== undefined && tank !== tankId)) continue;
         before[key] = reading.value;
         delete state.readings[key];
         // The gauge was read with the master on, before: it is asked no more, and counts no more.
-        if (by !== "gauge") delete state.answers[reading.itemId];
+        if (by !== "gauge") reopen(reading.itemId);
       }
       state.uplifts = [...state.uplifts, { ...event.data, eventId, at, before }];
       // Whatever was drained was drained before this fuel came.
       for (const [itemId, taken] of Object.entries(state.samples)) {
         state.earlierSamples = [...state.earlierSamples, ...taken];
-        delete state.answers[itemId];
+        reopen(itemId);
       }
+      const [first] = again.sort((a, b) => (a.eventId < b.eventId ? -1 : 1));
+      if (first) state.cursor = { itemId: first.itemId, visiting: true };
       state.samples = emptyDictionary();
       delete state.rocked;
       state.undoable.push(eventId);

@@ -206,6 +206,7 @@ describe("an uplift in a walk", () => {
       undefined,
     ]);
     expect(open.answers["dip.right"]).toBeDefined();
+    expect(currentItem(list, open)?.id).toBe("drain.1");
     expect(checkUplifts(list, open)[0]?.open).toContain("Dip the left tank now");
     expect(open.earlierSamples).toHaveLength(1);
     expect(find("fuel.uplift", ...before, uplift(50), read("dip.left", "fuel.dip.left", 18))).toMatchObject({

@@ -162,7 +162,7 @@ export function judgeFuelHandling(
   return [
     ...judgeDrains(list, state),
     ...checkUplifts(list, state).flatMap(judgeUplift(list)),
-    ...judgeSettling(list, state, fuel),
+    ...judgeSettling(list, state),
     ...judgeNight(state, fuel),
   ];
 }
@@ -253,19 +253,32 @@ const judgeUplift =
     return made;
   };
 
-/** Water that was stirred up needs time to sink: a cup taken at once shows nothing. */
-function judgeSettling(list: ComposedList, state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
+/**
+ * Since when the water stirred up by the last refuelling has been sinking, and how many minutes it needs; by the deepest tank that was dipped, in
+ * this walk or, before it was dipped again, by its whole depth. Undefined where nothing was put in on this walk.
+ */
+export function settling(
+  list: ComposedList,
+  state: PreflightState,
+): { since: string; neededMin: number } | undefined {
   const last = state.uplifts.at(-1);
-  const taken = Object.values(state.samples).flat();
-  if (!last || taken.length === 0) return [];
-  const depths = (fuel?.tanks ?? []).flatMap(
-    ({ tank }) => state.readings[READING.tank("dip", tank.id)]?.value ?? [],
+  if (!last) return undefined;
+  const depths = (list.type.fuel?.tanks ?? []).map(
+    (tank) =>
+      state.readings[READING.tank("dip", tank.id)]?.value ?? tank.calibration?.points.at(-1)?.dipCm ?? 0,
   );
-  if (depths.length === 0) return [];
   const kerosene = fuelGrade(approvedGrades(list)[0] ?? "")?.kerosene === true;
-  const needed = settlingMin(Math.max(...depths), kerosene);
+  return { since: last.at, neededMin: settlingMin(Math.max(0, ...depths), kerosene) };
+}
+
+/** Water that was stirred up needs time to sink: a cup taken at once shows nothing. */
+function judgeSettling(list: ComposedList, state: PreflightState): Judgement[] {
+  const sinking = settling(list, state);
+  const taken = Object.values(state.samples).flat();
+  if (!sinking || taken.length === 0) return [];
+  const needed = sinking.neededMin;
   const first = taken.reduce((early, s) => (s.at < early ? s.at : early), "9");
-  const waited = (Date.parse(first) - Date.parse(last.at)) / 60_000;
+  const waited = (Date.parse(first) - Date.parse(sinking.since)) / 60_000;
   if (waited >= needed) return [];
   const setBack = waited < 0;
   return [
