@@ -1,6 +1,9 @@
 import { coreFigures } from "./bench/core-figures";
 import { eventsPerSecond } from "./bench/events-per-second";
 import { firstLoad } from "./bench/first-load";
+import { fluidFigures } from "./bench/fluid-figures";
+import { fluidHistory } from "./bench/fluid-history";
+import { fluidPages } from "./bench/fluid-pages";
 import { lapSearch } from "./bench/lap-search";
 import { tapToPaint } from "./bench/tap-to-paint";
 import { runTask } from "./fail";
@@ -9,7 +12,19 @@ import { buildWebIfStale } from "./web-build";
 /** One JSON line a figure, each with its baseline measured in the same run. Never a test: machines are shared and noisy. */
 await runTask(async () => {
   await buildWebIfStale();
-  for (const measure of [firstLoad, coreFigures, lapSearch, eventsPerSecond, tapToPaint])
+  // Some of them alone: npm run bench -- fluid
+  const only = process.argv[3] ?? "";
+  const all = [
+    firstLoad,
+    coreFigures,
+    fluidFigures,
+    fluidPages,
+    fluidHistory,
+    lapSearch,
+    eventsPerSecond,
+    tapToPaint,
+  ];
+  for (const measure of all.filter(({ name }) => name.toLowerCase().includes(only.toLowerCase())))
     for (const figure of await measure()) console.log(JSON.stringify(figure));
   process.exit(0);
 });

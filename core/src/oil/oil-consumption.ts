@@ -98,6 +98,12 @@ export function oilTrend(entries: readonly OilEntry[]): OilTrend {
   return { ...result, recent: use.length > RECENT_READINGS ? rateOf(use.slice(-RECENT_READINGS)) : overall };
 }
 
+/** The lines by their time; mostly they come like that. */
+function inTime(entries: readonly OilEntry[]): readonly OilEntry[] {
+  const rising = entries.every((entry, i) => i === 0 || (entries[i - 1] as OilEntry).at <= entry.at);
+  return rising ? entries : [...entries].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+}
+
 /** The running total of oil used, one point a reading. A second reading at the same hour (after an addition) takes the place of the first. */
 function oilUse(entries: readonly OilEntry[]): Pick<OilTrend, "use" | "faults"> {
   const use: OilUse[] = [];
@@ -105,7 +111,7 @@ function oilUse(entries: readonly OilEntry[]): Pick<OilTrend, "use" | "faults"> 
   /** Put in since the first reading, and since the last one. */
   let total = 0;
   let added = 0;
-  const ordered = [...entries].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
+  const ordered = inTime(entries);
   for (const { entry, qt, hours, at } of ordered) {
     assertNotNegative(entry === "added" ? "An addition of oil" : "The oil level", qt);
     if (entry === "added") {

@@ -1,4 +1,5 @@
 import { QuantityError } from "../units/convert";
+import { seededRandom } from "../units/seeded-random";
 import { Z_95_TWO_SIDED } from "../units/uncertain";
 import { median } from "./median";
 
@@ -15,31 +16,46 @@ export interface RobustLine {
 /**
  * The line whose slope is the median of the slopes of all pairs of points: up to 29 % of the points may be wrong without carrying it off. Its
  * interval at 95 % are the slopes of the ranks that Kendall's statistic allows.
- * Pairs are never written down: how many slopes lie below a candidate is counted as inversions of y − candidate · x, and the candidate is
- * narrowed down until it is exact to 1e-12 of the range.
- * Valid range: two points or more, at least two different x; throws QuantityError otherwise. Complexity: O(n log n) for each halving.
+ * For many points the pairs are not written down: how many slopes lie below a candidate is counted as inversions of y − candidate · x, and
+ * only those between two close candidates are looked at one by one.
+ * Valid range: two points or more, at least two different x; throws QuantityError otherwise. Complexity: O(n log n) for each candidate, of
+ * which a dozen or two are needed.
  * Source: Sen, J. Amer. Stat. Assoc. 63 (1968); interval: the same, with the normal approximation; counting: Cole et al., SIAM J. Comput. 18 (1989).
  */
 export function theilSen(xs: readonly number[], ys: readonly number[]): RobustLine {
   const n = xs.length;
   if (n !== ys.length || n < 2) throw new QuantityError("A trend needs at least two readings.");
-  if (![...xs, ...ys].every(Number.isFinite)) throw new QuantityError("A reading is not a number.");
-  const order = Array.from({ length: n }, (_, i) => i).sort(
-    (a, b) => (xs[a] as number) - (xs[b] as number) || (ys[a] as number) - (ys[b] as number),
-  );
+  const order = risingOrder(xs, ys);
   const x = Float64Array.from(order, (i) => xs[i] as number);
   const y = Float64Array.from(order, (i) => ys[i] as number);
   if (x[0] === x[n - 1])
     throw new QuantityError("All readings are of the same hour: there is no trend in one moment.");
   const pairs = pairsApart(x);
-  const counter = slopeCounter(x, y);
-  const find = (rank: number) => slopeOfRank(counter, x, y, Math.min(Math.max(rank, 1), pairs), pairs);
-  const slope = pairs % 2 === 1 ? find((pairs + 1) / 2) : (find(pairs / 2) + find(pairs / 2 + 1)) / 2;
+  const find = slopeFinder(x, y, pairs);
+  const [lower, upper] = find(Math.ceil(pairs / 2), Math.floor(pairs / 2) + 1);
+  const slope = (lower + upper) / 2;
   const spread = Z_95_TWO_SIDED * Math.sqrt((n * (n - 1) * (2 * n + 5)) / 18);
-  const low = find(Math.floor((pairs - spread) / 2));
-  const high = find(Math.ceil((pairs + spread) / 2) + 1);
+  const at = (rank: number) => Math.min(Math.max(rank, 1), pairs);
+  const lowRank = at(Math.floor((pairs - spread) / 2));
+  const highRank = at(Math.ceil((pairs + spread) / 2) + 1);
+  const [low] = find(lowRank, lowRank);
+  const [high] = find(highRank, highRank);
   const intercept = median(Array.from(x, (at, i) => (y[i] as number) - slope * at));
   return { slope, low, high, intercept, points: n };
+}
+
+/** The places of the readings by x, then by y. Readings of a meter mostly come in that order. */
+function risingOrder(xs: readonly number[], ys: readonly number[]): number[] {
+  let rising = true;
+  for (let i = 0; i < xs.length; i++) {
+    if (!Number.isFinite(xs[i]) || !Number.isFinite(ys[i]))
+      throw new QuantityError("A reading is not a number.");
+    if (i > 0 && !((xs[i] as number) > (xs[i - 1] as number))) rising = false;
+  }
+  const order = Array.from(xs, (_, i) => i);
+  return rising
+    ? order
+    : order.sort((a, b) => (xs[a] as number) - (xs[b] as number) || (ys[a] as number) - (ys[b] as number));
 }
 
 /** Pairs with different x: only they have a slope. */
@@ -106,34 +122,128 @@ function inversions(z: Float64Array, spare: Float64Array): number {
   return count;
 }
 
-/** The slope of that rank, 1 the lowest: narrowed between a bound below and one above, with the count as the guide. */
-function slopeOfRank(
-  below: (s: number) => number,
-  x: Float64Array,
-  y: Float64Array,
-  rank: number,
-  pairs: number,
-): number {
-  let [low, high] = bounds(x, y);
-  let countLow = 0;
-  let countHigh = pairs;
-  const tiny = 1e-12 * Math.max(Math.abs(low), Math.abs(high), 1e-300);
-  for (let i = 0; i < 200 && high - low > tiny; i++) {
-    // Where the counts say it should lie, and every third time the middle, so that it always narrows.
-    const part = (rank - 0.5 - countLow) / (countHigh - countLow);
-    const guess = i % 3 === 2 || !(part > 0.01 && part < 0.99) ? 0.5 : part;
-    const s = low + guess * (high - low);
-    if (s <= low || s >= high) break;
-    const count = below(s);
-    if (count >= rank) {
-      high = s;
-      countHigh = count;
-    } else {
-      low = s;
-      countLow = count;
-    }
+/** So many slopes are written down and sorted without a thought. */
+const FEW = 30_000;
+
+/** Finds the slopes of two neighbouring ranks, 1 the lowest. */
+function slopeFinder(x: Float64Array, y: Float64Array, pairs: number) {
+  if (pairs <= FEW) {
+    const all = allSlopes(x, y, pairs);
+    return (from: number, to: number): [number, number] => [all[from - 1] as number, all[to - 1] as number];
   }
-  return (low + high) / 2;
+  const below = slopeCounter(x, y);
+  const [least, most] = bounds(x, y);
+  const sample = sampleOfSlopes(x, y);
+  return (from: number, to: number): [number, number] => {
+    let [low, high, countLow, countHigh] = [least, most, 0, pairs];
+    const tiny = 1e-13 * Math.max(Math.abs(least), Math.abs(most));
+    const tryAt = (s: number) => {
+      if (!(s > low && s < high)) return;
+      const count = below(s);
+      if (count < from) [low, countLow] = [s, count];
+      else if (count >= to) [high, countHigh] = [s, count];
+      // Between two neighbouring ranks: as near to both as a number can be.
+      else [low, high] = [low + (s - low) * (1 - 1e-9), high];
+    };
+    // Where a sample of the slopes says that it lies, with room on either side.
+    const part = (from - 0.5) / pairs;
+    for (const aside of [-SAMPLE_ROOM, SAMPLE_ROOM]) {
+      const place = Math.floor((part + aside) * sample.length);
+      if (place >= 0 && place < sample.length) tryAt(sample[place] as number);
+    }
+    for (let turn = 0; turn < 120 && countHigh - countLow > FEW && high - low > tiny; turn++) {
+      const left = countHigh - countLow;
+      // Where the counts say that it lies, a little on either side; and now and then the middle, so that it always narrows.
+      const here = (from - countLow) / left;
+      const [start, width] = [low, high - low];
+      if (turn % 3 === 2) tryAt(start + width / 2);
+      else
+        for (const aside of [-0.04, 0.04])
+          tryAt(start + Math.min(0.98, Math.max(0.02, here + aside)) * width);
+      if (countHigh - countLow < left / 2) continue;
+      // It hardly narrows: readings in tenths make the same slope thousands of times, and one such block may hold the rank by itself.
+      const block = commonest(sample, low, high, 10 * tiny);
+      if (block !== undefined && below(block - 10 * tiny) < from && below(block + 10 * tiny) >= to)
+        return [block, block];
+    }
+    if (countHigh - countLow > FEW) return [(low + high) / 2, (low + high) / 2];
+    const between = slopesBetween(x, y, low, high);
+    const pick = (rank: number) =>
+      between[Math.min(between.length - 1, Math.max(0, rank - countLow - 1))] ?? (low + high) / 2;
+    return [pick(from), pick(to)];
+  };
+}
+
+const SAMPLE = 20_000;
+/** Four standard deviations of a quantile among so many, at the worst. */
+const SAMPLE_ROOM = 0.015;
+
+/** Some of the slopes, in rising order: always the same ones, for the same readings. */
+function sampleOfSlopes(x: Float64Array, y: Float64Array): Float64Array {
+  const random = seededRandom(x.length);
+  const pick = () => Math.floor(random() * x.length);
+  const slopes = new Float64Array(SAMPLE);
+  for (let n = 0; n < SAMPLE; ) {
+    const [i, k] = [pick(), pick()];
+    if (x[i] !== x[k])
+      slopes[n++] = ((y[k] as number) - (y[i] as number)) / ((x[k] as number) - (x[i] as number));
+  }
+  return slopes.sort();
+}
+
+/** The value that stands most often in a sorted row between two others, give or take a hair; undefined where none stands there thrice. */
+function commonest(sorted: Float64Array, from: number, to: number, hair: number): number | undefined {
+  let best: number | undefined;
+  let most = 2;
+  for (let i = 0; i < sorted.length; ) {
+    const value = sorted[i] as number;
+    let end = i + 1;
+    while (end < sorted.length && (sorted[end] as number) - value <= hair) end++;
+    if (value > from && value < to && end - i > most) {
+      most = end - i;
+      best = sorted[(i + end) >> 1] as number;
+    }
+    i = end;
+  }
+  return best;
+}
+
+/** Every pair's slope, in rising order. */
+function allSlopes(x: Float64Array, y: Float64Array, pairs: number): Float64Array {
+  const slopes = new Float64Array(pairs);
+  let n = 0;
+  for (let i = 0; i < x.length; i++)
+    for (let k = i + 1; k < x.length; k++)
+      if (x[k] !== x[i])
+        slopes[n++] = ((y[k] as number) - (y[i] as number)) / ((x[k] as number) - (x[i] as number));
+  return slopes.sort();
+}
+
+/**
+ * The slopes from `low` up to but not including `high`, in rising order: the pairs that change places between the two orders, one by one. Sorting by
+ * insertion costs one step for each of them.
+ */
+function slopesBetween(x: Float64Array, y: Float64Array, low: number, high: number): Float64Array {
+  const before = y.map((v, i) => v - low * (x[i] as number));
+  const after = y.map((v, i) => v - high * (x[i] as number));
+  const order = Uint32Array.from(x, (_, i) => i).sort(
+    (a, b) => (before[a] as number) - (before[b] as number) || a - b,
+  );
+  const found: number[] = [];
+  for (let i = 1; i < order.length; i++) {
+    const point = order[i] as number;
+    const z = after[point] as number;
+    let k = i - 1;
+    for (; k >= 0 && (after[order[k] as number] as number) > z; k--) {
+      const other = order[k] as number;
+      found.push(
+        ((y[point] as number) - (y[other] as number)) / ((x[point] as number) - (x[other] as number)),
+      );
+      order[k + 1] = other;
+    }
+    order[k + 1] = point;
+  }
+  return Float64Array.from(found).sort();
 }
 
 /** Every slope of a pair lies between the steepest fall and the steepest rise of neighbours in x. */

@@ -59,6 +59,36 @@ describe("the robust line", () => {
     );
   });
 
+  // More than two hundred points: the pairs are counted, not written down. Library: simple-statistics.
+  test("is the same for hundreds of readings in tenths, with ties by the thousand", () => {
+    for (const seed of [1, 2]) {
+      const random = seededRandom(seed);
+      const normal = normalNumbers(random);
+      const xs = Array.from({ length: 400 }, (_, i) =>
+        Number((i * 1.1 + Math.floor(random() * 3) / 10).toFixed(1)),
+      );
+      const ys = xs.map((x) => Number((0.2 * x + 0.2 * normal()).toFixed(1)));
+      const slopes = allSlopes(xs, ys);
+      const line = theilSen(xs, ys);
+      expect(line.slope).toBeCloseTo(libraryMedian(slopes), 10);
+      const spread = 1.959964 * Math.sqrt((400 * 399 * 805) / 18);
+      expect(line.low).toBeCloseTo(slopes[Math.floor((slopes.length - spread) / 2) - 1] ?? 0, 10);
+      expect(line.high).toBeCloseTo(slopes[Math.ceil((slopes.length + spread) / 2)] ?? 0, 10);
+    }
+    // All on one line: every pair has the same slope.
+    const flat = Array.from({ length: 300 }, (_, i) => i);
+    expect(
+      theilSen(
+        flat,
+        flat.map((x) => 5 - x / 4),
+      ),
+    ).toMatchObject({
+      slope: expect.closeTo(-0.25, 9),
+      low: expect.closeTo(-0.25, 9),
+      high: expect.closeTo(-0.25, 9),
+    });
+  });
+
   // Published: Sen 1968: breakdown point 29 %: a quarter of wild readings does not carry it off.
   test("does not follow a quarter of wild readings", () => {
     const xs = Array.from({ length: 40 }, (_, i) => i);
