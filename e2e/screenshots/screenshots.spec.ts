@@ -47,25 +47,50 @@ for (const [size, viewport] of [
       await shot("list");
       await page.getByRole("button", { name: "Back to the start" }).click();
     }
+    if (size === "wide") {
+      await page.getByRole("button", { name: "Fuel and oil log" }).click();
+      await page.getByTestId("oil-plot").waitFor();
+      await page
+        .getByText(/of late/)
+        .first()
+        .waitFor();
+      await shot("oil-log");
+      await page.getByRole("button", { name: "Back to the start" }).click();
+    }
     await page.getByRole("button", { name: "Begin the walk" }).click();
     await walker.walkTo("right-gear.tyre");
     await walker.walkTo("left-tip.play");
     await shot("walk");
-    await walker.walkTo("left-tank.cap");
+    if (size === "phone") {
+      await walker.walkTo("left-drain.4");
+      await page.getByTestId("look-water").click();
+      await shot("drains");
+      await page.getByRole("button", { name: "Drain again" }).click();
+      await walker.primary.click();
+    }
+    await walker.walkTo("left-tank.dip");
+    for (const key of "16") await page.getByRole("button", { name: key, exact: true }).click();
+    await shot("fluids");
+    await page.getByTestId("primary").click();
     await walker.walkTo("oil.level");
     for (const key of "6.2")
       await page.getByRole("button", { name: key === "." ? "Point" : key, exact: true }).click();
-    await shot("fluids");
     await page.getByTestId("primary").click();
+    if (size === "phone") {
+      await page.getByTestId("fuel-desk").click();
+      await page.getByText(/they agree/).waitFor();
+      await shot("fuel-desk");
+      await page.getByRole("button", { name: "Back to the walk" }).click();
+    }
     await walker.walkTo("magneto.left");
     for (const key of "1640") await page.getByRole("button", { name: key, exact: true }).click();
     await page.getByRole("button", { name: "Rough", exact: true }).click();
     await shot("run-up");
     await page.getByTestId("primary").click();
     await walker.walkTo("take-off.trim");
-    await shot("line-up");
+    if (size === "phone") await shot("line-up");
     await walker.walkToVerdict();
-    await shot("verdict");
+    if (size === "phone") await shot("verdict");
     if (size === "phone") {
       await page.getByRole("button", { name: "How it was walked" }).click();
       await page.getByText("Time at each station").waitFor();
@@ -76,6 +101,6 @@ for (const [size, viewport] of [
     await page.getByRole("button", { name: "To the aircraft" }).click();
     await page.getByRole("button", { name: "Discrepancies" }).click();
     await page.getByText("Signed off").waitFor();
-    await shot("discrepancies");
+    if (size === "phone") await shot("discrepancies");
     await context.close();
   });

@@ -46,7 +46,7 @@ function Desk({ folded }: { folded: FoldedWalk }) {
       <Heading level={1} className="text-3xl">
         Fuel
       </Heading>
-      <View className="my-3 flex-row flex-wrap gap-2" role="tablist" aria-label="Parts of this page">
+      <View className="my-3 flex-row flex-wrap gap-2" role="group" aria-label="Parts of this page">
         {PARTS.map((name) => (
           <Button
             key={name}

@@ -5,7 +5,9 @@ import {
   FUEL_UNITS,
   type FuelUnit,
   formatNumber,
+  fuelDensity,
   fuelGrade,
+  litresOfFuel,
 } from "@cravix/core";
 import { useState } from "react";
 import { TextInput, View } from "react-native";
@@ -108,6 +110,7 @@ function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
     return (
       <View className="gap-2">
         <ReceiptCard receipt={receipt} />
+        {moreThanItHolds(receipt, tank) && <Trouble>{moreThanItHolds(receipt, tank) ?? ""}</Trouble>}
         <Button
           tone="primary"
           className="min-h-16"
@@ -138,6 +141,16 @@ function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
   );
 }
 
+/** An amount that the tank cannot have taken: most likely another unit. */
+function moreThanItHolds(
+  { amount, unit, grade }: Pick<Receipt, "amount" | "unit" | "grade">,
+  tank: WayProps["tank"],
+): string | undefined {
+  const litres = litresOfFuel(amount, unit, fuelDensity(grade));
+  if (litres <= tank.capacityL + 0.5) return undefined;
+  return `${formatNumber(litres)} L, and the ${tank.name} holds ${formatNumber(tank.capacityL)} L: is it another unit?`;
+}
+
 function ReceiptCard({ receipt }: { receipt: Receipt }) {
   return (
     <View className="rounded-xl border-2 border-dashed border-ink px-4 py-3" testID="receipt">
@@ -161,9 +174,16 @@ function Typed({ tank, grade, onUplift }: WayProps) {
       : amount > 5000
         ? "More than any light aircraft takes."
         : "";
+  const tooMuch = wrong === "" ? moreThanItHolds({ amount, unit, grade }, tank) : undefined;
+  const [warned, setWarned] = useState("");
   const log = () => {
     setTried(true);
     if (wrong) return;
+    // Said once; a receipt that says so all the same is logged as it is, and held against the stick.
+    if (tooMuch && warned !== tooMuch) {
+      setWarned(tooMuch);
+      return;
+    }
     onUplift({
       tankId: tank.id,
       amount,
@@ -200,6 +220,9 @@ function Typed({ tank, grade, onUplift }: WayProps) {
         </Button>
       </View>
       {tried && wrong !== "" && <Trouble>{wrong}</Trouble>}
+      {tooMuch && warned === tooMuch && (
+        <Trouble>{`${tooMuch} If the receipt says so, log it as it is.`}</Trouble>
+      )}
     </View>
   );
 }

@@ -24,6 +24,7 @@ import { JudgementCard } from "../../ui/judgement-card";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
+import { AddOilForm, useOilAddition } from "../fluids/add-oil-form";
 import { CsvFaults, Refuel } from "../fuel-desk/refuel";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { OilPlot } from "./oil-plot";
@@ -79,7 +80,10 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
       <View className={wide ? "flex-row gap-8" : "gap-5"}>
         <View className={wide ? "flex-[1.5] gap-4" : "gap-4"}>
           {part === "Oil" ? (
-            <Oil logs={logs} profile={bundle.type.oil} />
+            <>
+              <Oil logs={logs} profile={bundle.type.oil} />
+              {bundle.type.oil && <OilOutsideAWalk aircraft={aircraft} onLogged={logs.reload} />}
+            </>
           ) : (
             <FuelOutsideAWalk aircraft={aircraft} onLogged={logs.reload} />
           )}
@@ -176,6 +180,43 @@ function Figure({ label, value, more }: { label: string; value: string; more: st
       <Text className="text-sm text-voice">{label}</Text>
       <Text className="font-strong text-xl">{value}</Text>
       <Text className="text-sm text-voice">{more}</Text>
+    </View>
+  );
+}
+
+/** Oil added without a walk: after the flight, or for the one of tomorrow. */
+function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
+  const dispatch = useAppDispatch();
+  const [logged, setLogged] = useState("");
+  const [open, setOpen] = useState(false);
+  const { type, aircraft: own } = aircraft.bundle;
+  const form = useOilAddition(type.oil, type.engines, () => undefined, 1);
+  const log = () => {
+    const { registration } = own;
+    dispatch(record(newId(Date.now()), "oil.added", { ...form.added, registration }));
+    setLogged(`${formatNumber(form.added.qt, 1)} qt logged.`);
+    setOpen(false);
+    onLogged();
+  };
+  return (
+    <View className="gap-3">
+      {logged !== "" && (
+        <Text role="status" className="rounded-lg bg-stone px-3 py-2 font-mid">
+          {logged}
+        </Text>
+      )}
+      {open ? (
+        <>
+          <AddOilForm form={form} />
+          <Button className="min-h-16" onPress={log}>
+            It went in: log it
+          </Button>
+        </>
+      ) : (
+        <Button textClassName="text-base" onPress={() => setOpen(true)}>
+          Oil was added without a walk
+        </Button>
+      )}
     </View>
   );
 }

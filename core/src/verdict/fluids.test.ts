@@ -271,6 +271,14 @@ describe("drains in a walk", () => {
     expect(find("fuel.sample.drain.1", cup("kerosene smell"))).toMatchObject({ grade: "stop" });
   });
 
+  test("that will not clear stop the flight whatever else cannot be read", () => {
+    const bad = [hours(12), ...dips(8, 10), uplift(50), read("dip.left", "fuel.dip.left", 18)];
+    const judgements = judged(...bad, cup("kerosene smell")).judgements;
+    expect(judgements.find((j) => j.id === "fuel.sample.drain.1")?.grade).toBe("stop");
+    expect(judgements.find((j) => j.id === "hours")?.sentence).toContain("cannot go back");
+    expect(checkUplifts(list, fold(...bad))[0]?.reconciled?.agrees).toBe(true);
+  });
+
   test("taken right after refuelling, or after a damp night, are to be taken once more", () => {
     expect(
       find("fuel.settling", uplift(50), read("dip.left", "fuel.dip.left", 18), ...dips(18, 10), cup("clean")),

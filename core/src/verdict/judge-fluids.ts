@@ -113,14 +113,25 @@ export interface UpliftChecked {
 export function checkUplifts(list: ComposedList, state: PreflightState): UpliftChecked[] {
   const { fuel: profile } = list.type;
   if (!profile) return [];
-  const byLog =
-    list.memory?.fuel &&
-    fuelByLog(
-      list.memory.fuel,
-      state.readings[READING.hours]?.value,
-      profile.burnLPerH?.value,
-      profile.taxiL,
-    );
+  // A meter that went back, a dip beyond the stick: told at their own place; here they are no witness.
+  const tried = <T>(make: () => T): T | undefined => {
+    try {
+      return make();
+    } catch (error) {
+      if (error instanceof QuantityError) return undefined;
+      throw error;
+    }
+  };
+  const byLog = tried(
+    () =>
+      list.memory?.fuel &&
+      fuelByLog(
+        list.memory.fuel,
+        state.readings[READING.hours]?.value,
+        profile.burnLPerH?.value,
+        profile.taxiL,
+      ),
+  );
   return state.uplifts.map((uplift, i): UpliftChecked => {
     const { tankId } = uplift;
     const tank = profile.tanks.find((t) => t.id === tankId);
@@ -135,7 +146,7 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
       for (const by of BY.filter((b) => b !== "gauge")) {
         const value = readings(by);
         if (value !== undefined)
-          return litresByReading(tank, { tankId: tank.id, by, value }, state.told.tilt);
+          return tried(() => litresByReading(tank, { tankId: tank.id, by, value }, state.told.tilt));
       }
       return undefined;
     };
@@ -153,19 +164,17 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
   });
 }
 
-/** What drains, receipts, the night and the settling amount to. */
-export function judgeFuelHandling(
+/** What drains, receipts, the night and the settling amount to; each by itself, so that one bad number silences no other. */
+export const FUEL_HANDLING: readonly ((
   list: ComposedList,
   state: PreflightState,
   fuel: FuelResult | undefined,
-): Judgement[] {
-  return [
-    ...judgeDrains(list, state),
-    ...checkUplifts(list, state).flatMap(judgeUplift(list)),
-    ...judgeSettling(list, state),
-    ...judgeNight(state, fuel),
-  ];
-}
+) => Judgement[])[] = [
+  judgeDrains,
+  (list, state) => checkUplifts(list, state).flatMap(judgeUplift(list)),
+  judgeSettling,
+  (_list, state, fuel) => judgeNight(state, fuel),
+];
 
 function judgeDrains(list: ComposedList, state: PreflightState): Judgement[] {
   const approved = approvedGrades(list);

@@ -13,7 +13,7 @@ import { judgeAltimeter } from "../instruments/judge-altimeter";
 import { judgeOil, type OilResult } from "../oil/judge-oil";
 import { QuantityError } from "../units/convert";
 import { assertPlausible } from "../units/plausible";
-import { fuelInput, judgeClock, judgeFuelHandling, judgeOilAdded, judgeOilLog } from "./judge-fluids";
+import { FUEL_HANDLING, fuelInput, judgeClock, judgeOilAdded, judgeOilLog } from "./judge-fluids";
 import { judgeReading } from "./judge-reading";
 import { type Judgement, unjudged } from "./judgement";
 
@@ -82,7 +82,8 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
         return result.fuel.judgements;
       }),
     );
-  judgements.push(...guarded("fuel.handling", "Fuel", () => judgeFuelHandling(list, state, result.fuel)));
+  for (const judge of FUEL_HANDLING)
+    judgements.push(...guarded("fuel.handling", "Fuel", () => judge(list, state, result.fuel)));
   // Each engine of a twin is judged by itself; with one, its readings carry no name.
   for (const engine of list.type.engines ?? [undefined])
     judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil, magnetos });

@@ -1,4 +1,4 @@
-import { formatNumber, litresPerCm, type Tank, volumeFromDip } from "@cravix/core";
+import { dipForVolume, formatNumber, litresPerCm, type Tank, volumeFromDip } from "@cravix/core";
 import Svg, { ClipPath, Defs, G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../../ui/use-palette";
 
@@ -15,11 +15,16 @@ export function heightOfDip(tank: Tank, dipCm: number): number {
   return FLOOR - (dipCm / most) * (FLOOR - TOP);
 }
 
-/** The dip at a place of the drawing, 0 at its top and 1 at its bottom, to the nearest half centimetre. */
+/** The dip at a place of the drawing, 0 at its top and 1 at its bottom, to the nearest half centimetre, or to a tab close by. */
 export function dipAtHeight(tank: Tank, part: number): number {
   const most = tank.calibration?.points.at(-1)?.dipCm ?? 1;
   const dip = ((FLOOR - part * HEIGHT) / (FLOOR - TOP)) * most;
-  return Math.min(most, Math.max(0, Math.round(dip * 2) / 2));
+  const onStick = Math.min(most, Math.max(0, Math.round(dip * 2) / 2));
+  const tabs = (tank.marks ?? []).flatMap((mark) =>
+    tank.calibration ? [Number(dipForVolume(tank.calibration, mark.litres).toFixed(1))] : [],
+  );
+  const tab = tabs.find((at) => Math.abs(at - dip) < most / 30);
+  return tab ?? onStick;
 }
 
 /** The tank in section, as wide at every height as its own card says that it holds there; the stick with its marks; what is in it. */

@@ -1,0 +1,101 @@
+import { type EventData, formatNumber, type OilProfile, whyNotAdd } from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { Choice } from "../../ui/choice";
+import { Caution } from "../../ui/judgement-card";
+import { Stepper } from "../../ui/stepper";
+import { Heading, Text } from "../../ui/text";
+
+type Added = Omit<EventData["oil.added"], "registration">;
+
+const SEALED = ["unopened", "opened before"] as const;
+const ANOTHER = "another grade";
+
+/** What is being written down of an addition, and what speaks against it. */
+export function useOilAddition(
+  profile: OilProfile | undefined,
+  engines: readonly string[] | undefined,
+  levelOf: (engine: string | undefined) => number | undefined,
+  suggested: number,
+) {
+  const [engine, setEngine] = useState(engines?.[0]);
+  const [count, setCount] = useState(Math.max(1, suggested));
+  const [grade, setGrade] = useState(profile?.grades?.[0]);
+  const [sealed, setSealed] = useState<(typeof SEALED)[number]>("unopened");
+  const added: Added = {
+    qt: count * (profile?.containerQt ?? 1),
+    sealed: sealed === "unopened",
+    ...(engine && { engine }),
+    ...(grade && { grade: grade === ANOTHER ? "another" : grade }),
+  };
+  const against =
+    grade === ANOTHER
+      ? `Not on this engine's list: ${profile?.grades?.join(", ")}.`
+      : whyNotAdd(added, profile, levelOf(engine));
+  return {
+    engine,
+    setEngine,
+    count,
+    setCount,
+    grade,
+    setGrade,
+    sealed,
+    setSealed,
+    added,
+    against,
+    profile,
+    engines,
+  };
+}
+
+/** Which engine, how many containers, what stands on the bottle, and whether it was unopened. */
+export function AddOilForm({ form }: { form: ReturnType<typeof useOilAddition> }) {
+  const {
+    engine,
+    setEngine,
+    count,
+    setCount,
+    grade,
+    setGrade,
+    sealed,
+    setSealed,
+    against,
+    profile,
+    engines,
+  } = form;
+  const container = profile?.containerQt ?? 1;
+  return (
+    <View className="gap-5">
+      {engines && <Choice title="Which engine" options={engines} value={engine} onChange={setEngine} />}
+      <View className="gap-1.5">
+        <Heading className="text-lg">How many containers</Heading>
+        <Stepper
+          text={`${count} × ${formatNumber(container, container % 1 === 0 ? 0 : 2)} qt`}
+          step={1}
+          unit="containers"
+          testID="containers"
+          onStep={(by) => setCount(Math.min(12, Math.max(1, count + by)))}
+        />
+      </View>
+      {profile?.grades && (
+        <Choice
+          title="What stands on the bottle"
+          options={[...profile.grades, ANOTHER]}
+          value={grade}
+          onChange={setGrade}
+        />
+      )}
+      <Choice title="The container was" options={SEALED} value={sealed} onChange={setSealed} />
+      {against && (
+        <View role="alert" className="rounded-lg border-2 border-clay px-3 py-2" testID="trouble">
+          <Text className="font-mid text-clay">
+            {`${against} Do not add it. If it is in already, log it: it will be asked about.`}
+          </Text>
+        </View>
+      )}
+      <Caution>
+        Only the right grade, from an unopened container; cap finger-tight. Wait, wipe and read again.
+      </Caution>
+    </View>
+  );
+}
