@@ -89,7 +89,7 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
           )}
         </View>
         <View className={wide ? "flex-1 gap-4" : "gap-4"}>
-          <Tables registration={registration} fluid={fluid} onTaken={logs.reload} />
+          <Tables key={fluid} registration={registration} fluid={fluid} onTaken={logs.reload} />
           <Lines logs={logs} fluid={fluid} />
         </View>
       </View>

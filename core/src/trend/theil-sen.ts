@@ -226,9 +226,7 @@ function allSlopes(x: Float64Array, y: Float64Array, pairs: number): Float64Arra
 function slopesBetween(x: Float64Array, y: Float64Array, low: number, high: number): Float64Array {
   const before = y.map((v, i) => v - low * (x[i] as number));
   const after = y.map((v, i) => v - high * (x[i] as number));
-  const order = Uint32Array.from(x, (_, i) => i).sort(
-    (a, b) => (before[a] as number) - (before[b] as number) || a - b,
-  );
+  const order = orderOf(before);
   const found: number[] = [];
   for (let i = 1; i < order.length; i++) {
     const point = order[i] as number;
@@ -268,4 +266,23 @@ function bounds(x: Float64Array, y: Float64Array): [number, number] {
   }
   const hair = 1e-9 * Math.max(Math.abs(low), Math.abs(high), 1e-9);
   return [low - hair, high + hair];
+}
+
+/** The places of the values in rising order, equal ones as they stand: sorted as bare numbers, and each put where it belongs. */
+function orderOf(values: Float64Array): Uint32Array {
+  const sorted = values.slice().sort();
+  const next = new Uint32Array(values.length);
+  const order = new Uint32Array(values.length);
+  for (let i = 0; i < values.length; i++) {
+    const value = values[i] as number;
+    let [low, high] = [0, sorted.length];
+    while (low < high) {
+      const at = (low + high) >> 1;
+      if ((sorted[at] as number) < value) low = at + 1;
+      else high = at;
+    }
+    order[low + (next[low] as number)] = i;
+    next[low] = (next[low] as number) + 1;
+  }
+  return order;
 }

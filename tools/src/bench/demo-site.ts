@@ -1,6 +1,7 @@
 import { join } from "node:path";
 import { listen, migrateDatabase, openDatabase } from "@cravix/server";
 import { type Browser, chromium } from "@playwright/test";
+import mysql from "mysql2/promise";
 import pino from "pino";
 import { loadDemoIfEmpty } from "../load-demo";
 import { startDatabase } from "../mariadb";
@@ -15,7 +16,11 @@ export interface DemoSite {
 /** The built interface with the demo on a database of the benchmark's own, and a browser to measure it in. */
 export async function openDemoSite(): Promise<DemoSite> {
   const running = await startDatabase(join(ROOT, ".cravix", "bench"));
-  const database = openDatabase(running.options);
+  // A schema of its own: what an earlier version loaded is not measured.
+  const name = `cravix_site_${process.pid}`;
+  const admin = await mysql.createConnection(running.options);
+  await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  const database = openDatabase({ ...running.options, database: name });
   await migrateDatabase(database);
   await loadDemoIfEmpty(database, new Date());
   const logger = pino({ level: "silent" });
@@ -38,6 +43,8 @@ export async function openDemoSite(): Promise<DemoSite> {
       await browser.close();
       await web.close();
       await database.close();
+      await admin.query(`DROP DATABASE ${name}`);
+      await admin.end();
       await running.stop();
     },
   };

@@ -1,7 +1,7 @@
 import { fluidCsv } from "@cravix/contract/logs";
 import type { Page } from "@playwright/test";
 import { openDemoSite } from "./demo-site";
-import { type Figure, quantile, within } from "./figure";
+import { type Figure, plain, quantile, within } from "./figure";
 import { tenYearsOfOil } from "./fluid-figures";
 
 const REGISTRATION = "QX-HLD";
@@ -48,6 +48,7 @@ export async function fluidPages(): Promise<Figure[]> {
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: new RegExp(`^${REGISTRATION}`) }).click();
   await page.getByRole("button", { name: `Prepare ${REGISTRATION}` }).click();
+  await countAnew(page);
   await page.getByRole("button", { name: "Fuel and oil log" }).click();
   await page
     .getByText(/readings/)
@@ -55,6 +56,7 @@ export async function fluidPages(): Promise<Figure[]> {
     .waitFor();
   await page.waitForTimeout(1500);
   const trends = await measured(page, "oil trend");
+  const opened = await longestFrame(page);
   const plotFrames: number[] = [];
   for (let i = 0; i < TURNS; i++) {
     await countAnew(page);
@@ -75,14 +77,18 @@ export async function fluidPages(): Promise<Figure[]> {
     ["Right main: dip it", "15"],
     ["Right tip tank: read its sight glass", "50"],
   ] as const) {
-    await page
-      .getByRole("button", { name: new RegExp(title) })
-      .first()
-      .click();
-    await page.getByRole("heading", { level: 1, name: title }).waitFor();
+    const asked = page.getByRole("heading", { level: 1, name: title });
+    // The next one in the list stands there by itself.
+    await page.waitForTimeout(300);
+    if (!(await asked.isVisible()))
+      await page
+        .getByRole("button", { name: new RegExp(title) })
+        .first()
+        .click();
+    await asked.waitFor();
     await page.keyboard.type(number);
-    await page.keyboard.press("Enter");
-    await page.getByRole("heading", { level: 1, name: title }).waitFor({ state: "detached" });
+    await page.getByTestId("primary").click();
+    await asked.waitFor({ state: "detached" });
   }
   await page.getByTestId("fuel-desk").first().click();
   await page.getByText(/Flown 10,000 times/).waitFor();
@@ -107,12 +113,7 @@ export async function fluidPages(): Promise<Figure[]> {
       FRAME_MS,
       400,
     ),
-    within(
-      "longest frame while ten years are plotted anew, median",
-      quantile(plotFrames, 0.5),
-      "ms",
-      FRAME_MS,
-      50,
-    ),
+    within("longest frame while ten years are plotted anew", Math.max(...plotFrames), "ms", FRAME_MS, 50),
+    plain("longest frame while the page opens and its 5,000 lines come in", opened, "ms", FRAME_MS),
   ];
 }
