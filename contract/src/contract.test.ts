@@ -55,6 +55,7 @@ describe("an event that crosses the boundary", () => {
       from: "pump",
     },
     "fuel.told": {
+      unit: "US gal",
       setting: "65 %",
       payloadKg: 160,
       tilt: { rightDownDeg: 1.5, noseUpDeg: -2 },

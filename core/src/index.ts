@@ -33,6 +33,7 @@ export * from "./fuel/fuel-grades";
 export * from "./fuel/fuel-log";
 export * from "./fuel/fuel-sample";
 export * from "./fuel/fuel-told";
+export * from "./fuel/fuel-words";
 export * from "./fuel/how-much-to-add";
 export * from "./fuel/judge-fuel";
 export * from "./fuel/level-dip";

@@ -205,6 +205,10 @@ test("stick, gauge and log on one page; the tilt, the night, the worst case and 
   await expect(total).toContainText("Log");
   await expect(page.getByText(/they agree/).first()).toBeVisible();
   await expectAccessible(page, "stick, gauge and log");
+  await button(page, "US gal").click();
+  await expect(total).toContainText(/3\d\.\d US gal/);
+  await expect(page.getByText(/stick 3\d\.\d US gal.*they agree/).first()).toBeVisible();
+  await button(page, "L").click();
   await button(page, "Enough?").click();
   await expect(page.getByText(/Flown 10,000 times: none of them touches the reserve/)).toBeVisible();
   await expect(page.getByTestId("to-add")).toContainText("Nothing");

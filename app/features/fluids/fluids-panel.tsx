@@ -1,4 +1,4 @@
-import { formatNumber, formatQuantity, GRADES, READING } from "@cravix/core";
+import { GRADES, READING, wordsOfWalk } from "@cravix/core";
 import { addMinutes, format } from "date-fns";
 import { router } from "expo-router";
 import { View } from "react-native";
@@ -16,6 +16,7 @@ const OWN = /^(fuel\.|oil\.|oil$|hours$|clock$)/;
 export function FluidsPanel({ walk }: { walk: Walk }) {
   const { fuel, oil, judgements } = walk.judged;
   const { type } = walk.list;
+  const words = wordsOfWalk(walk.list, walk.state);
   const tanks = type.fuel?.tanks ?? [];
   if (!type.fuel && !type.oil) return null;
   const typing = walk.item?.reading?.key;
@@ -40,7 +41,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
                 <Text className="font-strong text-lg">
                   {fuel.volumesL[tank.id] === undefined
                     ? "not dipped"
-                    : formatQuantity({ value: fuel.volumesL[tank.id] ?? 0, unit: "L" })}
+                    : words.say(fuel.volumesL[tank.id] ?? 0)}
                 </Text>
               </View>
             </View>
@@ -73,7 +74,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
         )}
       </View>
       {fuel?.usableL !== undefined && (
-        <Text className="text-sm text-voice">{formatNumber(fuel.usableL)} L usable in all tanks</Text>
+        <Text className="text-sm text-voice">{words.say(fuel.usableL)} usable in all tanks</Text>
       )}
       {shown.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />

@@ -1,4 +1,4 @@
-import { checkUplifts, formatNumber } from "@cravix/core";
+import { checkUplifts, formatNumber, wordsOfWalk } from "@cravix/core";
 import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
@@ -73,7 +73,7 @@ function Desk({ folded }: { folded: FoldedWalk }) {
 function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Acts; onDone: () => void }) {
   switch (part) {
     case "How much":
-      return <HowMuch walk={walk} />;
+      return <HowMuch walk={walk} acts={acts} />;
     case "Enough?":
       return <IsItEnough walk={walk} acts={acts} />;
     case "Ground, night":
@@ -101,6 +101,7 @@ function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Ac
 /** The receipts of this walk, each against the stick. */
 function Receipts({ walk }: { walk: Walk }) {
   const checked = checkUplifts(walk.list, walk.state);
+  const words = wordsOfWalk(walk.list, walk.state);
   if (checked.length === 0) return null;
   return (
     <View className="gap-2">
@@ -111,8 +112,8 @@ function Receipts({ walk }: { walk: Walk }) {
           <Text className={reconciled && !reconciled.agrees ? "font-mid text-clay" : ""}>
             {open ??
               (reconciled?.agrees
-                ? `The stick says ${formatNumber(reconciled.measuredL)} L more: it fits.`
-                : `The stick says ${formatNumber(reconciled?.measuredL ?? 0)} L more. ${reconciled?.instead[0]?.why ?? "Nothing explains it: dip again."}`)}
+                ? `The stick says ${words.say(reconciled.measuredL)} more: it fits.`
+                : `The stick says ${words.say(reconciled?.measuredL ?? 0)} more. ${reconciled?.instead[0]?.why ?? "Nothing explains it: dip again."}`)}
           </Text>
         </View>
       ))}

@@ -1,19 +1,28 @@
-import { FUEL_UNITS, formatNumber, fuelDensity, fuelFromLitres } from "@cravix/core";
+import { FUEL_UNITS, formatNumber, fuelKgPerL, fuelWords, wordsOfWalk } from "@cravix/core";
 import { View } from "react-native";
+import { Choice } from "../../ui/choice";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
+import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 import { WitnessBars } from "./witness-bars";
 
 /** Stick, gauge and log side by side, tank by tank and all together, and whether they agree. */
-export function HowMuch({ walk }: { walk: Walk }) {
+export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { fuel, judgements } = walk.judged;
   const { type, memory } = walk.list;
   const about = judgements.filter(({ id }) => /^fuel\.(witnesses|imbalance|log|uplift)/.test(id));
-  const kgPerL = fuelDensity(type.fuel?.grades?.[0] ?? "100LL", walk.state.celsius ?? 15);
+  const kgPerL = fuelKgPerL(walk.list, walk.state);
+  const words = wordsOfWalk(walk.list, walk.state);
   const usable = fuel?.usableL;
   return (
     <View className="gap-2">
+      <Choice
+        title="Amounts in"
+        options={FUEL_UNITS}
+        value={words.unit}
+        onChange={(unit) => acts.told({ unit })}
+      />
       {(!fuel || fuel.tanks.length === 0) && (
         <Text className="text-voice">Nobody has looked into the tanks yet: dip them at their stations.</Text>
       )}
@@ -23,6 +32,7 @@ export function HowMuch({ walk }: { walk: Walk }) {
           capacityL={(type.fuel?.tanks ?? []).reduce((sum, t) => sum + t.capacityL, 0)}
           witnesses={fuel.total.witnesses}
           testimony={fuel.total.testimony}
+          words={words}
         />
       )}
       {fuel?.tanks.map(({ tank, witnesses, testimony }) => (
@@ -32,6 +42,7 @@ export function HowMuch({ walk }: { walk: Walk }) {
           capacityL={tank.capacityL}
           witnesses={witnesses}
           testimony={testimony}
+          words={words}
         />
       ))}
       {about.map((judgement) => (
@@ -43,7 +54,7 @@ export function HowMuch({ walk }: { walk: Walk }) {
           <View className="flex-row flex-wrap gap-x-6 gap-y-1">
             {FUEL_UNITS.map((unit) => (
               <Text key={unit} className="font-mid">
-                {`${formatNumber(fuelFromLitres(usable, unit, kgPerL), unit === "L" || unit === "kg" || unit === "lb" ? 0 : 1)} ${unit}`}
+                {`${fuelWords(unit, kgPerL).say(usable)}`}
               </Text>
             ))}
           </View>

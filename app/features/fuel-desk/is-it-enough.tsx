@@ -1,11 +1,13 @@
 import {
   burnAt,
   type FuelUnit,
+  type FuelWords,
   formatNumber,
   formatQuantity,
-  fuelDensity,
+  fuelKgPerL,
   howMuchToAdd,
   type SimulatedMargin,
+  wordsOfWalk,
 } from "@cravix/core";
 import { addMinutes, format } from "date-fns";
 import { useEffect, useState } from "react";
@@ -32,6 +34,7 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
   const [unit, setUnit] = useState<(typeof PUMP_UNITS)[number]>("L");
   const flown = useSimulation(fuel?.plan);
   if (!profile) return null;
+  const words = wordsOfWalk(list, state);
   const burn = burnAt(profile, state.told.setting);
   const setting = state.told.setting ?? profile.settings?.find((s) => s.lPerH === burn?.value)?.name;
   const enough = fuel?.enough;
@@ -45,7 +48,7 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
           options={profile.settings.map((s) => s.name)}
           value={setting}
           onChange={(name) => acts.told({ setting: name })}
-          why={burn && `${formatNumber(burn.value)} L/h: ${burn.source.text}`}
+          why={burn && `${words.say(burn.value)}/h: ${burn.source.text}`}
         />
       )}
       {profile.maxTakeoffKg && (
@@ -83,7 +86,7 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
       {shown.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
-      {enough && flown && <Flown flown={flown} />}
+      {enough && flown && <Flown flown={flown} words={words} />}
       {enough && (
         <>
           <Choice title="The pump counts in" options={PUMP_UNITS} value={unit} onChange={setUnit} />
@@ -122,7 +125,7 @@ function massRoom({
   const { payloadKg } = state.told;
   if (payloadKg === undefined) return { missing: "Not given: the mass is not checked.", roomKg: 0 };
   const litres = Object.values(judged.fuel?.volumesL ?? {}).reduce((a, b) => a + b, 0);
-  const fuelKg = litres * fuelDensity(list.type.fuel?.grades?.[0] ?? "100LL", state.celsius ?? 15);
+  const fuelKg = litres * fuelKgPerL(list, state);
   return { roomKg: most.value - empty - payloadKg - fuelKg };
 }
 
@@ -155,9 +158,10 @@ function ToAdd({ walk, unit, missingL, roomKg }: ToAddProps) {
     neededL: missingL,
     ...(profile.imbalanceL && { imbalanceL: profile.imbalanceL.value }),
     ...(known && { massRoomKg: roomKg }),
-    kgPerL: fuelDensity(profile.grades?.[0] ?? "100LL", state.celsius ?? 15),
+    kgPerL: fuelKgPerL(list, state),
     pump: { unit, step: STEP[unit] },
   });
+  const words = wordsOfWalk(list, state);
   const amount = (value: number) => `${formatNumber(value, unit === "L" ? 0 : 1)} ${unit}`;
   return (
     <View className="gap-1.5" testID="to-add">
@@ -173,11 +177,11 @@ function ToAdd({ walk, unit, missingL, roomKg }: ToAddProps) {
       ))}
       {filling.missingL > 0 && (
         <Text className="font-mid text-clay">
-          {`${formatNumber(filling.missingL)} L are still missing: ${filling.limitedBy === "mass" ? "it would be too heavy" : "the tanks hold no more"}. Plan a shorter flight, or a stop.`}
+          {`${words.say(filling.missingL)} still missing: ${filling.limitedBy === "mass" ? "it would be too heavy" : "the tanks hold no more"}. Plan a shorter flight, or a stop.`}
         </Text>
       )}
       <Text className="text-sm text-voice">
-        {`Full would take ${formatNumber(filling.fullL)} L${known ? ", as far as the mass allows" : "; whether the mass allows it is not known"}.`}
+        {`Full would take ${words.say(filling.fullL)}${known ? ", as far as the mass allows" : "; whether the mass allows it is not known"}.`}
       </Text>
     </View>
   );
@@ -203,7 +207,7 @@ function useSimulation(plan: Parameters<typeof simulateFlights>[0] | undefined):
 }
 
 /** The margins of all flights as bars; those that touch the reserve are struck through. */
-function Flown({ flown }: { flown: SimulatedMargin }) {
+function Flown({ flown, words }: { flown: SimulatedMargin; words: FuelWords }) {
   const { ink, stone, clay, chock } = usePalette();
   const { fromL, toL, counts } = flown.histogram;
   const most = Math.max(...counts);
@@ -211,14 +215,14 @@ function Flown({ flown }: { flown: SimulatedMargin }) {
   const x = (litres: number) => ((litres - fromL) / (toL - fromL)) * 340;
   const zero = fromL < 0 && toL > 0 ? x(0) : undefined;
   const part = flown.short * 100;
-  const words =
+  const touching =
     part < 0.05 ? "none of them touches" : `${formatNumber(part, part < 1 ? 1 : 0)} in a hundred touch`;
   return (
     <View className="gap-1">
-      <Text className="font-mid">{`Flown ${formatNumber(flown.samples)} times: ${words} the reserve.`}</Text>
+      <Text className="font-mid">{`Flown ${formatNumber(flown.samples)} times: ${touching} the reserve.`}</Text>
       <View
         role="img"
-        aria-label={`Margins from ${formatNumber(fromL)} to ${formatNumber(toL)} litres`}
+        aria-label={`Margins from ${words.say(fromL)} to ${words.say(toL)}`}
         style={{ aspectRatio: 340 / 92 }}
       >
         <Svg width="100%" height="100%" viewBox="0 0 340 92">
@@ -251,7 +255,7 @@ function Flown({ flown }: { flown: SimulatedMargin }) {
           />
           <Rect x={0} y={74} width={340} height={18} fill={stone} opacity={0} />
           <SvgText x={2} y={88} fontSize={14} fill={ink} fontFamily="AtkinsonNext">
-            {`${formatNumber(fromL)} L`}
+            {words.say(fromL)}
           </SvgText>
           <SvgText
             x={Math.min(270, Math.max(60, x(flown.worstL)))}
@@ -261,10 +265,10 @@ function Flown({ flown }: { flown: SimulatedMargin }) {
             textAnchor="middle"
             fontFamily="AtkinsonNextSemiBold"
           >
-            {`worst ${formatNumber(flown.worstL)} L`}
+            {`worst ${words.say(flown.worstL)}`}
           </SvgText>
           <SvgText x={338} y={88} fontSize={14} fill={ink} textAnchor="end" fontFamily="AtkinsonNext">
-            {`${formatNumber(toL)} L`}
+            {words.say(toL)}
           </SvgText>
         </Svg>
       </View>

@@ -1,4 +1,4 @@
-import { formatNumber, type Testimony, type Witness, Z_95_TWO_SIDED } from "@cravix/core";
+import { type FuelWords, type Testimony, type Witness, Z_95_TWO_SIDED } from "@cravix/core";
 import { View } from "react-native";
 import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { Text } from "../../ui/text";
@@ -35,26 +35,25 @@ function shape(kind: Witness["kind"], x: number, y: number): string {
 interface WitnessBarsProps {
   name: string;
   capacityL: number;
+  words: FuelWords;
   witnesses: readonly Witness[];
   testimony: Testimony;
 }
 
 /** What each witness says of one tank, side by side on one scale, with how sure it is; and what comes out of it. */
-export function WitnessBars({ name, capacityL, witnesses, testimony }: WitnessBarsProps) {
+export function WitnessBars({ name, capacityL, witnesses, testimony, words }: WitnessBarsProps) {
   const { ink, stone, chock, clay } = usePalette();
   const most = Math.max(capacityL, ...witnesses.map((w) => w.litres.value));
   const x = (litres: number) => LEFT + (Math.min(most, Math.max(0, litres)) / most) * (RIGHT - LEFT);
   const height = witnesses.length * ROW + 8;
-  const said = witnesses
-    .map(({ kind, litres }) => `${WORDS[kind]} ${formatNumber(litres.value)} L`)
-    .join(", ");
+  const said = witnesses.map(({ kind, litres }) => `${WORDS[kind]} ${words.say(litres.value)}`).join(", ");
   return (
     <View className="rounded-xl bg-stone px-3 py-2" testID={`witnesses-${name}`}>
       <View className="flex-row items-baseline justify-between">
         <Text className="font-strong">{name}</Text>
         <Text className="font-strong text-lg">
-          {`${formatNumber(testimony.litres.value)} L`}
-          <Text className="text-sm text-voice">{`  ${formatNumber(testimony.lowL)} to ${formatNumber(testimony.highL)}`}</Text>
+          {words.say(testimony.litres.value)}
+          <Text className="text-sm text-voice">{`  ${words.number(testimony.lowL)} to ${words.number(testimony.highL)}`}</Text>
         </Text>
       </View>
       <View
@@ -106,7 +105,7 @@ export function WitnessBars({ name, capacityL, witnesses, testimony }: WitnessBa
                   textAnchor="end"
                   fontFamily="AtkinsonNextSemiBold"
                 >
-                  {`${formatNumber(litres.value)} L`}
+                  {words.say(litres.value)}
                 </SvgText>
               </G>
             );

@@ -12,6 +12,7 @@ import {
   quantityTrouble,
   READING,
   volumeFromDip,
+  wordsOfWalk,
   Z_95_TWO_SIDED,
 } from "@cravix/core";
 import { useState } from "react";
@@ -270,10 +271,11 @@ function ComesTo({
   if (trouble) return <Text className="text-sm text-clay">{trouble}</Text>;
   const litres = litresByReading(drawn.tank, reading, walk.state.told.tilt);
   const reach = Z_95_TWO_SIDED * litres.sigma;
+  const words = wordsOfWalk(walk.list, walk.state);
   return (
     <Text className="font-strong text-lg" testID="comes-to">
-      {`${formatNumber(litres.value)} L`}
-      <Text className="text-sm text-voice">{`  ± ${formatNumber(reach)}`}</Text>
+      {words.say(litres.value)}
+      <Text className="text-sm text-voice">{`  ± ${words.number(reach)}`}</Text>
     </Text>
   );
 }

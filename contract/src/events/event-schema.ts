@@ -108,6 +108,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     from: string().required().oneOf(["pump", "typed", "file"]),
   },
   "fuel.told": {
+    unit: string().oneOf(FUEL_UNITS),
     setting: string().max(60),
     payloadKg: number().min(0).max(3000),
     tilt: optional(

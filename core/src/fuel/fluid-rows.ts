@@ -4,8 +4,9 @@ import type { PreflightState } from "../checklist/fold-preflight";
 import { READING } from "../checklist/reading-keys";
 import type { OilHeat } from "../oil/judge-oil";
 import { convert, QuantityError, type Unit } from "../units/convert";
-import { FUEL_UNITS, type FuelUnit, litresOfFuel } from "./fuel-amount";
+import { litresOfFuel } from "./fuel-amount";
 import { fuelDensity, fuelGrade } from "./fuel-grades";
+import { isFuelUnit } from "./fuel-words";
 import { litresByReading } from "./tank";
 
 export const FUEL_ENTRIES = ["dip", "sight", "measured", "uplift", "burn"] as const;
@@ -134,8 +135,6 @@ export function fluidLogOf(
   }
   return log;
 }
-
-const isFuelUnit = (unit: Unit): unit is FuelUnit => (FUEL_UNITS as readonly Unit[]).includes(unit);
 
 function litresOfRow(
   { fuel }: Pick<AircraftType, "fuel">,

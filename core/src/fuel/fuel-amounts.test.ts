@@ -5,6 +5,7 @@ import {
   fuelDensity,
   fuelFromLitres,
   fuelGrade,
+  fuelWords,
   howMuchToAdd,
   litresOfFuel,
   readFuelUnit,
@@ -45,6 +46,15 @@ describe("amounts of fuel", () => {
     expect(fuelDensity("100LL", -15) / fuelDensity("100LL", 15)).toBeCloseTo(1.037, 3);
     expect(() => fuelDensity("100LL", 80)).toThrow("−40 to 50");
     expect(() => fuelDensity("rum")).toThrow("no fuel grade");
+  });
+
+  test("are said whole or to a tenth, needed ones rounded up", () => {
+    const gallons = fuelWords("US gal", 0.72);
+    expect(gallons.say(37.85411784)).toBe("10.0 US gal");
+    expect(gallons.atLeast(37.9)).toBe("10.1 US gal");
+    expect(fuelWords("L", 0.72).atLeast(12.01)).toBe("13 L");
+    expect(fuelWords("lb", 0.72).quantity(-10).value).toBeCloseTo(-15.87, 2);
+    expect(fuelWords("kg", 0.72).number(100)).toBe("72");
   });
 
   test.each([

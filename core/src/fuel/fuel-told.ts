@@ -1,3 +1,4 @@
+import type { FuelUnit } from "./fuel-amount";
 import type { Tilt } from "./level-dip";
 import type { NightAir } from "./night-water";
 
@@ -7,6 +8,8 @@ export type SampleFate = (typeof SAMPLE_FATES)[number];
 
 /** What a person knows about today's fuel that no instrument shows; what is told later replaces the part that it names. */
 export interface FuelTold {
+  /** The unit in which amounts are to be said. */
+  unit?: FuelUnit;
   /** The power setting that is planned, by its name in the profile. */
   setting?: string;
   /** People, baggage and everything else but fuel, kilograms. */

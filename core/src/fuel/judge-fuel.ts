@@ -1,11 +1,13 @@
 import { QuantityError } from "../units/convert";
-import { formatNumber, formatQuantity } from "../units/format";
+import { formatQuantity } from "../units/format";
 import { sumOfUncertain, type Uncertain } from "../units/uncertain";
 import { type Judgement, type Source, unjudged } from "../verdict/judgement";
 import { enduranceMin, usableFuelL } from "./endurance";
 import { type Enough, enoughFuel, type FuelPlan } from "./enough-fuel";
+import type { FuelUnit } from "./fuel-amount";
 import { fuelDensity } from "./fuel-grades";
 import { BURN_ERROR, type ExpectedFuel, type FuelEntry, fuelByLog } from "./fuel-log";
+import { type FuelWords, fuelWords } from "./fuel-words";
 import { howMuchToAdd } from "./how-much-to-add";
 import type { Tilt } from "./level-dip";
 import { likelyCauses } from "./likely-causes";
@@ -62,6 +64,9 @@ export interface FuelInput {
   tilt?: Tilt;
   /** The log: what should be there, and the hour meter now. */
   log?: { expected: ExpectedFuel; hoursNow?: number; uplifts?: readonly FuelEntry[] };
+  /** In which unit amounts are said, and what a litre weighs; litres, and the usual grade at 15 °C, where they are absent. */
+  unit?: FuelUnit;
+  kgPerL?: number;
   /** The power setting by its name. */
   setting?: string;
   reserve: FuelReserve | undefined;
@@ -123,10 +128,13 @@ export function judgeFuel(input: FuelInput): FuelResult {
     })),
   );
   result.usableL = usable.value;
-  judgements.push(...imbalance(profile, volumesL));
+  judgements.push(...imbalance(input, volumesL));
   judgements.push(...endurance(input, usable, result));
   return result;
 }
+
+const densityOf = ({ kgPerL, profile }: FuelInput) => kgPerL ?? fuelDensity(profile.grades?.[0] ?? "100LL");
+const wordsOf = (input: FuelInput): FuelWords => fuelWords(input.unit ?? "L", densityOf(input));
 
 const lookedInto = (tank: Tank) => Boolean(tank.calibration || tank.marks?.length || tank.sight);
 
@@ -170,13 +178,13 @@ const NAME: Record<string, string> = {
 };
 
 /** "stick 128 L, gauge 120 L, log 131 L" */
-export function witnessesInWords(witnesses: readonly Witness[]): string {
-  return witnesses.map(({ kind, litres }) => `${NAME[kind]} ${formatNumber(litres.value)} L`).join(", ");
+export function witnessesInWords(witnesses: readonly Witness[], words: FuelWords): string {
+  return witnesses.map(({ kind, litres }) => `${NAME[kind]} ${words.say(litres.value)}`).join(", ");
 }
 
 /** The plain statement: do they agree, and who is the odd one out. */
 function agreement(
-  { profile, log }: FuelInput,
+  input: FuelInput,
   total: FuelResult["total"],
   tanks: readonly TankHeard[],
   byLog: ReturnType<typeof logsWord>,
@@ -184,7 +192,9 @@ function agreement(
   if (!total || total.witnesses.length < 2) return [];
   const word = (kind: string) => total.witnesses.find((w) => w.kind === kind)?.litres;
   const [measured, logged] = [word("dip"), word("log")];
-  const kgPerL = fuelDensity(profile.grades?.[0] ?? "100LL");
+  const { log } = input;
+  const words = wordsOf(input);
+  const kgPerL = densityOf(input);
   const uplifts = log?.uplifts ?? log?.expected.uplifts ?? [];
   const upliftedL = uplifts.reduce((sum, u) => sum + u.litres, 0);
   const heard = (
@@ -194,9 +204,9 @@ function agreement(
     witnesses: readonly Witness[],
     whole: boolean,
   ): Judgement => {
-    const said = witnessesInWords(witnesses);
-    const range = `${formatNumber(testimony.lowL)} to ${formatNumber(testimony.highL)} L`;
-    const reading = { value: testimony.litres.value, unit: "L" as const };
+    const said = witnessesInWords(witnesses, words);
+    const range = `${words.number(testimony.lowL)} to ${words.say(testimony.highL)}`;
+    const reading = words.quantity(testimony.litres.value);
     if (testimony.agree)
       return { id, subject, grade: "sound", reading, sentence: `${said}: they agree. ${range}.` };
     const causes = likelyCauses({
@@ -245,7 +255,9 @@ function agreement(
   return [whole, ...single];
 }
 
-function imbalance({ tanks, imbalanceL }: FuelProfile, volumesL: Record<string, number>): Judgement[] {
+function imbalance(input: FuelInput, volumesL: Record<string, number>): Judgement[] {
+  const { tanks, imbalanceL } = input.profile;
+  const words = wordsOf(input);
   if (!imbalanceL) return [];
   const sides = tanks.filter((t) => t.side);
   const two = sides.length > 0 ? sides : tanks.length === 2 ? tanks : [];
@@ -254,17 +266,17 @@ function imbalance({ tanks, imbalanceL }: FuelProfile, volumesL: Record<string, 
   const sum = (of: readonly Tank[]) => of.reduce((total, t) => total + (volumesL[t.id] ?? 0), 0);
   const difference = Math.abs(sum(left) - sum(two.filter((t) => !left.includes(t))));
   const margin = imbalanceL.value - difference;
-  const reading = { value: difference, unit: "L" } as const;
+  const reading = words.quantity(difference);
   return [
     {
       id: "fuel.imbalance",
       subject: "Left and right",
       grade: margin >= 0 ? "sound" : "ask",
       reading,
-      limit: `at most ${formatQuantity({ value: imbalanceL.value, unit: "L" })} apart`,
-      margin: { value: margin, unit: "L" },
+      limit: `at most ${words.say(imbalanceL.value)} apart`,
+      margin: words.quantity(margin),
       source: imbalanceL.source,
-      sentence: `${formatQuantity(reading)} apart.`,
+      sentence: `${words.say(difference)} apart.`,
     },
   ];
 }
@@ -298,6 +310,7 @@ export function fuelPlan(
 
 function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Judgement[] {
   const { profile, reserve, plannedFlightMin, setting } = input;
+  const words = wordsOf(input);
   const id = "fuel.endurance";
   const subject = "Fuel for this flight";
   const burn = burnAt(profile, setting);
@@ -307,7 +320,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
         id,
         subject,
         "No planned burn on file for this aircraft: work the endurance out from its handbook.",
-        { value: usable.value, unit: "L" },
+        words.quantity(usable.value),
       ),
     ];
   const climbL = profile.climbL ?? 0;
@@ -322,10 +335,10 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
     return [unjudged(id, subject, "No reserve rule on file: the endurance is not judged.", shown)];
   result.onGroundWithinMin = Math.max(0, whole - reserve.minutes);
   const parts = [
-    `${formatNumber(usable.value)} L usable`,
-    `${formatNumber(profile.taxiL)} L for taxi`,
-    ...(climbL > 0 ? [`${formatNumber(climbL)} L for the climb`] : []),
-    `${formatNumber(burn.value)} L/h`,
+    `${words.say(usable.value)} usable`,
+    `${words.say(profile.taxiL)} for taxi`,
+    ...(climbL > 0 ? [`${words.say(climbL)} for the climb`] : []),
+    `${words.say(burn.value)}/h`,
   ];
   const sum = `${parts.join(", ")}: ${time(whole)}`;
   if (plannedFlightMin === undefined)
@@ -355,7 +368,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
       marginMin >= 0
         ? `${sum}, ${time(marginMin)} more than flight and reserve need.`
         : `${sum}, ${time(-marginMin)} short of flight and reserve.`,
-    ...(marginMin < 0 && { action: addAtLeast(profile, result.volumesL, (-marginMin / 60) * burn.value) }),
+    ...(marginMin < 0 && { action: addAtLeast(input, result.volumesL, (-marginMin / 60) * burn.value) }),
     caution: CAUTION,
   };
   const worst: Judgement = {
@@ -369,13 +382,14 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
         ? `With stick, burn, taxi and wind against you there are still ${time(worstMarginMin)} beyond the reserve.`
         : `With stick, burn, taxi and wind against you, ${time(-worstMarginMin)} of the reserve ${-worstMarginMin < 1.5 ? "is" : "are"} flown.`,
     ...(worstMarginMin < 0 &&
-      marginMin >= 0 && { action: addAtLeast(profile, result.volumesL, -worstMarginL) }),
+      marginMin >= 0 && { action: addAtLeast(input, result.volumesL, -worstMarginL) }),
   };
   return marginMin < 0 ? [best] : [worst, best];
 }
 
-/** "Take on at least 12 L: 6 into the left tank, 6 into the right tank; or plan a shorter flight." */
-function addAtLeast(profile: FuelProfile, volumesL: Record<string, number>, litres: number): string {
+/** "Take on at least 12 L, the left tank first, or plan a shorter flight." */
+function addAtLeast(input: FuelInput, volumesL: Record<string, number>, litres: number): string {
+  const { profile } = input;
   const filling = howMuchToAdd({
     tanks: profile.tanks.map((tank) => ({
       ...tank,
@@ -383,10 +397,10 @@ function addAtLeast(profile: FuelProfile, volumesL: Record<string, number>, litr
     })),
     neededL: litres,
     ...(profile.imbalanceL && { imbalanceL: profile.imbalanceL.value }),
-    kgPerL: fuelDensity(profile.grades?.[0] ?? "100LL"),
+    kgPerL: densityOf(input),
     pump: { unit: "L", step: 1 },
   });
   const first = filling.steps[0]?.name;
   if (filling.missingL > 0) return "More than the tanks hold is missing: plan a shorter flight.";
-  return `Take on at least ${formatNumber(Math.ceil(litres))} L${first && profile.tanks.length > 1 ? `, the ${first} first` : ""}, or plan a shorter flight.`;
+  return `Take on at least ${wordsOf(input).atLeast(litres)}${first && profile.tanks.length > 1 ? `, the ${first} first` : ""}, or plan a shorter flight.`;
 }

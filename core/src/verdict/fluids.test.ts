@@ -176,6 +176,25 @@ describe("the three witnesses of a walk", () => {
     expect(margin() / margin(told)).toBeCloseTo(36 / 30, 6);
   });
 
+  test("amounts are said in the unit that the pilot thinks in, and nothing is judged otherwise", () => {
+    const given = [hours(101), ...gauges(55, 50), ...dips(10.8, 10.4)];
+    const grades = (...more: PreflightEvent[]) =>
+      judged(...given, ...more).judgements.map((j) => [j.id.replace(/event-.*/, ""), j.grade]);
+    for (const unit of ["US gal", "imp gal", "kg", "lb"] as const) {
+      const told = event("fuel.told", { unit });
+      expect(grades(told)).toEqual(grades());
+      const said = judged(...given, told).judgements.filter((j) => j.id.startsWith("fuel."));
+      for (const { sentence, action = "", limit = "", reading } of said) {
+        expect(`${sentence} ${action} ${limit}`).not.toMatch(/\d L\b/);
+        expect([undefined, unit, "min"]).toContain(reading?.unit);
+      }
+    }
+    // 106 L are 28.0 US gal (NIST SP 811: 3.785411784 L each).
+    expect(find("fuel.witnesses", ...given, event("fuel.told", { unit: "US gal" }))?.sentence).toContain(
+      "stick 28.0 US gal",
+    );
+  });
+
   test("the worst reasonable case is said where the best guess would still do", () => {
     // 200 L by log would disagree; by the stick alone: 20 L in each: 32 usable − 7: 50 min less 30 reserve.
     const alone = composeList({ ...LIST_INPUT, type: flying, rules });

@@ -10,6 +10,7 @@ import { litresOfFuel } from "../fuel/fuel-amount";
 import { fuelDensity, fuelGrade } from "../fuel/fuel-grades";
 import { type FuelEntry, fuelByLog } from "../fuel/fuel-log";
 import { judgeSample } from "../fuel/fuel-sample";
+import { type FuelWords, fuelWords } from "../fuel/fuel-words";
 import type { FuelInput, FuelResult } from "../fuel/judge-fuel";
 import { dropsOfWater, nightWaterMl } from "../fuel/night-water";
 import { type Reconciled, reconcileUplift } from "../fuel/reconcile-uplift";
@@ -29,6 +30,19 @@ export function approvedGrades(list: Pick<ComposedList, "type">): string[] {
   return list.type.fuel?.grades ?? [USUAL_GRADE];
 }
 
+/** What a litre of the usual grade weighs today, by the temperature that was given. */
+export function fuelKgPerL(list: Pick<ComposedList, "type">, state: PreflightState): number {
+  return fuelDensity(
+    approvedGrades(list)[0] ?? USUAL_GRADE,
+    Math.min(50, Math.max(-40, state.celsius ?? 15)),
+  );
+}
+
+/** How amounts of fuel are said in this walk. */
+export function wordsOfWalk(list: Pick<ComposedList, "type">, state: PreflightState): FuelWords {
+  return fuelWords(state.told.unit ?? "L", fuelKgPerL(list, state));
+}
+
 /** The fuel's part of a preflight: everything that was read of the tanks, with the log and what was told. */
 export function fuelInput(
   list: ComposedList,
@@ -46,12 +60,14 @@ export function fuelInput(
   const hoursNow = usable(READING.hours);
   const uplifts = upliftEntries(list, state);
   const expected = list.memory?.fuel && withUplifts(list.memory.fuel, uplifts);
-  const { tilt, setting } = state.told;
+  const { tilt, setting, unit } = state.told;
   return {
     profile,
     readings,
     ...(tilt && { tilt }),
     ...(setting && { setting }),
+    ...(unit && { unit }),
+    kgPerL: fuelKgPerL(list, state),
     ...(expected && {
       log: {
         expected,
@@ -171,7 +187,7 @@ export const FUEL_HANDLING: readonly ((
   fuel: FuelResult | undefined,
 ) => Judgement[])[] = [
   judgeDrains,
-  (list, state) => checkUplifts(list, state).flatMap(judgeUplift(list)),
+  (list, state) => checkUplifts(list, state).flatMap(judgeUplift(list, wordsOfWalk(list, state))),
   judgeSettling,
   (_list, state, fuel) => judgeNight(state, fuel),
 ];
@@ -224,7 +240,7 @@ export function aroundRocking(taken: readonly FuelSampleTaken[], rockedAt: strin
 }
 
 const judgeUplift =
-  (list: ComposedList) =>
+  (list: ComposedList, words: FuelWords) =>
   ({ uplift, reconciled }: UpliftChecked): Judgement[] => {
     const tank = list.type.fuel?.tanks.find((t) => t.id === uplift.tankId);
     const itemIds = list.items
@@ -246,7 +262,7 @@ const judgeUplift =
       });
     if (!reconciled) return made;
     const { agrees, measuredL, receiptL, instead } = reconciled;
-    const says = `It says ${formatNumber(uplift.amount, 1)} ${uplift.unit}${uplift.unit === "L" ? "" : `, ${formatNumber(receiptL)} L`}; the ${tank?.name ?? "tank"} took ${formatNumber(measuredL)} L by the stick`;
+    const says = `It says ${formatNumber(uplift.amount, 1)} ${uplift.unit}${uplift.unit === words.unit ? "" : `, ${words.say(receiptL)}`}; the ${tank?.name ?? "tank"} took ${words.say(measuredL)} by the stick`;
     made.push(
       agrees
         ? { ...base, grade: "sound", sentence: `${says}: it fits.` }
