@@ -1,5 +1,6 @@
 import type { AircraftBundle } from "@cravix/contract";
 import {
+  applyVariant,
   type FluidMemory,
   type FluidRow,
   fluidLogOf,
@@ -45,7 +46,8 @@ export function fluidMemoryHere(bundle: AircraftBundle, events: readonly Preflig
     )
       meter.push({ value: e.data.value, at: e.at, wasAfter: e.data.key === READING.hoursAfter });
   const hours = meter.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
-  const { faults, ...log } = fluidLogOf(bundle.type, fluidRowsHere(bundle, events));
-  const memory = fluidMemory(bundle.type, { ...log, ...(hours && { hours }) });
+  const { type } = applyVariant(bundle.type, bundle.aircraft.year);
+  const { faults, ...log } = fluidLogOf(type, fluidRowsHere(bundle, events));
+  const memory = fluidMemory(type, { ...log, ...(hours && { hours }) });
   return { ...memory, faults: [...faults, ...memory.faults] };
 }

@@ -1,5 +1,4 @@
 import { fuelByLog, type Item, READING, type Tank } from "@cravix/core";
-import { View } from "react-native";
 import { TouchArea } from "../../ui/touch-area";
 import type { Walk } from "../walk/use-preflight";
 import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";
@@ -62,7 +61,14 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
         onPoint={({ y }) => onSet(levelAtHeight(scale, y))}
         onStep={(by) => step(by, scale.from, scale.to)}
       >
-        <OilStick profile={oil} scale={scale} value={value} lastQt={lastValue} longFlight={longFlight} />
+        <OilStick
+          profile={oil}
+          scale={scale}
+          value={value}
+          lastQt={lastValue}
+          longFlight={longFlight}
+          other={otherEngine(walk, item)}
+        />
       </TouchArea>
     );
   }
@@ -134,24 +140,11 @@ export function byLog(walk: Walk, tankId: string): number | undefined {
   }
 }
 
-/** Both engines of a twin side by side: the one that is read now, and the other as it was read. */
-export function OtherEngine({ walk, item }: { walk: Walk; item: Item }) {
-  const { engines, oil } = walk.list.type;
-  const own = engines?.find((engine) => item.reading?.key === `${READING.oilLevel}.${engine}`);
-  const other = engines?.find((engine) => engine !== own);
-  if (!own || !other) return null;
-  const reading = walk.state.readings[`${READING.oilLevel}.${other}`];
-  return (
-    <View
-      className="h-[128px] w-[150px]"
-      aria-label={`${other} engine: ${reading ? `${reading.value} US quarts` : "not read yet"}`}
-    >
-      <OilStick
-        profile={oil}
-        scale={stickScale(oil, item.reading?.plausible?.max ?? 12)}
-        value={reading?.value}
-        longFlight={false}
-      />
-    </View>
-  );
+/** The other engine of a twin, as it was read: both stand side by side. */
+function otherEngine(walk: Walk, item: Item): { name: string; value: number | undefined } | undefined {
+  const { engines } = walk.list.type;
+  const key = (engine: string) => `${READING.oilLevel}.${engine}`;
+  if (!engines?.some((engine) => item.reading?.key === key(engine))) return undefined;
+  const other = engines.find((engine) => item.reading?.key !== key(engine));
+  return other === undefined ? undefined : { name: other, value: walk.state.readings[key(other)]?.value };
 }

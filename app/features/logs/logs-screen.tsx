@@ -1,6 +1,7 @@
 import type { CsvFault, ImportOutcome } from "@cravix/contract";
 import { newId } from "@cravix/contract";
 import {
+  applyVariant,
   compareOilUse,
   type FluidRow,
   forecastOil,
@@ -12,7 +13,7 @@ import {
 } from "@cravix/core";
 import { format } from "date-fns";
 import { router } from "expo-router";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
 import { pickTextFile, saveBlob } from "../../device/pick-file";
@@ -45,7 +46,12 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
   const wide = useWide();
   const [part, setPart] = useState<(typeof PARTS)[number]>("Oil");
   const fluid = part === "Oil" ? "oil" : "fuel";
-  const logs = useLogs(bundle, fluid);
+  // What this model year has otherwise than the type.
+  const type = useMemo(
+    () => applyVariant(bundle.type, bundle.aircraft.year).type,
+    [bundle.type, bundle.aircraft.year],
+  );
+  const logs = useLogs(bundle, type, fluid);
   return (
     <Screen
       wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
@@ -81,8 +87,8 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
         <View className={wide ? "flex-[1.5] gap-4" : "gap-4"}>
           {part === "Oil" ? (
             <>
-              <Oil logs={logs} profile={bundle.type.oil} />
-              {bundle.type.oil && <OilOutsideAWalk aircraft={aircraft} onLogged={logs.reload} />}
+              <Oil logs={logs} profile={type.oil} />
+              {type.oil && <OilOutsideAWalk aircraft={aircraft} onLogged={logs.reload} />}
             </>
           ) : (
             <FuelOutsideAWalk aircraft={aircraft} onLogged={logs.reload} />

@@ -1,5 +1,5 @@
 import type { AircraftBundle } from "@cravix/contract";
-import { type FluidRow, fluidLogOf, type OilTrend } from "@cravix/core";
+import { type AircraftType, type FluidRow, fluidLogOf, type OilTrend } from "@cravix/core";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { api } from "../../device/api";
 import { allEvents } from "../../device/event-log";
@@ -21,7 +21,11 @@ export interface Logs {
 }
 
 /** The whole fuel and oil log of one aircraft: what the device keeps at once, the server's as soon as it comes. */
-export function useLogs(bundle: AircraftBundle, fluid: FluidRow["fluid"]): Logs {
+export function useLogs(
+  bundle: AircraftBundle,
+  type: Pick<AircraftType, "fuel" | "engines">,
+  fluid: FluidRow["fluid"],
+): Logs {
   const [rows, setRows] = useState<FluidRow[]>([]);
   const [whole, setWhole] = useState(false);
   const [turn, setTurn] = useState(0);
@@ -59,12 +63,12 @@ export function useLogs(bundle: AircraftBundle, fluid: FluidRow["fluid"]): Logs 
       current = false;
     };
   }, [bundle, registration, fluid, turn]);
-  const log = useMemo(() => fluidLogOf(bundle.type, rows), [bundle.type, rows]);
+  const log = useMemo(() => fluidLogOf(type, rows), [type, rows]);
   useEffect(() => {
     if (fluid !== "oil") return;
     let current = true;
     Promise.all(
-      (bundle.type.engines ?? [undefined]).map(async (engine) => ({
+      (type.engines ?? [undefined]).map(async (engine) => ({
         engine,
         trend: await trendOfOil(log.oil.filter((entry) => entry.engine === engine)),
       })),
@@ -75,7 +79,7 @@ export function useLogs(bundle: AircraftBundle, fluid: FluidRow["fluid"]): Logs 
     return () => {
       current = false;
     };
-  }, [fluid, log, bundle.type.engines]);
+  }, [fluid, log, type.engines]);
   const reload = useCallback(() => setTurn((n) => n + 1), []);
   const newestFirst = useMemo(() => [...rows].sort((a, b) => (a.at < b.at ? 1 : -1)), [rows]);
   return { rows: newestFirst, trends, faults: log.faults, trouble, whole, reload };

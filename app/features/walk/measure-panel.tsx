@@ -26,7 +26,7 @@ import { pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
-import { drawnReading, OtherEngine, ReadingDrawing } from "../fluids/reading-drawing";
+import { drawnReading, ReadingDrawing } from "../fluids/reading-drawing";
 import { lastReadingText } from "./last-reading";
 import type { Walk } from "./use-preflight";
 
@@ -167,7 +167,7 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
   return (
     <View className="gap-2">
       {drawn ? (
-        <View className="flex-row items-center gap-3">
+        <View className="flex-row items-start gap-3">
           {!wide && (
             <ReadingDrawing
               walk={walk}
@@ -196,7 +196,6 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
                 ))}
               </View>
             )}
-            <OtherEngine walk={walk} item={item} />
           </View>
         </View>
       ) : (

@@ -34,10 +34,15 @@ interface OilStickProps {
   value: number | undefined;
   lastQt?: number | undefined;
   longFlight: boolean;
+  /** The other engine of a twin, on the same scale beside it. */
+  other?: { name: string; value: number | undefined } | undefined;
 }
 
+/** So far apart that two lines of words do not touch. */
+const LINE = 14;
+
 /** The dipstick of this engine: minimum, maximum, what throws off, last time, and the wet part of it now. */
-export function OilStick({ profile, scale, value, lastQt, longFlight }: OilStickProps) {
+export function OilStick({ profile, scale, value, lastQt, longFlight, other }: OilStickProps) {
   const { ink, stone, chock, clay, voice, paper } = usePalette();
   const y = (qt: number) => BOTTOM - ((qt - scale.from) / (scale.to - scale.from)) * (BOTTOM - TOP);
   const inside = (qt: number | undefined): qt is number =>
@@ -49,8 +54,17 @@ export function OilStick({ profile, scale, value, lastQt, longFlight }: OilStick
     [throwsOffQt !== maximumQt ? throwsOffQt : undefined, "thrown off", voice],
     [least, longFlight && longFlightMinimumQt ? "min, long" : "min", clay],
   ];
+  // Words that would touch give way downwards; their lines stay where they are.
+  let free = Number.NEGATIVE_INFINITY;
+  const labels = lines.flatMap(([qt, words, colour]) => {
+    if (!inside(qt)) return [];
+    const at = Math.max(y(qt) + 4, free + LINE);
+    free = at;
+    return [{ qt, words, colour, at }];
+  });
+  const wet = (qt: number) => y(Math.min(scale.to, Math.max(scale.from, qt)));
   return (
-    <Svg width="100%" height="100%" viewBox={`0 0 190 ${HEIGHT}`} aria-hidden>
+    <Svg width="100%" height="100%" viewBox={`0 0 190 ${other ? HEIGHT + 14 : HEIGHT}`} aria-hidden>
       <Rect x={44} y={2} width={26} height={BOTTOM + 4} rx={6} fill={stone} stroke={ink} strokeWidth={3} />
       {value !== undefined && (
         <Rect
@@ -61,15 +75,30 @@ export function OilStick({ profile, scale, value, lastQt, longFlight }: OilStick
           fill={chock}
         />
       )}
-      {lines.map(([qt, words, colour]) =>
-        inside(qt) ? (
-          <G key={words}>
-            <Line x1={38} x2={78} y1={y(qt)} y2={y(qt)} stroke={colour} strokeWidth={4} />
-            <SvgText x={82} y={y(qt) + 4} fontSize={13} fill={colour} fontFamily="AtkinsonNextSemiBold">
-              {`${words} ${formatNumber(qt, 1)}`}
-            </SvgText>
-          </G>
-        ) : null,
+      {labels.map(({ qt, words, colour, at }) => (
+        <G key={words}>
+          <Line x1={38} x2={78} y1={y(qt)} y2={y(qt)} stroke={colour} strokeWidth={4} />
+          <SvgText x={82} y={at} fontSize={13} fill={colour} fontFamily="AtkinsonNextSemiBold">
+            {`${words} ${formatNumber(qt, 1)}`}
+          </SvgText>
+        </G>
+      ))}
+      {other && (
+        <G>
+          <Rect x={4} y={2} width={16} height={BOTTOM + 4} rx={5} fill={stone} stroke={ink} strokeWidth={2} />
+          {other.value !== undefined && (
+            <Rect
+              x={6}
+              y={wet(other.value)}
+              width={12}
+              height={Math.max(0, BOTTOM + 3 - wet(other.value))}
+              fill={chock}
+            />
+          )}
+          <SvgText x={0} y={HEIGHT + 10} fontSize={12} fill={voice} fontFamily="AtkinsonNext">
+            {`${other.name} ${other.value === undefined ? "–" : formatNumber(other.value, 1)}`}
+          </SvgText>
+        </G>
       )}
       {inside(lastQt) && (
         <Path
@@ -79,7 +108,7 @@ export function OilStick({ profile, scale, value, lastQt, longFlight }: OilStick
           strokeWidth={2}
         />
       )}
-      {inside(lastQt) && (
+      {inside(lastQt) && !other && (
         <SvgText
           x={24}
           y={y(lastQt) + 4}
