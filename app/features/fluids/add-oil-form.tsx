@@ -50,42 +50,32 @@ export function useOilAddition(
 
 /** Which engine, how many containers, what stands on the bottle, and whether it was unopened. */
 export function AddOilForm({ form }: { form: ReturnType<typeof useOilAddition> }) {
-  const {
-    engine,
-    setEngine,
-    count,
-    setCount,
-    grade,
-    setGrade,
-    sealed,
-    setSealed,
-    against,
-    profile,
-    engines,
-  } = form;
+  const { profile, engines, against } = form;
   const container = profile?.containerQt ?? 1;
   return (
     <View className="gap-5">
-      {engines && <Choice title="Which engine" options={engines} value={engine} onChange={setEngine} />}
+      {engines && (
+        <Choice title="Which engine" options={engines} value={form.engine} onChange={form.setEngine} />
+      )}
       <View className="gap-1.5">
         <Heading className="text-lg">How many containers</Heading>
         <Stepper
-          text={`${count} × ${formatNumber(container, container % 1 === 0 ? 0 : 2)} qt`}
+          text={`${form.count} × ${formatNumber(container, container % 1 === 0 ? 0 : 2)} qt`}
           step={1}
           unit="containers"
           testID="containers"
-          onStep={(by) => setCount(Math.min(12, Math.max(1, count + by)))}
+          onStep={(by) => form.setCount(Math.min(12, Math.max(1, form.count + by)))}
         />
       </View>
       {profile?.grades && (
         <Choice
           title="What stands on the bottle"
           options={[...profile.grades, ANOTHER]}
-          value={grade}
-          onChange={setGrade}
+          value={form.grade}
+          onChange={form.setGrade}
         />
       )}
-      <Choice title="The container was" options={SEALED} value={sealed} onChange={setSealed} />
+      <Choice title="The container was" options={SEALED} value={form.sealed} onChange={form.setSealed} />
       {against && (
         <View role="alert" className="rounded-lg border-2 border-clay px-3 py-2" testID="trouble">
           <Text className="font-mid text-clay">

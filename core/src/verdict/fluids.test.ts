@@ -2,6 +2,7 @@ import {
   type AircraftType,
   checkUplifts,
   composeList,
+  computeVerdict,
   currentItem,
   type FluidLog,
   fluidMemory,
@@ -11,6 +12,7 @@ import {
   judgePreflight,
   type PreflightEvent,
   type RuleSet,
+  toWriteUp,
 } from "../index";
 import {
   answered,
@@ -337,8 +339,11 @@ describe("oil in a walk", () => {
     });
     expect(find("oil.added", level(6.5), added())).toBeUndefined();
   });
-  test("a sudden loss is asked about at a good level", () => {
+  test("a sudden loss is asked about at a good level, and written up for the mechanic; a meter that was misread is not", () => {
     expect(find("oil.use", hours(98), level(6.1))).toMatchObject({ grade: "ask" });
+    const { reasons } = computeVerdict(list, fold(hours(98), level(6.1)));
+    expect(reasons.map((r) => r.judgement?.id)).toEqual(expect.arrayContaining(["oil.use", "hours"]));
+    expect(toWriteUp(reasons).map((r) => r.judgement?.id)).toEqual(["oil.use"]);
   });
 });
 

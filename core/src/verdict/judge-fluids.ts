@@ -80,6 +80,11 @@ export function fuelInput(
   };
 }
 
+/** What a litre of a grade weighs; of the usual one here where nobody said which it was. */
+function densityOf(list: ComposedList, grade: string | undefined): number {
+  return fuelDensity(grade && fuelGrade(grade) ? grade : (approvedGrades(list)[0] ?? USUAL_GRADE));
+}
+
 /** What was put in during this walk, as lines of the log. */
 export function upliftEntries(list: ComposedList, state: PreflightState): FuelEntry[] {
   return state.uplifts.map(({ at, tankId, amount, unit, grade, receipt }) => ({
@@ -87,7 +92,7 @@ export function upliftEntries(list: ComposedList, state: PreflightState): FuelEn
     entry: "uplift",
     amount,
     unit,
-    litres: litresOfFuel(amount, unit, fuelDensity(grade ?? approvedGrades(list)[0] ?? USUAL_GRADE)),
+    litres: litresOfFuel(amount, unit, densityOf(list, grade)),
     ...(tankId && { tankId }),
     ...(grade && { grade }),
     ...(receipt && { receipt }),
@@ -172,10 +177,9 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
     );
     if (!before) return { uplift, open: `Nobody measured the ${tank.name} before it.` };
     if (!after) return { uplift, open: `Dip the ${tank.name} now: only then the receipt can be checked.` };
-    const grade = uplift.grade ?? approvedGrades(list)[0] ?? USUAL_GRADE;
     return {
       uplift,
-      reconciled: reconcileUplift(before, after, uplift, fuelDensity(fuelGrade(grade) ? grade : USUAL_GRADE)),
+      reconciled: reconcileUplift(before, after, uplift, densityOf(list, uplift.grade)),
     };
   });
 }

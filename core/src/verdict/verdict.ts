@@ -66,8 +66,11 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
   };
 }
 
-/** Judgements that are of the day, not of the aircraft: fuel, oil and wind are put right by the pilot, not by a mechanic. */
-const OF_THE_DAY = /^(fuel|oil|wind)\./;
+/**
+ * Judgements that are of the day, not of the aircraft: fuel, the oil's level, wind and what was written down are put right by the pilot, not by a
+ * mechanic. What an engine uses of oil is the aircraft's.
+ */
+const OF_THE_DAY = /^(fuel\.|oil\.level|oil\.added|wind\.|hours$|clock$)/;
 
 /**
  * What the next pilot and the mechanic must know although nobody wrote it up: readings of the aircraft itself that are to be asked
