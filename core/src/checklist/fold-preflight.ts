@@ -14,7 +14,7 @@ import {
   undoneBy,
   withoutUndone,
 } from "./events";
-import { engineKey, READING } from "./reading-keys";
+import { engineKey, READING, tankOfKey } from "./reading-keys";
 import type { School } from "./school";
 
 export interface Answer {
@@ -293,12 +293,12 @@ function apply(state: PreflightState, event: PreflightEvent): void {
         delete state.answers[itemId];
       };
       for (const [key, reading] of Object.entries(state.readings)) {
-        const [fluid, by, tank] = key.split(".");
-        if (fluid !== "fuel" || !by || !tank || (tankId !== undefined && tank !== tankId)) continue;
+        const looked = tankOfKey(key);
+        if (!looked || (tankId !== undefined && looked.tankId !== tankId)) continue;
         before[key] = reading.value;
         delete state.readings[key];
         // The gauge was read with the master on, before: it is asked no more, and counts no more.
-        if (by !== "gauge") reopen(reading.itemId);
+        if (looked.by !== "gauge") reopen(reading.itemId);
       }
       state.uplifts = [...state.uplifts, { ...event.data, eventId, at, before }];
       // Whatever was drained was drained before this fuel came.

@@ -17,6 +17,12 @@ export const READING = {
   windGust: "wind.gust",
 } as const;
 
+/** Which tank a reading is of, and how it was looked at; undefined for a reading of something else. */
+export function tankOfKey(key: string): { by: string; tankId: string } | undefined {
+  const [, by, tankId] = /^fuel\.([a-z]+)\.(.+)$/.exec(key) ?? [];
+  return by && tankId ? { by, tankId } : undefined;
+}
+
 /** The reading of an engine by its name; the only engine's carries none. */
 export function engineKey(key: string, engine: string | undefined): string {
   return engine ? `${key}.${engine}` : key;

@@ -1,7 +1,7 @@
 import type { AircraftType } from "../checklist/aircraft-type";
 import type { FluidLog } from "../checklist/fluid-memory";
 import type { PreflightState } from "../checklist/fold-preflight";
-import { READING } from "../checklist/reading-keys";
+import { READING, tankOfKey } from "../checklist/reading-keys";
 import type { OilHeat } from "../oil/judge-oil";
 import { convert, QuantityError, type Unit } from "../units/convert";
 import { litresOfFuel } from "./fuel-amount";
@@ -42,10 +42,18 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
   const rows: FluidRow[] = [];
   const oil = READING.oilLevel;
   for (const [key, { value, unit, at: time, heat }] of registration ? Object.entries(state.readings) : []) {
-    const [fluid, by = "", part] = key.split(".");
-    const entry = BY_ENTRY[by];
-    if (fluid === "fuel" && entry && part)
-      rows.push({ registration: registration ?? "", fluid, entry, part, amount: value, unit, ...at(time) });
+    const looked = tankOfKey(key);
+    const entry = BY_ENTRY[looked?.by ?? ""];
+    if (looked && entry)
+      rows.push({
+        registration: registration ?? "",
+        fluid: "fuel",
+        entry,
+        part: looked.tankId,
+        amount: value,
+        unit,
+        ...at(time),
+      });
     else if (key === oil || key.startsWith(`${oil}.`))
       rows.push({
         registration: registration ?? "",
@@ -61,14 +69,14 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
   for (const { registration: own, tankId, amount, unit, grade, receipt, before, at: time } of state.uplifts) {
     // What was dipped before it is a reading too: the one after it takes its place in the walk, not in the log.
     for (const [key, value] of own === registration ? Object.entries(before) : []) {
-      const [, by = "", part] = key.split(".");
-      const entry = BY_ENTRY[by];
-      if (entry && part)
+      const looked = tankOfKey(key);
+      const entry = BY_ENTRY[looked?.by ?? ""];
+      if (looked && entry)
         rows.push({
           registration: own,
           fluid: "fuel",
           entry,
-          part,
+          part: looked.tankId,
           amount: value,
           unit: UNIT_OF[entry] ?? "L",
           ...at(justBefore(time)),

@@ -5,7 +5,9 @@ import {
   computeVerdict,
   currentItem,
   type FluidLog,
+  fluidLogOf,
   fluidMemory,
+  fluidRowsOf,
   foldMore,
   foldPreflight,
   judgeHourMeter,
@@ -345,6 +347,33 @@ describe("oil in a walk", () => {
     expect(reasons.map((r) => r.judgement?.id)).toEqual(expect.arrayContaining(["oil.use", "hours"]));
     expect(toWriteUp(reasons).map((r) => r.judgement?.id)).toEqual(["oil.use"]);
   });
+});
+
+test("a walk's lines of the log are what was read and done, each with the meter, whatever a tank is called", () => {
+  const state = fold(
+    hours(101),
+    read("dip.left", "fuel.dip.left", 8),
+    read("dip.odd", "fuel.dip.wing.outer", 3),
+    uplift(50),
+    read("dip.left", "fuel.dip.left", 18),
+    read("oil", "oil.level", 5.4, "US qt"),
+    event("oil.added", { registration: "QX-TST", qt: 1, grade: "W100", sealed: true }),
+  );
+  expect(fluidRowsOf(state).map((r) => [r.fluid, r.entry, r.part, r.amount, r.unit, r.hours])).toEqual(
+    expect.arrayContaining([
+      ["fuel", "dip", "left", 8, "cm", 101],
+      ["fuel", "dip", "wing.outer", 3, "cm", 101],
+      ["fuel", "uplift", "left", 50, "L", 101],
+      ["fuel", "dip", "left", 18, "cm", 101],
+      ["oil", "level", undefined, 5.4, "US qt", 101],
+      ["oil", "added", undefined, 1, "US qt", 101],
+    ]),
+  );
+  // Read back: by this type's own card, and the tank that it does not have is named.
+  const { fuel, oil, faults } = fluidLogOf(flying, fluidRowsOf(state));
+  expect(fuel.map((e) => Math.round(e.litres)).sort((a, b) => a - b)).toEqual([40, 50, 90]);
+  expect(oil).toHaveLength(2);
+  expect(faults).toEqual([expect.stringContaining("no tank wing.outer")]);
 });
 
 test("blades are counted one by one, and none is lost with the browser", () => {
