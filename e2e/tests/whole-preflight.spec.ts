@@ -97,7 +97,9 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   expect(new Set(record.map((e) => e.id)).size).toBe(record.length);
   const asked = await itemsAsked(page, id);
   const answers = record.filter((e) =>
-    ["item.answered", "reading.taken", "discrepancy.opened", "discrepancy.observed"].includes(e.type),
+    ["item.answered", "reading.taken", "sample.taken", "discrepancy.opened", "discrepancy.observed"].includes(
+      e.type,
+    ),
   );
   expect(answers).toHaveLength(asked);
   await context.close();
