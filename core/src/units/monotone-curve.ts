@@ -34,7 +34,7 @@ export function slopeOfMonotoneCurve(points: CurvePoints, at: number): number {
 
 /**
  * The reading at which the curve has this value, the lowest where it stands still. Valid range: values from the first point's to the last's;
- * throws QuantityError outside. Source: bisection, to a millionth of the whole scale.
+ * throws QuantityError outside. Source: bisection, as near as a number can come.
  */
 export function readingForValue(points: CurvePoints, value: number): number {
   assertFinite("The value", value);
@@ -43,7 +43,8 @@ export function readingForValue(points: CurvePoints, value: number): number {
     throw new QuantityError(`${value} lies outside of the curve (${first.value} to ${last.value}).`);
   let low = first.at;
   let high = last.at;
-  for (let i = 0; i < 60 && high - low > 1e-9 * (last.at - first.at); i++) {
+  // However steep it is there: a narrow neck turns a hair of reading into much value.
+  for (let i = 0; i < 60; i++) {
     const middle = (low + high) / 2;
     if (onMonotoneCurve(points, middle) < value) low = middle;
     else high = middle;
