@@ -33,6 +33,20 @@ module.exports = {
         dependencyTypes: ["core", "npm", "npm-dev", "npm-optional", "npm-peer", "npm-no-pkg", "npm-unknown"],
       },
     },
+    {
+      name: "model-knows-no-judge",
+      comment: "the engine that makes the cases shares nothing with the library that judges them",
+      severity: "error",
+      from: { path: "^core/src/engine-model/", pathNot: "\\.test\\.ts$" },
+      to: { path: "^core/src/", pathNot: "^core/src/(engine-model/|units/seeded-random)" },
+    },
+    {
+      name: "judge-knows-no-model",
+      comment: "and the other way round",
+      severity: "error",
+      from: { path: "^core/src/", pathNot: "(^core/src/engine-model/|\\.test\\.ts$|/testing/)" },
+      to: { path: "^core/src/engine-model/" },
+    },
     { name: "no-circular", severity: "error", from: {}, to: { circular: true } },
     {
       name: "resolvable",

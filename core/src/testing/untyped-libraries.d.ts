@@ -3,6 +3,7 @@ declare module "psychrolib" {
   const psychrolib: {
     SI: number;
     SetUnitSystem(system: number): void;
+    GetStandardAtmPressure(metres: number): number;
     GetSatVapPres(celsius: number): number;
   };
   export default psychrolib;

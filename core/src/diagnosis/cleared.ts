@@ -1,0 +1,17 @@
+import type { Observation } from "./observations";
+
+/**
+ * What an attempt to put it right came to, from the observations before and after: "gone" when nothing of what stood out on a magneto is there any more.
+ */
+export function outcomeOf(before: readonly Observation[], after: readonly Observation[]): "gone" | "same" {
+  const sticks = before
+    .filter(stands)
+    .some((was) => after.some((is) => stands(is) && is.feature === was.feature && is.side === was.side));
+  return sticks ? "same" : "gone";
+}
+
+/** What a try at a remedy is made for: too big a drop, a cylinder that falls, an exhaust that is much hotter. */
+function stands({ feature, state }: Observation): boolean {
+  if (feature === "drop") return state === "over" || state === "quit";
+  return feature === "exhaust" && (state === "one colder" || state === "much hotter" || state === "colder");
+}

@@ -1,0 +1,153 @@
+import type { Side } from "../run-up/run-up-reading";
+import { FAULTS, type Fault, HEALTHY, type Likelihood } from "./fault-library";
+import {
+  type DiagnosisContext,
+  FEATURES,
+  type Feature,
+  NAMES_CYLINDER,
+  type Observation,
+  OF_A_SIDE,
+} from "./observations";
+
+/** One explanation: a fault at a place, or none. */
+export interface Hypothesis {
+  /** Absent for the healthy engine. */
+  fault?: Fault;
+  side?: Side;
+  cylinder?: number;
+  probability: number;
+}
+
+export interface Diagnosis {
+  /** Likeliest first; their probabilities add up to 1. */
+  ranked: Hypothesis[];
+  /** Chance of what was seen under the best explanation against a usual day: small means that nothing on file explains it well. */
+  fits: number;
+}
+
+/** Every explanation for this engine with its chance before anything is seen. */
+export function hypotheses(context: DiagnosisContext): Hypothesis[] {
+  const found: Hypothesis[] = [];
+  let all = 0;
+  for (const fault of FAULTS) {
+    if (fault.only && !fault.only(context)) continue;
+    const rate = fault.rate * today(fault, context);
+    all += rate;
+    const sides: (Side | undefined)[] =
+      fault.place === "side" || fault.place === "plug" ? ["right", "left"] : [undefined];
+    const cylinders =
+      fault.place === "cylinder" || fault.place === "plug"
+        ? Array.from({ length: context.cylinders }, (_, i) => i + 1)
+        : [undefined];
+    for (const side of sides)
+      for (const cylinder of cylinders)
+        found.push({
+          fault,
+          probability: rate / (sides.length * cylinders.length),
+          ...(side && { side }),
+          ...(cylinder !== undefined && { cylinder }),
+        });
+  }
+  found.push({ probability: 1 - all });
+  return found;
+}
+
+/** What the day makes of a rate: a mixture that was left rich in thin air, air that can make ice. */
+function today(fault: Fault, { highAndRich, icingLikely }: DiagnosisContext): number {
+  if (fault.id === "rich at altitude") return highAndRich === undefined ? 1 : highAndRich ? 12 : 0.05;
+  if (fault.id === "carburettor ice") return icingLikely === undefined ? 1 : icingLikely ? 2 : 0.15;
+  return 1;
+}
+
+/**
+ * The chance of one observation under an explanation. A state that names a cylinder is as likely at the fault's own cylinder as the library says;
+ * under any other explanation it may be any of them.
+ */
+export function chanceOf(
+  observation: Observation,
+  hypothesis: Hypothesis,
+  context: DiagnosisContext,
+): number {
+  const { feature, state, side, cylinder } = observation;
+  const likelihood = likelihoodFor(feature, side, hypothesis);
+  const p = stateChance(feature, state, likelihood);
+  if (!NAMES_CYLINDER.has(state) || cylinder === undefined) return p;
+  const others = Math.max(1, context.cylinders - 1);
+  const own = hypothesis.cylinder !== undefined && likelihood !== HEALTHY[feature];
+  if (!own) return p / context.cylinders;
+  return cylinder === hypothesis.cylinder ? p * 0.97 : (p * 0.03) / others;
+}
+
+function likelihoodFor(
+  feature: Feature,
+  side: Side | undefined,
+  { fault, side: faultSide }: Hypothesis,
+): Likelihood {
+  if (!fault) return HEALTHY[feature];
+  if (OF_A_SIDE.has(feature) && faultSide && side) {
+    const own = fault.shows[`${feature}.${side === faultSide ? "this" : "other"}`];
+    if (own) return own;
+  }
+  return fault.shows[feature] ?? HEALTHY[feature];
+}
+
+/** Nothing is impossible: a table that says so would never be corrected by what is seen. */
+const LEAST = 0.0002;
+
+/** States that the table leaves out share what is missing to one; none is ever impossible. */
+function stateChance(feature: Feature, state: string, { states }: Likelihood): number {
+  const given = states[state];
+  if (given !== undefined) return Math.max(given, LEAST);
+  const named = Object.values(states).reduce((sum, p) => sum + p, 0);
+  const left = FEATURES[feature].length - Object.keys(states).length;
+  return Math.max(LEAST, (1 - named) / Math.max(1, left));
+}
+
+/**
+ * What is likeliest after all that was seen: Bayes' rule over the fault library, one fault at a time, the observations taken as independent under
+ * each explanation. Probabilities from 0 to 1. Valid range: any observations; the more the better, none gives the rates themselves.
+ * Complexity: O(explanations · observations). Source: Bayes' rule; the library's numbers are own estimates, see there.
+ */
+export function diagnose(observations: readonly Observation[], context: DiagnosisContext): Diagnosis {
+  const before = hypotheses(context);
+  const logs = before.map((hypothesis) => {
+    let log = Math.log(hypothesis.probability);
+    for (const observation of observations) log += Math.log(chanceOf(observation, hypothesis, context));
+    return log;
+  });
+  const top = Math.max(...logs);
+  const weights = logs.map((log) => Math.exp(log - top));
+  const sum = weights.reduce((a, b) => a + b, 0);
+  const ranked = before
+    .map((hypothesis, i) => ({ ...hypothesis, probability: (weights[i] as number) / sum }))
+    .sort((a, b) => b.probability - a.probability);
+  const best = ranked[0] as Hypothesis;
+  let fits = 1;
+  for (const observation of observations) {
+    const likely = Math.max(
+      ...FEATURES[observation.feature].map((state) =>
+        stateChance(observation.feature, state, likelihoodFor(observation.feature, observation.side, best)),
+      ),
+    );
+    fits *=
+      stateChance(
+        observation.feature,
+        observation.state,
+        likelihoodFor(observation.feature, observation.side, best),
+      ) / likely;
+  }
+  return { ranked, fits };
+}
+
+/** An explanation in words: "fouled plug, cylinder 3, left magneto". `words` are what the sides are called on this type. */
+export function hypothesisName(
+  { fault, side, cylinder }: Hypothesis,
+  words: { right: string; left: string } = { right: "right", left: "left" },
+): string {
+  if (!fault) return "nothing wrong";
+  const other = side === "right" ? words.left : words.right;
+  return fault.name
+    .replace("{side}", side ? words[side] : "")
+    .replace("{other}", other)
+    .replace("{cylinder}", String(cylinder ?? ""));
+}

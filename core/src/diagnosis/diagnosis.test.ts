@@ -1,0 +1,236 @@
+import { FAULT_KINDS } from "../engine-model/index";
+import { CASE_ENGINES, canHave, placeOf, runUpCase, workCase } from "../testing/run-up-cases";
+import {
+  type DiagnosisContext,
+  diagnose,
+  FAULTS,
+  FEATURES,
+  type Feature,
+  HEALTHY,
+  hypotheses,
+  hypothesisName,
+  type Observation,
+  OF_A_SIDE,
+  outcomeOf,
+  rankTests,
+  TESTS,
+} from "./index";
+
+const FOUR: DiagnosisContext = { cylinders: 4, fuelSystem: "carburettor", propeller: "fixed", suction: true };
+const seen = (feature: Feature, state: string, more: Partial<Observation> = {}) =>
+  ({ feature, state, words: "", ...more }) as Observation;
+const sum = (values: number[]) => values.reduce((a, b) => a + b, 0);
+
+const FOULED: Observation[] = [
+  seen("drop", "usual", { side: "right" }),
+  seen("exhaust", "hotter", { side: "right" }),
+  seen("drop", "over", { side: "left" }),
+  seen("feel", "rough", { side: "left" }),
+  seen("exhaust", "one colder", { side: "left", cylinder: 3 }),
+];
+const NO_DROP: Observation[] = [
+  seen("drop", "none", { side: "right" }),
+  seen("exhaust", "no change", { side: "right" }),
+  seen("drop", "usual", { side: "left" }),
+  seen("exhaust", "hotter", { side: "left" }),
+];
+
+describe("the fault library as data", () => {
+  it.each(Object.entries(HEALTHY))("a healthy engine's %s adds up to one over its states", (feature, {
+    states,
+  }) => {
+    expect(sum(Object.values(states))).toBeCloseTo(1, 9);
+    expect(Object.keys(states).sort()).toEqual([...FEATURES[feature as Feature]].sort());
+  });
+
+  it.each(
+    FAULTS.map((fault) => [fault.id, fault] as const),
+  )("%s: every likelihood is one of known states, not over one, with its reason", (_, fault) => {
+    for (const [key, { states, why }] of Object.entries(fault.shows)) {
+      const [feature, place] = key.split(".") as [Feature, string | undefined];
+      expect(Object.keys(FEATURES)).toContain(feature);
+      if (place) expect(OF_A_SIDE.has(feature)).toBe(true);
+      for (const state of Object.keys(states)) expect(FEATURES[feature]).toContain(state);
+      expect(sum(Object.values(states))).toBeLessThanOrEqual(1 + 1e-9);
+      if (Object.keys(states).length === FEATURES[feature].length)
+        expect(sum(Object.values(states))).toBeCloseTo(1, 9);
+      expect(why.length).toBeGreaterThan(8);
+    }
+    expect(fault.action.length).toBeGreaterThan(10);
+  });
+
+  it("knows every trouble that can be planted, and one that the pilot makes", () => {
+    const ids = FAULTS.map((fault) => fault.id);
+    expect([...ids].sort()).toEqual(
+      [...FAULT_KINDS.filter((kind) => kind !== "none"), "key not turned"].sort(),
+    );
+  });
+
+  it("rates of all explanations add up to one for every engine", () => {
+    for (const context of [
+      FOUR,
+      {
+        ...FOUR,
+        cylinders: 6,
+        fuelSystem: "injected" as const,
+        propeller: "constant speed" as const,
+        suction: false,
+      },
+    ])
+      expect(sum(hypotheses(context).map((h) => h.probability))).toBeCloseTo(1, 9);
+  });
+
+  it("an injected engine has no carburettor ice, and one without a pump no suction", () => {
+    const ids = hypotheses({ ...FOUR, fuelSystem: "injected", suction: false }).map((h) => h.fault?.id);
+    expect(ids).not.toContain("carburettor ice");
+    expect(ids).not.toContain("suction low");
+  });
+});
+
+describe("what is likeliest", () => {
+  it("is worked out by Bayes' rule: one observation, by hand", () => {
+    const { ranked } = diagnose([seen("volts", "high")], FOUR);
+    const all = hypotheses(FOUR);
+    // By hand: rate · chance of "high", over the sum of the same for all; only the regulator has another chance than a healthy engine's 0.001,
+    // and the alternator off line 0.005.
+    const weight = (id?: string) =>
+      id === "regulator high" ? 0.97 : id === "alternator off line" ? 0.005 : 0.001;
+    const total = sum(all.map((h) => h.probability * weight(h.fault?.id)));
+    const regulator = all.find((h) => h.fault?.id === "regulator high");
+    expect(ranked[0]?.fault?.id).toBe("regulator high");
+    expect(ranked[0]?.probability).toBeCloseTo(((regulator?.probability ?? 0) * 0.97) / total, 9);
+    expect(sum(ranked.map((h) => h.probability))).toBeCloseTo(1, 9);
+  });
+
+  it("is nothing wrong with nothing seen, and with everything as usual", () => {
+    expect(diagnose([], FOUR).ranked[0]?.fault).toBeUndefined();
+    expect(
+      diagnose([seen("drop", "usual", { side: "right" }), seen("drop", "usual", { side: "left" })], FOUR)
+        .ranked[0]?.fault,
+    ).toBeUndefined();
+  });
+
+  it("names plug and cylinder where one exhaust falls on one side", () => {
+    const [best] = diagnose(FOULED, FOUR).ranked;
+    expect(best && hypothesisName(best)).toBe("fouled plug, cylinder 3, left magneto");
+    expect(best?.probability).toBeGreaterThan(0.7);
+  });
+
+  it("with no drop on right it is the left magneto that is not grounded; that the key was not turned is weighed until asked", () => {
+    const unsure = diagnose([...NO_DROP, seen("turned", "not sure", { side: "right" })], FOUR).ranked[0];
+    expect(unsure && hypothesisName(unsure)).toBe("the key did not reach right");
+    const sure = diagnose([...NO_DROP, seen("turned", "confirmed", { side: "right" })], FOUR).ranked[0];
+    expect(sure && hypothesisName(sure)).toBe("left magneto not grounded by the switch");
+  });
+
+  it("what is seen twice the same way only makes it surer; the words of the sides are the type's", () => {
+    const once = diagnose(FOULED, FOUR).ranked[0]?.probability ?? 0;
+    const after = diagnose([...FOULED, seen("cleared", "gone")], FOUR).ranked[0];
+    expect(after?.probability).toBeGreaterThan(once);
+    expect(after && hypothesisName(after, { right: "ignition one", left: "ignition two" })).toContain(
+      "ignition two",
+    );
+  });
+
+  it("a plug that would not clear is more likely dead", () => {
+    const before = diagnose(FOULED, FOUR).ranked.find(
+      (h) => h.fault?.id === "dead plug" && h.cylinder === 3 && h.side === "left",
+    );
+    const after = diagnose([...FOULED, seen("cleared", "same")], FOUR).ranked[0];
+    expect(after?.fault?.id).toBe("dead plug");
+    expect(after?.probability).toBeGreaterThan((before?.probability ?? 1) * 2);
+  });
+
+  it("says when nothing on file explains what was seen well", () => {
+    const odd = [
+      seen("volts", "high"),
+      seen("oilPressure", "low"),
+      seen("idle", "quits"),
+      seen("suction", "low"),
+    ];
+    expect(diagnose(odd, FOUR).fits).toBeLessThan(1e-4);
+    expect(diagnose(FOULED, FOUR).fits).toBeGreaterThan(0.3);
+  });
+});
+
+describe("what to try next", () => {
+  it("for a plug is the lean minute, for no drop the same side again", () => {
+    expect(rankTests(diagnose(FOULED, FOUR).ranked, FOUR, FOULED)[0]?.test.id).toBe("clear");
+    const [again] = rankTests(diagnose(NO_DROP, FOUR).ranked, FOUR, NO_DROP);
+    expect(again?.test.id).toBe("again");
+    expect(again?.side).toBe("right");
+  });
+
+  it("tells as much as the fall of uncertainty, by hand for two explanations (Lindley 1956)", () => {
+    const [fouled, dead] = ["fouled plug", "dead plug"].map((id) => ({
+      fault: FAULTS.find((f) => f.id === id),
+      side: "left" as const,
+      cylinder: 3,
+      probability: 0.5,
+    }));
+    const [clear] = rankTests([fouled, dead] as never, FOUR).filter((t) => t.test.id === "clear");
+    const h = (p: number) => -p * Math.log2(p) - (1 - p) * Math.log2(1 - p);
+    const gone = 0.5 * 0.9 + 0.5 * 0.03;
+    const expected = 1 - gone * h((0.5 * 0.9) / gone) - (1 - gone) * h((0.5 * 0.1) / (1 - gone));
+    expect(clear?.bits).toBeCloseTo(expected, 9);
+  });
+
+  it("never tells less than nothing, nor more than there is to know, and nothing is asked twice", () => {
+    for (const observations of [[], FOULED, NO_DROP]) {
+      const { ranked } = diagnose(observations, FOUR);
+      const entropy = -sum(ranked.map(({ probability: p }) => (p > 0 ? p * Math.log2(p) : 0)));
+      for (const { bits, outcomes } of rankTests(ranked, FOUR, [], 0)) {
+        expect(bits).toBeGreaterThanOrEqual(-1e-9);
+        expect(bits).toBeLessThanOrEqual(entropy + 1e-9);
+        expect(sum(outcomes.map((o) => o.chance))).toBeCloseTo(1, 9);
+      }
+    }
+    const done = [...FOULED, seen("cleared", "same")];
+    expect(rankTests(diagnose(done, FOUR).ranked, FOUR, done).map((t) => t.test.id)).not.toContain("clear");
+  });
+
+  it("every test says how and with what caution", () => {
+    for (const test of TESTS) expect(test.how.length * test.caution.length).toBeGreaterThan(300);
+  });
+
+  it("a remedy is told by whether what stood out is still there", () => {
+    expect(
+      outcomeOf(FOULED, [
+        seen("drop", "usual", { side: "left" }),
+        seen("exhaust", "hotter", { side: "left" }),
+      ]),
+    ).toBe("gone");
+    expect(outcomeOf(FOULED, [seen("exhaust", "one colder", { side: "left", cylinder: 3 })])).toBe("same");
+  });
+});
+
+describe("on simulated run-ups (the model shares no numbers with the library; many more in the benchmark)", () => {
+  it("the planted trouble is first in nine of ten and among the first three in 99 of 100; a healthy engine is left in peace", () => {
+    let cases = 0;
+    let first = 0;
+    let three = 0;
+    let healthy = 0;
+    let alarms = 0;
+    for (const engine of CASE_ENGINES)
+      for (const kind of FAULT_KINDS) {
+        if (!canHave(kind, engine)) continue;
+        for (let n = 0; n < 2; n++) {
+          const one = runUpCase(kind, n, engine, 77);
+          const place = placeOf(one, workCase(one).diagnosis);
+          if (kind === "none") {
+            healthy++;
+            if (place !== 0) alarms++;
+            continue;
+          }
+          cases++;
+          if (place === 0) first++;
+          if (place >= 0 && place < 3) three++;
+        }
+      }
+    expect(cases).toBeGreaterThan(110);
+    expect(first / cases).toBeGreaterThanOrEqual(0.9);
+    expect(three / cases).toBeGreaterThanOrEqual(0.98);
+    expect(alarms).toBe(0);
+    expect(healthy).toBe(8);
+  });
+});

@@ -1,0 +1,471 @@
+import type { FindingGrade } from "../verdict/judgement";
+import type { DiagnosisContext, Feature } from "./observations";
+
+/** How likely each state of a feature is, and why. States left out share what is missing to 1. */
+export interface Likelihood {
+  states: Record<string, number>;
+  why: string;
+}
+
+/** Where on the engine a fault sits: it is looked for at each such place. */
+export type FaultPlace = "engine" | "side" | "cylinder" | "plug";
+
+/** A trouble of the engine as data: how often, what it shows, what to do. */
+export interface Fault {
+  id: string;
+  place: FaultPlace;
+  /** With {side}, {other} and {cylinder} where it has a place. */
+  name: string;
+  what: string;
+  /** How often among run-ups, for all places together; own estimates by common practice, not statistics. */
+  rate: number;
+  grade: FindingGrade;
+  action: string;
+  caution?: string;
+  /** Only on such engines. */
+  only?: (context: DiagnosisContext) => boolean;
+  /** What is other than on a healthy engine. "this" is the fault's own side or cylinder, "other" the other side; plain for the whole engine. */
+  shows: Partial<Record<Feature | `${Feature}.this` | `${Feature}.other`, Likelihood>>;
+}
+
+/**
+ * What a healthy engine shows: the ground on which the faults stand out. Out of range means, by what the range is for, that something is wrong: on a
+ * healthy engine it is a slip of the reading, once in some hundred or thousand run-ups.
+ */
+export const HEALTHY: Record<Feature, Likelihood> = {
+  drop: {
+    states: { usual: 0.994, none: 0.001, over: 0.0045, quit: 0.0005 },
+    why: "a sound magneto drops a little, inside the limit",
+  },
+  feel: { states: { smooth: 0.985, rough: 0.015 }, why: "one plug a cylinder still runs smoothly" },
+  exhaust: {
+    states: {
+      hotter: 0.9955,
+      "no change": 0.002,
+      "one colder": 0.0003,
+      "much hotter": 0.0017,
+      colder: 0.0005,
+    },
+    why: "one flame burns longer into the exhaust: all cylinders rise alike",
+  },
+  heat: {
+    states: { drop: 0.996, nothing: 0.001, "more while on": 0.001, "more after": 0.002 },
+    why: "hot air is thin: the rpm falls and comes back",
+  },
+  volts: { states: { "in range": 0.997, low: 0.002, high: 0.001 }, why: "the regulator holds the bus" },
+  ammeter: { states: { charging: 0.99, discharging: 0.01 }, why: "the start is put back into the battery" },
+  suction: { states: { "in range": 0.998, low: 0.001, high: 0.001 }, why: "the pump's regulator holds it" },
+  oilPressure: { states: { "in range": 0.9965, low: 0.0005, high: 0.003 }, why: "the relief valve holds it" },
+  propeller: {
+    states: { answers: 0.9965, slow: 0.003, nothing: 0.0005 },
+    why: "warm oil moves the blades at once",
+  },
+  idle: {
+    states: { "in range": 0.983, low: 0.0015, quits: 0.0005, high: 0.015 },
+    why: "the stop is set for it",
+  },
+  idleExhaust: { states: { alike: 0.998, "one apart": 0.002 }, why: "every cylinder gets the same mixture" },
+  probe: { states: { quiet: 0.9985, wild: 0.0015 }, why: "a probe moves no faster than its metal" },
+  turned: { states: { confirmed: 0.8, "not sure": 0.2 }, why: "asked, most are sure of the key" },
+  cleared: { states: { gone: 0.5, same: 0.5 }, why: "nothing to clear" },
+  leaned: { states: { gone: 0.5, same: 0.5 }, why: "nothing to lean away" },
+  again: { states: { "drops now": 0.5, "still none": 0.5 }, why: "nothing to repeat" },
+  grounded: {
+    states: { falters: 0.985, "runs on": 0.015 },
+    why: "with the key off every sound magneto is grounded",
+  },
+  longHeat: { states: { "more after": 0.02, "no change": 0.98 }, why: "no ice to melt" },
+  reset: { states: { back: 0.5, same: 0.5 }, why: "nothing to reset" },
+  crossCheck: { states: { agrees: 0.9, disagrees: 0.1 }, why: "two instruments of one thing agree" },
+  cycled: { states: { "quick now": 0.5, same: 0.5 }, why: "nothing to warm" },
+  morePower: { states: { "alike now": 0.5, same: 0.5 }, why: "nothing to compare" },
+};
+
+const HANDS_OFF = "Treat the propeller as live with the key off: nobody near it, chocks in.";
+const WATCH = "Brakes, eyes outside, heads and oil watched; the handbook comes first.";
+const oneDead: Fault["shows"] = {
+  "drop.this": {
+    states: { usual: 0.45, over: 0.53, none: 0.01, quit: 0.01 },
+    why: "a cylinder that hardly fires pulls a quarter or a sixth of the power away",
+  },
+  "feel.this": { states: { rough: 0.6, smooth: 0.4 }, why: "one cylinder misses" },
+  "exhaust.this": {
+    states: { "one colder": 0.955, hotter: 0.03, "no change": 0.005, "much hotter": 0.005, colder: 0.005 },
+    why: "on this side its charge goes out unburnt: that cylinder's exhaust falls",
+  },
+  "exhaust.other": {
+    states: { hotter: 0.93, "much hotter": 0.05, "no change": 0.01, "one colder": 0.005, colder: 0.005 },
+    why: "the other plug is sound",
+  },
+  idle: { states: { "in range": 0.92, low: 0.05, quits: 0.01, high: 0.02 }, why: "on both it hardly shows" },
+};
+
+/**
+ * The fault library. Every likelihood is our own estimate by reason and common practice, none was taken from the engine model that the benchmark
+ * plants its faults in; each says why. An engine's handbook and a mechanic come first.
+ */
+export const FAULTS: readonly Fault[] = [
+  {
+    id: "fouled plug",
+    place: "plug",
+    name: "fouled plug, cylinder {cylinder}, {side} magneto",
+    what: "lead or carbon bridges the gap, so that this plug does not fire",
+    rate: 0.05,
+    grade: "ask",
+    action:
+      "Clear it: lean, a little more rpm, about a minute, check again. Not cleared in two tries: taxi back.",
+    caution: WATCH,
+    shows: {
+      ...oneDead,
+      cleared: { states: { gone: 0.9, same: 0.1 }, why: "a hot minute burns the deposit away, mostly" },
+      leaned: { states: { gone: 0.15, same: 0.85 }, why: "a leaner mixture alone cleans slowly" },
+    },
+  },
+  {
+    id: "dead plug",
+    place: "plug",
+    name: "dead plug or lead, cylinder {cylinder}, {side} magneto",
+    what: "the plug is broken or its lead is off",
+    rate: 0.008,
+    grade: "stop",
+    action: "Taxi back. A mechanic looks at this plug and its lead.",
+    shows: {
+      ...oneDead,
+      "drop.this": {
+        states: { usual: 0.42, over: 0.56, none: 0.01, quit: 0.01 },
+        why: "no spark at all: the whole cylinder is missing",
+      },
+      cleared: { states: { gone: 0.03, same: 0.97 }, why: "no heat mends a lead" },
+      leaned: { states: { gone: 0.02, same: 0.98 }, why: "no mixture mends a lead" },
+    },
+  },
+  {
+    id: "dead magneto",
+    place: "side",
+    name: "dead {side} magneto",
+    what: "it makes no spark: the engine lives on the other one alone",
+    rate: 0.004,
+    grade: "stop",
+    action: "Throttle to idle before you switch back to both. Taxi back, do not fly.",
+    caution: HANDS_OFF,
+    shows: {
+      "drop.this": {
+        states: { quit: 0.97, over: 0.02, usual: 0.005, none: 0.005 },
+        why: "alone it cannot keep the engine running",
+      },
+      "drop.other": {
+        states: { none: 0.93, usual: 0.05, over: 0.02 },
+        why: "it always ran on that one alone: nothing changes",
+      },
+      "feel.this": { states: { rough: 0.5, smooth: 0.5 }, why: "it stops before anybody feels it" },
+      "exhaust.this": {
+        states: { colder: 0.9, "one colder": 0.04, hotter: 0.03, "no change": 0.03 },
+        why: "nothing burns",
+      },
+      "exhaust.other": {
+        states: { "no change": 0.93, hotter: 0.05, "one colder": 0.02 },
+        why: "nothing changes",
+      },
+      "again.other": {
+        states: { "drops now": 0.03, "still none": 0.97 },
+        why: "the key makes no difference to what is dead",
+      },
+      "turned.other": { states: { confirmed: 0.95, "not sure": 0.05 }, why: "the key was turned" },
+    },
+  },
+  {
+    id: "hot magneto",
+    place: "side",
+    name: "{side} magneto not grounded by the switch",
+    what: "it goes on firing with the key on the other side, and with the key off",
+    rate: 0.006,
+    grade: "stop",
+    action: "Do not fly. Shut down with the mixture, keep everybody off the propeller, call maintenance.",
+    caution: HANDS_OFF,
+    shows: {
+      "drop.other": {
+        states: { none: 0.96, usual: 0.03, over: 0.01 },
+        why: "on the other side this one still fires too: no drop",
+      },
+      "exhaust.other": {
+        states: { "no change": 0.95, hotter: 0.04, "one colder": 0.01 },
+        why: "both plugs still burn",
+      },
+      "drop.this": {
+        states: { usual: 0.96, over: 0.03, none: 0.01 },
+        why: "the other one is grounded as it should be",
+      },
+      "again.other": { states: { "drops now": 0.02, "still none": 0.98 }, why: "the wire is still off" },
+      grounded: { states: { "runs on": 0.95, falters: 0.05 }, why: "key off does not stop its spark" },
+      "turned.other": { states: { confirmed: 0.95, "not sure": 0.05 }, why: "the key was turned" },
+    },
+  },
+  {
+    id: "key not turned",
+    place: "side",
+    name: "the key did not reach {side}",
+    what: "nothing changed because nothing was switched",
+    rate: 0.006,
+    grade: "ask",
+    action: "Do it again: count the clicks, look at the key.",
+    caution: "Until it has dropped, treat it as a magneto that is not grounded.",
+    shows: {
+      "drop.this": { states: { none: 0.97, usual: 0.03 }, why: "still on both" },
+      "exhaust.this": { states: { "no change": 0.96, hotter: 0.04 }, why: "both plugs still burn" },
+      "again.this": {
+        states: { "drops now": 0.96, "still none": 0.04 },
+        why: "the second time the key is looked at",
+      },
+      "turned.this": {
+        states: { confirmed: 0.06, "not sure": 0.94 },
+        why: "asked, one finds that it was not",
+      },
+    },
+  },
+  {
+    id: "timing off",
+    place: "side",
+    name: "{side} magneto fires late",
+    what: "its timing has moved",
+    rate: 0.008,
+    grade: "ask",
+    action: "Over the limit: taxi back. Inside it: have the timing looked at.",
+    shows: {
+      "drop.this": {
+        states: { over: 0.62, usual: 0.37, none: 0.005, quit: 0.005 },
+        why: "a late spark gives less, on all cylinders alike",
+      },
+      "feel.this": {
+        states: { smooth: 0.95, rough: 0.05 },
+        why: "every cylinder still fires: big and smooth",
+      },
+      "exhaust.this": {
+        states: { "much hotter": 0.93, hotter: 0.06, "one colder": 0.003, "no change": 0.005, colder: 0.002 },
+        why: "a late flame still burns in the exhaust",
+      },
+      cleared: { states: { gone: 0.03, same: 0.97 }, why: "heat does not move a magneto" },
+      leaned: { states: { gone: 0.04, same: 0.96 }, why: "nor does the mixture" },
+    },
+  },
+  {
+    id: "rich at altitude",
+    place: "engine",
+    name: "too rich for this height",
+    what: "thin air and a full rich mixture: both sides drop more than they should",
+    rate: 0.01,
+    grade: "ask",
+    action: "Lean for best power, then check again before you judge the drop.",
+    caution: WATCH,
+    shows: {
+      drop: {
+        states: { over: 0.72, usual: 0.27, none: 0.005, quit: 0.005 },
+        why: "a rich charge burns slowly on one plug, on either side",
+      },
+      feel: { states: { rough: 0.25, smooth: 0.75 }, why: "it may stumble, rich" },
+      exhaust: {
+        states: { hotter: 0.95, "much hotter": 0.02, "no change": 0.02, "one colder": 0.005, colder: 0.005 },
+        why: "all cylinders alike",
+      },
+      leaned: { states: { gone: 0.93, same: 0.07 }, why: "leaning is the remedy" },
+      cleared: { states: { gone: 0.5, same: 0.5 }, why: "clearing leans too" },
+      heat: {
+        states: { drop: 0.97, nothing: 0.01, "more while on": 0.01, "more after": 0.01 },
+        why: "heat makes it richer still",
+      },
+      idle: { states: { "in range": 0.75, low: 0.2, quits: 0.03, high: 0.02 }, why: "rich at idle too" },
+    },
+  },
+  {
+    id: "carburettor ice",
+    place: "engine",
+    name: "carburettor ice",
+    what: "ice in the throat: heat melts it",
+    rate: 0.02,
+    grade: "note",
+    action: "Heat until the rpm has risen and stands; again just before take-off.",
+    only: ({ fuelSystem }) => fuelSystem === "carburettor",
+    shows: {
+      heat: {
+        states: { "more after": 0.9, drop: 0.05, "more while on": 0.04, nothing: 0.01 },
+        why: "a drop, then more than before: the ice is gone",
+      },
+      longHeat: { states: { "more after": 0.93, "no change": 0.07 }, why: "it melts in half a minute" },
+      idle: {
+        states: { "in range": 0.72, low: 0.2, quits: 0.05, high: 0.03 },
+        why: "the throat is narrow at idle too",
+      },
+    },
+  },
+  {
+    id: "heat cable off",
+    place: "engine",
+    name: "heat does not reach the flap",
+    what: "the cable is off or slips, or the heat was on already",
+    rate: 0.005,
+    grade: "ask",
+    action: "Push it in, wait, pull it again and watch. Still nothing: do not fly without asking.",
+    caution: "Without carburettor heat there is no remedy for ice.",
+    only: ({ fuelSystem }) => fuelSystem === "carburettor",
+    shows: {
+      heat: {
+        states: { nothing: 0.96, drop: 0.02, "more while on": 0.01, "more after": 0.01 },
+        why: "the flap does not move",
+      },
+      longHeat: { states: { "more after": 0.02, "no change": 0.98 }, why: "no hot air" },
+    },
+  },
+  {
+    id: "blocked intake",
+    place: "engine",
+    name: "blocked air filter or intake",
+    what: "the engine breathes better by the other way round the filter",
+    rate: 0.004,
+    grade: "stop",
+    action: "Shut down and look at the filter and intake.",
+    shows: {
+      heat: {
+        states: { "more while on": 0.8, nothing: 0.13, drop: 0.06, "more after": 0.01 },
+        why: "heat and alternate air go round the filter",
+      },
+      longHeat: {
+        states: { "more after": 0.04, "no change": 0.96 },
+        why: "back on the filter it is as before",
+      },
+      drop: { states: { usual: 0.82, over: 0.16, none: 0.01, quit: 0.01 }, why: "richer for want of air" },
+    },
+  },
+  {
+    id: "alternator off line",
+    place: "engine",
+    name: "alternator off line",
+    what: "the battery alone carries the loads",
+    rate: 0.008,
+    grade: "stop",
+    action: "Switch the alternator off and on once. Not back: do not fly.",
+    shows: {
+      volts: { states: { low: 0.97, "in range": 0.025, high: 0.005 }, why: "battery voltage, no more" },
+      ammeter: { states: { discharging: 0.97, charging: 0.03 }, why: "the battery gives" },
+      reset: { states: { back: 0.35, same: 0.65 }, why: "a tripped field comes back" },
+    },
+  },
+  {
+    id: "regulator high",
+    place: "engine",
+    name: "regulator set or stuck high",
+    what: "the bus is over its range: the battery cooks",
+    rate: 0.004,
+    grade: "stop",
+    action: "Alternator off. Do not fly until it has been looked at.",
+    caution: "An overcharged battery gives off gas; radios do not like it either.",
+    shows: {
+      volts: { states: { high: 0.97, "in range": 0.025, low: 0.005 }, why: "nothing holds it back" },
+      reset: { states: { back: 0.05, same: 0.95 }, why: "it is not a trip" },
+    },
+  },
+  {
+    id: "suction low",
+    place: "engine",
+    name: "suction low",
+    what: "pump, regulator or hose: the gyros will not hold",
+    rate: 0.005,
+    grade: "ask",
+    action: "Look again at the run-up rpm. Still low: not for instrument flight or night; ask.",
+    only: ({ suction }) => suction,
+    shows: {
+      suction: { states: { low: 0.97, "in range": 0.025, high: 0.005 }, why: "it does not reach its range" },
+      crossCheck: { states: { agrees: 0.9, disagrees: 0.1 }, why: "the gyros are slow too" },
+    },
+  },
+  {
+    id: "oil pressure low",
+    place: "engine",
+    name: "oil pressure low",
+    what: "pump, relief valve or too little oil",
+    rate: 0.003,
+    grade: "stop",
+    action: "Shut down now. Look at the oil and under the engine; do not start again.",
+    shows: {
+      oilPressure: {
+        states: { low: 0.97, "in range": 0.025, high: 0.005 },
+        why: "it does not reach the arc",
+      },
+      crossCheck: {
+        states: { agrees: 0.93, disagrees: 0.07 },
+        why: "the other gauge or light says the same",
+      },
+    },
+  },
+  {
+    id: "governor slow",
+    place: "engine",
+    name: "governor slow",
+    what: "the blades answer late or not at all",
+    rate: 0.006,
+    grade: "ask",
+    action: "Let the oil warm up, cycle it twice more. Still slow: do not fly.",
+    only: ({ propeller }) => propeller === "constant speed",
+    shows: {
+      propeller: { states: { slow: 0.88, nothing: 0.1, answers: 0.02 }, why: "little or late change of rpm" },
+      cycled: {
+        states: { "quick now": 0.12, same: 0.88 },
+        why: "if it is the governor, warm oil does not help",
+      },
+    },
+  },
+  {
+    id: "idle low",
+    place: "engine",
+    name: "idle set too low",
+    what: "it may stop on the landing roll or on the way down",
+    rate: 0.008,
+    grade: "ask",
+    action: "Have the stop set. Mind it on the approach until then.",
+    shows: {
+      idle: { states: { low: 0.86, quits: 0.12, "in range": 0.02 }, why: "the needle falls below the range" },
+    },
+  },
+  {
+    id: "induction leak",
+    place: "cylinder",
+    name: "induction leak at cylinder {cylinder}",
+    what: "air comes in behind the throttle: lean where the manifold pressure is low",
+    rate: 0.004,
+    grade: "ask",
+    action: "Have the intake pipe and its seals looked at.",
+    shows: {
+      idleExhaust: {
+        states: { "one apart": 0.93, alike: 0.07 },
+        why: "at idle the leak is a great part of its charge: lean and hot, or too lean to burn",
+      },
+      idle: {
+        states: { "in range": 0.84, low: 0.03, quits: 0.03, high: 0.1 },
+        why: "air that the stop does not know of",
+      },
+      morePower: {
+        states: { "alike now": 0.9, same: 0.1 },
+        why: "with the throttle open nothing is sucked in",
+      },
+    },
+  },
+  {
+    id: "sensor fault",
+    place: "cylinder",
+    name: "exhaust probe of cylinder {cylinder}",
+    what: "the probe, its plug or wire: the engine is as it was",
+    rate: 0.01,
+    grade: "note",
+    action: "Do not judge that cylinder by it; write it up.",
+    shows: {
+      probe: { states: { wild: 0.97, quiet: 0.03 }, why: "it jumps faster than metal can warm" },
+      exhaust: {
+        states: { hotter: 0.72, "one colder": 0.2, "no change": 0.02, "much hotter": 0.05, colder: 0.01 },
+        why: "what it says of its cylinder is chance",
+      },
+      idleExhaust: {
+        states: { alike: 0.6, "one apart": 0.4 },
+        why: "what it says of its cylinder is chance",
+      },
+      morePower: { states: { "alike now": 0.25, same: 0.75 }, why: "it goes on jumping" },
+    },
+  },
+];

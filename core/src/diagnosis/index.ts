@@ -1,0 +1,6 @@
+export * from "./cleared";
+export * from "./diagnose";
+export * from "./fault-library";
+export * from "./next-test";
+export * from "./observations";
+export * from "./observe";

@@ -1,0 +1,217 @@
+import type { RunUpProfile } from "../run-up/run-up-profile";
+import { rpmScale } from "../run-up/run-up-profile";
+import type { MagnetoReading, RunUpReading, Side } from "../run-up/run-up-reading";
+import { median } from "../trend/median";
+import { formatNumber } from "../units/format";
+import type { LimitRange } from "../verdict/judgement";
+import type { Observation } from "./observations";
+
+export interface ObserveLimits {
+  maxDropRpm?: number;
+  resolutionRpm: number;
+}
+
+/** From this much below the others a cylinder's exhaust "falls", °F: a cylinder that fires lies within half of it. */
+const COLDER_F = 60;
+/** So much more than on the other side is "much hotter", °F. */
+const MUCH_HOTTER_F = 30;
+/** A probe that jumps this far from line to line is wild, °F. */
+const WILD_F = 16;
+/** A cylinder that moves so far otherwise than the others from run-up to idle is one on its own, °F. */
+const IDLE_APART_F = 30;
+
+/**
+ * What a reading amounts to in the words of the fault library: each number becomes a state, with its sentence. What was not seen is left out.
+ * The borders between states are own figures by reason; limits are the type's.
+ */
+export function observe(reading: RunUpReading, profile: RunUpProfile, limits: ObserveLimits): Observation[] {
+  const found: Observation[] = [];
+  const word = (side: Side) => profile.sideWords?.[side] ?? side;
+  const wild = wildProbes(reading);
+  for (const cylinder of wild)
+    found.push({
+      feature: "probe",
+      state: "wild",
+      cylinder,
+      words: `The exhaust probe of cylinder ${cylinder} jumps about or stands still.`,
+    });
+  if (wild.length === 0 && Object.keys(reading.egt.scatter).length > 0)
+    found.push({ feature: "probe", state: "quiet", words: "All exhaust probes are quiet." });
+  for (const side of ["right", "left"] as const) {
+    const made = reading[side];
+    if (!made || made.doubt) continue;
+    found.push(dropOf(made, word(side), limits, profile));
+    if (made.feel !== "quit" && made.seen)
+      found.push({ feature: "feel", state: made.feel, side, words: `On ${word(side)} it ran ${made.feel}.` });
+    const exhaust = exhaustOf(made, reading[side === "right" ? "left" : "right"], word(side), wild);
+    if (exhaust) found.push(exhaust);
+  }
+  const heat = heatOf(reading, profile);
+  if (heat) found.push(heat);
+  found.push(...needles(reading, profile));
+  const idleExhaust = exhaustAtIdle(reading, wild);
+  if (idleExhaust) found.push(idleExhaust);
+  return found;
+}
+
+function wildProbes({ egt, problems }: RunUpReading): number[] {
+  const stuck = problems.flatMap(({ kind, channel }) => {
+    const cylinder = kind === "frozen" || kind === "missing" ? /^egt(\d+)$/.exec(channel ?? "") : null;
+    return cylinder ? [Number(cylinder[1])] : [];
+  });
+  const jumping = Object.entries(egt.scatter).flatMap(([cylinder, jump]) =>
+    jump > WILD_F ? [Number(cylinder)] : [],
+  );
+  return [...new Set([...stuck, ...jumping])];
+}
+
+function dropOf(
+  made: MagnetoReading,
+  side: string,
+  { maxDropRpm, resolutionRpm }: ObserveLimits,
+  profile: RunUpProfile,
+): Observation {
+  const rpm = formatNumber(Math.abs(made.drop));
+  const base = { feature: "drop" as const, side: made.side };
+  if (made.feel === "quit") return { ...base, state: "quit", words: `On ${side} the engine stopped.` };
+  if (!made.seen || made.drop < Math.min(resolutionRpm, 8 * rpmScale(profile)))
+    return { ...base, state: "none", words: `On ${side} nothing dropped.` };
+  if (maxDropRpm !== undefined && made.drop > maxDropRpm)
+    return {
+      ...base,
+      state: "over",
+      words: `On ${side} it dropped ${rpm} rpm, over the limit of ${formatNumber(maxDropRpm)}.`,
+    };
+  return { ...base, state: "usual", words: `On ${side} it dropped ${rpm} rpm.` };
+}
+
+function exhaustOf(
+  made: MagnetoReading,
+  other: MagnetoReading | undefined,
+  side: string,
+  wild: readonly number[],
+): Observation | undefined {
+  const own = Object.entries(made.egtChange).filter(([cylinder]) => !wild.includes(Number(cylinder)));
+  if (own.length < 2) return undefined;
+  const base = { feature: "exhaust" as const, side: made.side };
+  const middle = median(own.map(([, change]) => change));
+  if (made.feel === "quit" || middle < -40)
+    return { ...base, state: "colder", words: `On ${side} the exhaust of all cylinders fell.` };
+  const [coldest, least] = own.reduce((a, b) => (b[1] < a[1] ? b : a));
+  if (least < middle - COLDER_F)
+    return {
+      ...base,
+      state: "one colder",
+      cylinder: Number(coldest),
+      words: `On ${side}, exhaust of cylinder ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "stayed"} while the others rose ${formatNumber(middle)}.`,
+    };
+  if (Math.abs(middle) < 12) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
+  const beside =
+    other && Object.entries(other.egtChange).filter(([cylinder]) => !wild.includes(Number(cylinder)));
+  const otherMiddle =
+    beside && beside.length >= 2 && other?.seen ? median(beside.map(([, change]) => change)) : undefined;
+  if (otherMiddle !== undefined && otherMiddle > 12 && middle > otherMiddle + MUCH_HOTTER_F)
+    return {
+      ...base,
+      state: "much hotter",
+      words: `On ${side} all exhausts rose ${formatNumber(middle)} °F, on the other side ${formatNumber(otherMiddle)}.`,
+    };
+  return { ...base, state: "hotter", words: `On ${side} all exhausts rose, ${formatNumber(middle)} °F.` };
+}
+
+function heatOf({ heat }: RunUpReading, profile: RunUpProfile): Observation | undefined {
+  if (!heat || profile.heat === "none") return undefined;
+  const scale = rpmScale(profile);
+  const what = profile.heat === "alternate air" ? "Alternate air" : "Heat";
+  const least = 14 * scale;
+  const base = { feature: "heat" as const };
+  if (heat.gain !== undefined && heat.gain > least)
+    return {
+      ...base,
+      state: "more after",
+      words: `${what}: ${formatNumber(heat.gain)} rpm more after it than before.`,
+    };
+  if (
+    heat.drop < -8 * scale ||
+    (heat.roseWhileHot > 2 * least && heat.drop < least && (heat.gain ?? 0) < 8 * scale)
+  )
+    return { ...base, state: "more while on", words: `${what}: more rpm while it was on.` };
+  // Another way in for the air costs an injected engine little: a small drop there is no fault.
+  if (!heat.seen || heat.drop < 6 * scale)
+    return profile.heat === "alternate air"
+      ? undefined
+      : { ...base, state: "nothing", words: `${what}: nothing changed.` };
+  return { ...base, state: "drop", words: `${what}: ${formatNumber(heat.drop)} rpm drop, and back.` };
+}
+
+function inRange(value: number, { min, max }: LimitRange): "low" | "in range" | "high" {
+  if (min !== undefined && value < min) return "low";
+  return max !== undefined && value > max ? "high" : "in range";
+}
+
+function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
+  const found: Observation[] = [];
+  const { volts, amps, suction, oilPressure, propeller, idle } = reading;
+  if (volts) {
+    const state = inRange(volts.value, profile.charging);
+    found.push({ feature: "volts", state, words: `${formatNumber(volts.value, 1)} V at the run-up.` });
+  }
+  if (amps)
+    found.push({
+      feature: "ammeter",
+      state: amps.value < -1.5 ? "discharging" : "charging",
+      words: `The ammeter says ${formatNumber(amps.value)} A.`,
+    });
+  if (suction && profile.suctionGreen)
+    found.push({
+      feature: "suction",
+      state: inRange(suction.value, profile.suctionGreen),
+      words: `Suction ${formatNumber(suction.value, 1)} inHg.`,
+    });
+  if (oilPressure)
+    found.push({
+      feature: "oilPressure",
+      state: inRange(oilPressure.value, profile.oilPressure),
+      words: `Oil pressure ${formatNumber(oilPressure.value)} psi.`,
+    });
+  if (propeller && profile.propellerCheck) {
+    const { dropRpm, withinS } = profile.propellerCheck;
+    const late = !(propeller.answeredIn <= withinS) || propeller.drop < dropRpm;
+    const state = propeller.drop < 0.1 * dropRpm ? "nothing" : late ? "slow" : "answers";
+    found.push({
+      feature: "propeller",
+      state,
+      words: `Propeller: ${formatNumber(propeller.drop)} rpm, half of it after ${formatNumber(propeller.answeredIn, 1)} s.`,
+    });
+  }
+  if (idle) {
+    const range = inRange(idle.floor, profile.idle);
+    found.push({
+      feature: "idle",
+      state: idle.quit ? "quits" : range,
+      words: idle.quit ? "At idle it stopped." : `Idle ${formatNumber(idle.floor)} rpm.`,
+    });
+  }
+  return found;
+}
+
+function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observation | undefined {
+  const moves = Object.entries(egt.idle).flatMap(([cylinder, value]) => {
+    const base = egt.base[Number(cylinder)];
+    return base === undefined || wild.includes(Number(cylinder))
+      ? []
+      : [{ cylinder: Number(cylinder), move: value - base }];
+  });
+  if (moves.length < 3) return undefined;
+  const middle = median(moves.map(({ move }) => move));
+  const apart = moves.reduce((a, b) => (Math.abs(b.move - middle) > Math.abs(a.move - middle) ? b : a));
+  const off = apart.move - middle;
+  if (Math.abs(off) > IDLE_APART_F)
+    return {
+      feature: "idleExhaust",
+      state: "one apart",
+      cylinder: apart.cylinder,
+      words: `From run-up to idle the exhaust of cylinder ${apart.cylinder} went another way than the others': ${formatNumber(Math.abs(off))} °F ${off > 0 ? "hotter" : "colder"}.`,
+    };
+  return { feature: "idleExhaust", state: "alike", words: "At idle all exhausts fell alike." };
+}

@@ -1,0 +1,146 @@
+import type { Engine } from "./engine";
+import type { EngineSpec } from "./engine-shape";
+
+/** What a pilot is asked to do, one thing at a time. */
+export const PILOT_STEPS = [
+  "warm up",
+  "run-up",
+  "right",
+  "left",
+  "both",
+  "heat",
+  "cold",
+  "propeller",
+  "load",
+  "lean",
+  "clear",
+  "idle",
+  "ground",
+  "stop",
+] as const;
+export type PilotStep = (typeof PILOT_STEPS)[number];
+
+export interface PilotHabits {
+  runUpRpm: number;
+  /** Rpm for clearing a plug: a little above the run-up. */
+  clearRpm: number;
+  /** Seconds between being told and moving a hand. */
+  reactionS: readonly [number, number];
+  /** How far beside the run-up figure this pilot sets it, rpm. */
+  setsOff: number;
+}
+
+/** A hand on the controls: follows one order after another, as a person would, and writes down when the hand really moved. */
+export class Pilot {
+  /** When which control was moved, seconds. */
+  readonly moved: { step: PilotStep; at: number }[] = [];
+  readonly #engine: Engine;
+  readonly #spec: EngineSpec;
+  readonly #habits: PilotHabits;
+  readonly #random: () => number;
+  #step: PilotStep = "ground";
+  #moves = 0;
+  #acted = true;
+  #aim: number | undefined;
+  #egtPeak = 0;
+
+  constructor(engine: Engine, spec: EngineSpec, habits: PilotHabits, random: () => number) {
+    this.#engine = engine;
+    this.#spec = spec;
+    this.#habits = habits;
+    this.#random = random;
+    this.#aim = spec.ratedRpm * 0.37;
+  }
+
+  get step(): PilotStep {
+    return this.#step;
+  }
+
+  tell(step: PilotStep, at: number): void {
+    const [least, most] = this.#habits.reactionS;
+    this.#step = step;
+    this.#moves = at + least + (most - least) * this.#random();
+    this.#acted = false;
+  }
+
+  /** Moves the controls for the next `dt` seconds up to `at`. */
+  act(at: number, dt: number): void {
+    const { controls } = this.#engine;
+    if (!this.#acted && at >= this.#moves) {
+      this.#acted = true;
+      this.moved.push({ step: this.#step, at });
+      this.#move();
+    }
+    if (this.#acted && this.#step === "propeller") controls.propeller = at - this.#moves < 3.5 ? 0.1 : 1;
+    if (this.#acted && (this.#step === "lean" || this.#step === "clear")) this.#lean(at);
+    if (this.#aim === undefined || controls.ignition !== "both") return;
+    // Sets the throttle until the needle stands, then leaves it alone.
+    const rpm = this.#engine.meanRpm;
+    const off = (this.#aim - rpm) / this.#aim;
+    if (Math.abs(off) < 0.004 && at - this.#moves > 3) {
+      this.#aim = undefined;
+      return;
+    }
+    const hand = Math.max(-0.12, Math.min(0.12, off * 0.45));
+    controls.throttle = Math.min(1, Math.max(0.02, controls.throttle + hand * dt));
+  }
+
+  #move(): void {
+    const { controls } = this.#engine;
+    const { runUpRpm, clearRpm, setsOff } = this.#habits;
+    switch (this.#step) {
+      case "warm up":
+      case "ground":
+        this.#aim = this.#spec.ratedRpm * 0.37;
+        return;
+      case "run-up":
+        this.#aim = runUpRpm + setsOff;
+        return;
+      case "right":
+      case "left":
+      case "both":
+        this.#aim = undefined;
+        controls.ignition = this.#step;
+        return;
+      case "heat":
+        this.#aim = undefined;
+        controls.heat = true;
+        return;
+      case "cold":
+        controls.heat = false;
+        return;
+      case "load":
+        controls.load = true;
+        return;
+      case "clear":
+        this.#aim = clearRpm;
+        this.#egtPeak = 0;
+        return;
+      case "lean":
+        this.#egtPeak = 0;
+        return;
+      case "idle":
+        this.#aim = undefined;
+        controls.load = false;
+        controls.throttle = 0;
+        return;
+      case "stop":
+        controls.mixture = 0;
+        return;
+      case "propeller":
+        this.#aim = undefined;
+        return;
+    }
+  }
+
+  /** Draws the mixture back until the exhaust has just passed its peak; for best power a little richer than that. */
+  #lean(at: number): void {
+    const { controls } = this.#engine;
+    const seconds = at - this.#moves;
+    const hottest = Math.max(...this.#engine.read().egtF);
+    this.#egtPeak = Math.max(this.#egtPeak, hottest);
+    if (seconds < 2 || seconds > 18) return;
+    if (hottest > this.#egtPeak - 4 && this.#engine.mixtureRatio > (this.#step === "clear" ? 1.0 : 1.12))
+      controls.mixture = Math.max(0.2, controls.mixture - 0.0045);
+  }
+}

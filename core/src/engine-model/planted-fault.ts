@@ -1,0 +1,48 @@
+export type Side = "right" | "left";
+
+/** A trouble that can be planted in the stand-in, by kind and place. `severity` runs from just there (0) to plain (1). */
+export type PlantedFault =
+  | { kind: "none" }
+  | { kind: "fouled plug"; side: Side; cylinder: number }
+  | { kind: "dead plug"; side: Side; cylinder: number }
+  | { kind: "dead magneto"; side: Side }
+  /** Is not grounded by the switch: it goes on firing. */
+  | { kind: "hot magneto"; side: Side }
+  /** Fires late by some degrees. */
+  | { kind: "timing off"; side: Side }
+  | { kind: "rich at altitude" }
+  | { kind: "carburettor ice" }
+  | { kind: "heat cable off" }
+  | { kind: "blocked intake" }
+  | { kind: "alternator off line" }
+  | { kind: "regulator high" }
+  | { kind: "suction low" }
+  | { kind: "oil pressure low" }
+  | { kind: "governor slow" }
+  | { kind: "idle low" }
+  | { kind: "induction leak"; cylinder: number }
+  /** The probe of one cylinder reads wildly. */
+  | { kind: "sensor fault"; cylinder: number };
+
+export type FaultKind = PlantedFault["kind"];
+
+export const FAULT_KINDS: readonly FaultKind[] = [
+  "none",
+  "fouled plug",
+  "dead plug",
+  "dead magneto",
+  "hot magneto",
+  "timing off",
+  "rich at altitude",
+  "carburettor ice",
+  "heat cable off",
+  "blocked intake",
+  "alternator off line",
+  "regulator high",
+  "suction low",
+  "oil pressure low",
+  "governor slow",
+  "idle low",
+  "induction leak",
+  "sensor fault",
+];

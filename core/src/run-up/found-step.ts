@@ -1,0 +1,36 @@
+/** The steps of a run-up as they are found in a trace. */
+export const RUN_UP_STEPS = [
+  "warm up",
+  "run-up",
+  "right",
+  "left",
+  "both",
+  "heat",
+  "cold",
+  "propeller",
+  "load",
+  "lean",
+  "clear",
+  "idle",
+  "ground",
+  "stop",
+] as const;
+export type RunUpStep = (typeof RUN_UP_STEPS)[number];
+
+/** A prompt that was given while the trace ran: the coach said so at that moment; the hand moved a little later, or not at all. */
+export interface Mark {
+  step: RunUpStep;
+  t: number;
+}
+
+export interface FoundStep {
+  step: RunUpStep;
+  /** When the engine began to answer, seconds; without an answer the moment of the prompt. */
+  at: number;
+  /** When the next step began. */
+  until: number;
+  /** Whether a change of rpm was seen at all. */
+  seen: boolean;
+  /** How fast the rpm settled, seconds. */
+  settle: number;
+}

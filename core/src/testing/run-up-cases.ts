@@ -1,0 +1,237 @@
+import {
+  type Diagnosis,
+  type DiagnosisContext,
+  diagnose,
+  type Observation,
+  observe,
+  outcomeOf,
+  rankTests,
+} from "../diagnosis/index";
+import {
+  type EngineShape,
+  type FaultKind,
+  type MonitorOptions,
+  type PlantedFault,
+  simulateRunUp,
+  usualPlan,
+} from "../engine-model/index";
+import { type Mark, type RunUpProfile, type RunUpReading, readRunUp, traceOf } from "../run-up/index";
+import type { LimitRange } from "../verdict/judgement";
+
+/** Four kinds of engine, as the demo's types have them; limits are example values. */
+export interface CaseEngine {
+  name: string;
+  shape: EngineShape;
+  profile: RunUpProfile;
+  maxDropRpm: number;
+}
+
+const limit = (min: number | undefined, max: number | undefined, unit: LimitRange["unit"]): LimitRange => ({
+  ...(min !== undefined && { min }),
+  ...(max !== undefined && { max }),
+  unit,
+  source: { kind: "common practice", text: "example value", example: true },
+});
+
+function engine(
+  name: string,
+  shape: EngineShape,
+  rpm: number,
+  maxDropRpm: number,
+  idle: [number, number],
+): CaseEngine {
+  return {
+    name,
+    shape,
+    maxDropRpm,
+    profile: {
+      ...shape,
+      rpm,
+      within: 50 * Math.max(1, rpm / 1800),
+      firstSide: "right",
+      suction: shape.vacuumPump,
+      heat: shape.fuelSystem === "carburettor" ? "carburettor heat" : "alternate air",
+      leanAboveFt: 4000,
+      charging: shape.volts === 28 ? limit(27, 29, "V") : limit(13.5, 14.5, "V"),
+      ...(shape.vacuumPump && { suctionGreen: limit(4.5, 5.5, "inHg") }),
+      ...(shape.propeller === "constant speed" && { propellerCheck: { dropRpm: 300, withinS: 2 } }),
+      oilPressure: limit(50, 90, "psi"),
+      oilTemperature: limit(75, 245, "°F"),
+      head: limit(undefined, 400, "°F"),
+      idle: { ...limit(...idle, "rpm"), seconds: 4 },
+      clear: { rpm: Math.round((rpm * 10) / 9), seconds: 60, tries: 2, headMax: limit(undefined, 400, "°F") },
+      groundLean: { rpm: 1200, turnsIn: 3 },
+      source: { kind: "common practice", text: "example value", example: true },
+    },
+  };
+}
+
+const CARBURETTOR = { fuelSystem: "carburettor" as const };
+export const CASE_ENGINES: readonly CaseEngine[] = [
+  engine(
+    "four cylinders, carburettor, fixed",
+    { ...CARBURETTOR, cylinders: 4, propeller: "fixed", volts: 28, ratedRpm: 2700, vacuumPump: true },
+    1800,
+    125,
+    [550, 800],
+  ),
+  engine(
+    "six cylinders, injected, constant speed",
+    {
+      cylinders: 6,
+      fuelSystem: "injected",
+      propeller: "constant speed",
+      volts: 28,
+      ratedRpm: 2700,
+      vacuumPump: false,
+    },
+    1800,
+    150,
+    [550, 800],
+  ),
+  engine(
+    "four cylinders, geared",
+    { ...CARBURETTOR, cylinders: 4, propeller: "fixed", volts: 14, ratedRpm: 5500, vacuumPump: false },
+    4000,
+    300,
+    [1200, 1800],
+  ),
+  engine(
+    "nine cylinders, radial",
+    {
+      ...CARBURETTOR,
+      cylinders: 9,
+      propeller: "constant speed",
+      volts: 28,
+      ratedRpm: 2300,
+      vacuumPump: true,
+    },
+    1700,
+    100,
+    [450, 700],
+  ),
+];
+
+/** Whether this engine can have, or show, this trouble. */
+export function canHave(kind: FaultKind, { shape }: CaseEngine): boolean {
+  if (kind === "governor slow") return shape.propeller === "constant speed";
+  if (kind === "suction low") return shape.vacuumPump;
+  return (
+    !(kind === "carburettor ice" || kind === "heat cable off" || kind === "rich at altitude") ||
+    shape.fuelSystem === "carburettor"
+  );
+}
+
+export interface RunUpCase {
+  engine: CaseEngine;
+  fault: PlantedFault;
+  options: MonitorOptions;
+}
+
+/** The n-th case of a kind: side, cylinder, how plain it is, the day's air and the noise all follow from n. */
+export function runUpCase(kind: FaultKind, n: number, from: CaseEngine, seed = 1): RunUpCase {
+  const side = n % 2 ? "left" : "right";
+  const cylinder = 1 + (n % from.shape.cylinders);
+  const fault = { kind, side, cylinder } as PlantedFault;
+  return {
+    engine: from,
+    fault,
+    options: {
+      shape: from.shape,
+      runUpRpm: from.profile.rpm,
+      clearRpm: from.profile.clear.rpm,
+      air: {
+        pressureHpa: kind === "rich at altitude" ? 780 : 1013 - (n % 4) * 20,
+        celsius: kind === "carburettor ice" ? 6 : 15 + (n % 10),
+        humidity: 0.6,
+      },
+      fault,
+      severity: (n % 5) / 4,
+      seed: n * 131 + kind.length * 17 + seed,
+    },
+  };
+}
+
+export interface WorkedCase {
+  reading: RunUpReading;
+  observations: Observation[];
+  diagnosis: Diagnosis;
+  context: DiagnosisContext;
+  /** Steps whose change is plain, and how far from the hand's own moment they were found; absent where they were not. */
+  steps: { step: string; offS?: number; size: number }[];
+  drops: { side: string; truth: number; read?: number }[];
+}
+
+const CHANGING = new Set(["right", "left", "both", "heat", "cold", "idle"]);
+
+/** Runs a case through engine, reading and diagnosis, and once through the clearing of a plug where that is the next best test. */
+export function workCase({ engine: { profile, maxDropRpm, shape }, options }: RunUpCase): WorkedCase {
+  const sim = simulateRunUp(options, usualPlan(options));
+  const marks = (told: { step: string; at: number }[]) =>
+    told.map(({ step, at }) => ({ step, t: at }) as Mark);
+  const reading = readRunUp(traceOf(sim.samples), profile, marks(sim.told));
+  const limits = { maxDropRpm, resolutionRpm: 10 };
+  const observations = observe(reading, profile, limits);
+  for (const side of ["right", "left"] as const)
+    if (observations.some((o) => o.feature === "drop" && o.side === side && o.state === "none"))
+      observations.push({ feature: "turned", state: "confirmed", side, words: "Asked: the key was turned." });
+  const context: DiagnosisContext = {
+    cylinders: shape.cylinders,
+    fuelSystem: shape.fuelSystem,
+    propeller: shape.propeller,
+    suction: shape.vacuumPump,
+    highAndRich: options.air.pressureHpa < 850,
+    icingLikely: options.air.celsius < 12,
+  };
+  let diagnosis = diagnose(observations, context);
+  const [next] = rankTests(diagnosis.ranked, context, observations);
+  if (next?.test.id === "clear" && diagnosis.ranked[0]?.fault) {
+    const again = simulateRunUp(options, {
+      steps: [
+        { step: "run-up", seconds: 12 },
+        { step: "clear", seconds: 80 },
+        { step: "run-up", seconds: 12 },
+        { step: "right", seconds: 8 },
+        { step: "both", seconds: 7 },
+        { step: "left", seconds: 8 },
+        { step: "both", seconds: 7 },
+      ],
+    });
+    const after = observe(readRunUp(traceOf(again.samples), profile, marks(again.told)), profile, limits);
+    observations.push({
+      feature: "cleared",
+      state: outcomeOf(observations, after),
+      words: "Cleared for a minute.",
+    });
+    diagnosis = diagnose(observations, context);
+  }
+  const scale = profile.rpm / 1800;
+  const steps: WorkedCase["steps"] = [];
+  const drops: WorkedCase["drops"] = [];
+  for (const { step, at, before, settled } of sim.rpmAt) {
+    const size = Math.abs(before - settled);
+    if (CHANGING.has(step) && size >= 12 * scale) {
+      const offs = reading.steps.filter((f) => f.step === step && f.seen).map((f) => Math.abs(f.at - at));
+      const offS = Math.min(...offs);
+      steps.push({ step, size, ...(offS < 5 && { offS }) });
+    }
+    if (step !== "right" && step !== "left") continue;
+    const read = reading[step]?.drop;
+    drops.push({
+      side: step,
+      truth: settled < 200 ? before : before - settled,
+      ...(read !== undefined && { read }),
+    });
+  }
+  return { reading, observations, diagnosis, context, steps, drops };
+}
+
+/** The place of the planted trouble among the explanations, from 0; −1 where it is not among them. */
+export function placeOf({ fault }: RunUpCase, { ranked }: Diagnosis): number {
+  return ranked.findIndex(
+    (h) =>
+      (h.fault?.id ?? "none") === fault.kind &&
+      (h.side === undefined || h.side === ("side" in fault ? fault.side : undefined)) &&
+      (h.cylinder === undefined || h.cylinder === ("cylinder" in fault ? fault.cylinder : undefined)),
+  );
+}
