@@ -7,8 +7,12 @@ import {
   fluidMemory,
   fluidRowsOf,
   foldPreflight,
+  instrumentMemory,
+  type MemoryReading,
   type PreflightEvent,
+  pastRunUps,
   READING,
+  REMEMBERED,
 } from "@cravix/core";
 
 const sameLine = ({ fluid, entry, part, at, amount, unit }: FluidRow) =>
@@ -49,5 +53,30 @@ export function fluidMemoryHere(bundle: AircraftBundle, events: readonly Preflig
   const { type } = applyVariant(bundle.type, bundle.aircraft.year);
   const { faults, ...log } = fluidLogOf(type, fluidRowsHere(bundle, events));
   const memory = fluidMemory(type, { ...log, ...(hours && { hours }) });
-  return { ...memory, faults: [...faults, ...memory.faults] };
+  const readings = memoryReadingsHere(bundle, events, own);
+  return {
+    ...memory,
+    faults: [...faults, ...memory.faults],
+    runUps: pastRunUps(readings, bundle.type.engines),
+    ...instrumentMemory(readings, bundle.airfield?.elevationFt),
+  };
+}
+
+/** Readings of earlier walks: the server's, and those of here that it has not got yet. */
+function memoryReadingsHere(
+  bundle: AircraftBundle,
+  events: readonly PreflightEvent[],
+  own: ReadonlySet<string>,
+): MemoryReading[] {
+  const sent = bundle.memory ?? [];
+  const known = new Set(sent.map((reading) => reading.preflightId));
+  const names = REMEMBERED as readonly string[];
+  const here = [...own]
+    .filter((id) => !known.has(id))
+    .flatMap((id) =>
+      Object.entries(foldPreflight(id, events).readings)
+        .filter(([key]) => names.some((name) => key === name || key.startsWith(`${name}.`)))
+        .map(([key, { value, at }]) => ({ preflightId: id, key, value, at })),
+    );
+  return [...sent, ...here];
 }

@@ -29,6 +29,7 @@ const bundle: AircraftBundle = {
   lastReadings: [],
   recentPreflights: [],
   fluids: [],
+  memory: [],
   walks: [],
   laps: {},
 };

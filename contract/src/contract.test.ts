@@ -63,6 +63,24 @@ describe("an event that crosses the boundary", () => {
     },
     "oil.added": { registration: "QX-TAR", engine: "left", qt: 1, grade: "W100", sealed: true },
     "blade.pulled": { itemId: "x", blade: 3 },
+    "run-up.read": {
+      itemId: "magneto.base",
+      from: "monitor",
+      densityAltitudeFt: 400,
+      found: {
+        fault: "fouled plug",
+        name: "fouled plug",
+        grade: "ask",
+        probability: 0.8,
+        sentence: "Cleared.",
+      },
+      notes: ["You did not come back to both after right."],
+      rpm: [
+        [0, 1800],
+        [1.5, 1740],
+      ],
+      steps: [{ step: "right", from: 0, to: 7 }],
+    },
     "discrepancy.opened": {
       discrepancyId: id(),
       registration: "QX-TAR",

@@ -5,6 +5,7 @@ import { fluidFigures } from "./bench/fluid-figures";
 import { fluidHistory } from "./bench/fluid-history";
 import { fluidPages } from "./bench/fluid-pages";
 import { lapSearch } from "./bench/lap-search";
+import { runUpAccuracy, runUpFigures } from "./bench/run-up-figures";
 import { tapToPaint } from "./bench/tap-to-paint";
 import { runTask } from "./fail";
 import { buildWebIfStale } from "./web-build";
@@ -21,6 +22,8 @@ await runTask(async () => {
     fluidPages,
     fluidHistory,
     lapSearch,
+    runUpFigures,
+    runUpAccuracy,
     eventsPerSecond,
     tapToPaint,
   ];

@@ -7,6 +7,7 @@ import type {
   EarlierWalk,
   FluidRow,
   FuelUnit,
+  MemoryReading,
   OpenDiscrepancy,
   PreflightEvent,
   RuleSet,
@@ -83,6 +84,8 @@ export interface AircraftBundle {
   recentPreflights: PreflightSummary[];
   /** The last lines of its fuel and oil log. */
   fluids: FluidRow[];
+  /** Readings of the last walks that an engine's and an instrument's habit is made of. */
+  memory: MemoryReading[];
   /** Pace and order of the last walks of this aircraft, newest first. */
   walks: EarlierWalkWithSchool[];
   /** Complete laps on this type, by crew member. */

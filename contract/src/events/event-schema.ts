@@ -12,6 +12,7 @@ import {
   HANDS,
   INTERRUPTION_CAUSES,
   METHODS,
+  MOST_DRAWN,
   OIL_HEATS,
   PAPER_TESTS,
   type PreflightEvent,
@@ -21,6 +22,7 @@ import {
   SAMPLE_LOOKS,
   SIGNED_VERDICTS,
   SURFACE_WAYS,
+  TRACE_SOURCES,
   UNITS,
 } from "@cravix/core";
 import {
@@ -131,6 +133,38 @@ const DATA: { [T in EventType]: ObjectShape } = {
     qt: number().required().min(0.01).max(30),
     grade: string().max(40),
     sealed: boolean().required(),
+  },
+  "run-up.read": {
+    itemId: key(),
+    engine: string().max(20),
+    from: string().required().oneOf(TRACE_SOURCES),
+    densityAltitudeFt: number().min(-5000).max(25_000),
+    found: optional(
+      object({
+        fault: key(),
+        name: words(200),
+        grade: string().required().oneOf(FINDING_GRADES),
+        probability: number().required().min(0).max(1),
+        sentence: words(600),
+        action: string().max(400),
+        caution: string().max(400),
+      }),
+    ),
+    notes: array().of(words(400)).required().max(60),
+    rpm: array()
+      .of(array().of(number().required().min(-1).max(100_000)).length(2).required())
+      .required()
+      .max(MOST_DRAWN),
+    steps: array()
+      .of(
+        object({
+          step: words(20),
+          from: number().required().min(-1).max(100_000),
+          to: number().required().min(-1).max(100_000),
+        }).required(),
+      )
+      .required()
+      .max(200),
   },
   "blade.pulled": { itemId: key(), blade: number().required().integer().min(1).max(100) },
   "discrepancy.opened": {

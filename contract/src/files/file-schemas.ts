@@ -10,6 +10,7 @@ import {
   SCHOOL_TAGS,
   STATION_PHASES,
   SURFACE_WAYS,
+  TRACED_STEPS,
   UNITS,
 } from "@cravix/core";
 import { type AnyObjectSchema, array, boolean, number, object, string } from "yup";
@@ -117,6 +118,7 @@ const itemFields = {
   seconds: number().integer().min(1).max(600),
   confirm: optional(asked),
   proof: optional(asked),
+  traced: string().oneOf(TRACED_STEPS),
   school: school(),
   second: boolean(),
   loads: optional(object({ on: array().of(id()).max(30), off: array().of(id()).max(30) }).noUnknown()),
@@ -244,6 +246,41 @@ const limits = {
       maxDifferenceRpm: number().min(1).max(2000),
       resolutionRpm: bounded(1, 200),
       tachometerMaxRpm: bounded(100, 8000),
+      source: source.required(),
+    }).noUnknown(),
+  ),
+  runUp: optional(
+    object({
+      rpm: bounded(500, 7000),
+      within: bounded(5, 500),
+      firstSide: string().required().oneOf(["right", "left"]),
+      sideWords: optional(object({ right: words(30), left: words(30) }).noUnknown()),
+      cylinders: bounded(1, 18).integer(),
+      fuelSystem: string().required().oneOf(["carburettor", "injected"]),
+      propeller: string().required().oneOf(["fixed", "constant speed"]),
+      propellerCheck: optional(object({ dropRpm: bounded(50, 2000), withinS: bounded(0.2, 20) }).noUnknown()),
+      ratedRpm: bounded(1000, 7000),
+      volts: number().required().oneOf([14, 28]),
+      suction: boolean().required(),
+      heat: string().required().oneOf(["carburettor heat", "alternate air", "none"]),
+      leanAboveFt: bounded(0, 20_000),
+      charging: limit.required(),
+      suctionGreen: optional(limit),
+      oilPressure: limit.required(),
+      oilTemperature: limit.required(),
+      head: limit.required(),
+      idle: limit.shape({ seconds: bounded(1, 30) }).required(),
+      clear: object({
+        rpm: bounded(500, 7000),
+        seconds: bounded(10, 300),
+        tries: bounded(1, 5).integer(),
+        headMax: limit.required(),
+      })
+        .noUnknown()
+        .required(),
+      groundLean: object({ rpm: bounded(500, 7000), turnsIn: bounded(0, 20) })
+        .noUnknown()
+        .required(),
       source: source.required(),
     }).noUnknown(),
   ),

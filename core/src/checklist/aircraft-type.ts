@@ -3,6 +3,7 @@ import type { ElectricalProfile } from "../electrical/battery";
 import type { MagnetoProfile } from "../engine/judge-magnetos";
 import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
 import type { OilProfile } from "../oil/judge-oil";
+import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
 import type { FindingGrade, LimitRange, Source } from "../verdict/judgement";
@@ -49,6 +50,9 @@ export const ITEM_KINDS = [
   "observe",
 ] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
+
+/** Steps of a run-up that a trace can answer besides its numbers: back on both, ended on both, heat and propeller that answer. */
+export const TRACED_STEPS = ["both", "end", "heat", "propeller"] as const;
 
 /** How a thing can be out: off the aircraft, switched on, opened, or moved from where it has to be. */
 export const LEDGER_WAYS = ["off", "on", "open", "moved"] as const;
@@ -111,6 +115,8 @@ export interface Item {
   loads?: { on?: string[]; off?: string[] };
   /** Looked at from outside while the power is on: at this station of the lap. */
   spot?: string;
+  /** Answered by the trace of the run-up where this step is found in it as it should be. */
+  traced?: (typeof TRACED_STEPS)[number];
   discrepancyId?: string;
 }
 
@@ -166,6 +172,7 @@ export interface Variant {
   magnetos?: MagnetoProfile;
   crosswind?: CrosswindLimit;
   electrical?: ElectricalProfile;
+  runUp?: RunUpProfile;
 }
 
 /** An aircraft type as data: stations, items and limits. Never code. */
@@ -190,6 +197,8 @@ export interface AircraftType {
   magnetos?: MagnetoProfile;
   crosswind?: CrosswindLimit;
   electrical?: ElectricalProfile;
+  /** How its engine is run up; each of them where there is more than one. */
+  runUp?: RunUpProfile;
 }
 
 /** An item of one aircraft alone. A retired one stays in the file, with the day, and is asked no more. */

@@ -3,6 +3,7 @@ import type { FuelUnit } from "../fuel/fuel-amount";
 import type { Sample } from "../fuel/fuel-sample";
 import type { FuelTold, SampleFate } from "../fuel/fuel-told";
 import type { OilHeat } from "../oil/judge-oil";
+import type { RunUpRead } from "../run-up/run-up-read";
 import type { Unit } from "../units/convert";
 import type { FindingGrade, SignedVerdict } from "../verdict/judgement";
 import type { Condition } from "./aircraft-type";
@@ -71,6 +72,8 @@ export interface EventData {
   "oil.added": { registration: string; engine?: string; qt: number; grade?: string; sealed: boolean };
   /** One blade pulled through by hand, without resistance. */
   "blade.pulled": { itemId: string; blade: number };
+  /** What an engine monitor's trace of a run-up amounted to; its numbers follow as readings of their items. */
+  "run-up.read": RunUpRead & { itemId: string };
   "discrepancy.opened": {
     discrepancyId: string;
     registration: string;
@@ -112,6 +115,7 @@ export const EVENT_TYPES: readonly EventType[] = [
   "fuel.told",
   "oil.added",
   "blade.pulled",
+  "run-up.read",
   "station.flowed",
   "crew.joined",
   "crew.left",

@@ -1,7 +1,9 @@
 import { type ExpectedFuel, expectedFuel, type FuelEntry } from "../fuel/fuel-log";
 import { type OilEntry, type OilTrend, oilTrend } from "../oil/oil-consumption";
+import type { PastRunUp } from "../run-up/habit";
 import { QuantityError } from "../units/convert";
 import type { AircraftType } from "./aircraft-type";
+import { ONLY_ENGINE } from "./reading-keys";
 
 /** What an engine's oil log amounts to, without its lines. */
 export type OilMemory = Pick<OilTrend, "overall" | "recent" | "change" | "usualFlightH" | "tooFew"> & {
@@ -17,9 +19,12 @@ export interface FluidMemory {
   oil?: Record<string, OilMemory>;
   /** Lines of the log that cannot be, and why. */
   faults: string[];
+  /** Earlier run-ups, oldest first: an engine's own habit. */
+  runUps?: PastRunUp[];
+  /** When a check with a time limit was done last, by its reading's name; altimeter readings against the field, to see a drift. */
+  checks?: Record<string, string>;
+  altimeter?: { at: string; errorFt: number }[];
 }
-
-export const ONLY_ENGINE = "engine";
 
 /** The log as it comes from the server or a file: lines of fuel and oil, in any order. */
 export interface FluidLog {

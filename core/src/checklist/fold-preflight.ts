@@ -2,6 +2,7 @@ import type { EngineFeel } from "../engine/judge-magnetos";
 import type { FuelSampleTaken, OilAdded, UpliftSeen } from "../fuel/fluid-events";
 import type { FuelTold } from "../fuel/fuel-told";
 import type { OilHeat } from "../oil/judge-oil";
+import type { RunUpRead } from "../run-up/run-up-read";
 import type { Unit } from "../units/convert";
 import type { Condition } from "./aircraft-type";
 import { copyDictionary, type Dictionary, emptyDictionary } from "./dictionary";
@@ -14,7 +15,7 @@ import {
   undoneBy,
   withoutUndone,
 } from "./events";
-import { engineKey, READING, tankOfKey } from "./reading-keys";
+import { engineKey, ONLY_ENGINE, READING, tankOfKey } from "./reading-keys";
 import type { School } from "./school";
 
 export interface Answer {
@@ -83,6 +84,8 @@ export interface PreflightState {
   told: FuelTold;
   uplifts: UpliftSeen[];
   oilAdded: OilAdded[];
+  /** What the traces of this walk's run-ups amounted to, by engine; the last one of each. */
+  runUps: Dictionary<RunUpRead & { eventId: string; at: string; itemId: string }>;
   /** Blades pulled through so far, by item. */
   blades: Dictionary<number>;
   deferred: string[];
@@ -151,7 +154,9 @@ function copyFor(before: PreflightState, more: readonly PreflightEvent[]): Prefl
   const state = { ...before };
   const has = (...types: PreflightEvent["type"][]) => more.some((event) => types.includes(event.type));
   if (has(...CHANGES_ANSWERS)) state.answers = copyDictionary(before.answers);
-  if (has("reading.taken", "fuel.uplifted", "oil.added")) state.readings = copyDictionary(before.readings);
+  if (has("run-up.read")) state.runUps = copyDictionary(before.runUps);
+  if (has("reading.taken", "run-up.read", "fuel.uplifted", "oil.added"))
+    state.readings = copyDictionary(before.readings);
   if (has("sample.taken")) state.samples = copyDictionary(before.samples);
   if (has("blade.pulled")) state.blades = copyDictionary(before.blades);
   if (has("discrepancy.opened")) state.discrepancies = [...before.discrepancies];
@@ -195,6 +200,7 @@ function emptyState(id: string): PreflightState {
     told: {},
     uplifts: [],
     oilAdded: [],
+    runUps: emptyDictionary(),
     blades: emptyDictionary(),
     deferred: [],
     discrepancies: [],
@@ -330,6 +336,19 @@ function apply(state: PreflightState, event: PreflightEvent): void {
         state.cursor = { itemId: reading.itemId, visiting: true };
       }
       state.undoable.push(eventId);
+      return;
+    }
+    case "run-up.read": {
+      const { engine, densityAltitudeFt, itemId } = event.data;
+      state.runUps[engine ?? ONLY_ENGINE] = { ...event.data, eventId, at };
+      if (densityAltitudeFt !== undefined)
+        state.readings[READING.densityAltitude] = {
+          eventId,
+          itemId,
+          at,
+          value: densityAltitudeFt,
+          unit: "ft",
+        };
       return;
     }
     case "blade.pulled":

@@ -11,7 +11,13 @@ export const READING = {
   magnetoLeft: "magneto.left",
   carburettorHot: "carburettor-heat.hot",
   carburettorColdAgain: "carburettor-heat.cold-again",
+  densityAltitude: "air.density-altitude",
   altimeter: "altimeter",
+  heading: "instrument.heading",
+  compass: "instrument.compass",
+  climb: "instrument.climb",
+  receiverOne: "receiver.one",
+  receiverTwo: "receiver.two",
   windFrom: "wind.from",
   windSpeed: "wind.speed",
   windGust: "wind.gust",
@@ -30,3 +36,6 @@ export function engineKey(key: string, engine: string | undefined): string {
 
 /** The item whose answer is the runway in use. */
 export const RUNWAY_ITEM = "runway-in-use";
+
+/** What the engine of an aircraft with one is called where engines are kept by name. */
+export const ONLY_ENGINE = "engine";

@@ -40,10 +40,10 @@ export const HEALTHY: Record<Feature, Likelihood> = {
   feel: { states: { smooth: 0.985, rough: 0.015 }, why: "one plug a cylinder still runs smoothly" },
   exhaust: {
     states: {
-      hotter: 0.9955,
+      hotter: 0.9962,
       "no change": 0.002,
       "one colder": 0.0003,
-      "much hotter": 0.0017,
+      "much hotter": 0.001,
       colder: 0.0005,
     },
     why: "one flame burns longer into the exhaust: all cylinders rise alike",
@@ -232,7 +232,7 @@ export const FAULTS: readonly Fault[] = [
     action: "Over the limit: taxi back. Inside it: have the timing looked at.",
     shows: {
       "drop.this": {
-        states: { over: 0.62, usual: 0.37, none: 0.005, quit: 0.005 },
+        states: { over: 0.5, usual: 0.49, none: 0.005, quit: 0.005 },
         why: "a late spark gives less, on all cylinders alike",
       },
       "feel.this": {

@@ -105,7 +105,7 @@ function exhaustOf(
       cylinder: Number(coldest),
       words: `On ${side}, exhaust of cylinder ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "stayed"} while the others rose ${formatNumber(middle)}.`,
     };
-  if (Math.abs(middle) < 12) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
+  if (middle < 12) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
   const beside =
     other && Object.entries(other.egtChange).filter(([cylinder]) => !wild.includes(Number(cylinder)));
   const otherMiddle =

@@ -8,6 +8,8 @@ export interface EngineShape {
   /** Crankshaft speed at full power, rpm: 2,700 for a direct drive, 5,500 for a geared one. */
   ratedRpm: number;
   vacuumPump: boolean;
+  /** Where its relief valve holds the oil, psi; 74 without. */
+  oilPsi?: number;
 }
 
 /** The physical engine behind a shape. SI units unless the name says otherwise. */
@@ -53,7 +55,8 @@ export function engineOf(shape: EngineShape): EngineSpec {
     displacementM3,
     manifoldM3: displacementM3 * 0.62,
     throatM2: ((displacementM3 * ratedRpm) / 2700 / 5.88e-3) * 1.05e-3,
-    idleOpening: 0.027,
+    // A geared engine idles fast.
+    idleOpening: ratedRpm > 4000 ? 0.034 : 0.027,
     breathing: 0.85,
     imepBar: 11.6,
     frictionBar: [0.75, 0.6],

@@ -348,7 +348,7 @@ export class Engine {
     this.oilC += ((aim - this.oilC) * dt) / 420;
     const thin = exp(-(this.oilC - 70) / 55);
     const pump = 150 * share * thin;
-    const relief = 74 + 7 * tanh((thin - 1) * 0.8);
+    const relief = (this.spec.oilPsi ?? 74) + 7 * tanh((thin - 1) * 0.8);
     const weak = this.fault.kind === "oil pressure low" ? 0.5 - 0.1 * this.severity : 1;
     const psi = min(relief, pump) * weak;
     this.oilPsi += (psi - this.oilPsi) * min(1, dt / 0.6);

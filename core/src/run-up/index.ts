@@ -9,4 +9,5 @@ export * from "./habit";
 export * from "./level-change";
 export * from "./read-run-up";
 export * from "./run-up-profile";
+export * from "./run-up-read";
 export * from "./run-up-reading";

@@ -13,6 +13,8 @@ export interface Plateau {
 
 /** Length of the pieces in which the trace is first looked at, seconds. */
 const BLOCK_S = 0.5;
+/** Blocks that are cut at once: two minutes. */
+const PART = 240;
 
 /**
  * Where the rpm stands still, found by its change points; ramps between are left out, and pieces that go on at the same level are one.
@@ -45,11 +47,15 @@ export function findPlateaus({ t, channels: { rpm } }: Trace, interval: number, 
   }
   if (blocks.length < 4) return [];
   const means = blocks.map((block) => block.mean);
-  const cuts = changePoints(means, {
-    penalty: 2.2 * Math.log(means.length),
-    least: 2,
-    sigmaFloor: 2.2 * scale,
-  });
+  // A long calm stretch costs with its square: it is looked at in parts, and what goes on at one level is joined again below.
+  const cuts: number[] = [];
+  for (let part = 0; part < means.length; part += PART) {
+    const own = means.slice(part, part + PART);
+    if (part > 0) cuts.push(part);
+    if (own.length < 4) break;
+    const found = changePoints(own, { penalty: 2.2 * Math.log(PART), least: 2, sigmaFloor: 2.2 * scale });
+    cuts.push(...found.map((cut) => part + cut));
+  }
   const pieces = [0, ...cuts].map((start, i) => blocks.slice(start, cuts[i] ?? blocks.length));
   const found: Plateau[] = [];
   for (const piece of pieces) {

@@ -243,8 +243,10 @@ function readPropeller(ctx: Context, i: number): PropellerReading {
     if (value < (smooth[lowest] as number)) lowest = at;
   });
   const least = smooth[lowest] ?? base;
-  // Its answer is how soon the half of the fall has come.
-  const half = smooth.findIndex((value) => value < base - (base - least) * 0.5);
+  // Its answer is how soon half of the fall has come, from where it begins to fall.
+  const fallen = (part: number) => smooth.findIndex((value) => value < base - (base - least) * part);
+  const begins = fallen(0.12);
+  const half = fallen(0.5);
   const map = trace.channels.map;
   const mapRise = map
     ? Math.max(...orNaN(pieceOf(trace, map, step.at, step.until).y)) -
@@ -257,7 +259,8 @@ function readPropeller(ctx: Context, i: number): PropellerReading {
     base,
     least,
     drop: base - least,
-    answeredIn: half >= 0 ? (piece.t[half] as number) - step.at : Number.NaN,
+    answeredIn:
+      half >= 0 && begins >= 0 ? (piece.t[half] as number) - (piece.t[begins] as number) : Number.NaN,
     ...(back.length >= 3 && { back: median(back) }),
     ...(!Number.isNaN(mapRise) && { mapRise }),
   };

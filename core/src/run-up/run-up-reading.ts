@@ -52,7 +52,7 @@ export interface PropellerReading {
   base: number;
   least: number;
   drop: number;
-  /** Seconds from the first answer to the least rpm. */
+  /** Seconds from the first answer until half of the fall has come. */
   answeredIn: number;
   back?: number;
   mapRise?: number;

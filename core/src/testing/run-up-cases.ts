@@ -54,7 +54,7 @@ function engine(
       leanAboveFt: 4000,
       charging: shape.volts === 28 ? limit(27, 29, "V") : limit(13.5, 14.5, "V"),
       ...(shape.vacuumPump && { suctionGreen: limit(4.5, 5.5, "inHg") }),
-      ...(shape.propeller === "constant speed" && { propellerCheck: { dropRpm: 300, withinS: 2 } }),
+      ...(shape.propeller === "constant speed" && { propellerCheck: { dropRpm: 300, withinS: 1.5 } }),
       oilPressure: limit(50, 90, "psi"),
       oilTemperature: limit(75, 245, "°F"),
       head: limit(undefined, 400, "°F"),
@@ -94,7 +94,7 @@ export const CASE_ENGINES: readonly CaseEngine[] = [
     { ...CARBURETTOR, cylinders: 4, propeller: "fixed", volts: 14, ratedRpm: 5500, vacuumPump: false },
     4000,
     300,
-    [1200, 1800],
+    [1300, 2000],
   ),
   engine(
     "nine cylinders, radial",

@@ -1,9 +1,8 @@
 import { reserveFor } from "../checklist/aircraft-type";
 import type { ComposedList } from "../checklist/compose-list";
 import type { FluidMemory } from "../checklist/fluid-memory";
-import { ONLY_ENGINE } from "../checklist/fluid-memory";
 import type { PreflightState } from "../checklist/fold-preflight";
-import { READING } from "../checklist/reading-keys";
+import { ONLY_ENGINE, READING } from "../checklist/reading-keys";
 import { drainAdvice } from "../fuel/drain-protocol";
 import type { FuelSampleTaken, UpliftSeen } from "../fuel/fluid-events";
 import { litresOfFuel } from "../fuel/fuel-amount";

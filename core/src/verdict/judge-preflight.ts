@@ -1,8 +1,7 @@
 import { judgeWind } from "../air/judge-wind";
 import type { ComposedList } from "../checklist/compose-list";
-import { ONLY_ENGINE } from "../checklist/fluid-memory";
 import type { PreflightState } from "../checklist/fold-preflight";
-import { engineKey, READING, RUNWAY_ITEM } from "../checklist/reading-keys";
+import { engineKey, ONLY_ENGINE, READING, RUNWAY_ITEM } from "../checklist/reading-keys";
 import { judgeBattery } from "../electrical/battery";
 import { foldLoads } from "../electrical/fold-loads";
 import { judgeCarburettorHeat } from "../engine/judge-carburettor-heat";
@@ -10,8 +9,18 @@ import { judgeHourMeter } from "../engine/judge-hour-meter";
 import { judgeMagnetos, type MagnetoResult } from "../engine/judge-magnetos";
 import { type FuelResult, judgeFuel } from "../fuel/judge-fuel";
 import { judgeAltimeter } from "../instruments/judge-altimeter";
+import { judgeAltimeterDrift } from "../instruments/judge-altimeter-drift";
+import {
+  judgeClimbIndicator,
+  judgeHeading,
+  judgeReceiverAge,
+  judgeReceivers,
+  readDeviationCard,
+} from "../instruments/judge-instruments";
 import { judgeOil, type OilResult } from "../oil/judge-oil";
+import { type HabitQuantity, judgeHabit } from "../run-up/habit";
 import { QuantityError } from "../units/convert";
+import { formatNumber } from "../units/format";
 import { assertPlausible } from "../units/plausible";
 import { FUEL_HANDLING, fuelInput, judgeClock, judgeOilAdded, judgeOilLog } from "./judge-fluids";
 import { judgeReading } from "./judge-reading";
@@ -99,6 +108,9 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
       ...judgeOilAdded(list, state),
     ]),
   );
+  add(itemsFor(READING.heading, READING.compass, READING.climb, READING.receiverOne, READING.receiverTwo), [
+    ...judgeInstruments(list, state, reading),
+  ]);
   const indicatedFt = reading(READING.altimeter);
   if (indicatedFt !== undefined)
     add(
@@ -109,6 +121,7 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
           fieldElevationFt: list.airfield?.elevationFt,
           tolerance: list.rules?.altimeter,
         }),
+        ...altimeterDrift(list, state, indicatedFt),
       ]),
     );
   const { electrical } = list.type;
@@ -188,6 +201,21 @@ function judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil,
           ],
     );
   const hotRpm = reading(key(READING.carburettorHot));
+  if (baseRpm !== undefined && magnetos)
+    for (const [quantity, rpm, of] of [
+      ["rightDrop", right?.rpm, READING.magnetoRight],
+      ["leftDrop", left?.rpm, READING.magnetoLeft],
+      ["heatDrop", hotRpm, READING.carburettorHot],
+    ] as const)
+      if (rpm !== undefined)
+        add(
+          itemsFor(key(of)),
+          guarded(key(`habit.${quantity}`), "Its own habit", () =>
+            named(ownHabit(list, state, engine, quantity, baseRpm, rpm, magnetos.resolutionRpm)),
+          ),
+        );
+  const traced = state.runUps[engine ?? ONLY_ENGINE];
+  if (traced?.found) add([traced.itemId], named([tracedFault(traced.found)]));
   if (baseRpm !== undefined && hotRpm !== undefined)
     add(
       itemsFor(key(READING.carburettorHot), key(READING.carburettorColdAgain)),
@@ -195,6 +223,87 @@ function judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil,
         named([judgeCarburettorHeat(baseRpm, hotRpm, reading(key(READING.carburettorColdAgain)))]),
       ),
     );
+}
+
+function ownHabit(
+  { memory }: ComposedList,
+  state: PreflightState,
+  engine: string | undefined,
+  quantity: HabitQuantity,
+  baseRpm: number,
+  rpm: number,
+  resolutionRpm: number,
+): Judgement[] {
+  const past = (memory?.runUps ?? []).filter((run) => run.engine === engine);
+  const high = state.readings[READING.densityAltitude]?.value;
+  const today = { value: baseRpm - rpm, baseRpm, ...(high !== undefined && { densityAltitudeFt: high }) };
+  const made = judgeHabit(quantity, today, past, resolutionRpm);
+  return made ? [made] : [];
+}
+
+/** What the trace of the run-up amounted to, in the words of that moment. */
+function tracedFault(found: NonNullable<PreflightState["runUps"][string]["found"]>): Judgement {
+  const { fault, name, grade, probability, sentence, action, caution } = found;
+  return {
+    id: `engine.${fault}`,
+    subject: `${name.slice(0, 1).toUpperCase()}${name.slice(1)}`,
+    grade,
+    sentence: `${formatNumber(probability * 100)} % likely. ${sentence}`,
+    ...(action && { action }),
+    ...(caution && { caution }),
+  };
+}
+
+function altimeterDrift(list: ComposedList, state: PreflightState, indicatedFt: number): Judgement[] {
+  const at = state.readings[READING.altimeter]?.at;
+  const elevation = list.airfield?.elevationFt;
+  if (!at || elevation === undefined) return [];
+  const errors = [...(list.memory?.altimeter ?? []), { at, errorFt: indicatedFt - elevation }];
+  return [judgeAltimeterDrift(errors, list.rules?.altimeter?.feet) ?? []].flat();
+}
+
+function judgeInstruments(
+  list: ComposedList,
+  state: PreflightState,
+  reading: (key: string) => number | undefined,
+): Judgement[] {
+  const heading = reading(READING.heading);
+  const compass = reading(READING.compass);
+  const climb = reading(READING.climb);
+  const one = reading(READING.receiverOne);
+  const two = reading(READING.receiverTwo);
+  const itemIds = (...keys: string[]) =>
+    list.items.filter((i) => i.reading && keys.includes(i.reading.key)).map((i) => i.id);
+  const made: Judgement[] = [];
+  const put = (keys: string[], judged: Judgement[]) =>
+    made.push(...judged.map((judgement) => ({ ...judgement, itemIds: itemIds(...keys) })));
+  if (heading !== undefined && compass !== undefined)
+    put(
+      [READING.heading, READING.compass],
+      guarded("heading", "Heading indicator", () =>
+        judgeHeading(heading, compass, readDeviationCard(list.facts?.["compass card"])),
+      ),
+    );
+  if (climb !== undefined)
+    put(
+      [READING.climb],
+      guarded("climb", "Climb indicator", () => judgeClimbIndicator(climb)),
+    );
+  const receivers = [READING.receiverOne, READING.receiverTwo];
+  if (one !== undefined || two !== undefined)
+    put(
+      receivers,
+      guarded("receivers", "Navigation receivers", () =>
+        judgeReceivers({ ...(one !== undefined && { one }), ...(two !== undefined && { two }) }),
+      ),
+    );
+  else if (list.conditions.includes("instrument") && itemIds(...receivers).length > 0 && state.lastAt) {
+    const lastAt = Object.values(list.memory?.checks ?? {})
+      .sort()
+      .at(-1);
+    put(receivers, [judgeReceiverAge(lastAt, state.lastAt) ?? []].flat());
+  }
+  return made;
 }
 
 function wind(

@@ -70,7 +70,7 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
  * Judgements that are of the day, not of the aircraft: fuel, the oil's level, wind and what was written down are put right by the pilot, not by a
  * mechanic. What an engine uses of oil is the aircraft's.
  */
-const OF_THE_DAY = /^(fuel\.|oil\.level|oil\.added|wind\.|hours$|clock$)/;
+const OF_THE_DAY = /^(fuel\.|oil\.level|oil\.added|wind\.|hours$|clock$|receivers\.age$)/;
 
 /**
  * What the next pilot and the mechanic must know although nobody wrote it up: readings of the aircraft itself that are to be asked

@@ -5,7 +5,8 @@ import type {
   LastReading,
   PreflightSummary,
 } from "@cravix/contract";
-import { and, count, desc, eq, isNotNull, isNull, lt, max, type SQL, sql } from "drizzle-orm";
+import { engineKey, type MemoryReading, REMEMBERED } from "@cravix/core";
+import { and, count, desc, eq, inArray, isNotNull, isNull, lt, max, type SQL, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { preflight, reading } from "../db/schema/checklist";
@@ -79,6 +80,7 @@ export async function readBundle(db: Db, registration: string): Promise<Aircraft
     })),
     lastReadings: await readLastReadings(db, registration),
     fluids: await readRecentFluids(db, registration),
+    memory: await readMemory(db, registration, row.aircraft_type.body.engines),
     walks: await readWalks(db, registration),
     laps: await readLaps(db, row.aircraft.typeId),
     recentPreflights: await readPreflights(db, { registration, limit: 10 }),
@@ -117,6 +119,37 @@ export async function readDiscrepancies(
       closed: { at: fromDb(d.closedAt), crewId: d.closedBy ?? "", how: d.closedHow ?? "" },
     }),
   }));
+}
+
+/** So many walks back an engine's habit reaches. */
+const REMEMBERED_WALKS = 40;
+
+async function readMemory(
+  db: Db,
+  registration: string,
+  engines: readonly string[] | undefined,
+): Promise<MemoryReading[]> {
+  const keys = REMEMBERED.flatMap((key) => [key, ...(engines ?? []).map((engine) => engineKey(key, engine))]);
+  const walks = await db
+    .select({ id: preflight.id })
+    .from(preflight)
+    .where(eq(preflight.registration, registration))
+    .orderBy(desc(preflight.id))
+    .limit(REMEMBERED_WALKS);
+  if (walks.length === 0) return [];
+  const rows = await db
+    .select()
+    .from(reading)
+    .where(
+      and(
+        inArray(
+          reading.preflightId,
+          walks.map((walk) => walk.id),
+        ),
+        inArray(reading.key, keys),
+      ),
+    );
+  return rows.map(({ preflightId, key, value, at }) => ({ preflightId, key, value, at: fromDb(at) }));
 }
 
 async function readLastReadings(db: Db, registration: string): Promise<LastReading[]> {

@@ -24,6 +24,11 @@ function figure(name: string, value: number, unit: string, baseline: number): Fi
   return { name, value: round(value), unit, baseline: round(baseline), ratio: round(value / baseline) };
 }
 
+/** A figure that is to reach a bound of its own. */
+export function reaching(name: string, value: number, unit: string, baseline: number, bound: number): Figure {
+  return { ...figure(name, value, unit, baseline), aim: `≥ ${bound} ${unit}`, holds: value >= bound };
+}
+
 export function atMost(name: string, value: number, unit: string, baseline: number, bound: number): Figure {
   return {
     ...figure(name, value, unit, baseline),

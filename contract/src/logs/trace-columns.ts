@@ -1,0 +1,152 @@
+import { CHANNEL_UNITS, type Channel, type PlainChannel } from "@cravix/core/run-up";
+
+/** What a column of a trace holds: the time, or one channel. */
+export type TraceField = "time" | Channel;
+
+/** A column as it stands in a file, and what it was taken for. */
+export interface TraceColumn {
+  index: number;
+  header: string;
+  /** Absent: not used. */
+  field?: TraceField;
+  unit?: string;
+  /** Set where a unit stands in the header that is not known: nothing is guessed, the column waits to be told. */
+  unknownUnit?: string;
+}
+
+/** Every unit that a column may be in, and how it becomes the trace's own. */
+const UNITS: Record<string, Record<string, (value: number) => number>> = {
+  rpm: { rpm: (v) => v },
+  map: {
+    inHg: (v) => v,
+    hPa: (v) => v / 33.8639,
+    mbar: (v) => v / 33.8639,
+    kPa: (v) => v / 3.38639,
+    bar: (v) => (v * 1000) / 33.8639,
+    psi: (v) => v * 2.03602,
+  },
+  fuelFlow: {
+    "US gal/h": (v) => v,
+    "L/h": (v) => v / 3.785411784,
+    "imp gal/h": (v) => (v * 4.54609) / 3.785411784,
+    "lb/h": (v) => v / 6,
+  },
+  oilPressure: { psi: (v) => v, bar: (v) => v * 14.5037738, kPa: (v) => v / 6.89475729 },
+  oilTemperature: { "°F": (v) => v, "°C": (v) => v * 1.8 + 32 },
+  volts: { V: (v) => v },
+  amps: { A: (v) => v },
+  suction: { inHg: (v) => v, hPa: (v) => v / 33.8639, psi: (v) => v * 2.03602 },
+  egt: { "°F": (v) => v, "°C": (v) => v * 1.8 + 32 },
+  cht: { "°F": (v) => v, "°C": (v) => v * 1.8 + 32 },
+};
+
+/** How a unit may be written in a header. */
+const WRITTEN: Record<string, string> = {
+  rpm: "rpm",
+  "1/min": "rpm",
+  inhg: "inHg",
+  "in hg": "inHg",
+  '"hg': "inHg",
+  hg: "inHg",
+  hpa: "hPa",
+  mbar: "mbar",
+  mb: "mbar",
+  kpa: "kPa",
+  bar: "bar",
+  psi: "psi",
+  "us gal/h": "US gal/h",
+  gph: "US gal/h",
+  "gal/h": "US gal/h",
+  "gal/hr": "US gal/h",
+  "gals/hr": "US gal/h",
+  usgph: "US gal/h",
+  "l/h": "L/h",
+  lph: "L/h",
+  "l/hr": "L/h",
+  "imp gal/h": "imp gal/h",
+  "lb/h": "lb/h",
+  pph: "lb/h",
+  "°f": "°F",
+  f: "°F",
+  degf: "°F",
+  "deg f": "°F",
+  "°c": "°C",
+  c: "°C",
+  degc: "°C",
+  "deg c": "°C",
+  v: "V",
+  volt: "V",
+  volts: "V",
+  a: "A",
+  amp: "A",
+  amps: "A",
+  s: "s",
+  sec: "s",
+  ms: "ms",
+  utc: "clock",
+  lcl: "clock",
+  "hh:mm:ss": "clock",
+};
+
+/** Words by which a column is known; the longest that fits wins. */
+const WORDS: [RegExp, PlainChannel | "egt" | "cht" | "time"][] = [
+  [/^(time|t|seconds|elapsed|elapsed time|lcl time|utc time|time stamp|timestamp|date time)$/, "time"],
+  [/^(e1 |eng1 |engine )?(rpm|engine speed|speed|revs)$/, "rpm"],
+  [/^(e1 |eng1 )?(map|manifold pressure|manifold|man press|mp)$/, "map"],
+  [/^(e1 |eng1 )?(fuel ?flow|fflow|ff)$/, "fuelFlow"],
+  [/^(e1 |eng1 )?(oil ?p|oil ?press|oil pressure|oilp)$/, "oilPressure"],
+  [/^(e1 |eng1 )?(oil ?t|oil ?temp|oil temperature|oilt)$/, "oilTemperature"],
+  [/^(volts?|volt ?1|bus volts|voltage|bus 1)$/, "volts"],
+  [/^(amps?|amp ?1|ammeter|battery amps|current)$/, "amps"],
+  [/^(suction|vacuum|vac)$/, "suction"],
+  [/^(e1 |eng1 )?(egt|exhaust|exhaust gas) ?#?\d+$/, "egt"],
+  [/^(e1 |eng1 )?(cht|head|cylinder head) ?#?\d+$/, "cht"],
+];
+
+/** The units that a field may be in; the first is the trace's own. */
+export function unitsFor(field: TraceField): string[] {
+  if (field === "time") return ["s", "ms", "clock"];
+  const kind = kindOf(field);
+  const own = CHANNEL_UNITS[kind];
+  return [own, ...Object.keys(UNITS[kind] ?? {}).filter((unit) => unit !== own)];
+}
+
+export function kindOf(channel: Channel): PlainChannel | "egt" | "cht" {
+  return channel.replace(/\d+$/, "") as PlainChannel | "egt" | "cht";
+}
+
+/** A number of a column in the trace's own unit. */
+export function toOwnUnit(channel: Channel, unit: string, value: number): number {
+  return UNITS[kindOf(channel)]?.[unit]?.(value) ?? Number.NaN;
+}
+
+/**
+ * What the columns of a file are, as far as their headers say: own ones as documented, others by words that are common for the thing. A unit in
+ * brackets is taken; one that is not known leaves the column unused until somebody says what it is. A header without a unit is taken in the trace's own.
+ */
+export function guessColumns(headers: readonly string[]): TraceColumn[] {
+  const taken = new Set<TraceField>();
+  return headers.map((header, index) => {
+    const bracket = /[([]([^)\]]*)[)\]]/.exec(header);
+    const name = header
+      .replace(/[([].*$/, "")
+      .replace(/[_-]+/g, " ")
+      .replace(/\s+/g, " ")
+      .trim()
+      .toLowerCase();
+    const kind = WORDS.find(([words]) => words.test(name))?.[1];
+    if (!kind) return { index, header };
+    const field = (
+      kind === "egt" || kind === "cht" ? `${kind}${Number(/(\d+)$/.exec(name)?.[1])}` : kind
+    ) as TraceField;
+    // Two columns for one thing: the first one counts, the other can be chosen by hand.
+    if (taken.has(field)) return { index, header };
+    const written = bracket?.[1]?.trim() ?? "";
+    const unit = WRITTEN[written.toLowerCase()];
+    const allowed = unitsFor(field);
+    if (written !== "" && (!unit || !allowed.includes(unit)))
+      return { index, header, field, unknownUnit: written };
+    taken.add(field);
+    return { index, header, field, unit: unit ?? (allowed[0] as string) };
+  });
+}

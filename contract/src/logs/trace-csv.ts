@@ -1,0 +1,201 @@
+import { CHANNEL_UNITS, type Channel, rowsOf, type Trace } from "@cravix/core/run-up";
+import Papa from "papaparse";
+import type { CsvFault } from "../api/api-types";
+import { guessColumns, kindOf, type TraceColumn, toOwnUnit } from "./trace-columns";
+
+/** What a file of an engine monitor came to. */
+export interface TraceReading {
+  trace: Trace;
+  columns: TraceColumn[];
+  /** By line and column; the same kind of fault in a column is told once, with how often. */
+  faults: CsvFault[];
+  lines: number;
+  /** Set where the file went on, and the rest was left unread. */
+  stoppedAfterS?: number;
+}
+
+/** So long after the engine first turned a run-up is over: what comes later in a long file is the flight. */
+const READ_S = 3600;
+/** The most lines that are kept, whatever their times say. */
+const MOST_LINES = 80_000;
+/** Lines above the header that a monitor may put there: its name, a date. */
+const MOST_ABOVE = 20;
+
+/** Reads the lines of a monitor's file one by one: nothing but numbers is kept, so that a file of any size can be read. */
+export class TraceCsvReader {
+  columns: TraceColumn[] | undefined;
+  private readonly given: readonly TraceColumn[] | undefined;
+  private readonly t: number[] = [];
+  private readonly values = new Map<Channel, number[]>();
+  private readonly counted = new Map<string, CsvFault & { times: number }>();
+  private line = 0;
+  private readonly above: string[][] = [];
+  private turnedAt: number | undefined;
+  private dayStart = 0;
+  private lastClock = Number.NEGATIVE_INFINITY;
+  private comma = false;
+  full = false;
+
+  /** `columns` is a mapping made by hand; without it the headers are guessed. */
+  constructor(columns?: readonly TraceColumn[]) {
+    this.given = columns;
+  }
+
+  /** One line of the file. `decimalComma` where the file parts its columns by semicolons. */
+  push(cells: readonly string[], decimalComma = false): void {
+    this.line++;
+    this.comma = decimalComma;
+    if (!this.columns) {
+      this.head(cells);
+      return;
+    }
+    if (this.full || cells.every((cell) => cell.trim() === "")) return;
+    const time = this.columns.find((column) => column.field === "time");
+    const at = time && this.time(cells[time.index] ?? "", time);
+    if (at === undefined) return;
+    const row = this.t.length;
+    this.t.push(at);
+    for (const column of this.columns) {
+      if (!column.field || column.field === "time" || !column.unit) continue;
+      const cell = (cells[column.index] ?? "").trim();
+      if (cell === "") continue;
+      const number = Number(this.comma ? cell.replace(",", ".") : cell);
+      if (!Number.isFinite(number)) {
+        this.fault(column.header, "a number");
+        continue;
+      }
+      let values = this.values.get(column.field);
+      if (!values) {
+        values = [];
+        this.values.set(column.field, values);
+      }
+      while (values.length < row) values.push(Number.NaN);
+      values[row] = toOwnUnit(column.field, column.unit, number);
+      if (column.field === "rpm" && number > 300) this.turnedAt ??= at;
+    }
+    const since = this.turnedAt === undefined ? 0 : at - this.turnedAt;
+    if (since > READ_S || this.t.length >= MOST_LINES) this.full = true;
+  }
+
+  finish(): TraceReading {
+    const n = this.t.length;
+    const channels: Trace["channels"] = {};
+    for (const [channel, values] of this.values) {
+      while (values.length < n) values.push(Number.NaN);
+      channels[channel] = Float64Array.from(values);
+    }
+    const columns = this.columns ?? [];
+    const faults: CsvFault[] = [...this.counted.values()].map(({ times, ...fault }) => ({
+      ...fault,
+      expected: times > 1 ? `${fault.expected}; ${times} lines` : fault.expected,
+    }));
+    for (const { header, unknownUnit, field } of columns)
+      if (unknownUnit && field)
+        faults.push({
+          row: 1,
+          column: header,
+          expected: `a unit that is known here; "${unknownUnit}" is not: say what it is`,
+        });
+    if (this.columns && !columns.some(({ field, unit }) => field === "rpm" && unit))
+      faults.push({ row: 1, column: "rpm", expected: "a column with the rpm: say which one it is" });
+    if (!this.columns)
+      faults.push({
+        row: 1,
+        column: "",
+        expected: "a line with the names of the columns, the time among them",
+      });
+    const first = this.t[0] ?? 0;
+    return {
+      trace: { t: Float64Array.from(this.t, (at) => at - first), channels },
+      columns,
+      faults,
+      lines: n,
+      ...(this.full && { stoppedAfterS: (this.t.at(-1) ?? 0) - first }),
+    };
+  }
+
+  /** The names of the columns may stand below some lines about the monitor itself. */
+  private head(cells: readonly string[]): void {
+    if (this.given) {
+      const rest = this.given.filter((column) => (cells[column.index] ?? "").trim() === column.header.trim());
+      if (rest.length === this.given.length) this.columns = [...this.given];
+      else if (this.line > MOST_ABOVE) this.columns = [...this.given];
+      return;
+    }
+    const guessed = guessColumns(cells.map((cell) => cell.trim()));
+    const known = guessed.filter((column) => column.field);
+    if (known.some((column) => column.field === "time") && known.length >= 2) this.columns = guessed;
+    else {
+      this.above.push([...cells]);
+      if (this.line >= MOST_ABOVE) {
+        const widest = this.above.reduce((a, b) => (b.length > a.length ? b : a));
+        this.columns = guessColumns(widest.map((cell) => cell.trim()));
+      }
+    }
+  }
+
+  private time(cell: string, { header, unit }: TraceColumn): number | undefined {
+    const text = cell.trim();
+    const clock = /(\d{1,2}):(\d{2}):(\d{2}(?:[.,]\d+)?)/.exec(text);
+    if (clock) {
+      const seconds = Number(clock[1]) * 3600 + Number(clock[2]) * 60 + Number(clock[3]?.replace(",", "."));
+      // Over midnight the clock begins anew; a small step back is a line out of order.
+      if (seconds < this.lastClock - 43_200) this.dayStart += 86_400;
+      this.lastClock = seconds;
+      return this.dayStart + seconds;
+    }
+    const number = text === "" ? Number.NaN : Number(this.comma ? text.replace(",", ".") : text);
+    if (Number.isFinite(number)) return unit === "ms" ? number / 1000 : number;
+    this.fault(header, "a time: seconds, or hours:minutes:seconds");
+    return undefined;
+  }
+
+  private fault(column: string, expected: string): void {
+    const key = `${column}|${expected}`;
+    const known = this.counted.get(key);
+    if (known) known.times++;
+    else this.counted.set(key, { row: this.line, column, expected, times: 1 });
+  }
+}
+
+/**
+ * Reads an engine monitor's file from text. Never throws: what is good is used, and every fault has its line and column. For a file of any size
+ * give it to the parser in pieces and push its lines (`TraceCsvReader`).
+ */
+export function readTraceCsv(text: string, columns?: readonly TraceColumn[]): TraceReading {
+  const reader = new TraceCsvReader(columns);
+  Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), {
+    skipEmptyLines: "greedy",
+    step: ({ data, meta }, parser) => {
+      reader.push(data, meta.delimiter === ";");
+      if (reader.full) parser.abort();
+    },
+  });
+  return reader.finish();
+}
+
+/** A trace as comma-separated text with the documented columns: time in seconds, then each channel with its unit. */
+export function traceCsv({ t, channels }: Trace): string {
+  const rows = rowsOf(channels);
+  const fields = [
+    "time (s)",
+    ...rows.map(([channel]) => `${ownHeader(channel)} (${CHANNEL_UNITS[kindOf(channel)]})`),
+  ];
+  const data = Array.from(t, (at, i) => [
+    at,
+    ...rows.map(([, values]) => (Number.isNaN(values[i]) ? "" : values[i])),
+  ]);
+  return `${Papa.unparse({ fields, data }, { newline: "\n" })}\n`;
+}
+
+const OWN: Record<string, string> = {
+  fuelFlow: "fuel flow",
+  oilPressure: "oil pressure",
+  oilTemperature: "oil temperature",
+  map: "manifold pressure",
+};
+
+function ownHeader(channel: Channel): string {
+  const cylinder = /^(egt|cht)(\d+)$/.exec(channel);
+  return cylinder ? `${cylinder[1]} ${cylinder[2]}` : (OWN[channel] ?? channel);
+}

@@ -1,0 +1,2 @@
+export * from "./trace-columns";
+export * from "./trace-csv";

@@ -1,0 +1,48 @@
+import { theilSen } from "../trend/theil-sen";
+import { formatNumber } from "../units/format";
+import type { Judgement } from "../verdict/judgement";
+
+const FEWEST = 6;
+const LEAST_DAYS = 30;
+const DAY = 86_400_000;
+/** The smallest drift that is worth a word, feet a month. */
+const WORTH_FT = 5;
+
+/**
+ * Whether the altimeter creeps: a robust line through its errors against the field over the months, today's among them, and when it would leave the
+ * tolerance at this rate. Said only where the line's interval leaves nought out. Errors in feet; valid range: six readings over thirty days and more,
+ * undefined otherwise. Source: Sen (1968); what a creeping altimeter means is common practice.
+ */
+export function judgeAltimeterDrift(
+  errors: readonly { at: string; errorFt: number }[],
+  toleranceFt: number | undefined,
+): Judgement | undefined {
+  const days = errors.map(({ at }) => Date.parse(at) / DAY);
+  const first = Math.min(...days);
+  const last = Math.max(...days);
+  if (errors.length < FEWEST || last - first < LEAST_DAYS) return undefined;
+  const line = theilSen(
+    days.map((day) => day - first),
+    errors.map(({ errorFt }) => errorFt),
+  );
+  const perMonth = line.slope * 30.4;
+  if ((line.low <= 0 && line.high >= 0) || Math.abs(perMonth) < WORTH_FT) return undefined;
+  const now = line.intercept + line.slope * (last - first);
+  const left =
+    toleranceFt === undefined ? undefined : toleranceFt - Math.abs(now) * Math.sign(now * line.slope || 1);
+  const months = left === undefined ? undefined : left / Math.abs(perMonth);
+  return {
+    id: "altimeter.drift",
+    subject: "Altimeter over the months",
+    grade: "watch",
+    reading: { value: perMonth, unit: "ft" },
+    sentence: `It reads ${formatNumber(Math.abs(perMonth))} ft ${perMonth > 0 ? "higher" : "lower"} every month${
+      months !== undefined && months > 0 && months < 24
+        ? `: outside its ${formatNumber(toleranceFt ?? 0)} ft in about ${formatNumber(Math.max(1, months))} ${Math.round(months) === 1 ? "month" : "months"}`
+        : ""
+    }.`,
+    action:
+      "The capsule or the static line creeps: have it looked at before it is out, and before instrument flight.",
+    source: { kind: "own limit", text: `${errors.length} readings of this aircraft`, example: false },
+  };
+}

@@ -1,0 +1,168 @@
+import { assertFinite, QuantityError } from "../units/convert";
+import { formatNumber } from "../units/format";
+import type { Judgement, Source } from "../verdict/judgement";
+
+const PRACTICE = (text: string): Source => ({ kind: "common practice", text, example: false });
+const HEADING_WITHIN = 5;
+const CLIMB_WITHIN = 100;
+
+/** The compass's own error at a heading: what the card says to steer for what is wanted. */
+export interface DeviationCard {
+  /** Compass heading, and how many degrees it reads too much there. */
+  points: { headingDeg: number; deviationDeg: number }[];
+}
+
+/**
+ * Reads a card written as "0:1, 90:-2, 180:0, 270:3": compass heading and how much too much it reads there. Undefined for no card; throws
+ * QuantityError for one that cannot be read.
+ */
+export function readDeviationCard(text: string | undefined): DeviationCard | undefined {
+  if (text === undefined || text.trim() === "") return undefined;
+  const points = text.split(",").map((pair) => {
+    const [heading, deviation] = pair.split(":").map(Number);
+    if (
+      heading === undefined ||
+      deviation === undefined ||
+      !Number.isFinite(heading) ||
+      !Number.isFinite(deviation)
+    )
+      throw new QuantityError(
+        `The compass card cannot be read at "${pair.trim()}": heading:deviation, like 90:-2.`,
+      );
+    return { headingDeg: ((heading % 360) + 360) % 360, deviationDeg: deviation };
+  });
+  return { points: points.sort((a, b) => a.headingDeg - b.headingDeg) };
+}
+
+/** The deviation at a compass heading, linear between the card's points, round the whole rose. Degrees. Source: any compass card. */
+export function deviationAt({ points }: DeviationCard, headingDeg: number): number {
+  assertFinite("The compass heading", headingDeg);
+  const at = ((headingDeg % 360) + 360) % 360;
+  const next = points.find((point) => point.headingDeg >= at) ?? points[0];
+  const before = points.findLast((point) => point.headingDeg <= at) ?? points.at(-1);
+  if (!next || !before) return 0;
+  const span = (((next.headingDeg - before.headingDeg) % 360) + 360) % 360;
+  if (span === 0) return before.deviationDeg;
+  const along = (((at - before.headingDeg) % 360) + 360) % 360;
+  return before.deviationDeg + ((next.deviationDeg - before.deviationDeg) * along) / span;
+}
+
+/** The smaller angle between two headings, with its sign, degrees. */
+export function headingDifference(a: number, b: number): number {
+  return ((((a - b) % 360) + 540) % 360) - 180;
+}
+
+/**
+ * The heading indicator against the compass corrected by its card, within 5° (common practice). Degrees magnetic. Valid range: 0 to 360 each;
+ * throws QuantityError otherwise. Without a card the compass is taken as it reads, and that is said.
+ */
+export function judgeHeading(
+  indicatedDeg: number,
+  compassDeg: number,
+  card: DeviationCard | undefined,
+): Judgement {
+  for (const [what, value] of [
+    ["The heading", indicatedDeg],
+    ["The compass", compassDeg],
+  ] as const) {
+    assertFinite(what, value);
+    if (value < 0 || value > 360) throw new QuantityError(`${what} must be 0 to 360°.`);
+  }
+  const corrected = compassDeg - (card ? deviationAt(card, compassDeg) : 0);
+  const off = headingDifference(indicatedDeg, corrected);
+  const margin = HEADING_WITHIN - Math.abs(off);
+  const by = card
+    ? `${formatNumber((corrected + 360) % 360)}° by its card`
+    : "no card on file: taken as it reads";
+  return {
+    id: "heading",
+    subject: "Heading indicator",
+    grade: margin >= 0 ? "sound" : "ask",
+    reading: { value: indicatedDeg, unit: "°" },
+    limit: `within ${HEADING_WITHIN}° of the compass`,
+    margin: { value: margin, unit: "°" },
+    source: PRACTICE("within 5° of runway, taxiway or the corrected compass"),
+    sentence: `${formatNumber(Math.abs(off))}° ${off === 0 ? "apart" : off > 0 ? "more than" : "less than"} the compass (${by}).`,
+    ...(margin < 0 && {
+      action: "Set it by the corrected compass, taxi a turn, look again. Still out: ask.",
+    }),
+  };
+}
+
+/** The climb indicator at rest: within 100 ft/min of nought, and that reading is its new zero (common practice). ft/min. */
+export function judgeClimbIndicator(reading: number): Judgement {
+  assertFinite("The climb indicator", reading);
+  const margin = CLIMB_WITHIN - Math.abs(reading);
+  const zero = `${formatNumber(Math.abs(reading))} ${reading > 0 ? "up" : "down"}`;
+  return {
+    id: "climb",
+    subject: "Climb indicator",
+    grade: margin >= 0 ? (reading === 0 ? "sound" : "note") : "ask",
+    reading: { value: reading, unit: "ft/min" },
+    limit: `within ${CLIMB_WITHIN} ft/min of nought`,
+    margin: { value: margin, unit: "ft/min" },
+    source: PRACTICE("within 100 ft/min of nought; that reading is the new zero"),
+    sentence:
+      reading === 0
+        ? "At nought."
+        : margin >= 0
+          ? `${zero} at rest: today that is its zero.`
+          : `${zero} at rest is too much to be a zero.`,
+    ...(margin < 0 && { action: "Have its screw set, or do without it today where you may." }),
+  };
+}
+
+const RECEIVER_GROUND = 4;
+const RECEIVER_DAYS = 30;
+const RULE: Source = {
+  kind: "rule",
+  text: "14 CFR 91.171, from memory: 30 days, 4° on the ground or between two receivers",
+  example: true,
+};
+const DAY = 86_400_000;
+
+/**
+ * The navigation receivers' check: each bearing error within 4° on the ground, two of them within 4° of each other, done within 30 days. Degrees.
+ * Valid range: −180 to 180; throws QuantityError otherwise. Source: 14 CFR 91.171, from memory.
+ */
+export function judgeReceivers(errorsDeg: { one?: number; two?: number }): Judgement {
+  const { one, two } = errorsDeg;
+  for (const value of [one, two])
+    if (value !== undefined && (!Number.isFinite(value) || Math.abs(value) > 180))
+      throw new QuantityError("A bearing error must be −180 to 180°.");
+  const off = [one, two].filter((value): value is number => value !== undefined).map(Math.abs);
+  const apart = one !== undefined && two !== undefined ? Math.abs(one - two) : 0;
+  const worst = Math.max(...off, apart);
+  const margin = RECEIVER_GROUND - worst;
+  return {
+    id: "receivers",
+    subject: "Navigation receivers",
+    grade: margin >= 0 ? "sound" : "ask",
+    reading: { value: worst, unit: "°" },
+    limit: `within ${RECEIVER_GROUND}°`,
+    margin: { value: margin, unit: "°" },
+    source: RULE,
+    sentence:
+      margin >= 0
+        ? `${off.map((value) => `${formatNumber(value)}°`).join(" and ")} off, logged: good for ${RECEIVER_DAYS} days.`
+        : `${formatNumber(worst)}° ${apart === worst ? "apart" : "off"} is more than ${RECEIVER_GROUND}: not for instrument flight by it.`,
+  };
+}
+
+/** How old the receivers' check is on an instrument day: past 30 days it has to be done before that flight. Undefined while it is good. */
+export function judgeReceiverAge(lastAt: string | undefined, now: string): Judgement | undefined {
+  const days = lastAt === undefined ? undefined : Math.floor((Date.parse(now) - Date.parse(lastAt)) / DAY);
+  if (days !== undefined && days <= RECEIVER_DAYS) return undefined;
+  return {
+    id: "receivers.age",
+    subject: "Navigation receivers",
+    grade: "ask",
+    limit: `within ${RECEIVER_DAYS} days`,
+    source: RULE,
+    sentence:
+      days === undefined
+        ? "No check on record here."
+        : `Checked ${days} days ago, more than ${RECEIVER_DAYS}.`,
+    action: "Check them now and log place, date and error, or do not fly by them on instruments.",
+  };
+}

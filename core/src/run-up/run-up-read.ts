@@ -1,0 +1,31 @@
+import type { FindingGrade } from "../verdict/judgement";
+
+export const TRACE_SOURCES = ["monitor", "file"] as const;
+export type TraceSource = (typeof TRACE_SOURCES)[number];
+
+/** What was made of a run-up's trace when it was read: kept in the words of that day, whatever the fault library says later. */
+export interface RunUpRead {
+  /** The engine's name where there is more than one. */
+  engine?: string;
+  from: TraceSource;
+  densityAltitudeFt?: number;
+  /** What is likeliest wrong, with its probability from 0 to 1; absent where nothing is. */
+  found?: {
+    fault: string;
+    name: string;
+    grade: FindingGrade;
+    probability: number;
+    sentence: string;
+    action?: string;
+    caution?: string;
+  };
+  /** What was left out or done in another way, and what was wrong with the trace. */
+  notes: string[];
+  /** The rpm, thinned for a drawing: seconds from the trace's beginning, and rpm. */
+  rpm: [number, number][];
+  /** The steps that were found in it: what, and from when to when. */
+  steps: { step: string; from: number; to: number }[];
+}
+
+/** The most points that a drawing in the record has. */
+export const MOST_DRAWN = 400;
