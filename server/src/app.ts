@@ -9,6 +9,7 @@ import { eventRoutes } from "./routes/events";
 import { fleetRoutes } from "./routes/fleet";
 import { fluidRoutes } from "./routes/fluids";
 import { healthRoutes } from "./routes/health";
+import { monitorRoutes } from "./routes/monitor";
 import { preflightRoutes } from "./routes/preflights";
 import { pumpRoutes } from "./routes/pump";
 import { webRoutes } from "./routes/web";
@@ -57,6 +58,7 @@ export function createApp({ database, logger, clock = () => new Date(), webRoot 
     fluidRoutes(database, clock),
     preflightRoutes(database),
     pumpRoutes(database, clock),
+    monitorRoutes(database, clock),
   ])
     app.route("/api/v1", routes);
   app.all("/api/*", (c) => problem(c, 404, `There is nothing at ${c.req.path}.`));

@@ -7,6 +7,7 @@ const TITLES: Partial<Record<ContentfulStatusCode, string>> = {
   404: "Not here",
   409: "Does not fit what is on record",
   413: "Too much at once",
+  429: "Too many at once",
   422: "Not valid",
   500: "Our fault",
   503: "The database does not answer",

@@ -1,6 +1,8 @@
 export * from "../trace/change-points";
 export * from "../trace/clean-trace";
 export * from "../trace/trace";
+export * from "./coach";
+export * from "./controls-drill";
 export * from "./density-altitude";
 export * from "./emergencies";
 export * from "./find-steps";
@@ -11,3 +13,5 @@ export * from "./read-run-up";
 export * from "./run-up-profile";
 export * from "./run-up-read";
 export * from "./run-up-reading";
+export * from "./spoken-number";
+export * from "./to-readings";

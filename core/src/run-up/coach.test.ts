@@ -1,0 +1,154 @@
+import { Monitor } from "../engine-model/index";
+import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
+import {
+  type CoachStep,
+  clearSequence,
+  coachSequence,
+  coachView,
+  cornerWords,
+  type Mark,
+  readBack,
+  readRunUp,
+  STICK_CORNERS,
+  spokenNumber,
+  surfacesFor,
+  traceOf,
+} from "./index";
+
+/** Runs the coach against the stand-in: it speaks, the pilot does, it looks. */
+function coached(
+  kind: Parameters<typeof runUpCase>[0],
+  engineAt: number,
+  sequence?: (profile: (typeof CASE_ENGINES)[number]["profile"]) => CoachStep[],
+) {
+  const engine = CASE_ENGINES[engineAt] as (typeof CASE_ENGINES)[number];
+  const { options } = runUpCase(kind, 1, engine);
+  const monitor = new Monitor(options);
+  const lines = Array.from({ length: 40 }, () => monitor.next());
+  const marks: Mark[] = [];
+  const ended: [string, string][] = [];
+  for (const step of (sequence ?? coachSequence)(engine.profile)) {
+    const since = monitor.now;
+    marks.push({ step: step.step, t: since });
+    monitor.tell(step.step as never);
+    for (let i = 0; i < 1500; i++) {
+      lines.push(monitor.next());
+      if (i % 3) continue;
+      const base = readBase(lines, marks);
+      const view = coachView(traceOf(lines.slice(-900)), step, since, engine.profile, base);
+      if (view.status === "waiting" || view.status === "settling") continue;
+      ended.push([step.step, view.status]);
+      break;
+    }
+    if (ended.at(-1)?.[1] === "stopped") break;
+  }
+  return { ended, reading: readRunUp(traceOf(lines), engine.profile, marks), engine, seconds: monitor.now };
+}
+
+function readBase(lines: { t: number; rpm: number }[], marks: Mark[]): number | undefined {
+  const first = marks.find(({ step }) => step === "right" || step === "left");
+  if (!first) return undefined;
+  const before = lines.filter(({ t }) => t > first.t - 3 && t <= first.t).map(({ rpm }) => rpm);
+  return before.reduce((a, b) => a + b, 0) / before.length;
+}
+
+describe("the coach", () => {
+  it.each([
+    0, 1, 2, 3,
+  ])("takes a sound engine (%i) through its whole sequence without a hand on the screen", (at) => {
+    const { ended, reading, engine, seconds } = coached("none", at);
+    expect(ended.map(([, status]) => status)).toEqual(
+      ended.map(() =>
+        engine.profile.heat === "alternate air" ? expect.stringMatching(/done|no answer/) : "done",
+      ),
+    );
+    expect(ended).toHaveLength(coachSequence(engine.profile).length);
+    expect(seconds).toBeLessThan(150);
+    expect(reading.right?.drop).toBeGreaterThan(20);
+    expect(reading.left?.drop).toBeGreaterThan(20);
+    expect(reading.idle?.quit).toBe(false);
+  });
+
+  it("asks when nothing answers, and sees an engine that stops", () => {
+    expect(coached("hot magneto", 0).ended).toContainEqual(["right", "no answer"]);
+    expect(coached("dead magneto", 0).ended.at(-1)).toEqual(["left", "stopped"]);
+  });
+
+  it("holds the lean minute and then tries both sides again", () => {
+    const { ended, reading, seconds } = coached("fouled plug", 0, clearSequence);
+    expect(ended.map(([step]) => step)).toEqual(["clear", "run-up", "right", "both", "left", "both"]);
+    expect(seconds).toBeGreaterThan(60);
+    expect(reading.left?.drop).toBeLessThan(125);
+  });
+
+  it("stops the minute when the heads get too hot", () => {
+    const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
+    const lines = Array.from({ length: 100 }, (_, i) => ({
+      t: i / 10,
+      rpm: 2000,
+      cht: [380, 455, 390, 385],
+    }));
+    const [clear] = clearSequence(profile);
+    expect(clear && coachView(traceOf(lines), clear, 0, profile)).toMatchObject({
+      status: "too hot",
+      number: 455,
+    });
+  });
+
+  it("leans first where the density altitude wants it, and warms up where it is cold", () => {
+    const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
+    const steps = coachSequence(profile, { lean: true, warm: false }).map(({ step }) => step);
+    expect(steps.slice(0, 4)).toEqual(["warm up", "run-up", "lean", "right"]);
+    expect(coachSequence({ ...profile, firstSide: "left" }).map(({ step }) => step)[1]).toBe("left");
+  });
+});
+
+describe("numbers as they are spoken", () => {
+  it.each([
+    ["one seven four zero", 1740],
+    ["one seven tree zero rpm", 1730],
+    ["seventeen forty", 1740],
+    ["seventeen forty-five", 1745],
+    ["eighteen hundred", 1800],
+    ["one thousand seven hundred and forty", 1740],
+    ["two niner decimal niner two", 29.92],
+    ["28 point 1", 28.1],
+    ["1,740", 1740],
+    ["four fife", 45],
+  ])("%s is %d", (text, value) => {
+    expect(spokenNumber(text)).toBe(value);
+  });
+
+  it("what is no number is none", () => {
+    for (const text of ["", "right mag", "stand by", "point", "one decimal"])
+      expect(spokenNumber(text)).toBeUndefined();
+  });
+
+  it("every number of rpm comes back through its own read-back", () => {
+    for (let rpm = 400; rpm < 6000; rpm += 37) expect(spokenNumber(readBack(rpm))).toBe(rpm);
+  });
+});
+
+describe("the box of four corners", () => {
+  it("has the aileron up on the side of the stick, and the elevator up with the stick back (FAA-H-8083-3, from memory)", () => {
+    expect(surfacesFor("back left")).toEqual({
+      leftAileron: "up",
+      rightAileron: "down",
+      elevator: "up",
+      rudder: "neutral",
+    });
+    expect(surfacesFor("forward right", "right")).toEqual({
+      leftAileron: "down",
+      rightAileron: "up",
+      elevator: "down",
+      rudder: "right",
+    });
+    for (const corner of STICK_CORNERS) {
+      const places = surfacesFor(corner);
+      expect(places.leftAileron).not.toBe(places.rightAileron);
+      expect(cornerWords(corner)).toContain(
+        places.leftAileron === "up" ? "Left aileron up" : "Right aileron up",
+      );
+    }
+  });
+});

@@ -1,0 +1,298 @@
+import type { Trace } from "../trace/trace";
+import { median } from "../trend/median";
+import { convert } from "../units/convert";
+import { formatNumber } from "../units/format";
+import type { LimitRange } from "../verdict/judgement";
+import type { RunUpStep } from "./found-step";
+import { pieceOf } from "./level-change";
+import { type RunUpProfile, rpmScale } from "./run-up-profile";
+
+/** One thing that the coach asks for: a few words, and what is watched meanwhile. */
+export interface CoachStep {
+  step: RunUpStep;
+  /** What is said aloud and stands on the screen: few words. */
+  say: string;
+  /** What to look at. */
+  watch: string;
+  /** Longest wait for an answer before it is asked, seconds; none for steps without one. */
+  patienceS?: number;
+}
+
+/** The sequence of this type, in its order. `lean` puts leaning before the drops, where the density altitude wants it. */
+export function coachSequence(
+  profile: RunUpProfile,
+  { lean = false, warm = true }: { lean?: boolean; warm?: boolean } = {},
+): CoachStep[] {
+  const word = (side: "right" | "left") => profile.sideWords?.[side] ?? side;
+  const first = profile.firstSide;
+  const other = first === "right" ? "left" : "right";
+  const rpm = formatNumber(profile.rpm);
+  return [
+    ...(warm ? [] : [{ step: "warm up" as const, say: "Warm it up", watch: "oil into its arc" }]),
+    { step: "run-up", say: `${rpm}`, watch: "brakes, outside", patienceS: 40 },
+    ...(lean ? [{ step: "lean" as const, say: "Lean: fastest", watch: "best power, then hold" }] : []),
+    { step: first, say: capital(word(first)), watch: "a little less, smooth", patienceS: 9 },
+    { step: "both", say: "Both", watch: "back to where it was", patienceS: 9 },
+    { step: other, say: capital(word(other)), watch: "about as much", patienceS: 9 },
+    { step: "both", say: "Both", watch: "back to where it was", patienceS: 9 },
+    ...(profile.propeller === "constant speed"
+      ? [
+          {
+            step: "propeller" as const,
+            say: "Propeller back, and in",
+            watch: "down and up again",
+            patienceS: 12,
+          },
+        ]
+      : []),
+    ...(profile.heat === "none"
+      ? []
+      : [
+          {
+            step: "heat" as const,
+            say: profile.heat === "alternate air" ? "Alternate air" : "Heat",
+            watch: profile.heat === "alternate air" ? "a little less" : "a drop, seen",
+            // An injected engine hardly answers to another way in for its air.
+            patienceS: profile.heat === "alternate air" ? 5 : 9,
+          },
+          { step: "cold" as const, say: "Off again", watch: "back, or more than before", patienceS: 9 },
+        ]),
+    { step: "load", say: "Load on", watch: "volts hold" },
+    { step: "idle", say: "Idle", watch: "it must not quit", patienceS: 12 },
+    { step: "ground", say: "1,000", watch: "and breathe", patienceS: 12 },
+  ];
+}
+
+/** Clearing a plug: a lean minute with the heads watched, and the drops again. */
+export function clearSequence(profile: RunUpProfile): CoachStep[] {
+  const { seconds, rpm } = profile.clear;
+  const magnetos = coachSequence({ ...profile, heat: "none", propeller: "fixed" }).filter(({ step }) =>
+    ["run-up", "right", "left", "both"].includes(step),
+  );
+  return [
+    { step: "clear", say: `${formatNumber(rpm)}, lean`, watch: `${seconds} seconds, heads and oil` },
+    ...magnetos,
+  ];
+}
+
+/** Leaning for the ground: to a peak and a drop, then some turns in. */
+export function groundLeanSequence(profile: RunUpProfile): CoachStep[] {
+  const { rpm, turnsIn } = profile.groundLean;
+  return [
+    {
+      step: "lean",
+      say: `${formatNumber(rpm)}, lean to the peak`,
+      watch: `past it, then ${turnsIn} turns in`,
+    },
+  ];
+}
+
+/** How the step that is being done stands. */
+export type CoachStatus = "waiting" | "settling" | "done" | "no answer" | "stopped" | "too hot";
+
+export interface CoachView {
+  status: CoachStatus;
+  /** The number that matters now, rpm unless another unit is given. */
+  number?: number;
+  unit?: string;
+  /** How far this step has come, 0 to 1. */
+  progress: number;
+  /** A word where there is something to say. */
+  words?: string;
+}
+
+/** Seconds that a side is held once the needle stands. */
+const HOLD_S = 4;
+
+/**
+ * How a step stands, from the trace so far: whether the engine has answered, settled, or not answered in its time. `since` is the moment of the prompt,
+ * `base` the rpm before the first magneto. Times are the trace's own seconds. Pure: the same trace gives the same view.
+ * Complexity: O(lines of the last seconds).
+ */
+export function coachView(
+  trace: Trace,
+  step: CoachStep,
+  since: number,
+  profile: RunUpProfile,
+  base?: number,
+): CoachView {
+  const rpm = trace.channels.rpm;
+  const now = trace.t.at(-1) ?? since;
+  if (!rpm || trace.t.length === 0) return { status: "waiting", progress: 0 };
+  const scale = rpmScale(profile);
+  const passed = now - since;
+  const last = pieceOf(trace, rpm, now - 1.4, now).y;
+  const here = last.length > 0 ? median(last) : Number.NaN;
+  if (here < 0.07 * profile.rpm && step.step !== "stop") return { status: "stopped", number: 0, progress: 0 };
+  const before = median(orNaN(pieceOf(trace, rpm, since - 3, since).y));
+  const wide = pieceOf(trace, rpm, now - 2.4, now).y;
+  const early = median(orNaN(wide.slice(0, Math.ceil(wide.length / 2))));
+  const late = median(orNaN(wide.slice(Math.floor(wide.length / 2))));
+  const stands = wide.length >= 3 && Math.abs(early - late) < 4 * scale;
+  const answered = Math.abs(here - before) >= 6 * scale;
+  const tooLate = step.patienceS !== undefined && passed > step.patienceS;
+  const hold = (done: boolean, started: boolean, seconds: number): CoachView => {
+    if (!started) return { status: tooLate ? "no answer" : "waiting", number: here, progress: 0 };
+    const at = answeredAt(trace, rpm, since, before, 6 * scale) ?? since;
+    const progress = Math.min(1, Math.max(0, (now - at) / (seconds + 1.5)));
+    return { status: done && progress >= 1 ? "done" : "settling", number: here, progress };
+  };
+  switch (step.step) {
+    case "warm up": {
+      const least = inUnit(profile.oilTemperature, "°F").min ?? 75;
+      const oil = lastOf(trace, "oilTemperature", now);
+      return {
+        status: oil !== undefined && oil >= least ? "done" : "waiting",
+        ...(oil !== undefined && { number: oil, unit: "°F" }),
+        progress: oil === undefined ? 0 : Math.min(1, oil / least),
+        words: `oil to ${formatNumber(least)} °F`,
+      };
+    }
+    case "run-up": {
+      const there = Math.abs(here - profile.rpm) <= profile.within;
+      return hold(stands && passed > 3, there, 2.5);
+    }
+    case "right":
+    case "left":
+      return hold(stands, answered, HOLD_S);
+    case "both": {
+      // Nothing dropped: nothing comes back either.
+      const back = base === undefined ? answered : Math.abs(here - base) < 12 * scale;
+      if (back) return hold(stands && passed > 2.5, true, 2.5);
+      return {
+        status: tooLate ? "done" : "waiting",
+        number: here,
+        progress: 0,
+        ...(tooLate && { words: "not all the way back" }),
+      };
+    }
+    case "heat": {
+      if (!answered && !tooLate) return { status: "waiting", number: here, progress: 0 };
+      // Ice takes its time to melt: as long as it rises, it is waited for.
+      const rising = late - early > 4 * scale && passed < 40;
+      return {
+        status: passed > 6.5 && !rising ? "done" : "settling",
+        number: here,
+        progress: Math.min(1, passed / 7),
+      };
+    }
+    case "cold":
+      return {
+        status: stands && passed > 5 ? "done" : tooLate ? "done" : "settling",
+        number: here,
+        progress: Math.min(1, passed / 5.5),
+      };
+    case "propeller": {
+      const fell = Math.min(...orNaN(pieceOf(trace, rpm, since, now).y)) < before - 60 * scale;
+      const back = Math.abs(here - before) < 25 * scale;
+      return {
+        status: fell && back && stands ? "done" : tooLate ? "done" : fell ? "settling" : "waiting",
+        number: here,
+        progress: fell ? (back ? 1 : 0.5) : 0,
+      };
+    }
+    case "load": {
+      const volts = lastOf(trace, "volts", now);
+      return {
+        status: passed > 5 ? "done" : "settling",
+        ...(volts !== undefined && { number: volts, unit: "V" }),
+        progress: Math.min(1, passed / 5),
+      };
+    }
+    case "idle": {
+      const low = here < (profile.idle.max ?? 0.45 * profile.rpm) + 120 * scale;
+      return hold(passed > 4, low, profile.idle.seconds + 0.5);
+    }
+    case "ground":
+      return {
+        status: stands && passed > 3 ? "done" : "settling",
+        number: here,
+        progress: Math.min(1, passed / 4),
+      };
+    case "clear":
+      return clearing(trace, since, now, profile, here);
+    case "lean":
+      return { status: passed > 18 ? "done" : "settling", number: here, progress: Math.min(1, passed / 18) };
+    case "stop":
+      return { status: here < 50 ? "done" : "waiting", number: here, progress: 0 };
+  }
+}
+
+function clearing(trace: Trace, since: number, now: number, profile: RunUpProfile, here: number): CoachView {
+  const { rpm: aim, seconds, headMax } = profile.clear;
+  const scale = rpmScale(profile);
+  const rpm = trace.channels.rpm as Float64Array;
+  const hottest = hottestHead(trace, now);
+  const most = inUnit(headMax, "°F").max;
+  if (hottest !== undefined && most !== undefined && hottest > most)
+    return {
+      status: "too hot",
+      number: hottest,
+      unit: "°F",
+      progress: 0,
+      words: `heads over ${formatNumber(most)} °F: throttle back`,
+    };
+  // The minute counts from when it stands there.
+  const piece = pieceOf(trace, rpm, since, now);
+  const from = piece.t.find((_, i) => Math.abs((piece.y[i] as number) - aim) < 90 * scale);
+  const held = from === undefined ? 0 : now - from;
+  return {
+    status: held >= seconds ? "done" : held > 0 ? "settling" : "waiting",
+    number: held > 0 ? Math.max(0, Math.ceil(seconds - held)) : here,
+    ...(held > 0 && { unit: "s" }),
+    progress: Math.min(1, held / seconds),
+    ...(hottest !== undefined && { words: `hottest head ${formatNumber(hottest)} °F` }),
+  };
+}
+
+/** The hottest cylinder head now, °F; undefined without probes. */
+export function hottestHead(trace: Trace, now: number): number | undefined {
+  let most: number | undefined;
+  for (let i = 1; i <= 18; i++) {
+    const values = trace.channels[`cht${i}`];
+    if (!values) break;
+    const value = lastOf(trace, `cht${i}`, now);
+    if (value !== undefined && (most === undefined || value > most)) most = value;
+  }
+  return most;
+}
+
+function lastOf(trace: Trace, channel: keyof Trace["channels"], now: number): number | undefined {
+  const values = trace.channels[channel];
+  if (!values) return undefined;
+  const { y } = pieceOf(trace, values, now - 1.5, now);
+  return y.length > 0 ? median(y) : undefined;
+}
+
+function answeredAt(
+  trace: Trace,
+  rpm: Float64Array,
+  since: number,
+  before: number,
+  least: number,
+): number | undefined {
+  const { t, y } = pieceOf(trace, rpm, since, trace.t.at(-1) ?? since);
+  for (let i = 2; i < y.length; i++)
+    if (Math.abs(median([y[i - 2] as number, y[i - 1] as number, y[i] as number]) - before) >= least)
+      return t[i - 2];
+  return undefined;
+}
+
+/** A limit in another unit of the same quantity. */
+export function inUnit(
+  { min, max, unit }: LimitRange,
+  to: LimitRange["unit"],
+): { min?: number; max?: number } {
+  return {
+    ...(min !== undefined && { min: convert(min, unit, to) }),
+    ...(max !== undefined && { max: convert(max, unit, to) }),
+  };
+}
+
+function orNaN(values: number[]): number[] {
+  return values.length > 0 ? values : [Number.NaN];
+}
+
+function capital(text: string): string {
+  return text.slice(0, 1).toUpperCase() + text.slice(1);
+}

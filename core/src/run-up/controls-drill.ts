@@ -1,0 +1,36 @@
+/** Where the stick or wheel is held, seen by the pilot. */
+export const STICK_CORNERS = ["forward left", "forward right", "back right", "back left"] as const;
+export type StickCorner = (typeof STICK_CORNERS)[number];
+
+export type SurfacePlace = "up" | "down" | "neutral";
+
+/** Where each surface has to stand. Rudder: which way its trailing edge points. */
+export interface SurfacePlaces {
+  leftAileron: SurfacePlace;
+  rightAileron: SurfacePlace;
+  elevator: SurfacePlace;
+  rudder: "left" | "right" | "neutral";
+}
+
+/**
+ * Where every surface must be for a corner of the box: stick left brings the left aileron up, stick back the elevator up. A thumb on top of the wheel
+ * points at the aileron that is up. Source: FAA-H-8083-3, ground operations (from memory); thumbs: common practice.
+ */
+export function surfacesFor(
+  corner: StickCorner,
+  pedal: "left" | "right" | "neutral" = "neutral",
+): SurfacePlaces {
+  const left = corner.endsWith("left");
+  return {
+    leftAileron: left ? "up" : "down",
+    rightAileron: left ? "down" : "up",
+    elevator: corner.startsWith("back") ? "up" : "down",
+    rudder: pedal,
+  };
+}
+
+/** What is said at a corner: which aileron is up, and the elevator. */
+export function cornerWords(corner: StickCorner): string {
+  const { leftAileron, elevator } = surfacesFor(corner);
+  return `${leftAileron === "up" ? "Left" : "Right"} aileron up, thumbs at it; elevator ${elevator}`;
+}

@@ -1,0 +1,106 @@
+import { readTraceCsv } from "@cravix/contract/trace";
+import { readRunUp, type TraceLine } from "@cravix/core/run-up";
+import { tarrow4 } from "@cravix/demo";
+import { type TestApp, testApp } from "../../testing/test-app";
+import { MOST_MONITORS, Monitors } from "./monitors";
+import { shapeOf } from "./shape-of";
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await testApp();
+});
+afterAll(() => app.close());
+
+/** Reads so many lines of a stream, and its session. */
+async function listen(query: string, lines: number, onSession?: (id: string) => Promise<void>) {
+  const response = await app.request(`/api/v1/monitor/stream?${query}`);
+  expect(response.headers.get("content-type")).toContain("text/event-stream");
+  const reader = response.body?.getReader();
+  const decoder = new TextDecoder();
+  const found: TraceLine[] = [];
+  let id = "";
+  let text = "";
+  while (reader && found.length < lines) {
+    const { value, done } = await reader.read();
+    if (done) break;
+    text += decoder.decode(value, { stream: true });
+    const parts = text.split("\n\n");
+    text = parts.pop() ?? "";
+    for (const part of parts) {
+      const data = /^data: (.*)$/m.exec(part)?.[1] ?? "null";
+      if (part.includes("event: session")) {
+        id = JSON.parse(data).id;
+        await onSession?.(id);
+      } else found.push(...JSON.parse(data));
+    }
+  }
+  await reader?.cancel();
+  return { id, found };
+}
+
+describe("the simulated engine monitor", () => {
+  test("sends lines as an engine monitor does, and its pilot does what is told", async () => {
+    const { found } = await listen("registration=QX-TAR&seed=3&speed=40", 260, async (id) => {
+      const told = await app.request(`/api/v1/monitor/${id}/do`, { step: "run-up" });
+      expect(told.status).toBe(200);
+    });
+    const first = found[0] as TraceLine;
+    const last = found.at(-1) as TraceLine;
+    expect(first.rpm).toBeLessThan(1100);
+    expect(last.rpm).toBeGreaterThan(1700);
+    expect(last.egt).toHaveLength(4);
+    expect(found.every((line, i) => i === 0 || line.t > (found[i - 1]?.t ?? 0))).toBe(true);
+  });
+
+  test("is switched off with its stream", async () => {
+    const { id } = await listen("registration=QX-TAR&speed=40", 20);
+    await new Promise((resolve) => setTimeout(resolve, 200));
+    expect((await app.request(`/api/v1/monitor/${id}/do`, { step: "run-up" })).status).toBe(404);
+  });
+
+  test("gives a whole run-up as a file, with the trouble that was planted in it", async () => {
+    const response = await app.request(
+      "/api/v1/monitor/run-up.csv?registration=QX-TAR&fault=dead%20plug&cylinder=3&side=left&seed=5",
+    );
+    const { trace, faults } = readTraceCsv(await response.text());
+    expect(faults).toEqual([]);
+    const reading = tarrow4.runUp && readRunUp(trace, tarrow4.runUp);
+    expect(reading?.left?.egtChange[3]).toBeLessThan(-150);
+    expect(reading?.right?.egtChange[3]).toBeGreaterThan(15);
+  });
+
+  test.each([
+    ["an aircraft that is not there", "registration=QX-NON", 404],
+    ["a glider", "registration=QX-ANS", 422],
+    ["a trouble that it does not know", "registration=QX-TAR&fault=gremlins", 422],
+    ["a cylinder that it has not got", "registration=QX-TAR&fault=dead%20plug&cylinder=7", 422],
+    ["no aircraft at all", "", 422],
+  ])("refuses %s", async (_, query, status) => {
+    expect((await app.request(`/api/v1/monitor/stream?${query}`)).status).toBe(status);
+  });
+
+  test("refuses a step that nobody knows, and what is no JSON", async () => {
+    await listen("registration=QX-TAR&speed=40", 20, async (id) => {
+      expect((await app.request(`/api/v1/monitor/${id}/do`, { step: "loop" })).status).toBe(422);
+      expect((await app.request(`/api/v1/monitor/${id}/do`, "{")).status).toBe(400);
+    });
+  });
+
+  test("runs no more at once than it can, and forgets those nobody touches", () => {
+    const monitors = new Monitors();
+    const shape = shapeOf(tarrow4);
+    if (!shape) throw new Error("the trainer has an engine");
+    const options = {
+      shape,
+      runUpRpm: 1800,
+      clearRpm: 2000,
+      air: { pressureHpa: 1013, celsius: 15, humidity: 0.5 },
+      fault: { kind: "none" as const },
+      severity: 0,
+      seed: 1,
+    };
+    for (let i = 0; i < MOST_MONITORS; i++) expect(monitors.open(options, 0)).toBeDefined();
+    expect(monitors.open(options, 1000)).toBeUndefined();
+    expect(monitors.open(options, 3_600_000)).toBeDefined();
+  });
+});

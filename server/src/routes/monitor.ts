@@ -1,0 +1,150 @@
+import { traceCsv } from "@cravix/contract/trace";
+import {
+  FAULT_KINDS,
+  type MonitorOptions,
+  PILOT_STEPS,
+  type PlantedFault,
+  simulateRunUp,
+  usualPlan,
+} from "@cravix/core/engine-model";
+import { stationPressureHpa, traceOf } from "@cravix/core/run-up";
+import { eq } from "drizzle-orm";
+import { Hono } from "hono";
+import { streamSSE } from "hono/streaming";
+import { number, object, string, ValidationError } from "yup";
+import type { Database } from "../db/database";
+import { aircraft, aircraftType, airfield } from "../db/schema/fleet";
+import { MOST_MONITORS, Monitors } from "../monitor/monitors";
+import { shapeOf } from "../monitor/shape-of";
+import { problem } from "../problem";
+
+const orderSchema = object({
+  registration: string().required().max(20),
+  fault: string().oneOf(FAULT_KINDS).default("none"),
+  side: string().oneOf(["right", "left"]).default("left"),
+  cylinder: number().integer().min(1).max(18).default(1),
+  severity: number().min(0).max(1).default(0.6),
+  seed: number().integer().min(0).max(1_000_000).default(1),
+  hz: number().min(1).max(10).default(10),
+  /** How many times faster than the clock: for lessons and tests. */
+  speed: number().min(0.5).max(40).default(1),
+  celsius: number().min(-40).max(50).default(15),
+  settingHpa: number().min(900).max(1085).default(1013.25),
+  warm: string().oneOf(["yes", "no"]).default("yes"),
+}).noUnknown();
+type Order = ReturnType<typeof orderSchema.validateSync>;
+
+const doSchema = object({ step: string().required().oneOf(PILOT_STEPS) }).noUnknown();
+
+/** The simulated engine monitor with an engine and a pilot behind it. A real one would send the same lines. */
+export function monitorRoutes({ db }: Database, clock: () => Date) {
+  const monitors = new Monitors();
+
+  async function optionsFor(order: Order): Promise<MonitorOptions | { status: 404 | 422; detail: string }> {
+    const [row] = await db
+      .select()
+      .from(aircraft)
+      .innerJoin(aircraftType, eq(aircraft.typeId, aircraftType.id))
+      .where(eq(aircraft.registration, order.registration));
+    if (!row) return { status: 404, detail: `There is no aircraft ${order.registration} in the group.` };
+    const { runUp } = row.aircraft_type.body;
+    const shape = shapeOf(row.aircraft_type.body);
+    if (!runUp || !shape)
+      return { status: 422, detail: `${order.registration} has no engine with a run-up on file.` };
+    if (order.cylinder > shape.cylinders)
+      return { status: 422, detail: `It has ${shape.cylinders} cylinders.` };
+    const [field] = await db.select().from(airfield).where(eq(airfield.id, row.aircraft.body.base));
+    return {
+      shape,
+      runUpRpm: runUp.rpm,
+      clearRpm: runUp.clear.rpm,
+      air: {
+        pressureHpa: stationPressureHpa(order.settingHpa, field?.body.elevationFt ?? 0),
+        celsius: order.celsius,
+        humidity: 0.6,
+      },
+      fault: { kind: order.fault, side: order.side, cylinder: order.cylinder } as PlantedFault,
+      severity: order.severity,
+      seed: order.seed,
+      hz: order.hz,
+      warm: order.warm === "yes",
+    };
+  }
+
+  const read = (query: Record<string, string>) => {
+    try {
+      return orderSchema.validateSync(query, { abortEarly: false });
+    } catch (error) {
+      if (error instanceof ValidationError) return error;
+      throw error;
+    }
+  };
+  const refuse = (c: Parameters<typeof problem>[0], error: ValidationError) =>
+    problem(
+      c,
+      422,
+      "The monitor does not know this.",
+      (error.inner.length > 0 ? error.inner : [error]).map((f) => ({
+        path: f.path ?? "",
+        expected: f.errors[0] ?? f.message,
+      })),
+    );
+
+  return new Hono()
+    .get("/monitor/stream", async (c) => {
+      const order = read(c.req.query());
+      if (order instanceof ValidationError) return refuse(c, order);
+      const options = await optionsFor(order);
+      if ("status" in options) return problem(c, options.status, options.detail);
+      const session = monitors.open(options, clock().getTime());
+      if (!session) return problem(c, 429, `${MOST_MONITORS} monitors run already. Try again in a while.`);
+      return streamSSE(c, async (stream) => {
+        stream.onAbort(() => monitors.close(session.id));
+        try {
+          await stream.writeSSE({ event: "session", data: JSON.stringify({ id: session.id }) });
+          // Several lines a turn where it runs faster than the timer can.
+          const perS = order.hz * order.speed;
+          const batch = Math.max(1, Math.round(perS / 50));
+          const from = performance.now();
+          for (let sent = 0; !stream.aborted && !stream.closed; sent += batch) {
+            const lines = Array.from({ length: batch }, () => session.monitor.next());
+            await stream.writeSSE({ data: JSON.stringify(lines) });
+            const due = from + ((sent + batch) / perS) * 1000;
+            await stream.sleep(Math.max(1, due - performance.now()));
+            if (!monitors.find(session.id, clock().getTime())) break;
+          }
+        } finally {
+          monitors.close(session.id);
+        }
+      });
+    })
+    .post("/monitor/:id/do", async (c) => {
+      const session = monitors.find(c.req.param("id"), clock().getTime());
+      if (!session) return problem(c, 404, "This monitor is switched off.");
+      let body: unknown;
+      try {
+        body = await c.req.json();
+      } catch {
+        return problem(c, 400, "What to do must be JSON.");
+      }
+      try {
+        const { step } = doSchema.validateSync(body, { strict: true });
+        session.monitor.tell(step);
+        return c.json({ told: step, at: session.monitor.now });
+      } catch (error) {
+        if (error instanceof ValidationError) return refuse(c, error);
+        throw error;
+      }
+    })
+    .get("/monitor/run-up.csv", async (c) => {
+      const order = read(c.req.query());
+      if (order instanceof ValidationError) return refuse(c, order);
+      const options = await optionsFor(order);
+      if ("status" in options) return problem(c, options.status, options.detail);
+      const { samples } = simulateRunUp(options, usualPlan(options));
+      return c.body(traceCsv(traceOf(samples)), 200, {
+        "content-type": "text/csv; charset=utf-8",
+        "content-disposition": `attachment; filename="run-up-${order.registration}.csv"`,
+      });
+    });
+}
