@@ -1,6 +1,8 @@
 import { formatNumber, READING } from "@cravix/core";
+import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";
+import { Button } from "../../ui/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Text } from "../../ui/text";
 import { usePalette } from "../../ui/use-palette";
@@ -21,11 +23,36 @@ export function RunUpPanel({ walk }: { walk: Walk }) {
   );
   return (
     <View className="gap-2">
+      <RunUpDoors walk={walk} />
       {showMagnetos && <MagnetoDrops walk={walk} base={base} />}
       {[...made].reverse().map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
     </View>
+  );
+}
+
+/** The ways to more than one number: the engine's own page, and the controls as a drill. */
+function RunUpDoors({ walk }: { walk: Walk }) {
+  const { list, state, item } = walk;
+  if (!item) return null;
+  const page = (name: string) => router.push(`/preflight/${state.id}/${name}` as "/");
+  if (item.id === "run-up.controls")
+    return (
+      <Button className="min-h-16" testID="controls-drill" onPress={() => page("controls")}>
+        Corner by corner, drawn
+      </Button>
+    );
+  if (!list.type.runUp || !item.station.startsWith("run-up")) return null;
+  const engine = list.type.engines?.find((name) => item.station.endsWith(name)) ?? list.type.engines?.[0];
+  return (
+    <Button
+      className="min-h-16"
+      testID="run-up-desk"
+      onPress={() => page(engine ? `run-up?engine=${engine}` : "run-up")}
+    >
+      Read it from the engine
+    </Button>
   );
 }
 

@@ -174,6 +174,23 @@ export function readTraceCsv(text: string, columns?: readonly TraceColumn[]): Tr
   return reader.finish();
 }
 
+/** The same for a file of any size, in pieces of a megabyte: only its numbers are kept, and it is left once the run-up's hour is over. In a browser. */
+export function readTraceBlob(file: Blob, columns?: readonly TraceColumn[]): Promise<TraceReading> {
+  const reader = new TraceCsvReader(columns);
+  return new Promise((resolve, reject) => {
+    Papa.parse<string[], File>(file as File, {
+      skipEmptyLines: "greedy",
+      chunkSize: 1 << 20,
+      step: ({ data, meta }, parser) => {
+        reader.push(data, meta.delimiter === ";");
+        if (reader.full) parser.abort();
+      },
+      complete: () => resolve(reader.finish()),
+      error: reject,
+    });
+  });
+}
+
 /** A trace as comma-separated text with the documented columns: time in seconds, then each channel with its unit. */
 export function traceCsv({ t, channels }: Trace): string {
   const rows = rowsOf(channels);

@@ -3,6 +3,7 @@ import { CASE_ENGINES, canHave, placeOf, runUpCase, workCase } from "../testing/
 import {
   type DiagnosisContext,
   diagnose,
+  diagnosisReport,
   FAULTS,
   FEATURES,
   type Feature,
@@ -232,5 +233,24 @@ describe("on simulated run-ups (the model shares no numbers with the library; ma
     expect(three / cases).toBeGreaterThanOrEqual(0.98);
     expect(alarms).toBe(0);
     expect(healthy).toBe(8);
+  });
+});
+
+describe("a diagnosis as it is told", () => {
+  it("names plug and side in the type's words, what speaks for it, and what would tell most", () => {
+    const words = FOULED.map((o) => ({ ...o, words: `${o.feature} ${o.side}` }));
+    const report = diagnosisReport(words, FOUR, { right: "ignition one", left: "ignition two" });
+    expect(report.ranked[0]).toMatchObject({ fault: "fouled plug", side: "left", cylinder: 3, grade: "ask" });
+    expect(report.ranked[0]?.name).toContain("ignition two");
+    expect(report.telling[0]).toBe("exhaust left");
+    expect(report.telling).not.toContain("drop right");
+    expect(report.next[0]?.id).toBe("clear");
+    expect(report.unlike).toBe(false);
+    // It goes through a worker's door: nothing in it may be a function.
+    expect(structuredClone(report)).toEqual(report);
+  });
+
+  it("has nothing telling where nothing is wrong", () => {
+    expect(diagnosisReport([], FOUR)).toMatchObject({ telling: [], unlike: false });
   });
 });

@@ -4,3 +4,4 @@ export * from "./fault-library";
 export * from "./next-test";
 export * from "./observations";
 export * from "./observe";
+export * from "./report";

@@ -1,9 +1,9 @@
+import { shapeOf } from "@cravix/contract/stand-in";
 import { readTraceCsv } from "@cravix/contract/trace";
 import { readRunUp, type TraceLine } from "@cravix/core/run-up";
 import { tarrow4 } from "@cravix/demo";
 import { type TestApp, testApp } from "../../testing/test-app";
 import { MOST_MONITORS, Monitors } from "./monitors";
-import { shapeOf } from "./shape-of";
 
 let app: TestApp;
 beforeAll(async () => {
@@ -66,7 +66,8 @@ describe("the simulated engine monitor", () => {
     expect(faults).toEqual([]);
     const reading = tarrow4.runUp && readRunUp(trace, tarrow4.runUp);
     expect(reading?.left?.egtChange[3]).toBeLessThan(-150);
-    expect(reading?.right?.egtChange[3]).toBeGreaterThan(15);
+    // On right nothing is new for cylinder 3, which had only that plug all the time; the others get hotter.
+    expect(reading?.right?.egtChange[1]).toBeGreaterThan(15);
   });
 
   test.each([

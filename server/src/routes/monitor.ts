@@ -1,3 +1,4 @@
+import { shapeOf } from "@cravix/contract/stand-in";
 import { traceCsv } from "@cravix/contract/trace";
 import {
   FAULT_KINDS,
@@ -15,7 +16,6 @@ import { number, object, string, ValidationError } from "yup";
 import type { Database } from "../db/database";
 import { aircraft, aircraftType, airfield } from "../db/schema/fleet";
 import { MOST_MONITORS, Monitors } from "../monitor/monitors";
-import { shapeOf } from "../monitor/shape-of";
 import { problem } from "../problem";
 
 const orderSchema = object({

@@ -1,0 +1,65 @@
+import type { MonitorOptions, PilotStep } from "@cravix/core/engine-model";
+import type { TraceLine } from "@cravix/core/run-up";
+
+/** A monitor that is listened to. `tell` reaches the pilot of a stand-in; a real pilot has ears. */
+export interface EngineMonitor {
+  tell: (step: PilotStep) => void;
+  close: () => void;
+}
+
+interface Listener {
+  onLines: (lines: TraceLine[]) => void;
+  /** It does not answer, or was lost: in words. */
+  onTrouble: (words: string) => void;
+}
+
+/** Listens to the engine monitor that the server relays; the one that ships is a stand-in. Where the line is lost it is said, and tried again. */
+export function listenLive(query: Record<string, string>, { onLines, onTrouble }: Listener): EngineMonitor {
+  const source = new EventSource(`/api/v1/monitor/stream?${new URLSearchParams(query)}`);
+  let session: string | undefined;
+  let heard = false;
+  source.addEventListener("session", (event) => {
+    session = (JSON.parse((event as MessageEvent<string>).data) as { id: string }).id;
+  });
+  source.onmessage = ({ data }: MessageEvent<string>) => {
+    heard = true;
+    onLines(JSON.parse(data) as TraceLine[]);
+  };
+  source.onerror = () => {
+    // A line that was lost would come back as another engine: what has been heard stays, and it is said.
+    source.close();
+    onTrouble(
+      heard
+        ? "The engine monitor fell silent. What it sent is kept; type the rest in, or begin again."
+        : "The engine monitor does not answer. Type the numbers in, read a file, or practise.",
+    );
+  };
+  return {
+    tell: (step) => {
+      if (!session) return;
+      void fetch(`/api/v1/monitor/${session}/do`, {
+        method: "POST",
+        headers: { "content-type": "application/json" },
+        body: JSON.stringify({ step }),
+      }).catch(() => undefined);
+    },
+    close: () => source.close(),
+  };
+}
+
+/** Practice with the stand-in on this device. */
+export function listenPractice(
+  options: MonitorOptions,
+  speed: number,
+  { onLines, onTrouble }: Listener,
+): EngineMonitor {
+  const worker = new Worker(new URL("./monitor.worker.ts", window.location.href));
+  worker.onmessage = ({ data }: MessageEvent<TraceLine[]>) => onLines(data);
+  worker.onerror = (event) =>
+    onTrouble(event.message || "The practice engine does not start on this device.");
+  worker.postMessage({ kind: "start", options, speed });
+  return {
+    tell: (step) => worker.postMessage({ kind: "tell", step }),
+    close: () => worker.terminate(),
+  };
+}

@@ -1,0 +1,65 @@
+// By their own doors: this worker carries the run-up, not the whole core.
+
+import { readTraceBlob, type TraceColumn } from "@cravix/contract/trace";
+import {
+  type DiagnosisContext,
+  diagnosisReport,
+  type Observation,
+  observe,
+  outcomeOf,
+} from "@cravix/core/diagnosis";
+import { type Mark, type RunUpProfile, readRunUp, type Trace } from "@cravix/core/run-up";
+
+/** What is to be read: a trace with what is known of the engine and the day. */
+export interface RunUpQuestion {
+  trace: Trace;
+  profile: RunUpProfile;
+  marks?: Mark[];
+  limits: { maxDropRpm?: number; resolutionRpm: number };
+  context: DiagnosisContext;
+  /** What was noticed before, where this is the check after a remedy: which one it was. */
+  before?: { observations: Observation[]; remedy: "cleared" | "leaned" };
+  /** What the pilot answered when asked. */
+  told?: Observation[];
+}
+
+export type RunUpAnswer = ReturnType<typeof work>;
+
+type Question = { id: number } & (
+  | ({ kind: "read" } & RunUpQuestion)
+  | { kind: "file"; file: Blob; columns?: TraceColumn[] }
+);
+
+function work({ trace, profile, marks, limits, context, before, told = [] }: RunUpQuestion) {
+  const reading = readRunUp(trace, profile, marks);
+  const now = [...observe(reading, profile, limits), ...told];
+  const observations: Observation[] = before
+    ? [
+        ...before.observations.filter(({ feature }) => feature !== before.remedy),
+        {
+          feature: before.remedy,
+          state: outcomeOf(before.observations, now),
+          words:
+            outcomeOf(before.observations, now) === "gone"
+              ? "After it both sides were as they should be."
+              : "After it, it was the same.",
+        },
+      ]
+    : now;
+  return {
+    reading,
+    observations,
+    report: diagnosisReport(observations, context, profile.sideWords),
+    ...(before && { remedied: outcomeOf(before.observations, now) === "gone" }),
+  };
+}
+
+/** Reads a run-up's trace and says what is likeliest, or reads a monitor's file, away from the interface. */
+self.onmessage = async ({ data }: MessageEvent<Question>) => {
+  try {
+    const result = data.kind === "read" ? work(data) : await readTraceBlob(data.file, data.columns);
+    self.postMessage({ id: data.id, result });
+  } catch (error) {
+    self.postMessage({ id: data.id, error: (error as Error).message });
+  }
+};

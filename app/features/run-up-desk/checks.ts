@@ -1,0 +1,147 @@
+import { formatNumber, formatQuantity } from "@cravix/core";
+import { inUnit, type RunUpProfile, type RunUpReading } from "@cravix/core/run-up";
+import { sideWords, type WalkEngine } from "./engine-of-walk";
+
+/** One line of what was read: its number, whether it is as it should be, and where in the trace it was read. */
+export interface Check {
+  id: string;
+  name: string;
+  value: string;
+  more?: string;
+  bad?: boolean;
+  from: number;
+  to: number;
+}
+
+/** Every check that the trace holds, in the order of a run-up. Judged in full when it is written down; here only inside or outside. */
+export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine): Check[] {
+  const words = sideWords(profile);
+  const checks: Check[] = [];
+  for (const side of ["right", "left"] as const) {
+    const made = reading[side];
+    if (!made) continue;
+    const quit = made.feel === "quit";
+    checks.push({
+      id: side,
+      name: words[side],
+      value: quit ? "stops" : made.seen ? `−${formatNumber(Math.abs(made.drop))}` : "no drop",
+      more:
+        made.doubt ??
+        `${made.feel}, held ${formatNumber(made.held)} s${made.back === undefined ? "" : `, back to ${formatNumber(made.back)}`}`,
+      bad: quit || !made.seen || made.drop > (limits.maxDropRpm ?? Number.POSITIVE_INFINITY),
+      from: made.from,
+      to: made.to,
+    });
+  }
+  const { right, left, heat, propeller, idle } = reading;
+  if (right && left && right.feel !== "quit" && left.feel !== "quit")
+    checks.push({
+      id: "apart",
+      name: "apart",
+      value: formatNumber(Math.abs(right.drop - left.drop)),
+      from: Math.min(right.from, left.from),
+      to: Math.max(right.to, left.to),
+    });
+  if (heat)
+    checks.push({
+      id: "heat",
+      name: profile.heat,
+      value: heat.seen ? `${heat.drop >= 0 ? "−" : "+"}${formatNumber(Math.abs(heat.drop))}` : "no change",
+      ...(heat.gain !== undefined && {
+        more: `${heat.gain >= 0 ? "+" : "−"}${formatNumber(Math.abs(heat.gain))} after it`,
+      }),
+      from: heat.from,
+      to: heat.to,
+    });
+  if (propeller && profile.propeller === "constant speed")
+    checks.push({
+      id: "propeller",
+      name: "propeller",
+      value: `−${formatNumber(propeller.drop)}`,
+      more: `half of it in ${formatNumber(propeller.answeredIn, 1)} s`,
+      bad: profile.propellerCheck !== undefined && propeller.drop < profile.propellerCheck.dropRpm,
+      from: propeller.from,
+      to: propeller.to,
+    });
+  if (idle)
+    checks.push({
+      id: "idle",
+      name: "idle",
+      value: idle.quit ? "quits" : formatNumber(idle.floor),
+      more: `held ${formatNumber(idle.held)} s`,
+      bad: idle.quit || outside(idle.floor, profile.idle),
+      from: idle.from,
+      to: idle.to,
+    });
+  checks.push(...needleChecks(reading, profile));
+  return checks;
+}
+
+function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {
+  const { oilPressure, oilTemperature, head, volts, voltsUnderLoad, suction } = reading;
+  return [
+    ...(oilPressure
+      ? [
+          {
+            id: "oil",
+            name: "oil",
+            value: `${formatNumber(oilPressure.value)} psi`,
+            bad: outside(oilPressure.value, inUnit(profile.oilPressure, "psi")),
+            ...span(oilPressure),
+          },
+        ]
+      : []),
+    ...(oilTemperature
+      ? [
+          {
+            id: "oil-temperature",
+            name: "oil",
+            value: formatQuantity({ value: oilTemperature.value, unit: "°F" }),
+            bad: outside(oilTemperature.value, inUnit(profile.oilTemperature, "°F")),
+            ...span(oilTemperature),
+          },
+        ]
+      : []),
+    ...(head
+      ? [
+          {
+            id: "head",
+            name: `hottest head, ${head.cylinder}`,
+            value: `${formatNumber(head.value)} °F`,
+            more: `coolest ${formatNumber(head.coolest)}`,
+            bad: head.value > (inUnit(profile.head, "°F").max ?? Number.POSITIVE_INFINITY),
+            ...span(head),
+          },
+        ]
+      : []),
+    ...(volts
+      ? [
+          {
+            id: "volts",
+            name: "volts",
+            value: formatNumber(volts.value, 1),
+            ...(voltsUnderLoad && { more: `${formatNumber(voltsUnderLoad.value, 1)} under load` }),
+            bad: outside(volts.value, profile.charging),
+            ...span(volts),
+          },
+        ]
+      : []),
+    ...(suction && profile.suctionGreen
+      ? [
+          {
+            id: "suction",
+            name: "suction",
+            value: formatNumber(suction.value, 1),
+            bad: outside(suction.value, profile.suctionGreen),
+            ...span(suction),
+          },
+        ]
+      : []),
+  ];
+}
+
+const span = ({ from, to }: { from: number; to: number }) => ({ from, to });
+
+function outside(value: number, { min, max }: { min?: number; max?: number }): boolean {
+  return (min !== undefined && value < min) || (max !== undefined && value > max);
+}

@@ -1,0 +1,63 @@
+import type { Item } from "@cravix/core";
+import { engineKey, READING } from "@cravix/core";
+import type { DiagnosisContext } from "@cravix/core/diagnosis";
+import { densityAltitudeFt, type RunUpProfile, stationPressureHpa } from "@cravix/core/run-up";
+import type { Walk } from "../walk/use-preflight";
+
+/** The engine that is run up on this page: its figures, limits and the items that it answers. */
+export interface WalkEngine {
+  name: string | undefined;
+  profile: RunUpProfile;
+  limits: { maxDropRpm?: number; resolutionRpm: number };
+  /** Where what is read is written down: the item of the base rpm. */
+  baseItem: Item;
+  densityAltitudeFt: number | undefined;
+  /** Whether the mixture is leaned before the drops, today. */
+  lean: boolean;
+  context: DiagnosisContext;
+}
+
+/** Icing in a carburettor is taken to be possible between these, °C, whatever the dew point: the published charts reach about so far. */
+const ICING: readonly [number, number] = [-10, 22];
+
+/** The engine of this name in this walk; undefined where the type has no run-up on file. */
+export function engineOfWalk(
+  { list, state }: Pick<Walk, "list" | "state">,
+  name: string | undefined,
+): WalkEngine | undefined {
+  const { runUp: profile, magnetos } = list.type;
+  const key = engineKey(READING.magnetoBase, name);
+  const baseItem = list.items.find((item) => item.reading?.key === key);
+  if (!profile || !baseItem) return undefined;
+  const { celsius } = state;
+  const elevation = list.airfield?.elevationFt;
+  const high =
+    celsius === undefined || elevation === undefined
+      ? undefined
+      : Math.round(densityAltitudeFt(stationPressureHpa(1013.25, elevation), celsius));
+  const lean = high !== undefined && high >= profile.leanAboveFt;
+  return {
+    name,
+    profile,
+    limits: {
+      ...(magnetos?.maxDropRpm !== undefined && { maxDropRpm: magnetos.maxDropRpm }),
+      resolutionRpm: magnetos?.resolutionRpm ?? 10,
+    },
+    baseItem,
+    densityAltitudeFt: high,
+    lean,
+    context: {
+      cylinders: profile.cylinders,
+      fuelSystem: profile.fuelSystem,
+      propeller: profile.propeller,
+      suction: profile.suction,
+      ...(high !== undefined && { highAndRich: false }),
+      ...(celsius !== undefined && { icingLikely: celsius >= ICING[0] && celsius <= ICING[1] }),
+    },
+  };
+}
+
+/** What the sides are called on this type. */
+export function sideWords({ sideWords: words }: RunUpProfile): { right: string; left: string } {
+  return words ?? { right: "right", left: "left" };
+}

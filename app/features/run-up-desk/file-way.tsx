@@ -1,0 +1,221 @@
+import type { TraceColumn, TraceReading } from "@cravix/contract/trace";
+import { unitsFor } from "@cravix/contract/trace-columns";
+import { channelName } from "@cravix/core/run-up";
+import { useState } from "react";
+import { View } from "react-native";
+import { pickFile } from "../../device/pick-file";
+import { readTraceFile } from "../../device/run-up-work";
+import { Button } from "../../ui/button";
+import { Heading, Text } from "../../ui/text";
+
+const PLAIN = [
+  "time",
+  "rpm",
+  "map",
+  "fuelFlow",
+  "oilPressure",
+  "oilTemperature",
+  "volts",
+  "amps",
+  "suction",
+] as const;
+type Field = NonNullable<TraceColumn["field"]>;
+
+function fieldName(field: Field): string {
+  return field === "time" ? "Time" : channelName(field);
+}
+
+/** A file of an engine monitor: picked, its columns understood or told, and handed on as a trace. */
+export function FileWay({
+  cylinders,
+  onRead,
+}: {
+  cylinders: number;
+  onRead: (read: TraceReading, name: string) => void;
+}) {
+  const [file, setFile] = useState<File>();
+  const [read, setRead] = useState<TraceReading>();
+  const [columns, setColumns] = useState<TraceColumn[]>([]);
+  const [editing, setEditing] = useState<number>();
+  const [busy, setBusy] = useState(false);
+  const [trouble, setTrouble] = useState<string>();
+  const take = async (picked: File, mapping?: TraceColumn[]) => {
+    setBusy(true);
+    setTrouble(undefined);
+    try {
+      const made = await readTraceFile(picked, mapping);
+      setFile(picked);
+      setRead(made);
+      setColumns(made.columns);
+    } catch (error) {
+      setTrouble(`${picked.name} could not be read: ${(error as Error).message}`);
+    }
+    setBusy(false);
+  };
+  const pick = async () => {
+    const picked = await pickFile(".csv,.txt,.log,text/csv,text/plain");
+    if (picked) await take(picked);
+  };
+  const set = (index: number, change: Partial<TraceColumn>) => {
+    setColumns((before) =>
+      before.map((column) => {
+        if (column.index !== index) {
+          // One column for one thing.
+          if (change.field && column.field === change.field) {
+            const { field: _f, unit: _u, ...rest } = column;
+            return rest;
+          }
+          return column;
+        }
+        const { unknownUnit: _told, ...rest } = column;
+        return { ...rest, ...change };
+      }),
+    );
+  };
+  const ready =
+    read && columns.some((c) => c.field === "rpm" && c.unit) && columns.some((c) => c.field === "time");
+  const changed = read && columns !== read.columns;
+  return (
+    <View className="gap-3">
+      <Text>
+        A file of the engine monitor, one line for each moment: a time, and columns with names. Whatever its
+        size, it stays on this device.
+      </Text>
+      <Button
+        tone={read ? "paper" : "primary"}
+        className="min-h-16"
+        textClassName="text-xl"
+        disabled={busy}
+        onPress={pick}
+        testID="pick-trace"
+      >
+        {busy ? "Reading …" : read ? "Another file" : "Pick the file"}
+      </Button>
+      {trouble && (
+        <Text role="alert" className="font-mid text-clay">
+          {trouble}
+        </Text>
+      )}
+      {read && file && (
+        <>
+          <Text testID="file-read">
+            {`${file.name}: ${read.lines.toLocaleString("en")} lines.`}
+            {read.stoppedAfterS === undefined
+              ? ""
+              : " The first hour of running was read; the rest is the flight."}
+          </Text>
+          {read.faults.map((fault) => (
+            <View
+              key={`${fault.row}${fault.column}${fault.expected}`}
+              className="border-l-4 border-chock pl-2"
+            >
+              <Text>{`Line ${fault.row}${fault.column ? `, ${fault.column}` : ""}: wanted ${fault.expected}.`}</Text>
+            </View>
+          ))}
+          <Heading className="text-lg">Its columns</Heading>
+          <View>
+            {columns.map((column) => (
+              <View key={column.index} className="border-b-2 border-stone py-1">
+                <View className="flex-row items-center gap-2">
+                  <Text className="w-[42%] font-mid">{column.header || `column ${column.index + 1}`}</Text>
+                  <Button
+                    className="flex-1"
+                    textClassName="text-base"
+                    label={`${column.header}: ${column.field ? fieldName(column.field) : "not used"}. Change`}
+                    onPress={() => setEditing(editing === column.index ? undefined : column.index)}
+                  >
+                    {column.field
+                      ? `${fieldName(column.field)}${column.unit ? `, ${column.unit}` : ": unit?"}`
+                      : "not used"}
+                  </Button>
+                </View>
+                {editing === column.index && (
+                  <ColumnChoice
+                    column={column}
+                    cylinders={cylinders}
+                    onSet={(change) => set(column.index, change)}
+                    onDone={() => setEditing(undefined)}
+                  />
+                )}
+              </View>
+            ))}
+          </View>
+          <Button
+            tone="primary"
+            className="min-h-20"
+            textClassName="text-2xl"
+            disabled={!ready || busy}
+            testID="read-trace"
+            onPress={async () => {
+              const last = changed ? await readTraceFile(file, columns) : read;
+              onRead(last, file.name);
+            }}
+          >
+            Read the run-up
+          </Button>
+          {!ready && (
+            <Text className="text-clay">It needs a time and the rpm: say which columns they are.</Text>
+          )}
+        </>
+      )}
+    </View>
+  );
+}
+
+function ColumnChoice({
+  column,
+  cylinders,
+  onSet,
+  onDone,
+}: {
+  column: TraceColumn;
+  cylinders: number;
+  onSet: (change: Partial<TraceColumn>) => void;
+  onDone: () => void;
+}) {
+  const fields: Field[] = [
+    ...PLAIN,
+    ...Array.from({ length: cylinders }, (_, i): Field => `egt${i + 1}`),
+    ...Array.from({ length: cylinders }, (_, i): Field => `cht${i + 1}`),
+  ];
+  const { field } = column;
+  return (
+    <View className="my-2 gap-2 rounded-xl bg-stone p-2">
+      <Text className="text-sm text-voice">What it holds</Text>
+      <View className="flex-row flex-wrap gap-1.5">
+        {fields.map((name) => (
+          <Button
+            key={name}
+            pressed={field === name}
+            className={`px-2 ${field === name ? "bg-chock" : ""}`}
+            textClassName={`text-sm ${field === name ? "text-on-chock" : ""}`}
+            onPress={() => onSet({ field: name, unit: unitsFor(name)[0] as string })}
+          >
+            {fieldName(name)}
+          </Button>
+        ))}
+      </View>
+      {field && (
+        <>
+          <Text className="text-sm text-voice">In</Text>
+          <View className="flex-row flex-wrap gap-1.5">
+            {unitsFor(field).map((unit) => (
+              <Button
+                key={unit}
+                pressed={column.unit === unit}
+                className={`px-3 ${column.unit === unit ? "bg-chock" : ""}`}
+                textClassName={`text-sm ${column.unit === unit ? "text-on-chock" : ""}`}
+                onPress={() => onSet({ unit })}
+              >
+                {unit}
+              </Button>
+            ))}
+          </View>
+        </>
+      )}
+      <Button textClassName="text-base" onPress={onDone}>
+        That is it
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,67 @@
+import type { CoachStep, Mark, RunUpProfile, TraceLine } from "@cravix/core/run-up";
+import { ScrollView, View } from "react-native";
+import type { EngineMonitor } from "../../device/engine-monitor";
+import { Button } from "../../ui/button";
+import { Heading, Text } from "../../ui/text";
+import { CoachPanel } from "./coach-panel";
+import { LiveChannels } from "./live-channels";
+import { type CoachEnd, useCoach } from "./use-coach";
+
+/** The cockpit's screen while the engine runs: the coach, and every needle beneath or beside it. */
+export function LiveRunUp({
+  title,
+  profile,
+  wide,
+  practice,
+  sequence,
+  listen,
+  onEnd,
+  onEmergency,
+}: {
+  title: string;
+  profile: RunUpProfile;
+  wide: boolean;
+  practice: boolean;
+  sequence: (warm: boolean) => CoachStep[];
+  listen: (on: {
+    onLines: (lines: TraceLine[]) => void;
+    onTrouble: (words: string) => void;
+  }) => EngineMonitor;
+  onEnd: (end: CoachEnd, lines: TraceLine[], marks: Mark[], side?: "right" | "left") => void;
+  onEmergency: () => void;
+}) {
+  const coach = useCoach({ sequence, profile, listen, onEnd });
+  const { now } = coach.coaching;
+  const channels = <LiveChannels lines={coach.lines.current} now={now} columns={wide ? 3 : 2} />;
+  return (
+    <View className="h-full bg-paper" role="main">
+      <View className="flex-row items-center justify-between px-[18px] pt-3">
+        <Heading level={1} className="text-xl">
+          {title}
+        </Heading>
+        <Text className="rounded-lg border-2 border-ink px-2 py-0.5 font-strong text-sm">
+          {practice ? "practice" : "monitor, live"}
+        </Text>
+      </View>
+      <View className={`min-h-0 flex-1 ${wide ? "flex-row gap-6 px-[18px] py-3" : ""}`}>
+        <View className={wide ? "w-[44%]" : "px-[18px] pt-2"}>
+          <CoachPanel coach={coach} profile={profile} wide={wide} />
+        </View>
+        <ScrollView className="flex-1" contentContainerClassName={wide ? "" : "px-3 pt-3"} tabIndex={0}>
+          {channels}
+        </ScrollView>
+      </View>
+      <View className="flex-row gap-2 bg-deck px-4 py-3">
+        <Button tone="deck" className="min-h-16 flex-1" onPress={coach.finish} testID="finish">
+          End here
+        </Button>
+        <Button tone="deck" className="min-h-16 flex-1" onPress={coach.skip} testID="skip">
+          Next step
+        </Button>
+        <Button tone="primary" className="min-h-16 flex-1" onPress={onEmergency} testID="emergency">
+          Stop: trouble
+        </Button>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,188 @@
+import { assertPlausible, formatNumber, QuantityError } from "@cravix/core";
+import { readBack, spokenNumber } from "@cravix/core/run-up";
+import { useEffect, useRef, useState } from "react";
+import { View } from "react-native";
+import { canHear, hear } from "../../device/hear";
+import { speak } from "../../device/speech";
+import { Button } from "../../ui/button";
+import { Keypad, pressKey } from "../../ui/keypad";
+import { Heading, Text } from "../../ui/text";
+import { useShortcuts } from "../../ui/use-shortcuts";
+import { sideWords, type WalkEngine } from "./engine-of-walk";
+
+const FIELDS = ["base", "first", "both", "other", "both again"] as const;
+type Field = (typeof FIELDS)[number];
+
+export interface TypedNumbers {
+  base: number;
+  right?: number;
+  left?: number;
+  /** Rpm back on both after each side. */
+  back: (number | undefined)[];
+}
+
+/** Base, one, both, other, both: five numbers on keys for gloves, or spoken and read back. */
+export function TypedWay({
+  engine,
+  onDone,
+}: {
+  engine: WalkEngine;
+  onDone: (numbers: TypedNumbers) => void;
+}) {
+  const { profile } = engine;
+  const words = sideWords(profile);
+  const first = profile.firstSide;
+  const other = first === "right" ? "left" : "right";
+  const name: Record<Field, string> = {
+    base: "On both",
+    first: words[first],
+    both: "Both",
+    other: words[other],
+    "both again": "Both",
+  };
+  const [texts, setTexts] = useState<string[]>(["", "", "", "", ""]);
+  const [at, setAt] = useState(0);
+  const [trouble, setTrouble] = useState<string>();
+  const [listening, setListening] = useState(false);
+  const stop = useRef<(() => void) | undefined>(undefined);
+  useEffect(() => () => stop.current?.(), []);
+  const digits = String(profile.rpm).length;
+  const put = (text: string, index = at) => {
+    setTrouble(undefined);
+    setTexts((before) => before.map((value, i) => (i === index ? text : value)));
+  };
+  const check = (text: string): boolean => {
+    try {
+      assertPlausible("Rpm", Number(text), "rpm", engine.baseItem.reading?.plausible);
+      return true;
+    } catch (error) {
+      if (!(error instanceof QuantityError)) throw error;
+      setTrouble(error.message);
+      return false;
+    }
+  };
+  const next = (index: number, text: string) => {
+    if (text !== "" && !check(text)) return;
+    if (index < FIELDS.length - 1) setAt(index + 1);
+  };
+  const onKey = (key: string) => {
+    const text = pressKey(texts[at] ?? "", key, { decimals: 0, negative: false });
+    put(text);
+    // A full number goes on by itself; a shorter one with Next.
+    if (key !== "back" && text.length === digits && at < FIELDS.length - 1) next(at, text);
+  };
+  const done = () => {
+    const numbers = texts.map((text) => (text === "" ? undefined : Number(text)));
+    const [base, one, back1, two, back2] = numbers;
+    if (base === undefined || base === 0) {
+      setAt(0);
+      setTrouble("The rpm on both comes first: every drop is counted from it.");
+      return;
+    }
+    if (one === undefined && two === undefined) {
+      setAt(1);
+      setTrouble("Type at least one side.");
+      return;
+    }
+    if (texts.some((text) => text !== "" && !check(text))) return;
+    onDone({
+      base,
+      ...(one !== undefined && { [first]: one }),
+      ...(two !== undefined && { [other]: two }),
+      back: [back1, back2],
+    });
+  };
+  useShortcuts({
+    ...Object.fromEntries([..."0123456789"].map((digit) => [digit, () => onKey(digit)])),
+    Backspace: () => onKey("back"),
+    Enter: () => (at < FIELDS.length - 1 && texts[at] !== "" ? next(at, texts[at] ?? "") : done()),
+  });
+  const listen = () => {
+    setListening(true);
+    let index = at;
+    const again = () => {
+      speak(`${name[FIELDS[index] as Field]}?`);
+      stop.current = hear(
+        (said) => {
+          const number = spokenNumber(said);
+          if (number === undefined) {
+            setTrouble(`Heard "${said}": no number. Say it again.`);
+            again();
+            return;
+          }
+          const text = String(Math.round(number));
+          if (!check(text)) {
+            again();
+            return;
+          }
+          put(text, index);
+          speak(readBack(number));
+          index++;
+          if (index >= FIELDS.length) {
+            setListening(false);
+            return;
+          }
+          setAt(index);
+          again();
+        },
+        () => setListening(false),
+      );
+    };
+    again();
+  };
+  return (
+    <View className="gap-3">
+      <View className="gap-1.5">
+        {FIELDS.map((field, i) => (
+          <Button
+            key={field}
+            pressed={at === i}
+            className={`flex-row justify-between px-4 ${at === i ? "bg-chock" : ""}`}
+            onPress={() => setAt(i)}
+            testID={`field-${i}`}
+            label={`${name[field]}: ${texts[i] === "" ? "nothing yet" : texts[i]}`}
+          >
+            <Text className={`text-lg ${at === i ? "text-on-chock" : ""}`}>{capital(name[field])}</Text>
+            <Text className={`font-strong text-2xl ${at === i ? "text-on-chock" : ""}`}>
+              {texts[i] === "" ? "–" : formatNumber(Number(texts[i]))}
+            </Text>
+          </Button>
+        ))}
+      </View>
+      {trouble && (
+        <View role="alert" className="rounded-lg border-2 border-clay px-3 py-2" testID="trouble">
+          <Text className="font-mid text-clay">{trouble}</Text>
+        </View>
+      )}
+      <View className="rounded-2xl bg-deck p-3">
+        <Keypad decimals={0} negative={false} onKey={onKey} />
+      </View>
+      <View className="flex-row gap-2">
+        {canHear() && (
+          <Button className="flex-1" pressed={listening} onPress={listen}>
+            {listening ? "Listening …" : "Speak them"}
+          </Button>
+        )}
+        <Button
+          tone="primary"
+          className="min-h-16 flex-[2]"
+          textClassName="text-xl"
+          onPress={done}
+          testID="typed-done"
+        >
+          That is all
+        </Button>
+      </View>
+      {!canHear() && (
+        <Text className="text-sm text-voice">This browser cannot listen: type, or use the monitor.</Text>
+      )}
+      <Heading level={3} className="sr-only">
+        Numbers
+      </Heading>
+    </View>
+  );
+}
+
+function capital(text: string): string {
+  return text.slice(0, 1).toUpperCase() + text.slice(1);
+}

@@ -1,0 +1,139 @@
+import { engineKey, itemsOf, judgePreflight, type PreflightState, READING, thinForPlot } from "@cravix/core";
+import {
+  MOST_DRAWN,
+  type RunUpRead,
+  type Trace,
+  type TraceSource,
+  tracedReadings,
+} from "@cravix/core/run-up";
+import type { RunUpAnswer } from "../../device/run-up.worker";
+import { useAppDispatch } from "../../store/hooks";
+import { record } from "../../store/record";
+import type { Walk } from "../walk/use-preflight";
+import type { WalkEngine } from "./engine-of-walk";
+
+/** What a run-up amounts to for the record: the event, and the items that it answers. */
+export function forTheRecord(
+  walk: Walk,
+  engine: WalkEngine,
+  answer: RunUpAnswer,
+  trace: Trace,
+  from: TraceSource,
+) {
+  const { reading, report } = answer;
+  const { readings, answered } = tracedReadings(itemsOf(walk.list, "run-up"), reading, engine.name);
+  const [best] = report.ranked;
+  const found: RunUpRead["found"] =
+    best?.fault && best.grade
+      ? {
+          fault: best.fault,
+          name: best.name,
+          grade: answer.remedied ? "note" : best.grade,
+          probability: best.probability,
+          sentence: answer.remedied
+            ? `It is gone after the remedy: ${report.telling[0] ?? best.what}.`.replace("..", ".")
+            : (report.telling[0] ?? `${best.what}.`),
+          ...(best.action && !answer.remedied && { action: best.action }),
+          ...(best.caution && !answer.remedied && { caution: best.caution }),
+        }
+      : undefined;
+  const rpm = trace.channels.rpm;
+  const points = rpm
+    ? Array.from(trace.t, (t, i) => ({ x: t, y: rpm[i] as number })).filter(({ y }) => !Number.isNaN(y))
+    : [];
+  const read: RunUpRead & { itemId: string } = {
+    itemId: engine.baseItem.id,
+    from,
+    ...(engine.name && { engine: engine.name }),
+    ...(engine.densityAltitudeFt !== undefined && { densityAltitudeFt: engine.densityAltitudeFt }),
+    ...(found && { found }),
+    notes: [
+      ...reading.notes.map((note) => note.sentence),
+      ...reading.problems.map((problem) => problem.sentence),
+    ].slice(0, 60),
+    rpm: thinForPlot(points, Math.floor(MOST_DRAWN / 4) - 1).map(({ x, y }): [number, number] => [
+      Number(x.toFixed(1)),
+      Math.round(y),
+    ]),
+    steps: reading.steps
+      .slice(0, 200)
+      .map(({ step, at, until }) => ({ step, from: Number(at.toFixed(1)), to: Number(until.toFixed(1)) })),
+  };
+  return { read, readings, answered };
+}
+
+/** The judgements that these numbers would lead to, before they are written down. */
+export function previewJudgements(walk: Walk, engine: WalkEngine, made: ReturnType<typeof forTheRecord>) {
+  const at = walk.state.lastAt ?? walk.state.startedAt ?? "";
+  const readings = { ...walk.state.readings };
+  for (const { item, value, unit, feel } of made.readings)
+    if (item.reading)
+      readings[item.reading.key] = { eventId: "", itemId: item.id, at, value, unit, ...(feel && { feel }) };
+  if (made.read.densityAltitudeFt !== undefined)
+    readings[READING.densityAltitude] = {
+      eventId: "",
+      itemId: made.read.itemId,
+      at,
+      value: made.read.densityAltitudeFt,
+      unit: "ft",
+    };
+  const { found: _said, ...read } = made.read;
+  const state: PreflightState = {
+    ...walk.state,
+    readings,
+    runUps: { ...walk.state.runUps, [engine.name ?? "engine"]: { ...read, eventId: "", at } },
+  };
+  const ids = new Set(made.readings.map(({ item }) => item.id));
+  return judgePreflight(walk.list, state).judgements.filter((judgement) =>
+    judgement.itemIds?.some((id) => ids.has(id)),
+  );
+}
+
+/** Writes a run-up down: what its trace amounted to, every number at its item, and the items that it answers; then goes to what is still open. */
+export function useRecordRunUp(walk: Walk) {
+  const dispatch = useAppDispatch();
+  return (made: ReturnType<typeof forTheRecord>) => {
+    const { id } = walk.state;
+    dispatch(record(id, "run-up.read", made.read));
+    for (const { item, value, unit, feel } of made.readings)
+      if (item.reading)
+        dispatch(
+          record(id, "reading.taken", {
+            itemId: item.id,
+            key: item.reading.key,
+            value,
+            unit,
+            ...(feel && { feel }),
+          }),
+        );
+    for (const item of made.answered)
+      dispatch(record(id, "item.answered", { itemId: item.id, outcome: "sound" }));
+    const done = new Set([
+      ...made.readings.map(({ item }) => item.id),
+      ...made.answered.map((item) => item.id),
+    ]);
+    const open = itemsOf(walk.list, "run-up").find(
+      (item) => !done.has(item.id) && !walk.state.answers[item.id],
+    );
+    if (open) dispatch(record(id, "item.visited", { itemId: open.id }));
+  };
+}
+
+/** Numbers that were typed or spoken, as readings of their items. */
+export function typedReadings(
+  walk: Walk,
+  engine: WalkEngine,
+  numbers: { base: number; right?: number; left?: number },
+) {
+  const items = itemsOf(walk.list, "run-up");
+  return (
+    [
+      [READING.magnetoBase, numbers.base],
+      [READING.magnetoRight, numbers.right],
+      [READING.magnetoLeft, numbers.left],
+    ] as const
+  ).flatMap(([key, value]) => {
+    const item = items.find((i) => i.reading?.key === engineKey(key, engine.name));
+    return item && value !== undefined ? [{ item, value, unit: "rpm" as const }] : [];
+  });
+}

@@ -1,0 +1,85 @@
+import { FAULT_KINDS, type FaultKind } from "@cravix/core/engine-model";
+import { useState } from "react";
+import { View } from "react-native";
+import { Button } from "../../ui/button";
+import { Caution } from "../../ui/judgement-card";
+import { Heading, Text } from "../../ui/text";
+import type { WalkEngine } from "./engine-of-walk";
+import type { Planted } from "./run-up-screen";
+
+const WORDS: Partial<Record<FaultKind, string>> = { none: "nothing wrong" };
+
+/** Three ways in, the one without hands first; and what the stand-in has in store. */
+export function WayIn({
+  engine,
+  planted,
+  onWay,
+}: {
+  engine: WalkEngine;
+  planted: Planted;
+  onWay: (way: "live" | "practice" | "file" | "typed") => void;
+  density: number | undefined;
+}) {
+  const [open, setOpen] = useState(false);
+  const { profile } = engine;
+  const cannot = (kind: FaultKind) =>
+    (kind === "governor slow" && profile.propeller === "fixed") ||
+    (kind === "suction low" && !profile.suction) ||
+    ((kind === "carburettor ice" || kind === "heat cable off") && profile.fuelSystem === "injected");
+  return (
+    <View className="gap-3 pt-2">
+      <Caution>
+        Into wind, brakes set, nobody near the propeller. Eyes outside: this page talks, and goes on by
+        itself.
+      </Caution>
+      <Button
+        tone="primary"
+        className="min-h-24"
+        textClassName="text-2xl"
+        onPress={() => onWay("live")}
+        testID="way-live"
+      >
+        Engine monitor, live
+      </Button>
+      <View className="flex-row gap-2">
+        <Button className="min-h-20 flex-1" onPress={() => onWay("typed")} testID="way-typed">
+          Type it in
+        </Button>
+        <Button className="min-h-20 flex-1" onPress={() => onWay("file")} testID="way-file">
+          From a file
+        </Button>
+      </View>
+      <Button className="min-h-16" onPress={() => onWay("practice")} testID="way-practice">
+        Practise, engine on this device
+      </Button>
+      <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
+        <Text className="text-sm">
+          {`The monitor that ships is a stand-in: a simulated engine with its pilot. It has ${WORDS[planted.fault.kind] ?? planted.fault.kind}.`}
+        </Text>
+        <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="plant">
+          Give it a trouble
+        </Button>
+        {open && (
+          <View role="group" aria-label="What the stand-in has">
+            <Heading level={3} className="text-base">
+              It has
+            </Heading>
+            <View className="flex-row flex-wrap gap-1.5">
+              {FAULT_KINDS.filter((kind) => !cannot(kind)).map((kind) => (
+                <Button
+                  key={kind}
+                  pressed={planted.fault.kind === kind}
+                  className={`px-2 ${planted.fault.kind === kind ? "bg-chock" : ""}`}
+                  textClassName={`text-base ${planted.fault.kind === kind ? "text-on-chock" : ""}`}
+                  onPress={() => planted.set(kind)}
+                >
+                  {WORDS[kind] ?? kind}
+                </Button>
+              ))}
+            </View>
+          </View>
+        )}
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,117 @@
+import type { FindingGrade } from "../verdict/judgement";
+import { chanceOf, diagnose, type Hypothesis, hypothesisName } from "./diagnose";
+import { rankTests } from "./next-test";
+import type { DiagnosisContext, Feature, Observation } from "./observations";
+
+/** One explanation in words. */
+export interface Explanation {
+  fault?: string;
+  name: string;
+  what: string;
+  probability: number;
+  grade?: FindingGrade;
+  action?: string;
+  caution?: string;
+  side?: "right" | "left";
+  cylinder?: number;
+}
+
+/** Something to try, in words. */
+export interface NextTest {
+  id: string;
+  feature: Feature;
+  side?: "right" | "left";
+  title: string;
+  how: string;
+  caution: string;
+  bits: number;
+  outcomes: { state: string; chance: number; likeliest: string; probability: number }[];
+}
+
+/** A diagnosis as it is told: nothing in it but words and numbers, so that a worker can hand it over. */
+export interface DiagnosisReport {
+  ranked: Explanation[];
+  next: NextTest[];
+  /** What speaks most for the first explanation, or against "nothing wrong". */
+  telling: string[];
+  /** Set where nothing on file explains what was seen well. */
+  unlike: boolean;
+}
+
+const SHOWN = 4;
+/** An observation tells when it is so many times likelier under the one than under the other. */
+const TELLS = 3;
+
+/** What is likeliest, why, and what to try next. `words` are what the two sides are called on this type. Complexity: see `diagnose` and `rankTests`. */
+export function diagnosisReport(
+  observations: readonly Observation[],
+  context: DiagnosisContext,
+  words?: { right: string; left: string },
+): DiagnosisReport {
+  const { ranked, fits } = diagnose(observations, context);
+  const [best] = ranked;
+  const healthy = ranked.find((hypothesis) => !hypothesis.fault);
+  const telling = best?.fault && healthy ? tellingOnes(observations, best, healthy, context) : [];
+  return {
+    ranked: ranked.slice(0, SHOWN).map((hypothesis) => explanation(hypothesis, words)),
+    next: rankTests(ranked, context, observations).map(({ test, side, bits, outcomes }) => ({
+      id: test.id,
+      feature: test.feature,
+      title: side
+        ? test.title.replace("The same side", capital((words ?? { right: "right", left: "left" })[side]))
+        : test.title,
+      how: test.how,
+      caution: test.caution,
+      bits,
+      ...(side && { side }),
+      outcomes: outcomes.map(({ state, chance, likeliest }) => ({
+        state,
+        chance,
+        likeliest: hypothesisName(likeliest, words),
+        probability: likeliest.probability,
+      })),
+    })),
+    telling,
+    unlike: fits < 1e-4,
+  };
+}
+
+function tellingOnes(
+  observations: readonly Observation[],
+  best: Hypothesis,
+  healthy: Hypothesis,
+  context: DiagnosisContext,
+): string[] {
+  return observations
+    .map((observation) => ({
+      words: observation.words,
+      ratio: chanceOf(observation, best, context) / chanceOf(observation, healthy, context),
+    }))
+    .filter(({ ratio, words }) => ratio > TELLS && words !== "")
+    .sort((a, b) => b.ratio - a.ratio)
+    .map(({ words }) => words);
+}
+
+function explanation(
+  hypothesis: Hypothesis,
+  words: { right: string; left: string } | undefined,
+): Explanation {
+  const { fault, probability, side, cylinder } = hypothesis;
+  const name = hypothesisName(hypothesis, words);
+  if (!fault) return { name, what: "everything that was seen is as it should be", probability };
+  return {
+    fault: fault.id,
+    name,
+    what: fault.what,
+    probability,
+    grade: fault.grade,
+    action: fault.action,
+    ...(fault.caution && { caution: fault.caution }),
+    ...(side && { side }),
+    ...(cylinder !== undefined && { cylinder }),
+  };
+}
+
+function capital(text: string): string {
+  return text.slice(0, 1).toUpperCase() + text.slice(1);
+}
