@@ -84,7 +84,7 @@ function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {
       ? [
           {
             id: "oil",
-            name: "oil",
+            name: "oil pressure",
             value: `${formatNumber(oilPressure.value)} psi`,
             bad: outside(oilPressure.value, inUnit(profile.oilPressure, "psi")),
             ...span(oilPressure),
@@ -95,7 +95,7 @@ function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {
       ? [
           {
             id: "oil-temperature",
-            name: "oil",
+            name: "oil temperature",
             value: formatQuantity({ value: oilTemperature.value, unit: "°F" }),
             bad: outside(oilTemperature.value, inUnit(profile.oilTemperature, "°F")),
             ...span(oilTemperature),

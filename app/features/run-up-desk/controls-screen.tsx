@@ -1,3 +1,4 @@
+import { blockedBy } from "@cravix/core";
 import { cornerWords, STICK_CORNERS, type StickCorner, surfacesFor } from "@cravix/core/run-up";
 import { router } from "expo-router";
 import { useState } from "react";
@@ -16,6 +17,16 @@ import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
 type Place = StickCorner | "rudder left" | "rudder right";
 const PLACES: readonly Place[] = [...STICK_CORNERS, "rudder left", "rudder right"];
+
+/** The buttons stand where the stick goes. */
+const AS_A_BOX: readonly Place[] = [
+  "forward left",
+  "forward right",
+  "back left",
+  "back right",
+  "rudder left",
+  "rudder right",
+];
 
 /** Controls as a drill: for each corner of the box the aircraft from behind, as it must look, to hold the real one against. */
 export function ControlsScreen({ id }: { id: string }) {
@@ -46,11 +57,23 @@ function Drill({ folded }: { folded: FoldedWalk }) {
     }
   };
   const all = seen.size === PLACES.length;
+  // Something comes first here (the brakes, on this type): it is said, and what was looked at is answered after it.
+  const block = item && blockedBy(walk.list, walk.state, item);
   return (
     <Screen
       actions={
         <View className="gap-2">
-          {all ? (
+          {all && block ? (
+            <Button
+              tone="primary"
+              className="min-h-20"
+              textClassName="text-xl"
+              testID="primary"
+              onPress={back}
+            >
+              Back: something comes first
+            </Button>
+          ) : all ? (
             <Button
               tone="primary"
               className="min-h-20"
@@ -102,6 +125,11 @@ function Drill({ folded }: { folded: FoldedWalk }) {
         {capital(place)}
       </Heading>
       <Text className="text-lg">{words}</Text>
+      {block && (
+        <View role="alert" className="my-1 border-l-4 border-clay pl-2">
+          <Text className="font-mid">{block.why}</Text>
+        </View>
+      )}
       <View className={wide ? "flex-row items-center gap-6" : ""}>
         <View className={wide ? "flex-1" : ""}>
           <FromBehind corner={corner} pedal={pedal} label={words} />
@@ -111,13 +139,13 @@ function Drill({ folded }: { folded: FoldedWalk }) {
           role="group"
           aria-label="Where the stick is"
         >
-          {PLACES.map((p, i) => (
+          {AS_A_BOX.map((p) => (
             <Button
               key={p}
               pressed={p === place}
               className={`w-[46%] ${p === place ? "bg-chock" : ""}`}
               textClassName={`text-base ${p === place ? "text-on-chock" : ""}`}
-              onPress={() => setAt(i)}
+              onPress={() => setAt(PLACES.indexOf(p))}
             >
               {`${seen.has(p) ? "● " : ""}${p}`}
             </Button>

@@ -17,7 +17,7 @@ export function DiagnosisPanel({
     return (
       <View testID="diagnosis" className="gap-1">
         <Heading className="text-2xl">Nothing stands out</Heading>
-        <Text className="text-voice">{`${formatNumber(best.probability * 100)} % sure by what the trace shows. The aircraft's handbook comes first.`}</Text>
+        <Text className="text-voice">{`${best.probability > 0.99 ? "Over 99" : formatNumber(best.probability * 100)} % sure, by what the trace shows. The aircraft's handbook comes first.`}</Text>
       </View>
     );
   const [next] = report.next;
@@ -58,7 +58,7 @@ export function DiagnosisPanel({
           <Text className="text-sm">{next.how}</Text>
           {next.outcomes.slice(0, 2).map((outcome) => (
             <Text key={outcome.state} className="text-sm text-voice">
-              {`If "${outcome.state}": ${outcome.likeliest}, ${formatNumber(outcome.probability * 100)} %`}
+              {`${outcome.state.slice(0, 1).toUpperCase()}${outcome.state.slice(1)} then: ${outcome.likeliest}, ${formatNumber(outcome.probability * 100)}\u00a0%`}
             </Text>
           ))}
           <Text className="text-sm text-voice">{next.caution}</Text>

@@ -70,7 +70,7 @@ export function EmergencyNow({
         </View>
         {card.steps.map((step, i) => (
           <View key={step} className="flex-row gap-3">
-            <Text className="w-9 font-strong text-2xl">{String(i + 1)}</Text>
+            <Text className="w-9 shrink-0 font-strong text-2xl">{String(i + 1)}</Text>
             <Text className="shrink font-strong text-2xl">{step}</Text>
           </View>
         ))}

@@ -25,6 +25,10 @@ function fieldName(field: Field): string {
   return field === "time" ? "Time" : channelName(field);
 }
 
+function usedAs({ field, unit }: TraceColumn): string {
+  return field ? `${fieldName(field)}${unit ? `, ${unit}` : ": unit?"}` : "not used";
+}
+
 /** A file of an engine monitor: picked, its columns understood or told, and handed on as a trace. */
 export function FileWay({
   cylinders,
@@ -121,12 +125,10 @@ export function FileWay({
                   <Button
                     className="flex-1"
                     textClassName="text-base"
-                    label={`${column.header}: ${column.field ? fieldName(column.field) : "not used"}. Change`}
+                    label={`${column.header}: ${usedAs(column)}`}
                     onPress={() => setEditing(editing === column.index ? undefined : column.index)}
                   >
-                    {column.field
-                      ? `${fieldName(column.field)}${column.unit ? `, ${column.unit}` : ": unit?"}`
-                      : "not used"}
+                    {usedAs(column)}
                   </Button>
                 </View>
                 {editing === column.index && (

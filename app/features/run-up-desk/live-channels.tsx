@@ -15,6 +15,7 @@ interface Shown {
 
 const WIDTH = 100;
 const HEIGHT = 26;
+const WIDE_HEIGHT = 64;
 /** Seconds that a tile shows, and its points. */
 const SPAN_S = 45;
 const POINTS = 110;
@@ -53,12 +54,14 @@ function channelsOf(line: TraceLine): Shown[] {
 export const LiveChannels = memo(function LiveChannels({
   lines,
   now,
-  columns,
+  wide,
 }: {
   lines: readonly TraceLine[];
   now: number;
-  columns: number;
+  wide: boolean;
 }) {
+  const columns = wide ? 3 : 2;
+  const height = wide ? WIDE_HEIGHT : HEIGHT;
   const { ink, stone } = usePalette();
   const last = lines.at(-1);
   if (!last) return null;
@@ -83,8 +86,8 @@ export const LiveChannels = memo(function LiveChannels({
                 <Text className="text-xs text-voice"> {channel.unit}</Text>
               </Text>
             </View>
-            <View style={{ height: HEIGHT, backgroundColor: stone, borderRadius: 4 }} aria-hidden>
-              <Svg width="100%" height={HEIGHT} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
+            <View style={{ height, backgroundColor: stone, borderRadius: 4 }} aria-hidden>
+              <Svg width="100%" height={height} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
                 <Path
                   d={spark(lines, start, stride, from, channel)}
                   fill="none"
@@ -129,4 +132,32 @@ function spark(
     d += `${d ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`;
   }
   return d;
+}
+
+/** The rpm of the last three quarters of a minute, large: for a wide screen that somebody else looks at. */
+export function LiveRpm({ lines, now }: { lines: readonly TraceLine[]; now: number }) {
+  const { ink, stone } = usePalette();
+  const from = now - SPAN_S;
+  let start = lines.length - 1;
+  while (start > 0 && (lines[start - 1]?.t ?? 0) >= from) start--;
+  const stride = Math.max(1, Math.floor((lines.length - start) / (3 * POINTS)));
+  return (
+    <View className="min-h-[140px] flex-1 rounded-xl" style={{ backgroundColor: stone }} aria-hidden>
+      <Svg width="100%" height="100%" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
+        <Path
+          d={spark(lines, Math.max(0, start), stride, from, {
+            name: "",
+            unit: "rpm",
+            decimals: 0,
+            of: (line) => line.rpm,
+          })}
+          fill="none"
+          stroke={ink}
+          strokeWidth={3}
+          strokeLinejoin="round"
+          vectorEffect="non-scaling-stroke"
+        />
+      </Svg>
+    </View>
+  );
 }

@@ -4,7 +4,7 @@ import type { EngineMonitor } from "../../device/engine-monitor";
 import { Button } from "../../ui/button";
 import { Heading, Text } from "../../ui/text";
 import { CoachPanel } from "./coach-panel";
-import { LiveChannels } from "./live-channels";
+import { LiveChannels, LiveRpm } from "./live-channels";
 import { type CoachEnd, useCoach } from "./use-coach";
 
 /** The cockpit's screen while the engine runs: the coach, and every needle beneath or beside it. */
@@ -32,7 +32,7 @@ export function LiveRunUp({
 }) {
   const coach = useCoach({ sequence, profile, listen, onEnd });
   const { now } = coach.coaching;
-  const channels = <LiveChannels lines={coach.lines.current} now={now} columns={wide ? 3 : 2} />;
+  const channels = <LiveChannels lines={coach.lines.current} now={now} wide={wide} />;
   return (
     <View className="h-full bg-paper" role="main">
       <View className="flex-row items-center justify-between px-[18px] pt-3">
@@ -44,8 +44,9 @@ export function LiveRunUp({
         </Text>
       </View>
       <View className={`min-h-0 flex-1 ${wide ? "flex-row gap-6 px-[18px] py-3" : ""}`}>
-        <View className={wide ? "w-[44%]" : "px-[18px] pt-2"}>
+        <View className={wide ? "w-[44%] gap-4" : "px-[18px] pt-2"}>
           <CoachPanel coach={coach} profile={profile} wide={wide} />
+          {wide && <LiveRpm lines={coach.lines.current} now={now} />}
         </View>
         <ScrollView className="flex-1" contentContainerClassName={wide ? "" : "px-3 pt-3"} tabIndex={0}>
           {channels}

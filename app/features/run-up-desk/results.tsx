@@ -141,7 +141,6 @@ function CheckRow({
       <Pressable
         role="button"
         aria-expanded={open}
-        aria-label={`${check.name} ${check.value}: ${open ? "hide" : "show"} its piece of the trace`}
         onPress={onPress}
         className="min-h-14 flex-row items-center gap-3 py-1"
         testID={`check-${check.id}`}

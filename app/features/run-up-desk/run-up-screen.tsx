@@ -249,7 +249,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
             {clears && !used && (
               <Button
                 tone="primary"
-                className="min-h-20"
+                className="min-h-16"
                 textClassName="text-2xl"
                 testID="start-minute"
                 onPress={() => {
@@ -264,17 +264,27 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
             <View className="flex-row gap-2">
               <Button
                 tone="deck"
-                className="min-h-16 flex-1"
+                className="min-h-16 flex-1 px-1"
+                textClassName="text-base"
                 onPress={() => {
                   setRead(undefined);
                   setRound(round + 1);
                 }}
               >
-                Do it again
+                Again
+              </Button>
+              <Button
+                tone="deck"
+                className="min-h-16 flex-1 border-4 px-1"
+                textClassName="text-base"
+                onPress={() => setEmergency("pick")}
+                testID="emergency"
+              >
+                Stop: trouble
               </Button>
               <Button
                 tone={clears && !used ? "deck" : "primary"}
-                className="min-h-16 flex-[1.6]"
+                className="min-h-16 flex-[1.7]"
                 textClassName="text-xl"
                 testID="use-numbers"
                 onPress={() => {
@@ -283,19 +293,6 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
                 }}
               >
                 Write it down
-              </Button>
-            </View>
-            <View className="flex-row justify-between">
-              <Button tone="bare-deck" textClassName="text-base" onPress={toWalk}>
-                Back to the walk
-              </Button>
-              <Button
-                tone="bare-deck"
-                textClassName="text-base"
-                onPress={() => setEmergency("pick")}
-                testID="emergency"
-              >
-                Stop: trouble
               </Button>
             </View>
           </View>

@@ -6,7 +6,7 @@ import { canHear, hear } from "../../device/hear";
 import { speak } from "../../device/speech";
 import { Button } from "../../ui/button";
 import { Keypad, pressKey } from "../../ui/keypad";
-import { Heading, Text } from "../../ui/text";
+import { Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 
@@ -140,7 +140,6 @@ export function TypedWay({
             className={`flex-row justify-between px-4 ${at === i ? "bg-chock" : ""}`}
             onPress={() => setAt(i)}
             testID={`field-${i}`}
-            label={`${name[field]}: ${texts[i] === "" ? "nothing yet" : texts[i]}`}
           >
             <Text className={`text-lg ${at === i ? "text-on-chock" : ""}`}>{capital(name[field])}</Text>
             <Text className={`font-strong text-2xl ${at === i ? "text-on-chock" : ""}`}>
@@ -176,9 +175,6 @@ export function TypedWay({
       {!canHear() && (
         <Text className="text-sm text-voice">This browser cannot listen: type, or use the monitor.</Text>
       )}
-      <Heading level={3} className="sr-only">
-        Numbers
-      </Heading>
     </View>
   );
 }

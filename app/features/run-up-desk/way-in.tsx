@@ -54,7 +54,7 @@ export function WayIn({
       </Button>
       <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
         <Text className="text-sm">
-          {`The monitor that ships is a stand-in: a simulated engine with its pilot. It has ${WORDS[planted.fault.kind] ?? planted.fault.kind}.`}
+          {`The monitor that ships is a stand-in: a simulated engine with its pilot. Planted in it: ${WORDS[planted.fault.kind] ?? planted.fault.kind}.`}
         </Text>
         <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="plant">
           Give it a trouble
@@ -62,7 +62,7 @@ export function WayIn({
         {open && (
           <View role="group" aria-label="What the stand-in has">
             <Heading level={3} className="text-base">
-              It has
+              Planted in it
             </Heading>
             <View className="flex-row flex-wrap gap-1.5">
               {FAULT_KINDS.filter((kind) => !cannot(kind)).map((kind) => (

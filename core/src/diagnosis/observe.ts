@@ -108,8 +108,10 @@ function exhaustOf(
   if (middle < 12) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
   const beside =
     other && Object.entries(other.egtChange).filter(([cylinder]) => !wild.includes(Number(cylinder)));
-  const otherMiddle =
-    beside && beside.length >= 2 && other?.seen ? median(beside.map(([, change]) => change)) : undefined;
+  const others = beside?.map(([, change]) => change) ?? [];
+  // A side on which one cylinder is missing is no measure for the other.
+  const whole = others.length >= 2 && Math.min(...others) > median(others) - COLDER_F;
+  const otherMiddle = whole && other?.seen ? median(others) : undefined;
   if (otherMiddle !== undefined && otherMiddle > 12 && middle > otherMiddle + MUCH_HOTTER_F)
     return {
       ...base,

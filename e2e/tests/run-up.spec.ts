@@ -1,0 +1,296 @@
+import { simulateRunUp, usualPlan } from "@cravix/core/engine-model";
+import { expect, type Page, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { Walker } from "../support/walker";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+/** A walk that was just begun, and the page of its run-up with a stand-in of this kind, eight times as fast as the clock. */
+async function toTheRunUp(page: Page, query = ""): Promise<{ walker: Walker; id: string }> {
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  const id = await walker.begin(/Inês/);
+  await expect.poll(async () => (await eventsOnDevice(page, id)).length).toBeGreaterThan(0);
+  await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=8&${query}`);
+  await page.getByTestId("way-live").waitFor();
+  return { walker, id };
+}
+
+const readings = async (page: Page, id: string) =>
+  Object.fromEntries(
+    (await eventsOnDevice(page, id)).flatMap(({ event }) =>
+      event.type === "reading.taken" ? [[event.data.key, event.data.value] as const] : [],
+    ),
+  );
+
+test("a healthy run-up from the live monitor: no number is touched, one button writes it all down", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, "seed=4");
+  await expectAccessible(page, "ways in");
+  await page.getByTestId("way-live").click();
+  for (const step of ["run-up", "right", "both", "left", "heat", "idle"])
+    await page.getByTestId(`coach-${step}`).waitFor();
+  await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out");
+  await expectAccessible(page, "read run-up");
+  await page.getByTestId("check-right").click();
+  await expect(page.getByTestId("check-right")).toHaveAttribute("aria-expanded", "true");
+  await page.getByTestId("use-numbers").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  const read = await readings(page, id);
+  expect(read["magneto.base"]).toBeGreaterThan(1700);
+  const right = (read["magneto.base"] ?? 0) - (read["magneto.right"] ?? 0);
+  expect(right).toBeGreaterThan(20);
+  expect(right).toBeLessThan(125);
+  for (const key of [
+    "magneto.left",
+    "carburettor-heat.hot",
+    "carburettor-heat.cold-again",
+    "volts.charging",
+    "oil.pressure",
+    "oil.temperature",
+    "suction",
+    "idle",
+  ])
+    expect(read[key], key).toBeDefined();
+  const events = await eventsOnDevice(page, id);
+  const traced = events.find(({ event }) => event.type === "run-up.read")?.event;
+  expect(traced?.type === "run-up.read" && traced.data.found).toBeUndefined();
+  expect(traced?.type === "run-up.read" && traced.data.rpm.length).toBeGreaterThan(50);
+  // The items without a number that the trace answers are answered too.
+  expect(
+    events.some(({ event }) => event.type === "item.answered" && event.data.itemId === "magneto.both"),
+  ).toBe(true);
+  // And the server takes it.
+  await expect
+    .poll(async () => (await eventsOnDevice(page, id)).every(({ sync }) => sync === "sent"))
+    .toBe(true);
+});
+
+test("a fouled plug is named by cylinder and side, cleared in a lean minute, and stays on record", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, "fault=fouled%20plug&side=left&cylinder=3&seed=12");
+  await page.getByTestId("way-live").click();
+  const diagnosis = page.getByTestId("diagnosis");
+  await expect(diagnosis).toContainText("fouled plug, cylinder 3, left magneto");
+  await expect(page.getByTestId("tells-most")).toContainText("one minute");
+  await page.getByTestId("start-minute").click();
+  await page.getByTestId("coach-clear").waitFor();
+  await expect(page.getByTestId("coach-number")).toContainText(/^\d{1,2}$/);
+  await expect(diagnosis).toContainText("Gone now", { timeout: 60_000 });
+  await page.getByTestId("use-numbers").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  const read = await readings(page, id);
+  expect((read["magneto.base"] ?? 0) - (read["magneto.left"] ?? 0)).toBeLessThan(125);
+  const traced = (await eventsOnDevice(page, id)).find(({ event }) => event.type === "run-up.read")?.event;
+  expect(traced?.type === "run-up.read" && traced.data.found).toMatchObject({
+    fault: "fouled plug",
+    grade: "note",
+  });
+});
+
+test("a magneto that is not grounded: asked once, then the card, the discrepancy already filled in, and the verdict is stop", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, "fault=hot%20magneto&side=left&seed=8");
+  await page.getByTestId("way-live").click();
+  await expect(page.getByText("Nothing changed. Is the key on right?")).toBeVisible();
+  await page.getByTestId("yes-on-it").click();
+  const card = page.getByTestId("emergency-card-no drop");
+  await expect(card).toContainText("Nobody near the propeller");
+  await expectAccessible(page, "emergency card");
+  await expect(page.getByTestId("primary")).toBeEnabled();
+  await page.getByTestId("primary").click();
+  await page.waitForURL(/verdict$/);
+  await expect(page.getByTestId("verdict")).toContainText("Stop");
+  const opened = (await eventsOnDevice(page, id)).find(
+    ({ event }) => event.type === "discrepancy.opened",
+  )?.event;
+  expect(opened?.data).toMatchObject({
+    grade: "stop",
+    itemId: "magneto.right",
+    text: expect.stringContaining("No magneto drop on right"),
+  });
+});
+
+test("an engine that stops on one side, and a fire, each get their card at once", async ({ page }) => {
+  await toTheRunUp(page, "fault=dead%20magneto&side=left&seed=5");
+  await page.getByTestId("way-live").click();
+  // On right nothing changes, since it only ever ran on that one: asked, the key is there, and it goes on to the other side.
+  await page.getByText("Nothing changed. Is the key on right?").waitFor();
+  await page.getByTestId("skip").click();
+  await page.getByTestId("skip").click();
+  await expect(page.getByTestId("emergency-card-stops on one")).toContainText("Throttle: idle");
+  await page.getByRole("button", { name: "Back" }).click();
+  await page.getByTestId("emergency").click();
+  await page.getByTestId("emergency-fire").click();
+  await expect(page.getByTestId("emergency-card-fire")).toContainText("Fuel: off");
+});
+
+/** A run-up of the trainer as another program's file has it. */
+function foreignFile(): string {
+  const shape = {
+    cylinders: 4,
+    fuelSystem: "carburettor",
+    propeller: "fixed",
+    volts: 28,
+    ratedRpm: 2700,
+    vacuumPump: true,
+  } as const;
+  const options = {
+    shape,
+    runUpRpm: 1800,
+    clearRpm: 2000,
+    air: { pressureHpa: 1013, celsius: 15, humidity: 0.5 },
+    fault: { kind: "none" } as const,
+    severity: 0,
+    seed: 21,
+  };
+  const { samples } = simulateRunUp(options, usualPlan(options));
+  const clock = (t: number) => new Date(Date.UTC(2026, 4, 1, 9, 0, 0) + t * 1000).toISOString().slice(11, 23);
+  const head =
+    "Logger 7;unit 12\nLcl Time;E1 RPM;Intake [kPa];E1 OilT [deg C];E1 OilP [bar];Volt1;E1 EGT1 [C];E1 EGT2 [C];E1 EGT3 [C];E1 EGT4 [C]";
+  const c = (f: number) => ((f - 32) / 1.8).toFixed(1);
+  return `${head}\n${samples
+    .map((s) =>
+      [
+        clock(s.t),
+        s.rpm,
+        ((s.map ?? 0) * 3.38639).toFixed(2),
+        c(s.oilTemperature),
+        (s.oilPressure / 14.5038).toFixed(2),
+        s.volts,
+        ...s.egt.map(c),
+      ]
+        .join(";")
+        .replaceAll(".", ","),
+    )
+    .join("\n")}\n`;
+}
+
+test("a file with foreign headers: what is known is taken, what is not is told by hand, and the drops are read", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page);
+  await page.getByTestId("way-file").click();
+  const chosen = page.waitForEvent("filechooser");
+  await page.getByTestId("pick-trace").click();
+  await (await chosen).setFiles({
+    name: "logger.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(foreignFile()),
+  });
+  await expect(page.getByTestId("file-read")).toContainText("lines");
+  // One column has a name that nobody knows: it is said what it holds.
+  await page.getByRole("button", { name: "Intake [kPa]: not used" }).click();
+  await page.getByRole("button", { name: "Manifold pressure", exact: true }).click();
+  await page.getByRole("button", { name: "kPa", exact: true }).click();
+  await page.getByRole("button", { name: "That is it" }).click();
+  await expectAccessible(page, "columns of a file");
+  await page.getByTestId("read-trace").click();
+  await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out");
+  await expect(page.getByTestId("check-left")).toContainText("−");
+  await page.getByTestId("use-numbers").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  const read = await readings(page, id);
+  expect((read["magneto.base"] ?? 0) - (read["magneto.right"] ?? 0)).toBeGreaterThan(20);
+});
+
+test("a broken file, and one of many megabytes: told, the rest used, and the page stays alive", async ({
+  page,
+}) => {
+  await toTheRunUp(page);
+  await page.getByTestId("way-file").click();
+  const give = async (name: string, buffer: Buffer) => {
+    const chosen = page.waitForEvent("filechooser");
+    await page.getByTestId("pick-trace").click();
+    await (await chosen).setFiles({ name, mimeType: "text/csv", buffer });
+  };
+  await give("notes.csv", Buffer.from("hello\nworld\n"));
+  await expect(page.getByText(/names of the columns/)).toBeVisible();
+  await expect(page.getByTestId("read-trace")).toBeDisabled();
+  // Five hours at ten lines a second, forty megabytes: only the first hour is read.
+  const line =
+    ",1000,18,5,70,160,28,4,5,1200,1210,1220,1230,300,310,320,330,1,2,3,4,5,6,7,8,9,10,11,12,13,14,15,16,17,18,19,20,21,22,23,24,25\n".repeat(
+      1,
+    );
+  const long = [
+    "time,rpm,map,fuel flow,oil pressure,oil temperature,volts,amps,suction,egt 1,egt 2,egt 3,egt 4,cht 1,cht 2,cht 3,cht 4\n",
+  ];
+  for (let i = 0; i < 180_000; i++) long.push(`${i / 10}${line}`);
+  await give("flight.csv", Buffer.from(long.join("")));
+  await expect(page.getByTestId("file-read")).toContainText("The first hour of running was read", {
+    timeout: 60_000,
+  });
+  await page.getByTestId("read-trace").click();
+  await expect(page.getByTestId("diagnosis")).toBeVisible({ timeout: 60_000 });
+});
+
+test("the same by typing only: five numbers, a slip told at its place, and a drop of nothing is stopped", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page);
+  await page.getByTestId("way-typed").click();
+  const type = async (digits: string) => {
+    for (const digit of digits) await page.getByRole("button", { name: digit, exact: true }).click();
+  };
+  await type("9999");
+  await expect(page.getByTestId("trouble")).toContainText("tachometer");
+  for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "Delete" }).click();
+  // Each full number goes on by itself.
+  await type("18001730180017201800");
+  await expectAccessible(page, "typed numbers");
+  await page.getByTestId("typed-done").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  expect(await readings(page, id)).toMatchObject({
+    "magneto.base": 1800,
+    "magneto.right": 1730,
+    "magneto.left": 1720,
+  });
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await page.getByTestId("way-typed").click();
+  await type("18001800180017201800");
+  await page.getByTestId("typed-done").click();
+  await expect(page.getByTestId("emergency-card-no drop")).toBeVisible();
+});
+
+test("the controls corner by corner: first what comes first, then seen as drawn", async ({ page }) => {
+  const { walker, id } = await toTheRunUp(page);
+  await page.goto(`${cravix.url}/preflight/${id}/controls`);
+  await expect(page.getByText("Left aileron up, thumbs at it; elevator down")).toBeVisible();
+  await expectAccessible(page, "controls drill");
+  await page.goto(`${cravix.url}/preflight/${id}`);
+  await page.getByRole("button", { name: /^Run-up/ }).click();
+  await walker.walkTo("run-up.controls");
+  await page.getByTestId("controls-drill").click();
+  for (let i = 0; i < 6; i++) await page.getByTestId("primary").click();
+  await page.getByRole("button", { name: "Free, full, correct" }).click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  await expect
+    .poll(async () =>
+      (await eventsOnDevice(page, id)).some(
+        ({ event }) => event.type === "item.answered" && event.data.itemId === "run-up.controls",
+      ),
+    )
+    .toBe(true);
+});
+
+test("practice needs no server: the engine runs on the device", async ({ page, context }) => {
+  await toTheRunUp(page, "seed=4");
+  // Fetched once, kept on the device.
+  await page.getByTestId("way-practice").click();
+  await page.getByTestId("coach-run-up").waitFor();
+  await page.getByTestId("finish").click();
+  await context.setOffline(true);
+  await page.getByRole("button", { name: "Again", exact: true }).click();
+  await page.getByTestId("way-practice").click();
+  await page.getByTestId("coach-right").waitFor();
+  await context.setOffline(false);
+});
