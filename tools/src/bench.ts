@@ -6,6 +6,7 @@ import { fluidHistory } from "./bench/fluid-history";
 import { fluidPages } from "./bench/fluid-pages";
 import { lapSearch } from "./bench/lap-search";
 import { runUpAccuracy, runUpFigures } from "./bench/run-up-figures";
+import { runUpPage } from "./bench/run-up-page";
 import { tapToPaint } from "./bench/tap-to-paint";
 import { runTask } from "./fail";
 import { buildWebIfStale } from "./web-build";
@@ -24,6 +25,7 @@ await runTask(async () => {
     lapSearch,
     runUpFigures,
     runUpAccuracy,
+    runUpPage,
     eventsPerSecond,
     tapToPaint,
   ];

@@ -31,7 +31,7 @@ export function LiveRunUp({
   onEmergency: () => void;
 }) {
   const coach = useCoach({ sequence, profile, listen, onEnd });
-  const { now } = coach.coaching;
+  const now = coach.lines.current.at(-1)?.t ?? 0;
   const channels = <LiveChannels lines={coach.lines.current} now={now} wide={wide} />;
   return (
     <View className="h-full bg-paper" role="main">

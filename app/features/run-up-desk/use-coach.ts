@@ -62,6 +62,8 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     view: { status: "waiting", progress: 0 },
     now: 0,
   });
+  const drawn = useRef(0);
+  const [, draw] = useState(0);
   const latest = useRef({ sequence, profile, listen, onEnd });
   latest.current = { sequence, profile, listen, onEnd };
 
@@ -128,6 +130,11 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
         lines.current.push(...more);
         if (lines.current.length > MOST_LINES) lines.current.splice(0, 1000);
         look();
+        // The needles are drawn as often as they come, ten times a second at most.
+        const moment = performance.now();
+        if (moment - drawn.current < 90) return;
+        drawn.current = moment;
+        draw((count) => count + 1);
       },
       onTrouble: (words) => {
         setCoaching((before) => ({ ...before, trouble: words }));

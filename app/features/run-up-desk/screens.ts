@@ -1,0 +1,2 @@
+export { ControlsScreen } from "./controls-screen";
+export { RunUpScreen } from "./run-up-screen";
