@@ -13,11 +13,13 @@ import {
   foldPreflight,
   isInside,
   itemsOf,
+  judgeHabit,
   judgePreflight,
   lapMetres,
   lapProblem,
   openEntries,
   type PreflightEvent,
+  pastRunUps,
   type Source,
   walkingDistances,
 } from "@cravix/core";
@@ -96,6 +98,28 @@ describe("its weeks of history", () => {
     expect(open).toHaveLength(1);
     expect(open[0]).toMatchObject({ stationId: "right-gear", measure: "4 mm" });
     expect(open[0]?.observations.length).toBeGreaterThanOrEqual(3);
+  });
+
+  test("let one magneto drop more from flight to flight, inside its limit: only its own habit tells", () => {
+    const readings = [...preflights].sort().flatMap((preflightId) =>
+      Object.entries(foldPreflight(preflightId, history.events).readings).map(([key, { value, at }]) => ({
+        preflightId,
+        key,
+        value,
+        at,
+      })),
+    );
+    const runUps = pastRunUps(readings, undefined);
+    expect(runUps).toHaveLength(16);
+    const { leftDrop = 0, rightDrop = 0, ...last } = runUps.at(-1) ?? { baseRpm: 0 };
+    const before = runUps.slice(0, -1);
+    expect(leftDrop).toBeLessThanOrEqual(tarrow4.magnetos?.maxDropRpm ?? 0);
+    expect(
+      judgeHabit("leftDrop", { value: leftDrop, baseRpm: last.baseRpm }, before, 10)?.sentence,
+    ).toContain("growing");
+    expect(judgeHabit("rightDrop", { value: rightDrop, baseRpm: last.baseRpm }, before, 10)?.grade).toBe(
+      "sound",
+    );
   });
 
   test("use more oil an hour from week to week", () => {

@@ -1,10 +1,10 @@
 import { formatNumber } from "@cravix/core";
 import type { TraceLine } from "@cravix/core/run-up";
-import { memo } from "react";
-import { View } from "react-native";
+import { memo, useEffect, useState } from "react";
+import { Text, type TextStyle, View } from "react-native";
 import Svg, { Path } from "react-native-svg";
-import { Text } from "../../ui/text";
 import { usePalette } from "../../ui/use-palette";
+import type { Coach } from "./use-coach";
 
 interface Shown {
   name: string;
@@ -50,48 +50,52 @@ function channelsOf(line: TraceLine): Shown[] {
   ];
 }
 
-/** Every channel that the monitor sends, each with its number and the last three quarters of a minute. `now` makes it draw. */
-export const LiveChannels = memo(function LiveChannels({
-  lines,
-  now,
-  wide,
-}: {
-  lines: readonly TraceLine[];
-  now: number;
-  wide: boolean;
-}) {
-  const columns = wide ? 3 : 2;
-  const height = wide ? WIDE_HEIGHT : HEIGHT;
-  const { ink, stone } = usePalette();
-  const last = lines.at(-1);
-  if (!last) return null;
+/** What the needles are drawn from. */
+export type Needles = Pick<Coach, "lines" | "watch">;
+
+/** Draws anew when new lines are there, and only then. */
+function useLines({ lines, watch }: Needles) {
+  const [, draw] = useState(0);
+  useEffect(() => watch(() => draw((count) => count + 1)), [watch]);
+  const all = lines.current;
+  const now = all.at(-1)?.t ?? 0;
   const from = now - SPAN_S;
-  let start = lines.length - 1;
-  while (start > 0 && (lines[start - 1]?.t ?? 0) >= from) start--;
-  const stride = Math.max(1, Math.floor((lines.length - start) / POINTS));
+  let start = Math.max(0, all.length - 1);
+  while (start > 0 && (all[start - 1]?.t ?? 0) >= from) start--;
+  return { all, from, start };
+}
+
+/**
+ * Every channel that the monitor sends, each with its number and the last three quarters of a minute. Ten times a second: its styles are written out,
+ * so that nothing is worked out anew but the lines themselves.
+ */
+export const LiveChannels = memo(function LiveChannels({ coach, wide }: { coach: Needles; wide: boolean }) {
+  const { all, from, start } = useLines(coach);
+  const palette = usePalette();
+  const last = all.at(-1);
+  if (!last) return null;
+  const height = wide ? WIDE_HEIGHT : HEIGHT;
+  const stride = Math.max(1, Math.floor((all.length - start) / POINTS));
+  const small = { fontFamily: "AtkinsonNext", fontSize: 13, lineHeight: 18, color: palette.voice };
   return (
-    <View className="flex-row flex-wrap" testID="channels">
+    <View style={ROWS} testID="channels">
       {channelsOf(last).map((channel) => {
         const value = channel.of(last);
         return (
-          <View
-            key={channel.name + channel.unit}
-            style={{ width: `${100 / columns}%` }}
-            className="px-1.5 py-1"
-          >
-            <View className="flex-row items-baseline justify-between">
-              <Text className="text-xs text-voice">{channel.name}</Text>
-              <Text className="font-strong text-sm">
+          <View key={channel.name + channel.unit} style={[TILE, { width: wide ? "33.33%" : "50%" }]}>
+            <View style={HEAD}>
+              <Text style={small}>{channel.name}</Text>
+              <Text style={[NUMBER, { color: palette.ink }]}>
                 {value === undefined ? "–" : formatNumber(value, channel.decimals)}
-                <Text className="text-xs text-voice"> {channel.unit}</Text>
+                <Text style={small}>{` ${channel.unit}`}</Text>
               </Text>
             </View>
-            <View style={{ height, backgroundColor: stone, borderRadius: 4 }} aria-hidden>
+            <View style={{ height, backgroundColor: palette.stone, borderRadius: 4 }} aria-hidden>
               <Svg width="100%" height={height} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
                 <Path
-                  d={spark(lines, start, stride, from, channel)}
+                  d={spark(all, start, stride, from, channel)}
                   fill="none"
-                  stroke={ink}
+                  stroke={palette.ink}
                   strokeWidth={1.6}
                   vectorEffect="non-scaling-stroke"
                 />
@@ -100,6 +104,37 @@ export const LiveChannels = memo(function LiveChannels({
           </View>
         );
       })}
+    </View>
+  );
+});
+
+const ROWS = { flexDirection: "row", flexWrap: "wrap" } as const;
+const TILE = { paddingHorizontal: 6, paddingVertical: 4 } as const;
+const HEAD = { flexDirection: "row", justifyContent: "space-between", alignItems: "baseline" } as const;
+const NUMBER: TextStyle = {
+  fontFamily: "AtkinsonNextBold",
+  fontSize: 15,
+  lineHeight: 20,
+  fontVariant: ["tabular-nums"],
+};
+
+/** The rpm of the last three quarters of a minute, large: for a wide screen that somebody else looks at. */
+export const LiveRpm = memo(function LiveRpm({ coach }: { coach: Needles }) {
+  const { all, from, start } = useLines(coach);
+  const { ink, stone } = usePalette();
+  const stride = Math.max(1, Math.floor((all.length - start) / (3 * POINTS)));
+  return (
+    <View style={{ minHeight: 140, flex: 1, borderRadius: 12, backgroundColor: stone }} aria-hidden>
+      <Svg width="100%" height="100%" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
+        <Path
+          d={spark(all, start, stride, from, { name: "", unit: "rpm", decimals: 0, of: (line) => line.rpm })}
+          fill="none"
+          stroke={ink}
+          strokeWidth={3}
+          strokeLinejoin="round"
+          vectorEffect="non-scaling-stroke"
+        />
+      </Svg>
     </View>
   );
 });
@@ -132,32 +167,4 @@ function spark(
     d += `${d ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`;
   }
   return d;
-}
-
-/** The rpm of the last three quarters of a minute, large: for a wide screen that somebody else looks at. */
-export function LiveRpm({ lines, now }: { lines: readonly TraceLine[]; now: number }) {
-  const { ink, stone } = usePalette();
-  const from = now - SPAN_S;
-  let start = lines.length - 1;
-  while (start > 0 && (lines[start - 1]?.t ?? 0) >= from) start--;
-  const stride = Math.max(1, Math.floor((lines.length - start) / (3 * POINTS)));
-  return (
-    <View className="min-h-[140px] flex-1 rounded-xl" style={{ backgroundColor: stone }} aria-hidden>
-      <Svg width="100%" height="100%" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
-        <Path
-          d={spark(lines, Math.max(0, start), stride, from, {
-            name: "",
-            unit: "rpm",
-            decimals: 0,
-            of: (line) => line.rpm,
-          })}
-          fill="none"
-          stroke={ink}
-          strokeWidth={3}
-          strokeLinejoin="round"
-          vectorEffect="non-scaling-stroke"
-        />
-      </Svg>
-    </View>
-  );
 }

@@ -1,4 +1,5 @@
 import type { CoachStep, Mark, RunUpProfile, TraceLine } from "@cravix/core/run-up";
+import { useMemo } from "react";
 import { ScrollView, View } from "react-native";
 import type { EngineMonitor } from "../../device/engine-monitor";
 import { Button } from "../../ui/button";
@@ -31,8 +32,9 @@ export function LiveRunUp({
   onEmergency: () => void;
 }) {
   const coach = useCoach({ sequence, profile, listen, onEnd });
-  const now = coach.lines.current.at(-1)?.t ?? 0;
-  const channels = <LiveChannels lines={coach.lines.current} now={now} wide={wide} />;
+  const { lines, watch } = coach;
+  const needles = useMemo(() => ({ lines, watch }), [lines, watch]);
+  const channels = <LiveChannels coach={needles} wide={wide} />;
   return (
     <View className="h-full bg-paper" role="main">
       <View className="flex-row items-center justify-between px-[18px] pt-3">
@@ -46,7 +48,7 @@ export function LiveRunUp({
       <View className={`min-h-0 flex-1 ${wide ? "flex-row gap-6 px-[18px] py-3" : ""}`}>
         <View className={wide ? "w-[44%] gap-4" : "px-[18px] pt-2"}>
           <CoachPanel coach={coach} profile={profile} wide={wide} />
-          {wide && <LiveRpm lines={coach.lines.current} now={now} />}
+          {wide && <LiveRpm coach={needles} />}
         </View>
         <ScrollView className="flex-1" contentContainerClassName={wide ? "" : "px-3 pt-3"} tabIndex={0}>
           {channels}

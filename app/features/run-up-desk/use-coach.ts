@@ -13,8 +13,7 @@ import { speak, stopSpeaking } from "../../device/speech";
 
 /** Lines that are kept: a quarter of an hour at ten a second; older ones go. */
 const MOST_LINES = 9000;
-/** How far the coach looks back, lines, and how often it looks, seconds of the trace. */
-const LOOKS_BACK = 900;
+/** How often the coach looks, seconds of the trace. */
 const LOOKS_EVERY_S = 0.3;
 
 export type CoachEnd = "done" | "stopped" | "no drop" | "lost";
@@ -63,7 +62,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     now: 0,
   });
   const drawn = useRef(0);
-  const [, draw] = useState(0);
+  const watchers = useRef(new Set<() => void>());
   const latest = useRef({ sequence, profile, listen, onEnd });
   latest.current = { sequence, profile, listen, onEnd };
 
@@ -90,7 +89,6 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     const now = lines.current.at(-1)?.t ?? 0;
     if (over.current || now - looked.current < LOOKS_EVERY_S) return;
     looked.current = now;
-    const trace = traceOf(lines.current.slice(-LOOKS_BACK));
     if (at.current < 0) {
       if (lines.current.length < 15) return;
       const oil = lines.current.at(-1)?.oilTemperature;
@@ -102,6 +100,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     const step = steps.current[at.current];
     if (!step) return;
     const since = marks.current.at(-1)?.t ?? 0;
+    const trace = traceOf(linesFrom(lines.current, since - 5));
     const view = coachView(trace, step, since, latest.current.profile, base.current);
     const side = step.step === "right" || step.step === "left" ? step.step : undefined;
     if (view.status === "stopped" && at.current > 0) {
@@ -134,7 +133,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
         const moment = performance.now();
         if (moment - drawn.current < 90) return;
         drawn.current = moment;
-        draw((count) => count + 1);
+        for (const draw of watchers.current) draw();
       },
       onTrouble: (words) => {
         setCoaching((before) => ({ ...before, trouble: words }));
@@ -146,9 +145,18 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     };
   }, [look]);
 
+  const watch = useCallback((draw: () => void) => {
+    watchers.current.add(draw);
+    return () => {
+      watchers.current.delete(draw);
+    };
+  }, []);
+
   return {
     coaching,
     lines,
+    /** Calls when new lines are there, ten times a second at most: what draws the needles listens, and nothing else is drawn anew. */
+    watch,
     /** The key is where it should be, and nothing dropped. */
     sure: () => end("no drop", asking.current),
     /** It was not turned: the same step again. */
@@ -168,6 +176,24 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
 }
 
 export type Coach = ReturnType<typeof useCoach>;
+
+/** So many lines at the beginning and the end of a long wait are looked at one by one; of those between every so many. */
+const FIRST = 80;
+const LAST = 300;
+const BETWEEN = 300;
+
+/** The lines since a moment, thinned in the middle where it is long ago. */
+function linesFrom(lines: readonly TraceLine[], from: number): TraceLine[] {
+  let start = Math.max(0, lines.length - 10);
+  while (start > 0 && (lines[start - 1]?.t ?? 0) >= from) start--;
+  const end = lines.length - LAST;
+  if (end - start <= FIRST + BETWEEN) return lines.slice(start);
+  const stride = Math.ceil((end - start - FIRST) / BETWEEN);
+  const found = lines.slice(start, start + FIRST);
+  for (let i = start + FIRST; i < end; i += stride) found.push(lines[i] as TraceLine);
+  for (let i = end; i < lines.length; i++) found.push(lines[i] as TraceLine);
+  return found;
+}
 
 function meanRpm(lines: readonly TraceLine[], from: number): number | undefined {
   let sum = 0;
