@@ -82,11 +82,14 @@ for (const [size, viewport] of [
       await shot("fuel-desk");
       await page.getByRole("button", { name: "Back to the walk" }).click();
     }
-    await walker.walkTo("magneto.left");
-    for (const key of "1640") await page.getByRole("button", { name: key, exact: true }).click();
-    await page.getByRole("button", { name: "Rough", exact: true }).click();
-    await shot("run-up");
-    await page.getByTestId("primary").click();
+    await walker.walkTo("magneto.base");
+    await page.goto(`${page.url()}/run-up?fault=fouled%20plug&side=left&cylinder=3&seed=12&speed=6`);
+    await page.getByTestId("way-live").click();
+    await page.getByTestId("coach-left").waitFor();
+    if (size === "wide") await shot("run-up");
+    await page.getByTestId("diagnosis").waitFor({ timeout: 60_000 });
+    if (size === "phone") await shot("run-up");
+    await page.getByTestId("use-numbers").click();
     await walker.walkTo("take-off.trim");
     if (size === "phone") await shot("line-up");
     await walker.walkToVerdict();
