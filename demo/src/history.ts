@@ -60,7 +60,7 @@ const LAMP = {
 };
 
 /** The left magneto's drop at the last walks, by flight. */
-const LEFT_DROPS: Record<number, number> = { 12: 80, 13: 90, 14: 100, 15: 110 };
+const LEFT_DROPS: Record<number, number> = { 11: 70, 12: 80, 13: 90, 14: 100, 15: 110 };
 
 export interface History {
   events: PreflightEvent[];

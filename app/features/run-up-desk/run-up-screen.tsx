@@ -1,7 +1,6 @@
 import { shapeOf } from "@cravix/contract/stand-in";
 import { blockedBy, formatNumber } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
-import type { PlantedFault } from "@cravix/core/engine-model";
 import {
   clearSequence,
   coachSequence,
@@ -13,7 +12,7 @@ import {
   traceOf,
 } from "@cravix/core/run-up";
 import { useKeepAwake } from "expo-keep-awake";
-import { router, useLocalSearchParams } from "expo-router";
+import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { listenLive, listenPractice } from "../../device/engine-monitor";
@@ -32,6 +31,7 @@ import { EmergencyList, EmergencyNow } from "./emergency";
 import { engineOfWalk, sideWords, type WalkEngine } from "./engine-of-walk";
 import { FileWay } from "./file-way";
 import { LiveRunUp } from "./live-run-up";
+import { usePlanted } from "./planted";
 import { Results } from "./results";
 import { type TypedNumbers, TypedWay } from "./typed-way";
 import { forTheRecord, typedReadings, useRecordRunUp } from "./use-record";
@@ -387,38 +387,4 @@ function BackToWalk({ id }: { id: string }) {
       Back to the walk
     </Button>
   );
-}
-
-export interface Planted {
-  fault: PlantedFault;
-  side: "right" | "left";
-  cylinder: number;
-  severity: number;
-  speed: number;
-  seed: number;
-  set: (kind: PlantedFault["kind"]) => void;
-}
-
-/** What the stand-in has: chosen on the page, or for a lesson in the address. */
-function usePlanted(): Planted {
-  const query = useLocalSearchParams<{
-    fault?: string;
-    side?: string;
-    cylinder?: string;
-    severity?: string;
-    speed?: string;
-    seed?: string;
-  }>();
-  const [kind, setKind] = useState<PlantedFault["kind"]>((query.fault as PlantedFault["kind"]) ?? "none");
-  const side = query.side === "right" ? "right" : "left";
-  const cylinder = Number(query.cylinder ?? 3) || 3;
-  return {
-    fault: { kind, side, cylinder } as PlantedFault,
-    side,
-    cylinder,
-    severity: Number(query.severity ?? 0.5),
-    speed: Number(query.speed ?? 1) || 1,
-    seed: Number(query.seed ?? 11) || 11,
-    set: setKind,
-  };
 }

@@ -5,7 +5,7 @@ import { Button } from "../../ui/button";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import type { WalkEngine } from "./engine-of-walk";
-import type { Planted } from "./run-up-screen";
+import type { Planted } from "./planted";
 
 const WORDS: Partial<Record<FaultKind, string>> = { none: "nothing wrong" };
 
