@@ -12,6 +12,8 @@ export function useShortcuts(shortcuts: Shortcuts): void {
     const onKey = (event: KeyboardEvent) => {
       const target = event.target as HTMLElement | null;
       if (event.ctrlKey || event.metaKey || event.altKey) return;
+      // One key, one act: what it has just done may have brought up another item, whose keys are not meant.
+      if (event.defaultPrevented) return;
       if (target && (target.tagName === "INPUT" || target.tagName === "TEXTAREA")) return;
       // A focused button keeps its own Enter and space.
       if ((event.key === "Enter" || event.key === " ") && target?.getAttribute("tabindex") === "0") return;

@@ -82,7 +82,7 @@ export function useMeasure(
   };
   // While something is being written up, a key must not give a number as well.
   useShortcuts(
-    !active
+    !active || item.kind !== "measure"
       ? {}
       : {
           ...Object.fromEntries([..."0123456789."].map((digit) => [digit, () => onKey(digit)])),
