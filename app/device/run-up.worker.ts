@@ -4,6 +4,7 @@ import { readTraceBlob, type TraceColumn } from "@cravix/contract/trace";
 import {
   type DiagnosisContext,
   diagnosisReport,
+  nameOnlySide,
   type Observation,
   observe,
   outcomeOf,
@@ -15,12 +16,14 @@ export interface RunUpQuestion {
   trace: Trace;
   profile: RunUpProfile;
   marks?: Mark[];
-  limits: { maxDropRpm?: number; resolutionRpm: number };
+  limits: { maxDropRpm?: number; maxDifferenceRpm?: number; resolutionRpm: number };
   context: DiagnosisContext;
   /** What was noticed before, where this is the check after a remedy: which one it was. */
   before?: { observations: Observation[]; remedy: "cleared" | "leaned" };
   /** What the pilot answered when asked. */
   told?: Observation[];
+  /** Which side the only drop of the trace was on, as the pilot said. */
+  onlySide?: "right" | "left";
 }
 
 export type RunUpAnswer = ReturnType<typeof work>;
@@ -30,9 +33,15 @@ type Question = { id: number } & (
   | { kind: "file"; file: Blob; columns?: TraceColumn[] }
 );
 
-function work({ trace, profile, marks, limits, context, before, told = [] }: RunUpQuestion) {
-  const reading = readRunUp(trace, profile, marks);
-  const now = [...observe(reading, profile, limits), ...told];
+function work({ trace, profile, marks, limits, context, before, told = [], onlySide }: RunUpQuestion) {
+  const read = readRunUp(trace, profile, marks);
+  const reading = onlySide ? nameOnlySide(read, onlySide) : read;
+  // What the pilot said of a side takes the place of what the trace left open.
+  const said = (side: string | undefined) => told.some(({ feature, side: of }) => feature === "turned" && of === side);
+  const now = [
+    ...observe(reading, profile, limits).filter(({ feature, side }) => feature !== "shown" || !said(side)),
+    ...told,
+  ];
   const observations: Observation[] = before
     ? [
         ...before.observations.filter(({ feature }) => feature !== before.remedy),

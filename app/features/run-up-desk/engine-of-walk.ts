@@ -8,7 +8,7 @@ import type { Walk } from "../walk/use-preflight";
 export interface WalkEngine {
   name: string | undefined;
   profile: RunUpProfile;
-  limits: { maxDropRpm?: number; resolutionRpm: number };
+  limits: { maxDropRpm?: number; maxDifferenceRpm?: number; resolutionRpm: number };
   /** Where what is read is written down: the item of the base rpm. */
   baseItem: Item;
   densityAltitudeFt: number | undefined;
@@ -41,6 +41,7 @@ export function engineOfWalk(
     profile,
     limits: {
       ...(magnetos?.maxDropRpm !== undefined && { maxDropRpm: magnetos.maxDropRpm }),
+      ...(magnetos?.maxDifferenceRpm !== undefined && { maxDifferenceRpm: magnetos.maxDifferenceRpm }),
       resolutionRpm: magnetos?.resolutionRpm ?? 10,
     },
     baseItem,

@@ -51,8 +51,8 @@ export const ITEM_KINDS = [
 ] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
-/** Steps of a run-up that a trace can answer besides its numbers: back on both, ended on both, heat and propeller that answer. */
-export const TRACED_STEPS = ["both", "end", "heat", "propeller"] as const;
+/** Steps of a run-up that a trace can answer besides its numbers: back on both, ended on both, heat and propeller that answer, leaned for the ground. */
+export const TRACED_STEPS = ["both", "end", "heat", "propeller", "lean"] as const;
 
 /** How a thing can be out: off the aircraft, switched on, opened, or moved from where it has to be. */
 export const LEDGER_WAYS = ["off", "on", "open", "moved"] as const;

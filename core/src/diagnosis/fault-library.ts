@@ -34,9 +34,10 @@ export interface Fault {
  */
 export const HEALTHY: Record<Feature, Likelihood> = {
   drop: {
-    states: { usual: 0.994, none: 0.001, over: 0.0045, quit: 0.0005 },
-    why: "a sound magneto drops a little, inside the limit",
+    states: { usual: 0.9925, none: 0.001, uneven: 0.0015, over: 0.0045, quit: 0.0005 },
+    why: "a sound magneto drops a little, inside the limit, and about as much as the other",
   },
+  shown: { states: { seen: 0.999, "not seen": 0.001 }, why: "both sides are tried, and both drop" },
   feel: { states: { smooth: 0.985, rough: 0.015 }, why: "one plug a cylinder still runs smoothly" },
   exhaust: {
     states: {
@@ -85,7 +86,7 @@ const HANDS_OFF = "Treat the propeller as live with the key off: nobody near it,
 const WATCH = "Brakes, eyes outside, heads and oil watched; the handbook comes first.";
 const oneDead: Fault["shows"] = {
   "drop.this": {
-    states: { usual: 0.45, over: 0.53, none: 0.01, quit: 0.01 },
+    states: { usual: 0.23, uneven: 0.22, over: 0.53, none: 0.01, quit: 0.01 },
     why: "a cylinder that hardly fires pulls a quarter or a sixth of the power away",
   },
   "feel.this": { states: { rough: 0.6, smooth: 0.4 }, why: "one cylinder misses" },
@@ -132,7 +133,7 @@ export const FAULTS: readonly Fault[] = [
     shows: {
       ...oneDead,
       "drop.this": {
-        states: { usual: 0.42, over: 0.56, none: 0.01, quit: 0.01 },
+        states: { usual: 0.2, uneven: 0.22, over: 0.56, none: 0.01, quit: 0.01 },
         why: "no spark at all: the whole cylinder is missing",
       },
       cleared: { states: { gone: 0.03, same: 0.97 }, why: "no heat mends a lead" },
@@ -157,6 +158,7 @@ export const FAULTS: readonly Fault[] = [
         states: { none: 0.93, usual: 0.05, over: 0.02 },
         why: "it always ran on that one alone: nothing changes",
       },
+      "shown.other": { states: { seen: 0.05, "not seen": 0.95 }, why: "what does not change does not show" },
       "feel.this": { states: { rough: 0.5, smooth: 0.5 }, why: "it stops before anybody feels it" },
       "exhaust.this": {
         states: { colder: 0.9, "one colder": 0.04, hotter: 0.03, "no change": 0.03 },
@@ -191,6 +193,10 @@ export const FAULTS: readonly Fault[] = [
         states: { "no change": 0.95, hotter: 0.04, "one colder": 0.01 },
         why: "both plugs still burn",
       },
+      "shown.other": {
+        states: { seen: 0.04, "not seen": 0.96 },
+        why: "without a drop it looks as if nobody had tried it",
+      },
       "drop.this": {
         states: { usual: 0.96, over: 0.03, none: 0.01 },
         why: "the other one is grounded as it should be",
@@ -203,7 +209,7 @@ export const FAULTS: readonly Fault[] = [
   {
     id: "key not turned",
     place: "side",
-    name: "the key did not reach {side}",
+    name: "{side} not tried, or the key did not reach it",
     what: "nothing changed because nothing was switched",
     rate: 0.006,
     grade: "ask",
@@ -212,6 +218,7 @@ export const FAULTS: readonly Fault[] = [
     shows: {
       "drop.this": { states: { none: 0.97, usual: 0.03 }, why: "still on both" },
       "exhaust.this": { states: { "no change": 0.96, hotter: 0.04 }, why: "both plugs still burn" },
+      "shown.this": { states: { seen: 0.02, "not seen": 0.98 }, why: "nothing was switched" },
       "again.this": {
         states: { "drops now": 0.96, "still none": 0.04 },
         why: "the second time the key is looked at",
@@ -232,7 +239,7 @@ export const FAULTS: readonly Fault[] = [
     action: "Over the limit: taxi back. Inside it: have the timing looked at.",
     shows: {
       "drop.this": {
-        states: { over: 0.5, usual: 0.49, none: 0.005, quit: 0.005 },
+        states: { over: 0.5, usual: 0.29, uneven: 0.2, none: 0.005, quit: 0.005 },
         why: "a late spark gives less, on all cylinders alike",
       },
       "feel.this": {

@@ -5,8 +5,10 @@ import type { Side } from "../run-up/run-up-reading";
  * says nothing. Features of a side are kept by side, those that name a cylinder carry it.
  */
 export const FEATURES = {
-  /** Drop on one side: none to be seen, up to the limit, over it, or the engine stops. */
-  drop: ["none", "usual", "over", "quit"],
+  /** Drop on one side: none to be seen, up to the limit, much more than on the other, over the limit, or the engine stops. */
+  drop: ["none", "usual", "uneven", "over", "quit"],
+  /** In a trace without prompts: whether this side shows at all. */
+  shown: ["seen", "not seen"],
   /** How it ran on one side. */
   feel: ["smooth", "rough"],
   /** Exhaust gas on one side against both: all hotter alike, one cylinder colder, clearly hotter than on the other side, no change, all colder. */
@@ -63,6 +65,13 @@ export interface DiagnosisContext {
 }
 
 /** Whether a feature belongs to one magneto. */
-export const OF_A_SIDE: ReadonlySet<Feature> = new Set(["drop", "feel", "exhaust", "turned", "again"]);
+export const OF_A_SIDE: ReadonlySet<Feature> = new Set([
+  "drop",
+  "shown",
+  "feel",
+  "exhaust",
+  "turned",
+  "again",
+]);
 /** The states that name a cylinder. */
 export const NAMES_CYLINDER: ReadonlySet<string> = new Set(["one colder", "one apart", "wild"]);

@@ -8,6 +8,8 @@ import type { Observation } from "./observations";
 
 export interface ObserveLimits {
   maxDropRpm?: number;
+  /** The greatest difference between the two sides. */
+  maxDifferenceRpm?: number;
   resolutionRpm: number;
 }
 
@@ -39,8 +41,16 @@ export function observe(reading: RunUpReading, profile: RunUpProfile, limits: Ob
     found.push({ feature: "probe", state: "quiet", words: "All exhaust probes are quiet." });
   for (const side of ["right", "left"] as const) {
     const made = reading[side];
+    const beside = reading[side === "right" ? "left" : "right"];
+    if (!made && beside && !reading.prompted)
+      found.push({
+        feature: "shown",
+        state: "not seen",
+        side,
+        words: `Only ${word(beside.side)} dropped in this trace; ${word(side)} does not show.`,
+      });
     if (!made || made.doubt) continue;
-    found.push(dropOf(made, word(side), limits, profile));
+    found.push(dropOf(made, beside, word(side), limits, profile));
     if (made.feel !== "quit" && made.seen)
       found.push({ feature: "feel", state: made.feel, side, words: `On ${word(side)} it ran ${made.feel}.` });
     const exhaust = exhaustOf(made, reading[side === "right" ? "left" : "right"], word(side), wild);
@@ -67,8 +77,9 @@ function wildProbes({ egt, problems }: RunUpReading): number[] {
 
 function dropOf(
   made: MagnetoReading,
+  other: MagnetoReading | undefined,
   side: string,
-  { maxDropRpm, resolutionRpm }: ObserveLimits,
+  { maxDropRpm, maxDifferenceRpm, resolutionRpm }: ObserveLimits,
   profile: RunUpProfile,
 ): Observation {
   const rpm = formatNumber(Math.abs(made.drop));
@@ -81,6 +92,13 @@ function dropOf(
       ...base,
       state: "over",
       words: `On ${side} it dropped ${rpm} rpm, over the limit of ${formatNumber(maxDropRpm)}.`,
+    };
+  const more = other?.seen && other.feel !== "quit" && !other.doubt ? made.drop - other.drop : 0;
+  if (maxDifferenceRpm !== undefined && more > maxDifferenceRpm)
+    return {
+      ...base,
+      state: "uneven",
+      words: `On ${side} it dropped ${rpm} rpm, ${formatNumber(more)} more than on the other.`,
     };
   return { ...base, state: "usual", words: `On ${side} it dropped ${rpm} rpm.` };
 }
@@ -106,23 +124,27 @@ function exhaustOf(
       words: `On ${side}, exhaust of cylinder ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "stayed"} while the others rose ${formatNumber(middle)}.`,
     };
   if (middle < 12) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
-  const beside =
-    other && Object.entries(other.egtChange).filter(([cylinder]) => !wild.includes(Number(cylinder)));
-  const others = beside?.map(([, change]) => change) ?? [];
+  const sane = (changes: Record<number, number> | undefined) =>
+    Object.entries(changes ?? {}).flatMap(([cylinder, change]) =>
+      wild.includes(Number(cylinder)) ? [] : [change],
+    );
+  const others = sane(other?.egtBeside);
+  const asLong = sane(made.egtBeside);
+  const ownMiddle = asLong.length >= 2 ? median(asLong) : middle;
   // A side on which one cylinder is missing is no measure for the other.
   const whole = others.length >= 2 && Math.min(...others) > median(others) - COLDER_F;
   const otherMiddle = whole && other?.seen ? median(others) : undefined;
-  if (otherMiddle !== undefined && otherMiddle > 12 && middle > otherMiddle + MUCH_HOTTER_F)
+  if (otherMiddle !== undefined && otherMiddle > 12 && ownMiddle > otherMiddle + MUCH_HOTTER_F)
     return {
       ...base,
       state: "much hotter",
-      words: `On ${side} all exhausts rose ${formatNumber(middle)} °F, on the other side ${formatNumber(otherMiddle)}.`,
+      words: `On ${side} all exhausts rose ${formatNumber(ownMiddle)} °F, on the other side as long ${formatNumber(otherMiddle)}.`,
     };
   return { ...base, state: "hotter", words: `On ${side} all exhausts rose, ${formatNumber(middle)} °F.` };
 }
 
 function heatOf({ heat }: RunUpReading, profile: RunUpProfile): Observation | undefined {
-  if (!heat || profile.heat === "none") return undefined;
+  if (!heat || heat.doubt || profile.heat === "none") return undefined;
   const scale = rpmScale(profile);
   const what = profile.heat === "alternate air" ? "Alternate air" : "Heat";
   const least = 14 * scale;
@@ -178,7 +200,8 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
     });
   if (propeller && profile.propellerCheck) {
     const { dropRpm, withinS } = profile.propellerCheck;
-    const late = !(propeller.answeredIn <= withinS) || propeller.drop < dropRpm;
+    // One line a second cannot tell half a second.
+    const late = !(propeller.answeredIn <= withinS + 0.5 * reading.interval) || propeller.drop < dropRpm;
     const state = propeller.drop < 0.1 * dropRpm ? "nothing" : late ? "slow" : "answers";
     found.push({
       feature: "propeller",

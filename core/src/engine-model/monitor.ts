@@ -24,6 +24,8 @@ export interface MonitorOptions {
   shape: EngineShape;
   runUpRpm: number;
   clearRpm: number;
+  /** Rpm for leaning on the ground; four ninths of the rated speed without. */
+  groundLeanRpm?: number;
   air: Surroundings;
   fault: PlantedFault;
   severity: number;
@@ -57,11 +59,11 @@ export class Monitor {
     this.#normal = normalNumbers(seededRandom(seed + 104_729));
     const spec = engineOf(shape);
     this.engine = new Engine({ ...options, spec });
-    const { runUpRpm, clearRpm, reactionS = [0.6, 2] } = options;
+    const { runUpRpm, clearRpm, groundLeanRpm = (spec.ratedRpm * 4) / 9, reactionS = [0.6, 2] } = options;
     this.pilot = new Pilot(
       this.engine,
       spec,
-      { runUpRpm, clearRpm, reactionS, setsOff: (this.#random() - 0.5) * 40 },
+      { runUpRpm, clearRpm, groundLeanRpm, reactionS, setsOff: (this.#random() - 0.5) * 40 },
       this.#random,
     );
     // It has been running for a while when somebody looks.

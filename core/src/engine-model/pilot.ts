@@ -13,6 +13,9 @@ export const PILOT_STEPS = [
   "propeller",
   "load",
   "lean",
+  "set lean",
+  "peak",
+  "enrich",
   "clear",
   "idle",
   "ground",
@@ -24,11 +27,16 @@ export interface PilotHabits {
   runUpRpm: number;
   /** Rpm for clearing a plug: a little above the run-up. */
   clearRpm: number;
+  /** Rpm at which the mixture is leaned for the ground. */
+  groundLeanRpm: number;
   /** Seconds between being told and moving a hand. */
   reactionS: readonly [number, number];
   /** How far beside the run-up figure this pilot sets it, rpm. */
   setsOff: number;
 }
+
+/** Where the turns in leave the mixture: a little richer than where the exhaust is hottest. */
+const RICH_AGAIN = 1.06;
 
 /** A hand on the controls: follows one order after another, as a person would, and writes down when the hand really moved. */
 export class Pilot {
@@ -43,6 +51,7 @@ export class Pilot {
   #acted = true;
   #aim: number | undefined;
   #egtPeak = 0;
+  #fastest = 0;
 
   constructor(engine: Engine, spec: EngineSpec, habits: PilotHabits, random: () => number) {
     this.#engine = engine;
@@ -73,6 +82,14 @@ export class Pilot {
     }
     if (this.#acted && this.#step === "propeller") controls.propeller = at - this.#moves < 3.5 ? 0.1 : 1;
     if (this.#acted && (this.#step === "lean" || this.#step === "clear")) this.#lean(at);
+    if (this.#acted && this.#step === "peak") this.#leanPast(at);
+    if (
+      this.#acted &&
+      this.#step === "enrich" &&
+      at - this.#moves < 3 &&
+      this.#engine.mixtureRatio < RICH_AGAIN
+    )
+      controls.mixture = Math.min(1, controls.mixture + 0.05 * dt * 2);
     if (this.#aim === undefined || controls.ignition !== "both") return;
     // Sets the throttle until the needle stands, then leaves it alone.
     const rpm = this.#engine.meanRpm;
@@ -119,6 +136,15 @@ export class Pilot {
       case "lean":
         this.#egtPeak = 0;
         return;
+      case "set lean":
+        this.#aim = this.#habits.groundLeanRpm;
+        return;
+      case "peak":
+        this.#aim = undefined;
+        this.#fastest = 0;
+        return;
+      case "enrich":
+        return;
       case "idle":
         this.#aim = undefined;
         controls.load = false;
@@ -131,6 +157,15 @@ export class Pilot {
         this.#aim = undefined;
         return;
     }
+  }
+
+  /** Draws the mixture back through the fastest rpm until it plainly falls. */
+  #leanPast(at: number): void {
+    const rpm = this.#engine.meanRpm;
+    this.#fastest = Math.max(this.#fastest, rpm);
+    if (at - this.#moves > 60 || rpm < this.#fastest * 0.955) return;
+    const { controls } = this.#engine;
+    controls.mixture = Math.max(0.2, controls.mixture - 0.0022);
   }
 
   /** Draws the mixture back until the exhaust has just passed its peak; for best power a little richer than that. */

@@ -75,18 +75,6 @@ export function clearSequence(profile: RunUpProfile): CoachStep[] {
   ];
 }
 
-/** Leaning for the ground: to a peak and a drop, then some turns in. */
-export function groundLeanSequence(profile: RunUpProfile): CoachStep[] {
-  const { rpm, turnsIn } = profile.groundLean;
-  return [
-    {
-      step: "lean",
-      say: `${formatNumber(rpm)}, lean to the peak`,
-      watch: `past it, then ${turnsIn} turns in`,
-    },
-  ];
-}
-
 /** How the step that is being done stands. */
 export type CoachStatus = "waiting" | "settling" | "done" | "no answer" | "stopped" | "too hot";
 
@@ -141,11 +129,12 @@ export function coachView(
     case "warm up": {
       const least = inUnit(profile.oilTemperature, "°F").min ?? 75;
       const oil = lastOf(trace, "oilTemperature", now);
+      const left = oil === undefined || oil >= least ? undefined : minutesUntil(trace, least, now);
       return {
         status: oil !== undefined && oil >= least ? "done" : "waiting",
         ...(oil !== undefined && { number: oil, unit: "°F" }),
         progress: oil === undefined ? 0 : Math.min(1, oil / least),
-        words: `oil to ${formatNumber(least)} °F`,
+        words: `oil to ${formatNumber(least)} °F${left === undefined ? "" : `, about ${left === 1 ? "a minute" : `${left} minutes`}`}`,
       };
     }
     case "run-up": {
@@ -211,11 +200,46 @@ export function coachView(
       };
     case "clear":
       return clearing(trace, since, now, profile, here);
+    case "set lean":
+      return hold(stands && passed > 3, Math.abs(here - profile.groundLean.rpm) <= 80 * scale, 2);
+    case "peak": {
+      const fastest = fastestSince(trace, rpm, since);
+      const fallen = fastest - here;
+      const enough = PAST_PEAK * profile.groundLean.rpm;
+      return {
+        status: fallen >= enough && passed > 3 ? "done" : tooLate ? "no answer" : "settling",
+        number: here,
+        progress: Math.min(1, Math.max(0, fallen / enough)),
+        words: fallen > 0.4 * enough ? "falling: a little more" : `fastest ${formatNumber(fastest)}`,
+      };
+    }
+    case "enrich":
+      return {
+        status: (stands && passed > 5) || tooLate ? "done" : "settling",
+        number: here,
+        progress: Math.min(1, passed / 5.5),
+      };
     case "lean":
       return { status: passed > 18 ? "done" : "settling", number: here, progress: Math.min(1, passed / 18) };
     case "stop":
       return { status: here < 50 ? "done" : "waiting", number: here, progress: 0 };
   }
+}
+
+/** The mixture is past its peak where the rpm has fallen by this part of where it was set. */
+export const PAST_PEAK = 0.028;
+
+/** The fastest that it ran since then, by medians of about a second. */
+export function fastestSince(trace: Trace, rpm: Float64Array, since: number): number {
+  const { t, y } = pieceOf(trace, rpm, since, Number.POSITIVE_INFINITY);
+  let fastest = Number.NEGATIVE_INFINITY;
+  for (let from = 0; from < y.length; ) {
+    let to = from;
+    while (to < y.length && (t[to] as number) < (t[from] as number) + 1) to++;
+    fastest = Math.max(fastest, median(y.slice(from, to)));
+    from = to;
+  }
+  return fastest;
 }
 
 function clearing(trace: Trace, since: number, now: number, profile: RunUpProfile, here: number): CoachView {
@@ -243,6 +267,19 @@ function clearing(trace: Trace, since: number, now: number, profile: RunUpProfil
     progress: Math.min(1, held / seconds),
     ...(hottest !== undefined && { words: `hottest head ${formatNumber(hottest)} °F` }),
   };
+}
+
+/** Whole minutes until the oil is so warm at the rate of the last lines; undefined where it does not rise. */
+function minutesUntil(trace: Trace, least: number, now: number): number | undefined {
+  const values = trace.channels.oilTemperature;
+  if (!values) return undefined;
+  const { t, y } = pieceOf(trace, values, now - 60, now);
+  const third = Math.floor(y.length / 3);
+  const seconds = ((t.at(-1) ?? 0) - (t[0] ?? 0)) * (2 / 3);
+  if (third < 4 || seconds < 6) return undefined;
+  const late = median(y.slice(-third));
+  const rate = (late - median(y.slice(0, third))) / seconds;
+  return rate > 0.01 ? Math.max(1, Math.ceil((least - late) / rate / 60)) : undefined;
 }
 
 /** The hottest cylinder head now, °F; undefined without probes. */

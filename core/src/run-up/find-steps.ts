@@ -79,6 +79,8 @@ function upTo({ t, y }: Piece, end: number): Piece {
 
 function stepsFromLevels(trace: Trace, profile: RunUpProfile, interval: number): FoundStep[] {
   const plateaus = findPlateaus(trace, interval, rpmScale(profile));
+  const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
+  if (quiet) plateaus.push(quiet);
   const labels = labelPlateaus(trace, plateaus, profile);
   const other = profile.firstSide === "right" ? "left" : "right";
   const named = (label: PlateauLabel, before: RunUpStep | undefined): RunUpStep | undefined => {
@@ -124,6 +126,19 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile, interval: number):
     last = plateau;
   });
   return found;
+}
+
+/** Where the engine stops the trace mostly ends soon: the few lines at nought are too short to stand, and still say it. */
+function stoppedAtEnd(
+  { t, channels: { rpm } }: Trace,
+  profile: RunUpProfile,
+  last: Plateau | undefined,
+): Plateau | undefined {
+  if (!rpm || !last || last.rpm < 0.08 * profile.rpm) return undefined;
+  let from = t.length;
+  while (from > 0 && (rpm[from - 1] as number) < 0.12 * profile.rpm) from--;
+  if (from === t.length || (t[from] as number) <= last.to) return undefined;
+  return { from: t[from] as number, to: t.at(-1) as number, rpm: 0, sigma: 0 };
 }
 
 /** After these the engine is at its base, on both: going on there is no step of its own. */

@@ -9,6 +9,7 @@ export * from "./find-steps";
 export * from "./found-step";
 export * from "./habit";
 export * from "./level-change";
+export * from "./procedures";
 export * from "./read-run-up";
 export * from "./run-up-profile";
 export * from "./run-up-read";

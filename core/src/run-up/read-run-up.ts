@@ -32,6 +32,8 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
   const clean = cleanTrace(raw);
   const trace = withoutFrozen(clean);
   const reading: RunUpReading = {
+    prompted: marks !== undefined && marks.length > 0,
+    interval: clean.interval,
     problems: clean.problems,
     steps: [],
     tries: [],
@@ -45,7 +47,7 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
   readBase(ctx, reading);
   for (const [i, step] of reading.steps.entries()) {
     if (step.step === "right" || step.step === "left") readMagneto(ctx, i, step.step, reading);
-    else if (step.step === "heat") reading.heat = readHeat(ctx, i);
+    else if (step.step === "heat") reading.heat = readHeat(ctx, i, reading.base?.value);
     else if (step.step === "propeller") reading.propeller = readPropeller(ctx, i);
     else if (step.step === "idle") reading.idle = readIdle(ctx, i);
     else if (step.step === "load") {
@@ -53,6 +55,7 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
       if (volts) reading.voltsUnderLoad = volts;
     }
   }
+  layBeside(ctx, reading);
   readNeedles(ctx, reading);
   reading.notes.push(...notesOn(reading, profile, marks));
   return reading;
@@ -142,6 +145,7 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
     feel: quit ? "quit" : roughness > 2.6 && deviation(settled, level) > 8.5 * scale ? "rough" : "smooth",
     egtBefore,
     egtChange,
+    egtBeside: egtChange,
   };
   if (next?.step === "both") {
     const back = pieceOf(
@@ -164,24 +168,64 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   reading[side] = made;
 }
 
-/** The level at the end of a piece: its middle, or where its line ends when it still climbs or falls by more than `slope` a second. */
-function levelAtEnd({ t, y }: { t: number[]; y: number[] }, slope: number): number {
-  const middle = median(y);
-  const third = Math.floor(y.length / 3);
-  if (third < 3) return middle;
-  const late = median(y.slice(-third));
-  const early = median(y.slice(0, third));
-  const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
-  const rate = (late - early) / seconds;
-  return Math.abs(rate) > slope ? late + rate * (seconds / 4) : middle;
+/**
+ * Exhaust goes on rising for seconds, and takes as long to fall again: two sides are compared after the same time on each, and from the lower of the
+ * two beginnings, since the second may begin while the gas is still hot from the first.
+ */
+function layBeside({ trace }: Context, { right, left }: RunUpReading): void {
+  if (!right || !left) return;
+  const short = Math.min(right.held, left.held);
+  for (const made of [right, left]) {
+    made.egtBeside = Object.fromEntries(
+      Object.keys(made.egtBefore).flatMap((name) => {
+        const cylinder = Number(name);
+        const was = Math.min(
+          right.egtBefore[cylinder] ?? Number.POSITIVE_INFINITY,
+          left.egtBefore[cylinder] ?? Number.POSITIVE_INFINITY,
+        );
+        const values = trace.channels[`egt${cylinder}`] as Float64Array;
+        const end = made.from + short - 0.15;
+        const is = meanOf(trace, values, Math.max(made.from + 1.5, end - 1.5), end);
+        return Number.isNaN(is) ? [] : [[cylinder, is - was]];
+      }),
+    );
+  }
 }
 
-function readHeat(ctx: Context, i: number): HeatReading {
+/** The level at the end of a piece: its middle, or where its line ends when it still climbs or falls by more than `slope` a second. */
+function levelAtEnd({ t, y }: { t: number[]; y: number[] }, slope: number): number {
+  const third = Math.floor(y.length / 3);
+  const rate = rateOf({ t, y });
+  if (Math.abs(rate) <= slope) return median(y);
+  const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
+  return median(y.slice(-third)) + rate * (seconds / 4);
+}
+
+/** How fast a piece climbs from its first third to its last, a second; 0 where it is too short to say. */
+function rateOf({ t, y }: { t: number[]; y: number[] }): number {
+  const third = Math.floor(y.length / 3);
+  if (third < 3) return 0;
+  const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
+  return (median(y.slice(-third)) - median(y.slice(0, third))) / seconds;
+}
+
+function readHeat(ctx: Context, i: number, runUpBase: number | undefined): HeatReading {
   const { trace, steps } = ctx;
   const step = steps[i] as FoundStep;
   const cold = steps[i + 1]?.step === "cold" ? steps[i + 1] : undefined;
   const rpm = rpmOf(ctx);
-  const base = median(orNaN(pieceOf(trace, rpm, step.at - 4, step.at - 0.1).y));
+  const scale = rpmScale(ctx.profile);
+  const before = steps[i - 1];
+  const calm = pieceOf(
+    trace,
+    rpm,
+    Math.min(step.at - 1.5, Math.max(step.at - 4, before ? before.at + Math.min(3, 4 * before.settle) : 0)),
+    step.at - 0.1,
+  );
+  // A propeller that is still on its way back is no base: then it is that of the magnetos.
+  const climbs = before?.step === "propeller" && rateOf(calm) > 6 * scale;
+  const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale);
+  const base = climbs && runUpBase !== undefined ? Math.max(own, runUpBase) : own;
   const hotPiece = pieceOf(trace, rpm, step.at, step.until - 0.15);
   const smooth = runningMedian(hotPiece.y, Math.max(1, Math.round(0.8 / Math.max(ctx.clean.interval, 0.1))));
   const settled = smooth.slice(Math.floor(smooth.length * 0.12));
@@ -206,6 +250,7 @@ function readHeat(ctx: Context, i: number): HeatReading {
     drop: base - hot,
     seen: step.seen && Math.abs(base - hot) >= 6 * rpmScale(ctx.profile),
     roseWhileHot: Math.max(0, atEnd - hot),
+    ...(climbs && { doubt: "The propeller was still coming back: do the heat again." }),
   };
   if (egt.length > 0) made.egtChange = median(egt);
   if (cold) {
@@ -344,7 +389,7 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
       const idle = pieceOf(
         trace,
         values,
-        Math.max(reading.idle.from, reading.idle.to - 2.5),
+        Math.max(reading.idle.from, reading.idle.to - Math.max(2.5, 3.2 * ctx.clean.interval)),
         reading.idle.to,
       ).y;
       if (idle.length >= 3) reading.egt.idle[cylinder] = median(idle);

@@ -34,7 +34,7 @@ export interface RunUpProfile {
   idle: LimitRange & { seconds: number };
   /** Clearing a plug: lean for peak, this rpm, so long, at most so often. */
   clear: { rpm: number; seconds: number; tries: number; headMax: LimitRange };
-  /** Leaning for the ground: at this rpm to a peak and a drop, then so many turns in. */
+  /** Leaning for the ground: at this rpm to a peak and a drop, then so many turns in; no turns where there is no lever to lean with. */
   groundLean: { rpm: number; turnsIn: number };
   source: Source;
 }

@@ -24,6 +24,8 @@ export interface MagnetoReading {
   feel: "smooth" | "rough" | "quit";
   /** Change of exhaust gas by cylinder, °F, from before to the end of the step. */
   egtChange: Record<number, number>;
+  /** The same after as many seconds as the shorter of the two sides was held: to be laid beside the other side. */
+  egtBeside: Record<number, number>;
   /** Exhaust gas on both, before, by cylinder. */
   egtBefore: Record<number, number>;
   /** Too short to settle, or with a hole in it. */
@@ -44,6 +46,8 @@ export interface HeatReading {
   coldAgain?: number;
   gain?: number;
   egtChange?: number;
+  /** Why this number is no measure of the heat. */
+  doubt?: string;
 }
 
 export interface PropellerReading {
@@ -89,6 +93,10 @@ export interface RunUpNote {
 
 /** All that a run-up's trace has to say, before anybody judges it. */
 export interface RunUpReading {
+  /** Whether the coach called the steps: then what does not show was called and did not answer. */
+  prompted: boolean;
+  /** Seconds from line to line. */
+  interval: number;
   problems: TraceProblem[];
   steps: FoundStep[];
   /** The run-up rpm, on both, before the first magneto. */

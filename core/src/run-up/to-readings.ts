@@ -36,7 +36,7 @@ export function tracedReadings(
   ] as const)
     if (side && base !== undefined && !side.doubt)
       set(key, side.feel === "quit" ? 0 : base - side.drop, "rpm", side.feel);
-  if (heat && base !== undefined) {
+  if (heat && !heat.doubt && base !== undefined) {
     set(READING.carburettorHot, base - heat.drop, "rpm");
     if (heat.gain !== undefined) set(READING.carburettorColdAgain, base + heat.gain, "rpm");
   }
@@ -71,7 +71,10 @@ function stepIsSound(traced: NonNullable<Item["traced"]>, reading: RunUpReading)
         Boolean(right && left) && !lost && steps.at(-1)?.step !== "right" && steps.at(-1)?.step !== "left"
       );
     case "heat":
-      return Boolean(heat?.seen && heat.drop > 0);
+      return Boolean(heat?.seen && !heat.doubt && heat.drop > 0);
+    case "lean":
+      // Leaning for the ground is a procedure of its own, with its own end.
+      return false;
     case "propeller":
       return propeller !== undefined && propeller.drop > 0.1 * propeller.base && propeller.back !== undefined;
   }

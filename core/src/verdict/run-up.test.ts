@@ -205,9 +205,12 @@ describe("the items that a trace answers", () => {
     roughness: 1,
     feel: "smooth" as const,
     egtChange: {},
+    egtBeside: {},
     egtBefore: {},
   });
   const reading: RunUpReading = {
+    prompted: true,
+    interval: 0.1,
     problems: [],
     steps: [{ step: "ground", at: 30, until: 40, seen: true, settle: 1 }],
     tries: [],

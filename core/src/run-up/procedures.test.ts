@@ -1,0 +1,151 @@
+import { Monitor, type MonitorOptions } from "../engine-model/index";
+import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
+import {
+  cleanTrace,
+  coachView,
+  hasProcedure,
+  judgeGroundLeaning,
+  judgeIdleHold,
+  judgeWarmUp,
+  type Mark,
+  type Procedure,
+  procedureSequence,
+  readGroundLeaning,
+  readRunUp,
+  type TraceLine,
+  traceOf,
+} from "./index";
+
+/** Runs a procedure with the coach against the stand-in. `deaf` leaves these steps undone. */
+function coached(
+  procedure: Procedure,
+  engineAt: number,
+  change: Partial<MonitorOptions> = {},
+  deaf: readonly string[] = [],
+) {
+  const engine = CASE_ENGINES[engineAt] as (typeof CASE_ENGINES)[number];
+  const { profile } = engine;
+  const monitor = new Monitor({
+    ...runUpCase("none", 3, engine).options,
+    groundLeanRpm: profile.groundLean.rpm,
+    ...change,
+  });
+  const lines: TraceLine[] = Array.from({ length: 40 }, () => monitor.next());
+  const marks: Mark[] = [];
+  const ended: string[] = [];
+  for (const step of procedureSequence(procedure, profile)) {
+    const since = monitor.now;
+    marks.push({ step: step.step, t: since });
+    if (!deaf.includes(step.step)) monitor.tell(step.step as never);
+    for (let i = 0; i < 9000; i++) {
+      lines.push(monitor.next());
+      if (i % 3) continue;
+      const view = coachView(traceOf(lines.slice(-900)), step, since, profile);
+      if (view.status === "waiting" || view.status === "settling") continue;
+      ended.push(view.status);
+      break;
+    }
+  }
+  return { trace: traceOf(lines), lines, marks, ended, profile, seconds: monitor.now };
+}
+
+const leaned = (run: ReturnType<typeof coached>) =>
+  judgeGroundLeaning(readGroundLeaning(cleanTrace(run.trace).trace, run.marks), run.profile);
+
+describe("leaning for the ground", () => {
+  it.each([0, 1, 3])("goes past the fastest and back, and is judged so (engine %i)", (at) => {
+    const run = coached("ground lean", at);
+    expect(run.ended).toEqual(["done", "done", "done"]);
+    const judged = leaned(run);
+    expect(judged.grade).toBe("sound");
+    expect(judged.sentence).toMatch(
+      /Fastest [\d,]+, past it to [\d,]+, back to [\d,]+\. Exhaust \d+ °F under/,
+    );
+  });
+
+  it("sees a mixture that nobody moved, and one that was left past the peak", () => {
+    const untouched = coached("ground lean", 0, {}, ["peak", "enrich"]);
+    expect(untouched.ended[1]).toBe("no answer");
+    expect(leaned(untouched)).toMatchObject({
+      grade: "watch",
+      sentence: expect.stringContaining("as rich as before"),
+    });
+    const left = coached("ground lean", 0, {}, ["enrich"]);
+    expect(leaned(left)).toMatchObject({
+      grade: "watch",
+      sentence: expect.stringContaining("past the peak"),
+    });
+  });
+
+  // Common practice: hottest exhaust is leaner than the fastest rpm; three turns in ends on the rich side of it.
+  it("ends on the rich side of the hottest exhaust", () => {
+    const run = coached("ground lean", 1);
+    const reading = readGroundLeaning(run.trace, run.marks);
+    expect(reading?.egtPeak).toBeGreaterThan(reading?.egtEnd ?? Number.NaN);
+    expect(reading?.end).toBeGreaterThan(reading?.past ?? Number.NaN);
+  });
+
+  it("is not offered without a mixture lever, and not judged without a trace of it", () => {
+    const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
+    expect(hasProcedure("ground lean", { ...profile, groundLean: { rpm: 2500, turnsIn: 0 } })).toBe(false);
+    expect(hasProcedure("ground lean", profile)).toBe(true);
+    expect(judgeGroundLeaning(undefined, profile).grade).toBe("unjudged");
+    expect(readGroundLeaning(traceOf([{ t: 0, rpm: 1200 }]), [{ step: "peak", t: 0 }])).toBeUndefined();
+  });
+});
+
+describe("warming up", () => {
+  it("waits for the arc, says about how long, and is judged by the needle", () => {
+    const engine = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
+    const air = { pressureHpa: 1013, celsius: 0, humidity: 0.6 };
+    const run = coached("warm up", 0, { warm: false, air });
+    expect(run.ended).toEqual(["done"]);
+    expect(run.seconds).toBeGreaterThan(60);
+    const early = run.lines.filter(({ t }) => t < 40);
+    const view = coachView(traceOf(early), { step: "warm up", say: "", watch: "" }, 0, engine.profile);
+    const said = Number(/about (\d+) minutes/.exec(view.words ?? "")?.[1] ?? 1);
+    const really = (run.seconds - 40) / 60;
+    expect(view.status).toBe("waiting");
+    expect(said).toBeGreaterThan(really * 0.6);
+    expect(said).toBeLessThan(really + 1.5);
+    const oil = run.lines.at(-1)?.oilTemperature;
+    expect(judgeWarmUp(oil, run.seconds / 60, engine.profile)).toMatchObject({ grade: "sound" });
+  });
+
+  it("tells what is missing to the arc, what is over it, and what cannot be seen", () => {
+    const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
+    expect(judgeWarmUp(60, 3, profile)).toMatchObject({
+      grade: "ask",
+      sentence: "60 °F after 3 min: 15 °F short of its arc.",
+    });
+    expect(judgeWarmUp(250, 20, profile).grade).toBe("stop");
+    expect(judgeWarmUp(undefined, 3, profile).grade).toBe("unjudged");
+    expect(judgeWarmUp(75, 0.2, profile).sentence).toBe("75 °F: in its arc, ready for the run-up.");
+  });
+});
+
+describe("the idle held by itself", () => {
+  it("is sound on a sound engine, and low on one whose stop is low", () => {
+    const sound = coached("idle", 0);
+    expect(sound.ended).toEqual(["done", "done", "done"]);
+    const read = (run: typeof sound) => readRunUp(run.trace, run.profile, run.marks).idle;
+    expect(judgeIdleHold(read(sound), sound.profile)).toMatchObject({ grade: "sound" });
+    const low = coached("idle", 0, { fault: { kind: "idle low" }, severity: 0.7 });
+    expect(["ask", "stop"]).toContain(judgeIdleHold(read(low), low.profile).grade);
+  });
+
+  it("is not believed when it was left too soon, or when it quit", () => {
+    const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
+    const idle = { from: 0, to: 2, floor: 640, held: 2, quit: false };
+    expect(judgeIdleHold(idle, profile)).toMatchObject({
+      grade: "note",
+      sentence: "640 rpm, but held 2 s only.",
+    });
+    expect(judgeIdleHold({ ...idle, quit: true, floor: 0 }, profile).grade).toBe("stop");
+    expect(judgeIdleHold({ ...idle, held: 5, floor: 900 }, profile)).toMatchObject({
+      grade: "ask",
+      sentence: "900 rpm, held 5 s: over its range.",
+    });
+    expect(judgeIdleHold(undefined, profile).grade).toBe("unjudged");
+  });
+});
