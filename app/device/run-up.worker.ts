@@ -37,7 +37,8 @@ function work({ trace, profile, marks, limits, context, before, told = [], onlyS
   const read = readRunUp(trace, profile, marks);
   const reading = onlySide ? nameOnlySide(read, onlySide) : read;
   // What the pilot said of a side takes the place of what the trace left open.
-  const said = (side: string | undefined) => told.some(({ feature, side: of }) => feature === "turned" && of === side);
+  const said = (side: string | undefined) =>
+    told.some(({ feature, side: of }) => feature === "turned" && of === side);
   const now = [
     ...observe(reading, profile, limits).filter(({ feature, side }) => feature !== "shown" || !said(side)),
     ...told,

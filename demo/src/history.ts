@@ -291,6 +291,7 @@ function readings({
     ["wind.from", about(250, 30, 10)],
     ["wind.speed", about(9, 5, 1)],
     ["wind.gust", 0],
+    ["altimeter.setting", about(1015, 9, 1)],
   ]);
 }
 

@@ -13,6 +13,7 @@ const TYPE_FILE: Record<string, string> = {
   "QX-ANS": "type-ansel-2.json",
   "QX-DOV": "type-dovrane-twin.json",
   "QX-COR": "type-corrant-r.json",
+  "QX-LUM": "type-lumen-sport.json",
 };
 
 /** What a person reads off a healthy aircraft on a quiet day. */
@@ -28,6 +29,7 @@ export const HEALTHY: Record<string, string> = {
   "oil.temperature": "150",
   "oil.pressure": "72",
   altimeter: "30",
+  "altimeter.setting": "1013",
   "magneto.base": "1800",
   "magneto.right": "1730",
   "magneto.left": "1710",

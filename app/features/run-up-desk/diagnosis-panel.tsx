@@ -1,15 +1,18 @@
 import { formatNumber } from "@cravix/core";
-import type { DiagnosisReport } from "@cravix/core/diagnosis";
+import type { DiagnosisReport, NextTest, Observation } from "@cravix/core/diagnosis";
 import { View } from "react-native";
+import { Button } from "../../ui/button";
 import { Heading, Text } from "../../ui/text";
 
 /** What is likeliest in a sentence, why, how sure it is, and what would tell most next. */
 export function DiagnosisPanel({
   report,
   remedied,
+  onTried,
 }: {
   report: DiagnosisReport;
   remedied: boolean | undefined;
+  onTried: (observation: Observation) => void;
 }) {
   const [best, ...others] = report.ranked;
   if (!best) return null;
@@ -56,14 +59,48 @@ export function DiagnosisPanel({
             {next.title}
           </Text>
           <Text className="text-sm">{next.how}</Text>
-          {next.outcomes.slice(0, 2).map((outcome) => (
-            <Text key={outcome.state} className="text-sm text-voice">
-              {`${outcome.state.slice(0, 1).toUpperCase()}${outcome.state.slice(1)} then: ${outcome.likeliest}, ${formatNumber(outcome.probability * 100)}\u00a0%`}
-            </Text>
-          ))}
           <Text className="text-sm text-voice">{next.caution}</Text>
+          <Outcomes next={next} onTried={onTried} />
         </View>
       )}
     </View>
   );
+}
+
+/** What the test may come to, and what would then be likeliest; touched, it is added to what was seen. Clearing is coached instead: it reads itself. */
+function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Observation) => void }) {
+  const asked = next.id !== "clear";
+  return (
+    <View className="mt-1 gap-1.5">
+      {asked && <Text className="font-mid">Tried? It came to:</Text>}
+      {next.outcomes.slice(0, 2).map(({ state, likeliest, probability }) => {
+        const came = capital(state);
+        const then = `${likeliest}, ${formatNumber(probability * 100)}\u00a0%`;
+        return asked ? (
+          <Button
+            key={state}
+            className="items-start px-3"
+            textClassName="text-base"
+            testID={`came-${state.replaceAll(" ", "-")}`}
+            onPress={() =>
+              onTried({
+                feature: next.feature,
+                state: state as Observation["state"],
+                words: `${next.title}: ${state}.`,
+                ...(next.side && { side: next.side }),
+              })
+            }
+          >
+            {`${came} (then: ${then})`}
+          </Button>
+        ) : (
+          <Text key={state} className="text-sm text-voice">{`${came} then: ${then}`}</Text>
+        );
+      })}
+    </View>
+  );
+}
+
+function capital(text: string): string {
+  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

@@ -1,5 +1,5 @@
 import type { Item } from "@cravix/core";
-import { engineKey, READING } from "@cravix/core";
+import { convert, engineKey, READING } from "@cravix/core";
 import type { DiagnosisContext } from "@cravix/core/diagnosis";
 import { densityAltitudeFt, type RunUpProfile, stationPressureHpa } from "@cravix/core/run-up";
 import type { Walk } from "../walk/use-preflight";
@@ -12,10 +12,16 @@ export interface WalkEngine {
   /** Where what is read is written down: the item of the base rpm. */
   baseItem: Item;
   densityAltitudeFt: number | undefined;
+  /** Today's altimeter setting, hPa, where it was written down; and the pressure at the field. */
+  settingHpa: number | undefined;
+  pressureHpa: number | undefined;
   /** Whether the mixture is leaned before the drops, today. */
   lean: boolean;
   context: DiagnosisContext;
 }
+
+/** Where no setting is known. */
+const STANDARD_HPA = 1013.25;
 
 /** Icing in a carburettor is taken to be possible between these, °C, whatever the dew point: the published charts reach about so far. */
 const ICING: readonly [number, number] = [-10, 22];
@@ -31,10 +37,14 @@ export function engineOfWalk(
   if (!profile || !baseItem) return undefined;
   const { celsius } = state;
   const elevation = list.airfield?.elevationFt;
+  const setting = state.readings[READING.altimeterSetting];
+  const settingHpa = setting && convert(setting.value, setting.unit, "hPa");
+  const pressureHpa =
+    elevation === undefined ? undefined : stationPressureHpa(settingHpa ?? STANDARD_HPA, elevation);
   const high =
-    celsius === undefined || elevation === undefined
+    celsius === undefined || pressureHpa === undefined
       ? undefined
-      : Math.round(densityAltitudeFt(stationPressureHpa(1013.25, elevation), celsius));
+      : Math.round(densityAltitudeFt(pressureHpa, celsius));
   const lean = high !== undefined && high >= profile.leanAboveFt;
   return {
     name,
@@ -46,6 +56,8 @@ export function engineOfWalk(
     },
     baseItem,
     densityAltitudeFt: high,
+    settingHpa,
+    pressureHpa,
     lean,
     context: {
       cylinders: profile.cylinders,

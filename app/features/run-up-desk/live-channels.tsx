@@ -1,7 +1,7 @@
 import { formatNumber } from "@cravix/core";
 import type { TraceLine } from "@cravix/core/run-up";
 import { memo, useEffect, useState } from "react";
-import { Text, type TextStyle, View } from "react-native";
+import { Text, type TextStyle, useWindowDimensions, View } from "react-native";
 import Svg, { Path } from "react-native-svg";
 import { usePalette } from "../../ui/use-palette";
 import type { Coach } from "./use-coach";
@@ -15,7 +15,10 @@ interface Shown {
 
 const WIDTH = 100;
 const HEIGHT = 26;
-const WIDE_HEIGHT = 64;
+const COLUMNS = 3;
+/** On a wide screen: what stands above and below the needles, and the head of each. */
+const AROUND = 160;
+const HEAD_HEIGHT = 32;
 /** Seconds that a tile shows, and its points. */
 const SPAN_S = 45;
 const POINTS = 110;
@@ -23,8 +26,8 @@ const POINTS = 110;
 const PLAIN: Shown[] = [
   { name: "Manifold", unit: "inHg", decimals: 1, of: (line) => line.map },
   { name: "Fuel flow", unit: "gal/h", decimals: 1, of: (line) => line.fuelFlow },
-  { name: "Oil", unit: "psi", decimals: 0, of: (line) => line.oilPressure },
-  { name: "Oil", unit: "°F", decimals: 0, of: (line) => line.oilTemperature },
+  { name: "Oil pressure", unit: "psi", decimals: 0, of: (line) => line.oilPressure },
+  { name: "Oil temp.", unit: "°F", decimals: 0, of: (line) => line.oilTemperature },
   { name: "Volts", unit: "V", decimals: 1, of: (line) => line.volts },
   { name: "Amps", unit: "A", decimals: 0, of: (line) => line.amps },
   { name: "Suction", unit: "inHg", decimals: 1, of: (line) => line.suction },
@@ -72,17 +75,21 @@ function useLines({ lines, watch }: Needles) {
 export const LiveChannels = memo(function LiveChannels({ coach, wide }: { coach: Needles; wide: boolean }) {
   const { all, from, start } = useLines(coach);
   const palette = usePalette();
+  const screen = useWindowDimensions();
   const last = all.at(-1);
   if (!last) return null;
-  const height = wide ? WIDE_HEIGHT : HEIGHT;
+  const channels = channelsOf(last);
+  // All of a wide screen is used, however many needles there are.
+  const rows = Math.ceil(channels.length / COLUMNS);
+  const height = wide ? Math.max(40, Math.floor((screen.height - AROUND) / rows) - HEAD_HEIGHT) : HEIGHT;
   const stride = Math.max(1, Math.floor((all.length - start) / POINTS));
   const small = { fontFamily: "AtkinsonNext", fontSize: 13, lineHeight: 18, color: palette.voice };
   return (
     <View style={ROWS} testID="channels">
-      {channelsOf(last).map((channel) => {
+      {channels.map((channel) => {
         const value = channel.of(last);
         return (
-          <View key={channel.name + channel.unit} style={[TILE, { width: wide ? "33.33%" : "50%" }]}>
+          <View key={channel.name + channel.unit} style={[TILE, wide ? THIRD : HALF]}>
             <View style={HEAD}>
               <Text style={small}>{channel.name}</Text>
               <Text style={[NUMBER, { color: palette.ink }]}>
@@ -110,6 +117,9 @@ export const LiveChannels = memo(function LiveChannels({ coach, wide }: { coach:
 
 const ROWS = { flexDirection: "row", flexWrap: "wrap" } as const;
 const TILE = { paddingHorizontal: 6, paddingVertical: 4 } as const;
+const HALF = { width: "50%" } as const;
+/** The last row is filled, however many are left for it. */
+const THIRD = { flexBasis: "30%", flexGrow: 1 } as const;
 const HEAD = { flexDirection: "row", justifyContent: "space-between", alignItems: "baseline" } as const;
 const NUMBER: TextStyle = {
   fontFamily: "AtkinsonNextBold",

@@ -37,11 +37,11 @@ export function LiveRunUp({
   const channels = <LiveChannels coach={needles} wide={wide} />;
   return (
     <View className="h-full bg-paper" role="main">
-      <View className="flex-row items-center justify-between px-[18px] pt-3">
-        <Heading level={1} className="text-xl">
+      <View className="flex-row items-center justify-between gap-2 px-[18px] pt-3">
+        <Heading level={1} className="shrink text-xl">
           {title}
         </Heading>
-        <Text className="rounded-lg border-2 border-ink px-2 py-0.5 font-strong text-sm">
+        <Text className="shrink-0 rounded-lg border-2 border-ink px-2 py-0.5 font-strong text-sm">
           {practice ? "practice" : "monitor, live"}
         </Text>
       </View>

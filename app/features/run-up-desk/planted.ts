@@ -9,6 +9,8 @@ export interface Planted {
   severity: number;
   speed: number;
   seed: number;
+  /** It has just been started. */
+  cold: boolean;
   set: (kind: PlantedFault["kind"]) => void;
 }
 
@@ -21,6 +23,7 @@ export function usePlanted(): Planted {
     severity?: string;
     speed?: string;
     seed?: string;
+    warm?: string;
   }>();
   const [kind, setKind] = useState<PlantedFault["kind"]>((query.fault as PlantedFault["kind"]) ?? "none");
   const side = query.side === "right" ? "right" : "left";
@@ -32,6 +35,7 @@ export function usePlanted(): Planted {
     severity: Number(query.severity ?? 0.5),
     speed: Number(query.speed ?? 1) || 1,
     seed: Number(query.seed ?? 11) || 11,
+    cold: query.warm === "no",
     set: setKind,
   };
 }

@@ -1,4 +1,5 @@
 import { GRADES } from "@cravix/core";
+import type { Observation } from "@cravix/core/diagnosis";
 import type { Trace, TraceSource } from "@cravix/core/run-up";
 import { useMemo, useState } from "react";
 import { Pressable, View } from "react-native";
@@ -20,6 +21,7 @@ export function Results({
   trace,
   source,
   wide,
+  onTried,
 }: {
   walk: Walk;
   engine: WalkEngine;
@@ -27,6 +29,8 @@ export function Results({
   trace: Trace;
   source: TraceSource;
   wide: boolean;
+  /** A further test was done, and this is what it came to. */
+  onTried: (observation: Observation) => void;
 }) {
   const [open, setOpen] = useState<string | undefined>();
   const checks = useMemo(() => checksOf(answer.reading, engine), [answer, engine]);
@@ -76,7 +80,7 @@ export function Results({
     <View className={wide ? "flex-row gap-8" : "gap-5"}>
       <View className={wide ? "flex-1 gap-5" : "gap-5"}>
         <MagnetoPlot answer={answer} engine={engine} trace={trace} />
-        <DiagnosisPanel report={answer.report} remedied={answer.remedied} />
+        <DiagnosisPanel report={answer.report} remedied={answer.remedied} onTried={onTried} />
       </View>
       <View className={wide ? "flex-1 gap-5" : "gap-5"}>
         {lists}

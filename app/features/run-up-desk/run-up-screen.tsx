@@ -1,11 +1,11 @@
-import { shapeOf } from "@cravix/contract/stand-in";
 import { blockedBy, formatNumber } from "@cravix/core";
-import type { Observation } from "@cravix/core/diagnosis";
+import { type Observation, type OpenQuestion, openQuestions } from "@cravix/core/diagnosis";
 import {
   clearSequence,
   coachSequence,
   type Emergency,
   type Mark,
+  type Procedure,
   type Trace,
   type TraceLine,
   type TraceSource,
@@ -15,7 +15,6 @@ import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
-import { listenLive, listenPractice } from "../../device/engine-monitor";
 import type { RunUpAnswer, RunUpQuestion } from "../../device/run-up.worker";
 import { readRunUpHere } from "../../device/run-up-work";
 import { useAppDispatch } from "../../store/hooks";
@@ -27,11 +26,14 @@ import { useWide } from "../../ui/use-wide";
 import { useActs } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+import { AskBack } from "./ask-back";
 import { EmergencyList, EmergencyNow } from "./emergency";
 import { engineOfWalk, sideWords, type WalkEngine } from "./engine-of-walk";
 import { FileWay } from "./file-way";
 import { LiveRunUp } from "./live-run-up";
+import { monitorOf } from "./monitor-of";
 import { usePlanted } from "./planted";
+import { ProcedureDesk } from "./procedure-desk";
 import { Results } from "./results";
 import { type TypedNumbers, TypedWay } from "./typed-way";
 import { forTheRecord, typedReadings, useRecordRunUp } from "./use-record";
@@ -64,9 +66,17 @@ interface Read {
   answer: RunUpAnswer;
   trace: Trace;
   source: TraceSource;
-  /** Cleared or leaned so often. */
+  /** Cleared so often. */
   tries: number;
+  marks?: Mark[];
+  /** What the pilot answered, and which questions that were. */
+  told: Observation[];
+  asked: ReadonlySet<OpenQuestion["id"]>;
+  onlySide?: "right" | "left";
 }
+
+/** What a run-up was read with, before its answer. */
+type Asked = Omit<Read, "answer" | "tries">;
 
 function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const wide = useWide();
@@ -80,13 +90,15 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const [read, setRead] = useState<Read>();
   const [emergency, setEmergency] = useState<{ id: Emergency; side?: "right" | "left" } | "pick">();
   const [trouble, setTrouble] = useState<string>();
+  const [procedure, setProcedure] = useState<Procedure>();
   const { profile } = engine;
   const words = sideWords(profile);
   const id = walk.state.id;
   const toWalk = () => router.replace(`/preflight/${id}`);
   const block = blockedBy(walk.list, walk.state, engine.baseItem);
 
-  const ask = async (trace: Trace, source: TraceSource, marks?: Mark[], told: Observation[] = []) => {
+  const ask = async (asked: Asked) => {
+    const { trace, marks, told, onlySide } = asked;
     const question: RunUpQuestion = {
       trace,
       profile,
@@ -94,18 +106,26 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       context: engine.context,
       told,
       ...(marks && { marks }),
+      ...(onlySide && { onlySide }),
       ...(remedy && read && { before: { observations: read.answer.observations, remedy } }),
     };
     try {
       const answer = await readRunUpHere(question);
-      setRead({ answer, trace, source, tries: (read?.tries ?? 0) + (remedy ? 1 : 0) });
+      const cleared = remedy || procedure === "clear";
+      setRead({ ...asked, answer, tries: (read?.tries ?? 0) + (cleared ? 1 : 0) });
       setTrouble(undefined);
     } catch (error) {
       setTrouble((error as Error).message);
     }
     setRemedy(undefined);
+    setProcedure(undefined);
     setWay("choose");
   };
+  const askNew = (trace: Trace, source: TraceSource, marks?: Mark[], told: Observation[] = []) =>
+    ask({ trace, source, told, asked: new Set(), ...(marks && { marks }) });
+  /** The same trace once more, with what the pilot has added. */
+  const tell = (before: Read, told: Observation[], change: Partial<Pick<Asked, "asked" | "onlySide">> = {}) =>
+    void ask({ ...before, ...change, told: [...before.told, ...told] });
 
   const onEnd = (how: string, lines: TraceLine[], marks: Mark[], side?: "right" | "left") => {
     if (lines.length === 0) {
@@ -118,7 +138,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         : [];
     if (how === "no drop" && side) setEmergency({ id: "no drop", side });
     if (how === "stopped" && side) setEmergency({ id: "stops on one", side });
-    void ask(traceOf(lines), "monitor", marks, told);
+    void askNew(traceOf(lines), "monitor", marks, told);
   };
 
   const onTyped = (numbers: TypedNumbers) => {
@@ -180,15 +200,30 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       />
     );
 
-  const shape = shapeOf(walk.list.type);
-  if (shape && (way === "live" || way === "practice")) {
-    const { fault, side, cylinder, severity, speed, seed } = planted;
-    const celsius = walk.state.celsius ?? 15;
+  if (procedure && procedure !== "clear")
+    return (
+      <ProcedureDesk
+        walk={walk}
+        engine={engine}
+        procedure={procedure}
+        planted={planted}
+        wide={wide}
+        onBack={() => setProcedure(undefined)}
+        onEmergency={() => setEmergency("pick")}
+      />
+    );
+
+  const listen =
+    way === "live" || way === "practice"
+      ? monitorOf(walk, engine, planted, { practice: way === "practice", round, cold: planted.cold })
+      : undefined;
+  if (listen) {
+    const clearing = remedy || procedure === "clear";
     return (
       <LiveRunUp
         key={round}
         title={
-          remedy
+          clearing
             ? `${walk.list.registration}: clear it`
             : `${walk.list.registration}${engine.name ? `, ${engine.name} engine` : ""}`
         }
@@ -196,37 +231,9 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         wide={wide}
         practice={way === "practice"}
         sequence={(warm) =>
-          remedy ? clearSequence(profile) : coachSequence(profile, { lean: engine.lean, warm })
+          clearing ? clearSequence(profile) : coachSequence(profile, { lean: engine.lean, warm })
         }
-        listen={(on) =>
-          way === "live"
-            ? listenLive(
-                {
-                  registration: walk.list.registration,
-                  fault: fault.kind,
-                  side,
-                  cylinder: String(cylinder),
-                  severity: String(severity),
-                  seed: String(seed + round),
-                  speed: String(speed),
-                  celsius: String(celsius),
-                },
-                on,
-              )
-            : listenPractice(
-                {
-                  shape,
-                  runUpRpm: profile.rpm,
-                  clearRpm: profile.clear.rpm,
-                  air: { pressureHpa: 1013, celsius, humidity: 0.6 },
-                  fault,
-                  severity,
-                  seed: seed + round,
-                },
-                speed,
-                on,
-              )
-        }
+        listen={listen}
         onEnd={onEnd}
         onEmergency={() => setEmergency("pick")}
       />
@@ -241,6 +248,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       !read.answer.remedied &&
       read.answer.report.ranked[0]?.fault;
     const used = read.tries >= profile.clear.tries;
+    const [question] = openQuestions(read.answer.reading, profile, read.asked);
     return (
       <Screen
         wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
@@ -298,11 +306,25 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
           </View>
         }
       >
-        <Heading level={1} className="mb-2 text-2xl">{`${walk.list.registration}: run-up`}</Heading>
+        <Heading
+          level={1}
+          className="mb-2 text-2xl"
+        >{`${walk.list.registration}: run-up${engine.name ? `, ${engine.name} engine` : ""}`}</Heading>
         {used && clears && (
           <View role="alert" className="mb-3 rounded-xl border-4 border-clay px-3 py-2">
             <Text className="font-strong text-lg text-clay">{`Not cleared in ${profile.clear.tries} tries: taxi back.`}</Text>
           </View>
+        )}
+        {question && (
+          <AskBack
+            question={question}
+            onAnswer={({ told, onlySide }) =>
+              tell(read, told, {
+                asked: new Set([...read.asked, question.id]),
+                ...(onlySide && { onlySide }),
+              })
+            }
+          />
         )}
         <Results
           walk={walk}
@@ -311,6 +333,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
           trace={read.trace}
           source={read.source}
           wide={wide}
+          onTried={(observation) => tell(read, [observation])}
         />
       </Screen>
     );
@@ -360,16 +383,20 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
           engine={engine}
           planted={planted}
           onWay={(picked) => setWay(picked)}
-          density={engine.densityAltitudeFt}
+          onProcedure={(picked) => {
+            setProcedure(picked);
+            setRound(round + 1);
+            if (picked === "clear") setWay("live");
+          }}
         />
       )}
       {way === "typed" && <TypedWay engine={engine} onDone={onTyped} />}
       {way === "file" && (
-        <FileWay cylinders={profile.cylinders} onRead={({ trace }) => void ask(trace, "file")} />
+        <FileWay cylinders={profile.cylinders} onRead={({ trace }) => void askNew(trace, "file")} />
       )}
       {way === "choose" && engine.densityAltitudeFt !== undefined && (
         <Text className="mt-3 text-sm text-voice">
-          {`Density altitude about ${formatNumber(engine.densityAltitudeFt)} ft on the standard setting${engine.lean ? ": lean before you judge the drops" : ""}.`}
+          {`Density altitude about ${formatNumber(engine.densityAltitudeFt)} ft ${engine.settingHpa === undefined ? "on the standard setting" : `on ${formatNumber(engine.settingHpa)} hPa`}${engine.lean ? ": lean before you judge the drops" : ""}.`}
         </Text>
       )}
     </Screen>

@@ -24,19 +24,32 @@ interface TracePieceProps {
   /** The level that everything is counted from. */
   base?: number;
   height?: number;
+  /** Another channel than the rpm, and what it is in. */
+  values?: Float64Array;
+  unit?: string;
 }
 
 const WIDTH = 340;
 
-/** A piece of the rpm, with what was read out of it where it was read. */
-export function TracePiece({ trace, from, to, marks, limit, base, height = 110 }: TracePieceProps) {
+/** A piece of the rpm or of another channel, with what was read out of it where it was read. */
+export function TracePiece({
+  trace,
+  from,
+  to,
+  marks,
+  limit,
+  base,
+  height = 110,
+  values,
+  unit = "rpm",
+}: TracePieceProps) {
   const { ink, stone, clay, voice } = usePalette();
   const points: { x: number; y: number }[] = [];
-  const rpm = trace.channels.rpm;
-  if (rpm)
+  const drawn = values ?? trace.channels.rpm;
+  if (drawn)
     for (let i = 0; i < trace.t.length; i++) {
       const t = trace.t[i] as number;
-      const value = rpm[i] as number;
+      const value = drawn[i] as number;
       if (t >= from && t <= to && !Number.isNaN(value)) points.push({ x: t, y: value });
     }
   if (points.length < 2) return null;
@@ -51,7 +64,9 @@ export function TracePiece({ trace, from, to, marks, limit, base, height = 110 }
     <View>
       <View className="flex-row justify-between">
         <Text className="text-xs text-voice">
-          {base === undefined ? "rpm" : `from ${formatNumber(base)} rpm`}
+          {base === undefined
+            ? `${unit}, ${formatNumber(bottom)} to ${formatNumber(top)}`
+            : `from ${formatNumber(base)} ${unit}`}
         </Text>
         {limit && <Text className="text-xs text-clay">{limit.words}</Text>}
       </View>
@@ -92,7 +107,7 @@ export function TracePiece({ trace, from, to, marks, limit, base, height = 110 }
           />
         </Svg>
       </View>
-      <View style={{ height: 52 }}>
+      <View style={{ height: marks.length > 0 ? 52 : 8 }}>
         {marks.map((mark) => (
           <View
             key={`${mark.label}${mark.from}`}

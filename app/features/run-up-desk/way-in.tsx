@@ -1,4 +1,5 @@
 import { FAULT_KINDS, type FaultKind } from "@cravix/core/engine-model";
+import { hasProcedure, PROCEDURES, type Procedure } from "@cravix/core/run-up";
 import { useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
@@ -6,6 +7,7 @@ import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import type { WalkEngine } from "./engine-of-walk";
 import type { Planted } from "./planted";
+import { PROCEDURE_WORDS } from "./procedure-words";
 
 const WORDS: Partial<Record<FaultKind, string>> = { none: "nothing wrong" };
 
@@ -14,11 +16,12 @@ export function WayIn({
   engine,
   planted,
   onWay,
+  onProcedure,
 }: {
   engine: WalkEngine;
   planted: Planted;
   onWay: (way: "live" | "practice" | "file" | "typed") => void;
-  density: number | undefined;
+  onProcedure: (procedure: Procedure) => void;
 }) {
   const [open, setOpen] = useState(false);
   const { profile } = engine;
@@ -52,6 +55,22 @@ export function WayIn({
       <Button className="min-h-16" onPress={() => onWay("practice")} testID="way-practice">
         Practise, engine on this device
       </Button>
+      <View role="group" aria-label="One thing by itself" className="mt-1 gap-2">
+        <Heading className="text-lg">One thing by itself</Heading>
+        <View className="flex-row flex-wrap gap-2">
+          {PROCEDURES.filter((procedure) => hasProcedure(procedure, profile)).map((procedure) => (
+            <Button
+              key={procedure}
+              className="min-h-16 min-w-[46%] flex-1 px-2"
+              textClassName="text-base"
+              testID={`procedure-${procedure.replace(" ", "-")}`}
+              onPress={() => onProcedure(procedure)}
+            >
+              {PROCEDURE_WORDS[procedure]}
+            </Button>
+          ))}
+        </View>
+      </View>
       <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
         <Text className="text-sm">
           {`The monitor that ships is a stand-in: a simulated engine with its pilot. Planted in it: ${WORDS[planted.fault.kind] ?? planted.fault.kind}.`}

@@ -13,6 +13,8 @@ export const READING = {
   carburettorColdAgain: "carburettor-heat.cold-again",
   densityAltitude: "air.density-altitude",
   altimeter: "altimeter",
+  /** What the altimeter is set to: today's pressure for the field. */
+  altimeterSetting: "altimeter.setting",
   heading: "instrument.heading",
   compass: "instrument.compass",
   climb: "instrument.climb",

@@ -105,6 +105,8 @@ export class Pilot {
   #move(): void {
     const { controls } = this.#engine;
     const { runUpRpm, clearRpm, setsOff } = this.#habits;
+    // Whatever comes next, the lever is forward first.
+    controls.propeller = 1;
     switch (this.#step) {
       case "warm up":
       case "ground":

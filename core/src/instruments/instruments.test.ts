@@ -1,4 +1,5 @@
 import { judgeAltimeter, type Source } from "../index";
+import { settingForHpa, stationPressureHpa } from "../run-up/density-altitude";
 
 // Published: FAA Aeronautical Information Manual, 7-2-3: within 75 ft (from memory). Field 23 ft: −52 to 98.
 const tolerance = { feet: 75, source: { kind: "rule", text: "AIM 7-2-3", example: true } satisfies Source };
@@ -28,4 +29,31 @@ test("an unknown elevation or tolerance is not guessed", () => {
     "unjudged",
   );
   expect(() => judge(Number.POSITIVE_INFINITY)).toThrow("not a number");
+});
+
+// FAA Pilot's Handbook of Aeronautical Knowledge, altimeter chapter, from memory: an inch of mercury is about 1,000 ft near sea level, so that 0.10 inHg
+// wrong is about 100 ft wrong.
+test("an altimeter that is out by a slip of the knob says on which setting it would be right", () => {
+  const slipped = judgeAltimeter({
+    indicatedFt: 123,
+    fieldElevationFt: 23,
+    settingHpa: 1016.6,
+    tolerance,
+  });
+  expect(slipped.grade).toBe("ask");
+  expect(slipped.sentence).toBe(
+    "Shows 100 ft high, 25 ft too far. It stands on 1,017 hPa; on 1,013 it would be right.",
+  );
+  expect(settingForHpa(stationPressureHpa(1016.6, 123), 23)).toBeCloseTo(1016.6 - 0.1 * 33.8639, 0);
+  // Out by thousands of feet it is no slip of the knob.
+  expect(
+    judgeAltimeter({ indicatedFt: 5023, fieldElevationFt: 23, settingHpa: 1013, tolerance }).sentence,
+  ).not.toContain("would be right");
+});
+
+test("setting and pressure are each other's inverse, and nonsense is refused", () => {
+  for (const feet of [-900, 0, 23, 5431, 12_000])
+    expect(settingForHpa(stationPressureHpa(998, feet), feet)).toBeCloseTo(998, 6);
+  expect(() => settingForHpa(20, 0)).toThrow("300 to 1,100 hPa");
+  expect(() => settingForHpa(1000, 30_000)).toThrow("20,000 ft");
 });

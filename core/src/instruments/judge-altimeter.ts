@@ -1,3 +1,4 @@
+import { settingForHpa, stationPressureHpa } from "../run-up/density-altitude";
 import { assertFinite } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
 import { type Judgement, type Source, unjudged } from "../verdict/judgement";
@@ -7,15 +8,23 @@ export interface AltimeterInput {
   indicatedFt: number;
   /** Known elevation nearest the aircraft, feet. */
   fieldElevationFt: number | undefined;
+  /** What it is set to, hPa, where that was written down. */
+  settingHpa?: number;
   tolerance: { feet: number; source: Source } | undefined;
 }
 
 /**
  * The altimeter, on the current setting, against the known elevation where the aircraft stands; ends included.
- * Valid range: any finite feet; throws QuantityError otherwise. Without elevation or tolerance: "unjudged".
+ * Where it is out and the setting is known, it is said on which setting it would be right: a slip of the knob looks like that.
+ * Valid range: any finite feet, settings of 850 to 1,090 hPa; throws QuantityError otherwise. Without elevation or tolerance: "unjudged".
  * Source: 75 ft, FAA Aeronautical Information Manual 7-2-3 (altimeter setting procedures), from memory; field 23 ft gives −52 to 98.
  */
-export function judgeAltimeter({ indicatedFt, fieldElevationFt, tolerance }: AltimeterInput): Judgement {
+export function judgeAltimeter({
+  indicatedFt,
+  fieldElevationFt,
+  settingHpa,
+  tolerance,
+}: AltimeterInput): Judgement {
   assertFinite("The altimeter reading", indicatedFt);
   const reading = { value: indicatedFt, unit: "ft" } as const;
   const id = "altimeter";
@@ -41,9 +50,16 @@ export function judgeAltimeter({ indicatedFt, fieldElevationFt, tolerance }: Alt
     sentence:
       margin >= 0
         ? `Shows ${side}; up to ${formatNumber(tolerance.feet)} ft is accepted.`
-        : `Shows ${side}, ${formatNumber(-margin)} ft too far.`,
+        : `Shows ${side}, ${formatNumber(-margin)} ft too far.${rightOn(indicatedFt, fieldElevationFt, settingHpa)}`,
     ...(margin < 0 && {
       action: "Check the pressure setting, tap the glass, read again. Still out: have it looked at.",
     }),
   };
+}
+
+/** On which setting it would show the field: another one within reason is more likely than a broken capsule. */
+function rightOn(indicatedFt: number, elevationFt: number, settingHpa: number | undefined): string {
+  if (settingHpa === undefined || Math.abs(indicatedFt - elevationFt) > 1500) return "";
+  const right = settingForHpa(stationPressureHpa(settingHpa, indicatedFt), elevationFt);
+  return ` It stands on ${formatNumber(settingHpa)} hPa; on ${formatNumber(right)} it would be right.`;
 }

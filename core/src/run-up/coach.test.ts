@@ -1,3 +1,4 @@
+import { diagnose, observe } from "../diagnosis/index";
 import { Monitor } from "../engine-model/index";
 import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
 import {
@@ -67,6 +68,22 @@ describe("the coach", () => {
     expect(reading.right?.drop).toBeGreaterThan(20);
     expect(reading.left?.drop).toBeGreaterThan(20);
     expect(reading.idle?.quit).toBe(false);
+    // One step does not run into the next: the propeller is back before the air is touched.
+    if (engine.profile.propellerCheck)
+      expect(reading.propeller?.drop).toBeGreaterThan(engine.profile.propellerCheck.dropRpm);
+    expect(Math.abs(reading.heat?.drop ?? 0)).toBeLessThan(0.12 * engine.profile.rpm);
+    const limits = {
+      maxDropRpm: engine.maxDropRpm,
+      maxDifferenceRpm: 50 * Math.max(1, engine.profile.rpm / 1800),
+      resolutionRpm: 10,
+    };
+    const { ranked } = diagnose(observe(reading, engine.profile, limits), {
+      cylinders: engine.shape.cylinders,
+      fuelSystem: engine.shape.fuelSystem,
+      propeller: engine.shape.propeller,
+      suction: engine.shape.vacuumPump,
+    });
+    expect(ranked[0]?.fault).toBeUndefined();
   });
 
   it("asks when nothing answers, and sees an engine that stops", () => {

@@ -18,6 +18,11 @@ export interface CoachStep {
   patienceS?: number;
 }
 
+/** Where an engine turns over quietly on the ground, to the next hundred rpm: 1,000 of 2,700. Common practice. */
+export function groundRpm({ ratedRpm }: Pick<RunUpProfile, "ratedRpm">): number {
+  return Math.round((ratedRpm * 0.37) / 100) * 100;
+}
+
 /** The sequence of this type, in its order. `lean` puts leaning before the drops, where the density altitude wants it. */
 export function coachSequence(
   profile: RunUpProfile,
@@ -27,6 +32,7 @@ export function coachSequence(
   const first = profile.firstSide;
   const other = first === "right" ? "left" : "right";
   const rpm = formatNumber(profile.rpm);
+  const ground = groundRpm(profile);
   return [
     ...(warm ? [] : [{ step: "warm up" as const, say: "Warm it up", watch: "oil into its arc" }]),
     { step: "run-up", say: `${rpm}`, watch: "brakes, outside", patienceS: 40 },
@@ -59,7 +65,7 @@ export function coachSequence(
         ]),
     { step: "load", say: "Load on", watch: "volts hold" },
     { step: "idle", say: "Idle", watch: "it must not quit", patienceS: 12 },
-    { step: "ground", say: "1,000", watch: "and breathe", patienceS: 12 },
+    { step: "ground", say: formatNumber(ground), watch: "and breathe", patienceS: 12 },
   ];
 }
 
@@ -131,7 +137,7 @@ export function coachView(
       const oil = lastOf(trace, "oilTemperature", now);
       const left = oil === undefined || oil >= least ? undefined : minutesUntil(trace, least, now);
       return {
-        status: oil !== undefined && oil >= least ? "done" : "waiting",
+        status: oil !== undefined && oil >= least && passed > 3 ? "done" : "waiting",
         ...(oil !== undefined && { number: oil, unit: "°F" }),
         progress: oil === undefined ? 0 : Math.min(1, oil / least),
         words: `oil to ${formatNumber(least)} °F${left === undefined ? "" : `, about ${left === 1 ? "a minute" : `${left} minutes`}`}`,
@@ -172,10 +178,13 @@ export function coachView(
         progress: Math.min(1, passed / 5.5),
       };
     case "propeller": {
-      const fell = Math.min(...orNaN(pieceOf(trace, rpm, since, now).y)) < before - 60 * scale;
-      const back = Math.abs(here - before) < 25 * scale;
+      // When it was last plainly below: at the moment it begins to fall, the last seconds still look like standing.
+      const { t, y } = pieceOf(trace, rpm, since, now);
+      const lastLow = t.findLast((_, i) => (y[i] as number) < before - 60 * scale);
+      const fell = lastLow !== undefined;
+      const back = fell && now - lastLow > 2 && Math.abs(here - before) < 25 * scale;
       return {
-        status: fell && back && stands ? "done" : tooLate ? "done" : fell ? "settling" : "waiting",
+        status: back && stands ? "done" : tooLate ? "done" : fell ? "settling" : "waiting",
         number: here,
         progress: fell ? (back ? 1 : 0.5) : 0,
       };
@@ -292,6 +301,11 @@ export function hottestHead(trace: Trace, now: number): number | undefined {
     if (value !== undefined && (most === undefined || value > most)) most = value;
   }
   return most;
+}
+
+/** The oil's temperature at the end of a trace, °F; undefined without a probe. */
+export function oilNow(trace: Trace): number | undefined {
+  return lastOf(trace, "oilTemperature", trace.t.at(-1) ?? 0);
 }
 
 function lastOf(trace: Trace, channel: keyof Trace["channels"], now: number): number | undefined {

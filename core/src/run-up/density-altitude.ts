@@ -26,9 +26,27 @@ export function stationPressureHpa(settingHpa: number, elevationFt: number): num
     throw new QuantityError("The altimeter setting must be 850 to 1,090 hPa.");
   if (elevationFt < -1500 || elevationFt > 20_000)
     throw new QuantityError("The elevation must be −1,500 to 20,000 ft.");
-  const lapse = 0.0065;
-  const exponent = 0.190263;
-  const sea = 1013.25;
-  const fall = (sea ** exponent * lapse * elevationFt * 0.3048) / 288.15;
-  return (settingHpa ** exponent - fall) ** (1 / exponent);
+  return (settingHpa ** EXPONENT - fallTo(elevationFt)) ** (1 / EXPONENT);
+}
+
+/**
+ * The altimeter setting, hPa, on which an altimeter shows `elevationFt` at this pressure (hPa): the inverse of `stationPressureHpa`. Valid range: 300 to
+ * 1,100 hPa, −1,500 to 20,000 ft; throws QuantityError otherwise. Source: ICAO Doc 7488 (standard atmosphere), troposphere.
+ */
+export function settingForHpa(pressureHpa: number, elevationFt: number): number {
+  assertFinite("The pressure", pressureHpa);
+  assertFinite("The elevation", elevationFt);
+  if (pressureHpa < 300 || pressureHpa > 1100)
+    throw new QuantityError("The pressure must be 300 to 1,100 hPa.");
+  if (elevationFt < -1500 || elevationFt > 20_000)
+    throw new QuantityError("The elevation must be −1,500 to 20,000 ft.");
+  return (pressureHpa ** EXPONENT + fallTo(elevationFt)) ** (1 / EXPONENT);
+}
+
+const EXPONENT = 0.190263;
+const SEA_LEVEL_HPA = 1013.25;
+const LAPSE_K_PER_M = 0.0065;
+
+function fallTo(elevationFt: number): number {
+  return (SEA_LEVEL_HPA ** EXPONENT * LAPSE_K_PER_M * elevationFt * 0.3048) / 288.15;
 }

@@ -2,7 +2,7 @@ import type { Trace } from "../trace/trace";
 import { median } from "../trend/median";
 import { formatNumber } from "../units/format";
 import { type Judgement, limitText, unjudged } from "../verdict/judgement";
-import { type CoachStep, clearSequence, fastestSince, inUnit, PAST_PEAK } from "./coach";
+import { type CoachStep, clearSequence, fastestSince, groundRpm, inUnit, PAST_PEAK } from "./coach";
 import type { Mark } from "./found-step";
 import { meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
@@ -21,6 +21,7 @@ export function hasProcedure(procedure: Procedure, profile: RunUpProfile): boole
 /** The steps of one procedure, in few words. */
 export function procedureSequence(procedure: Procedure, profile: RunUpProfile): CoachStep[] {
   const { rpm, turnsIn } = profile.groundLean;
+  const ground = formatNumber(groundRpm(profile));
   switch (procedure) {
     case "warm up":
       return [{ step: "warm up", say: "Warm it up", watch: "oil into its arc, then no sooner" }];
@@ -28,14 +29,14 @@ export function procedureSequence(procedure: Procedure, profile: RunUpProfile): 
       return clearSequence(profile);
     case "idle":
       return [
-        { step: "ground", say: "1,000", watch: "let it settle", patienceS: 12 },
+        { step: "ground", say: ground, watch: "let it settle", patienceS: 12 },
         {
           step: "idle",
           say: "Idle",
           watch: `${profile.idle.seconds} seconds, it must not quit`,
           patienceS: 12,
         },
-        { step: "ground", say: "1,000", watch: "and breathe", patienceS: 12 },
+        { step: "ground", say: ground, watch: "and breathe", patienceS: 12 },
       ];
     case "ground lean":
       return [

@@ -1,4 +1,4 @@
-import type { AircraftType, Item } from "../checklist/aircraft-type";
+import type { AircraftType, Item, ReadingSpec } from "../checklist/aircraft-type";
 import { engineKey, READING } from "../checklist/reading-keys";
 import type { EngineFeel } from "../engine/judge-magnetos";
 import { convert, type Unit } from "../units/convert";
@@ -51,13 +51,18 @@ export function tracedReadings(
   for (const item of items) {
     const number = item.reading && numbers.get(item.reading.key);
     if (item.reading && number) {
-      const { decimals, unit, plausible } = item.reading;
-      const value = Number(convert(number.value, number.unit, unit).toFixed(decimals));
+      const { unit, plausible } = item.reading;
+      const value = convertTo(number.value, number.unit, item.reading);
       if (plausible && (value < plausible.min || value > plausible.max)) continue;
       found.push({ item, value, unit, ...(item.reading.feel && number.feel && { feel: number.feel }) });
     } else if (item.traced && stepIsSound(item.traced, reading)) answered.push(item);
   }
   return { readings: found, answered };
+}
+
+/** A value in an item's own unit and decimals. */
+export function convertTo(value: number, from: Unit, { unit, decimals }: ReadingSpec): number {
+  return Number(convert(value, from, unit).toFixed(decimals));
 }
 
 function stepIsSound(traced: NonNullable<Item["traced"]>, reading: RunUpReading): boolean {

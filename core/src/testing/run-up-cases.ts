@@ -170,7 +170,11 @@ export function workCase({ engine: { profile, maxDropRpm, shape }, options }: Ru
   const marks = (told: { step: string; at: number }[]) =>
     told.map(({ step, at }) => ({ step, t: at }) as Mark);
   const reading = readRunUp(traceOf(sim.samples), profile, marks(sim.told));
-  const limits = { maxDropRpm, resolutionRpm: 10 };
+  const limits = {
+    maxDropRpm,
+    maxDifferenceRpm: 50 * Math.max(1, profile.rpm / 1800),
+    resolutionRpm: 10,
+  };
   const observations = observe(reading, profile, limits);
   for (const side of ["right", "left"] as const)
     if (observations.some((o) => o.feature === "drop" && o.side === side && o.state === "none"))

@@ -19,7 +19,7 @@ import {
 } from "../instruments/judge-instruments";
 import { judgeOil, type OilResult } from "../oil/judge-oil";
 import { type HabitQuantity, judgeHabit } from "../run-up/habit";
-import { QuantityError } from "../units/convert";
+import { convert, QuantityError } from "../units/convert";
 import { formatNumber } from "../units/format";
 import { assertPlausible } from "../units/plausible";
 import { FUEL_HANDLING, fuelInput, judgeClock, judgeOilAdded, judgeOilLog } from "./judge-fluids";
@@ -112,6 +112,9 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
     ...judgeInstruments(list, state, reading),
   ]);
   const indicatedFt = reading(READING.altimeter);
+  const setting = state.readings[READING.altimeterSetting];
+  const settingHpa =
+    setting && usable.has(READING.altimeterSetting) ? convert(setting.value, setting.unit, "hPa") : undefined;
   if (indicatedFt !== undefined)
     add(
       itemsFor(READING.altimeter),
@@ -119,6 +122,7 @@ export function judgePreflight(list: ComposedList, state: PreflightState): Prefl
         judgeAltimeter({
           indicatedFt,
           fieldElevationFt: list.airfield?.elevationFt,
+          ...(settingHpa !== undefined && { settingHpa }),
           tolerance: list.rules?.altimeter,
         }),
         ...altimeterDrift(list, state, indicatedFt),

@@ -58,6 +58,7 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
       shape,
       runUpRpm: runUp.rpm,
       clearRpm: runUp.clear.rpm,
+      groundLeanRpm: runUp.groundLean.rpm,
       air: {
         pressureHpa: stationPressureHpa(order.settingHpa, field?.body.elevationFt ?? 0),
         celsius: order.celsius,
