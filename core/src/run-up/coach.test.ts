@@ -71,7 +71,10 @@ describe("the coach", () => {
     // One step does not run into the next: the propeller is back before the air is touched.
     if (engine.profile.propellerCheck)
       expect(reading.propeller?.drop).toBeGreaterThan(engine.profile.propellerCheck.dropRpm);
+    expect(reading.heat?.doubt).toBeUndefined();
     expect(Math.abs(reading.heat?.drop ?? 0)).toBeLessThan(0.12 * engine.profile.rpm);
+    expect(Math.abs(reading.heat?.gain ?? 0)).toBeLessThan(12 * Math.max(1, engine.profile.rpm / 1800));
+    if (engine.profile.heat === "carburettor heat") expect(reading.heat?.seen).toBe(true);
     const limits = {
       maxDropRpm: engine.maxDropRpm,
       maxDifferenceRpm: 50 * Math.max(1, engine.profile.rpm / 1800),

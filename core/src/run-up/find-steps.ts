@@ -36,7 +36,10 @@ function stepsFromMarks(trace: Trace, profile: RunUpProfile, marks: readonly Mar
     const before = found.at(-1);
     const open = Math.max(
       trace.t[0] as number,
-      before ? Math.max(before.at + 2.5 * before.settle + 0.8, t - 4) : t - 4,
+      // A propeller falls and comes back within its step: what lies before its return is no ground for the next one.
+      before
+        ? Math.max(before.at + 2.5 * before.settle + 0.8, t - (before.step === "propeller" ? 1.2 : 4))
+        : t - 4,
     );
     const piece = pieceOf(trace, rpm, Math.min(open, t - 0.8), Math.min(next + 0.4, t + 12));
     const change = WITHOUT_CHANGE.has(step) ? undefined : findLevelChange(piece.t, piece.y);

@@ -216,10 +216,11 @@ function readHeat(ctx: Context, i: number, runUpBase: number | undefined): HeatR
   const rpm = rpmOf(ctx);
   const scale = rpmScale(ctx.profile);
   const before = steps[i - 1];
+  const settled = before ? before.at + Math.min(3, 4 * before.settle) : 0;
   const calm = pieceOf(
     trace,
     rpm,
-    Math.min(step.at - 1.5, Math.max(step.at - 4, before ? before.at + Math.min(3, 4 * before.settle) : 0)),
+    before?.step === "propeller" ? step.at - 1.6 : Math.min(step.at - 1.5, Math.max(step.at - 4, settled)),
     step.at - 0.1,
   );
   // A propeller that is still on its way back is no base: then it is that of the magnetos.
@@ -228,8 +229,8 @@ function readHeat(ctx: Context, i: number, runUpBase: number | undefined): HeatR
   const base = climbs && runUpBase !== undefined ? Math.max(own, runUpBase) : own;
   const hotPiece = pieceOf(trace, rpm, step.at, step.until - 0.15);
   const smooth = runningMedian(hotPiece.y, Math.max(1, Math.round(0.8 / Math.max(ctx.clean.interval, 0.1))));
-  const settled = smooth.slice(Math.floor(smooth.length * 0.12));
-  const least = settled.length > 0 ? Math.min(...settled) : base;
+  const hotRow = smooth.slice(Math.floor(smooth.length * 0.12));
+  const least = hotRow.length > 0 ? Math.min(...hotRow) : base;
   const atEnd = median(orNaN(pieceOf(trace, rpm, step.until - 2, step.until - 0.15).y));
   const late = median(orNaN(pieceOf(trace, rpm, step.at + 2.5, step.until - 0.15).y));
   // Without ice the needle stands; the least of a noisy row would make the drop look bigger than it is.
