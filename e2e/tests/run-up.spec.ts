@@ -1,4 +1,11 @@
+import { once } from "node:events";
+import { createWriteStream } from "node:fs";
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { traceCsv } from "@cravix/contract/trace";
 import { simulateRunUp, usualPlan } from "@cravix/core/engine-model";
+import { traceOf } from "@cravix/core/run-up";
 import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
@@ -12,10 +19,14 @@ test.beforeAll(async () => {
 test.afterAll(() => cravix.remove());
 
 /** A walk that was just begun, and the page of its run-up with a stand-in of this kind, eight times as fast as the clock. */
-async function toTheRunUp(page: Page, query = ""): Promise<{ walker: Walker; id: string }> {
+async function toTheRunUp(
+  page: Page,
+  query = "",
+  registration = "QX-TAR",
+): Promise<{ walker: Walker; id: string }> {
   await page.goto(cravix.url);
   const walker = new Walker(page);
-  const id = await walker.begin(/Inês/);
+  const id = await walker.begin(/Inês/, { registration });
   await expect.poll(async () => (await eventsOnDevice(page, id)).length).toBeGreaterThan(0);
   await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=8&${query}`);
   await page.getByTestId("way-live").waitFor();
@@ -96,6 +107,82 @@ test("a fouled plug is named by cylinder and side, cleared in a lean minute, and
   });
 });
 
+test("a dead plug does not come clean: a second try is offered, no third, and it says taxi back", async ({
+  page,
+}) => {
+  await toTheRunUp(page, "fault=dead%20plug&side=right&cylinder=2&severity=1&seed=6");
+  await page.getByTestId("way-live").click();
+  await page.getByTestId("start-minute").click();
+  await page.getByTestId("coach-clear").waitFor();
+  await expect(page.getByTestId("start-minute")).toContainText("Once more", { timeout: 60_000 });
+  await page.getByTestId("start-minute").click();
+  await page.getByTestId("coach-clear").waitFor();
+  await expect(page.getByText("Not cleared in 2 tries: taxi back.")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId("start-minute")).toBeHidden();
+  await expect(page.getByTestId("diagnosis")).toContainText("dead plug or lead, cylinder 2, right magneto");
+});
+
+test("a test that tells most is tried, and what it came to changes what is likeliest", async ({ page }) => {
+  await toTheRunUp(page, "fault=governor%20slow&severity=1&seed=3", "QX-HLD");
+  await page.getByTestId("way-live").click();
+  const most = page.getByTestId("tells-most");
+  const diagnosis = page.getByTestId("diagnosis");
+  await expect(diagnosis).toContainText("Most likely: governor slow");
+  await expect(most).toContainText("Oil warm, propeller twice more");
+  await page.getByTestId("came-quick-now").click();
+  await expect(diagnosis).not.toContainText("Most likely: governor slow");
+});
+
+test("one thing by itself: idle, leaned for the ground and warmed up, each ends in a judged reading at its item", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, "seed=5");
+  await page.getByTestId("procedure-ground-lean").click();
+  await page.getByTestId("coach-peak").waitFor();
+  await expect(page.getByTestId("judged-ground-lean")).toContainText("Sound");
+  await expect(page.getByTestId("judged-ground-lean")).toContainText("past it to");
+  await expectAccessible(page, "leaned for the ground");
+  await page.getByTestId("use-procedure").click();
+  await page.getByTestId("procedure-idle").click();
+  await expect(page.getByTestId("judged-idle")).toContainText("ran on");
+  await page.getByTestId("use-procedure").click();
+  await page.getByTestId("procedure-warm-up").click();
+  await expect(page.getByTestId("judged-warm-up")).toContainText("in its arc");
+  await page.getByTestId("use-procedure").click();
+  await page.getByTestId("way-live").waitFor();
+  const read = await readings(page, id);
+  expect(read.idle).toBeGreaterThan(500);
+  expect(read["oil.temperature"]).toBeGreaterThan(70);
+  expect(
+    (await eventsOnDevice(page, id)).some(
+      ({ event }) => event.type === "item.answered" && event.data.itemId === "run-up.ground-lean",
+    ),
+  ).toBe(true);
+});
+
+for (const [what, registration, engines] of [
+  ["a constant-speed six", "QX-HLD", [""]],
+  ["the twin, one engine after the other", "QX-DOV", ["left", "right"]],
+  ["the radial", "QX-COR", [""]],
+] as const)
+  test(`${what}: healthy, it stands out in nothing, with the propeller cycled and the air tried`, async ({
+    page,
+  }) => {
+    const { id } = await toTheRunUp(page, `seed=4&engine=${engines[0]}`, registration);
+    for (const engine of engines) {
+      await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=8&seed=4&engine=${engine}`);
+      await page.getByTestId("way-live").click();
+      await page.getByTestId("coach-propeller").waitFor();
+      await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out", { timeout: 60_000 });
+      await page.getByTestId("use-numbers").click();
+      await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+    }
+    const read = await readings(page, id);
+    for (const engine of engines)
+      for (const key of ["magneto.base", "magneto.left", "magneto.right", "oil.pressure"])
+        expect(read[engine ? `${key}.${engine}` : key], `${key} ${engine}`).toBeGreaterThan(0);
+  });
+
 test("a magneto that is not grounded: asked once, then the card, the discrepancy already filled in, and the verdict is stop", async ({
   page,
 }) => {
@@ -134,26 +221,26 @@ test("an engine that stops on one side, and a fire, each get their card at once"
   await expect(page.getByTestId("emergency-card-fire")).toContainText("Fuel: off");
 });
 
-/** A run-up of the trainer as another program's file has it. */
-function foreignFile(): string {
-  const shape = {
+const TRAINER = {
+  shape: {
     cylinders: 4,
     fuelSystem: "carburettor",
     propeller: "fixed",
     volts: 28,
     ratedRpm: 2700,
     vacuumPump: true,
-  } as const;
-  const options = {
-    shape,
-    runUpRpm: 1800,
-    clearRpm: 2000,
-    air: { pressureHpa: 1013, celsius: 15, humidity: 0.5 },
-    fault: { kind: "none" } as const,
-    severity: 0,
-    seed: 21,
-  };
-  const { samples } = simulateRunUp(options, usualPlan(options));
+  },
+  runUpRpm: 1800,
+  clearRpm: 2000,
+  air: { pressureHpa: 1013, celsius: 15, humidity: 0.5 },
+  fault: { kind: "none" },
+  severity: 0,
+  seed: 21,
+} as const;
+
+/** A run-up of the trainer as another program's file has it. */
+function foreignFile(): string {
+  const { samples } = simulateRunUp(TRAINER, usualPlan(TRAINER));
   const clock = (t: number) => new Date(Date.UTC(2026, 4, 1, 9, 0, 0) + t * 1000).toISOString().slice(11, 23);
   const head =
     "Logger 7;unit 12\nLcl Time;E1 RPM;Intake [kPa];E1 OilT [deg C];E1 OilP [bar];Volt1;E1 EGT1 [C];E1 EGT2 [C];E1 EGT3 [C];E1 EGT4 [C]";
@@ -231,6 +318,71 @@ test("a broken file, and one of many megabytes: told, the rest used, and the pag
   });
   await page.getByTestId("read-trace").click();
   await expect(page.getByTestId("diagnosis")).toBeVisible({ timeout: 60_000 });
+});
+
+test("half a gigabyte, and a quotation mark that is never closed: both are told within seconds", async ({
+  page,
+}) => {
+  const folder = await mkdtemp(join(tmpdir(), "cravix-e2e-"));
+  const write = async (name: string, head: string, part: string, megabytes: number) => {
+    const path = join(folder, name);
+    const out = createWriteStream(path);
+    out.write(head);
+    const piece = part.repeat(Math.ceil((1 << 20) / part.length));
+    for (let i = 0; i < megabytes; i++) if (!out.write(piece)) await once(out, "drain");
+    out.end();
+    await once(out, "close");
+    return path;
+  };
+  try {
+    await toTheRunUp(page);
+    await page.getByTestId("way-file").click();
+    const give = async (path: string) => {
+      const chosen = page.waitForEvent("filechooser");
+      await page.getByTestId("pick-trace").click();
+      await (await chosen).setFiles(path);
+    };
+    const samples = simulateRunUp(TRAINER, usualPlan(TRAINER)).samples;
+    const runUp = traceCsv(traceOf(samples));
+    // Behind the run-up the clock stands still for the rest of the file: no hour ever ends it.
+    const lastLine = `${runUp.trim().split("\n").at(-1)}\n`;
+    await give(await write("flight.csv", runUp, lastLine, 500));
+    await expect(page.getByTestId("file-read")).toContainText("lines", { timeout: 60_000 });
+    await page.getByTestId("read-trace").click();
+    await expect(page.getByTestId("check-right")).toContainText("−", { timeout: 60_000 });
+    await page.getByRole("button", { name: "Again", exact: true }).click();
+    await page.getByTestId("way-file").click();
+    await give(await write("quote.csv", 'time,rpm\n1,"', "1800 and so on\n", 40));
+    await expect(page.getByText(/quotation mark/)).toBeVisible({ timeout: 60_000 });
+    await give(await write("endless.csv", "time", "1800,", 20));
+    await expect(page.getByText(/text file with lines/)).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByTestId("read-trace")).toBeDisabled();
+  } finally {
+    await rm(folder, { recursive: true });
+  }
+});
+
+test("a file in which one side only dropped: it is asked which, and the other was not healthy because nothing showed", async ({
+  page,
+}) => {
+  await toTheRunUp(page);
+  await page.getByTestId("way-file").click();
+  const hot = { ...TRAINER, fault: { kind: "hot magneto", side: "left" } } as const;
+  const chosen = page.waitForEvent("filechooser");
+  await page.getByTestId("pick-trace").click();
+  await (await chosen).setFiles({
+    name: "run-up.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(traceCsv(traceOf(simulateRunUp(hot, usualPlan(hot)).samples))),
+  });
+  await page.getByTestId("read-trace").click();
+  const diagnosis = page.getByTestId("diagnosis");
+  await expect(diagnosis).toContainText("not tried, or the key did not reach it");
+  await expectAccessible(page, "a question about a file");
+  await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
+  await expect(diagnosis).toContainText("left magneto not grounded by the switch");
+  await expect(page.getByTestId("ask-other-side")).toBeHidden();
 });
 
 test("the same by typing only: five numbers, a slip told at its place, and a drop of nothing is stopped", async ({

@@ -75,6 +75,9 @@ interface Read {
   onlySide?: "right" | "left";
 }
 
+/** What a hot minute may mend. */
+const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
+
 /** What a run-up was read with, before its answer. */
 type Asked = Omit<Read, "answer" | "tries">;
 
@@ -242,11 +245,11 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
 
   if (read && way === "choose") {
     const [next] = read.answer.report.next;
+    const best = read.answer.report.ranked[0]?.fault;
+    // A plug that did not come clean is tried once more, and no more than the type says.
+    const tried = read.tries > 0 && !read.answer.remedied && best !== undefined && PLUGS.has(best);
     const clears =
-      next?.id === "clear" &&
-      read.source === "monitor" &&
-      !read.answer.remedied &&
-      read.answer.report.ranked[0]?.fault;
+      read.source === "monitor" && !read.answer.remedied && ((next?.id === "clear" && best) || tried);
     const used = read.tries >= profile.clear.tries;
     const [question] = openQuestions(read.answer.reading, profile, read.asked);
     return (
@@ -266,7 +269,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
                   setWay("live");
                 }}
               >
-                Start the minute
+                {tried ? "Once more: the minute" : "Start the minute"}
               </Button>
             )}
             <View className="flex-row gap-2">

@@ -18,6 +18,13 @@ export interface TraceReading {
 const READ_S = 3600;
 /** The most lines that are kept, whatever their times say. */
 const MOST_LINES = 80_000;
+/** After so many lines without one usable time nobody waits for the rest. */
+const MOST_WITHOUT_TIME = 20_000;
+/** A file that looks like none: so much of it is read before it is said. */
+const FIRST_LOOK = 1 << 16;
+const PIECE = 1 << 20;
+/** A line longer than so many pieces is none: a quotation mark was never closed. */
+const MOST_PIECES_OF_A_LINE = 4;
 /** Lines above the header that a monitor may put there: its name, a date. */
 const MOST_ABOVE = 20;
 
@@ -52,7 +59,10 @@ export class TraceCsvReader {
     if (this.full || cells.every((cell) => cell.trim() === "")) return;
     const time = this.columns.find((column) => column.field === "time");
     const at = time && this.time(cells[time.index] ?? "", time);
-    if (at === undefined) return;
+    if (at === undefined) {
+      if (this.t.length === 0 && this.line > MOST_WITHOUT_TIME) this.full = true;
+      return;
+    }
     const row = this.t.length;
     this.t.push(at);
     for (const column of this.columns) {
@@ -110,7 +120,7 @@ export class TraceCsvReader {
       columns,
       faults,
       lines: n,
-      ...(this.full && { stoppedAfterS: (this.t.at(-1) ?? 0) - first }),
+      ...(this.full && n > 0 && { stoppedAfterS: (this.t.at(-1) ?? 0) - first }),
     };
   }
 
@@ -150,6 +160,11 @@ export class TraceCsvReader {
     return undefined;
   }
 
+  /** A fault of the file itself, at the line that was read last. */
+  tell(expected: string): void {
+    this.fault("", expected);
+  }
+
   private fault(column: string, expected: string): void {
     const key = `${column}|${expected}`;
     const known = this.counted.get(key);
@@ -175,15 +190,27 @@ export function readTraceCsv(text: string, columns?: readonly TraceColumn[]): Tr
 }
 
 /** The same for a file of any size, in pieces of a megabyte: only its numbers are kept, and it is left once the run-up's hour is over. In a browser. */
-export function readTraceBlob(file: Blob, columns?: readonly TraceColumn[]): Promise<TraceReading> {
+export async function readTraceBlob(file: Blob, columns?: readonly TraceColumn[]): Promise<TraceReading> {
   const reader = new TraceCsvReader(columns);
+  const head = await file.slice(0, FIRST_LOOK).text();
+  if (head.includes("\u0000") || (file.size > FIRST_LOOK && !/[\r\n]/.test(head))) {
+    reader.tell("a text file with lines; this one is not");
+    return reader.finish();
+  }
   return new Promise((resolve, reject) => {
+    let withoutLine = 0;
     Papa.parse<string[], File>(file as File, {
       skipEmptyLines: "greedy",
-      chunkSize: 1 << 20,
-      step: ({ data, meta }, parser) => {
-        reader.push(data, meta.delimiter === ";");
-        if (reader.full) parser.abort();
+      chunkSize: PIECE,
+      chunk: ({ data, meta }, parser) => {
+        for (const row of data) {
+          reader.push(row, meta.delimiter === ";");
+          if (reader.full) break;
+        }
+        withoutLine = data.length > 0 ? 0 : withoutLine + 1;
+        if (withoutLine >= MOST_PIECES_OF_A_LINE)
+          reader.tell("a line that ends; a quotation mark here is never closed, and the rest was left");
+        if (reader.full || withoutLine >= MOST_PIECES_OF_A_LINE) parser.abort();
       },
       complete: () => resolve(reader.finish()),
       error: reject,
