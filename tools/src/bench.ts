@@ -5,7 +5,7 @@ import { fluidFigures } from "./bench/fluid-figures";
 import { fluidHistory } from "./bench/fluid-history";
 import { fluidPages } from "./bench/fluid-pages";
 import { lapSearch } from "./bench/lap-search";
-import { runUpAccuracy, runUpFigures } from "./bench/run-up-figures";
+import { runUpAccuracy, runUpFigures, runUpManners } from "./bench/run-up-figures";
 import { runUpPage } from "./bench/run-up-page";
 import { tapToPaint } from "./bench/tap-to-paint";
 import { runTask } from "./fail";
@@ -25,6 +25,7 @@ await runTask(async () => {
     lapSearch,
     runUpFigures,
     runUpAccuracy,
+    runUpManners,
     runUpPage,
     eventsPerSecond,
     tapToPaint,

@@ -37,9 +37,8 @@ function stepsFromMarks(trace: Trace, profile: RunUpProfile, marks: readonly Mar
     const open = Math.max(
       trace.t[0] as number,
       // A propeller falls and comes back within its step: what lies before its return is no ground for the next one.
-      before
-        ? Math.max(before.at + 2.5 * before.settle + 0.8, t - (before.step === "propeller" ? 1.2 : 4))
-        : t - 4,
+      before ? Math.max(before.at + 2.5 * before.settle + 0.8, t - 4) : t - 4,
+      before?.step === "propeller" ? propellerBack(trace, before.at, t, scale) : 0,
     );
     const piece = pieceOf(trace, rpm, Math.min(open, t - 0.8), Math.min(next + 0.4, t + 12));
     const change = WITHOUT_CHANGE.has(step) ? undefined : findLevelChange(piece.t, piece.y);
@@ -61,6 +60,14 @@ function stepsFromMarks(trace: Trace, profile: RunUpProfile, marks: readonly Mar
     if (next) step.until = next.at;
   });
   return found;
+}
+
+/** When a propeller that was cycled from `from` on had come back, seconds: behind the last line that was plainly below where the rpm stands at `to`. */
+export function propellerBack(trace: Trace, from: number, to: number, scale: number): number {
+  const { t, y } = pieceOf(trace, trace.channels.rpm as Float64Array, from, to);
+  const level = median(y.slice(-Math.max(3, Math.ceil(y.length / 12))));
+  const low = t.findLast((_, i) => (y[i] as number) < level - 40 * scale);
+  return low === undefined ? from : Math.min(low + 1, to - 1);
 }
 
 interface Piece {

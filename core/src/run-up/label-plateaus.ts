@@ -173,7 +173,10 @@ function howItFits(
       if (!base || profile.heat === "none" || drop > 0.22 * aim || drop < -0.14 * aim) return NEVER;
       if (Math.abs(drop) < 6 * scale) return -3;
       const cooler = egt === undefined ? -0.1 : egt < -6 ? 3 : egt > 14 && drop > 0 ? -5 : 0;
-      return cooler + (drop < 0 ? -1.5 : 0) + (fall < -110 ? -5 : 0);
+      // Much slower with more manifold pressure is a propeller that loads the engine, not warm air.
+      const cycled = profile.propeller === "constant speed" && drop > 0.12 * aim;
+      const loaded = cycled && map !== undefined && map > 1 ? -5 : 0;
+      return cooler + loaded + (drop < 0 ? -1.5 : 0) + (fall < -110 ? -5 : 0);
     }
     case "propeller": {
       if (!base || profile.propeller !== "constant speed" || drop < 0.05 * aim || drop > 0.5 * aim)
@@ -232,7 +235,8 @@ function howItFollows({ labels, done }: Hypothesis, label: PlateauLabel, profile
     case "ground":
       return onOne ? -2 : last === "heat" ? -1 : 0;
     case "stopped":
-      return onOne ? 0 : -1;
+      // Nobody shuts down from the run-up rpm: what stops there, stops on one.
+      return onOne ? 0 : last === "base" ? -2 : -1;
     case "power":
       return last === "heat" ? -0.8 : -0.5;
     case "other":

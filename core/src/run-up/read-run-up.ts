@@ -2,7 +2,7 @@ import { type CleanTrace, cleanTrace, withoutFrozen } from "../trace/clean-trace
 import { type Channel, cylindersOf, type Trace } from "../trace/trace";
 import { median } from "../trend/median";
 import { formatNumber } from "../units/format";
-import { findSteps } from "./find-steps";
+import { findSteps, propellerBack } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
 import { jumpiness, meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
@@ -216,13 +216,13 @@ function readHeat(ctx: Context, i: number, runUpBase: number | undefined): HeatR
   const rpm = rpmOf(ctx);
   const scale = rpmScale(ctx.profile);
   const before = steps[i - 1];
-  const settled = before ? before.at + Math.min(3, 4 * before.settle) : 0;
-  const calm = pieceOf(
-    trace,
-    rpm,
-    before?.step === "propeller" ? step.at - 1.6 : Math.min(step.at - 1.5, Math.max(step.at - 4, settled)),
-    step.at - 0.1,
-  );
+  const settled =
+    before?.step === "propeller"
+      ? propellerBack(trace, before.at, step.at - 0.1, scale)
+      : before
+        ? before.at + Math.min(3, 4 * before.settle)
+        : 0;
+  const calm = pieceOf(trace, rpm, Math.min(step.at - 1.5, Math.max(step.at - 4, settled)), step.at - 0.1);
   // A propeller that is still on its way back is no base: then it is that of the magnetos.
   const climbs = before?.step === "propeller" && rateOf(calm) > 6 * scale;
   const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale);

@@ -2,8 +2,11 @@ import {
   type Diagnosis,
   type DiagnosisContext,
   diagnose,
+  nameOnlySide,
   type Observation,
+  type OpenQuestion,
   observe,
+  openQuestions,
   outcomeOf,
   rankTests,
 } from "../diagnosis/index";
@@ -126,6 +129,10 @@ export interface RunUpCase {
   engine: CaseEngine;
   fault: PlantedFault;
   options: MonitorOptions;
+  /** Without the coach's prompts, as a file has it; the pilot answers what is asked afterwards. */
+  unprompted?: boolean;
+  /** How long each step is held against the usual: 0.65 is a hand in a hurry. */
+  pace?: number;
 }
 
 /** The n-th case of a kind: side, cylinder, how plain it is, the day's air and the noise all follow from n. */
@@ -165,19 +172,35 @@ export interface WorkedCase {
 const CHANGING = new Set(["right", "left", "both", "heat", "cold", "idle"]);
 
 /** Runs a case through engine, reading and diagnosis, and once through the clearing of a plug where that is the next best test. */
-export function workCase({ engine: { profile, maxDropRpm, shape }, options }: RunUpCase): WorkedCase {
-  const sim = simulateRunUp(options, usualPlan(options));
+export function workCase({
+  engine: { profile, maxDropRpm, shape },
+  options,
+  fault,
+  unprompted = false,
+  pace = 1,
+}: RunUpCase): WorkedCase {
+  const plan = usualPlan(options);
+  for (const step of plan.steps) step.seconds *= pace;
+  const sim = simulateRunUp(options, plan);
   const marks = (told: { step: string; at: number }[]) =>
     told.map(({ step, at }) => ({ step, t: at }) as Mark);
-  const reading = readRunUp(traceOf(sim.samples), profile, marks(sim.told));
+  const read = readRunUp(traceOf(sim.samples), profile, unprompted ? undefined : marks(sim.told));
+  const done = new Set<string>(sim.told.map(({ step }) => step));
+  const { reading, told, asked } = askPilot(read, profile, fault, done);
   const limits = {
     maxDropRpm,
     maxDifferenceRpm: 50 * Math.max(1, profile.rpm / 1800),
     resolutionRpm: 10,
   };
-  const observations = observe(reading, profile, limits);
+  const observations = observe(reading, profile, limits).filter(
+    ({ feature }) => feature !== "shown" || !asked.has("other side"),
+  );
+  observations.push(...told);
   for (const side of ["right", "left"] as const)
-    if (observations.some((o) => o.feature === "drop" && o.side === side && o.state === "none"))
+    if (
+      observations.some((o) => o.feature === "drop" && o.side === side && o.state === "none") &&
+      !told.some((o) => o.feature === "turned" && o.side === side)
+    )
       observations.push({ feature: "turned", state: "confirmed", side, words: "Asked: the key was turned." });
   const context: DiagnosisContext = {
     cylinders: shape.cylinders,
@@ -228,6 +251,32 @@ export function workCase({ engine: { profile, maxDropRpm, shape }, options }: Ru
     });
   }
   return { reading, observations, diagnosis, context, steps, drops };
+}
+
+/** A pilot who knows what the hand did, not what is wrong: answers what a trace without prompts leaves open. */
+function askPilot(
+  read: RunUpReading,
+  profile: RunUpProfile,
+  fault: PlantedFault,
+  done: ReadonlySet<string>,
+): { reading: RunUpReading; told: Observation[]; asked: ReadonlySet<OpenQuestion["id"]> } {
+  const asked = new Set<OpenQuestion["id"]>();
+  const told: Observation[] = [];
+  let reading = read;
+  for (;;) {
+    const [question] = openQuestions(reading, profile, asked);
+    if (!question) return { reading, told, asked };
+    asked.add(question.id);
+    if (question.id === "which side") {
+      // Hot or dead: it is its own side on which something happens.
+      const side = "side" in fault ? fault.side : reading.tries[0]?.side;
+      if (side) reading = nameOnlySide(reading, side);
+      continue;
+    }
+    const other = reading.right ? "left" : "right";
+    const tried = done.has(question.id === "other side" ? other : question.id);
+    told.push(...(question.answers[tried ? 0 : 1]?.told ?? []));
+  }
 }
 
 /** The place of the planted trouble among the explanations, from 0; −1 where it is not among them. */

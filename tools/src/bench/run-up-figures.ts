@@ -159,6 +159,47 @@ export function runUpAccuracy(): Figure[] {
   ];
 }
 
+/** The same cases as they are met in life: what is asked for at the prompt is the easy way. */
+const MANNERS: [string, (one: RunUpCase) => RunUpCase][] = [
+  ["from a file without prompts, its questions answered", (one) => ({ ...one, unprompted: true })],
+  ["at one line a second", (one) => ({ ...one, options: { ...one.options, hz: 1 } })],
+  ["with twice the noise", (one) => ({ ...one, options: { ...one.options, noise: 2 } })],
+  ["by hands in a hurry, two thirds of the time on each step", (one) => ({ ...one, pace: 0.65 })],
+];
+
+/** How the diagnosis holds where the trace is poorer. Baseline: one trouble named blindly; for alarms one in ten. */
+export function runUpManners(): Figure[] {
+  return MANNERS.flatMap(([name, change]) => {
+    let cases = 0;
+    let first = 0;
+    let three = 0;
+    let healthy = 0;
+    let alarms = 0;
+    for (const engine of CASE_ENGINES)
+      for (const kind of FAULT_KINDS) {
+        if (!canHave(kind, engine)) continue;
+        for (let n = 0; n < (kind === "none" ? 10 : 2); n++) {
+          const one = change(runUpCase(kind, n + 11, engine, 9001));
+          const place = placeOf(one, workCase(one).diagnosis);
+          if (kind === "none") {
+            healthy++;
+            if (place !== 0) alarms++;
+            continue;
+          }
+          cases++;
+          if (place === 0) first++;
+          if (place >= 0 && place < 3) three++;
+        }
+      }
+    const blind = 100 / (FAULT_KINDS.length - 1);
+    return [
+      plain(`right trouble first ${name}, of ${cases}`, (100 * first) / cases, "%", blind),
+      plain(`right trouble within three ${name}`, (100 * three) / cases, "%", 3 * blind),
+      plain(`false alarms ${name}, of ${healthy}`, (100 * alarms) / healthy, "%", 10),
+    ];
+  });
+}
+
 const DRAWN = 400;
 
 /** Cases drawn as often as the library says, and how often what it said with so much certainty was so. */
