@@ -7,6 +7,30 @@ export function speak(text: string): void {
   window.speechSynthesis.speak(words);
 }
 
+/** The longest that a line is waited for: a browser without voices never says that it has ended. */
+const SLOWEST_MS_A_LETTER = 90;
+
+/** Reads a line aloud and then goes on; at once where there is no voice. Once only. */
+export function speakThen(text: string, then: () => void): void {
+  if (!canSpeak() || window.speechSynthesis.getVoices().length === 0) {
+    then();
+    return;
+  }
+  let gone = false;
+  const once = () => {
+    if (gone) return;
+    gone = true;
+    then();
+  };
+  window.speechSynthesis.cancel();
+  const words = new SpeechSynthesisUtterance(text);
+  words.lang = "en-GB";
+  words.onend = once;
+  words.onerror = once;
+  window.speechSynthesis.speak(words);
+  setTimeout(once, 800 + text.length * SLOWEST_MS_A_LETTER);
+}
+
 export function stopSpeaking(): void {
   if (canSpeak()) window.speechSynthesis.cancel();
 }

@@ -3,7 +3,7 @@ import { readBack, spokenNumber } from "@cravix/core/run-up";
 import { useEffect, useRef, useState } from "react";
 import { View } from "react-native";
 import { canHear, hear } from "../../device/hear";
-import { speak } from "../../device/speech";
+import { speak, speakThen } from "../../device/speech";
 import { Button } from "../../ui/button";
 import { Keypad, pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
@@ -99,34 +99,54 @@ export function TypedWay({
   });
   const listen = () => {
     setListening(true);
+    setTrouble(undefined);
     let index = at;
+    let told = "";
+    let left = false;
+    const end = () => setListening(false);
     const again = () => {
-      speak(`${name[FIELDS[index] as Field]}?`);
-      stop.current = hear(
-        (said) => {
-          const number = spokenNumber(said);
-          if (number === undefined) {
-            setTrouble(`Heard "${said}": no number. Say it again.`);
-            again();
-            return;
-          }
-          const text = String(Math.round(number));
-          if (!check(text)) {
-            again();
-            return;
-          }
-          put(text, index);
-          speak(readBack(number));
-          index++;
-          if (index >= FIELDS.length) {
-            setListening(false);
-            return;
-          }
-          setAt(index);
-          again();
-        },
-        () => setListening(false),
-      );
+      const question = `${told}${name[FIELDS[index] as Field]}?`;
+      told = "";
+      // Not before the voice has ended: it would hear itself.
+      speakThen(question, () => {
+        if (left) return;
+        stop.current = hear(
+          (said) => take(said),
+          () => {
+            setTrouble("Nothing was heard: say it again, or type.");
+            end();
+          },
+        );
+      });
+    };
+    const take = (said: string) => {
+      const number = spokenNumber(said);
+      if (number === undefined) {
+        setTrouble(`Heard "${said}": no number. Say it again.`);
+        told = "Again. ";
+        again();
+        return;
+      }
+      const text = String(Math.round(number));
+      if (!check(text)) {
+        told = `${readBack(number)} cannot be. `;
+        again();
+        return;
+      }
+      setTrouble(undefined);
+      put(text, index);
+      told = `${readBack(number)}. `;
+      index++;
+      if (index >= FIELDS.length) {
+        speak(told);
+        end();
+        return;
+      }
+      setAt(index);
+      again();
+    };
+    stop.current = () => {
+      left = true;
     };
     again();
   };
