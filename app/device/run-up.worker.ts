@@ -46,6 +46,7 @@ function work({ trace, profile, marks, limits, context, before, told = [], onlyS
   const observations: Observation[] = before
     ? [
         ...before.observations.filter(({ feature }) => feature !== before.remedy),
+        ...told,
         {
           feature: before.remedy,
           state: outcomeOf(before.observations, now),

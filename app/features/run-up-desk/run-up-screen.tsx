@@ -73,6 +73,8 @@ interface Read {
   told: Observation[];
   asked: ReadonlySet<OpenQuestion["id"]>;
   onlySide?: "right" | "left";
+  /** What was seen before a remedy, where this is the check after it. */
+  before?: NonNullable<RunUpQuestion["before"]>;
 }
 
 /** What a hot minute may mend. */
@@ -100,8 +102,8 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const toWalk = () => router.replace(`/preflight/${id}`);
   const block = blockedBy(walk.list, walk.state, engine.baseItem);
 
-  const ask = async (asked: Asked) => {
-    const { trace, marks, told, onlySide } = asked;
+  const ask = async (asked: Asked, tries: number) => {
+    const { trace, marks, told, onlySide, before } = asked;
     const question: RunUpQuestion = {
       trace,
       profile,
@@ -110,12 +112,11 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       told,
       ...(marks && { marks }),
       ...(onlySide && { onlySide }),
-      ...(remedy && read && { before: { observations: read.answer.observations, remedy } }),
+      ...(before && { before }),
     };
     try {
       const answer = await readRunUpHere(question);
-      const cleared = remedy || procedure === "clear";
-      setRead({ ...asked, answer, tries: (read?.tries ?? 0) + (cleared ? 1 : 0) });
+      setRead({ ...asked, answer, tries });
       setTrouble(undefined);
     } catch (error) {
       setTrouble((error as Error).message);
@@ -125,13 +126,24 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
     setWay("choose");
   };
   const askNew = (trace: Trace, source: TraceSource, marks?: Mark[], told: Observation[] = []) =>
-    ask({ trace, source, told, asked: new Set(), ...(marks && { marks }) });
+    ask(
+      {
+        trace,
+        source,
+        told,
+        asked: new Set(),
+        ...(marks && { marks }),
+        ...(remedy && read && { before: { observations: read.answer.observations, remedy } }),
+      },
+      (read?.tries ?? 0) + (remedy || procedure === "clear" ? 1 : 0),
+    );
   /** The same trace once more, with what the pilot has added. */
   const tell = (before: Read, told: Observation[], change: Partial<Pick<Asked, "asked" | "onlySide">> = {}) =>
-    void ask({ ...before, ...change, told: [...before.told, ...told] });
+    void ask({ ...before, ...change, told: [...before.told, ...told] }, before.tries);
 
   const onEnd = (how: string, lines: TraceLine[], marks: Mark[], side?: "right" | "left") => {
     if (lines.length === 0) {
+      setProcedure(undefined);
       setWay("choose");
       return;
     }

@@ -10,8 +10,9 @@ export function outcomeOf(before: readonly Observation[], after: readonly Observ
   return sticks ? "same" : "gone";
 }
 
-/** What a try at a remedy is made for: too big a drop, a cylinder that falls, an exhaust that is much hotter. */
+/** What a try at a remedy is made for: too big a drop or one much bigger than the other, a rough side, a cylinder that falls, an exhaust that is much hotter. */
 function stands({ feature, state }: Observation): boolean {
-  if (feature === "drop") return state === "over" || state === "quit";
+  if (feature === "drop") return state === "over" || state === "quit" || state === "uneven";
+  if (feature === "feel") return state === "rough";
   return feature === "exhaust" && (state === "one colder" || state === "much hotter" || state === "colder");
 }

@@ -202,6 +202,14 @@ describe("what to try next", () => {
       ]),
     ).toBe("gone");
     expect(outcomeOf(FOULED, [seen("exhaust", "one colder", { side: "left", cylinder: 3 })])).toBe("same");
+    // Without probes the drop and the feel have to tell it: less than before is not yet gone.
+    expect(outcomeOf(FOULED, [seen("drop", "uneven", { side: "left" })])).toBe("same");
+    expect(
+      outcomeOf([seen("feel", "rough", { side: "left" })], [seen("feel", "rough", { side: "left" })]),
+    ).toBe("same");
+    expect(
+      outcomeOf([seen("feel", "rough", { side: "left" })], [seen("feel", "smooth", { side: "left" })]),
+    ).toBe("gone");
   });
 });
 
