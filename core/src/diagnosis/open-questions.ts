@@ -4,7 +4,7 @@ import type { Observation } from "./observations";
 
 /** Something that a trace without prompts cannot tell by itself and the pilot can: one question, few answers. */
 export interface OpenQuestion {
-  id: "which side" | "other side" | "heat" | "propeller";
+  id: "any side" | "which side" | "other side" | "heat" | "propeller";
   words: string;
   answers: {
     words: string;
@@ -18,16 +18,30 @@ export interface OpenQuestion {
 /**
  * What to ask after a trace that nobody prompted: a side without a drop looks like one that was never tried, a heat or a propeller that does not answer
  * like one that was left out, and the two sides look alike. What has been answered is not asked again. Nothing is asked of a prompted run-up, nor of a
- * trace without any magneto. Pure.
+ * trace in which nobody ran up. Pure.
  */
 export function openQuestions(
   reading: RunUpReading,
   profile: RunUpProfile,
   answered: ReadonlySet<OpenQuestion["id"]>,
 ): OpenQuestion[] {
-  if (reading.prompted || reading.tries.length === 0) return [];
+  if (reading.prompted || !(reading.base || reading.tries.length > 0)) return [];
   const found: OpenQuestion[] = [];
   const word = (side: Side) => profile.sideWords?.[side] ?? side;
+  if (reading.tries.length === 0) {
+    if (answered.has("any side")) return [];
+    const nothing = (["right", "left"] as const).flatMap((side) => triedForNothing(side, word(side)));
+    return [
+      {
+        id: "any side",
+        words: "Neither side dropped. Were they tried?",
+        answers: [
+          { words: "Tried: nothing dropped", told: nothing },
+          { words: "Not tried", told: [] },
+        ],
+      },
+    ];
+  }
   const only = reading.right && !reading.left ? "right" : reading.left && !reading.right ? "left" : undefined;
   if (only && !answered.has("which side")) {
     const quit = reading[only]?.feel === "quit";
@@ -48,15 +62,7 @@ export function openQuestions(
       answers: [
         {
           words: "Tried: nothing dropped",
-          told: [
-            { feature: "drop", state: "none", side, words: `On ${word(side)} nothing dropped.` },
-            {
-              feature: "turned",
-              state: "confirmed",
-              side,
-              words: `Asked: the key was on ${word(side)}.`,
-            },
-          ],
+          told: triedForNothing(side, word(side)),
         },
         { words: "Not tried", told: [notTurned(side, word(side))] },
       ],
@@ -93,6 +99,13 @@ export function openQuestions(
       ],
     });
   return found;
+}
+
+function triedForNothing(side: Side, word: string): Observation[] {
+  return [
+    { feature: "drop", state: "none", side, words: `On ${word} nothing dropped.` },
+    { feature: "turned", state: "confirmed", side, words: `Asked: the key was on ${word}.` },
+  ];
 }
 
 function notTurned(side: Side, word: string): Observation {

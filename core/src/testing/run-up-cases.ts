@@ -274,7 +274,8 @@ function askPilot(
       continue;
     }
     const other = reading.right ? "left" : "right";
-    const tried = done.has(question.id === "other side" ? other : question.id);
+    const step = question.id === "other side" ? other : question.id === "any side" ? "right" : question.id;
+    const tried = done.has(step);
     told.push(...(question.answers[tried ? 0 : 1]?.told ?? []));
   }
 }
