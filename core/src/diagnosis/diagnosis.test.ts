@@ -1,5 +1,5 @@
 import { FAULT_KINDS } from "../engine-model/index";
-import { CASE_ENGINES, canHave, placeOf, runUpCase, workCase } from "../testing/run-up-cases";
+import { tally } from "../testing/run-up-cases";
 import {
   type DiagnosisContext,
   diagnose,
@@ -215,27 +215,7 @@ describe("what to try next", () => {
 
 describe("on simulated run-ups (the model shares no numbers with the library; many more in the benchmark)", () => {
   it("the planted trouble is first in nine of ten and among the first three in 99 of 100; a healthy engine is left in peace", () => {
-    let cases = 0;
-    let first = 0;
-    let three = 0;
-    let healthy = 0;
-    let alarms = 0;
-    for (const engine of CASE_ENGINES)
-      for (const kind of FAULT_KINDS) {
-        if (!canHave(kind, engine)) continue;
-        for (let n = 0; n < 2; n++) {
-          const one = runUpCase(kind, n, engine, 77);
-          const place = placeOf(one, workCase(one).diagnosis);
-          if (kind === "none") {
-            healthy++;
-            if (place !== 0) alarms++;
-            continue;
-          }
-          cases++;
-          if (place === 0) first++;
-          if (place >= 0 && place < 3) three++;
-        }
-      }
+    const { cases, first, three, healthy, alarms } = tally({ each: 2, seed: 77 });
     expect(cases).toBeGreaterThan(110);
     expect(first / cases).toBeGreaterThanOrEqual(0.9);
     expect(three / cases).toBeGreaterThanOrEqual(0.98);

@@ -12,6 +12,7 @@ import {
 } from "../diagnosis/index";
 import {
   type EngineShape,
+  FAULT_KINDS,
   type FaultKind,
   type MonitorOptions,
   type PlantedFault,
@@ -288,4 +289,50 @@ export function placeOf({ fault }: RunUpCase, { ranked }: Diagnosis): number {
       (h.side === undefined || h.side === ("side" in fault ? fault.side : undefined)) &&
       (h.cylinder === undefined || h.cylinder === ("cylinder" in fault ? fault.cylinder : undefined)),
   );
+}
+
+/** What a row of cases came to: right first and within three of those with a trouble, alarms of those without, steps and drops of all. */
+export interface Tally {
+  cases: number;
+  first: number;
+  three: number;
+  healthy: number;
+  alarms: number;
+  worked: { engine: CaseEngine; steps: WorkedCase["steps"]; drops: WorkedCase["drops"] }[];
+}
+
+/** Works every trouble of every engine, `each` times and the healthy engine `healthyEach` times; `from` is the first case's number. */
+export function tally({
+  each,
+  healthyEach = each,
+  from = 0,
+  seed,
+  change = (one) => one,
+}: {
+  each: number;
+  healthyEach?: number;
+  from?: number;
+  seed: number;
+  change?: (one: RunUpCase) => RunUpCase;
+}): Tally {
+  const made: Tally = { cases: 0, first: 0, three: 0, healthy: 0, alarms: 0, worked: [] };
+  for (const engine of CASE_ENGINES)
+    for (const kind of FAULT_KINDS) {
+      if (!canHave(kind, engine)) continue;
+      for (let n = 0; n < (kind === "none" ? healthyEach : each); n++) {
+        const one = change(runUpCase(kind, n + from, engine, seed));
+        const { diagnosis, steps, drops } = workCase(one);
+        const place = placeOf(one, diagnosis);
+        made.worked.push({ engine, steps, drops });
+        if (kind === "none") {
+          made.healthy++;
+          if (place !== 0) made.alarms++;
+          continue;
+        }
+        made.cases++;
+        if (place === 0) made.first++;
+        if (place >= 0 && place < 3) made.three++;
+      }
+    }
+  return made;
 }

@@ -14,6 +14,7 @@ import {
   placeOf,
   type RunUpCase,
   runUpCase,
+  tally,
   workCase,
 } from "@cravix/core/testing/run-up-cases";
 import { type Figure, plain, quantile, reaching, within } from "./figure";
@@ -92,37 +93,22 @@ const EACH = 5;
  * reliability of its probabilities. Baselines: the share that always naming the likeliest trouble would get right.
  */
 export function runUpAccuracy(): Figure[] {
+  const { cases, first, three, healthy, alarms, worked } = tally({
+    each: EACH,
+    healthyEach: 5 * EACH,
+    seed: 4001,
+  });
   let steps = 0;
   let inTime = 0;
   let drops = 0;
   let close = 0;
-  let cases = 0;
-  let first = 0;
-  let three = 0;
-  let healthy = 0;
-  let alarms = 0;
-  for (const engine of CASE_ENGINES)
-    for (const kind of FAULT_KINDS) {
-      if (!canHave(kind, engine)) continue;
-      for (let n = 0; n < (kind === "none" ? 5 * EACH : EACH); n++) {
-        const one = runUpCase(kind, n, engine, 4001);
-        const worked = workCase(one);
-        const scale = Math.max(1, engine.profile.rpm / 1800);
-        steps += worked.steps.length;
-        inTime += worked.steps.filter(({ offS = 9 }) => offS <= 0.5).length;
-        drops += worked.drops.length;
-        close += worked.drops.filter(({ truth, read = 9999 }) => Math.abs(truth - read) <= 10 * scale).length;
-        const place = placeOf(one, worked.diagnosis);
-        if (kind === "none") {
-          healthy++;
-          if (place !== 0) alarms++;
-        } else {
-          cases++;
-          if (place === 0) first++;
-          if (place >= 0 && place < 3) three++;
-        }
-      }
-    }
+  for (const one of worked) {
+    const scale = Math.max(1, one.engine.profile.rpm / 1800);
+    steps += one.steps.length;
+    inTime += one.steps.filter(({ offS = 9 }) => offS <= 0.5).length;
+    drops += one.drops.length;
+    close += one.drops.filter(({ truth, read = 9999 }) => Math.abs(truth - read) <= 10 * scale).length;
+  }
   const percent = (part: number, whole: number) => (100 * part) / whole;
   const blind = 100 / (FAULT_KINDS.length - 1);
   return [
@@ -170,27 +156,13 @@ const MANNERS: [string, (one: RunUpCase) => RunUpCase][] = [
 /** How the diagnosis holds where the trace is poorer. Baseline: one trouble named blindly; for alarms one in ten. */
 export function runUpManners(): Figure[] {
   return MANNERS.flatMap(([name, change]) => {
-    let cases = 0;
-    let first = 0;
-    let three = 0;
-    let healthy = 0;
-    let alarms = 0;
-    for (const engine of CASE_ENGINES)
-      for (const kind of FAULT_KINDS) {
-        if (!canHave(kind, engine)) continue;
-        for (let n = 0; n < (kind === "none" ? 10 : 2); n++) {
-          const one = change(runUpCase(kind, n + 11, engine, 9001));
-          const place = placeOf(one, workCase(one).diagnosis);
-          if (kind === "none") {
-            healthy++;
-            if (place !== 0) alarms++;
-            continue;
-          }
-          cases++;
-          if (place === 0) first++;
-          if (place >= 0 && place < 3) three++;
-        }
-      }
+    const { cases, first, three, healthy, alarms } = tally({
+      each: 2,
+      healthyEach: 10,
+      from: 11,
+      seed: 9001,
+      change,
+    });
     const blind = 100 / (FAULT_KINDS.length - 1);
     return [
       plain(`right trouble first ${name}, of ${cases}`, (100 * first) / cases, "%", blind),
