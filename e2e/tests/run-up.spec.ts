@@ -378,6 +378,8 @@ test("a file in which one side only dropped: it is asked which, and the other wa
   await page.getByTestId("read-trace").click();
   const diagnosis = page.getByTestId("diagnosis");
   await expect(diagnosis).toContainText("not tried, or the key did not reach it");
+  // It stands where the eye is: the page begins at its top.
+  await expect(page.getByTestId("ask-which-side")).toBeInViewport();
   await expectAccessible(page, "a question about a file");
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
   await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();

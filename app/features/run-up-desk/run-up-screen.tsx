@@ -266,6 +266,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
     const [question] = openQuestions(read.answer.reading, profile, read.asked);
     return (
       <Screen
+        key="read"
         wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
         actions={
           <View className="gap-2">
@@ -356,6 +357,8 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
 
   return (
     <Screen
+      // Each page begins at its top.
+      key={way}
       actions={
         <View className="flex-row gap-2">
           <Button
