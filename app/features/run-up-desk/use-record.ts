@@ -77,15 +77,15 @@ export function previewJudgements(walk: Walk, engine: WalkEngine, made: ReturnTy
       value: made.read.densityAltitudeFt,
       unit: "ft",
     };
-  const { found: _said, ...read } = made.read;
   const state: PreflightState = {
     ...walk.state,
     readings,
-    runUps: { ...walk.state.runUps, [engine.name ?? "engine"]: { ...read, eventId: "", at } },
+    runUps: { ...walk.state.runUps, [engine.name ?? "engine"]: { ...made.read, eventId: "", at } },
   };
   const ids = new Set(made.readings.map(({ item }) => item.id));
-  return judgePreflight(walk.list, state).judgements.filter((judgement) =>
-    judgement.itemIds?.some((id) => ids.has(id)),
+  // What is likeliest stands above it already, with its probabilities.
+  return judgePreflight(walk.list, state).judgements.filter(
+    (judgement) => judgement.itemIds?.some((id) => ids.has(id)) && !judgement.id.startsWith("engine."),
   );
 }
 

@@ -80,6 +80,14 @@ test("an engine that quits on one has a dead magneto: throttle to idle before sw
 test("big and rough is a plug, big and smooth is timing or mixture", () => {
   expect(check(1600, 1730, { right: "rough" }).judgements[0]?.sentence).toContain("fouled plug");
   expect(check(1600, 1730, { right: "smooth" }).judgements[0]?.sentence).toContain("timing or mixture");
+  // Where the exhaust has named the plug, the drop alone guesses nothing.
+  const known = judgeMagnetos({
+    baseRpm: 1800,
+    right: { rpm: 1600, feel: "smooth" },
+    profile,
+    explained: true,
+  });
+  expect(known.judgements[0]?.sentence).toBe("200 rpm drop, 75 over the limit.");
   expect(grades(1730, 1730, { right: "rough" })["magneto.right"]).toBe("ask");
 });
 

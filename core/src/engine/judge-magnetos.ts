@@ -23,6 +23,8 @@ export interface MagnetoInput {
   right?: MagnetoSide;
   left?: MagnetoSide;
   profile: MagnetoProfile;
+  /** A trace has said more than a drop and a feel can: then no cause is guessed from them. */
+  explained?: boolean;
 }
 
 export interface MagnetoResult {
@@ -43,7 +45,13 @@ const CLEAR =
  * Valid range: rpm from 0 to the tachometer's end, base > 0; throws QuantityError otherwise. Give one side or both.
  * Source: limits from the profile; the pair of limits and the meaning of no drop are common practice.
  */
-export function judgeMagnetos({ baseRpm, right, left, profile }: MagnetoInput): MagnetoResult {
+export function judgeMagnetos({
+  baseRpm,
+  right,
+  left,
+  profile,
+  explained = false,
+}: MagnetoInput): MagnetoResult {
   const check = (what: string, rpm: number) => {
     assertFinite(what, rpm);
     if (rpm < 0) throw new QuantityError(`${what} cannot be negative.`);
@@ -63,7 +71,7 @@ export function judgeMagnetos({ baseRpm, right, left, profile }: MagnetoInput): 
     if (!reading) continue;
     check(`The rpm on ${side}`, reading.rpm);
     drops[side] = baseRpm - reading.rpm;
-    judgements.push(judgeSide(side, baseRpm - reading.rpm, reading, profile));
+    judgements.push(judgeSide(side, baseRpm - reading.rpm, reading, profile, explained));
   }
   const result: MagnetoResult = { judgements };
   if (drops.right !== undefined) result.rightDropRpm = drops.right;
@@ -80,6 +88,7 @@ function judgeSide(
   drop: number,
   { feel, rpm }: MagnetoSide,
   profile: MagnetoProfile,
+  explained: boolean,
 ): Judgement {
   const id = `magneto.${side}`;
   const subject = `Magneto, ${side}`;
@@ -134,13 +143,7 @@ function judgeSide(
       ...base,
       ...limited,
       grade: "stop",
-      sentence: `${formatNumber(drop)} rpm drop, ${formatNumber(drop - maxDropRpm)} over the limit${
-        feel === "rough"
-          ? ", and rough: most likely a fouled plug."
-          : feel === "smooth"
-            ? ", yet smooth: think of timing or mixture."
-            : "."
-      }`,
+      sentence: `${formatNumber(drop)} rpm drop, ${formatNumber(drop - maxDropRpm)} over the limit${felt(feel, explained)}`,
       action: CLEAR,
       caution: "Look outside and at the temperatures while you clear it.",
     };
@@ -158,6 +161,12 @@ function judgeSide(
     grade: "sound",
     sentence: `${formatNumber(drop)} rpm drop, inside the limit.`,
   };
+}
+
+/** Big and rough is mostly a plug, big and smooth timing or mixture: common practice, where nothing better is known. */
+function felt(feel: EngineFeel | undefined, explained: boolean): string {
+  if (feel === "rough") return explained ? ", and rough." : ", and rough: most likely a fouled plug.";
+  return feel === "smooth" && !explained ? ", yet smooth: think of timing or mixture." : ".";
 }
 
 function judgeDifference(difference: number, { maxDifferenceRpm, source }: MagnetoProfile): Judgement {

@@ -18,6 +18,9 @@ const FEWEST = 4;
 /** And so little time lacking: clocks and thumbs are not that exact. */
 const LACKING_SECONDS = 2;
 
+/** What is written down within so long of a trace came out of it, milliseconds. */
+const OUT_OF_A_TRACE_MS = 1500;
+
 /** Something that was done in one go: one answer, or a whole station from memory. */
 interface Doing {
   items: Item[];
@@ -29,7 +32,7 @@ interface Doing {
 /**
  * Runs of at least four items in a row that came faster than a person can look: together at least two seconds less than the least
  * time for each. Of overlapping runs the one that lacks most. A station done from memory counts with its flow; reading it afterwards
- * is quick, and rightly so. Complexity: O(n log n).
+ * is quick, and rightly so; what was read out of an engine's trace asked no eye. Complexity: O(n log n).
  */
 export function hastyRuns(list: ComposedList, state: PreflightState): HastyRun[] {
   const runs: HastyRun[] = [];
@@ -54,8 +57,10 @@ export function hastyRuns(list: ComposedList, state: PreflightState): HastyRun[]
 }
 
 function doings(list: ComposedList, state: PreflightState): Doing[] {
+  const traces = Object.values(state.runUps).map(({ at }) => Date.parse(at));
   const single = answerTimes(list, state)
     .filter(({ item }) => !state.flowed[item.station])
+    .filter(({ at }) => !traces.some((read) => at >= read && at - read <= OUT_OF_A_TRACE_MS))
     .map(({ item, at, seconds }): Doing => ({ items: [item], at, seconds, least: leastSeconds(item) }));
   const flows = Object.entries(state.flowed).map(([station, { at, seconds }]): Doing => {
     const items = list.items.filter((item) => item.station === station);

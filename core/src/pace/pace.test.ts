@@ -84,6 +84,15 @@ describe("answers faster than a person can look", () => {
     expect(runs.map((run) => run.items.length)).toEqual([5, 5]);
   });
 
+  test("are not looked for in what a run-up's trace wrote down all at once", () => {
+    const read = { itemId: "left.0", from: "monitor" as const, notes: [], rpm: [], steps: [] };
+    const batch = Array.from({ length: 8 }, (_, i) => answer(90 + i * 0.01, `left.${i}`));
+    expect(hastyRuns(list, walk([90, "run-up.read", read], ...batch))).toEqual([]);
+    // The same answers without a trace, or long after it, are hasty.
+    expect(hastyRuns(list, walk(...batch))).toHaveLength(1);
+    expect(hastyRuns(list, walk([60, "run-up.read", read], ...batch))).toHaveLength(1);
+  });
+
   test("are not looked for in what was flowed from memory: reading it is quick", () => {
     const state = walk(
       [50, "station.flowed", { stationId: "left" }],

@@ -183,6 +183,7 @@ function judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil,
   };
   const right = side(READING.magnetoRight);
   const left = side(READING.magnetoLeft);
+  const traced = state.runUps[engine ?? ONLY_ENGINE];
   if (baseRpm !== undefined && (right || left))
     add(
       itemsFor(key(READING.magnetoBase), key(READING.magnetoRight), key(READING.magnetoLeft)),
@@ -193,6 +194,7 @@ function judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil,
               profile: magnetos,
               ...(right && { right }),
               ...(left && { left }),
+              explained: traced?.found !== undefined,
             });
             return named(result.magnetos.judgements);
           })
@@ -218,7 +220,6 @@ function judgeEngine({ list, state, engine, reading, itemsFor, add, result, oil,
             named(ownHabit(list, state, engine, quantity, baseRpm, rpm, magnetos.resolutionRpm)),
           ),
         );
-  const traced = state.runUps[engine ?? ONLY_ENGINE];
   if (traced?.found) add([traced.itemId], named([tracedFault(traced.found)]));
   if (baseRpm !== undefined && hotRpm !== undefined)
     add(
