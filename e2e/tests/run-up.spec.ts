@@ -33,9 +33,23 @@ async function toTheRunUp(
   return { walker, id };
 }
 
+/** What stands on the device once everything that was written down has come there. */
+async function settled(page: Page, id: string) {
+  let events = await eventsOnDevice(page, id);
+  await expect
+    .poll(async () => {
+      const before = events.length;
+      await page.waitForTimeout(300);
+      events = await eventsOnDevice(page, id);
+      return events.length - before;
+    })
+    .toBe(0);
+  return events;
+}
+
 const readings = async (page: Page, id: string) =>
   Object.fromEntries(
-    (await eventsOnDevice(page, id)).flatMap(({ event }) =>
+    (await settled(page, id)).flatMap(({ event }) =>
       event.type === "reading.taken" ? [[event.data.key, event.data.value] as const] : [],
     ),
   );
@@ -176,6 +190,7 @@ for (const [what, registration, engines] of [
       await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out", { timeout: 60_000 });
       await page.getByTestId("use-numbers").click();
       await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+      await settled(page, id);
     }
     const read = await readings(page, id);
     for (const engine of engines)
