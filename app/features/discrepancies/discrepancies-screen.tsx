@@ -1,5 +1,5 @@
 import { type DiscrepancyDetail, newId } from "@cravix/contract";
-import { format } from "date-fns";
+import { format } from "date-fns/format";
 import { router, useFocusEffect } from "expo-router";
 import { useCallback, useEffect, useState } from "react";
 import { TextInput, View } from "react-native";

@@ -1,5 +1,6 @@
 import { GRADES, READING, wordsOfWalk } from "@cravix/core";
-import { addMinutes, format } from "date-fns";
+import { addMinutes } from "date-fns/addMinutes";
+import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Rect } from "react-native-svg";

@@ -9,7 +9,8 @@ import {
   type SimulatedMargin,
   wordsOfWalk,
 } from "@cravix/core";
-import { addMinutes, format } from "date-fns";
+import { addMinutes } from "date-fns/addMinutes";
+import { format } from "date-fns/format";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import Svg, { Line, Rect, Text as SvgText } from "react-native-svg";

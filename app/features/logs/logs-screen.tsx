@@ -11,7 +11,7 @@ import {
   type OilProfile,
   type OilTrend,
 } from "@cravix/core";
-import { format } from "date-fns";
+import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";

@@ -1,5 +1,5 @@
 import { formatNumber, formatQuantity } from "@cravix/core";
-import { inUnit, type RunUpProfile, type RunUpReading } from "@cravix/core/run-up";
+import { type HeatReading, inUnit, type RunUpProfile, type RunUpReading } from "@cravix/core/run-up";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 
 /** One line of what was read: its number, whether it is as it should be, and where in the trace it was read. */
@@ -47,9 +47,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
       id: "heat",
       name: profile.heat,
       value: heat.seen ? `${heat.drop >= 0 ? "−" : "+"}${formatNumber(Math.abs(heat.drop))}` : "no change",
-      ...(heat.gain !== undefined && {
-        more: `${heat.gain >= 0 ? "+" : "−"}${formatNumber(Math.abs(heat.gain))} after it`,
-      }),
+      ...afterHeat(heat),
       from: heat.from,
       to: heat.to,
     });
@@ -75,6 +73,13 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
     });
   checks.push(...needleChecks(reading, profile));
   return checks;
+}
+
+/** What came after the heat, or why its number is no measure of it. */
+function afterHeat({ doubt, gain }: HeatReading): Pick<Check, "more"> {
+  if (doubt) return { more: doubt };
+  if (gain === undefined) return {};
+  return { more: `${gain >= 0 ? "+" : "−"}${formatNumber(Math.abs(gain))} after it` };
 }
 
 function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {

@@ -1,4 +1,4 @@
-import { format } from "date-fns";
+import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { View } from "react-native";
 import { allEvents, sendRefusedAgain } from "../../device/event-log";

@@ -1,6 +1,6 @@
 import { type AircraftSummary, PHASE_NAME } from "@cravix/contract";
 import { currentItem, foldLoads, foldPreflight, phaseOf, phaseProgress } from "@cravix/core";
-import { formatDistanceToNowStrict } from "date-fns";
+import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 import { router, useFocusEffect } from "expo-router";
 import { useCallback, useEffect, useState } from "react";
 import { Pressable, View } from "react-native";

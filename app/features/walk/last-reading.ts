@@ -1,6 +1,6 @@
 import type { CrewMember, LastReading } from "@cravix/contract";
 import { formatNumber } from "@cravix/core";
-import { formatDistanceToNowStrict } from "date-fns";
+import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 
 /** "6.8 US qt, 3 days ago, Maren" */
 export function lastReadingText(

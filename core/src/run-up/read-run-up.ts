@@ -251,7 +251,7 @@ function readHeat(ctx: Context, i: number, runUpBase: number | undefined): HeatR
     drop: base - hot,
     seen: step.seen && Math.abs(base - hot) >= 6 * rpmScale(ctx.profile),
     roseWhileHot: Math.max(0, atEnd - hot),
-    ...(climbs && { doubt: "The propeller was still coming back: do the heat again." }),
+    ...(climbs && { doubt: "The propeller was still coming back: do it again." }),
   };
   if (egt.length > 0) made.egtChange = median(egt);
   if (cold) {
@@ -453,6 +453,8 @@ function notesOn(
         sentence: `Nothing changed when ${word(side)} was called.`,
       });
   }
+  if (reading.heat?.doubt)
+    notes.push({ kind: "heat in doubt", sentence: `${capital(profile.heat)}: ${reading.heat.doubt}` });
   if (marks && tries.length > 1 && tries[0]?.side === other(profile.firstSide))
     notes.push({
       kind: "wrong order",

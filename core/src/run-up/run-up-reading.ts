@@ -86,6 +86,7 @@ export interface RunUpNote {
     | "too short"
     | "repeated"
     | "no change seen"
+    | "heat in doubt"
     | "beside the figure";
   side?: Side;
   sentence: string;

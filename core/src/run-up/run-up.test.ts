@@ -1,4 +1,5 @@
 import psychrolib from "psychrolib";
+import { observe } from "../diagnosis/index";
 import { CASE_ENGINES, canHave, runUpCase, workCase } from "../testing/run-up-cases";
 import {
   densityAltitudeFt,
@@ -194,6 +195,35 @@ describe("with the coach's prompts", () => {
     const reading = readRunUp(drawn(usual), profile, marks);
     for (const [i, step] of reading.steps.entries())
       if (i > 0) expect(Math.abs(step.at - at(i))).toBeLessThan(0.5);
+  });
+
+  it("a heat taken while the propeller is still coming back is not judged, and is said", () => {
+    const constantSpeed = (CASE_ENGINES[1] as (typeof CASE_ENGINES)[number]).profile;
+    const hurried = (climb: number): Piece[] => [
+      ...usual.slice(0, 6),
+      { rpm: 1350, seconds: 4, egt: BASE },
+      ...Array.from({ length: 10 }, (_, i) => ({ rpm: 1700 + i * climb, seconds: 1, egt: BASE })),
+      { rpm: 1690 + 10 * climb, seconds: 6, egt: BASE },
+      { rpm: 1800, seconds: 6, egt: BASE },
+    ];
+    const called: Mark[] = [...marks.slice(0, 6), { t: at(6) - 0.8, step: "propeller" }];
+    const heatAt = at(6) + 14;
+    const read = (climb: number) =>
+      readRunUp(drawn(hurried(climb)), { ...constantSpeed, rpm: 1800 }, [
+        ...called,
+        { t: heatAt - 0.8, step: "heat" },
+        { t: heatAt + 5.2, step: "cold" },
+      ]);
+    const doubtful = read(9);
+    expect(doubtful.heat?.doubt).toMatch(/still coming back/);
+    expect(doubtful.notes.find(({ kind }) => kind === "heat in doubt")?.sentence).toMatch(
+      /^Alternate air: .* do it again\.$/,
+    );
+    expect(observe(doubtful, constantSpeed, { resolutionRpm: 10 }).some(({ feature }) => feature === "heat")).toBe(false);
+    const calm = read(0);
+    expect(calm.heat).toBeDefined();
+    expect(calm.heat?.doubt).toBeUndefined();
+    expect(calm.notes.map(({ kind }) => kind)).not.toContain("heat in doubt");
   });
 
   it("a side that was called and did not change is no drop, and is said", () => {
