@@ -11,3 +11,8 @@ export async function writeNote(key: string, value: unknown): Promise<void> {
 export async function dropNote(key: string): Promise<void> {
   await (await deviceDatabase()).delete("notes", key);
 }
+
+/** The names of all notes that begin with this. */
+export async function noteKeys(prefix: string): Promise<string[]> {
+  return (await deviceDatabase()).getAllKeys("notes", IDBKeyRange.bound(prefix, `${prefix}\uffff`));
+}

@@ -14,7 +14,7 @@ import { bundleKnown } from "./fleet-slice";
 import { planned } from "./planned-slice";
 import { beginPreflight, openDiscrepanciesHere, openPreflight } from "./preflight-actions";
 import { preflightOpened, selectPreflight } from "./preflight-slice";
-import { record } from "./record";
+import { record, recordAll } from "./record";
 import { restore } from "./restore";
 import { crewPicked } from "./session-slice";
 import { createStore } from "./store";
@@ -93,6 +93,28 @@ test("an answer is called kept only when it lies on the device's disk", async ()
   expect(store.getState().preflight.unkept).toEqual([event.id]);
   await kept();
   expect((await eventsOfPreflight(id)).map((e) => e.id)).toContain(event.id);
+});
+
+test("what belongs together is kept together, in its order, by one stroke of the disk", async () => {
+  const { store, id, kept, answer } = await beginWalk();
+  await kept();
+  const strokes = jest.spyOn(IDBDatabase.prototype, "transaction");
+  const made = store.dispatch(
+    recordAll(id, [
+      {
+        type: "reading.taken",
+        data: { itemId: "magneto.base", key: "magneto.base", value: 1800, unit: "rpm" },
+      },
+      { type: "item.answered", data: { itemId: "approach.stance", outcome: "sound" } },
+    ]),
+  );
+  await kept();
+  expect(strokes.mock.calls.filter(([, mode]) => mode === "readwrite")).toHaveLength(1);
+  strokes.mockRestore();
+  expect((await eventsOfPreflight(id)).slice(-2).map((e) => e.id)).toEqual(made.map((e) => e.id));
+  expect((made[0]?.id ?? "") < (made[1]?.id ?? "")).toBe(true);
+  expect(answer("approach.chocks").id > (made[1]?.id ?? "")).toBe(true);
+  expect(store.dispatch(recordAll(id, []))).toEqual([]);
 });
 
 test("what is kept waits to be sent from that moment on, and is never called sent before it is", async () => {

@@ -11,22 +11,29 @@ function orderedId(now: number, newest: string | undefined): string {
   return newId(lastMsecs);
 }
 
-/** Makes an event of what was done and hands it to the device. The one place where events are made. */
+/** What happened, before it is an event. */
+export type Happening = { [T in EventType]: { type: T; data: EventData[T] } }[EventType];
+
+/** Makes an event of what was done and hands it to the device. */
 export function record<T extends EventType>(preflightId: string, type: T, data: EventData[T]) {
-  return (dispatch: AppDispatch, getState: () => RootState): PreflightEvent => {
+  return (dispatch: AppDispatch): PreflightEvent =>
+    dispatch(recordAll(preflightId, [{ type, data } as Happening]))[0] as PreflightEvent;
+}
+
+/** The same for what belongs together: the device keeps all of it or nothing. The one place where events are made. */
+export function recordAll(preflightId: string, happenings: readonly Happening[]) {
+  return (dispatch: AppDispatch, getState: () => RootState): PreflightEvent[] => {
     const { session, preflight } = getState();
-    if (!session.deviceId || !session.crewId) throw new Error("Nobody holds this device yet.");
+    const { deviceId, crewId } = session;
+    if (!deviceId || !crewId) throw new Error("Nobody holds this device yet.");
     const now = Date.now();
-    const event = {
-      id: orderedId(now, preflight.events.at(-1)?.id),
-      type,
-      preflightId,
-      deviceId: session.deviceId,
-      crewId: session.crewId,
-      at: new Date(now).toISOString(),
-      data,
-    } as PreflightEvent;
-    dispatch(eventsRecorded([event]));
-    return event;
+    let newest = preflight.events.at(-1)?.id;
+    const events = happenings.map(({ type, data }) => {
+      newest = orderedId(now, newest);
+      const at = new Date(now).toISOString();
+      return { id: newest, type, preflightId, deviceId, crewId, at, data } as PreflightEvent;
+    });
+    if (events.length > 0) dispatch(eventsRecorded(events));
+    return events;
   };
 }

@@ -134,6 +134,8 @@ test("a dead plug does not come clean: a second try is offered, no third, and it
   await expect(page.getByText("Not cleared in 2 tries: taxi back.")).toBeVisible({ timeout: 60_000 });
   await expect(page.getByTestId("start-minute")).toBeHidden();
   await expect(page.getByTestId("diagnosis")).toContainText("dead plug or lead, cylinder 2, right magneto");
+  // It goes back: nothing more is tried.
+  await expect(page.getByTestId("tells-most")).toBeHidden();
 });
 
 test("a test that tells most is tried, and what it came to changes what is likeliest", async ({ page }) => {
@@ -377,10 +379,8 @@ test("half a gigabyte, and a quotation mark that is never closed: both are told 
   }
 });
 
-test("a file in which one side only dropped: it is asked which, and the other was not healthy because nothing showed", async ({
-  page,
-}) => {
-  await toTheRunUp(page);
+/** A file without prompts of an engine whose left magneto is not grounded: one side only drops in it. */
+async function readHotMagnetoFile(page: Page) {
   await page.getByTestId("way-file").click();
   const hot = { ...TRAINER, fault: { kind: "hot magneto", side: "left" } } as const;
   const chosen = page.waitForEvent("filechooser");
@@ -391,6 +391,13 @@ test("a file in which one side only dropped: it is asked which, and the other wa
     buffer: Buffer.from(traceCsv(traceOf(simulateRunUp(hot, usualPlan(hot)).samples))),
   });
   await page.getByTestId("read-trace").click();
+}
+
+test("a file in which one side only dropped: it is asked which, and the other was not healthy because nothing showed", async ({
+  page,
+}) => {
+  await toTheRunUp(page);
+  await readHotMagnetoFile(page);
   const diagnosis = page.getByTestId("diagnosis");
   await expect(diagnosis).toContainText("not tried, or the key did not reach it");
   // It stands where the eye is: the page begins at its top.
@@ -400,6 +407,103 @@ test("a file in which one side only dropped: it is asked which, and the other wa
   await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
   await expect(diagnosis).toContainText("left magneto not grounded by the switch");
   await expect(page.getByTestId("ask-other-side")).toBeHidden();
+});
+
+test("a page that is closed before it was written down: the trace and every answer are still there", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page);
+  await readHotMagnetoFile(page);
+  await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
+  await page.getByTestId("ask-other-side").waitFor();
+  await page.reload();
+  await expect(page.getByTestId("kept-run-up")).toContainText("not written down yet");
+  // The first question was answered; it is gone on from there.
+  await expect(page.getByTestId("ask-which-side")).toBeHidden();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
+  await expect(page.getByTestId("diagnosis")).toContainText("left magneto not grounded by the switch");
+  await expect(page.getByTestId("kept-run-up")).toBeHidden();
+  await page.reload();
+  await expect(page.getByTestId("diagnosis")).toContainText("left magneto not grounded by the switch");
+  await expectAccessible(page, "a run-up that was kept");
+  await page.getByTestId("use-numbers").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  await settled(page, id);
+  // Written down: the next visit begins anew.
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await page.getByTestId("way-live").waitFor();
+  await page.waitForTimeout(500);
+  await expect(page.getByTestId("diagnosis")).toBeHidden();
+});
+
+test("a page that is closed in the very moment of writing down: all of it is on record, or all of it is still there", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, "seed=4");
+  await page.getByTestId("way-live").click();
+  await page.getByTestId("use-numbers").waitFor();
+  await page.evaluate(() => {
+    (document.querySelector('[data-testid="use-numbers"]') as HTMLElement).click();
+    window.location.href = "about:blank";
+  });
+  await page.waitForURL("about:blank");
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await page.getByTestId("way-live").or(page.getByTestId("kept-run-up")).first().waitFor();
+  await page.waitForTimeout(1500);
+  const kept = await page.getByTestId("kept-run-up").isVisible();
+  const types = (await eventsOnDevice(page, id)).map(({ event }) => event.type);
+  // One or the other, and never a part of it.
+  expect(types.filter((type) => type === "run-up.read")).toHaveLength(kept ? 0 : 1);
+  if (kept) expect(types).not.toContain("reading.taken");
+  else expect(types.filter((type) => type === "reading.taken").length).toBeGreaterThan(5);
+});
+
+test("practice with a surprise: the learner says it first, then it is told, and nothing is written down", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page);
+  const before = (await settled(page, id)).length;
+  // The lot is loaded: there is a trouble, and it is one at which the coach needs no hand.
+  const die = await page.evaluateHandle(() => {
+    const fair = Math.random;
+    Math.random = () => 0.5;
+    return fair;
+  });
+  await page.getByTestId("way-surprise").click();
+  await page.evaluate((fair) => {
+    Math.random = fair;
+  }, die);
+  await expect(page.getByText("practice", { exact: true })).toBeVisible();
+  const guess = page.getByTestId("guess");
+  await guess.waitFor({ timeout: 60_000 });
+  await expect(page.getByTestId("diagnosis")).toBeHidden();
+  await expectAccessible(page, "a guess");
+  await guess.getByRole("button").last().click();
+  const planting = page.getByTestId("planting");
+  await expect(planting).toContainText("Planted: blocked intake.");
+  await expect(planting).toContainText("You said: nothing wrong.");
+  await expect(page.getByTestId("diagnosis")).toBeVisible();
+  await page.getByTestId("end-practice").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  expect((await settled(page, id)).length).toBe(before);
+  // And it is not offered again as if it had been real.
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await page.getByTestId("way-live").waitFor();
+  await page.waitForTimeout(500);
+  await expect(page.getByTestId("kept-run-up")).toBeHidden();
+});
+
+test("a magneto that stops in practice: the card is practised, nothing is logged", async ({ page }) => {
+  const { id } = await toTheRunUp(page, "fault=hot%20magneto&side=left&seed=8");
+  const before = (await settled(page, id)).length;
+  await page.getByTestId("way-practice").click();
+  await page.getByTestId("yes-on-it").click();
+  await expect(page.getByTestId("emergency-card-no drop")).toContainText("Practice: nothing is logged");
+  await page.getByTestId("primary").click();
+  await expect(page.getByTestId("planting")).toContainText("Planted: hot magneto, left.");
+  await page.getByTestId("end-practice").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  expect((await settled(page, id)).length).toBe(before);
 });
 
 test("the same by typing only: five numbers, a slip told at its place, and a drop of nothing is stopped", async ({
@@ -413,8 +517,14 @@ test("the same by typing only: five numbers, a slip told at its place, and a dro
   await type("9999");
   await expect(page.getByTestId("trouble")).toContainText("tachometer");
   for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "Delete" }).click();
-  // Each full number goes on by itself.
-  await type("18001730180017201800");
+  // Each full number goes on by itself; a page that is closed in between keeps those that were given.
+  await type("18001730");
+  await expect(page.getByTestId("field-1")).toContainText("1,730");
+  await page.reload();
+  await page.getByTestId("way-typed").click();
+  await expect(page.getByTestId("field-1")).toContainText("1,730");
+  await page.getByTestId("field-2").click();
+  await type("180017201800");
   await expectAccessible(page, "typed numbers");
   await page.getByTestId("typed-done").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);

@@ -1,4 +1,4 @@
-import { FUEL_COLOURS, fuelGrade, type Item, PAPER_TESTS, SAMPLE_LOOKS } from "@cravix/core";
+import { capital, FUEL_COLOURS, fuelGrade, type Item, PAPER_TESTS, SAMPLE_LOOKS } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
@@ -39,7 +39,7 @@ export function DrainAnswer({ item, drain }: { item: Item; drain: Drain }) {
         title="Which colour?"
         options={[
           ...FUEL_COLOURS.filter((colour) => colour !== usual && colour !== "colourless").map((colour) => ({
-            words: colour.charAt(0).toUpperCase() + colour.slice(1),
+            words: capital(colour),
             onPress: () => drain.give({ look: "wrong colour", colour }),
           })),
           { words: "None of these", onPress: () => drain.give({ look: "wrong colour" }) },

@@ -1,4 +1,4 @@
-import { FUEL_UNITS, formatNumber, fuelKgPerL, fuelWords, wordsOfWalk } from "@cravix/core";
+import { capital, FUEL_UNITS, formatNumber, fuelKgPerL, fuelWords, wordsOfWalk } from "@cravix/core";
 import { View } from "react-native";
 import { Choice } from "../../ui/choice";
 import { JudgementCard } from "../../ui/judgement-card";
@@ -38,7 +38,7 @@ export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
       {fuel?.tanks.map(({ tank, witnesses, testimony }) => (
         <WitnessBars
           key={tank.id}
-          name={tank.name.charAt(0).toUpperCase() + tank.name.slice(1)}
+          name={capital(tank.name)}
           capacityL={tank.capacityL}
           witnesses={witnesses}
           testimony={testimony}

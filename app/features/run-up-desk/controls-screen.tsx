@@ -1,4 +1,4 @@
-import { blockedBy } from "@cravix/core";
+import { blockedBy, capital } from "@cravix/core";
 import { cornerWords, STICK_CORNERS, type StickCorner, surfacesFor } from "@cravix/core/run-up";
 import { router } from "expo-router";
 import { useState } from "react";
@@ -223,8 +223,4 @@ function FromBehind({
       </Svg>
     </View>
   );
-}
-
-function capital(text: string): string {
-  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

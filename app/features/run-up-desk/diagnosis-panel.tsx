@@ -1,17 +1,23 @@
-import { formatNumber } from "@cravix/core";
+import { capital, formatNumber } from "@cravix/core";
 import type { DiagnosisReport, NextTest, Observation } from "@cravix/core/diagnosis";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Heading, Text } from "../../ui/text";
 
+/** Under half a percent it would stand there as "0 %". */
+const LEAST_SHOWN = 0.005;
+
 /** What is likeliest in a sentence, why, how sure it is, and what would tell most next. */
 export function DiagnosisPanel({
   report,
   remedied,
+  over,
   onTried,
 }: {
   report: DiagnosisReport;
   remedied: boolean | undefined;
+  /** It goes back to the apron: nothing more is tried. */
+  over: boolean;
   onTried: (observation: Observation) => void;
 }) {
   const [best, ...others] = report.ranked;
@@ -36,7 +42,7 @@ export function DiagnosisPanel({
         <Text className="font-mid text-clay">Nothing on file explains all of it well: ask a mechanic.</Text>
       )}
       <View className="gap-1" aria-label="How likely each is">
-        {[best, ...others].slice(0, 3).map((one) => (
+        {[best, ...others.filter(({ probability }) => probability >= LEAST_SHOWN)].slice(0, 3).map((one) => (
           <View key={`${one.fault}${one.side}${one.cylinder}`} className="flex-row items-center gap-2">
             <Text className="w-[48%] text-sm">{one.name}</Text>
             <View className="h-3.5 flex-1 flex-row items-center">
@@ -52,7 +58,7 @@ export function DiagnosisPanel({
           <Text className="font-mid text-clay">{best.caution}</Text>
         </View>
       )}
-      {next && !remedied && (
+      {next && !remedied && !over && (
         <View className="gap-0.5 border-l-[6px] border-chock pl-3" testID="tells-most">
           <Text>
             <Text className="font-strong">Tells most next: </Text>
@@ -99,8 +105,4 @@ function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Ob
       })}
     </View>
   );
-}
-
-function capital(text: string): string {
-  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

@@ -43,12 +43,15 @@ export function EmergencyNow({
   id,
   profile,
   where,
+  practice,
   onLog,
   onBack,
 }: {
   id: Emergency;
   profile: RunUpProfile | undefined;
   where: string;
+  /** On an engine that is none: nothing is logged. */
+  practice: boolean;
   onLog: (text: string) => void;
   onBack: () => void;
 }) {
@@ -78,19 +81,23 @@ export function EmergencyNow({
         <Text className="text-sm text-voice">Your aircraft's own emergency checklist comes first.</Text>
       </View>
       <View className="gap-2 bg-deck px-4 py-3">
-        <Text className="text-deck-ink">{card.text}</Text>
+        <Text className="text-deck-ink">
+          {practice ? `Practice: nothing is logged. On the real engine it would be: ${card.text}` : card.text}
+        </Text>
         <View className="flex-row gap-3">
-          <Button tone="deck" className="min-h-20 flex-1" onPress={onBack}>
-            Back
-          </Button>
+          {!practice && (
+            <Button tone="deck" className="min-h-20 flex-1" onPress={onBack}>
+              Back
+            </Button>
+          )}
           <Button
             tone="primary"
             className="min-h-20 flex-[1.7]"
             textClassName="text-2xl"
-            onPress={() => onLog(card.text)}
+            onPress={() => (practice ? onBack() : onLog(card.text))}
             testID="primary"
           >
-            Log it: stop
+            {practice ? "Back to practice" : "Log it: stop"}
           </Button>
         </View>
       </View>

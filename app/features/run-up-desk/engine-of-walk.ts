@@ -64,7 +64,7 @@ export function engineOfWalk(
       fuelSystem: profile.fuelSystem,
       propeller: profile.propeller,
       suction: profile.suction,
-      ...(high !== undefined && { highAndRich: false }),
+      ...(high !== undefined && !lean && { highAndRich: false }),
       ...(celsius !== undefined && { icingLikely: celsius >= ICING[0] && celsius <= ICING[1] }),
     },
   };

@@ -1,6 +1,8 @@
-import type { PlantedFault } from "@cravix/core/engine-model";
+import type { FaultKind, PlantedFault } from "@cravix/core/engine-model";
+import type { RunUpProfile } from "@cravix/core/run-up";
 import { useLocalSearchParams } from "expo-router";
 import { useState } from "react";
+import { drawLot, type Lot } from "./troubles";
 
 export interface Planted {
   fault: PlantedFault;
@@ -11,10 +13,18 @@ export interface Planted {
   seed: number;
   /** It has just been started. */
   cold: boolean;
-  set: (kind: PlantedFault["kind"]) => void;
+  /** It was drawn by lot: the learner is not told before the end. */
+  secret: boolean;
+  /** What was chosen before the lot was drawn, and holds again after it. */
+  chosen: FaultKind;
+  set: (kind: FaultKind) => void;
+  /** Back from the lot to what was chosen. */
+  known: () => void;
+  /** Draws a trouble by lot, or none. */
+  draw: (profile: RunUpProfile) => void;
 }
 
-/** What the stand-in has: chosen on the page, or for a lesson in the address. */
+/** What the stand-in has: chosen on the page, drawn by lot, or for a lesson in the address. */
 export function usePlanted(): Planted {
   const query = useLocalSearchParams<{
     fault?: string;
@@ -25,17 +35,29 @@ export function usePlanted(): Planted {
     seed?: string;
     warm?: string;
   }>();
-  const [kind, setKind] = useState<PlantedFault["kind"]>((query.fault as PlantedFault["kind"]) ?? "none");
+  const [kind, setKind] = useState<FaultKind>((query.fault as FaultKind) ?? "none");
+  const [lot, setLot] = useState<Lot>();
   const side = query.side === "right" ? "right" : "left";
-  const cylinder = Number(query.cylinder ?? 3) || 3;
-  return {
-    fault: { kind, side, cylinder } as PlantedFault,
+  const asked: Lot = {
+    kind,
     side,
-    cylinder,
+    cylinder: Number(query.cylinder ?? 3) || 3,
     severity: Number(query.severity ?? 0.5),
-    speed: Number(query.speed ?? 1) || 1,
     seed: Number(query.seed ?? 11) || 11,
+  };
+  const { kind: now, ...place } = lot ?? asked;
+  return {
+    ...place,
+    fault: { kind: now, side: place.side, cylinder: place.cylinder } as PlantedFault,
+    speed: Number(query.speed ?? 1) || 1,
     cold: query.warm === "no",
-    set: setKind,
+    secret: lot !== undefined,
+    chosen: kind,
+    set: (picked) => {
+      setKind(picked);
+      setLot(undefined);
+    },
+    known: () => setLot(undefined),
+    draw: (profile) => setLot(drawLot(profile)),
   };
 }

@@ -1,7 +1,7 @@
 import { GRADES } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import type { Trace, TraceSource } from "@cravix/core/run-up";
-import { useMemo, useState } from "react";
+import { type ReactNode, useMemo, useState } from "react";
 import { Pressable, View } from "react-native";
 import type { RunUpAnswer } from "../../device/run-up.worker";
 import { JudgementCard } from "../../ui/judgement-card";
@@ -21,6 +21,8 @@ export function Results({
   trace,
   source,
   wide,
+  lesson,
+  over,
   onTried,
 }: {
   walk: Walk;
@@ -29,6 +31,10 @@ export function Results({
   trace: Trace;
   source: TraceSource;
   wide: boolean;
+  /** In a lesson: what stands in the place of the diagnosis and the judgements. */
+  lesson?: ReactNode;
+  /** It goes back to the apron: nothing more is tried. */
+  over: boolean;
   /** A further test was done, and this is what it came to. */
   onTried: (observation: Observation) => void;
 }) {
@@ -80,11 +86,13 @@ export function Results({
     <View className={wide ? "flex-row gap-8" : "gap-5"}>
       <View className={wide ? "flex-1 gap-5" : "gap-5"}>
         <MagnetoPlot answer={answer} engine={engine} trace={trace} />
-        <DiagnosisPanel report={answer.report} remedied={answer.remedied} onTried={onTried} />
+        {lesson ?? (
+          <DiagnosisPanel report={answer.report} remedied={answer.remedied} over={over} onTried={onTried} />
+        )}
       </View>
       <View className={wide ? "flex-1 gap-5" : "gap-5"}>
         {lists}
-        {cards}
+        {!lesson && cards}
       </View>
     </View>
   );

@@ -1,24 +1,20 @@
 import { blockedBy, formatNumber } from "@cravix/core";
-import { type Observation, type OpenQuestion, openQuestions } from "@cravix/core/diagnosis";
+import type { Observation } from "@cravix/core/diagnosis";
 import {
   clearSequence,
   coachSequence,
   type Emergency,
   type Mark,
   type Procedure,
-  type Trace,
   type TraceLine,
-  type TraceSource,
   traceOf,
 } from "@cravix/core/run-up";
 import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
-import type { RunUpAnswer, RunUpQuestion } from "../../device/run-up.worker";
-import { readRunUpHere } from "../../device/run-up-work";
 import { useAppDispatch } from "../../store/hooks";
-import { record } from "../../store/record";
+import { type Happening, recordAll } from "../../store/record";
 import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
@@ -26,7 +22,6 @@ import { useWide } from "../../ui/use-wide";
 import { useActs } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
-import { AskBack } from "./ask-back";
 import { EmergencyList, EmergencyNow } from "./emergency";
 import { engineOfWalk, sideWords, type WalkEngine } from "./engine-of-walk";
 import { FileWay } from "./file-way";
@@ -34,8 +29,9 @@ import { LiveRunUp } from "./live-run-up";
 import { monitorOf } from "./monitor-of";
 import { usePlanted } from "./planted";
 import { ProcedureDesk } from "./procedure-desk";
-import { Results } from "./results";
+import { ReadPage } from "./read-page";
 import { type TypedNumbers, TypedWay } from "./typed-way";
+import { type Measured, useReadRunUp } from "./use-read-run-up";
 import { forTheRecord, typedReadings, useRecordRunUp } from "./use-record";
 import { WayIn } from "./way-in";
 
@@ -62,27 +58,6 @@ function Desk({ folded, name }: { folded: FoldedWalk; name: string | undefined }
 
 type Way = "choose" | "live" | "practice" | "file" | "typed";
 
-interface Read {
-  answer: RunUpAnswer;
-  trace: Trace;
-  source: TraceSource;
-  /** Cleared so often. */
-  tries: number;
-  marks?: Mark[];
-  /** What the pilot answered, and which questions that were. */
-  told: Observation[];
-  asked: ReadonlySet<OpenQuestion["id"]>;
-  onlySide?: "right" | "left";
-  /** What was seen before a remedy, where this is the check after it. */
-  before?: NonNullable<RunUpQuestion["before"]>;
-}
-
-/** What a hot minute may mend. */
-const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
-
-/** What a run-up was read with, before its answer. */
-type Asked = Omit<Read, "answer" | "tries">;
-
 function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const wide = useWide();
   const acts = useActs(walk);
@@ -92,55 +67,28 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const [way, setWay] = useState<Way>("choose");
   const [round, setRound] = useState(0);
   const [remedy, setRemedy] = useState<"cleared" | undefined>();
-  const [read, setRead] = useState<Read>();
-  const [emergency, setEmergency] = useState<{ id: Emergency; side?: "right" | "left" } | "pick">();
-  const [trouble, setTrouble] = useState<string>();
+  const [emergency, setEmergency] = useState<Shown | "pick">();
   const [procedure, setProcedure] = useState<Procedure>();
+  const [guess, setGuess] = useState<string>();
   const { profile } = engine;
   const words = sideWords(profile);
   const id = walk.state.id;
+  const { read, trouble, begin, take, tell, forget } = useReadRunUp(walk, engine);
   const toWalk = () => router.replace(`/preflight/${id}`);
   const block = blockedBy(walk.list, walk.state, engine.baseItem);
+  const practice = way === "practice" || (way === "choose" && read?.practice === true);
 
-  const ask = async (asked: Asked, tries: number) => {
-    const { trace, marks, told, onlySide, before } = asked;
-    const question: RunUpQuestion = {
-      trace,
-      profile,
-      limits: engine.limits,
-      context: engine.context,
-      told,
-      ...(marks && { marks }),
-      ...(onlySide && { onlySide }),
-      ...(before && { before }),
-    };
-    try {
-      const answer = await readRunUpHere(question);
-      setRead({ ...asked, answer, tries });
-      setTrouble(undefined);
-    } catch (error) {
-      setTrouble((error as Error).message);
-    }
+  const readIt = async (measured: Measured) => {
+    await take({
+      ...measured,
+      ...(practice && { practice }),
+      ...(remedy && { remedy }),
+      ...(procedure === "clear" && { cleared: true }),
+    });
     setRemedy(undefined);
     setProcedure(undefined);
     setWay("choose");
   };
-  const askNew = (trace: Trace, source: TraceSource, marks?: Mark[], told: Observation[] = []) =>
-    ask(
-      {
-        trace,
-        source,
-        told,
-        asked: new Set(),
-        ...(marks && { marks }),
-        ...(remedy && read && { before: { observations: read.answer.observations, remedy } }),
-      },
-      (read?.tries ?? 0) + (remedy || procedure === "clear" ? 1 : 0),
-    );
-  /** The same trace once more, with what the pilot has added. */
-  const tell = (before: Read, told: Observation[], change: Partial<Pick<Asked, "asked" | "onlySide">> = {}) =>
-    void ask({ ...before, ...change, told: [...before.told, ...told] }, before.tries);
-
   const onEnd = (how: string, lines: TraceLine[], marks: Mark[], side?: "right" | "left") => {
     if (lines.length === 0) {
       setProcedure(undefined);
@@ -151,28 +99,38 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       how === "no drop" && side
         ? [{ feature: "turned", state: "confirmed", side, words: `Asked: the key was on ${words[side]}.` }]
         : [];
-    if (how === "no drop" && side) setEmergency({ id: "no drop", side });
-    if (how === "stopped" && side) setEmergency({ id: "stops on one", side });
-    void askNew(traceOf(lines), "monitor", marks, told);
+    if (how === "no drop" && side) setEmergency({ id: "no drop", side, practice });
+    if (how === "stopped" && side) setEmergency({ id: "stops on one", side, practice });
+    void readIt({ trace: traceOf(lines), source: "monitor", marks, told });
   };
 
   const onTyped = (numbers: TypedNumbers) => {
     const { base, back } = numbers;
-    for (const { item, value, unit } of typedReadings(walk, engine, numbers))
-      if (item.reading)
-        dispatch(record(id, "reading.taken", { itemId: item.id, key: item.reading.key, value, unit }));
+    const typed = typedReadings(walk, engine, numbers);
     const allBack = back.every(
       (rpm) => rpm !== undefined && Math.abs(rpm - base) <= 25 * Math.max(1, profile.rpm / 1800),
     );
     const both = walk.list.items.find(
       (item) => item.traced === "both" && item.station === engine.baseItem.station,
     );
-    if (both && allBack) dispatch(record(id, "item.answered", { itemId: both.id, outcome: "sound" }));
+    dispatch(
+      recordAll(id, [
+        ...typed.map(
+          ({ item, key, value, unit }): Happening => ({
+            type: "reading.taken",
+            data: { itemId: item.id, key, value, unit },
+          }),
+        ),
+        ...(both && allBack
+          ? [{ type: "item.answered", data: { itemId: both.id, outcome: "sound" } } satisfies Happening]
+          : []),
+      ]),
+    );
     for (const side of ["right", "left"] as const) {
       const rpm = numbers[side];
       if (rpm === undefined) continue;
-      if (rpm === 0) return setEmergency({ id: "stops on one", side });
-      if (rpm >= base) return setEmergency({ id: "no drop", side });
+      if (rpm === 0) return setEmergency({ id: "stops on one", side, practice: false });
+      if (rpm >= base) return setEmergency({ id: "no drop", side, practice: false });
     }
     const done = new Set([engine.baseItem.id, ...(both && allBack ? [both.id] : [])]);
     const open = walk.list.items.find(
@@ -180,7 +138,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         item.station === engine.baseItem.station &&
         !done.has(item.id) &&
         !walk.state.answers[item.id] &&
-        !typedReadings(walk, engine, numbers).some((reading) => reading.item.id === item.id),
+        !typed.some((reading) => reading.item.id === item.id),
     );
     if (open) acts.visit(open.id);
     toWalk();
@@ -189,7 +147,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   if (emergency === "pick")
     return (
       <EmergencyList
-        onPick={(picked) => setEmergency({ id: picked })}
+        onPick={(picked) => setEmergency({ id: picked, practice })}
         onBack={() => setEmergency(undefined)}
       />
     );
@@ -198,10 +156,11 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       <EmergencyNow
         id={emergency.id}
         profile={profile}
+        practice={emergency.practice}
         where={emergency.side ? `on ${words[emergency.side]}` : ""}
         onBack={() => setEmergency(undefined)}
         onLog={(text) => {
-          if (read) write(forTheRecord(walk, engine, read.answer, read.trace, read.source));
+          if (read && !read.practice) write(forTheRecord(walk, engine, read.answer, read.trace, read.source));
           const sideItem =
             emergency.side &&
             walk.list.items.find(
@@ -255,105 +214,39 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
     );
   }
 
-  if (read && way === "choose") {
-    const [next] = read.answer.report.next;
-    const best = read.answer.report.ranked[0]?.fault;
-    // A plug that did not come clean is tried once more, and no more than the type says.
-    const tried = read.tries > 0 && !read.answer.remedied && best !== undefined && PLUGS.has(best);
-    const clears =
-      read.source === "monitor" && !read.answer.remedied && ((next?.id === "clear" && best) || tried);
-    const used = read.tries >= profile.clear.tries;
-    const [question] = openQuestions(read.answer.reading, profile, read.asked);
+  if (read && way === "choose")
     return (
-      <Screen
-        key="read"
-        wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
-        actions={
-          <View className="gap-2">
-            {clears && !used && (
-              <Button
-                tone="primary"
-                className="min-h-16"
-                textClassName="text-2xl"
-                testID="start-minute"
-                onPress={() => {
-                  setRemedy("cleared");
-                  setRound(round + 1);
-                  setWay("live");
-                }}
-              >
-                {tried ? "Once more: the minute" : "Start the minute"}
-              </Button>
-            )}
-            <View className="flex-row gap-2">
-              <Button
-                tone="deck"
-                className="min-h-16 flex-1 px-1"
-                textClassName="text-base"
-                onPress={() => {
-                  setRead(undefined);
-                  setRound(round + 1);
-                }}
-              >
-                Again
-              </Button>
-              <Button
-                tone="deck"
-                className="min-h-16 flex-1 border-4 px-1"
-                textClassName="text-base"
-                onPress={() => setEmergency("pick")}
-                testID="emergency"
-              >
-                Stop: trouble
-              </Button>
-              <Button
-                tone={clears && !used ? "deck" : "primary"}
-                className="min-h-16 flex-[1.7]"
-                textClassName="text-xl"
-                testID="use-numbers"
-                onPress={() => {
-                  write(forTheRecord(walk, engine, read.answer, read.trace, read.source));
-                  toWalk();
-                }}
-              >
-                Write it down
-              </Button>
-            </View>
-          </View>
-        }
-      >
-        <Heading
-          level={1}
-          className="mb-2 text-2xl"
-        >{`${walk.list.registration}: run-up${engine.name ? `, ${engine.name} engine` : ""}`}</Heading>
-        {used && clears && (
-          <View role="alert" className="mb-3 rounded-xl border-4 border-clay px-3 py-2">
-            <Text className="font-strong text-lg text-clay">{`Not cleared in ${profile.clear.tries} tries: taxi back.`}</Text>
-          </View>
-        )}
-        {question && (
-          <AskBack
-            question={question}
-            onAnswer={({ told, onlySide }) =>
-              tell(read, told, {
-                asked: new Set([...read.asked, question.id]),
-                ...(onlySide && { onlySide }),
-              })
-            }
-          />
-        )}
-        <Results
-          walk={walk}
-          engine={engine}
-          answer={read.answer}
-          trace={read.trace}
-          source={read.source}
-          wide={wide}
-          onTried={(observation) => tell(read, [observation])}
-        />
-      </Screen>
+      <ReadPage
+        key={read.at}
+        walk={walk}
+        engine={engine}
+        read={read}
+        planted={planted}
+        guess={guess}
+        wide={wide}
+        onGuess={setGuess}
+        onTell={tell}
+        onClear={() => {
+          begin();
+          setRemedy("cleared");
+          setRound(round + 1);
+          setWay(read.practice ? "practice" : "live");
+        }}
+        onAgain={() => {
+          begin();
+          forget();
+          setGuess(undefined);
+          setRound(round + 1);
+        }}
+        onEmergency={() => setEmergency("pick")}
+        onDone={() => {
+          if (!read.practice) {
+            write(forTheRecord(walk, engine, read.answer, read.trace, read.source));
+          }
+          toWalk();
+        }}
+      />
     );
-  }
 
   return (
     <Screen
@@ -400,17 +293,26 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         <WayIn
           engine={engine}
           planted={planted}
-          onWay={(picked) => setWay(picked)}
+          onWay={(picked) => {
+            begin();
+            setWay(picked);
+          }}
           onProcedure={(picked) => {
+            begin();
             setProcedure(picked);
             setRound(round + 1);
             if (picked === "clear") setWay("live");
           }}
         />
       )}
-      {way === "typed" && <TypedWay engine={engine} onDone={onTyped} />}
+      {way === "typed" && (
+        <TypedWay engine={engine} draft={`typed run-up:${id}:${engine.name ?? "engine"}`} onDone={onTyped} />
+      )}
       {way === "file" && (
-        <FileWay cylinders={profile.cylinders} onRead={({ trace }) => void askNew(trace, "file")} />
+        <FileWay
+          cylinders={profile.cylinders}
+          onRead={({ trace }) => void readIt({ trace, source: "file" })}
+        />
       )}
       {way === "choose" && engine.densityAltitudeFt !== undefined && (
         <Text className="mt-3 text-sm text-voice">
@@ -419,6 +321,13 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       )}
     </Screen>
   );
+}
+
+/** The card that is shown, for which side, and whether it is practice. */
+interface Shown {
+  id: Emergency;
+  side?: "right" | "left";
+  practice: boolean;
 }
 
 function BackToWalk({ id }: { id: string }) {

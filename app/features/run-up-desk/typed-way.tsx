@@ -1,9 +1,10 @@
-import { assertPlausible, formatNumber, QuantityError } from "@cravix/core";
+import { assertPlausible, capital, formatNumber, QuantityError } from "@cravix/core";
 import { readBack, spokenNumber } from "@cravix/core/run-up";
 import { useEffect, useRef, useState } from "react";
 import { View } from "react-native";
 import { canHear, hear } from "../../device/hear";
 import { speak, speakThen } from "../../device/speech";
+import { useKept } from "../../device/use-kept";
 import { Button } from "../../ui/button";
 import { Keypad, pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
@@ -12,6 +13,7 @@ import { sideWords, type WalkEngine } from "./engine-of-walk";
 
 const FIELDS = ["base", "first", "both", "other", "both again"] as const;
 type Field = (typeof FIELDS)[number];
+const NOTHING = FIELDS.map(() => "");
 
 export interface TypedNumbers {
   base: number;
@@ -24,9 +26,12 @@ export interface TypedNumbers {
 /** Base, one, both, other, both: five numbers on keys for gloves, or spoken and read back. */
 export function TypedWay({
   engine,
+  draft,
   onDone,
 }: {
   engine: WalkEngine;
+  /** What these numbers are called on the device until they are given. */
+  draft: string;
   onDone: (numbers: TypedNumbers) => void;
 }) {
   const { profile } = engine;
@@ -40,7 +45,7 @@ export function TypedWay({
     other: words[other],
     "both again": "Both",
   };
-  const [texts, setTexts] = useState<string[]>(["", "", "", "", ""]);
+  const { value: texts, change: setTexts, drop } = useKept<string[]>(draft, NOTHING);
   const [at, setAt] = useState(0);
   const [trouble, setTrouble] = useState<string>();
   const [listening, setListening] = useState(false);
@@ -85,6 +90,7 @@ export function TypedWay({
       return;
     }
     if (texts.some((text) => text !== "" && !check(text))) return;
+    drop();
     onDone({
       base,
       ...(one !== undefined && { [first]: one }),
@@ -197,8 +203,4 @@ export function TypedWay({
       )}
     </View>
   );
-}
-
-function capital(text: string): string {
-  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

@@ -8,7 +8,7 @@ import {
 } from "@cravix/core/run-up";
 import type { RunUpAnswer } from "../../device/run-up.worker";
 import { useAppDispatch } from "../../store/hooks";
-import { record } from "../../store/record";
+import { type Happening, recordAll } from "../../store/record";
 import type { Walk } from "../walk/use-preflight";
 import type { WalkEngine } from "./engine-of-walk";
 
@@ -92,30 +92,29 @@ export function previewJudgements(walk: Walk, engine: WalkEngine, made: ReturnTy
 /** Writes a run-up down: what its trace amounted to, every number at its item, and the items that it answers; then goes to what is still open. */
 export function useRecordRunUp(walk: Walk) {
   const dispatch = useAppDispatch();
-  return (made: ReturnType<typeof forTheRecord>) => {
-    const { id } = walk.state;
-    dispatch(record(id, "run-up.read", made.read));
-    for (const { item, value, unit, feel } of made.readings)
-      if (item.reading)
-        dispatch(
-          record(id, "reading.taken", {
-            itemId: item.id,
-            key: item.reading.key,
-            value,
-            unit,
-            ...(feel && { feel }),
-          }),
-        );
-    for (const item of made.answered)
-      dispatch(record(id, "item.answered", { itemId: item.id, outcome: "sound" }));
-    const done = new Set([
-      ...made.readings.map(({ item }) => item.id),
-      ...made.answered.map((item) => item.id),
-    ]);
+  return ({ read, readings, answered }: ReturnType<typeof forTheRecord>) => {
+    const done = new Set([...readings.map(({ item }) => item.id), ...answered.map((item) => item.id)]);
     const open = itemsOf(walk.list, "run-up").find(
       (item) => !done.has(item.id) && !walk.state.answers[item.id],
     );
-    if (open) dispatch(record(id, "item.visited", { itemId: open.id }));
+    const happenings: Happening[] = [
+      { type: "run-up.read", data: read },
+      ...readings.flatMap(({ item, value, unit, feel }): Happening[] =>
+        item.reading
+          ? [
+              {
+                type: "reading.taken",
+                data: { itemId: item.id, key: item.reading.key, value, unit, ...(feel && { feel }) },
+              },
+            ]
+          : [],
+      ),
+      ...answered.map(
+        (item): Happening => ({ type: "item.answered", data: { itemId: item.id, outcome: "sound" } }),
+      ),
+      ...(open ? [{ type: "item.visited", data: { itemId: open.id } } satisfies Happening] : []),
+    ];
+    dispatch(recordAll(walk.state.id, happenings));
   };
 }
 
@@ -133,7 +132,8 @@ export function typedReadings(
       [READING.magnetoLeft, numbers.left],
     ] as const
   ).flatMap(([key, value]) => {
-    const item = items.find((i) => i.reading?.key === engineKey(key, engine.name));
-    return item && value !== undefined ? [{ item, value, unit: "rpm" as const }] : [];
+    const named = engineKey(key, engine.name);
+    const item = items.find((i) => i.reading?.key === named);
+    return item && value !== undefined ? [{ item, key: named, value, unit: "rpm" as const }] : [];
   });
 }

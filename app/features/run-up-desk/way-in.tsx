@@ -1,15 +1,14 @@
-import { FAULT_KINDS, type FaultKind } from "@cravix/core/engine-model";
+import { capital } from "@cravix/core";
 import { hasProcedure, PROCEDURES, type Procedure } from "@cravix/core/run-up";
 import { useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import type { WalkEngine } from "./engine-of-walk";
+import { sideWords, type WalkEngine } from "./engine-of-walk";
 import type { Planted } from "./planted";
 import { PROCEDURE_WORDS } from "./procedure-words";
-
-const WORDS: Partial<Record<FaultKind, string>> = { none: "nothing wrong" };
+import { plantedWords, troublesOf, troubleWord } from "./troubles";
 
 /** Three ways in, the one without hands first; and what the stand-in has in store. */
 export function WayIn({
@@ -25,10 +24,12 @@ export function WayIn({
 }) {
   const [open, setOpen] = useState(false);
   const { profile } = engine;
-  const cannot = (kind: FaultKind) =>
-    (kind === "governor slow" && profile.propeller === "fixed") ||
-    (kind === "suction low" && !profile.suction) ||
-    ((kind === "carburettor ice" || kind === "heat cable off") && profile.fuelSystem === "injected");
+  const shown = planted.secret ? undefined : planted.fault.kind;
+  /** What was drawn by lot was for one lesson. */
+  const asPlanted = (way: "live" | "practice") => {
+    planted.known();
+    onWay(way);
+  };
   return (
     <View className="gap-3 pt-2">
       <Caution>
@@ -39,7 +40,7 @@ export function WayIn({
         tone="primary"
         className="min-h-24"
         textClassName="text-2xl"
-        onPress={() => onWay("live")}
+        onPress={() => asPlanted("live")}
         testID="way-live"
       >
         Engine monitor, live
@@ -52,9 +53,28 @@ export function WayIn({
           From a file
         </Button>
       </View>
-      <Button className="min-h-16" onPress={() => onWay("practice")} testID="way-practice">
-        Practise, engine on this device
-      </Button>
+      <View role="group" aria-label="Practise" className="mt-1 gap-2">
+        <Heading className="text-lg">Practise, engine on this device</Heading>
+        <View className="flex-row gap-2">
+          <Button
+            className="min-h-16 flex-1 px-2"
+            onPress={() => asPlanted("practice")}
+            testID="way-practice"
+          >
+            {planted.chosen === "none" ? "A sound engine" : capital(planted.chosen)}
+          </Button>
+          <Button
+            className="min-h-16 flex-1 px-2"
+            onPress={() => {
+              planted.draw(profile);
+              onWay("practice");
+            }}
+            testID="way-surprise"
+          >
+            A surprise
+          </Button>
+        </View>
+      </View>
       <View role="group" aria-label="One thing by itself" className="mt-1 gap-2">
         <Heading className="text-lg">One thing by itself</Heading>
         <View className="flex-row flex-wrap gap-2">
@@ -64,7 +84,10 @@ export function WayIn({
               className="min-h-16 min-w-[46%] flex-1 px-2"
               textClassName="text-base"
               testID={`procedure-${procedure.replace(" ", "-")}`}
-              onPress={() => onProcedure(procedure)}
+              onPress={() => {
+                planted.known();
+                onProcedure(procedure);
+              }}
             >
               {PROCEDURE_WORDS[procedure]}
             </Button>
@@ -73,7 +96,7 @@ export function WayIn({
       </View>
       <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
         <Text className="text-sm">
-          {`The monitor that ships is a stand-in: a simulated engine with its pilot. Planted in it: ${WORDS[planted.fault.kind] ?? planted.fault.kind}.`}
+          {`The monitor that ships is a stand-in: a simulated engine with its pilot. Planted in it: ${planted.secret ? "a surprise" : plantedWords(planted, sideWords(profile))}.`}
         </Text>
         <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="plant">
           Give it a trouble
@@ -84,15 +107,15 @@ export function WayIn({
               Planted in it
             </Heading>
             <View className="flex-row flex-wrap gap-1.5">
-              {FAULT_KINDS.filter((kind) => !cannot(kind)).map((kind) => (
+              {troublesOf(profile).map((kind) => (
                 <Button
                   key={kind}
-                  pressed={planted.fault.kind === kind}
-                  className={`px-2 ${planted.fault.kind === kind ? "bg-chock" : ""}`}
-                  textClassName={`text-base ${planted.fault.kind === kind ? "text-on-chock" : ""}`}
+                  pressed={shown === kind}
+                  className={`px-2 ${shown === kind ? "bg-chock" : ""}`}
+                  textClassName={`text-base ${shown === kind ? "text-on-chock" : ""}`}
                   onPress={() => planted.set(kind)}
                 >
-                  {WORDS[kind] ?? kind}
+                  {troubleWord(kind)}
                 </Button>
               ))}
             </View>

@@ -1,7 +1,6 @@
 import { FINDING_GRADES, type FindingGrade, type Item } from "@cravix/core";
-import { useEffect, useState } from "react";
 import { TextInput, View } from "react-native";
-import { dropNote, readNote, writeNote } from "../../device/notes";
+import { useKept } from "../../device/use-kept";
 import { Button } from "../../ui/button";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Heading, Text } from "../../ui/text";
@@ -24,18 +23,11 @@ interface Draft {
 export function useFoundDraft(item: Item, preset?: string) {
   const key = `found draft:${item.id}`;
   const first: Draft = { text: preset ?? suggestion(item), measure: "", grade: item.miss };
-  const [draft, setDraft] = useState(first);
-  useEffect(() => {
-    void readNote<Draft>(key).then((kept) => kept && setDraft(kept));
-  }, [key]);
+  const { value, change, drop } = useKept(key, first);
   return {
-    draft,
-    change: (part: Partial<Draft>) => {
-      const next = { ...draft, ...part };
-      setDraft(next);
-      void writeNote(key, next);
-    },
-    drop: () => void dropNote(key),
+    draft: value,
+    change: (part: Partial<Draft>) => change((before) => ({ ...before, ...part })),
+    drop,
   };
 }
 

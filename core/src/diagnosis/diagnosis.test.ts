@@ -10,6 +10,7 @@ import {
   HEALTHY,
   hypotheses,
   hypothesisName,
+  lessonChoices,
   type Observation,
   OF_A_SIDE,
   outcomeOf,
@@ -240,5 +241,36 @@ describe("a diagnosis as it is told", () => {
 
   it("has nothing telling where nothing is wrong", () => {
     expect(diagnosisReport([], FOUR)).toMatchObject({ telling: [], unlike: false });
+  });
+});
+
+describe("the choices of a lesson", () => {
+  const ranked = diagnosisReport(FOULED, FOUR).ranked;
+
+  it.each([
+    "fouled plug",
+    "idle low",
+    "none",
+  ])("the truth (%s) and that nothing is wrong are among them, each once", (truth) => {
+    const choices = lessonChoices(ranked, truth);
+    expect(choices).toContain(truth);
+    expect(choices).toContain("none");
+    expect(new Set(choices).size).toBe(choices.length);
+    expect(choices.length).toBeLessThanOrEqual(4);
+    expect(choices.length).toBeGreaterThanOrEqual(3);
+  });
+
+  it("the others are those that look most like it", () => {
+    expect(lessonChoices(ranked, "fouled plug")).toEqual(
+      expect.arrayContaining(["dead plug", "fouled plug", "none"]),
+    );
+  });
+
+  it("their order says nothing of which is true", () => {
+    const same = ["fouled plug", "dead plug", "none"];
+    const orders = same.map((truth) =>
+      lessonChoices([{ fault: "dead plug" }, { fault: "fouled plug" }], truth, 3),
+    );
+    expect(new Set(orders.map((order) => order.filter((kind) => same.includes(kind)).join())).size).toBe(1);
   });
 });

@@ -1,6 +1,7 @@
 export * from "./cleared";
 export * from "./diagnose";
 export * from "./fault-library";
+export * from "./lesson";
 export * from "./next-test";
 export * from "./observations";
 export * from "./observe";

@@ -1,5 +1,6 @@
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { RunUpReading, Side } from "../run-up/run-up-reading";
+import { capital } from "../units/format";
 import type { Observation } from "./observations";
 
 /** Something that a trace without prompts cannot tell by itself and the pilot can: one question, few answers. */
@@ -128,8 +129,4 @@ export function nameOnlySide(reading: RunUpReading, side: Side): RunUpReading {
     notes: reading.notes.filter(({ side: of }) => of === undefined),
     [side]: { ...made, side },
   };
-}
-
-function capital(text: string): string {
-  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

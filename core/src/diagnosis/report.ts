@@ -1,3 +1,4 @@
+import { capital } from "../units/format";
 import type { FindingGrade } from "../verdict/judgement";
 import { chanceOf, diagnose, type Hypothesis, hypothesisName } from "./diagnose";
 import { rankTests } from "./next-test";
@@ -110,8 +111,4 @@ function explanation(
     ...(side && { side }),
     ...(cylinder !== undefined && { cylinder }),
   };
-}
-
-function capital(text: string): string {
-  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

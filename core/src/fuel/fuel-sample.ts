@@ -1,3 +1,4 @@
+import { capital } from "../units/format";
 import type { FindingGrade } from "../verdict/judgement";
 import { type FuelColour, fuelGrade, gradesOfColour } from "./fuel-grades";
 
@@ -144,5 +145,3 @@ function judgeColour(
     action: `${STOP} ${WHAT_WAS_PUMPED}`,
   };
 }
-
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);

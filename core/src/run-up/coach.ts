@@ -1,7 +1,7 @@
 import type { Trace } from "../trace/trace";
 import { median } from "../trend/median";
 import { convert } from "../units/convert";
-import { formatNumber } from "../units/format";
+import { capital, formatNumber } from "../units/format";
 import type { LimitRange } from "../verdict/judgement";
 import type { RunUpStep } from "./found-step";
 import { pieceOf } from "./level-change";
@@ -342,8 +342,4 @@ export function inUnit(
 
 function orNaN(values: number[]): number[] {
   return values.length > 0 ? values : [Number.NaN];
-}
-
-function capital(text: string): string {
-  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

@@ -1,7 +1,7 @@
 import { type CleanTrace, cleanTrace, withoutFrozen } from "../trace/clean-trace";
 import { type Channel, cylindersOf, type Trace } from "../trace/trace";
 import { median } from "../trend/median";
-import { formatNumber } from "../units/format";
+import { capital, formatNumber } from "../units/format";
 import { findSteps, propellerBack } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
 import { jumpiness, meanOf } from "./label-plateaus";
@@ -462,8 +462,4 @@ function notesOn(
       sentence: `This type tries ${word(profile.firstSide)} first.`,
     });
   return notes;
-}
-
-function capital(text: string): string {
-  return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

@@ -219,7 +219,9 @@ describe("with the coach's prompts", () => {
     expect(doubtful.notes.find(({ kind }) => kind === "heat in doubt")?.sentence).toMatch(
       /^Alternate air: .* do it again\.$/,
     );
-    expect(observe(doubtful, constantSpeed, { resolutionRpm: 10 }).some(({ feature }) => feature === "heat")).toBe(false);
+    expect(
+      observe(doubtful, constantSpeed, { resolutionRpm: 10 }).some(({ feature }) => feature === "heat"),
+    ).toBe(false);
     const calm = read(0);
     expect(calm.heat).toBeDefined();
     expect(calm.heat?.doubt).toBeUndefined();

@@ -41,3 +41,8 @@ export function formatNumber(value: number, decimals = 0): string {
   const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ",");
   return `${rounded < 0 ? "−" : ""}${grouped}${fraction ? `.${fraction}` : ""}`;
 }
+
+/** A text with its first letter large, to begin a line with. */
+export function capital(text: string): string {
+  return text.slice(0, 1).toUpperCase() + text.slice(1);
+}

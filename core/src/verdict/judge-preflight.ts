@@ -20,7 +20,7 @@ import {
 import { judgeOil, type OilResult } from "../oil/judge-oil";
 import { type HabitQuantity, judgeHabit } from "../run-up/habit";
 import { convert, QuantityError } from "../units/convert";
-import { formatNumber } from "../units/format";
+import { capital, formatNumber } from "../units/format";
 import { assertPlausible } from "../units/plausible";
 import { FUEL_HANDLING, fuelInput, judgeClock, judgeOilAdded, judgeOilLog } from "./judge-fluids";
 import { judgeReading } from "./judge-reading";
@@ -251,7 +251,7 @@ function tracedFault(found: NonNullable<PreflightState["runUps"][string]["found"
   const { fault, name, grade, probability, sentence, action, caution } = found;
   return {
     id: `engine.${fault}`,
-    subject: `${name.slice(0, 1).toUpperCase()}${name.slice(1)}`,
+    subject: capital(name),
     grade,
     sentence: `${formatNumber(probability * 100)} % likely. ${sentence}`,
     ...(action && { action }),

@@ -1,0 +1,45 @@
+import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
+import type { Mark, Trace, TraceSource } from "@cravix/core/run-up";
+import { dropNote, noteKeys, readNote, writeNote } from "../../device/notes";
+import type { RunUpQuestion } from "../../device/run-up.worker";
+
+/** A run-up that was read, with all that the pilot has answered, before it is written down. */
+export interface RunUpDraft {
+  /** When it was read, ISO 8601. */
+  at: string;
+  trace: Trace;
+  source: TraceSource;
+  /** Cleared so often. */
+  tries: number;
+  marks?: Mark[];
+  /** What the pilot answered, and which questions that were. */
+  told: Observation[];
+  asked: OpenQuestion["id"][];
+  onlySide?: "right" | "left";
+  /** What was seen before a remedy, where this is the check after it. */
+  before?: NonNullable<RunUpQuestion["before"]>;
+}
+
+const DRAFT = "run-up draft:";
+/** A draft of a walk that nobody came back to is let go after a week. */
+const KEPT_MS = 7 * 24 * 3_600_000;
+
+const nameOf = (walkId: string, engine: string | undefined) => `${DRAFT}${walkId}:${engine ?? "engine"}`;
+
+/** Keeps what was read on this device, until it is written down: a telephone that closes the page loses neither the trace nor an answer. */
+export async function keepRunUp(walkId: string, engine: string | undefined, draft: RunUpDraft) {
+  await writeNote(nameOf(walkId, engine), draft);
+  for (const key of await noteKeys(DRAFT)) {
+    const kept = await readNote<RunUpDraft>(key);
+    if (kept && Date.parse(draft.at) - Date.parse(kept.at) > KEPT_MS) await dropNote(key);
+  }
+}
+
+/** The run-up of this walk and engine that was read and is not yet written down. */
+export function keptRunUp(walkId: string, engine: string | undefined): Promise<RunUpDraft | undefined> {
+  return readNote<RunUpDraft>(nameOf(walkId, engine));
+}
+
+export function dropRunUp(walkId: string, engine: string | undefined): Promise<void> {
+  return dropNote(nameOf(walkId, engine));
+}
