@@ -2,12 +2,13 @@
 
 import { readTraceBlob, type TraceColumn } from "@cravix/contract/trace";
 import {
+  afterRemedy,
+  asFarAsProbed,
   type DiagnosisContext,
   diagnosisReport,
   nameOnlySide,
   type Observation,
   observe,
-  outcomeOf,
 } from "@cravix/core/diagnosis";
 import { type Mark, type RunUpProfile, readRunUp, type Trace } from "@cravix/core/run-up";
 
@@ -43,25 +44,13 @@ function work({ trace, profile, marks, limits, context, before, told = [], onlyS
     ...observe(reading, profile, limits).filter(({ feature, side }) => feature !== "shown" || !said(side)),
     ...told,
   ];
-  const observations: Observation[] = before
-    ? [
-        ...before.observations.filter(({ feature }) => feature !== before.remedy),
-        ...told,
-        {
-          feature: before.remedy,
-          state: outcomeOf(before.observations, now),
-          words:
-            outcomeOf(before.observations, now) === "gone"
-              ? "After it both sides were as they should be."
-              : "After it, it was the same.",
-        },
-      ]
-    : now;
+  const after = before && afterRemedy(before, now, told);
+  const observations = after?.observations ?? now;
   return {
     reading,
     observations,
-    report: diagnosisReport(observations, context, profile.sideWords),
-    ...(before && { remedied: outcomeOf(before.observations, now) === "gone" }),
+    report: diagnosisReport(observations, asFarAsProbed(context, reading), profile.sideWords),
+    ...(after && { remedied: after.remedied }),
   };
 }
 

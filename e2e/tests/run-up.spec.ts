@@ -540,6 +540,42 @@ test("the same by typing only: five numbers, a slip told at its place, and a dro
   await expect(page.getByTestId("emergency-card-no drop")).toBeVisible();
 });
 
+test("typed and over the limit: it asks how it ran, names the plug's side, and the minute by hand is laid beside it", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page);
+  const type = async (digits: string) => {
+    for (const digit of digits) await page.getByRole("button", { name: digit, exact: true }).click();
+  };
+  await page.getByTestId("way-typed").click();
+  await type("18001730180016401800");
+  await page.getByTestId("typed-done").click();
+  await page.getByTestId("ask-feel").getByRole("button", { name: "Rough" }).click();
+  const diagnosis = page.getByTestId("diagnosis");
+  await expect(diagnosis).toContainText("Most likely: fouled plug, left magneto");
+  await expect(diagnosis).toContainText("Lean, a little more rpm, one minute");
+  await expectAccessible(page, "typed and over the limit");
+  const felt = (await settled(page, id)).flatMap(({ event }) =>
+    event.type === "reading.taken" && event.data.feel ? [event.data] : [],
+  );
+  expect(felt).toMatchObject([{ key: "magneto.left", value: 1640, feel: "rough" }]);
+  await page.getByTestId("minute-done").click();
+  await type("18001730180017201800");
+  await page.getByTestId("typed-done").click();
+  await expect(diagnosis).toContainText("It was most likely: fouled plug, left magneto. Gone now.");
+  await page.getByTestId("to-walk").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  const read = (await settled(page, id)).flatMap(({ event }) =>
+    event.type === "run-up.read" ? [event.data] : [],
+  );
+  expect(read.map(({ from, found }) => [from, found?.fault, found?.grade])).toEqual([
+    ["typed", expect.any(String), expect.any(String)],
+    ["typed", "fouled plug", "ask"],
+    ["typed", "fouled plug", "note"],
+  ]);
+  expect(await readings(page, id)).toMatchObject({ "magneto.left": 1720 });
+});
+
 test("the same spoken: each number is heard, read back and put in its place; what is no number is asked again", async ({
   page,
 }) => {

@@ -13,8 +13,6 @@ import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
-import { useAppDispatch } from "../../store/hooks";
-import { type Happening, recordAll } from "../../store/record";
 import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
@@ -30,9 +28,11 @@ import { monitorOf } from "./monitor-of";
 import { usePlanted } from "./planted";
 import { ProcedureDesk } from "./procedure-desk";
 import { ReadPage } from "./read-page";
+import { TypedPage } from "./typed-page";
 import { type TypedNumbers, TypedWay } from "./typed-way";
 import { type Measured, useReadRunUp } from "./use-read-run-up";
-import { forTheRecord, typedReadings, useRecordRunUp } from "./use-record";
+import { forTheRecord, useRecordRunUp } from "./use-record";
+import { useTypedRunUp } from "./use-typed-run-up";
 import { WayIn } from "./way-in";
 
 /** The run-up in one place: from the monitor, from a file, or by typing; read, judged, explained, and written down with one touch. */
@@ -61,7 +61,6 @@ type Way = "choose" | "live" | "practice" | "file" | "typed";
 function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const wide = useWide();
   const acts = useActs(walk);
-  const dispatch = useAppDispatch();
   const write = useRecordRunUp(walk);
   const planted = usePlanted();
   const [way, setWay] = useState<Way>("choose");
@@ -70,6 +69,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const [emergency, setEmergency] = useState<Shown | "pick">();
   const [procedure, setProcedure] = useState<Procedure>();
   const [guess, setGuess] = useState<string>();
+  const hand = useTypedRunUp(walk, engine);
   const { profile } = engine;
   const words = sideWords(profile);
   const id = walk.state.id;
@@ -105,43 +105,9 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   };
 
   const onTyped = (numbers: TypedNumbers) => {
-    const { base, back } = numbers;
-    const typed = typedReadings(walk, engine, numbers);
-    const allBack = back.every(
-      (rpm) => rpm !== undefined && Math.abs(rpm - base) <= 25 * Math.max(1, profile.rpm / 1800),
-    );
-    const both = walk.list.items.find(
-      (item) => item.traced === "both" && item.station === engine.baseItem.station,
-    );
-    dispatch(
-      recordAll(id, [
-        ...typed.map(
-          ({ item, key, value, unit }): Happening => ({
-            type: "reading.taken",
-            data: { itemId: item.id, key, value, unit },
-          }),
-        ),
-        ...(both && allBack
-          ? [{ type: "item.answered", data: { itemId: both.id, outcome: "sound" } } satisfies Happening]
-          : []),
-      ]),
-    );
-    for (const side of ["right", "left"] as const) {
-      const rpm = numbers[side];
-      if (rpm === undefined) continue;
-      if (rpm === 0) return setEmergency({ id: "stops on one", side, practice: false });
-      if (rpm >= base) return setEmergency({ id: "no drop", side, practice: false });
-    }
-    const done = new Set([engine.baseItem.id, ...(both && allBack ? [both.id] : [])]);
-    const open = walk.list.items.find(
-      (item) =>
-        item.station === engine.baseItem.station &&
-        !done.has(item.id) &&
-        !walk.state.answers[item.id] &&
-        !typed.some((reading) => reading.item.id === item.id),
-    );
-    if (open) acts.visit(open.id);
-    toWalk();
+    const end = hand.give(numbers);
+    if (end.to === "card") setEmergency({ id: end.id, side: end.side, practice: false });
+    if (end.to === "walk") toWalk();
   };
 
   if (emergency === "pick")
@@ -213,6 +179,21 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       />
     );
   }
+
+  if (hand.typed)
+    return (
+      <TypedPage
+        title={`${walk.list.registration}: run-up${engine.name ? `, ${engine.name} engine` : ""}`}
+        engine={engine}
+        read={hand.typed}
+        wide={wide}
+        onTell={hand.tell}
+        onCleared={hand.cleared}
+        onAgain={hand.again}
+        onEmergency={() => setEmergency("pick")}
+        onDone={toWalk}
+      />
+    );
 
   if (read && way === "choose")
     return (

@@ -1,7 +1,9 @@
 import { engineKey, itemsOf, judgePreflight, type PreflightState, READING, thinForPlot } from "@cravix/core";
+import type { DiagnosisReport } from "@cravix/core/diagnosis";
 import {
   MOST_DRAWN,
   type RunUpRead,
+  type RunUpSource,
   type Trace,
   type TraceSource,
   tracedReadings,
@@ -11,6 +13,49 @@ import { useAppDispatch } from "../../store/hooks";
 import { type Happening, recordAll } from "../../store/record";
 import type { Walk } from "../walk/use-preflight";
 import type { WalkEngine } from "./engine-of-walk";
+import type { TypedRead } from "./typed-read";
+
+type Written = RunUpRead & { itemId: string };
+
+/** What every run-up's record has, however its numbers came. */
+function atEngine(
+  engine: WalkEngine,
+  from: RunUpSource,
+  report: DiagnosisReport,
+  remedied: boolean | undefined,
+): Pick<Written, "itemId" | "from" | "engine" | "densityAltitudeFt" | "found"> {
+  const found = foundIn(report, remedied);
+  return {
+    itemId: engine.baseItem.id,
+    from,
+    ...(engine.name && { engine: engine.name }),
+    ...(engine.densityAltitudeFt !== undefined && { densityAltitudeFt: engine.densityAltitudeFt }),
+    ...(found && { found }),
+  };
+}
+
+/** What is likeliest wrong, for the record; undefined where nothing is. */
+function foundIn(
+  { ranked: [best], telling }: DiagnosisReport,
+  remedied: boolean | undefined,
+): RunUpRead["found"] {
+  if (!best?.fault || !best.grade) return undefined;
+  const sign = telling[0] ?? `${best.what}.`;
+  return {
+    fault: best.fault,
+    name: best.name,
+    grade: remedied ? "note" : best.grade,
+    probability: best.probability,
+    sentence: remedied ? `It is gone after the remedy: ${sign}` : sign,
+    ...(best.action && !remedied && { action: best.action }),
+    ...(best.caution && !remedied && { caution: best.caution }),
+  };
+}
+
+/** What typed numbers amount to for the record. */
+export function typedForTheRecord(engine: WalkEngine, { report, remedied }: TypedRead): Written {
+  return { ...atEngine(engine, "typed", report, remedied), notes: [], rpm: [], steps: [] };
+}
 
 /** What a run-up amounts to for the record: the event, and the items that it answers. */
 export function forTheRecord(
@@ -22,31 +67,12 @@ export function forTheRecord(
 ) {
   const { reading, report } = answer;
   const { readings, answered } = tracedReadings(itemsOf(walk.list, "run-up"), reading, engine.name);
-  const [best] = report.ranked;
-  const found: RunUpRead["found"] =
-    best?.fault && best.grade
-      ? {
-          fault: best.fault,
-          name: best.name,
-          grade: answer.remedied ? "note" : best.grade,
-          probability: best.probability,
-          sentence: answer.remedied
-            ? `It is gone after the remedy: ${report.telling[0] ?? best.what}.`.replace("..", ".")
-            : (report.telling[0] ?? `${best.what}.`),
-          ...(best.action && !answer.remedied && { action: best.action }),
-          ...(best.caution && !answer.remedied && { caution: best.caution }),
-        }
-      : undefined;
   const rpm = trace.channels.rpm;
   const points = rpm
     ? Array.from(trace.t, (t, i) => ({ x: t, y: rpm[i] as number })).filter(({ y }) => !Number.isNaN(y))
     : [];
-  const read: RunUpRead & { itemId: string } = {
-    itemId: engine.baseItem.id,
-    from,
-    ...(engine.name && { engine: engine.name }),
-    ...(engine.densityAltitudeFt !== undefined && { densityAltitudeFt: engine.densityAltitudeFt }),
-    ...(found && { found }),
+  const read: Written = {
+    ...atEngine(engine, from, report, answer.remedied),
     notes: [
       ...reading.notes.map((note) => note.sentence),
       ...reading.problems.map((problem) => problem.sentence),

@@ -18,11 +18,11 @@ import {
   type PreflightEvent,
   QuantityError,
   RETURN_RULES,
+  RUN_UP_SOURCES,
   SAMPLE_FATES,
   SAMPLE_LOOKS,
   SIGNED_VERDICTS,
   SURFACE_WAYS,
-  TRACE_SOURCES,
   UNITS,
 } from "@cravix/core";
 import {
@@ -137,7 +137,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
   "run-up.read": {
     itemId: key(),
     engine: string().max(20),
-    from: string().required().oneOf(TRACE_SOURCES),
+    from: string().required().oneOf(RUN_UP_SOURCES),
     densityAltitudeFt: number().min(-5000).max(25_000),
     found: optional(
       object({

@@ -16,3 +16,25 @@ function stands({ feature, state }: Observation): boolean {
   if (feature === "feel") return state === "rough";
   return feature === "exhaust" && (state === "one colder" || state === "much hotter" || state === "colder");
 }
+
+/**
+ * What was seen before a remedy and what it came to: both count, and the remedy's own outcome with them. `now` is what was seen after it, `told` what was
+ * answered since. Pure.
+ */
+export function afterRemedy(
+  before: { observations: readonly Observation[]; remedy: "cleared" | "leaned" },
+  now: readonly Observation[],
+  told: readonly Observation[] = [],
+): { observations: Observation[]; remedied: boolean } {
+  const state = outcomeOf(before.observations, now);
+  const words =
+    state === "gone" ? "After it both sides were as they should be." : "After it, it was the same.";
+  return {
+    observations: [
+      ...before.observations.filter(({ feature }) => feature !== before.remedy),
+      ...told,
+      { feature: before.remedy, state, words },
+    ],
+    remedied: state === "gone",
+  };
+}

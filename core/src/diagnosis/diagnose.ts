@@ -36,7 +36,7 @@ export function hypotheses(context: DiagnosisContext): Hypothesis[] {
     const sides: (Side | undefined)[] =
       fault.place === "side" || fault.place === "plug" ? ["right", "left"] : [undefined];
     const cylinders =
-      fault.place === "cylinder" || fault.place === "plug"
+      (fault.place === "cylinder" || fault.place === "plug") && context.cylinders > 0
         ? Array.from({ length: context.cylinders }, (_, i) => i + 1)
         : [undefined];
     for (const side of sides)
@@ -74,7 +74,7 @@ export function chanceOf(
   if (!NAMES_CYLINDER.has(state) || cylinder === undefined) return p;
   const others = Math.max(1, context.cylinders - 1);
   const own = hypothesis.cylinder !== undefined && likelihood !== HEALTHY[feature];
-  if (!own) return p / context.cylinders;
+  if (!own) return p / Math.max(1, context.cylinders);
   return cylinder === hypothesis.cylinder ? p * 0.97 : (p * 0.03) / others;
 }
 
@@ -146,8 +146,12 @@ export function hypothesisName(
 ): string {
   if (!fault) return "nothing wrong";
   const other = side === "right" ? words.left : words.right;
-  return fault.name
+  const name =
+    cylinder === undefined
+      ? fault.name.replace(", cylinder {cylinder}", "").replace("cylinder {cylinder}", "a cylinder")
+      : fault.name;
+  return name
     .replace("{side}", side ? words[side] : "")
     .replace("{other}", other)
-    .replace("{cylinder}", String(cylinder ?? ""));
+    .replace("{cylinder}", String(cylinder));
 }

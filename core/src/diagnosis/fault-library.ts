@@ -34,7 +34,7 @@ export interface Fault {
  */
 export const HEALTHY: Record<Feature, Likelihood> = {
   drop: {
-    states: { usual: 0.9925, none: 0.001, uneven: 0.0015, over: 0.0045, quit: 0.0005 },
+    states: { usual: 0.9928, none: 0.001, uneven: 0.0015, over: 0.0045, quit: 0.0002 },
     why: "a sound magneto drops a little, inside the limit, and about as much as the other",
   },
   shown: { states: { seen: 0.999, "not seen": 0.001 }, why: "both sides are tried, and both drop" },
@@ -155,8 +155,8 @@ export const FAULTS: readonly Fault[] = [
         why: "alone it cannot keep the engine running",
       },
       "drop.other": {
-        states: { none: 0.93, usual: 0.05, over: 0.02 },
-        why: "it always ran on that one alone: nothing changes",
+        states: { none: 0.83, usual: 0.15, over: 0.02 },
+        why: "it always ran on that one alone: nothing changes; but one that is dying may still help on both",
       },
       "shown.other": { states: { seen: 0.05, "not seen": 0.95 }, why: "what does not change does not show" },
       "feel.this": { states: { rough: 0.5, smooth: 0.5 }, why: "it stops before anybody feels it" },

@@ -7,3 +7,4 @@ export * from "./observations";
 export * from "./observe";
 export * from "./open-questions";
 export * from "./report";
+export * from "./typed";

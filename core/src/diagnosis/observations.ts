@@ -54,6 +54,7 @@ export interface Observation<F extends Feature = Feature> {
 
 /** What is known of the day and the engine besides the trace. */
 export interface DiagnosisContext {
+  /** 0 where nothing tells one cylinder from another: no probes, or numbers that were typed. */
   cylinders: number;
   fuelSystem: "carburettor" | "injected";
   propeller: "fixed" | "constant speed";

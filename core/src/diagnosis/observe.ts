@@ -13,6 +13,14 @@ export interface ObserveLimits {
   resolutionRpm: number;
 }
 
+/** The same engine as far as a reading can tell its cylinders apart: without exhaust probes it cannot, and then none is named. */
+export function asFarAsProbed<T extends { cylinders: number }>(context: T, { egt }: RunUpReading): T {
+  return Object.keys(egt.base).length < 2 ? { ...context, cylinders: 0 } : context;
+}
+
+/** What of a side's reading says how it dropped. */
+export type Dropped = Pick<MagnetoReading, "side" | "drop" | "seen" | "feel" | "doubt">;
+
 /** From this much below the others a cylinder's exhaust "falls", °F: a cylinder that fires lies within half of it. */
 const COLDER_F = 60;
 /** So much more than on the other side is "much hotter", °F. */
@@ -75,9 +83,10 @@ function wildProbes({ egt, problems }: RunUpReading): number[] {
   return [...new Set([...stuck, ...jumping])];
 }
 
-function dropOf(
-  made: MagnetoReading,
-  other: MagnetoReading | undefined,
+/** What one side's drop is, beside the other and the limits, rpm. */
+export function dropOf(
+  made: Dropped,
+  other: Dropped | undefined,
   side: string,
   { maxDropRpm, maxDifferenceRpm, resolutionRpm }: ObserveLimits,
   profile: RunUpProfile,
@@ -220,23 +229,42 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
   return found;
 }
 
+/**
+ * Whether one cylinder goes another way than the others from the run-up to low power. Both low powers count, idle and the ground before: on its way lean
+ * an exhaust gets hotter and then colder again, and at one of the two it may just cross the others.
+ */
 function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observation | undefined {
-  const moves = Object.entries(egt.idle).flatMap(([cylinder, value]) => {
-    const base = egt.base[Number(cylinder)];
-    return base === undefined || wild.includes(Number(cylinder))
-      ? []
-      : [{ cylinder: Number(cylinder), move: value - base }];
-  });
-  if (moves.length < 3) return undefined;
-  const middle = median(moves.map(({ move }) => move));
-  const apart = moves.reduce((a, b) => (Math.abs(b.move - middle) > Math.abs(a.move - middle) ? b : a));
-  const off = apart.move - middle;
+  const found = [
+    { at: "idle", apart: furthestApart(egt.idle, egt.base, wild) },
+    { at: "ground rpm", apart: furthestApart(egt.ground, egt.base, wild) },
+  ].flatMap(({ at, apart }) => (apart ? [{ at, ...apart }] : []));
+  const [first] = found.sort((a, b) => Math.abs(b.off) - Math.abs(a.off));
+  if (!first) return undefined;
+  const { at, cylinder, off } = first;
   if (Math.abs(off) > IDLE_APART_F)
     return {
       feature: "idleExhaust",
       state: "one apart",
-      cylinder: apart.cylinder,
-      words: `From run-up to idle the exhaust of cylinder ${apart.cylinder} went another way than the others': ${formatNumber(Math.abs(off))} °F ${off > 0 ? "hotter" : "colder"}.`,
+      cylinder,
+      words: `Between ${at} and run-up the exhaust of cylinder ${cylinder} went another way than the others': at ${at} ${formatNumber(Math.abs(off))} °F ${off > 0 ? "hotter" : "colder"}.`,
     };
-  return { feature: "idleExhaust", state: "alike", words: "At idle all exhausts fell alike." };
+  return { feature: "idleExhaust", state: "alike", words: "At low power all exhausts fell alike." };
+}
+
+/** The cylinder that moved furthest otherwise than the middle of all, from its base to a low power; °F. */
+function furthestApart(
+  low: Record<number, number>,
+  base: Record<number, number>,
+  wild: readonly number[],
+): { cylinder: number; off: number } | undefined {
+  const moves = Object.entries(low).flatMap(([name, value]) => {
+    const cylinder = Number(name);
+    const was = base[cylinder];
+    return was === undefined || wild.includes(cylinder) ? [] : [{ cylinder, move: value - was }];
+  });
+  if (moves.length < 3) return undefined;
+  const middle = median(moves.map(({ move }) => move));
+  return moves
+    .map(({ cylinder, move }) => ({ cylinder, off: move - middle }))
+    .reduce((a, b) => (Math.abs(b.off) > Math.abs(a.off) ? b : a));
 }

@@ -5,7 +5,7 @@ import type { Observation } from "./observations";
 
 /** Something that a trace without prompts cannot tell by itself and the pilot can: one question, few answers. */
 export interface OpenQuestion {
-  id: "any side" | "which side" | "other side" | "heat" | "propeller";
+  id: "any side" | "which side" | "other side" | "heat" | "propeller" | "feel";
   words: string;
   answers: {
     words: string;

@@ -37,7 +37,7 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
     problems: clean.problems,
     steps: [],
     tries: [],
-    egt: { base: {}, idle: {}, scatter: {} },
+    egt: { base: {}, idle: {}, ground: {}, scatter: {} },
     notes: [],
   };
   if (clean.problems.some((problem) => problem.kind === "no rpm" || problem.kind === "too short"))
@@ -377,6 +377,7 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
     if (!hottest || made.value > hottest.value) hottest = { ...made, cylinder };
   }
   if (hottest) reading.head = { ...hottest, coolest };
+  const ground = steps.findLast(({ step, until }) => step === "ground" && until <= first.at + 0.5);
   for (const cylinder of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
     const piece = pieceOf(trace, values, first.at + 3, first.until).y;
@@ -386,15 +387,15 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
     );
     reading.egt.base[cylinder] = median(settledOnly);
     reading.egt.scatter[cylinder] = jumpiness(piece);
-    if (reading.idle) {
-      const idle = pieceOf(
-        trace,
-        values,
-        Math.max(reading.idle.from, reading.idle.to - Math.max(2.5, 3.2 * ctx.clean.interval)),
-        reading.idle.to,
-      ).y;
-      if (idle.length >= 3) reading.egt.idle[cylinder] = median(idle);
-    }
+    const atEnd = (step: { from: number; to: number } | undefined) => {
+      const long = Math.max(2.5, 3.2 * ctx.clean.interval);
+      const y = step ? pieceOf(trace, values, Math.max(step.from, step.to - long), step.to).y : [];
+      return y.length >= 3 ? median(y) : undefined;
+    };
+    const idle = atEnd(reading.idle);
+    if (idle !== undefined) reading.egt.idle[cylinder] = idle;
+    const waited = atEnd(ground && { from: ground.at + 1.5, to: ground.until - 0.2 });
+    if (waited !== undefined) reading.egt.ground[cylinder] = waited;
   }
 }
 

@@ -119,8 +119,8 @@ export interface RunUpReading {
   fuelFlow?: NeedleReading;
   /** Hottest head and which cylinder, and the coolest one. */
   head?: NeedleReading & { cylinder: number; coolest: number };
-  /** Exhaust gas by cylinder at the base, and at idle, °F. */
-  egt: { base: Record<number, number>; idle: Record<number, number>; scatter: Record<number, number> };
+  /** Exhaust gas by cylinder at the base, at idle, and on the ground before the run-up, °F. */
+  egt: Record<"base" | "idle" | "ground" | "scatter", Record<number, number>>;
   /** What was left out or done in another way. */
   notes: RunUpNote[];
 }

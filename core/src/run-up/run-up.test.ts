@@ -1,5 +1,5 @@
 import psychrolib from "psychrolib";
-import { observe } from "../diagnosis/index";
+import { asFarAsProbed, diagnosisReport, type Observation, observe } from "../diagnosis/index";
 import { CASE_ENGINES, canHave, runUpCase, workCase } from "../testing/run-up-cases";
 import {
   densityAltitudeFt,
@@ -153,6 +153,44 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
     const reading = readRunUp(drawn(misfire), profile);
     expect(reading.left?.egtChange[3]).toBeLessThan(-300);
     expect(reading.left?.drop).toBeCloseTo(210, -1);
+  });
+
+  it("an exhaust that goes its own way at low power is seen at idle or before the run-up, whichever shows it", () => {
+    const lean = (ground: number, idle: number) =>
+      usual.map((piece, i) => {
+        const hotter = i === 0 ? ground : i === 8 ? idle : 0;
+        return { ...piece, egt: piece.egt?.map((value, c) => (c === 1 ? value + hotter : value)) } as Piece;
+      });
+    const seen = (pieces: Piece[]) =>
+      observe(readRunUp(drawn(pieces), profile), profile, { resolutionRpm: 10 }).find(
+        ({ feature }) => feature === "idleExhaust",
+      );
+    expect(seen(usual)).toMatchObject({ state: "alike" });
+    expect(seen(lean(0, 60))).toMatchObject({ state: "one apart", cylinder: 2 });
+    // Past its hottest it comes back to the others at idle: then the ground rpm tells.
+    expect(seen(lean(60, 5))).toMatchObject({ state: "one apart", cylinder: 2 });
+    expect(seen(lean(60, 5))?.words).toMatch(/at ground rpm .* hotter/);
+    expect(seen(lean(10, -60))?.words).toMatch(/at idle .* colder/);
+    // A trace that begins at the run-up has the idle alone.
+    expect(seen(lean(60, 5).slice(1))).toMatchObject({ state: "alike" });
+  });
+
+  it("names no cylinder where no probe tells one from another, and still names the plug's side", () => {
+    const misfire = usual.map((piece, i) => (i === 4 ? { ...piece, rpm: 1640 } : piece));
+    const reading = readRunUp(drawn(misfire, { withEgt: false }), profile);
+    const context = {
+      cylinders: 4,
+      fuelSystem: profile.fuelSystem,
+      propeller: profile.propeller,
+      suction: true,
+    };
+    const rough: Observation = { feature: "feel", state: "rough", side: "left", words: "" };
+    const seen = observe(reading, profile, { maxDropRpm: 125, resolutionRpm: 10 }).filter(
+      ({ feature, side }) => !(feature === "feel" && side === "left"),
+    );
+    const named = (of: typeof context) => diagnosisReport([...seen, rough], of).ranked[0]?.name;
+    expect(asFarAsProbed(context, readRunUp(drawn(misfire), profile))).toEqual(context);
+    expect(named(asFarAsProbed(context, reading))).toBe("fouled plug, left magneto");
   });
 
   it("does not judge a side with a hole in it", () => {

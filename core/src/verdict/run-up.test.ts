@@ -219,7 +219,7 @@ describe("the items that a trace answers", () => {
     left: { ...side("left", 72), base: 1797 },
     oilTemperature: { value: 158, from: 0, to: 9 },
     volts: { value: 28.14, from: 0, to: 9 },
-    egt: { base: {}, idle: {}, scatter: {} },
+    egt: { base: {}, idle: {}, ground: {}, scatter: {} },
   };
 
   test("have their numbers in their own units and decimals, both drops counted from one base", () => {

@@ -1,0 +1,134 @@
+import { capital, formatNumber } from "@cravix/core";
+import type { Observation } from "@cravix/core/diagnosis";
+import { View } from "react-native";
+import { Button } from "../../ui/button";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { AskBack } from "./ask-back";
+import { DiagnosisPanel } from "./diagnosis-panel";
+import { sideWords, type WalkEngine } from "./engine-of-walk";
+import type { TypedRead } from "./typed-read";
+
+/** What typed numbers came to where something stands out: what it is likeliest, and what would tell most next. The numbers are on record already. */
+export function TypedPage({
+  title,
+  engine,
+  read,
+  wide,
+  onTell,
+  onCleared,
+  onAgain,
+  onEmergency,
+  onDone,
+}: {
+  title: string;
+  engine: WalkEngine;
+  read: TypedRead;
+  wide: boolean;
+  onTell: (told: Observation[]) => void;
+  /** The minute was held: the numbers are typed again. */
+  onCleared: () => void;
+  onAgain: () => void;
+  onEmergency: () => void;
+  onDone: () => void;
+}) {
+  const { profile, limits } = engine;
+  const { report, remedied, question, clears, over } = read;
+  const offers = clears && !over && !question;
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <View className="gap-2">
+          {offers && (
+            <Button
+              tone="primary"
+              className="min-h-16"
+              textClassName="text-xl"
+              testID="minute-done"
+              onPress={onCleared}
+            >
+              Minute done: type it again
+            </Button>
+          )}
+          <View className="flex-row gap-2">
+            <Button tone="deck" className="min-h-16 flex-1 px-1" textClassName="text-base" onPress={onAgain}>
+              Type again
+            </Button>
+            <Button
+              tone="deck"
+              className="min-h-16 flex-1 border-4 px-1"
+              textClassName="text-base"
+              onPress={onEmergency}
+              testID="emergency"
+            >
+              Stop: trouble
+            </Button>
+            <Button
+              tone={offers ? "deck" : "primary"}
+              className="min-h-16 flex-[1.7]"
+              textClassName="text-xl"
+              onPress={onDone}
+              testID="to-walk"
+            >
+              To the walk
+            </Button>
+          </View>
+        </View>
+      }
+    >
+      <Heading level={1} className="mb-2 text-2xl">
+        {title}
+      </Heading>
+      {over && (
+        <View role="alert" className="mb-3 rounded-xl border-4 border-clay px-3 py-2">
+          <Text className="font-strong text-lg text-clay">{`Not cleared in ${profile.clear.tries} tries: taxi back.`}</Text>
+        </View>
+      )}
+      {question && <AskBack question={question} onAnswer={({ told }) => onTell(told)} />}
+      <View className={wide ? "flex-row gap-8" : "gap-5"}>
+        <View className={wide ? "flex-1" : ""}>
+          <Drops numbers={read.numbers} words={sideWords(profile)} most={limits.maxDropRpm} />
+          <Text className="mt-2 text-voice">The numbers are written down already.</Text>
+        </View>
+        <View className={wide ? "flex-1" : ""}>
+          <DiagnosisPanel
+            report={report}
+            remedied={remedied}
+            over={over}
+            onTried={(told) => onTell([told])}
+          />
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+function Drops({
+  numbers,
+  words,
+  most,
+}: {
+  numbers: TypedRead["numbers"];
+  words: { right: string; left: string };
+  most: number | undefined;
+}) {
+  const { base } = numbers;
+  return (
+    <View className="flex-row gap-3">
+      {(["right", "left"] as const).map((side) => {
+        const rpm = numbers[side];
+        const out = rpm !== undefined && most !== undefined && base - rpm > most;
+        return (
+          <View key={side} className="flex-1 rounded-xl bg-stone px-3 py-2">
+            <Text className="text-sm">{capital(words[side])}</Text>
+            <Text className={`font-strong text-4xl ${out ? "text-clay" : ""}`}>
+              {rpm === undefined ? "–" : formatNumber(rpm - base)}
+            </Text>
+            {out && <Text className="text-sm text-clay">{`limit ${formatNumber(most)}`}</Text>}
+          </View>
+        );
+      })}
+    </View>
+  );
+}

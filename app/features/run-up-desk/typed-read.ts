@@ -1,0 +1,63 @@
+import {
+  afterRemedy,
+  type DiagnosisReport,
+  diagnosisReport,
+  feelQuestion,
+  type Observation,
+  type OpenQuestion,
+  observeTyped,
+  type TypedRunUp,
+} from "@cravix/core/diagnosis";
+import { sideWords, type WalkEngine } from "./engine-of-walk";
+
+/** Numbers that were typed, and what was answered or done since. */
+export interface Typed {
+  numbers: TypedRunUp;
+  told: Observation[];
+  /** Cleared so often. */
+  tries: number;
+  /** What stood out before it was cleared. */
+  before?: Observation[];
+}
+
+export interface TypedRead extends Typed {
+  observations: Observation[];
+  report: DiagnosisReport;
+  remedied: boolean | undefined;
+  question: OpenQuestion | undefined;
+  /** A hot minute may mend it. */
+  clears: boolean;
+  /** Tried as often as the type allows: it goes back. */
+  over: boolean;
+}
+
+const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
+
+/** Reads typed numbers: without probes, no cylinder is told from another. */
+export function readTyped(typed: Typed, engine: WalkEngine): TypedRead {
+  const { profile, limits, context } = engine;
+  const { numbers, told, before, tries } = typed;
+  const words = sideWords(profile);
+  const now = [...observeTyped(numbers, profile, limits), ...told];
+  const after = before && afterRemedy({ observations: before, remedy: "cleared" }, now, told);
+  const observations = after?.observations ?? now;
+  const report = diagnosisReport(observations, { ...context, cylinders: 0 }, words);
+  const best = report.ranked[0]?.fault;
+  const remedied = after?.remedied;
+  const plug = best !== undefined && PLUGS.has(best);
+  const clears = !remedied && ((report.next[0]?.id === "clear" && best !== undefined) || (tries > 0 && plug));
+  return {
+    ...typed,
+    observations,
+    report,
+    remedied,
+    question: remedied ? undefined : feelQuestion(now, words),
+    clears,
+    over: clears && tries >= profile.clear.tries,
+  };
+}
+
+/** Whether there is anything to say beyond the numbers themselves. */
+export function standsOut({ report, question, before }: TypedRead): boolean {
+  return question !== undefined || before !== undefined || report.ranked[0]?.fault !== undefined;
+}

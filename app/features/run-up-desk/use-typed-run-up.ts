@@ -1,0 +1,105 @@
+import type { EngineFeel } from "@cravix/core";
+import type { Observation } from "@cravix/core/diagnosis";
+import { useState } from "react";
+import { useAppDispatch } from "../../store/hooks";
+import { type Happening, recordAll } from "../../store/record";
+import { useActs } from "../walk/use-acts";
+import type { Walk } from "../walk/use-preflight";
+import type { WalkEngine } from "./engine-of-walk";
+import { readTyped, standsOut, type Typed, type TypedRead } from "./typed-read";
+import type { TypedNumbers } from "./typed-way";
+import { typedForTheRecord, typedReadings } from "./use-record";
+
+/** What typed numbers lead to: a card at once, a page where something stands out, or back to the walk. */
+export type TypedEnd =
+  | { to: "card"; id: "stops on one" | "no drop"; side: "right" | "left" }
+  | { to: "page" | "walk" };
+
+/** Back on both within so much of the base, rpm of an engine that is run up at 1,800. */
+const BACK_WITHIN = 25;
+
+/** Takes typed numbers and what is answered to them; each is on record before anything is shown. */
+export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
+  const dispatch = useAppDispatch();
+  const acts = useActs(walk);
+  const [typed, setTyped] = useState<TypedRead>();
+  /** What stood out before a minute was held by hand, and how often that was. */
+  const [earlier, setEarlier] = useState<Pick<Typed, "before" | "tries">>();
+  const { id } = walk.state;
+  const { profile, baseItem } = engine;
+
+  const give = ({ base, right, left, back }: TypedNumbers): TypedEnd => {
+    const numbers = { base, ...(right !== undefined && { right }), ...(left !== undefined && { left }) };
+    const made = readTyped({ numbers, told: [], tries: 0, ...earlier }, engine);
+    const readings = typedReadings(walk, engine, numbers);
+    const within = BACK_WITHIN * Math.max(1, profile.rpm / 1800);
+    const both = walk.list.items.find((item) => item.traced === "both" && item.station === baseItem.station);
+    const isBack = back.every((rpm) => rpm !== undefined && Math.abs(rpm - base) <= within);
+    dispatch(
+      recordAll(id, [
+        { type: "run-up.read", data: typedForTheRecord(engine, made) },
+        ...readings.map(
+          ({ item, key, value, unit }): Happening => ({
+            type: "reading.taken",
+            data: { itemId: item.id, key, value, unit },
+          }),
+        ),
+        ...(both && isBack
+          ? [{ type: "item.answered", data: { itemId: both.id, outcome: "sound" } } satisfies Happening]
+          : []),
+      ]),
+    );
+    for (const side of ["right", "left"] as const) {
+      const rpm = numbers[side];
+      if (rpm === undefined) continue;
+      if (rpm === 0) return { to: "card", id: "stops on one", side };
+      if (rpm >= base) return { to: "card", id: "no drop", side };
+    }
+    const done = new Set([
+      baseItem.id,
+      ...readings.map(({ item }) => item.id),
+      ...(both && isBack ? [both.id] : []),
+    ]);
+    const open = walk.list.items.find(
+      (item) => item.station === baseItem.station && !done.has(item.id) && !walk.state.answers[item.id],
+    );
+    if (open) acts.visit(open.id);
+    if (!standsOut(made)) return { to: "walk" };
+    setTyped(made);
+    return { to: "page" };
+  };
+
+  const tell = (told: Observation[]) => {
+    if (!typed) return;
+    const { numbers, tries, before } = typed;
+    const made = readTyped(
+      { numbers, tries, told: [...typed.told, ...told], ...(before && { before }) },
+      engine,
+    );
+    const felt = typedReadings(walk, engine, numbers).flatMap(({ item, key, value, unit }): Happening[] => {
+      const feel = told.find(({ feature, side }) => feature === "feel" && key.includes(`.${side}`));
+      if (!feel || !item.reading?.feel) return [];
+      const data = { itemId: item.id, key, value, unit, feel: feel.state as EngineFeel };
+      return [{ type: "reading.taken", data }];
+    });
+    dispatch(recordAll(id, [{ type: "run-up.read", data: typedForTheRecord(engine, made) }, ...felt]));
+    setTyped(made);
+  };
+
+  return {
+    typed,
+    give,
+    /** What was answered to them. */
+    tell,
+    /** The minute was held: they are typed once more and laid beside these. */
+    cleared: () => {
+      if (typed) setEarlier({ before: typed.observations, tries: typed.tries + 1 });
+      setTyped(undefined);
+    },
+    /** A slip: they are typed once more in the place of these. */
+    again: () => {
+      if (typed) setEarlier({ tries: typed.tries, ...(typed.before && { before: typed.before }) });
+      setTyped(undefined);
+    },
+  };
+}
