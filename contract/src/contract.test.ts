@@ -100,6 +100,14 @@ describe("an event that crosses the boundary", () => {
     expect(checkEvent(sent, NOW)).toEqual({ event: sent });
   });
 
+  test("a run-up that was typed has no trace, and comes from nowhere else than a trace or a hand", () => {
+    const typed = { ...valid["run-up.read"], from: "typed", notes: [], rpm: [], steps: [] };
+    const sent = event("run-up.read", typed as never);
+    expect(checkEvent(sent, NOW)).toEqual({ event: sent });
+    const told = event("run-up.read", { ...typed, from: "hearsay" } as never);
+    expect(JSON.stringify(checkEvent(told, NOW))).toContain("from");
+  });
+
   test.each<[string, unknown, string]>([
     ["an outcome nobody knows", event("item.answered", { itemId: "x", outcome: "maybe" }), "data.outcome"],
     ["a missing item", event("item.answered", { outcome: "sound" }), "data.itemId"],

@@ -94,6 +94,40 @@ describe("the coach", () => {
     expect(coached("dead magneto", 0).ended.at(-1)).toEqual(["left", "stopped"]);
   });
 
+  it("takes no drift for an answer, however long it waits, and sees the key when it is turned at last", () => {
+    const engine = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
+    const monitor = new Monitor(runUpCase("none", 1, engine).options);
+    const lines = Array.from({ length: 40 }, () => monitor.next());
+    monitor.tell("run-up");
+    for (let i = 0; i < 120; i++) lines.push(monitor.next());
+    const since = monitor.now;
+    const first = lines.slice(-50);
+    const step = coachSequence(engine.profile).find((one) => one.step === "right") as CoachStep;
+    const seen = new Set<string>();
+    const look = (minutes: number, until?: string) => {
+      for (let i = 0; i < minutes * 600; i++) {
+        // The engine goes on warming: another rpm in half a minute, more than the coach asks of a drop.
+        const line = monitor.next();
+        lines.push({ ...line, rpm: line.rpm + (line.t - since) / 30 });
+        if (i % 3) continue;
+        const { status } = coachView(
+          traceOf([...first, ...lines.slice(Math.max(160, lines.length - 300))]),
+          step,
+          since,
+          engine.profile,
+          1800,
+        );
+        seen.add(status);
+        if (status === until) return status;
+      }
+      return undefined;
+    };
+    look(6);
+    expect([...seen].sort()).toEqual(["no answer", "waiting"]);
+    monitor.tell("right");
+    expect(look(0.3, "done")).toBe("done");
+  });
+
   it("holds the lean minute and then tries both sides again", () => {
     const { ended, reading, seconds } = coached("fouled plug", 0, clearSequence);
     expect(ended.map(([step]) => step)).toEqual(["clear", "run-up", "right", "both", "left", "both"]);

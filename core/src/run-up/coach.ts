@@ -148,8 +148,13 @@ export function coachView(
       return hold(stands && passed > 3, there, 2.5);
     }
     case "right":
-    case "left":
-      return hold(stands, answered, HOLD_S);
+    case "left": {
+      // A level that has only drifted away, while it was waited for, is no answer of the key.
+      const at = answered ? steppedAt(trace, rpm, since, now, 6 * scale) : undefined;
+      if (at === undefined) return { status: tooLate ? "no answer" : "waiting", number: here, progress: 0 };
+      const progress = Math.min(1, Math.max(0, (now - at) / (HOLD_S + 1.5)));
+      return { status: stands && progress >= 1 ? "done" : "settling", number: here, progress };
+    }
     case "both": {
       // Nothing dropped: nothing comes back either.
       const back = base === undefined ? answered : Math.abs(here - base) < 12 * scale;
@@ -313,6 +318,69 @@ function lastOf(trace: Trace, channel: keyof Trace["channels"], now: number): nu
   if (!values) return undefined;
   const { y } = pieceOf(trace, values, now - 1.5, now);
   return y.length > 0 ? median(y) : undefined;
+}
+
+/** So far back a step is looked for, seconds: what is older was seen when it came. */
+const STEP_BACK_S = 25;
+/** A plain step shows within a second; a small one, of so much of it, has to stand for some seconds against the needle's unrest. */
+const STEP_WINDOWS = [
+  { seconds: 1.2, times: 2.4 },
+  { seconds: 3.5, times: 1 },
+] as const;
+
+/**
+ * When the rpm last stepped to another level, by at least so much within a second or two; undefined where it only drifted. A warming engine drifts by
+ * some rpm in a minute, a key does it at once.
+ */
+function steppedAt(
+  trace: Trace,
+  rpm: Float64Array,
+  since: number,
+  now: number,
+  least: number,
+): number | undefined {
+  const piece = pieceOf(trace, rpm, Math.max(since - 4, now - STEP_BACK_S), now);
+  for (const { seconds, times } of STEP_WINDOWS) {
+    const at = lastStep(piece, since - 0.5, seconds, least * times);
+    if (at !== undefined) return at;
+  }
+  return undefined;
+}
+
+function lastStep(
+  { t, y }: { t: number[]; y: number[] },
+  from: number,
+  seconds: number,
+  least: number,
+): number | undefined {
+  if (t.length < 4) return undefined;
+  const interval = ((t.at(-1) as number) - (t[0] as number)) / (t.length - 1);
+  const wide = Math.max(seconds, 3.2 * interval);
+  const end = (t.at(-1) as number) + interval;
+  const levelIn = (begin: number, until: number) =>
+    median(orNaN(y.slice(firstFrom(t, begin), firstFrom(t, until + 1e-6))));
+  let last: { at: number; size: number } | undefined;
+  let before = false;
+  for (const at of t) {
+    const whole = at >= from && at - wide >= (t[0] as number) - interval && at + 0.8 + wide <= end;
+    const size = whole ? Math.abs(levelIn(at + 0.8, at + 0.8 + wide) - levelIn(at - wide, at)) : 0;
+    const steps = size >= least;
+    if (steps && (!before || size > (last?.size ?? 0))) last = { at, size };
+    before = steps;
+  }
+  return last?.at;
+}
+
+/** The place of the first time that is not before a moment; times in their order. */
+function firstFrom(times: readonly number[], moment: number): number {
+  let low = 0;
+  let high = times.length;
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if ((times[middle] as number) < moment) low = middle + 1;
+    else high = middle;
+  }
+  return low;
 }
 
 function answeredAt(
