@@ -11,10 +11,8 @@ import { Guess, Planting } from "./guess";
 import type { Planted } from "./planted";
 import { Results } from "./results";
 import { plantedWords } from "./troubles";
+import { PLUGS } from "./typed-read";
 import type { ReadRunUp } from "./use-read-run-up";
-
-/** What a hot minute may mend. */
-const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
 
 /** A run-up that was read: what is asked of the pilot, what came of it, and what is done with it. */
 export function ReadPage({

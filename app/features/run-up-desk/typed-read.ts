@@ -31,7 +31,8 @@ export interface TypedRead extends Typed {
   over: boolean;
 }
 
-const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
+/** What a hot minute may mend. */
+export const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
 
 /** Reads typed numbers: without probes, no cylinder is told from another. */
 export function readTyped(typed: Typed, engine: WalkEngine): TypedRead {

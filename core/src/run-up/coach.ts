@@ -1,4 +1,4 @@
-import type { Trace } from "../trace/trace";
+import { firstAt, type Trace } from "../trace/trace";
 import { median } from "../trend/median";
 import { convert } from "../units/convert";
 import { capital, formatNumber } from "../units/format";
@@ -358,7 +358,7 @@ function lastStep(
   const wide = Math.max(seconds, 3.2 * interval);
   const end = (t.at(-1) as number) + interval;
   const levelIn = (begin: number, until: number) =>
-    median(orNaN(y.slice(firstFrom(t, begin), firstFrom(t, until + 1e-6))));
+    median(orNaN(y.slice(firstAt(t, begin), firstAt(t, until + 1e-6))));
   let last: { at: number; size: number } | undefined;
   let before = false;
   for (const at of t) {
@@ -369,18 +369,6 @@ function lastStep(
     before = steps;
   }
   return last?.at;
-}
-
-/** The place of the first time that is not before a moment; times in their order. */
-function firstFrom(times: readonly number[], moment: number): number {
-  let low = 0;
-  let high = times.length;
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if ((times[middle] as number) < moment) low = middle + 1;
-    else high = middle;
-  }
-  return low;
 }
 
 function answeredAt(

@@ -61,7 +61,7 @@ export function cutTrace(trace: Trace, from: number, to: number): Trace {
 }
 
 /** The place of the first time that is not before `at`. Times must rise. */
-export function firstAt(t: Float64Array, at: number): number {
+export function firstAt(t: ArrayLike<number>, at: number): number {
   let low = 0;
   let high = t.length;
   while (low < high) {
