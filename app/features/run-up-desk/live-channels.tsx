@@ -1,5 +1,5 @@
 import { formatNumber } from "@cravix/core";
-import type { TraceLine } from "@cravix/core/run-up";
+import { type Channel, cylindersOf, MOST_CYLINDERS, type Trace } from "@cravix/core/run-up";
 import { memo, useEffect, useState } from "react";
 import { Text, type TextStyle, useWindowDimensions, View } from "react-native";
 import Svg, { Path } from "react-native-svg";
@@ -10,7 +10,8 @@ interface Shown {
   name: string;
   unit: string;
   decimals: number;
-  of: (line: TraceLine) => number | undefined;
+  /** What it shows at a line; NaN where nothing came. */
+  of: (trace: Trace, at: number) => number;
 }
 
 const WIDTH = 100;
@@ -23,49 +24,58 @@ const HEAD_HEIGHT = 32;
 const SPAN_S = 45;
 const POINTS = 110;
 
-const PLAIN: Shown[] = [
-  { name: "Manifold", unit: "inHg", decimals: 1, of: (line) => line.map },
-  { name: "Fuel flow", unit: "gal/h", decimals: 1, of: (line) => line.fuelFlow },
-  { name: "Oil pressure", unit: "psi", decimals: 0, of: (line) => line.oilPressure },
-  { name: "Oil temp.", unit: "°F", decimals: 0, of: (line) => line.oilTemperature },
-  { name: "Volts", unit: "V", decimals: 1, of: (line) => line.volts },
-  { name: "Amps", unit: "A", decimals: 0, of: (line) => line.amps },
-  { name: "Suction", unit: "inHg", decimals: 1, of: (line) => line.suction },
-];
+const plain = (channel: Channel, name: string, unit: string, decimals: number) => ({
+  channel,
+  shown: {
+    name,
+    unit,
+    decimals,
+    of: ({ channels }: Trace, at: number) => channels[channel]?.[at] ?? Number.NaN,
+  },
+});
 
-function channelsOf(line: TraceLine): Shown[] {
-  const cylinders = (line.egt ?? []).map(
-    (_, i): Shown => ({ name: `Exhaust ${i + 1}`, unit: "°F", decimals: 0, of: (l) => l.egt?.[i] }),
-  );
+const PLAIN = [
+  plain("map", "Manifold", "inHg", 1),
+  plain("fuelFlow", "Fuel flow", "gal/h", 1),
+  plain("oilPressure", "Oil pressure", "psi", 0),
+  plain("oilTemperature", "Oil temp.", "°F", 0),
+  plain("volts", "Volts", "V", 1),
+  plain("amps", "Amps", "A", 0),
+  plain("suction", "Suction", "inHg", 1),
+];
+const { shown: RPM } = plain("rpm", "", "rpm", 0);
+
+const HOTTEST: Shown = {
+  name: "Hottest head",
+  unit: "°F",
+  decimals: 0,
+  of: ({ channels }, at) => {
+    let most = Number.NaN;
+    for (let i = 1; i <= MOST_CYLINDERS; i++) {
+      const head = channels[`cht${i}`]?.[at] ?? Number.NaN;
+      if (!Number.isNaN(head) && !(head <= most)) most = head;
+    }
+    return most;
+  },
+};
+
+/** Every channel that has come; one that fell silent stays, without a number. */
+function channelsOf(trace: Trace): Shown[] {
   return [
-    ...PLAIN.filter(({ of }) => of(line) !== undefined),
-    ...(line.cht && line.cht.length > 0
-      ? [
-          {
-            name: "Hottest head",
-            unit: "°F",
-            decimals: 0,
-            of: (l: TraceLine) => (l.cht ? Math.max(...l.cht) : undefined),
-          },
-        ]
-      : []),
-    ...cylinders,
+    ...PLAIN.filter(({ channel }) => trace.channels[channel]).map(({ shown }) => shown),
+    ...(cylindersOf(trace, "cht").length > 0 ? [HOTTEST] : []),
+    ...cylindersOf(trace, "egt").map((i) => plain(`egt${i}`, `Exhaust ${i}`, "°F", 0).shown),
   ];
 }
 
 /** What the needles are drawn from. */
-export type Needles = Pick<Coach, "lines" | "watch">;
+export type Needles = Pick<Coach, "log" | "watch">;
 
 /** Draws anew when new lines are there, and only then. */
-function useLines({ lines, watch }: Needles) {
+function useLast({ log, watch }: Needles): Trace {
   const [, draw] = useState(0);
   useEffect(() => watch(() => draw((count) => count + 1)), [watch]);
-  const all = lines.current;
-  const now = all.at(-1)?.t ?? 0;
-  const from = now - SPAN_S;
-  let start = Math.max(0, all.length - 1);
-  while (start > 0 && (all[start - 1]?.t ?? 0) >= from) start--;
-  return { all, from, start };
+  return log.since(log.now - SPAN_S);
 }
 
 /**
@@ -73,34 +83,34 @@ function useLines({ lines, watch }: Needles) {
  * so that nothing is worked out anew but the lines themselves.
  */
 export const LiveChannels = memo(function LiveChannels({ coach, wide }: { coach: Needles; wide: boolean }) {
-  const { all, from, start } = useLines(coach);
+  const trace = useLast(coach);
   const palette = usePalette();
   const screen = useWindowDimensions();
-  const last = all.at(-1);
-  if (!last) return null;
-  const channels = channelsOf(last);
+  const last = trace.t.length - 1;
+  if (last < 0) return null;
+  const channels = channelsOf(trace);
   // All of a wide screen is used, however many needles there are.
   const rows = Math.ceil(channels.length / COLUMNS);
   const height = wide ? Math.max(40, Math.floor((screen.height - AROUND) / rows) - HEAD_HEIGHT) : HEIGHT;
-  const stride = Math.max(1, Math.floor((all.length - start) / POINTS));
+  const stride = strideOf(trace, POINTS);
   const small = { fontFamily: "AtkinsonNext", fontSize: 13, lineHeight: 18, color: palette.voice };
   return (
     <View style={ROWS} testID="channels">
       {channels.map((channel) => {
-        const value = channel.of(last);
+        const value = channel.of(trace, last);
         return (
           <View key={channel.name + channel.unit} style={[TILE, wide ? THIRD : HALF]}>
             <View style={HEAD}>
               <Text style={small}>{channel.name}</Text>
               <Text style={[NUMBER, { color: palette.ink }]}>
-                {value === undefined ? "–" : formatNumber(value, channel.decimals)}
+                {Number.isNaN(value) ? "–" : formatNumber(value, channel.decimals)}
                 <Text style={small}>{` ${channel.unit}`}</Text>
               </Text>
             </View>
             <View style={{ height, backgroundColor: palette.stone, borderRadius: 4 }} aria-hidden>
               <Svg width="100%" height={height} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
                 <Path
-                  d={spark(all, start, stride, from, channel)}
+                  d={spark(trace, stride, channel)}
                   fill="none"
                   stroke={palette.ink}
                   strokeWidth={1.6}
@@ -130,14 +140,13 @@ const NUMBER: TextStyle = {
 
 /** The rpm of the last three quarters of a minute, large: for a wide screen that somebody else looks at. */
 export const LiveRpm = memo(function LiveRpm({ coach }: { coach: Needles }) {
-  const { all, from, start } = useLines(coach);
+  const trace = useLast(coach);
   const { ink, stone } = usePalette();
-  const stride = Math.max(1, Math.floor((all.length - start) / (3 * POINTS)));
   return (
     <View style={{ minHeight: 140, flex: 1, borderRadius: 12, backgroundColor: stone }} aria-hidden>
       <Svg width="100%" height="100%" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
         <Path
-          d={spark(all, start, stride, from, { name: "", unit: "rpm", decimals: 0, of: (line) => line.rpm })}
+          d={spark(trace, strideOf(trace, 3 * POINTS), RPM)}
           fill="none"
           stroke={ink}
           strokeWidth={3}
@@ -149,18 +158,17 @@ export const LiveRpm = memo(function LiveRpm({ coach }: { coach: Needles }) {
   );
 });
 
-function spark(
-  lines: readonly TraceLine[],
-  start: number,
-  stride: number,
-  from: number,
-  { of }: Shown,
-): string {
+function strideOf(trace: Trace, points: number): number {
+  return Math.max(1, Math.floor(trace.t.length / points));
+}
+
+function spark(trace: Trace, stride: number, { of }: Shown): string {
+  const { t } = trace;
+  const from = (t.at(-1) ?? 0) - SPAN_S;
   let least = Number.POSITIVE_INFINITY;
   let most = Number.NEGATIVE_INFINITY;
-  for (let i = start; i < lines.length; i += stride) {
-    const value = of(lines[i] as TraceLine);
-    if (value === undefined) continue;
+  for (let i = 0; i < t.length; i += stride) {
+    const value = of(trace, i);
     if (value < least) least = value;
     if (value > most) most = value;
   }
@@ -168,11 +176,10 @@ function spark(
   const span = Math.max(most - least, Math.abs(most) * 0.04, 0.5);
   const middle = (most + least) / 2;
   let d = "";
-  for (let i = start; i < lines.length; i += stride) {
-    const line = lines[i] as TraceLine;
-    const value = of(line);
-    if (value === undefined) continue;
-    const x = ((line.t - from) / SPAN_S) * WIDTH;
+  for (let i = 0; i < t.length; i += stride) {
+    const value = of(trace, i);
+    if (Number.isNaN(value)) continue;
+    const x = (((t[i] as number) - from) / SPAN_S) * WIDTH;
     const y = HEIGHT / 2 - ((value - middle) / span) * (HEIGHT - 6);
     d += `${d ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`;
   }

@@ -1,4 +1,4 @@
-import type { CoachStep, Mark, RunUpProfile, TraceLine } from "@cravix/core/run-up";
+import type { CoachStep, Mark, RunUpProfile, Trace, TraceLine } from "@cravix/core/run-up";
 import { useMemo } from "react";
 import { ScrollView, View } from "react-native";
 import type { EngineMonitor } from "../../device/engine-monitor";
@@ -28,12 +28,12 @@ export function LiveRunUp({
     onLines: (lines: TraceLine[]) => void;
     onTrouble: (words: string) => void;
   }) => EngineMonitor;
-  onEnd: (end: CoachEnd, lines: TraceLine[], marks: Mark[], side?: "right" | "left") => void;
+  onEnd: (end: CoachEnd, trace: Trace | undefined, marks: Mark[], side?: "right" | "left") => void;
   onEmergency: () => void;
 }) {
   const coach = useCoach({ sequence, profile, listen, onEnd });
-  const { lines, watch } = coach;
-  const needles = useMemo(() => ({ lines, watch }), [lines, watch]);
+  const { log, watch } = coach;
+  const needles = useMemo(() => ({ log, watch }), [log, watch]);
   const channels = <LiveChannels coach={needles} wide={wide} />;
   return (
     <View className="h-full bg-paper" role="main">

@@ -14,8 +14,6 @@ import {
   readGroundLeaning,
   readRunUp,
   type Trace,
-  type TraceLine,
-  traceOf,
 } from "@cravix/core/run-up";
 import { useState } from "react";
 import { View } from "react-native";
@@ -77,8 +75,8 @@ export function ProcedureDesk({
         practice={false}
         sequence={() => procedureSequence(procedure, profile)}
         listen={listen}
-        onEnd={(_how, lines, marks) =>
-          lines.length > 9 ? setEnded(endOf(procedure, lines, marks, profile)) : onBack()
+        onEnd={(_how, trace, marks) =>
+          trace && trace.t.length > 9 ? setEnded(endOf(procedure, trace, marks, profile)) : onBack()
         }
         onEmergency={onEmergency}
       />
@@ -170,8 +168,8 @@ export function ProcedureDesk({
   );
 }
 
-function endOf(procedure: Alone, lines: TraceLine[], marks: Mark[], profile: RunUpProfile): Ended {
-  const { trace } = cleanTrace(traceOf(lines));
+function endOf(procedure: Alone, measured: Trace, marks: Mark[], profile: RunUpProfile): Ended {
+  const { trace } = cleanTrace(measured);
   const to = trace.t.at(-1) ?? 0;
   switch (procedure) {
     case "warm up": {

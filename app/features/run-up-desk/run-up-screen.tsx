@@ -6,8 +6,7 @@ import {
   type Emergency,
   type Mark,
   type Procedure,
-  type TraceLine,
-  traceOf,
+  type Trace,
 } from "@cravix/core/run-up";
 import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
@@ -89,8 +88,8 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
     setProcedure(undefined);
     setWay("choose");
   };
-  const onEnd = (how: string, lines: TraceLine[], marks: Mark[], side?: "right" | "left") => {
-    if (lines.length === 0) {
+  const onEnd = (how: string, trace: Trace | undefined, marks: Mark[], side?: "right" | "left") => {
+    if (!trace) {
       setProcedure(undefined);
       setWay("choose");
       return;
@@ -101,7 +100,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         : [];
     if (how === "no drop" && side) setEmergency({ id: "no drop", side, practice });
     if (how === "stopped" && side) setEmergency({ id: "stops on one", side, practice });
-    void readIt({ trace: traceOf(lines), source: "monitor", marks, told });
+    void readIt({ trace, source: "monitor", marks, told });
   };
 
   const onTyped = (numbers: TypedNumbers) => {

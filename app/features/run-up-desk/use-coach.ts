@@ -2,10 +2,12 @@ import {
   type CoachStep,
   type CoachView,
   coachView,
+  LiveTrace,
   type Mark,
   type RunUpProfile,
+  type Trace,
   type TraceLine,
-  traceOf,
+  thinMiddle,
 } from "@cravix/core/run-up";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { EngineMonitor } from "../../device/engine-monitor";
@@ -13,6 +15,8 @@ import { speak, stopSpeaking } from "../../device/speech";
 
 /** Lines that are kept: a quarter of an hour at ten a second; older ones go. */
 const MOST_LINES = 9000;
+/** Of a long wait, its beginning and its end are looked at line by line. */
+const THINNING = { first: 80, between: 300, last: 300 };
 /** How often the coach looks, seconds of the trace. */
 const LOOKS_EVERY_S = 0.3;
 
@@ -38,7 +42,7 @@ interface CoachOptions {
     onLines: (lines: TraceLine[]) => void;
     onTrouble: (words: string) => void;
   }) => EngineMonitor;
-  onEnd: (end: CoachEnd, lines: TraceLine[], marks: Mark[], asked?: "right" | "left") => void;
+  onEnd: (end: CoachEnd, trace: Trace | undefined, marks: Mark[], asked?: "right" | "left") => void;
 }
 
 /**
@@ -46,7 +50,7 @@ interface CoachOptions {
  * done. A hand is needed only where nothing changed although it should have.
  */
 export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
-  const lines = useRef<TraceLine[]>([]);
+  const [log] = useState(() => new LiveTrace(MOST_LINES));
   const marks = useRef<Mark[]>([]);
   const monitor = useRef<EngineMonitor | null>(null);
   const steps = useRef<CoachStep[]>([]);
@@ -66,32 +70,38 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
   const latest = useRef({ sequence, profile, listen, onEnd });
   latest.current = { sequence, profile, listen, onEnd };
 
-  const begin = useCallback((index: number) => {
-    at.current = index;
-    const step = steps.current[index];
-    const now = lines.current.at(-1)?.t ?? 0;
-    if (!step) return;
-    if ((step.step === "right" || step.step === "left") && base.current === undefined)
-      base.current = meanRpm(lines.current, now - 2.5);
-    marks.current.push({ step: step.step, t: now });
-    monitor.current?.tell(step.step as never);
-    speak(step.say);
-  }, []);
+  const begin = useCallback(
+    (index: number) => {
+      at.current = index;
+      const step = steps.current[index];
+      const { now } = log;
+      if (!step) return;
+      if ((step.step === "right" || step.step === "left") && base.current === undefined)
+        base.current = mean(log.since(now - 2.5).channels.rpm);
+      marks.current.push({ step: step.step, t: now });
+      monitor.current?.tell(step.step as never);
+      speak(step.say);
+    },
+    [log],
+  );
 
-  const end = useCallback((how: CoachEnd, asked?: "right" | "left") => {
-    if (over.current) return;
-    over.current = true;
-    monitor.current?.close();
-    latest.current.onEnd(how, lines.current, marks.current, asked);
-  }, []);
+  const end = useCallback(
+    (how: CoachEnd, asked?: "right" | "left") => {
+      if (over.current) return;
+      over.current = true;
+      monitor.current?.close();
+      latest.current.onEnd(how, log.length > 0 ? log.copy() : undefined, marks.current, asked);
+    },
+    [log],
+  );
 
   const look = useCallback(() => {
-    const now = lines.current.at(-1)?.t ?? 0;
+    const { now } = log;
     if (over.current || now - looked.current < LOOKS_EVERY_S) return;
     looked.current = now;
     if (at.current < 0) {
-      if (lines.current.length < 15) return;
-      const oil = lines.current.at(-1)?.oilTemperature;
+      if (log.length < 15) return;
+      const oil = log.last("oilTemperature");
       const { min = 75, unit } = latest.current.profile.oilTemperature;
       const least = unit === "°C" ? min * 1.8 + 32 : min;
       steps.current = latest.current.sequence(oil === undefined || oil >= least);
@@ -100,7 +110,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     const step = steps.current[at.current];
     if (!step) return;
     const since = marks.current.at(-1)?.t ?? 0;
-    const trace = traceOf(linesFrom(lines.current, since - 5));
+    const trace = thinMiddle(log.since(since - 5), THINNING);
     const view = coachView(trace, step, since, latest.current.profile, base.current);
     const side = step.step === "right" || step.step === "left" ? step.step : undefined;
     if (view.status === "stopped" && at.current > 0) {
@@ -119,15 +129,14 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
       now,
       ...(asking.current && { asks: asking.current }),
     });
-  }, [begin, end]);
+  }, [log, begin, end]);
 
   useEffect(() => {
     over.current = false;
     monitor.current = latest.current.listen({
       onLines: (more) => {
         if (over.current) return;
-        lines.current.push(...more);
-        if (lines.current.length > MOST_LINES) lines.current.splice(0, 1000);
+        log.add(more);
         look();
         // The needles are drawn as often as they come, ten times a second at most.
         const moment = performance.now();
@@ -143,7 +152,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
       monitor.current?.close();
       stopSpeaking();
     };
-  }, [look]);
+  }, [log, look]);
 
   const watch = useCallback((draw: () => void) => {
     watchers.current.add(draw);
@@ -154,7 +163,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
 
   return {
     coaching,
-    lines,
+    log,
     /** Calls when new lines are there, ten times a second at most: what draws the needles listens, and nothing else is drawn anew. */
     watch,
     /** The key is where it should be, and nothing dropped. */
@@ -177,32 +186,9 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
 
 export type Coach = ReturnType<typeof useCoach>;
 
-/** So many lines at the beginning and the end of a long wait are looked at one by one; of those between every so many. */
-const FIRST = 80;
-const LAST = 300;
-const BETWEEN = 300;
-
-/** The lines since a moment, thinned in the middle where it is long ago. */
-function linesFrom(lines: readonly TraceLine[], from: number): TraceLine[] {
-  let start = Math.max(0, lines.length - 10);
-  while (start > 0 && (lines[start - 1]?.t ?? 0) >= from) start--;
-  const end = lines.length - LAST;
-  if (end - start <= FIRST + BETWEEN) return lines.slice(start);
-  const stride = Math.ceil((end - start - FIRST) / BETWEEN);
-  const found = lines.slice(start, start + FIRST);
-  for (let i = start + FIRST; i < end; i += stride) found.push(lines[i] as TraceLine);
-  for (let i = end; i < lines.length; i++) found.push(lines[i] as TraceLine);
-  return found;
-}
-
-function meanRpm(lines: readonly TraceLine[], from: number): number | undefined {
-  let sum = 0;
-  let count = 0;
-  for (let i = lines.length - 1; i >= 0 && (lines[i]?.t ?? 0) >= from; i--) {
-    const rpm = lines[i]?.rpm;
-    if (rpm === undefined) continue;
-    sum += rpm;
-    count++;
-  }
-  return count > 0 ? sum / count : undefined;
+function mean(row: Float64Array | undefined): number | undefined {
+  const values = row?.filter((value) => !Number.isNaN(value));
+  return values && values.length > 0
+    ? values.reduce((sum, value) => sum + value, 0) / values.length
+    : undefined;
 }

@@ -1,4 +1,4 @@
-import { firstAt, type Trace } from "../trace/trace";
+import { firstAt, MOST_CYLINDERS, type Trace } from "../trace/trace";
 import { median } from "../trend/median";
 import { convert } from "../units/convert";
 import { capital, formatNumber } from "../units/format";
@@ -299,7 +299,7 @@ function minutesUntil(trace: Trace, least: number, now: number): number | undefi
 /** The hottest cylinder head now, °F; undefined without probes. */
 export function hottestHead(trace: Trace, now: number): number | undefined {
   let most: number | undefined;
-  for (let i = 1; i <= 18; i++) {
+  for (let i = 1; i <= MOST_CYLINDERS; i++) {
     const values = trace.channels[`cht${i}`];
     if (!values) break;
     const value = lastOf(trace, `cht${i}`, now);

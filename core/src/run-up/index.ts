@@ -1,5 +1,6 @@
 export * from "../trace/change-points";
 export * from "../trace/clean-trace";
+export * from "../trace/live-trace";
 export * from "../trace/trace";
 export * from "./coach";
 export * from "./controls-drill";

@@ -12,6 +12,8 @@ export const PLAIN_CHANNELS = [
   "suction",
 ] as const;
 export type PlainChannel = (typeof PLAIN_CHANNELS)[number];
+/** As many as a radial in two rows has. */
+export const MOST_CYLINDERS = 18;
 /** Exhaust gas and head of one cylinder, counted from 1. */
 export type CylinderChannel = `egt${number}` | `cht${number}`;
 export type Channel = PlainChannel | CylinderChannel;
@@ -41,7 +43,7 @@ export interface Trace {
 
 export function cylindersOf(trace: Trace, kind: "egt" | "cht"): number[] {
   const found: number[] = [];
-  for (let i = 1; i <= 18; i++) if (trace.channels[`${kind}${i}`]) found.push(i);
+  for (let i = 1; i <= MOST_CYLINDERS; i++) if (trace.channels[`${kind}${i}`]) found.push(i);
   return found;
 }
 
@@ -79,26 +81,30 @@ export interface TraceLine extends Partial<Record<PlainChannel, number>> {
   cht?: readonly number[];
 }
 
+/** Gives every number of a line with its channel. What is no number, as a probe that did not answer, is left out. */
+export function readLine(line: TraceLine, give: (channel: Channel, value: number) => void): void {
+  const tell = (channel: Channel, value: unknown) => {
+    if (typeof value === "number" && !Number.isNaN(value)) give(channel, value);
+  };
+  for (const name of PLAIN_CHANNELS) tell(name, line[name]);
+  for (const kind of ["egt", "cht"] as const)
+    line[kind]?.forEach((value, c) => {
+      tell(`${kind}${c + 1}`, value);
+    });
+}
+
 /** Lines as a trace, in the order in which they came. Valid range: at least one line; throws QuantityError otherwise. */
 export function traceOf(lines: readonly TraceLine[]): Trace {
   if (lines.length === 0) throw new QuantityError("Nothing has come from the engine monitor.");
   const n = lines.length;
   const t = new Float64Array(n);
   const channels: Trace["channels"] = {};
-  const row = (name: Channel) => {
-    channels[name] ??= new Float64Array(n).fill(Number.NaN);
-    return channels[name] as Float64Array;
-  };
   lines.forEach((line, i) => {
     t[i] = line.t;
-    for (const name of PLAIN_CHANNELS) {
-      const value = line[name];
-      if (value !== undefined) row(name)[i] = value;
-    }
-    for (const kind of ["egt", "cht"] as const)
-      line[kind]?.forEach((value, c) => {
-        row(`${kind}${c + 1}`)[i] = value;
-      });
+    readLine(line, (channel, value) => {
+      channels[channel] ??= new Float64Array(n).fill(Number.NaN);
+      (channels[channel] as Float64Array)[i] = value;
+    });
   });
   return { t, channels };
 }
