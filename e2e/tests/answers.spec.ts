@@ -110,6 +110,29 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   await expect(walker.title).toHaveText("Control lock: out and stowed");
 });
 
+test("what was found, half written, is there again after a reload, and only in its own walk", async ({
+  page,
+}) => {
+  const walker = await open(page);
+  const id = await walker.begin(/Inês/);
+  const words = page.getByLabel("What was found");
+  const asFirst = async () => {
+    await expect(walker.card).toHaveAttribute("data-testid", "item-papers.documents");
+    await page.getByRole("button", { name: "Found something" }).click();
+    await expect(words).toBeVisible();
+  };
+  await asFirst();
+  await words.fill("Certificate: the second page is torn");
+  await page.goto(cravix.url);
+  await walker.prepare("QX-HLD");
+  await walker.go();
+  await asFirst();
+  await expect(words).not.toHaveValue(/torn/);
+  await page.goto(`${cravix.url}/preflight/${id}`);
+  await asFirst();
+  await expect(words).toHaveValue("Certificate: the second page is torn");
+});
+
 test("an answer from a clock that is ahead is refused with the reason, kept, and shown", async ({ page }) => {
   await page.clock.setSystemTime(new Date(Date.now() + 3 * 3_600_000));
   const walker = await open(page);

@@ -559,7 +559,14 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
     event.type === "reading.taken" && event.data.feel ? [event.data] : [],
   );
   expect(felt).toMatchObject([{ key: "magneto.left", value: 1640, feel: "rough" }]);
+  // The page closed here, and again after the minute: what was answered and seen before is still there.
+  await page.reload();
+  await expect(diagnosis).toContainText("Most likely: fouled plug, left magneto");
+  await expect(page.getByTestId("ask-feel")).toBeHidden();
   await page.getByTestId("minute-done").click();
+  await expect(page.getByTestId("field-0")).toBeVisible();
+  await page.reload();
+  await page.getByTestId("way-typed").click();
   await type("18001730180017201800");
   await page.getByTestId("typed-done").click();
   await expect(diagnosis).toContainText("It was most likely: fouled plug, left magneto. Gone now.");
@@ -574,6 +581,10 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
     ["typed", "fouled plug", "note"],
   ]);
   expect(await readings(page, id)).toMatchObject({ "magneto.left": 1720 });
+  // Left by its own way on, it is done: the next time begins with the ways in.
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await expect(page.getByTestId("way-typed")).toBeVisible();
+  await expect(diagnosis).toBeHidden();
 });
 
 test("the same spoken: each number is heard, read back and put in its place; what is no number is asked again", async ({

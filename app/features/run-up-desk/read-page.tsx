@@ -1,7 +1,6 @@
 import { type Observation, openQuestions } from "@cravix/core/diagnosis";
 import { format } from "date-fns/format";
 import { View } from "react-native";
-import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
@@ -9,6 +8,7 @@ import { AskBack } from "./ask-back";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 import { Guess, Planting } from "./guess";
 import type { Planted } from "./planted";
+import { NotCleared, ResultActions } from "./result-parts";
 import { Results } from "./results";
 import { plantedWords } from "./troubles";
 import { PLUGS } from "./typed-read";
@@ -58,47 +58,27 @@ export function ReadPage({
   const guessing = practice && planted.secret && guess === undefined && read.tries === 0;
   const [question] = guessing ? [] : openQuestions(read.answer.reading, profile, new Set(read.asked));
   const over = used && Boolean(clears) && !guessing;
-  const offers = clears && !used && !guessing;
+  const offers = Boolean(clears) && !used && !guessing;
   return (
     <Screen
       wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
       actions={
-        <View className="gap-2">
-          {offers && (
-            <Button
-              tone="primary"
-              className="min-h-16"
-              textClassName="text-2xl"
-              testID="start-minute"
-              onPress={onClear}
-            >
-              {tried ? "Once more: the minute" : "Start the minute"}
-            </Button>
-          )}
-          <View className="flex-row gap-2">
-            <Button tone="deck" className="min-h-16 flex-1 px-1" textClassName="text-base" onPress={onAgain}>
-              Again
-            </Button>
-            <Button
-              tone="deck"
-              className="min-h-16 flex-1 border-4 px-1"
-              textClassName="text-base"
-              onPress={onEmergency}
-              testID="emergency"
-            >
-              Stop: trouble
-            </Button>
-            <Button
-              tone={offers ? "deck" : "primary"}
-              className="min-h-16 flex-[1.7]"
-              textClassName="text-xl"
-              testID={practice ? "end-practice" : "use-numbers"}
-              onPress={onDone}
-            >
-              {practice ? "End practice" : "Write it down"}
-            </Button>
-          </View>
-        </View>
+        <ResultActions
+          minute={
+            offers && {
+              words: tried ? "Once more: the minute" : "Start the minute",
+              testID: "start-minute",
+              onPress: onClear,
+            }
+          }
+          again={{ words: "Again", onPress: onAgain }}
+          onEmergency={onEmergency}
+          onward={
+            practice
+              ? { words: "End practice", testID: "end-practice", onPress: onDone }
+              : { words: "Write it down", testID: "use-numbers", onPress: onDone }
+          }
+        />
       }
     >
       <Heading
@@ -117,11 +97,7 @@ export function ReadPage({
           <Text className="font-mid">{`From ${format(read.at, "HH:mm")}, kept on this device: not written down yet.`}</Text>
         </View>
       )}
-      {over && (
-        <View role="alert" className="mb-3 rounded-xl border-4 border-clay px-3 py-2">
-          <Text className="font-strong text-lg text-clay">{`Not cleared in ${profile.clear.tries} tries: taxi back.`}</Text>
-        </View>
-      )}
+      {over && <NotCleared tries={profile.clear.tries} />}
       {question && (
         <AskBack
           question={question}

@@ -187,10 +187,19 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         read={hand.typed}
         wide={wide}
         onTell={hand.tell}
-        onCleared={hand.cleared}
-        onAgain={hand.again}
+        onCleared={() => {
+          hand.cleared();
+          setWay("typed");
+        }}
+        onAgain={() => {
+          hand.again();
+          setWay("typed");
+        }}
         onEmergency={() => setEmergency("pick")}
-        onDone={toWalk}
+        onDone={() => {
+          hand.drop();
+          toWalk();
+        }}
       />
     );
 

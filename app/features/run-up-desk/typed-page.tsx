@@ -1,12 +1,12 @@
 import { capital, formatNumber } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import { View } from "react-native";
-import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { AskBack } from "./ask-back";
 import { DiagnosisPanel } from "./diagnosis-panel";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
+import { NotCleared, ResultActions } from "./result-parts";
 import type { TypedRead } from "./typed-read";
 
 /** What typed numbers came to where something stands out: what it is likeliest, and what would tell most next. The numbers are on record already. */
@@ -39,52 +39,20 @@ export function TypedPage({
     <Screen
       wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
       actions={
-        <View className="gap-2">
-          {offers && (
-            <Button
-              tone="primary"
-              className="min-h-16"
-              textClassName="text-xl"
-              testID="minute-done"
-              onPress={onCleared}
-            >
-              Minute done: type it again
-            </Button>
-          )}
-          <View className="flex-row gap-2">
-            <Button tone="deck" className="min-h-16 flex-1 px-1" textClassName="text-base" onPress={onAgain}>
-              Type again
-            </Button>
-            <Button
-              tone="deck"
-              className="min-h-16 flex-1 border-4 px-1"
-              textClassName="text-base"
-              onPress={onEmergency}
-              testID="emergency"
-            >
-              Stop: trouble
-            </Button>
-            <Button
-              tone={offers ? "deck" : "primary"}
-              className="min-h-16 flex-[1.7]"
-              textClassName="text-xl"
-              onPress={onDone}
-              testID="to-walk"
-            >
-              To the walk
-            </Button>
-          </View>
-        </View>
+        <ResultActions
+          minute={
+            offers && { words: "Minute done: type it again", testID: "minute-done", onPress: onCleared }
+          }
+          again={{ words: "Type again", onPress: onAgain }}
+          onEmergency={onEmergency}
+          onward={{ words: "To the walk", testID: "to-walk", onPress: onDone }}
+        />
       }
     >
       <Heading level={1} className="mb-2 text-2xl">
         {title}
       </Heading>
-      {over && (
-        <View role="alert" className="mb-3 rounded-xl border-4 border-clay px-3 py-2">
-          <Text className="font-strong text-lg text-clay">{`Not cleared in ${profile.clear.tries} tries: taxi back.`}</Text>
-        </View>
-      )}
+      {over && <NotCleared tries={profile.clear.tries} />}
       {question && <AskBack question={question} onAnswer={({ told }) => onTell(told)} />}
       <View className={wide ? "flex-row gap-8" : "gap-5"}>
         <View className={wide ? "flex-1" : ""}>

@@ -1,6 +1,7 @@
 import type { EngineFeel } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
-import { useState } from "react";
+import { useMemo } from "react";
+import { useKept } from "../../device/use-kept";
 import { useAppDispatch } from "../../store/hooks";
 import { type Happening, recordAll } from "../../store/record";
 import { useActs } from "../walk/use-acts";
@@ -18,19 +19,30 @@ export type TypedEnd =
 /** Back on both within so much of the base, rpm of an engine that is run up at 1,800. */
 const BACK_WITHIN = 25;
 
+/** What stays on the device until the page is left: a reload asks for nothing twice. */
+interface Kept {
+  typed?: Typed;
+  /** What stood out before a minute was held by hand, and how often that was. */
+  earlier?: Pick<Typed, "before" | "tries">;
+}
+
 /** Takes typed numbers and what is answered to them; each is on record before anything is shown. */
 export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
   const dispatch = useAppDispatch();
   const acts = useActs(walk);
-  const [typed, setTyped] = useState<TypedRead>();
-  /** What stood out before a minute was held by hand, and how often that was. */
-  const [earlier, setEarlier] = useState<Pick<Typed, "before" | "tries">>();
   const { id } = walk.state;
+  const { value, change, drop } = useKept<Kept>(`typed result:${id}:${engine.name ?? "engine"}`, {});
+  const { earlier } = value;
+  const typed = useMemo<TypedRead | undefined>(
+    () => value.typed && readTyped(value.typed, engine),
+    [value.typed, engine],
+  );
   const { profile, baseItem } = engine;
 
   const give = ({ base, right, left, back }: TypedNumbers): TypedEnd => {
     const numbers = { base, ...(right !== undefined && { right }), ...(left !== undefined && { left }) };
-    const made = readTyped({ numbers, told: [], tries: 0, ...earlier }, engine);
+    const fresh: Typed = { numbers, told: [], tries: 0, ...earlier };
+    const made = readTyped(fresh, engine);
     const readings = typedReadings(walk, engine, numbers);
     const within = BACK_WITHIN * Math.max(1, profile.rpm / 1800);
     const both = walk.list.items.find((item) => item.traced === "both" && item.station === baseItem.station);
@@ -64,18 +76,19 @@ export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
       (item) => item.station === baseItem.station && !done.has(item.id) && !walk.state.answers[item.id],
     );
     if (open) acts.visit(open.id);
-    if (!standsOut(made)) return { to: "walk" };
-    setTyped(made);
+    if (!standsOut(made)) {
+      drop();
+      return { to: "walk" };
+    }
+    change((before) => ({ ...before, typed: fresh }));
     return { to: "page" };
   };
 
   const tell = (told: Observation[]) => {
     if (!typed) return;
     const { numbers, tries, before } = typed;
-    const made = readTyped(
-      { numbers, tries, told: [...typed.told, ...told], ...(before && { before }) },
-      engine,
-    );
+    const more: Typed = { numbers, tries, told: [...typed.told, ...told], ...(before && { before }) };
+    const made = readTyped(more, engine);
     const felt = typedReadings(walk, engine, numbers).flatMap(({ item, key, value, unit }): Happening[] => {
       const feel = told.find(({ feature, side }) => feature === "feel" && key.includes(`.${side}`));
       if (!feel || !item.reading?.feel) return [];
@@ -83,7 +96,7 @@ export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
       return [{ type: "reading.taken", data }];
     });
     dispatch(recordAll(id, [{ type: "run-up.read", data: typedForTheRecord(engine, made) }, ...felt]));
-    setTyped(made);
+    change((kept) => ({ ...kept, typed: more }));
   };
 
   return {
@@ -93,13 +106,14 @@ export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
     tell,
     /** The minute was held: they are typed once more and laid beside these. */
     cleared: () => {
-      if (typed) setEarlier({ before: typed.observations, tries: typed.tries + 1 });
-      setTyped(undefined);
+      if (typed) change(() => ({ earlier: { before: typed.observations, tries: typed.tries + 1 } }));
     },
     /** A slip: they are typed once more in the place of these. */
     again: () => {
-      if (typed) setEarlier({ tries: typed.tries, ...(typed.before && { before: typed.before }) });
-      setTyped(undefined);
+      if (typed)
+        change(() => ({ earlier: { tries: typed.tries, ...(typed.before && { before: typed.before }) } }));
     },
+    /** The page is left: all of it is on record. */
+    drop,
   };
 }

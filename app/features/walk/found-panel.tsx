@@ -20,8 +20,8 @@ interface Draft {
 }
 
 /** What was found, as written so far. It survives a reload: words typed on an apron are not typed twice. */
-export function useFoundDraft(item: Item, preset?: string) {
-  const key = `found draft:${item.id}`;
+export function useFoundDraft(walkId: string, item: Item, preset?: string) {
+  const key = `found draft:${walkId}:${item.id}`;
   const first: Draft = { text: preset ?? suggestion(item), measure: "", grade: item.miss };
   const { value, change, drop } = useKept(key, first);
   return {

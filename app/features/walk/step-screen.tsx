@@ -143,7 +143,15 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
       />
     );
   if (writing)
-    return <FoundStep item={item} preset={writing.preset} onBack={() => setWriting(undefined)} acts={acts} />;
+    return (
+      <FoundStep
+        walkId={walk.state.id}
+        item={item}
+        preset={writing.preset}
+        onBack={() => setWriting(undefined)}
+        acts={acts}
+      />
+    );
 
   const head = (
     <View className="gap-1 px-[18px] pt-2">
@@ -261,17 +269,19 @@ function StepPanel({ walk }: { walk: Walk }) {
 }
 
 function FoundStep({
+  walkId,
   item,
   preset,
   onBack,
   acts,
 }: {
+  walkId: string;
   item: ItemStepProps["item"];
   preset: string | undefined;
   onBack: () => void;
   acts: Acts;
 }) {
-  const found = useFoundDraft(item, preset);
+  const found = useFoundDraft(walkId, item, preset);
   const { draft } = found;
   const log = () => {
     acts.found(item, draft.text.trim(), draft.grade, draft.measure.trim() || undefined);

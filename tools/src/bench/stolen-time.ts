@@ -7,7 +7,7 @@ interface Sample {
   stolen: number;
 }
 
-const EVERY_MS = 500;
+const EVERY_MS = 100;
 
 /**
  * Watches what the machine beneath takes away ("steal" in /proc/stat): on a shared machine a page stands still through no work of its own. Where
@@ -22,7 +22,7 @@ export function watchStolenTime() {
     last = now;
   }, EVERY_MS);
   return {
-    /** Whether nothing was taken from a moment to another, and half a second before and after; milliseconds of the clock. */
+    /** Whether nothing was taken from a moment to another, and a tenth of a second before and after; milliseconds of the clock. */
     calm: (from: number, to: number) =>
       !samples.some(
         (sample) => sample.stolen > 0 && sample.to >= from - EVERY_MS && sample.from <= to + EVERY_MS,
