@@ -1,4 +1,4 @@
-import type { Observation } from "./observations";
+import type { Feature, Observation } from "./observations";
 
 /**
  * What an attempt to put it right came to, from the observations before and after: "gone" when nothing of what stood out on a magneto is there any more.
@@ -19,7 +19,8 @@ function stands({ feature, state }: Observation): boolean {
 
 /**
  * What was seen before a remedy and what it came to: both count, and the remedy's own outcome with them. `now` is what was seen after it, `told` what was
- * answered since. Pure.
+ * answered since. How the engine showed itself after it is in the outcome, so that it does not count a second time; the answer to a further test takes the
+ * place of an earlier one. Pure.
  */
 export function afterRemedy(
   before: { observations: readonly Observation[]; remedy: "cleared" | "leaned" },
@@ -29,12 +30,19 @@ export function afterRemedy(
   const state = outcomeOf(before.observations, now);
   const words =
     state === "gone" ? "After it both sides were as they should be." : "After it, it was the same.";
+  const among = (some: readonly Observation[], { feature, side, cylinder }: Observation) =>
+    some.some((one) => one.feature === feature && one.side === side && one.cylinder === cylinder);
   return {
     observations: [
-      ...before.observations.filter(({ feature }) => feature !== before.remedy),
-      ...told,
+      ...before.observations.filter(
+        (was) => was.feature !== before.remedy && (SHOWN.has(was.feature) || !among(told, was)),
+      ),
+      ...told.filter((is) => !SHOWN.has(is.feature) || !among(before.observations, is)),
       { feature: before.remedy, state, words },
     ],
     remedied: state === "gone",
   };
 }
+
+/** How an engine shows itself on a side. */
+const SHOWN: ReadonlySet<Feature> = new Set(["drop", "feel", "exhaust"]);

@@ -85,6 +85,24 @@ describe("what typed numbers are likeliest", () => {
     expect(dead(gone.observations)).toBeLessThan(dead(before));
   });
 
+  it("what was felt once more after the minute counts once, and a test that was done again by its last outcome", () => {
+    const over = { base: 1800, right: 1730, left: 1640 };
+    const rough = felt(over, "Rough");
+    const feel = rough.filter(({ feature }) => feature === "feel");
+    expect(feel).toHaveLength(1);
+    const remedy = { observations: rough, remedy: "cleared" } as const;
+    const once = afterRemedy(remedy, rough);
+    expect(afterRemedy(remedy, rough, feel).observations).toEqual(once.observations);
+    // Felt for the first time after it: nothing before says it.
+    const unfelt = { observations: seen(over), remedy: "cleared" } as const;
+    expect(afterRemedy(unfelt, rough, feel).observations).toEqual(expect.arrayContaining(feel));
+    const leaned = (state: "gone" | "same"): Observation => ({ feature: "leaned", state, words: state });
+    const again = afterRemedy({ ...remedy, observations: [...rough, leaned("same")] }, rough, [
+      leaned("gone"),
+    ]);
+    expect(again.observations.filter(({ feature }) => feature === "leaned")).toEqual([leaned("gone")]);
+  });
+
   it("its probabilities add up to one without any cylinder", () => {
     const { ranked } = diagnose(felt({ base: 1800, right: 1730, left: 1640 }, "Rough"), CONTEXT);
     expect(ranked.reduce((sum, { probability }) => sum + probability, 0)).toBeCloseTo(1, 9);

@@ -119,6 +119,9 @@ describe("warming up", () => {
       sentence: "60 °F after 3 min: 15 °F short of its arc.",
     });
     expect(judgeWarmUp(250, 20, profile).grade).toBe("stop");
+    // The margin is to the nearer end of the arc of 75 to 245.
+    expect(judgeWarmUp(78, 3, profile).margin).toEqual({ value: 3, unit: "°F" });
+    expect(judgeWarmUp(240, 30, profile).margin).toEqual({ value: 5, unit: "°F" });
     expect(judgeWarmUp(undefined, 3, profile).grade).toBe("unjudged");
     expect(judgeWarmUp(75, 0.2, profile).sentence).toBe("75 °F: in its arc, ready for the run-up.");
   });
@@ -145,6 +148,15 @@ describe("the idle held by itself", () => {
     expect(judgeIdleHold({ ...idle, held: 5, floor: 900 }, profile)).toMatchObject({
       grade: "ask",
       sentence: "900 rpm, held 5 s: over its range.",
+    });
+    // Its range here is 550 to 800.
+    expect(judgeIdleHold({ ...idle, held: 5, floor: 695 }, profile).margin).toEqual({
+      value: 105,
+      unit: "rpm",
+    });
+    expect(judgeIdleHold({ ...idle, held: 5, floor: 560 }, profile).margin).toEqual({
+      value: 10,
+      unit: "rpm",
     });
     expect(judgeIdleHold(undefined, profile).grade).toBe("unjudged");
   });

@@ -1,6 +1,6 @@
 import type { Trace } from "../trace/trace";
 import { median } from "../trend/median";
-import { formatNumber } from "../units/format";
+import { formatNumber, type Quantity } from "../units/format";
 import { type Judgement, limitText, unjudged } from "../verdict/judgement";
 import { type CoachStep, clearSequence, fastestSince, groundRpm, inUnit, PAST_PEAK } from "./coach";
 import type { Mark } from "./found-step";
@@ -201,7 +201,7 @@ export function judgeWarmUp(
   return {
     ...base,
     grade: "sound",
-    ...(min !== undefined && { margin: { value: oilF - min, unit: "°F" } }),
+    ...marginIn({ value: oilF, unit: "°F" }, { min, max }),
     sentence: `${formatNumber(oilF)} °F${took}: in its arc, ready for the run-up.`,
   };
 }
@@ -250,13 +250,24 @@ export function judgeIdleHold(
       sentence: `${formatNumber(idle.floor)} rpm, but held ${held} only.`,
       action: `Stay at the stop ${formatNumber(limit.seconds)} seconds: it quits late if it quits.`,
     };
-  const margin = idle.floor - (limit.min ?? 0);
   return {
     ...base,
     grade: "sound",
-    ...(limit.min !== undefined && { margin: { value: margin, unit: "rpm" as const } }),
+    ...marginIn(base.reading, limit),
     sentence: `${formatNumber(idle.floor)} rpm, held ${held}, ran on${
-      limit.min !== undefined && margin < 15 * rpmScale({ rpm }) ? "; close to its least" : ""
+      limit.min !== undefined && idle.floor - limit.min < 15 * rpmScale({ rpm }) ? "; close to its least" : ""
     }.`,
   };
+}
+
+/** The distance to the nearer end of a range; none where it has no end. */
+function marginIn(
+  { value, unit }: Quantity,
+  {
+    min = Number.NEGATIVE_INFINITY,
+    max = Number.POSITIVE_INFINITY,
+  }: { min?: number | undefined; max?: number | undefined },
+): { margin?: Quantity } {
+  const margin = Math.min(value - min, max - value);
+  return Number.isFinite(margin) ? { margin: { value: margin, unit } } : {};
 }
