@@ -43,7 +43,7 @@ const PLAIN = [
   plain("amps", "Amps", "A", 0),
   plain("suction", "Suction", "inHg", 1),
 ];
-const { shown: RPM } = plain("rpm", "", "rpm", 0);
+const { shown: RPM } = plain("rpm", "Engine", "rpm", 0);
 
 const HOTTEST: Shown = {
   name: "Hottest head",
@@ -82,31 +82,33 @@ function useLast({ log, watch }: Needles): Trace {
  * Every channel that the monitor sends, each with its number and the last three quarters of a minute. Ten times a second: its styles are written out,
  * so that nothing is worked out anew but the lines themselves.
  */
-export const LiveChannels = memo(function LiveChannels({ coach, wide }: { coach: Needles; wide: boolean }) {
+export const LiveChannels = memo(function LiveChannels({
+  coach,
+  wide,
+  rpm,
+}: {
+  coach: Needles;
+  wide: boolean;
+  /** Where the large number of the moment is another one. */
+  rpm: boolean;
+}) {
   const trace = useLast(coach);
   const palette = usePalette();
   const screen = useWindowDimensions();
   const last = trace.t.length - 1;
   if (last < 0) return null;
-  const channels = channelsOf(trace);
+  const channels = [...(rpm ? [RPM] : []), ...channelsOf(trace)];
   // All of a wide screen is used, however many needles there are.
   const rows = Math.ceil(channels.length / COLUMNS);
   const height = wide ? Math.max(40, Math.floor((screen.height - AROUND) / rows) - HEAD_HEIGHT) : HEIGHT;
   const stride = strideOf(trace, POINTS);
-  const small = { fontFamily: "AtkinsonNext", fontSize: 13, lineHeight: 18, color: palette.voice };
   return (
     <View style={ROWS} testID="channels">
       {channels.map((channel) => {
         const value = channel.of(trace, last);
         return (
           <View key={channel.name + channel.unit} style={[TILE, wide ? THIRD : HALF]}>
-            <View style={HEAD}>
-              <Text style={small}>{channel.name}</Text>
-              <Text style={[NUMBER, { color: palette.ink }]}>
-                {Number.isNaN(value) ? "–" : formatNumber(value, channel.decimals)}
-                <Text style={small}>{` ${channel.unit}`}</Text>
-              </Text>
-            </View>
+            <Head shown={channel} value={value} palette={palette} />
             <View style={{ height, backgroundColor: palette.stone, borderRadius: 4 }} aria-hidden>
               <Svg width="100%" height={height} viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
                 <Path
@@ -125,6 +127,27 @@ export const LiveChannels = memo(function LiveChannels({ coach, wide }: { coach:
   );
 });
 
+function Head({
+  shown: { name, unit, decimals },
+  value,
+  palette,
+}: {
+  shown: Shown;
+  value: number;
+  palette: ReturnType<typeof usePalette>;
+}) {
+  const small = { fontFamily: "AtkinsonNext", fontSize: 13, lineHeight: 18, color: palette.voice };
+  return (
+    <View style={HEAD}>
+      <Text style={small}>{name}</Text>
+      <Text style={[NUMBER, { color: palette.ink }]}>
+        {Number.isNaN(value) ? "–" : formatNumber(value, decimals)}
+        <Text style={small}>{` ${unit}`}</Text>
+      </Text>
+    </View>
+  );
+}
+
 const ROWS = { flexDirection: "row", flexWrap: "wrap" } as const;
 const TILE = { paddingHorizontal: 6, paddingVertical: 4 } as const;
 const HALF = { width: "50%" } as const;
@@ -141,22 +164,29 @@ const NUMBER: TextStyle = {
 /** The rpm of the last three quarters of a minute, large: for a wide screen that somebody else looks at. */
 export const LiveRpm = memo(function LiveRpm({ coach }: { coach: Needles }) {
   const trace = useLast(coach);
-  const { ink, stone } = usePalette();
+  const palette = usePalette();
+  const last = trace.t.length - 1;
   return (
-    <View style={{ minHeight: 140, flex: 1, borderRadius: 12, backgroundColor: stone }} aria-hidden>
-      <Svg width="100%" height="100%" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
-        <Path
-          d={spark(trace, strideOf(trace, 3 * POINTS), RPM)}
-          fill="none"
-          stroke={ink}
-          strokeWidth={3}
-          strokeLinejoin="round"
-          vectorEffect="non-scaling-stroke"
-        />
-      </Svg>
+    <View style={RPM_BOX}>
+      {last >= 0 && <Head shown={RPM} value={RPM.of(trace, last)} palette={palette} />}
+      <View style={[RPM_PLOT, { backgroundColor: palette.stone }]} aria-hidden>
+        <Svg width="100%" height="100%" viewBox={`0 0 ${WIDTH} ${HEIGHT}`} preserveAspectRatio="none">
+          <Path
+            d={spark(trace, strideOf(trace, 3 * POINTS), RPM)}
+            fill="none"
+            stroke={palette.ink}
+            strokeWidth={3}
+            strokeLinejoin="round"
+            vectorEffect="non-scaling-stroke"
+          />
+        </Svg>
+      </View>
     </View>
   );
 });
+
+const RPM_BOX = { minHeight: 140, flex: 1 } as const;
+const RPM_PLOT = { minHeight: 0, flex: 1, borderRadius: 12 } as const;
 
 function strideOf(trace: Trace, points: number): number {
   return Math.max(1, Math.floor(trace.t.length / points));

@@ -34,7 +34,9 @@ export function LiveRunUp({
   const coach = useCoach({ sequence, profile, listen, onEnd });
   const { log, watch } = coach;
   const needles = useMemo(() => ({ log, watch }), [log, watch]);
-  const channels = <LiveChannels coach={needles} wide={wide} />;
+  const channels = (
+    <LiveChannels coach={needles} wide={wide} rpm={!wide && coach.coaching.view.unit !== undefined} />
+  );
   return (
     <View className="h-full bg-paper" role="main">
       <View className="flex-row items-center justify-between gap-2 px-[18px] pt-3">
