@@ -117,12 +117,12 @@ test("what was found, half written, is there again after a reload, and only in i
   const id = await walker.begin(/Inês/);
   const words = page.getByLabel("What was found");
   const asFirst = async () => {
-    await expect(walker.card).toHaveAttribute("data-testid", "item-papers.documents");
+    await expect(walker.card).toHaveAttribute("data-testid", "item-approach.stance");
     await page.getByRole("button", { name: "Found something" }).click();
     await expect(words).toBeVisible();
   };
   await asFirst();
-  await words.fill("Certificate: the second page is torn");
+  await words.fill("Leans to the right: tyre torn");
   await page.goto(cravix.url);
   await walker.prepare("QX-HLD");
   await walker.go();
@@ -130,7 +130,7 @@ test("what was found, half written, is there again after a reload, and only in i
   await expect(words).not.toHaveValue(/torn/);
   await page.goto(`${cravix.url}/preflight/${id}`);
   await asFirst();
-  await expect(words).toHaveValue("Certificate: the second page is torn");
+  await expect(words).toHaveValue("Leans to the right: tyre torn");
 });
 
 test("an answer from a clock that is ahead is refused with the reason, kept, and shown", async ({ page }) => {
