@@ -2,6 +2,7 @@ import {
   type CoachStep,
   type CoachView,
   coachView,
+  inUnit,
   LiveTrace,
   type Mark,
   type RunUpProfile,
@@ -102,8 +103,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     if (at.current < 0) {
       if (log.length < 15) return;
       const oil = log.last("oilTemperature");
-      const { min = 75, unit } = latest.current.profile.oilTemperature;
-      const least = unit === "°C" ? min * 1.8 + 32 : min;
+      const least = inUnit(latest.current.profile.oilTemperature, "°F").min ?? 75;
       steps.current = latest.current.sequence(oil === undefined || oil >= least);
       begin(0);
     }
