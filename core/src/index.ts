@@ -14,6 +14,7 @@ export * from "./checklist/fold-preflight";
 export * from "./checklist/hash-words";
 export * from "./checklist/next-item";
 export * from "./checklist/quick-lap";
+export * from "./checklist/read-stream";
 export * from "./checklist/reading-keys";
 export * from "./checklist/return-to";
 export * from "./checklist/rule-order";

@@ -89,6 +89,8 @@ export interface EventData {
     state: "same" | "grown" | "gone";
     measure?: string;
   };
+  /** Logged by a slip: said by the one who logged it, before the walk is signed. It stays on record as withdrawn. */
+  "discrepancy.withdrawn": { discrepancyId: string };
   "discrepancy.closed": { discrepancyId: string; how: string };
   interrupted: { itemId?: string; cause?: InterruptionCause; since?: string };
   resumed: { itemId?: string; way?: ReturnWay };
@@ -121,21 +123,52 @@ export const EVENT_TYPES: readonly EventType[] = [
   "crew.left",
   "discrepancy.opened",
   "discrepancy.observed",
+  "discrepancy.withdrawn",
   "discrepancy.closed",
   "interrupted",
   "resumed",
   "verdict.signed",
 ];
 
+/**
+ * What a stream of events is about. A walk is one preflight; what is done to an aircraft outside of a walk (a release, fuel, oil) is a stream
+ * of its own; flights and people have theirs.
+ */
+export const STREAM_KINDS = ["preflight", "aircraft", "flight", "person"] as const;
+export type StreamKind = (typeof STREAM_KINDS)[number];
+
+/** What may be recorded in which kind of stream. Nothing is recorded of flights and people yet. */
+export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
+  preflight: EVENT_TYPES,
+  aircraft: [
+    "fuel.uplifted",
+    "oil.added",
+    "discrepancy.opened",
+    "discrepancy.observed",
+    "discrepancy.withdrawn",
+    "discrepancy.closed",
+    "item.undone",
+  ],
+  flight: [],
+  person: [],
+};
+
 export interface EventEnvelope<T extends EventType> {
   /** Time-ordered unique id (UUID version 7): the order of events is the order of their ids. */
   id: string;
   type: T;
+  /** What kind of stream it belongs to; absent: a preflight. */
+  stream?: StreamKind;
+  /** The id of its stream, whatever its kind; a new preflight's is the id of the event that began it. */
   preflightId: string;
   deviceId: string;
   crewId: string;
-  /** Device time, ISO 8601 in UTC. */
+  /** When it was done, ISO 8601 in UTC, by the device's clock. */
   at: string;
+  /** What the device's clock said, where it was wrong and `at` was put right afterwards. */
+  deviceAt?: string;
+  /** Set on what was on record before it was settled who may take back what: it goes on meaning what it meant then. Never sent. */
+  rules?: 1;
   data: EventData[T];
 }
 
@@ -162,18 +195,4 @@ function isInOrder(events: readonly PreflightEvent[]): boolean {
 
 export function byEventId(a: { id: string }, b: { id: string }): number {
   return a.id < b.id ? -1 : a.id > b.id ? 1 : 0;
-}
-
-/** The ids of the events that these take back. */
-export function undoneBy(events: readonly PreflightEvent[]): ReadonlySet<string> {
-  const undone = new Set<string>();
-  for (const event of events) if (event.type === "item.undone") undone.add(event.data.eventId);
-  return undone;
-}
-
-/** Leaves out the undone events. An undo of an undo counts for nothing: undo is answered by answering again. */
-export function withoutUndone(events: readonly PreflightEvent[]): PreflightEvent[] {
-  const undone = undoneBy(events);
-  if (undone.size === 0) return [...events];
-  return events.filter((e) => e.type === "item.undone" || !undone.has(e.id));
 }

@@ -12,9 +12,8 @@ import {
   mergeEvents,
   type PreflightEvent,
   type ReturnWay,
-  undoneBy,
-  withoutUndone,
 } from "./events";
+import { authorsOf, readStream, type StreamReading } from "./read-stream";
 import { engineKey, ONLY_ENGINE, READING, tankOfKey } from "./reading-keys";
 import type { School } from "./school";
 
@@ -51,9 +50,20 @@ export interface Reading {
   at: string;
   value: number;
   unit: Unit;
+  /** Who read it: not always who began the walk. */
+  crewId: string;
   feel?: EngineFeel;
   heat?: OilHeat;
 }
+
+/** An act that can be taken back: which event, whose, and the discrepancy that it logged, if any. */
+export interface Undoable {
+  eventId: string;
+  crewIds: readonly string[];
+  discrepancyId?: string;
+}
+
+export type Signature = EventData["verdict.signed"] & { at: string; crewId: string };
 
 export type OpenedDiscrepancy = EventData["discrepancy.opened"] & { eventId: string; at: string };
 export type ObservedDiscrepancy = EventData["discrepancy.observed"] & { eventId: string; at: string };
@@ -94,30 +104,52 @@ export interface PreflightState {
   interruptions: Interruption[];
   /** The last item that was touched: the walk goes on behind it. */
   cursor?: { itemId: string; visiting: boolean };
-  /** Answers in the order they were given, newest last: what undo takes back. */
-  undoable: string[];
-  signed?: EventData["verdict.signed"] & { at: string; crewId: string };
+  /** Answers in the order they were given, newest last: what undo takes back. None from before the signature. */
+  undoable: Undoable[];
+  /** The signature of its own pilot. */
+  signed?: Signature;
+  /** What was signed afterwards, or by another: it stands beside the signature and changes nothing in it. */
+  amendments: Signature[];
   lastAt?: string;
 }
 
 /**
  * Folds the events of one preflight to its state. Pure: the same set of events gives the same state whatever their order or
- * repetition; an undone answer leaves the state as if it had never been given.
+ * repetition; an undone answer leaves the state as if it had never been given. Who may take back what: see `readStream`.
  * Complexity: O(n log n) for the order, then one pass.
  */
 export function foldPreflight(preflightId: string, events: readonly PreflightEvent[]): PreflightState {
+  const own = ofStream(preflightId, mergeEvents(events));
+  return foldRead(preflightId, own, readStream(own));
+}
+
+function foldRead(
+  preflightId: string,
+  events: readonly PreflightEvent[],
+  reading: StreamReading,
+): PreflightState {
   const state = emptyState(preflightId);
-  for (const event of withoutUndone(mergeEvents(events)))
-    if (event.preflightId === preflightId) apply(state, event);
+  const { takenBack, withdrawn } = reading;
+  for (const event of events)
+    if (!takenBack.has(event.id) && !withdrawn.has(event.id)) apply(state, event, reading);
   return state;
+}
+
+function ofStream(preflightId: string, events: readonly PreflightEvent[]): readonly PreflightEvent[] {
+  return events.every((event) => event.preflightId === preflightId)
+    ? events
+    : events.filter((event) => event.preflightId === preflightId);
 }
 
 /** A fold together with the events that it is made of. */
 export interface FoldedPreflight {
   events: readonly PreflightEvent[];
   state: PreflightState;
-  /** The events that are taken back, whether they have come yet or not. */
-  undone: ReadonlySet<string>;
+  reading: StreamReading;
+  /** The events that somebody meant to take back, whether they have come yet or not. */
+  named: ReadonlySet<string>;
+  /** The greatest id among them: they need not have come in order. */
+  newest: string;
 }
 
 /**
@@ -131,12 +163,36 @@ export function foldMore(
   events: readonly PreflightEvent[],
 ): FoldedPreflight {
   const more = previous && previous.state.id === preflightId && goesOn(previous, events);
-  if (!previous || !more)
-    return { events, state: foldPreflight(preflightId, events), undone: undoneBy(events) };
+  if (!previous || !more) {
+    const own = ofStream(preflightId, mergeEvents(events));
+    const reading = readStream(own);
+    return {
+      events,
+      state: foldRead(preflightId, own, reading),
+      reading,
+      named: namedBy(own),
+      newest: own.at(-1)?.id ?? "",
+    };
+  }
   const state = copyFor(previous.state, more);
-  for (const event of more) if (event.preflightId === preflightId) apply(state, event);
-  return { events, state, undone: previous.undone };
+  for (const event of more) if (event.preflightId === preflightId) apply(state, event, previous.reading);
+  return { ...previous, events, state, newest: more.at(-1)?.id ?? previous.newest };
 }
+
+function namedBy(events: readonly PreflightEvent[]): ReadonlySet<string> {
+  const named = new Set<string>();
+  for (const event of events)
+    if (event.type === "item.undone") named.add(event.data.eventId);
+    else if (event.type === "discrepancy.withdrawn") named.add(event.data.discrepancyId);
+  return named;
+}
+
+const CHANGES_THE_READING: readonly PreflightEvent["type"][] = [
+  "preflight.started",
+  "item.undone",
+  "discrepancy.withdrawn",
+  "verdict.signed",
+];
 
 const CHANGES_ANSWERS = [
   "item.answered",
@@ -171,17 +227,18 @@ function copyFor(before: PreflightState, more: readonly PreflightEvent[]): Prefl
 
 /** The events behind the earlier ones, where they only go on from them. */
 function goesOn(
-  { events: before, undone }: FoldedPreflight,
+  { events: before, named, newest }: FoldedPreflight,
   now: readonly PreflightEvent[],
 ): PreflightEvent[] | undefined {
   const last = before.at(-1);
   if (!last || now.length < before.length || now[before.length - 1] !== last || now[0] !== before[0])
     return undefined;
   const more = now.slice(before.length);
-  let id = last.id;
+  let id = newest;
   for (const event of more) {
-    // An undo may have come before the event that it undoes: then that one does not count.
-    if (event.id <= id || event.type === "item.undone" || undone.has(event.id)) return undefined;
+    // An undo may have come before what it takes back; and a beginning or a signature changes who may take back what.
+    if (event.id <= id || CHANGES_THE_READING.includes(event.type) || named.has(event.id)) return undefined;
+    if (event.type === "discrepancy.opened" && named.has(event.data.discrepancyId)) return undefined;
     id = event.id;
   }
   return more;
@@ -207,24 +264,27 @@ function emptyState(id: string): PreflightState {
     observations: [],
     interruptions: [],
     undoable: [],
+    amendments: [],
   };
 }
 
-function apply(state: PreflightState, event: PreflightEvent): void {
+function apply(state: PreflightState, event: PreflightEvent, { startId, signatureId }: StreamReading): void {
   const { id: eventId, at } = event;
   const before = state.lastAt;
+  const canBeUndone = (discrepancyId?: string) =>
+    state.undoable.push({ eventId, crewIds: authorsOf(event), ...(discrepancyId && { discrepancyId }) });
   const answer = (itemId: string, outcome: Answer["outcome"], value?: string, more: Partial<Answer> = {}) => {
     state.answers[itemId] = { eventId, at, outcome, ...(value !== undefined && { value }), ...more };
     if (state.deferred.includes(itemId))
       state.deferred = state.deferred.filter((deferred) => deferred !== itemId);
     state.cursor = { itemId, visiting: false };
-    state.undoable.push(eventId);
+    canBeUndone(event.type === "discrepancy.opened" ? event.data.discrepancyId : undefined);
   };
-  if (event.type !== "item.undone") state.lastAt = at;
+  if (event.type !== "item.undone" && event.type !== "discrepancy.withdrawn") state.lastAt = at;
   switch (event.type) {
     case "preflight.started":
-      // The first one counts: a second start of the same preflight changes nothing.
-      if (state.registration) return;
+      // One counts: a second start of the same preflight changes nothing.
+      if (eventId !== startId) return;
       state.registration = event.data.registration;
       state.listHash = event.data.listHash;
       state.conditions = event.data.conditions;
@@ -245,7 +305,7 @@ function apply(state: PreflightState, event: PreflightEvent): void {
         at,
         seconds: Math.max(0, before ? (Date.parse(at) - Date.parse(before)) / 1000 : 0),
       };
-      state.undoable.push(eventId);
+      canBeUndone();
       return;
     case "crew.joined":
       if (!state.joined.includes(event.data.crewId)) state.joined.push(event.data.crewId);
@@ -262,6 +322,7 @@ function apply(state: PreflightState, event: PreflightEvent): void {
         at,
         value,
         unit,
+        crewId: event.crewId,
         ...(feel && { feel }),
         ...(heat && { heat }),
       };
@@ -277,7 +338,7 @@ function apply(state: PreflightState, event: PreflightEvent): void {
       // Not clean is no answer: the drain is still open.
       delete state.answers[itemId];
       state.cursor = { itemId, visiting: true };
-      state.undoable.push(eventId);
+      canBeUndone();
       return;
     }
     case "wings.rocked": {
@@ -285,7 +346,7 @@ function apply(state: PreflightState, event: PreflightEvent): void {
       const drains = Object.keys(state.samples);
       for (const itemId of drains) delete state.answers[itemId];
       if (drains[0]) state.cursor = { itemId: drains[0], visiting: true };
-      state.undoable.push(eventId);
+      canBeUndone();
       return;
     }
     case "fuel.uplifted": {
@@ -316,7 +377,7 @@ function apply(state: PreflightState, event: PreflightEvent): void {
       if (first) state.cursor = { itemId: first.itemId, visiting: true };
       state.samples = emptyDictionary();
       delete state.rocked;
-      state.undoable.push(eventId);
+      canBeUndone();
       return;
     }
     case "fuel.told":
@@ -335,7 +396,7 @@ function apply(state: PreflightState, event: PreflightEvent): void {
         delete state.answers[reading.itemId];
         state.cursor = { itemId: reading.itemId, visiting: true };
       }
-      state.undoable.push(eventId);
+      canBeUndone();
       return;
     }
     case "run-up.read": {
@@ -348,18 +409,19 @@ function apply(state: PreflightState, event: PreflightEvent): void {
           at,
           value: densityAltitudeFt,
           unit: "ft",
+          crewId: event.crewId,
         };
       return;
     }
     case "blade.pulled":
       state.blades[event.data.itemId] = event.data.blade;
       state.cursor = { itemId: event.data.itemId, visiting: true };
-      state.undoable.push(eventId);
+      canBeUndone();
       return;
     case "item.deferred":
       if (!state.deferred.includes(event.data.itemId)) state.deferred.push(event.data.itemId);
       state.cursor = { itemId: event.data.itemId, visiting: false };
-      state.undoable.push(eventId);
+      canBeUndone();
       return;
     case "item.visited":
       state.cursor = { itemId: event.data.itemId, visiting: true };
@@ -367,7 +429,7 @@ function apply(state: PreflightState, event: PreflightEvent): void {
     case "discrepancy.opened":
       state.discrepancies.push({ ...event.data, eventId, at });
       if (event.data.itemId) answer(event.data.itemId, "found");
-      else state.undoable.push(eventId);
+      else canBeUndone(event.data.discrepancyId);
       return;
     case "discrepancy.observed":
       state.observations = state.observations.filter((o) => o.discrepancyId !== event.data.discrepancyId);
@@ -393,10 +455,39 @@ function apply(state: PreflightState, event: PreflightEvent): void {
       return;
     }
     case "verdict.signed":
+      if (eventId !== signatureId) {
+        state.amendments = [...state.amendments, { ...event.data, at, crewId: event.crewId }];
+        return;
+      }
       state.signed = { ...event.data, at, crewId: event.crewId };
+      // What is signed for is not taken back afterwards.
+      state.undoable = [];
       return;
     case "item.undone":
+    case "discrepancy.withdrawn":
     case "discrepancy.closed":
       return;
   }
+}
+
+/**
+ * How the last act of a walk is taken back by this person: an undo, or, where something was found, its withdrawal. Undefined where there is
+ * nothing that this person may take back: an act is taken back by who did it or by the walk's pilot, a finding by who logged it.
+ */
+export function takeBack(
+  { undoable, crewId: pilot }: Pick<PreflightState, "undoable" | "crewId">,
+  crewId: string | null,
+):
+  | { type: "item.undone"; data: EventData["item.undone"] }
+  | { type: "discrepancy.withdrawn"; data: EventData["discrepancy.withdrawn"] }
+  | undefined {
+  const last = undoable.at(-1);
+  if (!last || crewId === null) return undefined;
+  if (last.discrepancyId !== undefined)
+    return last.crewIds[0] === crewId
+      ? { type: "discrepancy.withdrawn", data: { discrepancyId: last.discrepancyId } }
+      : undefined;
+  return crewId === pilot || last.crewIds.includes(crewId)
+    ? { type: "item.undone", data: { eventId: last.eventId } }
+    : undefined;
 }

@@ -247,7 +247,7 @@ describe("flow, then read", () => {
     expect(flowing(...cockpit, event("item.visited", { itemId: "left.skin" }))).toBeUndefined();
     const slip = flow("left");
     expect(flowing(...cockpit, slip, undo(slip))).toBe("left");
-    expect(fold(...cockpit, slip).undoable.at(-1)).toBe(slip.id);
+    expect(fold(...cockpit, slip).undoable.at(-1)?.eventId).toBe(slip.id);
   });
 
   test("keeps what the reading caught", () => {

@@ -163,7 +163,7 @@ describe("the gate before boarding", () => {
         const events: PreflightEvent[] = [started()];
         for (const { itemId, outcome, undo: takeBack } of doings) {
           const before = foldPreflight(preflightId, events);
-          const last = before.undoable.at(-1);
+          const last = before.undoable.at(-1)?.eventId;
           if (takeBack && last && ["lock", "cover", "off"].includes(itemId)) {
             events.push(event("item.undone", { eventId: last }));
             continue;

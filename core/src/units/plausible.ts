@@ -9,7 +9,7 @@ export interface Plausible {
 }
 
 /** Widest range in which a number of this unit can come from a light aircraft (common practice, deliberately generous). */
-const WIDEST: Partial<Record<Unit, readonly [number, number]>> = {
+const WIDEST: Record<Unit, readonly [number, number]> = {
   rpm: [0, 8000],
   "US qt": [0, 30],
   "US gal": [0, 400],
@@ -36,6 +36,12 @@ const WIDEST: Partial<Record<Unit, readonly [number, number]>> = {
   "imp gal": [0, 400],
   drops: [0, 600],
   count: [0, 1000],
+  m: [-500, 10_000],
+  NM: [0, 1000],
+  "m/s": [-50, 80],
+  "km/h": [0, 400],
+  s: [0, 86_400],
+  "ft/min": [-6000, 6000],
 };
 
 /**
@@ -44,9 +50,7 @@ const WIDEST: Partial<Record<Unit, readonly [number, number]>> = {
  */
 export function assertPlausible(what: string, value: number, unit: Unit, own?: Plausible): void {
   assertFinite(what, value);
-  const [min, max] = own
-    ? [own.min, own.max]
-    : (WIDEST[unit] ?? [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY]);
+  const [min, max] = own ? [own.min, own.max] : WIDEST[unit];
   if (value >= min && value <= max) return;
   const side = value < min ? "below" : "above";
   const end = formatQuantity({ value: value < min ? min : max, unit });

@@ -1,0 +1,266 @@
+import fc from "fast-check";
+import {
+  type EventData,
+  type EventType,
+  foldDiscrepancies,
+  foldMore,
+  foldPreflight,
+  type PreflightEvent,
+  takeBack,
+} from "../index";
+
+const WALK = "walk-1";
+let count = 0;
+/** An event of somebody, a second after the one before; `more` for another id, stream or rules. */
+function by<T extends EventType>(
+  crewId: string,
+  type: T,
+  data: EventData[T],
+  more: Partial<PreflightEvent> = {},
+): PreflightEvent {
+  count++;
+  return {
+    id: `e-${String(count).padStart(6, "0")}`,
+    type,
+    preflightId: WALK,
+    deviceId: "device",
+    crewId,
+    at: new Date(Date.UTC(2026, 4, 1) + count * 1000).toISOString(),
+    data,
+    ...more,
+  } as PreflightEvent;
+}
+const start = (crewId = "pilot", more: Partial<PreflightEvent> = {}) =>
+  by(crewId, "preflight.started", { registration: "QX-TST", listHash: "h", conditions: [] }, more);
+const answer = (crewId: string, itemId: string) => by(crewId, "item.answered", { itemId, outcome: "sound" });
+const undo = (crewId: string, slip: PreflightEvent, more: Partial<PreflightEvent> = {}) =>
+  by(crewId, "item.undone", { eventId: slip.id }, more);
+const sign = (crewId: string, decision: "fly" | "not flying", more: Partial<PreflightEvent> = {}) =>
+  by(crewId, "verdict.signed", { verdict: "go", decision, reasons: [] }, more);
+const FINDING = { registration: "QX-TST", stationId: "left", text: "brake line wet", grade: "stop" } as const;
+/** A finding under the id of its own event. */
+function find(crewId: string, more: Partial<PreflightEvent> = {}): PreflightEvent {
+  const event = by(crewId, "discrepancy.opened", { discrepancyId: "", ...FINDING }, more);
+  return { ...event, data: { ...event.data, discrepancyId: event.id } } as PreflightEvent;
+}
+const withdraw = (crewId: string, opening: PreflightEvent) =>
+  by(crewId, "discrepancy.withdrawn", { discrepancyId: opening.id });
+const fold = (...events: PreflightEvent[]) => foldPreflight(WALK, events);
+
+describe("an undo", () => {
+  test("counts from who gave the answer and from the walk's pilot, from nobody else", () => {
+    const [begin, given] = [start(), answer("student", "tyre")];
+    expect(fold(begin, given, undo("student", given)).answers).toEqual({});
+    expect(fold(begin, given, undo("pilot", given)).answers).toEqual({});
+    expect(fold(begin, given, undo("somebody", given)).answers.tyre).toBeDefined();
+  });
+
+  test("counts from who answered, where another read aloud and held the device", () => {
+    const given = by("pilot", "item.answered", { itemId: "tyre", outcome: "sound", byCrewId: "second" });
+    expect(fold(start(), given, undo("second", given)).answers).toEqual({});
+  });
+
+  test("counts in its own stream only", () => {
+    const given = answer("pilot", "tyre");
+    const elsewhere = undo("pilot", given, { preflightId: "walk-2" });
+    expect(fold(start(), given, elsewhere).answers.tyre).toBeDefined();
+    const opening = find("pilot");
+    const look = by("pilot", "discrepancy.observed", {
+      discrepancyId: opening.id,
+      itemId: "k",
+      state: "grown",
+    });
+    const other = undo("pilot", look, { preflightId: "walk-2" });
+    expect(foldDiscrepancies([start(), opening, look, other])[0]?.observations).toHaveLength(1);
+    expect(foldDiscrepancies([start(), opening, look, undo("pilot", look)])[0]?.observations).toEqual([]);
+  });
+
+  test("does not reach behind the signature, and may take back what was answered after it", () => {
+    const events = [start(), answer("pilot", "tyre"), sign("pilot", "fly"), answer("pilot", "cover")];
+    const [, before, , after] = events as [PreflightEvent, PreflightEvent, PreflightEvent, PreflightEvent];
+    const state = fold(...events, undo("pilot", before), undo("pilot", after));
+    expect(Object.keys(state.answers)).toEqual(["tyre"]);
+  });
+
+  test.each(["a beginning", "a finding", "a sign-off", "a signature"])("never reaches %s", (what) => {
+    const begin = start();
+    const opening = find("pilot");
+    const closing = by("mechanic", "discrepancy.closed", { discrepancyId: opening.id, how: "line changed" });
+    const signed = sign("pilot", "not flying");
+    const events = [begin, opening, closing, signed];
+    const target = events[["a beginning", "a finding", "a sign-off", "a signature"].indexOf(what)];
+    const all = [
+      ...events,
+      undo("pilot", target as PreflightEvent),
+      undo("mechanic", target as PreflightEvent),
+    ];
+    expect(fold(...all)).toMatchObject({ registration: "QX-TST", signed: { decision: "not flying" } });
+    expect(foldDiscrepancies(all)).toEqual([
+      expect.objectContaining({
+        text: "brake line wet",
+        closed: expect.objectContaining({ crewId: "mechanic" }),
+      }),
+    ]);
+  });
+});
+
+describe("a finding", () => {
+  test("is withdrawn by who logged it, before the signature, and stays on record as withdrawn", () => {
+    const [begin, opening] = [start(), find("student")];
+    const all = [begin, opening, withdraw("student", opening)];
+    expect(fold(...all).discrepancies).toEqual([]);
+    expect(foldDiscrepancies(all)[0]).toMatchObject({ withdrawn: { crewId: "student" } });
+    // Neither the pilot of the walk nor anybody else; nor once it was signed for; nor from another walk.
+    const signed = [begin, opening, sign("pilot", "fly"), withdraw("student", opening)];
+    const elsewhere = { ...withdraw("student", opening), preflightId: "walk-2" };
+    for (const events of [
+      [begin, opening, withdraw("pilot", opening)],
+      [begin, opening, withdraw("somebody", opening)],
+      [begin, opening, elsewhere],
+      signed,
+    ]) {
+      expect(fold(...events).discrepancies).toHaveLength(1);
+      expect(foldDiscrepancies(events)[0]?.withdrawn).toBeUndefined();
+    }
+  });
+
+  test("is not taken over by another event that claims its id, whatever id that one has itself", () => {
+    const opening = find("pilot");
+    const claim = (id: string) =>
+      by(
+        "somebody",
+        "discrepancy.opened",
+        { ...FINDING, discrepancyId: opening.id, text: "nothing" },
+        {
+          id,
+          preflightId: "walk-2",
+        },
+      );
+    for (const id of ["a-first", "z-last"])
+      for (const events of [
+        [opening, claim(id)],
+        [claim(id), opening],
+      ])
+        expect(foldDiscrepancies(events)).toEqual([
+          expect.objectContaining({ id: opening.id, text: "brake line wet", openedBy: "pilot" }),
+        ]);
+  });
+
+  test("is signed off once: a second sign-off does not take the first one's place", () => {
+    const opening = find("pilot");
+    const first = by("kofi", "discrepancy.closed", { discrepancyId: opening.id, how: "line changed" });
+    const second = by("other", "discrepancy.closed", { discrepancyId: opening.id, how: "looks fine" });
+    expect(foldDiscrepancies([second, opening, first])[0]?.closed).toMatchObject({ crewId: "kofi" });
+  });
+});
+
+describe("a signature", () => {
+  test("is the pilot's own; what another signs, or he himself later, is an amendment", () => {
+    const events = [start(), sign("somebody", "fly"), sign("pilot", "not flying"), sign("pilot", "fly")];
+    const state = fold(...events);
+    expect(state.signed).toMatchObject({ crewId: "pilot", decision: "not flying" });
+    expect(state.amendments.map(({ crewId, decision }) => [crewId, decision])).toEqual([
+      ["somebody", "fly"],
+      ["pilot", "fly"],
+    ]);
+  });
+
+  test("is not had by beginning the walk a second time under an earlier id", () => {
+    const begin = start("pilot", { id: WALK });
+    const thief = start("thief", { id: "0-earlier" });
+    const state = fold(thief, begin, sign("thief", "fly"));
+    expect(state).toMatchObject({ crewId: "pilot" });
+    expect(state.signed).toBeUndefined();
+  });
+});
+
+describe("what is taken back from the screen", () => {
+  test("is what this person may take back, a finding by its withdrawal", () => {
+    const [begin, given, opening] = [start(), answer("student", "tyre"), find("student")];
+    expect(takeBack(fold(begin, given), "student")).toEqual({
+      type: "item.undone",
+      data: { eventId: given.id },
+    });
+    expect(takeBack(fold(begin, given), "pilot")?.type).toBe("item.undone");
+    expect(takeBack(fold(begin, given), "somebody")).toBeUndefined();
+    expect(takeBack(fold(begin, given), null)).toBeUndefined();
+    expect(takeBack(fold(begin, opening), "student")).toEqual({
+      type: "discrepancy.withdrawn",
+      data: { discrepancyId: opening.id },
+    });
+    expect(takeBack(fold(begin, opening), "pilot")).toBeUndefined();
+    expect(takeBack(fold(begin, given, sign("pilot", "fly")), "pilot")).toBeUndefined();
+  });
+});
+
+/** As recorded by a version before these rules: an opening with an id of its own, undone by another device, and signed twice by two people. */
+describe("what was on record before there were rules", () => {
+  const old = { rules: 1 } as const;
+  test("goes on meaning what it meant: an undone finding is gone, the last signature stands", () => {
+    const begin = start("pilot", old);
+    const opening = by("pilot", "discrepancy.opened", { ...FINDING, discrepancyId: "d" }, old);
+    const undone = undo("student", opening, { ...old, preflightId: "walk-2" });
+    expect(foldDiscrepancies([begin, opening, undone])).toEqual([]);
+    const given = answer("pilot", "tyre");
+    expect(fold(begin, { ...given, ...old }, undo("student", given, old)).answers).toEqual({});
+    const state = fold(begin, sign("pilot", "not flying", old), sign("instructor", "fly", old));
+    expect(state.signed).toMatchObject({ crewId: "instructor", decision: "fly" });
+  });
+
+  test("is not made use of by a later signature", () => {
+    const events = [start("pilot", old), sign("instructor", "fly", old), sign("pilot", "not flying")];
+    expect(fold(...events).signed).toMatchObject({ crewId: "instructor" });
+    expect(fold(...events).amendments).toHaveLength(1);
+  });
+});
+
+test("whoever did what, in whatever order it comes, one more at a time is the same as all at once", () => {
+  const person = fc.constantFrom("pilot", "student", "somebody");
+  const step = fc.record({
+    who: person,
+    what: fc.constantFrom("answer", "find", "look", "undo", "withdraw", "sign", "start"),
+    which: fc.nat(40),
+  });
+  let counted = 0;
+  fc.assert(
+    fc.property(fc.array(step, { minLength: 5, maxLength: 40 }), fc.array(fc.nat(99)), (steps, cards) => {
+      const events: PreflightEvent[] = [start()];
+      for (const { who, what, which } of steps) {
+        const target = events[which % events.length] as PreflightEvent;
+        if (what === "answer") events.push(answer(who, `item-${which % 5}`));
+        else if (what === "find") events.push(find(who));
+        else if (what === "look")
+          events.push(
+            by(who, "discrepancy.observed", { discrepancyId: target.id, itemId: "k", state: "same" }),
+          );
+        else if (what === "undo") events.push(undo(who, target));
+        else if (what === "withdraw") events.push(withdraw(who, target));
+        else events.push(what === "sign" ? sign(who, "fly") : start(who));
+      }
+      const whole = fold(...events);
+      const shuffled = [...events];
+      cards.forEach((card, i) => {
+        const [a, b] = [i % shuffled.length, card % shuffled.length];
+        [shuffled[a], shuffled[b]] = [shuffled[b] as PreflightEvent, shuffled[a] as PreflightEvent];
+      });
+      expect(fold(...shuffled)).toEqual(whole);
+      expect(foldDiscrepancies(shuffled)).toEqual(foldDiscrepancies(events));
+      let folded = foldMore(undefined, WALK, []);
+      for (let n = 1; n <= shuffled.length; n++) {
+        folded = foldMore(folded, WALK, shuffled.slice(0, n));
+        expect(folded.state).toEqual(foldPreflight(WALK, shuffled.slice(0, n)));
+      }
+      // Nobody but the pilot ever signed, and no finding is gone without its own author's word.
+      if (whole.signed) expect(whole.signed.crewId).toBe("pilot");
+      for (const opened of events.filter((e) => e.type === "discrepancy.opened")) {
+        const withdrawn = foldDiscrepancies(events).find((d) => d.id === opened.id)?.withdrawn;
+        if (withdrawn) {
+          counted++;
+          expect(withdrawn.crewId).toBe(opened.crewId);
+        }
+      }
+    }),
+    { numRuns: 200 },
+  );
+  expect(counted).toBeGreaterThan(10);
+});
