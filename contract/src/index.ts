@@ -1,4 +1,5 @@
 export * from "./api/api-types";
+export * from "./bounds/plain-text";
 export * from "./events/event-schema";
 export * from "./events/new-id";
 export * from "./files/content-hash";

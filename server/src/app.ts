@@ -2,8 +2,12 @@ import { Hono } from "hono";
 import { compress } from "hono/compress";
 import { HTTPException } from "hono/http-exception";
 import { secureHeaders } from "hono/secure-headers";
+import { timeout } from "hono/timeout";
 import type { Logger } from "pino";
 import type { Database } from "./db/database";
+import { isBusy, isGone } from "./db/database-error";
+import { atMost } from "./middleware/body";
+import { ownPages } from "./middleware/own-pages";
 import { problem } from "./problem";
 import { eventRoutes } from "./routes/events";
 import { fleetRoutes } from "./routes/fleet";
@@ -18,11 +22,29 @@ export interface AppOptions {
   database: Database;
   logger: Logger;
   clock?: () => Date;
+  /** Names besides localhost and addresses that this server may be called by. */
+  hosts?: readonly string[];
   /** Folder of the built interface; without it only the API is served. */
   webRoot?: string;
 }
 
-export function createApp({ database, logger, clock = () => new Date(), webRoot }: AppOptions) {
+/** Every call of the API, in one type: the interface's client is made from it. */
+function apiRoutes(database: Database, clock: () => Date) {
+  return new Hono()
+    .route("/", eventRoutes(database, clock))
+    .route("/", fleetRoutes(database, clock))
+    .route("/", fluidRoutes(database, clock))
+    .route("/", preflightRoutes(database))
+    .route("/", pumpRoutes(database, clock))
+    .route("/", monitorRoutes(database, clock));
+}
+
+export type Api = ReturnType<typeof apiRoutes>;
+
+/** The longest that anybody waits for an answer, ms; a database that hangs answers no sooner. */
+const LONGEST_MS = 25_000;
+
+export function createApp({ database, logger, clock = () => new Date(), hosts = [], webRoot }: AppOptions) {
   const app = new Hono();
   app.use(
     secureHeaders({
@@ -35,10 +57,13 @@ export function createApp({ database, logger, clock = () => new Date(), webRoot 
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
         objectSrc: ["'none'"],
+        baseUri: ["'none'"],
+        formAction: ["'self'"],
         frameAncestors: ["'none'"],
       },
     }),
   );
+  app.use(ownPages(hosts));
   app.use(compress());
   app.use("/api/*", async (c, next) => {
     const from = performance.now();
@@ -51,41 +76,31 @@ export function createApp({ database, logger, clock = () => new Date(), webRoot 
       ms: Math.round(performance.now() - from),
     });
   });
+  app.use("/api/*", atMost("file"));
+  app.use(
+    "/api/*",
+    timeout(
+      LONGEST_MS,
+      () => new HTTPException(503, { message: "This took too long. Send it again later." }),
+    ),
+  );
   app.route("/api", healthRoutes(database));
-  for (const routes of [
-    eventRoutes(database, clock),
-    fleetRoutes(database),
-    fluidRoutes(database, clock),
-    preflightRoutes(database),
-    pumpRoutes(database, clock),
-    monitorRoutes(database, clock),
-  ])
-    app.route("/api/v1", routes);
-  app.all("/api/*", (c) => problem(c, 404, `There is nothing at ${c.req.path}.`));
+  app.route("/api/v1", apiRoutes(database, clock));
+  app.all("/api/*", (c) => problem(c, 404, "There is nothing at this address."));
   if (webRoot) app.route("/", webRoutes(webRoot));
-  app.notFound((c) => problem(c, 404, `There is nothing at ${c.req.path}.`));
+  app.notFound((c) => problem(c, 404, "There is nothing at this address."));
   app.onError((error, c) => {
-    if (error instanceof HTTPException) return problem(c, error.status as 400, error.message);
+    if (error instanceof HTTPException) return problem(c, error.status, error.message);
     logger.error({ err: error, path: c.req.path });
-    return isDatabaseGone(error)
-      ? problem(c, 503, "The database does not answer. Nothing was taken; send it again later.")
-      : problem(c, 500, "Something went wrong here. Nothing was taken; send it again later.");
+    if (isGone(error) || isQueueFull(error))
+      return problem(c, 503, "The database does not answer. Send it again later; a repeat is harmless.");
+    if (isBusy(error))
+      return problem(c, 503, "Too many write the same at once. Send it again; a repeat is harmless.");
+    return problem(c, 500, "Something went wrong here. Send it again later; a repeat is harmless.");
   });
   return app;
 }
 
-const GONE = [
-  "ECONNREFUSED",
-  "ECONNRESET",
-  "PROTOCOL_CONNECTION_LOST",
-  "ETIMEDOUT",
-  "ER_SERVER_SHUTDOWN",
-  "EPIPE",
-  "ENOENT",
-];
-
-function isDatabaseGone(error: unknown): boolean {
-  for (let e = error as { code?: string; cause?: unknown } | undefined; e; e = e.cause as typeof e)
-    if (e.code && GONE.includes(e.code)) return true;
-  return false;
-}
+const isQueueFull = (error: unknown) =>
+  String((error as Error).message).includes("Queue limit") ||
+  String((error as { cause?: Error }).cause?.message).includes("Queue limit");

@@ -1,11 +1,33 @@
-import type { CrewMember } from "@cravix/contract";
+import { type CrewMember, isName } from "@cravix/contract";
+import { eq } from "drizzle-orm";
+import type { Context } from "hono";
 import type { Db } from "./db/database";
 import { crew } from "./db/schema/fleet";
+import { HOME_GROUP } from "./db/schema/group";
+
+/** Who asks: the group whose record it is, and the person, where one is named. */
+export interface Caller {
+  groupId: string;
+  crewId?: string;
+}
+
+/** The header that names who holds the device, for what is no event. */
+export const CREW_HEADER = "cravix-crew";
 
 /**
- * Who may sign an event. For now a person picks a name of the group; a login replaces this module and nothing else.
+ * The one place that says who asks. For now a person picks a name of the one group, and the device says which; a session replaces this function
+ * and nothing else.
  */
-export async function knownCrew(db: Db): Promise<Map<string, CrewMember>> {
-  const members = await db.select().from(crew);
+export function callerOf(c: Context): Caller {
+  const named = c.req.header(CREW_HEADER);
+  return { groupId: HOME_GROUP, ...(named && named.length <= 120 && isName(named) && { crewId: named }) };
+}
+
+/** Who may sign an event of this group. */
+export async function knownCrew(db: Db, groupId: string): Promise<Map<string, CrewMember>> {
+  const members = await db
+    .select({ id: crew.id, name: crew.name, role: crew.role })
+    .from(crew)
+    .where(eq(crew.groupId, groupId));
   return new Map(members.map((member) => [member.id, member]));
 }

@@ -1,4 +1,4 @@
-export { type AppOptions, createApp } from "./app";
+export { type Api, type AppOptions, createApp } from "./app";
 export {
   type Database,
   type DatabaseOptions,
@@ -8,8 +8,10 @@ export {
 } from "./db/database";
 export { acceptEvents } from "./events/accept-events";
 export { appendEvents } from "./events/append-events";
+export { checkRecord } from "./events/check-record";
 export { putList } from "./events/put-list";
 export { readFleet } from "./fleet/read-fleet";
 export { writeFile } from "./fleet/write-file";
 export { importFluids } from "./fluids/write-fluids";
 export { listen } from "./serve";
+export { endHeavyWork } from "./work/heavy-work";

@@ -4,9 +4,13 @@ import type { ContentfulStatusCode } from "hono/utils/http-status";
 
 const TITLES: Partial<Record<ContentfulStatusCode, string>> = {
   400: "Not readable",
+  403: "Not from here",
   404: "Not here",
   409: "Does not fit what is on record",
+  412: "Changed since",
   413: "Too much at once",
+  415: "Of another kind",
+  421: "Not called so",
   429: "Too many at once",
   422: "Not valid",
   500: "Our fault",

@@ -3,6 +3,8 @@ import type { EventData, EventType, PreflightEvent } from "@cravix/core";
 import { NOW } from "./test-app";
 
 /** Writes events of one preflight on one device, a second apart, ending before the tests' now. */
+export type EventWriter = ReturnType<typeof eventWriter>;
+
 export function eventWriter(crewId = "ines", startMsecs = NOW.getTime() - 3_600_000) {
   let at = startMsecs;
   const deviceId = newId(at);

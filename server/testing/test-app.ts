@@ -32,12 +32,15 @@ export async function testApp(): Promise<TestApp> {
     request: async (path, body, method = body === undefined ? "GET" : "POST") =>
       app.request(path, {
         method,
+        headers: {
+          "content-type": typeof body === "string" && /-log$/.test(path) ? "text/csv" : "application/json",
+        },
         ...(body !== undefined && { body: typeof body === "string" ? body : JSON.stringify(body) }),
       }),
     saveFile: async (file, basis) =>
       app.request("/api/v1/files", {
         method: "POST",
-        headers: { "if-match": `"${basis}"` },
+        headers: { "content-type": "application/json", "if-match": `"${basis}"` },
         body: JSON.stringify(file),
       }),
     count: async (table) => {

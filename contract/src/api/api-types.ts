@@ -134,6 +134,18 @@ export interface Receipt {
   grade: string;
 }
 
+/** One version of a file of the group. */
+export interface FileVersion {
+  version: number;
+  /** Its content hash. */
+  hash: string;
+  /** The content hash of the version before it; null for the first. */
+  before: string | null;
+  at: string;
+  /** Who put it on record; null where nobody was named. */
+  crewId: string | null;
+}
+
 export type DiscrepancyDetail = DiscrepancyState & { openedByName: string };
 
 /** RFC 9457 problem details, with one extension: the faults of what was sent. */

@@ -3,7 +3,6 @@ import {
   BRAKE_WAYS,
   CONDITIONS,
   EVENT_TYPES,
-  type EventData,
   type EventType,
   FINDING_GRADES,
   FUEL_COLOURS,
@@ -22,32 +21,30 @@ import {
   SAMPLE_FATES,
   SAMPLE_LOOKS,
   SIGNED_VERDICTS,
+  STREAM_EVENTS,
+  STREAM_KINDS,
   SURFACE_WAYS,
   UNITS,
 } from "@cravix/core";
-import {
-  array,
-  boolean,
-  number,
-  type ObjectSchema,
-  type ObjectShape,
-  object,
-  string,
-  ValidationError,
-} from "yup";
+import { array, boolean, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
+import { anyNumber, bounded, key, moment, name, text, words } from "../bounds/fields";
+import { beyondBounds, EVENT_BOUNDS } from "../bounds/measure-value";
+import { isName } from "../bounds/plain-text";
+import { idMsecs } from "./new-id";
 import { quickCheck } from "./quick-check";
 
 const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
-const ISO_UTC = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/;
+
+/** Whether a text is an id as events have it: UUID version 7, lower case. */
+export const isEventId = (id: string): boolean => UUID_V7.test(id);
 
 const eventId = () =>
   string().required().matches(UUID_V7, "must be a time-ordered id (UUID version 7, lower case)");
-const key = () => string().required().min(1).max(120);
-const words = (max: number) => string().required().min(1).max(max);
 
-const school = object({
+/** How a pilot walks, wherever it crosses a boundary. */
+export const schoolSchema = object({
   method: string().required().oneOf(METHODS),
-  start: string().max(120),
+  start: name(),
   hand: string().required().oneOf(HANDS),
   order: array().of(key()).max(300),
   surfaces: string().required().oneOf(SURFACE_WAYS),
@@ -66,16 +63,16 @@ const DATA: { [T in EventType]: ObjectShape } = {
       .required()
       .matches(/^sha256:[0-9a-f]{64}$/, "must be the content hash of the list"),
     conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
-    plannedFlightMin: number().min(1).max(6000),
-    school: optional(school),
-    celsius: number().min(-60).max(60),
+    plannedFlightMin: anyNumber(1, 6000),
+    school: optional(schoolSchema),
+    celsius: anyNumber(-60, 60),
   },
   "item.answered": {
     itemId: key(),
     outcome: string().required().oneOf(["sound", "found"]),
-    value: string().max(200),
+    value: text(200),
     caught: boolean(),
-    byCrewId: string().max(120),
+    byCrewId: name(),
   },
   "station.flowed": { stationId: key() },
   "crew.joined": { crewId: key() },
@@ -86,7 +83,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
   "reading.taken": {
     itemId: key(),
     key: key(),
-    value: number().required(),
+    value: anyNumber().required(),
     unit: string().required().oneOf(UNITS),
     feel: string().oneOf(["smooth", "rough", "quit"]),
     heat: string().oneOf(OIL_HEATS),
@@ -96,104 +93,105 @@ const DATA: { [T in EventType]: ObjectShape } = {
     look: string().required().oneOf(SAMPLE_LOOKS),
     colour: string().oneOf(FUEL_COLOURS),
     paper: string().oneOf(PAPER_TESTS),
-    seconds: number().min(0).max(3600),
+    seconds: anyNumber(0, 3600),
     fate: string().oneOf(SAMPLE_FATES),
   },
   "wings.rocked": {},
   "fuel.uplifted": {
     registration: key(),
-    tankId: string().max(120),
-    amount: number().required().min(0.01).max(5000),
+    tankId: name(),
+    amount: bounded(0.01, 5000),
     unit: string().required().oneOf(FUEL_UNITS),
     grade: string().oneOf(FUEL_GRADES.map((grade) => grade.id)),
-    receipt: string().max(40),
+    receipt: text(40),
     from: string().required().oneOf(["pump", "typed", "file"]),
   },
   "fuel.told": {
     unit: string().oneOf(FUEL_UNITS),
-    setting: string().max(60),
-    payloadKg: number().min(0).max(3000),
+    setting: text(60),
+    payloadKg: anyNumber(0, 3000),
     tilt: optional(
       object({
-        rightDownDeg: number().required().min(-15).max(15),
-        noseUpDeg: number().required().min(-20).max(20),
+        rightDownDeg: bounded(-15, 15),
+        noseUpDeg: bounded(-20, 20),
       }),
     ),
     night: optional(
       object({
-        lowC: number().required().min(-60).max(50),
-        dewPointC: number().required().min(-60).max(50),
-        nights: number().required().integer().min(0).max(60),
+        lowC: bounded(-60, 50),
+        dewPointC: bounded(-60, 50),
+        nights: bounded(0, 60).integer(),
       }),
     ),
   },
   "oil.added": {
     registration: key(),
-    engine: string().max(20),
-    qt: number().required().min(0.01).max(30),
-    grade: string().max(40),
+    engine: name(20),
+    qt: bounded(0.01, 30),
+    grade: text(40),
     sealed: boolean().required(),
   },
   "run-up.read": {
     itemId: key(),
-    engine: string().max(20),
+    engine: name(20),
     from: string().required().oneOf(RUN_UP_SOURCES),
-    densityAltitudeFt: number().min(-5000).max(25_000),
+    densityAltitudeFt: anyNumber(-5000, 25_000),
     found: optional(
       object({
         fault: key(),
         name: words(200),
         grade: string().required().oneOf(FINDING_GRADES),
-        probability: number().required().min(0).max(1),
+        probability: bounded(0, 1),
         sentence: words(600),
-        action: string().max(400),
-        caution: string().max(400),
+        action: text(400),
+        caution: text(400),
       }),
     ),
     notes: array().of(words(400)).required().max(60),
     rpm: array()
-      .of(array().of(number().required().min(-1).max(100_000)).length(2).required())
+      .of(array().of(bounded(-1, 100_000)).length(2).required())
       .required()
       .max(MOST_DRAWN),
     steps: array()
       .of(
         object({
           step: words(20),
-          from: number().required().min(-1).max(100_000),
-          to: number().required().min(-1).max(100_000),
+          from: bounded(-1, 100_000),
+          to: bounded(-1, 100_000),
         }).required(),
       )
       .required()
       .max(200),
   },
-  "blade.pulled": { itemId: key(), blade: number().required().integer().min(1).max(100) },
+  "blade.pulled": { itemId: key(), blade: bounded(1, 100).integer() },
   "discrepancy.opened": {
     discrepancyId: eventId(),
     registration: key(),
     stationId: key(),
-    itemId: string().max(120),
+    itemId: name(),
     text: words(2000),
     grade: string().required().oneOf(FINDING_GRADES),
-    measure: string().max(200),
+    measure: text(200),
   },
   "discrepancy.observed": {
     discrepancyId: eventId(),
     itemId: key(),
     state: string().required().oneOf(["same", "grown", "gone"]),
-    measure: string().max(200),
+    measure: text(200),
   },
+  "discrepancy.withdrawn": { discrepancyId: eventId() },
   "discrepancy.closed": { discrepancyId: eventId(), how: words(2000) },
   interrupted: {
-    itemId: string().max(120),
+    itemId: name(),
     cause: string().oneOf(INTERRUPTION_CAUSES),
-    since: string().matches(ISO_UTC, "must be UTC with milliseconds, like 2026-05-01T09:30:00.000Z"),
+    since: moment(),
   },
-  resumed: { itemId: string().max(120), way: string().oneOf([...RETURN_RULES, "where I was"]) },
+  resumed: { itemId: name(), way: string().oneOf([...RETURN_RULES, "where I was"]) },
   "verdict.signed": {
     verdict: string().required().oneOf(SIGNED_VERDICTS),
     decision: string().required().oneOf(["fly", "not flying"]),
     reasons: array().of(words(500)).required().max(500),
-    askedCrewId: string().max(120),
+    askedCrewId: name(),
   },
 };
 
@@ -202,7 +200,9 @@ const envelope = {
   preflightId: eventId(),
   deviceId: eventId(),
   crewId: key(),
-  at: string().required().matches(ISO_UTC, "must be UTC with milliseconds, like 2026-05-01T09:30:00.000Z"),
+  at: moment().required(),
+  deviceAt: moment(),
+  stream: string().oneOf(STREAM_KINDS),
   type: string().required(),
 };
 
@@ -231,9 +231,12 @@ export interface Refusal {
 
 export type EventCheck = { event: PreflightEvent } | { refusal: Omit<Refusal, "index"> };
 
+/** No clock and no counter of ours comes this far: an id from beyond would leave no room for the ids behind it. */
+const LATEST_ID = Date.UTC(2200, 0);
+
 /**
- * Checks one event that crosses the boundary. Never throws: what is not valid comes back with its id, the field and the reason.
- * `now` is the checking side's clock; an event more than ten minutes ahead of it is refused.
+ * Checks one event that crosses the boundary. Never throws: what is not valid comes back with its id, the field and the reason, and nothing
+ * of what was sent is said back. `now` is the checking side's clock; an event more than ten minutes ahead of it is refused.
  */
 export function checkEvent(input: unknown, now: Date): EventCheck {
   const id = idOf(input);
@@ -244,35 +247,53 @@ export function checkEvent(input: unknown, now: Date): EventCheck {
     return refuse("An event is a JSON object.");
   const { type } = input as { type?: unknown };
   const schema = typeof type === "string" ? SCHEMAS.get(type) : undefined;
-  if (!schema) return refuse(`No such kind of event: ${JSON.stringify(type) ?? "none"}.`, "type");
-  try {
-    if (!QUICK.get(type as string)?.(input)) schema.validateSync(input);
-  } catch (error) {
-    if (error instanceof ValidationError)
-      return refuse(error.errors[0] ?? error.message, error.path ?? undefined);
-    throw error;
+  if (!schema) return refuse("There is no such kind of event.", "type");
+  if (!QUICK.get(type as string)?.(input)) {
+    const beyond = beyondBounds(input, EVENT_BOUNDS);
+    if (beyond) return refuse(`An event has ${beyond}.`, "data");
+    try {
+      schema.validateSync(input, { disableStackTrace: true });
+    } catch (error) {
+      if (error instanceof ValidationError)
+        return refuse(error.errors[0] ?? error.message, error.path || undefined);
+      throw error;
+    }
   }
   const event = input as PreflightEvent;
-  const at = Date.parse(event.at);
-  if (Number.isNaN(at)) return refuse("There is no such date.", "at");
-  if (at > now.getTime() + CLOCK_TOLERANCE_MIN * 60_000)
+  if (Date.parse(event.at) > now.getTime() + CLOCK_TOLERANCE_MIN * 60_000)
     return refuse(
       `This answer is dated ${event.at}, in the future. Set the device's clock, then send it again.`,
       "at",
     );
-  if (event.type === "reading.taken") {
-    const { value, unit, key: name } = event.data satisfies EventData["reading.taken"];
+  if (idMsecs(event.id) > LATEST_ID || idMsecs(event.preflightId) > LATEST_ID)
+    return refuse("The time in this id is centuries away.", "id");
+  const stream = event.stream ?? "preflight";
+  if (!STREAM_EVENTS[stream].includes(event.type))
+    return refuse(`Nothing of this kind is recorded of: ${stream}.`, "stream");
+  const amount = amountOf(event);
+  if (amount) {
     try {
-      assertPlausible(name, value, unit);
+      assertPlausible(amount.what, amount.value, amount.unit);
     } catch (error) {
-      if (error instanceof QuantityError) return refuse(error.message, "data.value");
+      if (error instanceof QuantityError) return refuse(error.message, amount.field);
       throw error;
     }
   }
   return { event };
 }
 
+/** The number of an event that an instrument or a pump must be able to show. */
+function amountOf(event: PreflightEvent) {
+  if (event.type === "reading.taken") {
+    const { value, unit, key: what } = event.data;
+    return { what, value, unit, field: "data.value" };
+  }
+  if (event.type === "fuel.uplifted")
+    return { what: "fuel", value: event.data.amount, unit: event.data.unit, field: "data.amount" };
+  return undefined;
+}
+
 function idOf(input: unknown): string | null {
   const id = (input as { id?: unknown } | null)?.id;
-  return typeof id === "string" && id.length <= 100 ? id : null;
+  return typeof id === "string" && id.length <= 100 && isName(id) ? id : null;
 }

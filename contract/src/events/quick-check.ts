@@ -1,4 +1,5 @@
 import type { SchemaDescription, SchemaFieldDescription, SchemaObjectDescription } from "yup";
+import { isMoment, isName, isPlainText } from "../bounds/plain-text";
 
 type Check = (value: unknown) => boolean;
 type Test = SchemaDescription["tests"][number];
@@ -66,6 +67,10 @@ function ofTest({ name, params }: Test): Check {
     return (value) => regex.test(value as string);
   }
   // Held by ofType.
-  if (name === "noUnknown") return () => true;
+  if (name === "noUnknown" || name === "finite") return () => true;
+  if (name === "plain") return (value) => isPlainText(value as string);
+  if (name === "name") return (value) => isName(value as string);
+  if (name === "moment") return (value) => isMoment(value as string);
+  if (name === "integer") return Number.isInteger;
   return () => false;
 }

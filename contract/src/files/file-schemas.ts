@@ -13,11 +13,12 @@ import {
   TRACED_STEPS,
   UNITS,
 } from "@cravix/core";
-import { type AnyObjectSchema, array, boolean, number, object, string } from "yup";
+import { type AnyObjectSchema, array, boolean, object, string } from "yup";
+import { anyNumber, bounded, words as fieldOfWords, key, name, text } from "../bounds/fields";
+import { isName, isPlainText } from "../bounds/plain-text";
 
-const id = () => string().required().max(120);
-const words = (max = 400) => string().required().min(1).max(max);
-const bounded = (min: number, max: number) => number().required().min(min).max(max);
+const id = () => key();
+const words = (max = 400) => fieldOfWords(max);
 /** An optional part: absent or whole. */
 const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();
 
@@ -28,8 +29,8 @@ const source = object({
 }).noUnknown();
 
 const limit = object({
-  min: number(),
-  max: number(),
+  min: anyNumber(),
+  max: anyNumber(),
   unit: string().required().oneOf(UNITS),
   source: source.required(),
 })
@@ -44,12 +45,12 @@ const limit = object({
 /** Either something goes out, with how, or something comes back. */
 const ledger = optional(
   object({
-    back: string().max(80),
-    out: string().max(80),
+    back: text(80),
+    out: text(80),
     how: string().oneOf(LEDGER_WAYS),
-    count: number().integer().min(1).max(20),
-    stow: string().max(120),
-    after: string().max(120),
+    count: anyNumber(1, 20).integer(),
+    stow: text(120),
+    after: text(120),
   })
     .noUnknown()
     .test("out-or-back", "must say either what is out and how, or what is back", (value) => {
@@ -73,11 +74,13 @@ const ledger = optional(
     }),
 );
 
-const years = object({ from: number().integer(), to: number().integer() }).noUnknown();
+const year = () => anyNumber(1900, 2100).integer();
+const years = object({ from: year(), to: year() }).noUnknown();
 const asked = object({ ask: words(200), fact: id() }).noUnknown();
 const school = () => string().oneOf(SCHOOL_TAGS);
 
-const itemFields = {
+/** What an item of a file says of itself. */
+export const itemFields = {
   id: id(),
   station: id(),
   kind: string()
@@ -85,21 +88,21 @@ const itemFields = {
     .oneOf(ITEM_KINDS.filter((kind) => kind !== "observe")),
   title: words(200),
   good: words(),
-  bad: string().max(400),
+  bad: text(400),
   why: words(600),
-  caution: string().max(400),
+  caution: text(400),
   miss: string().required().oneOf(FINDING_GRADES),
-  done: string().max(40),
+  done: text(40),
   when: array().of(string().required().oneOf(CONDITIONS)),
   years: optional(years),
-  expected: number().integer().min(1).max(60),
+  expected: anyNumber(1, 60).integer(),
   reading: optional(
     object({
       key: id(),
       unit: string().required().oneOf(UNITS),
       decimals: bounded(0, 3).integer(),
       plausible: optional(
-        object({ min: number().required(), max: number().required(), why: words() }).noUnknown(),
+        object({ min: anyNumber().required(), max: anyNumber().required(), why: words() }).noUnknown(),
       ),
       feel: boolean(),
     }).noUnknown(),
@@ -115,14 +118,14 @@ const itemFields = {
   choicesFrom: string().oneOf(["runways"]),
   ledger,
   touches: array().of(words(40)).max(10),
-  seconds: number().integer().min(1).max(600),
+  seconds: anyNumber(1, 600).integer(),
   confirm: optional(asked),
   proof: optional(asked),
   traced: string().oneOf(TRACED_STEPS),
   school: school(),
   second: boolean(),
   loads: optional(object({ on: array().of(id()).max(30), off: array().of(id()).max(30) }).noUnknown()),
-  spot: string().max(120),
+  spot: name(),
 };
 
 export const itemSchema = object(itemFields).noUnknown();
@@ -153,7 +156,7 @@ const tank = object({
   id: id(),
   name: words(60),
   side: string().oneOf(["left", "right"]),
-  fillOrder: number().integer().min(0).max(10),
+  fillOrder: anyNumber(0, 10).integer(),
   marks: array()
     .of(
       object({ name: words(60), litres: bounded(0, 5000) })
@@ -182,7 +185,8 @@ const tank = object({
             .noUnknown()
             .required(),
         )
-        .required(),
+        .required()
+        .max(200),
       source: source.required(),
     }).noUnknown(),
   ),
@@ -191,21 +195,21 @@ const tank = object({
 const sourced = (key: string) =>
   optional(object({ [key]: bounded(0, 10_000), source: source.required() }).noUnknown());
 
-const station = object({
+export const stationSchema = object({
   id: id(),
   name: words(80),
   phase: string().required().oneOf(STATION_PHASES),
-  x: number(),
-  y: number(),
+  x: anyNumber(),
+  y: anyNumber(),
 }).noUnknown();
 
 /** What a model year can have otherwise than the type. */
-const limits = {
+export const limits = {
   fuel: optional(
     object({
       tanks: array().of(tank.required()).required().min(1).max(12),
       taxiL: bounded(0, 200),
-      climbL: number().min(0).max(200),
+      climbL: anyNumber(0, 200),
       settings: array()
         .of(
           object({ name: words(40), lPerH: bounded(0.1, 1000), source: source.required() })
@@ -228,13 +232,13 @@ const limits = {
   ),
   oil: optional(
     object({
-      minimumQt: number().min(0).max(30),
-      longFlightMinimumQt: number().min(0).max(30),
-      maximumQt: number().min(0).max(30),
+      minimumQt: anyNumber(0, 30),
+      longFlightMinimumQt: anyNumber(0, 30),
+      maximumQt: anyNumber(0, 30),
       containerQt: bounded(0.05, 10),
-      throwsOffQt: number().min(0).max(30),
+      throwsOffQt: anyNumber(0, 30),
       markedFor: string().oneOf(OIL_HEATS),
-      hotReadsLowerQt: number().min(0).max(5),
+      hotReadsLowerQt: anyNumber(0, 5),
       grades: array().of(words(40)).min(1).max(8),
       drySump: boolean(),
       source: source.required(),
@@ -242,8 +246,8 @@ const limits = {
   ),
   magnetos: optional(
     object({
-      maxDropRpm: number().min(1).max(2000),
-      maxDifferenceRpm: number().min(1).max(2000),
+      maxDropRpm: anyNumber(1, 2000),
+      maxDifferenceRpm: anyNumber(1, 2000),
       resolutionRpm: bounded(1, 200),
       tachometerMaxRpm: bounded(100, 8000),
       source: source.required(),
@@ -260,7 +264,7 @@ const limits = {
       propeller: string().required().oneOf(["fixed", "constant speed"]),
       propellerCheck: optional(object({ dropRpm: bounded(50, 2000), withinS: bounded(0.2, 20) }).noUnknown()),
       ratedRpm: bounded(1000, 7000),
-      volts: number().required().oneOf([14, 28]),
+      volts: anyNumber().required().oneOf([14, 28]),
       suction: boolean().required(),
       heat: string().required().oneOf(["carburettor heat", "alternate air", "none"]),
       leanAboveFt: bounded(0, 20_000),
@@ -304,7 +308,8 @@ const limits = {
             .required(),
         )
         .required()
-        .min(1),
+        .min(1)
+        .max(60),
       start: array()
         .of(
           object({ celsius: bounded(-60, 60), ah: bounded(0, 100) })
@@ -312,7 +317,8 @@ const limits = {
             .required(),
         )
         .required()
-        .min(1),
+        .min(1)
+        .max(60),
       lapMin: bounded(0.5, 60),
       source: source.required(),
     }).noUnknown(),
@@ -320,17 +326,17 @@ const limits = {
 };
 
 /** A corner of a wall: x and y. */
-const corner = array().of(number().required()).length(2);
+const corner = array().of(anyNumber().required()).length(2);
 
 const habit = (ways: readonly string[]) =>
   optional(object({ way: string().required().oneOf(ways), why: words() }).noUnknown());
 
-export const aircraftTypeSchema = object({
-  format: string().required().oneOf(["cravix.aircraft-type/1"]),
+/** What a type says besides its stations and items; a composed list carries it along. */
+export const profileFields = {
   id: id(),
   name: words(80),
   what: words(),
-  stub: string().max(400),
+  stub: text(400),
   plan: optional(
     object({
       width: bounded(10, 5000),
@@ -347,20 +353,19 @@ export const aircraftTypeSchema = object({
             .noUnknown()
             .required(),
         )
-        .required(),
-      metresPerUnit: number().min(0.0001).max(10),
-      door: optional(object({ x: number().required(), y: number().required() }).noUnknown()),
+        .required()
+        .max(100),
+      metresPerUnit: anyNumber(0.0001, 10),
+      door: optional(object({ x: anyNumber().required(), y: anyNumber().required() }).noUnknown()),
       walls: array().of(array().of(corner.required()).min(3).max(60).required()).max(20),
     }).noUnknown(),
   ),
-  stations: array().of(station.required()).required().max(300),
-  items: array().of(itemSchema.required()).required().max(5000),
   rules: array()
     .of(
       object({
         id: id(),
         first: id(),
-        waits: object({ items: array().of(id()).max(50), touches: string().max(40) })
+        waits: object({ items: array().of(id()).max(50), touches: text(40) })
           .noUnknown()
           .required(),
         why: words(),
@@ -377,13 +382,6 @@ export const aircraftTypeSchema = object({
         .required(),
     )
     .max(20),
-  variants: array()
-    .of(
-      object({ id: id(), name: words(80), what: words(), years: years.required(), ...limits })
-        .noUnknown()
-        .required(),
-    )
-    .max(20),
   habits: optional(
     object({
       surfaces: habit(SURFACE_WAYS),
@@ -392,12 +390,42 @@ export const aircraftTypeSchema = object({
   ),
   engines: array().of(words(20)).min(2).max(4),
   ...limits,
+};
+
+export const aircraftTypeSchema = object({
+  format: string().required().oneOf(["cravix.aircraft-type/1"]),
+  ...profileFields,
+  stations: array().of(stationSchema.required()).required().max(300),
+  items: array().of(itemSchema.required()).required().max(5000),
+  variants: array()
+    .of(
+      object({ id: id(), name: words(80), what: words(), years: years.required(), ...limits })
+        .noUnknown()
+        .required(),
+    )
+    .max(20),
 }).noUnknown();
 
 /** A small dictionary of words: nothing in it may be anything but text. */
 function areWords(value: object | undefined): boolean {
-  return Object.values(value ?? {}).every((fact) => typeof fact === "string" && fact.length <= 200);
+  const facts = Object.entries(value ?? {});
+  return (
+    facts.length <= 200 &&
+    facts.every(
+      ([fact, words]) =>
+        isName(fact) &&
+        fact.length <= 120 &&
+        typeof words === "string" &&
+        words.length <= 200 &&
+        isPlainText(words),
+    )
+  );
 }
+
+/** What can be read on an aircraft: a name and its words. */
+export const factsSchema = object()
+  .test("words", "must be a name and its words, like 06/2028", areWords)
+  .meta({ jsonSchema: { additionalProperties: { type: "string", maxLength: 200 } } });
 
 export const aircraftSchema = object({
   format: string().required().oneOf(["cravix.aircraft/1"]),
@@ -407,13 +435,11 @@ export const aircraftSchema = object({
   typeId: id(),
   year: bounded(1900, 2100).integer(),
   base: words(80),
-  story: string().max(400),
+  story: text(400),
   ownItems: array().of(ownItemSchema.required()).required().max(200),
-  facts: optional(
-    object()
-      .test("words", "must be a name and its words, like 06/2028", areWords)
-      .meta({ jsonSchema: { additionalProperties: { type: "string", maxLength: 200 } } }),
-  ),
+  facts: optional(factsSchema),
+  /** The rule set that this one is flown by, where it is not the airfield's. */
+  rules: name(),
 }).noUnknown();
 
 export const airfieldSchema = object({
@@ -421,13 +447,16 @@ export const airfieldSchema = object({
   id: id(),
   name: words(80),
   elevationFt: bounded(-1500, 20_000),
+  /** The rule set of this place. */
+  rules: name(),
   runways: array()
     .of(
       object({ id: id(), headingDeg: bounded(0, 360), lengthM: bounded(1, 10_000), surface: words(40) })
         .noUnknown()
         .required(),
     )
-    .required(),
+    .required()
+    .max(20),
 }).noUnknown();
 
 export const ruleSetSchema = object({
@@ -444,7 +473,8 @@ export const ruleSetSchema = object({
         .noUnknown()
         .required(),
     )
-    .required(),
+    .required()
+    .max(20),
   altimeter: optional(object({ feet: bounded(1, 1000), source: source.required() }).noUnknown()),
 }).noUnknown();
 
@@ -460,5 +490,6 @@ export const crewSchema = object({
         .noUnknown()
         .required(),
     )
-    .required(),
+    .required()
+    .max(1000),
 }).noUnknown();

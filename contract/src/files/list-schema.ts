@@ -1,52 +1,69 @@
-import { CONDITIONS, type ComposedList, PHASES } from "@cravix/core";
-import { array, number, object, string, ValidationError } from "yup";
+import { CONDITIONS, type ComposedList, FINDING_GRADES, ITEM_KINDS } from "@cravix/core";
+import { type AnyObjectSchema, array, object, string } from "yup";
+import { anyNumber, key, name, text, words } from "../bounds/fields";
+import { schoolSchema } from "../events/event-schema";
+import {
+  airfieldSchema,
+  factsSchema,
+  itemFields,
+  profileFields,
+  ruleSetSchema,
+  stationSchema,
+} from "./file-schemas";
 import type { FileFault } from "./read-file";
+import { validateFile } from "./validate-file";
 
-const id = () => string().required().max(120);
+const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();
 
-/** What a composed list must have wherever it is read: its items in words, and the stations they stand at. */
+/** An item as it is asked today: a type's, an aircraft's own, or an open discrepancy to be measured again. */
+const askedItem = object({
+  ...itemFields,
+  kind: string().required().oneOf(ITEM_KINDS),
+  title: words(2000),
+  good: words(600),
+  why: words(2000),
+  miss: string().required().oneOf(FINDING_GRADES),
+  choices: array()
+    .of(object({ value: key(), label: words(120) }).required())
+    .max(60),
+  discrepancyId: name(),
+});
+
+/** What a composed list must be wherever it is read: everything that a fold, a judgement or a page takes from it. */
 const listSchema = object({
   format: string().required().oneOf(["cravix.list/1"]),
-  registration: id(),
-  year: number().required(),
-  conditions: array().of(string().required().oneOf(CONDITIONS)).required(),
-  type: object({ name: string().required().max(80) }).required(),
-  stations: array()
-    .of(
-      object({
-        id: id(),
-        name: string().required().max(80),
-        phase: string().required().oneOf(PHASES),
-      }).required(),
-    )
-    .required()
-    .max(300),
-  items: array()
-    .of(
-      object({
-        id: id(),
-        station: id(),
-        kind: string().required().max(20),
-        title: string().required().max(2000),
-        good: string().required().max(400),
-        why: string().required().max(2000),
-      }).required(),
-    )
-    .required()
-    .max(6000),
+  registration: key(20),
+  year: anyNumber(1900, 2100).required(),
+  conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
+  type: object(profileFields).required(),
+  variant: optional(object({ name: words(80), what: words(400) })),
+  school: optional(schoolSchema),
+  stations: array().of(stationSchema.required()).required().max(300),
+  items: array().of(askedItem.required()).required().max(6000),
+  after: array().of(askedItem.required()).max(1000),
+  airfield: optional(airfieldSchema),
+  rules: optional(ruleSetSchema),
+  facts: optional(factsSchema),
+  memory: optional(
+    object({
+      hours: optional(object({ value: anyNumber().required(), at: text(40).required() })),
+      faults: array().of(text(2000).required()).required().max(5000),
+    }),
+  ),
   differences: array()
-    .of(object({ itemId: id(), why: string().required().max(80) }).required())
-    .required(),
+    .of(object({ itemId: key(), why: words(80) }).required())
+    .required()
+    .max(20_000),
 });
 
 /** Reads a composed list that crossed a boundary. Never throws: what is wrong comes back with each fault's path. */
 export function readList(value: unknown): { list: ComposedList } | { faults: FileFault[] } {
-  try {
-    listSchema.validateSync(value, { abortEarly: false, strict: true });
-    return { list: value as ComposedList };
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const faults = error.inner.length > 0 ? error.inner : [error];
-    return { faults: faults.map((f) => ({ path: f.path ?? "", expected: f.errors[0] ?? f.message })) };
-  }
+  const faults = validateFile(listSchema, value);
+  if (faults.length > 0) return { faults };
+  const list = value as ComposedList;
+  const stations = new Set(list.stations.map((station) => station.id));
+  const lost = list.items.findIndex((item) => !stations.has(item.station));
+  return lost < 0
+    ? { list }
+    : { faults: [{ path: `items[${lost}].station`, expected: "a station of this list" }] };
 }

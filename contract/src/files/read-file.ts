@@ -9,7 +9,7 @@ import {
   QuantityError,
   type RuleSet,
 } from "@cravix/core";
-import { type AnyObjectSchema, ValidationError } from "yup";
+import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
 import {
   aircraftSchema,
@@ -18,6 +18,7 @@ import {
   crewSchema,
   ruleSetSchema,
 } from "./file-schemas";
+import { atMost, validateFile } from "./validate-file";
 
 export interface CrewFile {
   format: "cravix.crew/1";
@@ -49,7 +50,9 @@ export function readFileText(text: string): FileReading {
   try {
     value = JSON.parse(text);
   } catch (error) {
-    return { faults: [{ path: "", expected: `JSON; reading stopped with: ${(error as Error).message}` }] };
+    // Where it stops being JSON, and nothing of what stands there.
+    const at = /position (\d+)/.exec((error as Error).message)?.[1];
+    return { faults: [{ path: "", expected: at ? `JSON; at character ${at} it is none` : "JSON" }] };
   }
   return readFile(value);
 }
@@ -59,23 +62,21 @@ export function readFile(value: unknown): FileReading {
   if (typeof value !== "object" || value === null || Array.isArray(value))
     return { faults: [{ path: "", expected: "a JSON object" }] };
   const format = (value as { format?: unknown }).format;
-  const schema = typeof format === "string" ? FILE_FORMATS[format]?.schema : undefined;
+  const schema =
+    typeof format === "string" && Object.hasOwn(FILE_FORMATS, format)
+      ? FILE_FORMATS[format]?.schema
+      : undefined;
   if (!schema)
     return { faults: [{ path: "format", expected: `one of ${Object.keys(FILE_FORMATS).join(", ")}` }] };
-  try {
-    schema.validateSync(value, { strict: true, abortEarly: false });
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const faults = error.inner.length > 0 ? error.inner : [error];
-    return { faults: faults.map((f) => ({ path: f.path ?? "", expected: f.errors[0] ?? f.message })) };
-  }
+  const invalid = validateFile(schema, value);
+  if (invalid.length > 0) return { faults: invalid };
   const faults =
     format === "cravix.aircraft-type/1"
       ? typeFaults(value as AircraftType)
       : format === "cravix.aircraft/1"
         ? itemFaults((value as Aircraft).ownItems, "ownItems")
         : [];
-  return faults.length > 0 ? { faults } : { file: value as CravixFile };
+  return faults.length > 0 ? { faults: atMost(faults) } : { file: value as CravixFile };
 }
 
 function typeFaults(type: AircraftType): FileFault[] {

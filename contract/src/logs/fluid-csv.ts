@@ -11,6 +11,7 @@ import {
 } from "@cravix/core";
 import Papa from "papaparse";
 import type { CsvFault } from "../api/api-types";
+import { isName } from "../bounds/plain-text";
 import { CLOCK_TOLERANCE_MIN } from "../events/event-schema";
 
 /** The columns of a fuel log, in their order. What each holds is in docs/formats/fluid-logs.md. */
@@ -52,9 +53,16 @@ const NEEDED = {
   oil: ["time", "registration", "entry", "amount", "unit"],
 };
 
+/** A log of some lifetimes; a file with more lines is none. */
+export const MOST_CSV_LINES = 60_000;
+/** So many faults are told of a file, and how many more there are. */
+const MOST_CSV_FAULTS = 500;
+const MOST_HOURS = 100_000;
+
 /**
  * Reads a fuel or oil log from comma-separated text. Never throws: good lines come back as rows, every bad one with its line, its column and
  * what was expected there. A line whose hour meter lies below that of an earlier time of the same aircraft is refused.
+ * Complexity: O(lines · log lines).
  */
 export function readFluidCsv(
   fluid: FluidRow["fluid"],
@@ -62,48 +70,69 @@ export function readFluidCsv(
   known: KnownAircraft,
   now: Date,
 ): CsvReading {
-  const parsed = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ""), {
-    header: true,
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), {
     skipEmptyLines: "greedy",
-    transformHeader: (header) => header.trim().toLowerCase(),
+    preview: MOST_CSV_LINES + 2,
   });
+  const [head = [], ...lines] = parsed.data;
+  const columns = new Map<string, number>();
+  for (const [index, header] of head.entries()) {
+    const column = header.trim().toLowerCase();
+    if (!columns.has(column)) columns.set(column, index);
+  }
   const faults: CsvFault[] = [];
-  const columns = parsed.meta.fields ?? [];
   for (const column of NEEDED[fluid])
-    if (!columns.includes(column))
-      faults.push({
-        row: 1,
-        column,
-        expected: `a column of this name; there are ${columns.join(", ") || "none"}`,
-      });
+    if (!columns.has(column)) faults.push({ row: 1, column, expected: "a column of this name" });
   if (faults.length > 0) return { rows: [], faults };
-  const read = parsed.data.flatMap((line, i) => {
-    const broken = parsed.errors.find((e) => e.row === i);
-    // The first line below the head is line 2 of the sheet.
+  if (lines.length > MOST_CSV_LINES) {
+    const expected = `at most ${MOST_CSV_LINES} lines: part the file`;
+    return { rows: [], faults: [{ row: MOST_CSV_LINES + 2, column: "", expected }] };
+  }
+  const broken = new Map(parsed.errors.map((error) => [error.row, error.message.toLowerCase()]));
+  const read = lines.flatMap((cells, i) => {
+    // The first line below the head is line 2 of the sheet, as the parser counts it line 1.
     const row = i + 2;
-    if (broken) {
-      faults.push({ row, column: "", expected: `a whole line: ${broken.message.toLowerCase()}` });
+    const trouble =
+      broken.get(i + 1) ??
+      (cells.length > head.length
+        ? "too many fields"
+        : cells.length < head.length
+          ? "too few fields"
+          : undefined);
+    if (trouble) {
+      faults.push({ row, column: "", expected: `a whole line: ${trouble}` });
       return [];
     }
     const before = faults.length;
-    const made = readLine(fluid, line, known, now, (column, expected) =>
+    const cell = (column: string) => (cells[columns.get(column) ?? -1] ?? "").trim();
+    const made = readLine(fluid, cell, known, now, (column, expected) =>
       faults.push({ row, column, expected }),
     );
     return faults.length === before ? [{ row, made }] : [];
   });
-  return { rows: withoutFallingHours(read, faults), faults: faults.sort((a, b) => a.row - b.row) };
+  const rows = withoutFallingHours(read, faults);
+  faults.sort((a, b) => a.row - b.row);
+  const more = faults.length - MOST_CSV_FAULTS;
+  if (more <= 0) return { rows, faults };
+  const last = faults[MOST_CSV_FAULTS];
+  return {
+    rows,
+    faults: [
+      ...faults.slice(0, MOST_CSV_FAULTS),
+      { row: last?.row ?? 1, column: "", expected: `what is right; from here on ${more} more faults` },
+    ],
+  };
 }
 
 type Fault = (column: string, expected: string) => void;
 
 function readLine(
   fluid: FluidRow["fluid"],
-  line: Record<string, string>,
+  cell: (column: string) => string,
   known: KnownAircraft,
   now: Date,
   fault: Fault,
 ): FluidRow {
-  const cell = (column: string) => (line[column] ?? "").trim();
   const oneOf = <T extends string>(column: string, options: readonly T[]): T | undefined => {
     const found = options.find((option) => option === cell(column).toLowerCase());
     if (!found) fault(column, `one of ${options.join(", ")}`);
@@ -119,7 +148,9 @@ function readLine(
   const amount = number(cell("amount"), "amount", fault) ?? 0;
   const unit = readUnit(fluid, entry, cell("unit"), fault);
   const hours = cell("hours") === "" ? undefined : number(cell("hours"), "hours", fault);
+  if (hours !== undefined && hours > MOST_HOURS) fault("hours", `at most ${MOST_HOURS}`);
   const grade = cell("grade");
+  if (grade.length > 40 || !isName(grade)) fault("grade", "a grade of at most 40 characters");
   if (fluid === "fuel") {
     if (grade && !FUEL_GRADES.some((g) => g.id === grade))
       fault("grade", `one of ${FUEL_GRADES.map((g) => g.id).join(", ")}`);
@@ -129,6 +160,7 @@ function readLine(
   const heat = fluid === "oil" && cell("heat") !== "" ? oneOf("heat", OIL_HEATS) : undefined;
   if (unit) checkAmount({ fluid, entry, part, amount, unit, type, fault });
   const receipt = cell("receipt");
+  if (!isName(receipt)) fault("receipt", "a number or a name");
   return {
     registration,
     fluid,
@@ -145,12 +177,15 @@ function readLine(
 }
 
 const TIME = /^\d{4}-\d{2}-\d{2}(T\d{2}:\d{2}(:\d{2}(\.\d{1,3})?)?Z)?$/;
+/** No logbook of a light aircraft that flies today reaches back further. */
+const EARLIEST = "1930-01-01";
 
 function readTime(text: string, now: Date, fault: Fault): string {
   const at = TIME.test(text)
     ? new Date(text.length === 10 ? `${text}T00:00:00Z` : text)
     : new Date(Number.NaN);
-  if (Number.isNaN(at.getTime())) {
+  // A day that there is: 30 February would come out as another one, and 24:00 as the next.
+  if (Number.isNaN(at.getTime()) || !at.toISOString().startsWith(text.slice(0, 10)) || text < EARLIEST) {
     fault("time", "a day or a time in UTC, like 2026-05-01 or 2026-05-01T09:30:00Z");
     return "";
   }
@@ -160,7 +195,7 @@ function readTime(text: string, now: Date, fault: Fault): string {
 }
 
 function number(text: string, column: string, fault: Fault): number | undefined {
-  const value = text === "" ? Number.NaN : Number(text);
+  const value = /^-?\d{1,12}(\.\d{1,12})?$/.test(text) ? Number(text) : Number.NaN;
   if (!Number.isFinite(value)) fault(column, "a number with a point, like 41.5");
   else if (value < 0) fault(column, "not less than nothing");
   else return value;
@@ -189,6 +224,12 @@ function checkPart(
     fault("tank", tanks.length > 0 ? `one of ${tanks.join(", ")}` : "nothing: this type has no tanks");
 }
 
+const OIL_UNITS = new Map<string, Unit>([
+  ["us qt", "US qt"],
+  ["qt", "US qt"],
+  ["l", "L"],
+]);
+
 function readUnit(
   fluid: FluidRow["fluid"],
   entry: FluidRow["entry"],
@@ -205,7 +246,7 @@ function readUnit(
     if (!unit) fault("unit", "one of L, US gal, imp gal, kg, lb; a gallon must say which");
     return unit;
   }
-  const unit = { "us qt": "US qt", qt: "US qt", l: "L" }[text.toLowerCase()] as Unit | undefined;
+  const unit = OIL_UNITS.get(text.toLowerCase());
   if (!unit) fault("unit", "one of US qt, L");
   return unit;
 }

@@ -41,52 +41,54 @@ const UNITS: Record<string, Record<string, (value: number) => number>> = {
 };
 
 /** How a unit may be written in a header. */
-const WRITTEN: Record<string, string> = {
-  rpm: "rpm",
-  "1/min": "rpm",
-  inhg: "inHg",
-  "in hg": "inHg",
-  '"hg': "inHg",
-  hg: "inHg",
-  hpa: "hPa",
-  mbar: "mbar",
-  mb: "mbar",
-  kpa: "kPa",
-  bar: "bar",
-  psi: "psi",
-  "us gal/h": "US gal/h",
-  gph: "US gal/h",
-  "gal/h": "US gal/h",
-  "gal/hr": "US gal/h",
-  "gals/hr": "US gal/h",
-  usgph: "US gal/h",
-  "l/h": "L/h",
-  lph: "L/h",
-  "l/hr": "L/h",
-  "imp gal/h": "imp gal/h",
-  "lb/h": "lb/h",
-  pph: "lb/h",
-  "°f": "°F",
-  f: "°F",
-  degf: "°F",
-  "deg f": "°F",
-  "°c": "°C",
-  c: "°C",
-  degc: "°C",
-  "deg c": "°C",
-  v: "V",
-  volt: "V",
-  volts: "V",
-  a: "A",
-  amp: "A",
-  amps: "A",
-  s: "s",
-  sec: "s",
-  ms: "ms",
-  utc: "clock",
-  lcl: "clock",
-  "hh:mm:ss": "clock",
-};
+const WRITTEN = new Map<string, string>(
+  Object.entries({
+    rpm: "rpm",
+    "1/min": "rpm",
+    inhg: "inHg",
+    "in hg": "inHg",
+    '"hg': "inHg",
+    hg: "inHg",
+    hpa: "hPa",
+    mbar: "mbar",
+    mb: "mbar",
+    kpa: "kPa",
+    bar: "bar",
+    psi: "psi",
+    "us gal/h": "US gal/h",
+    gph: "US gal/h",
+    "gal/h": "US gal/h",
+    "gal/hr": "US gal/h",
+    "gals/hr": "US gal/h",
+    usgph: "US gal/h",
+    "l/h": "L/h",
+    lph: "L/h",
+    "l/hr": "L/h",
+    "imp gal/h": "imp gal/h",
+    "lb/h": "lb/h",
+    pph: "lb/h",
+    "°f": "°F",
+    f: "°F",
+    degf: "°F",
+    "deg f": "°F",
+    "°c": "°C",
+    c: "°C",
+    degc: "°C",
+    "deg c": "°C",
+    v: "V",
+    volt: "V",
+    volts: "V",
+    a: "A",
+    amp: "A",
+    amps: "A",
+    s: "s",
+    sec: "s",
+    ms: "ms",
+    utc: "clock",
+    lcl: "clock",
+    "hh:mm:ss": "clock",
+  }),
+);
 
 /** Words by which a column is known; the longest that fits wins. */
 const WORDS: [RegExp, PlainChannel | "egt" | "cht" | "time"][] = [
@@ -117,7 +119,8 @@ export function kindOf(channel: Channel): PlainChannel | "egt" | "cht" {
 
 /** A number of a column in the trace's own unit. */
 export function toOwnUnit(channel: Channel, unit: string, value: number): number {
-  return UNITS[kindOf(channel)]?.[unit]?.(value) ?? Number.NaN;
+  const units = UNITS[kindOf(channel)] ?? {};
+  return Object.hasOwn(units, unit) ? (units[unit]?.(value) ?? Number.NaN) : Number.NaN;
 }
 
 /**
@@ -142,7 +145,7 @@ export function guessColumns(headers: readonly string[]): TraceColumn[] {
     // Two columns for one thing: the first one counts, the other can be chosen by hand.
     if (taken.has(field)) return { index, header };
     const written = bracket?.[1]?.trim() ?? "";
-    const unit = WRITTEN[written.toLowerCase()];
+    const unit = WRITTEN.get(written.toLowerCase());
     const allowed = unitsFor(field);
     if (written !== "" && (!unit || !allowed.includes(unit)))
       return { index, header, field, unknownUnit: written };

@@ -215,6 +215,8 @@ export interface Aircraft {
   ownItems: OwnItem[];
   /** What can be read on this very aircraft: its emergency beacon's battery date, its serial plate. */
   facts?: Record<string, string>;
+  /** The rule set that it is flown by, where that is not its airfield's. */
+  rules?: string;
 }
 
 export interface Runway {
@@ -229,6 +231,8 @@ export interface Airfield {
   id: string;
   name: string;
   elevationFt: number;
+  /** The rule set of this place, by its id. */
+  rules?: string;
   runways: Runway[];
 }
 

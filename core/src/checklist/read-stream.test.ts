@@ -234,7 +234,8 @@ test("whoever did what, in whatever order it comes, one more at a time is the sa
             by(who, "discrepancy.observed", { discrepancyId: target.id, itemId: "k", state: "same" }),
           );
         else if (what === "undo") events.push(undo(who, target));
-        else if (what === "withdraw") events.push(withdraw(who, target));
+        else if (what === "withdraw")
+          events.push(withdraw(who, events.findLast((e) => e.type === "discrepancy.opened") ?? target));
         else events.push(what === "sign" ? sign(who, "fly") : start(who));
       }
       const whole = fold(...events);

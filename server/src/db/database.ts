@@ -31,10 +31,16 @@ export function openDatabase(options: DatabaseOptions): Database {
   const pool = mysql.createPool({
     ...options,
     connectionLimit: 8,
+    // More than this wait for nothing: they are told so at once.
+    queueLimit: 400,
     timezone: "Z",
     dateStrings: true,
     charset: "utf8mb4_bin",
     connectTimeout: 3000,
+  });
+  // Every statement of a transaction sees what is on record when it runs, not when the transaction began: what it waited for must not be missed.
+  pool.on("connection", (connection) => {
+    connection.query("SET SESSION tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = 5");
   });
   return { db: drizzle(pool, { schema, mode: "default" }), pool, close: () => pool.end() };
 }

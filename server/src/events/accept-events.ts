@@ -1,18 +1,30 @@
-import { checkEvent, type EventsResponse, type Refusal } from "@cravix/contract";
+import { canonicalJson, checkEvent, type EventsResponse, type Refusal } from "@cravix/contract";
 import type { PreflightEvent } from "@cravix/core";
 import type { Db } from "../db/database";
+import { HOME_GROUP } from "../db/schema/group";
+import { turns } from "../turns";
 import { appendEvents } from "./append-events";
 import { type KnownNames, knownNames } from "./known-names";
 
-/** Takes a batch: what is valid goes on record, what is not comes back by its id with the reason. */
-export async function acceptEvents(db: Db, inputs: readonly unknown[], now: Date): Promise<EventsResponse> {
-  let names = await knownNames(db, false);
+/**
+ * Takes a batch: what is valid goes on record, what is not comes back by its id with the reason, and costs no other its place. A batch full of
+ * faults is looked through in turns, so that nobody else waits for it.
+ */
+export async function acceptEvents(
+  db: Db,
+  inputs: readonly unknown[],
+  now: Date,
+  groupId = HOME_GROUP,
+): Promise<EventsResponse> {
+  let names = await knownNames(db, groupId, false);
   let fresh = false;
   const refused: Refusal[] = [];
   const indexes = new Map<string, number>();
   const valid: PreflightEvent[] = [];
   let repeated = 0;
+  const turn = turns();
   for (const [index, input] of inputs.entries()) {
+    await turn.pause();
     const checked = checkEvent(input, now);
     if ("refusal" in checked) {
       refused.push({ ...checked.refusal, index });
@@ -21,7 +33,7 @@ export async function acceptEvents(db: Db, inputs: readonly unknown[], now: Date
     const { event } = checked;
     // Someone who joined a minute ago is asked for, not turned away; and who signs off is never taken from memory.
     if (!fresh && (event.type === "discrepancy.closed" || unknownTo(event, names))) {
-      names = await knownNames(db, true);
+      names = await knownNames(db, groupId, true);
       fresh = true;
     }
     const reason = unknownTo(event, names);
@@ -31,7 +43,7 @@ export async function acceptEvents(db: Db, inputs: readonly unknown[], now: Date
     }
     const first = indexes.get(event.id);
     if (first !== undefined) {
-      if (JSON.stringify(inputs[first]) === JSON.stringify(event)) repeated++;
+      if (canonicalJson(inputs[first]) === canonicalJson(event)) repeated++;
       else
         refused.push({
           id: event.id,
@@ -44,14 +56,16 @@ export async function acceptEvents(db: Db, inputs: readonly unknown[], now: Date
     indexes.set(event.id, index);
     valid.push(event);
   }
-  const outcome = await appendEvents(db, valid, now);
+  const outcome = await appendEvents(db, valid, now, groupId);
+  const at = (id: string) => indexes.get(id) ?? -1;
   for (const id of outcome.conflicting)
     refused.push({
       id,
-      index: indexes.get(id) ?? -1,
+      index: at(id),
       field: "id",
       reason: "An event with this id is on record and says something else. The one on record stands.",
     });
+  for (const [id, why] of outcome.refused) refused.push({ id, index: at(id), ...why });
   return {
     taken: outcome.taken,
     repeated: repeated + outcome.repeated,

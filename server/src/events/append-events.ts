@@ -1,123 +1,300 @@
-import type { PreflightEvent } from "@cravix/core";
-import { inArray, sql } from "drizzle-orm";
+import { setImmediate as nextTurn, setTimeout as sleep } from "node:timers/promises";
+import { canonicalJson } from "@cravix/contract";
+import { isAboutDiscrepancy, type PreflightEvent, type StreamKind } from "@cravix/core";
+import { and, eq, inArray, sql } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
+import { isBadData, isBusy } from "../db/database-error";
 import { toDb } from "../db/moment";
-import { event as eventTable, preflight } from "../db/schema/checklist";
-import { projectDiscrepancies, readDiscrepancyEvents, writeDiscrepancies } from "./project-discrepancies";
-import { projectPreflights, writePreflights } from "./project-preflights";
-import { readEvents, toEvent } from "./read-events";
+import { event as eventTable, stream as streamTable } from "../db/schema/checklist";
+import { HOME_GROUP } from "../db/schema/group";
+import { type FoldedStream, foldStream, type TouchedStream } from "./fold-streams";
+import { lockDiscrepancies, projectDiscrepancies, touchedBy, writeCounts } from "./project-discrepancies";
+import { writeStreams } from "./project-preflights";
+import { readCounted, readEvents } from "./read-events";
 
 export interface AppendOutcome {
   taken: number;
   repeated: number;
   /** Ids that are on record with other content; the record stands. */
   conflicting: string[];
+  /** Events that do not fit what is on record, by id, with the reason. */
+  refused: Map<string, { field: string; reason: string }>;
 }
 
-const RETRIES = 4;
+const RETRIES = 8;
+/** So many streams are taken in one transaction: what they have on record is read for it. */
+const STREAMS_AT_ONCE = 16;
+/** No walk has more events; the longest of the demo has some hundred. */
+export const MOST_OF_A_STREAM = 4000;
 const COLUMNS =
-  "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
+  "id, group_id, stream, preflight_id, device_id, crew_id, type, at, device_at, received_at, discrepancy_id, undoes_id, data";
 
-/** Appends events and brings the projections up to date in one transaction. Repeats are harmless, order does not matter. */
+const nothing = (): AppendOutcome => ({ taken: 0, repeated: 0, conflicting: [], refused: new Map() });
+
+/**
+ * Appends events and brings the projections up to date, the events of a stream in one transaction. Repeats are harmless, order does not matter;
+ * one that cannot be taken costs no other its place.
+ */
 export async function appendEvents(
   db: Db,
   events: readonly PreflightEvent[],
   now: Date,
+  groupId = HOME_GROUP,
 ): Promise<AppendOutcome> {
-  if (events.length === 0) return { taken: 0, repeated: 0, conflicting: [] };
-  for (let attempt = 1; ; attempt++) {
-    try {
-      return await db.transaction((tx) => append(tx, events, now));
-    } catch (error) {
-      // Two devices sending the same preflight at once: the loser of a deadlock simply tries again.
-      if (attempt >= RETRIES || !isDeadlock(error)) throw error;
-    }
+  const byStream = new Map<string, PreflightEvent[]>();
+  for (const event of events) {
+    const stream = byStream.get(event.preflightId);
+    if (stream) stream.push(event);
+    else byStream.set(event.preflightId, [event]);
   }
-}
-
-async function append(tx: Tx, events: readonly PreflightEvent[], now: Date): Promise<AppendOutcome> {
-  const preflightIds = [...new Set(events.map((e) => e.preflightId))].sort();
-  // Takes the rows' locks in one order, so that each preflight is folded by one transaction at a time.
-  const preflightRows = sql.param(preflightIds.map((id) => [id, "[]"]));
-  const [locked] = await tx.execute(sql`insert into ${preflight} (id, conditions) values ${preflightRows}
-    on duplicate key update id = values(id) returning id, event_count as eventCount`);
-  const before = locked as unknown as { id: string; eventCount: number }[];
-  const withHistory = before.filter((row) => row.eventCount > 0).map((row) => row.id);
-
-  const stored = await readEvents(tx, withHistory.length > 0 && inArray(eventTable.preflightId, withHistory));
-  const about = await readDiscrepancyEvents(tx, events);
-  const project = (batch: readonly PreflightEvent[]) => ({
-    preflights: projectPreflights(preflightIds, stored, batch),
-    discrepancies: projectDiscrepancies(about, batch),
-  });
-  // The database is busy for a while with the events: the folding is done in that time. Nothing more is sent until it has taken them,
-  // for after a deadlock it would write what comes next outside of the transaction.
-  const inserting = insertEvents(tx, events, now);
-  const [inserted, projected] = await Promise.all([inserting, afterThisTurn(() => project(events))]);
-  const outcome = { taken: inserted, repeated: 0, conflicting: [] as string[] };
-  if (inserted < events.length) {
-    const ids = events.map((e) => e.id);
-    const onRecord = await readEvents(tx, inArray(eventTable.id, ids));
-    const storedById = new Map(onRecord.map((e) => [e.id, canonical(e)]));
-    outcome.conflicting = ids.filter(
-      (id, i) => storedById.get(id) !== canonical(events[i] as PreflightEvent),
-    );
-    outcome.repeated = events.length - inserted - outcome.conflicting.length;
-  }
-  const conflicting = new Set(outcome.conflicting);
-  // The record stands: what said something else under a known id has no say in the projections either.
-  const { preflights, discrepancies } =
-    conflicting.size > 0 ? project(events.filter((e) => !conflicting.has(e.id))) : projected;
-  if (inserted > 0) {
-    await writePreflights(tx, preflights, withHistory);
-    await writeDiscrepancies(tx, discrepancies);
+  const streams = [...byStream].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, own]) => own);
+  const outcome = nothing();
+  for (let i = 0; i < streams.length; i += STREAMS_AT_ONCE) {
+    const part = streams.slice(i, i + STREAMS_AT_ONCE).flat();
+    add(outcome, await appendPart(db, part, now, groupId));
   }
   return outcome;
 }
 
-/** Lets a long statement out of the door before the processor is taken. */
-async function afterThisTurn<T>(work: () => T): Promise<T> {
-  await new Promise(setImmediate);
-  return work();
+function add(to: AppendOutcome, { taken, repeated, conflicting, refused }: AppendOutcome): void {
+  to.taken += taken;
+  to.repeated += repeated;
+  to.conflicting.push(...conflicting);
+  for (const [id, why] of refused) to.refused.set(id, why);
+}
+
+async function appendPart(
+  db: Db,
+  events: readonly PreflightEvent[],
+  now: Date,
+  groupId: string,
+): Promise<AppendOutcome> {
+  for (let attempt = 1; ; attempt++) {
+    try {
+      return await db.transaction((tx) => append(tx, events, now, groupId));
+    } catch (error) {
+      // Two senders at once: the loser of a deadlock simply tries again, each after a while of its own.
+      if (isBusy(error) && attempt < RETRIES) {
+        await sleep(Math.random() * 15 * attempt);
+        continue;
+      }
+      if (!isBadData(error)) throw error;
+      // The database does not take some value that the checks let through: the others do not pay for it.
+      const [first] = events;
+      if (first && events.length === 1)
+        return {
+          ...nothing(),
+          refused: new Map([[first.id, { field: "data", reason: "This cannot be written down as it is." }]]),
+        };
+      const half = Math.ceil(events.length / 2);
+      const outcome = await appendPart(db, events.slice(0, half), now, groupId);
+      add(outcome, await appendPart(db, events.slice(half), now, groupId));
+      return outcome;
+    }
+  }
+}
+
+async function append(
+  tx: Tx,
+  events: readonly PreflightEvent[],
+  now: Date,
+  groupId: string,
+): Promise<AppendOutcome> {
+  const outcome = nothing();
+  const refuse = (event: PreflightEvent, field: string, reason: string) =>
+    outcome.refused.set(event.id, { field, reason });
+  const { streams, kinds } = await lockStreams(tx, events, groupId, refuse);
+  for (const stream of streams) admit(stream, outcome, refuse);
+  const discrepancies = [...new Set(streams.flatMap(touchedBy))];
+  await lockDiscrepancies(tx, discrepancies);
+  await refuseClaimed(tx, streams, refuse);
+
+  const unfoldable: PreflightEvent[] = [];
+  const fold = () =>
+    streams
+      .filter((stream) => stream.added.length > 0)
+      .map((stream) => {
+        const { folded, unfoldable: bad } = foldStream(stream);
+        unfoldable.push(...bad);
+        return folded;
+      });
+  const added = streams.flatMap((stream) => stream.added);
+  if (added.length === 0) return outcome;
+  // The database is busy for a while with the events: the folding is done in that time. Nothing more is sent until it has taken them,
+  // for after a deadlock it would write what comes next outside of the transaction.
+  const [inserted, firstFold] = await Promise.all([
+    insertEvents(tx, added, now, groupId),
+    nextTurn().then(fold),
+  ]);
+  let folded = firstFold;
+  if (inserted < added.length || unfoldable.length > 0) {
+    await takeOut(tx, streams, unfoldable, inserted < added.length, outcome, refuse);
+    folded = fold();
+  }
+  outcome.taken = streams.reduce((sum, stream) => sum + stream.added.length, 0);
+  if (outcome.taken === 0) return outcome;
+  const isWalk = ({ id }: FoldedStream) => kinds.get(id) === "preflight";
+  await writeStreams(
+    tx,
+    groupId,
+    folded.filter(isWalk),
+    folded.filter((stream) => !isWalk(stream)),
+  );
+  await writeCounts(tx, folded);
+  await projectDiscrepancies(tx, groupId, discrepancies, folded);
+  return outcome;
+}
+
+type Refuse = (event: PreflightEvent, field: string, reason: string) => void;
+
+/** Takes the locks of the streams in one order, and reads what is on record of them. */
+async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: string, refuse: Refuse) {
+  const kindOf = (event: PreflightEvent): StreamKind => event.stream ?? "preflight";
+  const first = new Map<string, StreamKind>();
+  for (const event of events) if (!first.has(event.preflightId)) first.set(event.preflightId, kindOf(event));
+  const rows = sql.param(
+    [...first].sort(([a], [b]) => (a < b ? -1 : 1)).map(([id, kind]) => [id, groupId, kind]),
+  );
+  const [locked] = await tx.execute(sql`insert into ${streamTable} (id, group_id, kind) values ${rows}
+    on duplicate key update seen = 1 returning id, group_id as groupId, kind, seen`);
+  const known = locked as unknown as { id: string; groupId: string; kind: StreamKind; seen: number }[];
+  const kinds = new Map(known.map(({ id, kind }) => [id, kind]));
+  const foreign = new Set(known.filter((row) => row.groupId !== groupId).map((row) => row.id));
+  const fits = (event: PreflightEvent) => {
+    const good = !foreign.has(event.preflightId) && kinds.get(event.preflightId) === kindOf(event);
+    if (!good) refuse(event, "preflightId", "This id belongs to another kind of record.");
+    return good;
+  };
+  const seen = known.filter((row) => row.seen === 1 && !foreign.has(row.id)).map((row) => row.id);
+  const stored = await readCounted(tx, seen.length > 0 && inArray(eventTable.preflightId, seen));
+  const streams = new Map<string, TouchedStream>(
+    known.map(({ id }) => [id, { id, seen: seen.includes(id), stored: [], added: [] }]),
+  );
+  for (const one of stored) streams.get(one.event.preflightId)?.stored.push(one);
+  for (const event of events) if (fits(event)) streams.get(event.preflightId)?.added.push(event);
+  return { streams: [...streams.values()], kinds };
+}
+
+/** Leaves of what a stream is given what is new and fits: repeats are counted, what says something else under a known id is named. */
+function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): void {
+  const known = new Map(stream.stored.map(({ event }) => [event.id, event]));
+  const starts = [...stream.stored.map(({ event }) => event), ...stream.added].filter(
+    (event) => event.type === "preflight.started",
+  );
+  // A walk begins once: with the event that gave it its id, else with what is on record, else with the first.
+  const start =
+    starts.find((event) => event.id === stream.id) ??
+    starts.find((event) => known.has(event.id)) ??
+    starts.sort((a, b) => (a.id < b.id ? -1 : 1))[0];
+  let room = MOST_OF_A_STREAM - stream.stored.length;
+  stream.added = stream.added.filter((event) => {
+    const before = known.get(event.id);
+    if (before) {
+      if (canonical(before) === canonical(event)) outcome.repeated++;
+      else outcome.conflicting.push(event.id);
+      return false;
+    }
+    if (event.type === "preflight.started" && event !== start && event.id !== start?.id) {
+      refuse(event, "preflightId", "This walk was begun already, by another event.");
+      return false;
+    }
+    if (room-- <= 0) {
+      refuse(event, "preflightId", `No walk has more than ${MOST_OF_A_STREAM} events.`);
+      return false;
+    }
+    return true;
+  });
+}
+
+/**
+ * A discrepancy has the id of the event that logs it. Devices from before that gave it an id of its own: taken where nobody else has it, and
+ * refused where another opening is on record under it, so that none takes another's place.
+ */
+async function refuseClaimed(tx: Tx, streams: readonly TouchedStream[], refuse: Refuse): Promise<void> {
+  const named = streams
+    .flatMap((stream) => stream.added)
+    .filter((event) => event.type === "discrepancy.opened" && event.data.discrepancyId !== event.id);
+  if (named.length === 0) return;
+  const ids = named.flatMap((event) => (isAboutDiscrepancy(event) ? [event.data.discrepancyId] : []));
+  const owners = new Map<string, string>();
+  const openings = await readEvents(
+    tx,
+    and(inArray(eventTable.discrepancyId, ids), eq(eventTable.type, "discrepancy.opened")),
+  );
+  const all = streams.flatMap((stream) => stream.added).sort((a, b) => (a.id < b.id ? -1 : 1));
+  for (const event of [...openings, ...all]) {
+    if (event.type !== "discrepancy.opened") continue;
+    const { discrepancyId } = event.data;
+    if (!owners.has(discrepancyId) || event.id === discrepancyId) owners.set(discrepancyId, event.id);
+  }
+  for (const stream of streams)
+    stream.added = stream.added.filter((event) => {
+      if (event.type !== "discrepancy.opened" || owners.get(event.data.discrepancyId) === event.id)
+        return true;
+      refuse(
+        event,
+        "data.discrepancyId",
+        "Another discrepancy has this id. A new one takes the id of the event that logs it.",
+      );
+      return false;
+    });
+}
+
+/** Takes out of the streams, and of the table, what cannot stay there: ids that belong to another stream, events that cannot be folded. */
+async function takeOut(
+  tx: Tx,
+  streams: readonly TouchedStream[],
+  unfoldable: readonly PreflightEvent[],
+  some: boolean,
+  outcome: AppendOutcome,
+  refuse: Refuse,
+): Promise<void> {
+  for (const event of unfoldable) refuse(event, "data", "This does not fit the rest of its walk.");
+  const out = new Set(unfoldable.map((event) => event.id));
+  if (out.size > 0) await tx.delete(eventTable).where(inArray(eventTable.id, [...out]));
+  if (some) {
+    const ids = streams.flatMap((stream) => stream.added.map((event) => event.id));
+    const onRecord = await readEvents(tx, inArray(eventTable.id, ids));
+    const home = new Map(onRecord.map((event) => [event.id, event.preflightId]));
+    for (const { added } of streams)
+      for (const event of added)
+        if (!out.has(event.id) && home.get(event.id) !== event.preflightId) {
+          outcome.conflicting.push(event.id);
+          out.add(event.id);
+        }
+  }
+  for (const stream of streams) stream.added = stream.added.filter((event) => !out.has(event.id));
 }
 
 /** Writes the events in one statement and returns how many were new. The driver puts the rows into words: once, and fast. */
-async function insertEvents(tx: Tx, events: readonly PreflightEvent[], now: Date): Promise<number> {
+async function insertEvents(
+  tx: Tx,
+  events: readonly PreflightEvent[],
+  now: Date,
+  groupId: string,
+): Promise<number> {
   const receivedAt = toDb(now.toISOString());
-  const rows = sql.param(events.map((e) => toRow(e, receivedAt)));
+  const rows = sql.param(events.map((e) => toRow(e, receivedAt, groupId)));
   const [result] = await tx.execute(sql`insert ignore into event (${sql.raw(COLUMNS)}) values ${rows}`);
   return (result as unknown as { affectedRows: number }).affectedRows;
 }
 
-const toRow = (e: PreflightEvent, receivedAt: string) => [
+const toRow = (e: PreflightEvent, receivedAt: string, groupId: string) => [
   e.id,
+  groupId,
+  e.stream ?? "preflight",
   e.preflightId,
   e.deviceId,
   e.crewId,
   e.type,
   toDb(e.at),
+  e.deviceAt ? toDb(e.deviceAt) : null,
   receivedAt,
-  "discrepancyId" in e.data ? e.data.discrepancyId : null,
+  isAboutDiscrepancy(e) ? e.data.discrepancyId : null,
   e.type === "item.undone" ? e.data.eventId : null,
   JSON.stringify(e.data),
 ];
 
-const canonical = (event: PreflightEvent) =>
-  JSON.stringify(sortKeys(toEvent({ ...event, at: toDb(event.at) })));
-
-function sortKeys(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sortKeys);
-  if (typeof value !== "object" || value === null) return value;
-  return Object.fromEntries(
-    Object.entries(value)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, inner]) => [key, sortKeys(inner)]),
-  );
-}
-
-function isDeadlock(error: unknown): boolean {
-  const codes = [error, (error as { cause?: unknown }).cause].map(
-    (e) => (e as { code?: string } | undefined)?.code,
-  );
-  return codes.includes("ER_LOCK_DEADLOCK") || codes.includes("ER_LOCK_WAIT_TIMEOUT");
-}
+/** What an event says, whatever the order of its keys, and whichever rules it is read by. */
+const canonical = ({ rules: _rules, stream, ...event }: PreflightEvent) =>
+  canonicalJson({ ...event, stream: stream ?? "preflight" });

@@ -201,11 +201,21 @@ describe("discrepancies", () => {
     expect((await open()).some((d: { id: string }) => d.id === discrepancyId)).toBe(false);
   });
 
-  test("that were opened by a slip and undone are gone", async () => {
+  const all = async () => (await (await app.request("/api/v1/discrepancies?state=all")).json()).items;
+
+  test("that were logged by a slip are withdrawn, and stay on record as that; no undo reaches them", async () => {
     const { events, write, discrepancyId } = smallPreflight();
     await send(events);
     await send([write("item.undone", { eventId: (events[3] as PreflightEvent).id })]);
+    expect((await open()).some((d: { id: string }) => d.id === discrepancyId)).toBe(true);
+    const somebody = eventWriter("maren", NOW.getTime() - 900_000);
+    await send([somebody.write("discrepancy.withdrawn", { discrepancyId })]);
+    expect((await open()).some((d: { id: string }) => d.id === discrepancyId)).toBe(true);
+    await send([write("discrepancy.withdrawn", { discrepancyId })]);
     expect((await open()).some((d: { id: string }) => d.id === discrepancyId)).toBe(false);
+    expect((await all()).find((d: { id: string }) => d.id === discrepancyId)).toMatchObject({
+      withdrawn: { crewId: "ines" },
+    });
   });
 
   test("whose observation arrives before the opening end up the same", async () => {

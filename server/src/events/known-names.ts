@@ -1,4 +1,5 @@
 import type { CrewMember } from "@cravix/contract";
+import { eq } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { aircraft } from "../db/schema/fleet";
 import { knownCrew } from "../identity";
@@ -8,18 +9,23 @@ export interface KnownNames {
   registrations: ReadonlySet<string>;
 }
 
-const remembered = new WeakMap<Db, KnownNames>();
+const remembered = new WeakMap<Db, Map<string, KnownNames>>();
 
 /**
  * The group's people and aircraft. They hardly ever change, and every batch asks for them: remembered, and asked for anew by a caller
  * that misses somebody or to whom the role matters.
  */
-export async function knownNames(db: Db, fresh: boolean): Promise<KnownNames> {
-  const before = fresh ? undefined : remembered.get(db);
+export async function knownNames(db: Db, groupId: string, fresh: boolean): Promise<KnownNames> {
+  const groups = remembered.get(db) ?? new Map<string, KnownNames>();
+  remembered.set(db, groups);
+  const before = fresh ? undefined : groups.get(groupId);
   if (before) return before;
-  const crew = await knownCrew(db);
-  const rows = await db.select({ registration: aircraft.registration }).from(aircraft);
+  const crew = await knownCrew(db, groupId);
+  const rows = await db
+    .select({ registration: aircraft.registration })
+    .from(aircraft)
+    .where(eq(aircraft.groupId, groupId));
   const names = { crew, registrations: new Set(rows.map((row) => row.registration)) };
-  remembered.set(db, names);
+  groups.set(groupId, names);
   return names;
 }

@@ -1,73 +1,101 @@
-import { type DiscrepancyState, foldDiscrepancies, mergeEvents, type PreflightEvent } from "@cravix/core";
-import { inArray } from "drizzle-orm";
+import {
+  type DiscrepancyEvent,
+  type DiscrepancyState,
+  foldCountedDiscrepancies,
+  isAboutDiscrepancy,
+  type PreflightEvent,
+} from "@cravix/core";
+import { and, eq, inArray, notInArray, sql } from "drizzle-orm";
 import type { Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { event } from "../db/schema/checklist";
-import { discrepancy } from "../db/schema/discrepancy";
+import { discrepancy, discrepancyKey } from "../db/schema/discrepancy";
 import { upsert } from "../db/upsert";
+import type { FoldedStream, TouchedStream } from "./fold-streams";
 import { readEvents } from "./read-events";
 
-const about = (e: PreflightEvent) => ("discrepancyId" in e.data ? [e.data.discrepancyId] : []);
+/** What can change whether an event of its stream counts. */
+const CHANGES: readonly PreflightEvent["type"][] = [
+  "item.undone",
+  "discrepancy.withdrawn",
+  "preflight.started",
+  "verdict.signed",
+];
 
-/**
- * Reads what is on record about the discrepancies that a batch touches, by opening, observing, closing or undoing, and what took any
- * of it back. Locked: two preflights may measure the same discrepancy at once, and the later must see the earlier's.
- */
-export async function readDiscrepancyEvents(
-  tx: Tx,
-  batch: readonly PreflightEvent[],
-): Promise<PreflightEvent[]> {
-  const undone = batch.flatMap((e) => (e.type === "item.undone" ? [e.data.eventId] : []));
-  const undoneEvents = await readEvents(tx, undone.length > 0 && inArray(event.id, undone));
-  const ids = [...new Set([...batch, ...undoneEvents].flatMap(about))].sort();
-  if (ids.length === 0) return [];
-  const events = await readEvents(tx, inArray(event.discrepancyId, ids), "update");
-  const undos = await readEvents(
-    tx,
-    events.length > 0 &&
-      inArray(
-        event.undoesId,
-        events.map((e) => e.id),
-      ),
+/** The discrepancies that a stream touches: those that its new events are about, and, where these take something back, all that it is about. */
+export function touchedBy({ stored, added }: TouchedStream): string[] {
+  const all = added.some((e) => CHANGES.includes(e.type)) ? [...stored.map((s) => s.event), ...added] : added;
+  return all.filter(isAboutDiscrepancy).map((e) => e.data.discrepancyId);
+}
+
+/** Holds discrepancies until the transaction ends, always in the same order: each is folded by one transaction at a time. */
+export async function lockDiscrepancies(tx: Tx, ids: readonly string[]): Promise<void> {
+  if (ids.length === 0) return;
+  const rows = sql.param([...ids].sort().map((id) => [id]));
+  await tx.execute(
+    sql`insert into ${discrepancyKey} (id) values ${rows} on duplicate key update id = values(id)`,
   );
-  return [...events, ...undos];
 }
 
-export interface ProjectedDiscrepancies {
-  states: DiscrepancyState[];
-  /** Their opening was undone, or has not arrived yet. */
-  gone: string[];
-}
-
-/** Folds the discrepancies that a batch touches from what was on record about them and the batch. */
-export function projectDiscrepancies(
-  stored: readonly PreflightEvent[],
-  batch: readonly PreflightEvent[],
-): ProjectedDiscrepancies {
-  const ids = [...new Set([...stored, ...batch].flatMap(about))].sort();
-  if (ids.length === 0) return { states: [], gone: [] };
-  const states = foldDiscrepancies(mergeEvents(stored, batch));
-  return { states, gone: ids.filter((id) => !states.some((state) => state.id === id)) };
-}
-
-export async function writeDiscrepancies(tx: Tx, { states, gone }: ProjectedDiscrepancies): Promise<void> {
+/** Folds the discrepancies of these ids from what counts in the folded streams and in all others that are on record. */
+export async function projectDiscrepancies(
+  tx: Tx,
+  groupId: string,
+  ids: readonly string[],
+  streams: readonly FoldedStream[],
+): Promise<void> {
+  if (ids.length === 0) return;
+  const elsewhere = await readEvents(
+    tx,
+    and(
+      eq(event.groupId, groupId),
+      inArray(event.discrepancyId, [...ids]),
+      eq(event.counts, 1),
+      notInArray(
+        event.preflightId,
+        streams.map((stream) => stream.id),
+      ),
+    ),
+  );
+  const wanted = new Set(ids);
+  const here = streams.flatMap((s) => s.counted).filter((e) => wanted.has(e.data.discrepancyId));
+  const states = foldCountedDiscrepancies([...(elsewhere as DiscrepancyEvent[]), ...here]);
+  const gone = ids.filter((id) => !states.some((state) => state.id === id));
+  // Its opening has not come yet.
   if (gone.length > 0) await tx.delete(discrepancy).where(inArray(discrepancy.id, gone));
   await upsert(
     tx,
     "discrepancy",
-    states.map((s) => ({
-      id: s.id,
-      registration: s.registration,
-      station_id: s.stationId,
-      text: s.text,
-      grade: s.grade,
-      opened_at: toDb(s.openedAt),
-      opened_by: s.openedBy,
-      measure: s.measure ?? null,
-      observations: JSON.stringify(s.observations),
-      closed_at: s.closed ? toDb(s.closed.at) : null,
-      closed_by: s.closed?.crewId ?? null,
-      closed_how: s.closed?.how ?? null,
-    })),
+    states.map((state) => toDiscrepancyRow(groupId, state)),
   );
+}
+
+export const toDiscrepancyRow = (groupId: string, s: DiscrepancyState) => ({
+  id: s.id,
+  group_id: groupId,
+  registration: s.registration,
+  station_id: s.stationId,
+  text: s.text,
+  grade: s.grade,
+  opened_at: toDb(s.openedAt),
+  opened_by: s.openedBy,
+  measure: s.measure ?? null,
+  observations: JSON.stringify(s.observations),
+  closed_at: s.closed ? toDb(s.closed.at) : null,
+  closed_by: s.closed?.crewId ?? null,
+  closed_how: s.closed?.how ?? null,
+  withdrawn_at: s.withdrawn ? toDb(s.withdrawn.at) : null,
+  withdrawn_by: s.withdrawn?.crewId ?? null,
+});
+
+/** Writes down which events have a say in their discrepancy and which not. */
+export async function writeCounts(tx: Tx, streams: readonly FoldedStream[]): Promise<void> {
+  for (const counts of [true, false]) {
+    const ids = streams.flatMap((s) => s.changed.filter((c) => c.counts === counts).map((c) => c.id));
+    if (ids.length > 0)
+      await tx
+        .update(event)
+        .set({ counts: counts ? 1 : 0 })
+        .where(inArray(event.id, ids));
+  }
 }

@@ -7,47 +7,58 @@ import { event } from "../db/schema/checklist";
 const COLUMNS = {
   id: event.id,
   type: event.type,
+  stream: event.stream,
   preflightId: event.preflightId,
   deviceId: event.deviceId,
   crewId: event.crewId,
   at: event.at,
+  deviceAt: event.deviceAt,
+  rules: event.rules,
+  counts: event.counts,
   data: event.data,
 };
 
-type Row = {
+interface Row {
   id: string;
   type: string;
+  stream: string;
   preflightId: string;
   deviceId: string;
   crewId: string;
   at: string;
+  deviceAt: string | null;
+  rules: number;
   data: unknown;
-};
+}
 
 /** A row as the event it was sent as. */
-export function toEvent({ id, type, preflightId, deviceId, crewId, at, data }: Row): PreflightEvent {
+function toEvent(row: Row): PreflightEvent {
+  const { id, type, stream, preflightId, deviceId, crewId, at, deviceAt, rules, data } = row;
   return {
     id,
     type,
+    ...(stream !== "preflight" && { stream }),
     preflightId,
     deviceId,
     crewId,
     at: fromDb(at),
+    ...(deviceAt !== null && { deviceAt: fromDb(deviceAt) }),
+    ...(rules === 1 && { rules: 1 }),
     data: typeof data === "string" ? JSON.parse(data) : data,
   } as PreflightEvent;
 }
 
-/**
- * Events on record, in the order of their ids; none, without asking, where there is nothing to ask for. `lock` holds what was read, and
- * the places where more of it would go, until the transaction ends.
- */
-export async function readEvents(
+/** Events on record, in the order of their ids; none, without asking, where there is nothing to ask for. */
+export async function readEvents(db: Db | Tx, where: SQL | undefined | false): Promise<PreflightEvent[]> {
+  return (await readCounted(db, where)).map(({ event: one }) => one);
+}
+
+/** The same, each with whether it counts for its discrepancy. */
+export async function readCounted(
   db: Db | Tx,
   where: SQL | undefined | false,
-  lock?: "update",
-): Promise<PreflightEvent[]> {
+): Promise<{ event: PreflightEvent; counts: boolean }[]> {
   if (where === false) return [];
-  const query = db.select(COLUMNS).from(event).where(where).orderBy(asc(event.id));
-  const rows = await (lock ? query.for(lock) : query);
-  return rows.map(toEvent);
+  const rows = await db.select(COLUMNS).from(event).where(where).orderBy(asc(event.id));
+  return rows.map((row) => ({ event: toEvent(row), counts: row.counts === 1 }));
 }

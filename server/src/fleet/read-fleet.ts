@@ -5,34 +5,44 @@ import type {
   LastReading,
   PreflightSummary,
 } from "@cravix/contract";
-import { engineKey, type MemoryReading, REMEMBERED } from "@cravix/core";
+import { engineKey, type MemoryReading, REMEMBERED, type RuleSet } from "@cravix/core";
 import { and, count, desc, eq, inArray, isNotNull, isNull, lt, max, type SQL, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { preflight, reading } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
+import { HOME_GROUP } from "../db/schema/group";
 import { readRecentFluids } from "../fluids/read-fluids";
 import { readLaps, readWalks } from "./read-walks";
 
-export async function readFleet(db: Db): Promise<Fleet> {
+const typeOfAircraft = and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id));
+const isOpen = and(isNull(discrepancy.closedAt), isNull(discrepancy.withdrawnAt));
+
+export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
   const rows = await db
     .select()
     .from(aircraft)
-    .innerJoin(aircraftType, eq(aircraft.typeId, aircraftType.id))
+    .innerJoin(aircraftType, typeOfAircraft)
+    .where(eq(aircraft.groupId, groupId))
     .orderBy(aircraft.registration);
   const open = await db
     .select({ registration: discrepancy.registration, n: count() })
     .from(discrepancy)
-    .where(isNull(discrepancy.closedAt))
+    .where(and(eq(discrepancy.groupId, groupId), isOpen))
     .groupBy(discrepancy.registration);
   const newest = db
     .select({ id: max(preflight.id) })
     .from(preflight)
+    .where(eq(preflight.groupId, groupId))
     .groupBy(preflight.registration);
   const last = await db.select().from(preflight).where(sql`${preflight.id} in (${newest})`);
   return {
-    crew: await db.select().from(crew).orderBy(crew.name),
+    crew: await db
+      .select({ id: crew.id, name: crew.name, role: crew.role })
+      .from(crew)
+      .where(eq(crew.groupId, groupId))
+      .orderBy(crew.name),
     aircraft: rows
       .map(({ aircraft: a, aircraft_type: t }) => ({
         registration: a.registration,
@@ -54,21 +64,27 @@ export async function readFleet(db: Db): Promise<Fleet> {
 }
 
 /** What a device keeps of one aircraft for the apron; undefined for an aircraft the group does not have. */
-export async function readBundle(db: Db, registration: string): Promise<AircraftBundle | undefined> {
+export async function readBundle(
+  db: Db,
+  registration: string,
+  groupId = HOME_GROUP,
+): Promise<AircraftBundle | undefined> {
   const [row] = await db
     .select()
     .from(aircraft)
-    .innerJoin(aircraftType, eq(aircraft.typeId, aircraftType.id))
-    .where(eq(aircraft.registration, registration));
+    .innerJoin(aircraftType, typeOfAircraft)
+    .where(and(eq(aircraft.groupId, groupId), eq(aircraft.registration, registration)));
   if (!row) return undefined;
-  const [field] = await db.select().from(airfield).where(eq(airfield.id, row.aircraft.body.base));
-  const [rules] = await db.select().from(ruleSet).limit(1);
-  const open = await readDiscrepancies(db, registration, true);
+  const [field] = await db
+    .select()
+    .from(airfield)
+    .where(and(eq(airfield.groupId, groupId), eq(airfield.id, row.aircraft.body.base)));
+  const open = await readDiscrepancies(db, registration, true, groupId);
   return {
     aircraft: row.aircraft.body,
     type: row.aircraft_type.body,
     airfield: field?.body ?? null,
-    rules: rules?.body ?? null,
+    rules: await readRules(db, groupId, row.aircraft.body.rules ?? field?.body.rules),
     openDiscrepancies: open.map((d) => ({
       id: d.id,
       stationId: d.stationId,
@@ -78,12 +94,12 @@ export async function readBundle(db: Db, registration: string): Promise<Aircraft
       openedBy: d.openedByName,
       ...(d.measure !== undefined && { measure: d.measure }),
     })),
-    lastReadings: await readLastReadings(db, registration),
-    fluids: await readRecentFluids(db, registration),
-    memory: await readMemory(db, registration, row.aircraft_type.body.engines),
-    walks: await readWalks(db, registration),
-    laps: await readLaps(db, row.aircraft.typeId),
-    recentPreflights: await readPreflights(db, { registration, limit: 10 }),
+    lastReadings: await readLastReadings(db, registration, groupId),
+    fluids: await readRecentFluids(db, registration, groupId),
+    memory: await readMemory(db, registration, row.aircraft_type.body.engines, groupId),
+    walks: await readWalks(db, registration, groupId),
+    laps: await readLaps(db, row.aircraft.typeId, groupId),
+    recentPreflights: await readPreflights(db, { groupId, registration, limit: 10 }),
   };
 }
 
@@ -91,15 +107,17 @@ export async function readDiscrepancies(
   db: Db,
   registration: string | undefined,
   onlyOpen: boolean,
+  groupId = HOME_GROUP,
 ): Promise<DiscrepancyDetail[]> {
   const rows = await db
     .select()
     .from(discrepancy)
-    .leftJoin(crew, eq(crew.id, discrepancy.openedBy))
+    .leftJoin(crew, and(eq(crew.groupId, discrepancy.groupId), eq(crew.id, discrepancy.openedBy)))
     .where(
       and(
+        eq(discrepancy.groupId, groupId),
         registration ? eq(discrepancy.registration, registration) : undefined,
-        onlyOpen ? isNull(discrepancy.closedAt) : undefined,
+        onlyOpen ? isOpen : undefined,
       ),
     )
     .orderBy(desc(discrepancy.openedAt))
@@ -118,7 +136,23 @@ export async function readDiscrepancies(
     ...(d.closedAt !== null && {
       closed: { at: fromDb(d.closedAt), crewId: d.closedBy ?? "", how: d.closedHow ?? "" },
     }),
+    ...(d.withdrawnAt !== null && {
+      withdrawn: { at: fromDb(d.withdrawnAt), crewId: d.withdrawnBy ?? "" },
+    }),
   }));
+}
+
+/**
+ * The rules that an aircraft is flown by: the set that its file names, else the one of its airfield. Where neither names one they are clear
+ * only if the group has a single set; nothing is chosen by the order of an alphabet.
+ */
+async function readRules(db: Db, groupId: string, named: string | undefined): Promise<RuleSet | null> {
+  const rows = await db
+    .select()
+    .from(ruleSet)
+    .where(and(eq(ruleSet.groupId, groupId), named === undefined ? undefined : eq(ruleSet.id, named)))
+    .limit(2);
+  return rows.length === 1 ? (rows[0]?.body ?? null) : null;
 }
 
 /** So many walks back an engine's habit reaches. */
@@ -128,12 +162,13 @@ async function readMemory(
   db: Db,
   registration: string,
   engines: readonly string[] | undefined,
+  groupId: string,
 ): Promise<MemoryReading[]> {
   const keys = REMEMBERED.flatMap((key) => [key, ...(engines ?? []).map((engine) => engineKey(key, engine))]);
   const walks = await db
     .select({ id: preflight.id })
     .from(preflight)
-    .where(eq(preflight.registration, registration))
+    .where(and(eq(preflight.groupId, groupId), eq(preflight.registration, registration)))
     .orderBy(desc(preflight.id))
     .limit(REMEMBERED_WALKS);
   if (walks.length === 0) return [];
@@ -152,18 +187,19 @@ async function readMemory(
   return rows.map(({ preflightId, key, value, at }) => ({ preflightId, key, value, at: fromDb(at) }));
 }
 
-async function readLastReadings(db: Db, registration: string): Promise<LastReading[]> {
+async function readLastReadings(db: Db, registration: string, groupId: string): Promise<LastReading[]> {
+  const ofAircraft = and(eq(reading.groupId, groupId), eq(reading.registration, registration));
   const latest = db
     .select({ key: reading.key, at: max(reading.at).as("latest_at") })
     .from(reading)
-    .where(eq(reading.registration, registration))
+    .where(ofAircraft)
     .groupBy(reading.key)
     .as("latest");
   const rows = await db
     .select()
     .from(reading)
     .innerJoin(latest, and(eq(reading.key, latest.key), eq(reading.at, latest.at)))
-    .where(eq(reading.registration, registration));
+    .where(ofAircraft);
   return rows.map(({ reading: r }) => ({
     key: r.key,
     value: r.value,
@@ -176,9 +212,15 @@ async function readLastReadings(db: Db, registration: string): Promise<LastReadi
 /** Preflights, newest first; `before` is the id of the last one seen. */
 export async function readPreflights(
   db: Db,
-  { registration, before, limit }: { registration?: string; before?: string; limit: number },
+  {
+    groupId = HOME_GROUP,
+    registration,
+    before,
+    limit,
+  }: { groupId?: string; registration?: string; before?: string; limit: number },
 ): Promise<PreflightSummary[]> {
   const where: (SQL | undefined)[] = [
+    eq(preflight.groupId, groupId),
     // Without a registration it is no walk: a mechanic's sign-off, or one whose beginning has not arrived yet.
     registration ? eq(preflight.registration, registration) : isNotNull(preflight.registration),
     before ? lt(preflight.id, before) : undefined,

@@ -1,20 +1,29 @@
 import type { EarlierWalkWithSchool } from "@cravix/contract";
-import { type ComposedList, foldPreflight, stationTimes, stationVisits } from "@cravix/core";
+import { readList } from "@cravix/contract/files";
+import { foldPreflight, type PreflightEvent, stationTimes, stationVisits } from "@cravix/core";
 import { and, count, desc, eq, inArray, isNotNull, ne } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";
 import { aircraft } from "../db/schema/fleet";
+import { HOME_GROUP } from "../db/schema/group";
 import { readEvents } from "../events/read-events";
 
 /** How many earlier walks make a habit; more would only say the same. */
 const WALKS = 24;
 
 /** What an earlier walk was, kept by its number of events: a walk that was signed hardly ever changes. */
-const remembered = new Map<string, { events: number; walk: EarlierWalkWithSchool }>();
+const remembered = new Map<
+  string,
+  { events: number; listHash: string | null; walk?: EarlierWalkWithSchool }
+>();
 const MOST_REMEMBERED = 2000;
 
 /** The pace and order of the last signed walks of one aircraft, newest first: the habits of its pilots. */
-export async function readWalks(db: Db, registration: string): Promise<EarlierWalkWithSchool[]> {
+export async function readWalks(
+  db: Db,
+  registration: string,
+  groupId = HOME_GROUP,
+): Promise<EarlierWalkWithSchool[]> {
   const rows = await db
     .select({
       id: preflight.id,
@@ -24,14 +33,28 @@ export async function readWalks(db: Db, registration: string): Promise<EarlierWa
       events: preflight.eventCount,
     })
     .from(preflight)
-    .where(and(eq(preflight.registration, registration), isNotNull(preflight.signedAt)))
+    .where(
+      and(
+        eq(preflight.groupId, groupId),
+        eq(preflight.registration, registration),
+        isNotNull(preflight.signedAt),
+      ),
+    )
     .orderBy(desc(preflight.id))
     .limit(WALKS);
-  const missing = rows.filter((row) => remembered.get(row.id)?.events !== row.events && row.listHash);
+  const missing = rows.filter((row) => {
+    const known = remembered.get(row.id);
+    return row.listHash && (known?.events !== row.events || known.listHash !== row.listHash);
+  });
   if (missing.length > 0) {
     const hashes = [...new Set(missing.flatMap((row) => row.listHash ?? []))];
     const lists = new Map(
-      (await db.select().from(list).where(inArray(list.hash, hashes))).map((row) => [row.hash, row.body]),
+      (
+        await db
+          .select()
+          .from(list)
+          .where(and(eq(list.groupId, groupId), inArray(list.hash, hashes)))
+      ).map((row) => [row.hash, row.body]),
     );
     const events = await readEvents(
       db,
@@ -42,37 +65,59 @@ export async function readWalks(db: Db, registration: string): Promise<EarlierWa
     );
     if (remembered.size > MOST_REMEMBERED) remembered.clear();
     for (const row of missing) {
-      const body = lists.get(row.listHash ?? "") as ComposedList | undefined;
       // A list that has not arrived yet: its walk is no habit until it has.
-      if (!body) continue;
-      const state = foldPreflight(
-        row.id,
-        events.filter((e) => e.preflightId === row.id),
-      );
-      remembered.set(row.id, {
-        events: row.events,
-        walk: {
-          preflightId: row.id,
-          crewId: state.crewId ?? "",
-          at: state.startedAt ?? "",
-          stations: stationTimes(body, state),
-          visits: stationVisits(body, state),
-          ...(state.school && { school: state.school }),
-        },
-      });
+      if (!lists.has(row.listHash ?? "")) continue;
+      const own = events.filter((e) => e.preflightId === row.id);
+      const walk = earlierWalk(row.id, lists.get(row.listHash ?? ""), own);
+      remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(walk && { walk }) });
     }
   }
   return rows.flatMap((row) => remembered.get(row.id)?.walk ?? []);
 }
 
+/** A walk by its list and events; undefined where they cannot be read: then this one is no habit, and every other still is. */
+function earlierWalk(
+  id: string,
+  body: unknown,
+  events: readonly PreflightEvent[],
+): EarlierWalkWithSchool | undefined {
+  const reading = readList(body);
+  if ("faults" in reading) return undefined;
+  try {
+    const state = foldPreflight(id, events);
+    return {
+      preflightId: id,
+      crewId: state.crewId ?? "",
+      at: state.startedAt ?? "",
+      stations: stationTimes(reading.list, state),
+      visits: stationVisits(reading.list, state),
+      ...(state.school && { school: state.school }),
+    };
+  } catch {
+    return undefined;
+  }
+}
+
 /** How many complete laps each of the group has signed on a type, whichever aircraft of it. */
-export async function readLaps(db: Db, typeId: string): Promise<Record<string, number>> {
+export async function readLaps(
+  db: Db,
+  typeId: string,
+  groupId = HOME_GROUP,
+): Promise<Record<string, number>> {
   const rows = await db
     .select({ crewId: preflight.crewId, laps: count() })
     .from(preflight)
-    .innerJoin(aircraft, eq(aircraft.registration, preflight.registration))
+    .innerJoin(
+      aircraft,
+      and(eq(aircraft.groupId, preflight.groupId), eq(aircraft.registration, preflight.registration)),
+    )
     .where(
-      and(eq(aircraft.typeId, typeId), isNotNull(preflight.signedAt), ne(preflight.verdict, "unfinished")),
+      and(
+        eq(preflight.groupId, groupId),
+        eq(aircraft.typeId, typeId),
+        isNotNull(preflight.signedAt),
+        ne(preflight.verdict, "unfinished"),
+      ),
     )
     .groupBy(preflight.crewId);
   return Object.fromEntries(rows.flatMap(({ crewId, laps }) => (crewId ? [[crewId, laps]] : [])));

@@ -1,69 +1,199 @@
-import { contentHash } from "@cravix/contract";
+import { contentHash, type FileVersion } from "@cravix/contract";
 import type { CravixFile } from "@cravix/contract/files";
-import { eq } from "drizzle-orm";
-import type { Db } from "../db/database";
-import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
+import { and, desc, eq } from "drizzle-orm";
+import type { Db, Tx } from "../db/database";
+import { fromDb, toDb } from "../db/moment";
+import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "../db/schema/fleet";
+import { HOME_GROUP } from "../db/schema/group";
 
-/** Puts a valid file on record; a file of the same id replaces the one before. Returns what is missing for it, if anything. */
+/** Who puts a file on record, and on which state of it. */
+export interface WriteFileOptions {
+  groupId?: string;
+  crewId?: string;
+  now?: Date;
+  /** The content hash of the version that the new one was made from; without it the newest is replaced, whatever it says. */
+  basis?: string;
+}
+
+export type WriteFileOutcome =
+  | { missing: { path: string; expected: string } }
+  | { changed: true }
+  | undefined;
+
+/** What a file is a version of: its kind, and its name among its kind. */
+export function fileKey(file: CravixFile): { kind: string; fileId: string } {
+  const kind = file.format.replace(/^cravix\./, "").replace(/\/\d+$/, "");
+  if (file.format === "cravix.aircraft/1") return { kind, fileId: file.registration };
+  return { kind, fileId: file.format === "cravix.crew/1" ? "crew" : file.id };
+}
+
+/**
+ * Puts a valid file on record as the newest version; the one before it stays, with who and when. The same file again is no new version. Returns
+ * what is missing for it, or that the version it was made from is not the newest any more; then nothing was written.
+ */
 export async function writeFile(
   db: Db,
   file: CravixFile,
+  options: WriteFileOptions = {},
 ): Promise<{ path: string; expected: string } | undefined> {
+  const outcome = await saveFile(db, file, options);
+  return outcome && "missing" in outcome ? outcome.missing : undefined;
+}
+
+export async function saveFile(
+  db: Db,
+  file: CravixFile,
+  { groupId = HOME_GROUP, crewId, now = new Date(), basis }: WriteFileOptions = {},
+): Promise<WriteFileOutcome> {
+  const { kind, fileId } = fileKey(file);
+  return db.transaction(async (tx) => {
+    const missing = await missingFor(tx, groupId, file);
+    if (missing) return { missing };
+    const newest = await newestVersion(tx, groupId, kind, fileId, now);
+    if (basis !== undefined && newest?.hash !== basis) return { changed: true };
+    const hash = contentHash(file);
+    if (newest?.hash !== hash)
+      await tx.insert(fileVersion).values({
+        groupId,
+        kind,
+        fileId,
+        version: (newest?.version ?? 0) + 1,
+        hash,
+        before: newest?.hash ?? null,
+        at: toDb(now.toISOString()),
+        crewId: crewId ?? null,
+        body: file,
+      });
+    await putNewest(tx, groupId, file);
+    return undefined;
+  });
+}
+
+async function missingFor(tx: Tx, groupId: string, file: CravixFile) {
+  if (file.format !== "cravix.aircraft/1") return undefined;
+  const [type] = await tx
+    .select({ body: aircraftType.body })
+    .from(aircraftType)
+    .where(and(eq(aircraftType.groupId, groupId), eq(aircraftType.id, file.typeId)));
+  if (!type) return { path: "typeId", expected: "a type that is on record; add the file of the type first" };
+  const stations = new Set(type.body.stations.map((station) => station.id));
+  const lost = file.ownItems.findIndex((item) => !stations.has(item.station));
+  return lost >= 0 ? { path: `ownItems[${lost}].station`, expected: "a station of its type" } : undefined;
+}
+
+/** The newest version, held until the transaction ends. What was on record before there were versions becomes the first one. */
+async function newestVersion(tx: Tx, groupId: string, kind: string, fileId: string, now: Date) {
+  const own = and(
+    eq(fileVersion.groupId, groupId),
+    eq(fileVersion.kind, kind),
+    eq(fileVersion.fileId, fileId),
+  );
+  const [newest] = await tx
+    .select({ version: fileVersion.version, hash: fileVersion.hash })
+    .from(fileVersion)
+    .where(own)
+    .orderBy(desc(fileVersion.version))
+    .limit(1)
+    .for("update");
+  if (newest) return newest;
+  const before = await bodyOnRecord(tx, groupId, kind, fileId);
+  if (!before) return undefined;
+  const first = { version: 1, hash: contentHash(before) };
+  await tx
+    .insert(fileVersion)
+    .values({ groupId, kind, fileId, ...first, at: toDb(now.toISOString()), body: before });
+  return first;
+}
+
+async function bodyOnRecord(tx: Tx, groupId: string, kind: string, fileId: string) {
+  if (kind === "aircraft") {
+    const own = and(eq(aircraft.groupId, groupId), eq(aircraft.registration, fileId));
+    return (await tx.select().from(aircraft).where(own).for("update"))[0]?.body;
+  }
+  const table = { "aircraft-type": aircraftType, airfield, "rule-set": ruleSet }[kind];
+  if (!table) return undefined;
+  const own = and(eq(table.groupId, groupId), eq(table.id, fileId));
+  return (await tx.select({ body: table.body }).from(table).where(own).for("update"))[0]?.body;
+}
+
+async function putNewest(tx: Tx, groupId: string, file: CravixFile): Promise<void> {
   switch (file.format) {
     case "cravix.aircraft-type/1":
-      await db
+      await tx
         .insert(aircraftType)
-        .values({ id: file.id, body: file })
+        .values({ groupId, id: file.id, body: file })
         .onDuplicateKeyUpdate({ set: { body: file } });
-      return undefined;
+      return;
     case "cravix.aircraft/1": {
-      const [type] = await db
-        .select({ body: aircraftType.body })
-        .from(aircraftType)
-        .where(eq(aircraftType.id, file.typeId));
-      if (!type)
-        return {
-          path: "typeId",
-          expected: `a type that is on record; add the file for ${file.typeId} first`,
-        };
-      const stations = new Set(type.body.stations.map((station) => station.id));
-      const lost = file.ownItems.findIndex((item) => !stations.has(item.station));
-      if (lost >= 0) return { path: `ownItems[${lost}].station`, expected: `a station of ${file.typeId}` };
       const { registration, typeId } = file;
-      await db
+      await tx
         .insert(aircraft)
-        .values({ registration, typeId, body: file })
+        .values({ groupId, registration, typeId, body: file })
         .onDuplicateKeyUpdate({ set: { typeId, body: file } });
-      return undefined;
+      return;
     }
     case "cravix.airfield/1":
-      await db
+      await tx
         .insert(airfield)
-        .values({ id: file.id, body: file })
+        .values({ groupId, id: file.id, body: file })
         .onDuplicateKeyUpdate({ set: { body: file } });
-      return undefined;
+      return;
     case "cravix.rule-set/1":
-      await db
+      await tx
         .insert(ruleSet)
-        .values({ id: file.id, body: file })
+        .values({ groupId, id: file.id, body: file })
         .onDuplicateKeyUpdate({ set: { body: file } });
-      return undefined;
+      return;
     case "cravix.crew/1":
-      for (const member of file.members)
-        await db
+      for (const { id, name, role } of file.members)
+        await tx
           .insert(crew)
-          .values(member)
-          .onDuplicateKeyUpdate({ set: { name: member.name, role: member.role } });
-      return undefined;
+          .values({ groupId, id, name, role })
+          .onDuplicateKeyUpdate({ set: { name, role } });
+      return;
   }
 }
 
-/** Whether the aircraft on record is still the one that a new file was made from, by its content hash. Other files have no such basis. */
-export async function isOnRecord(db: Db, file: CravixFile, basis: string): Promise<boolean> {
-  if (file.format !== "cravix.aircraft/1") return true;
+/** Every version of a file, newest first: who put it there, when, and which was there before. */
+export async function readVersions(
+  db: Db,
+  groupId: string,
+  kind: string,
+  fileId: string,
+): Promise<FileVersion[]> {
+  const rows = await db
+    .select()
+    .from(fileVersion)
+    .where(and(eq(fileVersion.groupId, groupId), eq(fileVersion.kind, kind), eq(fileVersion.fileId, fileId)))
+    .orderBy(desc(fileVersion.version))
+    .limit(500);
+  return rows.map(({ version, hash, before, at, crewId }) => ({
+    version,
+    hash,
+    before,
+    at: fromDb(at),
+    crewId,
+  }));
+}
+
+/** One version of a file as it was put on record; undefined where there is none. */
+export async function readVersion(
+  db: Db,
+  groupId: string,
+  kind: string,
+  fileId: string,
+  version: number,
+): Promise<unknown> {
   const [row] = await db
-    .select({ body: aircraft.body })
-    .from(aircraft)
-    .where(eq(aircraft.registration, file.registration));
-  return row !== undefined && contentHash(row.body) === basis;
+    .select({ body: fileVersion.body })
+    .from(fileVersion)
+    .where(
+      and(
+        eq(fileVersion.groupId, groupId),
+        eq(fileVersion.kind, kind),
+        eq(fileVersion.fileId, fileId),
+        eq(fileVersion.version, version),
+      ),
+    );
+  return row?.body;
 }

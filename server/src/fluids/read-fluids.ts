@@ -1,13 +1,16 @@
 import type { FluidRow } from "@cravix/core";
-import { and, asc, desc, eq, lt, or, type SQL } from "drizzle-orm";
+import { and, asc, desc, eq, lt, or, type SQL, sql } from "drizzle-orm";
+import { alias } from "drizzle-orm/mysql-core";
 import type { Db } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
 import { fluidLog } from "../db/schema/fluids";
+import { HOME_GROUP } from "../db/schema/group";
 
 /** How much of the log a device keeps for the apron: some months of a trainer. */
 const KEPT_ON_DEVICE = 250;
 
 export interface FluidPage {
+  groupId?: string;
   registration: string;
   fluid: FluidRow["fluid"];
   limit: number;
@@ -15,10 +18,21 @@ export interface FluidPage {
   before?: { at: string; id: string };
 }
 
+/** The lines of one log, each once: what two walks, or a walk and a file, say alike is one line. */
+function ofLog(groupId: string, registration: string, fluid: FluidRow["fluid"]): SQL | undefined {
+  const twin = alias(fluidLog, "twin");
+  return and(
+    eq(fluidLog.groupId, groupId),
+    eq(fluidLog.registration, registration),
+    eq(fluidLog.fluid, fluid),
+    sql`not exists (select 1 from ${fluidLog} as ${twin} where ${twin.id} = ${fluidLog.id} and ${twin.preflightId} < ${fluidLog.preflightId})`,
+  );
+}
+
 /** Lines of one aircraft's log, newest first. */
 export async function readFluids(
   db: Db,
-  { registration, fluid, limit, before }: FluidPage,
+  { groupId = HOME_GROUP, registration, fluid, limit, before }: FluidPage,
 ): Promise<(FluidRow & { id: string })[]> {
   const behind: SQL | undefined =
     before &&
@@ -26,16 +40,22 @@ export async function readFluids(
   const rows = await db
     .select()
     .from(fluidLog)
-    .where(and(eq(fluidLog.registration, registration), eq(fluidLog.fluid, fluid), behind))
+    .where(and(ofLog(groupId, registration, fluid), behind))
     .orderBy(desc(fluidLog.at), desc(fluidLog.id))
     .limit(limit);
   return rows.map((row) => ({ id: row.id, ...toFluidRow(row) }));
 }
 
 /** The last lines of both logs. */
-export async function readRecentFluids(db: Db, registration: string): Promise<FluidRow[]> {
+export async function readRecentFluids(
+  db: Db,
+  registration: string,
+  groupId = HOME_GROUP,
+): Promise<FluidRow[]> {
   const both = await Promise.all(
-    (["fuel", "oil"] as const).map((fluid) => readFluids(db, { registration, fluid, limit: KEPT_ON_DEVICE })),
+    (["fuel", "oil"] as const).map((fluid) =>
+      readFluids(db, { groupId, registration, fluid, limit: KEPT_ON_DEVICE }),
+    ),
   );
   return both.flat().map(({ id: _id, ...row }) => row);
 }
@@ -45,11 +65,12 @@ export async function readAllFluids(
   db: Db,
   registration: string,
   fluid: FluidRow["fluid"],
+  groupId = HOME_GROUP,
 ): Promise<FluidRow[]> {
   const rows = await db
     .select()
     .from(fluidLog)
-    .where(and(eq(fluidLog.registration, registration), eq(fluidLog.fluid, fluid)))
+    .where(ofLog(groupId, registration, fluid))
     .orderBy(asc(fluidLog.at), asc(fluidLog.id));
   return rows.map(toFluidRow);
 }

@@ -4,6 +4,7 @@ import { inArray, sql } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
 import { fluidLog } from "../db/schema/fluids";
+import { HOME_GROUP } from "../db/schema/group";
 import { upsert } from "../db/upsert";
 
 /** The same words at the same moment are the same line, wherever it came from. */
@@ -12,8 +13,10 @@ export function fluidRowId({ registration, fluid, entry, part = "", at, amount, 
   return createHash("sha256").update(words).digest("hex").slice(0, 32);
 }
 
-const toRow = (row: FluidRow, preflightId: string | null) => ({
+/** A line as the table has it; a line that came in a file belongs to no stream. */
+export const toFluidRow = (groupId: string, row: FluidRow, preflightId: string) => ({
   id: fluidRowId(row),
+  group_id: groupId,
   registration: row.registration,
   fluid: row.fluid,
   entry: row.entry,
@@ -28,31 +31,43 @@ const toRow = (row: FluidRow, preflightId: string | null) => ({
   preflight_id: preflightId,
 });
 
-/** Writes the lines of folded preflights; those `withHistory` may have lines on record that were undone since. */
+/** Writes the lines of folded streams; those that were seen before may have lines on record that were undone since. */
 export async function writeFluidsOf(
   tx: Tx,
-  states: readonly PreflightState[],
-  withHistory: readonly string[],
+  groupId: string,
+  streams: readonly { id: string; seen: boolean; state: PreflightState }[],
 ): Promise<void> {
-  if (withHistory.length > 0)
-    await tx.delete(fluidLog).where(inArray(fluidLog.preflightId, [...withHistory]));
+  const before = streams.filter((stream) => stream.seen).map((stream) => stream.id);
+  if (before.length > 0) await tx.delete(fluidLog).where(inArray(fluidLog.preflightId, before));
   await upsert(
     tx,
     "fluid_log",
-    states.flatMap((state) => fluidRowsOf(state).map((row) => toRow(row, state.id))),
+    streams.flatMap(({ state }) => fluidRowsOf(state).map((row) => toFluidRow(groupId, row, state.id))),
   );
 }
 
 const AT_ONCE = 1000;
 
 /** Takes lines that came in a file; returns how many were new. What is on record already, from a walk or a file, stays as it is. */
-export async function importFluids(db: Db, rows: readonly FluidRow[]): Promise<number> {
+export async function importFluids(db: Db, rows: readonly FluidRow[], groupId = HOME_GROUP): Promise<number> {
   let taken = 0;
   for (let i = 0; i < rows.length; i += AT_ONCE) {
-    const part = rows.slice(i, i + AT_ONCE).map((row) => Object.values(toRow(row, null)));
+    const part = rows.slice(i, i + AT_ONCE).map((row) => toFluidRow(groupId, row, ""));
+    const known = await db
+      .select({ id: fluidLog.id })
+      .from(fluidLog)
+      .where(
+        inArray(
+          fluidLog.id,
+          part.map((row) => row.id),
+        ),
+      );
+    const ids = new Set(known.map((row) => row.id));
+    const fresh = part.filter((row) => !ids.has(row.id)).map((row) => Object.values(row));
+    if (fresh.length === 0) continue;
     const [result] = await db.execute(sql`insert ignore into ${fluidLog}
-      (id, registration, fluid, entry, part, amount, unit, hours, grade, receipt, heat, at, preflight_id)
-      values ${sql.param(part)}`);
+      (id, group_id, registration, fluid, entry, part, amount, unit, hours, grade, receipt, heat, at, preflight_id)
+      values ${sql.param(fresh)}`);
     taken += (result as unknown as { affectedRows: number }).affectedRows;
   }
   return taken;

@@ -100,7 +100,8 @@ describe("the simulated engine monitor", () => {
       severity: 0,
       seed: 1,
     };
-    for (let i = 0; i < MOST_MONITORS; i++) expect(monitors.open(options, 0)).toBeDefined();
+    for (let i = 0; i < MOST_MONITORS; i++)
+      expect(monitors.open(options, 0, `client ${i % 4}`)).toBeDefined();
     expect(monitors.open(options, 1000)).toBeUndefined();
     expect(monitors.open(options, 3_600_000)).toBeDefined();
   });

@@ -1,13 +1,15 @@
 import { randomUUID } from "node:crypto";
 import { Monitor, type MonitorOptions } from "@cravix/core/engine-model";
 
-/** The most stand-ins that run at once, and how long one runs without anybody telling its pilot anything, ms. */
+/** The most stand-ins that run at once, the most for one client, and how long one runs without anybody telling its pilot anything, ms. */
 export const MOST_MONITORS = 24;
-const IDLE_MS = 20 * 60_000;
+export const MOST_FOR_ONE = 8;
+export const IDLE_MS = 20 * 60_000;
 
 export interface Session {
   id: string;
   monitor: Monitor;
+  client: string;
   touched: number;
 }
 
@@ -15,20 +17,28 @@ export interface Session {
 export class Monitors {
   private readonly sessions = new Map<string, Session>();
 
-  /** Switches one on; undefined when too many run already. */
-  open(options: MonitorOptions, now: number): Session | undefined {
-    for (const { id, touched } of this.sessions.values())
-      if (now - touched > IDLE_MS) this.sessions.delete(id);
-    if (this.sessions.size >= MOST_MONITORS) return undefined;
-    const session = { id: randomUUID(), monitor: new Monitor(options), touched: now };
+  /** Switches one on; undefined when too many run already, in all or for this client. */
+  open(options: MonitorOptions, now: number, client = "here"): Session | undefined {
+    for (const { id } of this.sessions.values()) this.runs(id, now);
+    const own = [...this.sessions.values()].filter((session) => session.client === client);
+    if (this.sessions.size >= MOST_MONITORS || own.length >= MOST_FOR_ONE) return undefined;
+    const session = { id: randomUUID(), monitor: new Monitor(options), client, touched: now };
     this.sessions.set(session.id, session);
     return session;
   }
 
+  /** The one that somebody tells something: from now on it is idle anew. */
   find(id: string, now: number): Session | undefined {
     const session = this.sessions.get(id);
     if (session) session.touched = now;
     return session;
+  }
+
+  /** Whether it still runs; one that was idle for too long is switched off. */
+  runs(id: string, now: number): boolean {
+    const session = this.sessions.get(id);
+    if (session && now - session.touched > IDLE_MS) this.sessions.delete(id);
+    return this.sessions.has(id);
   }
 
   close(id: string): void {

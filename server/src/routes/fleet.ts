@@ -1,52 +1,82 @@
-import { readFileText } from "@cravix/contract/files";
 import { Hono } from "hono";
-import { bodyLimit } from "hono/body-limit";
+import { boolean, object } from "yup";
 import type { Database } from "../db/database";
 import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
-import { isOnRecord, writeFile } from "../fleet/write-file";
+import { readVersion, readVersions, saveFile } from "../fleet/write-file";
+import { callerOf } from "../identity";
+import { atMost } from "../middleware/body";
+import { valid } from "../middleware/valid";
 import { problem } from "../problem";
+import { heavyWork } from "../work/heavy-work";
+import { ofAircraft, ofFile, ofVersion, whichState } from "./addresses";
 
-const MAX_BYTES = 8 * 1024 * 1024;
+const onlyCheck = object({ check: boolean().default(false) });
 
-export function fleetRoutes({ db }: Database) {
+export function fleetRoutes({ db }: Database, clock: () => Date) {
   return new Hono()
-    .get("/aircraft", async (c) => c.json(await readFleet(db)))
-    .get("/aircraft/:registration", async (c) => {
-      const bundle = await readBundle(db, c.req.param("registration"));
+    .get("/aircraft", async (c) => c.json(await readFleet(db, callerOf(c).groupId)))
+    .get("/aircraft/:registration", valid("param", ofAircraft), async (c) => {
+      const bundle = await readBundle(db, c.req.valid("param").registration, callerOf(c).groupId);
       return bundle ? c.json(bundle) : noAircraft(c);
     })
-    .get("/aircraft/:registration/discrepancies", async (c) => {
-      const registration = c.req.param("registration");
-      if (!(await readBundle(db, registration))) return noAircraft(c);
-      return c.json({ items: await readDiscrepancies(db, registration, c.req.query("state") !== "all") });
-    })
-    .get("/discrepancies", async (c) =>
-      c.json({ items: await readDiscrepancies(db, undefined, c.req.query("state") !== "all") }),
-    )
-    .post(
-      "/files",
-      bodyLimit({ maxSize: MAX_BYTES, onError: (c) => problem(c, 413, "A file may have at most 8 MiB.") }),
+    .get(
+      "/aircraft/:registration/discrepancies",
+      valid("param", ofAircraft),
+      valid("query", whichState),
       async (c) => {
-        const reading = readFileText(await c.req.text());
-        if ("faults" in reading)
-          return problem(c, 422, "The file is not valid. Nothing was changed.", reading.faults);
-        // Only asked whether it is valid: nothing is put on record.
-        if (c.req.query("check") === "true") return c.json({ format: reading.file.format });
-        const basis = c.req.header("if-match")?.replace(/^"|"$/g, "");
-        if (basis && !(await isOnRecord(db, reading.file, basis)))
-          return problem(
-            c,
-            412,
-            "Somebody else has changed this aircraft since. Nothing was overwritten: look at the new state, then save again.",
-          );
-        const missing = await writeFile(db, reading.file);
-        if (missing)
-          return problem(c, 409, "The file does not fit what is on record. Nothing was changed.", [missing]);
-        return c.json({ format: reading.file.format }, 201);
+        const { registration } = c.req.valid("param");
+        const { groupId } = callerOf(c);
+        const fleet = await readFleet(db, groupId);
+        if (!fleet.aircraft.some((a) => a.registration === registration)) return noAircraft(c);
+        const open = c.req.valid("query").state === "open";
+        return c.json({ items: await readDiscrepancies(db, registration, open, groupId) });
       },
-    );
+    )
+    .get("/discrepancies", valid("query", whichState), async (c) =>
+      c.json({
+        items: await readDiscrepancies(
+          db,
+          undefined,
+          c.req.valid("query").state === "open",
+          callerOf(c).groupId,
+        ),
+      }),
+    )
+    .post("/files", atMost("file"), valid("query", onlyCheck), async (c) => {
+      const reading = await heavyWork({ kind: "file", text: await c.req.text() });
+      if ("faults" in reading)
+        return problem(c, 422, "The file is not valid. Nothing was changed.", reading.faults);
+      const { file } = reading;
+      // Only asked whether it is valid: nothing is put on record.
+      if (c.req.valid("query").check) return c.json({ format: file.format });
+      const basis = c.req.header("if-match")?.replace(/^"|"$/g, "");
+      const outcome = await saveFile(db, file, {
+        ...callerOf(c),
+        now: clock(),
+        ...(basis && { basis }),
+      });
+      if (!outcome) return c.json({ format: file.format }, 201);
+      if ("missing" in outcome)
+        return problem(c, 409, "The file does not fit what is on record. Nothing was changed.", [
+          outcome.missing,
+        ]);
+      return problem(
+        c,
+        412,
+        `Somebody else has changed this ${file.format === "cravix.aircraft/1" ? "aircraft" : "file"} since. Nothing was overwritten: look at the new state, then save again.`,
+      );
+    })
+    .get("/files/:kind/:id/versions", valid("param", ofFile), async (c) => {
+      const { kind, id } = c.req.valid("param");
+      return c.json({ items: await readVersions(db, callerOf(c).groupId, kind, id) });
+    })
+    .get("/files/:kind/:id/versions/:version", valid("param", ofVersion), async (c) => {
+      const { kind, id, version } = c.req.valid("param");
+      const body = await readVersion(db, callerOf(c).groupId, kind, id, version);
+      return body === undefined ? problem(c, 404, "There is no such version.") : c.json(body as object);
+    });
 }
 
 function noAircraft(c: Parameters<typeof problem>[0]) {
-  return problem(c, 404, `There is no aircraft ${c.req.param("registration")} in the group.`);
+  return problem(c, 404, "There is no such aircraft in the group.");
 }

@@ -1,84 +1,112 @@
 import type { ImportOutcome, Page } from "@cravix/contract";
-import { fluidCsv, readFluidCsv } from "@cravix/contract/logs";
-import type { FluidRow } from "@cravix/core";
-import { eq } from "drizzle-orm";
+import { fluidCsv } from "@cravix/contract/logs";
+import type { AircraftType, FluidRow } from "@cravix/core";
+import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
-import { bodyLimit } from "hono/body-limit";
+import { number, object, string } from "yup";
 import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
 import { readAllFluids, readFluids } from "../fluids/read-fluids";
 import { importFluids } from "../fluids/write-fluids";
+import { callerOf } from "../identity";
+import { atMost } from "../middleware/body";
+import { valid } from "../middleware/valid";
 import { problem } from "../problem";
+import { heavyWork } from "../work/heavy-work";
+import { ofAircraft } from "./addresses";
 
-const MAX_BYTES = 8 * 1024 * 1024;
-const MAX_LIMIT = 5000;
 const CURSOR = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z)~([0-9a-f]{32})$/;
+
+const page = object({
+  limit: number().integer().min(1).max(5000).default(500),
+  before: string().matches(CURSOR, "the next of the page before"),
+});
+
+type Fluid = FluidRow["fluid"];
 
 /** The fuel and oil logs: read in pages, out and in as comma-separated text. */
 export function fluidRoutes({ db }: Database, clock: () => Date) {
-  const types = async () => {
+  /** What must be known of the group's aircraft to read a log. */
+  const known = async (groupId: string) => {
     const rows = await db
       .select()
       .from(aircraft)
-      .innerJoin(aircraftType, eq(aircraft.typeId, aircraftType.id));
-    return new Map(rows.map((row) => [row.aircraft.registration, row.aircraft_type.body]));
-  };
-  const unknown = (c: Context, registration: string) =>
-    problem(c, 404, `There is no aircraft ${registration} in the group.`);
-  const app = new Hono();
-  for (const fluid of ["fuel", "oil"] as const) {
-    app.get(`/aircraft/:registration/${fluid}-log`, async (c) => {
-      const registration = c.req.param("registration") ?? "";
-      const limit = Number(c.req.query("limit") ?? 500);
-      if (!Number.isInteger(limit) || limit < 1 || limit > MAX_LIMIT)
-        return problem(c, 422, `limit goes from 1 to ${MAX_LIMIT}.`, [
-          { path: "limit", expected: `a whole number from 1 to ${MAX_LIMIT}` },
-        ]);
-      const given = c.req.query("before");
-      const cursor = given === undefined ? undefined : CURSOR.exec(given);
-      if (cursor === null)
-        return problem(c, 422, "before is the `next` of the page before.", [
-          { path: "before", expected: "the next of the page before" },
-        ]);
-      // One more than asked for tells whether there is a next page.
-      const found = await readFluids(db, {
-        registration,
-        fluid,
-        limit: limit + 1,
-        ...(cursor && { before: { at: cursor[1] ?? "", id: cursor[2] ?? "" } }),
-      });
-      if (found.length === 0 && !(await types()).has(registration)) return unknown(c, registration);
-      const last = found.length > limit ? found[limit - 1] : undefined;
-      const page: Page<FluidRow> = {
-        items: found.slice(0, limit).map(({ id: _id, ...row }) => row),
-        ...(last && { next: `${last.at}~${last.id}` }),
+      .innerJoin(
+        aircraftType,
+        and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id)),
+      )
+      .where(eq(aircraft.groupId, groupId));
+    return rows.map(({ aircraft: { registration }, aircraft_type: { body } }) => {
+      const type: Pick<AircraftType, "fuel" | "engines"> = {
+        ...(body.fuel && { fuel: body.fuel }),
+        ...(body.engines && { engines: body.engines }),
       };
-      return c.json(page);
+      return [registration, type] as [string, typeof type];
     });
-    app.get(`/aircraft/:registration/${fluid}-log.csv`, async (c) => {
-      const registration = c.req.param("registration") ?? "";
-      if (!(await types()).has(registration)) return unknown(c, registration);
-      return c.body(fluidCsv(fluid, await readAllFluids(db, registration, fluid)), 200, {
-        "content-type": "text/csv; charset=utf-8",
-        "content-disposition": `attachment; filename="${registration.replace(/[^\w-]/g, "")}-${fluid}-log.csv"`,
-      });
+  };
+  const isKnown = async (groupId: string, registration: string) =>
+    (await known(groupId)).some(([one]) => one === registration);
+  const unknown = (c: Context) => problem(c, 404, "There is no such aircraft in the group.");
+
+  const onePage = async (
+    c: Context,
+    fluid: Fluid,
+    registration: string,
+    { limit, before }: { limit: number; before?: string | undefined },
+  ) => {
+    const { groupId } = callerOf(c);
+    const [, at = "", id = ""] = CURSOR.exec(before ?? "") ?? [];
+    // One more than asked for tells whether there is a next page.
+    const found = await readFluids(db, {
+      groupId,
+      registration,
+      fluid,
+      limit: limit + 1,
+      ...(before && { before: { at, id } }),
     });
-    app.post(
-      `/${fluid}-log`,
-      bodyLimit({ maxSize: MAX_BYTES, onError: (c) => problem(c, 413, "A log may have at most 8 MiB.") }),
-      async (c) => {
-        const known = await types();
-        const { rows, faults } = readFluidCsv(
-          fluid,
-          await c.req.text(),
-          (registration) => known.get(registration),
-          clock(),
-        );
-        const taken = await importFluids(db, rows);
-        const outcome: ImportOutcome = { taken, repeated: rows.length - taken, faults };
-        return c.json(outcome);
-      },
-    );
-  }
-  return app;
+    if (found.length === 0 && !(await isKnown(groupId, registration))) return unknown(c);
+    const last = found.length > limit ? found[limit - 1] : undefined;
+    const result: Page<FluidRow> = {
+      items: found.slice(0, limit).map(({ id: _id, ...row }) => row),
+      ...(last && { next: `${last.at}~${last.id}` }),
+    };
+    return c.json(result);
+  };
+  const asTable = async (c: Context, fluid: Fluid, registration: string) => {
+    const { groupId } = callerOf(c);
+    if (!(await isKnown(groupId, registration))) return unknown(c);
+    return c.body(fluidCsv(fluid, await readAllFluids(db, registration, fluid, groupId)), 200, {
+      "content-type": "text/csv; charset=utf-8",
+      "content-disposition": `attachment; filename="${registration.replace(/[^\w-]/g, "")}-${fluid}-log.csv"`,
+    });
+  };
+  const takeTable = async (c: Context, fluid: Fluid) => {
+    const { groupId } = callerOf(c);
+    const { rows, faults } = await heavyWork({
+      kind: "fluid log",
+      fluid,
+      text: await c.req.text(),
+      known: await known(groupId),
+      now: clock().getTime(),
+    });
+    const taken = await importFluids(db, rows, groupId);
+    const outcome: ImportOutcome = { taken, repeated: rows.length - taken, faults };
+    return c.json(outcome);
+  };
+
+  return new Hono()
+    .get("/aircraft/:registration/fuel-log", valid("param", ofAircraft), valid("query", page), (c) =>
+      onePage(c, "fuel", c.req.valid("param").registration, c.req.valid("query")),
+    )
+    .get("/aircraft/:registration/oil-log", valid("param", ofAircraft), valid("query", page), (c) =>
+      onePage(c, "oil", c.req.valid("param").registration, c.req.valid("query")),
+    )
+    .get("/aircraft/:registration/fuel-log.csv", valid("param", ofAircraft), (c) =>
+      asTable(c, "fuel", c.req.valid("param").registration),
+    )
+    .get("/aircraft/:registration/oil-log.csv", valid("param", ofAircraft), (c) =>
+      asTable(c, "oil", c.req.valid("param").registration),
+    )
+    .post("/fuel-log", atMost("file"), (c) => takeTable(c, "fuel"))
+    .post("/oil-log", atMost("file"), (c) => takeTable(c, "oil"));
 }

@@ -1,3 +1,4 @@
+import { isName } from "@cravix/contract";
 import { shapeOf } from "@cravix/contract/stand-in";
 import { traceCsv } from "@cravix/contract/trace";
 import {
@@ -9,17 +10,24 @@ import {
   usualPlan,
 } from "@cravix/core/engine-model";
 import { stationPressureHpa, traceOf } from "@cravix/core/run-up";
-import { eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { Hono } from "hono";
 import { streamSSE } from "hono/streaming";
-import { number, object, string, ValidationError } from "yup";
+import { number, object, string } from "yup";
 import type { Database } from "../db/database";
 import { aircraft, aircraftType, airfield } from "../db/schema/fleet";
-import { MOST_MONITORS, Monitors } from "../monitor/monitors";
+import { callerOf } from "../identity";
+import { atMost } from "../middleware/body";
+import { clientOf } from "../middleware/client";
+import { valid } from "../middleware/valid";
+import { Monitors } from "../monitor/monitors";
 import { problem } from "../problem";
 
 const orderSchema = object({
-  registration: string().required().max(20),
+  registration: string()
+    .required()
+    .max(20)
+    .test("name", "a registration", (value) => isName(value ?? "")),
   fault: string().oneOf(FAULT_KINDS).default("none"),
   side: string().oneOf(["right", "left"]).default("left"),
   cylinder: number().integer().min(1).max(18).default(1),
@@ -31,29 +39,42 @@ const orderSchema = object({
   celsius: number().min(-40).max(50).default(15),
   settingHpa: number().min(900).max(1085).default(1013.25),
   warm: string().oneOf(["yes", "no"]).default("yes"),
-}).noUnknown();
+}).noUnknown("nothing else");
 type Order = ReturnType<typeof orderSchema.validateSync>;
 
-const doSchema = object({ step: string().required().oneOf(PILOT_STEPS) }).noUnknown();
+const doSchema = object({ step: string().required().oneOf(PILOT_STEPS) })
+  .noUnknown("nothing else")
+  .strict();
+const ofSession = object({ id: string().required().max(60) });
+const NOT_KNOWN = "The monitor does not know this.";
 
 /** The simulated engine monitor with an engine and a pilot behind it. A real one would send the same lines. */
 export function monitorRoutes({ db }: Database, clock: () => Date) {
   const monitors = new Monitors();
 
-  async function optionsFor(order: Order): Promise<MonitorOptions | { status: 404 | 422; detail: string }> {
+  async function optionsFor(
+    groupId: string,
+    order: Order,
+  ): Promise<MonitorOptions | { status: 404 | 422; detail: string }> {
     const [row] = await db
       .select()
       .from(aircraft)
-      .innerJoin(aircraftType, eq(aircraft.typeId, aircraftType.id))
-      .where(eq(aircraft.registration, order.registration));
-    if (!row) return { status: 404, detail: `There is no aircraft ${order.registration} in the group.` };
+      .innerJoin(
+        aircraftType,
+        and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id)),
+      )
+      .where(and(eq(aircraft.groupId, groupId), eq(aircraft.registration, order.registration)));
+    if (!row) return { status: 404, detail: "There is no such aircraft in the group." };
     const { runUp } = row.aircraft_type.body;
     const shape = shapeOf(row.aircraft_type.body);
     if (!runUp || !shape)
       return { status: 422, detail: `${order.registration} has no engine with a run-up on file.` };
     if (order.cylinder > shape.cylinders)
       return { status: 422, detail: `It has ${shape.cylinders} cylinders.` };
-    const [field] = await db.select().from(airfield).where(eq(airfield.id, row.aircraft.body.base));
+    const [field] = await db
+      .select()
+      .from(airfield)
+      .where(and(eq(airfield.groupId, groupId), eq(airfield.id, row.aircraft.body.base)));
     return {
       shape,
       runUpRpm: runUp.rpm,
@@ -72,33 +93,13 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
     };
   }
 
-  const read = (query: Record<string, string>) => {
-    try {
-      return orderSchema.validateSync(query, { abortEarly: false });
-    } catch (error) {
-      if (error instanceof ValidationError) return error;
-      throw error;
-    }
-  };
-  const refuse = (c: Parameters<typeof problem>[0], error: ValidationError) =>
-    problem(
-      c,
-      422,
-      "The monitor does not know this.",
-      (error.inner.length > 0 ? error.inner : [error]).map((f) => ({
-        path: f.path ?? "",
-        expected: f.errors[0] ?? f.message,
-      })),
-    );
-
   return new Hono()
-    .get("/monitor/stream", async (c) => {
-      const order = read(c.req.query());
-      if (order instanceof ValidationError) return refuse(c, order);
-      const options = await optionsFor(order);
+    .get("/monitor/stream", valid("query", orderSchema, NOT_KNOWN), async (c) => {
+      const order = c.req.valid("query");
+      const options = await optionsFor(callerOf(c).groupId, order);
       if ("status" in options) return problem(c, options.status, options.detail);
-      const session = monitors.open(options, clock().getTime());
-      if (!session) return problem(c, 429, `${MOST_MONITORS} monitors run already. Try again in a while.`);
+      const session = monitors.open(options, clock().getTime(), clientOf(c));
+      if (!session) return problem(c, 429, "Too many monitors run already. Try again in a while.");
       return streamSSE(c, async (stream) => {
         stream.onAbort(() => monitors.close(session.id));
         try {
@@ -112,35 +113,30 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
             await stream.writeSSE({ data: JSON.stringify(lines) });
             const due = from + ((sent + batch) / perS) * 1000;
             await stream.sleep(Math.max(1, due - performance.now()));
-            if (!monitors.find(session.id, clock().getTime())) break;
+            // Nobody has told its pilot anything for long: it is switched off.
+            if (!monitors.runs(session.id, clock().getTime())) break;
           }
         } finally {
           monitors.close(session.id);
         }
       });
     })
-    .post("/monitor/:id/do", async (c) => {
-      const session = monitors.find(c.req.param("id"), clock().getTime());
-      if (!session) return problem(c, 404, "This monitor is switched off.");
-      let body: unknown;
-      try {
-        body = await c.req.json();
-      } catch {
-        return problem(c, 400, "What to do must be JSON.");
-      }
-      try {
-        const { step } = doSchema.validateSync(body, { strict: true });
+    .post(
+      "/monitor/:id/do",
+      atMost("order"),
+      valid("param", ofSession),
+      valid("json", doSchema, NOT_KNOWN),
+      (c) => {
+        const session = monitors.find(c.req.valid("param").id, clock().getTime());
+        if (!session) return problem(c, 404, "This monitor is switched off.");
+        const { step } = c.req.valid("json");
         session.monitor.tell(step);
         return c.json({ told: step, at: session.monitor.now });
-      } catch (error) {
-        if (error instanceof ValidationError) return refuse(c, error);
-        throw error;
-      }
-    })
-    .get("/monitor/run-up.csv", async (c) => {
-      const order = read(c.req.query());
-      if (order instanceof ValidationError) return refuse(c, order);
-      const options = await optionsFor(order);
+      },
+    )
+    .get("/monitor/run-up.csv", valid("query", orderSchema, NOT_KNOWN), async (c) => {
+      const order = c.req.valid("query");
+      const options = await optionsFor(callerOf(c).groupId, order);
       if ("status" in options) return problem(c, options.status, options.detail);
       const { samples } = simulateRunUp(options, usualPlan(options));
       return c.body(traceCsv(traceOf(samples)), 200, {

@@ -1,57 +1,56 @@
-import type { Page, PreflightDetail, PreflightSummary } from "@cravix/contract";
+import { isEventId, isName, type Page, type PreflightDetail, type PreflightSummary } from "@cravix/contract";
 import { readList } from "@cravix/contract/files";
-import { eq } from "drizzle-orm";
-import { type Context, Hono } from "hono";
-import { bodyLimit } from "hono/body-limit";
+import { and, eq } from "drizzle-orm";
+import { Hono } from "hono";
+import { number, object, string } from "yup";
 import type { Database } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";
-import { putList } from "../events/put-list";
+import { keepList } from "../events/put-list";
 import { readEvents } from "../events/read-events";
 import { readPreflights, toSummary } from "../fleet/read-fleet";
-import { listPdf } from "../paper/list-pdf";
+import { callerOf } from "../identity";
+import { atMost } from "../middleware/body";
+import { valid } from "../middleware/valid";
 import { problem } from "../problem";
+import { heavyWork } from "../work/heavy-work";
+import { ofList, ofPreflight } from "./addresses";
 
-const MAX_LIMIT = 100;
-
-const listLimit = bodyLimit({
-  maxSize: 8 * 1024 * 1024,
-  onError: (c) => problem(c, 413, "A list may have at most 8 MiB."),
+const page = object({
+  registration: string()
+    .max(20)
+    .test("name", "a registration", (value) => value === undefined || isName(value)),
+  before: string().test(
+    "id",
+    "the next of the page before",
+    (value) => value === undefined || isEventId(value),
+  ),
+  limit: number().integer().min(1).max(100).default(20),
 });
-
-/** The body as JSON, or undefined for what is none. */
-async function jsonOf(c: Context): Promise<unknown> {
-  try {
-    return await c.req.json();
-  } catch {
-    return undefined;
-  }
-}
 
 export function preflightRoutes({ db }: Database) {
   return new Hono()
-    .get("/preflights", async (c) => {
-      const { registration, before } = c.req.query();
-      const limit = Number(c.req.query("limit") ?? 20);
-      if (!Number.isInteger(limit) || limit < 1 || limit > MAX_LIMIT)
-        return problem(c, 422, `limit goes from 1 to ${MAX_LIMIT}.`, [
-          { path: "limit", expected: `a whole number from 1 to ${MAX_LIMIT}` },
-        ]);
+    .get("/preflights", valid("query", page), async (c) => {
+      const { registration, before, limit } = c.req.valid("query");
       // One more than asked for tells whether there is a next page.
       const found = await readPreflights(db, {
+        groupId: callerOf(c).groupId,
         limit: limit + 1,
         ...(registration && { registration }),
         ...(before && { before }),
       });
       const items = found.slice(0, limit);
       const last = items.at(-1);
-      const page: Page<PreflightSummary> = { items, ...(found.length > limit && last && { next: last.id }) };
-      return c.json(page);
+      const result: Page<PreflightSummary> = {
+        items,
+        ...(found.length > limit && last && { next: last.id }),
+      };
+      return c.json(result);
     })
-    .get("/preflights/:id", async (c) => {
+    .get("/preflights/:id", valid("param", ofPreflight), async (c) => {
       const [row] = await db
         .select()
         .from(preflight)
-        .where(eq(preflight.id, c.req.param("id")));
+        .where(and(eq(preflight.groupId, callerOf(c).groupId), eq(preflight.id, c.req.valid("param").id)));
       if (!row) return problem(c, 404, "There is no such preflight.");
       const detail: PreflightDetail = {
         summary: toSummary(row),
@@ -60,30 +59,35 @@ export function preflightRoutes({ db }: Database) {
       };
       return c.json(detail);
     })
-    .get("/lists/:hash", async (c) => {
+    .get("/lists/:hash", valid("param", ofList), async (c) => {
       const [row] = await db
         .select()
         .from(list)
-        .where(eq(list.hash, c.req.param("hash")));
-      return row ? c.json(row.body as object) : problem(c, 404, "There is no such list.");
+        .where(and(eq(list.groupId, callerOf(c).groupId), eq(list.hash, c.req.valid("param").hash)));
+      if (!row) return problem(c, 404, "There is no such list.");
+      // One that was kept before lists were checked, and cannot be read: said here, and nowhere else.
+      const reading = readList(row.body);
+      return "faults" in reading
+        ? problem(c, 409, "This list cannot be read. Its walk is on record; begin a new one.", reading.faults)
+        : c.json(reading.list);
     })
-    .post("/lists/pdf", listLimit, async (c) => {
-      const body = await jsonOf(c);
-      if (body === undefined) return problem(c, 400, "The body must be the list as JSON.");
-      const reading = readList(body);
-      if ("faults" in reading)
-        return problem(c, 422, "This is no list that could be printed.", reading.faults);
-      const pdf = await listPdf(reading.list);
-      return c.body(new Uint8Array(pdf), 200, {
+    .post("/lists/pdf", atMost("file"), async (c) => {
+      const made = await heavyWork({ kind: "list pdf", text: await c.req.text() });
+      if ("faults" in made)
+        return problem(c, made.json ? 422 : 400, "This is no list that could be printed.", made.faults);
+      return c.body(new Uint8Array(made.pdf), 200, {
         "content-type": "application/pdf",
-        "content-disposition": `attachment; filename="${reading.list.registration.replace(/[^\w-]/g, "")}-list.pdf"`,
+        "content-disposition": `attachment; filename="${made.registration.replace(/[^\w-]/g, "")}-list.pdf"`,
       });
     })
-    .put("/lists/:hash", listLimit, async (c) => {
-      const body = await jsonOf(c);
-      if (body === undefined) return problem(c, 400, "The body must be the list as JSON.");
-      if (!(await putList(db, c.req.param("hash"), body)))
+    .put("/lists/:hash", atMost("file"), valid("param", ofList), async (c) => {
+      const { hash } = c.req.valid("param");
+      const reading = await heavyWork({ kind: "list", text: await c.req.text() });
+      if ("faults" in reading)
+        return problem(c, reading.json ? 422 : 400, "This is no list. Nothing was kept.", reading.faults);
+      if (reading.hash !== hash)
         return problem(c, 422, "The list does not have the content hash of its address.");
+      await keepList(db, hash, reading.list, callerOf(c).groupId);
       return c.body(null, 204);
     });
 }

@@ -1,15 +1,22 @@
+import { isName } from "@cravix/contract";
 import { receiptCsv } from "@cravix/contract/logs";
 import { FUEL_GRADES } from "@cravix/core";
-import { eq } from "drizzle-orm";
+import { and, eq } from "drizzle-orm";
 import { Hono } from "hono";
-import { number, object, string, ValidationError } from "yup";
+import { number, object, string } from "yup";
 import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
+import { callerOf } from "../identity";
+import { atMost } from "../middleware/body";
+import { valid } from "../middleware/valid";
 import { problem } from "../problem";
 import { MOST_AT_ONCE_L, PUMP_TROUBLES, Pump } from "../pump/pump";
 
 const orderSchema = object({
-  registration: string().required().max(20),
+  registration: string()
+    .required()
+    .max(20)
+    .test("name", "a registration", (value) => isName(value ?? "")),
   tankId: string().max(120),
   litres: number().required().min(0.1).max(MOST_AT_ONCE_L),
   grade: string()
@@ -17,28 +24,32 @@ const orderSchema = object({
     .oneOf(FUEL_GRADES.map((grade) => grade.id)),
   /** What goes wrong with the paper, for lessons and tests; without it the pump decides. */
   trouble: string().oneOf(PUMP_TROUBLES),
-}).noUnknown();
+})
+  .noUnknown("nothing else")
+  .strict();
 
 /** The simulated self-service pump on the apron. It knows what it gave, not what arrived in the tank. */
 export function pumpRoutes({ db }: Database, clock: () => Date) {
   const pump = new Pump();
   return new Hono()
     .get("/pump", (c) => c.json({ name: "Marram Point self-service", totalL: pump.totalL, unit: "L" }))
-    .post("/pump/deliveries", async (c) => {
-      let body: unknown;
-      try {
-        body = await c.req.json();
-      } catch {
-        return problem(c, 400, "The order must be JSON.");
-      }
-      try {
-        const order = await orderSchema.validate(body, { strict: true, abortEarly: false });
+    .post(
+      "/pump/deliveries",
+      atMost("order"),
+      valid("json", orderSchema, "The pump does not take this order."),
+      async (c) => {
+        const order = c.req.valid("json");
         const [row] = await db
           .select()
           .from(aircraft)
-          .innerJoin(aircraftType, eq(aircraft.typeId, aircraftType.id))
-          .where(eq(aircraft.registration, order.registration));
-        if (!row) return problem(c, 404, `There is no aircraft ${order.registration} in the group.`);
+          .innerJoin(
+            aircraftType,
+            and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id)),
+          )
+          .where(
+            and(eq(aircraft.groupId, callerOf(c).groupId), eq(aircraft.registration, order.registration)),
+          );
+        if (!row) return problem(c, 404, "There is no such aircraft in the group.");
         const tanks = row.aircraft_type.body.fuel?.tanks ?? [];
         const tank = tanks.find((t) => t.id === order.tankId);
         if (order.tankId !== undefined && !tank)
@@ -58,15 +69,6 @@ export function pumpRoutes({ db }: Database, clock: () => Date) {
         if (c.req.header("accept")?.includes("text/csv"))
           return c.body(receiptCsv(receipt), 201, { "content-type": "text/csv; charset=utf-8" });
         return c.json(receipt, 201);
-      } catch (error) {
-        if (!(error instanceof ValidationError)) throw error;
-        const faults = error.inner.length > 0 ? error.inner : [error];
-        return problem(
-          c,
-          422,
-          "The pump does not take this order.",
-          faults.map((f) => ({ path: f.path ?? "", expected: f.errors[0] ?? f.message })),
-        );
-      }
-    });
+      },
+    );
 }

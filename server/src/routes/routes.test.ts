@@ -129,7 +129,11 @@ test("health is 200 only when the database answers", async () => {
   expect(health.status).toBe(503);
   expect(health.headers.get("content-type")).toContain("application/problem+json");
   const { events } = smallPreflight();
-  const taken = await blind.request("/api/v1/events", { method: "POST", body: JSON.stringify({ events }) });
+  const taken = await blind.request("/api/v1/events", {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ events }),
+  });
   expect(taken.status).toBe(503);
   await nowhere.close();
 });
@@ -140,6 +144,6 @@ test("what is nowhere is a problem document too", async () => {
   expect(body).toMatchObject({
     status: 404,
     title: "Not here",
-    detail: expect.stringContaining("/api/v1/nothing"),
+    detail: "There is nothing at this address.",
   });
 });

@@ -5,22 +5,28 @@ import { Hono } from "hono";
 
 /** The built interface. Files with a content hash in their name never change; everything else is asked for again. */
 export function webRoutes(root: string) {
-  return new Hono()
-    .use(
-      "*",
-      serveStatic({
-        root,
-        onFound: (path, c) => {
-          c.header(
-            "cache-control",
-            path.includes("/_expo/") || /\.[0-9a-f]{32}\./.test(path)
-              ? "public, max-age=31536000, immutable"
-              : "no-cache",
-          );
-        },
-      }),
-    )
-    .get("*", async (c) =>
-      c.html(await readFile(join(root, "index.html"), "utf8"), 200, { "cache-control": "no-cache" }),
-    );
+  return (
+    new Hono()
+      .use(
+        "*",
+        serveStatic({
+          root,
+          onFound: (path, c) => {
+            c.header(
+              "cache-control",
+              path.includes("/_expo/") || /\.[0-9a-f]{32}\./.test(path)
+                ? "public, max-age=31536000, immutable"
+                : "no-cache",
+            );
+          },
+        }),
+      )
+      // A page of the interface has no ending in its address: what has one and is not here is not here, and no page in its place.
+      .get("*", async (c, next) => {
+        const { path } = c.req;
+        if (path.startsWith("/_expo/") || path.startsWith("/assets/") || /\.[a-z0-9]{1,12}$/i.test(path))
+          return next();
+        return c.html(await readFile(join(root, "index.html"), "utf8"), 200, { "cache-control": "no-cache" });
+      })
+  );
 }

@@ -1,6 +1,8 @@
 import type { DiscrepancyState, FindingGrade } from "@cravix/core";
 import { char, datetime, index, json, mysqlTable, text, varchar } from "drizzle-orm/mysql-core";
 
+import { groupId } from "./group";
+
 const moment = (name: string) => datetime(name, { mode: "string", fsp: 3 });
 
 /** Projection: what was found, and what became of it. */
@@ -8,6 +10,7 @@ export const discrepancy = mysqlTable(
   "discrepancy",
   {
     id: char("id", { length: 36 }).primaryKey(),
+    groupId: groupId(),
     registration: varchar("registration", { length: 20 }).notNull(),
     stationId: varchar("station_id", { length: 120 }).notNull(),
     text: text("text").notNull(),
@@ -19,6 +22,13 @@ export const discrepancy = mysqlTable(
     closedAt: moment("closed_at"),
     closedBy: varchar("closed_by", { length: 120 }),
     closedHow: text("closed_how"),
+    withdrawnAt: moment("withdrawn_at"),
+    withdrawnBy: varchar("withdrawn_by", { length: 120 }),
   },
-  (t) => [index("discrepancy_registration").on(t.registration, t.closedAt)],
+  (t) => [index("discrepancy_registration").on(t.groupId, t.registration, t.closedAt)],
 );
+
+/** The lock under which a discrepancy is folded: several walks may measure it at once, before its opening has even come. */
+export const discrepancyKey = mysqlTable("discrepancy_key", {
+  id: char("id", { length: 36 }).primaryKey(),
+});

@@ -1,31 +1,77 @@
 import type { CrewRole } from "@cravix/contract";
 import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core";
-import { json, mysqlTable, varchar } from "drizzle-orm/mysql-core";
+import { char, datetime, int, json, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
+import { groupId } from "./group";
 
-/** The group's files, as they were read: types, aircraft, airfields and rules are data. */
-export const aircraftType = mysqlTable("aircraft_type", {
-  id: varchar("id", { length: 120 }).primaryKey(),
-  body: json("body").$type<AircraftType>().notNull(),
-});
+/** The group's files, as they were read: types, aircraft, airfields and rules are data. These tables hold the newest version of each. */
+export const aircraftType = mysqlTable(
+  "aircraft_type",
+  {
+    groupId: groupId(),
+    id: varchar("id", { length: 120 }).notNull(),
+    body: json("body").$type<AircraftType>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.id] })],
+);
 
-export const aircraft = mysqlTable("aircraft", {
-  registration: varchar("registration", { length: 20 }).primaryKey(),
-  typeId: varchar("type_id", { length: 120 }).notNull(),
-  body: json("body").$type<Aircraft>().notNull(),
-});
+export const aircraft = mysqlTable(
+  "aircraft",
+  {
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    typeId: varchar("type_id", { length: 120 }).notNull(),
+    body: json("body").$type<Aircraft>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.registration] })],
+);
 
-export const airfield = mysqlTable("airfield", {
-  id: varchar("id", { length: 120 }).primaryKey(),
-  body: json("body").$type<Airfield>().notNull(),
-});
+export const airfield = mysqlTable(
+  "airfield",
+  {
+    groupId: groupId(),
+    id: varchar("id", { length: 120 }).notNull(),
+    body: json("body").$type<Airfield>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.id] })],
+);
 
-export const ruleSet = mysqlTable("rule_set", {
-  id: varchar("id", { length: 120 }).primaryKey(),
-  body: json("body").$type<RuleSet>().notNull(),
-});
+export const ruleSet = mysqlTable(
+  "rule_set",
+  {
+    groupId: groupId(),
+    id: varchar("id", { length: 120 }).notNull(),
+    body: json("body").$type<RuleSet>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.id] })],
+);
 
-export const crew = mysqlTable("crew", {
-  id: varchar("id", { length: 120 }).primaryKey(),
-  name: varchar("name", { length: 80 }).notNull(),
-  role: varchar("role", { length: 20 }).$type<CrewRole>().notNull(),
-});
+export const crew = mysqlTable(
+  "crew",
+  {
+    groupId: groupId(),
+    id: varchar("id", { length: 120 }).notNull(),
+    name: varchar("name", { length: 80 }).notNull(),
+    role: varchar("role", { length: 20 }).$type<CrewRole>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.id] })],
+);
+
+/** Every version of every file that was ever on record: who put it there, when, and which was there before. Appended, never changed. */
+export const fileVersion = mysqlTable(
+  "file_version",
+  {
+    groupId: groupId(),
+    /** Its format without the number: "aircraft-type". */
+    kind: varchar("kind", { length: 40 }).notNull(),
+    fileId: varchar("file_id", { length: 120 }).notNull(),
+    version: int("version").notNull(),
+    hash: char("hash", { length: 71 }).notNull(),
+    /** The content hash of the version before it; null for the first. */
+    before: char("before_hash", { length: 71 }),
+    at: datetime("at", { mode: "string", fsp: 3 }).notNull(),
+    /** Who; null where nobody was named. */
+    crewId: varchar("crew_id", { length: 120 }),
+    body: json("body").notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.kind, t.fileId, t.version] })],
+);

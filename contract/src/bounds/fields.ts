@@ -1,0 +1,46 @@
+import { number, setLocale, string } from "yup";
+import { isMoment, isName, isPlainText } from "./plain-text";
+
+// What was sent is never said back: it may be of any size, and of anybody's making.
+setLocale({
+  mixed: { notType: ({ path, type }) => `${path} must be a ${type}` },
+  object: {
+    noUnknown: ({ path, unknown }) =>
+      `${path} has a field that is not known here${/^[\w, .-]{1,60}$/.test(String(unknown)) ? `: ${String(unknown)}` : ""}`,
+  },
+});
+
+const PLAIN = {
+  name: "plain",
+  message: ({ path }: { path: string }) => `${path} has a character that cannot be kept`,
+  test: (value: string | undefined) => value === undefined || isPlainText(value),
+};
+const NAME = {
+  name: "name",
+  message: ({ path }: { path: string }) =>
+    `${path} must be a name: no blanks around it, no control characters`,
+  test: (value: string | undefined) => value === undefined || isName(value),
+};
+const MOMENT = {
+  name: "moment",
+  message: ({ path }: { path: string }) =>
+    `${path} must be a moment in UTC with milliseconds that there is, like 2026-05-01T09:30:00.000Z`,
+  test: (value: string | undefined) => value === undefined || isMoment(value),
+};
+const FINITE = {
+  name: "finite",
+  message: ({ path }: { path: string }) => `${path} must be a number that can be written down`,
+  test: (value: number | undefined) => value === undefined || Number.isFinite(value),
+};
+
+/** A text of so many characters at the most; new lines are welcome. */
+export const text = (max: number) => string().max(max).test(PLAIN);
+/** The same, and it must be there. */
+export const words = (max: number) => text(max).required().min(1);
+/** Something's name or id. */
+export const name = (max = 120) => string().max(max).test(NAME);
+export const key = (max = 120) => name(max).required().min(1);
+export const moment = () => string().test(MOMENT);
+/** A number of the trade: nothing on an apron comes near its ends. */
+export const anyNumber = (min = -1_000_000, max = 1_000_000) => number().test(FINITE).min(min).max(max);
+export const bounded = (min: number, max: number) => anyNumber(min, max).required();

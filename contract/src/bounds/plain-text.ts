@@ -1,0 +1,23 @@
+/** Characters that no text of ours holds: control characters besides a new line, its return and a tab, and halves of a character. */
+const NOT_PLAIN = /[^\P{Cc}\n\r\t]|\p{Cs}/u;
+
+/** Whether a text can be kept and read back as it was written, everywhere. */
+export function isPlainText(text: string): boolean {
+  return !NOT_PLAIN.test(text);
+}
+
+/** Whether a text is a name: plain, one line, nothing blank around it. A database compares names without the blanks behind them. */
+export function isName(text: string): boolean {
+  return isPlainText(text) && text.trim() === text && !/[\n\r\t]/.test(text);
+}
+
+const ISO_UTC = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z$/;
+/** No device kept such a record before; a clock that says so has lost its battery. */
+const EARLIEST = "2000-01-01T00:00:00.000Z";
+
+/** Whether a text is a moment that there is, in UTC with milliseconds: there is no 30 February and no 24:00. */
+export function isMoment(text: string): boolean {
+  if (!ISO_UTC.test(text) || text < EARLIEST) return false;
+  const at = Date.parse(text);
+  return !Number.isNaN(at) && new Date(at).toISOString() === text;
+}

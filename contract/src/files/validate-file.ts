@@ -1,0 +1,34 @@
+import { type AnyObjectSchema, ValidationError } from "yup";
+import { beyondBounds, FILE_BOUNDS } from "../bounds/measure-value";
+import type { FileFault } from "./read-file";
+
+/** So many faults are told; a file with more is another file. */
+export const MOST_FAULTS = 100;
+
+/** Checks a value against a file's schema, strictly; the faults that it has, at most a hundred. What is beyond all bounds is not looked at. */
+export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault[] {
+  const beyond = beyondBounds(value, FILE_BOUNDS);
+  if (beyond) return [{ path: "", expected: beyond }];
+  try {
+    schema.validateSync(value, { strict: true, abortEarly: false, disableStackTrace: true });
+    return [];
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const faults = error.inner.length > 0 ? error.inner : [error];
+    return atMost(
+      faults
+        .slice(0, MOST_FAULTS + 1)
+        .map((f) => ({ path: f.path ?? "", expected: f.errors[0] ?? f.message })),
+      faults.length,
+    );
+  }
+}
+
+/** The first faults, and how many more there are. */
+export function atMost(faults: FileFault[], all = faults.length): FileFault[] {
+  if (all <= MOST_FAULTS) return faults;
+  return [
+    ...faults.slice(0, MOST_FAULTS),
+    { path: "", expected: `${all - MOST_FAULTS} more faults put right` },
+  ];
+}

@@ -1,0 +1,43 @@
+/** The codes of a database error and of what caused it. */
+function codesOf(error: unknown): { code: string; sqlState: string }[] {
+  const codes: { code: string; sqlState: string }[] = [];
+  let one = error as { code?: unknown; sqlState?: unknown; cause?: unknown } | undefined;
+  for (let depth = 0; one && depth < 5; depth++) {
+    codes.push({ code: String(one.code ?? ""), sqlState: String(one.sqlState ?? "") });
+    one = one.cause as typeof one;
+  }
+  return codes;
+}
+
+const has = (error: unknown, names: readonly string[]) =>
+  codesOf(error).some(({ code }) => names.includes(code));
+
+/** Two transactions were in each other's way: the same again will do. */
+export const isBusy = (error: unknown): boolean =>
+  has(error, ["ER_LOCK_DEADLOCK", "ER_LOCK_WAIT_TIMEOUT", "ER_CHECKREAD"]);
+
+/** The database does not take a value for what it is: the same again will not do. */
+export const isBadData = (error: unknown): boolean =>
+  has(error, [
+    "ER_DATA_TOO_LONG",
+    "ER_TRUNCATED_WRONG_VALUE",
+    "ER_WARN_DATA_OUT_OF_RANGE",
+    "ER_CONSTRAINT_FAILED",
+  ]) || codesOf(error).some(({ sqlState }) => sqlState.startsWith("22"));
+
+/** The database is away, or does not answer. */
+export const isGone = (error: unknown): boolean =>
+  has(error, [
+    "ECONNREFUSED",
+    "ECONNRESET",
+    "PROTOCOL_CONNECTION_LOST",
+    "PROTOCOL_SEQUENCE_TIMEOUT",
+    "ETIMEDOUT",
+    "ER_SERVER_SHUTDOWN",
+    "ER_DISK_FULL",
+    "ER_RECORD_FILE_FULL",
+    "ER_OUT_OF_RESOURCES",
+    "ER_CON_COUNT_ERROR",
+    "EPIPE",
+    "ENOENT",
+  ]);

@@ -1,0 +1,227 @@
+import { fluidRowsOf, foldDiscrepancies, foldPreflight } from "@cravix/core";
+import { and, asc, eq, gt, inArray } from "drizzle-orm";
+import type { Db } from "../db/database";
+import { event, preflight, reading, stream } from "../db/schema/checklist";
+import { discrepancy } from "../db/schema/discrepancy";
+import { fluidLog } from "../db/schema/fluids";
+import { toFluidRow } from "../fluids/write-fluids";
+import { toDiscrepancyRow } from "./project-discrepancies";
+import { toPreflightRow, toReadingRows } from "./project-preflights";
+import { readEvents } from "./read-events";
+
+/** A row of a projection that is not what the events amount to. */
+export interface Difference {
+  table: string;
+  id: string;
+  /** What a fresh fold says; null: there should be no such row. */
+  folded: unknown;
+  /** What is written there; null: the row is missing. */
+  written: unknown;
+}
+
+export interface RecordCheck {
+  events: number;
+  streams: number;
+  discrepancies: number;
+  differences: Difference[];
+}
+
+const AT_ONCE = 40;
+
+/** Folds the whole record anew and compares it with the tables that are read: every walk, reading, discrepancy and line of a log. */
+export async function checkRecord(db: Db): Promise<RecordCheck> {
+  const check: RecordCheck = { events: 0, streams: 0, discrepancies: 0, differences: [] };
+  for (let after = ""; ; ) {
+    const streams = await db
+      .select()
+      .from(stream)
+      .where(gt(stream.id, after))
+      .orderBy(asc(stream.id))
+      .limit(AT_ONCE);
+    if (streams.length === 0) break;
+    after = streams.at(-1)?.id ?? "";
+    await checkStreams(db, streams, check);
+  }
+  const seen = new Set<string>();
+  for (let after = ""; ; ) {
+    const ids = await db
+      .selectDistinct({ id: event.discrepancyId })
+      .from(event)
+      .where(gt(event.discrepancyId, after))
+      .orderBy(asc(event.discrepancyId))
+      .limit(AT_ONCE);
+    if (ids.length === 0) break;
+    const chunk = ids.flatMap(({ id }) => id ?? []);
+    after = chunk.at(-1) ?? "";
+    for (const id of chunk) seen.add(id);
+    await checkDiscrepancies(db, chunk, check);
+  }
+  for (const { id } of await db.select({ id: discrepancy.id }).from(discrepancy))
+    if (!seen.has(id))
+      check.differences.push({ table: "discrepancy", id, folded: null, written: "a row of no event" });
+  return check;
+}
+
+async function checkStreams(
+  db: Db,
+  streams: readonly { id: string; groupId: string; kind: string }[],
+  check: RecordCheck,
+): Promise<void> {
+  const ids = streams.map(({ id }) => id);
+  const events = await readEvents(db, inArray(event.preflightId, ids));
+  const rows = {
+    preflight: await db.select().from(preflight).where(inArray(preflight.id, ids)),
+    reading: await db.select().from(reading).where(inArray(reading.preflightId, ids)),
+    fluids: await db.select().from(fluidLog).where(inArray(fluidLog.preflightId, ids)),
+  };
+  for (const { id, groupId, kind } of streams) {
+    const own = events.filter((e) => e.preflightId === id);
+    if (own.length === 0) continue;
+    check.streams++;
+    check.events += own.length;
+    const state = foldPreflight(id, own);
+    if (kind === "preflight") {
+      compare(check, "preflight", id, toPreflightRow(groupId, { count: own.length, state }), [
+        ...rows.preflight.filter((row) => row.id === id).map(asPreflight),
+      ]);
+      compareSets(
+        check,
+        "reading",
+        id,
+        toReadingRows(groupId, { state }),
+        rows.reading.filter((row) => row.preflightId === id).map(asReading),
+      );
+    }
+    compareSets(
+      check,
+      "fluid_log",
+      id,
+      unique(fluidRowsOf(state).map((row) => toFluidRow(groupId, row, id))),
+      rows.fluids.filter((row) => row.preflightId === id).map(asFluid),
+    );
+  }
+}
+
+async function checkDiscrepancies(db: Db, ids: readonly string[], check: RecordCheck): Promise<void> {
+  const about = await readEvents(db, inArray(event.discrepancyId, [...ids]));
+  const streams = [...new Set(about.map((e) => e.preflightId))];
+  const whole = await readEvents(db, inArray(event.preflightId, streams));
+  // What was undone before there were rules may have been undone from another stream.
+  const asBefore = await readEvents(
+    db,
+    and(
+      eq(event.rules, 1),
+      inArray(
+        event.undoesId,
+        about.map((e) => e.id),
+      ),
+    ),
+  );
+  const states = foldDiscrepancies([...whole, ...asBefore]);
+  const rows = await db
+    .select()
+    .from(discrepancy)
+    .where(inArray(discrepancy.id, [...ids]));
+  for (const id of ids) {
+    check.discrepancies++;
+    const state = states.find((s) => s.id === id);
+    const row = rows.filter((r) => r.id === id);
+    compare(
+      check,
+      "discrepancy",
+      id,
+      state ? toDiscrepancyRow(row[0]?.groupId ?? "", state) : null,
+      row.map(asDiscrepancy),
+    );
+  }
+}
+
+function compare(check: RecordCheck, table: string, id: string, folded: unknown, [written]: unknown[]): void {
+  if (words(folded) !== words(written ?? null))
+    check.differences.push({ table, id, folded, written: written ?? null });
+}
+
+function compareSets(
+  check: RecordCheck,
+  table: string,
+  id: string,
+  folded: unknown[],
+  written: unknown[],
+): void {
+  const [a, b] = [folded.map(words).sort(), written.map(words).sort()];
+  if (a.join("\n") !== b.join("\n")) check.differences.push({ table, id, folded: a, written: b });
+}
+
+const words = (row: unknown): string =>
+  JSON.stringify(
+    row,
+    row && typeof row === "object" ? (Object.keys(row).sort() as (string | number)[]) : undefined,
+  );
+
+/** The same line of one walk twice is one line. */
+const unique = <T extends { id: string }>(rows: readonly T[]): T[] => [
+  ...new Map(rows.map((row) => [row.id, row])).values(),
+];
+
+/** Rows as they were read, under the names of their columns; times as the database has them. */
+const moment = (at: string | null) =>
+  at === null ? null : at.padEnd(23, at.length === 19 ? ".000" : "0").slice(0, 23);
+const asPreflight = (row: typeof preflight.$inferSelect) => ({
+  id: row.id,
+  group_id: row.groupId,
+  registration: row.registration,
+  crew_id: row.crewId,
+  list_hash: row.listHash,
+  started_at: moment(row.startedAt),
+  last_at: moment(row.lastAt),
+  conditions: JSON.stringify(row.conditions),
+  answered: row.answered,
+  found: row.found,
+  verdict: row.verdict,
+  decision: row.decision,
+  signed_at: moment(row.signedAt),
+  event_count: row.eventCount,
+});
+const asReading = (row: typeof reading.$inferSelect) => ({
+  preflight_id: row.preflightId,
+  group_id: row.groupId,
+  reading_key: row.key,
+  registration: row.registration,
+  value: row.value,
+  unit: row.unit,
+  at: moment(row.at),
+  crew_id: row.crewId,
+});
+const asFluid = (row: typeof fluidLog.$inferSelect) => ({
+  id: row.id,
+  group_id: row.groupId,
+  registration: row.registration,
+  fluid: row.fluid,
+  entry: row.entry,
+  part: row.part,
+  amount: row.amount,
+  unit: row.unit,
+  hours: row.hours,
+  grade: row.grade,
+  receipt: row.receipt,
+  heat: row.heat,
+  at: moment(row.at),
+  preflight_id: row.preflightId,
+});
+const asDiscrepancy = (row: typeof discrepancy.$inferSelect) => ({
+  id: row.id,
+  group_id: row.groupId,
+  registration: row.registration,
+  station_id: row.stationId,
+  text: row.text,
+  grade: row.grade,
+  opened_at: moment(row.openedAt),
+  opened_by: row.openedBy,
+  measure: row.measure,
+  observations: JSON.stringify(row.observations),
+  closed_at: moment(row.closedAt),
+  closed_by: row.closedBy,
+  closed_how: row.closedHow,
+  withdrawn_at: moment(row.withdrawnAt),
+  withdrawn_by: row.withdrawnBy,
+});

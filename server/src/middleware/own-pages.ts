@@ -1,0 +1,55 @@
+import type { MiddlewareHandler } from "hono";
+import { problem } from "../problem";
+
+const READS = ["GET", "HEAD", "OPTIONS"];
+const IPV4 = /^\d{1,3}(\.\d{1,3}){3}$/;
+
+/** The host without its port, lower case. */
+function hostName(host: string): string {
+  return host.trim().toLowerCase().replace(/:\d+$/, "");
+}
+
+/**
+ * Whether this server may be called so: by this machine's own name, by an address, or by a name that it was told. A page of another site that
+ * points its own name at this machine calls it by that name, and gets nothing.
+ */
+export function isOwnHost(host: string, names: readonly string[]): boolean {
+  const name = hostName(host);
+  return (
+    name === "localhost" ||
+    name.endsWith(".localhost") ||
+    IPV4.test(name) ||
+    (name.startsWith("[") && name.endsWith("]")) ||
+    names.includes(name)
+  );
+}
+
+/**
+ * Only our own pages write: the host is one of ours, what comes from a page comes from this origin, and a body is of a type that no form of
+ * another site can send. A program without a page (it sends no Origin) is no other site's.
+ */
+export function ownPages(names: readonly string[] = []): MiddlewareHandler {
+  return async (c, next) => {
+    const host = c.req.header("host") ?? new URL(c.req.url).host;
+    if (!isOwnHost(host, names))
+      return problem(c, 421, "This server is not called so. Name it in CRAVIX_HOSTS, or use its address.");
+    if (!READS.includes(c.req.method)) {
+      const origin = c.req.header("origin");
+      const site = c.req.header("sec-fetch-site");
+      if ((origin !== undefined && originHost(origin) !== host.toLowerCase()) || site === "cross-site")
+        return problem(c, 403, "Another site may not write here.");
+      const type = c.req.header("content-type")?.split(";")[0]?.trim().toLowerCase();
+      if (type !== "application/json" && type !== "text/csv")
+        return problem(c, 415, "Send it as application/json, a table as text/csv.");
+    }
+    await next();
+  };
+}
+
+function originHost(origin: string): string | undefined {
+  try {
+    return new URL(origin).host;
+  } catch {
+    return undefined;
+  }
+}

@@ -1,0 +1,21 @@
+import { sValidator } from "@hono/standard-validator";
+import type { ValidationTargets } from "hono";
+import type { AnySchema } from "yup";
+import { problem } from "../problem";
+
+/** Checks a part of a request against a Yup schema; what is not valid is answered with each fault's path, an address that cannot be with 404. */
+export function valid<T extends keyof ValidationTargets, S extends AnySchema>(
+  target: T,
+  schema: S,
+  detail = "What was sent is not valid. Nothing was changed.",
+) {
+  return sValidator(target, schema, (result, c) => {
+    if (result.success) return undefined;
+    if (target === "param") return problem(c, 404, "There is nothing at this address.");
+    const faults = result.error.slice(0, 100).map(({ path = [], message }) => ({
+      path: path.map((part) => String(typeof part === "object" ? part.key : part)).join("."),
+      expected: message,
+    }));
+    return problem(c, 422, detail, faults);
+  });
+}

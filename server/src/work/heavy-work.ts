@@ -1,0 +1,55 @@
+import { fileURLToPath } from "node:url";
+import { HTTPException } from "hono/http-exception";
+import { Piscina } from "piscina";
+import type { Job, Results } from "./jobs";
+
+/** Nothing that a person sends in earnest takes longer to read, ms. */
+const LONGEST_MS = 20_000;
+const MEMORY_MB = 512;
+const WAITING = 24;
+
+let pool: Piscina | undefined;
+
+function workers(): Piscina {
+  pool ??= new Piscina({
+    name: "work",
+    filename: fileURLToPath(new URL("./worker.mjs", import.meta.url)),
+    minThreads: 1,
+    useAtomics: false,
+    maxThreads: 2,
+    maxQueue: WAITING,
+    idleTimeout: 120_000,
+    resourceLimits: { maxOldGenerationSizeMb: MEMORY_MB },
+  });
+  return pool;
+}
+
+/**
+ * Reads or makes something large in a worker: nobody else waits for it, and where it takes all the time or memory there is, only it fails.
+ * Throws HTTPException: 422 for what cannot be read in time, 503 where too many wait.
+ */
+export async function heavyWork<J extends Job>(job: J): Promise<Results[J["kind"]]> {
+  try {
+    return await workers().run(job, { signal: AbortSignal.timeout(LONGEST_MS) });
+  } catch (error) {
+    const {
+      name = "",
+      message = "",
+      code = "",
+    } = error as { name?: string; message?: string; code?: string };
+    if (/abort/i.test(name + message) || code === "ERR_WORKER_OUT_OF_MEMORY")
+      throw new HTTPException(422, {
+        message: "This takes too long to read. Part it, or look at what is in it.",
+      });
+    if (/queue/i.test(message))
+      throw new HTTPException(503, { message: "Too much is being read already. Send it again in a while." });
+    throw error;
+  }
+}
+
+/** Ends the workers; the next job starts new ones. */
+export async function endHeavyWork(): Promise<void> {
+  const running = pool;
+  pool = undefined;
+  await running?.destroy();
+}
