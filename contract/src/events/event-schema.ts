@@ -30,7 +30,6 @@ import { array, boolean, type ObjectSchema, type ObjectShape, object, string, Va
 import { anyNumber, bounded, key, moment, name, text, words } from "../bounds/fields";
 import { beyondBounds, EVENT_BOUNDS } from "../bounds/measure-value";
 import { isName } from "../bounds/plain-text";
-import { idMsecs } from "./new-id";
 import { quickCheck } from "./quick-check";
 
 const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
@@ -232,7 +231,10 @@ export interface Refusal {
 export type EventCheck = { event: PreflightEvent } | { refusal: Omit<Refusal, "index"> };
 
 /** No clock and no counter of ours comes this far: an id from beyond would leave no room for the ids behind it. */
-const LATEST_ID = Date.UTC(2200, 0);
+const LATEST_ID = Date.UTC(2200, 0)
+  .toString(16)
+  .padStart(12, "0")
+  .replace(/^.{8}/, "$&-");
 
 /**
  * Checks one event that crosses the boundary. Never throws: what is not valid comes back with its id, the field and the reason, and nothing
@@ -265,7 +267,7 @@ export function checkEvent(input: unknown, now: Date): EventCheck {
       `This answer is dated ${event.at}, in the future. Set the device's clock, then send it again.`,
       "at",
     );
-  if (idMsecs(event.id) > LATEST_ID || idMsecs(event.preflightId) > LATEST_ID)
+  if (event.id > LATEST_ID || event.preflightId > LATEST_ID)
     return refuse("The time in this id is centuries away.", "id");
   const stream = event.stream ?? "preflight";
   if (!STREAM_EVENTS[stream].includes(event.type))

@@ -2,6 +2,7 @@ import {
   countedDiscrepancyEvents,
   foldPreflight,
   isAboutDiscrepancy,
+  mergeEvents,
   type PreflightEvent,
   type PreflightState,
 } from "@cravix/core";
@@ -34,8 +35,6 @@ export interface Unfoldable {
   event: PreflightEvent;
 }
 
-const byId = (a: PreflightEvent, b: PreflightEvent) => (a.id < b.id ? -1 : 1);
-
 /**
  * Folds a stream anew from what is on record and what the batch adds: the result is right whatever the order of arrival. Where folding fails,
  * the events at which it fails are left out and named; where even the record cannot be folded, it throws.
@@ -59,7 +58,7 @@ export function foldStream(stream: TouchedStream): { folded: FoldedStream; unfol
 }
 
 function foldWith({ id, seen, stored }: TouchedStream, added: readonly PreflightEvent[]): FoldedStream {
-  const events = [...stored.map(({ event }) => event), ...added].sort(byId);
+  const events = mergeEvents([...stored.map(({ event }) => event), ...added]);
   const state = foldPreflight(id, events);
   const before = new Map(stored.map(({ event, counts }) => [event.id, counts]));
   // What was on record before there were rules stays out once it is out: what took it back may be in another stream.
