@@ -17,12 +17,23 @@ module.exports = {
       ["server", "contract", "core"],
       "the server never knows the interface or the demo",
     ),
-    only(
-      "app-one-way",
-      "app",
-      ["app", "contract", "core"],
-      "the interface talks to the server through the contract",
-    ),
+    {
+      ...only(
+        "app-one-way",
+        "app",
+        ["app", "contract", "core"],
+        "the interface talks to the server through the contract",
+      ),
+      // The client of the API is made from the type of the API, and from nothing else of the server.
+      from: { path: "^app/", pathNot: "(\\.test\\.tsx?$|/testing/|^app/device/api\\.ts$)" },
+    },
+    {
+      name: "app-knows-the-api-by-its-type",
+      comment: "no line of the server runs in the interface",
+      severity: "error",
+      from: { path: "^app/device/api\\.ts$" },
+      to: { path: "^(server|demo|tools|e2e)/", dependencyTypesNot: ["type-only"] },
+    },
     only("demo-one-way", "demo", ["demo", "contract", "core"], "the demo is data in the open formats"),
     {
       name: "core-is-pure",

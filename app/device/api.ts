@@ -1,70 +1,118 @@
-import type {
-  AircraftBundle,
-  DiscrepancyDetail,
-  EventsResponse,
-  Fleet,
-  ImportOutcome,
-  Page,
-  Problem,
-  Receipt,
-} from "@cravix/contract";
+import type { EventsResponse, Problem, Receipt } from "@cravix/contract";
 import type { ComposedList, FluidRow, PreflightEvent } from "@cravix/core";
+// Its type alone: what the server answers is known here as it is written there.
+import type { Api } from "@cravix/server/api";
+import { hc } from "hono/client";
 
-/** The server answered, and said no, in the one shape of its errors. */
+/** The server answered, and said no, in the one shape of its errors. `waitMs`: how long it asks to be left alone. */
 export class ProblemError extends Error {
   override readonly name = "ProblemError";
-  constructor(readonly problem: Problem) {
+  constructor(
+    readonly problem: Problem,
+    readonly waitMs?: number,
+  ) {
     super(problem.detail);
   }
 }
 
+/** Nobody answered, or not the server: no network, or the sign-in page of somebody's. */
+export class NotReached extends Error {
+  override readonly name = "NotReached";
+}
+
 const TIMEOUT_MS = 15_000;
 
-async function ask(path: string, init?: RequestInit): Promise<Response> {
-  const response = await fetch(`/api/v1${path}`, { ...init, signal: AbortSignal.timeout(TIMEOUT_MS) });
+let aheadMs = 0;
+/** How far this device's clock is ahead of the server's, as its last answer said; to about a second. */
+export const clockAheadMs = (): number => aheadMs;
+
+let holder: string | undefined;
+/** Who holds the device: told with what is no event of its own. */
+export function tellHolder(crewId: string | null): void {
+  holder = crewId ?? undefined;
+}
+
+async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    const headers = new Headers(init?.headers);
+    if (holder) headers.set("cravix-crew", holder);
+    response = await fetch(input, { ...init, headers, signal: AbortSignal.timeout(TIMEOUT_MS) });
+  } catch (error) {
+    throw new NotReached(`The server cannot be reached (${(error as Error).name}).`);
+  }
+  const said = Date.parse(response.headers.get("date") ?? "");
+  if (!Number.isNaN(said)) aheadMs = Date.now() - said;
   if (response.ok) return response;
-  if (response.headers.get("content-type")?.includes("problem+json"))
-    throw new ProblemError(await response.json());
-  throw new Error(`The server answered ${response.status}.`);
+  if (!response.headers.get("content-type")?.includes("problem+json"))
+    throw new NotReached(`Something answered ${response.status}, and it is not the server.`);
+  const seconds = Number(response.headers.get("retry-after") ?? Number.NaN);
+  throw new ProblemError(
+    (await response.json()) as Problem,
+    Number.isFinite(seconds) ? seconds * 1000 : undefined,
+  );
 }
 
-async function call<T>(path: string, init?: RequestInit): Promise<T> {
-  const response = await ask(path, init);
-  return (response.status === 204 ? undefined : await response.json()) as T;
+const client = hc<Api>("/api/v1", { fetch: ask });
+
+/** What the server said, read as what it is; anything else was not the server. */
+async function read<T>(answer: Promise<{ json(): Promise<T> }>): Promise<T> {
+  const response = await answer;
+  try {
+    return await response.json();
+  } catch {
+    throw new NotReached("What answered is not the server.");
+  }
 }
 
-const JSON_TYPE = { "content-type": "application/json" };
+const text = (type: string, body: string) => ({ init: { body, headers: { "content-type": type } } });
+const logs = (fluid: FluidRow["fluid"]) => {
+  const { aircraft } = client;
+  const one = aircraft[":registration"];
+  return fluid === "fuel"
+    ? { page: one["fuel-log"], table: one["fuel-log.csv"], all: client["fuel-log"] }
+    : { page: one["oil-log"], table: one["oil-log.csv"], all: client["oil-log"] };
+};
 
 export const api = {
-  fleet: () => call<Fleet>("/aircraft"),
-  bundle: (registration: string) => call<AircraftBundle>(`/aircraft/${encodeURIComponent(registration)}`),
-  discrepancies: () => call<{ items: DiscrepancyDetail[] }>("/discrepancies?state=all"),
-  sendEvents: (events: readonly PreflightEvent[]) =>
-    call<EventsResponse>("/events", { method: "POST", headers: JSON_TYPE, body: JSON.stringify({ events }) }),
+  fleet: () => read(client.aircraft.$get()),
+  bundle: (registration: string) => read(client.aircraft[":registration"].$get({ param: { registration } })),
+  discrepancies: () => read(client.discrepancies.$get({ query: { state: "all" } })),
+  preflight: (id: string) => read(client.preflights[":id"].$get({ param: { id } })),
+  list: (hash: string) => read(client.lists[":hash"].$get({ param: { hash } })),
+  sendEvents: async (events: readonly PreflightEvent[]): Promise<EventsResponse> => {
+    const answer = await read(client.events.$post({ json: { events: [...events] } }));
+    // A page of some network that says yes to everything has not taken a single answer.
+    if (!Array.isArray(answer?.refused) || typeof answer.taken !== "number")
+      throw new NotReached("What answered is not the server.");
+    return answer;
+  },
   sendList: (hash: string, list: ComposedList) =>
-    call<void>(`/lists/${hash}`, { method: "PUT", headers: JSON_TYPE, body: JSON.stringify(list) }),
+    client.lists[":hash"].$put({ param: { hash } }, text("application/json", JSON.stringify(list))),
   /** `basis`: the content hash of the file that the new one was made from; the server says no where another has changed it since. */
-  sendFile: (text: string, basis?: string) =>
-    call<{ format: string }>("/files", {
-      method: "POST",
-      headers: { ...JSON_TYPE, ...(basis && { "if-match": `"${basis}"` }) },
-      body: text,
-    }),
+  sendFile: (body: string, basis?: string) =>
+    read(
+      client.files.$post(
+        { query: { check: "false" } },
+        {
+          init: {
+            body,
+            headers: { "content-type": "application/json", ...(basis && { "if-match": `"${basis}"` }) },
+          },
+        },
+      ),
+    ),
   deliver: (order: { registration: string; tankId: string; litres: number; grade: string }) =>
-    call<Receipt>("/pump/deliveries", { method: "POST", headers: JSON_TYPE, body: JSON.stringify(order) }),
+    read(client.pump.deliveries.$post({ json: order })) as Promise<Receipt>,
   /** One page of an aircraft's log, newest first. */
   fluids: (registration: string, fluid: FluidRow["fluid"], before?: string) =>
-    call<Page<FluidRow>>(
-      `/aircraft/${encodeURIComponent(registration)}/${fluid}-log?limit=5000${before ? `&before=${encodeURIComponent(before)}` : ""}`,
+    read(
+      logs(fluid).page.$get({ param: { registration }, query: { limit: "5000", ...(before && { before }) } }),
     ),
   fluidCsv: async (registration: string, fluid: FluidRow["fluid"]) =>
-    (await ask(`/aircraft/${encodeURIComponent(registration)}/${fluid}-log.csv`)).blob(),
-  sendFluidCsv: (fluid: FluidRow["fluid"], text: string) =>
-    call<ImportOutcome>(`/${fluid}-log`, {
-      method: "POST",
-      headers: { "content-type": "text/csv" },
-      body: text,
-    }),
+    (await logs(fluid).table.$get({ param: { registration } })).blob(),
+  sendFluidCsv: (fluid: FluidRow["fluid"], table: string) =>
+    read(logs(fluid).all.$post({}, text("text/csv", table))),
   listPdf: async (list: ComposedList) =>
-    (await ask("/lists/pdf", { method: "POST", headers: JSON_TYPE, body: JSON.stringify(list) })).blob(),
+    (await client.lists.pdf.$post({}, text("application/json", JSON.stringify(list)))).blob(),
 };

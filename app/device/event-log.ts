@@ -1,15 +1,81 @@
 import type { Refusal } from "@cravix/contract";
 import type { ComposedList, PreflightEvent } from "@cravix/core";
-import { deviceDatabase, type KeptEvent } from "./database";
+import { answersInTime, deviceDatabase, type KeptEvent, type KeptList } from "./database";
+
+/** Something was answered in another window of this device since: what is to be kept was decided without it. */
+export class ChangedElsewhere extends Error {
+  override readonly name = "ChangedElsewhere";
+}
+
+export interface Together {
+  events: readonly PreflightEvent[];
+  list?: { hash: string; list: ComposedList };
+  /** Kept only where no event of this walk is on the disk that is not known here. */
+  ifUnchanged?: { preflightId: string; known: ReadonlySet<string> };
+  /** A note that changes with it. */
+  note?: { key: string; change: (before: unknown) => unknown };
+}
+
+/**
+ * Keeps what belongs together, all of it or nothing; resolves only when it is really on the device's disk. Throws ChangedElsewhere, DeviceError
+ * where the disk does not answer, or what the browser says of it.
+ */
+export async function keepTogether({ events, list, ifUnchanged, note }: Together): Promise<void> {
+  const db = await deviceDatabase();
+  const tx = db.transaction(["events", "lists", "notes"], "readwrite", { durability: "strict" });
+  const work = async () => {
+    const store = tx.objectStore("events");
+    if (ifUnchanged) {
+      const { preflightId, known } = ifUnchanged;
+      const there = await store.index("byPreflight").getAllKeys(preflightId);
+      if (there.some((id) => !known.has(id))) {
+        tx.abort();
+        throw new ChangedElsewhere("Something was answered in another window since.");
+      }
+    }
+    if (list && !(await tx.objectStore("lists").getKey(list.hash)))
+      await tx.objectStore("lists").put({ ...list, sent: 0 });
+    for (const event of events)
+      if (!(await store.getKey(event.id)))
+        await store.put({ event, id: event.id, preflightId: event.preflightId, sync: "to send" });
+    if (note) {
+      const notes = tx.objectStore("notes");
+      await notes.put(note.change(await notes.get(note.key)), note.key);
+    }
+    await tx.done;
+  };
+  // Whichever part of it fails is told by the work itself.
+  tx.done.catch(() => undefined);
+  await answersInTime(work());
+}
 
 /** Resolves only when the events are really on the device's disk. */
 export async function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
-  const db = await deviceDatabase();
-  const tx = db.transaction("events", "readwrite", { durability: "strict" });
-  for (const event of events) {
-    const known = await tx.store.get(event.id);
-    if (!known) await tx.store.put({ event, id: event.id, preflightId: event.preflightId, sync: "to send" });
-  }
+  const tx = (await deviceDatabase()).transaction("events", "readwrite", { durability: "strict" });
+  tx.done.catch(() => undefined);
+  const work = async () => {
+    for (const event of events)
+      if (!(await tx.store.getKey(event.id)))
+        await tx.store.put({ event, id: event.id, preflightId: event.preflightId, sync: "to send" });
+    await tx.done;
+  };
+  await answersInTime(work());
+}
+
+/** Keeps what came from the server: a walk that was begun on another device. */
+export async function keepSent(events: readonly PreflightEvent[], list?: KeptList): Promise<void> {
+  const tx = (await deviceDatabase()).transaction(["events", "lists"], "readwrite");
+  const store = tx.objectStore("events");
+  for (const event of events)
+    if (!(await store.getKey(event.id)))
+      await store.put({
+        event,
+        id: event.id,
+        preflightId: event.preflightId,
+        sync: "sent",
+        sentAt: Date.now(),
+      });
+  if (list && !(await tx.objectStore("lists").getKey(list.hash))) await tx.objectStore("lists").put(list);
   await tx.done;
 }
 
@@ -21,6 +87,25 @@ export async function eventsOfPreflight(preflightId: string): Promise<PreflightE
 /** Everything on this device, oldest first. */
 export async function allEvents(): Promise<PreflightEvent[]> {
   return (await (await deviceDatabase()).getAll("events")).map(({ event }) => event);
+}
+
+/**
+ * What the server may not have told yet, when it said last what it knows at `since` (by this device's clock): everything that was not sent by
+ * then, each with the whole of its walk. It grows with what is new, not with the device's life.
+ */
+export async function eventsBeyond(since: number): Promise<PreflightEvent[]> {
+  const { store } = (await deviceDatabase()).transaction("events");
+  const fresh = [
+    ...(await store.index("bySync").getAll("to send")),
+    ...(await store.index("bySync").getAll("refused")),
+    ...(await store.index("bySentAt").getAll(IDBKeyRange.lowerBound(since))),
+  ];
+  const walks = [...new Set(fresh.map(({ preflightId }) => preflightId))];
+  const whole = await Promise.all(walks.map((id) => store.index("byPreflight").getAll(id)));
+  return whole
+    .flat()
+    .map(({ event }) => event)
+    .sort((a, b) => (a.id < b.id ? -1 : 1));
 }
 
 export async function eventsToSend(limit: number): Promise<PreflightEvent[]> {
@@ -41,16 +126,17 @@ export async function noteOutcome(
   batch: readonly PreflightEvent[],
   refused: readonly Refusal[],
 ): Promise<void> {
-  const reasons = new Map(refused.map((r) => [batch[r.index]?.id ?? r.id, r.reason]));
+  const reasons = new Map(refused.map((r) => [batch[r.index]?.id ?? r.id, r]));
   const tx = (await deviceDatabase()).transaction("events", "readwrite");
   for (const event of batch) {
-    const reason = reasons.get(event.id);
+    const no = reasons.get(event.id);
     await tx.store.put({
       event,
       id: event.id,
       preflightId: event.preflightId,
-      sync: reason ? "refused" : "sent",
-      ...(reason && { reason }),
+      ...(no
+        ? { sync: "refused", reason: no.reason, ...(no.field && { field: no.field }) }
+        : { sync: "sent", sentAt: Date.now() }),
     });
   }
   await tx.done;
@@ -58,15 +144,63 @@ export async function noteOutcome(
 
 /** Puts the refused ones back in the queue, for instance once the device's clock is right. */
 export async function sendRefusedAgain(): Promise<void> {
-  const tx = (await deviceDatabase()).transaction("events", "readwrite");
-  for (const { event, id, preflightId } of await tx.store.index("bySync").getAll("refused"))
-    await tx.store.put({ event, id, preflightId, sync: "to send" });
+  const tx = (await deviceDatabase()).transaction(["events", "lists"], "readwrite");
+  const events = tx.objectStore("events");
+  for (const { event, id, preflightId } of await events.index("bySync").getAll("refused"))
+    await events.put({ event, id, preflightId, sync: "to send" });
+  const lists = tx.objectStore("lists");
+  for (const { hash, list } of await lists.index("bySent").getAll(2))
+    await lists.put({ hash, list, sent: 0 });
   await tx.done;
 }
 
-export async function keepList(hash: string, list: ComposedList): Promise<void> {
+/**
+ * Puts right the times of answers that were refused for lying in the future, and puts them back in the queue. `aheadMs` is how far this device's
+ * clock is ahead of the server's; where the clock was set right since, the newest of them is taken to be of now. What the clock said stays on
+ * record with each. Returns the walks that changed.
+ */
+export async function correctTimes(now: number, aheadMs: number): Promise<string[]> {
+  const tx = (await deviceDatabase()).transaction("events", "readwrite");
+  const late = (await tx.store.index("bySync").getAll("refused")).filter(({ field }) => field === "at");
+  const newest = Math.max(...late.map(({ event }) => Date.parse(event.at)));
+  const shift = Math.max(aheadMs, newest - (now - Math.max(0, aheadMs)));
+  for (const { event, id, preflightId } of late) {
+    const at = new Date(Date.parse(event.at) - shift).toISOString();
+    const corrected = { ...event, at, deviceAt: event.deviceAt ?? event.at };
+    await tx.store.put({ event: corrected, id, preflightId, sync: "to send" });
+  }
+  await tx.done;
+  return [...new Set(late.map(({ preflightId }) => preflightId))];
+}
+
+const KEPT_MS = 14 * 24 * 3_600_000;
+const AT_ONCE = 2000;
+
+/**
+ * Lets go of walks that the server has had for two weeks, with their lists; never of one that is open, or of which anything still waits. Not more
+ * than some thousand events at a time. Returns how many went.
+ */
+export async function pruneSent(open: ReadonlySet<string>, now: number): Promise<number> {
   const db = await deviceDatabase();
-  if (!(await db.get("lists", hash))) await db.put("lists", { hash, list, sent: 0 });
+  const old = await db.getAllFromIndex("events", "bySentAt", IDBKeyRange.upperBound(now - KEPT_MS), AT_ONCE);
+  const walks = [...new Set(old.map(({ preflightId }) => preflightId))].filter((id) => !open.has(id));
+  let gone = 0;
+  for (const id of walks) {
+    const tx = db.transaction(["events", "lists"], "readwrite");
+    const events = tx.objectStore("events");
+    const kept = await events.index("byPreflight").getAll(id);
+    if (kept.every(({ sync, sentAt = now }) => sync === "sent" && sentAt <= now - KEPT_MS)) {
+      for (const { id: eventId } of kept) await events.delete(eventId);
+      gone += kept.length;
+      for (const { event } of kept)
+        if (event.type === "preflight.started") {
+          const list = await tx.objectStore("lists").get(event.data.listHash);
+          if (list?.sent === 1) await tx.objectStore("lists").delete(list.hash);
+        }
+    }
+    await tx.done;
+  }
+  return gone;
 }
 
 export async function listOf(hash: string): Promise<ComposedList | undefined> {
@@ -77,8 +211,11 @@ export async function listsToSend() {
   return (await deviceDatabase()).getAllFromIndex("lists", "bySent", 0);
 }
 
-export async function noteListSent(hash: string): Promise<void> {
+/** Writes down what the server said of a list: it has it, or refuses it for this reason. */
+export async function noteListOutcome(hash: string, reason?: string): Promise<void> {
   const db = await deviceDatabase();
   const kept = await db.get("lists", hash);
-  if (kept) await db.put("lists", { ...kept, sent: 1 });
+  if (!kept) return;
+  const { list } = kept;
+  await db.put("lists", reason === undefined ? { hash, list, sent: 1 } : { hash, list, sent: 2, reason });
 }

@@ -1,18 +1,61 @@
-import { deviceDatabase } from "./database";
+import { answersInTime, deviceDatabase } from "./database";
 
 export async function readNote<T>(key: string): Promise<T | undefined> {
   return (await (await deviceDatabase()).get("notes", key)) as T | undefined;
 }
 
 export async function writeNote(key: string, value: unknown): Promise<void> {
-  await (await deviceDatabase()).put("notes", value, key);
+  await answersInTime((await deviceDatabase()).put("notes", value, key));
+}
+
+/** Changes a note from what is on the disk now: what another window wrote there in the meantime is not lost. */
+export async function changeNote<T>(key: string, change: (before: T | undefined) => T): Promise<T> {
+  const tx = (await deviceDatabase()).transaction("notes", "readwrite", { durability: "strict" });
+  tx.done.catch(() => undefined);
+  const after = change((await tx.store.get(key)) as T | undefined);
+  await tx.store.put(after, key);
+  await tx.done;
+  return after;
 }
 
 export async function dropNote(key: string): Promise<void> {
+  waiting.delete(key);
+  tellWaiting();
   await (await deviceDatabase()).delete("notes", key);
 }
 
 /** The names of all notes that begin with this. */
 export async function noteKeys(prefix: string): Promise<string[]> {
   return (await deviceDatabase()).getAllKeys("notes", IDBKeyRange.bound(prefix, `${prefix}\uffff`));
+}
+
+/** Drafts that the disk did not take yet, by name, with what they say now. */
+const waiting = new Map<string, unknown>();
+const AGAIN_MS = 4000;
+let timer: ReturnType<typeof setTimeout> | undefined;
+let told: (count: number) => void = () => undefined;
+
+/** Hears how many drafts are not on the disk yet. */
+export function hearWaitingNotes(onChange: (count: number) => void): void {
+  told = onChange;
+}
+
+const tellWaiting = () => told(waiting.size);
+
+/** Keeps a draft. Where the disk does not take it, that is told, and it is tried again until it does; it is never dropped in silence. */
+export async function keepNote(key: string, value: unknown): Promise<void> {
+  waiting.set(key, value);
+  try {
+    await writeNote(key, value);
+    if (waiting.get(key) === value) waiting.delete(key);
+    tellWaiting();
+  } catch {
+    tellWaiting();
+    clearTimeout(timer);
+    timer = setTimeout(keepWaiting, AGAIN_MS);
+  }
+}
+
+async function keepWaiting(): Promise<void> {
+  for (const [key, value] of [...waiting]) await keepNote(key, value);
 }

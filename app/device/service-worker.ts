@@ -5,6 +5,4 @@ export function registerServiceWorker(): void {
   navigator.serviceWorker
     .register("/sw.js")
     .catch((error) => console.error("The interface could not be kept for use without a network.", error));
-  // Ask the browser not to clear answers away when space runs short.
-  void navigator.storage?.persist?.();
 }

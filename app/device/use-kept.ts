@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { dropNote, readNote, writeNote } from "./notes";
+import { dropNote, keepNote, readNote } from "./notes";
 
 export interface Kept<T> {
   value: T;
@@ -16,11 +16,15 @@ export function useKept<T>(key: string, first: T): Kept<T> {
   useEffect(() => {
     let left = false;
     touched.current = false;
-    void readNote<T>(key).then((kept) => {
-      if (kept === undefined || left || touched.current) return;
-      latest.current = kept;
-      setValue(kept);
-    });
+    readNote<T>(key).then(
+      (kept) => {
+        if (kept === undefined || left || touched.current) return;
+        latest.current = kept;
+        setValue(kept);
+      },
+      // A disk that does not answer is told where something is to be kept.
+      () => undefined,
+    );
     return () => {
       left = true;
     };
@@ -30,10 +34,10 @@ export function useKept<T>(key: string, first: T): Kept<T> {
       touched.current = true;
       latest.current = step(latest.current);
       setValue(latest.current);
-      void writeNote(key, latest.current);
+      void keepNote(key, latest.current);
     },
     [key],
   );
-  const drop = useCallback(() => void dropNote(key), [key]);
+  const drop = useCallback(() => void dropNote(key).catch(() => undefined), [key]);
   return { value, change, drop };
 }

@@ -1,126 +1,144 @@
 import { createListenerMiddleware, isAnyOf, type TypedStartListening } from "@reduxjs/toolkit";
-import { api, ProblemError } from "../device/api";
+import { tellHolder } from "../device/api";
+import { DeviceError } from "../device/database";
 import { countToSend, keepEvents, refusedEvents } from "../device/event-log";
-import { writeNote } from "../device/notes";
+import { keepNote } from "../device/notes";
+import { askToPersist } from "../device/storage";
 import { sendAll } from "../device/sync";
-import { bundleKnown, fleetKnown } from "./fleet-slice";
+import { tellTabs } from "../device/tabs";
 import { planned, planUsed, schoolSet } from "./planned-slice";
-import { eventsKept, eventsRecorded, keepFailed, openPreflightsKnown } from "./preflight-slice";
+import { eventsKept, eventsRecorded, keepFailed } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
-import { sendAgain } from "./sync-actions";
-import { queueKnown, serverReached } from "./sync-slice";
+import { keepAgain, sendAgain } from "./sync-actions";
+import { queueKnown, serverMet } from "./sync-slice";
 
 export const listeners = createListenerMiddleware();
 const listen = listeners.startListening as TypedStartListening<RootState, AppDispatch>;
 
 const FIRST_RETRY_MS = 1000;
-const LAST_RETRY_MS = 15_000;
+const LAST_RETRY_MS = 30_000;
+/** Where the server turns the sender away, nothing changes by asking often. */
+const TURNED_AWAY_MS = 300_000;
 const SEND_AFTER_MS = 400;
+const KEEP_AGAIN_MS = 4000;
 
 let sending = false;
 let retryMs = FIRST_RETRY_MS;
 let timer: ReturnType<typeof setTimeout> | undefined;
+let keepTimer: ReturnType<typeof setTimeout> | undefined;
 
-/** Device first: the event goes to the device's disk, and only then is it called kept and sent on. */
+/** Every device waits a while of its own: a group that comes back into the network does not come all at once. */
+const jitter = (ms: number) => ms * (0.5 + Math.random());
+
+/** Device first: the event goes to the device's disk, and only then is it called kept and sent on. What the disk does not take is tried again. */
 listen({
-  actionCreator: eventsRecorded,
-  effect: async ({ payload }, { dispatch, getState }) => {
-    const { unkept, events } = getState().preflight;
-    // An earlier one that could not be kept (storage full) tries again along with this one.
-    const behind = events.filter((e) => unkept.includes(e.id) && !payload.some((p) => p.id === e.id));
-    const all = [...behind, ...payload];
+  matcher: isAnyOf(eventsRecorded, keepAgain),
+  effect: async (_action, { dispatch, getState }) => {
+    // Whatever waits goes along: of this walk, of another, of none.
+    const { unkept } = getState().preflight;
+    clearTimeout(keepTimer);
+    warnBeforeLeaving(unkept.length > 0);
+    if (unkept.length === 0) return;
     try {
-      await keepEvents(all);
-      dispatch(eventsKept(all.map((e) => e.id)));
+      await keepEvents(unkept);
+      dispatch(eventsKept(unkept.map((e) => e.id)));
+      tellTabs({ kind: "events", events: [...unkept] });
+      warnBeforeLeaving(getState().preflight.unkept.length > 0);
       // Sending waits for a breath between two answers: it must never cost a tap.
       clearTimeout(timer);
       timer = setTimeout(() => dispatch(sendAgain()), SEND_AFTER_MS);
     } catch (error) {
-      const full = (error as Error).name === "QuotaExceededError";
-      dispatch(
-        keepFailed(
-          full
-            ? "This device is full: the last answer is not kept yet. Free some space."
-            : "The last answer is not kept yet: this browser does not let it be stored.",
-        ),
-      );
+      dispatch(keepFailed(wordsFor(error)));
+      keepTimer = setTimeout(() => dispatch(keepAgain()), KEEP_AGAIN_MS);
     }
   },
 });
+
+/** Why the disk did not take it, for the person who holds the device. */
+export function wordsFor(error: unknown): string {
+  if (error instanceof DeviceError) return `The last answer is not kept yet. ${error.message}`;
+  return (error as Error).name === "QuotaExceededError"
+    ? "This device is full: the last answer is not kept yet. Free some space, and leave this page open."
+    : "The last answer is not kept yet: this browser does not let it be stored. Leave this page open.";
+}
+
+const stay = (event: BeforeUnloadEvent) => event.preventDefault();
+function warnBeforeLeaving(needed: boolean): void {
+  if (typeof window === "undefined" || !window.addEventListener) return;
+  window.removeEventListener("beforeunload", stay);
+  if (needed) window.addEventListener("beforeunload", stay);
+}
 
 async function knowQueue(dispatch: AppDispatch): Promise<void> {
   const refused = await refusedEvents();
   dispatch(
     queueKnown({
       toSend: await countToSend(),
-      refused: refused.map(({ event, reason }) => ({
+      refused: refused.map(({ event, reason, field }) => ({
         id: event.id,
         type: event.type,
         at: event.at,
         reason: reason ?? "",
+        ...(field && { field }),
       })),
     }),
   );
 }
 
-/** Sends what waits, one run at a time; without a network it tries again, a little later each time. */
+/** Sends what waits, one run at a time; where it stands still it tries again, a little later each time. */
 listen({
   actionCreator: sendAgain,
   effect: async (_action, { dispatch }) => {
     if (sending) return;
     sending = true;
     clearTimeout(timer);
-    let reached = true;
+    let goesOn = false;
     try {
       await knowQueue(dispatch);
-      const { sent, refused } = await sendAll();
-      retryMs = FIRST_RETRY_MS;
-      if (sent + refused > 0) dispatch(serverReached(true));
-    } catch {
-      reached = false;
-      dispatch(serverReached(false));
-      timer = setTimeout(() => dispatch(sendAgain()), retryMs);
-      retryMs = Math.min(retryMs * 2, LAST_RETRY_MS);
+      const { sent, refused, stopped } = await sendAll();
+      if (stopped) {
+        dispatch(serverMet(stopped.why));
+        const turnedAway = stopped.why === "sign in" || stopped.why === "not allowed";
+        const wait = turnedAway ? TURNED_AWAY_MS : Math.max(stopped.waitMs ?? 0, retryMs);
+        timer = setTimeout(() => dispatch(sendAgain()), jitter(wait));
+        retryMs = Math.min(retryMs * 2, LAST_RETRY_MS);
+      } else {
+        retryMs = FIRST_RETRY_MS;
+        goesOn = true;
+        if (sent + refused > 0) dispatch(serverMet("reached"));
+      }
+      await knowQueue(dispatch);
+      // What was answered while the last batch was on its way.
+      goesOn &&= (await countToSend()) > 0;
+    } catch (error) {
+      // The device's own disk, not the server: said where answers are kept.
+      dispatch(keepFailed(wordsFor(error)));
+      timer = setTimeout(() => dispatch(sendAgain()), jitter(LAST_RETRY_MS));
+      goesOn = false;
     }
     sending = false;
-    await knowQueue(dispatch);
-    // What was answered while the last batch was on its way.
-    if (reached && (await countToSend()) > 0) dispatch(sendAgain());
+    if (goesOn) dispatch(sendAgain());
   },
 });
 
+let asked = false;
 listen({
   matcher: isAnyOf(crewPicked, nightSet, sessionRestored),
   effect: async (_action, { getState }) => {
     const { crewId, night } = getState().session;
     if (typeof document !== "undefined") document.documentElement.classList.toggle("night", night);
-    await writeNote("session", { crewId, night });
+    tellHolder(crewId);
+    await keepNote("session", { crewId, night });
+    // Somebody holds this device: from now on its answers are worth a promise of the browser's.
+    if (crewId && !asked) {
+      asked = true;
+      void askToPersist();
+    }
   },
 });
 
-listen({ actionCreator: fleetKnown, effect: ({ payload }) => writeNote("fleet", payload) });
-listen({
-  actionCreator: bundleKnown,
-  effect: ({ payload }) => writeNote(`bundle:${payload.aircraft.registration}`, payload),
-});
 listen({
   matcher: isAnyOf(planned, planUsed, schoolSet),
-  effect: (_action, { getState }) => writeNote("planned", getState().planned),
+  effect: (_action, { getState }) => keepNote("planned", getState().planned),
 });
-listen({
-  actionCreator: openPreflightsKnown,
-  effect: ({ payload }) => writeNote("open preflights", payload),
-});
-
-/** Asks the server for the fleet and one aircraft, and says whether it was reached. */
-export async function refresh(dispatch: AppDispatch, registration?: string): Promise<void> {
-  try {
-    dispatch(fleetKnown(await api.fleet()));
-    if (registration) dispatch(bundleKnown(await api.bundle(registration)));
-    dispatch(serverReached(true));
-  } catch (error) {
-    // A no from the server is an answer: the network is there.
-    dispatch(serverReached(error instanceof ProblemError && error.problem.status < 500));
-  }
-}

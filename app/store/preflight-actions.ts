@@ -7,13 +7,40 @@ import {
   type OpenDiscrepancy,
   type PreflightEvent,
 } from "@cravix/core";
-import { allEvents, eventsOfPreflight, keepList, listOf } from "../device/event-log";
+import { api } from "../device/api";
+import {
+  ChangedElsewhere,
+  eventsBeyond,
+  eventsOfPreflight,
+  keepSent,
+  keepTogether,
+  listOf,
+} from "../device/event-log";
+import { tellTabs } from "../device/tabs";
 import { fluidMemoryHere } from "./fluid-memory-here";
+import { begun, changeOpenWalks, OPEN_WALKS } from "./open-walks";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
-import { openPreflightsKnown, preflightOpened } from "./preflight-slice";
-import { record } from "./record";
+import {
+  eventsRecorded,
+  eventsSeen,
+  type OpenPreflight,
+  openPreflightsKnown,
+  preflightOpened,
+} from "./preflight-slice";
+import { type Happening, makeEvents } from "./record";
 import type { AppDispatch, RootState } from "./root-state";
 import { schoolOf } from "./school-of";
+import type { KnownBundle } from "./server-api";
+import { bundleOf, fleetOf } from "./server-state";
+import { sendAgain } from "./sync-actions";
+
+/** Clocks of one device may differ by this much between asking and hearing, ms. */
+const SLACK_MS = 60_000;
+
+/** What happened on this device that the server's word on this aircraft does not have in it yet. */
+export function eventsHere(bundle: KnownBundle): Promise<PreflightEvent[]> {
+  return eventsBeyond((bundle.saidAt ?? 0) - SLACK_MS);
+}
 
 /** What is open on this aircraft as this device knows it: the server's word, and what was found here since and has not been sent. */
 export function openDiscrepanciesHere(
@@ -36,7 +63,7 @@ export function openDiscrepanciesHere(
     ),
   );
   const fromHere = here
-    .filter((d) => !d.closed)
+    .filter((d) => !d.closed && !d.withdrawn)
     .map((d) => ({
       id: d.id,
       stationId: d.stationId,
@@ -57,19 +84,20 @@ export function openDiscrepanciesHere(
   ];
 }
 
-/** Composes today's list as it has been planned, pins it, and begins. Returns the new preflight's id. */
+/** Composes today's list as it has been planned, pins it, and begins: kept together or not at all. Returns the new preflight's id. */
 export function beginPreflight(registration: string) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<string> => {
-    const { fleet, planned, session } = getState();
-    const bundle = fleet.bundles[registration];
+    const { planned, session } = getState();
+    const bundle = bundleOf(getState(), registration);
     if (!bundle) throw new Error(`Nothing is known of ${registration} on this device yet.`);
     const { conditions, flightMin, celsius, secondCrewId } =
       planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const school = schoolOf(bundle, session.crewId, planned.schools);
+    // The walk has the id of the event that begins it: nobody else can begin it.
     const id = newId(Date.now());
-    const events = await allEvents();
+    const events = await eventsHere(bundle);
     const list: ComposedList = composeList({
-      ...composeInput(bundle, openDiscrepanciesHere(bundle, events, fleet.fleet?.crew ?? [])),
+      ...composeInput(bundle, openDiscrepanciesHere(bundle, events, fleetOf(getState())?.crew ?? [])),
       memory: fluidMemoryHere(bundle, events),
       conditions,
       school,
@@ -77,28 +105,68 @@ export function beginPreflight(registration: string) {
       seed: id,
     });
     const listHash = contentHash(list);
-    await keepList(listHash, list);
-    dispatch(preflightOpened({ id, list, events: [] }));
-    dispatch(
-      record(id, "preflight.started", {
-        registration,
-        listHash,
-        conditions,
-        plannedFlightMin: flightMin,
-        school,
-        ...(celsius !== undefined && { celsius }),
-      }),
-    );
+    const happenings: Happening[] = [
+      {
+        type: "preflight.started",
+        data: {
+          registration,
+          listHash,
+          conditions,
+          plannedFlightMin: flightMin,
+          school,
+          ...(celsius !== undefined && { celsius }),
+        },
+      },
+    ];
     if (secondCrewId && secondCrewId !== session.crewId)
-      dispatch(record(id, "crew.joined", { crewId: secondCrewId }));
+      happenings.push({ type: "crew.joined", data: { crewId: secondCrewId } });
+    dispatch(preflightOpened({ id, list, events: [] }));
+    const first = dispatch(makeEvents(id, happenings, { firstId: id }));
+    let open: OpenPreflight[] = [];
+    await keepTogether({
+      events: first,
+      list: { hash: listHash, list },
+      note: {
+        key: OPEN_WALKS,
+        change: (before) => {
+          open = begun(id, registration)((before as OpenPreflight[] | undefined) ?? []);
+          return open;
+        },
+      },
+    });
+    dispatch(eventsSeen(first));
+    dispatch(openPreflightsKnown(open));
+    tellTabs({ kind: "open walks" });
     dispatch(planUsed(registration));
-    dispatch(
-      openPreflightsKnown([
-        ...getState().preflight.open.filter((p) => p.registration !== registration),
-        { preflightId: id, registration },
-      ]),
-    );
+    dispatch(sendAgain());
     return id;
+  };
+}
+
+/**
+ * Signs: what is logged with it and the signature, all of it or nothing, and only on what is really on the disk. Resolves to false where another
+ * window of this device has answered something since; then that is on the screen now, and nothing was signed.
+ */
+export function signPreflight(id: string, happenings: readonly Happening[]) {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
+    const { preflight } = getState();
+    const events = dispatch(makeEvents(id, happenings));
+    const known = new Set(preflight.events.map((event) => event.id));
+    try {
+      await keepTogether({ events, ifUnchanged: { preflightId: id, known } });
+    } catch (error) {
+      if (error instanceof ChangedElsewhere) {
+        dispatch(eventsSeen(await eventsOfPreflight(id)));
+        return false;
+      }
+      // A full disk: held here, said, and tried again, like any answer.
+      dispatch(eventsRecorded(events));
+      return true;
+    }
+    dispatch(eventsSeen(events));
+    tellTabs({ kind: "events", events });
+    dispatch(sendAgain());
+    return true;
   };
 }
 
@@ -113,32 +181,47 @@ export function composeInput(bundle: AircraftBundle, openDiscrepancies: OpenDisc
   };
 }
 
-/** Brings a preflight of this device back to the screen. Resolves to false when the device does not have it. */
+/**
+ * Brings a preflight to the screen: from this device's disk, or from the server where it was begun on another device. Resolves to false where
+ * neither has it.
+ */
 export function openPreflight(id: string) {
   return async (dispatch: AppDispatch): Promise<boolean> => {
     const events = await eventsOfPreflight(id);
     const started = events.find((event) => event.type === "preflight.started");
     const list = started && (await listOf(started.data.listHash));
-    if (!list) return false;
+    if (!list) return dispatch(fetchPreflight(id));
     dispatch(preflightOpened({ id, list, events }));
+    // What another device answered in the same walk comes as soon as there is a network.
+    void dispatch(fetchPreflight(id));
     return true;
+  };
+}
+
+/** Fetches a walk from the server, keeps what this device did not have of it, and goes on with it. */
+function fetchPreflight(id: string) {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
+    try {
+      const { events, listHash, summary } = await api.preflight(id);
+      if (!listHash || !summary.registration) return false;
+      const here = await listOf(listHash);
+      const list = here ?? (await api.list(listHash));
+      await keepSent(events, { hash: listHash, list, sent: 1 });
+      if (getState().preflight.id === id) dispatch(eventsSeen(events));
+      else if (!here) dispatch(preflightOpened({ id, list, events: await eventsOfPreflight(id) }));
+      return true;
+    } catch {
+      return false;
+    }
   };
 }
 
 /** Signed and flying: what is left of it is to put the aircraft away. */
 export function flyPreflight(id: string) {
-  return (dispatch: AppDispatch, getState: () => RootState) => {
-    dispatch(
-      openPreflightsKnown(
-        getState().preflight.open.map((p) => (p.preflightId === id ? { ...p, flying: true } : p)),
-      ),
-    );
-  };
+  return changeOpenWalks((open) => open.map((p) => (p.preflightId === id ? { ...p, flying: true } : p)));
 }
 
 /** A signed preflight is no longer offered for going on. */
 export function closePreflight(id: string) {
-  return (dispatch: AppDispatch, getState: () => RootState) => {
-    dispatch(openPreflightsKnown(getState().preflight.open.filter((p) => p.preflightId !== id)));
-  };
+  return changeOpenWalks((open) => open.filter((p) => p.preflightId !== id));
 }

@@ -13,10 +13,17 @@ export interface PreflightSliceState {
   id: string | null;
   list: ComposedList | null;
   events: PreflightEvent[];
-  /** Events that are not on the device's disk yet. */
-  unkept: string[];
+  /** Events that are not on the device's disk yet, of this walk or of anything else. */
+  unkept: PreflightEvent[];
   keepError: string | null;
   open: OpenPreflight[];
+}
+
+/** The same with what is not there yet. */
+function withMore(events: PreflightEvent[], more: readonly PreflightEvent[]): PreflightEvent[] {
+  const known = new Set(events.map((event) => event.id));
+  const fresh = more.filter((event) => !known.has(event.id));
+  return fresh.length > 0 ? [...events, ...fresh] : events;
 }
 
 const initialState: PreflightSliceState = {
@@ -39,21 +46,24 @@ export const preflightSlice = createSlice({
       state.id = payload.id;
       state.list = payload.list;
       // What was recorded for it in the meantime and is not on disk yet must not be lost.
-      const unkept = state.events.filter((e) => e.preflightId === payload.id && state.unkept.includes(e.id));
-      state.events = [
-        ...payload.events,
-        ...unkept.filter((e) => !payload.events.some((known) => known.id === e.id)),
-      ];
+      const unkept = state.unkept.filter((e) => e.preflightId === payload.id);
+      state.events = withMore(payload.events, unkept);
     },
     eventsRecorded: (state, { payload }: PayloadAction<PreflightEvent[]>) => {
       for (const event of payload) {
         if (event.preflightId === state.id) state.events.push(event);
-        state.unkept.push(event.id);
+        state.unkept.push(event);
       }
     },
+    /** Events that are on the disk already: from another window, another device, or kept before they were shown. */
+    eventsSeen: (state, { payload }: PayloadAction<PreflightEvent[]>) => {
+      const own = payload.filter((event) => event.preflightId === state.id);
+      if (own.length > 0) state.events = withMore(state.events, own);
+    },
     eventsKept: (state, { payload }: PayloadAction<string[]>) => {
-      state.unkept = state.unkept.filter((id) => !payload.includes(id));
-      state.keepError = null;
+      const kept = new Set(payload);
+      state.unkept = state.unkept.filter(({ id }) => !kept.has(id));
+      if (state.unkept.length === 0) state.keepError = null;
     },
     keepFailed: (state, { payload }: PayloadAction<string>) => {
       state.keepError = payload;
@@ -64,7 +74,7 @@ export const preflightSlice = createSlice({
   },
 });
 
-export const { preflightOpened, eventsRecorded, eventsKept, keepFailed, openPreflightsKnown } =
+export const { preflightOpened, eventsRecorded, eventsSeen, eventsKept, keepFailed, openPreflightsKnown } =
   preflightSlice.actions;
 
 type WithPreflight = { preflight: PreflightSliceState };

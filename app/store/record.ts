@@ -1,5 +1,5 @@
 import { idMsecs, newId } from "@cravix/contract";
-import type { EventData, EventType, PreflightEvent } from "@cravix/core";
+import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core";
 import { eventsRecorded } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 
@@ -12,28 +12,77 @@ function orderedId(now: number, newest: string | undefined): string {
 }
 
 /** What happened, before it is an event. */
-export type Happening = { [T in EventType]: { type: T; data: EventData[T] } }[EventType];
+export type Happening = { [T in EventType]: { type: T; data: Doing[T] } }[EventType];
 
-/** Makes an event of what was done and hands it to the device. */
-export function record<T extends EventType>(preflightId: string, type: T, data: EventData[T]) {
-  return (dispatch: AppDispatch): PreflightEvent =>
-    dispatch(recordAll(preflightId, [{ type, data } as Happening]))[0] as PreflightEvent;
+/** What each kind carries before it is an event: a discrepancy has no id yet. */
+type Doing = Omit<EventData, "discrepancy.opened"> & {
+  "discrepancy.opened": Omit<EventData["discrepancy.opened"], "discrepancyId">;
+};
+
+/** Which stream something is recorded in, and under which id where that is fixed beforehand. */
+export interface Where {
+  /** What kind of stream; without it a preflight. */
+  stream?: StreamKind;
+  /** The id of the first event: of a walk that begins, of a stream that is one act. */
+  firstId?: string;
 }
 
-/** The same for what belongs together: the device keeps all of it or nothing. The one place where events are made. */
-export function recordAll(preflightId: string, happenings: readonly Happening[]) {
-  return (dispatch: AppDispatch, getState: () => RootState): PreflightEvent[] => {
+/** Makes events of what was done, without keeping them. The one place where events are made. */
+export function makeEvents(preflightId: string, happenings: readonly Happening[], where: Where = {}) {
+  return (_dispatch: AppDispatch, getState: () => RootState): PreflightEvent[] => {
     const { session, preflight } = getState();
     const { deviceId, crewId } = session;
     if (!deviceId || !crewId) throw new Error("Nobody holds this device yet.");
     const now = Date.now();
-    let newest = preflight.events.at(-1)?.id;
-    const events = happenings.map(({ type, data }) => {
-      newest = orderedId(now, newest);
+    // Behind what this device itself has said; another's clock does not move this one's.
+    let newest = preflight.events.reduce<string | undefined>(
+      (last, event) => (event.deviceId === deviceId && (!last || event.id > last) ? event.id : last),
+      undefined,
+    );
+    return happenings.map(({ type, data }, i) => {
+      const id = i === 0 && where.firstId ? where.firstId : orderedId(now, newest);
+      newest = id;
+      const about = ofItself(type, data, id);
       const at = new Date(now).toISOString();
-      return { id: newest, type, preflightId, deviceId, crewId, at, data } as PreflightEvent;
+      const { stream } = where;
+      return {
+        id,
+        type,
+        ...(stream && { stream }),
+        preflightId,
+        deviceId,
+        crewId,
+        at,
+        data: about,
+      } as PreflightEvent;
     });
+  };
+}
+
+/** A discrepancy has the id of the event that logs it. */
+function ofItself(type: EventType, data: object, id: string): object {
+  return type === "discrepancy.opened" ? { ...data, discrepancyId: id } : data;
+}
+
+/** Makes an event of what was done and hands it to the device. */
+export function record<T extends EventType>(preflightId: string, type: T, data: Doing[T], where?: Where) {
+  return (dispatch: AppDispatch): PreflightEvent =>
+    dispatch(recordAll(preflightId, [{ type, data } as Happening], where))[0] as PreflightEvent;
+}
+
+/** The same for what belongs together: the device keeps all of it or nothing. */
+export function recordAll(preflightId: string, happenings: readonly Happening[], where?: Where) {
+  return (dispatch: AppDispatch): PreflightEvent[] => {
+    const events = dispatch(makeEvents(preflightId, happenings, where));
     if (events.length > 0) dispatch(eventsRecorded(events));
     return events;
+  };
+}
+
+/** Records what was done to an aircraft outside of any walk: a stream of its own. */
+export function recordOfAircraft<T extends EventType>(type: T, data: Doing[T]) {
+  return (dispatch: AppDispatch): PreflightEvent => {
+    const firstId = newId(Date.now());
+    return dispatch(record(firstId, type, data, { stream: "aircraft", firstId }));
   };
 }

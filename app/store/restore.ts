@@ -1,32 +1,89 @@
 import { type AircraftBundle, type Fleet, newId } from "@cravix/contract";
-import { deviceDatabase } from "../device/database";
-import { readNote, writeNote } from "../device/notes";
-import { bundleKnown, fleetKnown } from "./fleet-slice";
+import { DeviceError, deviceDatabase } from "../device/database";
+import { eventsOfPreflight, pruneSent } from "../device/event-log";
+import { changeNote, hearWaitingNotes, noteKeys, readNote } from "../device/notes";
+import { hearTabs } from "../device/tabs";
+import { OPEN_WALKS } from "./open-walks";
 import { type PlannedState, plannedRestored } from "./planned-slice";
-import { type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
-import type { AppDispatch } from "./root-state";
+import { openPreflight } from "./preflight-actions";
+import { eventsSeen, keepFailed, type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
+import type { AppDispatch, RootState } from "./root-state";
+import { serverApi } from "./server-api";
 import { sessionRestored } from "./session-slice";
 import { sendAgain } from "./sync-actions";
+import { draftsWait } from "./sync-slice";
 
 /** Brings back what the device remembers: after a reload, a closed tab or a killed browser everything is where it was. */
-export async function restore(dispatch: AppDispatch): Promise<void> {
-  let deviceId = await readNote<string>("device id");
-  if (!deviceId) {
-    deviceId = newId(Date.now());
-    await writeNote("device id", deviceId);
+export function restore(dispatch: AppDispatch): Promise<void> {
+  return dispatch(restoring());
+}
+
+const restoring = () => async (dispatch: AppDispatch, getState: () => RootState) => {
+  listenToOthers(dispatch, getState);
+  try {
+    await deviceDatabase();
+  } catch (error) {
+    // Said at once, and tried again by whatever is to be kept next.
+    dispatch(
+      keepFailed(
+        error instanceof DeviceError
+          ? error.message
+          : "This browser does not let anything be stored: what you answer is lost when the page is closed.",
+      ),
+    );
+    dispatch(sessionRestored({ deviceId: newId(Date.now()), crewId: null, night: false }));
+    return;
   }
+  const deviceId = await changeNote<string>("device id", (before) => before ?? newId(Date.now())).catch(() =>
+    newId(Date.now()),
+  );
   const session = await readNote<{ crewId: string | null; night: boolean }>("session");
   const fleet = await readNote<Fleet>("fleet");
-  if (fleet) dispatch(fleetKnown(fleet));
-  const db = await deviceDatabase();
-  for (const key of await db.getAllKeys("notes", IDBKeyRange.bound("bundle:", "bundle:\uffff"))) {
+  if (fleet) await dispatch(serverApi.util.upsertQueryData("fleet", undefined, fleet));
+  for (const key of await noteKeys("bundle:")) {
     const bundle = await readNote<AircraftBundle>(key);
     // One that was kept before walks and laps were told with it.
-    if (bundle) dispatch(bundleKnown({ ...bundle, walks: bundle.walks ?? [], laps: bundle.laps ?? {} }));
+    if (bundle)
+      await dispatch(
+        serverApi.util.upsertQueryData("bundle", bundle.aircraft.registration, {
+          ...bundle,
+          walks: bundle.walks ?? [],
+          laps: bundle.laps ?? {},
+        }),
+      );
   }
   const before = await readNote<PlannedState>("planned");
   if (before) dispatch(plannedRestored(before));
-  dispatch(openPreflightsKnown((await readNote<OpenPreflight[]>("open preflights")) ?? []));
+  const open = (await readNote<OpenPreflight[]>(OPEN_WALKS)) ?? [];
+  dispatch(openPreflightsKnown(open));
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
   dispatch(sendAgain());
+  // What the group has had for weeks need not fill this device; nobody waits for it.
+  void pruneSent(new Set(open.map(({ preflightId }) => preflightId)), Date.now()).catch(() => undefined);
+};
+
+/** What the other windows of this device do is seen here at once. */
+function listenToOthers(dispatch: AppDispatch, getState: () => RootState): void {
+  hearWaitingNotes((count) => dispatch(draftsWait(count)));
+  hearTabs((message) => {
+    switch (message.kind) {
+      case "events":
+        dispatch(eventsSeen(message.events));
+        return;
+      case "open walks":
+        void readNote<OpenPreflight[]>(OPEN_WALKS).then((open) => dispatch(openPreflightsKnown(open ?? [])));
+        return;
+      case "changed":
+        if (getState().preflight.id === message.preflightId)
+          void dispatch(openPreflight(message.preflightId));
+        return;
+    }
+  });
+}
+
+/** Reads a walk from the disk again: what another window did while this one slept. */
+export function readAgain(preflightId: string) {
+  return async (dispatch: AppDispatch) => {
+    dispatch(eventsSeen(await eventsOfPreflight(preflightId)));
+  };
 }

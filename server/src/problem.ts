@@ -1,5 +1,5 @@
 import type { Problem } from "@cravix/contract";
-import type { Context } from "hono";
+import type { Context, TypedResponse } from "hono";
 import type { ContentfulStatusCode } from "hono/utils/http-status";
 
 const TITLES: Partial<Record<ContentfulStatusCode, string>> = {
@@ -23,7 +23,7 @@ export function problem(
   status: ContentfulStatusCode,
   detail: string,
   faults?: Problem["faults"],
-) {
+): Response & TypedResponse<never> {
   const body: Problem = {
     type: `urn:cravix:problem:${status}`,
     title: TITLES[status] ?? "Error",
@@ -31,5 +31,9 @@ export function problem(
     detail,
     ...(faults && { faults }),
   };
-  return c.json(body, status, { "content-type": "application/problem+json" });
+  // To a client that throws what is no success, an error is no answer that it has to read.
+  return c.json(body, status, {
+    "content-type": "application/problem+json",
+    ...(status === 503 && { "retry-after": "2" }),
+  }) as unknown as Response & TypedResponse<never>;
 }

@@ -11,7 +11,7 @@ import {
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";
-import { useAppSelector } from "../../store/hooks";
+import { useBundle } from "../../store/server-state";
 import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
@@ -146,7 +146,7 @@ const clock = (seconds: number | undefined) =>
     : `${Math.floor(Math.round(seconds) / 60)}:${String(Math.round(seconds) % 60).padStart(2, "0")}`;
 
 function Pace({ walk: { list, state }, name }: { walk: Walk; name: (stationId: string) => string }) {
-  const walks = useAppSelector((root) => root.fleet.bundles[list.registration]?.walks);
+  const walks = useBundle(list.registration)?.walks;
   const rows: StationPace[] = useMemo(
     () =>
       comparePace(

@@ -1,12 +1,12 @@
-import { type DiscrepancyDetail, newId } from "@cravix/contract";
+import type { DiscrepancyDetail } from "@cravix/contract";
 import { format } from "date-fns/format";
 import { router, useFocusEffect } from "expo-router";
 import { useCallback, useEffect, useState } from "react";
 import { TextInput, View } from "react-native";
-import { api } from "../../device/api";
-import { readNote, writeNote } from "../../device/notes";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { record } from "../../store/record";
+import { recordOfAircraft } from "../../store/record";
+import { useDiscrepanciesQuery } from "../../store/server-api";
+import { useBundle, useCrew } from "../../store/server-state";
 import { Button } from "../../ui/button";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Screen } from "../../ui/screen";
@@ -19,30 +19,22 @@ const day = (iso: string) => format(new Date(iso), "d MMM yyyy");
 /** What is written up on the group's aircraft: open first, each with how it was measured since. */
 export function DiscrepanciesScreen() {
   const wide = useWide();
-  const [items, setItems] = useState<DiscrepancyDetail[]>();
-  const [offline, setOffline] = useState(false);
   const ready = useAppSelector((state) => state.session.ready);
   const toSend = useAppSelector((state) => state.sync.toSend);
-  const [asked, setAsked] = useState(0);
-  const fetchItems = useCallback(async () => {
-    try {
-      const answer = await api.discrepancies();
-      setItems(answer.items);
-      setOffline(false);
-      await writeNote("discrepancies", answer.items);
-    } catch {
-      setItems((await readNote<DiscrepancyDetail[]>("discrepancies")) ?? []);
-      setOffline(true);
-    }
-  }, []);
-  const load = useCallback(() => setAsked((n) => n + 1), []);
+  const { data, refetch } = useDiscrepanciesQuery(undefined, {
+    skip: !ready,
+    refetchOnMountOrArgChange: true,
+  });
+  const load = useCallback(() => void (ready && refetch()), [ready, refetch]);
   useFocusEffect(load);
   // toSend: comes again when what was written up here has been sent.
   useEffect(() => {
-    if (ready && asked + toSend >= 0) void fetchItems();
-  }, [ready, asked, toSend, fetchItems]);
-  const open = items?.filter((d) => !d.closed) ?? [];
-  const closed = items?.filter((d) => d.closed) ?? [];
+    if (toSend === 0) load();
+  }, [toSend, load]);
+  const items = data?.items;
+  const open = items?.filter((d) => !d.closed && !d.withdrawn) ?? [];
+  const closed = items?.filter((d) => d.closed && !d.withdrawn) ?? [];
+  const withdrawn = items?.filter((d) => d.withdrawn) ?? [];
   return (
     <Screen
       wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
@@ -58,7 +50,7 @@ export function DiscrepanciesScreen() {
         </Heading>
         <KeptMark />
       </View>
-      {offline && (
+      {data?.remembered && (
         <Text className="mt-1 text-sm">
           No network: this is what the server said last. What was found on this device since is on its way.
         </Text>
@@ -83,26 +75,46 @@ export function DiscrepanciesScreen() {
               </Text>
             </View>
           ))}
+          {withdrawn.length > 0 && (
+            <>
+              <Heading className="mt-3 text-lg">Logged by mistake: {withdrawn.length}</Heading>
+              {withdrawn.map((d) => (
+                <Withdrawn key={d.id} discrepancy={d} />
+              ))}
+            </>
+          )}
         </View>
       </View>
     </Screen>
   );
 }
 
+/** It was withdrawn by who logged it: still here to be read, with who and when. */
+function Withdrawn({ discrepancy: d }: { discrepancy: DiscrepancyDetail }) {
+  return (
+    <View className="border-b-2 border-stone pb-2">
+      <Text className="font-mid">
+        {d.registration}: {d.text}
+      </Text>
+      <Text className="text-sm text-voice">
+        {d.withdrawn && day(d.withdrawn.at)}: withdrawn by {d.openedByName}, who logged it
+      </Text>
+    </View>
+  );
+}
+
 function OpenCard({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; onSigned: () => void }) {
   const dispatch = useAppDispatch();
   const crewId = useAppSelector((state) => state.session.crewId);
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
-  const station = useAppSelector(
-    (state) => state.fleet.bundles[d.registration]?.type.stations.find((s) => s.id === d.stationId)?.name,
-  );
+  const crew = useCrew();
+  const station = useBundle(d.registration)?.type.stations.find((s) => s.id === d.stationId)?.name;
   const [how, setHow] = useState<string>();
   const mechanic = crew.find((member) => member.id === crewId)?.role === "mechanic";
   const name = (id: string) => crew.find((member) => member.id === id)?.name ?? id;
   const sign = () => {
     if (!how?.trim()) return;
     // Not part of any walk: a record of its own.
-    dispatch(record(newId(Date.now()), "discrepancy.closed", { discrepancyId: d.id, how: how.trim() }));
+    dispatch(recordOfAircraft("discrepancy.closed", { discrepancyId: d.id, how: how.trim() }));
     setHow(undefined);
     onSigned();
   };

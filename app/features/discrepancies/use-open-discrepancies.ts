@@ -1,19 +1,22 @@
-import type { AircraftBundle } from "@cravix/contract";
 import type { OpenDiscrepancy } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useState } from "react";
-import { allEvents } from "../../device/event-log";
-import { useAppSelector } from "../../store/hooks";
-import { openDiscrepanciesHere } from "../../store/preflight-actions";
+import { eventsHere, openDiscrepanciesHere } from "../../store/preflight-actions";
+import type { KnownBundle } from "../../store/server-api";
+import { useCrew } from "../../store/server-state";
 
 /** What is open on an aircraft: the server's word, and what was found on this device since, with a network or without. */
-export function useOpenDiscrepancies(bundle: AircraftBundle | undefined): OpenDiscrepancy[] {
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew);
+export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscrepancy[] {
+  const crew = useCrew();
   const [open, setOpen] = useState<OpenDiscrepancy[]>([]);
   useFocusEffect(
     useCallback(() => {
       if (bundle)
-        void allEvents().then((events) => setOpen(openDiscrepanciesHere(bundle, events, crew ?? [])));
+        eventsHere(bundle).then(
+          (events) => setOpen(openDiscrepanciesHere(bundle, events, crew)),
+          // A disk that does not answer: the server's word stands alone.
+          () => setOpen(bundle.openDiscrepancies),
+        );
       else setOpen([]);
     }, [bundle, crew]),
   );

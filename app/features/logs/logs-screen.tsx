@@ -1,5 +1,4 @@
 import type { CsvFault, ImportOutcome } from "@cravix/contract";
-import { newId } from "@cravix/contract";
 import {
   applyVariant,
   compareOilUse,
@@ -18,7 +17,7 @@ import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
 import { pickTextFile, saveBlob } from "../../device/pick-file";
 import { useAppDispatch } from "../../store/hooks";
-import { record } from "../../store/record";
+import { recordOfAircraft } from "../../store/record";
 import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { JudgementCard } from "../../ui/judgement-card";
@@ -199,7 +198,7 @@ function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLo
   const form = useOilAddition(type.oil, type.engines, () => undefined, 1);
   const log = () => {
     const { registration } = own;
-    dispatch(record(newId(Date.now()), "oil.added", { ...form.added, registration }));
+    dispatch(recordOfAircraft("oil.added", { ...form.added, registration }));
     setLogged(`${formatNumber(form.added.qt, 1)} qt logged.`);
     setOpen(false);
     onLogged();
@@ -247,7 +246,7 @@ function FuelOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onL
         type={bundle.type}
         registration={registration}
         onUplift={(uplift) => {
-          dispatch(record(newId(Date.now()), "fuel.uplifted", { ...uplift, registration }));
+          dispatch(recordOfAircraft("fuel.uplifted", { ...uplift, registration }));
           setLogged(
             `${formatNumber(uplift.amount, 1)} ${uplift.unit} logged. The next walk will hold it against the stick.`,
           );

@@ -3,9 +3,9 @@ import type { FileFault } from "@cravix/contract/files";
 import type { Aircraft, Item, OwnItem } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { api, ProblemError } from "../../device/api";
-import { dropNote, readNote, writeNote } from "../../device/notes";
+import { dropNote, keepNote, readNote } from "../../device/notes";
 import { useAppDispatch } from "../../store/hooks";
-import { refresh } from "../../store/listeners";
+import { refresh } from "../../store/server-state";
 import type { KnownAircraft } from "../start/aircraft-frame";
 import { ownDifference } from "./difference";
 
@@ -25,7 +25,10 @@ export function useOwnItems({ bundle }: KnownAircraft) {
   const [faults, setFaults] = useState<FileFault[]>([]);
   const [message, setMessage] = useState("");
   useEffect(() => {
-    void readNote<Draft>(key).then((kept) => kept && setDraft(kept));
+    readNote<Draft>(key).then(
+      (kept) => kept && setDraft(kept),
+      () => undefined,
+    );
   }, [key]);
   const items = draft?.items ?? aircraft.ownItems;
   const write = (next: OwnItem[]) => {
@@ -33,13 +36,13 @@ export function useOwnItems({ bundle }: KnownAircraft) {
     setDraft(kept);
     setFaults([]);
     setMessage("");
-    void writeNote(key, kept);
+    void keepNote(key, kept);
   };
   const drop = () => {
     setDraft(undefined);
     setEditing(undefined);
     setFaults([]);
-    void dropNote(key);
+    void dropNote(key).catch(() => undefined);
   };
   const file: Aircraft = { ...aircraft, ownItems: items };
   return {

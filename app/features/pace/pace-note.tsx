@@ -13,7 +13,7 @@ export function PaceNote({ walk, acts, stationId }: { walk: Walk; acts: Acts; st
   const end = run?.items.at(-1);
   if (!run || !end || end.station === stationId) return null;
   const doneBy = state.flowed[end.station] ?? state.answers[end.id];
-  if (doneBy?.eventId !== state.undoable.at(-1)) return null;
+  if (doneBy?.eventId !== state.undoable.at(-1)?.eventId) return null;
   const first = run.items.find((i) => i.station === end.station) ?? end;
   const station = list.stations.find((s) => s.id === end.station)?.name;
   return (

@@ -1,9 +1,9 @@
 import type { Item } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
-import { readNote, writeNote } from "../../device/notes";
+import { keepNote, readNote } from "../../device/notes";
 import { canSpeak, speak, stopSpeaking } from "../../device/speech";
-import { useAppSelector } from "../../store/hooks";
+import { useCrew } from "../../store/server-state";
 import { Button } from "../../ui/button";
 import { Text } from "../../ui/text";
 import type { Acts } from "../walk/use-acts";
@@ -12,10 +12,13 @@ import type { Walk } from "../walk/use-preflight";
 /** With two: whoever holds the device reads the line, the other answers with what is seen; this says the answer to wait for. */
 export function PairBar({ walk, item, acts }: { walk: Walk; item: Item; acts: Acts }) {
   const [second] = walk.state.joined;
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
+  const crew = useCrew();
   const [aloud, setAloud] = useState(false);
   useEffect(() => {
-    void readNote<boolean>("read aloud").then((kept) => setAloud(kept ?? false));
+    readNote<boolean>("read aloud").then(
+      (kept) => setAloud(kept ?? false),
+      () => undefined,
+    );
   }, []);
   const here = second !== undefined;
   useEffect(() => {
@@ -38,7 +41,7 @@ export function PairBar({ walk, item, acts }: { walk: Walk; item: Item; acts: Ac
           pressed={aloud}
           onPress={() => {
             setAloud(!aloud);
-            void writeNote("read aloud", !aloud);
+            void keepNote("read aloud", !aloud);
           }}
         >
           {aloud ? "Voice off" : "Voice on"}

@@ -1,5 +1,5 @@
 import type { Item } from "@cravix/core";
-import { useAppSelector } from "../../store/hooks";
+import { useCrew } from "../../store/server-state";
 import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { useShortcuts } from "../../ui/use-shortcuts";
@@ -19,7 +19,7 @@ export function SecondPersonPanel({
   why: string;
   acts: Acts;
 }) {
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
+  const crew = useCrew();
   const others = crew.filter((member) => member.id !== walk.state.crewId);
   useShortcuts(
     Object.fromEntries([

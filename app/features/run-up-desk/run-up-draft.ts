@@ -1,6 +1,6 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
 import type { Mark, Trace, TraceSource } from "@cravix/core/run-up";
-import { dropNote, noteKeys, readNote, writeNote } from "../../device/notes";
+import { dropNote, keepNote, noteKeys, readNote } from "../../device/notes";
 import type { RunUpQuestion } from "../../device/run-up.worker";
 
 /** A run-up that was read, with all that the pilot has answered, before it is written down. */
@@ -28,7 +28,7 @@ const nameOf = (walkId: string, engine: string | undefined) => `${DRAFT}${walkId
 
 /** Keeps what was read on this device, until it is written down: a telephone that closes the page loses neither the trace nor an answer. */
 export async function keepRunUp(walkId: string, engine: string | undefined, draft: RunUpDraft) {
-  await writeNote(nameOf(walkId, engine), draft);
+  await keepNote(nameOf(walkId, engine), draft);
   for (const key of await noteKeys(DRAFT)) {
     const kept = await readNote<RunUpDraft>(key);
     if (kept && Date.parse(draft.at) - Date.parse(kept.at) > KEPT_MS) await dropNote(key);

@@ -91,15 +91,15 @@ export function forTheRecord(
 /** The judgements that these numbers would lead to, before they are written down. */
 export function previewJudgements(walk: Walk, engine: WalkEngine, made: ReturnType<typeof forTheRecord>) {
   const at = walk.state.lastAt ?? walk.state.startedAt ?? "";
+  const unsaid = { eventId: "", at, crewId: walk.state.crewId ?? "" };
   const readings = { ...walk.state.readings };
   for (const { item, value, unit, feel } of made.readings)
     if (item.reading)
-      readings[item.reading.key] = { eventId: "", itemId: item.id, at, value, unit, ...(feel && { feel }) };
+      readings[item.reading.key] = { ...unsaid, itemId: item.id, value, unit, ...(feel && { feel }) };
   if (made.read.densityAltitudeFt !== undefined)
     readings[READING.densityAltitude] = {
-      eventId: "",
+      ...unsaid,
       itemId: made.read.itemId,
-      at,
       value: made.read.densityAltitudeFt,
       unit: "ft",
     };

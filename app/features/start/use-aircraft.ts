@@ -1,16 +1,16 @@
 import { useEffect, useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { refresh } from "../../store/listeners";
 import { NOTHING_PLANNED } from "../../store/planned-slice";
 import { schoolOf } from "../../store/school-of";
+import { refresh, useBundle, useCrew } from "../../store/server-state";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 
 /** Everything that the screens before a walk need of one aircraft: its bundle, what is planned, and how this pilot works. */
 export function useAircraft(registration: string) {
   const dispatch = useAppDispatch();
   const { ready, crewId } = useAppSelector((state) => state.session);
-  const bundle = useAppSelector((state) => state.fleet.bundles[registration]);
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew);
+  const bundle = useBundle(registration);
+  const crew = useCrew();
   const server = useAppSelector((state) => state.sync.server);
   const plan = useAppSelector((state) => state.planned.byRegistration[registration]) ?? NOTHING_PLANNED;
   const schools = useAppSelector((state) => state.planned.schools);
@@ -22,7 +22,7 @@ export function useAircraft(registration: string) {
     () => (bundle ? schoolOf(bundle, crewId, schools) : undefined),
     [bundle, crewId, schools],
   );
-  return { ready, crewId, bundle, crew: crew ?? [], server, plan, school, open };
+  return { ready, crewId, bundle, crew, server, plan, school, open };
 }
 
 export type AircraftInHand = ReturnType<typeof useAircraft>;

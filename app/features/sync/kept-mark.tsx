@@ -3,14 +3,21 @@ import { Pressable } from "react-native";
 import { useAppSelector } from "../../store/hooks";
 import { Text } from "../../ui/text";
 
+/** Why nothing goes out although the server answers. */
+export const STANDSTILL = {
+  "sign in": "sign in to send",
+  "not allowed": "the server turns this page away",
+  busy: "the server is busy",
+};
+
 /** Whether the last answer is on this device's disk, and how far it is on its way. Never says kept before it is. */
 export function KeptMark() {
   const { unkept, keepError } = useAppSelector((state) => state.preflight);
-  const { toSend, refused, server } = useAppSelector((state) => state.sync);
-  if (keepError)
+  const { toSend, refused, server, draftsWaiting } = useAppSelector((state) => state.sync);
+  if (keepError || draftsWaiting > 0)
     return (
-      <Text role="alert" className="font-strong text-sm text-clay">
-        {keepError}
+      <Text role="alert" className="shrink font-strong text-sm text-clay" testID="keep-error">
+        {keepError ?? "What you typed is not kept yet: this device takes nothing more. Free some space."}
       </Text>
     );
   const words =
@@ -20,9 +27,11 @@ export function KeptMark() {
         ? `Kept here · ${refused.length} not taken`
         : server === "not reached"
           ? `Kept here · no network${toSend > 0 ? ` · ${toSend} wait` : ""}`
-          : toSend > 0
-            ? "Kept here · sending"
-            : "Kept and sent";
+          : server === "sign in" || server === "not allowed" || server === "busy"
+            ? `Kept here · ${STANDSTILL[server]}${toSend > 0 ? ` · ${toSend} wait` : ""}`
+            : toSend > 0
+              ? "Kept here · sending"
+              : "Kept and sent";
   return (
     <Pressable
       role="link"

@@ -1,13 +1,17 @@
 import { format } from "date-fns/format";
 import { router } from "expo-router";
+import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { allEvents, sendRefusedAgain } from "../../device/event-log";
 import { saveTextFile } from "../../device/pick-file";
+import { roomLeft } from "../../device/storage";
+import { correctClock } from "../../store/correct-clock";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { sendAgain } from "../../store/sync-actions";
 import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
+import { STANDSTILL } from "./kept-mark";
 
 const WORDS: Record<string, string> = {
   "preflight.started": "Begin of a walk",
@@ -18,6 +22,7 @@ const WORDS: Record<string, string> = {
   "reading.taken": "A reading",
   "discrepancy.opened": "Something found",
   "discrepancy.observed": "A known thing measured again",
+  "discrepancy.withdrawn": "A finding withdrawn",
   "discrepancy.closed": "A sign-off",
   interrupted: "An interruption",
   resumed: "Going on",
@@ -28,6 +33,10 @@ const WORDS: Record<string, string> = {
 export function KeptScreen() {
   const dispatch = useAppDispatch();
   const { toSend, refused, server } = useAppSelector((state) => state.sync);
+  const unkept = useAppSelector((state) => state.preflight.unkept);
+  const early = refused.filter(({ field }) => field === "at").length;
+  const [room, setRoom] = useState<Awaited<ReturnType<typeof roomLeft>>>();
+  useEffect(() => void roomLeft().then(setRoom), []);
   return (
     <Screen
       actions={
@@ -47,7 +56,11 @@ export function KeptScreen() {
               tone="deck"
               className="flex-1"
               onPress={async () =>
-                saveTextFile("cravix-events.json", JSON.stringify({ events: await allEvents() }, null, 1))
+                saveTextFile(
+                  "cravix-events.json",
+                  // What the disk did not take is in the copy all the same.
+                  JSON.stringify({ events: [...(await allEvents().catch(() => [])), ...unkept] }, null, 1),
+                )
               }
             >
               Save a copy
@@ -69,8 +82,34 @@ export function KeptScreen() {
       <Text className="mt-2">
         {server === "not reached"
           ? "The server cannot be reached. Everything you answer is kept here and goes out by itself when it can."
-          : "The server can be reached."}
+          : server === "sign in" || server === "not allowed" || server === "busy"
+            ? `The server can be reached, but ${STANDSTILL[server]}. Everything stays here until then.`
+            : "The server can be reached."}
       </Text>
+      {unkept.length > 0 && (
+        <Text role="alert" className="mt-2 font-strong text-clay">
+          {`${unkept.length} not on this device's disk yet. Leave this page open, free some space, or save a copy.`}
+        </Text>
+      )}
+      {room && (
+        <Text className="mt-2 text-sm text-voice">
+          {room.persisted
+            ? "This browser keeps what is here until you delete it."
+            : "This browser may clear what is here when the device runs short of space: send it soon."}
+          {room.leftMb !== undefined && room.leftMb < 500 ? ` ${room.leftMb} MB are left.` : ""}
+        </Text>
+      )}
+      {early > 0 && (
+        <View className="mt-4 gap-2 rounded-xl border-2 border-ink px-3 py-3">
+          <Text className="font-strong">{`${early} dated in the future: this device's clock was ahead.`}</Text>
+          <Text className="text-sm">
+            They can be sent with the right time. What the clock said stays on record with each.
+          </Text>
+          <Button textClassName="text-base" onPress={() => dispatch(correctClock())} testID="correct-clock">
+            Send with the right time
+          </Button>
+        </View>
+      )}
       <Text className="mt-2 font-strong text-lg" testID="to-send">
         {toSend === 0 ? "Nothing waits to be sent" : `${toSend} wait to be sent`}
       </Text>

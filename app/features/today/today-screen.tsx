@@ -6,8 +6,8 @@ import { useCallback, useEffect, useState } from "react";
 import { Pressable, View } from "react-native";
 import { eventsOfPreflight, listOf } from "../../device/event-log";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { refresh } from "../../store/listeners";
 import type { OpenPreflight } from "../../store/preflight-slice";
+import { refresh, useBundle, useCrew, useFleet } from "../../store/server-state";
 import { crewPicked, nightSet } from "../../store/session-slice";
 import { Button } from "../../ui/button";
 import { GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
@@ -25,7 +25,7 @@ export function TodayScreen() {
   const dispatch = useAppDispatch();
   const wide = useWide();
   const { ready, crewId, night } = useAppSelector((state) => state.session);
-  const { fleet, bundles } = useAppSelector((state) => state.fleet);
+  const fleet = useFleet();
   const server = useAppSelector((state) => state.sync.server);
   const open = useAppSelector((state) => state.preflight.open);
   const [chosen, setChosen] = useState("QX-TAR");
@@ -46,7 +46,7 @@ export function TodayScreen() {
     router.push(unfinished ? `/preflight/${unfinished.preflightId}` : `/aircraft/${aircraft.registration}`);
   };
   useShortcuts({ Enter: goOn });
-  const bundle = aircraft && bundles[aircraft.registration];
+  const bundle = useBundle(aircraft?.registration ?? "");
 
   if (ready && !fleet)
     return (
@@ -231,10 +231,10 @@ function Unfinished({ open }: { open: OpenPreflight }) {
 }
 
 function OpenSince({ aircraft }: { aircraft: AircraftSummary }) {
-  const bundle = useAppSelector((state) => state.fleet.bundles[aircraft.registration]);
+  const bundle = useBundle(aircraft.registration);
   const open = useOpenDiscrepancies(bundle);
   const last = aircraft.lastPreflight;
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
+  const crew = useCrew();
   return (
     <View className="gap-2">
       <Heading className="text-lg">Open since the last flights</Heading>

@@ -1,12 +1,11 @@
-import { newId } from "@cravix/contract";
 import { entryText, formatQuantity, hastyRuns, type Reason, toWriteUp, type Verdict } from "@cravix/core";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { refresh } from "../../store/listeners";
-import { closePreflight, flyPreflight } from "../../store/preflight-actions";
-import { record } from "../../store/record";
+import { closePreflight, flyPreflight, signPreflight } from "../../store/preflight-actions";
+import type { Happening } from "../../store/record";
+import { refresh, useCrew } from "../../store/server-state";
 import { Button } from "../../ui/button";
 import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
 import { JudgementCard } from "../../ui/judgement-card";
@@ -36,9 +35,10 @@ function Judged({ folded }: { folded: FoldedWalk }) {
   const result = useVerdict(folded);
   const dispatch = useAppDispatch();
   const wide = useWide();
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew ?? []);
+  const crew = useCrew();
   const me = useAppSelector((state) => state.session.crewId);
   const [askedCrewId, setAsked] = useState<string>();
+  const [changed, setChanged] = useState(false);
   const { list, state } = folded;
   const { verdict, reasons, sound, unanswered, outstanding } = result;
   const finished = unanswered.length === 0 && outstanding.length === 0;
@@ -46,30 +46,30 @@ function Judged({ folded }: { folded: FoldedWalk }) {
     acts.visit(itemId);
     router.replace(`/preflight/${state.id}`);
   };
-  const sign = (decision: "fly" | "not flying") => {
-    for (const { text, grade, stationId } of toWriteUp(reasons))
-      dispatch(
-        record(state.id, "discrepancy.opened", {
-          discrepancyId: newId(Date.now()),
-          registration: list.registration,
-          stationId,
-          text,
-          grade,
-        }),
-      );
-    dispatch(
-      record(state.id, "verdict.signed", {
+  const sign = async (decision: "fly" | "not flying") => {
+    const happenings: Happening[] = toWriteUp(reasons).map(({ text, grade, stationId }) => ({
+      type: "discrepancy.opened",
+      data: { registration: list.registration, stationId, text, grade },
+    }));
+    happenings.push({
+      type: "verdict.signed",
+      data: {
         verdict: verdict ?? "unfinished",
         decision,
         reasons: reasons.map((r) => r.text.slice(0, 500)),
         ...(askedCrewId && { askedCrewId }),
-      }),
-    );
+      },
+    });
+    if (!(await dispatch(signPreflight(state.id, happenings)))) {
+      setChanged(true);
+      return;
+    }
     // A flight is not over when it begins: what came off has to go back on afterwards.
-    if (decision === "fly" && list.after) dispatch(flyPreflight(state.id));
-    else dispatch(closePreflight(state.id));
+    await dispatch(decision === "fly" && list.after ? flyPreflight(state.id) : closePreflight(state.id));
     void refresh(dispatch, list.registration);
   };
+  const pilot = crew.find((member) => member.id === state.crewId)?.name ?? state.crewId;
+  const mine = me === state.crewId;
   const title = verdict ? TITLE[verdict] : "Not finished";
   const signer = crew.find((member) => member.id === state.signed?.crewId)?.name;
   const mayFly =
@@ -95,6 +95,10 @@ function Judged({ folded }: { folded: FoldedWalk }) {
         To the aircraft
       </Button>
     </View>
+  ) : !mine ? (
+    <Text className="text-deck-ink" testID="not-mine">
+      {pilot} began this walk and signs it. Pick {pilot} on the first page to sign.
+    </Text>
   ) : (
     <View className="flex-row gap-3">
       <Button tone="deck" className="min-h-24 flex-1" onPress={() => sign("not flying")}>
@@ -155,6 +159,12 @@ function Judged({ folded }: { folded: FoldedWalk }) {
         The pilot in command decides. The aircraft's handbook, local rules and licensed maintenance come
         first. Limits here are example values.
       </Text>
+
+      {changed && !state.signed && (
+        <Text role="alert" className="mt-2 rounded-xl border-2 border-clay px-3 py-2 font-mid">
+          Something was answered in another window since. It is judged here now: look again, then sign.
+        </Text>
+      )}
 
       <PaceReminder walk={walk} />
 

@@ -28,6 +28,7 @@ function show(
     sound: jest.fn(),
     observed: jest.fn(),
     later: jest.fn(),
+    canUndo: undoable.length > 0,
     undo: jest.fn(),
     interrupt: jest.fn(),
     blade: jest.fn(),
@@ -47,7 +48,7 @@ function show(
   const onWhy = jest.fn();
   render(
     <Actions
-      walk={{ state: { undoable, flowed, blades } } as unknown as Walk}
+      walk={{ state: { flowed, blades } } as unknown as Walk}
       item={shown}
       acts={acts as unknown as Acts}
       measure={measure as unknown as Measure}

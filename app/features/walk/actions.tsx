@@ -40,7 +40,7 @@ export function Actions(props: ActionsProps) {
           textClassName="text-sm"
           className="px-1"
           hint={hint("U")}
-          disabled={walk.state.undoable.length === 0}
+          disabled={!acts.canUndo}
           onPress={acts.undo}
         >
           Undo

@@ -75,7 +75,7 @@ export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Statio
               tone="bare-deck"
               textClassName="text-sm"
               hint={wide ? "U" : undefined}
-              disabled={state.undoable.length === 0}
+              disabled={!acts.canUndo}
               onPress={acts.undo}
             >
               Undo

@@ -20,7 +20,7 @@ export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { list, state, item } = walk;
   const loads = useLoads(walk);
   const station = list.stations.find((s) => s.id === item?.station);
-  const lastId = state.undoable.at(-1);
+  const lastId = state.undoable.at(-1)?.eventId;
   const last = list.items.find((i) => state.answers[i.id]?.eventId === lastId);
   const { cause = "spoken to", since, at } = state.interruptions.findLast((i) => !i.resumedAt) ?? { at: "" };
   const rule = (list.school ?? defaultSchool(list.type.habits)).afterInterruption;

@@ -17,7 +17,7 @@ import {
 } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
-import { useAppSelector } from "../../store/hooks";
+import { useBundle, useCrew } from "../../store/server-state";
 import { Band } from "../../ui/band";
 import { Button } from "../../ui/button";
 import { GradeMark } from "../../ui/grade-mark";
@@ -133,8 +133,8 @@ function troubleWith(walk: Walk, item: Item, value: number): string | undefined 
 
 /** What has been typed, what it was last time, what is allowed, and what it comes to. */
 export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; measure: Measure }) {
-  const bundle = useAppSelector((state) => state.fleet.bundles[walk.list.registration]);
-  const crew = useAppSelector((state) => state.fleet.fleet?.crew);
+  const bundle = useBundle(walk.list.registration);
+  const crew = useCrew();
   const wide = useWide();
   const { text, value, trouble, tried, feel, setFeel, how, setHeat } = measure;
   const spec = item.reading;
@@ -156,7 +156,7 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
         <>
           <Text className="text-xs text-voice">Last time</Text>
           <Text className={`font-mid text-sm ${drawn ? "" : "text-right"}`}>
-            {lastReadingText(last, spec.decimals, crew ?? [])}
+            {lastReadingText(last, spec.decimals, crew)}
           </Text>
         </>
       ) : (
@@ -291,6 +291,7 @@ function preview(walk: Walk, item: Item, value: number, how: HowRead) {
         eventId: "",
         itemId: item.id,
         at: "",
+        crewId: walk.state.crewId ?? "",
         value,
         unit: reading.unit,
         ...how,

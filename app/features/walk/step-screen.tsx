@@ -3,7 +3,7 @@ import { useKeepAwake } from "expo-keep-awake";
 import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";
 import { ScrollView, View } from "react-native";
-import { useAppSelector } from "../../store/hooks";
+import { useBundle } from "../../store/server-state";
 import { Button } from "../../ui/button";
 import { PlanView } from "../../ui/plan-view";
 import { Thread } from "../../ui/thread";
@@ -91,7 +91,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   const setWriting = (next: Shown["writing"]) => setShown({ itemId: item.id, why, writing: next });
   const measure = useMeasure(walk, item, !writing, (value, how) => acts.reading(item, value, how));
   const startWriting = (preset?: string) => setWriting(preset === undefined ? {} : { preset });
-  const bundle = useAppSelector((state) => state.fleet.bundles[walk.list.registration]);
+  const bundle = useBundle(walk.list.registration);
   const drain = useDrain(walk, item, acts, startWriting, !writing);
   const { progress, phase, list } = walk;
   const toPhase = (target: NonNullable<typeof phase>) => {

@@ -1,4 +1,3 @@
-import { newId } from "@cravix/contract";
 import {
   blockedBy,
   type EventData,
@@ -9,16 +8,18 @@ import {
   returnTo,
   type Sample,
   stationBlockedBy,
+  takeBack,
 } from "@cravix/core";
 import { useMemo } from "react";
-import { useAppDispatch } from "../../store/hooks";
-import { record } from "../../store/record";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { record, recordAll } from "../../store/record";
 import type { HowRead } from "./measure-panel";
 import type { Walk } from "./use-preflight";
 
 /** What a person can do in a walk; each becomes an event. */
 export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "item">) {
   const dispatch = useAppDispatch();
+  const me = useAppSelector((root) => root.session.crewId);
   return useMemo(() => {
     const id = state.id;
     // The same words as the screen's: whichever way an answer comes in, nothing passes a gate or a rule.
@@ -68,7 +69,6 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
       found: (target: Item, text: string, grade: FindingGrade, measure?: string) =>
         void dispatch(
           record(id, "discrepancy.opened", {
-            discrepancyId: newId(Date.now()),
             registration: list.registration,
             stationId: target.station,
             itemId: target.id,
@@ -96,9 +96,11 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
       },
       join: (crewId: string) => void dispatch(record(id, "crew.joined", { crewId })),
       leave: (crewId: string) => void dispatch(record(id, "crew.left", { crewId })),
+      /** Whether this person may take back what was done last. */
+      canUndo: takeBack(state, me) !== undefined,
       undo: () => {
-        const last = state.undoable.at(-1);
-        if (last) dispatch(record(id, "item.undone", { eventId: last }));
+        const back = takeBack(state, me);
+        if (back) dispatch(recordAll(id, [back]));
       },
       interrupt: (cause: InterruptionCause = "spoken to", since?: string) =>
         void dispatch(
@@ -116,7 +118,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         if (back && way !== "where I was") visit(back.itemId);
       },
     };
-  }, [dispatch, list, state, item]);
+  }, [dispatch, list, state, item, me]);
 }
 
 export type Acts = ReturnType<typeof useActs>;

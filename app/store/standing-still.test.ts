@@ -1,0 +1,338 @@
+import { type AircraftBundle, newId } from "@cravix/contract";
+import type { PreflightEvent } from "@cravix/core";
+import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
+import { deviceDatabase } from "../device/database";
+import {
+  allEvents,
+  countToSend,
+  eventsBeyond,
+  eventsOfPreflight,
+  keepEvents,
+  keepSent,
+  refusedEvents,
+} from "../device/event-log";
+import { keepNote, readNote } from "../device/notes";
+import { sendAll } from "../device/sync";
+import { correctClock } from "./correct-clock";
+import { changeOpenWalks } from "./open-walks";
+import { beginPreflight, openPreflight, signPreflight } from "./preflight-actions";
+import { selectPreflight } from "./preflight-slice";
+import { type Happening, record, recordOfAircraft } from "./record";
+import { restore } from "./restore";
+import { serverApi } from "./server-api";
+import { crewPicked } from "./session-slice";
+import { createStore } from "./store";
+
+const bundle: AircraftBundle = {
+  aircraft: qxTar,
+  type: tarrow4,
+  airfield,
+  rules,
+  openDiscrepancies: [],
+  lastReadings: [],
+  recentPreflights: [],
+  fluids: [],
+  memory: [],
+  walks: [],
+  laps: {},
+};
+
+/** What the server answers next; by default it takes everything. */
+type Answer = (path: string, init?: RequestInit) => Response;
+const JSON_TYPE = { "content-type": "application/json" };
+const taken = (refused: object[] = []) =>
+  new Response(JSON.stringify({ taken: 1, repeated: 0, refused }), { status: 200, headers: JSON_TYPE });
+const no = (status: number, headers: Record<string, string> = {}) =>
+  new Response(JSON.stringify({ status, title: "No", detail: `No: ${status}.`, type: "x" }), {
+    status,
+    headers: { "content-type": "application/problem+json", ...headers },
+  });
+let answer: Answer;
+let asked: { path: string; events: PreflightEvent[] }[] = [];
+
+const settle = async (done: () => boolean | Promise<boolean>) => {
+  for (let i = 0; i < 300 && !(await done()); i++) await new Promise((resolve) => setTimeout(resolve, 10));
+  expect(await done()).toBe(true);
+};
+
+beforeEach(async () => {
+  answer = () => {
+    throw new TypeError("no network");
+  };
+  asked = [];
+  const db = await deviceDatabase();
+  for (const name of ["events", "lists", "notes"] as const) await db.clear(name);
+  globalThis.fetch = (async (path: string, init?: RequestInit) => {
+    const response = answer(String(path), init);
+    const { events = [] } = init?.body ? JSON.parse(String(init.body)) : {};
+    asked.push({ path: String(path), events });
+    return response;
+  }) as typeof fetch;
+});
+
+async function device() {
+  const store = createStore();
+  await restore(store.dispatch);
+  store.dispatch(crewPicked("ines"));
+  await store.dispatch(serverApi.util.upsertQueryData("bundle", "QX-TAR", bundle));
+  return store;
+}
+async function begun() {
+  const store = await device();
+  const id = await store.dispatch(beginPreflight("QX-TAR"));
+  await settle(() => store.getState().sync.server === "not reached");
+  return { store, id };
+}
+const answered = (store: ReturnType<typeof createStore>, id: string, itemId: string) =>
+  store.dispatch(record(id, "item.answered", { itemId, outcome: "sound" }));
+const kept = (store: ReturnType<typeof createStore>) =>
+  settle(() => store.getState().preflight.unkept.length === 0);
+
+describe("what the server says no to", () => {
+  test("a list that it refuses stays here, and the walk's answers go out all the same", async () => {
+    const { store, id } = await begun();
+    answered(store, id, "approach.stance");
+    await kept(store);
+    answer = (path) => (path.includes("/lists/") ? no(422) : taken());
+    expect(await sendAll()).toEqual({ sent: 2, refused: 0 });
+    expect(await countToSend()).toBe(0);
+    const [list] = await (await deviceDatabase()).getAll("lists");
+    expect(list).toMatchObject({ sent: 2, reason: "No: 422." });
+  });
+
+  test.each([
+    [401, "sign in"],
+    [403, "not allowed"],
+    [429, "busy"],
+    [500, "busy"],
+    [503, "busy"],
+  ] as const)("%i keeps everything in the queue: %s", async (status, why) => {
+    const { store, id } = await begun();
+    answered(store, id, "approach.stance");
+    await kept(store);
+    answer = () => no(status, status === 429 ? { "retry-after": "7" } : {});
+    const { stopped } = await sendAll();
+    expect(stopped).toEqual({ why, ...(status === 429 && { waitMs: 7000 }) });
+    expect(await countToSend()).toBe(2);
+    expect(await refusedEvents()).toEqual([]);
+  });
+
+  test("a batch that is too large goes in halves, and the one event that never fits is refused alone", async () => {
+    const { store, id } = await begun();
+    const ids = ["a", "b", "c", "d", "e"].map((itemId) => answered(store, id, itemId).id);
+    await kept(store);
+    const large = ids[2] as string;
+    answer = (path, init) => {
+      if (path.includes("/lists/")) return new Response(null, { status: 204 });
+      const { events } = JSON.parse(String(init?.body)) as { events: PreflightEvent[] };
+      return events.some((event) => event.id === large) ? no(413) : taken();
+    };
+    const outcome = await sendAll();
+    expect(outcome.stopped).toBeUndefined();
+    expect((await refusedEvents()).map((e) => e.id)).toEqual([large]);
+    expect(await countToSend()).toBe(0);
+  });
+
+  test("a page of some network that says yes to everything has taken nothing", async () => {
+    const { store, id } = await begun();
+    answered(store, id, "approach.stance");
+    await kept(store);
+    for (const html of [
+      () => new Response("<html>Sign in to the café</html>", { status: 200 }),
+      () => new Response("<html>", { status: 511, headers: { "content-type": "text/html" } }),
+      () => new Response("{}", { status: 200, headers: JSON_TYPE }),
+    ]) {
+      answer = html;
+      expect((await sendAll()).stopped?.why).toBe("not reached");
+      expect(await countToSend()).toBe(2);
+    }
+  });
+});
+
+test("answers of a clock that was a day ahead are sent with the right time, and what the clock said stays with them", async () => {
+  const { store, id } = await begun();
+  const day = 86_400_000;
+  const clock = jest.spyOn(Date, "now").mockReturnValue(Date.now() + day);
+  const early = answered(store, id, "approach.stance");
+  clock.mockRestore();
+  await kept(store);
+  answer = (path, init) => {
+    if (path.includes("/lists/")) return new Response(null, { status: 204 });
+    const { events } = JSON.parse(String(init?.body)) as { events: PreflightEvent[] };
+    const limit = new Date(Date.now() + 600_000).toISOString();
+    return taken(
+      events.flatMap((e, index) =>
+        e.at > limit ? [{ id: e.id, index, field: "at", reason: "future" }] : [],
+      ),
+    );
+  };
+  await sendAll();
+  expect((await refusedEvents())[0]).toMatchObject({ id: early.id, field: "at" });
+  await store.dispatch(correctClock());
+  await settle(async () => (await countToSend()) === 0 && (await refusedEvents()).length === 0);
+  const sent = asked.flatMap(({ events }) => events).findLast((event) => event.id === early.id);
+  expect(sent?.deviceAt).toBe(early.at);
+  expect(Math.abs(Date.parse(sent?.at ?? "") - Date.now())).toBeLessThan(60_000);
+  // The walk on the screen says the same.
+  expect(store.getState().preflight.events.find((event) => event.id === early.id)?.at).toBe(sent?.at);
+});
+
+describe("another window of the same device", () => {
+  /** What it keeps on the one disk that both have. */
+  const elsewhere = (id: string, itemId: string): PreflightEvent =>
+    ({
+      id: newId(Date.now()),
+      type: "discrepancy.opened",
+      preflightId: id,
+      deviceId: newId(0),
+      crewId: "ines",
+      at: new Date().toISOString(),
+      data: {
+        discrepancyId: newId(0),
+        registration: "QX-TAR",
+        stationId: "tail",
+        itemId,
+        text: "Brake line wet",
+        grade: "stop",
+      },
+    }) as PreflightEvent;
+  const signature: Happening = {
+    type: "verdict.signed",
+    data: { verdict: "go", decision: "fly", reasons: [] },
+  };
+
+  test("that found something keeps this one from signing over it; what it found is here then", async () => {
+    const { store, id } = await begun();
+    await keepEvents([elsewhere(id, "tail.skid")]);
+    expect(await store.dispatch(signPreflight(id, [signature]))).toBe(false);
+    expect(selectPreflight(store.getState())?.state).toMatchObject({
+      discrepancies: [{ text: "Brake line wet" }],
+    });
+    expect(selectPreflight(store.getState())?.state.signed).toBeUndefined();
+    expect((await eventsOfPreflight(id)).some((e) => e.type === "verdict.signed")).toBe(false);
+    // Seen now: it may be signed.
+    expect(await store.dispatch(signPreflight(id, [signature]))).toBe(true);
+    expect(selectPreflight(store.getState())?.state.signed?.decision).toBe("fly");
+  });
+
+  test("that begins a walk does not lose it when this one ends another", async () => {
+    const { store, id } = await begun();
+    const db = await deviceDatabase();
+    const other = { preflightId: newId(0), registration: "QX-HLD" };
+    const open = (await db.get("notes", "open preflights")) as object[];
+    await db.put("notes", [...open, other], "open preflights");
+    await store.dispatch(changeOpenWalks((walks) => walks.filter((walk) => walk.preflightId !== id)));
+    expect(await readNote("open preflights")).toEqual([other]);
+    expect(store.getState().preflight.open).toEqual([other]);
+  });
+});
+
+describe("a disk that takes nothing", () => {
+  const { put } = IDBObjectStore.prototype;
+  const full = () => {
+    IDBObjectStore.prototype.put = () => {
+      throw new DOMException("full", "QuotaExceededError");
+    };
+  };
+  afterEach(() => {
+    IDBObjectStore.prototype.put = put;
+  });
+
+  test("drops nothing of any stream: not of the walk, not of what is done outside of one", async () => {
+    const { store, id } = await begun();
+    full();
+    const inWalk = answered(store, id, "approach.stance");
+    const outside = store.dispatch(
+      recordOfAircraft("oil.added", { registration: "QX-TAR", qt: 1, sealed: true }),
+    );
+    expect(outside).toMatchObject({ stream: "aircraft" });
+    await settle(() => store.getState().preflight.keepError !== null);
+    expect(store.getState().preflight.unkept.map((e) => e.id)).toEqual([inWalk.id, outside.id]);
+    IDBObjectStore.prototype.put = put;
+    // Without anybody doing anything more.
+    await settle(() => store.getState().preflight.unkept.length === 0).catch(() => undefined);
+    store.dispatch({ type: "sync/keepAgain" });
+    await kept(store);
+    const ids = (await allEvents()).map((e) => e.id);
+    expect(ids).toContain(inWalk.id);
+    expect(ids).toContain(outside.id);
+    expect(store.getState().preflight.keepError).toBeNull();
+  });
+
+  test("says so of a draft as well, and keeps it as soon as it can", async () => {
+    const { store } = await begun();
+    full();
+    await keepNote("draft:found", "half a sentence");
+    expect(store.getState().sync.draftsWaiting).toBe(1);
+    IDBObjectStore.prototype.put = put;
+    await keepNote("draft:found", "half a sentence more");
+    expect(store.getState().sync.draftsWaiting).toBe(0);
+    expect(await readNote("draft:found")).toBe("half a sentence more");
+  });
+
+  test("does not begin a walk by halves", async () => {
+    const store = await device();
+    full();
+    await expect(store.dispatch(beginPreflight("QX-TAR"))).rejects.toThrow();
+    IDBObjectStore.prototype.put = put;
+    expect(await allEvents()).toEqual([]);
+    expect(await (await deviceDatabase()).getAll("lists")).toEqual([]);
+    expect(await readNote("open preflights")).toBeUndefined();
+  });
+});
+
+test("a walk that was begun on another device is fetched, and gone on with", async () => {
+  const { store: first, id } = await begun();
+  answered(first, id, "approach.stance");
+  await kept(first);
+  const events = await eventsOfPreflight(id);
+  const db = await deviceDatabase();
+  const [list] = await db.getAll("lists");
+  for (const name of ["events", "lists", "notes"] as const) await db.clear(name);
+  answer = (path) => {
+    if (path.endsWith(`/preflights/${id}`))
+      return new Response(
+        JSON.stringify({ summary: { registration: "QX-TAR" }, listHash: list?.hash, events }),
+        { headers: JSON_TYPE },
+      );
+    return path.includes("/lists/")
+      ? new Response(JSON.stringify(list?.list), { headers: JSON_TYPE })
+      : taken();
+  };
+  const second = await device();
+  expect(await second.dispatch(openPreflight(id))).toBe(true);
+  expect(selectPreflight(second.getState())?.state.answers["approach.stance"]).toBeDefined();
+  const more = answered(second, id, "approach.ground");
+  await kept(second);
+  await settle(async () => (await countToSend()) === 0);
+  // Only what this device has added goes back.
+  expect(
+    asked
+      .flatMap(({ events: sent }) => sent)
+      .map((e) => e.id)
+      .filter((one) => one === more.id),
+  ).toHaveLength(1);
+  expect(await second.dispatch(openPreflight(newId(0)))).toBe(false);
+});
+
+test("what the server has told since is not folded again from the device's own log", async () => {
+  const old = Date.now() - 3_600_000;
+  const event = (n: number): PreflightEvent =>
+    ({
+      id: newId(n),
+      type: "item.answered",
+      preflightId: newId(n),
+      deviceId: newId(0),
+      crewId: "ines",
+      at: new Date(n).toISOString(),
+      data: { itemId: "a", outcome: "sound" },
+    }) as PreflightEvent;
+  const [sent, fresh] = [event(old), event(old + 1)];
+  await keepSent([sent]);
+  const db = await deviceDatabase();
+  const there = await db.get("events", sent.id);
+  if (there) await db.put("events", { ...there, sentAt: old });
+  await keepEvents([fresh]);
+  expect((await eventsBeyond(Date.now() - 60_000)).map((e) => e.id)).toEqual([fresh.id]);
+  expect((await eventsBeyond(0)).map((e) => e.id).sort()).toEqual([sent.id, fresh.id].sort());
+});
