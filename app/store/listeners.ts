@@ -24,6 +24,8 @@ const SEND_AFTER_MS = 400;
 const KEEP_AGAIN_MS = 4000;
 
 let sending = false;
+/** Somebody asked to send while a run was on its way: it may have come too late for that run. */
+let askedMeanwhile = false;
 let retryMs = FIRST_RETRY_MS;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let keepTimer: ReturnType<typeof setTimeout> | undefined;
@@ -90,8 +92,12 @@ async function knowQueue(dispatch: AppDispatch): Promise<void> {
 listen({
   actionCreator: sendAgain,
   effect: async (_action, { dispatch }) => {
-    if (sending) return;
+    if (sending) {
+      askedMeanwhile = true;
+      return;
+    }
     sending = true;
+    askedMeanwhile = false;
     clearTimeout(timer);
     let goesOn = false;
     try {
@@ -118,7 +124,7 @@ listen({
       goesOn = false;
     }
     sending = false;
-    if (goesOn) dispatch(sendAgain());
+    if (goesOn || askedMeanwhile) dispatch(sendAgain());
   },
 });
 

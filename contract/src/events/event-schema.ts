@@ -231,10 +231,7 @@ export interface Refusal {
 export type EventCheck = { event: PreflightEvent } | { refusal: Omit<Refusal, "index"> };
 
 /** No clock and no counter of ours comes this far: an id from beyond would leave no room for the ids behind it. */
-const LATEST_ID = Date.UTC(2200, 0)
-  .toString(16)
-  .padStart(12, "0")
-  .replace(/^.{8}/, "$&-");
+const LATEST_ID = Date.UTC(2200, 0).toString(16).padStart(12, "0").replace(/^.{8}/, "$&-");
 
 /**
  * Checks one event that crosses the boundary. Never throws: what is not valid comes back with its id, the field and the reason, and nothing

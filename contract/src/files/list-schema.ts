@@ -10,8 +10,7 @@ import {
   ruleSetSchema,
   stationSchema,
 } from "./file-schemas";
-import type { FileFault } from "./read-file";
-import { validateFile } from "./validate-file";
+import { type FileFault, validateFile } from "./validate-file";
 
 const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();
 

@@ -18,7 +18,7 @@ import {
   crewSchema,
   ruleSetSchema,
 } from "./file-schemas";
-import { atMost, validateFile } from "./validate-file";
+import { atMost, type FileFault, validateFile } from "./validate-file";
 
 export interface CrewFile {
   format: "cravix.crew/1";
@@ -26,12 +26,6 @@ export interface CrewFile {
 }
 
 export type CravixFile = AircraftType | Aircraft | Airfield | RuleSet | CrewFile;
-
-/** One fault of a file: where, and what was expected there. */
-export interface FileFault {
-  path: string;
-  expected: string;
-}
 
 export type FileReading = { file: CravixFile } | { faults: FileFault[] };
 

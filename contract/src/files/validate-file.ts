@@ -1,6 +1,11 @@
 import { type AnyObjectSchema, ValidationError } from "yup";
 import { beyondBounds, FILE_BOUNDS } from "../bounds/measure-value";
-import type { FileFault } from "./read-file";
+
+/** One fault of a file: where, and what was expected there. */
+export interface FileFault {
+  path: string;
+  expected: string;
+}
 
 /** So many faults are told; a file with more is another file. */
 export const MOST_FAULTS = 100;
