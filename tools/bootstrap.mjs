@@ -9,7 +9,7 @@ import { fileURLToPath, pathToFileURL } from "node:url";
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
 const task = process.argv[2] ?? "start";
-const tasks = ["start", "test", "bench", "screenshots", "schemas"];
+const tasks = ["start", "test", "bench", "screenshots", "schemas", "attack", "check-record"];
 
 /** @param {string} line */
 function fail(line) {
@@ -88,7 +88,7 @@ function installFromNpm() {
 }
 
 /** @type {[string, string][]} */
-const browser = task === "start" ? [] : [["chromium", "chromium"]];
+const browser = ["start", "attack", "check-record"].includes(task) ? [] : [["chromium", "chromium"]];
 installFromDebian([["mariadbd", "mariadb-server"], ...browser]);
 installFromNpm();
 

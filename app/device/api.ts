@@ -1,4 +1,4 @@
-import type { EventsResponse, Problem, Receipt } from "@cravix/contract";
+import type { EventsResponse, Problem, Receipt } from "@cravix/contract/client";
 import type { ComposedList, FluidRow, PreflightEvent } from "@cravix/core";
 // Its type alone: what the server answers is known here as it is written there.
 import type { Api } from "@cravix/server/api";

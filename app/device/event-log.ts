@@ -1,4 +1,4 @@
-import type { Refusal } from "@cravix/contract";
+import type { Refusal } from "@cravix/contract/client";
 import type { ComposedList, PreflightEvent } from "@cravix/core";
 import { answersInTime, deviceDatabase, type KeptEvent, type KeptList } from "./database";
 

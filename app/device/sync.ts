@@ -1,4 +1,4 @@
-import { MAX_BATCH } from "@cravix/contract";
+import { MAX_BATCH } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
 import { api, NotReached, ProblemError } from "./api";
 import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./event-log";

@@ -1,4 +1,4 @@
-import { newId } from "@cravix/contract";
+import { newId } from "@cravix/contract/client";
 import { openDB } from "idb";
 import { deviceDatabase, type KeptEvent } from "./database";
 import { countToSend, eventsOfPreflight, listOf, pruneSent, refusedEvents } from "./event-log";

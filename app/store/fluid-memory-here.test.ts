@@ -1,5 +1,5 @@
-import type { AircraftBundle } from "@cravix/contract";
-import { newId } from "@cravix/contract";
+import type { AircraftBundle } from "@cravix/contract/client";
+import { newId } from "@cravix/contract/client";
 import type { EventData, EventType, PreflightEvent } from "@cravix/core";
 import tar from "../../demo/data/aircraft-qx-tar.json";
 import tarrow4 from "../../demo/data/type-tarrow-4.json";

@@ -1,4 +1,4 @@
-import type { AircraftBundle } from "@cravix/contract";
+import type { AircraftBundle } from "@cravix/contract/client";
 import {
   applyVariant,
   type FluidMemory,

@@ -1,5 +1,5 @@
-import type { AircraftBundle, CrewMember } from "@cravix/contract";
-import { contentHash, newId } from "@cravix/contract";
+import type { AircraftBundle, CrewMember } from "@cravix/contract/client";
+import { contentHash, newId } from "@cravix/contract/client";
 import {
   type ComposedList,
   composeList,

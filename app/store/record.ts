@@ -1,4 +1,4 @@
-import { idMsecs, newId } from "@cravix/contract";
+import { idMsecs, newId } from "@cravix/contract/client";
 import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core";
 import { eventsRecorded } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";

@@ -1,4 +1,4 @@
-import { type AircraftBundle, type Fleet, newId } from "@cravix/contract";
+import { type AircraftBundle, type Fleet, newId } from "@cravix/contract/client";
 import { DeviceError, deviceDatabase } from "../device/database";
 import { eventsOfPreflight, pruneSent } from "../device/event-log";
 import { changeNote, hearWaitingNotes, noteKeys, readNote } from "../device/notes";

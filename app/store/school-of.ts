@@ -1,4 +1,4 @@
-import type { AircraftBundle } from "@cravix/contract";
+import type { AircraftBundle } from "@cravix/contract/client";
 import { defaultSchool, type School } from "@cravix/core";
 import { schoolKey } from "./planned-slice";
 

@@ -1,4 +1,4 @@
-import type { AircraftBundle, DiscrepancyDetail, Fleet } from "@cravix/contract";
+import type { AircraftBundle, DiscrepancyDetail, Fleet } from "@cravix/contract/client";
 import type { FluidRow } from "@cravix/core";
 import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query/react";
 import { api, NotReached } from "../device/api";

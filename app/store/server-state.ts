@@ -1,4 +1,4 @@
-import type { CrewMember, Fleet } from "@cravix/contract";
+import type { CrewMember, Fleet } from "@cravix/contract/client";
 import { useAppSelector } from "./hooks";
 import type { AppDispatch, RootState } from "./root-state";
 import { type KnownBundle, serverApi } from "./server-api";

@@ -1,4 +1,4 @@
-import { type AircraftBundle, newId } from "@cravix/contract";
+import { type AircraftBundle, newId } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
 import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
 import { deviceDatabase } from "../device/database";

@@ -1,4 +1,4 @@
-import { PHASE_NAME } from "@cravix/contract";
+import { PHASE_NAME } from "@cravix/contract/client";
 import type { Phase, PhaseProgress } from "@cravix/core";
 import { Pressable, View } from "react-native";
 import { Text } from "./text";

@@ -7,7 +7,8 @@ import mysql from "mysql2/promise";
 
 const ROOT = join(__dirname, "..", "..");
 
-function freePort(): Promise<number> {
+/** A port that is free on loopback now. */
+export function freePort(): Promise<number> {
   return new Promise((resolve) => {
     const probe = createServer().listen(0, "127.0.0.1", () => {
       const { port } = probe.address() as { port: number };
@@ -56,7 +57,7 @@ export class Cravix {
   }
 
   /** Ends the server's process; its database goes on after SIGKILL, as it would in life. */
-  async end(signal: "SIGINT" | "SIGKILL"): Promise<void> {
+  async end(signal: "SIGINT" | "SIGKILL" | "SIGTERM"): Promise<void> {
     const child = this.#child;
     if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const gone = new Promise((resolve) => child.once("exit", resolve));

@@ -1,5 +1,7 @@
+import { writeFileSync } from "node:fs";
+import { join } from "node:path";
 import { expect, test } from "@playwright/test";
-import { Cravix } from "../support/cravix";
+import { Cravix, freePort } from "../support/cravix";
 
 const health = async (cravix: Cravix) => (await fetch(`${cravix.url}/api/health`)).status;
 const alive = (pid: number) => {
@@ -43,5 +45,33 @@ test("a taken port, and a directory that already has a server, are one clear lin
   await expect(sameDirectory.start()).rejects.toThrow(/already runs on .*Stop it first, or set CRAVIX_DATA/);
   const nowhere = new Cravix(cravix.port + 1, "/proc/cravix");
   await expect(nowhere.start()).rejects.toThrow(/cannot be written to\. .*CRAVIX_DATA/);
+  await cravix.remove();
+});
+
+test("of two starts at one moment one has the directory, and the other says so in one line", async () => {
+  const first = new Cravix(await freePort());
+  const second = new Cravix(await freePort(), first.directory);
+  const outcomes = await Promise.allSettled([first.start(), second.start()]);
+  expect(outcomes.filter(({ status }) => status === "fulfilled")).toHaveLength(1);
+  const lost = outcomes.find((outcome) => outcome.status === "rejected");
+  expect(String(lost?.reason)).toMatch(/cravix: Cravix already runs on .*\. Stop it first/);
+  const winner = outcomes[0]?.status === "fulfilled" ? first : second;
+  expect(await health(winner)).toBe(200);
+  await winner.remove();
+});
+
+test("a database that hangs keeps nobody from stopping, and one without settings starts all the same", async () => {
+  const cravix = await Cravix.launch();
+  const pid = cravix.databasePid;
+  process.kill(pid, "SIGSTOP");
+  await expect.poll(() => health(cravix), { timeout: 30_000 }).toBe(503);
+  const from = Date.now();
+  await cravix.end("SIGTERM");
+  expect(Date.now() - from).toBeLessThan(25_000);
+  expect(alive(pid)).toBe(false);
+  // As a disk leaves it that was full in the middle of a word.
+  writeFileSync(join(cravix.directory, "database.json"), '{"password":"');
+  await cravix.start();
+  expect(await health(cravix)).toBe(200);
   await cravix.remove();
 });

@@ -1,6 +1,15 @@
 import { type ChildProcess, execFileSync, spawn, spawnSync } from "node:child_process";
 import { createHash, randomBytes } from "node:crypto";
-import { chownSync, existsSync, mkdirSync, openSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import {
+  chownSync,
+  existsSync,
+  mkdirSync,
+  openSync,
+  readFileSync,
+  renameSync,
+  rmSync,
+  writeFileSync,
+} from "node:fs";
 import { statfs } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { dirname, join } from "node:path";
@@ -19,7 +28,10 @@ export interface RunningDatabase {
   /** Whether it was found running (its server had been killed) rather than started. */
   adopted: boolean;
   alive(): boolean;
+  /** Asks it to end, and ends it where it does not: within ten seconds. */
   stop(): Promise<void>;
+  /** Ends it at once; what was on record is on record. */
+  kill(): void;
 }
 
 interface Settings {
@@ -37,9 +49,7 @@ export async function startDatabase(directory: string, port?: number): Promise<R
   prepareDirectory(directory);
   const settingsFile = join(directory, "database.json");
   const dataDir = join(directory, "mariadb");
-  const settings: Settings = existsSync(settingsFile)
-    ? JSON.parse(readFileSync(settingsFile, "utf8"))
-    : { password: randomBytes(24).toString("hex"), port: 0, pid: 0 };
+  const settings = readSettings(settingsFile);
   if (settings.pid && runsHere(settings.pid, dataDir)) {
     const running = handle(settings, undefined, true);
     if (await comesUp(running)) return running;
@@ -59,13 +69,30 @@ export async function startDatabase(directory: string, port?: number): Promise<R
     settings.port = attempt === 1 && port ? port : await freePort();
     const child = launch({ dataDir, directory, log, settings, user });
     settings.pid = child.pid ?? 0;
-    writeFileSync(settingsFile, JSON.stringify(settings), { mode: 0o600 });
+    writeSettings(settingsFile, settings);
     const running = handle(settings, child, false);
     if (await comesUp(running)) return running;
     await running.stop();
     if (attempt >= 2)
       throw new SetupError(`the database did not come up: ${lastWords(log)} (the whole story is in ${log})`);
   }
+}
+
+/** The settings of a database; new ones where there are none, or where a full disk left half of them: the database takes a new password at its start. */
+function readSettings(file: string): Settings {
+  try {
+    const { password, port, pid } = JSON.parse(readFileSync(file, "utf8")) as Settings;
+    if (typeof password === "string" && password.length >= 20) return { password, port, pid };
+  } catch {
+    // None, or not whole.
+  }
+  return { password: randomBytes(24).toString("hex"), port: 0, pid: 0 };
+}
+
+/** Written beside and put in place: never half of it. */
+function writeSettings(file: string, settings: Settings): void {
+  writeFileSync(`${file}.new`, JSON.stringify(settings), { mode: 0o600 });
+  renameSync(`${file}.new`, file);
 }
 
 function prepareDirectory(directory: string): void {
@@ -194,9 +221,15 @@ function handle(settings: Settings, child: ChildProcess | undefined, adopted: bo
     alive,
     stop: async () => {
       if (!pid || !alive()) return;
+      // One that was stopped in its tracks hears nothing before it goes on.
+      process.kill(pid, "SIGCONT");
       process.kill(pid, "SIGTERM");
-      for (let i = 0; i < 300 && alive(); i++) await sleep(100);
+      for (let i = 0; i < 100 && alive(); i++) await sleep(100);
       if (alive()) process.kill(pid, "SIGKILL");
+      for (let i = 0; i < 20 && alive(); i++) await sleep(50);
+    },
+    kill: () => {
+      if (pid && alive()) process.kill(pid, "SIGKILL");
     },
   };
 }

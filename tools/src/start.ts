@@ -1,8 +1,10 @@
-import { existsSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync } from "node:fs";
 import { join } from "node:path";
+import { setTimeout as sleep } from "node:timers/promises";
 import { crew } from "@cravix/demo";
 import { listen, migrateDatabase, openDatabase } from "@cravix/server";
 import pino from "pino";
+import { claim, nameHolder } from "./claim";
 import { runTask, SetupError } from "./fail";
 import { loadDemoIfEmpty } from "./load-demo";
 import { type RunningDatabase, startDatabase } from "./mariadb";
@@ -27,27 +29,33 @@ await runTask(async () => {
       `port ${port} on ${host} cannot be used (${trouble}). Set another with PORT and HOST.`,
     );
   const directory = dataDirectory();
-  const marker = claim(directory);
+  const release = await claim(directory);
 
   step("Starting the database …");
   let running: RunningDatabase = await startDatabase(directory);
   if (running.adopted) step("It was still running: taken over.");
-  writeFileSync(marker, String(process.pid));
+  nameHolder(directory);
   const database = openDatabase(running.options);
   let stopping = false;
   const stop = async (code: number) => {
     if (stopping) return;
     stopping = true;
-    await web?.close();
-    await database.close().catch(() => undefined);
+    // A database that hangs must not keep anybody here: each step has its time, and what it held is kept by its log.
+    await within(3000, web?.close());
+    await within(3000, database.close());
     await running.stop();
-    rmSync(marker, { force: true });
+    release();
     process.exit(code);
   };
   let web: Awaited<ReturnType<typeof listen>> | undefined;
   for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const)
     process.on(signal, () => {
-      if (!stopping) console.log("\nStopping the server and its database …");
+      if (stopping) {
+        // Asked twice: nobody waits any longer.
+        running.kill();
+        process.exit(1);
+      }
+      console.log("\nStopping the server and its database …");
       void stop(0);
     });
 
@@ -57,10 +65,10 @@ await runTask(async () => {
     if (!existsSync(join(WEB_ROOT, ".sources"))) step("Building the interface, this takes a minute …");
     if (await buildWebIfStale()) step("Built the interface.");
     const logger = pino({ level: process.env.LOG_LEVEL ?? "warn" });
-    web = await listen({ database, logger, webRoot: WEB_ROOT }, port, host);
+    web = await listen({ database, logger, hosts: ownNames(host), webRoot: WEB_ROOT }, port, host);
   } catch (error) {
     await running.stop();
-    rmSync(marker, { force: true });
+    release();
     throw error;
   }
   step("Ready.");
@@ -68,22 +76,42 @@ await runTask(async () => {
   console.log(`  Crew     ${crew.members.map((m) => `${m.name} (${m.role})`).join(", ")}`);
   console.log("  Pick a name when you start; there are no passwords yet. Ctrl-C stops everything.\n");
 
-  // The database may be killed or fall over; the server says so in its health and brings it back.
+  // The database may be killed or fall over; the server says so in its health and brings it back, a little later each time where it does not come.
   let restarting = false;
+  let waitS = 1;
+  let next = 0;
+  let said = "";
   setInterval(async () => {
-    if (stopping || restarting || running.alive()) return;
+    if (stopping || restarting || running.alive() || Date.now() < next) return;
     restarting = true;
-    console.error("cravix: the database stopped; starting it again.");
+    if (!said) console.error("cravix: the database stopped; starting it again.");
     try {
-      const again = await startDatabase(directory, running.options.port);
-      running = again;
+      running = await startDatabase(directory, running.options.port);
       step("The database is back.");
+      waitS = 1;
+      said = "";
     } catch (error) {
-      console.error(`cravix: ${(error as Error).message}`);
+      // One clear line, once, for as long as it is the same trouble.
+      const words = error instanceof SetupError ? error.message : (error as Error).message;
+      if (words !== said) console.error(`cravix: ${words} It is tried again.`);
+      said = words;
+      waitS = Math.min(waitS * 2, 60);
+      next = Date.now() + waitS * 1000;
     }
     restarting = false;
   }, 1000).unref();
 });
+
+/** The names that this server may be called by, besides localhost and addresses. */
+function ownNames(host: string): string[] {
+  const told = (process.env.CRAVIX_HOSTS ?? "").split(",").map((name) => name.trim().toLowerCase());
+  return [host.toLowerCase(), ...told].filter((name) => name !== "");
+}
+
+/** Waits for something, and no longer than so many milliseconds. */
+async function within(ms: number, work: Promise<unknown> | undefined): Promise<void> {
+  await Promise.race([Promise.resolve(work).catch(() => undefined), sleep(ms, undefined, { ref: false })]);
+}
 
 function readPort(): number {
   const text = process.env.PORT ?? "8080";
@@ -91,22 +119,4 @@ function readPort(): number {
   if (!Number.isInteger(port) || port < 1 || port > 65_535)
     throw new SetupError(`PORT is ${text}; it must be a number from 1 to 65535.`);
   return port;
-}
-
-/** One server a data directory: a second one would stop the first one's database. */
-function claim(directory: string): string {
-  const marker = join(directory, "server.pid");
-  if (existsSync(marker)) {
-    const pid = Number(readFileSync(marker, "utf8"));
-    try {
-      if (pid && readFileSync(`/proc/${pid}/cmdline`, "utf8").includes("bootstrap.mjs"))
-        throw new SetupError(
-          `Cravix already runs on ${directory} (process ${pid}). Stop it first, or set CRAVIX_DATA to another directory.`,
-        );
-    } catch (error) {
-      if (error instanceof SetupError) throw error;
-      // That process is gone: it was killed and could not take its marker away.
-    }
-  }
-  return marker;
 }

@@ -54,6 +54,7 @@ await runTask(async () => {
 
   console.log("\nBuilding the interface where it is stale …");
   await buildWebIfStale();
+  run("hostile requests and kills, in short", "node", ["tools/bootstrap.mjs", "attack", "short"]);
   run(
     "the built interface in Chromium",
     "npx",

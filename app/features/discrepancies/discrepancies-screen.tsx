@@ -1,4 +1,4 @@
-import type { DiscrepancyDetail } from "@cravix/contract";
+import type { DiscrepancyDetail } from "@cravix/contract/client";
 import { format } from "date-fns/format";
 import { router, useFocusEffect } from "expo-router";
 import { useCallback, useEffect, useState } from "react";

@@ -1,4 +1,4 @@
-import type { CsvFault, Receipt } from "@cravix/contract";
+import type { CsvFault, Receipt } from "@cravix/contract/client";
 import {
   type AircraftType,
   type EventData,

@@ -1,4 +1,4 @@
-import { type AircraftBundle, listMarkdown } from "@cravix/contract";
+import { type AircraftBundle, listMarkdown } from "@cravix/contract/client";
 import type { ComposedList } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";

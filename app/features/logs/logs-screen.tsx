@@ -1,4 +1,4 @@
-import type { CsvFault, ImportOutcome } from "@cravix/contract";
+import type { CsvFault, ImportOutcome } from "@cravix/contract/client";
 import {
   applyVariant,
   compareOilUse,

@@ -1,4 +1,4 @@
-import { contentHash, newId } from "@cravix/contract";
+import { contentHash, newId } from "@cravix/contract/client";
 import type { FileFault } from "@cravix/contract/files";
 import type { Aircraft, Item, OwnItem } from "@cravix/core";
 import { useEffect, useState } from "react";

@@ -1,4 +1,4 @@
-import type { AircraftBundle } from "@cravix/contract";
+import type { AircraftBundle } from "@cravix/contract/client";
 import type { School } from "@cravix/core";
 import { Redirect, router } from "expo-router";
 import type { ReactNode } from "react";

@@ -1,4 +1,4 @@
-import type { CrewMember, LastReading } from "@cravix/contract";
+import type { CrewMember, LastReading } from "@cravix/contract/client";
 import { formatNumber } from "@cravix/core";
 import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 

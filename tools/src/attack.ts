@@ -1,0 +1,40 @@
+import { fuzz } from "./attack/fuzz";
+import { killAgainAndAgain } from "./attack/kill";
+import { runTask, SetupError } from "./fail";
+import { buildWebIfStale } from "./web-build";
+
+/**
+ * npm run attack: hostile requests and kills against the real server, on loopback. `short` is what npm test runs; by hand:
+ * `npm run attack -- fuzz 20000 [seed]`, `npm run attack -- kill 50 [seed]`.
+ */
+await runTask(async () => {
+  const [what = "short", count, seed = "1"] = process.argv.slice(3);
+  const asked = count === undefined ? undefined : Number(count);
+  if (!["short", "fuzz", "kill"].includes(what) || Number.isNaN(asked))
+    throw new SetupError("say short, fuzz <requests> [seed] or kill <times> [seed].");
+  await buildWebIfStale();
+  let good = true;
+  if (what !== "kill") {
+    const outcome = await fuzz(asked ?? 1500, Number(seed));
+    const { troubles, goodLost, ...figures } = outcome;
+    console.log(JSON.stringify(figures));
+    for (const line of [...troubles, ...goodLost].slice(0, 30)) console.log(`  ${line}`);
+    console.log(
+      `${troubles.length} answers of 5xx or none, ${goodLost.length} of ${outcome.goodSent} good events lost`,
+    );
+    good &&= troubles.length === 0 && goodLost.length === 0 && outcome.goodSent > 0;
+  }
+  if (what !== "fuzz") {
+    const outcome = await killAgainAndAgain(asked ?? 4, Number(seed));
+    const { lost, differences, ...figures } = outcome;
+    console.log(JSON.stringify(figures));
+    for (const line of lost.slice(0, 30)) console.log(`  ${line}`);
+    for (const difference of differences.slice(0, 10))
+      console.log(`  ${JSON.stringify(difference).slice(0, 600)}`);
+    console.log(
+      `${lost.length} acknowledged events lost, ${differences.length} rows that are not what a fresh fold says`,
+    );
+    good &&= lost.length === 0 && differences.length === 0 && outcome.acknowledged > 0;
+  }
+  process.exit(good ? 0 : 1);
+});

@@ -1,0 +1,19 @@
+import { checkRecord, openDatabase } from "@cravix/server";
+import { runTask } from "./fail";
+import { startDatabase } from "./mariadb";
+import { dataDirectory } from "./paths";
+
+/** npm run check:record: folds the whole database of CRAVIX_DATA anew and compares it with the tables that are read. Changes nothing. */
+await runTask(async () => {
+  const running = await startDatabase(dataDirectory());
+  const database = openDatabase(running.options);
+  const { differences, ...counted } = await checkRecord(database.db);
+  console.log(JSON.stringify(counted));
+  for (const difference of differences) console.log(JSON.stringify(difference));
+  console.log(
+    differences.length === 0 ? "Every row is what its events say." : `${differences.length} differ.`,
+  );
+  await database.close();
+  if (!running.adopted) await running.stop();
+  process.exit(differences.length === 0 ? 0 : 1);
+});
