@@ -1,4 +1,4 @@
-import { KeptScreen } from "../features/sync/kept-screen";
+import { KeptScreen } from "../features/sync";
 
 export default function Kept() {
   return <KeptScreen />;

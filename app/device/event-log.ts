@@ -1,6 +1,6 @@
 import type { Refusal } from "@cravix/contract/client";
 import type { ComposedList, PreflightEvent } from "@cravix/core";
-import { answersInTime, deviceDatabase, type KeptEvent, type KeptList } from "./database";
+import { answersInTime, deviceDatabase, type KeptEvent } from "./database";
 
 /** Something was answered in another window of this device since: what is to be kept was decided without it. */
 export class ChangedElsewhere extends Error {
@@ -60,23 +60,6 @@ export async function keepEvents(events: readonly PreflightEvent[]): Promise<voi
     await tx.done;
   };
   await answersInTime(work());
-}
-
-/** Keeps what came from the server: a walk that was begun on another device. */
-export async function keepSent(events: readonly PreflightEvent[], list?: KeptList): Promise<void> {
-  const tx = (await deviceDatabase()).transaction(["events", "lists"], "readwrite");
-  const store = tx.objectStore("events");
-  for (const event of events)
-    if (!(await store.getKey(event.id)))
-      await store.put({
-        event,
-        id: event.id,
-        preflightId: event.preflightId,
-        sync: "sent",
-        sentAt: Date.now(),
-      });
-  if (list && !(await tx.objectStore("lists").getKey(list.hash))) await tx.objectStore("lists").put(list);
-  await tx.done;
 }
 
 export async function eventsOfPreflight(preflightId: string): Promise<PreflightEvent[]> {
@@ -152,55 +135,6 @@ export async function sendRefusedAgain(): Promise<void> {
   for (const { hash, list } of await lists.index("bySent").getAll(2))
     await lists.put({ hash, list, sent: 0 });
   await tx.done;
-}
-
-/**
- * Puts right the times of answers that were refused for lying in the future, and puts them back in the queue. `aheadMs` is how far this device's
- * clock is ahead of the server's; where the clock was set right since, the newest of them is taken to be of now. What the clock said stays on
- * record with each. Returns the walks that changed.
- */
-export async function correctTimes(now: number, aheadMs: number): Promise<string[]> {
-  const tx = (await deviceDatabase()).transaction("events", "readwrite");
-  const late = (await tx.store.index("bySync").getAll("refused")).filter(({ field }) => field === "at");
-  const newest = Math.max(...late.map(({ event }) => Date.parse(event.at)));
-  const shift = Math.max(aheadMs, newest - (now - Math.max(0, aheadMs)));
-  for (const { event, id, preflightId } of late) {
-    const at = new Date(Date.parse(event.at) - shift).toISOString();
-    const corrected = { ...event, at, deviceAt: event.deviceAt ?? event.at };
-    await tx.store.put({ event: corrected, id, preflightId, sync: "to send" });
-  }
-  await tx.done;
-  return [...new Set(late.map(({ preflightId }) => preflightId))];
-}
-
-const KEPT_MS = 14 * 24 * 3_600_000;
-const AT_ONCE = 2000;
-
-/**
- * Lets go of walks that the server has had for two weeks, with their lists; never of one that is open, or of which anything still waits. Not more
- * than some thousand events at a time. Returns how many went.
- */
-export async function pruneSent(open: ReadonlySet<string>, now: number): Promise<number> {
-  const db = await deviceDatabase();
-  const old = await db.getAllFromIndex("events", "bySentAt", IDBKeyRange.upperBound(now - KEPT_MS), AT_ONCE);
-  const walks = [...new Set(old.map(({ preflightId }) => preflightId))].filter((id) => !open.has(id));
-  let gone = 0;
-  for (const id of walks) {
-    const tx = db.transaction(["events", "lists"], "readwrite");
-    const events = tx.objectStore("events");
-    const kept = await events.index("byPreflight").getAll(id);
-    if (kept.every(({ sync, sentAt = now }) => sync === "sent" && sentAt <= now - KEPT_MS)) {
-      for (const { id: eventId } of kept) await events.delete(eventId);
-      gone += kept.length;
-      for (const { event } of kept)
-        if (event.type === "preflight.started") {
-          const list = await tx.objectStore("lists").get(event.data.listHash);
-          if (list?.sent === 1) await tx.objectStore("lists").delete(list.hash);
-        }
-    }
-    await tx.done;
-  }
-  return gone;
 }
 
 export async function listOf(hash: string): Promise<ComposedList | undefined> {

@@ -1,8 +1,9 @@
 import { newId } from "@cravix/contract/client";
 import { openDB } from "idb";
 import { deviceDatabase, type KeptEvent } from "./database";
-import { countToSend, eventsOfPreflight, listOf, pruneSent, refusedEvents } from "./event-log";
+import { countToSend, eventsOfPreflight, listOf, refusedEvents } from "./event-log";
 import { readNote } from "./notes";
+import { pruneSent } from "./prune-sent";
 
 /** As a device of the version before left it: recorded, not made by today's code. */
 const recorded = (id: string, sync: KeptEvent["sync"], type: string, data: object, reason?: string) => ({

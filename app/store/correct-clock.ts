@@ -1,5 +1,5 @@
 import { clockAheadMs } from "../device/api";
-import { correctTimes } from "../device/event-log";
+import { correctTimes } from "../device/correct-times";
 import { tellTabs } from "../device/tabs";
 import { openPreflight } from "./preflight-actions";
 import type { AppDispatch, RootState } from "./root-state";

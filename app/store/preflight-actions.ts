@@ -7,16 +7,9 @@ import {
   type OpenDiscrepancy,
   type PreflightEvent,
 } from "@cravix/core";
-import { api } from "../device/api";
-import {
-  ChangedElsewhere,
-  eventsBeyond,
-  eventsOfPreflight,
-  keepSent,
-  keepTogether,
-  listOf,
-} from "../device/event-log";
+import { ChangedElsewhere, eventsBeyond, eventsOfPreflight, keepTogether, listOf } from "../device/event-log";
 import { tellTabs } from "../device/tabs";
+import { fetchWalk } from "./fetch-walk";
 import { fluidMemoryHere } from "./fluid-memory-here";
 import { begun, changeOpenWalks, OPEN_WALKS } from "./open-walks";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
@@ -190,29 +183,11 @@ export function openPreflight(id: string) {
     const events = await eventsOfPreflight(id);
     const started = events.find((event) => event.type === "preflight.started");
     const list = started && (await listOf(started.data.listHash));
-    if (!list) return dispatch(fetchPreflight(id));
+    if (!list) return dispatch(fetchWalk(id));
     dispatch(preflightOpened({ id, list, events }));
     // What another device answered in the same walk comes as soon as there is a network.
-    void dispatch(fetchPreflight(id));
+    void dispatch(fetchWalk(id));
     return true;
-  };
-}
-
-/** Fetches a walk from the server, keeps what this device did not have of it, and goes on with it. */
-function fetchPreflight(id: string) {
-  return async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
-    try {
-      const { events, listHash, summary } = await api.preflight(id);
-      if (!listHash || !summary.registration) return false;
-      const here = await listOf(listHash);
-      const list = here ?? (await api.list(listHash));
-      await keepSent(events, { hash: listHash, list, sent: 1 });
-      if (getState().preflight.id === id) dispatch(eventsSeen(events));
-      else if (!here) dispatch(preflightOpened({ id, list, events: await eventsOfPreflight(id) }));
-      return true;
-    } catch {
-      return false;
-    }
   };
 }
 

@@ -1,7 +1,8 @@
 import { type AircraftBundle, type Fleet, newId } from "@cravix/contract/client";
 import { DeviceError, deviceDatabase } from "../device/database";
-import { eventsOfPreflight, pruneSent } from "../device/event-log";
+import { eventsOfPreflight } from "../device/event-log";
 import { changeNote, hearWaitingNotes, noteKeys, readNote } from "../device/notes";
+import { pruneSent } from "../device/prune-sent";
 import { hearTabs } from "../device/tabs";
 import { OPEN_WALKS } from "./open-walks";
 import { type PlannedState, plannedRestored } from "./planned-slice";
@@ -59,7 +60,8 @@ const restoring = () => async (dispatch: AppDispatch, getState: () => RootState)
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
   dispatch(sendAgain());
   // What the group has had for weeks need not fill this device; nobody waits for it.
-  void pruneSent(new Set(open.map(({ preflightId }) => preflightId)), Date.now()).catch(() => undefined);
+  const openIds = new Set(open.map(({ preflightId }) => preflightId));
+  void pruneSent(openIds, Date.now()).catch(() => undefined);
 };
 
 /** What the other windows of this device do is seen here at once. */

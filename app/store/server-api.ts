@@ -1,6 +1,6 @@
 import type { AircraftBundle, DiscrepancyDetail, Fleet } from "@cravix/contract/client";
 import type { FluidRow } from "@cravix/core";
-import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query/react";
+import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query";
 import { api, NotReached } from "../device/api";
 import { keepNote, readNote } from "../device/notes";
 import { serverReached } from "./sync-slice";
@@ -70,8 +70,6 @@ export const serverApi = createApi({
         );
         return { data: { items: "data" in asked ? asked.data : [], remembered } };
       },
-      // Whoever opens the page sees what is known now.
-      keepUnusedDataFor: 0,
     }),
     /** The whole of one log; it is not remembered: what the device keeps of it comes with the aircraft. */
     log: build.query<FluidRow[], { registration: string; fluid: FluidRow["fluid"] }>({
@@ -89,9 +87,6 @@ export const serverApi = createApi({
           return { error: { message: (error as Error).message, reached: !(error instanceof NotReached) } };
         }
       },
-      keepUnusedDataFor: 0,
     }),
   }),
 });
-
-export const { useDiscrepanciesQuery, useLogQuery } = serverApi;

@@ -8,9 +8,9 @@ import {
   eventsBeyond,
   eventsOfPreflight,
   keepEvents,
-  keepSent,
   refusedEvents,
 } from "../device/event-log";
+import { keepSent } from "../device/keep-sent";
 import { keepNote, readNote } from "../device/notes";
 import { sendAll } from "../device/sync";
 import { correctClock } from "./correct-clock";

@@ -1,31 +1,24 @@
 import type { DiscrepancyDetail } from "@cravix/contract/client";
-import { format } from "date-fns/format";
 import { router, useFocusEffect } from "expo-router";
-import { useCallback, useEffect, useState } from "react";
+import { useEffect, useState } from "react";
 import { TextInput, View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { recordOfAircraft } from "../../store/record";
-import { useDiscrepanciesQuery } from "../../store/server-api";
-import { useBundle, useCrew } from "../../store/server-state";
+import { useBundle, useCrew, useDiscrepancies } from "../../store/server-state";
 import { Button } from "../../ui/button";
+import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { KeptMark } from "../sync/kept-mark";
 
-const day = (iso: string) => format(new Date(iso), "d MMM yyyy");
-
 /** What is written up on the group's aircraft: open first, each with how it was measured since. */
 export function DiscrepanciesScreen() {
   const wide = useWide();
   const ready = useAppSelector((state) => state.session.ready);
   const toSend = useAppSelector((state) => state.sync.toSend);
-  const { data, refetch } = useDiscrepanciesQuery(undefined, {
-    skip: !ready,
-    refetchOnMountOrArgChange: true,
-  });
-  const load = useCallback(() => void (ready && refetch()), [ready, refetch]);
+  const { data, refetch: load } = useDiscrepancies(ready);
   useFocusEffect(load);
   // toSend: comes again when what was written up here has been sent.
   useEffect(() => {
@@ -71,7 +64,7 @@ export function DiscrepanciesScreen() {
                 {d.registration}: {d.text}
               </Text>
               <Text className="text-sm text-voice">
-                {d.closed && day(d.closed.at)}: {d.closed?.how}
+                {d.closed && dayText(d.closed.at)}: {d.closed?.how}
               </Text>
             </View>
           ))}
@@ -97,7 +90,7 @@ function Withdrawn({ discrepancy: d }: { discrepancy: DiscrepancyDetail }) {
         {d.registration}: {d.text}
       </Text>
       <Text className="text-sm text-voice">
-        {d.withdrawn && day(d.withdrawn.at)}: withdrawn by {d.openedByName}, who logged it
+        {d.withdrawn && dayText(d.withdrawn.at)}: withdrawn by {d.openedByName}, who logged it
       </Text>
     </View>
   );
@@ -132,11 +125,11 @@ function OpenCard({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail
         {d.measure ? `, ${d.measure}` : ""}
       </Text>
       <Text className="text-sm text-voice">
-        {day(d.openedAt)}, {d.openedByName}
+        {dayText(d.openedAt)}, {d.openedByName}
       </Text>
       {d.observations.map((o) => (
         <Text key={o.at + o.crewId} className="text-sm">
-          {day(o.at)}: {o.state}
+          {dayText(o.at)}: {o.state}
           {o.measure ? `, ${o.measure}` : ""} ({name(o.crewId)})
         </Text>
       ))}

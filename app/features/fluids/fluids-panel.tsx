@@ -1,10 +1,10 @@
 import { GRADES, READING, wordsOfWalk } from "@cravix/core";
 import { addMinutes } from "date-fns/addMinutes";
-import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Rect } from "react-native-svg";
 import { Button } from "../../ui/button";
+import { clockText } from "../../ui/day-and-time";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Text } from "../../ui/text";
 import { usePalette } from "../../ui/use-palette";
@@ -51,7 +51,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
             <View className="min-w-[28%] flex-1">
               <Text className="text-sm text-voice">off now: down by</Text>
               <Text className="font-strong text-lg" testID="down-by">
-                {format(addMinutes(new Date(), Math.floor(fuel.onGroundWithinMin)), "HH:mm")}
+                {clockText(addMinutes(new Date(), Math.floor(fuel.onGroundWithinMin)))}
               </Text>
             </View>
           )}

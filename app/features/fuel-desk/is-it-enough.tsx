@@ -10,12 +10,12 @@ import {
   wordsOfWalk,
 } from "@cravix/core";
 import { addMinutes } from "date-fns/addMinutes";
-import { format } from "date-fns/format";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import Svg, { Line, Rect, Text as SvgText } from "react-native-svg";
 import { simulateFlights } from "../../device/fluid-work";
 import { Choice } from "../../ui/choice";
+import { clockText } from "../../ui/day-and-time";
 import { Caution, JudgementCard } from "../../ui/judgement-card";
 import { Stepper } from "../../ui/stepper";
 import { Heading, Text } from "../../ui/text";
@@ -101,7 +101,7 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
   );
 }
 
-const clock = (minutes: number) => format(addMinutes(new Date(), Math.floor(minutes)), "HH:mm");
+const clock = (minutes: number) => clockText(addMinutes(new Date(), Math.floor(minutes)));
 
 function Figure({ label, value }: { label: string; value: string }) {
   return (

@@ -10,7 +10,6 @@ import {
   type OilProfile,
   type OilTrend,
 } from "@cravix/core";
-import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
@@ -20,6 +19,7 @@ import { useAppDispatch } from "../../store/hooks";
 import { recordOfAircraft } from "../../store/record";
 import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
+import { dayText } from "../../ui/day-and-time";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
@@ -355,7 +355,7 @@ function Lines({ logs, fluid }: { logs: Logs; fluid: FluidRow["fluid"] }) {
           key={`${row.at}${row.entry}${row.part ?? ""}${row.amount}`}
           className="flex-row justify-between gap-3 border-b-2 border-stone py-1"
         >
-          <Text className="text-sm">{`${format(new Date(row.at), "d MMM yyyy")}${row.hours === undefined ? "" : `, ${formatNumber(row.hours, 1)} h`}`}</Text>
+          <Text className="text-sm">{`${dayText(row.at)}${row.hours === undefined ? "" : `, ${formatNumber(row.hours, 1)} h`}`}</Text>
           <Text className="shrink text-right font-mid text-sm">
             {`${row.part ? `${row.part} ` : ""}${ENTRY[row.entry]} ${formatNumber(row.amount, 1)} ${row.unit}${row.grade ? `, ${row.grade}` : ""}`}
           </Text>

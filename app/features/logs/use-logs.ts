@@ -3,7 +3,8 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { trendOfOil } from "../../device/fluid-work";
 import { fluidRowsHere } from "../../store/fluid-memory-here";
 import { eventsHere } from "../../store/preflight-actions";
-import { type KnownBundle, useLogQuery } from "../../store/server-api";
+import type { KnownBundle } from "../../store/server-api";
+import { useLog } from "../../store/server-state";
 
 export interface Logs {
   rows: FluidRow[];
@@ -28,7 +29,7 @@ export function useLogs(
   const [trouble, setTrouble] = useState("");
   const { registration } = bundle.aircraft;
   // Without the server what this device keeps has to do; the page says so.
-  const { data: all, refetch } = useLogQuery({ registration, fluid }, { refetchOnMountOrArgChange: true });
+  const { data: all, refetch } = useLog(registration, fluid);
   useEffect(() => {
     let current = turn >= 0;
     eventsHere(bundle)
@@ -65,7 +66,7 @@ export function useLogs(
   }, [fluid, log, type.engines]);
   const reload = useCallback(() => {
     setTurn((n) => n + 1);
-    void refetch();
+    refetch();
   }, [refetch]);
   const newestFirst = useMemo(() => [...rows].sort((a, b) => (a.at < b.at ? 1 : -1)), [rows]);
   return { rows: newestFirst, trends, faults: log.faults, trouble, whole: all !== undefined, reload };

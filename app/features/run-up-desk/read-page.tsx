@@ -1,6 +1,6 @@
 import { type Observation, openQuestions } from "@cravix/core/diagnosis";
-import { format } from "date-fns/format";
 import { View } from "react-native";
+import { clockText } from "../../ui/day-and-time";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
@@ -94,7 +94,7 @@ export function ReadPage({
       )}
       {read.kept && (
         <View role="status" className="mb-3 border-l-4 border-chock pl-2" testID="kept-run-up">
-          <Text className="font-mid">{`From ${format(read.at, "HH:mm")}, kept on this device: not written down yet.`}</Text>
+          <Text className="font-mid">{`From ${clockText(read.at)}, kept on this device: not written down yet.`}</Text>
         </View>
       )}
       {over && <NotCleared tries={profile.clear.tries} />}

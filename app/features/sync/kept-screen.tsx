@@ -1,4 +1,3 @@
-import { format } from "date-fns/format";
 import { router } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
@@ -9,6 +8,7 @@ import { correctClock } from "../../store/correct-clock";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { sendAgain } from "../../store/sync-actions";
 import { Button } from "../../ui/button";
+import { dayAndClockText } from "../../ui/day-and-time";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { STANDSTILL } from "./kept-mark";
@@ -122,7 +122,7 @@ export function KeptScreen() {
           {refused.map((r) => (
             <View key={r.id} className="rounded-xl bg-stone px-3 py-2">
               <Text className="font-mid">
-                {WORDS[r.type] ?? r.type}, {format(new Date(r.at), "d MMM HH:mm")}
+                {WORDS[r.type] ?? r.type}, {dayAndClockText(r.at)}
               </Text>
               <Text>{r.reason}</Text>
             </View>

@@ -1,0 +1,19 @@
+import type { PreflightEvent } from "@cravix/core";
+import { deviceDatabase, type KeptList } from "./database";
+
+/** Keeps what came from the server: a walk that was begun on another device. */
+export async function keepSent(events: readonly PreflightEvent[], list?: KeptList): Promise<void> {
+  const tx = (await deviceDatabase()).transaction(["events", "lists"], "readwrite");
+  const store = tx.objectStore("events");
+  for (const event of events)
+    if (!(await store.getKey(event.id)))
+      await store.put({
+        event,
+        id: event.id,
+        preflightId: event.preflightId,
+        sync: "sent",
+        sentAt: Date.now(),
+      });
+  if (list && !(await tx.objectStore("lists").getKey(list.hash))) await tx.objectStore("lists").put(list);
+  await tx.done;
+}

@@ -1,0 +1,31 @@
+import { deviceDatabase } from "./database";
+
+const KEPT_MS = 14 * 24 * 3_600_000;
+const AT_ONCE = 2000;
+
+/**
+ * Lets go of walks that the server has had for two weeks, with their lists; never of one that is open, or of which anything still waits. Not more
+ * than some thousand events at a time. Returns how many went.
+ */
+export async function pruneSent(open: ReadonlySet<string>, now: number): Promise<number> {
+  const db = await deviceDatabase();
+  const old = await db.getAllFromIndex("events", "bySentAt", IDBKeyRange.upperBound(now - KEPT_MS), AT_ONCE);
+  const walks = [...new Set(old.map(({ preflightId }) => preflightId))].filter((id) => !open.has(id));
+  let gone = 0;
+  for (const id of walks) {
+    const tx = db.transaction(["events", "lists"], "readwrite");
+    const events = tx.objectStore("events");
+    const kept = await events.index("byPreflight").getAll(id);
+    if (kept.every(({ sync, sentAt = now }) => sync === "sent" && sentAt <= now - KEPT_MS)) {
+      for (const { id: eventId } of kept) await events.delete(eventId);
+      gone += kept.length;
+      for (const { event } of kept)
+        if (event.type === "preflight.started") {
+          const list = await tx.objectStore("lists").get(event.data.listHash);
+          if (list?.sent === 1) await tx.objectStore("lists").delete(list.hash);
+        }
+    }
+    await tx.done;
+  }
+  return gone;
+}
