@@ -286,6 +286,8 @@ function FoundStep({
   const log = () => {
     acts.found(item, draft.text.trim(), draft.grade, draft.measure.trim() || undefined);
     found.drop();
+    // Withdrawn, the item is asked again, and not what was found there.
+    onBack();
   };
   return (
     <WritingFrame onBack={onBack} onLog={log} disabled={draft.text.trim() === ""}>

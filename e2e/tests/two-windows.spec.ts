@@ -1,0 +1,183 @@
+import { expect, type Page, test } from "@playwright/test";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { Walker } from "../support/walker";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
+
+/** Makes the browser's storage refuse every write, as a full disk does, until `__diskTakes` is set. */
+const FULL_DISK = `
+  const put = IDBObjectStore.prototype.put;
+  globalThis.__diskTakes = true;
+  IDBObjectStore.prototype.put = function (...args) {
+    if (!globalThis.__diskTakes) throw new DOMException("full", "QuotaExceededError");
+    return put.apply(this, args);
+  };`;
+const diskTakes = (page: Page, takes: boolean) =>
+  page.evaluate((now) => {
+    (globalThis as unknown as { __diskTakes: boolean }).__diskTakes = now;
+  }, takes);
+
+test("a full disk drops nothing and says so: an answer, a draft, oil outside of a walk", async ({ page }) => {
+  await page.addInitScript({ content: FULL_DISK });
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  const id = await walker.begin(/Inês/);
+  await expect(walker.card).toHaveAttribute("data-testid", "item-approach.stance");
+  await diskTakes(page, false);
+  await walker.primary.click();
+  await expect(page.getByTestId("keep-error")).toContainText("This device is full");
+  // The walk goes on all the same, and what is typed is told as well.
+  await button(page, "Found something").first().click();
+  await page.getByLabel("What was found").fill("Oil on the nose wheel");
+  await diskTakes(page, true);
+  // By itself, without another answer.
+  await expect(page.getByTestId("keep-error")).toHaveCount(0, { timeout: 15_000 });
+  await expect
+    .poll(async () =>
+      (await eventsOnDevice(page, id)).some(
+        ({ event }) => event.type === "item.answered" && event.data.itemId === "approach.stance",
+      ),
+    )
+    .toBe(true);
+  await page.reload();
+  await button(page, "Found something").first().click();
+  await expect(page.getByLabel("What was found")).toHaveValue("Oil on the nose wheel");
+});
+
+test("a walk begun on one device is gone on with on another, and what is withdrawn stays on record", async ({
+  page,
+  browser,
+}) => {
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  const id = await walker.begin(/Inês/);
+  await button(page, "Found something").first().click();
+  await page.getByLabel("What was found").fill("A slip of the thumb");
+  await button(page, "Log it").click();
+  await button(page, "Undo").click();
+  await walker.answer();
+  await expect.poll(async () => (await cravix.eventsOnRecord(id)).length).toBeGreaterThan(3);
+  const address = page.url();
+  const other = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  const tablet = await other.newPage();
+  await tablet.goto(cravix.url);
+  await button(tablet, /Inês/).click();
+  await tablet.goto(address);
+  const there = new Walker(tablet);
+  const at = (await walker.card.getAttribute("data-testid")) ?? "";
+  await expect(there.card).toHaveAttribute("data-testid", at);
+  await there.primary.click();
+  await expect(there.card).not.toHaveAttribute("data-testid", at);
+  // What was logged by a slip is open nowhere, and told as what it was.
+  await tablet.goto(`${cravix.url}/discrepancies`);
+  await expect(tablet.getByText("Logged by mistake: 1")).toBeVisible();
+  await expect(tablet.getByText(/A slip of the thumb/)).toBeVisible();
+  const open = (await cravix.api<{ items: { text: string }[] }>("/discrepancies")).items;
+  expect(open.map(({ text }) => text)).not.toContain("A slip of the thumb");
+  await other.close();
+});
+
+test("walks that are open in two windows are both still open, whichever is left first", async ({
+  page,
+  context,
+}) => {
+  await page.goto(cravix.url);
+  const second = await context.newPage();
+  await second.goto(cravix.url);
+  await new Walker(page).begin(/Inês/);
+  await second.reload();
+  await new Walker(second).prepare("QX-LUM");
+  await new Walker(second).go();
+  await page.goto(cravix.url);
+  await expect(button(page, "Go on with QX-TAR")).toBeVisible();
+  await button(page, /^QX-LUM/).click();
+  await expect(button(page, "Go on with QX-LUM")).toBeVisible();
+});
+
+test("two windows of one device see each other at once, and none signs over what the other found", async ({
+  page,
+  context,
+}) => {
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  const id = await walker.begin(/Inês/);
+  await expect(walker.card).toHaveAttribute("data-testid", "item-approach.stance");
+  const second = await context.newPage();
+  await second.goto(page.url());
+  const there = new Walker(second);
+  await expect(there.card).toHaveAttribute("data-testid", "item-approach.stance");
+  // Answered in the first, gone on with in the second without a reload.
+  await walker.primary.click();
+  await expect(walker.card).not.toHaveAttribute("data-testid", "item-approach.stance");
+  const next = (await walker.card.getAttribute("data-testid")) ?? "";
+  await expect(there.card).toHaveAttribute("data-testid", next);
+  // Found in the second: the first, at its verdict, knows.
+  await page.goto(`${page.url()}/verdict`);
+  await expect(page.getByTestId("verdict")).toBeVisible();
+  await button(second, "Found something").first().click();
+  await second.getByLabel("What was found").fill("Chock in front of the left wheel");
+  await button(second, /^Stop/).click();
+  await button(second, "Log it").click();
+  await expect(page.getByText("Chock in front of the left wheel").first()).toBeVisible();
+
+  // The same without hearing each other: what is on the disk is read again before anything is signed.
+  await page.evaluate(() => {
+    BroadcastChannel.prototype.dispatchEvent = () => false;
+  });
+  await page.evaluate(
+    (walk) =>
+      new Promise<void>((resolve, reject) => {
+        const open = indexedDB.open("cravix");
+        open.onsuccess = () => {
+          const tx = open.result.transaction("events", "readwrite");
+          const store = tx.objectStore("events");
+          const all = store.index("byPreflight").getAll(walk);
+          all.onsuccess = () => {
+            // As another window would keep it, unheard: one more stop.
+            const kept = all.result.findLast((one) => one.event.type === "discrepancy.opened");
+            const eventId = `${kept.id.slice(0, -12)}${"0123456789ab"}`;
+            store.put({
+              ...kept,
+              id: eventId,
+              sync: "to send",
+              event: {
+                ...kept.event,
+                id: eventId,
+                data: {
+                  ...kept.event.data,
+                  itemId: undefined,
+                  discrepancyId: eventId,
+                  text: "Heard by nobody",
+                },
+              },
+            });
+          };
+          tx.oncomplete = () => {
+            open.result.close();
+            resolve();
+          };
+          tx.onerror = () => reject(tx.error);
+        };
+      }),
+    id,
+  );
+  await expect(page.getByText("Heard by nobody")).toHaveCount(0);
+  await button(page, "Sign: not flying").click();
+  await expect(page.getByText("Something was answered in another window since")).toBeVisible();
+  await expect(page.getByText("Heard by nobody").first()).toBeVisible();
+  const signed = async () =>
+    (await eventsOnDevice(page, id)).filter(({ event }) => event.type === "verdict.signed").length;
+  expect(await signed()).toBe(0);
+  await button(page, "Sign: not flying").click();
+  await expect(page.getByTestId("signed")).toBeVisible();
+  expect(await signed()).toBe(1);
+  // And the second window's walk is over as well.
+  await expect(second).toHaveURL(/\/verdict$/);
+});
