@@ -5,9 +5,11 @@ import { fluidFigures } from "./bench/fluid-figures";
 import { fluidHistory } from "./bench/fluid-history";
 import { fluidPages } from "./bench/fluid-pages";
 import { lapSearch } from "./bench/lap-search";
+import { oldDevice } from "./bench/old-device";
 import { runUpAccuracy, runUpFigures, runUpManners } from "./bench/run-up-figures";
 import { runUpPage } from "./bench/run-up-page";
 import { tapToPaint } from "./bench/tap-to-paint";
+import { worstRequest } from "./bench/worst-request";
 import { runTask } from "./fail";
 import { buildWebIfStale } from "./web-build";
 
@@ -28,6 +30,8 @@ await runTask(async () => {
     runUpManners,
     runUpPage,
     eventsPerSecond,
+    worstRequest,
+    oldDevice,
     tapToPaint,
   ];
   for (const measure of all.filter(({ name }) => name.toLowerCase().includes(only.toLowerCase())))

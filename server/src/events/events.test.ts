@@ -82,6 +82,43 @@ describe("a batch of events", () => {
     expect(summary.answered).toBe(43);
   });
 
+  test("keeps a reading under the name of who read it, not of who began the walk", async () => {
+    const { events, write } = smallPreflight();
+    const read = write("reading.taken", { itemId: "hours", key: "hours", value: 4230, unit: "h" });
+    await send([...events, { ...read, crewId: "maren" }]);
+    const { lastReadings } = await (await app.request("/api/v1/aircraft/QX-TAR")).json();
+    expect(lastReadings.find((r: { key: string }) => r.key === "hours")).toMatchObject({ crewId: "maren" });
+  });
+
+  test("of what is done to an aircraft outside of a walk is a stream of its own, and no walk's id", async () => {
+    const { write, preflightId } = eventWriter("maren");
+    const added = write("oil.added", { registration: "QX-LUM", qt: 0.5, sealed: true });
+    expect((await send([{ ...added, stream: "aircraft" }])).body).toEqual({
+      taken: 1,
+      repeated: 0,
+      refused: [],
+    });
+    expect((await app.request(`/api/v1/preflights/${preflightId}`)).status).toBe(404);
+    // Nobody makes a walk of it, and nobody answers items in it.
+    const answer = write("item.answered", SOUND);
+    expect((await send([answer])).body.refused[0].field).toBe("preflightId");
+    expect(
+      (await send([{ ...answer, id: newId(NOW.getTime()), stream: "aircraft" }])).body.refused[0].field,
+    ).toBe("stream");
+  });
+
+  test("that begins a walk a second time takes it from nobody, whatever its id", async () => {
+    const { events, write, preflightId } = smallPreflight("ines");
+    await send(events);
+    const thief = { ...write("preflight.started", STARTED), id: newId(0), crewId: "maren" };
+    expect((await send([thief])).body.refused[0].reason).toContain("begun already");
+    await send([
+      { ...write("verdict.signed", { verdict: "go", decision: "fly", reasons: [] }), crewId: "maren" },
+      write("verdict.signed", { verdict: "stop", decision: "not flying", reasons: [] }),
+    ]);
+    expect((await detail(preflightId)).summary).toMatchObject({ crewId: "ines", decision: "not flying" });
+  });
+
   test("an undone reading leaves no row behind", async () => {
     const { events, write, preflightId } = smallPreflight();
     await send(events);

@@ -33,10 +33,12 @@ export function ownPages(names: readonly string[] = []): MiddlewareHandler {
     const host = c.req.header("host") ?? new URL(c.req.url).host;
     if (!isOwnHost(host, names))
       return problem(c, 421, "This server is not called so. Name it in CRAVIX_HOSTS, or use its address.");
+    // What another site's page asks of the API is of no use to it, and may cost: an engine monitor, a table of years.
+    if (c.req.header("sec-fetch-site") === "cross-site" && c.req.path.startsWith("/api/"))
+      return problem(c, 403, "Another site may not ask here.");
     if (!READS.includes(c.req.method)) {
       const origin = c.req.header("origin");
-      const site = c.req.header("sec-fetch-site");
-      if ((origin !== undefined && originHost(origin) !== host.toLowerCase()) || site === "cross-site")
+      if (origin !== undefined && originHost(origin) !== host.toLowerCase())
         return problem(c, 403, "Another site may not write here.");
       const type = c.req.header("content-type")?.split(";")[0]?.trim().toLowerCase();
       if (type !== "application/json" && type !== "text/csv")

@@ -1,0 +1,122 @@
+import { contentHash, newId } from "@cravix/contract";
+import { composeList } from "@cravix/core";
+import { qxTar, tarrow4 } from "@cravix/demo";
+import { ServerProcess } from "../attack/server-process";
+import { type Figure, quantile, within } from "./figure";
+
+const ROUNDS = 4;
+const BYTES = 1024 * 1024;
+
+/** An event with one fault, as large as an event may be. */
+function badEvents(): string {
+  const event = {
+    id: newId(Date.now()),
+    type: "item.answered",
+    preflightId: newId(Date.now()),
+    deviceId: newId(0),
+    crewId: "ines",
+    at: new Date().toISOString(),
+    data: { itemId: "a", outcome: "sound", value: "x".repeat(7900), more: { and: { more: [1, 2, 3] } } },
+  };
+  return JSON.stringify({ events: Array.from({ length: 500 }, () => event) });
+}
+
+/** The dearest things that the limits let through. */
+function worst(): { name: string; method: string; path: string; type: string; body: string }[] {
+  const json = (name: string, path: string, body: string, method = "POST") => ({
+    name,
+    method,
+    path: `/api/v1${path}`,
+    type: "application/json",
+    body,
+  });
+  const items = Array.from({ length: 5000 }, (_, i) => ({
+    ...tarrow4.items[0],
+    id: `i${i}`,
+    station: [],
+    why: "w".repeat(900),
+  }));
+  const list = composeList({ type: tarrow4, aircraft: qxTar, conditions: [], openDiscrepancies: [] });
+  const long = {
+    ...list,
+    items: Array.from({ length: 6000 }, (_, i) => ({ ...list.items[0], id: `i${i}` })),
+  };
+  const brackets = "[".repeat(2 * BYTES);
+  const lines = Array.from(
+    { length: 59_000 },
+    (_, i) => `2026-01-01,QX-TAR,uplift,left,${i % 70},L,${i},100LL,r${i}`,
+  );
+  const start = (id: string) => ({
+    id,
+    type: "preflight.started",
+    preflightId: id,
+    deviceId: id,
+    crewId: "ines",
+    at: new Date().toISOString(),
+    data: { registration: "QX-TAR", listHash: `sha256:${"0".repeat(64)}`, conditions: [] },
+  });
+  return [
+    json("500 bad events", "/events", badEvents()),
+    json("nothing but brackets", "/events", `${brackets}${brackets.replaceAll("[", "]")}`),
+    json("a type of 5,000 bad items", "/files?check=true", JSON.stringify({ ...tarrow4, items })),
+    json("a list of 6,000 items", `/lists/${contentHash(long)}`, JSON.stringify(long), "PUT"),
+    json("a list on paper", "/lists/pdf", JSON.stringify(long)),
+    json(
+      "500 walks in one batch",
+      "/events",
+      JSON.stringify({ events: Array.from({ length: 500 }, () => start(newId(Date.now()))) }),
+    ),
+    {
+      name: "a table of 59,000 lines",
+      method: "POST",
+      path: "/api/v1/fuel-log",
+      type: "text/csv",
+      body: `time,registration,entry,tank,amount,unit,hours,grade,receipt\n${lines.join("\n")}\n`,
+    },
+  ];
+}
+
+/** How long a small request waits beside the worst that the limits let through, against the same beside nothing. */
+export async function worstRequest(): Promise<Figure[]> {
+  const server = new ServerProcess();
+  await server.start();
+  const probe = async (until: () => boolean): Promise<number[]> => {
+    const waits: number[] = [];
+    do {
+      const from = performance.now();
+      await (await fetch(`${server.url}/api/v1/pump`)).arrayBuffer();
+      waits.push(performance.now() - from);
+      await new Promise((resolve) => setTimeout(resolve, 4));
+    } while (!until());
+    return waits;
+  };
+  const rest: number[] = [];
+  const beside = new Map<string, number[]>();
+  for (let round = 0; round < ROUNDS; round++) {
+    const over = performance.now() + 2000;
+    const quiet = await probe(() => performance.now() > over);
+    if (round > 0) rest.push(...quiet);
+    for (const { name, method, path, type, body } of worst()) {
+      let done = false;
+      const sent = fetch(server.url + path, { method, headers: { "content-type": type }, body })
+        .then((answer) => answer.arrayBuffer())
+        .finally(() => {
+          done = true;
+        });
+      const waits = await probe(() => done);
+      await sent;
+      // The first round only warms up.
+      if (round > 0) beside.set(name, [...(beside.get(name) ?? []), ...waits]);
+    }
+  }
+  await server.remove();
+  return [...beside].map(([name, waits]) =>
+    within(
+      `longest wait of a small request beside: ${name}`,
+      Math.max(...waits),
+      "ms",
+      quantile(rest, 0.99),
+      100,
+    ),
+  );
+}
