@@ -7,6 +7,7 @@ import { isBadData, isBusy } from "../db/database-error";
 import { toDb } from "../db/moment";
 import { event as eventTable, stream as streamTable } from "../db/schema/checklist";
 import { HOME_GROUP } from "../db/schema/group";
+import { turns } from "../turns";
 import { type FoldedStream, foldStream, type TouchedStream } from "./fold-streams";
 import { lockDiscrepancies, projectDiscrepancies, touchedBy, writeCounts } from "./project-discrepancies";
 import { writeStreams } from "./project-preflights";
@@ -24,6 +25,8 @@ export interface AppendOutcome {
 const RETRIES = 8;
 /** So many streams are taken in one transaction: what they have on record is read for it. */
 const STREAMS_AT_ONCE = 16;
+/** Of so many streams the record is read at once: what comes in one answer of the database is put into words in one go. */
+const READ_AT_ONCE = 4;
 /** No walk has more events; the longest of the demo has some hundred. */
 export const MOST_OF_A_STREAM = 4000;
 const COLUMNS =
@@ -110,14 +113,18 @@ async function append(
   await refuseClaimed(tx, streams, refuse);
 
   const unfoldable: PreflightEvent[] = [];
-  const fold = () =>
-    streams
-      .filter((stream) => stream.added.length > 0)
-      .map((stream) => {
-        const { folded, unfoldable: bad } = foldStream(stream);
-        unfoldable.push(...bad);
-        return folded;
-      });
+  const turn = turns();
+  const fold = async () => {
+    const folded: FoldedStream[] = [];
+    for (const stream of streams.filter(({ added }) => added.length > 0)) {
+      const made = foldStream(stream);
+      folded.push(made.folded);
+      unfoldable.push(...made.unfoldable);
+      // Sixteen of the longest walks there can be are half a second of work: nobody else waits for it.
+      await turn.pause();
+    }
+    return folded;
+  };
   const added = streams.flatMap((stream) => stream.added);
   if (added.length === 0) return outcome;
   // The database is busy for a while with the events: the folding is done in that time. Nothing more is sent until it has taken them,
@@ -129,7 +136,7 @@ async function append(
   let folded = firstFold;
   if (inserted < added.length || unfoldable.length > 0) {
     await takeOut(tx, streams, unfoldable, inserted < added.length, outcome, refuse);
-    folded = fold();
+    folded = await fold();
   }
   outcome.taken = streams.reduce((sum, stream) => sum + stream.added.length, 0);
   if (outcome.taken === 0) return outcome;
@@ -166,7 +173,9 @@ async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: s
     return good;
   };
   const seen = known.filter((row) => row.seen === 1 && !foreign.has(row.id)).map((row) => row.id);
-  const stored = await readCounted(tx, seen.length > 0 && inArray(eventTable.preflightId, seen));
+  const stored: Awaited<ReturnType<typeof readCounted>> = [];
+  for (let i = 0; i < seen.length; i += READ_AT_ONCE)
+    stored.push(...(await readCounted(tx, inArray(eventTable.preflightId, seen.slice(i, i + READ_AT_ONCE)))));
   const streams = new Map<string, TouchedStream>(
     known.map(({ id }) => [id, { id, seen: seen.includes(id), stored: [], added: [] }]),
   );

@@ -187,6 +187,9 @@ async function readMemory(
   return rows.map(({ preflightId, key, value, at }) => ({ preflightId, key, value, at: fromDb(at) }));
 }
 
+/** An aircraft has some hundred readings; what goes beyond, the oldest, is not carried to every device. */
+const MOST_READINGS = 2000;
+
 async function readLastReadings(db: Db, registration: string, groupId: string): Promise<LastReading[]> {
   const ofAircraft = and(eq(reading.groupId, groupId), eq(reading.registration, registration));
   const latest = db
@@ -194,6 +197,8 @@ async function readLastReadings(db: Db, registration: string, groupId: string): 
     .from(reading)
     .where(ofAircraft)
     .groupBy(reading.key)
+    .orderBy(desc(max(reading.at)))
+    .limit(MOST_READINGS)
     .as("latest");
   const rows = await db
     .select()

@@ -7,6 +7,7 @@ import { event, list, preflight } from "../db/schema/checklist";
 import { aircraft } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 import { readEvents } from "../events/read-events";
+import { turns } from "../turns";
 
 /** How many earlier walks make a habit; more would only say the same. */
 const WALKS = 24;
@@ -64,12 +65,14 @@ export async function readWalks(
       ),
     );
     if (remembered.size > MOST_REMEMBERED) remembered.clear();
+    const turn = turns();
     for (const row of missing) {
       // A list that has not arrived yet: its walk is no habit until it has.
       if (!lists.has(row.listHash ?? "")) continue;
       const own = events.filter((e) => e.preflightId === row.id);
       const walk = earlierWalk(row.id, lists.get(row.listHash ?? ""), own);
       remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(walk && { walk }) });
+      await turn.pause();
     }
   }
   return rows.flatMap((row) => remembered.get(row.id)?.walk ?? []);

@@ -1,5 +1,5 @@
 import type { FluidRow } from "@cravix/core";
-import { and, asc, desc, eq, lt, or, type SQL, sql } from "drizzle-orm";
+import { and, asc, desc, eq, gt, lt, or, type SQL, sql } from "drizzle-orm";
 import { alias } from "drizzle-orm/mysql-core";
 import type { Db } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
@@ -60,19 +60,28 @@ export async function readRecentFluids(
   return both.flat().map(({ id: _id, ...row }) => row);
 }
 
-/** The whole log of one aircraft, oldest first, for a file. */
-export async function readAllFluids(
+const PART = 2000;
+
+/** The whole log of one aircraft, oldest first, in parts, for a file of any length. */
+export async function* readAllFluids(
   db: Db,
   registration: string,
   fluid: FluidRow["fluid"],
   groupId = HOME_GROUP,
-): Promise<FluidRow[]> {
-  const rows = await db
-    .select()
-    .from(fluidLog)
-    .where(ofLog(groupId, registration, fluid))
-    .orderBy(asc(fluidLog.at), asc(fluidLog.id));
-  return rows.map(toFluidRow);
+): AsyncGenerator<FluidRow[]> {
+  let last: { at: string; id: string } | undefined;
+  do {
+    const behind: SQL | undefined =
+      last && or(gt(fluidLog.at, last.at), and(eq(fluidLog.at, last.at), gt(fluidLog.id, last.id)));
+    const rows = await db
+      .select()
+      .from(fluidLog)
+      .where(and(ofLog(groupId, registration, fluid), behind))
+      .orderBy(asc(fluidLog.at), asc(fluidLog.id))
+      .limit(PART);
+    yield rows.map(toFluidRow);
+    last = rows.length === PART ? rows.at(-1) : undefined;
+  } while (last);
 }
 
 function toFluidRow(row: typeof fluidLog.$inferSelect): FluidRow {

@@ -3,6 +3,7 @@ import { fluidCsv } from "@cravix/contract/logs";
 import type { AircraftType, FluidRow } from "@cravix/core";
 import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
+import { stream } from "hono/streaming";
 import { number, object, string } from "yup";
 import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
@@ -75,9 +76,18 @@ export function fluidRoutes({ db }: Database, clock: () => Date) {
   const asTable = async (c: Context, fluid: Fluid, registration: string) => {
     const { groupId } = callerOf(c);
     if (!(await isKnown(groupId, registration))) return unknown(c);
-    return c.body(fluidCsv(fluid, await readAllFluids(db, registration, fluid, groupId)), 200, {
-      "content-type": "text/csv; charset=utf-8",
-      "content-disposition": `attachment; filename="${registration.replace(/[^\w-]/g, "")}-${fluid}-log.csv"`,
+    c.header("content-type", "text/csv; charset=utf-8");
+    c.header(
+      "content-disposition",
+      `attachment; filename="${registration.replace(/[^\w-]/g, "")}-${fluid}-log.csv"`,
+    );
+    return stream(c, async (out) => {
+      let head = true;
+      for await (const rows of readAllFluids(db, registration, fluid, groupId)) {
+        const table = fluidCsv(fluid, rows);
+        await out.write(head ? table : table.slice(table.indexOf("\n") + 1));
+        head = false;
+      }
     });
   };
   const takeTable = async (c: Context, fluid: Fluid) => {
