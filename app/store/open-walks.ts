@@ -23,7 +23,7 @@ export function changeOpenWalks(change: Change) {
   };
 }
 
-/** A walk of an aircraft that begins takes the place of an unfinished one; one that flies has to be put away all the same. */
+/** A walk of an aircraft that begins takes the place of what was open of it. */
 export const begun =
   (preflightId: string, registration: string): Change =>
   (open) => [...open.filter((p) => p.registration !== registration), { preflightId, registration }];

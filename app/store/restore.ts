@@ -1,5 +1,5 @@
 import { type AircraftBundle, type Fleet, newId } from "@cravix/contract/client";
-import { DeviceError, deviceDatabase } from "../device/database";
+import { deviceDatabase } from "../device/database";
 import { eventsOfPreflight } from "../device/event-log";
 import { changeNote, hearWaitingNotes, noteKeys, readNote } from "../device/notes";
 import { pruneSent } from "../device/prune-sent";
@@ -7,7 +7,7 @@ import { hearTabs } from "../device/tabs";
 import { OPEN_WALKS } from "./open-walks";
 import { type PlannedState, plannedRestored } from "./planned-slice";
 import { openPreflight } from "./preflight-actions";
-import { eventsSeen, keepFailed, type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
+import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { serverApi } from "./server-api";
 import { sessionRestored } from "./session-slice";
@@ -21,20 +21,8 @@ export function restore(dispatch: AppDispatch): Promise<void> {
 
 const restoring = () => async (dispatch: AppDispatch, getState: () => RootState) => {
   listenToOthers(dispatch, getState);
-  try {
-    await deviceDatabase();
-  } catch (error) {
-    // Said at once, and tried again by whatever is to be kept next.
-    dispatch(
-      keepFailed(
-        error instanceof DeviceError
-          ? error.message
-          : "This browser does not let anything be stored: what you answer is lost when the page is closed.",
-      ),
-    );
-    dispatch(sessionRestored({ deviceId: newId(Date.now()), crewId: null, night: false }));
-    return;
-  }
+  // Where nothing can be kept nothing is begun: the page says so in its place.
+  await deviceDatabase();
   const deviceId = await changeNote<string>("device id", (before) => before ?? newId(Date.now())).catch(() =>
     newId(Date.now()),
   );

@@ -6,6 +6,7 @@ import { type ReactNode, useEffect, useState } from "react";
 import { View } from "react-native";
 import { SafeAreaProvider } from "react-native-safe-area-context";
 import { Provider } from "react-redux";
+import { DeviceError } from "../device/database";
 import { registerServiceWorker } from "../device/service-worker";
 import { restore } from "../store/restore";
 import { createStore } from "../store/store";
@@ -25,9 +26,11 @@ export function AppFrame({ children }: { children: ReactNode }) {
     registerServiceWorker();
     restore(store.dispatch).then(
       () => setRestored(true),
-      () =>
+      (error) =>
         setTrouble(
-          "This browser does not let anything be kept (private window, or storage switched off). Open Cravix in an ordinary window.",
+          error instanceof DeviceError
+            ? error.message
+            : "This browser does not let anything be kept (private window, or storage switched off). Open Cravix in an ordinary window.",
         ),
     );
     const again = () => store.dispatch(sendAgain());

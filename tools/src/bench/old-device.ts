@@ -1,6 +1,6 @@
 import { newId } from "@cravix/contract";
 import type { BrowserContext, Page } from "@playwright/test";
-import { openDemoSite } from "./demo-site";
+import { openDemoSite, PAGE_SCRIPT } from "./demo-site";
 import { atMost, type Figure, quantile } from "./figure";
 
 const EVENTS = 10_000;
@@ -85,7 +85,7 @@ export async function oldDevice(): Promise<Figure[]> {
   const site = await openDemoSite();
   const device = async (events: object[]): Promise<{ context: BrowserContext; page: Page }> => {
     const context = await site.browser.newContext({ viewport: { width: 390, height: 844 } });
-    await context.addInitScript({ content: "globalThis.__name = (f) => f" });
+    await context.addInitScript(PAGE_SCRIPT);
     const page = await context.newPage();
     await page.goto(site.url);
     await page.getByRole("button", { name: /Inês/ }).click();

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { openDemoSite } from "./demo-site";
+import { openDemoSite, PAGE_SCRIPT } from "./demo-site";
 import { atMost, type Figure, quantile } from "./figure";
 
 const TURNS = 8;
@@ -42,8 +42,7 @@ function tap(page: Page, target: string, watched: string): Promise<number> {
 export async function tapToPaint(): Promise<Figure[]> {
   const site = await openDemoSite();
   const context = await site.browser.newContext({ viewport: { width: 390, height: 844 } });
-  // The compiler that runs this file names inner functions with a helper that the page does not have.
-  await context.addInitScript({ content: "globalThis.__name = (f) => f" });
+  await context.addInitScript(PAGE_SCRIPT);
   const page = await context.newPage();
   const { url } = site;
   await page.goto(url);
