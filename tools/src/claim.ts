@@ -1,8 +1,9 @@
 import { createHash } from "node:crypto";
-import { existsSync, mkdirSync, readFileSync, realpathSync, rmSync, writeFileSync } from "node:fs";
+import { existsSync, readFileSync, realpathSync, rmSync, writeFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { join } from "node:path";
 import { SetupError } from "./fail";
+import { makeDirectory } from "./paths";
 
 /**
  * One server a data directory: a second one would stop the first one's database. The claim is a socket that the system itself gives to one and
@@ -11,7 +12,7 @@ import { SetupError } from "./fail";
 export async function claim(directory: string): Promise<() => void> {
   const marker = join(directory, "server.pid");
   try {
-    mkdirSync(directory, { recursive: true });
+    makeDirectory(directory);
   } catch {
     // Said better, and with what to do about it, by whoever writes there.
     return () => undefined;

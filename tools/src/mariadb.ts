@@ -16,6 +16,7 @@ import { dirname, join } from "node:path";
 import { setTimeout as sleep } from "node:timers/promises";
 import { type DatabaseOptions, databaseAnswers, openDatabase } from "@cravix/server";
 import { SetupError } from "./fail";
+import { makeDirectory } from "./paths";
 import { freePort } from "./ports";
 
 const START_TIMEOUT_MS = 60_000;
@@ -97,10 +98,7 @@ function writeSettings(file: string, settings: Settings): void {
 
 function prepareDirectory(directory: string): void {
   try {
-    // One by one: Node's own recursive way never returns where a parent takes no directories at all.
-    const missing: string[] = [];
-    for (let path = directory; !existsSync(path); path = dirname(path)) missing.unshift(path);
-    for (const path of missing) mkdirSync(path);
+    makeDirectory(directory);
     writeFileSync(join(directory, ".writable"), "");
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === "ENOSPC") throw error;

@@ -103,7 +103,7 @@ export function KeptScreen() {
         <View className="mt-4 gap-2 rounded-xl border-2 border-ink px-3 py-3">
           <Text className="font-strong">{`${early} dated in the future: this device's clock was ahead.`}</Text>
           <Text className="text-sm">
-            They can be sent with the right time. What the clock said stays on record with each.
+            With the right time it can be sent now. What the clock said stays on record.
           </Text>
           <Button textClassName="text-base" onPress={() => dispatch(correctClock())} testID="correct-clock">
             Send with the right time

@@ -96,9 +96,14 @@ function Judged({ folded }: { folded: FoldedWalk }) {
       </Button>
     </View>
   ) : !mine ? (
-    <Text className="text-deck-ink" testID="not-mine">
-      {pilot} began this walk and signs it. Pick {pilot} on the first page to sign.
-    </Text>
+    <View className="gap-2">
+      <Text className="text-deck-ink" testID="not-mine">
+        {pilot} began this walk and signs it. To sign, pick {pilot} on the first page.
+      </Text>
+      <Button tone="deck" className="min-h-16" onPress={() => router.replace("/")}>
+        To the aircraft
+      </Button>
+    </View>
   ) : (
     <View className="flex-row gap-3">
       <Button tone="deck" className="min-h-24 flex-1" onPress={() => sign("not flying")}>

@@ -261,7 +261,7 @@ export function checkEvent(input: unknown, now: Date): EventCheck {
   const event = input as PreflightEvent;
   if (Date.parse(event.at) > now.getTime() + CLOCK_TOLERANCE_MIN * 60_000)
     return refuse(
-      `This answer is dated ${event.at}, in the future. Set the device's clock, then send it again.`,
+      "This is dated in the future: the device's clock is ahead. Set the clock, then send it again.",
       "at",
     );
   if (event.id > LATEST_ID || event.preflightId > LATEST_ID)

@@ -240,6 +240,11 @@ describe("lists", () => {
     expect((await app.request(`/api/v1/lists/${contentHash(list)}`, list, "PUT")).status).toBe(204);
   });
 
+  test("with a number beyond all numbers, even where nobody looks, are refused", async () => {
+    const text = JSON.stringify({ ...list, more: "@@" }).replace('"@@"', "1e999");
+    expect((await app.request(`/api/v1/lists/${contentHash(list)}`, text, "PUT")).status).toBe(422);
+  });
+
   test("of every type, on any day, are taken as they are composed", async () => {
     for (const { aircraft, type } of group) {
       const day = composeList({
