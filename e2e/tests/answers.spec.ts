@@ -133,20 +133,26 @@ test("what was found, half written, is there again after a reload, and only in i
   await expect(words).toHaveValue("Leans to the right: tyre torn");
 });
 
-test("an answer from a clock that is ahead is refused with the reason, kept, and shown", async ({ page }) => {
+test("an answer from a clock that is ahead is refused with the reason, kept, shown, and sent with the right time", async ({
+  page,
+}) => {
   await page.clock.setSystemTime(new Date(Date.now() + 3 * 3_600_000));
   const walker = await open(page);
   const id = await walker.begin(/Inês/);
   await expect(page.getByTestId("kept")).toContainText("not taken");
   await walker.answer();
   await page.getByTestId("kept").click();
-  await expect(
-    page.getByText("in the future. Set the device's clock, then send it again.").first(),
-  ).toBeVisible();
+  await expect(page.getByText("dated in the future: the device's clock is ahead.").first()).toBeVisible();
   await expect
     .poll(async () => (await eventsOnDevice(page, id)).every((e) => e.sync === "refused"))
     .toBe(true);
   await expectAccessible(page, "kept");
+  // Put right from here, with what the clock said on record.
+  await page.getByTestId("correct-clock").click();
+  await expect
+    .poll(async () => (await eventsOnDevice(page, id)).every((e) => e.sync === "sent" && e.event.deviceAt))
+    .toBe(true);
+  expect((await cravix.eventsOnRecord(id)).length).toBeGreaterThan(1);
 });
 
 test("an aircraft's file that is not valid is told where; a valid one is added", async ({ page }) => {
