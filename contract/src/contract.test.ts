@@ -89,6 +89,7 @@ describe("an event that crosses the boundary", () => {
       grade: "note",
     },
     "discrepancy.observed": { discrepancyId: id(), itemId: "x", state: "same" },
+    "discrepancy.withdrawn": { discrepancyId: id() },
     "discrepancy.closed": { discrepancyId: id(), how: "filled" },
     interrupted: { itemId: "x", cause: "screen left", since: "2026-05-01T11:58:00.000Z" },
     resumed: { way: "some items back" },

@@ -11,6 +11,7 @@ import {
 } from "@cravix/core";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
+import { isDeeperThan } from "../bounds/json-depth";
 import {
   aircraftSchema,
   aircraftTypeSchema,
@@ -41,6 +42,7 @@ export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: strin
 /** Reads the text of a Cravix file. Never throws: a file that is not valid comes back with each fault's path. */
 export function readFileText(text: string): FileReading {
   let value: unknown;
+  if (isDeeperThan(text)) return { faults: [{ path: "", expected: "nothing nested so deep" }] };
   try {
     value = JSON.parse(text);
   } catch (error) {

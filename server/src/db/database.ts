@@ -17,7 +17,7 @@ export interface DatabaseOptions {
 }
 
 export const schema = { ...checklist, ...discrepancy, ...fleet, ...fluids };
-export type Db = MySql2Database<typeof schema>;
+export type Db = MySql2Database<typeof schema> & { $client: Pool };
 /** The same calls inside a transaction. */
 export type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
 

@@ -1,5 +1,8 @@
+import { isDeeperThan } from "@cravix/contract";
+import type { MiddlewareHandler } from "hono";
 import { bodyLimit } from "hono/body-limit";
 import { problem } from "../problem";
+import { heavyWork } from "../work/heavy-work";
 
 const KIB = 1024;
 /** What one request may bring. */
@@ -11,3 +14,17 @@ export function atMost(kind: keyof typeof MOST_BYTES) {
   const words = most >= KIB * KIB ? `${most / KIB / KIB} MiB` : `${most / KIB} KiB`;
   return bodyLimit({ maxSize: most, onError: (c) => problem(c, 413, `At most ${words} at once.`) });
 }
+
+/**
+ * Lets nothing that is nested deeper than anything that is sent here reach the parser of the request: it takes a second over some million brackets.
+ * Such a body is cut to depth in a worker; what was cut is refused where it stood, and its neighbours are taken.
+ */
+export const shallow: MiddlewareHandler = async (c, next) => {
+  const text = await c.req.text();
+  if (isDeeperThan(text)) {
+    const cut = await heavyWork({ kind: "flatten", text });
+    if (cut === undefined) return problem(c, 400, "The body must be JSON.");
+    c.req.bodyCache.text = Promise.resolve(cut) as unknown as string;
+  }
+  await next();
+};

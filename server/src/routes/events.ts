@@ -4,7 +4,7 @@ import { mixed, object } from "yup";
 import type { Database } from "../db/database";
 import { acceptEvents } from "../events/accept-events";
 import { callerOf } from "../identity";
-import { atMost } from "../middleware/body";
+import { atMost, shallow } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
 
@@ -18,6 +18,7 @@ export function eventRoutes({ db }: Database, clock: () => Date) {
   return new Hono().post(
     "/events",
     atMost("batch"),
+    shallow,
     valid("json", batch, "There is no list of events in the body."),
     async (c) => {
       const sent = c.req.valid("json").events;

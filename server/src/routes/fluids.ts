@@ -92,15 +92,20 @@ export function fluidRoutes({ db }: Database, clock: () => Date) {
   };
   const takeTable = async (c: Context, fluid: Fluid) => {
     const { groupId } = callerOf(c);
-    const { rows, faults } = await heavyWork({
+    const { parts, faults } = await heavyWork({
       kind: "fluid log",
       fluid,
       text: await c.req.text(),
       known: await known(groupId),
       now: clock().getTime(),
     });
-    const taken = await importFluids(db, rows, groupId);
-    const outcome: ImportOutcome = { taken, repeated: rows.length - taken, faults };
+    const outcome: ImportOutcome = { taken: 0, repeated: 0, faults };
+    for (const part of parts) {
+      const rows = JSON.parse(part) as FluidRow[];
+      const taken = await importFluids(db, rows, groupId);
+      outcome.taken += taken;
+      outcome.repeated += rows.length - taken;
+    }
     return c.json(outcome);
   };
 

@@ -87,7 +87,7 @@ export function preflightRoutes({ db }: Database) {
         return problem(c, reading.json ? 422 : 400, "This is no list. Nothing was kept.", reading.faults);
       if (reading.hash !== hash)
         return problem(c, 422, "The list does not have the content hash of its address.");
-      await keepList(db, hash, reading.list, callerOf(c).groupId);
+      await keepList(db, hash, reading.text, callerOf(c).groupId);
       return c.body(null, 204);
     });
 }

@@ -1,4 +1,4 @@
-import { contentHash } from "@cravix/contract";
+import { contentHash, DEEPEST_JSON, flattened, isDeeperThan } from "@cravix/contract";
 import { type FileFault, type FileReading, readFileText, readList } from "@cravix/contract/files";
 import { type CsvReading, type KnownAircraft, readFluidCsv } from "@cravix/contract/logs";
 import type { ComposedList, FluidRow } from "@cravix/core";
@@ -7,6 +7,7 @@ import { listPdf } from "../paper/list-pdf";
 /** What is read or made away from the requests of others: each of these may take a while. */
 export type Job =
   | { kind: "file"; text: string }
+  | { kind: "flatten"; text: string }
   | { kind: "list"; text: string }
   | { kind: "list pdf"; text: string }
   | {
@@ -17,19 +18,26 @@ export type Job =
       now: number;
     };
 
+const ROWS_A_PART = 500;
+
 export type ListReading =
-  | { list: ComposedList; hash: string }
+  | { list: ComposedList; hash: string; text: string }
   /** `json` is false where it is not even that. */
   | { faults: FileFault[]; json: boolean };
 
 export interface Results {
   file: FileReading;
-  list: ListReading;
+  /** JSON that is no deeper than anything that is sent; undefined for what is no JSON. */
+  flatten: string | undefined;
+  /** Its text, ready to be written down: the list itself stays with the worker. */
+  list: { text: string; hash: string } | Extract<ListReading, { faults: unknown }>;
   "list pdf": { pdf: Uint8Array; registration: string } | { faults: FileFault[]; json: boolean };
-  "fluid log": CsvReading;
+  /** The rows in parts, each as JSON: whoever takes them reads one part at a time. */
+  "fluid log": { parts: string[]; faults: CsvReading["faults"] };
 }
 
 function listOf(text: string): ListReading {
+  if (isDeeperThan(text)) return { faults: [{ path: "", expected: "nothing nested so deep" }], json: true };
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -39,7 +47,7 @@ function listOf(text: string): ListReading {
   const reading = readList(value);
   return "faults" in reading
     ? { ...reading, json: true }
-    : { list: reading.list, hash: contentHash(reading.list) };
+    : { list: reading.list, hash: contentHash(reading.list), text: JSON.stringify(reading.list) };
 }
 
 /** Does one job. Runs in a worker, which calls it by its name. */
@@ -47,8 +55,16 @@ export async function work(job: Job): Promise<Results[Job["kind"]]> {
   switch (job.kind) {
     case "file":
       return readFileText(job.text);
-    case "list":
-      return listOf(job.text);
+    case "flatten":
+      try {
+        return JSON.stringify(flattened(JSON.parse(job.text), DEEPEST_JSON));
+      } catch {
+        return undefined;
+      }
+    case "list": {
+      const reading = listOf(job.text);
+      return "faults" in reading ? reading : { text: reading.text, hash: reading.hash };
+    }
     case "list pdf": {
       const reading = listOf(job.text);
       if ("faults" in reading) return reading;
@@ -56,7 +72,16 @@ export async function work(job: Job): Promise<Results[Job["kind"]]> {
     }
     case "fluid log": {
       const known = new Map(job.known);
-      return readFluidCsv(job.fluid, job.text, (registration) => known.get(registration), new Date(job.now));
+      const { rows, faults } = readFluidCsv(
+        job.fluid,
+        job.text,
+        (registration) => known.get(registration),
+        new Date(job.now),
+      );
+      const parts: string[] = [];
+      for (let i = 0; i < rows.length; i += ROWS_A_PART)
+        parts.push(JSON.stringify(rows.slice(i, i + ROWS_A_PART)));
+      return { parts, faults };
     }
   }
 }

@@ -1,0 +1,86 @@
+import fc from "fast-check";
+import { flattened } from "./flatten";
+import { isDeeperThan } from "./json-depth";
+import { beyondBounds, FILE_BOUNDS } from "./measure-value";
+import { isMoment, isName, isPlainText } from "./plain-text";
+
+/** How deep a value really is, by walking it. */
+const depthOf = (value: unknown): number =>
+  typeof value === "object" && value !== null ? 1 + Math.max(0, ...Object.values(value).map(depthOf)) : 0;
+
+test("the depth of a text is seen as it is once parsed, whatever its strings hold", () => {
+  fc.assert(
+    fc.property(fc.json({ maxDepth: 6 }), fc.integer({ min: 0, max: 7 }), (text, most) => {
+      expect(isDeeperThan(text, most)).toBe(depthOf(JSON.parse(text)) > most);
+    }),
+    { numRuns: 500 },
+  );
+  expect(isDeeperThan(JSON.stringify({ a: '[[[[\\"[[["[[' }), 1)).toBe(false);
+  expect(isDeeperThan("[".repeat(100), 64)).toBe(true);
+  // Torn in the middle of a string: for the parser to say.
+  expect(isDeeperThan('{"a":"[[[', 1)).toBe(false);
+});
+
+test("what is cut to depth is no deeper, and what was no deeper stays as it was", () => {
+  fc.assert(
+    fc.property(fc.jsonValue({ maxDepth: 6 }), fc.integer({ min: 0, max: 7 }), (value, most) => {
+      const cut = flattened(value, most);
+      expect(depthOf(cut)).toBeLessThanOrEqual(most);
+      if (depthOf(value) <= most) expect(cut).toEqual(value);
+    }),
+  );
+});
+
+test("what is beyond a bound is told without any of it", () => {
+  const bounds = { depth: 3, values: 20, text: 10 };
+  expect(beyondBounds({ a: [1, { b: 2 }] }, bounds)).toBeUndefined();
+  expect(beyondBounds({ a: { b: { c: { d: 1 } } } }, bounds)).toContain("3 levels");
+  expect(beyondBounds(Array(30).fill(0), bounds)).toContain("20 values");
+  expect(beyondBounds({ a: "x".repeat(11) }, bounds)).toContain("10 characters");
+  expect(beyondBounds({ ["k".repeat(11)]: 1 }, bounds)).toContain("10 characters");
+  expect(beyondBounds({ a: Number.POSITIVE_INFINITY }, bounds)).toBeUndefined();
+  expect(beyondBounds({ a: Number.POSITIVE_INFINITY }, FILE_BOUNDS)).toContain("written down");
+});
+
+// Published: ISO 8601 and the Gregorian calendar: a year is a leap year when four divides it, not when a hundred does, but when four hundred does.
+test.each([
+  ["2024-02-29T00:00:00.000Z", true],
+  ["2026-02-29T00:00:00.000Z", false],
+  ["2000-02-29T23:59:59.999Z", true],
+  ["2100-02-29T00:00:00.000Z", false],
+  ["2026-04-31T00:00:00.000Z", false],
+  ["2026-12-31T23:59:59.999Z", true],
+  ["2026-12-31T24:00:00.000Z", false],
+  ["2026-12-31T23:60:00.000Z", false],
+  ["2026-00-10T00:00:00.000Z", false],
+  ["1999-12-31T23:59:59.999Z", false],
+  ["2026-5-1T09:30:00.000Z", false],
+  ["2026-05-01T09:30:00Z", false],
+])("%s is a moment: %s", (text, is) => {
+  expect(isMoment(text)).toBe(is);
+});
+
+test("every moment that a device makes is one", () => {
+  fc.assert(
+    fc.property(
+      fc.date({ min: new Date("2000-01-01"), max: new Date("2999-12-31"), noInvalidDate: true }),
+      (date) => {
+        expect(isMoment(date.toISOString())).toBe(true);
+      },
+    ),
+  );
+});
+
+test("names and texts that come back as they were sent are taken, others not", () => {
+  for (const good of ["QX-TAR", "Inês Valadares", "left.wing 2", "東", "🛩"]) expect(isName(good)).toBe(true);
+  for (const bad of [" a", "a ", "a\n", "a\u0000b", "\ud800", "a\u0085", "\ufeffa"])
+    expect(isName(bad)).toBe(false);
+  expect(isPlainText("two\nlines\tand a tab")).toBe(true);
+  expect(isPlainText("half \udfff of one")).toBe(false);
+  fc.assert(
+    fc.property(fc.string({ unit: "binary" }), (text) => {
+      // What passes goes through UTF-8 and back unharmed, as a database does it.
+      if (isPlainText(text)) expect(Buffer.from(text, "utf8").toString("utf8")).toBe(text);
+    }),
+  );
+});
