@@ -30,7 +30,9 @@ const READ_AT_ONCE = 4;
 /** No walk has more events; the longest of the demo has some hundred. */
 export const MOST_OF_A_STREAM = 4000;
 const COLUMNS =
-  "id, group_id, stream, preflight_id, device_id, crew_id, type, at, device_at, received_at, discrepancy_id, undoes_id, data";
+  "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
+/** What most events leave as the table has it: of the home group, of a walk, by a clock that nobody put right. */
+const MORE_COLUMNS = "group_id, stream, device_at";
 
 const nothing = (): AppendOutcome => ({ taken: 0, repeated: 0, conflicting: [], refused: new Map() });
 
@@ -283,21 +285,30 @@ async function insertEvents(
   groupId: string,
 ): Promise<number> {
   const receivedAt = toDb(now.toISOString());
-  const rows = sql.param(events.map((e) => toRow(e, receivedAt, groupId)));
-  const [result] = await tx.execute(sql`insert ignore into event (${sql.raw(COLUMNS)}) values ${rows}`);
+  const usual = groupId === HOME_GROUP && events.every((e) => !e.stream && !e.deviceAt);
+  const rows = events.map((e) =>
+    usual ? toRow(e, receivedAt) : [...toRow(e, receivedAt), ...more(e, groupId)],
+  );
+  const columns = usual ? COLUMNS : `${COLUMNS}, ${MORE_COLUMNS}`;
+  const [result] = await tx.execute(
+    sql`insert ignore into event (${sql.raw(columns)}) values ${sql.param(rows)}`,
+  );
   return (result as unknown as { affectedRows: number }).affectedRows;
 }
 
-const toRow = (e: PreflightEvent, receivedAt: string, groupId: string) => [
-  e.id,
+const more = (e: PreflightEvent, groupId: string) => [
   groupId,
   e.stream ?? "preflight",
+  e.deviceAt ? toDb(e.deviceAt) : null,
+];
+
+const toRow = (e: PreflightEvent, receivedAt: string) => [
+  e.id,
   e.preflightId,
   e.deviceId,
   e.crewId,
   e.type,
   toDb(e.at),
-  e.deviceAt ? toDb(e.deviceAt) : null,
   receivedAt,
   isAboutDiscrepancy(e) ? e.data.discrepancyId : null,
   e.type === "item.undone" ? e.data.eventId : null,

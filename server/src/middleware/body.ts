@@ -15,13 +15,16 @@ export function atMost(kind: keyof typeof MOST_BYTES) {
   return bodyLimit({ maxSize: most, onError: (c) => problem(c, 413, `At most ${words} at once.`) });
 }
 
+const SMALL = 256 * KIB;
+
 /**
  * Lets nothing that is nested deeper than anything that is sent here reach the parser of the request: it takes a second over some million brackets.
  * Such a body is cut to depth in a worker; what was cut is refused where it stood, and its neighbours are taken.
  */
 export const shallow: MiddlewareHandler = async (c, next) => {
   const text = await c.req.text();
-  if (isDeeperThan(text)) {
+  // A small one is parsed in a wink however deep it is.
+  if (text.length > SMALL && isDeeperThan(text)) {
     const cut = await heavyWork({ kind: "flatten", text });
     if (cut === undefined) return problem(c, 400, "The body must be JSON.");
     c.req.bodyCache.text = Promise.resolve(cut) as unknown as string;
