@@ -36,7 +36,7 @@ async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Respon
   let response: Response;
   try {
     const headers = new Headers(init?.headers);
-    if (holder) headers.set("cravix-crew", holder);
+    if (holder) headers.set("cravix-crew", encodeURIComponent(holder));
     response = await fetch(input, { ...init, headers, signal: AbortSignal.timeout(TIMEOUT_MS) });
   } catch (error) {
     throw new NotReached(`The server cannot be reached (${(error as Error).name}).`);

@@ -91,7 +91,7 @@ async function knowQueue(dispatch: AppDispatch): Promise<void> {
 /** Sends what waits, one run at a time; where it stands still it tries again, a little later each time. */
 listen({
   actionCreator: sendAgain,
-  effect: async (_action, { dispatch }) => {
+  effect: async (_action, { dispatch, getState }) => {
     if (sending) {
       askedMeanwhile = true;
       return;
@@ -118,8 +118,8 @@ listen({
       // What was answered while the last batch was on its way.
       goesOn &&= (await countToSend()) > 0;
     } catch (error) {
-      // The device's own disk, not the server: said where answers are kept.
-      dispatch(keepFailed(wordsFor(error)));
+      // The device's own disk, not the server: what was sent cannot be written down as sent, and goes again, harmlessly.
+      if (getState().preflight.unkept.length > 0) dispatch(keepFailed(wordsFor(error)));
       timer = setTimeout(() => dispatch(sendAgain()), jitter(LAST_RETRY_MS));
       goesOn = false;
     }

@@ -11,7 +11,7 @@ export interface Caller {
   crewId?: string;
 }
 
-/** The header that names who holds the device, for what is no event. */
+/** The header that names who holds the device, for what is no event; letters beyond ASCII are escaped as in an address. */
 export const CREW_HEADER = "cravix-crew";
 
 /**
@@ -19,8 +19,16 @@ export const CREW_HEADER = "cravix-crew";
  * and nothing else.
  */
 export function callerOf(c: Context): Caller {
-  const named = c.req.header(CREW_HEADER);
+  const named = decoded(c.req.header(CREW_HEADER));
   return { groupId: HOME_GROUP, ...(named && named.length <= 120 && isName(named) && { crewId: named }) };
+}
+
+function decoded(header: string | undefined): string | undefined {
+  try {
+    return header && decodeURIComponent(header);
+  } catch {
+    return undefined;
+  }
 }
 
 /** Who may sign an event of this group. */

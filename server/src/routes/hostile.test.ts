@@ -319,7 +319,7 @@ describe("rules and files", () => {
     const put = (file: object) =>
       api.request("/api/v1/files", {
         method: "POST",
-        headers: { ...JSON_TYPE, "cravix-crew": "kofi" },
+        headers: { ...JSON_TYPE, "cravix-crew": encodeURIComponent("kofi-é") },
         body: JSON.stringify(file),
       });
     for (const file of [first, first, second]) expect((await put(file)).status).toBe(201);
@@ -330,9 +330,9 @@ describe("rules and files", () => {
         hash: contentHash(second),
         before: contentHash(first),
         at: NOW.toISOString(),
-        crewId: "kofi",
+        crewId: "kofi-é",
       },
-      { version: 1, hash: contentHash(first), before: null, at: NOW.toISOString(), crewId: "kofi" },
+      { version: 1, hash: contentHash(first), before: null, at: NOW.toISOString(), crewId: "kofi-é" },
     ]);
     const one = await app.request("/api/v1/files/aircraft/QX-VER/versions/1");
     expect(await one.json()).toEqual(first);
