@@ -1,6 +1,6 @@
 import { newId } from "@cravix/contract/client";
 import { openDB } from "idb";
-import { deviceDatabase, type KeptEvent } from "./database";
+import { answersInTime, DeviceError, deviceDatabase, type KeptEvent } from "./database";
 import { countToSend, eventsOfPreflight, listOf, refusedEvents } from "./event-log";
 import { readNote } from "./notes";
 import { pruneSent } from "./prune-sent";
@@ -97,4 +97,10 @@ test("what was sent long ago goes, with its list; never of an open walk, or of o
     expect(await eventsOfPreflight(id)).toHaveLength(2);
     expect(await listOf(`h-${id}`)).toBeDefined();
   }
+});
+
+test("a disk that never answers is told, and one that does is not", async () => {
+  await expect(answersInTime(new Promise(() => undefined), 20)).rejects.toThrow(DeviceError);
+  await expect(answersInTime(new Promise(() => undefined), 20)).rejects.toThrow("does not answer");
+  expect(await answersInTime(Promise.resolve("kept"), 20)).toBe("kept");
 });

@@ -3,7 +3,7 @@ import { readTraceCsv } from "@cravix/contract/trace";
 import { readRunUp, type TraceLine } from "@cravix/core/run-up";
 import { tarrow4 } from "@cravix/demo";
 import { type TestApp, testApp } from "../../testing/test-app";
-import { MOST_MONITORS, Monitors } from "./monitors";
+import { IDLE_MS, MOST_FOR_ONE, MOST_MONITORS, Monitors } from "./monitors";
 
 let app: TestApp;
 beforeAll(async () => {
@@ -89,20 +89,36 @@ describe("the simulated engine monitor", () => {
 
   test("runs no more at once than it can, and forgets those nobody touches", () => {
     const monitors = new Monitors();
-    const shape = shapeOf(tarrow4);
-    if (!shape) throw new Error("the trainer has an engine");
-    const options = {
-      shape,
-      runUpRpm: 1800,
-      clearRpm: 2000,
-      air: { pressureHpa: 1013, celsius: 15, humidity: 0.5 },
-      fault: { kind: "none" as const },
-      severity: 0,
-      seed: 1,
-    };
     for (let i = 0; i < MOST_MONITORS; i++)
-      expect(monitors.open(options, 0, `client ${i % 4}`)).toBeDefined();
-    expect(monitors.open(options, 1000)).toBeUndefined();
-    expect(monitors.open(options, 3_600_000)).toBeDefined();
+      expect(monitors.open(optionsHere(), 0, `client ${i % 4}`)).toBeDefined();
+    expect(monitors.open(optionsHere(), 1000)).toBeUndefined();
+    expect(monitors.open(optionsHere(), 3_600_000)).toBeDefined();
+  });
+
+  test("gives one client a part of them only, and switches off the one whose pilot is told nothing for long", () => {
+    const monitors = new Monitors();
+    for (let i = 0; i < MOST_FOR_ONE; i++) expect(monitors.open(optionsHere(), 0, "one")).toBeDefined();
+    expect(monitors.open(optionsHere(), 0, "one")).toBeUndefined();
+    const other = monitors.open(optionsHere(), 0, "another");
+    const told = monitors.open(optionsHere(), 0, "another");
+    monitors.find(told?.id ?? "", IDLE_MS - 1);
+    // Sending lines is no telling: that it runs does not keep it running.
+    expect(monitors.runs(other?.id ?? "", IDLE_MS)).toBe(true);
+    expect(monitors.runs(other?.id ?? "", IDLE_MS + 1)).toBe(false);
+    expect(monitors.runs(told?.id ?? "", IDLE_MS + 1)).toBe(true);
   });
 });
+
+function optionsHere() {
+  const shape = shapeOf(tarrow4);
+  if (!shape) throw new Error("the trainer has an engine");
+  return {
+    shape,
+    runUpRpm: 1800,
+    clearRpm: 2000,
+    air: { pressureHpa: 1013, celsius: 15, humidity: 0.5 },
+    fault: { kind: "none" as const },
+    severity: 0,
+    seed: 1,
+  };
+}
