@@ -255,7 +255,8 @@ export function checkEvent(input: unknown, now: Date): EventCheck {
     } catch (error) {
       if (error instanceof ValidationError)
         return refuse(error.errors[0] ?? error.message, error.path || undefined);
-      throw error;
+      // Not even its kinds of values can be compared: refused like any other, and its neighbours are taken.
+      return refuse("Its values are of no kind that this event has.", "data");
     }
   }
   const event = input as PreflightEvent;

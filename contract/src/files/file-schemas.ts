@@ -38,7 +38,8 @@ const limit = object({
   .test("an-end", "needs a min or a max, and min below max", (value) => {
     if (!value) return true;
     const { min, max } = value;
-    return (min !== undefined || max !== undefined) && !(min !== undefined && max !== undefined && min > max);
+    if (typeof min === "number" && typeof max === "number") return min <= max;
+    return min !== undefined || max !== undefined;
   })
   .meta({ jsonSchema: { anyOf: [{ required: ["min"] }, { required: ["max"] }] } });
 

@@ -18,7 +18,9 @@ export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault
     schema.validateSync(value, { strict: true, abortEarly: false, disableStackTrace: true });
     return [];
   } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
+    // A rule over several fields met something that is not even of their kind: no file of this format, and no error of ours.
+    if (!(error instanceof ValidationError))
+      return [{ path: "", expected: "values of the kinds that its format names" }];
     const faults = error.inner.length > 0 ? error.inner : [error];
     return atMost(
       faults

@@ -240,6 +240,15 @@ describe("lists", () => {
     expect((await app.request(`/api/v1/lists/${contentHash(list)}`, list, "PUT")).status).toBe(204);
   });
 
+  test("with an object where a limit should be are refused at their place", async () => {
+    const limit = { min: { toString: 1, valueOf: null }, max: { toString: 1 }, unit: "cm", source: {} };
+    const items = [{ ...list.items[0], limit }, ...list.items.slice(1)];
+    const response = await app.request(`/api/v1/lists/${contentHash(list)}`, { ...list, items }, "PUT");
+    expect(response.status).toBe(422);
+    const { faults } = await response.json();
+    expect(faults.map((fault: { path: string }) => fault.path)).toContain("items[0].limit.min");
+  });
+
   test("with a number beyond all numbers, even where nobody looks, are refused", async () => {
     const text = JSON.stringify({ ...list, more: "@@" }).replace('"@@"', "1e999");
     expect((await app.request(`/api/v1/lists/${contentHash(list)}`, text, "PUT")).status).toBe(422);
