@@ -53,7 +53,7 @@ test.each([
   [
     ["nonsense"],
     {},
-    "cravix: there is no task nonsense; there are start, test, bench, screenshots, schemas.",
+    "cravix: there is no task nonsense; there are start, test, bench, screenshots, schemas, attack, check-record.",
   ],
   [["start"], { PORT: "no port" }, "cravix: PORT is no port; it must be a number from 1 to 65535."],
 ])("%j with %j is one clear line", (args, env, line) => {
