@@ -37,12 +37,15 @@ await runTask(async () => {
   nameHolder(directory);
   const database = openDatabase(running.options);
   let stopping = false;
+  let restarting: Promise<void> | undefined;
   const stop = async (code: number) => {
     if (stopping) return;
     stopping = true;
     // A database that hangs must not keep anybody here: each step has its time, and what it held is kept by its log.
     await within(3000, web?.close());
     await within(3000, database.close());
+    // One that is just being started again is waited for: it would go on without anybody.
+    await within(20_000, restarting);
     await running.stop();
     release();
     process.exit(code);
@@ -77,13 +80,10 @@ await runTask(async () => {
   console.log("  Pick a name when you start; there are no passwords yet. Ctrl-C stops everything.\n");
 
   // The database may be killed or fall over; the server says so in its health and brings it back, a little later each time where it does not come.
-  let restarting = false;
   let waitS = 1;
   let next = 0;
   let said = "";
-  setInterval(async () => {
-    if (stopping || restarting || running.alive() || Date.now() < next) return;
-    restarting = true;
+  const bringBack = async () => {
     if (!said) console.error("cravix: the database stopped; starting it again.");
     try {
       running = await startDatabase(directory, running.options.port);
@@ -98,7 +98,11 @@ await runTask(async () => {
       waitS = Math.min(waitS * 2, 60);
       next = Date.now() + waitS * 1000;
     }
-    restarting = false;
+    restarting = undefined;
+  };
+  setInterval(() => {
+    if (stopping || restarting || running.alive() || Date.now() < next) return;
+    restarting = bringBack();
   }, 1000).unref();
 });
 

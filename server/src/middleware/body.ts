@@ -1,8 +1,8 @@
 import { isDeeperThan } from "@cravix/contract";
 import type { MiddlewareHandler } from "hono";
 import { bodyLimit } from "hono/body-limit";
+import { heavyWork } from "../heavy/heavy-work";
 import { problem } from "../problem";
-import { heavyWork } from "../work/heavy-work";
 
 const KIB = 1024;
 /** What one request may bring. */

@@ -3,11 +3,11 @@ import { boolean, object } from "yup";
 import type { Database } from "../db/database";
 import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { readVersion, readVersions, saveFile } from "../fleet/write-file";
+import { heavyWork } from "../heavy/heavy-work";
 import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
-import { heavyWork } from "../work/heavy-work";
 import { ofAircraft, ofFile, ofVersion, whichState } from "./addresses";
 
 const onlyCheck = object({ check: boolean().default(false) });
