@@ -11,7 +11,7 @@ import { eventsKept, eventsRecorded, keepFailed } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
 import { keepAgain, sendAgain } from "./sync-actions";
-import { queueKnown, serverMet } from "./sync-slice";
+import { draftsWait, queueKnown, serverMet } from "./sync-slice";
 
 export const listeners = createListenerMiddleware();
 const listen = listeners.startListening as TypedStartListening<RootState, AppDispatch>;
@@ -40,13 +40,13 @@ listen({
     // Whatever waits goes along: of this walk, of another, of none.
     const { unkept } = getState().preflight;
     clearTimeout(keepTimer);
-    warnBeforeLeaving(unkept.length > 0);
+    warnBeforeLeaving(getState());
     if (unkept.length === 0) return;
     try {
       await keepEvents(unkept);
       dispatch(eventsKept(unkept.map((e) => e.id)));
       tellTabs({ kind: "events", events: [...unkept] });
-      warnBeforeLeaving(getState().preflight.unkept.length > 0);
+      warnBeforeLeaving(getState());
       // Sending waits for a breath between two answers: it must never cost a tap.
       clearTimeout(timer);
       timer = setTimeout(() => dispatch(sendAgain()), SEND_AFTER_MS);
@@ -57,6 +57,8 @@ listen({
   },
 });
 
+listen({ actionCreator: draftsWait, effect: (_action, { getState }) => warnBeforeLeaving(getState()) });
+
 /** Why the disk did not take it, for the person who holds the device. */
 export function wordsFor(error: unknown): string {
   if (error instanceof DeviceError) return `The last answer is not kept yet. ${error.message}`;
@@ -66,10 +68,10 @@ export function wordsFor(error: unknown): string {
 }
 
 const stay = (event: BeforeUnloadEvent) => event.preventDefault();
-function warnBeforeLeaving(needed: boolean): void {
+function warnBeforeLeaving({ preflight, sync }: RootState): void {
   if (typeof window === "undefined" || !window.addEventListener) return;
   window.removeEventListener("beforeunload", stay);
-  if (needed) window.addEventListener("beforeunload", stay);
+  if (preflight.unkept.length > 0 || sync.draftsWaiting > 0) window.addEventListener("beforeunload", stay);
 }
 
 async function knowQueue(dispatch: AppDispatch): Promise<void> {

@@ -10,16 +10,23 @@ export const STANDSTILL = {
   busy: "the server is busy",
 };
 
+/** Only what is wrong: an answer or a draft that the disk did not take. Nothing is shown while all is kept. */
+export function NotKept() {
+  const keepError = useAppSelector((state) => state.preflight.keepError);
+  const draftsWaiting = useAppSelector((state) => state.sync.draftsWaiting);
+  if (!keepError && draftsWaiting === 0) return null;
+  return (
+    <Text role="alert" className="shrink font-strong text-sm text-clay" testID="keep-error">
+      {keepError ?? "What you typed is not kept yet: this device takes nothing more. Free some space."}
+    </Text>
+  );
+}
+
 /** Whether the last answer is on this device's disk, and how far it is on its way. Never says kept before it is. */
 export function KeptMark() {
   const { unkept, keepError } = useAppSelector((state) => state.preflight);
   const { toSend, refused, server, draftsWaiting } = useAppSelector((state) => state.sync);
-  if (keepError || draftsWaiting > 0)
-    return (
-      <Text role="alert" className="shrink font-strong text-sm text-clay" testID="keep-error">
-        {keepError ?? "What you typed is not kept yet: this device takes nothing more. Free some space."}
-      </Text>
-    );
+  if (keepError || draftsWaiting > 0) return <NotKept />;
   const words =
     unkept.length > 0
       ? "Keeping …"

@@ -18,6 +18,7 @@ import { WindPanel } from "../line-up/wind-panel";
 import { PaceNote } from "../pace/pace-note";
 import { PairBar } from "../pair/pair-bar";
 import { RunUpPanel } from "../run-up/run-up-panel";
+import { NotKept } from "../sync/kept-mark";
 import { Actions } from "./actions";
 import { beadsFor } from "./beads";
 import { BlockedPanel, useBlock } from "./blocked-panel";
@@ -330,6 +331,8 @@ function WritingFrame({
   return (
     <View className="h-full items-center bg-paper" role="main">
       <ScrollView className="w-full max-w-3xl flex-1" contentContainerClassName="px-[18px] py-5" tabIndex={0}>
+        {/* Who is writing must hear here, not a screen later, that the device does not take it. */}
+        <NotKept />
         {children}
       </ScrollView>
       <View className="w-full items-center bg-deck">

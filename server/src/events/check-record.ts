@@ -43,19 +43,21 @@ export async function checkRecord(db: Db): Promise<RecordCheck> {
     await checkStreams(db, streams, check);
   }
   const seen = new Set<string>();
-  for (let after = ""; ; ) {
-    const ids = await db
-      .selectDistinct({ id: event.discrepancyId })
-      .from(event)
-      .where(gt(event.discrepancyId, after))
-      .orderBy(asc(event.discrepancyId))
-      .limit(AT_ONCE);
-    if (ids.length === 0) break;
-    const chunk = ids.flatMap(({ id }) => id ?? []);
-    after = chunk.at(-1) ?? "";
-    for (const id of chunk) seen.add(id);
-    await checkDiscrepancies(db, chunk, check);
-  }
+  const groups = await db.selectDistinct({ groupId: stream.groupId }).from(stream);
+  for (const { groupId } of groups)
+    for (let after = ""; ; ) {
+      const ids = await db
+        .selectDistinct({ id: event.discrepancyId })
+        .from(event)
+        .where(and(eq(event.groupId, groupId), gt(event.discrepancyId, after)))
+        .orderBy(asc(event.discrepancyId))
+        .limit(AT_ONCE);
+      if (ids.length === 0) break;
+      const chunk = ids.flatMap(({ id }) => id ?? []);
+      after = chunk.at(-1) ?? "";
+      for (const id of chunk) seen.add(id);
+      await checkDiscrepancies(db, groupId, chunk, check);
+    }
   for (const { id } of await db.select({ id: discrepancy.id }).from(discrepancy))
     if (!seen.has(id))
       check.differences.push({ table: "discrepancy", id, folded: null, written: "a row of no event" });
@@ -102,14 +104,21 @@ async function checkStreams(
   }
 }
 
-async function checkDiscrepancies(db: Db, ids: readonly string[], check: RecordCheck): Promise<void> {
-  const about = await readEvents(db, inArray(event.discrepancyId, [...ids]));
+async function checkDiscrepancies(
+  db: Db,
+  groupId: string,
+  ids: readonly string[],
+  check: RecordCheck,
+): Promise<void> {
+  const ofGroup = eq(event.groupId, groupId);
+  const about = await readEvents(db, and(ofGroup, inArray(event.discrepancyId, [...ids])));
   const streams = [...new Set(about.map((e) => e.preflightId))];
   const whole = await readEvents(db, inArray(event.preflightId, streams));
   // What was undone before there were rules may have been undone from another stream.
   const asBefore = await readEvents(
     db,
     and(
+      ofGroup,
       eq(event.rules, 1),
       inArray(
         event.undoesId,
@@ -121,7 +130,7 @@ async function checkDiscrepancies(db: Db, ids: readonly string[], check: RecordC
   const rows = await db
     .select()
     .from(discrepancy)
-    .where(inArray(discrepancy.id, [...ids]));
+    .where(and(eq(discrepancy.groupId, groupId), inArray(discrepancy.id, [...ids])));
   for (const id of ids) {
     check.discrepancies++;
     const state = states.find((s) => s.id === id);
@@ -130,7 +139,7 @@ async function checkDiscrepancies(db: Db, ids: readonly string[], check: RecordC
       check,
       "discrepancy",
       id,
-      state ? toDiscrepancyRow(row[0]?.groupId ?? "", state) : null,
+      state ? toDiscrepancyRow(groupId, state) : null,
       row.map(asDiscrepancy),
     );
   }

@@ -62,7 +62,8 @@ export async function projectDiscrepancies(
   const states = foldCountedDiscrepancies([...(elsewhere as DiscrepancyEvent[]), ...here]);
   const gone = ids.filter((id) => !states.some((state) => state.id === id));
   // Its opening has not come yet.
-  if (gone.length > 0) await tx.delete(discrepancy).where(inArray(discrepancy.id, gone));
+  if (gone.length > 0)
+    await tx.delete(discrepancy).where(and(eq(discrepancy.groupId, groupId), inArray(discrepancy.id, gone)));
   await upsert(
     tx,
     "discrepancy",

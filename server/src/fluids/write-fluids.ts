@@ -7,15 +7,18 @@ import { fluidLog } from "../db/schema/fluids";
 import { HOME_GROUP } from "../db/schema/group";
 import { upsert } from "../db/upsert";
 
-/** The same words at the same moment are the same line, wherever it came from. */
-export function fluidRowId({ registration, fluid, entry, part = "", at, amount, unit }: FluidRow): string {
-  const words = [registration, fluid, entry, part, at, amount, unit].join("|");
+/** The same words at the same moment are the same line of a group, wherever it came from. */
+export function fluidRowId(groupId: string, row: FluidRow): string {
+  const { registration, fluid, entry, part = "", at, amount, unit } = row;
+  // Lines of the first group had no group in their id, and keep it.
+  const group = groupId === HOME_GROUP ? [] : [groupId];
+  const words = [...group, registration, fluid, entry, part, at, amount, unit].join("|");
   return createHash("sha256").update(words).digest("hex").slice(0, 32);
 }
 
 /** A line as the table has it; a line that came in a file belongs to no stream. */
 export const toFluidRow = (groupId: string, row: FluidRow, preflightId: string) => ({
-  id: fluidRowId(row),
+  id: fluidRowId(groupId, row),
   group_id: groupId,
   registration: row.registration,
   fluid: row.fluid,

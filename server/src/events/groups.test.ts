@@ -1,0 +1,115 @@
+import { newId } from "@cravix/contract";
+import { scenarioFiles } from "@cravix/demo";
+import { smallPreflight } from "../../testing/make-events";
+import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { readBundle, readFleet, readPreflights } from "../fleet/read-fleet";
+import { readVersions, saveFile, writeFile } from "../fleet/write-file";
+import { readAllFluids } from "../fluids/read-fluids";
+import { importFluids } from "../fluids/write-fluids";
+import { acceptEvents } from "./accept-events";
+import { checkRecord } from "./check-record";
+
+// Two groups on one server, with the same files: the same registration, the same people, each with a record of its own.
+const OTHER = "other";
+let app: TestApp;
+beforeAll(async () => {
+  app = await testApp();
+  for (const file of scenarioFiles) await writeFile(app.database.db, file, { groupId: OTHER });
+});
+afterAll(() => app.close());
+
+const fluids = async (groupId: string) => {
+  const rows = [];
+  for await (const part of readAllFluids(app.database.db, "QX-TAR", "fuel", groupId)) rows.push(...part);
+  return rows;
+};
+const differences = async () => (await checkRecord(app.database.db)).differences;
+
+test("what one group does, the other sees nothing of", async () => {
+  const { db } = app.database;
+  const before = await readBundle(db, "QX-TAR", OTHER);
+  const { events, preflightId } = smallPreflight();
+  expect(await acceptEvents(db, events, NOW)).toMatchObject({ taken: 4, refused: [] });
+  expect(await readBundle(db, "QX-TAR", OTHER)).toEqual(before);
+  expect(before).toMatchObject({ lastReadings: [], openDiscrepancies: [], recentPreflights: [] });
+  expect((await readPreflights(db, { limit: 10 })).map((p) => p.id)).toContain(preflightId);
+  expect(await readPreflights(db, { groupId: OTHER, limit: 10 })).toEqual([]);
+  const fleet = await readFleet(db, OTHER);
+  expect(fleet.aircraft.find((a) => a.registration === "QX-TAR")).toMatchObject({ openDiscrepancies: 0 });
+  expect((await readFleet(db)).aircraft.find((a) => a.registration === "QX-TAR")).toMatchObject({
+    openDiscrepancies: 1,
+  });
+  expect(await differences()).toEqual([]);
+});
+
+test("nobody writes into another group's walk, takes its event's id, or takes its discrepancy away", async () => {
+  const { db } = app.database;
+  const { events, write, preflightId, discrepancyId } = smallPreflight();
+  await acceptEvents(db, events, NOW);
+  const mine = await readBundle(db, "QX-TAR");
+
+  const intoIt = write("item.answered", { itemId: "tail.skid", outcome: "sound" });
+  expect(await acceptEvents(db, [intoIt], NOW, OTHER)).toMatchObject({
+    taken: 0,
+    refused: [{ id: intoIt.id, field: "preflightId" }],
+  });
+  // An event's id that is on record there, in a walk of one's own.
+  const theirs = smallPreflight();
+  const [start, , reading] = theirs.events;
+  const sameId = { ...reading, id: events[2]?.id };
+  expect(await acceptEvents(db, [start, sameId], NOW, OTHER)).toMatchObject({
+    taken: 1,
+    refused: [{ id: events[2]?.id, field: "id" }],
+  });
+  // About its discrepancy: opened, measured, signed off.
+  const about = [
+    theirs.write("discrepancy.opened", { ...openingOf(events), discrepancyId }),
+    theirs.write("discrepancy.observed", { discrepancyId, itemId: "left-gear.tyre", state: "gone" }),
+    { ...theirs.write("discrepancy.closed", { discrepancyId, how: "Tyre changed" }), crewId: "teo" },
+    theirs.write("discrepancy.withdrawn", { discrepancyId }),
+  ];
+  await acceptEvents(db, about, NOW, OTHER);
+  expect(await readBundle(db, "QX-TAR")).toEqual(mine);
+  expect((await readBundle(db, "QX-TAR", OTHER))?.openDiscrepancies).toEqual([]);
+  expect(mine?.openDiscrepancies.map((d) => d.id)).toContain(discrepancyId);
+  expect(mine?.recentPreflights.map((p) => p.id)).toContain(preflightId);
+  expect(await differences()).toEqual([]);
+});
+
+const openingOf = (events: ReturnType<typeof smallPreflight>["events"]) => {
+  const opening = events.find((event) => event.type === "discrepancy.opened");
+  if (opening?.type !== "discrepancy.opened") throw new Error("nothing was opened");
+  return opening.data;
+};
+
+test("the same line of a fuel log can be in both, and a file's versions are each group's own", async () => {
+  const { db } = app.database;
+  const line = {
+    registration: "QX-TAR",
+    fluid: "fuel",
+    entry: "added",
+    part: "left",
+    at: "2026-04-30T08:00:00.000Z",
+    amount: 40,
+    unit: "L",
+  } as const;
+  const before = [(await fluids("home")).length, (await fluids(OTHER)).length] as const;
+  expect(await importFluids(db, [line])).toBe(1);
+  expect(await importFluids(db, [line], OTHER)).toBe(1);
+  expect(await importFluids(db, [line], OTHER)).toBe(0);
+  expect([(await fluids("home")).length, (await fluids(OTHER)).length]).toEqual([
+    before[0] + 1,
+    before[1] + 1,
+  ]);
+
+  const file = scenarioFiles.find((one) => "registration" in one && one.registration === "QX-TAR");
+  if (!file || !("ownItems" in file)) throw new Error("the demo has no QX-TAR");
+  const changed = { ...file, note: undefined, name: `Changed ${newId(0)}` };
+  const own = (await readVersions(db, "home", "aircraft", "QX-TAR")).length;
+  await saveFile(db, changed as typeof file, { groupId: OTHER, now: NOW });
+  expect(await readVersions(db, "home", "aircraft", "QX-TAR")).toHaveLength(own);
+  expect(await readVersions(db, OTHER, "aircraft", "QX-TAR")).toHaveLength(2);
+  expect((await readBundle(db, "QX-TAR"))?.aircraft).toEqual(
+    (await readBundle(db, "QX-TAR", "home"))?.aircraft,
+  );
+});
