@@ -1,3 +1,4 @@
+import { setTimeout as sleep } from "node:timers/promises";
 import { fileURLToPath } from "node:url";
 import { sql } from "drizzle-orm";
 import { drizzle, type MySql2Database } from "drizzle-orm/mysql2";
@@ -60,6 +61,6 @@ export async function databaseAnswers({ db }: Database): Promise<boolean> {
     () => true,
     () => false,
   );
-  const late = new Promise<boolean>((resolve) => setTimeout(() => resolve(false), 2000).unref());
+  const late = sleep(2000, false, { ref: false });
   return Promise.race([answer, late]);
 }
