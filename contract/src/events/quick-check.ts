@@ -4,6 +4,9 @@ import { isMoment, isName, isPlainText } from "../bounds/plain-text";
 type Check = (value: unknown) => boolean;
 type Test = SchemaDescription["tests"][number];
 
+/** Tests that every value of the type has passed by then. */
+const HELD_BY_TYPE = new Set(["required", "noUnknown", "finite"]);
+
 /**
  * A quick check made from a strict Yup schema's own description. True means that Yup would take the value; false means only
  * that Yup must be asked (it also knows the words). A kind of test that is not known here is never passed by.
@@ -11,13 +14,15 @@ type Test = SchemaDescription["tests"][number];
 export function quickCheck(field: SchemaFieldDescription): Check {
   const schema = field as SchemaDescription;
   const inner = ofType(field);
-  const tests = schema.tests.filter((test) => test.name !== "required").map(ofTest);
+  const tests = schema.tests.filter((test) => !HELD_BY_TYPE.has(test.name ?? "")).map(ofTest);
   const oneOf = schema.oneOf.length > 0 ? new Set(schema.oneOf) : undefined;
   // Where Yup's "required" also refuses an empty string, Yup is asked.
   const required = !schema.optional || schema.tests.some((test) => test.name === "required");
   return (value) => {
     if (value === undefined) return !required;
-    return inner(value) && (!oneOf || oneOf.has(value)) && tests.every((test) => test(value));
+    if (!inner(value) || (oneOf && !oneOf.has(value))) return false;
+    for (const test of tests) if (!test(value)) return false;
+    return true;
   };
 }
 
@@ -35,16 +40,20 @@ function ofType(field: SchemaFieldDescription): Check {
       return (value) => Array.isArray(value) && value.every(each);
     }
     case "object": {
-      const fields = Object.entries((field as SchemaObjectDescription).fields).map(
-        ([name, inner]) => [name, quickCheck(inner)] as const,
-      );
-      const names = new Set(fields.map(([name]) => name));
-      return (value) =>
-        typeof value === "object" &&
-        value !== null &&
-        !Array.isArray(value) &&
-        Object.keys(value).every((name) => names.has(name)) &&
-        fields.every(([name, check]) => check((value as Record<string, unknown>)[name]));
+      const fields = Object.entries((field as SchemaObjectDescription).fields);
+      const checks = fields.map(([name, inner]) => ({ name, check: quickCheck(inner) }));
+      return (value) => {
+        if (typeof value !== "object" || value === null || Array.isArray(value)) return false;
+        let known = 0;
+        for (const { name, check } of checks) {
+          const own = (value as Record<string, unknown>)[name];
+          if (own !== undefined) known++;
+          if (!check(own)) return false;
+        }
+        // As many as are known, so none that is not: to count costs less than to ask each for its name.
+        for (const _ in value) known--;
+        return known === 0;
+      };
     }
     default:
       return () => false;
@@ -66,8 +75,6 @@ function ofTest({ name, params }: Test): Check {
     const { regex } = given as { regex: RegExp };
     return (value) => regex.test(value as string);
   }
-  // Held by ofType.
-  if (name === "noUnknown" || name === "finite") return () => true;
   if (name === "plain") return (value) => isPlainText(value as string);
   if (name === "name") return (value) => isName(value as string);
   if (name === "moment") return (value) => isMoment(value as string);
