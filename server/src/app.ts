@@ -5,7 +5,7 @@ import { secureHeaders } from "hono/secure-headers";
 import { timeout } from "hono/timeout";
 import type { Logger } from "pino";
 import type { Database } from "./db/database";
-import { isBusy, isGone } from "./db/database-error";
+import { codeOf, isBusy, isGone } from "./db/database-error";
 import { atMost } from "./middleware/body";
 import { ownPages } from "./middleware/own-pages";
 import { problem } from "./problem";
@@ -91,7 +91,10 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
   app.notFound((c) => problem(c, 404, "There is nothing at this address."));
   app.onError((error, c) => {
     if (error instanceof HTTPException) return problem(c, error.status, error.message);
-    logger.error({ err: error, path: c.req.path });
+    const passes = isGone(error) || isQueueFull(error) || isBusy(error);
+    // While the database is away everybody is told so; the log needs no page for each.
+    if (passes) logger.warn({ path: c.req.path, code: codeOf(error) });
+    else logger.error({ err: error, path: c.req.path });
     if (isGone(error) || isQueueFull(error))
       return problem(c, 503, "The database does not answer. Send it again later; a repeat is harmless.");
     if (isBusy(error))

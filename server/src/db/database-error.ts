@@ -25,7 +25,7 @@ export const isBadData = (error: unknown): boolean =>
     "ER_CONSTRAINT_FAILED",
   ]) || codesOf(error).some(({ sqlState }) => sqlState.startsWith("22"));
 
-/** The database is away, or does not answer. */
+/** The database is away, does not answer, or has no room or memory left for it. */
 export const isGone = (error: unknown): boolean =>
   has(error, [
     "ECONNREFUSED",
@@ -37,7 +37,16 @@ export const isGone = (error: unknown): boolean =>
     "ER_DISK_FULL",
     "ER_RECORD_FILE_FULL",
     "ER_OUT_OF_RESOURCES",
+    "ER_OUTOFMEMORY",
+    "ER_OUT_OF_SORTMEMORY",
+    "ER_ENGINE_OUT_OF_MEMORY",
+    "ER_CANT_CREATE_THREAD",
+    "ER_ERROR_ON_WRITE",
     "ER_CON_COUNT_ERROR",
     "EPIPE",
     "ENOENT",
   ]);
+
+/** The first code of an error: what a log needs of one that will pass by itself. */
+export const codeOf = (error: unknown): string =>
+  codesOf(error).find(({ code }) => code !== "" && code !== "undefined")?.code ?? "";
