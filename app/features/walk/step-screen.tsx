@@ -330,7 +330,11 @@ function WritingFrame({
   useShortcuts({ Enter: disabled ? undefined : onLog, Escape: onBack });
   return (
     <View className="h-full items-center bg-paper" role="main">
-      <ScrollView className="w-full max-w-3xl flex-1" contentContainerClassName="px-[18px] py-5" tabIndex={0}>
+      <ScrollView
+        className="w-full max-w-3xl flex-1"
+        contentContainerClassName="gap-2 px-[18px] py-5"
+        tabIndex={0}
+      >
         {/* Who is writing must hear here, not a screen later, that the device does not take it. */}
         <NotKept />
         {children}
