@@ -40,7 +40,11 @@ export async function fluidPages(): Promise<Figure[]> {
     at,
     ...(hours !== undefined && { hours }),
   }));
-  const sent = await fetch(`${site.url}/api/v1/oil-log`, { method: "POST", body: fluidCsv("oil", rows) });
+  const sent = await fetch(`${site.url}/api/v1/oil-log`, {
+    method: "POST",
+    headers: { "content-type": "text/csv" },
+    body: fluidCsv("oil", rows),
+  });
   if (!sent.ok) throw new Error(`the log was not taken: ${sent.status}`);
 
   const page = await context.newPage();
