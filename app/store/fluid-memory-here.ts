@@ -1,6 +1,7 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import {
   applyVariant,
+  convert,
   type FluidMemory,
   type FluidRow,
   fluidLogOf,
@@ -8,11 +9,14 @@ import {
   fluidRowsOf,
   foldPreflight,
   instrumentMemory,
+  isConvertible,
+  isReadingOf,
   type MemoryReading,
   type PreflightEvent,
   pastRunUps,
   READING,
   REMEMBERED,
+  type Unit,
 } from "@cravix/core";
 
 const sameLine = ({ fluid, entry, part, at, amount, unit }: FluidRow) =>
@@ -31,24 +35,30 @@ export function fluidRowsHere(bundle: AircraftBundle, events: readonly Preflight
   return [...rows.values()].filter((row) => row.registration === registration);
 }
 
+/** A reading of the hour meter, before or after a flight; one in a unit of something else is none. */
+const isMeter = ({ key, unit }: { key: string; unit: Unit }) =>
+  isReadingOf(key, READING.hours, READING.hoursAfter) && isConvertible(unit, "h");
+
 /** What the log amounts to when a walk begins here, hour meter and all. */
 export function fluidMemoryHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidMemory {
   const { registration } = bundle.aircraft;
-  const meter = bundle.lastReadings
-    .filter(({ key }) => key === READING.hours || key === READING.hoursAfter)
-    .map(({ key, value, at }) => ({ value, at, wasAfter: key === READING.hoursAfter }));
+  const meter = bundle.lastReadings.filter(isMeter).map(({ key, value, unit, at }) => ({
+    value: convert(value, unit, "h"),
+    at,
+    wasAfter: isReadingOf(key, READING.hoursAfter),
+  }));
   const own = new Set(
     events.flatMap((e) =>
       e.type === "preflight.started" && e.data.registration === registration ? [e.preflightId] : [],
     ),
   );
   for (const e of events)
-    if (
-      e.type === "reading.taken" &&
-      own.has(e.preflightId) &&
-      [READING.hours, READING.hoursAfter].includes(e.data.key as "hours")
-    )
-      meter.push({ value: e.data.value, at: e.at, wasAfter: e.data.key === READING.hoursAfter });
+    if (e.type === "reading.taken" && own.has(e.preflightId) && isMeter(e.data))
+      meter.push({
+        value: convert(e.data.value, e.data.unit, "h"),
+        at: e.at,
+        wasAfter: isReadingOf(e.data.key, READING.hoursAfter),
+      });
   const hours = meter.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
   const { type } = applyVariant(bundle.type, bundle.aircraft.year);
   const { faults, ...log } = fluidLogOf(type, fluidRowsHere(bundle, events));
@@ -70,13 +80,12 @@ function memoryReadingsHere(
 ): MemoryReading[] {
   const sent = bundle.memory ?? [];
   const known = new Set(sent.map((reading) => reading.preflightId));
-  const names = REMEMBERED as readonly string[];
   const here = [...own]
     .filter((id) => !known.has(id))
     .flatMap((id) =>
       Object.entries(foldPreflight(id, events).readings)
-        .filter(([key]) => names.some((name) => key === name || key.startsWith(`${name}.`)))
-        .map(([key, { value, at }]) => ({ preflightId: id, key, value, at })),
+        .filter(([key]) => isReadingOf(key, ...REMEMBERED))
+        .map(([key, { value, unit, at }]) => ({ preflightId: id, key, value, unit, at })),
     );
   return [...sent, ...here];
 }

@@ -64,6 +64,7 @@ export function openDiscrepanciesHere(
       grade: d.grade,
       openedAt: d.openedAt,
       openedBy: name(d.openedBy),
+      ...(d.cause !== undefined && { cause: d.cause }),
       ...(d.measure !== undefined && { measure: d.measure }),
     }));
   return [

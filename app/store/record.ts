@@ -1,5 +1,12 @@
 import { idMsecs, newId } from "@cravix/contract/client";
-import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core";
+import {
+  type EventData,
+  type EventType,
+  logOutsideWalk,
+  type PreflightEvent,
+  type PutIn,
+  type StreamKind,
+} from "@cravix/core";
 import { eventsRecorded } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 
@@ -79,10 +86,30 @@ export function recordAll(preflightId: string, happenings: readonly Happening[],
   };
 }
 
-/** Records what was done to an aircraft outside of any walk: a stream of its own. */
-export function recordOfAircraft<T extends EventType>(type: T, data: Doing[T]) {
+/** Records what was done to an aircraft outside of any walk, and what belongs to it: a stream of its own. */
+export function recordOfAircraft<T extends EventType>(
+  type: T,
+  data: Doing[T],
+  more: readonly Happening[] = [],
+) {
   return (dispatch: AppDispatch): PreflightEvent => {
     const firstId = newId(Date.now());
-    return dispatch(record(firstId, type, data, { stream: "aircraft", firstId }));
+    const all = [{ type, data } as Happening, ...more];
+    return dispatch(recordAll(firstId, all, { stream: "aircraft", firstId }))[0] as PreflightEvent;
+  };
+}
+
+/** Records fuel or oil that was put in outside of a walk; what is wrong with it is logged along with it, and returned in words. */
+export function recordPutIn(type: Parameters<typeof logOutsideWalk>[0], put: PutIn) {
+  return (dispatch: AppDispatch): string[] => {
+    const found = logOutsideWalk(type, put);
+    dispatch(
+      recordOfAircraft(
+        put.type,
+        put.data,
+        found.map((data) => ({ type: "discrepancy.opened", data })),
+      ),
+    );
+    return found.map(({ text }) => text);
   };
 }

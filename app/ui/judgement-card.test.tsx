@@ -7,6 +7,7 @@ import { JudgementCard } from "./judgement-card";
 const judgement: Judgement = {
   id: "magneto.left",
   subject: "Magneto, left",
+  scope: "aircraft",
   grade: "stop",
   reading: { value: 160, unit: "rpm" },
   limit: "at most 125 rpm",
@@ -40,7 +41,13 @@ test("a judgement shows its word, reading, limit, margin, source, what to do and
 });
 
 test("what cannot be judged says so and shows no limit", () => {
-  show({ id: "oil", subject: "Oil", grade: "unjudged", sentence: "No limit on file for this aircraft." });
+  show({
+    id: "oil",
+    subject: "Oil",
+    scope: "day",
+    grade: "unjudged",
+    sentence: "No limit on file for this aircraft.",
+  });
   expect(screen.getByText("Not judged")).toBeTruthy();
   expect(screen.queryByText("Limit")).toBeNull();
 });

@@ -1,4 +1,4 @@
-import { GRADES, READING, wordsOfWalk } from "@cravix/core";
+import { ENDURANCE, GRADES, isReadingOf, READING, topicOf, wordsOfWalk } from "@cravix/core";
 import { addMinutes } from "date-fns/addMinutes";
 import { router } from "expo-router";
 import { View } from "react-native";
@@ -10,9 +10,6 @@ import { Text } from "../../ui/text";
 import { usePalette } from "../../ui/use-palette";
 import type { Walk } from "../walk/use-preflight";
 
-/** Judgements that belong here and not to one reading alone. */
-const OWN = /^(fuel\.|oil\.|oil$|hours$|clock$)/;
-
 /** What the stick has said so far: litres in each tank, the clock time by which to be on the ground, and what speaks against it. */
 export function FluidsPanel({ walk }: { walk: Walk }) {
   const { fuel, oil, judgements } = walk.judged;
@@ -22,8 +19,9 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
   if (!type.fuel && !type.oil) return null;
   const typing = walk.item?.reading?.key;
   const shown = judgements
-    .filter(({ id, grade }) => OWN.test(id) && (grade !== "sound" || id === "fuel.endurance"))
-    .filter(({ id }) => !(typing?.startsWith("fuel.") && id === "fuel.endurance"))
+    .filter(({ topic }) => topic === "fuel" || topic === "oil" || topic === "hours")
+    .filter(({ id, grade }) => grade !== "sound" || (id === ENDURANCE && topicOf(typing) !== "fuel"))
+    .filter(({ id }) => !(topicOf(typing) === "fuel" && id === ENDURANCE))
     .sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
   const page = (name: string) => router.push(`/preflight/${walk.state.id}/${name}` as "/");
   return (
@@ -81,7 +79,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
       {Object.entries(oil ?? {})
-        .filter(([, { judgement }]) => judgement.grade === "sound" && !typing?.startsWith(READING.oilLevel))
+        .filter(([, { judgement }]) => judgement.grade === "sound" && !isReadingOf(typing, READING.oilLevel))
         .map(([engine, { judgement }]) => (
           <JudgementCard key={engine} judgement={judgement} compact />
         ))}

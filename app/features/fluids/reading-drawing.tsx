@@ -1,4 +1,4 @@
-import { fuelByLog, type Item, READING, type Tank } from "@cravix/core";
+import { fuelByLog, type Item, isReadingOf, READING, readingKey, type Tank, tankKey } from "@cravix/core";
 import { TouchArea } from "../../ui/touch-area";
 import type { Walk } from "../walk/use-preflight";
 import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";
@@ -13,12 +13,11 @@ export function drawnReading(
 ): { kind: "dip" | "gauge" | "sight"; tank: Tank } | { kind: "oil" } | undefined {
   const { fuel, oil } = walk.list.type;
   const key = item.reading?.key ?? "";
-  if (key === READING.oilLevel || key.startsWith(`${READING.oilLevel}.`))
-    return oil ? { kind: "oil" } : undefined;
+  if (isReadingOf(key, READING.oilLevel)) return oil ? { kind: "oil" } : undefined;
   for (const tank of fuel?.tanks ?? []) {
-    if (key === READING.tank("dip", tank.id) && tank.calibration) return { kind: "dip", tank };
-    if (key === READING.tank("gauge", tank.id) && tank.gauge) return { kind: "gauge", tank };
-    if (key === READING.tank("sight", tank.id) && tank.sight) return { kind: "sight", tank };
+    if (key === tankKey("dip", tank.id) && tank.calibration) return { kind: "dip", tank };
+    if (key === tankKey("gauge", tank.id) && tank.gauge) return { kind: "gauge", tank };
+    if (key === tankKey("sight", tank.id) && tank.sight) return { kind: "sight", tank };
   }
   return undefined;
 }
@@ -143,7 +142,7 @@ export function byLog(walk: Walk, tankId: string): number | undefined {
 /** The other engine of a twin, as it was read: both stand side by side. */
 function otherEngine(walk: Walk, item: Item): { name: string; value: number | undefined } | undefined {
   const { engines } = walk.list.type;
-  const key = (engine: string) => `${READING.oilLevel}.${engine}`;
+  const key = (engine: string) => readingKey(READING.oilLevel, engine);
   if (!engines?.some((engine) => item.reading?.key === key(engine))) return undefined;
   const other = engines.find((engine) => item.reading?.key !== key(engine));
   return other === undefined ? undefined : { name: other, value: walk.state.readings[key(other)]?.value };

@@ -32,7 +32,9 @@ export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
   const air = (part: Partial<NightAir>) => acts.told({ night: { ...night, ...part } });
   const degrees = (value: number, down: string, up: string) =>
     value === 0 ? "level" : `${formatNumber(Math.abs(value), 1)}° ${value > 0 ? down : up}`;
-  const judged = walk.judged.judgements.filter(({ id }) => id === "fuel.night" || id === "fuel.settling");
+  const judged = walk.judged.judgements.filter(
+    ({ judge }) => judge === "fuel.night" || judge === "fuel.settling",
+  );
   return (
     <View className="gap-4">
       <View className="gap-1.5">

@@ -1,4 +1,13 @@
-import { capital, FUEL_UNITS, formatNumber, fuelKgPerL, fuelWords, wordsOfWalk } from "@cravix/core";
+import {
+  capital,
+  ENDURANCE,
+  FUEL_UNITS,
+  formatNumber,
+  fuelKgPerL,
+  fuelWords,
+  WORST_CASE,
+  wordsOfWalk,
+} from "@cravix/core";
 import { View } from "react-native";
 import { Choice } from "../../ui/choice";
 import { JudgementCard } from "../../ui/judgement-card";
@@ -7,11 +16,16 @@ import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 import { WitnessBars } from "./witness-bars";
 
+/** Who judges how much there is. */
+const AMOUNT: ReadonlySet<string> = new Set(["fuel.endurance", "fuel.uplifts", "fuel.earlier"]);
+
 /** Stick, gauge and log side by side, tank by tank and all together, and whether they agree. */
 export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { fuel, judgements } = walk.judged;
   const { type, memory } = walk.list;
-  const about = judgements.filter(({ id }) => /^fuel\.(witnesses|imbalance|log|uplift)/.test(id));
+  const about = judgements.filter(
+    ({ id, judge }) => AMOUNT.has(judge ?? "") && id !== ENDURANCE && id !== WORST_CASE,
+  );
   const kgPerL = fuelKgPerL(walk.list, walk.state);
   const words = wordsOfWalk(walk.list, walk.state);
   const usable = fuel?.usableL;

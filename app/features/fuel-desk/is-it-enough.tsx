@@ -1,12 +1,15 @@
 import {
   burnAt,
+  ENDURANCE,
   type FuelUnit,
   type FuelWords,
   formatNumber,
   formatQuantity,
   fuelKgPerL,
   howMuchToAdd,
+  massRoom,
   type SimulatedMargin,
+  WORST_CASE,
   wordsOfWalk,
 } from "@cravix/core";
 import { addMinutes } from "date-fns/addMinutes";
@@ -39,8 +42,8 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
   const burn = burnAt(profile, state.told.setting);
   const setting = state.told.setting ?? profile.settings?.find((s) => s.lPerH === burn?.value)?.name;
   const enough = fuel?.enough;
-  const mass = massRoom(walk);
-  const shown = judgements.filter(({ id }) => id === "fuel.endurance" || id === "fuel.worst");
+  const mass = massRoom(walk.list, walk.state, walk.judged.fuel);
+  const shown = judgements.filter(({ id }) => id === ENDURANCE || id === WORST_CASE);
   return (
     <View className="gap-4">
       {profile.settings && (
@@ -110,24 +113,6 @@ function Figure({ label, value }: { label: string; value: string }) {
       <Text className="font-strong text-xl">{value}</Text>
     </View>
   );
-}
-
-/** What may still be loaded, kilograms; undefined where mass, empty mass or payload is not known. */
-function massRoom({
-  list,
-  state,
-  judged,
-}: Walk): { roomKg: number; missing?: undefined } | { missing: string; roomKg: 0 } | undefined {
-  const most = list.type.fuel?.maxTakeoffKg;
-  if (!most) return undefined;
-  const empty = Number(list.facts?.["empty.mass"]);
-  if (!Number.isFinite(empty))
-    return { missing: "No empty mass on file for this aircraft: the mass is not checked.", roomKg: 0 };
-  const { payloadKg } = state.told;
-  if (payloadKg === undefined) return { missing: "Not given: the mass is not checked.", roomKg: 0 };
-  const litres = Object.values(judged.fuel?.volumesL ?? {}).reduce((a, b) => a + b, 0);
-  const fuelKg = litres * fuelKgPerL(list, state);
-  return { roomKg: most.value - empty - payloadKg - fuelKg };
 }
 
 function massText(mass: ReturnType<typeof massRoom>): string {

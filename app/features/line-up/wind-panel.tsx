@@ -16,7 +16,7 @@ export function WindPanel({ walk }: { walk: Walk }) {
   const components =
     fromDeg === undefined || kt === undefined ? undefined : safeComponents(runway.headingDeg, fromDeg, kt);
   const wind = judged.judgements.filter(
-    (j) => j.id.startsWith("wind.") && !j.itemIds?.includes(walk.item?.id ?? ""),
+    (j) => j.topic === "wind" && !j.itemIds?.includes(walk.item?.id ?? ""),
   );
   return (
     <View className="gap-2">

@@ -16,7 +16,7 @@ import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
 import { pickTextFile, saveBlob } from "../../device/pick-file";
 import { useAppDispatch } from "../../store/hooks";
-import { recordOfAircraft } from "../../store/record";
+import { recordPutIn } from "../../store/record";
 import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { dayText } from "../../ui/day-and-time";
@@ -189,6 +189,8 @@ function Figure({ label, value, more }: { label: string; value: string; more: st
   );
 }
 
+const asLogged = (text: string) => `Discrepancy logged: ${text}`;
+
 /** Oil added without a walk: after the flight, or for the one of tomorrow. */
 function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
   const dispatch = useAppDispatch();
@@ -198,8 +200,8 @@ function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLo
   const form = useOilAddition(type.oil, type.engines, () => undefined, 1);
   const log = () => {
     const { registration } = own;
-    dispatch(recordOfAircraft("oil.added", { ...form.added, registration }));
-    setLogged(`${formatNumber(form.added.qt, 1)} qt logged.`);
+    const wrong = dispatch(recordPutIn(type, { type: "oil.added", data: { ...form.added, registration } }));
+    setLogged([`${formatNumber(form.added.qt, 1)} qt logged.`, ...wrong.map(asLogged)].join(" "));
     setOpen(false);
     onLogged();
   };
@@ -246,9 +248,13 @@ function FuelOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onL
         type={bundle.type}
         registration={registration}
         onUplift={(uplift) => {
-          dispatch(recordOfAircraft("fuel.uplifted", { ...uplift, registration }));
+          const data = { ...uplift, registration };
+          const wrong = dispatch(recordPutIn(bundle.type, { type: "fuel.uplifted", data }));
           setLogged(
-            `${formatNumber(uplift.amount, 1)} ${uplift.unit} logged. The next walk will hold it against the stick.`,
+            [
+              `${formatNumber(uplift.amount, 1)} ${uplift.unit} logged. The next walk will hold it against the dipstick.`,
+              ...wrong.map(asLogged),
+            ].join(" "),
           );
           onLogged();
         }}

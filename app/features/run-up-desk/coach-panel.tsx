@@ -1,9 +1,9 @@
 import { formatNumber } from "@cravix/core";
 import type { RunUpProfile } from "@cravix/core/run-up";
+import { sideWords } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Text } from "../../ui/text";
-import { sideWords } from "./engine-of-walk";
 import type { Coach } from "./use-coach";
 
 /** The one thing to do now, to be read with half an eye: a word, a number, how far it has come. */

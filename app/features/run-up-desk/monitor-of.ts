@@ -1,8 +1,8 @@
 import { shapeOf } from "@cravix/contract/stand-in";
+import type { WalkEngine } from "@cravix/core/run-up-desk";
 import type { EngineMonitor } from "../../device/engine-monitor";
 import { listenLive, listenPractice } from "../../device/engine-monitor";
 import type { Walk } from "../walk/use-preflight";
-import type { WalkEngine } from "./engine-of-walk";
 import type { Planted } from "./planted";
 
 type Listener = Parameters<typeof listenLive>[1];

@@ -1,5 +1,5 @@
 import type { Item, Judgement } from "@cravix/core";
-import { engineKey, itemsOf } from "@cravix/core";
+import { itemsOf, readingKey } from "@cravix/core";
 import {
   cleanTrace,
   convertTo,
@@ -15,6 +15,7 @@ import {
   readRunUp,
   type Trace,
 } from "@cravix/core/run-up";
+import type { WalkEngine } from "@cravix/core/run-up-desk";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
@@ -24,7 +25,6 @@ import { JudgementCard } from "../../ui/judgement-card";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
-import type { WalkEngine } from "./engine-of-walk";
 import { LiveRunUp } from "./live-run-up";
 import { monitorOf } from "./monitor-of";
 import type { Planted } from "./planted";
@@ -198,6 +198,6 @@ function endOf(procedure: Alone, measured: Trace, marks: Mark[], profile: RunUpP
 function itemOf(walk: Walk, engine: WalkEngine, procedure: Alone): Item | undefined {
   const items = itemsOf(walk.list, "run-up");
   if (procedure === "ground lean") return items.find(({ traced }) => traced === "lean");
-  const key = engineKey(procedure === "idle" ? "idle" : "oil.temperature", engine.name);
+  const key = readingKey(procedure === "idle" ? "idle" : "oil.temperature", engine.name);
   return items.find(({ reading }) => reading?.key === key);
 }

@@ -1,17 +1,16 @@
 import { type Observation, openQuestions } from "@cravix/core/diagnosis";
+import { PLUGS, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { clockText } from "../../ui/day-and-time";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
 import { AskBack } from "./ask-back";
-import { sideWords, type WalkEngine } from "./engine-of-walk";
 import { Guess, Planting } from "./guess";
 import type { Planted } from "./planted";
 import { NotCleared, ResultActions } from "./result-parts";
 import { Results } from "./results";
 import { plantedWords } from "./troubles";
-import { PLUGS } from "./typed-read";
 import type { ReadRunUp } from "./use-read-run-up";
 
 /** A run-up that was read: what is asked of the pilot, what came of it, and what is done with it. */

@@ -1,15 +1,14 @@
 import { GRADES } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import type { Trace, TraceSource } from "@cravix/core/run-up";
+import { type Check, checksOf, isOut, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { type ReactNode, useMemo, useState } from "react";
 import { Pressable, View } from "react-native";
 import type { RunUpAnswer } from "../../device/run-up.worker";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
-import { type Check, checksOf } from "./checks";
 import { DiagnosisPanel } from "./diagnosis-panel";
-import { sideWords, type WalkEngine } from "./engine-of-walk";
 import { TracePiece } from "./trace-piece";
 import { forTheRecord, previewJudgements } from "./use-record";
 
@@ -131,7 +130,7 @@ function MagnetoPlot({
         to: side.to,
         value: side.feel === "quit" ? "stops" : side.seen ? `−${Math.round(side.drop)}` : "none",
         label: `${words[side.side]}${side.feel === "rough" ? " · rough" : ""}`,
-        bad: side.feel === "quit" || !side.seen || (most !== undefined && side.drop > most),
+        bad: isOut(reading, side.side, engine),
       }))}
     />
   );

@@ -1,4 +1,4 @@
-import { blockedBy, formatNumber } from "@cravix/core";
+import { blockedBy, causeOnEngine, formatNumber, magnetoCause, readingKey } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import {
   clearSequence,
@@ -8,6 +8,7 @@ import {
   type Procedure,
   type Trace,
 } from "@cravix/core/run-up";
+import { engineOfWalk, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
@@ -20,7 +21,6 @@ import { useActs } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 import { EmergencyList, EmergencyNow } from "./emergency";
-import { engineOfWalk, sideWords, type WalkEngine } from "./engine-of-walk";
 import { FileWay } from "./file-way";
 import { LiveRunUp } from "./live-run-up";
 import { monitorOf } from "./monitor-of";
@@ -126,14 +126,12 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         onBack={() => setEmergency(undefined)}
         onLog={(text) => {
           if (read && !read.practice) write(forTheRecord(walk, engine, read.answer, read.trace, read.source));
-          const sideItem =
-            emergency.side &&
-            walk.list.items.find(
-              (item) =>
-                item.reading?.key.startsWith(`magneto.${emergency.side}`) &&
-                item.station === engine.baseItem.station,
-            );
-          acts.found(sideItem ?? engine.baseItem, text, "stop");
+          const { side } = emergency;
+          const key = side && readingKey(`magneto.${side}`, engine.name);
+          const sideItem = key && walk.list.items.find((item) => item.reading?.key === key);
+          // What is judged of the same side afterwards is the same trouble.
+          const cause = side ? causeOnEngine(magnetoCause(side), engine.name) : undefined;
+          acts.found(sideItem || engine.baseItem, text, "stop", cause ? { cause } : {});
           router.replace(`/preflight/${id}/verdict`);
         }}
       />

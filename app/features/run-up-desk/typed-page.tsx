@@ -1,13 +1,13 @@
 import { capital, formatNumber } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
+import type { TypedRead } from "@cravix/core/run-up-desk";
+import { sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { AskBack } from "./ask-back";
 import { DiagnosisPanel } from "./diagnosis-panel";
-import { sideWords, type WalkEngine } from "./engine-of-walk";
 import { NotCleared, ResultActions } from "./result-parts";
-import type { TypedRead } from "./typed-read";
 
 /** What typed numbers came to where something stands out: what it is likeliest, and what would tell most next. The numbers are on record already. */
 export function TypedPage({

@@ -1,5 +1,6 @@
 import { assertPlausible, capital, formatNumber, QuantityError } from "@cravix/core";
 import { readBack, spokenNumber } from "@cravix/core/run-up";
+import { sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { useEffect, useRef, useState } from "react";
 import { View } from "react-native";
 import { canHear, hear } from "../../device/hear";
@@ -9,7 +10,6 @@ import { Button } from "../../ui/button";
 import { Keypad, pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
 import { useShortcuts } from "../../ui/use-shortcuts";
-import { sideWords, type WalkEngine } from "./engine-of-walk";
 
 const FIELDS = ["base", "first", "both", "other", "both again"] as const;
 type Field = (typeof FIELDS)[number];

@@ -1,8 +1,8 @@
+import { inUnit } from "@cravix/core";
 import {
   type CoachStep,
   type CoachView,
   coachView,
-  inUnit,
   LiveTrace,
   type Mark,
   type RunUpProfile,

@@ -1,10 +1,10 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
 import type { Mark, Trace, TraceSource } from "@cravix/core/run-up";
+import type { WalkEngine } from "@cravix/core/run-up-desk";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { RunUpAnswer, RunUpQuestion } from "../../device/run-up.worker";
 import { readRunUpHere } from "../../device/run-up-work";
 import type { Walk } from "../walk/use-preflight";
-import type { WalkEngine } from "./engine-of-walk";
 import { dropRunUp, keepRunUp, keptRunUp, type RunUpDraft } from "./run-up-draft";
 
 /** A run-up that was read: what it was read from, and what came of it. */

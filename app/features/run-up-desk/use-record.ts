@@ -1,4 +1,4 @@
-import { engineKey, itemsOf, judgePreflight, type PreflightState, READING, thinForPlot } from "@cravix/core";
+import { itemsOf, judgePreflight, type PreflightState, READING, readingKey, thinForPlot } from "@cravix/core";
 import type { DiagnosisReport } from "@cravix/core/diagnosis";
 import {
   MOST_DRAWN,
@@ -8,12 +8,11 @@ import {
   type TraceSource,
   tracedReadings,
 } from "@cravix/core/run-up";
+import type { TypedRead, WalkEngine } from "@cravix/core/run-up-desk";
 import type { RunUpAnswer } from "../../device/run-up.worker";
 import { useAppDispatch } from "../../store/hooks";
 import { type Happening, recordAll } from "../../store/record";
 import type { Walk } from "../walk/use-preflight";
-import type { WalkEngine } from "./engine-of-walk";
-import type { TypedRead } from "./typed-read";
 
 type Written = RunUpRead & { itemId: string };
 
@@ -46,6 +45,8 @@ function foundIn(
     name: best.name,
     grade: remedied ? "note" : best.grade,
     probability: best.probability,
+    ...(best.side && { side: best.side }),
+    ...(best.cylinder !== undefined && { cylinder: best.cylinder }),
     sentence: remedied ? `It is gone after the remedy: ${sign}` : sign,
     ...(best.action && !remedied && { action: best.action }),
     ...(best.caution && !remedied && { caution: best.caution }),
@@ -85,7 +86,7 @@ export function forTheRecord(
       .slice(0, 200)
       .map(({ step, at, until }) => ({ step, from: Number(at.toFixed(1)), to: Number(until.toFixed(1)) })),
   };
-  return { read, readings, answered };
+  return { read, readings, answered, from };
 }
 
 /** The judgements that these numbers would lead to, before they are written down. */
@@ -95,7 +96,14 @@ export function previewJudgements(walk: Walk, engine: WalkEngine, made: ReturnTy
   const readings = { ...walk.state.readings };
   for (const { item, value, unit, feel } of made.readings)
     if (item.reading)
-      readings[item.reading.key] = { ...unsaid, itemId: item.id, value, unit, ...(feel && { feel }) };
+      readings[item.reading.key] = {
+        ...unsaid,
+        itemId: item.id,
+        value,
+        unit,
+        from: made.from,
+        ...(feel && { feel }),
+      };
   if (made.read.densityAltitudeFt !== undefined)
     readings[READING.densityAltitude] = {
       ...unsaid,
@@ -111,14 +119,14 @@ export function previewJudgements(walk: Walk, engine: WalkEngine, made: ReturnTy
   const ids = new Set(made.readings.map(({ item }) => item.id));
   // What is likeliest stands above it already, with its probabilities.
   return judgePreflight(walk.list, state).judgements.filter(
-    (judgement) => judgement.itemIds?.some((id) => ids.has(id)) && !judgement.id.startsWith("engine."),
+    (judgement) => judgement.itemIds?.some((id) => ids.has(id)) && !judgement.explains,
   );
 }
 
 /** Writes a run-up down: what its trace amounted to, every number at its item, and the items that it answers; then goes to what is still open. */
 export function useRecordRunUp(walk: Walk) {
   const dispatch = useAppDispatch();
-  return ({ read, readings, answered }: ReturnType<typeof forTheRecord>) => {
+  return ({ read, readings, answered, from }: ReturnType<typeof forTheRecord>) => {
     const done = new Set([...readings.map(({ item }) => item.id), ...answered.map((item) => item.id)]);
     const open = itemsOf(walk.list, "run-up").find(
       (item) => !done.has(item.id) && !walk.state.answers[item.id],
@@ -130,7 +138,7 @@ export function useRecordRunUp(walk: Walk) {
           ? [
               {
                 type: "reading.taken",
-                data: { itemId: item.id, key: item.reading.key, value, unit, ...(feel && { feel }) },
+                data: { itemId: item.id, key: item.reading.key, value, unit, from, ...(feel && { feel }) },
               },
             ]
           : [],
@@ -158,7 +166,7 @@ export function typedReadings(
       [READING.magnetoLeft, numbers.left],
     ] as const
   ).flatMap(([key, value]) => {
-    const named = engineKey(key, engine.name);
+    const named = readingKey(key, engine.name);
     const item = items.find((i) => i.reading?.key === named);
     return item && value !== undefined ? [{ item, key: named, value, unit: "rpm" as const }] : [];
   });

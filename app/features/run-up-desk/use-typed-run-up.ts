@@ -1,13 +1,13 @@
 import type { EngineFeel } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
+import type { WalkEngine } from "@cravix/core/run-up-desk";
+import { readTyped, standsOut, type Typed, type TypedRead } from "@cravix/core/run-up-desk";
 import { useMemo } from "react";
 import { useKept } from "../../device/use-kept";
 import { useAppDispatch } from "../../store/hooks";
 import { type Happening, recordAll } from "../../store/record";
 import { useActs } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
-import type { WalkEngine } from "./engine-of-walk";
-import { readTyped, standsOut, type Typed, type TypedRead } from "./typed-read";
 import type { TypedNumbers } from "./typed-way";
 import { typedForTheRecord, typedReadings } from "./use-record";
 

@@ -1,11 +1,11 @@
 import { capital } from "@cravix/core";
 import { hasProcedure, PROCEDURES, type Procedure } from "@cravix/core/run-up";
+import { sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import { sideWords, type WalkEngine } from "./engine-of-walk";
 import type { Planted } from "./planted";
 import { PROCEDURE_WORDS } from "./procedure-words";
 import { plantedWords, troublesOf, troubleWord } from "./troubles";

@@ -1,4 +1,4 @@
-import { entryText, formatQuantity, hastyRuns, type Reason, toWriteUp, type Verdict } from "@cravix/core";
+import { entryText, formatQuantity, hastyRuns, type Reason, toLog, type Verdict } from "@cravix/core";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
@@ -47,10 +47,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
     router.replace(`/preflight/${state.id}`);
   };
   const sign = async (decision: "fly" | "not flying") => {
-    const happenings: Happening[] = toWriteUp(reasons).map(({ text, grade, stationId }) => ({
-      type: "discrepancy.opened",
-      data: { registration: list.registration, stationId, text, grade },
-    }));
+    const happenings: Happening[] = toLog(list, state, reasons);
     happenings.push({
       type: "verdict.signed",
       data: {
@@ -204,7 +201,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
           </Heading>
           {reasons.map((reason) => (
             <ReasonCard
-              key={`${reason.itemId}${reason.text}`}
+              key={reason.cause ?? reason.discrepancyId ?? `${reason.itemId}${reason.text}`}
               reason={reason}
               station={list.stations.find((s) => s.id === reason.stationId)?.name}
             />
@@ -284,7 +281,17 @@ function PaceReminder({ walk: { list, state } }: { walk: Walk }) {
 }
 
 function ReasonCard({ reason, station }: { reason: Reason; station: string | undefined }) {
-  if (reason.judgement) return <JudgementCard judgement={reason.judgement} />;
+  if (reason.judgement)
+    return (
+      <View className="gap-1">
+        <JudgementCard judgement={{ ...reason.judgement, grade: reason.grade }} />
+        {reason.evidence?.map((one) => (
+          <Text key={one.id} className="border-l-2 border-stone pl-3 text-sm">
+            {one.subject}: {one.sentence}
+          </Text>
+        ))}
+      </View>
+    );
   return (
     <View
       className={`rounded-xl bg-stone px-3 py-2 ${reason.grade === "stop" ? "border-l-8 border-clay" : ""}`}

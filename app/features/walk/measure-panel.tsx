@@ -11,6 +11,7 @@ import {
   QuantityError,
   quantityTrouble,
   READING,
+  tankKey,
   volumeFromDip,
   wordsOfWalk,
   Z_95_TWO_SIDED,
@@ -116,7 +117,7 @@ function troubleWith(walk: Walk, item: Item, value: number): string | undefined 
   if (!reading) return undefined;
   try {
     assertPlausible(item.title, value, reading.unit, reading.plausible);
-    const tank = walk.list.type.fuel?.tanks.find((t) => READING.tank("dip", t.id) === reading.key);
+    const tank = walk.list.type.fuel?.tanks.find((t) => tankKey("dip", t.id) === reading.key);
     if (tank?.calibration) volumeFromDip(tank.calibration, value);
     if (reading.key === READING.hours) {
       const last = walk.list.memory?.hours;
@@ -252,7 +253,7 @@ function ComesTo({
   const drawn = drawnReading(walk, item);
   if (!drawn || value === undefined) return null;
   if (drawn.kind === "oil") {
-    const level = judged.find((j) => j.id.startsWith("oil.level"));
+    const level = judged.find((j) => j.judge === "oil.level");
     if (!level) return null;
     return (
       <View className="flex-row items-center gap-2">

@@ -285,7 +285,8 @@ function FoundStep({
   const found = useFoundDraft(walkId, item, preset);
   const { draft } = found;
   const log = () => {
-    acts.found(item, draft.text.trim(), draft.grade, draft.measure.trim() || undefined);
+    const measure = draft.measure.trim();
+    acts.found(item, draft.text.trim(), draft.grade, measure ? { measure } : {});
     found.drop();
     // Withdrawn, the item is asked again, and not what was found there.
     onBack();

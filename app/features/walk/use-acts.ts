@@ -66,7 +66,12 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
       told: (told: EventData["fuel.told"]) => void dispatch(record(id, "fuel.told", told)),
       oilAdded: (oil: Omit<EventData["oil.added"], "registration">) =>
         void dispatch(record(id, "oil.added", { ...oil, registration: list.registration })),
-      found: (target: Item, text: string, grade: FindingGrade, measure?: string) =>
+      found: (
+        target: Item,
+        text: string,
+        grade: FindingGrade,
+        { measure, cause }: { measure?: string; cause?: string } = {},
+      ) =>
         void dispatch(
           record(id, "discrepancy.opened", {
             registration: list.registration,
@@ -75,6 +80,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
             text,
             grade,
             ...(measure && { measure }),
+            ...(cause && { cause }),
           }),
         ),
       observed: (target: Item, seen: "same" | "grown" | "gone", measure?: string) => {

@@ -24,6 +24,7 @@ import {
   STREAM_EVENTS,
   STREAM_KINDS,
   SURFACE_WAYS,
+  TRACE_SOURCES,
   UNITS,
 } from "@cravix/core";
 import { array, boolean, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
@@ -86,6 +87,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     unit: string().required().oneOf(UNITS),
     feel: string().oneOf(["smooth", "rough", "quit"]),
     heat: string().oneOf(OIL_HEATS),
+    from: string().oneOf(TRACE_SOURCES),
   },
   "sample.taken": {
     itemId: key(),
@@ -144,6 +146,8 @@ const DATA: { [T in EventType]: ObjectShape } = {
         sentence: words(600),
         action: text(400),
         caution: text(400),
+        side: string().oneOf(["right", "left"]),
+        cylinder: anyNumber(1, 40).integer(),
       }),
     ),
     notes: array().of(words(400)).required().max(60),
@@ -171,6 +175,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     text: words(2000),
     grade: string().required().oneOf(FINDING_GRADES),
     measure: text(200),
+    cause: name(),
   },
   "discrepancy.observed": {
     discrepancyId: eventId(),

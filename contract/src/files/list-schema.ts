@@ -26,6 +26,7 @@ const askedItem = object({
     .of(object({ value: key(), label: words(120) }).required())
     .max(60),
   discrepancyId: name(),
+  cause: name(),
 });
 
 /** What a composed list must be wherever it is read: everything that a fold, a judgement or a page takes from it. */

@@ -1,6 +1,6 @@
+import { type Judgement, type Source, unjudged } from "../judgement/judgement";
 import { QuantityError } from "../units/convert";
 import { formatNumber } from "../units/format";
-import { type Judgement, type Source, unjudged } from "../verdict/judgement";
 import { type Wind, windComponents } from "./wind-components";
 
 export interface CrosswindLimit {
@@ -37,6 +37,7 @@ export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
     ? {
         id: "wind.cross",
         subject: "Crosswind",
+        scope: "day",
         grade: cross <= lowest.kt ? "sound" : "ask",
         reading,
         limit: `at most ${formatNumber(lowest.kt)} kt`,
@@ -52,6 +53,7 @@ export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
     {
       id: "wind.tail",
       subject: "Tailwind",
+      scope: "day",
       grade: "ask",
       reading: { value: -headwindKt, unit: "kt" },
       limit: "into wind",

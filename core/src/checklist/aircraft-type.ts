@@ -2,11 +2,11 @@ import type { CrosswindLimit } from "../air/judge-wind";
 import type { ElectricalProfile } from "../electrical/battery";
 import type { MagnetoProfile } from "../engine/judge-magnetos";
 import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
+import type { FindingGrade, LimitRange, Source } from "../judgement/judgement";
 import type { OilProfile } from "../oil/judge-oil";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
-import type { FindingGrade, LimitRange, Source } from "../verdict/judgement";
 import type { SchoolTag, TypeHabits } from "./school";
 
 /** The parts of a preflight in their order. */
@@ -118,6 +118,8 @@ export interface Item {
   /** Answered by the trace of the run-up where this step is found in it as it should be. */
   traced?: (typeof TRACED_STEPS)[number];
   discrepancyId?: string;
+  /** What is behind the discrepancy that it asks about, where that was judged: measured again, it is not opened anew. */
+  cause?: string;
 }
 
 /** One thing before another, with the reason: the first item must be found in order before any of the others is begun. */

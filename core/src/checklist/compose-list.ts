@@ -1,4 +1,4 @@
-import type { FindingGrade } from "../verdict/judgement";
+import type { FindingGrade } from "../judgement/judgement";
 import {
   type Aircraft,
   type AircraftType,
@@ -26,6 +26,8 @@ export interface OpenDiscrepancy {
   grade: FindingGrade;
   openedAt: string;
   openedBy: string;
+  /** What is behind it, where it was judged. */
+  cause?: string;
   /** What was last measured or counted of it. */
   measure?: string;
 }
@@ -202,6 +204,7 @@ function observeItem(discrepancy: OpenDiscrepancy, station: string): Item {
     why: `Open since ${discrepancy.openedAt.slice(0, 10)}, written up by ${discrepancy.openedBy}. What was there before is only normal if it has not grown.`,
     miss: discrepancy.grade,
     discrepancyId: discrepancy.id,
+    ...(discrepancy.cause && { cause: discrepancy.cause }),
   };
 }
 

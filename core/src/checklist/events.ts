@@ -1,11 +1,11 @@
-import type { EngineFeel } from "../engine/judge-magnetos";
+import type { EngineFeel } from "../engine/classify-drop";
 import type { FuelUnit } from "../fuel/fuel-amount";
 import type { Sample } from "../fuel/fuel-sample";
 import type { FuelTold, SampleFate } from "../fuel/fuel-told";
+import type { FindingGrade, SignedVerdict } from "../judgement/judgement";
 import type { OilHeat } from "../oil/judge-oil";
-import type { RunUpRead } from "../run-up/run-up-read";
+import type { RunUpRead, TraceSource } from "../run-up/run-up-read";
 import type { Unit } from "../units/convert";
-import type { FindingGrade, SignedVerdict } from "../verdict/judgement";
 import type { Condition } from "./aircraft-type";
 import type { RETURN_RULES, School } from "./school";
 
@@ -52,6 +52,8 @@ export interface EventData {
     feel?: EngineFeel;
     /** Oil read with the engine hot or cold. */
     heat?: OilHeat;
+    /** Taken out of an engine monitor's trace; without it a person read it. */
+    from?: TraceSource;
   };
   /** One cup from one drain, and what became of it. */
   "sample.taken": Sample & { itemId: string; fate?: SampleFate };
@@ -82,6 +84,8 @@ export interface EventData {
     text: string;
     grade: FindingGrade;
     measure?: string;
+    /** What is behind it, where it was judged and not only seen: by this it is known again the next time. */
+    cause?: string;
   };
   "discrepancy.observed": {
     discrepancyId: string;

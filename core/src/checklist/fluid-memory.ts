@@ -1,9 +1,9 @@
 import { type ExpectedFuel, expectedFuel, type FuelEntry } from "../fuel/fuel-log";
 import { type OilEntry, type OilTrend, oilTrend } from "../oil/oil-consumption";
+import { ONLY_ENGINE } from "../readings/reading-keys";
 import type { PastRunUp } from "../run-up/habit";
 import { QuantityError } from "../units/convert";
 import type { AircraftType } from "./aircraft-type";
-import { ONLY_ENGINE } from "./reading-keys";
 
 /** What an engine's oil log amounts to, without its lines. */
 export type OilMemory = Pick<OilTrend, "overall" | "recent" | "change" | "usualFlightH" | "tooFew"> & {

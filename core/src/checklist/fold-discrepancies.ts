@@ -1,4 +1,4 @@
-import type { FindingGrade } from "../verdict/judgement";
+import type { FindingGrade } from "../judgement/judgement";
 import { byEventId, mergeEvents, type PreflightEvent } from "./events";
 import { readStream } from "./read-stream";
 
@@ -8,6 +8,8 @@ export interface DiscrepancyState {
   stationId: string;
   text: string;
   grade: FindingGrade;
+  /** What is behind it, where it was judged. */
+  cause?: string;
   openedAt: string;
   openedBy: string;
   /** The latest measure or count. */
@@ -76,13 +78,14 @@ export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): 
   }
   const byId = new Map<string, DiscrepancyState>();
   for (const [id, event] of openings) {
-    const { registration, stationId, text, grade, measure } = event.data;
+    const { registration, stationId, text, grade, measure, cause } = event.data;
     byId.set(id, {
       id,
       registration,
       stationId,
       text,
       grade,
+      ...(cause && { cause }),
       openedAt: event.at,
       openedBy: event.crewId,
       ...(measure !== undefined && { measure }),

@@ -1,8 +1,9 @@
-import type { EngineFeel } from "../engine/judge-magnetos";
+import type { EngineFeel } from "../engine/classify-drop";
 import type { FuelSampleTaken, OilAdded, UpliftSeen } from "../fuel/fluid-events";
 import type { FuelTold } from "../fuel/fuel-told";
 import type { OilHeat } from "../oil/judge-oil";
-import type { RunUpRead } from "../run-up/run-up-read";
+import { ONLY_ENGINE, READING, readingKey, tankOfKey } from "../readings/reading-keys";
+import type { RunUpRead, TraceSource } from "../run-up/run-up-read";
 import type { Unit } from "../units/convert";
 import type { Condition } from "./aircraft-type";
 import { copyDictionary, type Dictionary, emptyDictionary } from "./dictionary";
@@ -14,7 +15,6 @@ import {
   type ReturnWay,
 } from "./events";
 import { authorsOf, readStream, type StreamReading } from "./read-stream";
-import { engineKey, ONLY_ENGINE, READING, tankOfKey } from "./reading-keys";
 import type { School } from "./school";
 
 export interface Answer {
@@ -54,6 +54,8 @@ export interface Reading {
   crewId: string;
   feel?: EngineFeel;
   heat?: OilHeat;
+  /** Out of a trace; without it a person read it. */
+  from?: TraceSource;
 }
 
 /** An act that can be taken back: which event, whose, and the discrepancy that it logged, if any. */
@@ -314,7 +316,7 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
       state.joined = state.joined.filter((crewId) => crewId !== event.data.crewId);
       return;
     case "reading.taken": {
-      const { itemId, key, value, unit, feel, heat } = event.data;
+      const { itemId, key, value, unit, feel, heat, from } = event.data;
       answer(itemId, "sound", String(value));
       state.readings[key] = {
         eventId,
@@ -325,6 +327,7 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
         crewId: event.crewId,
         ...(feel && { feel }),
         ...(heat && { heat }),
+        ...(from && { from }),
       };
       return;
     }
@@ -362,7 +365,7 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
       for (const [key, reading] of Object.entries(state.readings)) {
         const looked = tankOfKey(key);
         if (!looked || (tankId !== undefined && looked.tankId !== tankId)) continue;
-        before[key] = reading.value;
+        before[key] = { value: reading.value, unit: reading.unit };
         delete state.readings[key];
         // The gauge was read with the master on, before: it is asked no more, and counts no more.
         if (looked.by !== "gauge") reopen(reading.itemId);
@@ -384,11 +387,16 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
       state.told = { ...state.told, ...event.data };
       return;
     case "oil.added": {
-      const key = engineKey(READING.oilLevel, event.data.engine);
+      const key = readingKey(READING.oilLevel, event.data.engine);
       const reading = state.readings[key];
       state.oilAdded = [
         ...state.oilAdded,
-        { ...event.data, eventId, at, ...(reading && { beforeQt: reading.value }) },
+        {
+          ...event.data,
+          eventId,
+          at,
+          ...(reading && { before: { value: reading.value, unit: reading.unit } }),
+        },
       ];
       if (reading) {
         // The level is another one now: wait, wipe, read again.

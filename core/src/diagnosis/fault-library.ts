@@ -1,4 +1,4 @@
-import type { FindingGrade } from "../verdict/judgement";
+import type { FindingGrade } from "../judgement/judgement";
 import type { DiagnosisContext, Feature } from "./observations";
 
 /** How likely each state of a feature is, and why. States left out share what is missing to 1. */

@@ -1,17 +1,13 @@
+import { classifyDrop, type DropLimits } from "../engine/classify-drop";
+import type { LimitRange } from "../judgement/judgement";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { rpmScale } from "../run-up/run-up-profile";
 import type { MagnetoReading, RunUpReading, Side } from "../run-up/run-up-reading";
 import { median } from "../trend/median";
 import { formatNumber } from "../units/format";
-import type { LimitRange } from "../verdict/judgement";
 import type { Observation } from "./observations";
 
-export interface ObserveLimits {
-  maxDropRpm?: number;
-  /** The greatest difference between the two sides. */
-  maxDifferenceRpm?: number;
-  resolutionRpm: number;
-}
+export type ObserveLimits = DropLimits;
 
 /** The same engine as far as a reading can tell its cylinders apart: without exhaust probes it cannot, and then none is named. */
 export function asFarAsProbed<T extends { cylinders: number }>(context: T, { egt }: RunUpReading): T {
@@ -19,7 +15,7 @@ export function asFarAsProbed<T extends { cylinders: number }>(context: T, { egt
 }
 
 /** What of a side's reading says how it dropped. */
-export type Dropped = Pick<MagnetoReading, "side" | "drop" | "seen" | "feel" | "doubt">;
+export type DroppedSide = Pick<MagnetoReading, "side" | "drop" | "seen" | "feel" | "doubt">;
 
 /** From this much below the others a cylinder's exhaust "falls", °F: a cylinder that fires lies within half of it. */
 const COLDER_F = 60;
@@ -83,33 +79,44 @@ function wildProbes({ egt, problems }: RunUpReading): number[] {
   return [...new Set([...stuck, ...jumping])];
 }
 
-/** What one side's drop is, beside the other and the limits, rpm. */
+/** From how much on a drop is told from the scatter of a trace, rpm: finer than a hand's tachometer. */
+export function tracedLimits(limits: DropLimits, profile: Pick<RunUpProfile, "rpm">): DropLimits {
+  return { ...limits, resolutionRpm: Math.min(limits.resolutionRpm, 8 * rpmScale(profile)) };
+}
+
+/** What one side's drop is in the words of the fault library, beside the other and the limits, rpm. */
 export function dropOf(
-  made: Dropped,
-  other: Dropped | undefined,
+  made: DroppedSide,
+  other: DroppedSide | undefined,
   side: string,
-  { maxDropRpm, maxDifferenceRpm, resolutionRpm }: ObserveLimits,
+  limits: ObserveLimits,
   profile: RunUpProfile,
 ): Observation {
   const rpm = formatNumber(Math.abs(made.drop));
   const base = { feature: "drop" as const, side: made.side };
-  if (made.feel === "quit") return { ...base, state: "quit", words: `On ${side} the engine stopped.` };
-  if (!made.seen || made.drop < Math.min(resolutionRpm, 8 * rpmScale(profile)))
-    return { ...base, state: "none", words: `On ${side} nothing dropped.` };
-  if (maxDropRpm !== undefined && made.drop > maxDropRpm)
-    return {
-      ...base,
-      state: "over",
-      words: `On ${side} it dropped ${rpm} rpm, over the limit of ${formatNumber(maxDropRpm)}.`,
-    };
-  const more = other?.seen && other.feel !== "quit" && !other.doubt ? made.drop - other.drop : 0;
-  if (maxDifferenceRpm !== undefined && more > maxDifferenceRpm)
-    return {
-      ...base,
-      state: "uneven",
-      words: `On ${side} it dropped ${rpm} rpm, ${formatNumber(more)} more than on the other.`,
-    };
-  return { ...base, state: "usual", words: `On ${side} it dropped ${rpm} rpm.` };
+  const { state } = classifyDrop(made, other, tracedLimits(limits, profile));
+  switch (state) {
+    case "quit":
+      return { ...base, state: "quit", words: `On ${side} the engine stopped.` };
+    case "none":
+    case "too small":
+      return { ...base, state: "none", words: `On ${side} nothing dropped.` };
+    case "over":
+      return {
+        ...base,
+        state: "over",
+        words: `On ${side} it dropped ${rpm} rpm, over the limit of ${formatNumber(limits.maxDropRpm ?? 0)}.`,
+      };
+    case "uneven":
+      return {
+        ...base,
+        state: "uneven",
+        words: `On ${side} it dropped ${rpm} rpm, ${formatNumber(made.drop - (other?.drop ?? 0))} more than on the other.`,
+      };
+    case "no limit":
+    case "usual":
+      return { ...base, state: "usual", words: `On ${side} it dropped ${rpm} rpm.` };
+  }
 }
 
 function exhaustOf(

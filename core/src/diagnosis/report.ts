@@ -1,5 +1,5 @@
+import type { FindingGrade } from "../judgement/judgement";
 import { capital } from "../units/format";
-import type { FindingGrade } from "../verdict/judgement";
 import { chanceOf, diagnose, type Hypothesis, hypothesisName } from "./diagnose";
 import { rankTests } from "./next-test";
 import type { DiagnosisContext, Feature, Observation } from "./observations";

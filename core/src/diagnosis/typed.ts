@@ -1,4 +1,4 @@
-import { type RunUpProfile, rpmScale } from "../run-up/run-up-profile";
+import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { Side } from "../run-up/run-up-reading";
 import type { Observation } from "./observations";
 import { dropOf, type ObserveLimits } from "./observe";
@@ -18,12 +18,11 @@ const SIDES = ["right", "left"] as const;
  * over 0. Limits are the type's.
  */
 export function observeTyped(typed: TypedRunUp, profile: RunUpProfile, limits: ObserveLimits): Observation[] {
-  const least = Math.min(limits.resolutionRpm, 8 * rpmScale(profile));
   const madeOf = (side: Side) => {
     const rpm = typed[side];
     if (rpm === undefined) return undefined;
     const drop = typed.base - rpm;
-    return { side, drop, seen: drop >= least, feel: rpm === 0 ? ("quit" as const) : ("smooth" as const) };
+    return { side, drop, seen: drop > 0, feel: rpm === 0 ? ("quit" as const) : ("smooth" as const) };
   };
   return SIDES.flatMap((side) => {
     const made = madeOf(side);

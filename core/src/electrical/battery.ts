@@ -1,6 +1,6 @@
+import { type Judgement, type Source, unjudged } from "../judgement/judgement";
 import { assertFinite, QuantityError } from "../units/convert";
 import { formatQuantity } from "../units/format";
-import { type Judgement, type Source, unjudged } from "../verdict/judgement";
 
 /** One thing that draws from the battery. */
 export interface ElectricalLoad {
@@ -128,6 +128,7 @@ export function judgeBattery(
   const base = {
     id,
     subject,
+    scope: "aircraft" as const,
     reading: { value: usedAh, unit: "Ah" as const },
     limit: `at least ${formatQuantity({ value: needAh, unit: "Ah" })} left at ${at}`,
     margin: { value: marginAh, unit: "Ah" as const },

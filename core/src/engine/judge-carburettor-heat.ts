@@ -1,6 +1,6 @@
+import type { Judgement } from "../judgement/judgement";
 import { assertNotNegative } from "../units/convert";
 import { formatNumber } from "../units/format";
-import type { Judgement } from "../verdict/judgement";
 
 /**
  * Carburettor heat on: the rpm must drop, seen. No drop means a cable that is off or heat that is already on.
@@ -14,6 +14,7 @@ export function judgeCarburettorHeat(baseRpm: number, hotRpm: number, coldAgainR
   const base = {
     id: "carburettor-heat",
     subject: "Carburettor heat",
+    scope: "aircraft" as const,
     reading: { value: drop, unit: "rpm" as const },
     limit: "a drop must be seen",
     source: { kind: "common practice", text: "a drop must be seen", example: false } as const,

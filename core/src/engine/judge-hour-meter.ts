@@ -1,6 +1,6 @@
+import type { Judgement } from "../judgement/judgement";
 import { assertNotNegative } from "../units/convert";
 import { formatNumber } from "../units/format";
-import type { Judgement } from "../verdict/judgement";
 
 /** A meter is read to its tenths: less than this is no gap. */
 const TENTHS = 0.15;
@@ -16,7 +16,12 @@ export function judgeHourMeter(
 ): Judgement | undefined {
   assertNotNegative("The hour meter", hours);
   if (!last) return undefined;
-  const base = { id: "hours", subject: "Hour meter", reading: { value: hours, unit: "h" } as const };
+  const base = {
+    id: "hours",
+    subject: "Hour meter",
+    scope: "day" as const,
+    reading: { value: hours, unit: "h" as const },
+  };
   const then = `${formatNumber(last.value, 1)} on ${last.at.slice(0, 10)}`;
   if (hours < last.value)
     return {

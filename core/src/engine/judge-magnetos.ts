@@ -1,8 +1,7 @@
+import { type Judgement, type Source, unjudged } from "../judgement/judgement";
 import { assertFinite, QuantityError } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
-import { type Judgement, type Source, unjudged } from "../verdict/judgement";
-
-export type EngineFeel = "smooth" | "rough" | "quit";
+import { type ClassifiedDrop, classifyDrop, type Dropped, type EngineFeel } from "./classify-drop";
 
 export interface MagnetoProfile {
   maxDropRpm?: number;
@@ -25,6 +24,8 @@ export interface MagnetoInput {
   profile: MagnetoProfile;
   /** A trace has said more than a drop and a feel can: then no cause is guessed from them. */
   explained?: boolean;
+  /** How plugs are cleared on this type, in words. */
+  clearing?: string;
 }
 
 export interface MagnetoResult {
@@ -35,132 +36,145 @@ export interface MagnetoResult {
 }
 
 const HOT = "Treat the propeller as live with the key off. Nobody near it, chocks in, call maintenance.";
-const CLEAR =
-  "Lean for peak temperature, a little more rpm, about a minute, then check again. Not cleared in two tries: taxi back.";
+/** Where nothing is on file of how this type's plugs are cleared. */
+const CLEAR = "Clear it as the handbook says, then check again. Not cleared in two tries: taxi back.";
+
+const SIDES = ["right", "left"] as const;
+type Side = (typeof SIDES)[number];
+
+/** What is behind a side that is out: plug, lead, timing or ground of that magneto, whatever it is called. */
+export const magnetoCause = (side: Side): string => `magneto.${side}`;
 
 /**
  * The magneto check: the drop on each side against the greatest drop, and their difference against the greatest difference.
  * No drop at all is a stop (a magneto that is not grounded, a switch or timing fault), and so is an engine that quits on one side;
- * neither needs a limit on file. A drop smaller than the tachometer can show is sent back to be looked at again.
+ * neither needs a limit on file. A drop smaller than the tachometer can show is sent back to be looked at again. Sides too far apart are of the
+ * side that is out, or else of the one that dropped more: one trouble.
  * Valid range: rpm from 0 to the tachometer's end, base > 0; throws QuantityError otherwise. Give one side or both.
  * Source: limits from the profile; the pair of limits and the meaning of no drop are common practice.
  */
-export function judgeMagnetos({
-  baseRpm,
-  right,
-  left,
-  profile,
-  explained = false,
-}: MagnetoInput): MagnetoResult {
-  const check = (what: string, rpm: number) => {
-    assertFinite(what, rpm);
-    if (rpm < 0) throw new QuantityError(`${what} cannot be negative.`);
-    if (rpm > profile.tachometerMaxRpm)
-      throw new QuantityError(
-        `${what}: the tachometer ends at ${formatNumber(profile.tachometerMaxRpm)} rpm. Read it again.`,
-      );
-  };
-  check("The run-up rpm", baseRpm);
+export function judgeMagnetos(input: MagnetoInput): MagnetoResult {
+  const { baseRpm, profile } = input;
+  checkRpm("The run-up rpm", baseRpm, profile);
   if (baseRpm === 0) throw new QuantityError("The run-up rpm must be more than zero.");
-  const judgements: Judgement[] = [];
-  const drops: Partial<Record<"right" | "left", number>> = {};
-  for (const [side, reading] of [
-    ["right", right],
-    ["left", left],
-  ] as const) {
-    if (!reading) continue;
-    check(`The rpm on ${side}`, reading.rpm);
-    drops[side] = baseRpm - reading.rpm;
-    judgements.push(judgeSide(side, baseRpm - reading.rpm, reading, profile, explained));
+  const made = (side: Side): (Dropped & { rpm: number }) | undefined => {
+    const reading = input[side];
+    if (!reading) return undefined;
+    checkRpm(`The rpm on ${side}`, reading.rpm, profile);
+    const feel = reading.rpm === 0 ? "quit" : reading.feel;
+    return { rpm: reading.rpm, drop: baseRpm - reading.rpm, ...(feel && { feel }) };
+  };
+  const sides = { right: made("right"), left: made("left") };
+  const result: MagnetoResult = { judgements: [] };
+  const out: Side[] = [];
+  let apart: ClassifiedDrop | undefined;
+  for (const side of SIDES) {
+    const own = sides[side];
+    if (!own) continue;
+    result[side === "right" ? "rightDropRpm" : "leftDropRpm"] = own.drop;
+    const other = sides[side === "right" ? "left" : "right"];
+    const classified = classifyDrop(own, other, profile);
+    if (classified.apartRpm !== undefined && own.feel !== "quit") apart = classified;
+    const judged = judgeSide(side, own, classified, input);
+    if (judged.grade !== "sound" && judged.grade !== "unjudged") out.push(side);
+    result.judgements.push(judged);
   }
-  const result: MagnetoResult = { judgements };
-  if (drops.right !== undefined) result.rightDropRpm = drops.right;
-  if (drops.left !== undefined) result.leftDropRpm = drops.left;
-  if (drops.right === undefined || drops.left === undefined) return result;
-  if (right?.feel === "quit" || left?.feel === "quit") return result;
-  result.differenceRpm = Math.abs(drops.right - drops.left);
-  judgements.push(judgeDifference(result.differenceRpm, profile));
+  const { right, left } = sides;
+  if (!right || !left || apart?.apartRpm === undefined) return result;
+  result.differenceRpm = apart.apartRpm;
+  const [first] = out;
+  const side = first ?? (right.drop > left.drop ? "right" : "left");
+  result.judgements.push(judgeDifference(apart.apartRpm, side, input));
   return result;
 }
 
+function checkRpm(what: string, rpm: number, { tachometerMaxRpm }: MagnetoProfile): void {
+  assertFinite(what, rpm);
+  if (rpm < 0) throw new QuantityError(`${what} cannot be negative.`);
+  if (rpm > tachometerMaxRpm)
+    throw new QuantityError(
+      `${what}: the tachometer ends at ${formatNumber(tachometerMaxRpm)} rpm. Read it again.`,
+    );
+}
+
 function judgeSide(
-  side: "right" | "left",
-  drop: number,
-  { feel, rpm }: MagnetoSide,
-  profile: MagnetoProfile,
-  explained: boolean,
+  side: Side,
+  { drop, feel }: Dropped,
+  { state, overRpm }: ClassifiedDrop,
+  { profile, explained = false, clearing = CLEAR }: MagnetoInput,
 ): Judgement {
-  const id = `magneto.${side}`;
-  const subject = `Magneto, ${side}`;
   const reading = { value: drop, unit: "rpm" } as const;
   const { maxDropRpm, source } = profile;
-  const limited =
-    maxDropRpm === undefined
-      ? {}
-      : {
-          limit: `at most ${formatNumber(maxDropRpm)} rpm`,
-          margin: { value: maxDropRpm - drop, unit: "rpm" as const },
-          source,
-        };
-  const base = { id, subject, reading };
-  if (feel === "quit" || rpm === 0)
-    return {
-      ...base,
-      grade: "stop",
-      sentence: `The engine stops on ${side}: that magneto is dead.`,
-      action: "Throttle to idle before switching back to both. Taxi back, do not fly.",
-    };
-  if (drop <= 0)
-    return {
-      ...base,
-      ...limited,
-      grade: "stop",
-      sentence:
-        drop === 0
-          ? `No drop at all on ${side}. That is not good news: it may not be grounded.`
-          : `The rpm rose on ${side}: no drop was seen. Switch, grounding or timing is wrong.`,
-      action: "Do not fly. Find out whether the switch grounds this magneto.",
-      caution: HOT,
-    };
-  if (drop < profile.resolutionRpm)
-    return {
-      ...base,
-      ...limited,
-      grade: "ask",
-      sentence: `${formatNumber(drop)} rpm is less than this tachometer can show: it cannot be told from no drop at all.`,
-      action: "Check again and look for a drop.",
-      caution: HOT,
-    };
-  if (maxDropRpm === undefined)
-    return unjudged(
-      id,
-      subject,
-      `${formatQuantity(reading)} drop: no greatest drop on file for this aircraft. Look in its handbook.`,
-      reading,
-    );
-  if (drop > maxDropRpm)
-    return {
-      ...base,
-      ...limited,
-      grade: "stop",
-      sentence: `${formatNumber(drop)} rpm drop, ${formatNumber(drop - maxDropRpm)} over the limit${felt(feel, explained)}`,
-      action: CLEAR,
-      caution: "Look outside and at the temperatures while you clear it.",
-    };
-  if (feel === "rough")
-    return {
-      ...base,
-      ...limited,
-      grade: "ask",
-      sentence: `${formatNumber(drop)} rpm is inside the limit, but it ran rough.`,
-      action: CLEAR,
-    };
-  return {
-    ...base,
-    ...limited,
-    grade: "sound",
-    sentence: `${formatNumber(drop)} rpm drop, inside the limit.`,
+  const own = {
+    id: `magneto.${side}`,
+    cause: magnetoCause(side),
+    scope: "aircraft" as const,
+    subject: `Magneto, ${side}`,
+    reading,
   };
+  const base = {
+    ...own,
+    ...(maxDropRpm !== undefined && {
+      limit: `at most ${formatNumber(maxDropRpm)} rpm`,
+      margin: { value: maxDropRpm - drop, unit: "rpm" as const },
+      source,
+    }),
+  };
+  switch (state) {
+    case "quit":
+      return {
+        ...own,
+        grade: "stop",
+        sentence: `The engine stops on ${side}: that magneto is dead.`,
+        action: "Throttle to idle before switching back to both. Taxi back, do not fly.",
+      };
+    case "none":
+      return {
+        ...base,
+        grade: "stop",
+        sentence:
+          drop === 0
+            ? `No drop at all on ${side}. That is not good news: it may not be grounded.`
+            : `The rpm rose on ${side}: no drop was seen. Switch, grounding or timing is wrong.`,
+        action: "Do not fly. Find out whether the switch grounds this magneto.",
+        caution: HOT,
+      };
+    case "too small":
+      return {
+        ...base,
+        grade: "ask",
+        sentence: `${formatNumber(drop)} rpm is less than this tachometer can show: it cannot be told from no drop at all.`,
+        action: "Check again and look for a drop.",
+        caution: HOT,
+      };
+    case "over":
+      return {
+        ...base,
+        grade: "stop",
+        sentence: `${formatNumber(drop)} rpm drop, ${formatNumber(overRpm)} over the limit${felt(feel, explained)}`,
+        action: clearing,
+        caution: "Look outside and at the temperatures while you clear it.",
+      };
+    case "no limit":
+    case "uneven":
+    case "usual":
+      // How it ran needs no limit on file.
+      if (feel === "rough")
+        return {
+          ...base,
+          grade: "ask",
+          sentence: `${formatNumber(drop)} rpm ${maxDropRpm === undefined ? "drop, and it" : "is inside the limit, but it"} ran rough.`,
+          action: clearing,
+        };
+      if (maxDropRpm === undefined)
+        return unjudged(
+          own.id,
+          own.subject,
+          `${formatQuantity(reading)} drop: no greatest drop on file for this aircraft. Look in its handbook.`,
+          reading,
+        );
+      return { ...base, grade: "sound", sentence: `${formatNumber(drop)} rpm drop, inside the limit.` };
+  }
 }
 
 /** Big and rough is mostly a plug, big and smooth timing or mixture: common practice, where nothing better is known. */
@@ -169,7 +183,11 @@ function felt(feel: EngineFeel | undefined, explained: boolean): string {
   return feel === "smooth" && !explained ? ", yet smooth: think of timing or mixture." : ".";
 }
 
-function judgeDifference(difference: number, { maxDifferenceRpm, source }: MagnetoProfile): Judgement {
+function judgeDifference(
+  difference: number,
+  side: Side,
+  { profile: { maxDifferenceRpm, source }, clearing = CLEAR }: MagnetoInput,
+): Judgement {
   const id = "magneto.difference";
   const subject = "Magnetos, apart";
   const reading = { value: difference, unit: "rpm" } as const;
@@ -183,6 +201,8 @@ function judgeDifference(difference: number, { maxDifferenceRpm, source }: Magne
   const margin = maxDifferenceRpm - difference;
   return {
     id,
+    cause: magnetoCause(side),
+    scope: "aircraft",
     subject,
     grade: margin >= 0 ? "sound" : "stop",
     reading,
@@ -193,6 +213,6 @@ function judgeDifference(difference: number, { maxDifferenceRpm, source }: Magne
       margin >= 0
         ? `${formatNumber(difference)} rpm apart.`
         : `${formatNumber(difference)} rpm apart, ${formatNumber(-margin)} over the limit.`,
-    ...(margin < 0 && { action: CLEAR }),
+    ...(margin < 0 && { action: clearing }),
   };
 }

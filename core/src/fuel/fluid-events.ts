@@ -1,4 +1,5 @@
 import type { EventData } from "../checklist/events";
+import type { Quantity } from "../units/format";
 
 /** A cup as a walk remembers it. */
 export type FuelSampleTaken = EventData["sample.taken"] & { eventId: string; at: string };
@@ -8,8 +9,8 @@ export type UpliftSeen = EventData["fuel.uplifted"] & {
   eventId: string;
   at: string;
   /** The readings that it made old, by their keys. */
-  before: Record<string, number>;
+  before: Record<string, Quantity>;
 };
 
 /** Oil that was put in during a walk, with what had been read before it. */
-export type OilAdded = EventData["oil.added"] & { eventId: string; at: string; beforeQt?: number };
+export type OilAdded = EventData["oil.added"] & { eventId: string; at: string; before?: Quantity };

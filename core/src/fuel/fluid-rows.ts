@@ -1,9 +1,9 @@
 import type { AircraftType } from "../checklist/aircraft-type";
 import type { FluidLog } from "../checklist/fluid-memory";
 import type { PreflightState } from "../checklist/fold-preflight";
-import { READING, tankOfKey } from "../checklist/reading-keys";
 import type { OilHeat } from "../oil/judge-oil";
-import { convert, QuantityError, type Unit } from "../units/convert";
+import { isReadingOf, READING, readingName, tankOfKey } from "../readings/reading-keys";
+import { convert, isConvertible, QuantityError, type Unit } from "../units/convert";
 import { litresOfFuel } from "./fuel-amount";
 import { fuelDensity, fuelGrade } from "./fuel-grades";
 import { isFuelUnit } from "./fuel-words";
@@ -32,15 +32,19 @@ export interface FluidRow {
 
 const BY_ENTRY: Record<string, FluidRow["entry"]> = { dip: "dip", mark: "measured", sight: "sight" };
 
-const UNIT_OF: Partial<Record<FluidRow["entry"], Unit>> = { dip: "cm", measured: "L", sight: "%" };
+/** Which engine's or tank's it is; nothing for the only one. */
+function partOf(key: string): { part?: string } {
+  const part = readingName(key)?.subject;
+  return part === undefined ? {} : { part };
+}
 
 /** The lines that a walk, or an uplift without one, writes into the log. */
 export function fluidRowsOf(state: PreflightState): FluidRow[] {
-  const hours = state.readings[READING.hours]?.value;
+  const meter = state.readings[READING.hours];
+  const hours = meter && isConvertible(meter.unit, "h") ? convert(meter.value, meter.unit, "h") : undefined;
   const at = (time: string) => ({ at: time, ...(hours !== undefined && { hours }) });
   const { registration } = state;
   const rows: FluidRow[] = [];
-  const oil = READING.oilLevel;
   for (const [key, { value, unit, at: time, heat }] of registration ? Object.entries(state.readings) : []) {
     const looked = tankOfKey(key);
     const entry = BY_ENTRY[looked?.by ?? ""];
@@ -54,12 +58,12 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
         unit,
         ...at(time),
       });
-    else if (key === oil || key.startsWith(`${oil}.`))
+    else if (isReadingOf(key, READING.oilLevel))
       rows.push({
         registration: registration ?? "",
         fluid: "oil",
         entry: "level",
-        ...(key !== oil && { part: key.slice(oil.length + 1) }),
+        ...partOf(key),
         amount: value,
         unit,
         ...(heat && { heat }),
@@ -68,7 +72,7 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
   }
   for (const { registration: own, tankId, amount, unit, grade, receipt, before, at: time } of state.uplifts) {
     // What was dipped before it is a reading too: the one after it takes its place in the walk, not in the log.
-    for (const [key, value] of own === registration ? Object.entries(before) : []) {
+    for (const [key, { value, unit: was }] of own === registration ? Object.entries(before) : []) {
       const looked = tankOfKey(key);
       const entry = BY_ENTRY[looked?.by ?? ""];
       if (looked && entry)
@@ -78,7 +82,7 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
           entry,
           part: looked.tankId,
           amount: value,
-          unit: UNIT_OF[entry] ?? "L",
+          unit: was,
           ...at(justBefore(time)),
         });
     }
@@ -94,10 +98,16 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
       ...at(time),
     });
   }
-  for (const { registration: own, engine, qt, grade, beforeQt, at: time } of state.oilAdded) {
+  for (const { registration: own, engine, qt, grade, before, at: time } of state.oilAdded) {
     const where = { registration: own, fluid: "oil" as const, ...(engine && { part: engine }) };
-    if (beforeQt !== undefined && own === registration)
-      rows.push({ ...where, entry: "level", amount: beforeQt, unit: "US qt", ...at(justBefore(time)) });
+    if (before && own === registration)
+      rows.push({
+        ...where,
+        entry: "level",
+        amount: before.value,
+        unit: before.unit,
+        ...at(justBefore(time)),
+      });
     rows.push({ ...where, entry: "added", amount: qt, unit: "US qt", ...(grade && { grade }), ...at(time) });
   }
   return rows;
@@ -151,7 +161,7 @@ function litresOfRow(
   const tank = fuel?.tanks.find((t) => t.id === part);
   if (entry === "dip" || entry === "sight") {
     if (!tank) throw new QuantityError(`There is no tank ${part ?? ""} on this type.`);
-    return litresByReading(tank, { tankId: tank.id, by: entry, value: amount }).value;
+    return litresByReading(tank, { tankId: tank.id, by: entry, value: amount, unit }).value;
   }
   if (!isFuelUnit(unit)) throw new QuantityError(`${unit} is no unit of fuel.`);
   const usual = fuel?.grades?.[0] ?? "100LL";

@@ -1,5 +1,5 @@
+import type { Source } from "../judgement/judgement";
 import { assertFinite, QuantityError } from "../units/convert";
-import type { Source } from "../verdict/judgement";
 
 /** Colours that a fuel in a cup can have, as people say them. */
 export const FUEL_COLOURS = ["blue", "green", "red", "brown", "straw", "colourless"] as const;

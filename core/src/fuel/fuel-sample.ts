@@ -1,5 +1,5 @@
+import type { FindingGrade } from "../judgement/judgement";
 import { capital } from "../units/format";
-import type { FindingGrade } from "../verdict/judgement";
 import { type FuelColour, fuelGrade, gradesOfColour } from "./fuel-grades";
 
 /** What a cup of fuel shows against the light. */

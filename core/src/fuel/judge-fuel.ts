@@ -1,7 +1,7 @@
+import { type Judgement, type Source, unjudged } from "../judgement/judgement";
 import { QuantityError } from "../units/convert";
 import { formatQuantity } from "../units/format";
 import { sumOfUncertain, type Uncertain } from "../units/uncertain";
-import { type Judgement, type Source, unjudged } from "../verdict/judgement";
 import { enduranceMin, usableFuelL } from "./endurance";
 import { type Enough, enoughFuel, type FuelPlan } from "./enough-fuel";
 import type { FuelUnit } from "./fuel-amount";
@@ -11,7 +11,7 @@ import { type FuelWords, fuelWords } from "./fuel-words";
 import { howMuchToAdd } from "./how-much-to-add";
 import type { Tilt } from "./level-dip";
 import { likelyCauses } from "./likely-causes";
-import { litresByReading, type Tank, type TankReading } from "./tank";
+import { litresByReading, type Tank, type TankReading, unitOfLook } from "./tank";
 import { hearWitnesses, type Testimony, type Witness } from "./witnesses";
 
 type SourcedValue = { value: number; source: Source };
@@ -73,6 +73,10 @@ export interface FuelInput {
   plannedFlightMin: number | undefined;
 }
 
+/** The judgements of whether it is enough. */
+export const ENDURANCE = "fuel.endurance";
+export const WORST_CASE = "fuel.worst";
+
 const CAUTION = "Dip on level ground, stick straight. Trust no gauge but at empty.";
 /** How sure the parts of a plan are, part of each (common practice, example values). */
 const TAXI_ERROR = 0.3;
@@ -99,7 +103,7 @@ export function judgeFuel(input: FuelInput): FuelResult {
       seen.set(tank.id, [...(seen.get(tank.id) ?? []), { kind: reading.by, litres }]);
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      const shown = { value: reading.value, unit: unitOf(tank, reading) };
+      const shown = { value: reading.value, unit: reading.unit ?? unitOfLook(tank, reading.by) };
       judgements.push(unjudged(`fuel.${tank.id}`, `Fuel, ${tank.name}`, error.message, shown));
     }
   }
@@ -137,12 +141,6 @@ const densityOf = ({ kgPerL, profile }: FuelInput) => kgPerL ?? fuelDensity(prof
 const wordsOf = (input: FuelInput): FuelWords => fuelWords(input.unit ?? "L", densityOf(input));
 
 const lookedInto = (tank: Tank) => Boolean(tank.calibration || tank.marks?.length || tank.sight);
-
-function unitOf(tank: Tank, { by }: TankReading) {
-  if (by === "dip") return "cm" as const;
-  if (by === "mark") return "L" as const;
-  return (by === "sight" ? tank.sight?.unit : tank.gauge?.unit) ?? ("%" as const);
-}
 
 function logsWord({ profile, log }: FuelInput, judgements: Judgement[]) {
   if (!log) return undefined;
@@ -208,7 +206,14 @@ function agreement(
     const range = `${words.number(testimony.lowL)} to ${words.say(testimony.highL)}`;
     const reading = words.quantity(testimony.litres.value);
     if (testimony.agree)
-      return { id, subject, grade: "sound", reading, sentence: `${said}: they agree. ${range}.` };
+      return {
+        id,
+        subject,
+        scope: "day",
+        grade: "sound",
+        reading,
+        sentence: `${said}: they agree. ${range}.`,
+      };
     const causes = likelyCauses({
       ...(testimony.odd && { odd: testimony.odd }),
       ...(whole && measured && logged && { measuredLessLogL: measured.value - logged.value }),
@@ -229,6 +234,7 @@ function agreement(
     return {
       id,
       subject,
+      scope: "day",
       grade: testimony.odd === "gauge" ? "watch" : "ask",
       reading,
       sentence: `${said}: they do not agree, ${odd}. ${range}.`,
@@ -271,6 +277,7 @@ function imbalance(input: FuelInput, volumesL: Record<string, number>): Judgemen
     {
       id: "fuel.imbalance",
       subject: "Left and right",
+      scope: "day",
       grade: margin >= 0 ? "sound" : "ask",
       reading,
       limit: `at most ${words.say(imbalanceL.value)} apart`,
@@ -311,7 +318,7 @@ export function fuelPlan(
 function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Judgement[] {
   const { profile, reserve, plannedFlightMin, setting } = input;
   const words = wordsOf(input);
-  const id = "fuel.endurance";
+  const id = ENDURANCE;
   const subject = "Fuel for this flight";
   const burn = burnAt(profile, setting);
   if (!burn)
@@ -359,6 +366,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
   const best: Judgement = {
     id,
     subject,
+    scope: "day",
     grade: marginMin >= 0 ? "sound" : "stop",
     reading: shown,
     limit: `${time(plannedFlightMin)} flight + ${time(reserve.minutes)} reserve`,
@@ -372,8 +380,9 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
     caution: CAUTION,
   };
   const worst: Judgement = {
-    id: "fuel.worst",
+    id: WORST_CASE,
     subject: "Worst reasonable case",
+    scope: "day",
     grade: worstMarginMin >= 0 || marginMin < 0 ? "sound" : "watch",
     margin: { value: worstMarginMin, unit: "min" },
     source: { kind: "common practice", text: "nineteen cases of twenty are better than this", example: true },

@@ -1,7 +1,7 @@
-import { QuantityError, type Unit } from "../units/convert";
+import type { Source } from "../judgement/judgement";
+import { QuantityError, type Unit, valueIn } from "../units/convert";
 import { onMonotoneCurve } from "../units/monotone-curve";
 import type { Uncertain } from "../units/uncertain";
-import type { Source } from "../verdict/judgement";
 import { levelDip, type TankGeometry, type Tilt } from "./level-dip";
 import { type DipCalibration, litresPerCm, volumeFromDip } from "./volume-from-dip";
 import type { WitnessKind } from "./witnesses";
@@ -52,6 +52,22 @@ export interface TankReading {
   tankId: string;
   by: Exclude<WitnessKind, "log">;
   value: number;
+  /** What it was read in; where it is not told, what the tank's own scale is in. */
+  unit?: Unit;
+}
+
+const LOOK_NAME: Record<TankReading["by"], string> = {
+  dip: "dipstick",
+  mark: "mark",
+  sight: "sight glass",
+  gauge: "fuel gauge",
+};
+
+/** What a look at this tank is read in: centimetres of stick, litres of a mark, and whatever its glass or gauge is marked in. */
+export function unitOfLook(tank: Pick<Tank, "sight" | "gauge">, by: TankReading["by"]): Unit {
+  if (by === "dip") return "cm";
+  if (by === "mark") return "L";
+  return (by === "sight" ? tank.sight?.unit : tank.gauge?.unit) ?? "%";
 }
 
 /** How well each can be read: half a centimetre of stick; part of the tank's capacity for the others (common practice, example values). */
@@ -62,10 +78,20 @@ const EMPTY_PART = 0.05;
 
 /**
  * Litres in a tank by one look at it, with how sure that is. A dip is brought level first where the aircraft stands tilted and the tank's
- * shape is known.
- * Valid range: the reading within its calibration; throws QuantityError beyond, without a calibration, and where a tilt cannot be taken out.
+ * shape is known; a reading in another unit of the same quantity is converted first.
+ * Valid range: the reading within its calibration; throws QuantityError beyond, without a calibration, in a unit of another quantity, and where a tilt
+ * cannot be taken out.
  */
-export function litresByReading(tank: Tank, { by, value }: TankReading, tilt?: Tilt): Uncertain {
+export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): Uncertain {
+  const { by } = reading;
+  const scaleUnit = unitOfLook(tank, by);
+  const value = reading.unit
+    ? valueIn(
+        `The ${LOOK_NAME[by]} of the ${tank.name}`,
+        { value: reading.value, unit: reading.unit },
+        scaleUnit,
+      )
+    : reading.value;
   const part = (of: number) => of * tank.capacityL;
   if (by === "dip") {
     const { calibration } = tank;

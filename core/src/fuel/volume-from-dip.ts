@@ -1,3 +1,4 @@
+import type { Source } from "../judgement/judgement";
 import { assertFinite, assertNotNegative, QuantityError } from "../units/convert";
 import {
   type CurvePoints,
@@ -5,7 +6,6 @@ import {
   readingForValue,
   slopeOfMonotoneCurve,
 } from "../units/monotone-curve";
-import type { Source } from "../verdict/judgement";
 
 /** What a dipstick reading means in one tank, as measured on level ground: pairs of dip and volume, rising. */
 export interface DipCalibration {

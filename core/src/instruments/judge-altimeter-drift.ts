@@ -1,6 +1,6 @@
+import type { Judgement } from "../judgement/judgement";
 import { theilSen } from "../trend/theil-sen";
 import { formatNumber } from "../units/format";
-import type { Judgement } from "../verdict/judgement";
 
 const FEWEST = 6;
 const LEAST_DAYS = 30;
@@ -34,6 +34,7 @@ export function judgeAltimeterDrift(
   return {
     id: "altimeter.drift",
     subject: "Altimeter over the months",
+    scope: "aircraft",
     grade: "watch",
     reading: { value: perMonth, unit: "ft" },
     sentence: `It reads ${formatNumber(Math.abs(perMonth))} ft ${perMonth > 0 ? "higher" : "lower"} every month${

@@ -1,7 +1,7 @@
+import { type Judgement, type Source, unjudged } from "../judgement/judgement";
 import { settingForHpa, stationPressureHpa } from "../run-up/density-altitude";
 import { assertFinite } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
-import { type Judgement, type Source, unjudged } from "../verdict/judgement";
 
 export interface AltimeterInput {
   /** Height shown with the current setting, feet. */
@@ -42,6 +42,7 @@ export function judgeAltimeter({
   return {
     id,
     subject,
+    scope: "aircraft",
     grade: margin >= 0 ? "sound" : "ask",
     reading,
     limit: `${formatNumber(fieldElevationFt - tolerance.feet)} to ${formatQuantity({ value: fieldElevationFt + tolerance.feet, unit: "ft" })}`,

@@ -1,6 +1,6 @@
+import type { Judgement, Source } from "../judgement/judgement";
 import { assertFinite, QuantityError } from "../units/convert";
 import { formatNumber } from "../units/format";
-import type { Judgement, Source } from "../verdict/judgement";
 
 const PRACTICE = (text: string): Source => ({ kind: "common practice", text, example: false });
 const HEADING_WITHIN = 5;
@@ -77,6 +77,7 @@ export function judgeHeading(
   return {
     id: "heading",
     subject: "Heading indicator",
+    scope: "aircraft",
     grade: margin >= 0 ? "sound" : "ask",
     reading: { value: indicatedDeg, unit: "°" },
     limit: `within ${HEADING_WITHIN}° of the compass`,
@@ -97,6 +98,7 @@ export function judgeClimbIndicator(reading: number): Judgement {
   return {
     id: "climb",
     subject: "Climb indicator",
+    scope: "aircraft",
     grade: margin >= 0 ? (reading === 0 ? "sound" : "note") : "ask",
     reading: { value: reading, unit: "ft/min" },
     limit: `within ${CLIMB_WITHIN} ft/min of nought`,
@@ -137,6 +139,7 @@ export function judgeReceivers(errorsDeg: { one?: number; two?: number }): Judge
   return {
     id: "receivers",
     subject: "Navigation receivers",
+    scope: "aircraft",
     grade: margin >= 0 ? "sound" : "ask",
     reading: { value: worst, unit: "°" },
     limit: `within ${RECEIVER_GROUND}°`,
@@ -156,6 +159,8 @@ export function judgeReceiverAge(lastAt: string | undefined, now: string): Judge
   return {
     id: "receivers.age",
     subject: "Navigation receivers",
+    // Nothing is wrong with them: they were not looked at.
+    scope: "day",
     grade: "ask",
     limit: `within ${RECEIVER_DAYS} days`,
     source: RULE,

@@ -1,5 +1,5 @@
+import type { Judgement } from "../judgement/judgement";
 import { formatNumber, formatQuantity } from "../units/format";
-import type { Judgement } from "../verdict/judgement";
 import { forecastOil, type OilForecast, type OilTrend, STICK_SIGMA_QT } from "./oil-consumption";
 
 const perHour = (qt: number) => `${formatNumber(qt, 2)} qt/h`;
@@ -24,7 +24,7 @@ export function judgeOilUse(
   minimumQt: number | undefined,
   since?: SinceLastReading,
 ): Judgement | undefined {
-  const base = { id: "oil.use", subject: "Oil consumption" };
+  const base = { id: "oil.use", subject: "Oil consumption", scope: "aircraft" as const };
   const { recent, change, usualFlightH } = trend;
   if (!recent || !usualFlightH) return undefined;
   const forecast =
@@ -83,6 +83,7 @@ export function compareOilUse(
   return {
     id: "oil.sides",
     subject: "Both engines' oil",
+    scope: "aircraft",
     grade: apart ? "watch" : "sound",
     sentence: `Left ${perHour(a.perH)}, right ${perHour(b.perH)}${apart ? `: the ${side} engine uses more than its brother` : ": alike"}.`,
     ...(apart && { action: "Same hours, same pilots: what differs is the engine. Look for where it goes." }),

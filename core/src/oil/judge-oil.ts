@@ -1,6 +1,6 @@
+import { type Judgement, limitText, type Source, unjudged } from "../judgement/judgement";
 import { assertFinite, assertNotNegative, QuantityError } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
-import { type Judgement, limitText, type Source, unjudged } from "../verdict/judgement";
 
 export interface OilProfile {
   minimumQt?: number;
@@ -77,7 +77,7 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
   const ceiling =
     ceilingQt < maximumQt ? `${q(ceilingQt)}, above which this engine throws it off` : "the maximum";
   const limit = `${limitText({ min: minimumQt, max: maximumQt, unit: "US qt", source })}${useLong ? ", long flight" : ""}`;
-  const base = { id, subject, reading, limit, source };
+  const base = { id, subject, scope: "day" as const, reading, limit, source };
   // A hair of tolerance so that 7 + 1 fits under 8 in binary fractions.
   const fits = Math.max(0, Math.floor((ceilingQt - levelQt) / containerQt + 1e-9));
 

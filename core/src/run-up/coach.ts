@@ -1,8 +1,7 @@
+import { inUnit } from "../judgement/judgement";
 import { firstAt, MOST_CYLINDERS, type Trace } from "../trace/trace";
 import { median } from "../trend/median";
-import { convert } from "../units/convert";
 import { capital, formatNumber } from "../units/format";
-import type { LimitRange } from "../verdict/judgement";
 import type { RunUpStep } from "./found-step";
 import { pieceOf } from "./level-change";
 import { type RunUpProfile, rpmScale } from "./run-up-profile";
@@ -383,17 +382,6 @@ function answeredAt(
     if (Math.abs(median([y[i - 2] as number, y[i - 1] as number, y[i] as number]) - before) >= least)
       return t[i - 2];
   return undefined;
-}
-
-/** A limit in another unit of the same quantity. */
-export function inUnit(
-  { min, max, unit }: LimitRange,
-  to: LimitRange["unit"],
-): { min?: number; max?: number } {
-  return {
-    ...(min !== undefined && { min: convert(min, unit, to) }),
-    ...(max !== undefined && { max: convert(max, unit, to) }),
-  };
 }
 
 function orNaN(values: number[]): number[] {

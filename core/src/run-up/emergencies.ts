@@ -1,5 +1,5 @@
-import type { EngineFeel } from "../engine/judge-magnetos";
-import type { RunUpProfile } from "./run-up-profile";
+import type { EngineFeel } from "../engine/classify-drop";
+import { hasMixtureLever, type RunUpProfile } from "./run-up-profile";
 
 export const EMERGENCIES = ["no drop", "stops on one", "brakes", "fire", "smoke"] as const;
 export type Emergency = (typeof EMERGENCIES)[number];
@@ -16,26 +16,34 @@ export interface EmergencyCard {
   text: string;
 }
 
+/** What of a type an emergency's steps depend on. */
+type Cockpit = Pick<RunUpProfile, "fuelSystem" | "groundLean" | "sideWords">;
+
 /**
- * What to do when a run-up goes wrong. Common practice; the aircraft's own emergency checklist comes first and is said to.
+ * What to do when a run-up goes wrong, by the controls that the type has: without a mixture lever it is stopped by ignition and fuel, with two ignition
+ * switches there is no key. Common practice; the aircraft's own emergency checklist comes first and is said to.
  */
-export function emergencyCard(
-  id: Emergency,
-  profile?: Pick<RunUpProfile, "fuelSystem">,
-  where = "",
-): EmergencyCard {
-  const mixture = profile?.fuelSystem === "injected" ? "Mixture: idle cut-off" : "Mixture: cut-off";
+export function emergencyCard(id: Emergency, profile?: Cockpit, where = ""): EmergencyCard {
+  const lever = !profile || hasMixtureLever(profile);
+  const switches = profile?.sideWords !== undefined;
+  const cut = lever
+    ? profile?.fuelSystem === "injected"
+      ? "Mixture: idle cut-off"
+      : "Mixture: cut-off"
+    : switches
+      ? "Both ignition switches: off"
+      : "Ignition: off";
   const at = where ? ` ${where}` : "";
   switch (id) {
     case "no drop":
       return {
         id,
         button: "No drop",
-        title: "No drop: it may be live with the key off",
+        title: "No drop: it may be live with the ignition off",
         steps: [
           "Throttle: idle",
-          "Stop it with the mixture",
-          "Key: off, out, on the coaming",
+          lever ? "Stop it with the mixture" : "Fuel: off, and let it run dry",
+          switches ? "Ignition switches and master: off" : "Key: off, out, on the coaming",
           "Nobody near the propeller, chocks in",
         ],
         after: "Do not turn the propeller, not even by hand. Maintenance.",
@@ -46,7 +54,11 @@ export function emergencyCard(
         id,
         button: "Stops on one",
         title: "It stops on one magneto",
-        steps: ["Throttle: idle", "Then, and only after: key to both", "If it has stopped: leave it stopped"],
+        steps: [
+          "Throttle: idle",
+          switches ? "Then, and only after: both switches on" : "Then, and only after: key to both",
+          "If it has stopped: leave it stopped",
+        ],
         after: "That magneto is dead. Taxi back, or be towed. No flight.",
         text: `Engine stops on one magneto${at}.`,
       };
@@ -57,9 +69,9 @@ export function emergencyCard(
         title: "Brakes do not hold",
         steps: [
           "Throttle: idle",
-          mixture,
+          cut,
           "Steer away from people, into the open",
-          "Master and ignition: off",
+          lever ? "Master and ignition: off" : "Fuel and master: off",
         ],
         after: "Rather a fence than a propeller. Stay away from it until it stands.",
         text: "Brakes did not hold at the run-up.",
@@ -70,7 +82,7 @@ export function emergencyCard(
         button: "Fire",
         title: "Fire",
         steps: [
-          mixture,
+          ...(lever ? [cut] : []),
           "Fuel: off, pump off",
           "Throttle: open until it stops",
           "Ignition and master: off",
@@ -86,7 +98,7 @@ export function emergencyCard(
         title: "Smoke in the cockpit",
         steps: [
           "Throttle: idle",
-          mixture,
+          cut,
           "Master: off",
           "Heat and vents: closed, then doors open",
           "Out, extinguisher in hand",

@@ -1,7 +1,7 @@
+import type { Judgement } from "../judgement/judgement";
 import { median } from "../trend/median";
 import { theilSen } from "../trend/theil-sen";
 import { formatNumber } from "../units/format";
-import type { Judgement } from "../verdict/judgement";
 
 /** One earlier run-up of an engine, as far as it was written down. */
 export interface PastRunUp {
@@ -110,6 +110,7 @@ export function judgeHabit(
   const base = {
     id: `habit.${quantity}`,
     subject: SUBJECT[quantity],
+    scope: "aircraft" as const,
     reading: { value: today.value, unit: "rpm" as const },
     limit: `usually ${usual} rpm`,
     source: {

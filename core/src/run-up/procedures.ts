@@ -1,8 +1,8 @@
+import { inUnit, type Judgement, limitText, unjudged } from "../judgement/judgement";
 import type { Trace } from "../trace/trace";
 import { median } from "../trend/median";
 import { formatNumber, type Quantity } from "../units/format";
-import { type Judgement, limitText, unjudged } from "../verdict/judgement";
-import { type CoachStep, clearSequence, fastestSince, groundRpm, inUnit, PAST_PEAK } from "./coach";
+import { type CoachStep, clearSequence, fastestSince, groundRpm, PAST_PEAK } from "./coach";
 import type { Mark } from "./found-step";
 import { meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
@@ -135,7 +135,14 @@ export function judgeGroundLeaning(
   const enough = PAST_PEAK * rpm;
   const n = (value: number) => formatNumber(value);
   const source = profile.source;
-  const base = { id, subject, source, reading: { value: end, unit: "rpm" as const }, caution: RICH_AGAIN };
+  const base = {
+    id,
+    subject,
+    scope: "day" as const,
+    source,
+    reading: { value: end, unit: "rpm" as const },
+    caution: RICH_AGAIN,
+  };
   if (fastest - past < 0.7 * enough)
     return {
       ...base,
@@ -177,6 +184,7 @@ export function judgeWarmUp(
   const base = {
     id,
     subject,
+    scope: "day" as const,
     reading: { value: oilF, unit: "°F" as const },
     limit: limitText(oilTemperature),
     source: oilTemperature.source,
@@ -220,6 +228,7 @@ export function judgeIdleHold(
   const base = {
     id,
     subject,
+    scope: "aircraft" as const,
     reading: { value: idle.floor, unit: "rpm" as const },
     limit: limitText(limit),
     source: limit.source,

@@ -1,4 +1,5 @@
-import { engineKey, READING } from "../checklist/reading-keys";
+import { isReadingOf, READING, type ReadingKind, readingKey, wordOf } from "../readings/reading-keys";
+import { convert, isConvertible, type Unit } from "../units/convert";
 import type { PastRunUp } from "./habit";
 
 /** One reading of an earlier walk, as it is kept. */
@@ -6,6 +7,8 @@ export interface MemoryReading {
   preflightId: string;
   key: string;
   value: number;
+  /** Absent in what was kept before units were: then it is the vocabulary's own. */
+  unit?: Unit;
   at: string;
 }
 
@@ -21,6 +24,15 @@ export const REMEMBERED = [
   READING.receiverTwo,
 ] as const;
 
+/** A reading in the vocabulary's unit; undefined where there is none, or it was read in a unit of something else. */
+function usableValue(kind: ReadingKind, reading: MemoryReading | undefined): number | undefined {
+  if (!reading) return undefined;
+  const wanted = wordOf(kind).unit;
+  const { value, unit = wanted } = reading;
+  if (!wanted || !unit) return value;
+  return isConvertible(unit, wanted) ? convert(value, unit, wanted) : undefined;
+}
+
 /** Earlier run-ups of every engine, oldest first, out of the readings of earlier walks. A walk without a base rpm had no run-up. */
 export function pastRunUps(
   readings: readonly MemoryReading[],
@@ -35,20 +47,21 @@ export function pastRunUps(
   const found: PastRunUp[] = [];
   for (const walk of walks.values())
     for (const engine of engines ?? [undefined]) {
-      const value = (key: string) => walk.get(engineKey(key, engine))?.value;
-      const base = walk.get(engineKey(READING.magnetoBase, engine));
-      if (!base || !(base.value > 0)) continue;
-      const drop = (key: string) => {
-        const rpm = value(key);
-        return rpm === undefined ? undefined : base.value - rpm;
+      const value = (kind: ReadingKind, of?: string) => usableValue(kind, walk.get(readingKey(kind, of)));
+      const at = walk.get(readingKey(READING.magnetoBase, engine))?.at;
+      const base = value(READING.magnetoBase, engine);
+      if (at === undefined || base === undefined || !(base > 0)) continue;
+      const drop = (kind: ReadingKind) => {
+        const rpm = value(kind, engine);
+        return rpm === undefined ? undefined : base - rpm;
       };
       const right = drop(READING.magnetoRight);
       const left = drop(READING.magnetoLeft);
       const heat = drop(READING.carburettorHot);
-      const high = walk.get(READING.densityAltitude)?.value;
+      const high = value(READING.densityAltitude);
       found.push({
-        at: base.at,
-        baseRpm: base.value,
+        at,
+        baseRpm: base,
         ...(engine && { engine }),
         ...(right !== undefined && { rightDrop: right }),
         ...(left !== undefined && { leftDrop: left }),
@@ -65,8 +78,11 @@ export function instrumentMemory(readings: readonly MemoryReading[], elevationFt
     elevationFt === undefined
       ? []
       : readings
-          .filter(({ key }) => key === READING.altimeter)
-          .map(({ at, value }) => ({ at, errorFt: value - elevationFt }))
+          .filter(({ key }) => isReadingOf(key, READING.altimeter))
+          .flatMap((reading) => {
+            const feet = usableValue(READING.altimeter, reading);
+            return feet === undefined ? [] : [{ at: reading.at, errorFt: feet - elevationFt }];
+          })
           .sort((a, b) => (a.at < b.at ? -1 : 1));
   const checks: Record<string, string> = {};
   for (const { key, at } of readings)

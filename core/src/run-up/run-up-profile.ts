@@ -1,4 +1,5 @@
-import type { LimitRange, Source } from "../verdict/judgement";
+import type { LimitRange, Source } from "../judgement/judgement";
+import { formatNumber } from "../units/format";
 
 /** How this type's engine is run up: the figures behind its steps. Limits of single readings stand with the list's items. */
 export interface RunUpProfile {
@@ -42,4 +43,18 @@ export interface RunUpProfile {
 /** What one scale division of rpm is worth on an engine that turns this fast, against one run up at 1,800. */
 export function rpmScale(profile: Pick<RunUpProfile, "rpm">): number {
   return Math.max(0.8, profile.rpm / 1800);
+}
+
+/** Whether there is a lever to lean with: a type that does not lean for the ground has none. */
+export const hasMixtureLever = ({ groundLean }: Pick<RunUpProfile, "groundLean">): boolean =>
+  groundLean.turnsIn > 0;
+
+const TIMES = ["", "one try", "two tries", "three tries"];
+
+/** How this type's plugs are cleared, in the figures of its own profile. Source: the profile's; leaning for peak is common practice. */
+export function clearingWords(profile: Pick<RunUpProfile, "clear" | "groundLean">): string {
+  const { rpm, seconds, tries } = profile.clear;
+  const how = hasMixtureLever(profile) ? "Lean for peak temperature at" : "Run it at";
+  const often = TIMES[tries] ?? `${tries} tries`;
+  return `${how} ${formatNumber(rpm)} rpm, ${seconds} seconds, then check again. Not cleared in ${often}: taxi back.`;
 }

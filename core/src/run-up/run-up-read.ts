@@ -1,4 +1,4 @@
-import type { FindingGrade } from "../verdict/judgement";
+import type { FindingGrade } from "../judgement/judgement";
 
 export const TRACE_SOURCES = ["monitor", "file"] as const;
 export type TraceSource = (typeof TRACE_SOURCES)[number];
@@ -21,6 +21,9 @@ export interface RunUpRead {
     sentence: string;
     action?: string;
     caution?: string;
+    /** Which magneto it belongs to, and which cylinder, where it belongs to one. */
+    side?: "right" | "left";
+    cylinder?: number;
   };
   /** What was left out or done in another way, and what was wrong with the trace. */
   notes: string[];

@@ -1,6 +1,6 @@
 import type { AircraftType, Item, ReadingSpec } from "../checklist/aircraft-type";
-import { engineKey, READING } from "../checklist/reading-keys";
-import type { EngineFeel } from "../engine/judge-magnetos";
+import type { EngineFeel } from "../engine/classify-drop";
+import { READING, type ReadingKind, readingKey } from "../readings/reading-keys";
 import { convert, type Unit } from "../units/convert";
 import type { RunUpReading } from "./run-up-reading";
 
@@ -22,9 +22,9 @@ export function tracedReadings(
   engine?: string,
 ): { readings: TracedReading[]; answered: Item[] } {
   const numbers = new Map<string, { value: number; unit: Unit; feel?: EngineFeel }>();
-  const set = (key: string, value: number | undefined, unit: Unit, feel?: EngineFeel) => {
+  const set = (key: ReadingKind, value: number | undefined, unit: Unit, feel?: EngineFeel) => {
     if (value !== undefined && Number.isFinite(value))
-      numbers.set(engineKey(key, engine), { value, unit, ...(feel && { feel }) });
+      numbers.set(readingKey(key, engine), { value, unit, ...(feel && { feel }) });
   };
   const { right, left, heat } = reading;
   set(READING.magnetoBase, (right ?? left)?.base ?? reading.base?.value, "rpm");

@@ -19,8 +19,8 @@ import {
   simulateRunUp,
   usualPlan,
 } from "../engine-model/index";
+import type { LimitRange } from "../judgement/judgement";
 import { type Mark, type RunUpProfile, type RunUpReading, readRunUp, traceOf } from "../run-up/index";
-import type { LimitRange } from "../verdict/judgement";
 
 /** Four kinds of engine, as the demo's types have them; limits are example values. */
 export interface CaseEngine {

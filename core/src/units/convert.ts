@@ -56,3 +56,24 @@ export function convert(value: number, from: Unit, to: Unit): number {
   if (!a || !b || a.quantity !== b.quantity) throw new QuantityError(`${from} cannot be turned into ${to}.`);
   return (value * a.factor) / b.factor;
 }
+
+/**
+ * A quantity's number in the unit that is wanted. `what` names it in the message.
+ * Valid range: any finite number. Throws QuantityError for a number that is not finite, and for a unit of another quantity: read in litres, nothing
+ * is degrees. Source: as `convert`.
+ */
+export function valueIn(what: string, { value, unit }: { value: number; unit: Unit }, wanted: Unit): number {
+  assertFinite(what, value);
+  if (!isConvertible(unit, wanted))
+    throw new QuantityError(`${what} was read in ${unit}, and ${wanted} is wanted.`);
+  return convert(value, unit, wanted);
+}
+
+/** Whether a number of one unit can be told in the other. */
+export function isConvertible(from: Unit, to: Unit): boolean {
+  if (from === to || (TEMPERATURES.has(from) && TEMPERATURES.has(to))) return true;
+  const quantity = BY_UNIT.get(from)?.quantity;
+  return quantity !== undefined && quantity === BY_UNIT.get(to)?.quantity;
+}
+
+const TEMPERATURES: ReadonlySet<Unit> = new Set(["°C", "°F"]);

@@ -14,7 +14,7 @@ import {
   judgePreflight,
   type PreflightEvent,
   type RuleSet,
-  toWriteUp,
+  toLog,
 } from "../index";
 import {
   answered,
@@ -325,7 +325,7 @@ describe("oil in a walk", () => {
   test("an addition is read again, and counts in the consumption", () => {
     const state = fold(level(5.4), added());
     expect(state.answers.oil).toBeUndefined();
-    expect(state.oilAdded[0]).toMatchObject({ qt: 1, beforeQt: 5.4 });
+    expect(state.oilAdded[0]).toMatchObject({ qt: 1, before: { value: 5.4, unit: "US qt" } });
     expect(currentItem(list, state)?.id).toBe("oil");
     // Last time 7.1 at 97 h; a tenth an hour since: 0.4 used by 101 h, a quart in: 7.7.
     expect(find("oil.use", hours(101), added(), level(7.7))).toMatchObject({ grade: "sound" });
@@ -345,7 +345,8 @@ describe("oil in a walk", () => {
     expect(find("oil.use", hours(98), level(6.1))).toMatchObject({ grade: "ask" });
     const { reasons } = computeVerdict(list, fold(hours(98), level(6.1)));
     expect(reasons.map((r) => r.judgement?.id)).toEqual(expect.arrayContaining(["oil.use", "hours"]));
-    expect(toWriteUp(reasons).map((r) => r.judgement?.id)).toEqual(["oil.use"]);
+    const logged = toLog(list, fold(hours(98), level(6.1)), reasons);
+    expect(logged.map(({ data }) => "cause" in data && data.cause)).toEqual(["oil.use"]);
   });
 });
 

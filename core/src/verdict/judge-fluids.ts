@@ -2,7 +2,6 @@ import { reserveFor } from "../checklist/aircraft-type";
 import type { ComposedList } from "../checklist/compose-list";
 import type { FluidMemory } from "../checklist/fluid-memory";
 import type { PreflightState } from "../checklist/fold-preflight";
-import { ONLY_ENGINE, READING } from "../checklist/reading-keys";
 import { drainAdvice } from "../fuel/drain-protocol";
 import type { FuelSampleTaken, UpliftSeen } from "../fuel/fluid-events";
 import { litresOfFuel } from "../fuel/fuel-amount";
@@ -15,13 +14,13 @@ import { dropsOfWater, nightWaterMl } from "../fuel/night-water";
 import { type Reconciled, reconcileUplift } from "../fuel/reconcile-uplift";
 import { settlingMin } from "../fuel/settling";
 import { litresByReading, type TankReading } from "../fuel/tank";
+import type { Judgement } from "../judgement/judgement";
 import { whyNotAdd } from "../oil/judge-oil";
 import { compareOilUse, judgeOilUse } from "../oil/judge-oil-use";
-import { QuantityError } from "../units/convert";
-import { formatNumber, formatQuantity } from "../units/format";
-import type { Judgement } from "./judgement";
+import { ONLY_ENGINE, READING, TANK_LOOKS, type TankLook, tankKey } from "../readings/reading-keys";
+import { convert, isConvertible, QuantityError, valueIn } from "../units/convert";
+import { formatNumber, formatQuantity, type Quantity } from "../units/format";
 
-const BY = ["dip", "mark", "sight", "gauge"] as const;
 /** What a type burns where its file names no grade (our own choice: the commonest one). */
 const USUAL_GRADE = "100LL";
 
@@ -46,17 +45,18 @@ export function wordsOfWalk(list: Pick<ComposedList, "type">, state: PreflightSt
 export function fuelInput(
   list: ComposedList,
   state: PreflightState,
-  usable: (key: string) => number | undefined,
+  usable: (key: string) => Quantity | undefined,
 ): FuelInput | undefined {
   const { fuel: profile } = list.type;
   if (!profile) return undefined;
   const readings = profile.tanks.flatMap((tank) =>
-    BY.flatMap((by): TankReading[] => {
-      const value = usable(READING.tank(by, tank.id));
-      return value === undefined ? [] : [{ tankId: tank.id, by, value }];
+    TANK_LOOKS.flatMap((by): TankReading[] => {
+      const seen = usable(tankKey(by, tank.id));
+      return seen ? [{ tankId: tank.id, by, ...seen }] : [];
     }),
   );
-  const hoursNow = usable(READING.hours);
+  const meter = usable(READING.hours);
+  const hoursNow = meter && valueIn("The hour meter", meter, "h");
   const uplifts = upliftEntries(list, state);
   const expected = list.memory?.fuel && withUplifts(list.memory.fuel, uplifts);
   const { tilt, setting, unit } = state.told;
@@ -142,12 +142,13 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
       throw error;
     }
   };
+  const meter = state.readings[READING.hours];
   const byLog = tried(
     () =>
       list.memory?.fuel &&
       fuelByLog(
         list.memory.fuel,
-        state.readings[READING.hours]?.value,
+        meter && valueIn("The hour meter", meter, "h"),
         profile.burnLPerH?.value,
         profile.taxiL,
       ),
@@ -157,22 +158,28 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
     const tank = profile.tanks.find((t) => t.id === tankId);
     if (!tank) return { uplift, open: "Into several tanks: no one tank's stick can tell." };
     const dipped = ({ before }: UpliftSeen) =>
-      BY.some((by) => by !== "gauge" && before[READING.tank(by, tank.id)] !== undefined);
+      TANK_LOOKS.some((by) => by !== "gauge" && before[tankKey(by, tank.id)] !== undefined);
     const later = state.uplifts.slice(i + 1).filter((other) => !other.tankId || other.tankId === tankId);
     if (later.some((other) => !dipped(other)))
       return { uplift, open: `Two uplifts into the ${tank.name} without a dip in between.` };
     const [next] = later;
-    const look = (readings: (by: (typeof BY)[number]) => number | undefined) => {
-      for (const by of BY.filter((b) => b !== "gauge")) {
-        const value = readings(by);
-        if (value !== undefined)
-          return tried(() => litresByReading(tank, { tankId: tank.id, by, value }, state.told.tilt));
+    const look = (readings: (by: TankLook) => Quantity | undefined) => {
+      for (const by of TANK_LOOKS.filter((b) => b !== "gauge")) {
+        const seen = readings(by);
+        if (seen)
+          return tried(() =>
+            litresByReading(
+              tank,
+              { tankId: tank.id, by, value: seen.value, unit: seen.unit },
+              state.told.tilt,
+            ),
+          );
       }
       return undefined;
     };
-    const before = look((by) => uplift.before[READING.tank(by, tank.id)]) ?? byLog?.tanks[tank.id];
+    const before = look((by) => uplift.before[tankKey(by, tank.id)]) ?? byLog?.tanks[tank.id];
     const after = look((by) =>
-      next ? next.before[READING.tank(by, tank.id)] : state.readings[READING.tank(by, tank.id)]?.value,
+      next ? next.before[tankKey(by, tank.id)] : state.readings[tankKey(by, tank.id)],
     );
     if (!before) return { uplift, open: `Nobody measured the ${tank.name} before it.` };
     if (!after) return { uplift, open: `Dip the ${tank.name} now: only then the receipt can be checked.` };
@@ -183,32 +190,48 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
   });
 }
 
-/** What drains, receipts, the night and the settling amount to; each by itself, so that one bad number silences no other. */
-export const FUEL_HANDLING: readonly ((
-  list: ComposedList,
-  state: PreflightState,
-  fuel: FuelResult | undefined,
-) => Judgement[])[] = [
-  judgeDrains,
-  (list, state) => checkUplifts(list, state).flatMap(judgeUplift(list, wordsOfWalk(list, state))),
-  judgeSettling,
-  (_list, state, fuel) => judgeNight(state, fuel),
-];
+/** Each receipt of this walk against what was measured, and against what may be burnt. */
+export function judgeUplifts(list: ComposedList, state: PreflightState): Judgement[] {
+  return checkUplifts(list, state).flatMap(judgeUplift(list, wordsOfWalk(list, state)));
+}
 
-function judgeDrains(list: ComposedList, state: PreflightState): Judgement[] {
+/** What the cups amount to, drain by drain. */
+export function judgeDrains(list: ComposedList, state: PreflightState): Judgement[] {
   const approved = approvedGrades(list);
   const drains = list.items.filter((item) => item.kind === "sample");
   return drains.flatMap((item): Judgement[] => {
     const taken = state.samples[item.id] ?? [];
     const last = taken.at(-1);
     if (!last) return [];
-    const base = { id: `fuel.sample.${item.id}`, subject: item.title, itemIds: [item.id] };
+    const own = { id: `fuel.sample.${item.id}`, subject: item.title, itemIds: [item.id] };
+    const base = { ...own, scope: "day" as const };
     const judged = judgeSample(last, approved);
     const { before, since } = aroundRocking(taken, state.rocked?.at);
     const advice = drainAdvice(before, since, state.rocked !== undefined, approved);
     if (advice.step === "maintenance")
-      return [{ ...base, grade: "stop", sentence: advice.why, action: advice.words }];
-    if (judged.outcome === "drain" || judged.outcome === "finding")
+      return [
+        {
+          ...own,
+          scope: "aircraft",
+          cause: judged.outcome === "finding" ? WRONG_FUEL : WILL_NOT_CLEAR,
+          grade: "stop",
+          sentence: advice.why,
+          action: advice.words,
+        },
+      ];
+    if (judged.outcome === "finding")
+      return [
+        {
+          ...own,
+          // Nothing of it is drained away: it is in the tank for the next pilot as well.
+          scope: "aircraft",
+          cause: WRONG_FUEL,
+          grade: judged.grade === "sound" ? "ask" : judged.grade,
+          sentence: judged.sentence,
+          action: judged.action,
+        },
+      ];
+    if (judged.outcome === "drain")
       return [
         {
           ...base,
@@ -233,6 +256,41 @@ function judgeDrains(list: ComposedList, state: PreflightState): Judgement[] {
   });
 }
 
+/** Fuel of a wrong kind, wherever it was seen: in a cup, on a receipt. */
+export const WRONG_FUEL = "fuel.wrong-kind";
+/** Water that comes again and again, at whichever drain. */
+const WILL_NOT_CLEAR = "fuel.water";
+
+/** Why fuel of this grade must not be burnt here. */
+export function wrongGrade(grade: string, approved: readonly string[]) {
+  return {
+    grade: "stop" as const,
+    sentence: `${fuelGrade(grade)?.name ?? grade} went in, and this aircraft may burn ${approved.join(", ")}.`,
+    action: "Do not start. The tank has to be emptied.",
+  };
+}
+
+/**
+ * What was put in outside of a walk, since the tanks were measured last: a wrong grade is as wrong as one that was put in under the pilot's eyes. Its
+ * amount is reckoned with in the log.
+ */
+export function judgeEarlierUplifts(list: ComposedList): Judgement[] {
+  const approved = approvedGrades(list);
+  return (list.memory?.fuel?.uplifts ?? []).flatMap(({ grade, at, receipt }): Judgement[] =>
+    grade && !approved.includes(grade)
+      ? [
+          {
+            id: `fuel.uplift.${at}.grade`,
+            cause: WRONG_FUEL,
+            subject: `Refuelled ${at.slice(0, 10)}${receipt ? `, receipt ${receipt}` : ""}`,
+            scope: "aircraft",
+            ...wrongGrade(grade, approved),
+          },
+        ]
+      : [],
+  );
+}
+
 /** The cups from before the wings were rocked, and those since. */
 export function aroundRocking(taken: readonly FuelSampleTaken[], rockedAt: string | undefined) {
   if (rockedAt === undefined) return { before: [], since: taken };
@@ -247,11 +305,12 @@ const judgeUplift =
   ({ uplift, reconciled }: UpliftChecked): Judgement[] => {
     const tank = list.type.fuel?.tanks.find((t) => t.id === uplift.tankId);
     const itemIds = list.items
-      .filter((i) => i.reading && tank && BY.some((by) => i.reading?.key === READING.tank(by, tank.id)))
+      .filter((i) => i.reading && tank && TANK_LOOKS.some((by) => i.reading?.key === tankKey(by, tank.id)))
       .map((i) => i.id);
     const base = {
       id: `fuel.uplift.${uplift.eventId}`,
       subject: `Receipt${uplift.receipt ? ` ${uplift.receipt}` : ""}`,
+      scope: "day" as const,
       itemIds,
     };
     const made: Judgement[] = [];
@@ -259,9 +318,9 @@ const judgeUplift =
       made.push({
         ...base,
         id: `${base.id}.grade`,
-        grade: "stop",
-        sentence: `${fuelGrade(uplift.grade)?.name ?? uplift.grade} went in, and this aircraft may burn ${approvedGrades(list).join(", ")}.`,
-        action: "Do not start. The tank has to be emptied.",
+        scope: "aircraft",
+        cause: WRONG_FUEL,
+        ...wrongGrade(uplift.grade, approvedGrades(list)),
       });
     if (!reconciled) return made;
     const { agrees, measuredL, receiptL, instead } = reconciled;
@@ -291,16 +350,17 @@ export function settling(
 ): { since: string; neededMin: number } | undefined {
   const last = state.uplifts.at(-1);
   if (!last) return undefined;
-  const depths = (list.type.fuel?.tanks ?? []).map(
-    (tank) =>
-      state.readings[READING.tank("dip", tank.id)]?.value ?? tank.calibration?.points.at(-1)?.dipCm ?? 0,
-  );
+  const depths = (list.type.fuel?.tanks ?? []).map((tank) => {
+    const dip = state.readings[tankKey("dip", tank.id)];
+    const cm = dip && isConvertible(dip.unit, "cm") ? convert(dip.value, dip.unit, "cm") : undefined;
+    return cm ?? tank.calibration?.points.at(-1)?.dipCm ?? 0;
+  });
   const kerosene = fuelGrade(approvedGrades(list)[0] ?? "")?.kerosene === true;
   return { since: last.at, neededMin: settlingMin(Math.max(0, ...depths), kerosene) };
 }
 
 /** Water that was stirred up needs time to sink: a cup taken at once shows nothing. */
-function judgeSettling(list: ComposedList, state: PreflightState): Judgement[] {
+export function judgeSettling(list: ComposedList, state: PreflightState): Judgement[] {
   const sinking = settling(list, state);
   const taken = Object.values(state.samples).flat();
   if (!sinking || taken.length === 0) return [];
@@ -313,6 +373,7 @@ function judgeSettling(list: ComposedList, state: PreflightState): Judgement[] {
     {
       id: "fuel.settling",
       subject: "Drained after refuelling",
+      scope: "day",
       grade: "note",
       reading: { value: Math.max(0, waited), unit: "min" },
       limit: `about ${formatQuantity({ value: needed, unit: "min" })} for this depth`,
@@ -341,6 +402,7 @@ export function judgeClock(list: ComposedList, state: PreflightState): Judgement
     {
       id: "clock",
       subject: "This device's clock",
+      scope: "day",
       grade: "ask",
       sentence: `It says ${state.startedAt.slice(0, 16).replace("T", " ")}, and the log's last line is of ${last.slice(0, 16).replace("T", " ")}.`,
       action: "Set the clock: what came first, fuel or flight, is not sure until then.",
@@ -349,7 +411,7 @@ export function judgeClock(list: ComposedList, state: PreflightState): Judgement
 }
 
 /** What the night can have let fall in each tank, as a reason to drain once more; and what cannot have come from the air. */
-function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
+export function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
   const { night } = state.told;
   if (!night || !fuel || fuel.tanks.length === 0) return [];
   const each = fuel.tanks.map(({ tank, testimony }) => ({
@@ -358,7 +420,7 @@ function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgem
   }));
   const most = each.reduce((a, b) => (b.ml > a.ml ? b : a));
   const drops = dropsOfWater(most.ml);
-  const base = { id: "fuel.night", subject: "Water from the night" };
+  const base = { id: "fuel.night", subject: "Water from the night", scope: "day" as const };
   if (drops < 1)
     return [
       { ...base, grade: "sound", sentence: "The air stayed above its dew point: nothing fell out of it." },
@@ -380,13 +442,17 @@ function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgem
 /** Oil that went in and should not have: another grade, an opened container, more than fits. What is done is on record, and is asked about. */
 export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgement[] {
   const { oil } = list.type;
-  return state.oilAdded.flatMap(({ eventId, qt, grade, sealed, engine, beforeQt }): Judgement[] => {
+  return state.oilAdded.flatMap(({ eventId, qt, grade, sealed, engine, before }): Judgement[] => {
+    const beforeQt =
+      before && isConvertible(before.unit, "US qt") ? convert(before.value, before.unit, "US qt") : undefined;
     const against = whyNotAdd({ qt, sealed, ...(grade && { grade }) }, oil, beforeQt);
     if (!against) return [];
     return [
       {
         id: `oil.added.${eventId}`,
         subject: engine ? `Oil added, ${engine} engine` : "Oil added",
+        // What is in stays in, though nobody flies.
+        scope: "aircraft",
         grade: "ask",
         sentence: against,
         action: "It is in: ask the mechanic before you start.",

@@ -6,7 +6,8 @@ import {
   computeVerdict,
   foldPreflight,
   type PreflightEvent,
-  toWriteUp,
+  type PreflightState,
+  toLog,
   type VerdictResult,
 } from "../index";
 
@@ -30,20 +31,26 @@ const recorded: Recorded = JSON.parse(
   gunzipSync(readFileSync(join(__dirname, "../testing/recorded-walks.json.gz"))).toString(),
 );
 
-function summary({ verdict, reasons, sound, unanswered, outstanding }: VerdictResult) {
+function summary(list: ComposedList, state: PreflightState, result: VerdictResult) {
+  const { verdict, reasons, sound, unanswered, outstanding } = result;
   return {
     verdict: verdict ?? null,
-    reasons: reasons.map(({ grade, text, stationId, itemId, judgement }) => ({
+    reasons: reasons.map(({ grade, text, stationId, itemId, judgement, evidence }) => ({
       grade,
       text,
       ...(stationId && { stationId }),
       ...(itemId && { itemId }),
       ...(judgement && { id: judgement.id }),
+      ...(evidence && { evidence: evidence.map((one) => one.id) }),
     })),
     sound: sound.map(({ id, sentence }) => ({ id, sentence })),
     unanswered: unanswered.map((item) => item.id),
     outstanding: outstanding.length,
-    toLog: toWriteUp(reasons).map(({ text, grade }) => ({ text, grade })),
+    toLog: toLog(list, state, reasons).map(({ data }) =>
+      "grade" in data
+        ? { cause: data.cause, grade: data.grade, text: data.text }
+        : { discrepancyId: data.discrepancyId },
+    ),
   };
 }
 
@@ -73,5 +80,6 @@ test.each(
 )("%s: the same verdict as recorded", (_name, walk) => {
   const list = recorded.lists[walk.listHash];
   if (!list) throw new Error("its list was not recorded");
-  expect(summary(computeVerdict(list, foldPreflight("walk", eventsOf(walk))))).toEqual(walk.verdict);
+  const state = foldPreflight("walk", eventsOf(walk));
+  expect(summary(list, state, computeVerdict(list, state))).toEqual(walk.verdict);
 });

@@ -2,6 +2,7 @@ import {
   assertPlausible,
   composeList,
   computeVerdict,
+  type EventData,
   type FindingGrade,
   foldPreflight,
   type Item,
@@ -10,7 +11,8 @@ import {
   limitText,
   type PreflightEvent,
   RUNWAY_ITEM,
-  toWriteUp,
+  toLog,
+  type Unit,
   verdictFor,
 } from "../index";
 import {
@@ -25,7 +27,7 @@ import {
 } from "../testing/small-aircraft";
 
 const list = composeList(LIST_INPUT);
-const oil = (value: number, unit: "US qt" | "L" = "US qt") =>
+const oil = (value: number, unit: Unit = "US qt") =>
   event("reading.taken", { itemId: "oil", key: "oil.level", value, unit });
 const found = (grade: FindingGrade) =>
   event("discrepancy.opened", {
@@ -141,18 +143,62 @@ describe("the verdict", () => {
     ];
     const { reasons } = verdict(wired, ...low);
     expect(reasons.map((r) => r.judgement?.id).sort()).toEqual(["oil.level", "volts"]);
-    const written = toWriteUp(reasons);
-    expect(written).toEqual([
-      expect.objectContaining({
-        grade: "stop",
-        stationId: "engine",
-        text: expect.stringContaining("below the limit"),
-      }),
+    const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+    const logged = toLog(wired, fold(...low), reasons);
+    expect(logged).toEqual([
+      {
+        type: "discrepancy.opened",
+        data: {
+          registration: "QX-TST",
+          stationId: "engine",
+          itemId: "volts",
+          cause: "volts",
+          grade: "stop",
+          text: expect.stringContaining("below the limit"),
+          measure: "24.0 V",
+        },
+      },
     ]);
-    const up = written.map(({ text, grade, stationId }, i) =>
-      event("discrepancy.opened", { discrepancyId: `w${i}`, registration: "QX-TST", stationId, text, grade }),
+    const up = logged.map((one) =>
+      event("discrepancy.opened", {
+        ...(one.data as EventData["discrepancy.opened"]),
+        discrepancyId: "w0",
+        // Its words may be changed by whoever logs it: it is known by its cause.
+        text: "Low on the bus",
+      }),
     );
-    expect(verdict(wired, ...low, ...up).reasons).toHaveLength(2);
+    const after = verdict(wired, ...low, ...up).reasons;
+    expect(after).toHaveLength(2);
+    expect(toLog(wired, fold(...low, ...up), after)).toEqual([]);
+    // The next walk measures it again, and opens nothing anew.
+    const next = composeList({
+      ...LIST_INPUT,
+      type: { ...type, items: [...type.items, volts] },
+      openDiscrepancies: [
+        {
+          id: "w0",
+          stationId: "engine",
+          text: "Low on the bus",
+          grade: "stop",
+          openedAt: "2026-05-01T10:00:00.000Z",
+          openedBy: "Inês",
+          cause: "volts",
+        },
+      ],
+    });
+    const again = verdict(next, ...low);
+    expect(toLog(next, fold(...low), again.reasons)).toEqual([
+      {
+        type: "discrepancy.observed",
+        data: { discrepancyId: "w0", itemId: "known:w0", state: "same", measure: "24.0 V" },
+      },
+    ]);
+    const seen = event("discrepancy.observed", { discrepancyId: "w0", itemId: "known:w0", state: "grown" });
+    const looked = verdict(next, ...low, seen);
+    expect(looked.reasons.filter((r) => r.cause === "volts")).toEqual([
+      expect.objectContaining({ grade: "stop", discrepancyId: "w0" }),
+    ]);
+    expect(toLog(next, fold(...low, seen), looked.reasons)).toEqual([]);
   });
 
   test("words for each grade", () => {
@@ -173,8 +219,15 @@ describe("readings that cannot be", () => {
         sentence: expect.stringContaining("above what can be read here"),
       }),
     ]);
-    expect(judge(oil(7, "L")).judgements).toEqual([
-      expect.objectContaining({ grade: "unjudged", sentence: expect.stringContaining("wants US qt") }),
+    expect(judge(oil(7, "V")).judgements).toEqual([
+      expect.objectContaining({
+        grade: "unjudged",
+        sentence: expect.stringContaining("read in V, and US qt is wanted"),
+      }),
+    ]);
+    // 5 L are 5.28 US qt (NIST SP 811): below the minimum of 6, whatever it was read in.
+    expect(judge(oil(5, "L")).judgements).toEqual([
+      expect.objectContaining({ grade: "stop", sentence: expect.stringContaining("0.7 US qt below") }),
     ]);
     expect(judge(oil(40)).oil).toBeUndefined();
   });
@@ -194,7 +247,14 @@ describe("a reading against its limit", () => {
   // Common practice: a 28-V system charges at 27 to 29 V; ends are inside.
   const limit = { min: 27, max: 29, unit: "V", source } as const;
   const judge = (value: number) =>
-    judgeReading({ id: "v", subject: "Volts", reading: { value, unit: "V" }, limit, outside: "ask" });
+    judgeReading({
+      id: "v",
+      subject: "Volts",
+      scope: "aircraft",
+      reading: { value, unit: "V" },
+      limit,
+      outside: "ask",
+    });
   test.each([
     [26.9, "ask"],
     [27, "sound"],
@@ -220,14 +280,22 @@ describe("a reading against its limit", () => {
       judgeReading({
         id: "v",
         subject: "Volts",
+        scope: "aircraft",
         reading: { value: 1, unit: "V" },
         limit: undefined,
         outside: "ask",
       }).grade,
     ).toBe("unjudged");
     expect(() =>
-      judgeReading({ id: "v", subject: "Volts", reading: { value: 1, unit: "A" }, limit, outside: "ask" }),
-    ).toThrow("its limit in V");
+      judgeReading({
+        id: "v",
+        subject: "Volts",
+        scope: "aircraft",
+        reading: { value: 1, unit: "A" },
+        limit,
+        outside: "ask",
+      }),
+    ).toThrow("V is wanted");
   });
 
   test("limits are written as they are spoken", () => {

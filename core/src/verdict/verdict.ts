@@ -1,17 +1,23 @@
 import type { Item } from "../checklist/aircraft-type";
 import type { ComposedList } from "../checklist/compose-list";
-import type { PreflightState } from "../checklist/fold-preflight";
+import type { OpenedDiscrepancy, PreflightState } from "../checklist/fold-preflight";
 import { openItems } from "../checklist/next-item";
+import { causeOf, GRADES, type Grade, type Judgement, type Verdict, worst } from "../judgement/judgement";
 import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger";
 import { judgePreflight } from "./judge-preflight";
-import { GRADES, type Grade, type Judgement, type Verdict, worst } from "./judgement";
 
 export interface Reason {
   grade: Grade;
   text: string;
   stationId?: string;
   itemId?: string;
+  /** What says most of it; the others of the same cause stand under it. */
   judgement?: Judgement;
+  evidence?: Judgement[];
+  /** What is behind it; two reasons never have the same. */
+  cause?: string;
+  /** The discrepancy under which it is logged: in this walk, or open since an earlier one. */
+  discrepancyId?: string;
 }
 
 export interface VerdictResult {
@@ -30,28 +36,16 @@ export interface VerdictResult {
 /**
  * The verdict with its reasons: stop if anything is a stop; ask first if anything has to be asked or has no limit on file; go with
  * notes if anything is to be noted or watched; else go. A stop stands at once; anything better only when every item is answered
- * and the ledger is closed. The pilot in command decides; this only says what speaks against it.
+ * and the ledger is closed. What has one cause is one reason, with its evidence under it. The pilot in command decides; this only says what speaks
+ * against it.
  */
 export function computeVerdict(list: ComposedList, state: PreflightState): VerdictResult {
   const { judgements } = judgePreflight(list, state);
-  const judged = judgements
-    .filter((j) => j.grade !== "sound")
-    .map((judgement) => judgementReason(list, judgement));
+  const judged = byCause(judgements).map((group) => judgedReason(list, group));
+  const known = knownDiscrepancies(list, state);
   const reasons: Reason[] = [
-    ...judged,
-    // One that was written up from a judgement is the same reason, not a second one.
-    ...state.discrepancies
-      .filter(({ text }) => !judged.some((reason) => reason.text === text))
-      .map(
-        ({ grade, text, stationId, itemId }): Reason => ({
-          grade,
-          text,
-          stationId,
-          ...(itemId && { itemId }),
-        }),
-      ),
+    ...joined(judged, [...state.discrepancies.map(loggedReason), ...known]),
     ...foundWithoutText(list, state),
-    ...knownDiscrepancies(list, state),
   ].sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
   const unanswered = openItems(list, state);
   const outstanding = openEntries(foldLedger(list, state));
@@ -66,41 +60,83 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
   };
 }
 
-/**
- * Judgements that are of the day, not of the aircraft: fuel, the oil's level, wind and what was written down are put right by the pilot, not by a
- * mechanic. What an engine uses of oil is the aircraft's.
- */
-const OF_THE_DAY = /^(fuel\.|oil\.level|oil\.added|wind\.|hours$|clock$|receivers\.age$)/;
+/** What is not in order, by its cause, in the order in which it was said. */
+function byCause(judgements: readonly Judgement[]): [Judgement, ...Judgement[]][] {
+  const groups = new Map<string, [Judgement, ...Judgement[]]>();
+  for (const judgement of judgements) {
+    if (judgement.grade === "sound") continue;
+    const group = groups.get(causeOf(judgement));
+    if (group) group.push(judgement);
+    else groups.set(causeOf(judgement), [judgement]);
+  }
+  return [...groups.values()];
+}
+
+const rank = ({ grade, explains }: Judgement) => GRADES.indexOf(grade) + (explains ? GRADES.length : 0);
+
+/** One reason of all that has one cause: what explains it says it, else the worst of it; the grade is the worst of all. */
+function judgedReason(list: ComposedList, group: readonly [Judgement, ...Judgement[]]): Reason {
+  const [first] = group;
+  const judgement = group.reduce((a, b) => (rank(b) > rank(a) ? b : a), first);
+  const evidence = group.filter((one) => one !== judgement);
+  const itemIds = new Set([judgement, ...evidence].flatMap((one) => one.itemIds ?? []));
+  const item = list.items.find((i) => itemIds.has(i.id));
+  return {
+    grade: worst(group.map((one) => one.grade)),
+    text: `${judgement.subject}: ${judgement.sentence}`,
+    judgement,
+    cause: causeOf(judgement),
+    ...(evidence.length > 0 && { evidence }),
+    ...(item && { stationId: item.station, itemId: item.id }),
+  };
+}
 
 /**
- * What the next pilot and the mechanic must know although nobody wrote it up: readings of the aircraft itself that are to be asked
- * about or stop the flight, such as a magneto without a drop. Nothing found is lost because the flight was cancelled.
+ * What was logged, put to what was judged where it is the same trouble: by its cause; where it was logged before there were causes, by its place and
+ * grade. The rest stands for itself.
  */
-export function toWriteUp(
-  reasons: readonly Reason[],
-): (Reason & { grade: "ask" | "stop"; stationId: string })[] {
-  return reasons.flatMap((reason) => {
-    const { grade, stationId, judgement } = reason;
-    if (!judgement || !stationId || (grade !== "ask" && grade !== "stop") || OF_THE_DAY.test(judgement.id))
-      return [];
-    return [{ ...reason, grade, stationId }];
-  });
+function joined(judged: readonly Reason[], logged: readonly Reason[]): Reason[] {
+  const reasons = [...judged];
+  const rest: Reason[] = [];
+  for (const one of logged) {
+    const at = reasons.findIndex((reason) => isSame(reason, one));
+    const same = reasons[at];
+    if (same)
+      reasons[at] = {
+        ...same,
+        grade: worst([same.grade, one.grade]),
+        ...(one.discrepancyId && { discrepancyId: same.discrepancyId ?? one.discrepancyId }),
+      };
+    else rest.push(one);
+  }
+  return [...reasons, ...rest];
 }
+
+function isSame({ cause, judgement, grade }: Reason, one: Reason): boolean {
+  if (one.cause !== undefined) return one.cause === cause;
+  return one.itemId !== undefined && judgement?.itemIds?.includes(one.itemId) === true && one.grade === grade;
+}
+
+const loggedReason = ({
+  discrepancyId,
+  grade,
+  text,
+  stationId,
+  itemId,
+  cause,
+}: OpenedDiscrepancy): Reason => ({
+  grade,
+  text,
+  stationId,
+  discrepancyId,
+  ...(itemId && { itemId }),
+  ...(cause && { cause }),
+});
 
 export function verdictFor(grade: Grade): Verdict {
   if (grade === "stop") return "stop";
   if (grade === "ask" || grade === "unjudged") return "ask first";
   return grade === "sound" ? "go" : "go with notes";
-}
-
-function judgementReason(list: ComposedList, judgement: Judgement): Reason {
-  const item = list.items.find((i) => judgement.itemIds?.includes(i.id));
-  return {
-    grade: judgement.grade,
-    text: `${judgement.subject}: ${judgement.sentence}`,
-    judgement,
-    ...(item && { stationId: item.station, itemId: item.id }),
-  };
 }
 
 /** An item found wrong counts with its own grade even when its words are missing (they may still be on their way). */
@@ -121,7 +157,12 @@ function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[]
     const seen = state.observations.find((o) => o.discrepancyId === item.discrepancyId);
     if (item.kind !== "observe" || !seen) return [];
     const measure = seen.measure ? `, ${seen.measure}` : "";
-    const at = { stationId: item.station, itemId: item.id };
+    const at = {
+      stationId: item.station,
+      itemId: item.id,
+      ...(item.discrepancyId && { discrepancyId: item.discrepancyId }),
+      ...(item.cause && { cause: item.cause }),
+    };
     if (seen.state === "gone")
       return [
         { ...at, grade: "note", text: `${item.title}: gone${measure}. A mechanic still has to sign it off.` },

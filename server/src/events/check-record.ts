@@ -227,6 +227,7 @@ const asDiscrepancy = (row: typeof discrepancy.$inferSelect) => ({
   opened_at: moment(row.openedAt),
   opened_by: row.openedBy,
   measure: row.measure,
+  cause: row.cause,
   observations: JSON.stringify(row.observations),
   closed_at: moment(row.closedAt),
   closed_by: row.closedBy,

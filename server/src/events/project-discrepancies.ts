@@ -81,6 +81,7 @@ export const toDiscrepancyRow = (groupId: string, s: DiscrepancyState) => ({
   opened_at: toDb(s.openedAt),
   opened_by: s.openedBy,
   measure: s.measure ?? null,
+  cause: s.cause ?? null,
   observations: JSON.stringify(s.observations),
   closed_at: s.closed ? toDb(s.closed.at) : null,
   closed_by: s.closed?.crewId ?? null,

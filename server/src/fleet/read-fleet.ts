@@ -5,7 +5,7 @@ import type {
   LastReading,
   PreflightSummary,
 } from "@cravix/contract";
-import { engineKey, type MemoryReading, REMEMBERED, type RuleSet } from "@cravix/core";
+import { type MemoryReading, REMEMBERED, type RuleSet, readingKey } from "@cravix/core";
 import { and, count, desc, eq, inArray, isNotNull, isNull, lt, max, type SQL, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
@@ -92,6 +92,7 @@ export async function readBundle(
       grade: d.grade,
       openedAt: d.openedAt,
       openedBy: d.openedByName,
+      ...(d.cause !== undefined && { cause: d.cause }),
       ...(d.measure !== undefined && { measure: d.measure }),
     })),
     lastReadings: await readLastReadings(db, registration, groupId),
@@ -133,6 +134,7 @@ export async function readDiscrepancies(
     openedByName: opener?.name ?? d.openedBy,
     observations: d.observations,
     ...(d.measure !== null && { measure: d.measure }),
+    ...(d.cause !== null && { cause: d.cause }),
     ...(d.closedAt !== null && {
       closed: { at: fromDb(d.closedAt), crewId: d.closedBy ?? "", how: d.closedHow ?? "" },
     }),
@@ -164,7 +166,10 @@ async function readMemory(
   engines: readonly string[] | undefined,
   groupId: string,
 ): Promise<MemoryReading[]> {
-  const keys = REMEMBERED.flatMap((key) => [key, ...(engines ?? []).map((engine) => engineKey(key, engine))]);
+  const keys = REMEMBERED.flatMap((key) => [
+    key,
+    ...(engines ?? []).map((engine) => readingKey(key, engine)),
+  ]);
   const walks = await db
     .select({ id: preflight.id })
     .from(preflight)
@@ -184,7 +189,13 @@ async function readMemory(
         inArray(reading.key, keys),
       ),
     );
-  return rows.map(({ preflightId, key, value, at }) => ({ preflightId, key, value, at: fromDb(at) }));
+  return rows.map(({ preflightId, key, value, unit, at }) => ({
+    preflightId,
+    key,
+    value,
+    unit,
+    at: fromDb(at),
+  }));
 }
 
 /** An aircraft has some hundred readings; what goes beyond, the oldest, is not carried to every device. */

@@ -18,6 +18,8 @@ export const discrepancy = mysqlTable(
     openedAt: moment("opened_at").notNull(),
     openedBy: varchar("opened_by", { length: 120 }).notNull(),
     measure: varchar("measure", { length: 200 }),
+    /** What is behind it, where it was judged: by this it is known again. */
+    cause: varchar("cause", { length: 120 }),
     observations: json("observations").$type<DiscrepancyState["observations"]>().notNull(),
     closedAt: moment("closed_at"),
     closedBy: varchar("closed_by", { length: 120 }),

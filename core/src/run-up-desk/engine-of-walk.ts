@@ -1,14 +1,18 @@
-import type { Item } from "@cravix/core";
-import { convert, engineKey, READING } from "@cravix/core";
-import type { DiagnosisContext } from "@cravix/core/diagnosis";
-import { densityAltitudeFt, type RunUpProfile, stationPressureHpa } from "@cravix/core/run-up";
-import type { Walk } from "../walk/use-preflight";
+import type { Item } from "../checklist/aircraft-type";
+import type { ComposedList } from "../checklist/compose-list";
+import type { PreflightState } from "../checklist/fold-preflight";
+import type { DiagnosisContext } from "../diagnosis/observations";
+import type { DropLimits } from "../engine/classify-drop";
+import { READING, readingKey } from "../readings/reading-keys";
+import { densityAltitudeFt, stationPressureHpa } from "../run-up/density-altitude";
+import type { RunUpProfile } from "../run-up/run-up-profile";
+import { convert, isConvertible } from "../units/convert";
 
 /** The engine that is run up on this page: its figures, limits and the items that it answers. */
 export interface WalkEngine {
   name: string | undefined;
   profile: RunUpProfile;
-  limits: { maxDropRpm?: number; maxDifferenceRpm?: number; resolutionRpm: number };
+  limits: DropLimits;
   /** Where what is read is written down: the item of the base rpm. */
   baseItem: Item;
   densityAltitudeFt: number | undefined;
@@ -26,19 +30,22 @@ const STANDARD_HPA = 1013.25;
 /** Icing in a carburettor is taken to be possible between these, °C, whatever the dew point: the published charts reach about so far. */
 const ICING: readonly [number, number] = [-10, 22];
 
-/** The engine of this name in this walk; undefined where the type has no run-up on file. */
+/**
+ * The engine of this name in this walk, with today's air: density altitude in ft from elevation, setting and temperature, and whether it is leaned
+ * before the drops. Without a setting the standard atmosphere's is taken. Source: the type's profile; `densityAltitudeFt`. Undefined where the type has no run-up on file. */
 export function engineOfWalk(
-  { list, state }: Pick<Walk, "list" | "state">,
+  { list, state }: { list: ComposedList; state: PreflightState },
   name: string | undefined,
 ): WalkEngine | undefined {
   const { runUp: profile, magnetos } = list.type;
-  const key = engineKey(READING.magnetoBase, name);
+  const key = readingKey(READING.magnetoBase, name);
   const baseItem = list.items.find((item) => item.reading?.key === key);
   if (!profile || !baseItem) return undefined;
   const { celsius } = state;
   const elevation = list.airfield?.elevationFt;
   const setting = state.readings[READING.altimeterSetting];
-  const settingHpa = setting && convert(setting.value, setting.unit, "hPa");
+  const settingHpa =
+    setting && isConvertible(setting.unit, "hPa") ? convert(setting.value, setting.unit, "hPa") : undefined;
   const pressureHpa =
     elevation === undefined ? undefined : stationPressureHpa(settingHpa ?? STANDARD_HPA, elevation);
   const high =

@@ -1,5 +1,9 @@
-import { formatNumber, formatQuantity } from "@cravix/core";
-import { type HeatReading, inUnit, type RunUpProfile, type RunUpReading } from "@cravix/core/run-up";
+import { type DroppedSide, tracedLimits } from "../diagnosis/observe";
+import { classifyDrop } from "../engine/classify-drop";
+import { inUnit, marginTo } from "../judgement/judgement";
+import type { RunUpProfile } from "../run-up/run-up-profile";
+import type { HeatReading, RunUpReading, Side } from "../run-up/run-up-reading";
+import { formatNumber, formatQuantity } from "../units/format";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 
 /** One line of what was read: its number, whether it is as it should be, and where in the trace it was read. */
@@ -28,17 +32,19 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
       more:
         made.doubt ??
         `${made.feel}, held ${formatNumber(made.held)} s${made.back === undefined ? "" : `, back to ${formatNumber(made.back)}`}`,
-      bad: quit || !made.seen || made.drop > (limits.maxDropRpm ?? Number.POSITIVE_INFINITY),
+      bad: isOut(reading, side, { profile, limits }),
       from: made.from,
       to: made.to,
     });
   }
   const { right, left, heat, propeller, idle } = reading;
+  const apart = right && classifyDrop(right, left, tracedLimits(limits, profile));
   if (right && left && right.feel !== "quit" && left.feel !== "quit")
     checks.push({
       id: "apart",
       name: "apart",
       value: formatNumber(Math.abs(right.drop - left.drop)),
+      bad: (apart?.tooFarApartRpm ?? 0) > 0,
       from: Math.min(right.from, left.from),
       to: Math.max(right.to, left.to),
     });
@@ -73,6 +79,22 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
     });
   checks.push(...needleChecks(reading, profile));
   return checks;
+}
+
+/** Whether a side of a traced run-up is out: it stopped, nothing dropped, too much did, or far more than on the other. */
+export function isOut(
+  reading: Pick<RunUpReading, "right" | "left">,
+  side: Side,
+  { profile, limits }: Pick<WalkEngine, "profile" | "limits">,
+): boolean {
+  const made: DroppedSide | undefined = reading[side];
+  if (!made) return false;
+  const { state } = classifyDrop(
+    made,
+    reading[side === "right" ? "left" : "right"],
+    tracedLimits(limits, profile),
+  );
+  return state !== "usual" && state !== "no limit";
 }
 
 /** What came after the heat, or why its number is no measure of it. */
@@ -147,6 +169,4 @@ function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {
 
 const span = ({ from, to }: { from: number; to: number }) => ({ from, to });
 
-function outside(value: number, { min, max }: { min?: number; max?: number }): boolean {
-  return (min !== undefined && value < min) || (max !== undefined && value > max);
-}
+const outside = (value: number, limit: { min?: number; max?: number }) => marginTo(limit, value) < 0;

@@ -1,4 +1,5 @@
-import type { Unit } from "../units/convert";
+import type { ReadingTopic, Scope } from "../readings/reading-keys";
+import { convert, type Unit } from "../units/convert";
 import { formatQuantity, type Quantity } from "../units/format";
 
 /** How bad a thing is, from nothing to stop. "unjudged": there is no limit on file, so nothing is claimed. */
@@ -33,6 +34,15 @@ export interface LimitRange {
 /** One judged thing: reading, limit, margin, source, and a sentence a student understands. */
 export interface Judgement {
   id: string;
+  /** What is behind it, where several judgements are of one trouble: they are one discrepancy. Without it the judgement stands for itself. */
+  cause?: string;
+  /** What it is about, and which judge said it; set where a whole preflight is judged. */
+  topic?: ReadingTopic;
+  judge?: string;
+  /** It says what is behind the others of its cause. */
+  explains?: boolean;
+  /** Whether what was found goes with the day or stays with the aircraft, though nobody flies. */
+  scope: Scope;
   subject: string;
   grade: Grade;
   reading?: Quantity;
@@ -47,6 +57,17 @@ export interface Judgement {
   itemIds?: string[];
 }
 
+/** What a judgement is of: its cause where it has one, else itself. Discrepancies are the same where this is the same. */
+export const causeOf = ({ id, cause }: Pick<Judgement, "id" | "cause">): string => cause ?? id;
+
+/** Outside a limit, and by how much; the margin is to the nearer end, negative outside. Both in the limit's unit. */
+export function marginTo({ min, max }: Pick<LimitRange, "min" | "max">, value: number): number {
+  return Math.min(
+    min === undefined ? Number.POSITIVE_INFINITY : value - min,
+    max === undefined ? Number.POSITIVE_INFINITY : max - value,
+  );
+}
+
 export function worst(grades: Iterable<Grade>): Grade {
   let rank = 0;
   for (const grade of grades) rank = Math.max(rank, GRADES.indexOf(grade));
@@ -55,7 +76,8 @@ export function worst(grades: Iterable<Grade>): Grade {
 
 /** A judgement that refuses to judge, and says what is missing. */
 export function unjudged(id: string, subject: string, sentence: string, reading?: Quantity): Judgement {
-  return { id, subject, grade: "unjudged", sentence, ...(reading && { reading }) };
+  // Nothing was found, so nothing stays with the aircraft.
+  return { id, subject, scope: "day", grade: "unjudged", sentence, ...(reading && { reading }) };
 }
 
 /** Writes a limit the way it is spoken: "27 to 29 V", "at least 6 US qt". */
@@ -65,4 +87,15 @@ export function limitText({ min, max, unit }: LimitRange): string {
   if (min !== undefined) return `at least ${formatQuantity({ value: min, unit })}`;
   if (max !== undefined) return `at most ${formatQuantity({ value: max, unit })}`;
   return "no limit";
+}
+
+/** A limit in another unit of the same quantity. */
+export function inUnit(
+  { min, max, unit }: LimitRange,
+  to: LimitRange["unit"],
+): { min?: number; max?: number } {
+  return {
+    ...(min !== undefined && { min: convert(min, unit, to) }),
+    ...(max !== undefined && { max: convert(max, unit, to) }),
+  };
 }

@@ -1,13 +1,8 @@
-import {
-  afterRemedy,
-  type DiagnosisReport,
-  diagnosisReport,
-  feelQuestion,
-  type Observation,
-  type OpenQuestion,
-  observeTyped,
-  type TypedRunUp,
-} from "@cravix/core/diagnosis";
+import { afterRemedy } from "../diagnosis/cleared";
+import type { Observation } from "../diagnosis/observations";
+import type { OpenQuestion } from "../diagnosis/open-questions";
+import { type DiagnosisReport, diagnosisReport } from "../diagnosis/report";
+import { feelQuestion, observeTyped, type TypedRunUp } from "../diagnosis/typed";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 
 /** Numbers that were typed, and what was answered or done since. */

@@ -1,0 +1,64 @@
+import {
+  isConvertible,
+  isReadingOf,
+  READING_KINDS,
+  readingKey,
+  readingName,
+  scopeOf,
+  tankOfKey,
+  topicOf,
+  UNITS,
+  wordOf,
+} from "../index";
+
+test("every id that is made is read back, of every kind, for any engine or tank", () => {
+  for (const kind of READING_KINDS) {
+    const { of } = wordOf(kind);
+    if (of !== "tank") expect(readingName(readingKey(kind))).toEqual({ kind });
+    for (const subject of of === "aircraft" ? [] : ["left", "right", "main", "right-tip", "aux.2"])
+      expect(readingName(readingKey(kind, subject))).toEqual({ kind, subject });
+  }
+});
+
+test.each([
+  ["fuel.dip.", undefined],
+  ["fuel.dip", undefined],
+  ["fuel.smell.left", undefined],
+  ["nose-oleo", undefined],
+  ["oil", undefined],
+  ["oil.levels", undefined],
+  ["__proto__", undefined],
+  ["constructor", undefined],
+  ["magneto.left.right", { kind: "magneto.left", subject: "right" }],
+  ["volts.charging.left", { kind: "volts.charging", subject: "left" }],
+  // As lists from before had it.
+  ["after.hours", { kind: "hours.after" }],
+])("%s", (key, expected) => {
+  expect(readingName(key)).toEqual(expected);
+});
+
+test("what is of the day and what is of the aircraft; the aircraft's own readings are the aircraft's", () => {
+  expect(["fuel.dip.left", "wind.gust", "hours", "oil.level.right", "mass.rear"].map(scopeOf)).toEqual(
+    Array(5).fill("day"),
+  );
+  expect(["volts.charging", "nose-oleo", "magneto.base", "altimeter"].map(scopeOf)).toEqual(
+    Array(4).fill("aircraft"),
+  );
+});
+
+test("topics, tanks and kinds are told without looking into the id", () => {
+  expect(topicOf("fuel.gauge.left")).toBe("fuel");
+  expect(topicOf("nose-oleo")).toBeUndefined();
+  expect(topicOf(undefined)).toBeUndefined();
+  expect(tankOfKey("fuel.sight.right-tip")).toEqual({ by: "sight", tankId: "right-tip" });
+  expect(tankOfKey("oil.level")).toBeUndefined();
+  expect(isReadingOf("oil.level.left", "oil.level")).toBe(true);
+  expect(isReadingOf("oil.temperature", "oil.level")).toBe(false);
+});
+
+test("every kind's unit is one that can be read", () => {
+  for (const kind of READING_KINDS) {
+    const { unit } = wordOf(kind);
+    if (unit) expect(UNITS.some((one) => isConvertible(one, unit))).toBe(true);
+  }
+});

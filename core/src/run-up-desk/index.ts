@@ -1,0 +1,3 @@
+export * from "./checks";
+export * from "./engine-of-walk";
+export * from "./typed-read";

@@ -1,0 +1,60 @@
+import type { AircraftType } from "../checklist/aircraft-type";
+import type { EventData } from "../checklist/events";
+import { causeOf, type Judgement } from "../judgement/judgement";
+import { whyNotAdd } from "../oil/judge-oil";
+import { WRONG_FUEL, wrongGrade } from "./judge-fluids";
+
+/** What was put in without a walk. */
+export type PutIn =
+  | { type: "fuel.uplifted"; data: EventData["fuel.uplifted"] }
+  | { type: "oil.added"; data: EventData["oil.added"] };
+
+/**
+ * What is wrong with fuel or oil that was put in without a walk: a grade that this aircraft may not burn, oil that must not go in. The amount is
+ * nobody's word here; the next walk holds it against the dipstick. Source: the type's own grades; the unopened container is common practice.
+ */
+export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: PutIn): Judgement[] {
+  if (put.type === "fuel.uplifted") {
+    const { grade, receipt } = put.data;
+    const approved = type.fuel?.grades ?? [];
+    if (!grade || approved.length === 0 || approved.includes(grade)) return [];
+    return [
+      {
+        id: "fuel.uplift.grade",
+        cause: WRONG_FUEL,
+        subject: `Refuelled${receipt ? `, receipt ${receipt}` : ""}`,
+        scope: "aircraft",
+        ...wrongGrade(grade, approved),
+      },
+    ];
+  }
+  const { qt, sealed, grade, engine } = put.data;
+  const against = whyNotAdd({ qt, sealed, ...(grade && { grade }) }, type.oil, undefined);
+  if (!against) return [];
+  return [
+    {
+      id: "oil.added",
+      cause: engine ? `oil.added.${engine}` : "oil.added",
+      subject: engine ? `Oil added, ${engine} engine` : "Oil added",
+      scope: "aircraft",
+      grade: "ask",
+      sentence: against,
+      action: "It is in: ask the mechanic before you start.",
+    },
+  ];
+}
+
+/** The discrepancies of it, for the next pilot: at the first station where fluids are looked at, or where the walk begins. */
+export function logOutsideWalk(
+  type: Pick<AircraftType, "fuel" | "oil" | "stations">,
+  put: PutIn,
+): Omit<EventData["discrepancy.opened"], "discrepancyId">[] {
+  const station = type.stations.find((one) => one.phase === "fluids") ?? type.stations[0];
+  return judgeOutsideWalk(type, put).map((judgement) => ({
+    registration: put.data.registration,
+    stationId: station?.id ?? "",
+    text: `${judgement.subject}: ${judgement.sentence}`,
+    grade: judgement.grade === "stop" ? "stop" : "ask",
+    cause: causeOf(judgement),
+  }));
+}
