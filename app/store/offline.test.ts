@@ -201,7 +201,7 @@ test("a disk that is full is said, nothing is forgotten, and the next answer tak
 });
 
 test("a clock set back does not bring the answers out of order", async () => {
-  const { store, answer, id } = await beginWalk();
+  const { store, answer, kept, id } = await beginWalk();
   const burst = tarrow4.items.slice(2, 40).map((item) => answer(item.id).id);
   expect([...burst].sort()).toEqual(burst);
   const first = answer("approach.stance");
@@ -211,7 +211,11 @@ test("a clock set back does not bring the answers out of order", async () => {
   expect(second.id > first.id).toBe(true);
   expect(Date.parse(second.at)).toBeLessThan(Date.parse(first.at));
   expect(selectPreflight(store.getState())?.state.cursor?.itemId).toBe("approach.ground");
-  expect(id).toBeTruthy();
+  // And on the disk, as the next start reads it.
+  await kept();
+  const there = (await eventsOfPreflight(id)).map((e) => e.id);
+  expect(there.indexOf(second.id)).toBe(there.indexOf(first.id) + 1);
+  expect(there).toEqual([...there].sort());
 });
 
 test("what was found on this device is met by the next pilot before it was ever sent", async () => {

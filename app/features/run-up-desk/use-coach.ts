@@ -154,6 +154,12 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     };
   }, [log, look]);
 
+  /** The question goes with its answer, not with the next look: a second touch must not answer for another side. */
+  const answered = () => {
+    asking.current = undefined;
+    setCoaching(({ asks: _asked, ...rest }) => rest);
+  };
+
   const watch = useCallback((draw: () => void) => {
     watchers.current.add(draw);
     return () => {
@@ -167,15 +173,17 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     /** Calls when new lines are there, ten times a second at most: what draws the needles listens, and nothing else is drawn anew. */
     watch,
     /** The key is where it should be, and nothing dropped. */
-    sure: () => end("no drop", asking.current),
+    sure: () => {
+      if (asking.current) end("no drop", asking.current);
+    },
     /** It was not turned: the same step again. */
     again: () => {
-      asking.current = undefined;
+      answered();
       begin(at.current);
     },
     /** Goes on without this step's answer. */
     skip: () => {
-      asking.current = undefined;
+      answered();
       if (at.current + 1 < steps.current.length) begin(at.current + 1);
       else end("done");
     },

@@ -1,4 +1,4 @@
-import type { EngineFeel } from "@cravix/core";
+import { type EngineFeel, isReadingOf } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import type { WalkEngine } from "@cravix/core/run-up-desk";
 import { readTyped, standsOut, type Typed, type TypedRead } from "@cravix/core/run-up-desk";
@@ -90,7 +90,9 @@ export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
     const more: Typed = { numbers, tries, told: [...typed.told, ...told], ...(before && { before }) };
     const made = readTyped(more, engine);
     const felt = typedReadings(walk, engine, numbers).flatMap(({ item, key, value, unit }): Happening[] => {
-      const feel = told.find(({ feature, side }) => feature === "feel" && key.includes(`.${side}`));
+      const feel = told.find(
+        ({ feature, side }) => feature === "feel" && isReadingOf(key, `magneto.${side ?? "right"}`),
+      );
       if (!feel || !item.reading?.feel) return [];
       const data = { itemId: item.id, key, value, unit, feel: feel.state as EngineFeel };
       return [{ type: "reading.taken", data }];

@@ -191,8 +191,16 @@ describe("what to try next", () => {
     expect(rankTests(diagnose(done, FOUR).ranked, FOUR, done).map((t) => t.test.id)).not.toContain("clear");
   });
 
-  it("every test says how and with what caution", () => {
-    for (const test of TESTS) expect(test.how.length * test.caution.length).toBeGreaterThan(300);
+  it("every test says how and with what caution, in words of its own, and tells some faults from others", () => {
+    expect(new Set(TESTS.map((test) => test.how)).size).toBe(TESTS.length);
+    for (const test of TESTS) {
+      for (const words of [test.title, test.how, test.caution]) expect(words).toMatch(/^[A-Z].{9,}[^,;:]$/);
+      expect(test.how).not.toBe(test.caution);
+      // A test whose outcome is alike under every explanation would be a try for nothing.
+      const { ranked } = diagnose([], FOUR);
+      const [ranking] = rankTests(ranked, FOUR, [], 0).filter((one) => one.test.id === test.id);
+      if (ranking) expect(ranking.bits).toBeGreaterThan(0);
+    }
   });
 
   it("a remedy is told by whether what stood out is still there", () => {
