@@ -1,4 +1,4 @@
-import type { PreflightEvent } from "@cravix/core";
+import type { ComposedList, PreflightEvent } from "@cravix/core";
 import type { Page } from "@playwright/test";
 
 export interface OnDevice {
@@ -49,5 +49,58 @@ export async function itemsAsked(page: Page, preflightId: string): Promise<numbe
         };
       }),
     listHash,
+  );
+}
+
+/** A walk as it lies on the device: the list that it asks, and what was done so far. */
+export async function walkOnDevice(
+  page: Page,
+  preflightId: string,
+): Promise<{ list: ComposedList; events: PreflightEvent[] }> {
+  const events = (await eventsOnDevice(page, preflightId)).map(({ event }) => event);
+  const started = events.find((event) => event.type === "preflight.started");
+  const { listHash } = started?.data as { listHash: string };
+  const list = await page.evaluate(
+    (hash) =>
+      new Promise<unknown>((resolve, reject) => {
+        const open = indexedDB.open("cravix");
+        open.onerror = () => reject(open.error);
+        open.onsuccess = () => {
+          const query = open.result.transaction("lists").objectStore("lists").get(hash);
+          query.onsuccess = () => {
+            open.result.close();
+            resolve((query.result as { list: unknown }).list);
+          };
+        };
+      }),
+    listHash,
+  );
+  return { list: list as ComposedList, events };
+}
+
+/** Puts events on the device as an answer would lie there: kept, and waiting to be sent. */
+export async function putOnDevice(page: Page, events: readonly PreflightEvent[]): Promise<void> {
+  await page.evaluate(
+    (more) =>
+      new Promise<void>((resolve, reject) => {
+        const open = indexedDB.open("cravix");
+        open.onerror = () => reject(open.error);
+        open.onsuccess = () => {
+          const tx = open.result.transaction("events", "readwrite");
+          for (const event of more)
+            tx.objectStore("events").put({
+              event,
+              id: event.id,
+              preflightId: event.preflightId,
+              sync: "to send",
+            });
+          tx.onerror = () => reject(tx.error);
+          tx.oncomplete = () => {
+            open.result.close();
+            resolve();
+          };
+        };
+      }),
+    events as PreflightEvent[],
   );
 }

@@ -2,6 +2,8 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import type { Aircraft, AircraftType, Item } from "@cravix/core";
 import { expect, type Locator, type Page } from "@playwright/test";
+import { putOnDevice, walkOnDevice } from "./device";
+import { healthyAnswers } from "./healthy-answers";
 
 const data = (file: string) =>
   JSON.parse(readFileSync(join(__dirname, "..", "..", "demo", "data", file), "utf8"));
@@ -220,6 +222,31 @@ export class Walker {
       await expect(target).toBeVisible();
       await this.page.keyboard.press(key);
     }
+  }
+
+  /**
+   * The same as walking there, without the taps: what a person would have answered is put on the device as it would lie there, and the page is
+   * opened anew. For tests that are about what comes then.
+   */
+  async jumpTo(goal: string): Promise<void> {
+    await this.jump(goal);
+    await this.walkTo(goal);
+  }
+
+  /** To the verdict, without the taps. */
+  async jumpToVerdict(): Promise<void> {
+    await this.jump(undefined);
+    await this.walkToVerdict();
+  }
+
+  private async jump(goal: string | undefined): Promise<void> {
+    const { page } = this;
+    const id = page.url().split("/preflight/")[1]?.split("/")[0] ?? "";
+    const { list, events } = await walkOnDevice(page, id);
+    const more = healthyAnswers({ list, events, goal, readings: this.readings, facts: this.#facts });
+    await putOnDevice(page, more);
+    this.answered += more.length;
+    await page.reload();
   }
 
   /** Walks on until the given item stands on the screen. */

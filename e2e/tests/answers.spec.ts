@@ -19,7 +19,7 @@ const open = async (page: Page) => {
 /** Goes straight to an item by its station's name in the address of a walk that has begun. */
 async function goTo(page: Page, walker: Walker, phase: string, itemId: string) {
   await page.getByRole("button", { name: new RegExp(`^${phase} \\d`) }).click();
-  await walker.walkTo(itemId);
+  await walker.jumpTo(itemId);
 }
 
 test("a number that cannot be is told at its place, kept on the screen, and judged by nobody", async ({
@@ -43,14 +43,14 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await expect(page.getByText("Type what you read first.")).toBeVisible();
   await walker.type("16");
 
-  await walker.walkTo("oil.level");
+  await walker.jumpTo("oil.level");
   await walker.type("40");
   await expect(trouble).toContainText(
     "40.0 US qt is above what can be read here (9.0 US qt). The stick is marked to 9 quarts.",
   );
   await clear(2);
   await walker.type("5.4");
-  await walker.walkTo("oil.cap");
+  await walker.jumpTo("oil.cap");
   const oil = page.getByTestId("judgement-oil.level");
   await expect(oil).toContainText("Stop");
   await expect(oil).toContainText("0.6 US qt below the minimum.");
@@ -59,7 +59,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
 
   // Everything in front of it first: nobody boards with the ledger open.
   await page.getByRole("button", { name: /^Papers \d/ }).click();
-  await walker.walkTo("magneto.base");
+  await walker.jumpTo("magneto.base");
   await walker.type("9000");
   await expect(trouble).toContainText("The tachometer ends at 3,500.");
   await clear(4);
@@ -92,7 +92,7 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
 }) => {
   const walker = await open(page);
   await walker.begin(/Yuki/);
-  await walker.walkTo("papers.inspections");
+  await walker.jumpTo("papers.inspections");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(walker.title).toHaveText("Open discrepancies read");
   await page.getByRole("button", { name: "Later" }).click();
@@ -102,7 +102,7 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   // What was put off comes again before the step ends.
   await expect(walker.title).toHaveText("Open discrepancies read");
   await walker.answer();
-  await walker.walkTo("cockpit.brake");
+  await walker.jumpTo("cockpit.brake");
   await page.getByRole("button", { name: "Interrupted" }).click();
   await expect(page.getByText("Ignition off, key out")).toBeVisible();
   await page.reload();
@@ -277,12 +277,12 @@ for (const [size, viewport] of [
     await goTo(page, walker, "Fluids", "right-tank.cap");
     await expectAccessible(page, "fluids");
     await page.getByRole("button", { name: /^Papers \d/ }).click();
-    await walker.walkTo("magneto.left");
+    await walker.jumpTo("magneto.left");
     for (const key of HEALTHY["magneto.left"] ?? "")
       await page.getByRole("button", { name: key, exact: true }).click();
     await expectAccessible(page, "run-up");
     await page.getByTestId("primary").click();
-    await walker.walkTo("take-off.trim");
+    await walker.jumpTo("take-off.trim");
     await expectAccessible(page, "line-up");
     await page.goto(page.url().replace(/$/, "/verdict"));
     await page.getByText("Still open:").waitFor();

@@ -30,7 +30,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
   const readings = { ...HEALTHY };
   const walker = new Walker(page, "thumb", readings);
   await walker.begin(/Inês/);
-  await walker.walkTo("left-tank.cap");
+  await walker.jumpTo("left-tank.cap");
   await page.getByTestId("fuel-desk").click();
   await expect(page.getByTestId("witnesses-Left tank")).toContainText("Gauge");
 
@@ -54,7 +54,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
     expect.arrayContaining(["left-drain.1", "left-tank.dip", "belly-drain.1", "right-tank.dip"]),
   );
   expect(asked.filter((id) => id.includes("drain"))).toHaveLength(13);
-  await walker.walkToVerdict();
+  await walker.jumpToVerdict();
   const reason = page.getByText(/the left tank took \d+ L by the stick: it does not fit/).first();
   await expect(reason).toBeVisible();
   await expect(page.getByText(/20 are L, not US gal/).first()).toBeVisible();
@@ -64,7 +64,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
 test("water is found and drained away, and stays on record", async ({ page }) => {
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/);
-  await walker.walkTo("left-drain.2");
+  await walker.jumpTo("left-drain.2");
   await page.getByTestId("look-water").click();
   await expect(drain(page, "again")).toContainText("heavier than fuel");
   // Reloaded in between: the cup is not lost.
@@ -76,7 +76,7 @@ test("water is found and drained away, and stays on record", async ({ page }) =>
   await walker.primary.click();
   await expect(walker.card).toHaveAttribute("data-testid", "item-left-drain.3");
   await expect(page.getByRole("button", { name: "Left tank, middle drain: clean" })).toBeVisible();
-  await walker.walkToVerdict();
+  await walker.jumpToVerdict();
   await expect(page.getByText(/Water, clean at cup 2/).first()).toBeVisible();
   await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
   await expect
@@ -89,7 +89,7 @@ test("water that will not clear: rocked, every drain again, and then a stop with
 }) => {
   const walker = new Walker(page);
   await walker.begin(/Inês/);
-  await walker.walkTo("left-drain.2");
+  await walker.jumpTo("left-drain.2");
   const water = async () => {
     if (await button(page, "Drain again").isVisible()) await button(page, "Drain again").click();
     await page.getByTestId("look-water").click();
@@ -107,7 +107,7 @@ test("water that will not clear: rocked, every drain again, and then a stop with
     /Left tank, middle drain: Rocked, waited, and 3 more cups/,
   );
   await button(page, "Log it").click();
-  await walker.walkToVerdict();
+  await walker.jumpToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Stop");
   await expect(page.getByText(/Left tank, middle drain/).first()).toBeVisible();
   // The device may still be sending what was walked since.
@@ -123,7 +123,7 @@ test("water that will not clear: rocked, every drain again, and then a stop with
 test("a colourless cup goes onto paper, a green one is named, and kerosene stops it", async ({ page }) => {
   const walker = new Walker(page);
   await walker.begin(/Inês/);
-  await walker.walkTo("left-drain.1");
+  await walker.jumpTo("left-drain.1");
   await page.getByTestId("look-colourless").click();
   await button(page, "Stays wet").click();
   await expect(drain(page, "again")).toContainText("All water");
@@ -148,7 +148,7 @@ test("oil that is low says what to add; what was added is logged, and the stick 
 }) => {
   const walker = new Walker(page);
   await walker.begin(/Inês/);
-  await walker.walkTo("oil.level");
+  await walker.jumpTo("oil.level");
   // The drawn stick is set by a finger as well as by the keys.
   const stick = page.getByTestId("drawn-reading");
   const box = await stick.boundingBox();
@@ -170,7 +170,7 @@ test("oil that is low says what to add; what was added is logged, and the stick 
   await button(page, "It went in: log it").click();
   await expect(walker.card).toHaveAttribute("data-testid", "item-oil.level");
   await walker.type("6.4");
-  await walker.walkToVerdict();
+  await walker.jumpToVerdict();
   // Used two quarts since yesterday's reading: found although the level is legal again.
   await expect(page.getByText(/since the last reading/).first()).toBeVisible();
   await expect
@@ -181,7 +181,7 @@ test("oil that is low says what to add; what was added is logged, and the stick 
 test("the radial is pulled through blade by blade; resistance stops it", async ({ page }) => {
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/, { registration: "QX-COR" });
-  await walker.walkTo("propeller.pull-through");
+  await walker.jumpTo("propeller.pull-through");
   await button(page, /^Blade 1 of 6/).click();
   await button(page, /^Blade 2 of 6/).click();
   await page.reload();
@@ -200,8 +200,8 @@ test("stick, gauge and log on one page; the tilt, the night, the worst case and 
 }) => {
   const walker = new Walker(page);
   await walker.begin(/Inês/);
-  await walker.walkTo("left-drain.1");
-  await walker.walkTo("oil.level");
+  await walker.jumpTo("left-drain.1");
+  await walker.jumpTo("oil.level");
   await page.getByTestId("fuel-desk").click();
   const total = page.getByTestId("witnesses-All tanks");
   await expect(total).toContainText("Log");

@@ -51,7 +51,7 @@ test("a better lap is searched away from the interface, and walked when it is ta
   await expect(page.getByTestId("lap-verdict")).toContainText("Yours is the shortest way round");
   await button(page, "Back to the start").click();
   await walker.go();
-  await walker.walkTo("cockpit.trim-set");
+  await walker.jumpTo("cockpit.trim-set");
   await walker.answer();
   await expect(page.getByText(/^Right side and baggage door · 1 of/)).toBeVisible();
 });
@@ -109,7 +109,7 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
 
   // The begun walk still asks the seat rail, a new one does not, and asks the screw.
   await page.reload();
-  await pilot.walkTo("own.seat-rail");
+  await pilot.jumpTo("own.seat-rail");
   expect(page.url()).toContain(begun);
   await button(owner, /^Back$/).click();
   await button(owner, "Today's list").click();
@@ -118,7 +118,7 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await button(owner, "Back to the start").click();
   const next = new Walker(owner);
   await next.go();
-  await next.walkTo("cockpit.ignition");
+  await next.jumpTo("cockpit.ignition");
   await expect(button(owner, "Nothing loose near the controls")).toBeVisible();
   await expect(button(owner, /^Left seat rail/)).toHaveCount(0);
   await context.close();

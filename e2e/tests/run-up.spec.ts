@@ -624,7 +624,7 @@ test("the controls corner by corner: first what comes first, then seen as drawn"
   await expectAccessible(page, "controls drill");
   await page.goto(`${cravix.url}/preflight/${id}`);
   await page.getByRole("button", { name: /^Run-up/ }).click();
-  await walker.walkTo("run-up.controls");
+  await walker.jumpTo("run-up.controls");
   await page.getByTestId("controls-drill").click();
   for (let i = 0; i < 6; i++) await page.getByTestId("primary").click();
   await page.getByRole("button", { name: "Free, full, correct" }).click();

@@ -111,7 +111,7 @@ test("the next pilot meets what was found at its station", async ({ browser }) =
   await page.goto("/");
   const walker = new Walker(page);
   const id = await walker.begin(/Maren/);
-  await walker.walkTo("left-side.baggage");
+  await walker.jumpTo("left-side.baggage");
   await walker.answer();
   await expect(page.getByText("Tail · 1 of")).toBeVisible();
   await expect(walker.title).toHaveText("Elevator: 3 seen sound, 4 expected");

@@ -55,6 +55,7 @@ await runTask(async () => {
   console.log("\nBuilding the interface where it is stale …");
   await buildWebIfStale();
   run("hostile requests and kills, in short", "node", ["tools/bootstrap.mjs", "attack", "short"]);
+  run("every benchmark, run through once", "node", ["tools/bootstrap.mjs", "bench", "tiny"]);
   run(
     "the built interface in Chromium",
     "npx",

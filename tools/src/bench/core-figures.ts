@@ -13,8 +13,9 @@ import {
 } from "@cravix/core";
 import { airfield, group, rules } from "@cravix/demo";
 import { type Figure, plain, quantile, within } from "./figure";
+import { so } from "./size";
 
-const ROUNDS = 300;
+const ROUNDS = so(300, 2);
 const ITEMS = 200;
 const EVENTS = 2000;
 

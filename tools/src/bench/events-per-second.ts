@@ -9,14 +9,15 @@ import pino from "pino";
 import { startDatabase } from "../mariadb";
 import { ROOT } from "../paths";
 import { atLeast, type Figure, quantile } from "./figure";
+import { so } from "./size";
 
 const BATCH = 500;
 /** What the server writes of a walk's event: the plain inserts write the same. */
 const COLUMNS =
   "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
-const ROUNDS = 24;
+const ROUNDS = so(24, 1);
 /** Turns that only warm both ways up: a server answers its thousandth request, not its first. */
-const WARM_UP = 12;
+const WARM_UP = so(12, 0);
 
 /** Real walks with ids of their own: every copy is new to the database. */
 function batches(now: Date, count: number): PreflightEvent[][] {

@@ -7,11 +7,12 @@ import pino from "pino";
 import { startDatabase } from "../mariadb";
 import { ROOT } from "../paths";
 import { atMost, type Figure, plain, quantile } from "./figure";
+import { so } from "./size";
 
-const FEW = 10_000;
-const MANY = 1_000_000;
+const FEW = so(10_000, 200);
+const MANY = so(1_000_000, 1000);
 const REGISTRATIONS = ["QX-TAR", "QX-HLD", "QX-LUM", "QX-DOV", "QX-COR"];
-const QUERIES = 600;
+const QUERIES = so(600, 5);
 
 /** Fills the log to so many lines, spread over the aircraft and over years, with the database's own sequence: no driver could do it as fast. */
 async function fill(connection: mysql.Connection, from: number, to: number): Promise<void> {

@@ -3,9 +3,10 @@ import type { Page } from "@playwright/test";
 import { openDemoSite } from "./demo-site";
 import { type Figure, plain, quantile, within } from "./figure";
 import { tenYearsOfOil } from "./fluid-figures";
+import { so } from "./size";
 
 const REGISTRATION = "QX-HLD";
-const TURNS = 12;
+const TURNS = so(12, 1);
 const FRAME_MS = 1000 / 60;
 
 /** How long a worker took to answer, as the page saw it. */

@@ -3,11 +3,12 @@ import { group } from "@cravix/demo";
 import type { CDPSession, Page } from "@playwright/test";
 import { openDemoSite } from "./demo-site";
 import { type Figure, plain, quantile, within } from "./figure";
+import { so } from "./size";
 
 /** The radial has sixteen stations: the most that are searched exactly. */
 const REGISTRATION = "QX-COR";
-const TURNS = 12;
-const ANSWERS = 60;
+const TURNS = so(12, 1);
+const ANSWERS = so(60, 2);
 
 interface Search {
   ms: number;

@@ -2,11 +2,12 @@ import { newId } from "@cravix/contract";
 import type { BrowserContext, Page } from "@playwright/test";
 import { openDemoSite, PAGE_SCRIPT } from "./demo-site";
 import { atMost, type Figure, quantile } from "./figure";
+import { so } from "./size";
 
-const EVENTS = 10_000;
+const EVENTS = so(10_000, 400);
 const PER_WALK = 200;
-const STARTS = 7;
-const ANSWERS = 60;
+const STARTS = so(7, 1);
+const ANSWERS = so(60, 2);
 
 /** What a device has that walked for a year and sent everything, yesterday as it says: young enough not to be let go. */
 function sentEvents(): object[] {

@@ -1,7 +1,8 @@
 import type { Browser, Page } from "@playwright/test";
+import { so } from "./size";
 
 /** A browser's trace is taken in pieces of so much: a long one does not fit into memory. */
-const PIECE_MS = 20_000;
+const PIECE_MS = so(20_000, 2000);
 const MARK = "cravix page ";
 
 /** An event of a browser's trace; times are millionths of a second. */

@@ -18,6 +18,7 @@ import {
   workCase,
 } from "@cravix/core/testing/run-up-cases";
 import { type Figure, plain, quantile, reaching, within } from "./figure";
+import { so } from "./size";
 
 const HALF_HOUR_LINES = 18_000;
 
@@ -86,7 +87,7 @@ export function runUpFigures(): Figure[] {
 }
 
 /** Cases of each kind for the figures on reading and diagnosis. */
-const EACH = 5;
+const EACH = so(5, 1);
 
 /**
  * How well run-ups are read and judged: seeded cases of every trouble on four engines, and a row of cases drawn by the library's own rates for the
@@ -172,7 +173,7 @@ export function runUpManners(): Figure[] {
   });
 }
 
-const DRAWN = 400;
+const DRAWN = so(400, 4);
 
 /** Cases drawn as often as the library says, and how often what it said with so much certainty was so. */
 function reliability(): Figure[] {

@@ -2,13 +2,14 @@ import type { Page } from "@playwright/test";
 import { type DemoSite, openDemoSite } from "./demo-site";
 import { type Figure, plain, quantile, within } from "./figure";
 import { ownWork, type WorkOfFrame } from "./own-work";
+import { so } from "./size";
 import { watchStolenTime } from "./stolen-time";
 
 /** Ten minutes of lines at ten a second as in life, and twenty-five sent ten times as fast: more than are kept. */
-const LIFE = { speed: 1, minutes: 10 };
-const FAST = { speed: 10, minutes: 2.5 };
+const LIFE = { speed: 1, minutes: so(10, 0.15) };
+const FAST = { speed: 10, minutes: so(2.5, 0.1) };
 /** The memory is read so often on the way. */
-const READINGS = 10;
+const READINGS = so(10, 2);
 /** Flat: no more than this between the middles of both halves. A page that kept every line as an object grew by twice that in five minutes. */
 const FLAT_MIB = 1;
 

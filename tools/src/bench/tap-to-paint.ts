@@ -1,11 +1,12 @@
 import type { Page } from "@playwright/test";
 import { openDemoSite, PAGE_SCRIPT } from "./demo-site";
 import { atMost, type Figure, quantile } from "./figure";
+import { so } from "./size";
 
-const TURNS = 8;
-const TAPS_A_TURN = 40;
+const TURNS = so(8, 1);
+const TAPS_A_TURN = so(40, 3);
 /** Taps after a change of page that only bring its frames back into step. */
-const WARM_UP = 5;
+const WARM_UP = so(5, 1);
 
 /** Milliseconds from a tap to the frame after which the watched text is on the screen. */
 function tap(page: Page, target: string, watched: string): Promise<number> {

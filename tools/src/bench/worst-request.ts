@@ -4,8 +4,9 @@ import { composeList } from "@cravix/core";
 import { qxTar, tarrow4 } from "@cravix/demo";
 import { ServerProcess } from "../attack/server-process";
 import { type Figure, quantile, within } from "./figure";
+import { so } from "./size";
 
-const ROUNDS = 4;
+const ROUNDS = so(4, 1);
 const BYTES = 1024 * 1024;
 
 /** An event with one fault, as large as an event may be. */

@@ -1,0 +1,87 @@
+import { idMsecs, newId } from "@cravix/contract";
+import {
+  type ComposedList,
+  currentItem,
+  type EventData,
+  type EventType,
+  foldPreflight,
+  type Item,
+  type PreflightEvent,
+} from "@cravix/core";
+
+/** From answer to answer. */
+const EACH_MS = 1500;
+
+interface Asked {
+  list: ComposedList;
+  events: readonly PreflightEvent[];
+  /** The item before which it stops; none: the walk is answered to its end. */
+  goal: string | undefined;
+  /** What is read off the instruments, by the reading's id. */
+  readings: Readonly<Record<string, string>>;
+  facts: Readonly<Record<string, string>>;
+}
+
+/** What a person who finds nothing answers from here to the goal, in the order in which the walk asks it. */
+export function healthyAnswers({ list, events, goal, readings, facts }: Asked): PreflightEvent[] {
+  const [first] = events;
+  if (!first) throw new Error("the walk was not begun");
+  const { preflightId, deviceId, crewId } = first;
+  const made: PreflightEvent[] = [];
+  let last = events.reduce((newest, event) => (event.id > newest ? event.id : newest), "");
+  let at = Date.parse(events.at(-1)?.at ?? first.at);
+  const put = <T extends EventType>(type: T, data: EventData[T]) => {
+    at += EACH_MS;
+    last = newId(idMsecs(last) + 1);
+    made.push({
+      id: last,
+      type,
+      preflightId,
+      deviceId,
+      crewId,
+      at: new Date(at).toISOString(),
+      data,
+    } as PreflightEvent);
+  };
+  const now = () => foldPreflight(preflightId, [...events, ...made]);
+  for (let asked = 0; asked < 2 * list.items.length; asked++) {
+    const item = currentItem(list, now());
+    if (!item || item.id === goal) return made;
+    if (item.second && now().joined.length === 0) put("crew.joined", { crewId: "kofi" });
+    answer(item, put, { list, readings, facts });
+  }
+  throw new Error(`never came to ${goal}`);
+}
+
+type Put = <T extends EventType>(type: T, data: EventData[T]) => void;
+
+function answer(
+  item: Item,
+  put: Put,
+  { list, readings, facts }: Pick<Asked, "list" | "readings" | "facts">,
+): void {
+  const itemId = item.id;
+  const asked = item.confirm ?? item.proof;
+  const sound = (value?: string) =>
+    put("item.answered", { itemId, outcome: "sound", ...(value !== undefined && { value }) });
+  if (item.kind === "observe" && item.discrepancyId)
+    put("discrepancy.observed", { discrepancyId: item.discrepancyId, itemId, state: "same" });
+  else if (item.kind === "measure" && item.reading) {
+    const { key, unit, feel } = item.reading;
+    put("reading.taken", {
+      itemId,
+      key,
+      value: Number(readings[key] ?? "0"),
+      unit,
+      ...(feel && { feel: "smooth" }),
+    });
+  } else if (item.kind === "sample") {
+    const colour = list.type.fuel?.grades?.[0] === "100LL" ? ({ colour: "blue" } as const) : {};
+    put("sample.taken", { itemId, look: "clean", ...colour, fate: "discarded" });
+  } else if (item.kind === "pull") {
+    for (let blade = 1; blade < (item.expected ?? 1); blade++) put("blade.pulled", { itemId, blade });
+    sound(String(item.expected ?? 1));
+  } else if (item.kind === "count") sound(String(item.expected));
+  else if (item.kind === "choice") sound(item.choicesFrom === "runways" ? "24" : item.choices?.[0]?.value);
+  else sound(asked ? facts[asked.fact] : undefined);
+}
