@@ -7,8 +7,36 @@ const only = (name, from, allowed, comment) => ({
   to: { path: "^(core|contract|server|app|demo|tools|e2e)/", pathNot: `^(${allowed.join("|")})/` },
 });
 
+/**
+ * Core's folders in floors, lowest first: a folder knows those below its own floor and none beside or above it. What a subject says of a whole walk
+ * stands above the checklist, not in the subject.
+ */
+const FLOORS = [["units", "trend"], ["readings"], ["judgement"]];
+
 module.exports = {
   forbidden: [
+    ...FLOORS.map((floor, at) => ({
+      name: `floor-${at + 1}-of-core`,
+      comment: `${floor.join(" and ")} know nothing above them`,
+      severity: "error",
+      from: { path: `^core/src/(${floor.join("|")})/`, pathNot: "\\.test\\.ts$" },
+      to: {
+        path: "^core/src/",
+        pathNot: `^core/src/(${FLOORS.slice(0, at + 1)
+          .flat()
+          .join("|")})/`,
+      },
+    })),
+    {
+      name: "verdict-alone-at-the-top",
+      comment: "nothing of core but its own index knows the verdict",
+      severity: "error",
+      from: {
+        path: "^core/src/",
+        pathNot: "(^core/src/verdict/|^core/src/index\\.ts$|\\.test\\.ts$|/testing/)",
+      },
+      to: { path: "^core/src/verdict/" },
+    },
     only("core-stands-alone", "core", ["core"], "core imports nothing of the project"),
     only("contract-to-core", "contract", ["contract", "core"], "contract may only know core"),
     only(

@@ -2,7 +2,6 @@ import type { Item, Judgement } from "@cravix/core";
 import { itemsOf, readingKey } from "@cravix/core";
 import {
   cleanTrace,
-  convertTo,
   judgeGroundLeaning,
   judgeIdleHold,
   judgeWarmUp,
@@ -16,6 +15,7 @@ import {
   type Trace,
 } from "@cravix/core/run-up";
 import type { WalkEngine } from "@cravix/core/run-up-desk";
+import { convertTo } from "@cravix/core/run-up-desk";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";

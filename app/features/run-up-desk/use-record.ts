@@ -6,9 +6,9 @@ import {
   type RunUpSource,
   type Trace,
   type TraceSource,
-  tracedReadings,
 } from "@cravix/core/run-up";
 import type { TypedRead, WalkEngine } from "@cravix/core/run-up-desk";
+import { tracedReadings } from "@cravix/core/run-up-desk";
 import type { RunUpAnswer } from "../../device/run-up.worker";
 import { useAppDispatch } from "../../store/hooks";
 import { type Happening, recordAll } from "../../store/record";

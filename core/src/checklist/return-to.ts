@@ -1,8 +1,8 @@
-import type { Item } from "./aircraft-type";
-import { type ComposedList, itemsOf, phaseOf } from "./compose-list";
-import type { ReturnWay } from "./events";
-import type { PreflightState } from "./fold-preflight";
-import { ITEMS_BACK } from "./school";
+import type { Item } from "../aircraft/aircraft-type";
+import { ITEMS_BACK } from "../aircraft/school";
+import { type ComposedList, itemsOf, phaseOf } from "./list/compose-list";
+import type { ReturnWay } from "./stream/events";
+import type { PreflightState } from "./stream/fold-preflight";
 
 export interface Return {
   /** The item to stand at again. */

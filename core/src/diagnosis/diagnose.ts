@@ -1,4 +1,4 @@
-import type { Side } from "../run-up/run-up-reading";
+import type { Side } from "../run-up/reading/run-up-reading";
 import { FAULTS, type Fault, HEALTHY, type Likelihood } from "./fault-library";
 import {
   type DiagnosisContext,

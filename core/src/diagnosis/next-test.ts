@@ -1,4 +1,4 @@
-import type { Side } from "../run-up/run-up-reading";
+import type { Side } from "../run-up/reading/run-up-reading";
 import { chanceOf, type Hypothesis } from "./diagnose";
 import {
   type DiagnosisContext,

@@ -1,4 +1,4 @@
-import type { Side } from "../run-up/run-up-reading";
+import type { Side } from "../run-up/reading/run-up-reading";
 
 /**
  * What can be noticed in a run-up, each with its possible states. A feature that could not be seen (no such probe, step not done) is left out and

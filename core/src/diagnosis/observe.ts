@@ -1,8 +1,8 @@
 import { classifyDrop, type DropLimits } from "../engine/classify-drop";
 import type { LimitRange } from "../judgement/judgement";
+import type { MagnetoReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { rpmScale } from "../run-up/run-up-profile";
-import type { MagnetoReading, RunUpReading, Side } from "../run-up/run-up-reading";
 import { median } from "../trend/median";
 import { formatNumber } from "../units/format";
 import type { Observation } from "./observations";

@@ -1,5 +1,5 @@
+import type { RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
-import type { RunUpReading, Side } from "../run-up/run-up-reading";
 import { capital } from "../units/format";
 import type { Observation } from "./observations";
 

@@ -1,5 +1,5 @@
+import type { Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
-import type { Side } from "../run-up/run-up-reading";
 import type { Observation } from "./observations";
 import { dropOf, type ObserveLimits } from "./observe";
 import type { OpenQuestion } from "./open-questions";

@@ -1,6 +1,6 @@
-import type { FuelUnit } from "./fuel-amount";
-import type { Tilt } from "./level-dip";
-import type { NightAir } from "./night-water";
+import type { NightAir } from "./drain/night-water";
+import type { FuelUnit } from "./grade/fuel-amount";
+import type { Tilt } from "./tanks/level-dip";
 
 /** What becomes of a cup of fuel: the schools differ. */
 export const SAMPLE_FATES = ["discarded", "poured back", "kept"] as const;

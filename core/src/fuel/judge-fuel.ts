@@ -2,17 +2,17 @@ import { type Judgement, type Source, unjudged } from "../judgement/judgement";
 import { QuantityError } from "../units/convert";
 import { formatQuantity } from "../units/format";
 import { sumOfUncertain, type Uncertain } from "../units/uncertain";
-import { enduranceMin, usableFuelL } from "./endurance";
-import { type Enough, enoughFuel, type FuelPlan } from "./enough-fuel";
-import type { FuelUnit } from "./fuel-amount";
-import { fuelDensity } from "./fuel-grades";
-import { BURN_ERROR, type ExpectedFuel, type FuelEntry, fuelByLog } from "./fuel-log";
-import { type FuelWords, fuelWords } from "./fuel-words";
-import { howMuchToAdd } from "./how-much-to-add";
-import type { Tilt } from "./level-dip";
-import { likelyCauses } from "./likely-causes";
-import { litresByReading, type Tank, type TankReading, unitOfLook } from "./tank";
-import { hearWitnesses, type Testimony, type Witness } from "./witnesses";
+import { enduranceMin, usableFuelL } from "./enough/endurance";
+import { type Enough, enoughFuel, type FuelPlan } from "./enough/enough-fuel";
+import { howMuchToAdd } from "./enough/how-much-to-add";
+import type { FuelUnit } from "./grade/fuel-amount";
+import { fuelDensity } from "./grade/fuel-grades";
+import { type FuelWords, fuelWords } from "./grade/fuel-words";
+import { BURN_ERROR, type ExpectedFuel, type FuelEntry, fuelByLog } from "./log/fuel-log";
+import { likelyCauses } from "./log/likely-causes";
+import { hearWitnesses, type Testimony, type Witness } from "./log/witnesses";
+import type { Tilt } from "./tanks/level-dip";
+import { litresByReading, type Tank, type TankReading, unitOfLook } from "./tanks/tank";
 
 type SourcedValue = { value: number; source: Source };
 

@@ -1,4 +1,4 @@
-import type { AircraftType, OrderRule, Station } from "../checklist/aircraft-type";
+import type { AircraftType, OrderRule, Station } from "../aircraft/aircraft-type";
 import type { OrderProblem } from "./best-order";
 import { walkingDistances } from "./walking-distance";
 

@@ -1,4 +1,4 @@
-import type { PlanView } from "../checklist/aircraft-type";
+import type { PlanView } from "../aircraft/aircraft-type";
 
 export interface Spot {
   x: number;

@@ -1,6 +1,6 @@
-import type { Item, LedgerWay } from "../checklist/aircraft-type";
-import { type ComposedList, itemById } from "../checklist/compose-list";
-import type { PreflightState } from "../checklist/fold-preflight";
+import type { Item, LedgerWay } from "../aircraft/aircraft-type";
+import { type ComposedList, itemById } from "../checklist/list/compose-list";
+import type { PreflightState } from "../checklist/stream/fold-preflight";
 
 export interface LedgerEntry {
   thing: string;

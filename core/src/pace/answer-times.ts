@@ -1,6 +1,6 @@
-import type { Item } from "../checklist/aircraft-type";
-import { type ComposedList, itemById } from "../checklist/compose-list";
-import type { PreflightState } from "../checklist/fold-preflight";
+import type { Item } from "../aircraft/aircraft-type";
+import { type ComposedList, itemById } from "../checklist/list/compose-list";
+import type { PreflightState } from "../checklist/stream/fold-preflight";
 
 export interface TimedAnswer {
   item: Item;

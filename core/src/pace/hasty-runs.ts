@@ -1,6 +1,6 @@
-import type { Item } from "../checklist/aircraft-type";
-import type { ComposedList } from "../checklist/compose-list";
-import type { PreflightState } from "../checklist/fold-preflight";
+import type { Item } from "../aircraft/aircraft-type";
+import type { ComposedList } from "../checklist/list/compose-list";
+import type { PreflightState } from "../checklist/stream/fold-preflight";
 import { answerTimes } from "./answer-times";
 import { leastSeconds } from "./look-time";
 

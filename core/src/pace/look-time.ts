@@ -1,4 +1,4 @@
-import type { Item, ItemKind } from "../checklist/aircraft-type";
+import type { Item, ItemKind } from "../aircraft/aircraft-type";
 
 /**
  * The least time in seconds in which a person can do an item at all: reach, look and press (common practice, set on the quick side so

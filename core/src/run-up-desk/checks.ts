@@ -1,8 +1,8 @@
 import { type DroppedSide, tracedLimits } from "../diagnosis/observe";
 import { classifyDrop } from "../engine/classify-drop";
 import { inUnit, marginTo } from "../judgement/judgement";
+import type { HeatReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
-import type { HeatReading, RunUpReading, Side } from "../run-up/run-up-reading";
 import { formatNumber, formatQuantity } from "../units/format";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 

@@ -1,3 +1,4 @@
 export * from "./checks";
 export * from "./engine-of-walk";
+export * from "./to-readings";
 export * from "./typed-read";

@@ -1,9 +1,9 @@
-import type { PreflightState } from "../checklist/fold-preflight";
+import type { PreflightState } from "../checklist/stream/fold-preflight";
 import { judgeCarburettorHeat } from "../engine/judge-carburettor-heat";
 import { judgeMagnetos, magnetoCause } from "../engine/judge-magnetos";
 import { type Judgement, unjudged } from "../judgement/judgement";
 import { READING, type ReadingKind } from "../readings/reading-keys";
-import { type HabitQuantity, judgeHabit } from "../run-up/habit";
+import { type HabitQuantity, judgeHabit } from "../run-up/record/habit";
 import { clearingWords } from "../run-up/run-up-profile";
 import { capital, formatNumber } from "../units/format";
 import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge";

@@ -1,6 +1,6 @@
 import { judgeWind } from "../air/judge-wind";
+import { foldLoads } from "../checklist/fold-loads";
 import { judgeBattery } from "../electrical/battery";
-import { foldLoads } from "../electrical/fold-loads";
 import { judgeHourMeter } from "../engine/judge-hour-meter";
 import { judgeAltimeter } from "../instruments/judge-altimeter";
 import { judgeAltimeterDrift } from "../instruments/judge-altimeter-drift";

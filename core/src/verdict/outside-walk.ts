@@ -1,5 +1,5 @@
-import type { AircraftType } from "../checklist/aircraft-type";
-import type { EventData } from "../checklist/events";
+import type { AircraftType } from "../aircraft/aircraft-type";
+import type { EventData } from "../checklist/stream/events";
 import { causeOf, type Judgement } from "../judgement/judgement";
 import { whyNotAdd } from "../oil/judge-oil";
 import { WRONG_FUEL, wrongGrade } from "./judge-fluids";

@@ -13,7 +13,8 @@ import {
   READING,
   type RunUpRead,
 } from "../index";
-import { type RunUpReading, tracedReadings } from "../run-up/index";
+import type { RunUpReading } from "../run-up/index";
+import { tracedReadings } from "../run-up-desk/index";
 import { event, item, LIST_INPUT, preflightId, source, started, type } from "../testing/small-aircraft";
 
 const measure = (id: string, key: string, unit: "rpm" | "°" | "ft/min" | "ft" | "°C" | "V" = "rpm") =>

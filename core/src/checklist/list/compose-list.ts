@@ -1,0 +1,257 @@
+import {
+  type Aircraft,
+  type AircraftType,
+  type Airfield,
+  type Condition,
+  type Item,
+  PHASES,
+  type Phase,
+  type RuleSet,
+  type Station,
+  type StationPhase,
+} from "../../aircraft/aircraft-type";
+import { applyVariant } from "../../aircraft/apply-variant";
+import { orderLap, type School, schoolTags } from "../../aircraft/school";
+import type { FindingGrade } from "../../judgement/judgement";
+import type { FluidMemory } from "../../memory/fluid-memory";
+import { askByValue } from "./ask-by-value";
+import { quickLapOrder } from "./quick-lap";
+import { inRuleOrder } from "./rule-order";
+
+/** A discrepancy that is open on this aircraft when the list is made. */
+export interface OpenDiscrepancy {
+  id: string;
+  stationId: string;
+  text: string;
+  grade: FindingGrade;
+  openedAt: string;
+  openedBy: string;
+  /** What is behind it, where it was judged. */
+  cause?: string;
+  /** What was last measured or counted of it. */
+  measure?: string;
+}
+
+/** Today's list, with everything that its judgements need: pinned by its content hash, readable without anything else. */
+export interface ComposedList {
+  format: "cravix.list/1";
+  registration: string;
+  year: number;
+  conditions: Condition[];
+  type: Omit<AircraftType, "items" | "stations" | "format" | "variants">;
+  /** The model years that this one belongs to, and what that changes. */
+  variant?: { name: string; what: string };
+  /** How this pilot works. */
+  school?: School;
+  stations: Station[];
+  items: Item[];
+  airfield?: Airfield;
+  rules?: RuleSet;
+  /** What is put away and written down after the flight; no part of the way to the verdict. */
+  after?: Item[];
+  /** What the confirming items must agree with. */
+  facts?: Record<string, string>;
+  /** What the log says of fuel, oil and hours when the list is made. */
+  memory?: FluidMemory;
+  /** What is different today, and why. */
+  differences: { itemId: string; why: string }[];
+}
+
+export interface ComposeInput {
+  type: AircraftType;
+  aircraft: Aircraft;
+  conditions: Condition[];
+  openDiscrepancies: OpenDiscrepancy[];
+  airfield?: Airfield;
+  rules?: RuleSet;
+  /** How this pilot works on this aircraft; without it everything is as the file has it. */
+  school?: School;
+  memory?: FluidMemory;
+  /** Names the walk: which items are asked by their value follows from it, unforeseeably but repeatably. Without it none is. */
+  seed?: string;
+}
+
+/** A list that cannot be made, with what to do about it. */
+export class ComposeError extends Error {
+  override readonly name = "ComposeError";
+}
+
+/**
+ * Puts today's list together: the type's items that fit this model year, these conditions and this school, the aircraft's own items,
+ * and every open discrepancy first at its own station. A discrepancy whose station is gone from the list is met at the very first
+ * station rather than lost. The order is phase, then station (the lap's in the pilot's own order), then item as in the files, moved
+ * only where an ordering rule asks for it. Throws ComposeError for a type without a list and for an aircraft of another type.
+ * Complexity: O(items · log items + items of a station · rules).
+ */
+export function composeList({
+  type: wholeType,
+  aircraft,
+  conditions,
+  openDiscrepancies,
+  airfield,
+  rules,
+  school,
+  memory,
+  seed,
+}: ComposeInput): ComposedList {
+  if (aircraft.typeId !== wholeType.id)
+    throw new ComposeError(`${aircraft.registration} is a ${aircraft.typeId}, not a ${wholeType.id}.`);
+  if (wholeType.stub || wholeType.items.length === 0)
+    throw new ComposeError(wholeType.stub ?? `The list for ${wholeType.name} has no items.`);
+  const { type, variant } = applyVariant(wholeType, aircraft.year);
+  const tags = school && schoolTags(school);
+  const differences: ComposedList["differences"] = [];
+  const today = (item: Item) => {
+    const { from = Number.NEGATIVE_INFINITY, to = Number.POSITIVE_INFINITY } = item.years ?? {};
+    if (aircraft.year < from || aircraft.year > to) return false;
+    if (item.school && !(tags ?? DEFAULT_TAGS).has(item.school)) return false;
+    if (!item.when) return true;
+    const reason = item.when.find((condition) => conditions.includes(condition));
+    if (reason) differences.push({ itemId: item.id, why: reason });
+    return reason !== undefined;
+  };
+  const stations = PHASES.flatMap((phase) => {
+    const own = type.stations.filter((station) => station.phase === phase);
+    return phase === "lap" ? orderLap(own, school) : own;
+  });
+  const fallback = stations[0];
+  if (!fallback) throw new ComposeError(`The list for ${type.name} has no stations.`);
+  const known = openDiscrepancies.map((discrepancy) => {
+    const station = stations.some((s) => s.id === discrepancy.stationId)
+      ? discrepancy.stationId
+      : fallback.id;
+    differences.push({ itemId: observeItemId(discrepancy.id), why: "open discrepancy" });
+    return observeItem(discrepancy, station);
+  });
+  const own = aircraft.ownItems.filter((item) => !item.retired).filter(today);
+  for (const item of own) differences.push({ itemId: item.id, why: "this aircraft's own" });
+  const byStation = new Map<string, Item[]>(stations.map((station) => [station.id, []]));
+  for (const item of [...known, ...type.items.filter(today), ...own]) byStation.get(item.station)?.push(item);
+  const ruled = (type.rules ?? []).filter((rule) => !rule.school || (tags ?? DEFAULT_TAGS).has(rule.school));
+  const ordered = stations.flatMap((station) =>
+    quickLapOrder(type, inRuleOrder(byStation.get(station.id) ?? [], ruled)),
+  );
+  const proven = askByValue(ordered, aircraft.facts, seed);
+  for (const itemId of proven.asked) differences.push({ itemId, why: "asked by its value" });
+  const { items } = proven;
+  const present = new Set(items.map((item) => item.station));
+  const after = afterFlightItems(type, items, today);
+  const { items: _items, stations: _stations, format: _format, variants: _variants, ...profile } = type;
+  return {
+    format: "cravix.list/1",
+    registration: aircraft.registration,
+    year: aircraft.year,
+    conditions: [...conditions],
+    type: { ...profile, ...(type.rules && { rules: ruled }) },
+    stations: stations.filter((station) => present.has(station.id)),
+    items: items.map((item) => withRunways(item, airfield)),
+    ...(variant && { variant }),
+    ...(school && { school }),
+    ...(after.length > 0 && { after }),
+    ...(aircraft.facts && { facts: aircraft.facts }),
+    ...(airfield && { airfield }),
+    ...(rules && { rules }),
+    ...(memory && { memory }),
+    differences,
+  };
+}
+
+const DEFAULT_TAGS = schoolTags({ surfaces: "moved", brake: "brake first" });
+
+/** The type's own items for afterwards, and one for each thing that is taken off today and goes back on. */
+function afterFlightItems(
+  type: AircraftType,
+  items: readonly Item[],
+  today: (item: Item) => boolean,
+): Item[] {
+  const stations = type.stations.filter((station) => station.phase === "after");
+  const putBack = items.flatMap(({ id, station, ledger }): Item[] =>
+    ledger && "out" in ledger && ledger.after
+      ? [
+          {
+            id: afterItemId(id),
+            station,
+            kind: "set",
+            title: ledger.after,
+            good: "back in its place, seen",
+            why: `It was taken off before the flight: ${ledger.out}.`,
+            miss: "note",
+          },
+        ]
+      : [],
+  );
+  const own = stations.flatMap((station) => type.items.filter((item) => item.station === station.id));
+  return [...own.filter(today), ...putBack];
+}
+
+/** The item that puts back what another one took off. */
+export function afterItemId(itemId: string): string {
+  return `after:${itemId}`;
+}
+
+export function observeItemId(discrepancyId: string): string {
+  return `known:${discrepancyId}`;
+}
+
+function observeItem(discrepancy: OpenDiscrepancy, station: string): Item {
+  return {
+    id: observeItemId(discrepancy.id),
+    station,
+    kind: "observe",
+    title: discrepancy.text,
+    good: discrepancy.measure ? `Last time: ${discrepancy.measure}` : "The same as it was written up",
+    bad: "Grown: ask before you fly",
+    why: `Open since ${discrepancy.openedAt.slice(0, 10)}, written up by ${discrepancy.openedBy}. What was there before is only normal if it has not grown.`,
+    miss: discrepancy.grade,
+    discrepancyId: discrepancy.id,
+    ...(discrepancy.cause && { cause: discrepancy.cause }),
+  };
+}
+
+function withRunways(item: Item, airfield: Airfield | undefined): Item {
+  if (item.choicesFrom !== "runways") return item;
+  const choices = (airfield?.runways ?? []).map((runway) => ({ value: runway.id, label: runway.id }));
+  return { ...item, choices };
+}
+
+/** The phase an item belongs to. */
+export function phaseOf(list: ComposedList, item: Item): Phase {
+  const phase = placesOf(list).phases.get(item.station);
+  return phase && phase !== "after" ? phase : "papers";
+}
+
+/** The items of one phase, in order. */
+export function itemsOf(list: ComposedList, phase: Phase): Item[] {
+  return placesOf(list).items.get(phase) ?? [];
+}
+
+interface Places {
+  phases: Map<string, StationPhase>;
+  items: Map<Phase, Item[]>;
+  byId: Map<string, Item>;
+}
+
+/** A list never changes once it is made, and every answer asks where things are: looked up once. */
+const places = new WeakMap<ComposedList, Places>();
+
+function placesOf(list: ComposedList): Places {
+  const known = places.get(list);
+  if (known) return known;
+  const phases = new Map(list.stations.map((station) => [station.id, station.phase]));
+  const items = new Map<Phase, Item[]>();
+  for (const item of list.items) {
+    const phase = phases.get(item.station);
+    if (!phase || phase === "after") continue;
+    const row = items.get(phase);
+    if (row) row.push(item);
+    else items.set(phase, [item]);
+  }
+  const made = { phases, items, byId: new Map(list.items.map((item) => [item.id, item])) };
+  places.set(list, made);
+  return made;
+}
+
+/** One item of today's list by its id. */
+export function itemById(list: ComposedList, id: string): Item | undefined {
+  return placesOf(list).byId.get(id);
+}

@@ -1,0 +1,108 @@
+import type { FindingGrade } from "../../judgement/judgement";
+import { byEventId, mergeEvents, type PreflightEvent } from "./events";
+import { readStream } from "./read-stream";
+
+export interface DiscrepancyState {
+  id: string;
+  registration: string;
+  stationId: string;
+  text: string;
+  grade: FindingGrade;
+  /** What is behind it, where it was judged. */
+  cause?: string;
+  openedAt: string;
+  openedBy: string;
+  /** The latest measure or count. */
+  measure?: string;
+  observations: { at: string; crewId: string; state: "same" | "grown" | "gone"; measure?: string }[];
+  closed?: { at: string; crewId: string; how: string };
+  /** Logged by a slip, and said so by who logged it. */
+  withdrawn?: { at: string; crewId: string };
+}
+
+/** An event about a discrepancy. */
+export type DiscrepancyEvent = Extract<PreflightEvent, { data: { discrepancyId: string } }>;
+
+export function isAboutDiscrepancy(event: PreflightEvent): event is DiscrepancyEvent {
+  return "discrepancyId" in event.data;
+}
+
+/**
+ * The events of one stream about discrepancies that count there: an observation that was undone does not, nor does a withdrawal by somebody
+ * who may not. `events` are in the order of their ids. Complexity: O(n).
+ */
+export function countedDiscrepancyEvents(events: readonly PreflightEvent[]): DiscrepancyEvent[] {
+  const about = events.filter(isAboutDiscrepancy);
+  if (about.length === 0) return about;
+  const { takenBack, withdrawn } = readStream(events);
+  const withdrawals = new Set([...withdrawn.values()].map((event) => event.id));
+  return about.filter(
+    (event) =>
+      !takenBack.has(event.id) && (event.type !== "discrepancy.withdrawn" || withdrawals.has(event.id)),
+  );
+}
+
+/**
+ * Folds events of any streams to the discrepancies they opened, observed, withdrew and closed. Order and repetition do not matter.
+ * An observation of a discrepancy that was not opened here is left for the set that has its opening.
+ */
+export function foldDiscrepancies(events: readonly PreflightEvent[]): DiscrepancyState[] {
+  const streams = new Map<string, PreflightEvent[]>();
+  const merged = mergeEvents(events);
+  for (const event of merged) {
+    const stream = streams.get(event.preflightId);
+    if (stream) stream.push(event);
+    else streams.set(event.preflightId, [event]);
+  }
+  // What was undone before there were rules counted for any stream.
+  const asBefore = new Set(
+    merged.flatMap((e) => (e.type === "item.undone" && e.rules === 1 ? [e.data.eventId] : [])),
+  );
+  return foldCountedDiscrepancies(
+    [...streams.values()].flatMap(countedDiscrepancyEvents).filter((event) => !asBefore.has(event.id)),
+  );
+}
+
+/**
+ * The same from events that are known to count, in any order, each once. A discrepancy is the event whose id it has; where it was given
+ * another id, as before, the first opening of that id. It is signed off once: a second sign-off changes nothing.
+ */
+export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): DiscrepancyState[] {
+  const events = [...counted].sort(byEventId);
+  const openings = new Map<string, DiscrepancyEvent & { type: "discrepancy.opened" }>();
+  // Openings first: another device's observation may carry a smaller id when that device's clock is behind.
+  for (const event of events) {
+    if (event.type !== "discrepancy.opened") continue;
+    const { discrepancyId } = event.data;
+    if (!openings.has(discrepancyId) || event.id === discrepancyId) openings.set(discrepancyId, event);
+  }
+  const byId = new Map<string, DiscrepancyState>();
+  for (const [id, event] of openings) {
+    const { registration, stationId, text, grade, measure, cause } = event.data;
+    byId.set(id, {
+      id,
+      registration,
+      stationId,
+      text,
+      grade,
+      ...(cause && { cause }),
+      openedAt: event.at,
+      openedBy: event.crewId,
+      ...(measure !== undefined && { measure }),
+      observations: [],
+    });
+  }
+  for (const event of events) {
+    const found = byId.get(event.data.discrepancyId);
+    if (!found) continue;
+    const { at, crewId } = event;
+    if (event.type === "discrepancy.observed") {
+      const { state, measure } = event.data;
+      found.observations.push({ at, crewId, state, ...(measure !== undefined && { measure }) });
+      if (measure !== undefined) found.measure = measure;
+    } else if (event.type === "discrepancy.closed") {
+      if (!found.closed || event.rules === 1) found.closed = { at, crewId, how: event.data.how };
+    } else if (event.type === "discrepancy.withdrawn") found.withdrawn ??= { at, crewId };
+  }
+  return [...byId.values()].sort(byEventId);
+}

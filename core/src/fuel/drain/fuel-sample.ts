@@ -1,0 +1,147 @@
+import type { FindingGrade } from "../../judgement/judgement";
+import { capital } from "../../units/format";
+import { type FuelColour, fuelGrade, gradesOfColour } from "../grade/fuel-grades";
+
+/** What a cup of fuel shows against the light. */
+export const SAMPLE_LOOKS = [
+  "clean",
+  "water",
+  "cloudy",
+  "grit",
+  "wrong colour",
+  "kerosene smell",
+  "colourless",
+] as const;
+export type SampleLook = (typeof SAMPLE_LOOKS)[number];
+
+/** What a drop on white paper does: fuel dries away, kerosene leaves a greasy ring, water stays wet. */
+export const PAPER_TESTS = ["dries away", "greasy ring", "stays wet"] as const;
+export type PaperTest = (typeof PAPER_TESTS)[number];
+
+/** One cup from one drain. */
+export interface Sample {
+  look: SampleLook;
+  colour?: FuelColour;
+  paper?: PaperTest;
+  /** How long was drained for it, where it was timed. */
+  seconds?: number;
+}
+
+export interface SampleJudgement {
+  /** "drain" is cured by draining; nothing else is. */
+  outcome: "clean" | "drain" | "other grade" | "finding";
+  grade: "sound" | FindingGrade;
+  sentence: string;
+  action: string;
+}
+
+const WHAT_WAS_PUMPED = "Ask what was put in, and look at the receipt.";
+const STOP = "Do not fly. Nothing is drained away here: the tank has to be emptied.";
+
+/**
+ * Judges one cup: what it is by colour, smell and paper, and whether draining can help. `approved` are the ids of the grades that this aircraft
+ * may burn, the usual one first.
+ * Sources: dyes by ASTM D910, D7547, EN 228 and D1655 (from memory); smell, paper and "all water looks clean" are common practice. Dyes that are
+ * mixed can make each other colourless (common practice).
+ */
+export function judgeSample({ look, colour, paper }: Sample, approved: readonly string[]): SampleJudgement {
+  const usual = fuelGrade(approved[0] ?? "");
+  const drain = (sentence: string, action = "Discard it, and drain again."): SampleJudgement => ({
+    outcome: "drain",
+    grade: "ask",
+    sentence,
+    action,
+  });
+  switch (look) {
+    case "clean":
+      return {
+        outcome: "clean",
+        grade: "sound",
+        sentence: `Clear, ${usual?.colours[0] ?? "the right colour"}, no bead, no grit.`,
+        action: "",
+      };
+    case "water":
+      return drain("Water: it is heavier than fuel and lies below it.");
+    case "cloudy":
+      return drain(
+        "Cloudy: water held in fine drops, or air. Air clears upwards within a minute, water does not.",
+        "Let the cup stand for a minute; then discard it and drain again.",
+      );
+    case "grit":
+      return drain("Grit or rust: it comes before the filter does.");
+    case "kerosene smell":
+      return {
+        outcome: "finding",
+        grade: "stop",
+        sentence: "Smells of kerosene: it detonates in this engine.",
+        action: STOP,
+      };
+    case "colourless":
+      return judgeColourless(paper, approved);
+    case "wrong colour":
+      return judgeColour(colour, approved, usual?.colours[0]);
+  }
+}
+
+function judgeColourless(paper: PaperTest | undefined, approved: readonly string[]): SampleJudgement {
+  if (paper === "stays wet")
+    return {
+      outcome: "drain",
+      grade: "ask",
+      sentence: "All water: it looked clean because there was no fuel in the cup to set it off.",
+      action: "Discard it, and drain again until fuel comes.",
+    };
+  if (paper === "greasy ring")
+    return {
+      outcome: "finding",
+      grade: "stop",
+      sentence: "A greasy ring on the paper: kerosene.",
+      action: STOP,
+    };
+  const undyed = approved.map(fuelGrade).find((grade) => grade?.colours.includes("colourless"));
+  if (paper === "dries away")
+    return undyed
+      ? {
+          outcome: "other grade",
+          grade: "note",
+          sentence: `Fuel without a dye: ${undyed.name} looks like this, and this aircraft may burn it.`,
+          action: WHAT_WAS_PUMPED,
+        }
+      : {
+          outcome: "finding",
+          grade: "stop",
+          sentence: "Fuel without its dye: another grade, or two grades mixed, whose dyes hide each other.",
+          action: `${STOP} ${WHAT_WAS_PUMPED}`,
+        };
+  return {
+    outcome: "finding",
+    grade: "ask",
+    sentence: "Colourless is water, kerosene, or fuel without its dye.",
+    action: "Smell it, and put a drop on white paper.",
+  };
+}
+
+function judgeColour(
+  colour: FuelColour | undefined,
+  approved: readonly string[],
+  usual: FuelColour | undefined,
+): SampleJudgement {
+  const found = colour ? gradesOfColour(colour) : [];
+  const allowed = found.find((grade) => approved.includes(grade.id));
+  if (allowed)
+    return {
+      outcome: "other grade",
+      grade: "note",
+      sentence: `${capital(colour ?? "")} is ${allowed.name}, not what is usual here; this aircraft may burn it.`,
+      action: WHAT_WAS_PUMPED,
+    };
+  const names = found.map((grade) => grade.name).join(" or ");
+  return {
+    outcome: "finding",
+    grade: "stop",
+    sentence: names
+      ? `${capital(colour ?? "")} is ${names}, and this aircraft may not burn it.`
+      : `Not ${usual ?? "the right colour"}, and no grade looks like it: a mixture.`,
+    action: `${STOP} ${WHAT_WAS_PUMPED}`,
+  };
+}

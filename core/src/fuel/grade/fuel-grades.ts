@@ -1,0 +1,118 @@
+import type { Source } from "../../judgement/judgement";
+import { assertFinite, QuantityError } from "../../units/convert";
+
+/** Colours that a fuel in a cup can have, as people say them. */
+export const FUEL_COLOURS = ["blue", "green", "red", "brown", "straw", "colourless"] as const;
+export type FuelColour = (typeof FUEL_COLOURS)[number];
+
+export interface FuelGrade {
+  id: string;
+  name: string;
+  /** Its dye by the standard; "straw" and "colourless" are what an undyed fuel looks like. */
+  colours: readonly FuelColour[];
+  /** Kilograms a litre at 15 °C. */
+  kgPerL: number;
+  /** Part of its volume that it grows by for each degree. */
+  perCelsius: number;
+  kerosene?: boolean;
+  source: Source;
+}
+
+const by = (text: string): Source => ({ kind: "rule", text: `${text} (from memory)`, example: true });
+
+/**
+ * The grades that are met on an apron. Dyes: ASTM D910, ASTM D7547, EN 228, ASTM D1655, all from memory. Densities: the planning figures of
+ * FAA-H-8083-1 (6 lb a US gallon of aviation gasoline, 6.8 of kerosene); motor fuel by EN 228, the middle of 0.720 to 0.775. Expansion:
+ * about 0.12 % a degree for gasoline, 0.09 % for kerosene (API tables, from memory).
+ */
+export const FUEL_GRADES: readonly FuelGrade[] = [
+  {
+    id: "100LL",
+    name: "Avgas 100LL",
+    colours: ["blue"],
+    kgPerL: 0.719,
+    perCelsius: 0.0012,
+    source: by("ASTM D910: blue"),
+  },
+  {
+    id: "100",
+    name: "Avgas 100",
+    colours: ["green"],
+    kgPerL: 0.719,
+    perCelsius: 0.0012,
+    source: by("ASTM D910: green"),
+  },
+  {
+    id: "91",
+    name: "Avgas 91",
+    colours: ["brown"],
+    kgPerL: 0.719,
+    perCelsius: 0.0012,
+    source: by("ASTM D910: brown"),
+  },
+  {
+    id: "80",
+    name: "Avgas 80",
+    colours: ["red"],
+    kgPerL: 0.719,
+    perCelsius: 0.0012,
+    source: by("ASTM D910: red"),
+  },
+  {
+    id: "UL91",
+    name: "Unleaded avgas UL91",
+    colours: ["colourless"],
+    kgPerL: 0.719,
+    perCelsius: 0.0012,
+    source: by("ASTM D7547: no dye"),
+  },
+  {
+    id: "UL94",
+    name: "Unleaded avgas UL94",
+    colours: ["colourless"],
+    kgPerL: 0.719,
+    perCelsius: 0.0012,
+    source: by("ASTM D7547: no dye"),
+  },
+  {
+    id: "motor",
+    name: "Motor fuel 95",
+    colours: ["straw", "colourless"],
+    kgPerL: 0.745,
+    perCelsius: 0.0012,
+    source: by("EN 228: no dye for aviation"),
+  },
+  {
+    id: "kerosene",
+    name: "Kerosene",
+    colours: ["straw", "colourless"],
+    kgPerL: 0.815,
+    perCelsius: 0.0009,
+    kerosene: true,
+    source: by("ASTM D1655: clear to straw"),
+  },
+];
+
+/** A grade by its id; undefined for one that is not on the list. */
+export function fuelGrade(id: string): FuelGrade | undefined {
+  return FUEL_GRADES.find((grade) => grade.id === id);
+}
+
+/**
+ * Kilograms a litre of a grade at a temperature in °C. Valid range: a grade of the list, −40 to 50 °C; throws QuantityError outside.
+ * Source: the grade's figure at 15 °C and its expansion, see above.
+ * @example fuelDensity("100LL", 15) // 0.719
+ */
+export function fuelDensity(gradeId: string, celsius = 15): number {
+  assertFinite("The fuel's temperature", celsius);
+  const grade = fuelGrade(gradeId);
+  if (!grade) throw new QuantityError(`There is no fuel grade ${gradeId} on the list.`);
+  if (celsius < -40 || celsius > 50)
+    throw new QuantityError(`Fuel at ${celsius} °C: the density is known from −40 to 50 °C.`);
+  return grade.kgPerL / (1 + grade.perCelsius * (celsius - 15));
+}
+
+/** The grades that look like this. "colourless" is also what two dyes can make of each other when they are mixed. */
+export function gradesOfColour(colour: FuelColour): FuelGrade[] {
+  return FUEL_GRADES.filter((grade) => grade.colours.includes(colour));
+}

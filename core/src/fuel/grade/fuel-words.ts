@@ -1,0 +1,43 @@
+import { formatNumber, type Quantity } from "../../units/format";
+import { FUEL_UNITS, type FuelUnit, fuelFromLitres } from "./fuel-amount";
+
+/** How amounts of fuel are said: in the unit that the pilot thinks in. */
+export interface FuelWords {
+  unit: FuelUnit;
+  /** "72 L", "19.0 US gal". */
+  say(litres: number): string;
+  /** The same rounded up: what is needed must not be said smaller. */
+  atLeast(litres: number): string;
+  /** The number alone. */
+  number(litres: number): string;
+  /** For a reading or a margin of a judgement. */
+  quantity(litres: number): Quantity;
+}
+
+/** Gallons are said to a tenth, the others whole. */
+const DECIMALS: Record<FuelUnit, number> = { L: 0, "US gal": 1, "imp gal": 1, kg: 0, lb: 0 };
+
+/**
+ * Amounts of fuel in words, in one of its units; masses by the density in kg a litre. A margin may be negative.
+ * Valid range: any finite number of litres, density > 0 (QuantityError otherwise). Source: `fuelFromLitres`.
+ * @example fuelWords("US gal", 0.719).say(37.85411784) // "10.0 US gal"
+ */
+export function fuelWords(unit: FuelUnit, kgPerL: number): FuelWords {
+  const inUnit = (litres: number) => Math.sign(litres) * fuelFromLitres(Math.abs(litres), unit, kgPerL);
+  const number = (litres: number) => formatNumber(inUnit(litres), DECIMALS[unit]);
+  return {
+    unit,
+    number,
+    say: (litres) => `${number(litres)} ${unit}`,
+    atLeast: (litres) => {
+      const step = 10 ** DECIMALS[unit];
+      return `${formatNumber(Math.ceil(inUnit(litres) * step - 1e-9) / step, DECIMALS[unit])} ${unit}`;
+    },
+    quantity: (litres) => ({ value: inUnit(litres), unit }),
+  };
+}
+
+/** Whether a word is one of the units of fuel. */
+export function isFuelUnit(unit: string): unit is FuelUnit {
+  return (FUEL_UNITS as readonly string[]).includes(unit);
+}

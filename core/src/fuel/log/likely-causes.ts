@@ -1,0 +1,54 @@
+import type { Uncertain } from "../../units/uncertain";
+import type { FuelEntry } from "./fuel-log";
+import { reconcileUplift } from "./reconcile-uplift";
+import type { Testimony } from "./witnesses";
+
+export interface CauseCase {
+  /** Which witness the others speak against; absent where nobody can tell. */
+  odd?: Testimony["odd"];
+  /** What was dipped or seen, less what the log says, litres. */
+  measuredLessLogL?: number;
+  /** What should be there by the log, without the uplifts, and what was measured: to look for a slip in an uplift. */
+  beforeUplifts?: Uncertain;
+  measured?: Uncertain;
+  uplifts?: readonly FuelEntry[];
+  kgPerL: number;
+}
+
+/**
+ * Why the witnesses disagree, the likeliest first, in words. One uplift booked with a slip that would explain it all comes before everything
+ * else. Source: common practice; the arithmetic of `reconcileUplift`.
+ */
+export function likelyCauses({
+  odd,
+  measuredLessLogL,
+  beforeUplifts,
+  measured,
+  uplifts = [],
+  kgPerL,
+}: CauseCase): string[] {
+  const causes: string[] = [];
+  const [only] = uplifts;
+  if (only && uplifts.length === 1 && beforeUplifts && measured && only.amount > 0) {
+    const { instead } = reconcileUplift(beforeUplifts, measured, only, kgPerL);
+    for (const { why } of instead.slice(0, 2)) causes.push(`the uplift of ${only.at.slice(0, 10)}: ${why}`);
+  }
+  if (odd === "gauge") return [...causes, "the gauge: fly by the stick, and have it looked at"];
+  if (odd === "dip" || odd === "sight" || odd === "mark")
+    causes.push("the stick was not straight, or is the one of another aircraft", "it stands tilted");
+  if (measuredLessLogL === undefined) return causes;
+  if (measuredLessLogL < 0)
+    return [
+      ...causes,
+      "a flight that was not written down",
+      "a leak: look under the wings, at the drains and the selector",
+      "a cap that was off or does not seal: fuel syphons out in minutes",
+      ...(uplifts.length > 0 ? ["an uplift that went into another aircraft, or was booked twice"] : []),
+    ];
+  return [
+    ...causes,
+    "an uplift that was not written down",
+    "it burnt less than was booked",
+    ...(odd === undefined ? ["the stick is the one of another aircraft"] : []),
+  ];
+}

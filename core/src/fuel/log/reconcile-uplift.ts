@@ -1,0 +1,93 @@
+import { QuantityError } from "../../units/convert";
+import { formatNumber } from "../../units/format";
+import { assertUncertain, type Uncertain } from "../../units/uncertain";
+import { FUEL_UNITS, type FuelUnit, litresOfFuel } from "../grade/fuel-amount";
+import { DISAGREE_AT } from "./witnesses";
+
+/** What a receipt or a note says was put in. */
+export interface Uplift {
+  amount: number;
+  unit: FuelUnit;
+}
+
+export interface Reconciled {
+  agrees: boolean;
+  /** What was put in by measure before and after, litres. */
+  measuredL: number;
+  /** What the receipt says, litres. */
+  receiptL: number;
+  /** Their difference in standard deviations. */
+  residual: number;
+  /** Readings of the receipt that would fit what was measured, the best first; empty where it fits as it stands. */
+  instead: { uplift: Uplift; why: string }[];
+}
+
+/** A pump's own error, part of what it delivers (common practice: half a per cent). */
+const PUMP_ERROR = 0.005;
+
+/**
+ * Compares a receipt with what was measured before and after, and looks for the slips that would explain a difference: another unit, the
+ * point in the wrong place, two digits changed about.
+ * Valid range: litres before and after with their uncertainties, amount > 0, density > 0; throws QuantityError otherwise.
+ * Source: differences of uncertain quantities (JCGM 100:2008); the slips are common practice.
+ * @example 100 on the receipt as "US gal", 100 L measured: does not agree; instead 100 L.
+ */
+export function reconcileUplift(
+  before: Uncertain,
+  after: Uncertain,
+  receipt: Uplift,
+  kgPerL: number,
+): Reconciled {
+  assertUncertain("What was there before", before);
+  assertUncertain("What is there now", after);
+  if (!(receipt.amount > 0)) throw new QuantityError("A receipt over nothing: type what it says.");
+  const measuredL = after.value - before.value;
+  const sigma = Math.hypot(before.sigma, after.sigma);
+  const fit = (uplift: Uplift) => {
+    const litres = litresOfFuel(uplift.amount, uplift.unit, kgPerL);
+    return { litres, residual: (measuredL - litres) / Math.hypot(sigma, PUMP_ERROR * litres, 0.5) };
+  };
+  const { litres: receiptL, residual } = fit(receipt);
+  const agrees = Math.abs(residual) <= DISAGREE_AT;
+  const instead = agrees
+    ? []
+    : slips(receipt)
+        .map((slip) => ({ ...slip, off: Math.abs(fit(slip.uplift).residual) }))
+        .filter(({ off }) => off <= DISAGREE_AT)
+        .sort((a, b) => a.off - b.off)
+        .map(({ uplift, why }) => ({ uplift, why }));
+  return { agrees, measuredL, receiptL, residual, instead };
+}
+
+function slips({ amount, unit }: Uplift): { uplift: Uplift; why: string }[] {
+  const units = FUEL_UNITS.filter((other) => other !== unit).map((other) => ({
+    uplift: { amount, unit: other },
+    why: `booked in the wrong unit: it fits if the ${formatNumber(amount, decimalsOf(amount))} are ${other}, not ${unit}`,
+  }));
+  const points = [10, 0.1].map((factor) => ({
+    uplift: { amount: amount * factor, unit },
+    why: `the point is in the wrong place: ${formatNumber(amount * factor, 1)} ${unit} would fit`,
+  }));
+  return [
+    ...units,
+    ...points,
+    ...swapped(amount).map((other) => ({
+      uplift: { amount: other, unit },
+      why: `two digits are changed about: ${formatNumber(other, decimalsOf(other))} ${unit} would fit`,
+    })),
+  ];
+}
+
+const decimalsOf = (amount: number) => Math.min(2, (String(amount).split(".")[1] ?? "").length);
+
+/** The amounts that come out when two neighbouring digits change places. */
+function swapped(amount: number): number[] {
+  const text = String(amount);
+  const found = new Set<number>();
+  for (let i = 0; i + 1 < text.length; i++) {
+    const [a, b] = [text[i] ?? "", text[i + 1] ?? ""];
+    if (a === "." || b === "." || a === b) continue;
+    found.add(Number(text.slice(0, i) + b + a + text.slice(i + 2)));
+  }
+  return [...found].filter((other) => other > 0 && other !== amount);
+}

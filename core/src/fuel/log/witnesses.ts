@@ -1,0 +1,99 @@
+import { QuantityError } from "../../units/convert";
+import { assertUncertain, type Uncertain, Z_95_TWO_SIDED } from "../../units/uncertain";
+
+/** Who can say how much is in a tank. */
+export const WITNESSES = ["dip", "mark", "sight", "gauge", "log"] as const;
+export type WitnessKind = (typeof WITNESSES)[number];
+
+export interface Witness {
+  kind: WitnessKind;
+  litres: Uncertain;
+}
+
+export interface Testimony {
+  /** The best estimate, litres. Where they disagree and none can be left out, the lowest. */
+  litres: Uncertain;
+  /** Nineteen of twenty times the truth lies between these, litres. */
+  lowL: number;
+  highL: number;
+  agree: boolean;
+  /** The one that the others speak against; absent where they agree, or where nobody can tell. */
+  odd?: WitnessKind;
+  used: WitnessKind[];
+  /** How far each is from the rest, in standard deviations of that difference; absent with one witness. */
+  residuals: Partial<Record<WitnessKind, number>>;
+}
+
+/** Further from the rest than this, and it is no accident: once in eighty times by chance (two-sided normal). */
+export const DISAGREE_AT = 2.5;
+
+/**
+ * The best estimate from several witnesses, each with its uncertainty, by inverse-variance weighting; each is tested against the
+ * weighted mean of the rest. When they disagree and leaving out exactly one reconciles the others, that one is the odd one out; otherwise
+ * nobody can tell, and the lowest is taken, since fuel that is not there kills.
+ * Valid range: at least one witness, each uncertainty > 0; throws QuantityError otherwise.
+ * Source: inverse-variance weighting and normalised residuals (common practice of metrology; JCGM 100:2008).
+ */
+export function hearWitnesses(witnesses: readonly Witness[]): Testimony {
+  const [only] = witnesses;
+  if (!only) throw new QuantityError("Nobody has said how much there is.");
+  for (const { kind, litres } of witnesses) {
+    assertUncertain(`What the ${kind} says`, litres);
+    if (litres.sigma === 0) throw new QuantityError(`The ${kind} cannot be without any uncertainty.`);
+  }
+  const residuals = residualsOf(witnesses);
+  const worst = Math.max(0, ...Object.values(residuals).map(Math.abs));
+  if (worst <= DISAGREE_AT) return testimony(witnesses, true, residuals);
+  if (witnesses.length > 2) {
+    const reconciling = witnesses.filter((one) => {
+      const rest = witnesses.filter((other) => other !== one);
+      return Object.values(residualsOf(rest)).every((r) => Math.abs(r) <= DISAGREE_AT);
+    });
+    const [odd] = reconciling;
+    if (odd && reconciling.length === 1)
+      return {
+        ...testimony(
+          witnesses.filter((w) => w !== odd),
+          false,
+          residuals,
+        ),
+        odd: odd.kind,
+      };
+  }
+  const lowest = witnesses.reduce((low, w) => (w.litres.value < low.litres.value ? w : low), only);
+  const highest = witnesses.reduce((high, w) => (w.litres.value > high.litres.value ? w : high), only);
+  const alone = testimony([lowest], false, residuals);
+  return { ...alone, highL: highest.litres.value + Z_95_TWO_SIDED * highest.litres.sigma };
+}
+
+/** The mean of several quantities, each weighing as much as it is sure: weights 1/σ², error 1/√Σ(1/σ²). */
+export function weightedMean(parts: readonly Uncertain[]): Uncertain {
+  const weights = parts.map(({ sigma }) => 1 / sigma ** 2);
+  const sum = weights.reduce((a, b) => a + b, 0);
+  return {
+    value: parts.reduce((total, { value }, i) => total + value * (weights[i] ?? 0), 0) / sum,
+    sigma: 1 / Math.sqrt(sum),
+  };
+}
+
+function residualsOf(witnesses: readonly Witness[]): Testimony["residuals"] {
+  if (witnesses.length < 2) return {};
+  return Object.fromEntries(
+    witnesses.map((one) => {
+      const rest = weightedMean(witnesses.filter((other) => other !== one).map((w) => w.litres));
+      return [one.kind, (one.litres.value - rest.value) / Math.hypot(one.litres.sigma, rest.sigma)];
+    }),
+  );
+}
+
+function testimony(used: readonly Witness[], agree: boolean, residuals: Testimony["residuals"]): Testimony {
+  const litres = weightedMean(used.map((w) => w.litres));
+  return {
+    litres,
+    lowL: Math.max(0, litres.value - Z_95_TWO_SIDED * litres.sigma),
+    highL: litres.value + Z_95_TWO_SIDED * litres.sigma,
+    agree,
+    used: used.map((w) => w.kind),
+    residuals,
+  };
+}

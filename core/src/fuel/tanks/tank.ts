@@ -1,0 +1,136 @@
+import type { Source } from "../../judgement/judgement";
+import type { TankLook } from "../../readings/reading-keys";
+import { QuantityError, type Unit, valueIn } from "../../units/convert";
+import { onMonotoneCurve } from "../../units/monotone-curve";
+import type { Uncertain } from "../../units/uncertain";
+import { levelDip, type TankGeometry, type Tilt } from "./level-dip";
+import { type DipCalibration, litresPerCm, volumeFromDip } from "./volume-from-dip";
+
+/** What a gauge or a sight glass means, at its scale's own marks. */
+export interface ScaleCalibration {
+  /** The scale's unit: "%" of the glass or of the pointer's way, or an amount. */
+  unit: Unit;
+  points: { at: number; litres: number }[];
+  source: Source;
+}
+
+/** A tab, slot or rib that is seen through the filler: fuel up to it is a known amount. */
+export interface TankMark {
+  name: string;
+  litres: number;
+}
+
+export interface Tank {
+  id: string;
+  name: string;
+  side?: "left" | "right";
+  calibration?: DipCalibration;
+  marks?: TankMark[];
+  sight?: ScaleCalibration;
+  gauge?: ScaleCalibration;
+  geometry?: TankGeometry;
+  unusableL: number;
+  capacityL: number;
+  /** Filled first, second …; main tanks before tip tanks. Absent: first. */
+  fillOrder?: number;
+}
+
+/** Refuses a scale that no gauge can have: fewer than two points, readings that do not rise, litres that fall. */
+export function assertScale({ points }: ScaleCalibration): void {
+  if (points.length < 2) throw new QuantityError("A scale needs at least two points.");
+  points.forEach(({ at, litres }, i) => {
+    const before = points[i - 1];
+    if (before && (at <= before.at || litres < before.litres))
+      throw new QuantityError(
+        `The readings of a scale must rise and its litres must not fall: ${at} follows ${before.at}.`,
+      );
+  });
+}
+
+/** One look at one tank. */
+export interface TankReading {
+  tankId: string;
+  by: TankLook;
+  value: number;
+  /** What it was read in; where it is not told, what the tank's own scale is in. */
+  unit?: Unit;
+}
+
+const LOOK_NAME: Record<TankReading["by"], string> = {
+  dip: "dipstick",
+  mark: "mark",
+  sight: "sight glass",
+  gauge: "fuel gauge",
+};
+
+/** What a look at this tank is read in: centimetres of stick, litres of a mark, and whatever its glass or gauge is marked in. */
+export function unitOfLook(tank: Pick<Tank, "sight" | "gauge">, by: TankReading["by"]): Unit {
+  if (by === "dip") return "cm";
+  if (by === "mark") return "L";
+  return (by === "sight" ? tank.sight?.unit : tank.gauge?.unit) ?? "%";
+}
+
+/** How well each can be read: half a centimetre of stick; part of the tank's capacity for the others (common practice, example values). */
+const DIP_SIGMA_CM = 0.5;
+const PART_OF_CAPACITY = { dip: 0.01, mark: 0.04, sight: 0.05, gauge: 0.12, gaugeAtEmpty: 0.03 };
+/** A gauge is only trusted at empty: below this part of the tank. */
+const EMPTY_PART = 0.05;
+
+/**
+ * Litres in a tank by one look at it, with how sure that is. A dip is brought level first where the aircraft stands tilted and the tank's
+ * shape is known; a reading in another unit of the same quantity is converted first.
+ * Valid range: the reading within its calibration; throws QuantityError beyond, without a calibration, in a unit of another quantity, and where a tilt
+ * cannot be taken out.
+ */
+export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): Uncertain {
+  const { by } = reading;
+  const scaleUnit = unitOfLook(tank, by);
+  const value = reading.unit
+    ? valueIn(
+        `The ${LOOK_NAME[by]} of the ${tank.name}`,
+        { value: reading.value, unit: reading.unit },
+        scaleUnit,
+      )
+    : reading.value;
+  const part = (of: number) => of * tank.capacityL;
+  if (by === "dip") {
+    const { calibration } = tank;
+    if (!calibration)
+      throw new QuantityError(
+        `No dipstick calibration on file for the ${tank.name}: the dip cannot be turned into litres.`,
+      );
+    const tilted = tilt && (tilt.rightDownDeg !== 0 || tilt.noseUpDeg !== 0);
+    if (tilted && !tank.geometry)
+      throw new QuantityError(
+        `It stands tilted, and the shape of the ${tank.name} is not on file: dip it on level ground.`,
+      );
+    volumeFromDip(calibration, value);
+    const dip = tilted && tank.geometry ? levelDip(value, tilt, tank.geometry) : value;
+    const sigma = Math.hypot(litresPerCm(calibration, dip) * DIP_SIGMA_CM, part(PART_OF_CAPACITY.dip));
+    // What a tilt leaves uncertain: half the correction.
+    const corrected = Math.abs(volumeFromDip(calibration, dip) - volumeFromDip(calibration, value));
+    return { value: volumeFromDip(calibration, dip), sigma: Math.hypot(sigma, corrected / 2) };
+  }
+  if (by === "mark") {
+    const mark = tank.marks?.find((m) => Math.abs(m.litres - value) < 1e-6);
+    if (!mark) throw new QuantityError(`The ${tank.name} has no mark at ${value} L.`);
+    return { value: mark.litres, sigma: part(PART_OF_CAPACITY.mark) };
+  }
+  const scale = by === "sight" ? tank.sight : tank.gauge;
+  const name = by === "sight" ? "sight glass" : "fuel gauge";
+  if (!scale)
+    throw new QuantityError(`No calibration on file for the ${name} of the ${tank.name}: it is no witness.`);
+  const first = scale.points[0];
+  const last = scale.points.at(-1);
+  if (!first || !last || value < first.at || value > last.at)
+    throw new QuantityError(
+      `The ${name} of the ${tank.name} shows from ${first?.at} to ${last?.at}${scale.unit === "%" ? " %" : ` ${scale.unit}`}. Read it again.`,
+    );
+  const litres = onMonotoneCurve(
+    scale.points.map((p) => ({ at: p.at, value: p.litres })),
+    value,
+  );
+  if (by === "sight") return { value: litres, sigma: part(PART_OF_CAPACITY.sight) };
+  const atEmpty = litres <= EMPTY_PART * tank.capacityL;
+  return { value: litres, sigma: part(atEmpty ? PART_OF_CAPACITY.gaugeAtEmpty : PART_OF_CAPACITY.gauge) };
+}

@@ -1,0 +1,282 @@
+import { inUnit, type Judgement, limitText, unjudged } from "../../judgement/judgement";
+import type { Trace } from "../../trace/trace";
+import { median } from "../../trend/median";
+import { formatNumber, type Quantity } from "../../units/format";
+import type { Mark } from "../reading/found-step";
+import { meanOf } from "../reading/label-plateaus";
+import { pieceOf } from "../reading/level-change";
+import type { IdleReading } from "../reading/run-up-reading";
+import { type RunUpProfile, rpmScale } from "../run-up-profile";
+import { type CoachStep, clearSequence, fastestSince, groundRpm, PAST_PEAK } from "./coach";
+
+/** What is coached by itself, outside the run-up's own order. */
+export const PROCEDURES = ["warm up", "clear", "idle", "ground lean"] as const;
+export type Procedure = (typeof PROCEDURES)[number];
+
+/** Whether this engine has such a procedure: without a mixture lever there is nothing to lean. */
+export function hasProcedure(procedure: Procedure, profile: RunUpProfile): boolean {
+  return procedure !== "ground lean" || profile.groundLean.turnsIn > 0;
+}
+
+/** The steps of one procedure, in few words. */
+export function procedureSequence(procedure: Procedure, profile: RunUpProfile): CoachStep[] {
+  const { rpm, turnsIn } = profile.groundLean;
+  const ground = formatNumber(groundRpm(profile));
+  switch (procedure) {
+    case "warm up":
+      return [{ step: "warm up", say: "Warm it up", watch: "oil into its arc, then no sooner" }];
+    case "clear":
+      return clearSequence(profile);
+    case "idle":
+      return [
+        { step: "ground", say: ground, watch: "let it settle", patienceS: 12 },
+        {
+          step: "idle",
+          say: "Idle",
+          watch: `${profile.idle.seconds} seconds, it must not quit`,
+          patienceS: 12,
+        },
+        { step: "ground", say: ground, watch: "and breathe", patienceS: 12 },
+      ];
+    case "ground lean":
+      return [
+        { step: "set lean", say: formatNumber(rpm), watch: "set it and let it stand", patienceS: 25 },
+        { step: "peak", say: "Lean, slowly", watch: "faster, then it drops", patienceS: 75 },
+        {
+          step: "enrich",
+          say: `${formatNumber(turnsIn)} turns in`,
+          watch: "smooth again",
+          patienceS: 20,
+        },
+      ];
+  }
+}
+
+/** What leaning for the ground did, rpm and °F. */
+export interface GroundLeanReading {
+  from: number;
+  to: number;
+  /** Rpm before, the fastest on the way, the least past it, and at the end. */
+  before: number;
+  fastest: number;
+  past: number;
+  end: number;
+  /** Exhaust gas at its hottest, and at the end, mean of the cylinders; absent without probes. */
+  egtPeak?: number;
+  egtEnd?: number;
+}
+
+/**
+ * Reads the leaning for the ground out of a trace, from the coach's prompts. Undefined where it was not begun or the trace is too short. Rpm, °F.
+ * Valid range: a clean trace, marks with "peak".
+ */
+export function readGroundLeaning(trace: Trace, marks: readonly Mark[]): GroundLeanReading | undefined {
+  const from = marks.findLast(({ step }) => step === "peak")?.t;
+  const { rpm } = trace.channels;
+  if (from === undefined || !rpm) return undefined;
+  const to = trace.t.at(-1) ?? from;
+  const back = marks.find(({ step, t }) => step === "enrich" && t >= from)?.t ?? to;
+  const before = pieceOf(trace, rpm, from - 3, from).y;
+  const end = pieceOf(trace, rpm, to - 2, to).y;
+  const way = pieceOf(trace, rpm, from, Math.min(to, back + 2.5)).y;
+  if (before.length < 3 || end.length < 3 || way.length < 10) return undefined;
+  const fastest = Math.max(fastestSince(trace, rpm, from - 3), median(before));
+  const past = Math.min(...medians(way));
+  const egt = hottestMean(trace, from, to);
+  return {
+    from,
+    to,
+    before: median(before),
+    fastest,
+    past,
+    end: median(end),
+    ...(egt && { egtPeak: egt.peak, egtEnd: egt.end }),
+  };
+}
+
+function medians(values: readonly number[]): number[] {
+  return values.map((_, i) => median(values.slice(Math.max(0, i - 3), i + 4)));
+}
+
+function hottestMean(trace: Trace, from: number, to: number): { peak: number; end: number } | undefined {
+  const channels = Array.from({ length: 18 }, (_, i) => trace.channels[`egt${i + 1}`]).filter(
+    (values) => values !== undefined,
+  );
+  if (channels.length === 0) return undefined;
+  const at = (a: number, b: number) => {
+    const values = channels.map((values) => meanOf(trace, values, a, b)).filter((v) => !Number.isNaN(v));
+    return values.length > 0 ? median(values) : Number.NaN;
+  };
+  let peak = Number.NEGATIVE_INFINITY;
+  for (let t = from; t < to; t += 2) {
+    const mean = at(t, t + 2);
+    if (mean > peak) peak = mean;
+  }
+  const end = at(to - 2, to);
+  return Number.isFinite(peak) && Number.isFinite(end) ? { peak, end } : undefined;
+}
+
+const RICH_AGAIN =
+  "Rich again before take-off, or as your handbook says: leaned like this, full power harms it.";
+
+/**
+ * Leaning for the ground: it has gone through its fastest and past it, and stands a little richer than that. Rpm. Valid range: a reading of
+ * `readGroundLeaning`; without one "unjudged". Source: to a peak and a drop at about 1,200 rpm, then some turns in: common practice.
+ */
+export function judgeGroundLeaning(
+  reading: GroundLeanReading | undefined,
+  profile: Pick<RunUpProfile, "groundLean" | "rpm" | "source">,
+): Judgement {
+  const id = "ground-lean";
+  const subject = "Leaned for the ground";
+  if (!reading) return unjudged(id, subject, "It was not leaned, or the trace is too short to tell.");
+  const { rpm, turnsIn } = profile.groundLean;
+  const { fastest, past, end, egtPeak, egtEnd } = reading;
+  const enough = PAST_PEAK * rpm;
+  const n = (value: number) => formatNumber(value);
+  const source = profile.source;
+  const base = {
+    id,
+    subject,
+    scope: "day" as const,
+    source,
+    reading: { value: end, unit: "rpm" as const },
+    caution: RICH_AGAIN,
+  };
+  if (fastest - past < 0.7 * enough)
+    return {
+      ...base,
+      grade: "watch",
+      sentence: `It never dropped behind its fastest ${n(fastest)}: it is as rich as before.`,
+      action: `At ${n(rpm)} draw the mixture until it plainly drops, then ${n(turnsIn)} turns in.`,
+    };
+  if (fastest - end > 0.8 * enough)
+    return {
+      ...base,
+      grade: "watch",
+      sentence: `It still stands ${n(fastest - end)} rpm under its fastest ${n(fastest)}: past the peak.`,
+      action: `Turn the mixture in until it runs at about ${n(fastest)} again.`,
+    };
+  const egt =
+    egtPeak === undefined || egtEnd === undefined
+      ? ""
+      : ` Exhaust ${n(Math.max(0, egtPeak - egtEnd))} °F under its hottest.`;
+  return {
+    ...base,
+    grade: "sound",
+    sentence: `Fastest ${n(fastest)}, past it to ${n(past)}, back to ${n(end)}.${egt}`,
+  };
+}
+
+/**
+ * Whether the oil is warm enough for the run-up. Value in °F, minutes since it was begun. Valid range: any; without a probe "unjudged". Source: the type's
+ * own arc.
+ */
+export function judgeWarmUp(
+  oilF: number | undefined,
+  minutes: number,
+  { oilTemperature }: Pick<RunUpProfile, "oilTemperature">,
+): Judgement {
+  const id = "warm-up";
+  const subject = "Oil, warmed up";
+  if (oilF === undefined) return unjudged(id, subject, "No oil temperature in this trace.");
+  const { min, max } = inUnit(oilTemperature, "°F");
+  const base = {
+    id,
+    subject,
+    scope: "day" as const,
+    reading: { value: oilF, unit: "°F" as const },
+    limit: limitText(oilTemperature),
+    source: oilTemperature.source,
+  };
+  const took = minutes < 0.75 ? "" : ` after ${formatNumber(minutes)} min`;
+  if (max !== undefined && oilF > max)
+    return {
+      ...base,
+      grade: "stop",
+      margin: { value: max - oilF, unit: "°F" },
+      sentence: `${formatNumber(oilF)} °F${took}: over its arc.`,
+      action: "Throttle back, into the wind, cowl flaps open. Still rising: shut down.",
+    };
+  if (min !== undefined && oilF < min)
+    return {
+      ...base,
+      grade: "ask",
+      margin: { value: oilF - min, unit: "°F" },
+      sentence: `${formatNumber(oilF)} °F${took}: ${formatNumber(min - oilF)} °F short of its arc.`,
+      action: "Keep it turning slowly. Cold oil is thick: no run-up before it is in the arc.",
+    };
+  return {
+    ...base,
+    grade: "sound",
+    ...marginIn({ value: oilF, unit: "°F" }, { min, max }),
+    sentence: `${formatNumber(oilF)} °F${took}: in its arc, ready for the run-up.`,
+  };
+}
+
+/**
+ * The idle hold: where the needle stood, for how long, and whether it went on running. Rpm and seconds. Valid range: a reading of `readRunUp`; without one
+ * "unjudged". Source: three to five seconds at the stop, common practice; the range is the type's.
+ */
+export function judgeIdleHold(
+  idle: IdleReading | undefined,
+  { idle: limit, rpm }: Pick<RunUpProfile, "idle" | "rpm">,
+): Judgement {
+  const id = "idle-hold";
+  const subject = "Idle, held";
+  if (!idle) return unjudged(id, subject, "No idle in this trace.");
+  const base = {
+    id,
+    subject,
+    scope: "aircraft" as const,
+    reading: { value: idle.floor, unit: "rpm" as const },
+    limit: limitText(limit),
+    source: limit.source,
+  };
+  const held = `${formatNumber(idle.held)} s`;
+  if (idle.quit)
+    return {
+      ...base,
+      grade: "stop",
+      sentence: "It quit at idle.",
+      action: "It may do the same on final: do not fly until the idle has been set.",
+    };
+  const low = limit.min !== undefined && idle.floor < limit.min;
+  const high = limit.max !== undefined && idle.floor > limit.max;
+  if (low || high)
+    return {
+      ...base,
+      grade: "ask",
+      sentence: `${formatNumber(idle.floor)} rpm, held ${held}: ${low ? "under" : "over"} its range.`,
+      action: low
+        ? "It may stop on the landing roll. Have the stop set."
+        : "It floats and eats brakes. Throttle really at the stop? Then have it set.",
+    };
+  if (idle.held < limit.seconds - 0.6)
+    return {
+      ...base,
+      grade: "note",
+      sentence: `${formatNumber(idle.floor)} rpm, but held ${held} only.`,
+      action: `Stay at the stop ${formatNumber(limit.seconds)} seconds: it quits late if it quits.`,
+    };
+  return {
+    ...base,
+    grade: "sound",
+    ...marginIn(base.reading, limit),
+    sentence: `${formatNumber(idle.floor)} rpm, held ${held}, ran on${
+      limit.min !== undefined && idle.floor - limit.min < 15 * rpmScale({ rpm }) ? "; close to its least" : ""
+    }.`,
+  };
+}
+
+/** The distance to the nearer end of a range; none where it has no end. */
+function marginIn(
+  { value, unit }: Quantity,
+  {
+    min = Number.NEGATIVE_INFINITY,
+    max = Number.POSITIVE_INFINITY,
+  }: { min?: number | undefined; max?: number | undefined },
+): { margin?: Quantity } {
+  const margin = Math.min(value - min, max - value);
+  return Number.isFinite(margin) ? { margin: { value: margin, unit } } : {};
+}

@@ -1,0 +1,170 @@
+import type { CleanTrace } from "../../trace/clean-trace";
+import type { Trace } from "../../trace/trace";
+import { median } from "../../trend/median";
+import { type RunUpProfile, rpmScale } from "../run-up-profile";
+import type { FoundStep, Mark, RunUpStep } from "./found-step";
+import { labelPlateaus, type PlateauLabel } from "./label-plateaus";
+import { findLevelChange, type LevelChange, pieceOf } from "./level-change";
+import { findPlateaus, type Plateau } from "./plateaus";
+
+/**
+ * The steps of a run-up in a trace: with the coach's prompts each is looked for behind its prompt; without them they follow from where the rpm
+ * stands and what the exhaust does meanwhile. When each began is fitted to a fraction of a second.
+ */
+export function findSteps(
+  { interval }: CleanTrace,
+  trace: Trace,
+  profile: RunUpProfile,
+  marks?: readonly Mark[],
+): FoundStep[] {
+  if (!trace.channels.rpm || trace.t.length < 10) return [];
+  return marks && marks.length > 0
+    ? stepsFromMarks(trace, profile, marks)
+    : stepsFromLevels(trace, profile, interval);
+}
+
+/** Steps that change the rpm so little or so slowly that none is looked for. */
+const WITHOUT_CHANGE: ReadonlySet<RunUpStep> = new Set(["load", "warm up", "lean"]);
+
+function stepsFromMarks(trace: Trace, profile: RunUpProfile, marks: readonly Mark[]): FoundStep[] {
+  const rpm = trace.channels.rpm as Float64Array;
+  const scale = rpmScale(profile);
+  const end = trace.t.at(-1) as number;
+  const found: FoundStep[] = [];
+  marks.forEach(({ step, t }, i) => {
+    const next = marks[i + 1]?.t ?? end;
+    const before = found.at(-1);
+    const open = Math.max(
+      trace.t[0] as number,
+      // A propeller falls and comes back within its step: what lies before its return is no ground for the next one.
+      before ? Math.max(before.at + 2.5 * before.settle + 0.8, t - 4) : t - 4,
+      before?.step === "propeller" ? propellerBack(trace, before.at, t, scale) : 0,
+    );
+    const piece = pieceOf(trace, rpm, Math.min(open, t - 0.8), Math.min(next + 0.4, t + 12));
+    const change = WITHOUT_CHANGE.has(step) ? undefined : findLevelChange(piece.t, piece.y);
+    const clear = (c: LevelChange | undefined, within: Piece): c is LevelChange =>
+      c !== undefined &&
+      c.at >= t - 0.4 &&
+      c.z >= 5 &&
+      Math.min(Math.abs(c.after - c.before), holds(within, c.at)) >= 6 * scale;
+    // With ice the rpm falls a little and then rises a lot, a propeller falls and comes back: the answer to the hand is the first of the two.
+    const first =
+      change && (step === "heat" || step === "propeller") ? upTo(piece, change.at + 0.3) : undefined;
+    const early = first && findLevelChange(first.t, first.y);
+    const made = first && clear(early, first) ? early : change;
+    const real = clear(made, made === early && first ? first : piece);
+    found.push({ step, at: real ? made.at : t, until: end, seen: real, settle: real ? made.settle : 0.5 });
+  });
+  found.forEach((step, i) => {
+    const next = found[i + 1];
+    if (next) step.until = next.at;
+  });
+  return found;
+}
+
+/** When a propeller that was cycled from `from` on had come back, seconds: behind the last line that was plainly below where the rpm stands at `to`. */
+export function propellerBack(trace: Trace, from: number, to: number, scale: number): number {
+  const { t, y } = pieceOf(trace, trace.channels.rpm as Float64Array, from, to);
+  const level = median(y.slice(-Math.max(3, Math.ceil(y.length / 12))));
+  const low = t.findLast((_, i) => (y[i] as number) < level - 40 * scale);
+  return low === undefined ? from : Math.min(low + 1, to - 1);
+}
+
+interface Piece {
+  t: number[];
+  y: number[];
+}
+
+/** How far the middle of the values behind a time lies from the middle of those before it: a blip at the end is no change. */
+function holds({ t, y }: Piece, at: number): number {
+  const cut = t.findIndex((time) => time > at);
+  if (cut < 3 || (t.at(-1) as number) - at < 0.8) return 0;
+  return Math.abs(median(y.slice(cut)) - median(y.slice(0, cut)));
+}
+
+function upTo({ t, y }: Piece, end: number): Piece {
+  const count = t.filter((at) => at <= end).length;
+  return { t: t.slice(0, count), y: y.slice(0, count) };
+}
+
+function stepsFromLevels(trace: Trace, profile: RunUpProfile, interval: number): FoundStep[] {
+  const plateaus = findPlateaus(trace, interval, rpmScale(profile));
+  const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
+  if (quiet) plateaus.push(quiet);
+  const labels = labelPlateaus(trace, plateaus, profile);
+  const other = profile.firstSide === "right" ? "left" : "right";
+  const named = (label: PlateauLabel, before: RunUpStep | undefined): RunUpStep | undefined => {
+    switch (label) {
+      case "first":
+        return profile.firstSide;
+      case "second":
+        return other;
+      case "base":
+        if (before === "right" || before === "left") return "both";
+        return before === "heat" ? "cold" : before === "propeller" ? "propeller" : "run-up";
+      case "power":
+        // Above the base behind the heat: the ice is gone. Elsewhere somebody clears a plug or tries the power.
+        return before === "heat" ? "cold" : "clear";
+      case "heat":
+      case "propeller":
+      case "idle":
+      case "ground":
+        return label;
+      case "stopped":
+        return "stop";
+      case "other":
+        return undefined;
+    }
+  };
+  const found: FoundStep[] = [];
+  let last: Plateau | undefined;
+  plateaus.forEach((plateau, i) => {
+    const before = found.at(-1);
+    const step = named(labels[i] as PlateauLabel, before?.step);
+    if (!step) return;
+    const goesOn = before && (before.step === step || (step === "run-up" && isAtBase(before.step)));
+    if (before && goesOn) {
+      before.until = plateau.to;
+      last = plateau;
+      return;
+    }
+    const onset = last
+      ? onsetBetween(trace, before?.at ?? last.from, last, plateau)
+      : { at: plateau.from, settle: 0.5 };
+    if (before) before.until = onset.at;
+    found.push({ step, at: onset.at, until: plateau.to, seen: true, settle: onset.settle });
+    last = plateau;
+  });
+  return found;
+}
+
+/** Where the engine stops the trace mostly ends soon: the few lines at nought are too short to stand, and still say it. */
+function stoppedAtEnd(
+  { t, channels: { rpm } }: Trace,
+  profile: RunUpProfile,
+  last: Plateau | undefined,
+): Plateau | undefined {
+  if (!rpm || !last || last.rpm < 0.08 * profile.rpm) return undefined;
+  let from = t.length;
+  while (from > 0 && (rpm[from - 1] as number) < 0.12 * profile.rpm) from--;
+  if (from === t.length || (t[from] as number) <= last.to) return undefined;
+  return { from: t[from] as number, to: t.at(-1) as number, rpm: 0, sigma: 0 };
+}
+
+/** After these the engine is at its base, on both: going on there is no step of its own. */
+function isAtBase(step: RunUpStep): boolean {
+  return step === "both" || step === "cold" || step === "propeller" || step === "run-up";
+}
+
+function onsetBetween(
+  trace: Trace,
+  stepBegan: number,
+  before: Plateau,
+  after: Plateau,
+): { at: number; settle: number } {
+  const from = Math.max(stepBegan + 1.5, before.to - 5);
+  const to = Math.min(after.to, after.from + 5);
+  const piece = pieceOf(trace, trace.channels.rpm as Float64Array, from, to);
+  const change = findLevelChange(piece.t, piece.y);
+  return change ? { at: change.at, settle: change.settle } : { at: before.to, settle: 0.5 };
+}

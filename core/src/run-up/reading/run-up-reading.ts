@@ -1,0 +1,126 @@
+import type { TraceProblem } from "../../trace/clean-trace";
+import type { FoundStep } from "./found-step";
+
+export type Side = "right" | "left";
+
+/** What one magneto alone did, read out of the trace. Rpm unless said otherwise; times are the trace's own seconds. */
+export interface MagnetoReading {
+  side: Side;
+  from: number;
+  to: number;
+  base: number;
+  level: number;
+  drop: number;
+  /** Whether a change was seen at all; without one the drop is what scatter made of it. */
+  seen: boolean;
+  /** Seconds on this one side. */
+  held: number;
+  /** Rpm back on both, and how far it is from the base before; absent when nobody came back to both. */
+  back?: number;
+  /** Seconds until it was back. */
+  backAfter?: number;
+  /** Scatter of the rpm on this side against that on both: 1 is as smooth. */
+  roughness: number;
+  feel: "smooth" | "rough" | "quit";
+  /** Change of exhaust gas by cylinder, °F, from before to the end of the step. */
+  egtChange: Record<number, number>;
+  /** The same after as many seconds as the shorter of the two sides was held: to be laid beside the other side. */
+  egtBeside: Record<number, number>;
+  /** Exhaust gas on both, before, by cylinder. */
+  egtBefore: Record<number, number>;
+  /** Too short to settle, or with a hole in it. */
+  doubt?: string;
+}
+
+export interface HeatReading {
+  from: number;
+  to: number;
+  base: number;
+  /** Least rpm with heat on. */
+  hot: number;
+  drop: number;
+  seen: boolean;
+  /** How far it rose again while the heat was still on: ice on its way out. */
+  roseWhileHot: number;
+  /** Rpm after, cold again, against the base before: above it there was ice. */
+  coldAgain?: number;
+  gain?: number;
+  egtChange?: number;
+  /** Why this number is no measure of the heat. */
+  doubt?: string;
+}
+
+export interface PropellerReading {
+  from: number;
+  to: number;
+  base: number;
+  least: number;
+  drop: number;
+  /** Seconds from the first answer until half of the fall has come. */
+  answeredIn: number;
+  back?: number;
+  mapRise?: number;
+}
+
+export interface IdleReading {
+  from: number;
+  to: number;
+  floor: number;
+  held: number;
+  quit: boolean;
+}
+
+/** Needles read while the run-up rpm stood. */
+export interface NeedleReading {
+  value: number;
+  from: number;
+  to: number;
+}
+
+export interface RunUpNote {
+  kind:
+    | "second never tried"
+    | "none tried"
+    | "not back to both"
+    | "wrong order"
+    | "too short"
+    | "repeated"
+    | "no change seen"
+    | "heat in doubt"
+    | "beside the figure";
+  side?: Side;
+  sentence: string;
+}
+
+/** All that a run-up's trace has to say, before anybody judges it. */
+export interface RunUpReading {
+  /** Whether the coach called the steps: then what does not show was called and did not answer. */
+  prompted: boolean;
+  /** Seconds from line to line. */
+  interval: number;
+  problems: TraceProblem[];
+  steps: FoundStep[];
+  /** The run-up rpm, on both, before the first magneto. */
+  base?: NeedleReading & { sigma: number };
+  /** Every time a side was tried, in order; the last one of each side counts. */
+  tries: MagnetoReading[];
+  right?: MagnetoReading;
+  left?: MagnetoReading;
+  heat?: HeatReading;
+  propeller?: PropellerReading;
+  idle?: IdleReading;
+  oilPressure?: NeedleReading;
+  oilTemperature?: NeedleReading;
+  volts?: NeedleReading;
+  amps?: NeedleReading;
+  voltsUnderLoad?: NeedleReading;
+  suction?: NeedleReading;
+  map?: NeedleReading;
+  fuelFlow?: NeedleReading;
+  /** Hottest head and which cylinder, and the coolest one. */
+  head?: NeedleReading & { cylinder: number; coolest: number };
+  /** Exhaust gas by cylinder at the base, at idle, and on the ground before the run-up, °F. */
+  egt: Record<"base" | "idle" | "ground" | "scatter", Record<number, number>>;
+  /** What was left out or done in another way. */
+  notes: RunUpNote[];
+}

@@ -1,0 +1,139 @@
+import type { Judgement } from "../../judgement/judgement";
+import { median } from "../../trend/median";
+import { theilSen } from "../../trend/theil-sen";
+import { formatNumber } from "../../units/format";
+
+/** One earlier run-up of an engine, as far as it was written down. */
+export interface PastRunUp {
+  at: string;
+  engine?: string;
+  baseRpm: number;
+  rightDrop?: number;
+  leftDrop?: number;
+  heatDrop?: number;
+  densityAltitudeFt?: number;
+}
+
+export type HabitQuantity = "rightDrop" | "leftDrop" | "heatDrop";
+
+/** How this engine usually answers: its own middle and scatter, brought to today's base and density altitude. */
+export interface Habit {
+  middle: number;
+  scatter: number;
+  count: number;
+  /** Whether the density altitude was reckoned with: only where there are enough different ones. */
+  forAltitude: boolean;
+  /** The last ones and today's, oldest first. */
+  last: number[];
+  growing: boolean;
+}
+
+/** Fewer than this say nothing of a habit. */
+export const FEWEST_FOR_HABIT = 5;
+const FEWEST_FOR_ALTITUDE = 8;
+const LEAST_SPAN_FT = 1500;
+/** Over so many run-ups in a row, today's among them, a drop that never fell is called growing. */
+const GROWING_OVER = 5;
+
+/**
+ * This engine's own habit: the median of its earlier drops and their scatter (1.4826 · median absolute deviation, at least half a scale division).
+ * A drop is taken in proportion to the base rpm, as the cube law has it; with eight run-ups or more over 1,500 ft of density altitude and more, its
+ * slope with altitude is taken out (Theil–Sen). Undefined for fewer than five. Rpm; valid range: base above zero.
+ * Source: Sen (1968); median absolute deviation as in any text on robust statistics; cube law: propeller coefficients.
+ */
+export function habitOf(
+  quantity: HabitQuantity,
+  today: { value: number; baseRpm: number; densityAltitudeFt?: number },
+  past: readonly PastRunUp[],
+  resolutionRpm: number,
+): Habit | undefined {
+  const rows = past
+    .flatMap((run) => {
+      const drop = run[quantity];
+      if (drop === undefined || !(run.baseRpm > 0)) return [];
+      return [{ at: run.at, drop: (drop * today.baseRpm) / run.baseRpm, high: run.densityAltitudeFt }];
+    })
+    .sort((a, b) => (a.at < b.at ? -1 : 1));
+  if (rows.length < FEWEST_FOR_HABIT) return undefined;
+  const placed = rows.filter((row): row is typeof row & { high: number } => row.high !== undefined);
+  const heights = placed.map((row) => row.high);
+  const forAltitude =
+    today.densityAltitudeFt !== undefined &&
+    placed.length >= FEWEST_FOR_ALTITUDE &&
+    Math.max(...heights) - Math.min(...heights) >= LEAST_SPAN_FT;
+  const slope = forAltitude
+    ? theilSen(
+        heights,
+        placed.map((row) => row.drop),
+      ).slope
+    : 0;
+  const drops = rows.map(({ drop, high }) =>
+    high === undefined ? drop : drop - slope * (high - (today.densityAltitudeFt ?? high)),
+  );
+  const middle = median(drops);
+  const scatter = Math.max(1.4826 * median(drops.map((drop) => Math.abs(drop - middle))), resolutionRpm / 2);
+  const last = [...drops.slice(-(GROWING_OVER - 1)), today.value];
+  const growing =
+    last.length === GROWING_OVER &&
+    theilSen(
+      last.map((_, i) => i),
+      last,
+    ).low > 0 &&
+    today.value - (last[0] as number) > resolutionRpm;
+  return { middle, scatter, count: rows.length, forAltitude, last, growing };
+}
+
+const SUBJECT: Record<HabitQuantity, string> = {
+  rightDrop: "Right, against its own habit",
+  leftDrop: "Left, against its own habit",
+  heatDrop: "Heat, against its own habit",
+};
+
+/**
+ * Today's drop against this engine's own habit. Inside three times its scatter it is as ever; beyond it, or growing over five run-ups, it is to be
+ * watched although the limit holds. Without a habit nothing is said. Source: three scatters by common practice of control charts.
+ */
+export function judgeHabit(
+  quantity: HabitQuantity,
+  today: { value: number; baseRpm: number; densityAltitudeFt?: number },
+  past: readonly PastRunUp[],
+  resolutionRpm: number,
+): Judgement | undefined {
+  const habit = habitOf(quantity, today, past, resolutionRpm);
+  if (!habit) return undefined;
+  const times = (today.value - habit.middle) / habit.scatter;
+  const far = Math.abs(times) >= 3;
+  const usual = `${formatNumber(habit.middle)} ± ${formatNumber(habit.scatter)}`;
+  const growth = habit.growing
+    ? ` ${far ? "and growing" : "Growing"} over the last ${GROWING_OVER} run-ups.`
+    : "";
+  const base = {
+    id: `habit.${quantity}`,
+    subject: SUBJECT[quantity],
+    scope: "aircraft" as const,
+    reading: { value: today.value, unit: "rpm" as const },
+    limit: `usually ${usual} rpm`,
+    source: {
+      kind: "own limit" as const,
+      text: `${habit.count} earlier run-ups of this engine${habit.forAltitude ? ", brought to today's density altitude" : ""}`,
+      example: false,
+    },
+  };
+  if (!far && !habit.growing)
+    return {
+      ...base,
+      grade: "sound",
+      sentence: `${formatNumber(today.value)} rpm is as ever: usually ${usual}.`,
+    };
+  return {
+    ...base,
+    grade: "watch",
+    sentence: far
+      ? `${formatNumber(Math.abs(times), 1)} times its usual scatter ${times > 0 ? "above" : "below"} its own ${usual} rpm${growth ? "," : "."}${growth}`
+      : `${formatNumber(today.value)} rpm, usually ${usual}.${growth}`,
+    action:
+      times < 0
+        ? "A drop that gets small can be a magneto on its way to not being grounded. Look again; have it noted."
+        : "Inside its limit, but not like this engine. Clear it once and look again; have it noted.",
+  };
+}

@@ -1,0 +1,92 @@
+import { isReadingOf, READING, type ReadingKind, readingKey, wordOf } from "../../readings/reading-keys";
+import { convert, isConvertible, type Unit } from "../../units/convert";
+import type { PastRunUp } from "./habit";
+
+/** One reading of an earlier walk, as it is kept. */
+export interface MemoryReading {
+  preflightId: string;
+  key: string;
+  value: number;
+  /** Absent in what was kept before units were: then it is the vocabulary's own. */
+  unit?: Unit;
+  at: string;
+}
+
+/** Readings that an engine's and an instrument's memory is made of, by the beginning of their names. */
+export const REMEMBERED = [
+  READING.magnetoBase,
+  READING.magnetoRight,
+  READING.magnetoLeft,
+  READING.carburettorHot,
+  READING.densityAltitude,
+  READING.altimeter,
+  READING.receiverOne,
+  READING.receiverTwo,
+] as const;
+
+/** A reading in the vocabulary's unit; undefined where there is none, or it was read in a unit of something else. */
+function usableValue(kind: ReadingKind, reading: MemoryReading | undefined): number | undefined {
+  if (!reading) return undefined;
+  const wanted = wordOf(kind).unit;
+  const { value, unit = wanted } = reading;
+  if (!wanted || !unit) return value;
+  return isConvertible(unit, wanted) ? convert(value, unit, wanted) : undefined;
+}
+
+/** Earlier run-ups of every engine, oldest first, out of the readings of earlier walks. A walk without a base rpm had no run-up. */
+export function pastRunUps(
+  readings: readonly MemoryReading[],
+  engines: readonly string[] | undefined,
+): PastRunUp[] {
+  const walks = new Map<string, Map<string, MemoryReading>>();
+  for (const reading of readings) {
+    const walk = walks.get(reading.preflightId) ?? new Map<string, MemoryReading>();
+    walk.set(reading.key, reading);
+    walks.set(reading.preflightId, walk);
+  }
+  const found: PastRunUp[] = [];
+  for (const walk of walks.values())
+    for (const engine of engines ?? [undefined]) {
+      const value = (kind: ReadingKind, of?: string) => usableValue(kind, walk.get(readingKey(kind, of)));
+      const at = walk.get(readingKey(READING.magnetoBase, engine))?.at;
+      const base = value(READING.magnetoBase, engine);
+      if (at === undefined || base === undefined || !(base > 0)) continue;
+      const drop = (kind: ReadingKind) => {
+        const rpm = value(kind, engine);
+        return rpm === undefined ? undefined : base - rpm;
+      };
+      const right = drop(READING.magnetoRight);
+      const left = drop(READING.magnetoLeft);
+      const heat = drop(READING.carburettorHot);
+      const high = value(READING.densityAltitude);
+      found.push({
+        at,
+        baseRpm: base,
+        ...(engine && { engine }),
+        ...(right !== undefined && { rightDrop: right }),
+        ...(left !== undefined && { leftDrop: left }),
+        ...(heat !== undefined && { heatDrop: heat }),
+        ...(high !== undefined && { densityAltitudeFt: high }),
+      });
+    }
+  return found.sort((a, b) => (a.at < b.at ? -1 : 1));
+}
+
+/** What the altimeter was beside the field at earlier walks, oldest first, and when checks with a time limit were done last. */
+export function instrumentMemory(readings: readonly MemoryReading[], elevationFt: number | undefined) {
+  const altimeter =
+    elevationFt === undefined
+      ? []
+      : readings
+          .filter(({ key }) => isReadingOf(key, READING.altimeter))
+          .flatMap((reading) => {
+            const feet = usableValue(READING.altimeter, reading);
+            return feet === undefined ? [] : [{ at: reading.at, errorFt: feet - elevationFt }];
+          })
+          .sort((a, b) => (a.at < b.at ? -1 : 1));
+  const checks: Record<string, string> = {};
+  for (const { key, at } of readings)
+    if ((key === READING.receiverOne || key === READING.receiverTwo) && at > (checks[key] ?? ""))
+      checks[key] = at;
+  return { altimeter, checks };
+}
