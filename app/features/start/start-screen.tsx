@@ -1,4 +1,11 @@
-import { CONDITIONS, type Condition, formatQuantity } from "@cravix/core";
+import {
+  CONDITIONS,
+  type Condition,
+  formatQuantity,
+  isReadingOf,
+  type ReadingKind,
+  wordOf,
+} from "@cravix/core";
 import { Redirect, router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
@@ -17,7 +24,15 @@ import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 
 const STEP_MIN = 15;
 const STEP_CELSIUS = 5;
-const MEMORY = ["hours", "oil.level", "fuel.dip.left", "fuel.dip.right", "magneto.right", "magneto.left"];
+/** What is worth to be seen before the walk, of every tank and engine that there is. */
+const MEMORY: readonly ReadingKind[] = [
+  "hours",
+  "oil.level",
+  "fuel.dip",
+  "fuel.sight",
+  "magneto.right",
+  "magneto.left",
+];
 
 /** What is different today, how long the flight is, and what this aircraft remembers. */
 export function StartScreen({ registration }: { registration: string }) {
@@ -232,19 +247,19 @@ function Known({ aircraft: { bundle }, open }: { aircraft: KnownAircraft; open: 
 }
 
 function Remembered({ aircraft: { bundle, crew } }: { aircraft: KnownAircraft }) {
-  const remembered = MEMORY.flatMap((key) => {
-    const last = bundle.lastReadings.find((r) => r.key === key);
-    const item = bundle.type.items.find((i) => i.reading?.key === key);
-    return last && item?.reading
-      ? [
-          {
-            key,
-            name: item.title.split(":")[0] ?? key,
-            text: lastReadingText(last, item.reading.decimals, crew),
-          },
-        ]
-      : [];
-  });
+  const remembered = MEMORY.flatMap((kind) =>
+    bundle.type.items.flatMap(({ title, reading }) => {
+      const last = bundle.lastReadings.find((r) => r.key === reading?.key);
+      if (!last || !reading || !isReadingOf(reading.key, kind)) return [];
+      return [
+        {
+          key: reading.key,
+          name: title.split(":")[0] ?? wordOf(kind).label,
+          text: lastReadingText(last, reading.decimals, crew),
+        },
+      ];
+    }),
+  );
   if (remembered.length === 0) return null;
   return (
     <>

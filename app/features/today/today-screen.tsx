@@ -28,16 +28,18 @@ export function TodayScreen() {
   const fleet = useFleet();
   const server = useAppSelector((state) => state.sync.server);
   const open = useAppSelector((state) => state.preflight.open);
-  const [chosen, setChosen] = useState("QX-TAR");
+  const [chosen, setChosen] = useState<string>();
   const [picking, setPicking] = useState(false);
-  useFocusEffect(
-    useCallback(() => {
-      if (ready) void refresh(dispatch, chosen);
-    }, [ready, dispatch, chosen]),
-  );
-  const me = fleet?.crew.find((member) => member.id === crewId);
+  // Without a choice the one that was walked last: the group's list begins with it.
   const aircraft =
     fleet?.aircraft.find((a) => a.registration === chosen) ?? fleet?.aircraft.find((a) => !a.stub);
+  const shown = aircraft?.registration;
+  useFocusEffect(
+    useCallback(() => {
+      if (ready) void refresh(dispatch, shown);
+    }, [ready, dispatch, shown]),
+  );
+  const me = fleet?.crew.find((member) => member.id === crewId);
   const mine = open.filter((p) => p.registration === aircraft?.registration);
   const unfinished = mine.find((p) => !p.flying);
   const flying = mine.find((p) => p.flying);
@@ -52,7 +54,7 @@ export function TodayScreen() {
     return (
       <Screen
         actions={
-          <Button tone="primary" className="min-h-20" onPress={() => refresh(dispatch, chosen)}>
+          <Button tone="primary" className="min-h-20" onPress={() => refresh(dispatch, shown)}>
             Try again
           </Button>
         }
@@ -165,7 +167,7 @@ export function TodayScreen() {
               />
             ))}
           </View>
-          <AddFile onAdded={() => refresh(dispatch, chosen)} />
+          <AddFile onAdded={() => refresh(dispatch, shown)} />
         </View>
       </View>
     </Screen>

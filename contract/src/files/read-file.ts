@@ -5,9 +5,13 @@ import {
   assertCalibration,
   assertScale,
   type Item,
+  isConvertible,
   isInside,
   QuantityError,
+  type ReadingSpec,
   type RuleSet,
+  readingName,
+  wordOf,
 } from "@cravix/core";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
@@ -107,7 +111,7 @@ function typeFaults(type: AircraftType): FileFault[] {
   type.variants?.forEach((variant, i) => {
     faults.push(...profileFaults(variant, `variants[${i}].`));
   });
-  faults.push(...placeFaults(type), ...loadFaults(type));
+  faults.push(...placeFaults(type), ...loadFaults(type), ...subjectFaults(type));
   return faults;
 }
 
@@ -173,6 +177,45 @@ function loadFaults({ items, electrical, variants }: AircraftType): FileFault[] 
   ]);
 }
 
+/** An id with a dot is one that the arithmetic knows, in a unit of its quantity; anything else is the aircraft's own. */
+function readingFaults({ key, unit }: ReadingSpec, path: string): FileFault[] {
+  const name = readingName(key);
+  if (!name)
+    return key.includes(".") && !key.startsWith(OWN)
+      ? [
+          {
+            path: `${path}.key`,
+            expected: `a reading that is known, like oil.level or fuel.dip.left; or one of your own, which begins with ${OWN}`,
+          },
+        ]
+      : [];
+  const wanted = wordOf(name.kind).unit;
+  return !wanted || isConvertible(unit, wanted)
+    ? []
+    : [{ path: `${path}.unit`, expected: `a unit that ${wanted} can be told in` }];
+}
+
+const OWN = "own.";
+
+/** Every reading of an engine or a tank is of one that the type has. */
+function subjectFaults({ items, engines, fuel, variants }: AircraftType): FileFault[] {
+  const tanks = new Set(
+    [fuel, ...(variants ?? []).map((v) => v.fuel)].flatMap((f) => f?.tanks ?? []).map((t) => t.id),
+  );
+  return items.flatMap(({ reading }, i) => {
+    const name = reading && readingName(reading.key);
+    if (!name) return [];
+    const { of } = wordOf(name.kind);
+    const path = `items[${i}].reading.key`;
+    const { subject } = name;
+    if (of === "tank" && subject !== undefined && !tanks.has(subject))
+      return [{ path, expected: `a tank of this type; there is no ${subject}` }];
+    if (of === "engine" && subject !== undefined && !engines?.includes(subject))
+      return [{ path, expected: `an engine of this type; there is no ${subject}` }];
+    return [];
+  });
+}
+
 /** What each kind of item cannot do without. */
 function itemFaults(items: readonly Item[], path: string): FileFault[] {
   const faults: FileFault[] = [];
@@ -193,8 +236,9 @@ function itemFaults(items: readonly Item[], path: string): FileFault[] {
     if (item.kind === "time" && item.seconds === undefined) fault("seconds", "how long it is held");
     if (item.kind === "confirm" && !item.confirm)
       fault("confirm", "what is to be read out, and the fact it must be");
-    if (item.limit && item.reading && item.limit.unit !== item.reading.unit)
-      fault("limit.unit", `the reading's own unit, ${item.reading.unit}`);
+    if (item.limit && item.reading && !isConvertible(item.limit.unit, item.reading.unit))
+      fault("limit.unit", `a unit that ${item.reading.unit} can be told in`);
+    if (item.reading) faults.push(...readingFaults(item.reading, `${path}[${i}].reading`));
     if (item.ledger && "back" in item.ledger && !thingsOut.has(item.ledger.back))
       fault("ledger.back", `something that another item puts out; there is no ${item.ledger.back}`);
   });

@@ -1,0 +1,43 @@
+import { tarrow4 } from "@cravix/demo";
+import { readFile } from "./read-file";
+
+/** What is wrong with the trainer's type when one of its items reads this. */
+function faultsOf(key: string, unit: string): string[] {
+  const at = tarrow4.items.findIndex((item) => item.reading?.key === "oil.level");
+  const items = tarrow4.items.map((item, i) => {
+    if (i !== at) return item;
+    const { limit: _limit, ...rest } = item;
+    return { ...rest, reading: { key, unit, decimals: 1 } };
+  });
+  const reading = readFile({ ...tarrow4, items });
+  if (!("faults" in reading)) return [];
+  return reading.faults.map(({ path, expected }) => {
+    expect(path).toContain(`items[${at}].reading`);
+    return expected;
+  });
+}
+
+test.each([
+  ["oil.level", "US qt"],
+  ["oil.level", "L"],
+  ["fuel.dip.left", "in"],
+  ["hours.after", "h"],
+  // As files from before had it.
+  ["after.hours", "h"],
+  ["tyre-tread", "mm"],
+  ["own.seat-rail", "mm"],
+])("%s in %s is a reading", (key, unit) => {
+  expect(faultsOf(key, unit)).toEqual([]);
+});
+
+test.each([
+  ["oil.lvl", "US qt", "known"],
+  ["hours.later", "h", "known"],
+  ["fuel.smell.left", "count", "known"],
+  ["oil.level", "rpm", "US qt can be told in"],
+  ["hours", "L", "h can be told in"],
+  ["fuel.dip.wing", "cm", "there is no wing"],
+  ["oil.level.port", "US qt", "there is no port"],
+])("%s in %s is told at its place", (key, unit, words) => {
+  expect(faultsOf(key, unit)).toEqual([expect.stringContaining(words)]);
+});
