@@ -21,8 +21,16 @@ export const useCrew = (): CrewMember[] => useAppSelector(fleetOf)?.crew ?? NOBO
 export const useBundle = (registration: string): KnownBundle | undefined =>
   useAppSelector((state) => bundleOf(state, registration));
 
-/** Asks the server for the group and one aircraft anew; without a network what is remembered stays. */
+/**
+ * Asks the server anew for the group and, where one is named, for an aircraft. An answer that is on its way was asked for before what has just been
+ * done: it is waited for, and asked once more.
+ */
 export async function refresh(dispatch: AppDispatch, registration?: string): Promise<void> {
+  const { getRunningQueryThunk } = serverApi.util;
+  await Promise.all([
+    dispatch(getRunningQueryThunk("fleet", undefined)),
+    registration ? dispatch(getRunningQueryThunk("bundle", registration)) : undefined,
+  ]);
   await Promise.all([
     dispatch(serverApi.endpoints.fleet.initiate(undefined, ANEW)),
     registration ? dispatch(serverApi.endpoints.bundle.initiate(registration, ANEW)) : undefined,

@@ -19,11 +19,11 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await walker.begin(/Maren/, { conditions: ["first of the day"] });
 
   // The ignition is put off, and the propeller gone to out of turn: the hand is stopped.
-  await walker.jumpTo("cockpit.ignition");
+  await walker.walkTo("cockpit.ignition");
   await button(page, "Later").click();
 
   // With the battery on, the ledger says so at one tap, and the clock runs.
-  await walker.jumpTo("cockpit.flaps");
+  await walker.walkTo("cockpit.flaps");
   await expect(page.getByTestId("battery")).toContainText(/Battery on \d:\d\d/);
   await button(page, "Ledger: 1 off 1 on").click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 out now");
@@ -33,7 +33,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await expectAccessible(page, "ledger");
   await button(page, "Back to the walk").click();
 
-  await walker.jumpTo("cockpit.master-off");
+  await walker.walkTo("cockpit.master-off");
   await walker.answer();
   await expect(page.getByTestId("battery")).toHaveCount(0);
   await button(page, /^Lap \d/).click();
@@ -49,11 +49,11 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await walker.answer();
 
   // One tie-down is forgotten: the way to it is said at the door of the aircraft.
-  await walker.jumpTo("tail.tie-down");
+  await walker.walkTo("tail.tie-down");
   await button(page, "Later").click();
-  await walker.jumpTo("right-side.beacon-date");
+  await walker.walkTo("right-side.beacon-date");
   await expect(page.getByTestId("confirm-06/2028")).toBeVisible();
-  await walker.jumpTo("left-leading.pitot-cover");
+  await walker.walkTo("left-leading.pitot-cover");
   await button(page, /^Board \d/).click();
   await expect(blocked).toContainText("tail tie-down: not off yet, at Tail");
   await expect(blocked).toContainText("pitot cover: not off yet, at Left leading edge, pitot, stall warner");

@@ -1,7 +1,7 @@
 import type { DiscrepancyDetail } from "@cravix/contract/client";
 import { router, useFocusEffect } from "expo-router";
 import { useEffect, useState } from "react";
-import { TextInput, View } from "react-native";
+import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { recordOfAircraft } from "../../store/record";
 import { useBundle, useCrew, useDiscrepancies } from "../../store/server-state";
@@ -10,6 +10,7 @@ import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
+import { TextField } from "../../ui/text-field";
 import { useWide } from "../../ui/use-wide";
 import { KeptMark } from "../sync/kept-mark";
 
@@ -140,14 +141,7 @@ function OpenCard({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail
       )}
       {mechanic && how !== undefined && (
         <View className="mt-1 gap-2">
-          <TextInput
-            aria-label="What was done"
-            className="min-h-14 rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-base text-ink"
-            value={how}
-            onChangeText={setHow}
-            maxLength={2000}
-            placeholder="What was done"
-          />
+          <TextField label="What was done" value={how} onChange={setHow} maxLength={2000} multiline />
           <Button tone="primary" onPress={sign} disabled={how.trim() === ""}>
             Sign off
           </Button>

@@ -10,7 +10,7 @@ import {
   litresOfFuel,
 } from "@cravix/core";
 import { useState } from "react";
-import { TextInput, View } from "react-native";
+import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
 import { pickTextFile } from "../../device/pick-file";
 import { Button } from "../../ui/button";
@@ -19,7 +19,7 @@ import { Caution } from "../../ui/judgement-card";
 import { Keypad, pressKey } from "../../ui/keypad";
 import { Stepper } from "../../ui/stepper";
 import { Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
+import { TextField } from "../../ui/text-field";
 
 type Uplift = Omit<EventData["fuel.uplifted"], "registration">;
 
@@ -162,7 +162,6 @@ function ReceiptCard({ receipt }: { receipt: Receipt }) {
 }
 
 function Typed({ tank, grade, onUplift }: WayProps) {
-  const { voice } = usePalette();
   const [text, setText] = useState("");
   const [unit, setUnit] = useState<FuelUnit>("L");
   const [receipt, setReceipt] = useState("");
@@ -196,15 +195,7 @@ function Typed({ tank, grade, onUplift }: WayProps) {
   return (
     <View className="gap-3">
       <Choice title="It counts in" options={FUEL_UNITS} value={unit} onChange={setUnit} />
-      <TextInput
-        aria-label="Number of the receipt"
-        className="min-h-14 rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-lg text-ink"
-        value={receipt}
-        onChangeText={setReceipt}
-        maxLength={40}
-        placeholder="Number of the receipt"
-        placeholderTextColor={voice}
-      />
+      <TextField label="Number of the receipt" large value={receipt} onChange={setReceipt} maxLength={40} />
       <View className="gap-2 rounded-2xl bg-deck p-3">
         <Text
           className="text-center font-strong text-2xl text-deck-ink"

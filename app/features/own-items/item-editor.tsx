@@ -1,11 +1,10 @@
 import type { FileFault } from "@cravix/contract/files";
 import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, type Station } from "@cravix/core";
-import { TextInput, View } from "react-native";
+import { View } from "react-native";
 import { Choice } from "../../ui/choice";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Stepper } from "../../ui/stepper";
-import { Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
+import { TextField } from "../../ui/text-field";
 
 /** Kinds an owner adds by hand; measures with limits and the rest come in the aircraft's file. */
 export const OWN_KINDS = ["look", "feel", "count", "set"] as const;
@@ -26,7 +25,8 @@ export function ItemEditor({
   const fault = (field: string) => faults.find((f) => f.path.endsWith(`.${field}`))?.expected;
   return (
     <View className="gap-4" testID="own-item-editor">
-      <Field
+      <TextField
+        maxLength={600}
         label="What to do, in a few words"
         value={item.title}
         onChange={(title) => onChange({ title })}
@@ -48,21 +48,24 @@ export function ItemEditor({
           onStep={(by) => onChange({ expected: Math.min(60, Math.max(1, (item.expected ?? 1) + by)) })}
         />
       )}
-      <Field
+      <TextField
+        maxLength={600}
         label="What good looks like"
         value={item.good}
         onChange={(good) => onChange({ good })}
         fault={fault("good")}
         placeholder="both pins in, it does not slide"
       />
-      <Field
+      <TextField
+        maxLength={600}
         label="What bad looks like, if it helps"
         value={item.bad ?? ""}
         onChange={(bad) => onChange({ bad: bad === "" ? undefined : bad })}
         fault={fault("bad")}
         placeholder=""
       />
-      <Field
+      <TextField
+        maxLength={600}
         label="Why: what happened, or could"
         value={item.why}
         onChange={(why) => onChange({ why })}
@@ -91,41 +94,6 @@ export function ItemEditor({
           onChange({ when: when === "always" ? undefined : CONDITIONS.filter((c) => c === when) })
         }
       />
-    </View>
-  );
-}
-
-function Field({
-  label,
-  value,
-  onChange,
-  fault,
-  placeholder,
-}: {
-  label: string;
-  value: string;
-  onChange: (text: string) => void;
-  fault: string | undefined;
-  placeholder: string;
-}) {
-  const { voice } = usePalette();
-  return (
-    <View>
-      <Text className="mb-1 font-mid text-sm">{label}</Text>
-      <TextInput
-        aria-label={label}
-        className="min-h-14 rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-base text-ink"
-        value={value}
-        onChangeText={onChange}
-        maxLength={600}
-        placeholder={placeholder}
-        placeholderTextColor={voice}
-      />
-      {fault && (
-        <Text role="alert" className="mt-1 font-mid text-sm text-clay">
-          {fault}
-        </Text>
-      )}
     </View>
   );
 }

@@ -2,6 +2,7 @@ import { formatNumber } from "@cravix/core";
 import type { RunUpProfile } from "@cravix/core/run-up";
 import { sideWords } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
+import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { Text } from "../../ui/text";
 import type { Coach } from "./use-coach";
@@ -12,9 +13,9 @@ export function CoachPanel({ coach, profile, wide }: { coach: Coach; profile: Ru
   const size = wide ? 132 : 112;
   if (trouble)
     return (
-      <View role="alert" className="my-4 rounded-xl border-2 border-clay px-4 py-3">
-        <Text className="font-mid text-lg text-clay">{trouble}</Text>
-      </View>
+      <Alert frame="box" className="my-4" textClassName="text-lg">
+        {trouble}
+      </Alert>
     );
   if (!step)
     return (

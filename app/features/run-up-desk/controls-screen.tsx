@@ -5,6 +5,7 @@ import { useState } from "react";
 import { View } from "react-native";
 import Svg, { Circle, Line, Path, Rect } from "react-native-svg";
 import { speak } from "../../device/speech";
+import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { Caution } from "../../ui/judgement-card";
 import { Screen } from "../../ui/screen";
@@ -126,9 +127,9 @@ function Drill({ folded }: { folded: FoldedWalk }) {
       </Heading>
       <Text className="text-lg">{words}</Text>
       {block && (
-        <View role="alert" className="my-1 border-l-4 border-clay pl-2">
-          <Text className="font-mid">{block.why}</Text>
-        </View>
+        <Alert frame="line" className="my-1">
+          {block.why}
+        </Alert>
       )}
       <View className={wide ? "flex-row items-center gap-6" : ""}>
         <View className={wide ? "flex-1" : ""}>

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { View } from "react-native";
 import { pickFile } from "../../device/pick-file";
 import { readTraceFile } from "../../device/run-up-work";
+import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { Heading, Text } from "../../ui/text";
 
@@ -95,11 +96,7 @@ export function FileWay({
       >
         {busy ? "Reading …" : read ? "Another file" : "Pick the file"}
       </Button>
-      {trouble && (
-        <Text role="alert" className="font-mid text-clay">
-          {trouble}
-        </Text>
-      )}
+      {trouble && <Alert>{trouble}</Alert>}
       {read && file && (
         <>
           <Text testID="file-read">

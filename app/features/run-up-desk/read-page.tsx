@@ -1,6 +1,7 @@
 import { type Observation, openQuestions } from "@cravix/core/diagnosis";
 import { PLUGS, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
+import { Button } from "../../ui/button";
 import { clockText } from "../../ui/day-and-time";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
@@ -25,6 +26,7 @@ export function ReadPage({
   onTell,
   onClear,
   onAgain,
+  onType,
   onEmergency,
   onDone,
 }: {
@@ -42,6 +44,8 @@ export function ReadPage({
   ) => void;
   onClear: () => void;
   onAgain: () => void;
+  /** The numbers that were seen, in the place of a file's. */
+  onType: () => void;
   onEmergency: () => void;
   onDone: () => void;
 }) {
@@ -97,6 +101,17 @@ export function ReadPage({
         </View>
       )}
       {over && <NotCleared tries={profile.clear.tries} />}
+      {read.source === "file" && best !== undefined && (
+        <View className="mb-3 gap-2 border-l-4 border-chock pl-2" testID="file-alone">
+          <Text className="font-mid">
+            This is what the file shows. Nobody said when a key was turned, so it stops nothing by itself:
+            type the numbers that you saw, or run it up again.
+          </Text>
+          <Button textClassName="text-base" onPress={onType} testID="file-type">
+            Type the numbers
+          </Button>
+        </View>
+      )}
       {question && (
         <AskBack
           question={question}

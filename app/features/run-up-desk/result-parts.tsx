@@ -1,6 +1,6 @@
 import { View } from "react-native";
+import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
-import { Text } from "../../ui/text";
 
 interface Act {
   words: string;
@@ -69,8 +69,8 @@ export function ResultActions({
 /** A plug that did not come clean as often as the type lets it be tried. */
 export function NotCleared({ tries }: { tries: number }) {
   return (
-    <View role="alert" className="mb-3 rounded-xl border-4 border-clay px-3 py-2">
-      <Text className="font-strong text-lg text-clay">{`Not cleared in ${tries} tries: taxi back.`}</Text>
-    </View>
+    <Alert frame="heavy" className="mb-3" textClassName="font-strong text-lg">
+      {`Not cleared in ${tries} tries: taxi back.`}
+    </Alert>
   );
 }

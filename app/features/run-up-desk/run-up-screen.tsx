@@ -13,6 +13,7 @@ import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
+import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
@@ -225,6 +226,11 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
           setGuess(undefined);
           setRound(round + 1);
         }}
+        onType={() => {
+          begin();
+          forget();
+          setWay("typed");
+        }}
         onEmergency={() => setEmergency("pick")}
         onDone={() => {
           if (!read.practice) {
@@ -266,15 +272,11 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
             ? "From a file"
             : `Run-up${engine.name ? `, ${engine.name} engine` : ""}`}
       </Heading>
-      {trouble && (
-        <Text role="alert" className="font-mid text-clay">
-          {trouble}
-        </Text>
-      )}
+      {trouble && <Alert>{trouble}</Alert>}
       {block && way === "choose" && (
-        <View role="alert" className="my-2 border-l-4 border-clay pl-2">
-          <Text className="font-mid">{block.why}</Text>
-        </View>
+        <Alert frame="line" className="my-2">
+          {block.why}
+        </Alert>
       )}
       {way === "choose" && (
         <WayIn

@@ -6,6 +6,7 @@ import { View } from "react-native";
 import { canHear, hear } from "../../device/hear";
 import { speak, speakThen } from "../../device/speech";
 import { useKept } from "../../device/use-kept";
+import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { Keypad, pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
@@ -175,9 +176,9 @@ export function TypedWay({
         ))}
       </View>
       {trouble && (
-        <View role="alert" className="rounded-lg border-2 border-clay px-3 py-2" testID="trouble">
-          <Text className="font-mid text-clay">{trouble}</Text>
-        </View>
+        <Alert frame="box" testID="trouble">
+          {trouble}
+        </Alert>
       )}
       <View className="rounded-2xl bg-deck p-3">
         <Keypad decimals={0} negative={false} onKey={onKey} />

@@ -1,6 +1,7 @@
 import { router } from "expo-router";
 import { Pressable } from "react-native";
 import { useAppSelector } from "../../store/hooks";
+import { Alert } from "../../ui/alert";
 import { Text } from "../../ui/text";
 
 /** Why nothing goes out although the server answers. */
@@ -16,9 +17,9 @@ export function NotKept() {
   const draftsWaiting = useAppSelector((state) => state.sync.draftsWaiting);
   if (!keepError && draftsWaiting === 0) return null;
   return (
-    <Text role="alert" className="shrink font-strong text-sm text-clay" testID="keep-error">
+    <Alert textClassName="font-strong text-sm" testID="keep-error">
       {keepError ?? "What you typed is not kept yet: this device takes nothing more. Free some space."}
-    </Text>
+    </Alert>
   );
 }
 

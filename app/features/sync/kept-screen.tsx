@@ -7,6 +7,7 @@ import { roomLeft } from "../../device/storage";
 import { correctClock } from "../../store/correct-clock";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { sendAgain } from "../../store/sync-actions";
+import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { dayAndClockText } from "../../ui/day-and-time";
 import { Screen } from "../../ui/screen";
@@ -87,9 +88,9 @@ export function KeptScreen() {
             : "The server can be reached."}
       </Text>
       {unkept.length > 0 && (
-        <Text role="alert" className="mt-2 font-strong text-clay">
+        <Alert className="mt-2" textClassName="font-strong">
           {`${unkept.length} not on this device's disk yet. Leave this page open, free some space, or save a copy.`}
-        </Text>
+        </Alert>
       )}
       {room && (
         <Text className="mt-2 text-sm text-voice">

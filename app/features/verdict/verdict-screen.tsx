@@ -6,6 +6,7 @@ import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { closePreflight, flyPreflight, signPreflight } from "../../store/preflight-actions";
 import type { Happening } from "../../store/record";
 import { refresh, useCrew } from "../../store/server-state";
+import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
 import { JudgementCard } from "../../ui/judgement-card";
@@ -163,9 +164,9 @@ function Judged({ folded }: { folded: FoldedWalk }) {
       </Text>
 
       {changed && !state.signed && (
-        <Text role="alert" className="mt-2 rounded-xl border-2 border-clay px-3 py-2 font-mid">
+        <Alert frame="box" className="mt-2">
           Something was answered in another window since. It is judged here now: look again, then sign.
-        </Text>
+        </Alert>
       )}
 
       <PaceReminder walk={walk} />

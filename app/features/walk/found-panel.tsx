@@ -1,10 +1,10 @@
 import { FINDING_GRADES, type FindingGrade, type Item } from "@cravix/core";
-import { TextInput, View } from "react-native";
+import { View } from "react-native";
 import { useKept } from "../../device/use-kept";
 import { Button } from "../../ui/button";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Heading, Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
+import { TextField } from "../../ui/text-field";
 
 const MEANING: Record<FindingGrade, string> = {
   note: "put right, or harmless",
@@ -40,39 +40,29 @@ function suggestion(item: Item): string {
 export type FoundDraft = ReturnType<typeof useFoundDraft>;
 
 export function FoundPanel({ found, item }: { found: FoundDraft; item: Item }) {
-  const colours = usePalette();
   const { draft, change } = found;
-  const field = "rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-base text-ink min-h-14";
   return (
     <View className="gap-3">
       <Heading level={1} className="text-2xl">
         What did you find?
       </Heading>
       <Text className="text-sm text-voice">At: {item.title}</Text>
-      <View>
-        <Text className="mb-1 font-mid text-sm">For the next pilot and the mechanic</Text>
-        <TextInput
-          aria-label="What was found"
-          className={field}
-          value={draft.text}
-          onChangeText={(text) => change({ text })}
-          multiline
-          maxLength={2000}
-          placeholderTextColor={colours.voice}
-        />
-      </View>
-      <View>
-        <Text className="mb-1 font-mid text-sm">Count or measure, if there is one</Text>
-        <TextInput
-          aria-label="Count or measure"
-          className={field}
-          value={draft.measure}
-          onChangeText={(measure) => change({ measure })}
-          maxLength={200}
-          placeholder="3 mm, 4 drops a minute …"
-          placeholderTextColor={colours.voice}
-        />
-      </View>
+      <TextField
+        label="For the next pilot and the mechanic"
+        named="What was found"
+        value={draft.text}
+        onChange={(text) => change({ text })}
+        multiline
+        maxLength={2000}
+      />
+      <TextField
+        label="Count or measure, if there is one"
+        named="Count or measure"
+        value={draft.measure}
+        onChange={(measure) => change({ measure })}
+        maxLength={200}
+        placeholder="3 mm, 4 drops a minute …"
+      />
       <View role="radiogroup" aria-label="How bad is it?" className="gap-2">
         {FINDING_GRADES.map((grade) => (
           <Button

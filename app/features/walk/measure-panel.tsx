@@ -19,6 +19,7 @@ import {
 import { useState } from "react";
 import { View } from "react-native";
 import { useBundle, useCrew } from "../../store/server-state";
+import { Alert } from "../../ui/alert";
 import { Band } from "../../ui/band";
 import { Button } from "../../ui/button";
 import { GradeMark } from "../../ui/grade-mark";
@@ -222,15 +223,11 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
         </View>
       )}
       {trouble && (
-        <View role="alert" className="rounded-lg border-2 border-clay px-3 py-2" testID="trouble">
-          <Text className="font-mid text-clay">{trouble}</Text>
-        </View>
+        <Alert frame="box" testID="trouble">
+          {trouble}
+        </Alert>
       )}
-      {tried && value === undefined && (
-        <View role="alert" className="rounded-lg border-2 border-clay px-3 py-2">
-          <Text className="font-mid text-clay">Type what you read first.</Text>
-        </View>
-      )}
+      {tried && value === undefined && <Alert frame="box">Type what you read first.</Alert>}
       {judged.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}

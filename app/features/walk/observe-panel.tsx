@@ -1,7 +1,7 @@
 import type { Item } from "@cravix/core";
-import { TextInput, View } from "react-native";
+import { View } from "react-native";
 import { Heading, Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
+import { TextField } from "../../ui/text-field";
 
 /** Measuring a known discrepancy again: only a number tells whether it has grown. */
 export function ObservePanel({
@@ -15,7 +15,6 @@ export function ObservePanel({
   measure: string;
   onMeasure: (text: string) => void;
 }) {
-  const colours = usePalette();
   return (
     <View className="gap-3">
       <Heading level={1} className="text-2xl">
@@ -23,15 +22,15 @@ export function ObservePanel({
       </Heading>
       <Text>{item.title}</Text>
       <Text className="font-mid">{item.good}</Text>
-      <TextInput
-        aria-label="Count or measure now"
-        className="min-h-14 rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-lg text-ink"
+      <TextField
+        label="Count or measure now"
+        hideLabel
+        large
         value={measure}
-        onChangeText={onMeasure}
+        onChange={onMeasure}
         maxLength={200}
         autoFocus={seen === "grown"}
         placeholder="4 mm, 3 drops a minute …"
-        placeholderTextColor={colours.voice}
       />
       <Text className="text-sm text-voice">
         {seen === "same"

@@ -3,6 +3,7 @@ import { useKeepAwake } from "expo-keep-awake";
 import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";
 import { ScrollView, View } from "react-native";
+import { useKept } from "../../device/use-kept";
 import { useBundle } from "../../store/server-state";
 import { Button } from "../../ui/button";
 import { PlanView } from "../../ui/plan-view";
@@ -137,6 +138,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   if (writing && item.kind === "observe")
     return (
       <ObserveStep
+        walkId={walk.state.id}
         item={item}
         seen={writing.preset === "grown" ? "grown" : "same"}
         onBack={() => setWriting(undefined)}
@@ -299,20 +301,27 @@ function FoundStep({
 }
 
 function ObserveStep({
+  walkId,
   item,
   seen,
   onBack,
   onLog,
 }: {
+  walkId: string;
   item: ItemStepProps["item"];
   seen: "same" | "grown";
   onBack: () => void;
   onLog: (seen: "same" | "grown", measure: string) => void;
 }) {
-  const [measure, setMeasure] = useState("");
+  // What is being written here survives a reload, as what was found does.
+  const { value: measure, change, drop } = useKept(`observe draft:${walkId}:${item.id}`, "");
+  const log = () => {
+    onLog(seen, measure.trim());
+    drop();
+  };
   return (
-    <WritingFrame onBack={onBack} onLog={() => onLog(seen, measure.trim())} disabled={false}>
-      <ObservePanel item={item} seen={seen} measure={measure} onMeasure={setMeasure} />
+    <WritingFrame onBack={onBack} onLog={log} disabled={false}>
+      <ObservePanel item={item} seen={seen} measure={measure} onMeasure={(text) => change(() => text)} />
     </WritingFrame>
   );
 }

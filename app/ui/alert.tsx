@@ -1,0 +1,34 @@
+import type { ReactNode } from "react";
+import { View } from "react-native";
+import { Text } from "./text";
+
+const FRAME = {
+  /** Words alone. */
+  plain: "",
+  /** Beside what it is about. */
+  line: "border-l-4 border-clay pl-2",
+  box: "rounded-xl border-2 border-clay px-3 py-2",
+  /** Nobody may pass it by. */
+  heavy: "rounded-xl border-4 border-clay px-3 py-2",
+};
+
+/** Something that has to be known now: read out at once where a page is read out. */
+export function Alert({
+  children,
+  frame = "plain",
+  className = "",
+  textClassName = "",
+  testID,
+}: {
+  children: ReactNode;
+  frame?: keyof typeof FRAME;
+  className?: string;
+  textClassName?: string;
+  testID?: string;
+}) {
+  return (
+    <View role="alert" className={`shrink ${FRAME[frame]} ${className}`} testID={testID}>
+      <Text className={`font-mid ${frame === "line" ? "" : "text-clay"} ${textClassName}`}>{children}</Text>
+    </View>
+  );
+}
