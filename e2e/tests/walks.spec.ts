@@ -139,7 +139,8 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   await expect(walker.title).toHaveText("A long time without an answer");
   await button(page, "Go on where I was").click();
   await expect(page.getByTestId("item-right-tip.play")).toBeVisible();
-  await walker.walkToVerdict();
+  await walker.answer();
+  await page.goto(`${cravix.url}/preflight/${id}/verdict`);
 
   const interrupted = await kinds(page, id, "interrupted");
   expect(interrupted.map((event) => event.type === "interrupted" && event.data.cause)).toEqual([

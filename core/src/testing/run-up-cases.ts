@@ -308,15 +308,18 @@ export function tally({
   from = 0,
   seed,
   change = (one) => one,
+  engines = CASE_ENGINES,
 }: {
   each: number;
   healthyEach?: number;
   from?: number;
   seed: number;
   change?: (one: RunUpCase) => RunUpCase;
+  /** All of them, where none are named. */
+  engines?: readonly CaseEngine[];
 }): Tally {
   const made: Tally = { cases: 0, first: 0, three: 0, healthy: 0, alarms: 0, worked: [] };
-  for (const engine of CASE_ENGINES)
+  for (const engine of engines)
     for (const kind of FAULT_KINDS) {
       if (!canHave(kind, engine)) continue;
       for (let n = 0; n < (kind === "none" ? healthyEach : each); n++) {

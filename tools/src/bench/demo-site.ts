@@ -58,3 +58,7 @@ export async function openDemoSite(): Promise<DemoSite> {
     },
   };
 }
+
+/** The least that a tap can cost: a button and a number, without a framework. */
+export const BARE = `<button data-testid="bare" onclick="const n = this.firstElementChild; n.textContent = String(Number(n.textContent) + 1)">
+  <span data-testid="bare-count">0</span></button>`;

@@ -9,8 +9,8 @@ import { ROOT } from "../paths";
 import { atMost, type Figure, plain, quantile } from "./figure";
 import { so } from "./size";
 
-const FEW = so(10_000, 200);
-const MANY = so(1_000_000, 1000);
+const FEW = so(10_000, 2000);
+const MANY = so(1_000_000, 4000);
 const REGISTRATIONS = ["QX-TAR", "QX-HLD", "QX-LUM", "QX-DOV", "QX-COR"];
 const QUERIES = so(600, 5);
 

@@ -1,5 +1,5 @@
 import type { Page } from "@playwright/test";
-import { openDemoSite, PAGE_SCRIPT } from "./demo-site";
+import { BARE, openDemoSite, PAGE_SCRIPT } from "./demo-site";
 import { atMost, type Figure, quantile } from "./figure";
 import { so } from "./size";
 
@@ -38,10 +38,6 @@ function tap(page: Page, target: string, watched: string): Promise<number> {
     [target, watched] as const,
   );
 }
-
-/** The least that a tap can cost: a button and a number, without a framework. */
-const BARE = `<button data-testid="bare" onclick="const n = this.firstElementChild; n.textContent = String(Number(n.textContent) + 1)">
-  <span data-testid="bare-count">0</span></button>`;
 
 /** An answer in the walk, from the tap to the painted next item, against a bare button in the same browser. */
 export async function tapToPaint(): Promise<Figure[]> {

@@ -6,7 +6,7 @@ import { ServerProcess } from "../attack/server-process";
 import { type Figure, quantile, within } from "./figure";
 import { so } from "./size";
 
-const ROUNDS = so(4, 1);
+const ROUNDS = so(4, 2);
 const BYTES = 1024 * 1024;
 
 /** An event with one fault, as large as an event may be. */
