@@ -101,6 +101,14 @@ export function ReadPage({
         </View>
       )}
       {over && <NotCleared tries={profile.clear.tries} />}
+      {question && (
+        <AskBack
+          question={question}
+          onAnswer={({ told, onlySide }) =>
+            onTell(told, { asked: question.id, ...(onlySide && { onlySide }) })
+          }
+        />
+      )}
       {read.source === "file" && best !== undefined && (
         <View className="mb-3 gap-2 border-l-4 border-chock pl-2" testID="file-alone">
           <Text className="font-mid">
@@ -111,14 +119,6 @@ export function ReadPage({
             Type the numbers
           </Button>
         </View>
-      )}
-      {question && (
-        <AskBack
-          question={question}
-          onAnswer={({ told, onlySide }) =>
-            onTell(told, { asked: question.id, ...(onlySide && { onlySide }) })
-          }
-        />
       )}
       <Results
         walk={walk}
