@@ -1,4 +1,5 @@
-import { formatNumber, READING } from "@cravix/core";
+import { formatNumber, isReadingOf, READING } from "@cravix/core";
+import { engineRunUpAt } from "@cravix/core/run-up-desk";
 import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";
@@ -8,11 +9,14 @@ import { Text } from "../../ui/text";
 import { usePalette } from "../../ui/use-palette";
 import type { Walk } from "../walk/use-preflight";
 
+const MAGNETO_READINGS = [READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft];
+
 /** The engine so far: the two drops under the run-up rpm with the limit as a line, and every judgement of this step. */
 export function RunUpPanel({ walk }: { walk: Walk }) {
   const { state, judged, list } = walk;
   const base = state.readings[READING.magnetoBase]?.value;
-  const showMagnetos = walk.item?.id.startsWith("magneto") && base !== undefined;
+  const showMagnetos =
+    MAGNETO_READINGS.some((kind) => isReadingOf(walk.item?.reading?.key, kind)) && base !== undefined;
   const itemIds = new Set(
     list.items
       .filter((i) => walk.phase && list.stations.find((s) => s.id === i.station)?.phase === walk.phase)
@@ -43,8 +47,8 @@ function RunUpDoors({ walk }: { walk: Walk }) {
         Corner by corner, drawn
       </Button>
     );
-  if (!list.type.runUp || !item.station.startsWith("run-up")) return null;
-  const engine = list.type.engines?.find((name) => item.station.endsWith(name)) ?? list.type.engines?.[0];
+  if (!list.type.runUp || walk.phase !== "run-up") return null;
+  const engine = engineRunUpAt(list, item.station)?.engine ?? list.type.engines?.[0];
   return (
     <Button
       className="min-h-16"

@@ -108,31 +108,32 @@ export interface EventData {
 }
 
 export type EventType = keyof EventData;
-export const EVENT_TYPES: readonly EventType[] = [
-  "preflight.started",
-  "item.answered",
-  "item.deferred",
-  "item.visited",
-  "item.undone",
-  "reading.taken",
-  "sample.taken",
-  "wings.rocked",
-  "fuel.uplifted",
-  "fuel.told",
-  "oil.added",
-  "blade.pulled",
-  "run-up.read",
-  "station.flowed",
-  "crew.joined",
-  "crew.left",
-  "discrepancy.opened",
-  "discrepancy.observed",
-  "discrepancy.withdrawn",
-  "discrepancy.closed",
-  "interrupted",
-  "resumed",
-  "verdict.signed",
-];
+const NAMED: Record<EventType, true> = {
+  "preflight.started": true,
+  "item.answered": true,
+  "item.deferred": true,
+  "item.visited": true,
+  "item.undone": true,
+  "reading.taken": true,
+  "sample.taken": true,
+  "wings.rocked": true,
+  "fuel.uplifted": true,
+  "fuel.told": true,
+  "oil.added": true,
+  "blade.pulled": true,
+  "run-up.read": true,
+  "station.flowed": true,
+  "crew.joined": true,
+  "crew.left": true,
+  "discrepancy.opened": true,
+  "discrepancy.observed": true,
+  "discrepancy.withdrawn": true,
+  "discrepancy.closed": true,
+  interrupted: true,
+  resumed: true,
+  "verdict.signed": true,
+};
+export const EVENT_TYPES = Object.keys(NAMED) as readonly EventType[];
 
 /**
  * What a stream of events is about. A walk is one preflight; what is done to an aircraft outside of a walk (a release, fuel, oil) is a stream

@@ -9,6 +9,7 @@ import type { Unit } from "../../units/convert";
 import { copyDictionary, type Dictionary, emptyDictionary } from "./dictionary";
 import {
   type EventData,
+  type EventType,
   type InterruptionCause,
   mergeEvents,
   type PreflightEvent,
@@ -196,36 +197,86 @@ const CHANGES_THE_READING: readonly PreflightEvent["type"][] = [
   "verdict.signed",
 ];
 
-const CHANGES_ANSWERS = [
-  "item.answered",
-  "reading.taken",
-  "discrepancy.opened",
-  "discrepancy.observed",
-  "sample.taken",
-  "wings.rocked",
-  "fuel.uplifted",
-  "oil.added",
-] as const;
+/** The parts of a state that are changed where they stand; all others are replaced when they change. */
+type Part =
+  | "answers"
+  | "readings"
+  | "samples"
+  | "runUps"
+  | "blades"
+  | "flowed"
+  | "joined"
+  | "deferred"
+  | "discrepancies"
+  | "interruptions"
+  | "undoable";
+
+const ANSWERS = ["answers", "undoable"] as const satisfies readonly Part[];
+
+/** What each kind of event changes where it stands. All kinds are named: one that is added and forgotten does not compile. */
+const CHANGES: Record<EventType, readonly Part[]> = {
+  "preflight.started": [],
+  "item.answered": ANSWERS,
+  "station.flowed": ["flowed", "undoable"],
+  "crew.joined": ["joined"],
+  "crew.left": [],
+  "item.deferred": ["deferred", "undoable"],
+  "item.visited": [],
+  "item.undone": [],
+  "reading.taken": [...ANSWERS, "readings"],
+  "sample.taken": [...ANSWERS, "samples"],
+  "wings.rocked": ANSWERS,
+  "fuel.uplifted": [...ANSWERS, "readings"],
+  "fuel.told": [],
+  "oil.added": [...ANSWERS, "readings"],
+  "run-up.read": ["runUps", "readings"],
+  "blade.pulled": ["blades", "undoable"],
+  "discrepancy.opened": [...ANSWERS, "discrepancies"],
+  "discrepancy.observed": ANSWERS,
+  "discrepancy.withdrawn": [],
+  "discrepancy.closed": [],
+  interrupted: ["interruptions"],
+  resumed: ["interruptions"],
+  "verdict.signed": [],
+};
 
 /** A copy to go on with: what these events change is copied, all else is shared with the earlier state. */
 function copyFor(before: PreflightState, more: readonly PreflightEvent[]): PreflightState {
   const state = { ...before };
-  const has = (...types: PreflightEvent["type"][]) => more.some((event) => types.includes(event.type));
-  if (has(...CHANGES_ANSWERS)) state.answers = copyDictionary(before.answers);
-  if (has("run-up.read")) state.runUps = copyDictionary(before.runUps);
-  if (has("reading.taken", "run-up.read", "fuel.uplifted", "oil.added"))
-    state.readings = copyDictionary(before.readings);
-  if (has("sample.taken")) state.samples = copyDictionary(before.samples);
-  if (has("blade.pulled")) state.blades = copyDictionary(before.blades);
-  if (has("discrepancy.opened")) state.discrepancies = [...before.discrepancies];
-  if (has("item.deferred")) state.deferred = [...before.deferred];
-  if (has("station.flowed")) state.flowed = copyDictionary(before.flowed);
-  if (has("crew.joined")) state.joined = [...before.joined];
-  if (has("interrupted", "resumed"))
-    state.interruptions = before.interruptions.map((interruption) => ({ ...interruption }));
-  state.undoable = [...before.undoable];
+  for (const part of new Set(more.flatMap((event) => CHANGES[event.type]))) COPY[part](state, before);
   return state;
 }
+
+const dictionary =
+  (part: "answers" | "readings" | "samples" | "runUps" | "blades" | "flowed") =>
+  (state: PreflightState, before: PreflightState) => {
+    // Each part is copied onto its own name.
+    (state[part] as Dictionary<unknown>) = copyDictionary(before[part] as Dictionary<unknown>);
+  };
+
+const COPY: Record<Part, (state: PreflightState, before: PreflightState) => void> = {
+  answers: dictionary("answers"),
+  readings: dictionary("readings"),
+  samples: dictionary("samples"),
+  runUps: dictionary("runUps"),
+  blades: dictionary("blades"),
+  flowed: dictionary("flowed"),
+  joined: (state, { joined }) => {
+    state.joined = [...joined];
+  },
+  deferred: (state, { deferred }) => {
+    state.deferred = [...deferred];
+  },
+  discrepancies: (state, { discrepancies }) => {
+    state.discrepancies = [...discrepancies];
+  },
+  interruptions: (state, { interruptions }) => {
+    state.interruptions = interruptions.map((interruption) => ({ ...interruption }));
+  },
+  undoable: (state, { undoable }) => {
+    state.undoable = [...undoable];
+  },
+};
 
 /** The events behind the earlier ones, where they only go on from them. */
 function goesOn(
