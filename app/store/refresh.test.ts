@@ -1,7 +1,6 @@
 import type { AircraftBundle, Fleet } from "@cravix/contract/client";
 import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
 import { deviceDatabase } from "../device/database";
-import { restore } from "./restore";
 import { bundleOf, refresh } from "./server-state";
 import { createStore } from "./store";
 
@@ -36,7 +35,6 @@ test("what was saved while an older answer was on its way is seen all the same",
     return new Response(JSON.stringify(body), { headers: { "content-type": "application/json" } });
   }) as typeof fetch;
   const { dispatch, getState } = createStore();
-  await restore(dispatch);
   // A page opens and asks; while the answer is on its way somebody saves, and asks anew.
   const opened = refresh(dispatch, "QX-TAR");
   while (waiting.length < 1) await new Promise((resolve) => setTimeout(resolve, 5));

@@ -127,8 +127,8 @@ export class Walker {
   async prepare(registration: string): Promise<void> {
     const { page } = this;
     this.knows(registration);
-    if (registration !== "QX-TAR")
-      await page.getByRole("button", { name: new RegExp(`^${registration}`) }).click();
+    // The page begins with the aircraft that the group walked last.
+    await page.getByRole("button", { name: new RegExp(`^${registration}`) }).click();
     await page.getByRole("button", { name: `Prepare ${registration}` }).click();
     await page.getByRole("button", { name: "Begin the walk" }).waitFor();
   }

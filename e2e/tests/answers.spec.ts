@@ -248,6 +248,7 @@ for (const [size, viewport] of [
     await page.getByRole("button", { name: /Inês/ }).click();
     await page.getByText("creep mark").first().waitFor();
     await expectAccessible(page, "today");
+    await page.getByRole("button", { name: /^QX-TAR/ }).click();
     await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
     await page.getByRole("button", { name: "Begin the walk" }).waitFor();
     await expectAccessible(page, "start");

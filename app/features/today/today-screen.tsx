@@ -30,9 +30,10 @@ export function TodayScreen() {
   const open = useAppSelector((state) => state.preflight.open);
   const [chosen, setChosen] = useState<string>();
   const [picking, setPicking] = useState(false);
-  // Without a choice the one that was walked last: the group's list begins with it.
+  // Without a choice the one whose walk is open here, else the one that was walked last: the group's list begins with it.
+  const wanted = chosen ?? open.find((walk) => !walk.flying)?.registration;
   const aircraft =
-    fleet?.aircraft.find((a) => a.registration === chosen) ?? fleet?.aircraft.find((a) => !a.stub);
+    fleet?.aircraft.find((a) => a.registration === wanted) ?? fleet?.aircraft.find((a) => !a.stub);
   const shown = aircraft?.registration;
   useFocusEffect(
     useCallback(() => {

@@ -63,6 +63,7 @@ test("a long silence is noticed by itself, and only while somebody could look", 
   shows("hidden");
   passes(LONG_GAP_MIN * 60_000 + 20_000);
   expect(interruptions()).toEqual([]);
+  page.visibilityState = "visible";
   const seen = guarded();
   seen.passes(LONG_GAP_MIN * 60_000 + 20_000);
   expect(seen.interruptions()).toEqual([expect.objectContaining({ cause: "long gap" })]);
