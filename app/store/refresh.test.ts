@@ -24,6 +24,9 @@ beforeEach(async () => {
   for (const name of ["events", "lists", "notes"] as const) await db.clear(name);
 });
 
+// The store tells its listeners a frame later.
+afterAll(() => new Promise((resolve) => setTimeout(resolve, 50)));
+
 test("what was saved while an older answer was on its way is seen all the same", async () => {
   let story = "as it was";
   const waiting: (() => void)[] = [];

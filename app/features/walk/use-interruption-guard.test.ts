@@ -27,10 +27,15 @@ function guarded() {
       page.visibilityState = state;
       page.dispatchEvent(new Event("visibilitychange"));
     });
-  const passes = (ms: number) =>
-    act(() => {
-      jest.advanceTimersByTime(ms);
-    });
+  // As on the screen: what went on record is drawn before the next look.
+  const passes = (ms: number) => {
+    for (let gone = 0; gone < ms; gone += 1000) {
+      act(() => {
+        jest.advanceTimersByTime(1000);
+      });
+      hook.rerender({});
+    }
+  };
   return { test, hook, shows, passes, interruptions: () => test.walk.state.interruptions };
 }
 
