@@ -4,6 +4,7 @@ export * from "./air/wind-components";
 export * from "./aircraft/aircraft-type";
 export * from "./aircraft/apply-variant";
 export * from "./aircraft/school";
+export * from "./checklist/engine-run-up-at";
 export * from "./checklist/fold-loads";
 export * from "./checklist/list/ask-by-value";
 export * from "./checklist/list/compose-list";

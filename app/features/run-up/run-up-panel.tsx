@@ -1,5 +1,4 @@
-import { formatNumber, isReadingOf, READING } from "@cravix/core";
-import { engineRunUpAt } from "@cravix/core/run-up-desk";
+import { engineRunUpAt, formatNumber, isReadingOf, READING } from "@cravix/core";
 import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";

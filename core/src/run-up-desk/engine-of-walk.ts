@@ -3,7 +3,7 @@ import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/fold-preflight";
 import type { DiagnosisContext } from "../diagnosis/observations";
 import type { DropLimits } from "../engine/classify-drop";
-import { isReadingOf, READING, readingKey, readingName } from "../readings/reading-keys";
+import { READING, readingKey } from "../readings/reading-keys";
 import { densityAltitudeFt, stationPressureHpa } from "../run-up/density-altitude";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { convert, isConvertible } from "../units/convert";
@@ -80,15 +80,4 @@ export function engineOfWalk(
 /** What the sides are called on this type. */
 export function sideWords({ sideWords: words }: RunUpProfile): { right: string; left: string } {
   return words ?? { right: "right", left: "left" };
-}
-
-/** Which engine is run up at a station, by the rpm that is read there; undefined where none is. With one engine it has no name. */
-export function engineRunUpAt(
-  { items }: Pick<ComposedList, "items">,
-  stationId: string,
-): { engine: string | undefined } | undefined {
-  const base = items.find(
-    ({ station, reading }) => station === stationId && isReadingOf(reading?.key, READING.magnetoBase),
-  );
-  return base?.reading && { engine: readingName(base.reading.key)?.subject };
 }
