@@ -32,24 +32,7 @@ export function eventsOnDevice(page: Page, preflightId: string): Promise<OnDevic
 
 /** How many items the pinned list of a preflight asks, from the browser's own database. */
 export async function itemsAsked(page: Page, preflightId: string): Promise<number> {
-  const events = await eventsOnDevice(page, preflightId);
-  const started = events.find(({ event }) => event.type === "preflight.started")?.event;
-  const { listHash } = started?.data as { listHash: string };
-  return page.evaluate(
-    (hash) =>
-      new Promise<number>((resolve, reject) => {
-        const open = indexedDB.open("cravix");
-        open.onerror = () => reject(open.error);
-        open.onsuccess = () => {
-          const query = open.result.transaction("lists").objectStore("lists").get(hash);
-          query.onsuccess = () => {
-            open.result.close();
-            resolve((query.result as { list: { items: unknown[] } }).list.items.length);
-          };
-        };
-      }),
-    listHash,
-  );
+  return (await walkOnDevice(page, preflightId)).list.items.length;
 }
 
 /** A walk as it lies on the device: the list that it asks, and what was done so far. */
