@@ -1,6 +1,6 @@
-import { type AircraftBundle, newId } from "@cravix/contract/client";
+import { newId } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
-import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
+import { tarrow4 } from "@cravix/demo";
 import { deviceDatabase } from "../device/database";
 import {
   allEvents,
@@ -10,6 +10,7 @@ import {
   refusedEvents,
   sendRefusedAgain,
 } from "../device/event-log";
+import { trainerBundle } from "../testing/trainer-bundle";
 import { planned } from "./planned-slice";
 import { beginPreflight, openDiscrepanciesHere, openPreflight } from "./preflight-actions";
 import { preflightOpened, selectPreflight } from "./preflight-slice";
@@ -20,19 +21,7 @@ import { crewPicked } from "./session-slice";
 import { createStore } from "./store";
 import { sendAgain } from "./sync-actions";
 
-const bundle: AircraftBundle = {
-  aircraft: qxTar,
-  type: tarrow4,
-  airfield,
-  rules,
-  openDiscrepancies: [],
-  lastReadings: [],
-  recentPreflights: [],
-  fluids: [],
-  memory: [],
-  walks: [],
-  laps: {},
-};
+const bundle = trainerBundle;
 const server = {
   reached: false,
   refuse: new Set<string>(),

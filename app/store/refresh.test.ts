@@ -1,22 +1,11 @@
-import type { AircraftBundle, Fleet } from "@cravix/contract/client";
-import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
+import type { Fleet } from "@cravix/contract/client";
+import { qxTar } from "@cravix/demo";
 import { deviceDatabase } from "../device/database";
+import { trainerBundle } from "../testing/trainer-bundle";
 import { bundleOf, refresh } from "./server-state";
 import { createStore } from "./store";
 
-const bundle: AircraftBundle = {
-  aircraft: qxTar,
-  type: tarrow4,
-  airfield,
-  rules,
-  openDiscrepancies: [],
-  lastReadings: [],
-  recentPreflights: [],
-  fluids: [],
-  memory: [],
-  walks: [],
-  laps: {},
-};
+const bundle = trainerBundle;
 const fleet: Fleet = { crew: [], aircraft: [] };
 
 beforeEach(async () => {

@@ -1,6 +1,5 @@
-import { type AircraftBundle, newId } from "@cravix/contract/client";
+import { newId } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
-import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
 import { deviceDatabase } from "../device/database";
 import {
   allEvents,
@@ -13,6 +12,7 @@ import {
 import { keepSent } from "../device/keep-sent";
 import { keepNote, readNote } from "../device/notes";
 import { sendAll } from "../device/sync";
+import { trainerBundle } from "../testing/trainer-bundle";
 import { correctClock } from "./correct-clock";
 import { changeOpenWalks } from "./open-walks";
 import { beginPreflight, openPreflight, signPreflight } from "./preflight-actions";
@@ -23,19 +23,7 @@ import { serverApi } from "./server-api";
 import { crewPicked } from "./session-slice";
 import { createStore } from "./store";
 
-const bundle: AircraftBundle = {
-  aircraft: qxTar,
-  type: tarrow4,
-  airfield,
-  rules,
-  openDiscrepancies: [],
-  lastReadings: [],
-  recentPreflights: [],
-  fluids: [],
-  memory: [],
-  walks: [],
-  laps: {},
-};
+const bundle = trainerBundle;
 
 /** What the server answers next; by default it takes everything. */
 type Answer = (path: string, init?: RequestInit) => Response;

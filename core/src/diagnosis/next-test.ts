@@ -134,6 +134,7 @@ export function rankTests(
   const now = entropy(ranked.map((hypothesis) => hypothesis.probability));
   const found: RankedTest[] = [];
   for (const test of TESTS) {
+    // A test in the cockpit, and the engines that it is for; nothing of a test runner.
     if (test.only && !test.only(context)) continue;
     for (const side of test.ofASide ? (["right", "left"] as const) : [undefined]) {
       if (done.some((observation) => observation.feature === test.feature && observation.side === side))

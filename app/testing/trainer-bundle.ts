@@ -1,0 +1,17 @@
+import type { AircraftBundle } from "@cravix/contract/client";
+import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
+
+/** The trainer as a device knows it that has heard of nothing yet. */
+export const trainerBundle: AircraftBundle = {
+  aircraft: qxTar,
+  type: tarrow4,
+  airfield,
+  rules,
+  openDiscrepancies: [],
+  lastReadings: [],
+  recentPreflights: [],
+  fluids: [],
+  memory: [],
+  walks: [],
+  laps: {},
+};
