@@ -10,11 +10,11 @@ export async function correctTimes(now: number, aheadMs: number): Promise<string
   const late = (await tx.store.index("bySync").getAll("refused")).filter(({ field }) => field === "at");
   const newest = Math.max(...late.map(({ event }) => Date.parse(event.at)));
   const shift = Math.max(aheadMs, newest - (now - Math.max(0, aheadMs)));
-  for (const { event, id, preflightId } of late) {
+  for (const { event, id, streamId } of late) {
     const at = new Date(Date.parse(event.at) - shift).toISOString();
     const corrected = { ...event, at, deviceAt: event.deviceAt ?? event.at };
-    await tx.store.put({ event: corrected, id, preflightId, sync: "to send" });
+    await tx.store.put({ event: corrected, id, streamId, sync: "to send" });
   }
   await tx.done;
-  return [...new Set(late.map(({ preflightId }) => preflightId))];
+  return [...new Set(late.map(({ streamId }) => streamId))];
 }

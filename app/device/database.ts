@@ -1,11 +1,12 @@
 import type { ComposedList, PreflightEvent } from "@cravix/core";
-import { type DBSchema, type IDBPDatabase, openDB } from "idb";
+import { bundleInTodaysWords, eventInTodaysWords, plannedInTodaysWords } from "@cravix/core/old-words";
+import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB, type StoreNames } from "idb";
 
 /** Where an event stands: still to be sent, on record at the server, or refused by it with a reason. */
 export interface KeptEvent {
   event: PreflightEvent;
   id: string;
-  preflightId: string;
+  streamId: string;
   sync: "to send" | "sent" | "refused";
   /** When the server took it, by this device's clock, ms. */
   sentAt?: number;
@@ -26,7 +27,7 @@ interface CravixDevice extends DBSchema {
   events: {
     key: string;
     value: KeptEvent;
-    indexes: { byPreflight: string; bySync: KeptEvent["sync"]; bySentAt: number };
+    indexes: { byStream: string; bySync: KeptEvent["sync"]; bySentAt: number };
   };
   lists: { key: string; value: KeptList; indexes: { bySent: number } };
   /** Small things by name: who holds the device, what the server said last, drafts. */
@@ -35,13 +36,42 @@ interface CravixDevice extends DBSchema {
 
 export type DeviceDatabase = IDBPDatabase<CravixDevice>;
 
-const VERSION = 2;
+const VERSION = 3;
 /** A browser that has not opened its storage by then has to be told of. */
 const ANSWERS_WITHIN_MS = 10_000;
 
 /** The device's own storage does not do what it must; in words for the person who holds it. */
 export class DeviceError extends Error {
   override readonly name = "DeviceError";
+}
+
+type Upgrade = IDBPTransaction<CravixDevice, ArrayLike<StoreNames<CravixDevice>>, "versionchange">;
+
+/**
+ * What an earlier version left here, as it is said today. Lists stay as they are: they are known by the hash of their text, and are read anew
+ * each time.
+ */
+async function inTodaysWords(tx: Upgrade, before: number): Promise<void> {
+  const events = tx.objectStore("events");
+  // The index of an earlier version, which today's schema does not name any more.
+  if (events.indexNames.contains("byPreflight" as never)) events.deleteIndex("byPreflight");
+  for (let at = await events.openCursor(); at; at = await at.continue()) {
+    const { preflightId, ...kept } = at.value as KeptEvent & { preflightId: string };
+    const event = eventInTodaysWords(kept.event) as PreflightEvent;
+    // What the server has already goes on meaning what it meant when it was sent.
+    const sent = before < 2 && kept.sync === "sent";
+    await at.update({
+      ...kept,
+      streamId: preflightId,
+      event: sent ? { ...event, rules: 1 } : event,
+      ...(sent && { sentAt: 0 }),
+    });
+  }
+  const notes = tx.objectStore("notes");
+  for (let at = await notes.openCursor(); at; at = await at.continue()) {
+    if (at.key === "planned") await at.update(plannedInTodaysWords(at.value));
+    else if (at.key.startsWith("bundle:")) await at.update(bundleInTodaysWords(at.value));
+  }
 }
 
 let opened: Promise<DeviceDatabase> | undefined;
@@ -59,19 +89,16 @@ function open(): Promise<DeviceDatabase> {
   return openDB<CravixDevice>("cravix", VERSION, {
     async upgrade(db, before, _after, tx) {
       if (before < 1) {
-        const events = db.createObjectStore("events", { keyPath: "id" });
-        events.createIndex("byPreflight", "preflightId");
-        events.createIndex("bySync", "sync");
+        const fresh = db.createObjectStore("events", { keyPath: "id" });
+        fresh.createIndex("bySync", "sync");
         const lists = db.createObjectStore("lists", { keyPath: "hash" });
         lists.createIndex("bySent", "sent");
         db.createObjectStore("notes");
       }
       const events = tx.objectStore("events");
-      events.createIndex("bySentAt", "sentAt");
-      // What the server has already goes on meaning what it meant when it was sent.
-      for (let at = await events.openCursor(); at; at = await at.continue())
-        if (at.value.sync === "sent")
-          await at.update({ ...at.value, event: { ...at.value.event, rules: 1 }, sentAt: 0 });
+      if (before < 2) events.createIndex("bySentAt", "sentAt");
+      events.createIndex("byStream", "streamId");
+      if (before > 0) await inTodaysWords(tx, before);
     },
     // Another window opens a newer version: this one must not stand in its way.
     blocking(_now, _wanted, event) {

@@ -1,5 +1,6 @@
 import type { Refusal } from "@cravix/contract/client";
 import type { ComposedList, PreflightEvent } from "@cravix/core";
+import { fileInTodaysWords } from "@cravix/core/old-words";
 import { answersInTime, deviceDatabase, type KeptEvent } from "./database";
 
 /** Something was answered in another window of this device since: what is to be kept was decided without it. */
@@ -11,7 +12,7 @@ export interface Together {
   events: readonly PreflightEvent[];
   list?: { hash: string; list: ComposedList };
   /** Kept only where no event of this walk is on the disk that is not known here. */
-  ifUnchanged?: { preflightId: string; known: ReadonlySet<string> };
+  ifUnchanged?: { streamId: string; known: ReadonlySet<string> };
   /** A note that changes with it. */
   note?: { key: string; change: (before: unknown) => unknown };
 }
@@ -26,8 +27,8 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
   const work = async () => {
     const store = tx.objectStore("events");
     if (ifUnchanged) {
-      const { preflightId, known } = ifUnchanged;
-      const there = await store.index("byPreflight").getAllKeys(preflightId);
+      const { streamId, known } = ifUnchanged;
+      const there = await store.index("byStream").getAllKeys(streamId);
       if (there.some((id) => !known.has(id))) {
         tx.abort();
         throw new ChangedElsewhere("Something was answered in another window since.");
@@ -37,7 +38,7 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
       await tx.objectStore("lists").put({ ...list, sent: 0 });
     for (const event of events)
       if (!(await store.getKey(event.id)))
-        await store.put({ event, id: event.id, preflightId: event.preflightId, sync: "to send" });
+        await store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" });
     if (note) {
       const notes = tx.objectStore("notes");
       await notes.put(note.change(await notes.get(note.key)), note.key);
@@ -56,14 +57,14 @@ export async function keepEvents(events: readonly PreflightEvent[]): Promise<voi
   const work = async () => {
     for (const event of events)
       if (!(await tx.store.getKey(event.id)))
-        await tx.store.put({ event, id: event.id, preflightId: event.preflightId, sync: "to send" });
+        await tx.store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" });
     await tx.done;
   };
   await answersInTime(work());
 }
 
-export async function eventsOfPreflight(preflightId: string): Promise<PreflightEvent[]> {
-  const kept = await (await deviceDatabase()).getAllFromIndex("events", "byPreflight", preflightId);
+export async function eventsOfPreflight(streamId: string): Promise<PreflightEvent[]> {
+  const kept = await (await deviceDatabase()).getAllFromIndex("events", "byStream", streamId);
   return kept.map(({ event }) => event);
 }
 
@@ -83,8 +84,8 @@ export async function eventsBeyond(since: number): Promise<PreflightEvent[]> {
     ...(await store.index("bySync").getAll("refused")),
     ...(await store.index("bySentAt").getAll(IDBKeyRange.lowerBound(since))),
   ];
-  const walks = [...new Set(fresh.map(({ preflightId }) => preflightId))];
-  const whole = await Promise.all(walks.map((id) => store.index("byPreflight").getAll(id)));
+  const walks = [...new Set(fresh.map(({ streamId }) => streamId))];
+  const whole = await Promise.all(walks.map((id) => store.index("byStream").getAll(id)));
   return whole
     .flat()
     .map(({ event }) => event)
@@ -116,7 +117,7 @@ export async function noteOutcome(
     await tx.store.put({
       event,
       id: event.id,
-      preflightId: event.preflightId,
+      streamId: event.streamId,
       ...(no
         ? { sync: "refused", reason: no.reason, ...(no.field && { field: no.field }) }
         : { sync: "sent", sentAt: Date.now() }),
@@ -129,16 +130,19 @@ export async function noteOutcome(
 export async function sendRefusedAgain(): Promise<void> {
   const tx = (await deviceDatabase()).transaction(["events", "lists"], "readwrite");
   const events = tx.objectStore("events");
-  for (const { event, id, preflightId } of await events.index("bySync").getAll("refused"))
-    await events.put({ event, id, preflightId, sync: "to send" });
+  for (const { event, id, streamId } of await events.index("bySync").getAll("refused"))
+    await events.put({ event, id, streamId, sync: "to send" });
   const lists = tx.objectStore("lists");
   for (const { hash, list } of await lists.index("bySent").getAll(2))
     await lists.put({ hash, list, sent: 0 });
   await tx.done;
 }
 
+/** A list as it is said today; what is kept is the text that its hash is of. */
 export async function listOf(hash: string): Promise<ComposedList | undefined> {
-  return (await (await deviceDatabase()).get("lists", hash))?.list;
+  return fileInTodaysWords((await (await deviceDatabase()).get("lists", hash))?.list) as
+    | ComposedList
+    | undefined;
 }
 
 export async function listsToSend() {

@@ -10,7 +10,7 @@ export async function keepSent(events: readonly PreflightEvent[], list?: KeptLis
       await store.put({
         event,
         id: event.id,
-        preflightId: event.preflightId,
+        streamId: event.streamId,
         sync: "sent",
         sentAt: Date.now(),
       });

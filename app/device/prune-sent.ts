@@ -10,12 +10,12 @@ const AT_ONCE = 2000;
 export async function pruneSent(open: ReadonlySet<string>, now: number): Promise<number> {
   const db = await deviceDatabase();
   const old = await db.getAllFromIndex("events", "bySentAt", IDBKeyRange.upperBound(now - KEPT_MS), AT_ONCE);
-  const walks = [...new Set(old.map(({ preflightId }) => preflightId))].filter((id) => !open.has(id));
+  const walks = [...new Set(old.map(({ streamId }) => streamId))].filter((id) => !open.has(id));
   let gone = 0;
   for (const id of walks) {
     const tx = db.transaction(["events", "lists"], "readwrite");
     const events = tx.objectStore("events");
-    const kept = await events.index("byPreflight").getAll(id);
+    const kept = await events.index("byStream").getAll(id);
     if (kept.every(({ sync, sentAt = now }) => sync === "sent" && sentAt <= now - KEPT_MS)) {
       for (const { id: eventId } of kept) await events.delete(eventId);
       gone += kept.length;

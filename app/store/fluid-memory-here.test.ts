@@ -34,7 +34,7 @@ function event<T extends EventType>(type: T, data: EventData[T], id = preflightI
   return {
     id: newId(at),
     type,
-    preflightId: id,
+    streamId: id,
     deviceId: id,
     crewId: "ines",
     at: new Date(at).toISOString(),

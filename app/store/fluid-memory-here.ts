@@ -27,7 +27,7 @@ export function fluidRowsHere(bundle: AircraftBundle, events: readonly Preflight
   const { registration } = bundle.aircraft;
   const walks = new Set(
     events.flatMap((e) =>
-      "registration" in e.data && e.data.registration === registration ? [e.preflightId] : [],
+      "registration" in e.data && e.data.registration === registration ? [e.streamId] : [],
     ),
   );
   const here = [...walks].flatMap((id) => fluidRowsOf(foldPreflight(id, events)));
@@ -49,11 +49,11 @@ export function fluidMemoryHere(bundle: AircraftBundle, events: readonly Preflig
   }));
   const own = new Set(
     events.flatMap((e) =>
-      e.type === "preflight.started" && e.data.registration === registration ? [e.preflightId] : [],
+      e.type === "preflight.started" && e.data.registration === registration ? [e.streamId] : [],
     ),
   );
   for (const e of events)
-    if (e.type === "reading.taken" && own.has(e.preflightId) && isMeter(e.data))
+    if (e.type === "reading.taken" && own.has(e.streamId) && isMeter(e.data))
       meter.push({
         value: convert(e.data.value, e.data.unit, "h"),
         at: e.at,

@@ -6,7 +6,7 @@ import { keepNote } from "../device/notes";
 import { askToPersist } from "../device/storage";
 import { sendAll } from "../device/sync";
 import { tellTabs } from "../device/tabs";
-import { planned, planUsed, schoolSet } from "./planned-slice";
+import { planned, planUsed, preferencesSet } from "./planned-slice";
 import { eventsKept, eventsRecorded, keepFailed } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
@@ -147,6 +147,6 @@ listen({
 });
 
 listen({
-  matcher: isAnyOf(planned, planUsed, schoolSet),
+  matcher: isAnyOf(planned, planUsed, preferencesSet),
   effect: (_action, { getState }) => keepNote("planned", getState().planned),
 });

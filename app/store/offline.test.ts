@@ -69,7 +69,7 @@ async function beginWalk() {
   const id = await store.dispatch(beginPreflight("QX-TAR"));
   const kept = () => settle(() => store.getState().preflight.unkept.length === 0);
   const answer = (itemId: string) =>
-    store.dispatch(record(id, "item.answered", { itemId, outcome: "sound" }));
+    store.dispatch(record(id, "item.answered", { itemId, outcome: "checked" }));
   return { store, id, kept, answer };
 }
 
@@ -94,7 +94,7 @@ test("what belongs together is kept together, in its order, by one stroke of the
         type: "reading.taken",
         data: { itemId: "magneto.base", key: "magneto.base", value: 1800, unit: "rpm" },
       },
-      { type: "item.answered", data: { itemId: "approach.stance", outcome: "sound" } },
+      { type: "item.answered", data: { itemId: "approach.stance", outcome: "checked" } },
     ]),
   );
   await kept();

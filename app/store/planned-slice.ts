@@ -1,4 +1,4 @@
-import type { Condition, School } from "@cravix/core";
+import type { Condition, Preferences } from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** What has been set for the next walk of an aircraft, before it begins. */
@@ -13,14 +13,14 @@ export interface Planned {
 
 export interface PlannedState {
   byRegistration: Record<string, Planned>;
-  /** How each pilot works on each aircraft, by `schoolKey`. */
-  schools: Record<string, School>;
+  /** How each pilot works on each aircraft, by `preferencesKey`. */
+  preferences: Record<string, Preferences>;
 }
 
 export const NOTHING_PLANNED: Planned = { conditions: [], flightMin: 60 };
-const initialState: PlannedState = { byRegistration: {}, schools: {} };
+const initialState: PlannedState = { byRegistration: {}, preferences: {} };
 
-export const schoolKey = (crewId: string, registration: string) => `${crewId}:${registration}`;
+export const preferencesKey = (crewId: string, registration: string) => `${crewId}:${registration}`;
 
 export const plannedSlice = createSlice({
   name: "planned",
@@ -38,14 +38,14 @@ export const plannedSlice = createSlice({
     planUsed: (state, { payload }: PayloadAction<string>) => {
       delete state.byRegistration[payload];
     },
-    schoolSet: (
+    preferencesSet: (
       state,
-      { payload }: PayloadAction<{ crewId: string; registration: string; school: School }>,
+      { payload }: PayloadAction<{ crewId: string; registration: string; preferences: Preferences }>,
     ) => {
-      state.schools[schoolKey(payload.crewId, payload.registration)] = payload.school;
+      state.preferences[preferencesKey(payload.crewId, payload.registration)] = payload.preferences;
     },
     plannedRestored: (_state, { payload }: PayloadAction<PlannedState>) => payload,
   },
 });
 
-export const { planned, plannedRestored, planUsed, schoolSet } = plannedSlice.actions;
+export const { planned, plannedRestored, planUsed, preferencesSet } = plannedSlice.actions;

@@ -13,6 +13,7 @@ import { fetchWalk } from "./fetch-walk";
 import { fluidMemoryHere } from "./fluid-memory-here";
 import { begun, changeOpenWalks, OPEN_WALKS } from "./open-walks";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
+import { preferencesOf } from "./preferences-of";
 import {
   eventsRecorded,
   eventsSeen,
@@ -22,7 +23,6 @@ import {
 } from "./preflight-slice";
 import { type Happening, makeEvents } from "./record";
 import type { AppDispatch, RootState } from "./root-state";
-import { schoolOf } from "./school-of";
 import type { KnownBundle } from "./server-api";
 import { bundleOf, fleetOf } from "./server-state";
 import { sendAgain } from "./sync-actions";
@@ -86,7 +86,7 @@ export function beginPreflight(registration: string) {
     if (!bundle) throw new Error(`Nothing is known of ${registration} on this device yet.`);
     const { conditions, flightMin, celsius, secondCrewId } =
       planned.byRegistration[registration] ?? NOTHING_PLANNED;
-    const school = schoolOf(bundle, session.crewId, planned.schools);
+    const preferences = preferencesOf(bundle, session.crewId, planned.preferences);
     // The walk has the id of the event that begins it: nobody else can begin it.
     const id = newId(Date.now());
     const events = await eventsHere(bundle);
@@ -94,7 +94,7 @@ export function beginPreflight(registration: string) {
       ...composeInput(bundle, openDiscrepanciesHere(bundle, events, fleetOf(getState())?.crew ?? [])),
       memory: fluidMemoryHere(bundle, events),
       conditions,
-      school,
+      preferences,
       // What is asked by its value follows from the walk's own id: nobody knows it before.
       seed: id,
     });
@@ -107,7 +107,7 @@ export function beginPreflight(registration: string) {
           listHash,
           conditions,
           plannedFlightMin: flightMin,
-          school,
+          preferences,
           ...(celsius !== undefined && { celsius }),
         },
       },
@@ -147,7 +147,7 @@ export function signPreflight(id: string, happenings: readonly Happening[]) {
     const events = dispatch(makeEvents(id, happenings));
     const known = new Set(preflight.events.map((event) => event.id));
     try {
-      await keepTogether({ events, ifUnchanged: { preflightId: id, known } });
+      await keepTogether({ events, ifUnchanged: { streamId: id, known } });
     } catch (error) {
       if (error instanceof ChangedElsewhere) {
         dispatch(eventsSeen(await eventsOfPreflight(id)));

@@ -46,18 +46,18 @@ export const preflightSlice = createSlice({
       state.id = payload.id;
       state.list = payload.list;
       // What was recorded for it in the meantime and is not on disk yet must not be lost.
-      const unkept = state.unkept.filter((e) => e.preflightId === payload.id);
+      const unkept = state.unkept.filter((e) => e.streamId === payload.id);
       state.events = withMore(payload.events, unkept);
     },
     eventsRecorded: (state, { payload }: PayloadAction<PreflightEvent[]>) => {
       for (const event of payload) {
-        if (event.preflightId === state.id) state.events.push(event);
+        if (event.streamId === state.id) state.events.push(event);
         state.unkept.push(event);
       }
     },
     /** Events that are on the disk already: from another window, another device, or kept before they were shown. */
     eventsSeen: (state, { payload }: PayloadAction<PreflightEvent[]>) => {
-      const own = payload.filter((event) => event.preflightId === state.id);
+      const own = payload.filter((event) => event.streamId === state.id);
       if (own.length > 0) state.events = withMore(state.events, own);
     },
     eventsKept: (state, { payload }: PayloadAction<string[]>) => {

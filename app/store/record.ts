@@ -35,7 +35,7 @@ export interface Where {
 }
 
 /** Makes events of what was done, without keeping them. The one place where events are made. */
-export function makeEvents(preflightId: string, happenings: readonly Happening[], where: Where = {}) {
+export function makeEvents(streamId: string, happenings: readonly Happening[], where: Where = {}) {
   return (_dispatch: AppDispatch, getState: () => RootState): PreflightEvent[] => {
     const { session, preflight } = getState();
     const { deviceId, crewId } = session;
@@ -56,7 +56,7 @@ export function makeEvents(preflightId: string, happenings: readonly Happening[]
         id,
         type,
         ...(stream && { stream }),
-        preflightId,
+        streamId,
         deviceId,
         crewId,
         at,
@@ -72,15 +72,15 @@ function ofItself(type: EventType, data: object, id: string): object {
 }
 
 /** Makes an event of what was done and hands it to the device. */
-export function record<T extends EventType>(preflightId: string, type: T, data: Doing[T], where?: Where) {
+export function record<T extends EventType>(streamId: string, type: T, data: Doing[T], where?: Where) {
   return (dispatch: AppDispatch): PreflightEvent =>
-    dispatch(recordAll(preflightId, [{ type, data } as Happening], where))[0] as PreflightEvent;
+    dispatch(recordAll(streamId, [{ type, data } as Happening], where))[0] as PreflightEvent;
 }
 
 /** The same for what belongs together: the device keeps all of it or nothing. */
-export function recordAll(preflightId: string, happenings: readonly Happening[], where?: Where) {
+export function recordAll(streamId: string, happenings: readonly Happening[], where?: Where) {
   return (dispatch: AppDispatch): PreflightEvent[] => {
-    const events = dispatch(makeEvents(preflightId, happenings, where));
+    const events = dispatch(makeEvents(streamId, happenings, where));
     if (events.length > 0) dispatch(eventsRecorded(events));
     return events;
   };

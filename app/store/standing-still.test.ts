@@ -72,7 +72,7 @@ async function begun() {
   return { store, id };
 }
 const answered = (store: ReturnType<typeof createStore>, id: string, itemId: string) =>
-  store.dispatch(record(id, "item.answered", { itemId, outcome: "sound" }));
+  store.dispatch(record(id, "item.answered", { itemId, outcome: "checked" }));
 const kept = (store: ReturnType<typeof createStore>) =>
   settle(() => store.getState().preflight.unkept.length === 0);
 
@@ -171,7 +171,7 @@ describe("another window of the same device", () => {
     ({
       id: newId(Date.now()),
       type: "discrepancy.opened",
-      preflightId: id,
+      streamId: id,
       deviceId: newId(0),
       crewId: "ines",
       at: new Date().toISOString(),
@@ -309,11 +309,11 @@ test("what the server has told since is not folded again from the device's own l
     ({
       id: newId(n),
       type: "item.answered",
-      preflightId: newId(n),
+      streamId: newId(n),
       deviceId: newId(0),
       crewId: "ines",
       at: new Date(n).toISOString(),
-      data: { itemId: "a", outcome: "sound" },
+      data: { itemId: "a", outcome: "checked" },
     }) as PreflightEvent;
   const [sent, fresh] = [event(old), event(old + 1)];
   await keepSent([sent]);

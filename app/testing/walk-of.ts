@@ -36,7 +36,7 @@ export class TestWalk {
     this.events.push({
       id: `e${String(this.events.length).padStart(6, "0")}`,
       type,
-      preflightId: WALK,
+      streamId: WALK,
       deviceId: "device",
       crewId: "ines",
       at: new Date(this.#at).toISOString(),
@@ -59,8 +59,8 @@ export class TestWalk {
     return {
       sample: (item: Item, sample: EventData["sample.taken"]) =>
         this.did("sample.taken", { ...sample, itemId: item.id }),
-      sound: (item: Item, value?: string) =>
-        this.did("item.answered", { itemId: item.id, outcome: "sound", ...(value && { value }) }),
+      checked: (item: Item, value?: string) =>
+        this.did("item.answered", { itemId: item.id, outcome: "checked", ...(value && { value }) }),
       rocked: () => this.did("wings.rocked", {}),
       interrupt: (cause: EventData["interrupted"]["cause"], since?: string) =>
         this.did("interrupted", { ...(cause && { cause }), ...(since && { since }) }),

@@ -4,7 +4,7 @@ import { usePalette } from "./use-palette";
 
 /** State is always shape, word and colour. These are the words. */
 export const GRADE_WORD: Record<Grade, string> = {
-  sound: "Sound",
+  "within limits": "Within limits",
   note: "Note",
   watch: "Fly and watch",
   unjudged: "Not judged",
@@ -13,7 +13,7 @@ export const GRADE_WORD: Record<Grade, string> = {
 };
 
 export const VERDICT_GRADE: Record<Verdict, Grade> = {
-  go: "sound",
+  go: "within limits",
   "go with notes": "note",
   "ask first": "ask",
   stop: "stop",
@@ -24,7 +24,7 @@ export function GradeMark({ grade, size = 22 }: { grade: Grade; size?: number })
   const { ink, clay, chock, paper } = usePalette();
   return (
     <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden>
-      {grade === "sound" && <Circle cx={12} cy={12} r={8} fill={ink} />}
+      {grade === "within limits" && <Circle cx={12} cy={12} r={8} fill={ink} />}
       {grade === "note" && (
         <Rect x={3} y={8} width={18} height={8} rx={3} fill={paper} stroke={ink} strokeWidth={2.5} />
       )}

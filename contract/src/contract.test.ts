@@ -1,4 +1,4 @@
-import { type ComposedList, composeList, defaultSchool, EVENT_TYPES } from "@cravix/core";
+import { type ComposedList, composeList, defaultPreferences, EVENT_TYPES } from "@cravix/core";
 import fc from "fast-check";
 import { array, number, object, string } from "yup";
 import { quickCheck } from "./events/quick-check";
@@ -10,7 +10,7 @@ const id = () => newId(NOW.getTime());
 const event = (type: string, data: unknown, more: object = {}) => ({
   id: id(),
   type,
-  preflightId: id(),
+  streamId: id(),
   deviceId: id(),
   crewId: "ines",
   at: "2026-05-01T11:59:00.000Z",
@@ -26,13 +26,13 @@ describe("an event that crosses the boundary", () => {
       conditions: ["night"],
       plannedFlightMin: 90,
       celsius: -10,
-      school: { ...defaultSchool(undefined), order: ["tail", "nose"] },
+      preferences: { ...defaultPreferences(undefined), order: ["tail", "nose"] },
     },
-    "item.answered": { itemId: "x", outcome: "sound", value: "3", caught: true, byCrewId: "kofi" },
+    "item.answered": { itemId: "x", outcome: "checked", value: "3", caught: true, byCrewId: "kofi" },
     "station.flowed": { stationId: "tail" },
     "crew.joined": { crewId: "kofi" },
     "crew.left": { crewId: "kofi" },
-    "item.deferred": { itemId: "x" },
+    "item.postponed": { itemId: "x" },
     "item.visited": { itemId: "x" },
     "item.undone": { eventId: id() },
     "reading.taken": { itemId: "x", key: "x", value: 6.5, unit: "US qt" },
@@ -111,7 +111,7 @@ describe("an event that crosses the boundary", () => {
 
   test.each<[string, unknown, string]>([
     ["an outcome nobody knows", event("item.answered", { itemId: "x", outcome: "maybe" }), "data.outcome"],
-    ["a missing item", event("item.answered", { outcome: "sound" }), "data.itemId"],
+    ["a missing item", event("item.answered", { outcome: "checked" }), "data.itemId"],
     [
       "a number as words",
       event("reading.taken", { itemId: "x", key: "x", value: "7", unit: "US qt" }),
@@ -129,18 +129,18 @@ describe("an event that crosses the boundary", () => {
     ],
     [
       "a date that is none",
-      event("item.deferred", { itemId: "x" }, { at: "2026-13-41T00:00:00.000Z" }),
+      event("item.postponed", { itemId: "x" }, { at: "2026-13-41T00:00:00.000Z" }),
       "at",
     ],
-    ["a local time", event("item.deferred", { itemId: "x" }, { at: "2026-05-01T12:00:00+02:00" }), "at"],
+    ["a local time", event("item.postponed", { itemId: "x" }, { at: "2026-05-01T12:00:00+02:00" }), "at"],
     [
       "an id that says no time",
-      event("item.deferred", { itemId: "x" }, { id: "d94c1f0e-8d52-4b7e-9c59-0f5d5c1a2b3c" }),
+      event("item.postponed", { itemId: "x" }, { id: "d94c1f0e-8d52-4b7e-9c59-0f5d5c1a2b3c" }),
       "id",
     ],
     [
       "eleven minutes ahead",
-      event("item.deferred", { itemId: "x" }, { at: "2026-05-01T12:11:00.000Z" }),
+      event("item.postponed", { itemId: "x" }, { at: "2026-05-01T12:11:00.000Z" }),
       "at",
     ],
     [
@@ -225,7 +225,7 @@ describe("the content hash", () => {
 describe("an aircraft's file", () => {
   const item = { id: "a", station: "s", kind: "look", title: "Look", good: "good", why: "why", miss: "ask" };
   const type = {
-    format: "cravix.aircraft-type/1",
+    format: "cravix.aircraft-type/2",
     id: "t",
     name: "T",
     what: "w",
@@ -365,7 +365,7 @@ describe("an aircraft's file", () => {
       { ...type, variants: [{ id: "v", name: "V", what: "w", years: { to: 1985 }, oil: { minimumQt: -1 } }] },
       "variants[0].oil.minimumQt",
     ],
-    ["an item of no school", { ...type, items: [{ ...item, school: "both" }] }, "items[0].school"],
+    ["an item of no method", { ...type, items: [{ ...item, method: "both" }] }, "items[0].method"],
   ])("with %s is refused at its path", (_what, file, path) => {
     expect(faultsOf(file)).toContain(path);
   });
@@ -401,7 +401,7 @@ describe("the published JSON Schema", () => {
   };
 
   test("names what a file must have, and takes nothing else", () => {
-    const type = schema("cravix.aircraft-type/1");
+    const type = schema("cravix.aircraft-type/2");
     expect(type.required).toEqual(["format", "id", "name", "what", "stations", "items"]);
     expect(type.additionalProperties).toBe(false);
     expect(type.properties.items?.items.required).toEqual([
@@ -433,7 +433,7 @@ describe("the published JSON Schema", () => {
 describe("a list on paper", () => {
   const list: ComposedList = composeList({
     type: {
-      format: "cravix.aircraft-type/1",
+      format: "cravix.aircraft-type/2",
       id: "t",
       name: "T *1*",
       what: "w",
@@ -448,7 +448,7 @@ describe("a list on paper", () => {
           kind: "count",
           expected: 3,
           title: "Hinges [left]",
-          good: "sound",
+          good: "serviceable",
           why: "why",
           miss: "stop",
           caution: "Hot.",
@@ -467,7 +467,7 @@ describe("a list on paper", () => {
       ],
     },
     aircraft: {
-      format: "cravix.aircraft/1",
+      format: "cravix.aircraft/2",
       registration: "QX-TST",
       typeId: "t",
       year: 2000,
@@ -484,7 +484,7 @@ describe("a list on paper", () => {
         step: "Lap",
         station: "Left | side",
         title: "Hinges [left]",
-        good: "sound; 3 of them",
+        good: "serviceable; 3 of them",
         why: "why",
         today: "",
         caution: "Hot.",
@@ -514,7 +514,7 @@ describe("a list on paper", () => {
     const text = listMarkdown(list);
     expect(text).toContain("# QX-TST · T \\*1\\*");
     expect(text).toContain("### Left \\| side");
-    expect(text).toContain("- [ ] **Hinges \\[left\\]**: sound; 3 of them");
+    expect(text).toContain("- [ ] **Hinges \\[left\\]**: serviceable; 3 of them");
     expect(text).toContain("*(today: frost)*");
     expect(text).toContain("The pilot in command decides.");
     expect(text.match(/- \[ \]/g)).toHaveLength(3);

@@ -7,13 +7,13 @@ import {
   type Condition,
   composeList,
   convert,
-  defaultSchool,
+  defaultPreferences,
   foldDiscrepancies,
   foldLedger,
   foldPreflight,
   isInside,
   itemsOf,
-  judgeHabit,
+  judgeBaseline,
   judgePreflight,
   lapMetres,
   lapProblem,
@@ -70,7 +70,7 @@ describe("QX-TAR", () => {
 
 describe("its weeks of history", () => {
   const history = trainerHistory(NOW);
-  const preflights = [...new Set(history.events.map((e) => e.preflightId))];
+  const preflights = [...new Set(history.events.map((e) => e.streamId))];
 
   test("are the same for the same day, and all in the past", () => {
     expect(trainerHistory(NOW).events).toEqual(history.events);
@@ -100,10 +100,10 @@ describe("its weeks of history", () => {
     expect(open[0]?.observations.length).toBeGreaterThanOrEqual(3);
   });
 
-  test("let one magneto drop more from flight to flight, inside its limit: only its own habit tells", () => {
-    const readings = [...preflights].sort().flatMap((preflightId) =>
-      Object.entries(foldPreflight(preflightId, history.events).readings).map(([key, { value, at }]) => ({
-        preflightId,
+  test("let one magneto drop more from flight to flight, inside its limit: only its own baseline tells", () => {
+    const readings = [...preflights].sort().flatMap((streamId) =>
+      Object.entries(foldPreflight(streamId, history.events).readings).map(([key, { value, at }]) => ({
+        preflightId: streamId,
         key,
         value,
         at,
@@ -115,10 +115,10 @@ describe("its weeks of history", () => {
     const before = runUps.slice(0, -1);
     expect(leftDrop).toBeLessThanOrEqual(tarrow4.magnetos?.maxDropRpm ?? 0);
     expect(
-      judgeHabit("leftDrop", { value: leftDrop, baseRpm: last.baseRpm }, before, 10)?.sentence,
+      judgeBaseline("leftDrop", { value: leftDrop, baseRpm: last.baseRpm }, before, 10)?.sentence,
     ).toContain("growing");
-    expect(judgeHabit("rightDrop", { value: rightDrop, baseRpm: last.baseRpm }, before, 10)?.grade).toBe(
-      "sound",
+    expect(judgeBaseline("rightDrop", { value: rightDrop, baseRpm: last.baseRpm }, before, 10)?.grade).toBe(
+      "within limits",
     );
   });
 
@@ -162,7 +162,7 @@ describe("the six aircraft of the group", () => {
   });
 
   test("are refused by both when a field is missing, unknown or of another kind", () => {
-    const check = published("cravix.aircraft-type/1");
+    const check = published("cravix.aircraft-type/2");
     for (const { type } of group) {
       const spoil: ((file: Record<string, unknown> & { items: Record<string, unknown>[] }) => void)[] = [
         (file) => delete file.name,
@@ -193,7 +193,7 @@ describe("the six aircraft of the group", () => {
         openDiscrepancies: [],
         airfield,
         rules,
-        school: defaultSchool(type.habits),
+        preferences: defaultPreferences(type.recommended),
         ...more,
       });
 
@@ -239,7 +239,7 @@ describe("the six aircraft of the group", () => {
             ...start(list),
             id: String(i + 10).padStart(4, "0"),
             type: "item.answered",
-            data: { itemId: item.id, outcome: "sound" },
+            data: { itemId: item.id, outcome: "checked" },
           } as unknown as (typeof events)[number]);
         }
         expect(openEntries(foldLedger(list, foldPreflight("p", events as PreflightEvent[])))).toEqual([]);
@@ -319,7 +319,7 @@ describe("the six aircraft of the group", () => {
 const start = (list: ReturnType<typeof composeList>) => ({
   id: "0000",
   type: "preflight.started",
-  preflightId: "p",
+  streamId: "p",
   deviceId: "d",
   crewId: "ines",
   at: NOW.toISOString(),

@@ -88,13 +88,13 @@ export function trainerHistory(now: Date): History {
 
   FLIGHTS.forEach(([daysAgo, crewId, flown], flight) => {
     let at = now.getTime() - daysAgo * DAY - 3 * 3_600_000;
-    const preflightId = newId(at, random.bytes(16));
+    const streamId = newId(at, random.bytes(16));
     const append = <T extends EventType>(type: T, data: EventData[T], by = crewId) => {
       at += 4000 + Math.floor(random.next() * 11_000);
       events.push({
         id: newId(at, random.bytes(16)),
         type,
-        preflightId,
+        streamId,
         deviceId,
         crewId: by,
         at: new Date(at).toISOString(),
@@ -199,12 +199,12 @@ export function trainerHistory(now: Date): History {
       }
     }
     const state = foldPreflight(
-      preflightId,
-      events.filter((e) => e.preflightId === preflightId),
+      streamId,
+      events.filter((e) => e.streamId === streamId),
     );
     const notes = [
       ...judgePreflight(list, state)
-        .judgements.filter((j) => j.grade !== "sound")
+        .judgements.filter((j) => j.grade !== "within limits")
         .map((j) => j.sentence),
       ...open.map((d) => d.text),
     ];
@@ -234,7 +234,7 @@ function name(crewId: string): string {
   return crew.members.find((member) => member.id === crewId)?.name ?? crewId;
 }
 
-/** What the stick and the gauge show of so many litres, by the trainer's own cards. */
+/** What the dipstick and the gauge show of so many litres, by the trainer's own cards. */
 function tankReadings(
   fuel: Record<string, number>,
   about: (value: number, spread: number, step: number) => number,
@@ -315,5 +315,5 @@ function answer(
   }
   const value =
     item.kind === "count" ? String(item.expected) : item.choicesFrom === "runways" ? "24" : undefined;
-  return ["item.answered", { itemId: item.id, outcome: "sound", ...(value && { value }) }];
+  return ["item.answered", { itemId: item.id, outcome: "checked", ...(value && { value }) }];
 }

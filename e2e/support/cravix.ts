@@ -74,7 +74,7 @@ export class Cravix {
   }
 
   /** The events of one preflight as the database holds them, asked for directly. */
-  async eventsOnRecord(preflightId: string): Promise<{ id: string; type: string }[]> {
+  async eventsOnRecord(streamId: string): Promise<{ id: string; type: string }[]> {
     const { port, password } = this.settings;
     const connection = await mysql.createConnection({
       host: "127.0.0.1",
@@ -83,8 +83,8 @@ export class Cravix {
       password,
       database: "cravix",
     });
-    const [rows] = await connection.query("SELECT id, type FROM event WHERE preflight_id = ? ORDER BY id", [
-      preflightId,
+    const [rows] = await connection.query("SELECT id, type FROM event WHERE stream_id = ? ORDER BY id", [
+      streamId,
     ]);
     await connection.end();
     return rows as { id: string; type: string }[];

@@ -8,39 +8,35 @@ export interface OnDevice {
 }
 
 /** The events of one preflight as they lie in the browser's own database, asked for directly. */
-export function eventsOnDevice(page: Page, preflightId: string): Promise<OnDevice[]> {
+export function eventsOnDevice(page: Page, streamId: string): Promise<OnDevice[]> {
   return page.evaluate(
     (id) =>
       new Promise<OnDevice[]>((resolve, reject) => {
         const open = indexedDB.open("cravix");
         open.onerror = () => reject(open.error);
         open.onsuccess = () => {
-          const query = open.result
-            .transaction("events")
-            .objectStore("events")
-            .index("byPreflight")
-            .getAll(id);
+          const query = open.result.transaction("events").objectStore("events").index("byStream").getAll(id);
           query.onsuccess = () => {
             open.result.close();
             resolve(query.result);
           };
         };
       }),
-    preflightId,
+    streamId,
   );
 }
 
 /** How many items the pinned list of a preflight asks, from the browser's own database. */
-export async function itemsAsked(page: Page, preflightId: string): Promise<number> {
-  return (await walkOnDevice(page, preflightId)).list.items.length;
+export async function itemsAsked(page: Page, streamId: string): Promise<number> {
+  return (await walkOnDevice(page, streamId)).list.items.length;
 }
 
 /** A walk as it lies on the device: the list that it asks, and what was done so far. */
 export async function walkOnDevice(
   page: Page,
-  preflightId: string,
+  streamId: string,
 ): Promise<{ list: ComposedList; events: PreflightEvent[] }> {
-  const events = (await eventsOnDevice(page, preflightId)).map(({ event }) => event);
+  const events = (await eventsOnDevice(page, streamId)).map(({ event }) => event);
   const started = events.find((event) => event.type === "preflight.started");
   const { listHash } = started?.data as { listHash: string };
   const list = await page.evaluate(
@@ -74,7 +70,7 @@ export async function putOnDevice(page: Page, events: readonly PreflightEvent[])
             tx.objectStore("events").put({
               event,
               id: event.id,
-              preflightId: event.preflightId,
+              streamId: event.streamId,
               sync: "to send",
             });
           tx.onerror = () => reject(tx.error);

@@ -26,7 +26,7 @@ interface Asked {
 export function healthyAnswers({ list, events, goal, readings, facts }: Asked): PreflightEvent[] {
   const [first] = events;
   if (!first) throw new Error("the walk was not begun");
-  const { preflightId, deviceId, crewId } = first;
+  const { streamId, deviceId, crewId } = first;
   const made: PreflightEvent[] = [];
   let last = events.reduce((newest, event) => (event.id > newest ? event.id : newest), "");
   let at = Date.parse(events.at(-1)?.at ?? first.at);
@@ -36,14 +36,14 @@ export function healthyAnswers({ list, events, goal, readings, facts }: Asked): 
     made.push({
       id: last,
       type,
-      preflightId,
+      streamId,
       deviceId,
       crewId,
       at: new Date(at).toISOString(),
       data,
     } as PreflightEvent);
   };
-  const now = () => foldPreflight(preflightId, [...events, ...made]);
+  const now = () => foldPreflight(streamId, [...events, ...made]);
   for (let asked = 0; asked < 2 * list.items.length; asked++) {
     const item = currentItem(list, now());
     if (!item || item.id === goal) return made;
@@ -62,8 +62,8 @@ function answer(
 ): void {
   const itemId = item.id;
   const asked = item.confirm ?? item.proof;
-  const sound = (value?: string) =>
-    put("item.answered", { itemId, outcome: "sound", ...(value !== undefined && { value }) });
+  const checked = (value?: string) =>
+    put("item.answered", { itemId, outcome: "checked", ...(value !== undefined && { value }) });
   if (item.kind === "observe" && item.discrepancyId)
     put("discrepancy.observed", { discrepancyId: item.discrepancyId, itemId, state: "same" });
   else if (item.kind === "measure" && item.reading) {
@@ -80,8 +80,8 @@ function answer(
     put("sample.taken", { itemId, look: "clean", ...colour, fate: "discarded" });
   } else if (item.kind === "pull") {
     for (let blade = 1; blade < (item.expected ?? 1); blade++) put("blade.pulled", { itemId, blade });
-    sound(String(item.expected ?? 1));
-  } else if (item.kind === "count") sound(String(item.expected));
-  else if (item.kind === "choice") sound(item.choicesFrom === "runways" ? "24" : item.choices?.[0]?.value);
-  else sound(asked ? facts[asked.fact] : undefined);
+    checked(String(item.expected ?? 1));
+  } else if (item.kind === "count") checked(String(item.expected));
+  else if (item.kind === "choice") checked(item.choicesFrom === "runways" ? "24" : item.choices?.[0]?.value);
+  else checked(asked ? facts[asked.fact] : undefined);
 }

@@ -35,7 +35,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
 
   await goTo(page, walker, "Fluids", "left-tank.dip");
   await walker.type("31");
-  await expect(trouble).toHaveText("The stick ends at 25 cm. Wipe it and dip again.");
+  await expect(trouble).toHaveText("The dipstick ends at 25 cm. Wipe it and dip again.");
   await expect(typed).toContainText("31");
   await expect(page.locator("[data-testid^=judgement]")).toHaveCount(0);
   await clear(2);
@@ -46,7 +46,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await walker.jumpTo("oil.level");
   await walker.type("40");
   await expect(trouble).toContainText(
-    "40.0 US qt is above what can be read here (9.0 US qt). The stick is marked to 9 quarts.",
+    "40.0 US qt is above what can be read here (9.0 US qt). The dipstick is marked to 9 quarts.",
   );
   await clear(2);
   await walker.type("5.4");
@@ -171,7 +171,7 @@ test("an aircraft's file that is not valid is told where; a valid one is added",
   await give(
     "second.json",
     JSON.stringify({
-      format: "cravix.aircraft/1",
+      format: "cravix.aircraft/2",
       registration: "QX-TWO",
       typeId: "tarrow-4",
       year: 2003,
@@ -197,7 +197,7 @@ test("an aircraft nobody has is said to be unknown, and one whose list is not wr
   };
   const stub = "The list for the Ferrow has not been written yet.";
   await add({
-    format: "cravix.aircraft-type/1",
+    format: "cravix.aircraft-type/2",
     id: "ferrow",
     name: "Ferrow",
     what: "a kit that is being built",
@@ -206,7 +206,7 @@ test("an aircraft nobody has is said to be unknown, and one whose list is not wr
     items: [],
   });
   await add({
-    format: "cravix.aircraft/1",
+    format: "cravix.aircraft/2",
     registration: "QX-FER",
     typeId: "ferrow",
     year: 2024,

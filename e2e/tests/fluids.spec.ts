@@ -32,7 +32,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
   await walker.begin(/Inês/);
   await walker.jumpTo("left-tank.cap");
   await page.getByTestId("fuel-desk").click();
-  await expect(page.getByTestId("witnesses-Left tank")).toContainText("Gauge");
+  await expect(page.getByTestId("sources-Left tank")).toContainText("Gauge");
 
   // Twenty litres into the left tank; the paper calls them gallons.
   await pumpPrints(page, "wrong unit");
@@ -55,7 +55,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
   );
   expect(asked.filter((id) => id.includes("drain"))).toHaveLength(13);
   await walker.jumpToVerdict();
-  const reason = page.getByText(/the left tank took \d+ L by the stick: it does not fit/).first();
+  const reason = page.getByText(/the left tank took \d+ L by the dipstick: it does not fit/).first();
   await expect(reason).toBeVisible();
   await expect(page.getByText(/20 are L, not US gal/).first()).toBeVisible();
   await expect(page.getByTestId("verdict")).toContainText("Ask first");
@@ -143,13 +143,13 @@ test("a colourless cup goes onto paper, a green one is named, and kerosene stops
   await expect(drain(page, "maintenance")).toContainText("kerosene");
 });
 
-test("oil that is low says what to add; what was added is logged, and the stick is read again", async ({
+test("oil that is low says what to add; what was added is logged, and the dipstick is read again", async ({
   page,
 }) => {
   const walker = new Walker(page);
   await walker.begin(/Inês/);
   await walker.jumpTo("oil.level");
-  // The drawn stick is set by a finger as well as by the keys.
+  // The drawn dipstick is set by a finger as well as by the keys.
   const stick = page.getByTestId("drawn-reading");
   const box = await stick.boundingBox();
   if (!box) throw new Error("no stick");
@@ -195,7 +195,7 @@ test("the radial is pulled through blade by blade; resistance stops it", async (
   await expect(page.getByText(/hydraulic lock/).first()).toBeVisible();
 });
 
-test("stick, gauge and log on one page; the tilt, the night, the worst case and what to add", async ({
+test("dipstick, gauge and log on one page; the tilt, the night, the worst case and what to add", async ({
   page,
 }) => {
   const walker = new Walker(page);
@@ -203,13 +203,13 @@ test("stick, gauge and log on one page; the tilt, the night, the worst case and 
   await walker.jumpTo("left-drain.1");
   await walker.jumpTo("oil.level");
   await page.getByTestId("fuel-desk").click();
-  const total = page.getByTestId("witnesses-All tanks");
+  const total = page.getByTestId("sources-All tanks");
   await expect(total).toContainText("Log");
   await expect(page.getByText(/they agree/).first()).toBeVisible();
-  await expectAccessible(page, "stick, gauge and log");
+  await expectAccessible(page, "dipstick, gauge and log");
   await button(page, "US gal").click();
   await expect(total).toContainText(/3\d\.\d US gal/);
-  await expect(page.getByText(/stick 3\d\.\d US gal.*they agree/).first()).toBeVisible();
+  await expect(page.getByText(/dipstick 3\d\.\d US gal.*they agree/).first()).toBeVisible();
   await button(page, "L").click();
   await button(page, "Enough?").click();
   await expect(page.getByText(/Flown 10,000 times: none of them touches the reserve/)).toBeVisible();
@@ -224,7 +224,7 @@ test("stick, gauge and log on one page; the tilt, the night, the worst case and 
   await expect(page.getByText(/at most .* ml, /).first()).toBeVisible();
   await button(page, "+0.5 degrees to the right").click();
   await button(page, "How much").click();
-  await expect(page.getByTestId("witnesses-Left tank")).toBeVisible();
+  await expect(page.getByTestId("sources-Left tank")).toBeVisible();
   await button(page, "Refuel").click();
   await button(page, "Typed").click();
   await page.getByTestId("log-receipt").click();

@@ -148,7 +148,7 @@ test("a list of two thousand items is taken, shown and walked", async ({ page })
   }));
   await add("long.json", { ...tarrow4, id: "long-one", name: "Long One", items, rules: [], gates: [] });
   await add("long-aircraft.json", {
-    format: "cravix.aircraft/1",
+    format: "cravix.aircraft/2",
     registration: "QX-LNG",
     typeId: "long-one",
     year: 2003,

@@ -139,7 +139,7 @@ test("two windows of one device see each other at once, and none signs over what
         open.onsuccess = () => {
           const tx = open.result.transaction("events", "readwrite");
           const store = tx.objectStore("events");
-          const all = store.index("byPreflight").getAll(walk);
+          const all = store.index("byStream").getAll(walk);
           all.onsuccess = () => {
             // As another window would keep it, unheard: one more stop.
             const kept = all.result.findLast((one) => one.event.type === "discrepancy.opened");

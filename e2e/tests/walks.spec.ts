@@ -188,8 +188,8 @@ test("flow, then read: stations from memory, and the reading catches what was mi
   ).toBeVisible();
   await expect(page.getByText(/items in \d+ s: that is quicker than an eye can look/).first()).toBeVisible();
 
-  // The school is the pilot's on this aircraft: it is there next time, and on another device from the record.
+  // The preferences are the pilot's on this aircraft: it is there next time, and on another device from the record.
   await page.setViewportSize(PHONE);
-  await page.goto(`${cravix.url}/aircraft/QX-TAR/school`);
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/preferences`);
   await expect(button(page, "Flow, then read")).toHaveAttribute("aria-pressed", "true");
 });

@@ -48,11 +48,11 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   // Reload in the middle: the same item.
   await walker.walkTo("tail.elevator-hinges");
   await page.reload();
-  await expect(walker.title).toHaveText("Elevator: count the hinges you see sound");
+  await expect(walker.title).toHaveText("Elevator: count the serviceable hinges");
 
   // One discrepancy: a wrong count is written up without typing a word.
   await page.getByTestId("count-3").click();
-  await expect(page.getByLabel("What was found")).toHaveValue("Elevator: 3 seen sound, 4 expected");
+  await expect(page.getByLabel("What was found")).toHaveValue("Elevator: 3 serviceable, 4 expected");
   await page.getByRole("button", { name: /^Fly and watch/ }).click();
   await page.getByRole("button", { name: "Log it" }).click();
   await walker.walkTo("right-tip.light");
@@ -85,7 +85,7 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   expect(cravix.output).toContain("taken over");
   await walker.walkToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
-  await expect(page.getByText("Elevator: 3 seen sound, 4 expected")).toBeVisible();
+  await expect(page.getByText("Elevator: 3 serviceable, 4 expected")).toBeVisible();
   await page.getByRole("button", { name: "Sign: I fly" }).click();
   await expect(page.getByTestId("signed")).toContainText("fly, Inês Valadares");
   await expect(page.getByTestId("kept")).toHaveText("Kept and sent", { timeout: 40_000 });
@@ -114,7 +114,7 @@ test("the next pilot meets what was found at its station", async ({ browser }) =
   await walker.jumpTo("left-side.baggage");
   await walker.answer();
   await expect(page.getByText("Tail · 1 of")).toBeVisible();
-  await expect(walker.title).toHaveText("Elevator: 3 seen sound, 4 expected");
+  await expect(walker.title).toHaveText("Elevator: 3 serviceable, 4 expected");
   await expect(page.getByText("written up by Inês Valadares")).toHaveCount(0);
   await page.getByRole("button", { name: "Why" }).click();
   await expect(page.getByText("written up by Inês Valadares")).toBeVisible();
@@ -126,7 +126,7 @@ test("the next pilot meets what was found at its station", async ({ browser }) =
   // A thing that grows is asked about, whatever it was before.
   await page.getByRole("button", { name: "Leave" }).click();
   await page.goto(`/preflight/${id}/verdict`);
-  await expect(page.getByText("Elevator: 3 seen sound, 4 expected: grown, 2 of 4.")).toBeVisible();
+  await expect(page.getByText("Elevator: 3 serviceable, 4 expected: grown, 2 of 4.")).toBeVisible();
   await expect(page.getByText("Still open:")).toBeVisible();
   await context.close();
 });

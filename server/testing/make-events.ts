@@ -8,20 +8,20 @@ export type EventWriter = ReturnType<typeof eventWriter>;
 export function eventWriter(crewId = "ines", startMsecs = NOW.getTime() - 3_600_000) {
   let at = startMsecs;
   const deviceId = newId(at);
-  const preflightId = newId(at);
+  const streamId = newId(at);
   const write = <T extends EventType>(type: T, data: EventData[T]): PreflightEvent => {
     at += 1000;
     return {
       id: newId(at),
       type,
-      preflightId,
+      streamId,
       deviceId,
       crewId,
       at: new Date(at).toISOString(),
       data,
     } as PreflightEvent;
   };
-  return { preflightId, write };
+  return { streamId, write };
 }
 
 export const STARTED: EventData["preflight.started"] = {
@@ -32,11 +32,11 @@ export const STARTED: EventData["preflight.started"] = {
 
 /** A small preflight: started, two answers, a reading, something found. */
 export function smallPreflight(crewId = "ines", startMsecs?: number) {
-  const { preflightId, write } = eventWriter(crewId, startMsecs);
+  const { streamId, write } = eventWriter(crewId, startMsecs);
   const discrepancyId = newId(NOW.getTime() - 3_000_000);
   const events = [
     write("preflight.started", STARTED),
-    write("item.answered", { itemId: "approach.stance", outcome: "sound" }),
+    write("item.answered", { itemId: "approach.stance", outcome: "checked" }),
     write("reading.taken", { itemId: "oil.level", key: "oil.level", value: 6.8, unit: "US qt" }),
     write("discrepancy.opened", {
       discrepancyId,
@@ -48,5 +48,5 @@ export function smallPreflight(crewId = "ines", startMsecs?: number) {
       measure: "8 mm",
     }),
   ];
-  return { preflightId, discrepancyId, events, write };
+  return { streamId, discrepancyId, events, write };
 }

@@ -17,7 +17,7 @@ import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 export function afterItems(list: ComposedList, state: PreflightState): Item[] {
   const notTaken = new Set(
     list.items
-      .filter((i) => i.ledger && "out" in i.ledger && state.answers[i.id]?.outcome !== "sound")
+      .filter((i) => i.ledger && "out" in i.ledger && state.answers[i.id]?.outcome !== "checked")
       .map((i) => afterItemId(i.id)),
   );
   return (list.after ?? []).filter((item) => !notTaken.has(item.id));
@@ -39,7 +39,7 @@ function After({ folded }: { folded: FoldedWalk }) {
   const measuring = open[0]?.kind === "measure" ? open[0] : undefined;
   const place = (item: Item) =>
     list.stations.find((station) => station.id === item.station)?.name ?? "At the hangar";
-  const put = (item: Item) => acts.sound(item);
+  const put = (item: Item) => acts.checked(item);
   return (
     <Screen
       actions={
@@ -101,7 +101,7 @@ function After({ folded }: { folded: FoldedWalk }) {
               className={`flex-row items-center gap-3 rounded-xl px-3 py-2 ${answer ? "bg-stone" : "border-2 border-ink"}`}
             >
               {answer ? (
-                <GradeMark grade="sound" size={20} />
+                <GradeMark grade="within limits" size={20} />
               ) : (
                 <View className="h-5 w-5 rounded-full border-2 border-ink" />
               )}

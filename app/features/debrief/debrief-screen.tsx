@@ -80,7 +80,7 @@ function Debrief({ folded }: { folded: FoldedWalk }) {
             ))}
           </View>
           <Interruptions walk={walk} />
-          {list.school?.method === "flow then read" && (
+          {list.preferences?.method === "flow, then check" && (
             <View className="gap-1">
               <Heading className="text-lg">Caught by the reading: {caught.length}</Heading>
               {caught.length === 0 && <Text className="text-voice">Nothing was missed from memory.</Text>}
@@ -183,7 +183,7 @@ function Pace({ walk: { list, state }, name }: { walk: Walk; name: (stationId: s
           </View>
         ))}
       <Text className="text-sm text-voice">
-        ▾ less than half of your own habit. Yours and the group's are the middle of three walks or more.
+        ▾ less than half of your own usual time. Yours and the group's are the middle of three walks or more.
       </Text>
     </View>
   );

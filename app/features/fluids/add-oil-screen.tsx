@@ -9,7 +9,7 @@ import { useWalk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 import { AddOilForm, useOilAddition } from "./add-oil-form";
 
-/** Oil that went in: which engine, which grade, how many containers; afterwards the stick is read again. */
+/** Oil that went in: which engine, which grade, how many containers; afterwards the dipstick is read again. */
 export function AddOilScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <AddOil folded={folded} />}</WalkFrame>;
 }
@@ -51,8 +51,8 @@ function AddOil({ folded }: { folded: FoldedWalk }) {
       </Heading>
       <Text className="mb-3 text-voice">
         {own
-          ? `The stick said ${formatQuantity({ value: own.levelQt, unit: "US qt" })}. ${own.judgement.action ?? ""}`
-          : "The stick was not read yet: read it first, and afterwards again."}
+          ? `The dipstick said ${formatQuantity({ value: own.levelQt, unit: "US qt" })}. ${own.judgement.action ?? ""}`
+          : "The dipstick was not read yet: read it first, and afterwards again."}
       </Text>
       <AddOilForm form={form} />
     </Screen>

@@ -55,7 +55,7 @@ export function DrainCard({ walk, item, acts, drain }: { walk: Walk; item: Item;
       )}
       <VialTray walk={walk} item={item} acts={acts} />
       <Sinking walk={walk} />
-      <Text className="text-sm text-voice">{FATE[walk.list.school?.sample ?? "discarded"]}</Text>
+      <Text className="text-sm text-voice">{FATE[walk.list.preferences?.sample ?? "discarded"]}</Text>
     </View>
   );
 }

@@ -10,7 +10,7 @@ import { Text } from "../../ui/text";
 import { usePalette } from "../../ui/use-palette";
 import type { Walk } from "../walk/use-preflight";
 
-/** What the stick has said so far: litres in each tank, the clock time by which to be on the ground, and what speaks against it. */
+/** What the dipstick has said so far: litres in each tank, the clock time by which to be on the ground, and what speaks against it. */
 export function FluidsPanel({ walk }: { walk: Walk }) {
   const { fuel, oil, judgements } = walk.judged;
   const { type } = walk.list;
@@ -20,7 +20,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
   const typing = walk.item?.reading?.key;
   const shown = judgements
     .filter(({ topic }) => topic === "fuel" || topic === "oil" || topic === "hours")
-    .filter(({ id, grade }) => grade !== "sound" || (id === ENDURANCE && topicOf(typing) !== "fuel"))
+    .filter(({ id, grade }) => grade !== "within limits" || (id === ENDURANCE && topicOf(typing) !== "fuel"))
     .filter(({ id }) => !(topicOf(typing) === "fuel" && id === ENDURANCE))
     .sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
   const page = (name: string) => router.push(`/preflight/${walk.state.id}/${name}` as "/");
@@ -79,7 +79,10 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
       {Object.entries(oil ?? {})
-        .filter(([, { judgement }]) => judgement.grade === "sound" && !isReadingOf(typing, READING.oilLevel))
+        .filter(
+          ([, { judgement }]) =>
+            judgement.grade === "within limits" && !isReadingOf(typing, READING.oilLevel),
+        )
         .map(([engine, { judgement }]) => (
           <JudgementCard key={engine} judgement={judgement} compact />
         ))}

@@ -3,7 +3,7 @@ import { TouchArea } from "../../ui/touch-area";
 import type { Walk } from "../walk/use-preflight";
 import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";
 import { GlassDrawing, glassAtHeight } from "./drawings/glass-drawing";
-import { levelAtHeight, OilStick, stickScale } from "./drawings/oil-stick";
+import { dipstickScale, levelAtHeight, OilDipstick } from "./drawings/oil-dipstick";
 import { dipAtHeight, TankDrawing } from "./drawings/tank-drawing";
 
 /** Which part of the aircraft a reading is taken from, if it is one that can be drawn. */
@@ -37,7 +37,7 @@ const SIZE = {
   dial: ["h-[122px] w-[196px]", "h-[305px] w-[490px] max-w-full"],
 } as const;
 
-/** The stick, the gauge or the glass itself: laid a finger on, it is set to the nearest mark. */
+/** The dipstick, the gauge or the glass itself: laid a finger on, it is set to the nearest mark. */
 export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = false }: ReadingDrawingProps) {
   const drawn = drawnReading(walk, item);
   if (!drawn) return null;
@@ -47,7 +47,7 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
   if (drawn.kind === "oil") {
     const { oil } = walk.list.type;
     const most = item.reading?.plausible?.max ?? 12;
-    const scale = stickScale(oil, most);
+    const scale = dipstickScale(oil, most);
     const longFlight = walk.list.conditions.some((c) => c === "long range" || c === "instrument");
     return (
       <TouchArea
@@ -60,7 +60,7 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
         onPoint={({ y }) => onSet(levelAtHeight(scale, y))}
         onStep={(by) => step(by, scale.from, scale.to)}
       >
-        <OilStick
+        <OilDipstick
           profile={oil}
           scale={scale}
           value={value}
@@ -106,7 +106,7 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
     );
   const most = tank.calibration?.points.at(-1)?.dipCm ?? 1;
   return (
-    // What the log says is shown only beside a number: seen before, it would be read off the stick.
+    // What the log says is shown only beside a number: seen before, it would be read off the dipstick.
     <TouchArea
       {...common}
       label={`${tank.name}, dipstick`}

@@ -24,7 +24,7 @@ test("a clean cup is one touch, and answers the drain", () => {
   expect(result.current.advice.step).toBe("take");
   does(() => result.current.primary?.());
   expect(samples().map((s) => s.look)).toEqual(["clean"]);
-  expect(test.walk.state.answers[DRAIN]?.outcome).toBe("sound");
+  expect(test.walk.state.answers[DRAIN]?.outcome).toBe("checked");
 });
 
 test("water asks for another cup, which is timed, and the drain stays open until one is clean", () => {
@@ -57,7 +57,7 @@ test("another colour and none are asked about before the cup is on record; going
   expect(samples()).toEqual([expect.objectContaining({ look: "colourless", paper: "greasy ring" })]);
 });
 
-test("kerosene is no matter of draining: it is logged, in words that say why, and nothing is answered as sound", () => {
+test("kerosene is no matter of draining: it is logged, in words that say why, and nothing is answered as checked", () => {
   const { test, item, result, does, found } = atTheDrain();
   does(() => result.current.look("kerosene smell"));
   expect(result.current.advice.step).toBe("maintenance");

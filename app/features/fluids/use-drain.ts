@@ -58,7 +58,7 @@ export function useDrain(
           : advice.step === "maintenance"
             ? writeUp
             : advice.step === "clean"
-              ? () => acts.sound(item, taken.at(-1)?.colour ?? taken.at(-1)?.look)
+              ? () => acts.checked(item, taken.at(-1)?.colour ?? taken.at(-1)?.look)
               : () => give({ look: "clean" });
   useShortcuts(item.kind === "sample" && active ? { Enter: primary } : {});
   return {

@@ -10,7 +10,7 @@ export function VialTray({ walk, item, acts }: { walk: Walk; item: Item; acts: A
   const { list, state } = walk;
   const drains = list.items.filter((i) => i.kind === "sample");
   const usual = usualColour(approvedGrades(list)[0]);
-  const clean = drains.filter((drain) => state.answers[drain.id]?.outcome === "sound").length;
+  const clean = drains.filter((drain) => state.answers[drain.id]?.outcome === "checked").length;
   return (
     <View className="gap-1" testID="vials">
       <View className="flex-row flex-wrap">
@@ -19,7 +19,7 @@ export function VialTray({ walk, item, acts }: { walk: Walk; item: Item; acts: A
           const here = drain.id === item.id;
           // Answered without a cup on record (a walk from before cups were): shown as clean.
           const shown =
-            last ?? (state.answers[drain.id]?.outcome === "sound" ? { look: "clean" as const } : undefined);
+            last ?? (state.answers[drain.id]?.outcome === "checked" ? { look: "clean" as const } : undefined);
           return (
             <Pressable
               key={drain.id}

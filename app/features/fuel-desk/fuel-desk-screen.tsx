@@ -98,7 +98,7 @@ function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Ac
   }
 }
 
-/** The receipts of this walk, each against the stick. */
+/** The receipts of this walk, each against the dipstick. */
 function Receipts({ walk }: { walk: Walk }) {
   const checked = checkUplifts(walk.list, walk.state);
   const words = wordsOfWalk(walk.list, walk.state);
@@ -112,8 +112,8 @@ function Receipts({ walk }: { walk: Walk }) {
           <Text className={reconciled && !reconciled.agrees ? "font-mid text-clay" : ""}>
             {open ??
               (reconciled?.agrees
-                ? `The stick says ${words.say(reconciled.measuredL)} more: it fits.`
-                : `The stick says ${words.say(reconciled?.measuredL ?? 0)} more. ${reconciled?.instead[0]?.why ?? "Nothing explains it: dip again."}`)}
+                ? `The dipstick says ${words.say(reconciled.measuredL)} more: it fits.`
+                : `The dipstick says ${words.say(reconciled?.measuredL ?? 0)} more. ${reconciled?.instead[0]?.why ?? "Nothing explains it: dip again."}`)}
           </Text>
         </View>
       ))}

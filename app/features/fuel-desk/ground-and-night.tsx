@@ -17,7 +17,7 @@ import type { Walk } from "../walk/use-preflight";
 const LEVEL: Tilt = { rightDownDeg: 0, noseUpDeg: 0 };
 const MILD: NightAir = { lowC: 5, dewPointC: 8, nights: 1 };
 
-/** How it stands, and what it stood through: both change what the stick and the first cups mean. */
+/** How it stands, and what it stood through: both change what the dipstick and the first cups mean. */
 export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { told } = walk.state;
   const { fuel } = walk.list.type;
@@ -55,7 +55,7 @@ export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
         />
         <Text className="text-sm text-voice">
           {shaped
-            ? "The shape of the tanks is on file: the stick is brought level by it, up to 6°."
+            ? "The shape of the tanks is on file: the dipstick is brought level by it, up to 6°."
             : "The shape of the tanks is not on file: a dip on a slope is not corrected. Put it on level ground."}
         </Text>
       </View>
@@ -108,8 +108,8 @@ function NightWater({ walk, night }: { walk: Walk; night: NightAir }) {
     return <Text className="text-voice">Dip the tanks: how much air stands over the fuel decides.</Text>;
   return (
     <View className="gap-1">
-      {heard.map(({ tank, testimony }) => {
-        const ml = nightWaterMl(Math.max(0, tank.capacityL - testimony.litres.value), night);
+      {heard.map(({ tank, estimate }) => {
+        const ml = nightWaterMl(Math.max(0, tank.capacityL - estimate.litres.value), night);
         return (
           <View key={tank.id} className="flex-row justify-between border-b-2 border-stone pb-1">
             <Text>{tank.name}</Text>

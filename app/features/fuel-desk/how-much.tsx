@@ -14,12 +14,12 @@ import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
-import { WitnessBars } from "./witness-bars";
+import { SourceBars } from "./source-bars";
 
 /** Who judges how much there is. */
 const AMOUNT: ReadonlySet<string> = new Set(["fuel.endurance", "fuel.uplifts", "fuel.earlier"]);
 
-/** Stick, gauge and log side by side, tank by tank and all together, and whether they agree. */
+/** Dipstick, gauge and log side by side, tank by tank and all together, and whether they agree. */
 export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { fuel, judgements } = walk.judged;
   const { type, memory } = walk.list;
@@ -40,22 +40,22 @@ export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
       {(!fuel || fuel.tanks.length === 0) && (
         <Text className="text-voice">Nobody has looked into the tanks yet: dip them at their stations.</Text>
       )}
-      {fuel?.total && fuel.total.witnesses.length > 1 && (
-        <WitnessBars
+      {fuel?.total && fuel.total.sources.length > 1 && (
+        <SourceBars
           name="All tanks"
           capacityL={(type.fuel?.tanks ?? []).reduce((sum, t) => sum + t.capacityL, 0)}
-          witnesses={fuel.total.witnesses}
-          testimony={fuel.total.testimony}
+          sources={fuel.total.sources}
+          estimate={fuel.total.estimate}
           words={words}
         />
       )}
-      {fuel?.tanks.map(({ tank, witnesses, testimony }) => (
-        <WitnessBars
+      {fuel?.tanks.map(({ tank, sources, estimate }) => (
+        <SourceBars
           key={tank.id}
           name={capital(tank.name)}
           capacityL={tank.capacityL}
-          witnesses={witnesses}
-          testimony={testimony}
+          sources={sources}
+          estimate={estimate}
           words={words}
         />
       ))}
@@ -79,7 +79,7 @@ export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
       )}
       {!memory?.fuel && (
         <Text className="text-sm text-voice">
-          The log is no witness here: not every tank was measured before.
+          The log does not count here: not every tank was measured before.
         </Text>
       )}
       {memory?.faults.map((fault) => (

@@ -135,7 +135,7 @@ function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
       </Button>
       {trouble !== "" && <Trouble>{trouble}</Trouble>}
       <Text className="text-sm text-voice">
-        The pump is a simulated one. It prints what it likes to; the stick tells what is in.
+        The pump is a simulated one. It prints what it likes to; the dipstick tells what is in.
       </Text>
     </View>
   );
@@ -178,7 +178,7 @@ function Typed({ tank, grade, onUplift }: WayProps) {
   const log = () => {
     setTried(true);
     if (wrong) return;
-    // Said once; a receipt that says so all the same is logged as it is, and held against the stick.
+    // Said once; a receipt that says so all the same is logged as it is, and held against the dipstick.
     if (tooMuch && warned !== tooMuch) {
       setWarned(tooMuch);
       return;

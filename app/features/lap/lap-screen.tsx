@@ -3,7 +3,7 @@ import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
-import { schoolSet } from "../../store/planned-slice";
+import { preferencesSet } from "../../store/planned-slice";
 import { Button } from "../../ui/button";
 import { type Bead, PlanView } from "../../ui/plan-view";
 import { Screen } from "../../ui/screen";
@@ -22,7 +22,7 @@ export function LapScreen({ registration }: { registration: string }) {
 const metres = (value: number) => `${value.toFixed(0)} m`;
 
 function Lap({ aircraft }: { aircraft: KnownAircraft }) {
-  const { bundle, school, crewId } = aircraft;
+  const { bundle, preferences, crewId } = aircraft;
   const { registration } = bundle.aircraft;
   const dispatch = useAppDispatch();
   const wide = useWide();
@@ -33,7 +33,8 @@ function Lap({ aircraft }: { aircraft: KnownAircraft }) {
   const better = saved >= 0.5 || !lap.ownKeepsRules;
   const order = shown === "shortest" && best ? best.order : own;
   const use = (ids: string[] | undefined) => {
-    if (crewId) dispatch(schoolSet({ crewId, registration, school: { ...school, order: ids } }));
+    if (crewId)
+      dispatch(preferencesSet({ crewId, registration, preferences: { ...preferences, order: ids } }));
     setShown("yours");
   };
   return (
@@ -53,7 +54,7 @@ function Lap({ aircraft }: { aircraft: KnownAircraft }) {
             </Button>
           )}
           <View className="flex-row gap-2">
-            {school.order && (
+            {preferences.order && (
               <Button tone="deck" className="flex-1" textClassName="text-base" onPress={() => use(undefined)}>
                 The list's own order
               </Button>
@@ -115,13 +116,13 @@ function Lap({ aircraft }: { aircraft: KnownAircraft }) {
                 Your order comes to something that has to wait for a later station: it will stop you there.
               </Text>
             )}
-            {lap.habit && (
+            {lap.usual && (
               <View className="rounded-xl bg-stone px-3 py-2">
-                <Text className="font-strong">{`Your last ${lap.habit.walks} walks: ${metres(lap.habit.metres)} each`}</Text>
+                <Text className="font-strong">{`Your last ${lap.usual.walks} walks: ${metres(lap.usual.metres)} each`}</Text>
                 <Text className="text-sm">
-                  {lap.habit.returns < 0.05
+                  {lap.usual.returns < 0.05
                     ? "No way back: each station once."
-                    : `${lap.habit.returns.toFixed(1)} times back to a station already left, ${metres(lap.habit.backtrackMetres)} of it for nothing.`}
+                    : `${lap.usual.returns.toFixed(1)} times back to a station already left, ${metres(lap.usual.backtrackMetres)} of it for nothing.`}
                 </Text>
               </View>
             )}

@@ -18,11 +18,11 @@ export interface LapOfPilot {
   own: number[];
   ownMetres: number;
   ownKeepsRules: boolean;
-  habit?: { walks: number; metres: number; backtrackMetres: number; returns: number };
+  usual?: { walks: number; metres: number; backtrackMetres: number; returns: number };
 }
 
-/** This pilot's lap in metres, his habit in earlier walks, and the shortest there is. */
-export function useLap({ bundle, school, crewId }: KnownAircraft): LapOfPilot {
+/** This pilot's lap in metres, what he usually walked in earlier walks, and the shortest there is. */
+export function useLap({ bundle, preferences, crewId }: KnownAircraft): LapOfPilot {
   const problem = useMemo(() => lapProblem(bundle.type), [bundle.type]);
   const [best, setBest] = useState<OrderResult>();
   const [trouble, setTrouble] = useState("");
@@ -43,7 +43,7 @@ export function useLap({ bundle, school, crewId }: KnownAircraft): LapOfPilot {
   }, [problem]);
   return useMemo(() => {
     if (!problem) return { problem, trouble, own: [], ownMetres: 0, ownKeepsRules: true };
-    const own = orderLap(problem.stations, school).map((station) => problem.stations.indexOf(station));
+    const own = orderLap(problem.stations, preferences).map((station) => problem.stations.indexOf(station));
     const walks = bundle.walks.filter((walk) => walk.crewId === crewId && walk.visits.length > 0);
     const walked = walks.map((walk) => walkedLap(problem, walk.visits));
     const mean = (pick: (lap: (typeof walked)[number]) => number) =>
@@ -56,7 +56,7 @@ export function useLap({ bundle, school, crewId }: KnownAircraft): LapOfPilot {
       ownMetres: lapMetres(problem, own),
       ownKeepsRules: keepsPrecedence(own, problem.precedence ?? []),
       ...(walked.length > 0 && {
-        habit: {
+        usual: {
           walks: walked.length,
           metres: mean((lap) => lap.metres),
           backtrackMetres: mean((lap) => lap.backtrackMetres),
@@ -64,5 +64,5 @@ export function useLap({ bundle, school, crewId }: KnownAircraft): LapOfPilot {
         },
       }),
     };
-  }, [problem, best, trouble, bundle.walks, school, crewId]);
+  }, [problem, best, trouble, bundle.walks, preferences, crewId]);
 }

@@ -18,15 +18,15 @@ export function ListScreen({ registration }: { registration: string }) {
 }
 
 /** The list as it would be composed now; what is asked by its value is only known once the walk has begun. */
-function usePreview({ bundle, open, plan, school }: KnownAircraft): ComposedList | ComposeError {
+function usePreview({ bundle, open, plan, preferences }: KnownAircraft): ComposedList | ComposeError {
   return useMemo(() => {
     try {
-      return composeList({ ...composeInput(bundle, open), conditions: plan.conditions, school });
+      return composeList({ ...composeInput(bundle, open), conditions: plan.conditions, preferences });
     } catch (error) {
       if (error instanceof ComposeError) return error;
       throw error;
     }
-  }, [bundle, open, plan.conditions, school]);
+  }, [bundle, open, plan.conditions, preferences]);
 }
 
 type Line = { kind: "station"; id: string; name: string } | { kind: "item"; item: Item; today: string };
@@ -109,8 +109,8 @@ function Differences({ list, aircraft }: { list: ComposedList; aircraft: KnownAi
         </View>
       ))}
       <Text className="text-sm text-voice">
-        {aircraft.school.surfaces === "moved" ? "Surfaces moved by hand" : "Surfaces only looked at"},{" "}
-        {aircraft.school.brake}. Some items will be asked by their value; which ones shows on the walk.
+        {aircraft.preferences.surfaces === "moved" ? "Surfaces moved by hand" : "Surfaces only looked at"},{" "}
+        {aircraft.preferences.brake}. Some items will be asked by their value; which ones shows on the walk.
       </Text>
     </View>
   );

@@ -343,7 +343,7 @@ const ENTRY: Record<FluidRow["entry"], string> = {
   measured: "measured",
   uplift: "put in",
   burn: "burnt",
-  level: "stick",
+  level: "dipstick",
   added: "added",
 };
 const SHOWN = 40;

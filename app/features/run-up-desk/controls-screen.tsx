@@ -81,7 +81,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
               textClassName="text-2xl"
               testID="primary"
               onPress={() => {
-                if (item) acts.sound(item);
+                if (item) acts.checked(item);
                 back();
               }}
             >

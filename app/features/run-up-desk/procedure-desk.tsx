@@ -120,11 +120,11 @@ export function ProcedureDesk({
                       unit: item.reading.unit,
                     }),
                   );
-                else if (judgement.grade === "sound")
-                  dispatch(record(id, "item.answered", { itemId: item.id, outcome: "sound" }));
+                else if (judgement.grade === "within limits")
+                  dispatch(record(id, "item.answered", { itemId: item.id, outcome: "checked" }));
                 onBack();
               }}
-              disabled={!item.reading && judgement.grade !== "sound"}
+              disabled={!item.reading && judgement.grade !== "within limits"}
             >
               Write it down
             </Button>

@@ -77,7 +77,11 @@ export function Results({
     <View className="gap-2">
       <Heading className="text-lg">Judged</Heading>
       {judged.map((judgement) => (
-        <JudgementCard key={judgement.id} judgement={judgement} compact={judgement.grade === "sound"} />
+        <JudgementCard
+          key={judgement.id}
+          judgement={judgement}
+          compact={judgement.grade === "within limits"}
+        />
       ))}
     </View>
   );

@@ -34,9 +34,9 @@ test("the lot draws every trouble that shows at this field, now and then none, a
   expect(new Set(lots.map(({ kind }) => kind))).toEqual(
     new Set(troublesOf(trainer).filter((kind) => kind !== "rich at altitude")),
   );
-  const sound = lots.filter(({ kind }) => kind === "none").length / lots.length;
-  expect(sound).toBeGreaterThan(0.1);
-  expect(sound).toBeLessThan(0.3);
+  const healthy = lots.filter(({ kind }) => kind === "none").length / lots.length;
+  expect(healthy).toBeGreaterThan(0.1);
+  expect(healthy).toBeLessThan(0.3);
   for (const { cylinder, severity } of lots) {
     expect(cylinder).toBeGreaterThanOrEqual(1);
     expect(cylinder).toBeLessThanOrEqual(trainer.cylinders);

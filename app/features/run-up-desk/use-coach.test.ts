@@ -52,7 +52,7 @@ function coached(kind: Kind) {
   };
 }
 
-test("goes through a sound engine's run-up by itself, and hands over what it heard with its marks", () => {
+test("goes through a healthy engine's run-up by itself, and hands over what it heard with its marks", () => {
   const { runs, ends, said, engine, closed } = coached("none");
   runs(() => false);
   expect(ends).toHaveLength(1);

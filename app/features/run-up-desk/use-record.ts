@@ -144,7 +144,7 @@ export function useRecordRunUp(walk: Walk) {
           : [],
       ),
       ...answered.map(
-        (item): Happening => ({ type: "item.answered", data: { itemId: item.id, outcome: "sound" } }),
+        (item): Happening => ({ type: "item.answered", data: { itemId: item.id, outcome: "checked" } }),
       ),
       ...(open ? [{ type: "item.visited", data: { itemId: open.id } } satisfies Happening] : []),
     ];

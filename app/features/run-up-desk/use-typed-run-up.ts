@@ -57,7 +57,7 @@ export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
           }),
         ),
         ...(both && isBack
-          ? [{ type: "item.answered", data: { itemId: both.id, outcome: "sound" } } satisfies Happening]
+          ? [{ type: "item.answered", data: { itemId: both.id, outcome: "checked" } } satisfies Happening]
           : []),
       ]),
     );

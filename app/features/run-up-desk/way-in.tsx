@@ -61,7 +61,7 @@ export function WayIn({
             onPress={() => asPlanted("practice")}
             testID="way-practice"
           >
-            {planted.chosen === "none" ? "A sound engine" : capital(planted.chosen)}
+            {planted.chosen === "none" ? "A healthy engine" : capital(planted.chosen)}
           </Button>
           <Button
             className="min-h-16 flex-1 px-2"

@@ -1,5 +1,5 @@
 import type { AircraftBundle } from "@cravix/contract/client";
-import type { School } from "@cravix/core";
+import type { Preferences } from "@cravix/core";
 import { Redirect, router } from "expo-router";
 import type { ReactNode } from "react";
 import { Button } from "../../ui/button";
@@ -7,7 +7,7 @@ import { Screen } from "../../ui/screen";
 import { Heading } from "../../ui/text";
 import { type AircraftInHand, useAircraft } from "./use-aircraft";
 
-export type KnownAircraft = AircraftInHand & { bundle: AircraftBundle; school: School };
+export type KnownAircraft = AircraftInHand & { bundle: AircraftBundle; preferences: Preferences };
 
 /** What every screen before a walk has in common: somebody holds the device, and the aircraft is known; else it says what is missing. */
 export function AircraftFrame({
@@ -18,9 +18,9 @@ export function AircraftFrame({
   children: (aircraft: KnownAircraft) => ReactNode;
 }) {
   const aircraft = useAircraft(registration);
-  const { ready, crewId, bundle, school, server } = aircraft;
+  const { ready, crewId, bundle, preferences, server } = aircraft;
   if (ready && !crewId) return <Redirect href="/" />;
-  if (bundle && school) return children({ ...aircraft, bundle, school });
+  if (bundle && preferences) return children({ ...aircraft, bundle, preferences });
   return (
     <Screen
       actions={

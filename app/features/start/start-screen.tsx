@@ -42,7 +42,7 @@ export function StartScreen({ registration }: { registration: string }) {
 }
 
 function Start({ aircraft }: { aircraft: KnownAircraft }) {
-  const { bundle, crew, plan, school, open, crewId } = aircraft;
+  const { bundle, crew, plan, preferences, open, crewId } = aircraft;
   const { registration } = bundle.aircraft;
   const dispatch = useAppDispatch();
   const wide = useWide();
@@ -159,9 +159,9 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
             <Button
               className="min-w-[45%] flex-1"
               textClassName="text-base"
-              onPress={() => router.push(`/aircraft/${registration}/school`)}
+              onPress={() => router.push(`/aircraft/${registration}/preferences`)}
             >
-              {school.method === "read and do" ? "Read and do" : "Flow, then read"}
+              {preferences.method === "read-and-do" ? "Read and do" : "Flow, then read"}
             </Button>
             <Button
               className="min-w-[45%] flex-1"

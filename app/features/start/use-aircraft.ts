@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { NOTHING_PLANNED } from "../../store/planned-slice";
-import { schoolOf } from "../../store/school-of";
+import { preferencesOf } from "../../store/preferences-of";
 import { refresh, useBundle, useCrew } from "../../store/server-state";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 
@@ -13,16 +13,16 @@ export function useAircraft(registration: string) {
   const crew = useCrew();
   const server = useAppSelector((state) => state.sync.server);
   const plan = useAppSelector((state) => state.planned.byRegistration[registration]) ?? NOTHING_PLANNED;
-  const schools = useAppSelector((state) => state.planned.schools);
+  const set = useAppSelector((state) => state.planned.preferences);
   const open = useOpenDiscrepancies(bundle);
   useEffect(() => {
     if (ready) void refresh(dispatch, registration);
   }, [ready, dispatch, registration]);
-  const school = useMemo(
-    () => (bundle ? schoolOf(bundle, crewId, schools) : undefined),
-    [bundle, crewId, schools],
+  const preferences = useMemo(
+    () => (bundle ? preferencesOf(bundle, crewId, set) : undefined),
+    [bundle, crewId, set],
   );
-  return { ready, crewId, bundle, crew, server, plan, school, open };
+  return { ready, crewId, bundle, crew, server, plan, preferences, open };
 }
 
 export type AircraftInHand = ReturnType<typeof useAircraft>;

@@ -17,7 +17,7 @@ import { STANDSTILL } from "./kept-mark";
 const WORDS: Record<string, string> = {
   "preflight.started": "Begin of a walk",
   "item.answered": "An answer",
-  "item.deferred": "Put off for later",
+  "item.postponed": "Put off for later",
   "item.visited": "Went to an item",
   "item.undone": "An undo",
   "reading.taken": "A reading",

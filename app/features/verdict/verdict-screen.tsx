@@ -41,7 +41,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
   const [askedCrewId, setAsked] = useState<string>();
   const [changed, setChanged] = useState(false);
   const { list, state } = folded;
-  const { verdict, reasons, sound, unanswered, outstanding } = result;
+  const { verdict, reasons, withinLimits, unanswered, outstanding } = result;
   const finished = unanswered.length === 0 && outstanding.length === 0;
   const go = (itemId: string) => {
     acts.visit(itemId);
@@ -231,11 +231,11 @@ function Judged({ folded }: { folded: FoldedWalk }) {
           )}
         </View>
         <View className={wide ? "flex-1 gap-2" : "gap-2"}>
-          <Heading className="text-lg">Measured and in order: {sound.length}</Heading>
-          {sound.map((judgement) => (
+          <Heading className="text-lg">Measured and in order: {withinLimits.length}</Heading>
+          {withinLimits.map((judgement) => (
             <View key={judgement.id} className="border-b-2 border-stone pb-1">
               <View className="flex-row items-center gap-2">
-                <GradeMark grade="sound" size={14} />
+                <GradeMark grade="within limits" size={14} />
                 <Text className="shrink grow text-sm">{judgement.subject}</Text>
                 {judgement.reading && (
                   <Text className="font-strong">{formatQuantity(judgement.reading)}</Text>

@@ -25,7 +25,7 @@ function show(
   blades: object = {},
 ) {
   const acts = {
-    sound: jest.fn(),
+    checked: jest.fn(),
     observed: jest.fn(),
     later: jest.fn(),
     canUndo: undoable.length > 0,
@@ -67,18 +67,18 @@ test("a count offers wrong numbers as readily as the right one, and a wrong one 
   const { acts, onFound, press } = show(item("count", { expected: 4 }));
   for (const number of ["0", "1", "2", "3", "4", "5"]) expect(screen.getByText(number)).toBeTruthy();
   press("4");
-  expect(acts.sound).toHaveBeenCalledWith(expect.anything(), "4");
+  expect(acts.checked).toHaveBeenCalledWith(expect.anything(), "4");
   expect(onFound).not.toHaveBeenCalled();
   press("3");
-  expect(onFound).toHaveBeenCalledWith("Elevator: 3 seen sound, 4 expected");
-  expect(acts.sound).toHaveBeenCalledTimes(1);
+  expect(onFound).toHaveBeenCalledWith("Elevator: 3 serviceable, 4 expected");
+  expect(acts.checked).toHaveBeenCalledTimes(1);
 });
 
 test("the yellow button says the item's own words and answers it", () => {
   const shown = item("remove", { done: "Off, stowed" });
   const { acts, onFound, press } = show(shown);
   press("Off, stowed");
-  expect(acts.sound).toHaveBeenCalledWith(shown);
+  expect(acts.checked).toHaveBeenCalledWith(shown);
   press("Found something");
   expect(onFound).toHaveBeenCalledWith();
 });
@@ -93,7 +93,7 @@ test("a choice answers with what was chosen", () => {
     }),
   );
   press("24");
-  expect(acts.sound).toHaveBeenCalledWith(expect.anything(), "24");
+  expect(acts.checked).toHaveBeenCalledWith(expect.anything(), "24");
 });
 
 test("a known thing is the same, grown, or gone", () => {
@@ -111,7 +111,7 @@ test("a measure goes to the keypad, and is given only by its own button", () => 
   expect(measure.onKey.mock.calls.flat()).toEqual(["6", ".", "8", "back"]);
   press("Type what you read");
   expect(measure.done).toHaveBeenCalledTimes(1);
-  expect(acts.sound).not.toHaveBeenCalled();
+  expect(acts.checked).not.toHaveBeenCalled();
 });
 
 test("undo is there only when there is something to undo; why, later and interrupted always", () => {
@@ -132,7 +132,7 @@ test("what was done from memory can have been missed, and is caught by the readi
   const shown = item("look", { done: "Whole" });
   const { acts, press } = show(shown, [], { s: {} });
   press("Missed, done now");
-  expect(acts.sound).toHaveBeenCalledWith(shown, undefined, true);
+  expect(acts.checked).toHaveBeenCalledWith(shown, undefined, true);
   screen.unmount();
   show(item("measure"), [], { s: {} });
   expect(screen.queryByText("Missed, done now")).toBeNull();
@@ -197,11 +197,11 @@ describe("a propeller pulled through", () => {
     const third = show(pull, [], {}, {}, { x: 2 });
     third.press("Blade 3 of 6 through");
     expect(third.acts.blade).toHaveBeenCalledWith(pull, 3);
-    expect(third.acts.sound).not.toHaveBeenCalled();
+    expect(third.acts.checked).not.toHaveBeenCalled();
     screen.unmount();
     const last = show(pull, [], {}, {}, { x: 5 });
     last.press("Blade 6 of 6 through");
-    expect(last.acts.sound).toHaveBeenCalledWith(pull, "6");
+    expect(last.acts.checked).toHaveBeenCalledWith(pull, "6");
   });
 
   test("that resists stops everything, in words for the mechanic", () => {

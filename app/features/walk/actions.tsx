@@ -62,7 +62,7 @@ export function Actions(props: ActionsProps) {
             textClassName="text-sm"
             className="px-1"
             hint={hint("M")}
-            onPress={() => acts.sound(item, undefined, true)}
+            onPress={() => acts.checked(item, undefined, true)}
           >
             Missed, done now
           </Button>
@@ -131,7 +131,7 @@ function Answer({
         key={item.id}
         seconds={item.seconds}
         done={item.done ?? "Held"}
-        onDone={() => acts.sound(item)}
+        onDone={() => acts.checked(item)}
         onFound={() => onFound()}
       />
     );
@@ -151,7 +151,7 @@ function Answer({
             className="min-h-24 min-w-20 flex-1"
             textClassName="text-2xl"
             hint={hint(String(i + 1))}
-            onPress={() => acts.sound(item, choice.value)}
+            onPress={() => acts.checked(item, choice.value)}
           >
             {choice.label}
           </Button>
@@ -194,7 +194,7 @@ function Answer({
         className="min-h-28 flex-[1.7]"
         textClassName="text-2xl"
         hint={hint("Enter")}
-        onPress={() => acts.sound(item)}
+        onPress={() => acts.checked(item)}
         testID="primary"
       >
         {item.done ?? "As it should be"}
@@ -209,7 +209,7 @@ function CountAnswer({ item, acts, onFound }: Pick<ActionsProps, "item" | "acts"
   const numbers = Array.from({ length: expected + 2 }, (_, i) => i).slice(Math.max(0, expected - 4));
   return (
     <View className="gap-2">
-      <Text className="text-sm text-deck-ink">How many did you see, sound?</Text>
+      <Text className="text-sm text-deck-ink">How many are there, serviceable?</Text>
       <View className="flex-row gap-2">
         {numbers.map((n) => (
           <Button
@@ -220,8 +220,8 @@ function CountAnswer({ item, acts, onFound }: Pick<ActionsProps, "item" | "acts"
             testID={`count-${n}`}
             onPress={() =>
               n === expected
-                ? acts.sound(item, String(n))
-                : onFound(`${item.title.split(":")[0]}: ${n} seen sound, ${expected} expected`)
+                ? acts.checked(item, String(n))
+                : onFound(`${item.title.split(":")[0]}: ${n} serviceable, ${expected} expected`)
             }
           >
             {String(n)}

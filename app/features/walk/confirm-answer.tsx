@@ -27,12 +27,12 @@ export function ConfirmAnswer({
     [fact, walk.state.id, item.id],
   );
   const say = (value: string) =>
-    value === fact ? acts.sound(item, value) : onFound(`${item.title}: reads ${value}, on file is ${fact}`);
+    value === fact ? acts.checked(item, value) : onFound(`${item.title}: reads ${value}, on file is ${fact}`);
   const other = () => onFound(`${item.title}: reads otherwise, on file is ${fact}`);
   useShortcuts(
     fact
       ? { ...Object.fromEntries(options.map((option, i) => [String(i + 1), () => say(option)])), "0": other }
-      : { Enter: () => acts.sound(item) },
+      : { Enter: () => acts.checked(item) },
   );
   if (!fact)
     return (
@@ -47,7 +47,7 @@ export function ConfirmAnswer({
             className="min-h-24 flex-[1.7]"
             textClassName="text-2xl"
             testID="primary"
-            onPress={() => acts.sound(item)}
+            onPress={() => acts.checked(item)}
           >
             {item.done ?? "Read, in order"}
           </Button>

@@ -1,4 +1,4 @@
-import { defaultSchool, type Interruption, RETURN_RULES, type ReturnWay, returnTo } from "@cravix/core";
+import { defaultPreferences, type Interruption, RETURN_RULES, type ReturnWay, returnTo } from "@cravix/core";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Caution } from "../../ui/judgement-card";
@@ -23,7 +23,7 @@ export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
   const lastId = state.undoable.at(-1)?.eventId;
   const last = list.items.find((i) => state.answers[i.id]?.eventId === lastId);
   const { cause = "spoken to", since, at } = state.interruptions.findLast((i) => !i.resumedAt) ?? { at: "" };
-  const rule = (list.school ?? defaultSchool(list.type.habits)).afterInterruption;
+  const rule = (list.preferences ?? defaultPreferences(list.type.recommended)).afterInterruption;
   const label = (way: ReturnWay): string => {
     if (way === "where I was" || !item) return "Go on where I was";
     const target = list.items.find((i) => i.id === returnTo(list, state, item, way).itemId);

@@ -75,7 +75,7 @@ function Row({
       className={`min-h-11 flex-row items-center gap-3 rounded-lg px-2 py-1 ${here ? "bg-chock" : ""}`}
     >
       {answer ? (
-        <GradeMark grade={bad ? item.miss : "sound"} size={18} />
+        <GradeMark grade={bad ? item.miss : "within limits"} size={18} />
       ) : (
         <View
           className={`h-[14px] w-[14px] rounded-full border-2 ${here ? "border-on-chock" : "border-ink"} mx-0.5`}
@@ -84,7 +84,7 @@ function Row({
       <Text className={`shrink grow text-sm ${here ? "font-mid text-on-chock" : ""}`}>{item.title}</Text>
       {answer && (
         <Text className={`font-mid text-sm ${here ? "text-on-chock" : "text-voice"}`}>
-          {answer.value ?? (answer.outcome === "sound" ? "" : answer.outcome)}
+          {answer.value ?? (answer.outcome === "checked" ? "" : answer.outcome)}
         </Text>
       )}
     </Pressable>

@@ -17,7 +17,7 @@ interface PullAnswerProps {
 export function PullAnswer({ walk, item, acts, onFound, hint }: PullAnswerProps) {
   const expected = item.expected ?? 1;
   const blade = (walk.state.blades[item.id] ?? 0) + 1;
-  const through = () => (blade < expected ? acts.blade(item, blade) : acts.sound(item, String(expected)));
+  const through = () => (blade < expected ? acts.blade(item, blade) : acts.checked(item, String(expected)));
   useShortcuts({ Enter: through });
   return (
     <View className="flex-row gap-3">

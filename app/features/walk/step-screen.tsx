@@ -105,10 +105,10 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   const choose = (n: number) => {
     if (item.kind === "choice") {
       const choice = item.choices?.[n - 1];
-      if (choice) acts.sound(item, choice.value);
+      if (choice) acts.checked(item, choice.value);
     } else if (item.kind === "count") {
-      if (n === item.expected) acts.sound(item, String(n));
-      else startWriting(`${item.title.split(":")[0]}: ${n} seen sound, ${item.expected} expected`);
+      if (n === item.expected) acts.checked(item, String(n));
+      else startWriting(`${item.title.split(":")[0]}: ${n} serviceable, ${item.expected} expected`);
     }
   };
   useShortcuts(
@@ -126,8 +126,8 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
               }
             : { f: () => startWriting() }),
           ...(["look", "feel", "set", "remove"].includes(item.kind) && {
-            Enter: () => acts.sound(item),
-            ...(walk.state.flowed[item.station] && { m: () => acts.sound(item, undefined, true) }),
+            Enter: () => acts.checked(item),
+            ...(walk.state.flowed[item.station] && { m: () => acts.checked(item, undefined, true) }),
           }),
           ...(["choice", "count"].includes(item.kind) &&
             Object.fromEntries([0, 1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => [String(n), () => choose(n)]))),

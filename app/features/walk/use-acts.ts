@@ -34,12 +34,12 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         const target = items.find((i) => !state.answers[i.id]) ?? items[0];
         if (target) visit(target.id);
       },
-      sound: (target: Item, value?: string, caught?: boolean) => {
+      checked: (target: Item, value?: string, caught?: boolean) => {
         if (!free(target)) return;
         dispatch(
           record(id, "item.answered", {
             itemId: target.id,
-            outcome: "sound",
+            outcome: "checked",
             ...(value !== undefined && { value }),
             ...(caught && { caught }),
             ...(byCrewId && { byCrewId }),
@@ -54,7 +54,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
       /** One cup from one drain; clean or not, it is on record. */
       sample: (target: Item, sample: Sample) => {
         if (!free(target)) return;
-        const fate = sample.look === "clean" ? (list.school?.sample ?? "discarded") : "discarded";
+        const fate = sample.look === "clean" ? (list.preferences?.sample ?? "discarded") : "discarded";
         dispatch(record(id, "sample.taken", { ...sample, itemId: target.id, fate }));
       },
       rocked: () => void dispatch(record(id, "wings.rocked", {})),
@@ -94,7 +94,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
           }),
         );
       },
-      later: (target: Item) => void dispatch(record(id, "item.deferred", { itemId: target.id })),
+      later: (target: Item) => void dispatch(record(id, "item.postponed", { itemId: target.id })),
       /** A whole station done from memory; nothing of it may wait for something else, unless it was put off. */
       flowed: (stationId: string) => {
         if (stationBlockedBy(list, state, stationId)) return;

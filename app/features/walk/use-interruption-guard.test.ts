@@ -20,7 +20,7 @@ afterEach(() => {
 /** A walk whose last answer was just given. */
 function guarded() {
   const test = new TestWalk(Date.now() - 8000);
-  test.did("item.answered", { itemId: test.list.items[0]?.id ?? "", outcome: "sound" });
+  test.did("item.answered", { itemId: test.list.items[0]?.id ?? "", outcome: "checked" });
   const hook = renderHook(() => useInterruptionGuard(test.walk, test.acts));
   const shows = (state: "visible" | "hidden") =>
     act(() => {

@@ -9,9 +9,9 @@ import type {
   FuelUnit,
   MemoryReading,
   OpenDiscrepancy,
+  Preferences,
   PreflightEvent,
   RuleSet,
-  School,
   SignedVerdict,
   Unit,
 } from "@cravix/core";
@@ -71,7 +71,7 @@ export interface AircraftSummary {
 }
 
 /** An earlier walk, with how its pilot worked: what was set last is what is set next time. */
-export type EarlierWalkWithSchool = EarlierWalk & { school?: School };
+export type EarlierWalkWithPreferences = EarlierWalk & { preferences?: Preferences };
 
 /** Everything that a preflight of this aircraft needs, kept on the device for the apron without a network. */
 export interface AircraftBundle {
@@ -84,10 +84,10 @@ export interface AircraftBundle {
   recentPreflights: PreflightSummary[];
   /** The last lines of its fuel and oil log. */
   fluids: FluidRow[];
-  /** Readings of the last walks that an engine's and an instrument's habit is made of. */
+  /** Readings of the last walks that an engine's and an instrument's baseline is made of. */
   memory: MemoryReading[];
   /** Pace and order of the last walks of this aircraft, newest first. */
-  walks: EarlierWalkWithSchool[];
+  walks: EarlierWalkWithPreferences[];
   /** Complete laps on this type, by crew member. */
   laps: Record<string, number>;
 }

@@ -27,6 +27,7 @@ import {
   TRACE_SOURCES,
   UNITS,
 } from "@cravix/core";
+import { eventInTodaysWords } from "@cravix/core/old-words";
 import { array, boolean, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
 import { anyNumber, bounded, key, moment, name, text, words } from "../bounds/fields";
 import { beyondBounds, EVENT_BOUNDS } from "../bounds/measure-value";
@@ -42,7 +43,7 @@ const eventId = () =>
   string().required().matches(UUID_V7, "must be a time-ordered id (UUID version 7, lower case)");
 
 /** How a pilot walks, wherever it crosses a boundary. */
-export const schoolSchema = object({
+export const preferencesSchema = object({
   method: string().required().oneOf(METHODS),
   start: name(),
   hand: string().required().oneOf(HANDS),
@@ -64,12 +65,12 @@ const DATA: { [T in EventType]: ObjectShape } = {
       .matches(/^sha256:[0-9a-f]{64}$/, "must be the content hash of the list"),
     conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
     plannedFlightMin: anyNumber(1, 6000),
-    school: optional(schoolSchema),
+    preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),
   },
   "item.answered": {
     itemId: key(),
-    outcome: string().required().oneOf(["sound", "found"]),
+    outcome: string().required().oneOf(["checked", "found"]),
     value: text(200),
     caught: boolean(),
     byCrewId: name(),
@@ -77,7 +78,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
   "station.flowed": { stationId: key() },
   "crew.joined": { crewId: key() },
   "crew.left": { crewId: key() },
-  "item.deferred": { itemId: key() },
+  "item.postponed": { itemId: key() },
   "item.visited": { itemId: key() },
   "item.undone": { eventId: eventId() },
   "reading.taken": {
@@ -201,7 +202,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
 
 const envelope = {
   id: eventId(),
-  preflightId: eventId(),
+  streamId: eventId(),
   deviceId: eventId(),
   crewId: key(),
   at: moment().required(),
@@ -240,9 +241,10 @@ const LATEST_ID = Date.UTC(2200, 0).toString(16).padStart(12, "0").replace(/^.{8
 
 /**
  * Checks one event that crosses the boundary. Never throws: what is not valid comes back with its id, the field and the reason, and nothing
- * of what was sent is said back. `now` is the checking side's clock; an event more than ten minutes ahead of it is refused.
+ * of what was sent is said back. An event of an earlier version comes back in today's words. `now` is the checking side's clock; an event more than ten minutes ahead of it is refused.
  */
-export function checkEvent(input: unknown, now: Date): EventCheck {
+export function checkEvent(given: unknown, now: Date): EventCheck {
+  const input = eventInTodaysWords(given);
   const id = idOf(input);
   const refuse = (reason: string, field?: string): EventCheck => ({
     refusal: { id, reason, ...(field && { field }) },
@@ -270,7 +272,7 @@ export function checkEvent(input: unknown, now: Date): EventCheck {
       "This is dated in the future: the device's clock is ahead. Set the clock, then send it again.",
       "at",
     );
-  if (event.id > LATEST_ID || event.preflightId > LATEST_ID)
+  if (event.id > LATEST_ID || event.streamId > LATEST_ID)
     return refuse("The time in this id is centuries away.", "id");
   const stream = event.stream ?? "preflight";
   if (!STREAM_EVENTS[stream].includes(event.type))

@@ -5,9 +5,9 @@ import {
   FUEL_GRADES,
   ITEM_KINDS,
   LEDGER_WAYS,
+  METHOD_TAGS,
   OIL_HEATS,
   PHASES,
-  SCHOOL_TAGS,
   STATION_PHASES,
   SURFACE_WAYS,
   TRACED_STEPS,
@@ -78,7 +78,7 @@ const ledger = optional(
 const year = () => anyNumber(1900, 2100).integer();
 const years = object({ from: year(), to: year() }).noUnknown();
 const asked = object({ ask: words(200), fact: id() }).noUnknown();
-const school = () => string().oneOf(SCHOOL_TAGS);
+const method = () => string().oneOf(METHOD_TAGS);
 
 /** What an item of a file says of itself. */
 export const itemFields = {
@@ -123,7 +123,7 @@ export const itemFields = {
   confirm: optional(asked),
   proof: optional(asked),
   traced: string().oneOf(TRACED_STEPS),
-  school: school(),
+  method: method(),
   second: boolean(),
   loads: optional(object({ on: array().of(id()).max(30), off: array().of(id()).max(30) }).noUnknown()),
   spot: name(),
@@ -329,7 +329,7 @@ export const limits = {
 /** A corner of a wall: x and y. */
 const corner = array().of(anyNumber().required()).length(2);
 
-const habit = (ways: readonly string[]) =>
+const recommendedWay = (ways: readonly string[]) =>
   optional(object({ way: string().required().oneOf(ways), why: words() }).noUnknown());
 
 /** What a type says besides its stations and items; a composed list carries it along. */
@@ -370,7 +370,7 @@ export const profileFields = {
           .noUnknown()
           .required(),
         why: words(),
-        school: school(),
+        method: method(),
       })
         .noUnknown()
         .required(),
@@ -383,10 +383,10 @@ export const profileFields = {
         .required(),
     )
     .max(20),
-  habits: optional(
+  recommended: optional(
     object({
-      surfaces: habit(SURFACE_WAYS),
-      brake: habit(BRAKE_WAYS),
+      surfaces: recommendedWay(SURFACE_WAYS),
+      brake: recommendedWay(BRAKE_WAYS),
     }).noUnknown(),
   ),
   engines: array().of(words(20)).min(2).max(4),
@@ -394,7 +394,7 @@ export const profileFields = {
 };
 
 export const aircraftTypeSchema = object({
-  format: string().required().oneOf(["cravix.aircraft-type/1"]),
+  format: string().required().oneOf(["cravix.aircraft-type/2"]),
   ...profileFields,
   stations: array().of(stationSchema.required()).required().max(300),
   items: array().of(itemSchema.required()).required().max(5000),
@@ -429,7 +429,7 @@ export const factsSchema = object()
   .meta({ jsonSchema: { additionalProperties: { type: "string", maxLength: 200 } } });
 
 export const aircraftSchema = object({
-  format: string().required().oneOf(["cravix.aircraft/1"]),
+  format: string().required().oneOf(["cravix.aircraft/2"]),
   registration: string()
     .required()
     .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must look like QX-TAR"),

@@ -1,7 +1,8 @@
 import { CONDITIONS, type ComposedList, FINDING_GRADES, ITEM_KINDS } from "@cravix/core";
+import { fileInTodaysWords } from "@cravix/core/old-words";
 import { type AnyObjectSchema, array, object, string } from "yup";
 import { anyNumber, key, name, text, words } from "../bounds/fields";
-import { schoolSchema } from "../events/event-schema";
+import { preferencesSchema } from "../events/event-schema";
 import {
   airfieldSchema,
   factsSchema,
@@ -31,13 +32,13 @@ const askedItem = object({
 
 /** What a composed list must be wherever it is read: everything that a fold, a judgement or a page takes from it. */
 const listSchema = object({
-  format: string().required().oneOf(["cravix.list/1"]),
+  format: string().required().oneOf(["cravix.list/2"]),
   registration: key(20),
   year: anyNumber(1900, 2100).required(),
   conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
   type: object(profileFields).required(),
   variant: optional(object({ name: words(80), what: words(400) })),
-  school: optional(schoolSchema),
+  preferences: optional(preferencesSchema),
   stations: array().of(stationSchema.required()).required().max(300),
   items: array().of(askedItem.required()).required().max(6000),
   after: array().of(askedItem.required()).max(1000),
@@ -56,8 +57,12 @@ const listSchema = object({
     .max(20_000),
 });
 
-/** Reads a composed list that crossed a boundary. Never throws: what is wrong comes back with each fault's path. */
-export function readList(value: unknown): { list: ComposedList } | { faults: FileFault[] } {
+/**
+ * Reads a composed list that crossed a boundary, of whichever version, as one of today's. Never throws: what is wrong comes back with each
+ * fault's path.
+ */
+export function readList(given: unknown): { list: ComposedList } | { faults: FileFault[] } {
+  const value = fileInTodaysWords(given);
   const faults = validateFile(listSchema, value);
   if (faults.length > 0) return { faults };
   const list = value as ComposedList;

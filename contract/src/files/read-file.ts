@@ -13,6 +13,7 @@ import {
   readingName,
   wordOf,
 } from "@cravix/core";
+import { fileInTodaysWords } from "@cravix/core/old-words";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
 import { isDeeperThan } from "../bounds/json-depth";
@@ -36,8 +37,8 @@ export type FileReading = { file: CravixFile } | { faults: FileFault[] };
 
 /** Every file format: its schema, and what it is. */
 export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: string }> = {
-  "cravix.aircraft-type/1": { schema: aircraftTypeSchema, what: "An aircraft type: stations, items, limits" },
-  "cravix.aircraft/1": { schema: aircraftSchema, what: "One aircraft, with its own items" },
+  "cravix.aircraft-type/2": { schema: aircraftTypeSchema, what: "An aircraft type: stations, items, limits" },
+  "cravix.aircraft/2": { schema: aircraftSchema, what: "One aircraft, with its own items" },
   "cravix.airfield/1": { schema: airfieldSchema, what: "An airfield with its runways" },
   "cravix.rule-set/1": { schema: ruleSetSchema, what: "Rules of a place: reserves, tolerances" },
   "cravix.crew/1": { schema: crewSchema, what: "The people of a group" },
@@ -57,8 +58,9 @@ export function readFileText(text: string): FileReading {
   return readFile(value);
 }
 
-/** Checks a parsed Cravix file against its format and against itself. */
-export function readFile(value: unknown): FileReading {
+/** Checks a parsed Cravix file against its format and against itself; one of an earlier version comes back as one of today's. */
+export function readFile(given: unknown): FileReading {
+  const value = fileInTodaysWords(given);
   if (typeof value !== "object" || value === null || Array.isArray(value))
     return { faults: [{ path: "", expected: "a JSON object" }] };
   const format = (value as { format?: unknown }).format;
@@ -71,9 +73,9 @@ export function readFile(value: unknown): FileReading {
   const invalid = validateFile(schema, value);
   if (invalid.length > 0) return { faults: invalid };
   const faults =
-    format === "cravix.aircraft-type/1"
+    format === "cravix.aircraft-type/2"
       ? typeFaults(value as AircraftType)
-      : format === "cravix.aircraft/1"
+      : format === "cravix.aircraft/2"
         ? itemFaults((value as Aircraft).ownItems, "ownItems")
         : [];
   return faults.length > 0 ? { faults: atMost(faults) } : { file: value as CravixFile };

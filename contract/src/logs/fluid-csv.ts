@@ -238,7 +238,7 @@ function readUnit(
 ): Unit | undefined {
   if (entry === "dip" || entry === "sight") {
     const unit = entry === "dip" ? "cm" : "%";
-    if (text !== unit) fault("unit", `${unit}, as the ${entry === "dip" ? "stick" : "glass"} is read`);
+    if (text !== unit) fault("unit", `${unit}, as the ${entry === "dip" ? "dipstick" : "glass"} is read`);
     return unit;
   }
   if (fluid === "fuel") {
@@ -273,7 +273,7 @@ function checkAmount({
     const points =
       entry === "dip" ? tank?.calibration?.points.map((p) => p.dipCm) : tank?.sight?.points.map((p) => p.at);
     if (tank && !points)
-      fault("entry", `measured: there is no ${entry === "dip" ? "stick" : "glass"} on file for ${part}`);
+      fault("entry", `measured: there is no ${entry === "dip" ? "dipstick" : "glass"} on file for ${part}`);
     else if (points && amount > Math.max(...points))
       fault("amount", `at most ${Math.max(...points)} ${unit}: it ends there`);
     return;

@@ -13,7 +13,7 @@ export function shapeOf({ runUp }: Pick<AircraftType, "runUp">): EngineShape | u
     volts,
     ratedRpm,
     vacuumPump: suction,
-    // A sound engine stands well inside its green arc.
+    // A healthy engine stands well inside its green arc.
     oilPsi: min + 0.62 * (max - min),
   };
 }

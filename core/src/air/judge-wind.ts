@@ -38,7 +38,7 @@ export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
         id: "wind.cross",
         subject: "Crosswind",
         scope: "day",
-        grade: cross <= lowest.kt ? "sound" : "ask",
+        grade: cross <= lowest.kt ? "within limits" : "ask",
         reading,
         limit: `at most ${formatNumber(lowest.kt)} kt`,
         margin: { value: lowest.kt - cross, unit: "kt" },

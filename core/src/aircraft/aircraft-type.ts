@@ -7,7 +7,7 @@ import type { OilProfile } from "../oil/judge-oil";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
-import type { SchoolTag, TypeHabits } from "./school";
+import type { MethodTag, Recommended } from "./preferences";
 
 /** The parts of a preflight in their order. */
 export const PHASES = ["papers", "cockpit", "lap", "fluids", "board", "run-up", "line-up"] as const;
@@ -107,8 +107,8 @@ export interface Item {
   confirm?: { ask: string; fact: string };
   /** On some days, nobody knows which, this item is answered by a value instead: what to read out, and the aircraft's fact. */
   proof?: { ask: string; fact: string };
-  /** Only in this school; without it in every one. */
-  school?: SchoolTag;
+  /** Only with this method; without it with every one. */
+  method?: MethodTag;
   /** Needs a second person: one moves, the other holds. */
   second?: boolean;
   /** What it switches on or off, by the electrical profile's ids; "all" is everything off. */
@@ -129,8 +129,8 @@ export interface OrderRule {
   /** The items that wait, by id or by what they lay hands on. */
   waits: { items?: string[]; touches?: string };
   why: string;
-  /** Only in this school; without it in every one. */
-  school?: SchoolTag;
+  /** Only with this method; without it with every one. */
+  method?: MethodTag;
 }
 
 /** A point that is not passed while something is off, on or open that should not be. */
@@ -179,7 +179,7 @@ export interface Variant {
 
 /** An aircraft type as data: stations, items and limits. Never code. */
 export interface AircraftType {
-  format: "cravix.aircraft-type/1";
+  format: "cravix.aircraft-type/2";
   id: string;
   name: string;
   what: string;
@@ -191,7 +191,7 @@ export interface AircraftType {
   rules?: OrderRule[];
   gates?: Gate[];
   variants?: Variant[];
-  habits?: TypeHabits;
+  recommended?: Recommended;
   /** The names of its engines where it has more than one: their readings carry them, "oil.level.left". */
   engines?: string[];
   fuel?: FuelProfile;
@@ -208,7 +208,7 @@ export type OwnItem = Item & { retired?: string };
 
 /** One aircraft of the group. */
 export interface Aircraft {
-  format: "cravix.aircraft/1";
+  format: "cravix.aircraft/2";
   registration: string;
   typeId: string;
   year: number;

@@ -17,17 +17,17 @@ import {
 import {
   aircraft,
   answered,
-  deferred,
   event,
   LIST_INPUT,
-  preflightId,
+  postponed,
   started,
+  streamId,
   type,
   undo,
 } from "../testing/small-aircraft";
 
 const list = composeList(LIST_INPUT);
-const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started(), ...events]);
 const currentAfter = (...events: PreflightEvent[]) => currentItem(list, fold(...events))?.id;
 
 describe("today's list", () => {
@@ -100,7 +100,7 @@ describe("where the walk stands", () => {
     const events = [
       answered("docs"),
       answered("lock"),
-      deferred("left.skin"),
+      postponed("left.skin"),
       answered("left.hinges"),
       answered("right.skin"),
     ];
@@ -143,8 +143,8 @@ const doings = fc.array(
 /** What each kind says. All are named: one that is added and forgotten here does not compile. */
 const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) => EventData[T] } = {
   "preflight.started": () => ({ registration: "QX-TST", listHash: "h", conditions: ["frost"] }),
-  "item.answered": ({ itemId, value }) => ({ itemId, outcome: value ? "sound" : "found" }),
-  "item.deferred": ({ itemId }) => ({ itemId }),
+  "item.answered": ({ itemId, value }) => ({ itemId, outcome: value ? "checked" : "found" }),
+  "item.postponed": ({ itemId }) => ({ itemId }),
   "item.visited": ({ itemId }) => ({ itemId }),
   "item.undone": ({ value }, before) => ({ eventId: before[value % before.length]?.id ?? "none" }),
   "reading.taken": ({ itemId, value }) => ({
@@ -228,7 +228,7 @@ describe("events", () => {
           .map((e) => ({ e, at: chance.next().value ?? 0 }))
           .sort((a, b) => a.at - b.at)
           .map(({ e }) => e);
-        expect(foldPreflight(preflightId, shuffled)).toEqual(foldPreflight(preflightId, events));
+        expect(foldPreflight(streamId, shuffled)).toEqual(foldPreflight(streamId, events));
         expect(foldDiscrepancies(shuffled)).toEqual(foldDiscrepancies(events));
         expect(mergeEvents(shuffled, events)).toEqual(events);
       }),
@@ -241,8 +241,8 @@ describe("events", () => {
         // Before the signature, and what a walk's own events have not named.
         const events = play(steps.filter(({ kind }) => kind !== "verdict.signed"));
         const slip = answered("oil");
-        const { lastAt: _a, ...without } = foldPreflight(preflightId, events);
-        const { lastAt: _b, ...undone } = foldPreflight(preflightId, [...events, slip, undo(slip)]);
+        const { lastAt: _a, ...without } = foldPreflight(streamId, events);
+        const { lastAt: _b, ...undone } = foldPreflight(streamId, [...events, slip, undo(slip)]);
         expect(undone).toEqual(without);
       }),
     );
@@ -252,14 +252,14 @@ describe("events", () => {
     fc.assert(
       fc.property(doings, fc.array(fc.nat({ max: 5 })), (steps, cuts) => {
         const events = play(steps);
-        let folded = foldMore(undefined, preflightId, []);
+        let folded = foldMore(undefined, streamId, []);
         let known = 0;
         for (const step of [...cuts, events.length]) {
           const before = structuredClone(folded.state);
           const earlier = folded;
           known = Math.min(events.length, known + step);
-          folded = foldMore(folded, preflightId, events.slice(0, known));
-          expect(folded.state).toEqual(foldPreflight(preflightId, events.slice(0, known)));
+          folded = foldMore(folded, streamId, events.slice(0, known));
+          expect(folded.state).toEqual(foldPreflight(streamId, events.slice(0, known)));
           // What was folded before is still what it was.
           expect(earlier.state).toEqual(before);
         }
@@ -269,13 +269,9 @@ describe("events", () => {
 
   test("that arrive behind the last one although they were first are folded in their own place", () => {
     const [first, second, third] = [started(), answered("docs"), answered("lock")];
-    const folded = foldMore(foldMore(undefined, preflightId, [first, third]), preflightId, [
-      first,
-      third,
-      second,
-    ]);
-    expect(folded.state).toEqual(foldPreflight(preflightId, [first, second, third]));
-    const undone = foldMore(foldMore(undefined, preflightId, [first, undo(third)]), preflightId, [
+    const folded = foldMore(foldMore(undefined, streamId, [first, third]), streamId, [first, third, second]);
+    expect(folded.state).toEqual(foldPreflight(streamId, [first, second, third]));
+    const undone = foldMore(foldMore(undefined, streamId, [first, undo(third)]), streamId, [
       first,
       undo(third),
       third,
@@ -287,7 +283,7 @@ describe("events", () => {
     for (const id of ["constructor", "__proto__", "toString"]) {
       expect(fold().answers[id]).toBeUndefined();
       const state = fold(answered(id));
-      expect(state.answers[id]?.outcome).toBe("sound");
+      expect(state.answers[id]?.outcome).toBe("checked");
       expect(Object.keys(state.answers)).toEqual([id]);
     }
   });

@@ -26,7 +26,7 @@ export function foldLoads(list: ComposedList, state: PreflightState, now: number
     .filter((item) => item.loads && !engineRuns.has(item.station))
     .flatMap((item) => {
       const answer = state.answers[item.id];
-      return answer?.outcome === "sound" ? [{ item, at: Date.parse(answer.at) }] : [];
+      return answer?.outcome === "checked" ? [{ item, at: Date.parse(answer.at) }] : [];
     })
     .sort((a, b) => a.at - b.at);
   const end = Math.min(now, engineStart(list, state, engineRuns) ?? now);

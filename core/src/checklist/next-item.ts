@@ -43,7 +43,7 @@ export function openItems(list: ComposedList, state: PreflightState): Item[] {
  * neither flowed nor read. Undefined in read-and-do, outside of the lap, once all are flowed, and while an item is gone to on purpose.
  */
 export function stationToFlow(list: ComposedList, state: PreflightState): Station | undefined {
-  if (list.school?.method !== "flow then read" || state.cursor?.visiting) return undefined;
+  if (list.preferences?.method !== "flow, then check" || state.cursor?.visiting) return undefined;
   const item = currentItem(list, state);
   if (!item || phaseOf(list, item) !== "lap") return undefined;
   const unread = new Set(

@@ -22,7 +22,7 @@ function by<T extends EventType>(
   return {
     id: `e-${String(count).padStart(6, "0")}`,
     type,
-    preflightId: WALK,
+    streamId: WALK,
     deviceId: "device",
     crewId,
     at: new Date(Date.UTC(2026, 4, 1) + count * 1000).toISOString(),
@@ -32,7 +32,8 @@ function by<T extends EventType>(
 }
 const start = (crewId = "pilot", more: Partial<PreflightEvent> = {}) =>
   by(crewId, "preflight.started", { registration: "QX-TST", listHash: "h", conditions: [] }, more);
-const answer = (crewId: string, itemId: string) => by(crewId, "item.answered", { itemId, outcome: "sound" });
+const answer = (crewId: string, itemId: string) =>
+  by(crewId, "item.answered", { itemId, outcome: "checked" });
 const undo = (crewId: string, slip: PreflightEvent, more: Partial<PreflightEvent> = {}) =>
   by(crewId, "item.undone", { eventId: slip.id }, more);
 const sign = (crewId: string, decision: "fly" | "not flying", more: Partial<PreflightEvent> = {}) =>
@@ -56,13 +57,13 @@ describe("an undo", () => {
   });
 
   test("counts from who answered, where another read aloud and held the device", () => {
-    const given = by("pilot", "item.answered", { itemId: "tyre", outcome: "sound", byCrewId: "second" });
+    const given = by("pilot", "item.answered", { itemId: "tyre", outcome: "checked", byCrewId: "second" });
     expect(fold(start(), given, undo("second", given)).answers).toEqual({});
   });
 
   test("counts in its own stream only", () => {
     const given = answer("pilot", "tyre");
-    const elsewhere = undo("pilot", given, { preflightId: "walk-2" });
+    const elsewhere = undo("pilot", given, { streamId: "walk-2" });
     expect(fold(start(), given, elsewhere).answers.tyre).toBeDefined();
     const opening = find("pilot");
     const look = by("pilot", "discrepancy.observed", {
@@ -70,7 +71,7 @@ describe("an undo", () => {
       itemId: "k",
       state: "grown",
     });
-    const other = undo("pilot", look, { preflightId: "walk-2" });
+    const other = undo("pilot", look, { streamId: "walk-2" });
     expect(foldDiscrepancies([start(), opening, look, other])[0]?.observations).toHaveLength(1);
     expect(foldDiscrepancies([start(), opening, look, undo("pilot", look)])[0]?.observations).toEqual([]);
   });
@@ -112,7 +113,7 @@ describe("a finding", () => {
     expect(foldDiscrepancies(all)[0]).toMatchObject({ withdrawn: { crewId: "student" } });
     // Neither the pilot of the walk nor anybody else; nor once it was signed for; nor from another walk.
     const signed = [begin, opening, sign("pilot", "fly"), withdraw("student", opening)];
-    const elsewhere = { ...withdraw("student", opening), preflightId: "walk-2" };
+    const elsewhere = { ...withdraw("student", opening), streamId: "walk-2" };
     for (const events of [
       [begin, opening, withdraw("pilot", opening)],
       [begin, opening, withdraw("somebody", opening)],
@@ -133,7 +134,7 @@ describe("a finding", () => {
         { ...FINDING, discrepancyId: opening.id, text: "nothing" },
         {
           id,
-          preflightId: "walk-2",
+          streamId: "walk-2",
         },
       );
     for (const id of ["a-first", "z-last"])
@@ -199,7 +200,7 @@ describe("what was on record before there were rules", () => {
   test("goes on meaning what it meant: an undone finding is gone, the last signature stands", () => {
     const begin = start("pilot", old);
     const opening = by("pilot", "discrepancy.opened", { ...FINDING, discrepancyId: "d" }, old);
-    const undone = undo("student", opening, { ...old, preflightId: "walk-2" });
+    const undone = undo("student", opening, { ...old, streamId: "walk-2" });
     expect(foldDiscrepancies([begin, opening, undone])).toEqual([]);
     const given = answer("pilot", "tyre");
     expect(fold(begin, { ...given, ...old }, undo("student", given, old)).answers).toEqual({});

@@ -1,5 +1,5 @@
 import type { Item } from "../aircraft/aircraft-type";
-import { ITEMS_BACK } from "../aircraft/school";
+import { ITEMS_BACK } from "../aircraft/preferences";
 import { type ComposedList, itemsOf, phaseOf } from "./list/compose-list";
 import type { ReturnWay } from "./stream/events";
 import type { PreflightState } from "./stream/fold-preflight";
@@ -28,7 +28,7 @@ export function returnTo(list: ComposedList, state: PreflightState, item: Item, 
     "start of the step": 0,
   }[way];
   const behind = step.slice(from, Math.max(from, at)).filter((i) => state.answers[i.id]);
-  const again = behind.filter((i) => state.answers[i.id]?.outcome === "sound");
+  const again = behind.filter((i) => state.answers[i.id]?.outcome === "checked");
   const first = step.slice(from).find((i) => again.includes(i) || i.id === item.id) ?? item;
   return {
     itemId: first.id,

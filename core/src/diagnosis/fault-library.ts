@@ -35,7 +35,7 @@ export interface Fault {
 export const HEALTHY: Record<Feature, Likelihood> = {
   drop: {
     states: { usual: 0.9928, none: 0.001, uneven: 0.0015, over: 0.0045, quit: 0.0002 },
-    why: "a sound magneto drops a little, inside the limit, and about as much as the other",
+    why: "a serviceable magneto drops a little, inside the limit, and about as much as the other",
   },
   shown: { states: { seen: 0.999, "not seen": 0.001 }, why: "both sides are tried, and both drop" },
   feel: { states: { smooth: 0.985, rough: 0.015 }, why: "one plug a cylinder still runs smoothly" },
@@ -73,7 +73,7 @@ export const HEALTHY: Record<Feature, Likelihood> = {
   again: { states: { "drops now": 0.5, "still none": 0.5 }, why: "nothing to repeat" },
   grounded: {
     states: { falters: 0.985, "runs on": 0.015 },
-    why: "with the key off every sound magneto is grounded",
+    why: "with the key off every serviceable magneto is grounded",
   },
   longHeat: { states: { "more after": 0.02, "no change": 0.98 }, why: "no ice to melt" },
   reset: { states: { back: 0.5, same: 0.5 }, why: "nothing to reset" },
@@ -96,7 +96,7 @@ const oneDead: Fault["shows"] = {
   },
   "exhaust.other": {
     states: { hotter: 0.93, "much hotter": 0.05, "no change": 0.01, "one colder": 0.005, colder: 0.005 },
-    why: "the other plug is sound",
+    why: "the other plug is serviceable",
   },
   idle: { states: { "in range": 0.92, low: 0.05, quits: 0.01, high: 0.02 }, why: "on both it hardly shows" },
 };

@@ -149,5 +149,5 @@ export function judgeBattery(
       grade: "watch",
       sentence: `${used}, longer than the ${formatQuantity({ value: profile.lapMin, unit: "min" })} it is meant to be on.`,
     };
-  return { ...base, grade: "sound", sentence: `${used}; enough is left for the start at ${at}.` };
+  return { ...base, grade: "within limits", sentence: `${used}; enough is left for the start at ${at}.` };
 }

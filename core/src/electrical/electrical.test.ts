@@ -13,9 +13,9 @@ import {
   answered,
   item,
   LIST_INPUT,
-  preflightId,
   source,
   started,
+  streamId,
   type,
   undo,
 } from "../testing/small-aircraft";
@@ -83,8 +83,8 @@ describe("what is left for the start", () => {
 describe("the battery, judged", () => {
   const hour = (amps: number) => [{ amps, seconds: 3600 }];
 
-  test("is sound after a brisk lap, watched after a long one, and asked about when the start is not safe", () => {
-    expect(judgeBattery(profile, [{ amps: 12, seconds: 240 }], 15)).toMatchObject({ grade: "sound" });
+  test("is within limits after a brisk lap, watched after a long one, and asked about when the start is not safe", () => {
+    expect(judgeBattery(profile, [{ amps: 12, seconds: 240 }], 15)).toMatchObject({ grade: "within limits" });
     expect(judgeBattery(profile, [{ amps: 12, seconds: 500 }], 15)).toMatchObject({ grade: "watch" });
     const flat = judgeBattery(profile, hour(12), -10);
     expect(flat).toMatchObject({ grade: "ask", margin: { value: -2, unit: "Ah" } });
@@ -120,7 +120,7 @@ describe("the electrical lap as it was walked", () => {
     events.map((event, i) => ({ ...event, at: new Date(Date.UTC(2026, 4, 1, 10, i)).toISOString() }));
   const at = (minute: number) => Date.UTC(2026, 4, 1, 10, minute);
   const loads = (now: number, ...events: PreflightEvent[]) =>
-    foldLoads(list, foldPreflight(preflightId, minutes(started(), ...events)), now);
+    foldLoads(list, foldPreflight(streamId, minutes(started(), ...events)), now);
 
   test("begins with the battery and ends with it, each load for its own time", () => {
     const walked = loads(at(9), answered("on"), answered("heat"), answered("look"), answered("off"));

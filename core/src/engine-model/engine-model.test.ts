@@ -96,9 +96,9 @@ describe("the engine on the ground", () => {
     expect(on({ ignition: "left" }).drop).toBeGreaterThan(30);
     on({ ignition: "off" }, 6);
     expect(engine.meanRpm).toBeGreaterThan(1500);
-    const sound = runUp();
-    sound.on({ ignition: "off" }, 12);
-    expect(sound.engine.stopped).toBe(true);
+    const healthy = runUp();
+    healthy.on({ ignition: "off" }, 12);
+    expect(healthy.engine.stopped).toBe(true);
   });
 
   it("drops more, rich, in thin air; leaning brings it back (common practice above 3,000 to 5,000 ft)", () => {
@@ -112,9 +112,9 @@ describe("the engine on the ground", () => {
   });
 
   it("falls with carburettor heat and comes back; with ice it ends higher than it began; with the cable off nothing happens", () => {
-    const sound = runUp();
-    expect(sound.on({ heat: true }).drop).toBeGreaterThan(30);
-    expect(sound.on({ heat: false }).drop).toBeLessThan(-30);
+    const healthy = runUp();
+    expect(healthy.on({ heat: true }).drop).toBeGreaterThan(30);
+    expect(healthy.on({ heat: false }).drop).toBeLessThan(-30);
     const iced = runUp({ kind: "carburettor ice" }, { ...SEA, celsius: 6 });
     const before = iced.engine.meanRpm;
     iced.on({ heat: true }, 20);

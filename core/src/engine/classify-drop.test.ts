@@ -34,8 +34,8 @@ test("without a greatest drop on file nothing is claimed of a drop, and a missin
 test("the judge of typed numbers says what the classification says, for any numbers", () => {
   const rpm = fc.integer({ min: 0, max: 1900 });
   const grade = {
-    usual: "sound",
-    uneven: "sound",
+    usual: "within limits",
+    uneven: "within limits",
     over: "stop",
     none: "stop",
     "too small": "ask",

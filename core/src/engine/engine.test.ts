@@ -23,27 +23,27 @@ const check = (
 const grades = (...args: Parameters<typeof check>) =>
   Object.fromEntries(check(...args).judgements.map((j) => [j.id, j.grade]));
 
-test("two small drops close together are sound, with their margins", () => {
+test("two small drops close together are within limits, with their margins", () => {
   const result = check(1738, 1720);
   expect(result).toMatchObject({ rightDropRpm: 62, leftDropRpm: 80, differenceRpm: 18 });
   expect(result.judgements.map((j) => [j.grade, j.margin?.value])).toEqual([
-    ["sound", 63],
-    ["sound", 45],
-    ["sound", 32],
+    ["within limits", 63],
+    ["within limits", 45],
+    ["within limits", 32],
   ]);
 });
 
 test("exactly the limit is inside, one more is not", () => {
-  expect(grades(1675, 1700)).toMatchObject({ "magneto.right": "sound" });
+  expect(grades(1675, 1700)).toMatchObject({ "magneto.right": "within limits" });
   expect(grades(1674, 1700)).toMatchObject({ "magneto.right": "stop" });
-  expect(grades(1750, 1700)).toMatchObject({ "magneto.difference": "sound" });
+  expect(grades(1750, 1700)).toMatchObject({ "magneto.difference": "within limits" });
   expect(grades(1751, 1700)).toMatchObject({ "magneto.difference": "stop" });
 });
 
 test("both drops may be legal and the difference not", () => {
   expect(grades(1780, 1700)).toEqual({
-    "magneto.right": "sound",
-    "magneto.left": "sound",
+    "magneto.right": "within limits",
+    "magneto.left": "within limits",
     "magneto.difference": "stop",
   });
 });
@@ -65,7 +65,7 @@ test("no drop is a stop even without a limit on file", () => {
 
 test("a drop that the tachometer cannot show is not taken for a drop", () => {
   expect(grades(1795, 1740)["magneto.right"]).toBe("ask");
-  expect(grades(1790, 1750)["magneto.right"]).toBe("sound");
+  expect(grades(1790, 1750)["magneto.right"]).toBe("within limits");
 });
 
 test("an engine that quits on one has a dead magneto: throttle to idle before switching back", () => {
@@ -107,11 +107,11 @@ test.each([
 
 // Common practice: the drop must be seen; a rise above the start afterwards means that there was ice.
 test.each([
-  [1800, 1700, undefined, "sound"],
+  [1800, 1700, undefined, "within limits"],
   [1800, 1800, undefined, "ask"],
   [1800, 1820, undefined, "ask"],
   [1800, 1700, 1840, "note"],
-  [1800, 1700, 1800, "sound"],
+  [1800, 1700, 1800, "within limits"],
 ])("carburettor heat from %d to %d and back to %s is %s", (base, hot, again, grade) => {
   expect(judgeCarburettorHeat(base, hot, again).grade).toBe(grade);
 });

@@ -34,5 +34,5 @@ export function judgeCarburettorHeat(baseRpm: number, hotRpm: number, coldAgainR
       sentence: `${formatNumber(drop)} rpm drop, then ${formatNumber(coldAgainRpm - baseRpm)} more than before: there was ice.`,
       action: "Use heat again just before take-off.",
     };
-  return { ...base, grade: "sound", sentence: `${formatNumber(drop)} rpm drop, seen.` };
+  return { ...base, grade: "within limits", sentence: `${formatNumber(drop)} rpm drop, seen.` };
 }

@@ -76,7 +76,7 @@ export function judgeMagnetos(input: MagnetoInput): MagnetoResult {
     const classified = classifyDrop(own, other, profile);
     if (classified.apartRpm !== undefined && own.feel !== "quit") apart = classified;
     const judged = judgeSide(side, own, classified, input);
-    if (judged.grade !== "sound" && judged.grade !== "unjudged") out.push(side);
+    if (judged.grade !== "within limits" && judged.grade !== "unjudged") out.push(side);
     result.judgements.push(judged);
   }
   const { right, left } = sides;
@@ -173,7 +173,11 @@ function judgeSide(
           `${formatQuantity(reading)} drop: no greatest drop on file for this aircraft. Look in its handbook.`,
           reading,
         );
-      return { ...base, grade: "sound", sentence: `${formatNumber(drop)} rpm drop, inside the limit.` };
+      return {
+        ...base,
+        grade: "within limits",
+        sentence: `${formatNumber(drop)} rpm drop, inside the limit.`,
+      };
   }
 }
 
@@ -204,7 +208,7 @@ function judgeDifference(
     cause: magnetoCause(side),
     scope: "aircraft",
     subject,
-    grade: margin >= 0 ? "sound" : "stop",
+    grade: margin >= 0 ? "within limits" : "stop",
     reading,
     limit: `at most ${formatNumber(maxDifferenceRpm)} rpm`,
     margin: { value: margin, unit: "rpm" },

@@ -80,7 +80,7 @@ describe("amounts of fuel", () => {
   });
 });
 
-describe("a receipt against the stick", () => {
+describe("a receipt against the dipstick", () => {
   const before = { value: 40, sigma: 2 };
   const after = (litres: number) => ({ value: 40 + litres, sigma: 2 });
 

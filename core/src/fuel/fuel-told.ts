@@ -2,7 +2,7 @@ import type { NightAir } from "./drain/night-water";
 import type { FuelUnit } from "./grade/fuel-amount";
 import type { Tilt } from "./tanks/level-dip";
 
-/** What becomes of a cup of fuel: the schools differ. */
+/** What becomes of a cup of fuel: methods differ. */
 export const SAMPLE_FATES = ["discarded", "poured back", "kept"] as const;
 export type SampleFate = (typeof SAMPLE_FATES)[number];
 

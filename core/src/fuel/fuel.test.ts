@@ -87,14 +87,14 @@ describe("litres from a dip", () => {
   });
 
   test.each([
-    [25.1, "The stick ends at 25 cm"],
+    [25.1, "The dipstick ends at 25 cm"],
     [-1, "cannot be negative"],
     [Number.NaN, "not a number"],
   ])("a dip of %d is refused", (dip, reason) => {
     expect(() => volumeFromDip(calibration, dip)).toThrow(reason);
   });
 
-  test("a stick that begins above the bottom cannot read less", () => {
+  test("a dipstick that begins above the bottom cannot read less", () => {
     expect(() =>
       volumeFromDip(
         {
@@ -192,7 +192,7 @@ describe("fuel for this flight", () => {
     expect(result.onGroundWithinMin).toBeCloseTo((114 / 34) * 60 - 30, 9);
     const endurance = result.judgements.find((j) => j.id === "fuel.endurance");
     expect(endurance).toMatchObject({
-      grade: "sound",
+      grade: "within limits",
       source: rule,
       limit: "1 h 00 min flight + 30 min reserve",
     });
@@ -202,7 +202,7 @@ describe("fuel for this flight", () => {
   test("one minute short is a stop that says how much to take on", () => {
     const { enduranceMin: whole = 0 } = judge(14, 14);
     const exact = judge(14, 14, whole - 30);
-    expect(exact.judgements.at(-1)?.grade).toBe("sound");
+    expect(exact.judgements.at(-1)?.grade).toBe("within limits");
     const short = judge(14, 14, whole - 29).judgements.at(-1);
     expect(short).toMatchObject({ grade: "stop", action: expect.stringContaining("at least 1 L") });
     expect(short?.caution).toBeDefined();
@@ -219,7 +219,7 @@ describe("fuel for this flight", () => {
       grade: "ask",
       margin: { value: 30 - 47 },
     });
-    expect(judge(14, 12).judgements.find((j) => j.id === "fuel.imbalance")?.grade).toBe("sound");
+    expect(judge(14, 12).judgements.find((j) => j.id === "fuel.imbalance")?.grade).toBe("within limits");
   });
 
   test("one tank not dipped: no endurance is invented", () => {
@@ -269,11 +269,11 @@ describe("fuel for this flight", () => {
     ).toBe("unjudged");
   });
 
-  test("a dip above the stick is said at its tank", () => {
+  test("a dip above the dipstick is said at its tank", () => {
     expect(judge(14, 40).judgements[0]).toMatchObject({
       id: "fuel.right",
       grade: "unjudged",
-      sentence: expect.stringContaining("The stick ends"),
+      sentence: expect.stringContaining("The dipstick ends"),
     });
   });
 });

@@ -9,8 +9,8 @@ import type { FuelUnit } from "./grade/fuel-amount";
 import { fuelDensity } from "./grade/fuel-grades";
 import { type FuelWords, fuelWords } from "./grade/fuel-words";
 import { BURN_ERROR, type ExpectedFuel, type FuelEntry, fuelByLog } from "./log/fuel-log";
+import { estimateFuel, type FuelEstimate, type FuelSource } from "./log/fuel-sources";
 import { likelyCauses } from "./log/likely-causes";
-import { hearWitnesses, type Testimony, type Witness } from "./log/witnesses";
 import type { Tilt } from "./tanks/level-dip";
 import { litresByReading, type Tank, type TankReading, unitOfLook } from "./tanks/tank";
 
@@ -39,8 +39,8 @@ export interface FuelReserve {
 
 export interface TankHeard {
   tank: Tank;
-  witnesses: Witness[];
-  testimony: Testimony;
+  sources: FuelSource[];
+  estimate: FuelEstimate;
 }
 
 export interface FuelResult {
@@ -48,7 +48,7 @@ export interface FuelResult {
   volumesL: Record<string, number>;
   tanks: TankHeard[];
   /** All tanks together: dip, gauges, log. */
-  total?: { witnesses: Witness[]; testimony: Testimony };
+  total?: { sources: FuelSource[]; estimate: FuelEstimate };
   usableL?: number;
   enduranceMin?: number;
   /** Endurance less the reserve: minutes from take-off by which to be on the ground. */
@@ -77,24 +77,24 @@ export interface FuelInput {
 export const ENDURANCE = "fuel.endurance";
 export const WORST_CASE = "fuel.worst";
 
-const CAUTION = "Dip on level ground, stick straight. Trust no gauge but at empty.";
+const CAUTION = "Dip on level ground, dipstick straight. Trust no gauge but at empty.";
 /** How sure the parts of a plan are, part of each (common practice, example values). */
 const TAXI_ERROR = 0.3;
 const CLIMB_ERROR = 0.2;
 const FLIGHT_ERROR = 0.1;
 
 /**
- * From what the stick, the gauges and the log say to litres, endurance and judgements: whether they agree and which one is the odd one out;
+ * From what the dipstick, the gauges and the log say to litres, endurance and judgements: whether they agree and which one is the odd one out;
  * whether it is enough for flight and reserve, by the best guess and in the worst reasonable case; and left against right where the type limits it.
  * Valid range: each reading within its own calibration (QuantityError otherwise is turned into an "unjudged" with its reason, so that one bad
- * number invents no judgement). Somebody must have looked into every tank (stick, mark or sight glass; a gauge only where the tank has none of
+ * number invents no judgement). Somebody must have looked into every tank (dipstick, mark or sight glass; a gauge only where the tank has none of
  * these) before the endurance is given.
  * Sources: the profile's calibrations and burn; the reserve's rule (for instance 14 CFR 91.151, from memory).
  */
 export function judgeFuel(input: FuelInput): FuelResult {
   const { profile, readings, tilt } = input;
   const judgements: Judgement[] = [];
-  const seen = new Map<string, Witness[]>();
+  const seen = new Map<string, FuelSource[]>();
   for (const reading of readings) {
     const tank = profile.tanks.find((t) => t.id === reading.tankId);
     if (!tank) continue;
@@ -112,13 +112,13 @@ export function judgeFuel(input: FuelInput): FuelResult {
     const own = seen.get(tank.id) ?? [];
     if (!own.some((w) => w.kind !== "gauge") && (lookedInto(tank) || own.length === 0)) return [];
     const log = byLog?.tanks[tank.id];
-    const witnesses: Witness[] = [
+    const sources: FuelSource[] = [
       ...own,
       ...(log && log.sigma > 0 ? [{ kind: "log", litres: log } as const] : []),
     ];
-    return [{ tank, witnesses, testimony: hearWitnesses(witnesses) }];
+    return [{ tank, sources, estimate: estimateFuel(sources) }];
   });
-  const volumesL = Object.fromEntries(tanks.map(({ tank, testimony }) => [tank.id, testimony.litres.value]));
+  const volumesL = Object.fromEntries(tanks.map(({ tank, estimate }) => [tank.id, estimate.litres.value]));
   const result: FuelResult = { volumesL, tanks, judgements };
   if (profile.tanks.length === 0 || tanks.length < profile.tanks.length) return result;
 
@@ -126,7 +126,7 @@ export function judgeFuel(input: FuelInput): FuelResult {
   if (total) result.total = total;
   judgements.push(...agreement(input, total, tanks, byLog));
   const usable = sumOfUncertain(
-    tanks.map(({ tank, testimony: { litres } }) => ({
+    tanks.map(({ tank, estimate: { litres } }) => ({
       value: usableFuelL(Math.max(0, litres.value), tank.unusableL),
       sigma: litres.sigma,
     })),
@@ -154,30 +154,30 @@ function logsWord({ profile, log }: FuelInput, judgements: Judgement[]) {
 }
 
 function totalOf(tanks: readonly TankHeard[], byLog: Uncertain | undefined): FuelResult["total"] {
-  const each = (pick: (heard: TankHeard) => Witness | undefined) => {
+  const each = (pick: (heard: TankHeard) => FuelSource | undefined) => {
     const found = tanks.map(pick);
     return found.every((w) => w !== undefined) ? sumOfUncertain(found.map((w) => w.litres)) : undefined;
   };
-  const looked = each(({ witnesses }) => witnesses.find((w) => w.kind !== "gauge" && w.kind !== "log"));
-  const gauges = each(({ witnesses }) => witnesses.find((w) => w.kind === "gauge"));
-  const witnesses: Witness[] = [];
-  if (looked) witnesses.push({ kind: "dip", litres: looked });
-  if (gauges) witnesses.push({ kind: "gauge", litres: gauges });
-  if (byLog && byLog.sigma > 0) witnesses.push({ kind: "log", litres: byLog });
-  return witnesses.length > 0 ? { witnesses, testimony: hearWitnesses(witnesses) } : undefined;
+  const looked = each(({ sources }) => sources.find((w) => w.kind !== "gauge" && w.kind !== "log"));
+  const gauges = each(({ sources }) => sources.find((w) => w.kind === "gauge"));
+  const sources: FuelSource[] = [];
+  if (looked) sources.push({ kind: "dip", litres: looked });
+  if (gauges) sources.push({ kind: "gauge", litres: gauges });
+  if (byLog && byLog.sigma > 0) sources.push({ kind: "log", litres: byLog });
+  return sources.length > 0 ? { sources, estimate: estimateFuel(sources) } : undefined;
 }
 
 const NAME: Record<string, string> = {
-  dip: "stick",
+  dip: "dipstick",
   mark: "mark",
   sight: "sight glass",
   gauge: "gauge",
   log: "log",
 };
 
-/** "stick 128 L, gauge 120 L, log 131 L" */
-export function witnessesInWords(witnesses: readonly Witness[], words: FuelWords): string {
-  return witnesses.map(({ kind, litres }) => `${NAME[kind]} ${words.say(litres.value)}`).join(", ");
+/** "dipstick 128 L, gauge 120 L, log 131 L" */
+export function sourcesInWords(sources: readonly FuelSource[], words: FuelWords): string {
+  return sources.map(({ kind, litres }) => `${NAME[kind]} ${words.say(litres.value)}`).join(", ");
 }
 
 /** The plain statement: do they agree, and who is the odd one out. */
@@ -187,8 +187,8 @@ function agreement(
   tanks: readonly TankHeard[],
   byLog: ReturnType<typeof logsWord>,
 ): Judgement[] {
-  if (!total || total.witnesses.length < 2) return [];
-  const word = (kind: string) => total.witnesses.find((w) => w.kind === kind)?.litres;
+  if (!total || total.sources.length < 2) return [];
+  const word = (kind: string) => total.sources.find((w) => w.kind === kind)?.litres;
   const [measured, logged] = [word("dip"), word("log")];
   const { log } = input;
   const words = wordsOf(input);
@@ -198,24 +198,24 @@ function agreement(
   const heard = (
     id: string,
     subject: string,
-    testimony: Testimony,
-    witnesses: readonly Witness[],
+    estimate: FuelEstimate,
+    sources: readonly FuelSource[],
     whole: boolean,
   ): Judgement => {
-    const said = witnessesInWords(witnesses, words);
-    const range = `${words.number(testimony.lowL)} to ${words.say(testimony.highL)}`;
-    const reading = words.quantity(testimony.litres.value);
-    if (testimony.agree)
+    const said = sourcesInWords(sources, words);
+    const range = `${words.number(estimate.lowL)} to ${words.say(estimate.highL)}`;
+    const reading = words.quantity(estimate.litres.value);
+    if (estimate.agree)
       return {
         id,
         subject,
         scope: "day",
-        grade: "sound",
+        grade: "within limits",
         reading,
         sentence: `${said}: they agree. ${range}.`,
       };
     const causes = likelyCauses({
-      ...(testimony.odd && { odd: testimony.odd }),
+      ...(estimate.odd && { odd: estimate.odd }),
       ...(whole && measured && logged && { measuredLessLogL: measured.value - logged.value }),
       ...(whole &&
         measured &&
@@ -228,14 +228,14 @@ function agreement(
         }),
       kgPerL,
     });
-    const odd = testimony.odd
-      ? `the ${NAME[testimony.odd]} is the odd one out`
+    const odd = estimate.odd
+      ? `the ${NAME[estimate.odd]} is the odd one out`
       : "nobody can tell which is right, so the lowest counts";
     return {
       id,
       subject,
       scope: "day",
-      grade: testimony.odd === "gauge" ? "watch" : "ask",
+      grade: estimate.odd === "gauge" ? "watch" : "ask",
       reading,
       sentence: `${said}: they do not agree, ${odd}. ${range}.`,
       ...(causes.length > 0 && { action: `Likely: ${causes.join("; ")}.` }),
@@ -243,19 +243,13 @@ function agreement(
         "Fuel that is not where the log has it is somewhere, or was never there: find out before you fly.",
     };
   };
-  const whole = heard("fuel.witnesses", "Stick, gauge and log", total.testimony, total.witnesses, true);
+  const whole = heard("fuel.sources", "Dipstick, gauge and log", total.estimate, total.sources, true);
   // One tank can be wrong where the sum is not: told only when the sum has nothing to say.
-  const single = total.testimony.agree
+  const single = total.estimate.agree
     ? tanks
-        .filter(({ testimony }) => !testimony.agree)
-        .map(({ tank, testimony, witnesses }) =>
-          heard(
-            `fuel.witnesses.${tank.id}`,
-            `Stick, gauge and log, ${tank.name}`,
-            testimony,
-            witnesses,
-            false,
-          ),
+        .filter(({ estimate }) => !estimate.agree)
+        .map(({ tank, estimate, sources }) =>
+          heard(`fuel.sources.${tank.id}`, `Dipstick, gauge and log, ${tank.name}`, estimate, sources, false),
         )
     : [];
   return [whole, ...single];
@@ -278,7 +272,7 @@ function imbalance(input: FuelInput, volumesL: Record<string, number>): Judgemen
       id: "fuel.imbalance",
       subject: "Left and right",
       scope: "day",
-      grade: margin >= 0 ? "sound" : "ask",
+      grade: margin >= 0 ? "within limits" : "ask",
       reading,
       limit: `at most ${words.say(imbalanceL.value)} apart`,
       margin: words.quantity(margin),
@@ -367,7 +361,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
     id,
     subject,
     scope: "day",
-    grade: marginMin >= 0 ? "sound" : "stop",
+    grade: marginMin >= 0 ? "within limits" : "stop",
     reading: shown,
     limit: `${time(plannedFlightMin)} flight + ${time(reserve.minutes)} reserve`,
     margin: { value: marginMin, unit: "min" },
@@ -383,13 +377,13 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
     id: WORST_CASE,
     subject: "Worst reasonable case",
     scope: "day",
-    grade: worstMarginMin >= 0 || marginMin < 0 ? "sound" : "watch",
+    grade: worstMarginMin >= 0 || marginMin < 0 ? "within limits" : "watch",
     margin: { value: worstMarginMin, unit: "min" },
     source: { kind: "common practice", text: "nineteen cases of twenty are better than this", example: true },
     sentence:
       worstMarginMin >= 0
-        ? `With stick, burn, taxi and wind against you there are still ${time(worstMarginMin)} beyond the reserve.`
-        : `With stick, burn, taxi and wind against you, ${time(-worstMarginMin)} of the reserve ${-worstMarginMin < 1.5 ? "is" : "are"} flown.`,
+        ? `With dipstick, burn, taxi and wind against you there are still ${time(worstMarginMin)} beyond the reserve.`
+        : `With dipstick, burn, taxi and wind against you, ${time(-worstMarginMin)} of the reserve ${-worstMarginMin < 1.5 ? "is" : "are"} flown.`,
     ...(worstMarginMin < 0 &&
       marginMin >= 0 && { action: addAtLeast(input, result.volumesL, -worstMarginL) }),
   };

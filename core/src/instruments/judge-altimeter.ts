@@ -43,7 +43,7 @@ export function judgeAltimeter({
     id,
     subject,
     scope: "aircraft",
-    grade: margin >= 0 ? "sound" : "ask",
+    grade: margin >= 0 ? "within limits" : "ask",
     reading,
     limit: `${formatNumber(fieldElevationFt - tolerance.feet)} to ${formatQuantity({ value: fieldElevationFt + tolerance.feet, unit: "ft" })}`,
     margin: { value: margin, unit: "ft" },

@@ -29,7 +29,7 @@ describe("the heading indicator (common practice: within 5°)", () => {
   it("is held against the compass by its card", () => {
     const card = readDeviationCard("0:0, 60:-3, 120:0");
     expect(judgeHeading(63, 60, card)).toMatchObject({
-      grade: "sound",
+      grade: "within limits",
       sentence: expect.stringContaining("63° by its card"),
     });
     // The same needles without the card would be three degrees apart.
@@ -40,7 +40,7 @@ describe("the heading indicator (common practice: within 5°)", () => {
   it("knows that 359 and 2 are three degrees apart", () => {
     expect(headingDifference(2, 359)).toBe(3);
     expect(headingDifference(359, 2)).toBe(-3);
-    expect(judgeHeading(2, 359, undefined).grade).toBe("sound");
+    expect(judgeHeading(2, 359, undefined).grade).toBe("within limits");
   });
 
   it("refuses what is on no rose", () => {
@@ -50,7 +50,7 @@ describe("the heading indicator (common practice: within 5°)", () => {
 
 describe("the climb indicator (common practice: within 100 ft/min, and that is its zero)", () => {
   it.each([
-    [0, "sound", "At nought."],
+    [0, "within limits", "At nought."],
     [60, "note", "60 up at rest: today that is its zero."],
     [-100, "note", "100 down"],
     [140, "ask", "too much"],
@@ -61,7 +61,7 @@ describe("the climb indicator (common practice: within 100 ft/min, and that is i
 
 describe("navigation receivers (14 CFR 91.171, from memory: 4°, 30 days)", () => {
   it("each within 4°, and within 4° of each other", () => {
-    expect(judgeReceivers({ one: 4, two: 1 }).grade).toBe("sound");
+    expect(judgeReceivers({ one: 4, two: 1 }).grade).toBe("within limits");
     expect(judgeReceivers({ one: 5 }).grade).toBe("ask");
     expect(judgeReceivers({ one: 3, two: -3 }).sentence).toContain("apart");
     expect(() => judgeReceivers({ one: 200 })).toThrow("−180 to 180");

@@ -60,7 +60,8 @@ export function judgeReading({
     margin: { value: margin, unit },
     source: limit.source,
   };
-  if (margin >= 0) return { ...base, grade: "sound", sentence: `${said} is inside ${limitText(limit)}.` };
+  if (margin >= 0)
+    return { ...base, grade: "within limits", sentence: `${said} is inside ${limitText(limit)}.` };
   const side = limit.min !== undefined && value < limit.min ? "below" : "above";
   return {
     ...base,

@@ -3,7 +3,7 @@ import { convert, type Unit } from "../units/convert";
 import { formatQuantity, type Quantity } from "../units/format";
 
 /** How bad a thing is, from nothing to stop. "unjudged": there is no limit on file, so nothing is claimed. */
-export const GRADES = ["sound", "note", "watch", "unjudged", "ask", "stop"] as const;
+export const GRADES = ["within limits", "note", "watch", "unjudged", "ask", "stop"] as const;
 export type Grade = (typeof GRADES)[number];
 /** The grades a person can give to something found. */
 export const FINDING_GRADES = ["note", "watch", "ask", "stop"] as const;
@@ -71,7 +71,7 @@ export function marginTo({ min, max }: Pick<LimitRange, "min" | "max">, value: n
 export function worst(grades: Iterable<Grade>): Grade {
   let rank = 0;
   for (const grade of grades) rank = Math.max(rank, GRADES.indexOf(grade));
-  return GRADES[rank] ?? "sound";
+  return GRADES[rank] ?? "within limits";
 }
 
 /** A judgement that refuses to judge, and says what is missing. */

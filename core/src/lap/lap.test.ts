@@ -231,14 +231,14 @@ describe("a lap as it was walked", () => {
 
 describe("the lap in a pilot's own order", () => {
   const stations = ["a", "b", "c", "d"].map((id) => ({ id }));
-  const school = {
-    method: "read and do",
+  const preferences = {
+    method: "read-and-do",
     hand: "as listed",
     surfaces: "moved",
     brake: "brake first",
     afterInterruption: "start of the station",
   } as const;
-  const ids = (part: object) => orderLap(stations, { ...school, ...part }).map((s) => s.id);
+  const ids = (part: object) => orderLap(stations, { ...preferences, ...part }).map((s) => s.id);
 
   test("begins at his station and goes his way round", () => {
     expect(ids({})).toEqual(["a", "b", "c", "d"]);

@@ -30,7 +30,7 @@ export function stationBlockedBy(
   stationId: string,
 ): { item: Item; block: Block } | undefined {
   for (const item of list.items) {
-    if (item.station !== stationId || state.deferred.includes(item.id)) continue;
+    if (item.station !== stationId || state.postponed.includes(item.id)) continue;
     const block = blockedBy(list, state, item);
     if (block) return { item, block };
   }
@@ -51,7 +51,7 @@ function brokenRule(list: ComposedList, state: PreflightState, item: Item): Bloc
     if (!waitsFor(rule, item)) continue;
     // A first part that is not on today's list cannot be waited for.
     const first = itemById(list, rule.first);
-    if (!first || state.answers[first.id]?.outcome === "sound") continue;
+    if (!first || state.answers[first.id]?.outcome === "checked") continue;
     return { kind: "rule", why: rule.why, open: [{ text: first.title, itemId: first.id }] };
   }
   return undefined;

@@ -34,11 +34,11 @@ export function foldLedger(list: ComposedList, state: PreflightState): LedgerEnt
       item.ledger && "back" in item.ledger ? [[item.ledger.back, item.id] as const] : [],
     ),
   );
-  const sound = (itemId: string) => state.answers[itemId]?.outcome === "sound";
+  const checked = (itemId: string) => state.answers[itemId]?.outcome === "checked";
   return list.items.filter(isOut).map((item) => {
     const { out: thing, how, stow, count = 1 } = item.ledger;
     const backItemId = backItems.get(thing);
-    const back = backItemId ? sound(backItemId) : how === "off";
+    const back = backItemId ? checked(backItemId) : how === "off";
     return {
       thing,
       how,
@@ -46,7 +46,7 @@ export function foldLedger(list: ComposedList, state: PreflightState): LedgerEnt
       itemId: item.id,
       stationId: item.station,
       ...(stow !== undefined && { stow }),
-      state: !sound(item.id) ? "waits" : back ? "back" : "out",
+      state: !checked(item.id) ? "waits" : back ? "back" : "out",
       ...(backItemId !== undefined && { backItemId }),
     };
   });

@@ -12,16 +12,7 @@ import {
   type PreflightEvent,
   phaseOf,
 } from "../index";
-import {
-  answered,
-  event,
-  item,
-  LIST_INPUT,
-  preflightId,
-  started,
-  type,
-  undo,
-} from "../testing/small-aircraft";
+import { answered, event, item, LIST_INPUT, started, streamId, type, undo } from "../testing/small-aircraft";
 
 /** A trainer with a lock, covers, a battery to be switched off again, a propeller to be left alone, and a gate before boarding. */
 const list = composeList({
@@ -59,7 +50,7 @@ const list = composeList({
     gates: [{ id: "boarding", before: "board", why: "Nobody boards while something is out there." }],
   },
 });
-const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started(), ...events]);
 const byId = (id: string) => list.items.find((i) => i.id === id) as Item;
 const stateOf = (thing: string, ...events: PreflightEvent[]) =>
   foldLedger(list, fold(...events)).find((entry) => entry.thing === thing)?.state;
@@ -154,7 +145,7 @@ describe("the gate before boarding", () => {
   test("is not passed with an open ledger by any sequence of answers", () => {
     const doing = fc.record({
       itemId: fc.constantFrom(...list.items.map((i) => i.id)),
-      outcome: fc.constantFrom("sound" as const, "sound" as const, "found" as const),
+      outcome: fc.constantFrom("checked" as const, "checked" as const, "found" as const),
       undo: fc.boolean(),
     });
     let passed = 0;
@@ -162,7 +153,7 @@ describe("the gate before boarding", () => {
       fc.property(fc.array(doing, { minLength: 30, maxLength: 120, size: "max" }), (doings) => {
         const events: PreflightEvent[] = [started()];
         for (const { itemId, outcome, undo: takeBack } of doings) {
-          const before = foldPreflight(preflightId, events);
+          const before = foldPreflight(streamId, events);
           const last = before.undoable.at(-1)?.eventId;
           if (takeBack && last && ["lock", "cover", "off"].includes(itemId)) {
             events.push(event("item.undone", { eventId: last }));
@@ -173,10 +164,10 @@ describe("the gate before boarding", () => {
           if (PHASES.indexOf(phaseOf(list, byId(itemId))) < PHASES.indexOf("board")) continue;
           passed++;
           // Somebody is boarding: at this moment nothing is off, on or open, checked without the gate's own words.
-          const sound = (id: string) => before.answers[id]?.outcome === "sound";
-          expect(sound("lock") && sound("cover")).toBe(true);
-          expect(!sound("on") || sound("off")).toBe(true);
-          expect(!sound("cowl") || sound("cowl.shut")).toBe(true);
+          const checked = (id: string) => before.answers[id]?.outcome === "checked";
+          expect(checked("lock") && checked("cover")).toBe(true);
+          expect(!checked("on") || checked("off")).toBe(true);
+          expect(!checked("cowl") || checked("cowl.shut")).toBe(true);
         }
       }),
       { numRuns: 400 },

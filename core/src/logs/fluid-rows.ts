@@ -116,7 +116,7 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
 const justBefore = (time: string) => new Date(Date.parse(time) - 1).toISOString();
 
 /**
- * The log in litres and quarts, by this type's own calibrations. A line that cannot be turned into an amount (a dip beyond the stick, a tank
+ * The log in litres and quarts, by this type's own calibrations. A line that cannot be turned into an amount (a dip beyond the dipstick, a tank
  * that the type does not have) is left out and named. Never throws.
  */
 export function fluidLogOf(

@@ -2,7 +2,7 @@ import type { AircraftType } from "../aircraft/aircraft-type";
 import { type ExpectedFuel, expectedFuel, type FuelEntry } from "../fuel/log/fuel-log";
 import { type OilEntry, type OilTrend, oilTrend } from "../oil/oil-consumption";
 import { ONLY_ENGINE } from "../readings/reading-keys";
-import type { PastRunUp } from "../run-up/record/habit";
+import type { PastRunUp } from "../run-up/record/baseline";
 import { QuantityError } from "../units/convert";
 
 /** What an engine's oil log amounts to, without its lines. */
@@ -19,7 +19,7 @@ export interface FluidMemory {
   oil?: Record<string, OilMemory>;
   /** Lines of the log that cannot be, and why. */
   faults: string[];
-  /** Earlier run-ups, oldest first: an engine's own habit. */
+  /** Earlier run-ups, oldest first: an engine's own baseline. */
   runUps?: PastRunUp[];
   /** When a check with a time limit was done last, by its reading's name; altimeter readings against the field, to see a drift. */
   checks?: Record<string, string>;
@@ -33,7 +33,7 @@ export interface FluidLog {
   hours?: FluidMemory["hours"];
 }
 
-/** What the log amounts to for this type. A log that cannot be read in some part is named, and is no witness there; nothing is guessed. */
+/** What the log amounts to for this type. A log that cannot be read in some part is named, and does not count there; nothing is guessed. */
 export function fluidMemory(
   type: Pick<AircraftType, "fuel" | "oil" | "engines">,
   log: FluidLog,

@@ -1,6 +1,6 @@
 import type { Judgement } from "../judgement/judgement";
 import { formatNumber, formatQuantity } from "../units/format";
-import { forecastOil, type OilForecast, type OilTrend, STICK_SIGMA_QT } from "./oil-consumption";
+import { DIPSTICK_SIGMA_QT, forecastOil, type OilForecast, type OilTrend } from "./oil-consumption";
 
 const perHour = (qt: number) => `${formatNumber(qt, 2)} qt/h`;
 
@@ -35,7 +35,7 @@ export function judgeOilUse(
     "Look for where it goes, and tell the mechanic: a consumption that changes is a finding even at a good level.";
   if (since && since.hours > 0) {
     const expected = Math.max(0, recent.perH) * since.hours;
-    const sigma = Math.hypot(STICK_SIGMA_QT * Math.SQRT2, ((recent.high - recent.low) / 4) * since.hours);
+    const sigma = Math.hypot(DIPSTICK_SIGMA_QT * Math.SQRT2, ((recent.high - recent.low) / 4) * since.hours);
     if (since.usedQt - expected > SUDDEN_AT * sigma)
       return {
         ...base,
@@ -56,7 +56,7 @@ export function judgeOilUse(
   const low = forecast?.flights === 0;
   return {
     ...base,
-    grade: low ? "note" : "sound",
+    grade: low ? "note" : "within limits",
     sentence: `${uses}. ${ahead}`.trim(),
     ...(low && { action: "Think of it now: a full container may fit before this flight." }),
   };
@@ -84,7 +84,7 @@ export function compareOilUse(
     id: "oil.sides",
     subject: "Both engines' oil",
     scope: "aircraft",
-    grade: apart ? "watch" : "sound",
+    grade: apart ? "watch" : "within limits",
     sentence: `Left ${perHour(a.perH)}, right ${perHour(b.perH)}${apart ? `: the ${side} engine uses more than its brother` : ": alike"}.`,
     ...(apart && { action: "Same hours, same pilots: what differs is the engine. Look for where it goes." }),
   };

@@ -11,7 +11,7 @@ export interface OilProfile {
   throwsOffQt?: number;
   /** What one container holds, US quarts, > 0. */
   containerQt: number;
-  /** What the stick is marked for; absent: it does not matter. */
+  /** What the dipstick is marked for; absent: it does not matter. */
   markedFor?: OilHeat;
   /** How much lower it reads hot than cold, while part of the oil is still up in the engine, US quarts. */
   hotReadsLowerQt?: number;
@@ -35,7 +35,7 @@ export interface OilInput {
 export interface OilResult {
   /** Full containers to add now; 0 when nothing should go in. */
   addContainers: number;
-  /** The level as the stick is meant to be read. */
+  /** The level as the dipstick is meant to be read. */
   levelQt: number;
   judgement: Judgement;
 }
@@ -46,7 +46,7 @@ const CAUTION =
 /**
  * Judges an oil level in US quarts against minimum and maximum and says how much to add. A container goes in only when it fits whole under the
  * maximum, or under the level above which the engine throws it off; below the minimum as many as bring the level to it. A reading that is
- * hot on a stick marked for cold, or the other way round, is brought to what the stick means.
+ * hot on a dipstick marked for cold, or the other way round, is brought to what the dipstick means.
  * Valid range: level ≥ 0, container > 0; throws QuantityError otherwise. Without a minimum and maximum on file: "unjudged".
  * Source: the profile's limits; the rule of the full container is common practice.
  * @example judgeOil({ levelQt: 5.2, profile, longFlight: false }).addContainers // 1, with minimum 6, maximum 8
@@ -90,7 +90,7 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
         grade: "ask",
         margin: { value: maximumQt - levelQt, unit: "US qt" },
         sentence: `${words}${q(levelQt - maximumQt)} above the maximum.`,
-        action: "Wipe, lock the stick and read again; ask before flying with too much.",
+        action: "Wipe, lock the dipstick and read again; ask before flying with too much.",
       },
     };
   if (levelQt < minimumQt) {
@@ -117,7 +117,7 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
     levelQt,
     judgement: {
       ...base,
-      grade: "sound",
+      grade: "within limits",
       margin,
       sentence: `${words}${q(levelQt - minimumQt)} above the minimum.`,
       action:
@@ -128,7 +128,7 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
   };
 }
 
-/** The level as the stick means it: a hot reading on a stick marked for cold stands too low by what is still up in the engine. */
+/** The level as the dipstick means it: a hot reading on a dipstick marked for cold stands too low by what is still up in the engine. */
 function asMarked(readQt: number, heat: OilHeat | undefined, profile: OilProfile) {
   const { markedFor, hotReadsLowerQt = 0 } = profile;
   if (!heat || !markedFor || heat === markedFor || hotReadsLowerQt === 0)
@@ -136,7 +136,7 @@ function asMarked(readQt: number, heat: OilHeat | undefined, profile: OilProfile
   const levelQt = Math.max(0, heat === "hot" ? readQt + hotReadsLowerQt : readQt - hotReadsLowerQt);
   return {
     levelQt,
-    words: `Read ${heat}, and the stick is marked for ${markedFor}: ${formatNumber(readQt, 1)} is ${q(levelQt)}. `,
+    words: `Read ${heat}, and the dipstick is marked for ${markedFor}: ${formatNumber(readQt, 1)} is ${q(levelQt)}. `,
   };
 }
 

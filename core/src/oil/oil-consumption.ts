@@ -60,8 +60,8 @@ const RECENT_READINGS = 12;
 const NEWS_READINGS = 41;
 /** A change so clear, in standard deviations, is told: every reading looks anew, at many places. */
 const CHANGE_Z = 4;
-/** A stick can be read to about this, US quarts, one standard deviation (common practice). */
-export const STICK_SIGMA_QT = 0.15;
+/** A dipstick can be read to about this, US quarts, one standard deviation (common practice). */
+export const DIPSTICK_SIGMA_QT = 0.15;
 /** And by at least this part of what it was: less is of no use to anyone (our own bound). */
 const CHANGE_PART = 0.25;
 
@@ -87,7 +87,7 @@ export function oilTrend(entries: readonly OilEntry[]): OilTrend {
     late.map((u) => u.hours),
     late.map((u) => u.usedQt),
     LEAST_READINGS,
-    STICK_SIGMA_QT,
+    DIPSTICK_SIGMA_QT,
   );
   const at = found && late[found.index];
   if (found && at && Math.abs(found.z) >= CHANGE_Z) {

@@ -25,7 +25,7 @@ const profile: OilProfile = {
 
 const day = (n: number) => new Date(Date.UTC(2026, 0, 1 + n, 9)).toISOString();
 
-/** An engine that is read before every flight and topped up by whole quarts, with a stick that is read to a tenth or so. */
+/** An engine that is read before every flight and topped up by whole quarts, with a dipstick that is read to a tenth or so. */
 function engine(
   flights: number,
   perH: (flight: number) => number,
@@ -61,8 +61,8 @@ describe("an oil level", () => {
     expect(judge(5.4).addContainers).toBe(1);
   });
 
-  test("read hot on a stick marked for cold is brought to what the stick means", () => {
-    expect(judge(5.7, "hot")).toMatchObject({ levelQt: 6.2, judgement: { grade: "sound" } });
+  test("read hot on a dipstick marked for cold is brought to what the dipstick means", () => {
+    expect(judge(5.7, "hot")).toMatchObject({ levelQt: 6.2, judgement: { grade: "within limits" } });
     expect(judge(5.7, "cold").judgement.grade).toBe("stop");
     expect(judge(5.7, "hot").judgement.sentence).toContain("marked for cold: 5.7 is 6.2 US qt");
     expect(
@@ -116,7 +116,7 @@ describe("consumption", () => {
   test("is what the engine uses, within its interval, whatever was topped up", () => {
     for (const seed of [1, 2, 3]) {
       const { overall, change } = oilTrend(engine(40, () => 0.2, seed));
-      // Sticks are read to tenths: the interval may end exactly there.
+      // Dipsticks are read to tenths: the interval may end exactly there.
       expect(overall?.low).toBeLessThan(0.2 + 1e-9);
       expect(overall?.high).toBeGreaterThan(0.2 - 1e-9);
       expect(Math.abs((overall?.perH ?? 0) - 0.2)).toBeLessThan(0.02);
@@ -174,7 +174,7 @@ describe("what lies ahead", () => {
   test("is said in a sentence, and noted when the next flight reaches the minimum", () => {
     const trend = { recent: rate, usualFlightH: 1.2 };
     expect(judgeOilUse(trend, 7, 6)).toMatchObject({
-      grade: "sound",
+      grade: "within limits",
       sentence:
         "0.25 qt/h of late (0.20 to 0.40). Above the minimum for about 3 more flights of 1 h 12 min (2 to 4).",
     });
@@ -187,8 +187,8 @@ describe("what lies ahead", () => {
   test("a sudden loss is a finding even at a good level; a reading error is not", () => {
     const trend = { recent: rate, usualFlightH: 1.2 };
     expect(judgeOilUse(trend, 7, 6, { usedQt: 1.4, hours: 1.2 })).toMatchObject({ grade: "ask" });
-    expect(judgeOilUse(trend, 7, 6, { usedQt: 0.5, hours: 1.2 })?.grade).toBe("sound");
-    expect(judgeOilUse(trend, 7, 6, { usedQt: -0.1, hours: 1.2 })?.grade).toBe("sound");
+    expect(judgeOilUse(trend, 7, 6, { usedQt: 0.5, hours: 1.2 })?.grade).toBe("within limits");
+    expect(judgeOilUse(trend, 7, 6, { usedQt: -0.1, hours: 1.2 })?.grade).toBe("within limits");
   });
 
   test("twins are held against each other", () => {
@@ -198,7 +198,7 @@ describe("what lies ahead", () => {
       grade: "watch",
       sentence: expect.stringContaining("left engine uses more"),
     });
-    expect(compareOilUse(right, right)?.grade).toBe("sound");
+    expect(compareOilUse(right, right)?.grade).toBe("within limits");
     expect(compareOilUse(left, oilTrend([]))).toBeUndefined();
   });
 });

@@ -15,9 +15,9 @@ const judge = (levelQt: number, longFlight = false, given: OilProfile | undefine
 test.each([
   [5.2, "stop", 1],
   [4.9, "stop", 2],
-  [6, "sound", 0],
-  [6.9, "sound", 0],
-  [8, "sound", 0],
+  [6, "within limits", 0],
+  [6.9, "within limits", 0],
+  [8, "within limits", 0],
   [8.1, "ask", 0],
 ])("%d quarts of 6 to 8 is %s, add %d", (level, grade, add) => {
   const { judgement, addContainers } = judge(level);
@@ -32,7 +32,7 @@ test("what would fit is said, and that nothing has to go in", () => {
 });
 
 test("a long flight has its higher minimum", () => {
-  expect(judge(6.5).judgement.grade).toBe("sound");
+  expect(judge(6.5).judgement.grade).toBe("within limits");
   expect(judge(6.5, true)).toMatchObject({
     addContainers: 1,
     judgement: { grade: "stop", limit: "7.0 to 8.0 US qt, long flight" },

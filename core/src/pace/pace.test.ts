@@ -14,7 +14,7 @@ import {
   stationTimes,
   stationVisits,
 } from "../index";
-import { event, item, LIST_INPUT, preflightId, started, type } from "../testing/small-aircraft";
+import { event, item, LIST_INPUT, started, streamId, type } from "../testing/small-aircraft";
 
 const FROM = Date.UTC(2026, 4, 1, 9);
 const list = composeList({
@@ -38,12 +38,12 @@ function walk(...steps: [seconds: number, type: EventType, data: EventData[Event
       ...event(eventType, data as never),
       at: new Date(FROM + seconds * 1000).toISOString(),
     } as PreflightEvent);
-  return foldPreflight(preflightId, events);
+  return foldPreflight(streamId, events);
 }
 const answer = (seconds: number, itemId: string): [number, EventType, EventData[EventType]] => [
   seconds,
   "item.answered",
-  { itemId, outcome: "sound" },
+  { itemId, outcome: "checked" },
 ];
 
 describe("the least time for a look", () => {
@@ -169,7 +169,7 @@ describe("a pilot's pace", () => {
     expect(comparePace({ left: 36 }, walks, "ines")[0]?.quick).toBe(false);
   });
 
-  test("is no habit before three walks", () => {
+  test("has no usual time before three walks", () => {
     expect(comparePace({ left: 1 }, walks.slice(0, 2), "ines")[0]).toEqual({
       stationId: "left",
       seconds: 1,

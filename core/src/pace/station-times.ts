@@ -41,15 +41,15 @@ export interface StationPace {
   /** The middle of this pilot's own earlier times, and of everybody's; absent with fewer than three. */
   ownSeconds?: number;
   groupSeconds?: number;
-  /** Less than half of one's own habit: something may have been left out. */
+  /** Less than half of one's own usual time: something may have been left out. */
   quick: boolean;
 }
 
-/** So many earlier walks make a habit. */
-const HABIT = 3;
+/** So many earlier walks make a usual value. */
+const USUAL_FROM = 3;
 
 /**
- * Time at each station against the pilot's own habit and the group's: medians, since one long talk must not set the habit.
+ * Time at each station against the pilot's own usual time and the group's: medians, since one long talk must not set it.
  * Valid range: any walks of the same aircraft type; those of the walk itself are to be left out by the caller.
  */
 export function comparePace(
@@ -75,7 +75,7 @@ export function comparePace(
 }
 
 function middle(values: readonly number[]): number | undefined {
-  if (values.length < HABIT) return undefined;
+  if (values.length < USUAL_FROM) return undefined;
   const sorted = [...values].sort((a, b) => a - b);
   const half = sorted.length / 2;
   const upper = sorted[Math.floor(half)] as number;

@@ -56,7 +56,7 @@ function readBase(lines: { t: number; rpm: number }[], marks: Mark[]): number | 
 describe("the coach", () => {
   it.each([
     0, 1, 2, 3,
-  ])("takes a sound engine (%i) through its whole sequence without a hand on the screen", (at) => {
+  ])("takes a healthy engine (%i) through its whole sequence without a hand on the screen", (at) => {
     const { ended, reading, engine, seconds } = coached("none", at);
     expect(ended.map(([, status]) => status)).toEqual(
       ended.map(() =>

@@ -13,6 +13,6 @@ export * from "./reading/found-step";
 export * from "./reading/level-change";
 export * from "./reading/read-run-up";
 export * from "./reading/run-up-reading";
-export * from "./record/habit";
+export * from "./record/baseline";
 export * from "./record/run-up-read";
 export * from "./run-up-profile";

@@ -57,7 +57,7 @@ describe("leaning for the ground", () => {
     const run = coached("ground lean", at);
     expect(run.ended).toEqual(["done", "done", "done"]);
     const judged = leaned(run);
-    expect(judged.grade).toBe("sound");
+    expect(judged.grade).toBe("within limits");
     expect(judged.sentence).toMatch(
       /Fastest [\d,]+, past it to [\d,]+, back to [\d,]+\. Exhaust \d+ °F under/,
     );
@@ -109,7 +109,7 @@ describe("warming up", () => {
     expect(said).toBeGreaterThan(really * 0.6);
     expect(said).toBeLessThan(really + 1.5);
     const oil = run.lines.at(-1)?.oilTemperature;
-    expect(judgeWarmUp(oil, run.seconds / 60, engine.profile)).toMatchObject({ grade: "sound" });
+    expect(judgeWarmUp(oil, run.seconds / 60, engine.profile)).toMatchObject({ grade: "within limits" });
   });
 
   it("tells what is missing to the arc, what is over it, and what cannot be seen", () => {
@@ -128,11 +128,11 @@ describe("warming up", () => {
 });
 
 describe("the idle held by itself", () => {
-  it("is sound on a sound engine, and low on one whose stop is low", () => {
-    const sound = coached("idle", 0);
-    expect(sound.ended).toEqual(["done", "done", "done"]);
-    const read = (run: typeof sound) => readRunUp(run.trace, run.profile, run.marks).idle;
-    expect(judgeIdleHold(read(sound), sound.profile)).toMatchObject({ grade: "sound" });
+  it("is within limits on a healthy engine, and low on one whose stop is low", () => {
+    const healthy = coached("idle", 0);
+    expect(healthy.ended).toEqual(["done", "done", "done"]);
+    const read = (run: typeof healthy) => readRunUp(run.trace, run.profile, run.marks).idle;
+    expect(judgeIdleHold(read(healthy), healthy.profile)).toMatchObject({ grade: "within limits" });
     const low = coached("idle", 0, { fault: { kind: "idle low" }, severity: 0.7 });
     expect(["ask", "stop"]).toContain(judgeIdleHold(read(low), low.profile).grade);
   });

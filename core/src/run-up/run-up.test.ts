@@ -4,7 +4,7 @@ import { CASE_ENGINES, canHave, runUpCase, workCase } from "../testing/run-up-ca
 import {
   densityAltitudeFt,
   findLevelChange,
-  judgeHabit,
+  judgeBaseline,
   type Mark,
   type PastRunUp,
   readRunUp,
@@ -350,7 +350,7 @@ describe("density altitude", () => {
   });
 });
 
-describe("this engine's own habit", () => {
+describe("this engine's own baseline", () => {
   const past = (drops: number[], more: Partial<PastRunUp> = {}): PastRunUp[] =>
     drops.map((rightDrop, i) => ({
       at: `2026-0${1 + Math.floor(i / 20)}-${10 + (i % 20)}`,
@@ -362,15 +362,15 @@ describe("this engine's own habit", () => {
     value: number,
     rows: PastRunUp[],
     more: { baseRpm?: number; densityAltitudeFt?: number } = {},
-  ) => judgeHabit("rightDrop", { value, baseRpm: 1800, ...more }, rows, 10);
+  ) => judgeBaseline("rightDrop", { value, baseRpm: 1800, ...more }, rows, 10);
 
   it("is nothing with fewer than five run-ups", () => {
     expect(judge(90, past([50, 52, 48, 51]))).toBeUndefined();
   });
 
-  it("as ever is sound; three times its scatter is watched although the limit holds", () => {
+  it("as ever is within limits; three times its scatter is watched although the limit holds", () => {
     const rows = past([50, 52, 48, 51, 49, 50, 53]);
-    expect(judge(55, rows)?.grade).toBe("sound");
+    expect(judge(55, rows)?.grade).toBe("within limits");
     const far = judge(80, rows);
     expect(far?.grade).toBe("watch");
     expect(far?.sentence).toContain("6.0 times its usual scatter above its own 50 ± 5 rpm");
@@ -387,7 +387,7 @@ describe("this engine's own habit", () => {
     expect(judge(20, past([50, 52, 48, 51, 49, 50, 53]))?.action).toContain("not being grounded");
   });
 
-  it("takes the base rpm in proportion: the same part of it is the same habit", () => {
+  it("takes the base rpm in proportion: the same part of it is the same baseline", () => {
     expect(judge(45, past([50, 50, 50, 50, 50, 50]), { baseRpm: 1620 })?.limit).toBe("usually 45 ± 5 rpm");
   });
 
@@ -399,7 +399,7 @@ describe("this engine's own habit", () => {
       densityAltitudeFt: i * 500,
     }));
     const high = judge(86, rows, { densityAltitudeFt: 6000 });
-    expect(high?.grade).toBe("sound");
+    expect(high?.grade).toBe("within limits");
     expect(high?.source?.text).toContain("today's density altitude");
     expect(judge(86, rows, { densityAltitudeFt: 0 })?.grade).toBe("watch");
   });

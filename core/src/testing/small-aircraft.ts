@@ -17,7 +17,7 @@ export function item(id: string, station: string, more: Partial<Item> = {}): Ite
 
 /** A small aircraft with one thing of each kind that the order has to deal with. */
 export const type: AircraftType = {
-  format: "cravix.aircraft-type/1",
+  format: "cravix.aircraft-type/2",
   id: "test-one",
   name: "Test One",
   what: "for tests",
@@ -41,7 +41,7 @@ export const type: AircraftType = {
         key: "oil.level",
         unit: "US qt",
         decimals: 1,
-        plausible: { min: 0, max: 9, why: "The stick ends there." },
+        plausible: { min: 0, max: 9, why: "The dipstick ends there." },
       },
     }),
   ],
@@ -49,7 +49,7 @@ export const type: AircraftType = {
 };
 
 export const aircraft: Aircraft = {
-  format: "cravix.aircraft/1",
+  format: "cravix.aircraft/2",
   registration: "QX-TST",
   typeId: "test-one",
   year: 1998,
@@ -58,7 +58,7 @@ export const aircraft: Aircraft = {
 };
 
 export const LIST_INPUT: ComposeInput = { type, aircraft, conditions: [], openDiscrepancies: [] };
-export const preflightId = "preflight";
+export const streamId = "preflight";
 
 let count = 0;
 
@@ -68,7 +68,7 @@ export function event<T extends EventType>(eventType: T, data: EventData[T], dev
   return {
     id: `event-${String(count).padStart(8, "0")}`,
     type: eventType,
-    preflightId,
+    streamId,
     deviceId: `device-${device}`,
     crewId: "ines",
     at: new Date(Date.UTC(2026, 4, 1) + count * 1000).toISOString(),
@@ -84,6 +84,6 @@ export const started = () =>
     plannedFlightMin: 60,
   });
 export const answered = (itemId: string, device = 1) =>
-  event("item.answered", { itemId, outcome: "sound" }, device);
-export const deferred = (itemId: string, device = 1) => event("item.deferred", { itemId }, device);
+  event("item.answered", { itemId, outcome: "checked" }, device);
+export const postponed = (itemId: string, device = 1) => event("item.postponed", { itemId }, device);
 export const undo = (slip: PreflightEvent, device = 1) => event("item.undone", { eventId: slip.id }, device);

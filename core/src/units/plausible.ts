@@ -1,7 +1,7 @@
 import { assertFinite, QuantityError, type Unit } from "./convert";
 import { formatQuantity } from "./format";
 
-/** What an instrument or stick can show at all, and why. Outside it a number is a slip, not a reading. */
+/** What an instrument or dipstick can show at all, and why. Outside it a number is a slip, not a reading. */
 export interface Plausible {
   min: number;
   max: number;

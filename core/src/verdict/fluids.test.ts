@@ -21,9 +21,9 @@ import {
   event,
   item,
   LIST_INPUT,
-  preflightId,
   source,
   started,
+  streamId,
   type,
   undo,
 } from "../testing/small-aircraft";
@@ -118,7 +118,7 @@ const gauges = (left: number, right: number) => [
   read("gauge.right", "fuel.gauge.right", right, "L"),
 ];
 const hours = (value: number) => read("hours", "hours", value, "h");
-const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started(), ...events]);
 const judged = (...events: PreflightEvent[]) => judgePreflight(list, fold(...events));
 const find = (id: string, ...events: PreflightEvent[]) =>
   judged(...events).judgements.find((j) => j.id.startsWith(id));
@@ -133,16 +133,16 @@ const uplift = (amount: number, unit: "L" | "US gal" = "L", more: object = {}) =
     ...more,
   });
 
-describe("the three witnesses of a walk", () => {
+describe("the three sources of a walk", () => {
   // By the log: 140 L, one hour at 30 L/h and 4 L for taxi: 106 L.
   test("agree, and say how much there is", () => {
-    const result = find("fuel.witnesses", hours(101), ...gauges(55, 50), ...dips(10.8, 10.4));
-    expect(result).toMatchObject({ grade: "sound" });
-    expect(result?.sentence).toMatch(/stick 106 L, gauge 105 L, log 106 L: they agree/);
+    const result = find("fuel.sources", hours(101), ...gauges(55, 50), ...dips(10.8, 10.4));
+    expect(result).toMatchObject({ grade: "within limits" });
+    expect(result?.sentence).toMatch(/dipstick 106 L, gauge 105 L, log 106 L: they agree/);
   });
 
   test("the log is the odd one out: a flight, a leak, a cap", () => {
-    const result = find("fuel.witnesses", hours(101), ...gauges(25, 25), ...dips(5, 5));
+    const result = find("fuel.sources", hours(101), ...gauges(25, 25), ...dips(5, 5));
     expect(result).toMatchObject({
       grade: "ask",
       action: expect.stringContaining("flight that was not written down"),
@@ -150,8 +150,8 @@ describe("the three witnesses of a walk", () => {
     expect(result?.sentence).toContain("the log is the odd one out");
   });
 
-  test("the gauge is the odd one out: fly by the stick, watched", () => {
-    expect(find("fuel.witnesses", hours(101), ...gauges(5, 4), ...dips(10.8, 10.4))).toMatchObject({
+  test("the gauge is the odd one out: fly by the dipstick, watched", () => {
+    expect(find("fuel.sources", hours(101), ...gauges(5, 4), ...dips(10.8, 10.4))).toMatchObject({
       grade: "watch",
       sentence: expect.stringContaining("the gauge is the odd one out"),
     });
@@ -194,15 +194,15 @@ describe("the three witnesses of a walk", () => {
       }
     }
     // 106 L are 28.0 US gal (NIST SP 811: 3.785411784 L each).
-    expect(find("fuel.witnesses", ...given, event("fuel.told", { unit: "US gal" }))?.sentence).toContain(
-      "stick 28.0 US gal",
+    expect(find("fuel.sources", ...given, event("fuel.told", { unit: "US gal" }))?.sentence).toContain(
+      "dipstick 28.0 US gal",
     );
   });
 
   test("the worst reasonable case is said where the best guess would still do", () => {
-    // 200 L by log would disagree; by the stick alone: 20 L in each: 32 usable − 7: 50 min less 30 reserve.
+    // 200 L by log would disagree; by the dipstick alone: 20 L in each: 32 usable − 7: 50 min less 30 reserve.
     const alone = composeList({ ...LIST_INPUT, type: flying, rules });
-    const state = foldPreflight(preflightId, [
+    const state = foldPreflight(streamId, [
       {
         ...started(),
         data: { registration: "QX-TST", listHash: "h", conditions: [], plannedFlightMin: 18 },
@@ -210,7 +210,7 @@ describe("the three witnesses of a walk", () => {
       ...dips(4, 4),
     ]);
     const { judgements } = judgePreflight(alone, state);
-    expect(judgements.find((j) => j.id === "fuel.endurance")?.grade).toBe("sound");
+    expect(judgements.find((j) => j.id === "fuel.endurance")?.grade).toBe("within limits");
     expect(judgements.find((j) => j.id === "fuel.worst")).toMatchObject({
       grade: "watch",
       action: expect.stringContaining("Take on at least"),
@@ -219,7 +219,7 @@ describe("the three witnesses of a walk", () => {
 });
 
 describe("an uplift in a walk", () => {
-  test("makes dips and drains of before count no more, and is checked against the stick", () => {
+  test("makes dips and drains of before count no more, and is checked against the dipstick", () => {
     const clean = event("sample.taken", { itemId: "drain.1", look: "clean" });
     const before = [answered("docs"), hours(101), clean, ...dips(8, 10)];
     const open = fold(...before, uplift(50));
@@ -233,8 +233,8 @@ describe("an uplift in a walk", () => {
     expect(checkUplifts(list, open)[0]?.open).toContain("Dip the left tank now");
     expect(open.earlierSamples).toHaveLength(1);
     expect(find("fuel.uplift", ...before, uplift(50), read("dip.left", "fuel.dip.left", 18))).toMatchObject({
-      grade: "sound",
-      sentence: expect.stringContaining("the left tank took 50 L by the stick: it fits"),
+      grade: "within limits",
+      sentence: expect.stringContaining("the left tank took 50 L by the dipstick: it fits"),
     });
   });
 
@@ -269,7 +269,7 @@ describe("drains in a walk", () => {
     expect(currentItem(list, fold(cup("water")))?.id).toBe("drain.1");
     expect(find("fuel.sample.drain.1", cup("water"))).toMatchObject({ grade: "ask" });
     const cleared = fold(cup("water"), cup("clean"));
-    expect(cleared.answers["drain.1"]).toMatchObject({ outcome: "sound", value: "clean" });
+    expect(cleared.answers["drain.1"]).toMatchObject({ outcome: "checked", value: "clean" });
     expect(find("fuel.sample.drain.1", cup("water"), cup("clean"))).toMatchObject({
       grade: "watch",
       sentence: "Water, clean at cup 2.",
@@ -328,7 +328,7 @@ describe("oil in a walk", () => {
     expect(state.oilAdded[0]).toMatchObject({ qt: 1, before: { value: 5.4, unit: "US qt" } });
     expect(currentItem(list, state)?.id).toBe("oil");
     // Last time 7.1 at 97 h; a tenth an hour since: 0.4 used by 101 h, a quart in: 7.7.
-    expect(find("oil.use", hours(101), added(), level(7.7))).toMatchObject({ grade: "sound" });
+    expect(find("oil.use", hours(101), added(), level(7.7))).toMatchObject({ grade: "within limits" });
   });
   test("oil that should not have gone in is on record all the same, and asked about", () => {
     const opened = event("oil.added", { registration: "QX-TST", qt: 1, sealed: false });
@@ -402,8 +402,8 @@ test("folding one more event is the same as folding all, for every kind of fluid
   let folded: ReturnType<typeof foldMore> | undefined;
   events.forEach((_, i) => {
     const before = folded && JSON.stringify(folded.state);
-    const next = foldMore(folded, preflightId, events.slice(0, i + 1));
-    expect(next.state).toEqual(foldPreflight(preflightId, events.slice(0, i + 1)));
+    const next = foldMore(folded, streamId, events.slice(0, i + 1));
+    expect(next.state).toEqual(foldPreflight(streamId, events.slice(0, i + 1)));
     if (folded) expect(JSON.stringify(folded.state)).toBe(before);
     folded = next;
   });

@@ -3,7 +3,7 @@ import { judgeCarburettorHeat } from "../engine/judge-carburettor-heat";
 import { judgeMagnetos, magnetoCause } from "../engine/judge-magnetos";
 import { type Judgement, unjudged } from "../judgement/judgement";
 import { READING, type ReadingKind } from "../readings/reading-keys";
-import { type HabitQuantity, judgeHabit } from "../run-up/record/habit";
+import { type BaselineQuantity, judgeBaseline } from "../run-up/record/baseline";
 import { clearingWords } from "../run-up/run-up-profile";
 import { capital, formatNumber } from "../units/format";
 import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge";
@@ -68,24 +68,24 @@ function magnetos(walk: JudgedWalk, engine: Engine): Judgement[] {
   });
 }
 
-const HABITS: readonly [HabitQuantity, ReadingKind, cause: string][] = [
+const BASELINES: readonly [BaselineQuantity, ReadingKind, cause: string][] = [
   ["rightDrop", READING.magnetoRight, magnetoCause("right")],
   ["leftDrop", READING.magnetoLeft, magnetoCause("left")],
   ["heatDrop", READING.carburettorHot, "carburettor-heat"],
 ];
 
-function habits(walk: JudgedWalk, engine: Engine): Judgement[] {
+function baselines(walk: JudgedWalk, engine: Engine): Judgement[] {
   const baseRpm = engine.value(READING.magnetoBase);
   const { magnetos: profile } = walk.list.type;
   if (baseRpm === undefined || !profile) return [];
   const past = (walk.list.memory?.runUps ?? []).filter((run) => run.engine === engine.name);
   const high = densityAltitude(walk);
-  return HABITS.flatMap(([quantity, kind, cause]) => {
+  return BASELINES.flatMap(([quantity, kind, cause]) => {
     const rpm = engine.value(kind);
     if (rpm === undefined) return [];
     const today = { value: baseRpm - rpm, baseRpm, ...(high !== undefined && { densityAltitudeFt: high }) };
-    const made = judgeHabit(quantity, today, past, profile.resolutionRpm);
-    return made ? ledBy(engine.items(kind), "habit", "Its own habit", () => ({ ...made, cause })) : [];
+    const made = judgeBaseline(quantity, today, past, profile.resolutionRpm);
+    return made ? ledBy(engine.items(kind), "baseline", "Its usual values", () => ({ ...made, cause })) : [];
   });
 }
 
@@ -140,11 +140,11 @@ export const ENGINE_JUDGES: readonly Judge[] = [
     judge: eachEngine("magneto", "Magnetos", magnetos),
   },
   {
-    id: "habit",
-    subject: "Its own habit",
+    id: "baseline",
+    subject: "Its usual values",
     topic: "engine",
     needs: [],
-    judge: eachEngine("habit", "Its own habit", habits),
+    judge: eachEngine("baseline", "Its usual values", baselines),
   },
   {
     id: "traced",

@@ -127,13 +127,13 @@ export interface UpliftChecked {
 }
 
 /**
- * Each uplift of this walk against the stick before and after. Before it counts what was dipped in this walk, else what the log says; two uplifts
+ * Each uplift of this walk against the dipstick before and after. Before it counts what was dipped in this walk, else what the log says; two uplifts
  * into one tank without a dip in between cannot be told apart, and say so.
  */
 export function checkUplifts(list: ComposedList, state: PreflightState): UpliftChecked[] {
   const { fuel: profile } = list.type;
   if (!profile) return [];
-  // A meter that went back, a dip beyond the stick: told at their own place; here they are no witness.
+  // A meter that went back, a dip beyond the dipstick: told at their own place; here they do not count.
   const tried = <T>(make: () => T): T | undefined => {
     try {
       return make();
@@ -156,7 +156,7 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
   return state.uplifts.map((uplift, i): UpliftChecked => {
     const { tankId } = uplift;
     const tank = profile.tanks.find((t) => t.id === tankId);
-    if (!tank) return { uplift, open: "Into several tanks: no one tank's stick can tell." };
+    if (!tank) return { uplift, open: "Into several tanks: no one tank's dipstick can tell." };
     const dipped = ({ before }: UpliftSeen) =>
       TANK_LOOKS.some((by) => by !== "gauge" && before[tankKey(by, tank.id)] !== undefined);
     const later = state.uplifts.slice(i + 1).filter((other) => !other.tankId || other.tankId === tankId);
@@ -226,7 +226,7 @@ export function judgeDrains(list: ComposedList, state: PreflightState): Judgemen
           // Nothing of it is drained away: it is in the tank for the next pilot as well.
           scope: "aircraft",
           cause: WRONG_FUEL,
-          grade: judged.grade === "sound" ? "ask" : judged.grade,
+          grade: judged.grade === "within limits" ? "ask" : judged.grade,
           sentence: judged.sentence,
           action: judged.action,
         },
@@ -235,7 +235,7 @@ export function judgeDrains(list: ComposedList, state: PreflightState): Judgemen
       return [
         {
           ...base,
-          grade: judged.grade === "sound" ? "ask" : judged.grade,
+          grade: judged.grade === "within limits" ? "ask" : judged.grade,
           sentence: judged.sentence,
           action: judged.action,
         },
@@ -324,16 +324,16 @@ const judgeUplift =
       });
     if (!reconciled) return made;
     const { agrees, measuredL, receiptL, instead } = reconciled;
-    const says = `It says ${formatNumber(uplift.amount, 1)} ${uplift.unit}${uplift.unit === words.unit ? "" : `, ${words.say(receiptL)}`}; the ${tank?.name ?? "tank"} took ${words.say(measuredL)} by the stick`;
+    const says = `It says ${formatNumber(uplift.amount, 1)} ${uplift.unit}${uplift.unit === words.unit ? "" : `, ${words.say(receiptL)}`}; the ${tank?.name ?? "tank"} took ${words.say(measuredL)} by the dipstick`;
     made.push(
       agrees
-        ? { ...base, grade: "sound", sentence: `${says}: it fits.` }
+        ? { ...base, grade: "within limits", sentence: `${says}: it fits.` }
         : {
             ...base,
             grade: "ask",
             sentence: `${says}: it does not fit.`,
             action: instead[0]
-              ? `Likely ${instead.map((s) => s.why).join("; or ")}. Fly by the stick, and have the receipt put right.`
+              ? `Likely ${instead.map((s) => s.why).join("; or ")}. Fly by the dipstick, and have the receipt put right.`
               : "Dip again. If it stays so, ask at the pump before you fly: fuel, paper or tank is another one.",
           },
     );
@@ -414,16 +414,20 @@ export function judgeClock(list: ComposedList, state: PreflightState): Judgement
 export function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
   const { night } = state.told;
   if (!night || !fuel || fuel.tanks.length === 0) return [];
-  const each = fuel.tanks.map(({ tank, testimony }) => ({
+  const each = fuel.tanks.map(({ tank, estimate }) => ({
     tank,
-    ml: nightWaterMl(Math.max(0, tank.capacityL - testimony.litres.value), night),
+    ml: nightWaterMl(Math.max(0, tank.capacityL - estimate.litres.value), night),
   }));
   const most = each.reduce((a, b) => (b.ml > a.ml ? b : a));
   const drops = dropsOfWater(most.ml);
   const base = { id: "fuel.night", subject: "Water from the night", scope: "day" as const };
   if (drops < 1)
     return [
-      { ...base, grade: "sound", sentence: "The air stayed above its dew point: nothing fell out of it." },
+      {
+        ...base,
+        grade: "within limits",
+        sentence: "The air stayed above its dew point: nothing fell out of it.",
+      },
     ];
   const cups = [...state.earlierSamples, ...Object.values(state.samples).flat()];
   const found = cups.some((s) => s.look === "water");

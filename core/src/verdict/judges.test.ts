@@ -19,7 +19,7 @@ import {
   type Unit,
   wordOf,
 } from "../index";
-import { event, item, LIST_INPUT, preflightId, source, started, type } from "../testing/small-aircraft";
+import { event, item, LIST_INPUT, source, started, streamId, type } from "../testing/small-aircraft";
 
 const measure = (key: string, unit: Unit, more: Partial<Item> = {}) =>
   item(`m.${key}`, "engine", {
@@ -33,7 +33,7 @@ const read = (key: string, value: number, unit: Unit, more: object = {}) =>
 const MAGNETOS = { maxDropRpm: 125, maxDifferenceRpm: 50, resolutionRpm: 10, tachometerMaxRpm: 3000, source };
 const withItems = (...items: Item[]): ComposedList =>
   composeList({ ...LIST_INPUT, type: { ...type, magnetos: MAGNETOS, items: [...type.items, ...items] } });
-const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started(), ...events]);
 
 const RUN_UP = ["magneto.base", "magneto.right", "magneto.left"] as const;
 const engineList = withItems(...RUN_UP.map((key) => measure(key, "rpm")));

@@ -15,7 +15,7 @@ import {
 } from "../index";
 import type { RunUpReading } from "../run-up/index";
 import { tracedReadings } from "../run-up-desk/index";
-import { event, item, LIST_INPUT, preflightId, source, started, type } from "../testing/small-aircraft";
+import { event, item, LIST_INPUT, source, started, streamId, type } from "../testing/small-aircraft";
 
 const measure = (id: string, key: string, unit: "rpm" | "°" | "ft/min" | "ft" | "°C" | "V" = "rpm") =>
   item(id, "run", { kind: "measure", reading: { key, unit, decimals: 0 } });
@@ -56,7 +56,7 @@ const rpm = (base: number, right: number, left: number) => [
 const judged = (events: PreflightEvent[], memory?: Partial<FluidMemory>) =>
   judgePreflight(
     memory ? { ...list, memory: { faults: [], ...memory } } : list,
-    foldPreflight(preflightId, [started(), ...events]),
+    foldPreflight(streamId, [started(), ...events]),
   ).judgements;
 const past = (drops: number[]): PastRunUp[] =>
   drops.map((leftDrop, i) => ({ at: `2026-03-${10 + i}`, baseRpm: 1800, rightDrop: 60, leftDrop }));
@@ -79,17 +79,17 @@ const TRACED: RunUpRead & { itemId: string } = {
 };
 
 describe("a run-up in the verdict", () => {
-  test("is judged twice: inside the limit, and against this engine's own habit", () => {
+  test("is judged twice: inside the limit, and against this engine's own baseline", () => {
     const made = judged(rpm(1800, 1740, 1690), { runUps: past([60, 62, 58, 61, 66, 74, 85, 98]) });
     const of = (id: string) => made.find((j) => j.id === id);
-    expect(of("magneto.left")?.grade).toBe("sound");
-    expect(of("habit.leftDrop")).toMatchObject({ grade: "watch", itemIds: ["left"] });
-    expect(of("habit.leftDrop")?.sentence).toContain("growing over the last 5 run-ups");
-    expect(of("habit.rightDrop")?.grade).toBe("sound");
+    expect(of("magneto.left")?.grade).toBe("within limits");
+    expect(of("baseline.leftDrop")).toMatchObject({ grade: "watch", itemIds: ["left"] });
+    expect(of("baseline.leftDrop")?.sentence).toContain("growing over the last 5 run-ups");
+    expect(of("baseline.rightDrop")?.grade).toBe("within limits");
   });
 
-  test("has no habit without earlier run-ups", () => {
-    expect(judged(rpm(1800, 1740, 1690)).some((j) => j.id.startsWith("habit."))).toBe(false);
+  test("has no baseline without earlier run-ups", () => {
+    expect(judged(rpm(1800, 1740, 1690)).some((j) => j.id.startsWith("baseline."))).toBe(false);
   });
 
   test("says what its trace amounted to in the words of that moment; the last trace counts", () => {
@@ -110,10 +110,10 @@ describe("a run-up in the verdict", () => {
 
   test("keeps its density altitude as a reading, and is folded on as it is folded anew", () => {
     const events = [started(), ...rpm(1800, 1740, 1720), event("run-up.read", TRACED)];
-    const state = foldPreflight(preflightId, events);
+    const state = foldPreflight(streamId, events);
     expect(state.readings[READING.densityAltitude]).toMatchObject({ value: 800, unit: "ft" });
-    const before = foldMore(undefined, preflightId, events.slice(0, 4));
-    expect(foldMore(before, preflightId, events).state).toEqual(state);
+    const before = foldMore(undefined, streamId, events.slice(0, 4));
+    expect(foldMore(before, streamId, events).state).toEqual(state);
     expect(Object.keys(before.state.runUps)).toEqual([]);
   });
 });
@@ -127,16 +127,15 @@ describe("instruments in the verdict", () => {
       read("heading", READING.heading, 63, "°"),
       read("climb", READING.climb, 60, "ft/min"),
     ];
-    const made = judgePreflight(withCard, foldPreflight(preflightId, events)).judgements;
+    const made = judgePreflight(withCard, foldPreflight(streamId, events)).judgements;
     expect(made.find((j) => j.id === "heading")).toMatchObject({
-      grade: "sound",
+      grade: "within limits",
       itemIds: ["compass", "heading"],
     });
     expect(made.find((j) => j.id === "climb")?.sentence).toContain("60 up at rest");
     const bad = { ...list, facts: { "compass card": "north" } };
     expect(
-      judgePreflight(bad, foldPreflight(preflightId, events)).judgements.find((j) => j.id === "heading")
-        ?.grade,
+      judgePreflight(bad, foldPreflight(streamId, events)).judgements.find((j) => j.id === "heading")?.grade,
     ).toBe("unjudged");
     const altimeter = Array.from({ length: 8 }, (_, i) => ({
       at: `2026-0${1 + Math.floor(i / 2)}-1${i}T00:00:00.000Z`,

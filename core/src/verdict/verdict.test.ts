@@ -20,9 +20,9 @@ import {
   event,
   item,
   LIST_INPUT,
-  preflightId,
   source,
   started,
+  streamId,
   type,
 } from "../testing/small-aircraft";
 
@@ -41,13 +41,13 @@ const found = (grade: FindingGrade) =>
 const rest = (...except: string[]) =>
   list.items.filter((i) => !except.includes(i.id)).map((i) => answered(i.id));
 const verdict = (given = list, ...events: PreflightEvent[]) =>
-  computeVerdict(given, foldPreflight(preflightId, [started(), ...events]));
+  computeVerdict(given, foldPreflight(streamId, [started(), ...events]));
 
 describe("the verdict", () => {
   test("is go when everything was answered and nothing speaks against it", () => {
     const result = verdict(list, ...rest("oil"), oil(7));
     expect(result).toMatchObject({ verdict: "go", reasons: [], unanswered: [], outstanding: [] });
-    expect(result.sound.map((j) => j.id)).toEqual(["oil.level"]);
+    expect(result.withinLimits.map((j) => j.id)).toEqual(["oil.level"]);
   });
 
   test.each<[FindingGrade, string]>([
@@ -143,7 +143,7 @@ describe("the verdict", () => {
     ];
     const { reasons } = verdict(wired, ...low);
     expect(reasons.map((r) => r.judgement?.id).sort()).toEqual(["oil.level", "volts"]);
-    const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+    const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started(), ...events]);
     const logged = toLog(wired, fold(...low), reasons);
     expect(logged).toEqual([
       {
@@ -203,16 +203,16 @@ describe("the verdict", () => {
 
   test("words for each grade", () => {
     expect(
-      ["sound", "note", "watch", "unjudged", "ask", "stop"].map((g) => verdictFor(g as FindingGrade)),
+      ["within limits", "note", "watch", "unjudged", "ask", "stop"].map((g) => verdictFor(g as FindingGrade)),
     ).toEqual(["go", "go with notes", "go with notes", "ask first", "ask first", "stop"]);
   });
 });
 
 describe("readings that cannot be", () => {
   const judge = (...events: PreflightEvent[]) =>
-    judgePreflight(list, foldPreflight(preflightId, [started(), ...events]));
+    judgePreflight(list, foldPreflight(streamId, [started(), ...events]));
 
-  test("beyond the stick, or in another unit, lead to no judgement but a reason", () => {
+  test("beyond the dipstick, or in another unit, lead to no judgement but a reason", () => {
     expect(judge(oil(40)).judgements).toEqual([
       expect.objectContaining({
         grade: "unjudged",
@@ -257,9 +257,9 @@ describe("a reading against its limit", () => {
     });
   test.each([
     [26.9, "ask"],
-    [27, "sound"],
-    [28.1, "sound"],
-    [29, "sound"],
+    [27, "within limits"],
+    [28.1, "within limits"],
+    [29, "within limits"],
     [29.1, "ask"],
   ])("%d V is %s", (value, grade) => {
     expect(judge(value).grade).toBe(grade);
@@ -339,23 +339,23 @@ test("a whole engine and wind are judged from the readings by their names", () =
     event("reading.taken", { itemId, key, value, unit });
   const { judgements } = judgePreflight(
     full,
-    foldPreflight(preflightId, [
+    foldPreflight(streamId, [
       started(),
       take("b", "magneto.base", 1800, "rpm"),
       take("r", "magneto.right", 1730, "rpm"),
       take("l", "magneto.left", 1640, "rpm"),
       take("h", "carburettor-heat.hot", 1700, "rpm"),
       take("a", "altimeter", 99, "ft"),
-      event("item.answered", { itemId: RUNWAY_ITEM, outcome: "sound", value: "24" }),
+      event("item.answered", { itemId: RUNWAY_ITEM, outcome: "checked", value: "24" }),
       take("f", "wind.from", 330, "°"),
       take("s", "wind.speed", 20, "kt"),
     ]),
   );
   expect(Object.fromEntries(judgements.map((j) => [j.id, j.grade]))).toEqual({
-    "magneto.right": "sound",
+    "magneto.right": "within limits",
     "magneto.left": "stop",
     "magneto.difference": "stop",
-    "carburettor-heat": "sound",
+    "carburettor-heat": "within limits",
     altimeter: "ask",
     "wind.cross": "ask",
   });
@@ -389,7 +389,7 @@ test("each engine of a twin is judged by itself, and says which it is", () => {
     event("reading.taken", { itemId, key, value, unit });
   const { judgements } = judgePreflight(
     twin,
-    foldPreflight(preflightId, [
+    foldPreflight(streamId, [
       started(),
       take("left.oil", "oil.level.left", 7, "US qt"),
       take("right.oil", "oil.level.right", 5, "US qt"),
@@ -401,10 +401,10 @@ test("each engine of a twin is judged by itself, and says which it is", () => {
     ]),
   );
   expect(Object.fromEntries(judgements.map((j) => [j.id, j.grade]))).toMatchObject({
-    "oil.level.left": "sound",
+    "oil.level.left": "within limits",
     "oil.level.right": "stop",
-    "magneto.right.left": "sound",
-    "magneto.left.left": "sound",
+    "magneto.right.left": "within limits",
+    "magneto.left.left": "within limits",
     "magneto.right.right": "stop",
   });
   expect(judgements.find((j) => j.id === "magneto.right.right")).toMatchObject({

@@ -26,7 +26,7 @@ export interface VerdictResult {
   /** What speaks against going, worst first. */
   reasons: Reason[];
   /** What was judged and is in order. */
-  sound: Judgement[];
+  withinLimits: Judgement[];
   /** Items not answered yet: a gate. */
   unanswered: Item[];
   /** Things on, open or off that are not back as they must be: a gate. */
@@ -54,7 +54,7 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
   return {
     ...((finished || grade === "stop") && { verdict: verdictFor(grade) }),
     reasons,
-    sound: judgements.filter((j) => j.grade === "sound"),
+    withinLimits: judgements.filter((j) => j.grade === "within limits"),
     unanswered,
     outstanding,
   };
@@ -64,7 +64,7 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
 function byCause(judgements: readonly Judgement[]): [Judgement, ...Judgement[]][] {
   const groups = new Map<string, [Judgement, ...Judgement[]]>();
   for (const judgement of judgements) {
-    if (judgement.grade === "sound") continue;
+    if (judgement.grade === "within limits") continue;
     const group = groups.get(causeOf(judgement));
     if (group) group.push(judgement);
     else groups.set(causeOf(judgement), [judgement]);
@@ -136,7 +136,7 @@ const loggedReason = ({
 export function verdictFor(grade: Grade): Verdict {
   if (grade === "stop") return "stop";
   if (grade === "ask" || grade === "unjudged") return "ask first";
-  return grade === "sound" ? "go" : "go with notes";
+  return grade === "within limits" ? "go" : "go with notes";
 }
 
 /** An item found wrong counts with its own grade even when its words are missing (they may still be on their way). */

@@ -20,7 +20,7 @@ export async function acceptEvents(
   let fresh = false;
   const refused: Refusal[] = [];
   const indexes = new Map<string, number>();
-  const valid: PreflightEvent[] = [];
+  const valid = new Map<string, PreflightEvent>();
   let repeated = 0;
   const turn = turns();
   for (const [index, input] of inputs.entries()) {
@@ -41,9 +41,9 @@ export async function acceptEvents(
       refused.push({ id: event.id, index, ...reason });
       continue;
     }
-    const first = indexes.get(event.id);
+    const first = valid.get(event.id);
     if (first !== undefined) {
-      if (canonicalJson(inputs[first]) === canonicalJson(event)) repeated++;
+      if (canonicalJson(first) === canonicalJson(event)) repeated++;
       else
         refused.push({
           id: event.id,
@@ -54,9 +54,9 @@ export async function acceptEvents(
       continue;
     }
     indexes.set(event.id, index);
-    valid.push(event);
+    valid.set(event.id, event);
   }
-  const outcome = await appendEvents(db, valid, now, groupId);
+  const outcome = await appendEvents(db, [...valid.values()], now, groupId);
   const at = (id: string) => indexes.get(id) ?? -1;
   for (const id of outcome.conflicting)
     refused.push({

@@ -29,8 +29,7 @@ const STREAMS_AT_ONCE = 16;
 const READ_AT_ONCE = 4;
 /** No walk has more events; the longest of the demo has some hundred. */
 export const MOST_OF_A_STREAM = 4000;
-const COLUMNS =
-  "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
+const COLUMNS = "id, stream_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
 /** What most events leave as the table has it: of the home group, of a walk, by a clock that nobody put right. */
 const MORE_COLUMNS = "group_id, stream, device_at";
 
@@ -48,9 +47,9 @@ export async function appendEvents(
 ): Promise<AppendOutcome> {
   const byStream = new Map<string, PreflightEvent[]>();
   for (const event of events) {
-    const stream = byStream.get(event.preflightId);
+    const stream = byStream.get(event.streamId);
     if (stream) stream.push(event);
-    else byStream.set(event.preflightId, [event]);
+    else byStream.set(event.streamId, [event]);
   }
   const streams = [...byStream].sort(([a], [b]) => (a < b ? -1 : 1)).map(([, own]) => own);
   const outcome = nothing();
@@ -160,7 +159,7 @@ type Refuse = (event: PreflightEvent, field: string, reason: string) => void;
 async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: string, refuse: Refuse) {
   const kindOf = (event: PreflightEvent): StreamKind => event.stream ?? "preflight";
   const first = new Map<string, StreamKind>();
-  for (const event of events) if (!first.has(event.preflightId)) first.set(event.preflightId, kindOf(event));
+  for (const event of events) if (!first.has(event.streamId)) first.set(event.streamId, kindOf(event));
   const rows = sql.param(
     [...first].sort(([a], [b]) => (a < b ? -1 : 1)).map(([id, kind]) => [id, groupId, kind]),
   );
@@ -170,19 +169,19 @@ async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: s
   const kinds = new Map(known.map(({ id, kind }) => [id, kind]));
   const foreign = new Set(known.filter((row) => row.groupId !== groupId).map((row) => row.id));
   const fits = (event: PreflightEvent) => {
-    const good = !foreign.has(event.preflightId) && kinds.get(event.preflightId) === kindOf(event);
-    if (!good) refuse(event, "preflightId", "This id belongs to another kind of record.");
+    const good = !foreign.has(event.streamId) && kinds.get(event.streamId) === kindOf(event);
+    if (!good) refuse(event, "streamId", "This id belongs to another kind of record.");
     return good;
   };
   const seen = known.filter((row) => row.seen === 1 && !foreign.has(row.id)).map((row) => row.id);
   const stored: Awaited<ReturnType<typeof readCounted>> = [];
   for (let i = 0; i < seen.length; i += READ_AT_ONCE)
-    stored.push(...(await readCounted(tx, inArray(eventTable.preflightId, seen.slice(i, i + READ_AT_ONCE)))));
+    stored.push(...(await readCounted(tx, inArray(eventTable.streamId, seen.slice(i, i + READ_AT_ONCE)))));
   const streams = new Map<string, TouchedStream>(
     known.map(({ id }) => [id, { id, seen: seen.includes(id), stored: [], added: [] }]),
   );
-  for (const one of stored) streams.get(one.event.preflightId)?.stored.push(one);
-  for (const event of events) if (fits(event)) streams.get(event.preflightId)?.added.push(event);
+  for (const one of stored) streams.get(one.event.streamId)?.stored.push(one);
+  for (const event of events) if (fits(event)) streams.get(event.streamId)?.added.push(event);
   return { streams: [...streams.values()], kinds };
 }
 
@@ -206,11 +205,11 @@ function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): v
       return false;
     }
     if (event.type === "preflight.started" && event !== start && event.id !== start?.id) {
-      refuse(event, "preflightId", "This walk was begun already, by another event.");
+      refuse(event, "streamId", "This walk was begun already, by another event.");
       return false;
     }
     if (room-- <= 0) {
-      refuse(event, "preflightId", `No walk has more than ${MOST_OF_A_STREAM} events.`);
+      refuse(event, "streamId", `No walk has more than ${MOST_OF_A_STREAM} events.`);
       return false;
     }
     return true;
@@ -266,10 +265,10 @@ async function takeOut(
   if (some) {
     const ids = streams.flatMap((stream) => stream.added.map((event) => event.id));
     const onRecord = await readEvents(tx, inArray(eventTable.id, ids));
-    const home = new Map(onRecord.map((event) => [event.id, event.preflightId]));
+    const home = new Map(onRecord.map((event) => [event.id, event.streamId]));
     for (const { added } of streams)
       for (const event of added)
-        if (!out.has(event.id) && home.get(event.id) !== event.preflightId) {
+        if (!out.has(event.id) && home.get(event.id) !== event.streamId) {
           outcome.conflicting.push(event.id);
           out.add(event.id);
         }
@@ -304,7 +303,7 @@ const more = (e: PreflightEvent, groupId: string) => [
 
 const toRow = (e: PreflightEvent, receivedAt: string) => [
   e.id,
-  e.preflightId,
+  e.streamId,
   e.deviceId,
   e.crewId,
   e.type,

@@ -70,14 +70,14 @@ async function checkStreams(
   check: RecordCheck,
 ): Promise<void> {
   const ids = streams.map(({ id }) => id);
-  const events = await readEvents(db, inArray(event.preflightId, ids));
+  const events = await readEvents(db, inArray(event.streamId, ids));
   const rows = {
     preflight: await db.select().from(preflight).where(inArray(preflight.id, ids)),
     reading: await db.select().from(reading).where(inArray(reading.preflightId, ids)),
-    fluids: await db.select().from(fluidLog).where(inArray(fluidLog.preflightId, ids)),
+    fluids: await db.select().from(fluidLog).where(inArray(fluidLog.streamId, ids)),
   };
   for (const { id, groupId, kind } of streams) {
-    const own = events.filter((e) => e.preflightId === id);
+    const own = events.filter((e) => e.streamId === id);
     if (own.length === 0) continue;
     check.streams++;
     check.events += own.length;
@@ -99,7 +99,7 @@ async function checkStreams(
       "fluid_log",
       id,
       unique(fluidRowsOf(state).map((row) => toFluidRow(groupId, row, id))),
-      rows.fluids.filter((row) => row.preflightId === id).map(asFluid),
+      rows.fluids.filter((row) => row.streamId === id).map(asFluid),
     );
   }
 }
@@ -112,8 +112,8 @@ async function checkDiscrepancies(
 ): Promise<void> {
   const ofGroup = eq(event.groupId, groupId);
   const about = await readEvents(db, and(ofGroup, inArray(event.discrepancyId, [...ids])));
-  const streams = [...new Set(about.map((e) => e.preflightId))];
-  const whole = await readEvents(db, inArray(event.preflightId, streams));
+  const streams = [...new Set(about.map((e) => e.streamId))];
+  const whole = await readEvents(db, inArray(event.streamId, streams));
   // What was undone before there were rules may have been undone from another stream.
   const asBefore = await readEvents(
     db,
@@ -215,7 +215,7 @@ const asFluid = (row: typeof fluidLog.$inferSelect) => ({
   receipt: row.receipt,
   heat: row.heat,
   at: moment(row.at),
-  preflight_id: row.preflightId,
+  stream_id: row.streamId,
 });
 const asDiscrepancy = (row: typeof discrepancy.$inferSelect) => ({
   id: row.id,

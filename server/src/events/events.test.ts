@@ -13,14 +13,14 @@ const send = async (events: unknown[]) => {
   const response = await app.request("/api/v1/events", { events });
   return { status: response.status, body: await response.json() };
 };
-const SOUND = { itemId: "tail.skid", outcome: "sound" } as const;
+const SOUND = { itemId: "tail.skid", outcome: "checked" } as const;
 const detail = async (id: string) => (await app.request(`/api/v1/preflights/${id}`)).json();
 
 describe("a batch of events", () => {
   test("is on record once, and reads back as it was sent", async () => {
-    const { events, preflightId } = smallPreflight();
+    const { events, streamId } = smallPreflight();
     expect((await send(events)).body).toEqual({ taken: 4, repeated: 0, refused: [] });
-    const { summary, events: stored } = await detail(preflightId);
+    const { summary, events: stored } = await detail(streamId);
     expect(stored).toEqual(events);
     expect(summary).toMatchObject({
       registration: "QX-TAR",
@@ -37,14 +37,14 @@ describe("a batch of events", () => {
     const before = await app.count("event");
     const again = await send([
       ...events.slice(2),
-      write("item.answered", { itemId: "tail.rudder", outcome: "sound" }),
+      write("item.answered", { itemId: "tail.rudder", outcome: "checked" }),
     ]);
     expect(again.body).toEqual({ taken: 1, repeated: 2, refused: [] });
     expect(await app.count("event")).toBe(before + 1);
   });
 
   test("with a second person keeps who answered; somebody nobody knows is refused", async () => {
-    const { events, write, preflightId } = smallPreflight();
+    const { events, write, streamId } = smallPreflight();
     await send(events);
     const joined = write("crew.joined", { crewId: "kofi" });
     const answered = write("item.answered", { ...SOUND, byCrewId: "kofi" });
@@ -54,7 +54,7 @@ describe("a batch of events", () => {
       taken: 3,
       refused: [{ id: stranger.id, reason: "nobody is not in the group's list of crew." }],
     });
-    const stored = (await detail(preflightId)).events;
+    const stored = (await detail(streamId)).events;
     expect(stored).toContainEqual(answered);
     expect(stored).not.toContainEqual(stranger);
   });
@@ -65,19 +65,19 @@ describe("a batch of events", () => {
     const backward = smallPreflight();
     for (const event of [...backward.events].reverse()) await send([event]);
     const strip = ({ id, startedAt, lastAt, ...rest }: Record<string, unknown>) => rest;
-    expect(strip((await detail(backward.preflightId)).summary)).toEqual(
-      strip((await detail(forward.preflightId)).summary),
+    expect(strip((await detail(backward.streamId)).summary)).toEqual(
+      strip((await detail(forward.streamId)).summary),
     );
   });
 
   test("from two devices at once for one preflight loses nothing", async () => {
-    const { events, write, preflightId } = smallPreflight();
+    const { events, write, streamId } = smallPreflight();
     const more = Array.from({ length: 40 }, (_, i) =>
-      write("item.answered", { itemId: `item.${i}`, outcome: "sound" }),
+      write("item.answered", { itemId: `item.${i}`, outcome: "checked" }),
     );
     const results = await Promise.all([...events, ...more].map((event) => send([event])));
     expect(results.every((r) => r.status === 200)).toBe(true);
-    const { summary, events: stored } = await detail(preflightId);
+    const { summary, events: stored } = await detail(streamId);
     expect(stored).toHaveLength(44);
     expect(summary.answered).toBe(43);
   });
@@ -91,24 +91,24 @@ describe("a batch of events", () => {
   });
 
   test("of what is done to an aircraft outside of a walk is a stream of its own, and no walk's id", async () => {
-    const { write, preflightId } = eventWriter("maren");
+    const { write, streamId } = eventWriter("maren");
     const added = write("oil.added", { registration: "QX-LUM", qt: 0.5, sealed: true });
     expect((await send([{ ...added, stream: "aircraft" }])).body).toEqual({
       taken: 1,
       repeated: 0,
       refused: [],
     });
-    expect((await app.request(`/api/v1/preflights/${preflightId}`)).status).toBe(404);
+    expect((await app.request(`/api/v1/preflights/${streamId}`)).status).toBe(404);
     // Nobody makes a walk of it, and nobody answers items in it.
     const answer = write("item.answered", SOUND);
-    expect((await send([answer])).body.refused[0].field).toBe("preflightId");
+    expect((await send([answer])).body.refused[0].field).toBe("streamId");
     expect(
       (await send([{ ...answer, id: newId(NOW.getTime()), stream: "aircraft" }])).body.refused[0].field,
     ).toBe("stream");
   });
 
   test("that begins a walk a second time takes it from nobody, whatever its id", async () => {
-    const { events, write, preflightId } = smallPreflight("ines");
+    const { events, write, streamId } = smallPreflight("ines");
     await send(events);
     const thief = { ...write("preflight.started", STARTED), id: newId(0), crewId: "maren" };
     expect((await send([thief])).body.refused[0].reason).toContain("begun already");
@@ -116,24 +116,22 @@ describe("a batch of events", () => {
       { ...write("verdict.signed", { verdict: "go", decision: "fly", reasons: [] }), crewId: "maren" },
       write("verdict.signed", { verdict: "stop", decision: "not flying", reasons: [] }),
     ]);
-    expect((await detail(preflightId)).summary).toMatchObject({ crewId: "ines", decision: "not flying" });
+    expect((await detail(streamId)).summary).toMatchObject({ crewId: "ines", decision: "not flying" });
   });
 
   test("an undone reading leaves no row behind", async () => {
-    const { events, write, preflightId } = smallPreflight();
+    const { events, write, streamId } = smallPreflight();
     await send(events);
     const reading = events[2] as PreflightEvent;
     await send([write("item.undone", { eventId: reading.id })]);
-    const [rows] = await app.database.pool.query("SELECT * FROM reading WHERE preflight_id = ?", [
-      preflightId,
-    ]);
+    const [rows] = await app.database.pool.query("SELECT * FROM reading WHERE preflight_id = ?", [streamId]);
     expect(rows).toEqual([]);
   });
 });
 
 describe("an event that is not valid", () => {
   const writer = eventWriter();
-  const good = () => writer.write("item.answered", { itemId: "tail.rudder", outcome: "sound" });
+  const good = () => writer.write("item.answered", { itemId: "tail.rudder", outcome: "checked" });
   const reasonFor = async (event: unknown) => {
     const companion = good();
     const { body } = await send([companion, event]);
@@ -189,13 +187,13 @@ describe("an event that is not valid", () => {
     await send([first]);
     const forged = { ...first, data: { itemId: "tail.rudder", outcome: "found" } };
     expect(await reasonFor(forged)).toMatchObject({ id: first.id, field: "id" });
-    const { events, summary } = await detail(writer.preflightId);
+    const { events, summary } = await detail(writer.streamId);
     expect(events.find((e: PreflightEvent) => e.id === first.id)).toEqual(first);
     // Not even under another preflight does the forged one count.
     const other = eventWriter();
-    await send([{ ...forged, preflightId: other.preflightId }, other.write("item.answered", SOUND)]);
-    expect((await detail(other.preflightId)).summary).toMatchObject({ answered: 1 });
-    expect((await detail(writer.preflightId)).summary).toEqual(summary);
+    await send([{ ...forged, streamId: other.streamId }, other.write("item.answered", SOUND)]);
+    expect((await detail(other.streamId)).summary).toMatchObject({ answered: 1 });
+    expect((await detail(writer.streamId)).summary).toEqual(summary);
   });
 
   test("is not one of somebody who joined a moment ago", async () => {

@@ -28,11 +28,11 @@ const differences = async () => (await checkRecord(app.database.db)).differences
 test("what one group does, the other sees nothing of", async () => {
   const { db } = app.database;
   const before = await readBundle(db, "QX-TAR", OTHER);
-  const { events, preflightId } = smallPreflight();
+  const { events, streamId } = smallPreflight();
   expect(await acceptEvents(db, events, NOW)).toMatchObject({ taken: 4, refused: [] });
   expect(await readBundle(db, "QX-TAR", OTHER)).toEqual(before);
   expect(before).toMatchObject({ lastReadings: [], openDiscrepancies: [], recentPreflights: [] });
-  expect((await readPreflights(db, { limit: 10 })).map((p) => p.id)).toContain(preflightId);
+  expect((await readPreflights(db, { limit: 10 })).map((p) => p.id)).toContain(streamId);
   expect(await readPreflights(db, { groupId: OTHER, limit: 10 })).toEqual([]);
   const fleet = await readFleet(db, OTHER);
   expect(fleet.aircraft.find((a) => a.registration === "QX-TAR")).toMatchObject({ openDiscrepancies: 0 });
@@ -44,14 +44,14 @@ test("what one group does, the other sees nothing of", async () => {
 
 test("nobody writes into another group's walk, takes its event's id, or takes its discrepancy away", async () => {
   const { db } = app.database;
-  const { events, write, preflightId, discrepancyId } = smallPreflight();
+  const { events, write, streamId, discrepancyId } = smallPreflight();
   await acceptEvents(db, events, NOW);
   const mine = await readBundle(db, "QX-TAR");
 
-  const intoIt = write("item.answered", { itemId: "tail.skid", outcome: "sound" });
+  const intoIt = write("item.answered", { itemId: "tail.skid", outcome: "checked" });
   expect(await acceptEvents(db, [intoIt], NOW, OTHER)).toMatchObject({
     taken: 0,
-    refused: [{ id: intoIt.id, field: "preflightId" }],
+    refused: [{ id: intoIt.id, field: "streamId" }],
   });
   // An event's id that is on record there, in a walk of one's own.
   const theirs = smallPreflight();
@@ -72,7 +72,7 @@ test("nobody writes into another group's walk, takes its event's id, or takes it
   expect(await readBundle(db, "QX-TAR")).toEqual(mine);
   expect((await readBundle(db, "QX-TAR", OTHER))?.openDiscrepancies).toEqual([]);
   expect(mine?.openDiscrepancies.map((d) => d.id)).toContain(discrepancyId);
-  expect(mine?.recentPreflights.map((p) => p.id)).toContain(preflightId);
+  expect(mine?.recentPreflights.map((p) => p.id)).toContain(streamId);
   expect(await differences()).toEqual([]);
 });
 

@@ -31,8 +31,8 @@ function makeEvent(
   const itemId = `item.${pick(6)}`;
   const data: Made = {
     "preflight.started": () => ({ ...STARTED, conditions: pick(2) ? ["night"] : [] }),
-    "item.answered": () => ({ itemId, outcome: pick(2) ? "sound" : "found" }),
-    "item.deferred": () => ({ itemId }),
+    "item.answered": () => ({ itemId, outcome: pick(2) ? "checked" : "found" }),
+    "item.postponed": () => ({ itemId }),
     "item.visited": () => ({ itemId }),
     "item.undone": () => ({ eventId: other?.id ?? newId(0) }),
     "reading.taken": () => ({ itemId, key: `oil.level`, value: pick(9), unit: "US qt" }),
@@ -75,7 +75,7 @@ function makeEvent(
 const KINDS: EventType[] = [
   "preflight.started",
   "item.answered",
-  "item.deferred",
+  "item.postponed",
   "item.visited",
   "item.undone",
   "item.undone",

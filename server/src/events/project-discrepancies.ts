@@ -52,7 +52,7 @@ export async function projectDiscrepancies(
       inArray(event.discrepancyId, [...ids]),
       eq(event.counts, 1),
       notInArray(
-        event.preflightId,
+        event.streamId,
         streams.map((stream) => stream.id),
       ),
     ),

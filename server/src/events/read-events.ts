@@ -1,4 +1,5 @@
 import type { PreflightEvent } from "@cravix/core";
+import { eventInTodaysWords } from "@cravix/core/old-words";
 import { asc, type SQL } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";
@@ -8,7 +9,7 @@ const COLUMNS = {
   id: event.id,
   type: event.type,
   stream: event.stream,
-  preflightId: event.preflightId,
+  streamId: event.streamId,
   deviceId: event.deviceId,
   crewId: event.crewId,
   at: event.at,
@@ -22,7 +23,7 @@ interface Row {
   id: string;
   type: string;
   stream: string;
-  preflightId: string;
+  streamId: string;
   deviceId: string;
   crewId: string;
   at: string;
@@ -31,21 +32,21 @@ interface Row {
   data: unknown;
 }
 
-/** A row as the event it was sent as. */
+/** A row as the event it was sent as; what was written in words of before is never changed, and read in today's. */
 function toEvent(row: Row): PreflightEvent {
-  const { id, type, stream, preflightId, deviceId, crewId, at, deviceAt, rules, data } = row;
-  return {
+  const { id, type, stream, streamId, deviceId, crewId, at, deviceAt, rules, data } = row;
+  return eventInTodaysWords({
     id,
     type,
     ...(stream !== "preflight" && { stream }),
-    preflightId,
+    streamId,
     deviceId,
     crewId,
     at: fromDb(at),
     ...(deviceAt !== null && { deviceAt: fromDb(deviceAt) }),
     ...(rules === 1 && { rules: 1 }),
     data: typeof data === "string" ? JSON.parse(data) : data,
-  } as PreflightEvent;
+  }) as PreflightEvent;
 }
 
 /** Events on record, in the order of their ids; none, without asking, where there is nothing to ask for. */

@@ -1,7 +1,7 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
-import { contentHash, type EarlierWalkWithSchool } from "@cravix/contract";
-import { composeList, defaultSchool } from "@cravix/core";
+import { contentHash, type EarlierWalkWithPreferences } from "@cravix/contract";
+import { composeList, defaultPreferences } from "@cravix/core";
 import { airfield, group, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
@@ -22,7 +22,7 @@ const bundle = async () => (await app.request("/api/v1/aircraft/QX-TAR")).json()
 describe("the habits of an aircraft's pilots", () => {
   test("are told with it: the pace and the way of the last walks, newest first, and the laps of each", async () => {
     const { walks, laps } = (await bundle()) as {
-      walks: EarlierWalkWithSchool[];
+      walks: EarlierWalkWithPreferences[];
       laps: Record<string, number>;
     };
     expect(walks).toHaveLength(16);
@@ -44,8 +44,8 @@ describe("the habits of an aircraft's pilots", () => {
     const first = await bundle();
     expect((await bundle()).walks).toEqual(first.walks);
     const again = trainerHistory(new Date(NOW.getTime() - 3_600_000));
-    const id = again.events.at(-1)?.preflightId;
-    const last = again.events.filter((e) => e.preflightId === id);
+    const id = again.events.at(-1)?.streamId;
+    const last = again.events.filter((e) => e.streamId === id);
     for (const [hash, list] of again.lists) await putList(app.database.db, hash, list);
     await acceptEvents(app.database.db, last, NOW);
     expect((await bundle()).walks.length).toBe(17);
@@ -73,7 +73,7 @@ describe("an aircraft that two people change", () => {
 test("a file can be checked without being put on record", async () => {
   const type = { ...tarrow4, id: "only-checked", name: "Only Checked" };
   const good = await app.request("/api/v1/files?check=true", type);
-  expect([good.status, await good.json()]).toEqual([200, { format: "cravix.aircraft-type/1" }]);
+  expect([good.status, await good.json()]).toEqual([200, { format: "cravix.aircraft-type/2" }]);
   const bad = await app.request("/api/v1/files?check=true", { ...type, items: [{ id: "a" }] });
   expect(bad.status).toBe(422);
   expect((await bad.json()).faults.length).toBeGreaterThan(3);
@@ -90,7 +90,7 @@ describe("a list on paper", () => {
     openDiscrepancies: [],
     airfield,
     rules,
-    school: defaultSchool(halden.type.habits),
+    preferences: defaultPreferences(halden.type.recommended),
   });
 
   /** The words on each page, read by a library that knows nothing of who wrote them. */

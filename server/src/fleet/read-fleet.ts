@@ -5,7 +5,15 @@ import type {
   LastReading,
   PreflightSummary,
 } from "@cravix/contract";
-import { type MemoryReading, REMEMBERED, type RuleSet, readingKey } from "@cravix/core";
+import {
+  type Aircraft,
+  type AircraftType,
+  type MemoryReading,
+  REMEMBERED,
+  type RuleSet,
+  readingKey,
+} from "@cravix/core";
+import { fileInTodaysWords } from "@cravix/core/old-words";
 import { and, count, desc, eq, inArray, isNotNull, isNull, lt, max, type SQL, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
@@ -81,8 +89,9 @@ export async function readBundle(
     .where(and(eq(airfield.groupId, groupId), eq(airfield.id, row.aircraft.body.base)));
   const open = await readDiscrepancies(db, registration, true, groupId);
   return {
-    aircraft: row.aircraft.body,
-    type: row.aircraft_type.body,
+    // A file is kept as it was put on record, whatever its version.
+    aircraft: fileInTodaysWords(row.aircraft.body) as Aircraft,
+    type: fileInTodaysWords(row.aircraft_type.body) as AircraftType,
     airfield: field?.body ?? null,
     rules: await readRules(db, groupId, row.aircraft.body.rules ?? field?.body.rules),
     openDiscrepancies: open.map((d) => ({
@@ -157,7 +166,7 @@ async function readRules(db: Db, groupId: string, named: string | undefined): Pr
   return rows.length === 1 ? (rows[0]?.body ?? null) : null;
 }
 
-/** So many walks back an engine's habit reaches. */
+/** So many walks back an engine's baseline reaches. */
 const REMEMBERED_WALKS = 40;
 
 async function readMemory(

@@ -1,4 +1,4 @@
-import type { EarlierWalkWithSchool } from "@cravix/contract";
+import type { EarlierWalkWithPreferences } from "@cravix/contract";
 import { readList } from "@cravix/contract/files";
 import { foldPreflight, type PreflightEvent, stationTimes, stationVisits } from "@cravix/core";
 import { and, count, desc, eq, inArray, isNotNull, ne } from "drizzle-orm";
@@ -9,13 +9,13 @@ import { HOME_GROUP } from "../db/schema/group";
 import { readEvents } from "../events/read-events";
 import { turns } from "../turns";
 
-/** How many earlier walks make a habit; more would only say the same. */
+/** How many earlier walks make a usual value; more would only say the same. */
 const WALKS = 24;
 
 /** What an earlier walk was, kept by its number of events: a walk that was signed hardly ever changes. */
 const remembered = new Map<
   string,
-  { events: number; listHash: string | null; walk?: EarlierWalkWithSchool }
+  { events: number; listHash: string | null; walk?: EarlierWalkWithPreferences }
 >();
 const MOST_REMEMBERED = 2000;
 
@@ -24,7 +24,7 @@ export async function readWalks(
   db: Db,
   registration: string,
   groupId = HOME_GROUP,
-): Promise<EarlierWalkWithSchool[]> {
+): Promise<EarlierWalkWithPreferences[]> {
   const rows = await db
     .select({
       id: preflight.id,
@@ -60,16 +60,16 @@ export async function readWalks(
     const events = await readEvents(
       db,
       inArray(
-        event.preflightId,
+        event.streamId,
         missing.map((row) => row.id),
       ),
     );
     if (remembered.size > MOST_REMEMBERED) remembered.clear();
     const turn = turns();
     for (const row of missing) {
-      // A list that has not arrived yet: its walk is no habit until it has.
+      // A list that has not arrived yet: its walk counts for no usual time until it has.
       if (!lists.has(row.listHash ?? "")) continue;
-      const own = events.filter((e) => e.preflightId === row.id);
+      const own = events.filter((e) => e.streamId === row.id);
       const walk = earlierWalk(row.id, lists.get(row.listHash ?? ""), own);
       remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(walk && { walk }) });
       await turn.pause();
@@ -78,12 +78,12 @@ export async function readWalks(
   return rows.flatMap((row) => remembered.get(row.id)?.walk ?? []);
 }
 
-/** A walk by its list and events; undefined where they cannot be read: then this one is no habit, and every other still is. */
+/** A walk by its list and events; undefined where they cannot be read: then this one counts for nothing, and every other still does. */
 function earlierWalk(
   id: string,
   body: unknown,
   events: readonly PreflightEvent[],
-): EarlierWalkWithSchool | undefined {
+): EarlierWalkWithPreferences | undefined {
   const reading = readList(body);
   if ("faults" in reading) return undefined;
   try {
@@ -94,7 +94,7 @@ function earlierWalk(
       at: state.startedAt ?? "",
       stations: stationTimes(reading.list, state),
       visits: stationVisits(reading.list, state),
-      ...(state.school && { school: state.school }),
+      ...(state.preferences && { preferences: state.preferences }),
     };
   } catch {
     return undefined;

@@ -1,5 +1,6 @@
 import { contentHash, type FileVersion } from "@cravix/contract";
 import type { CravixFile } from "@cravix/contract/files";
+import { fileInTodaysWords } from "@cravix/core/old-words";
 import { and, desc, eq } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
@@ -23,7 +24,7 @@ export type WriteFileOutcome =
 /** What a file is a version of: its kind, and its name among its kind. */
 export function fileKey(file: CravixFile): { kind: string; fileId: string } {
   const kind = file.format.replace(/^cravix\./, "").replace(/\/\d+$/, "");
-  if (file.format === "cravix.aircraft/1") return { kind, fileId: file.registration };
+  if (file.format === "cravix.aircraft/2") return { kind, fileId: file.registration };
   return { kind, fileId: file.format === "cravix.crew/1" ? "crew" : file.id };
 }
 
@@ -50,7 +51,7 @@ export async function saveFile(
     const missing = await missingFor(tx, groupId, file);
     if (missing) return { missing };
     const newest = await newestVersion(tx, groupId, kind, fileId, now);
-    if (basis !== undefined && newest?.hash !== basis) return { changed: true };
+    if (basis !== undefined && !isBasis(basis, newest)) return { changed: true };
     const hash = contentHash(file);
     if (newest?.hash !== hash)
       await tx.insert(fileVersion).values({
@@ -69,8 +70,12 @@ export async function saveFile(
   });
 }
 
+/** A device that was given a file of an earlier version in today's words made its own from those. */
+const isBasis = (basis: string, newest: { hash: string; body: unknown } | undefined) =>
+  newest !== undefined && (newest.hash === basis || contentHash(fileInTodaysWords(newest.body)) === basis);
+
 async function missingFor(tx: Tx, groupId: string, file: CravixFile) {
-  if (file.format !== "cravix.aircraft/1") return undefined;
+  if (file.format !== "cravix.aircraft/2") return undefined;
   const [type] = await tx
     .select({ body: aircraftType.body })
     .from(aircraftType)
@@ -89,7 +94,7 @@ async function newestVersion(tx: Tx, groupId: string, kind: string, fileId: stri
     eq(fileVersion.fileId, fileId),
   );
   const [newest] = await tx
-    .select({ version: fileVersion.version, hash: fileVersion.hash })
+    .select({ version: fileVersion.version, hash: fileVersion.hash, body: fileVersion.body })
     .from(fileVersion)
     .where(own)
     .orderBy(desc(fileVersion.version))
@@ -102,7 +107,7 @@ async function newestVersion(tx: Tx, groupId: string, kind: string, fileId: stri
   await tx
     .insert(fileVersion)
     .values({ groupId, kind, fileId, ...first, at: toDb(now.toISOString()), body: before });
-  return first;
+  return { ...first, body: before };
 }
 
 async function bodyOnRecord(tx: Tx, groupId: string, kind: string, fileId: string) {
@@ -118,13 +123,13 @@ async function bodyOnRecord(tx: Tx, groupId: string, kind: string, fileId: strin
 
 async function putNewest(tx: Tx, groupId: string, file: CravixFile): Promise<void> {
   switch (file.format) {
-    case "cravix.aircraft-type/1":
+    case "cravix.aircraft-type/2":
       await tx
         .insert(aircraftType)
         .values({ groupId, id: file.id, body: file })
         .onDuplicateKeyUpdate({ set: { body: file } });
       return;
-    case "cravix.aircraft/1": {
+    case "cravix.aircraft/2": {
       const { registration, typeId } = file;
       await tx
         .insert(aircraft)

@@ -110,7 +110,7 @@ describe("a walk's own lines", () => {
   });
 
   test("an uplift that belongs to no walk is logged as well, and is no walk", async () => {
-    const { write, preflightId } = eventWriter("maren");
+    const { write, streamId } = eventWriter("maren");
     const uplift = write("fuel.uplifted", {
       registration: "QX-COR",
       tankId: "left",
@@ -127,7 +127,7 @@ describe("a walk's own lines", () => {
       unit: "US gal",
     });
     const { body } = await get("/preflights?limit=100");
-    expect(body.items.map((p: { id: string }) => p.id)).not.toContain(preflightId);
+    expect(body.items.map((p: { id: string }) => p.id)).not.toContain(streamId);
     const stranger = write("fuel.uplifted", { registration: "QX-NON", amount: 12, unit: "L", from: "typed" });
     expect((await acceptEvents(app.database.db, [stranger], NOW)).refused).toHaveLength(1);
   });

@@ -25,7 +25,7 @@ function ofLog(groupId: string, registration: string, fluid: FluidRow["fluid"]):
     eq(fluidLog.groupId, groupId),
     eq(fluidLog.registration, registration),
     eq(fluidLog.fluid, fluid),
-    sql`not exists (select 1 from ${fluidLog} as ${twin} where ${twin.id} = ${fluidLog.id} and ${twin.preflightId} < ${fluidLog.preflightId})`,
+    sql`not exists (select 1 from ${fluidLog} as ${twin} where ${twin.id} = ${fluidLog.id} and ${twin.streamId} < ${fluidLog.streamId})`,
   );
 }
 

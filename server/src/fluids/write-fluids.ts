@@ -17,7 +17,7 @@ export function fluidRowId(groupId: string, row: FluidRow): string {
 }
 
 /** A line as the table has it; a line that came in a file belongs to no stream. */
-export const toFluidRow = (groupId: string, row: FluidRow, preflightId: string) => ({
+export const toFluidRow = (groupId: string, row: FluidRow, streamId: string) => ({
   id: fluidRowId(groupId, row),
   group_id: groupId,
   registration: row.registration,
@@ -31,7 +31,7 @@ export const toFluidRow = (groupId: string, row: FluidRow, preflightId: string) 
   receipt: row.receipt ?? null,
   heat: row.heat ?? null,
   at: toDb(row.at),
-  preflight_id: preflightId,
+  stream_id: streamId,
 });
 
 /** Writes the lines of folded streams; those that were seen before may have lines on record that were undone since. */
@@ -41,7 +41,7 @@ export async function writeFluidsOf(
   streams: readonly { id: string; seen: boolean; state: PreflightState }[],
 ): Promise<void> {
   const before = streams.filter((stream) => stream.seen).map((stream) => stream.id);
-  if (before.length > 0) await tx.delete(fluidLog).where(inArray(fluidLog.preflightId, before));
+  if (before.length > 0) await tx.delete(fluidLog).where(inArray(fluidLog.streamId, before));
   await upsert(
     tx,
     "fluid_log",
@@ -69,7 +69,7 @@ export async function importFluids(db: Db, rows: readonly FluidRow[], groupId = 
     const fresh = part.filter((row) => !ids.has(row.id)).map((row) => Object.values(row));
     if (fresh.length === 0) continue;
     const [result] = await db.execute(sql`insert ignore into ${fluidLog}
-      (id, group_id, registration, fluid, entry, part, amount, unit, hours, grade, receipt, heat, at, preflight_id)
+      (id, group_id, registration, fluid, entry, part, amount, unit, hours, grade, receipt, heat, at, stream_id)
       values ${sql.param(fresh)}`);
     taken += (result as unknown as { affectedRows: number }).affectedRows;
   }

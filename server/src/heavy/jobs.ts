@@ -47,7 +47,8 @@ function listOf(text: string): ListReading {
   const reading = readList(value);
   return "faults" in reading
     ? { ...reading, json: true }
-    : { list: reading.list, hash: contentHash(reading.list), text: JSON.stringify(reading.list) };
+    : // Its hash and its text are of what was sent; an earlier version is read anew wherever it is read.
+      { list: reading.list, hash: contentHash(value), text: JSON.stringify(value) };
 }
 
 /** Does one job. Runs in a worker, which calls it by its name. */

@@ -63,7 +63,7 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       return problem(
         c,
         412,
-        `Somebody else has changed this ${file.format === "cravix.aircraft/1" ? "aircraft" : "file"} since. Nothing was overwritten: look at the new state, then save again.`,
+        `Somebody else has changed this ${file.format === "cravix.aircraft/2" ? "aircraft" : "file"} since. Nothing was overwritten: look at the new state, then save again.`,
       );
     })
     .get("/files/:kind/:id/versions", valid("param", ofFile), async (c) => {

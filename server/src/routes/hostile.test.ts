@@ -26,11 +26,11 @@ const nest = (levels: number, open: string, close: string) =>
 
 describe("an event that nobody sends in earnest", () => {
   const writer = eventWriter();
-  const answer = () => writer.write("item.answered", { itemId: "tail.skid", outcome: "sound" });
+  const answer = () => writer.write("item.answered", { itemId: "tail.skid", outcome: "checked" });
   /** The event with one field as raw JSON, in a batch with a good one. */
   const withField = async (path: string, raw: string) => {
     const good = answer();
-    const bad = { ...answer(), data: { itemId: "tail.skid", outcome: "sound" } } as Record<string, unknown>;
+    const bad = { ...answer(), data: { itemId: "tail.skid", outcome: "checked" } } as Record<string, unknown>;
     if (path.startsWith("data.")) (bad.data as Record<string, unknown>)[path.slice(5)] = "@@";
     else bad[path] = "@@";
     const text = JSON.stringify({ events: [good, bad] }).replace('"@@"', () => raw);
@@ -114,7 +114,7 @@ describe("an event that nobody sends in earnest", () => {
       refused += (await send(JSON.stringify({ events }))).body.refused.length;
     }
     expect(refused).toBe(501);
-    expect((await app.request(`/api/v1/preflights/${walk.preflightId}`)).status).toBe(200);
+    expect((await app.request(`/api/v1/preflights/${walk.streamId}`)).status).toBe(200);
   });
 });
 
@@ -232,7 +232,7 @@ describe("lists", () => {
       { ...list, stations: undefined },
       { ...list, items: [{ id: "a" }] },
       { ...list, items: [{ ...list.items[0], station: "nowhere" }] },
-      { format: "cravix.list/1" },
+      { format: "cravix.list/2" },
     ]) {
       const response = await app.request(`/api/v1/lists/${contentHash(bad)}`, bad, "PUT");
       expect(response.status).toBe(422);
@@ -284,9 +284,9 @@ describe("lists", () => {
     const hash = `sha256:${"a".repeat(64)}`;
     await app.database.pool.query("INSERT INTO list (hash, body) VALUES (?, ?)", [
       hash,
-      JSON.stringify({ format: "cravix.list/1", stations: 7, items: { length: 3 } }),
+      JSON.stringify({ format: "cravix.list/2", stations: 7, items: { length: 3 } }),
     ]);
-    const { events, write, preflightId } = smallPreflight();
+    const { events, write, streamId } = smallPreflight();
     const [start, ...rest] = events;
     const signed = write("verdict.signed", { verdict: "go", decision: "fly", reasons: [] });
     const begun = { ...start, data: { ...STARTED, listHash: hash } } as PreflightEvent;
@@ -294,12 +294,12 @@ describe("lists", () => {
     const bundle = await app.request("/api/v1/aircraft/QX-TAR");
     expect(bundle.status).toBe(200);
     expect((await bundle.json()).walks.map((w: { preflightId: string }) => w.preflightId)).not.toContain(
-      preflightId,
+      streamId,
     );
     const asked = await app.request(`/api/v1/lists/${hash}`);
     expect(asked.status).toBe(409);
     expect((await asked.json()).detail).toContain("This list cannot be read. Its walk is on record");
-    expect((await app.request(`/api/v1/preflights/${preflightId}`)).status).toBe(200);
+    expect((await app.request(`/api/v1/preflights/${streamId}`)).status).toBe(200);
   });
 });
 
@@ -404,12 +404,12 @@ test("a chunk that is not here is not here, and no page in its place", async () 
 });
 
 test("addresses that cannot be are nowhere: padded, of other letters, of other sorts", async () => {
-  const { preflightId, events } = smallPreflight();
+  const { streamId, events } = smallPreflight();
   await send(JSON.stringify({ events }));
-  expect((await app.request(`/api/v1/preflights/${preflightId}`)).status).toBe(200);
+  expect((await app.request(`/api/v1/preflights/${streamId}`)).status).toBe(200);
   for (const path of [
-    `/api/v1/preflights/${preflightId}%20`,
-    `/api/v1/preflights/${preflightId.toUpperCase()}`,
+    `/api/v1/preflights/${streamId}%20`,
+    `/api/v1/preflights/${streamId.toUpperCase()}`,
     "/api/v1/preflights/1",
     "/api/v1/aircraft/QX-TAR%20",
     "/api/v1/aircraft/__proto__",

@@ -55,7 +55,7 @@ export function preflightRoutes({ db }: Database) {
       const detail: PreflightDetail = {
         summary: toSummary(row),
         listHash: row.listHash,
-        events: await readEvents(db, eq(event.preflightId, row.id)),
+        events: await readEvents(db, eq(event.streamId, row.id)),
       };
       return c.json(detail);
     })

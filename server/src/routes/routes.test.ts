@@ -68,15 +68,15 @@ test("preflights come in pages, newest first, each once", async () => {
 });
 
 test("a mechanic's sign-off is no walk, and does not stand among them", async () => {
-  const { write, preflightId } = eventWriter("kofi");
+  const { write, streamId } = eventWriter("kofi");
   await acceptEvents(
     app.database.db,
-    [write("discrepancy.closed", { discrepancyId: preflightId, how: "looked at" })],
+    [write("discrepancy.closed", { discrepancyId: streamId, how: "looked at" })],
     NOW,
   );
-  expect((await get(`/api/v1/preflights/${preflightId}`)).status).toBe(200);
+  expect((await get(`/api/v1/preflights/${streamId}`)).status).toBe(200);
   const { body } = await get("/api/v1/preflights?limit=100");
-  expect(body.items.map((p: { id: string }) => p.id)).not.toContain(preflightId);
+  expect(body.items.map((p: { id: string }) => p.id)).not.toContain(streamId);
 });
 
 test("a list is kept under its own hash and no other", async () => {

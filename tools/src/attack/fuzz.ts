@@ -195,12 +195,12 @@ export async function fuzz(count: number, seed: number): Promise<FuzzOutcome> {
   running = false;
   await neighbour;
   // What was not refused is on record, as it was sent.
-  const walks = [...new Set(taken.map((event) => event.preflightId))];
+  const walks = [...new Set(taken.map((event) => event.streamId))];
   for (const id of walks.slice(0, 400)) {
     const answer = await fetch(`${server.url}/api/v1/preflights/${id}`);
     const { events = [] } = (await answer.json()) as { events?: PreflightEvent[] };
     const known = new Map(events.map((event) => [event.id, JSON.stringify(event.data)]));
-    for (const event of taken.filter((e) => e.preflightId === id))
+    for (const event of taken.filter((e) => e.streamId === id))
       if (known.get(event.id) !== JSON.stringify(event.data))
         outcome.goodLost.push(`${event.type}: not on record`);
   }

@@ -13,7 +13,7 @@ const pick = <T>(random: Random, from: readonly T[]): T => from[Math.floor(rando
 export function makeWalk(random: Random, opened: string[], steps = 12): PreflightEvent[] {
   let at = Date.now() - 3_600_000 - Math.floor(random() * 86_400_000);
   const crewId = pick(random, PEOPLE);
-  const preflightId = newId(at);
+  const streamId = newId(at);
   const deviceId = newId(at);
   const events: PreflightEvent[] = [];
   const write = <T extends EventType>(type: T, data: EventData[T], id?: string) => {
@@ -21,7 +21,7 @@ export function makeWalk(random: Random, opened: string[], steps = 12): Prefligh
     const event = {
       id: id ?? newId(at),
       type,
-      preflightId,
+      streamId,
       deviceId,
       crewId,
       at: new Date(at).toISOString(),
@@ -37,12 +37,12 @@ export function makeWalk(random: Random, opened: string[], steps = 12): Prefligh
       listHash: `sha256:${"0".repeat(64)}`,
       conditions: random() < 0.5 ? ["night"] : [],
     },
-    preflightId,
+    streamId,
   );
   for (let i = 0; i < steps; i++) {
     const dice = random();
     const itemId = `item.${Math.floor(random() * 30)}`;
-    if (dice < 0.35) write("item.answered", { itemId, outcome: "sound" });
+    if (dice < 0.35) write("item.answered", { itemId, outcome: "checked" });
     else if (dice < 0.5)
       write("reading.taken", {
         itemId,

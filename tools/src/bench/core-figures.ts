@@ -6,7 +6,7 @@ import {
   type ComposeInput,
   type Condition,
   composeList,
-  defaultSchool,
+  defaultPreferences,
   foldMore,
   foldPreflight,
   type PreflightEvent,
@@ -39,7 +39,7 @@ function composeInput(): ComposeInput {
     rules,
     conditions,
     openDiscrepancies: [],
-    school: defaultSchool(type.habits),
+    preferences: defaultPreferences(type.recommended),
     seed: "bench",
   });
   // As many conditions as fit, and filled up with the aircraft's own items to a round number.
@@ -56,13 +56,13 @@ function composeInput(): ComposeInput {
 
 /** Two thousand things that were done in one preflight: answers, readings, interruptions, undone ones among them. */
 function manyEvents(): PreflightEvent[] {
-  const preflightId = newId(0);
+  const streamId = newId(0);
   return Array.from({ length: EVENTS }, (_, i) => {
     const at = new Date(Date.UTC(2026, 4, 1) + i * 1000).toISOString();
     const base = {
       id: newId(Date.UTC(2026, 4, 1) + i),
-      preflightId,
-      deviceId: preflightId,
+      streamId,
+      deviceId: streamId,
       crewId: "ines",
       at,
     };
@@ -79,7 +79,7 @@ function manyEvents(): PreflightEvent[] {
         type: "reading.taken",
         data: { itemId: `i${i % 400}`, key: `k${i % 400}`, value: i, unit: "rpm" },
       };
-    return { ...base, type: "item.answered", data: { itemId: `i${i % 400}`, outcome: "sound" } };
+    return { ...base, type: "item.answered", data: { itemId: `i${i % 400}`, outcome: "checked" } };
   }) as PreflightEvent[];
 }
 
@@ -92,7 +92,7 @@ export function coreFigures(): Figure[] {
 
   // As they come from the device's disk or over the wire, all of one shape.
   const events: PreflightEvent[] = JSON.parse(JSON.stringify(manyEvents()));
-  const id = events[0]?.preflightId ?? "";
+  const id = events[0]?.streamId ?? "";
   const folded = timed(() => foldPreflight(id, events), 60);
   const sorted = timed(() => [...events].sort((a, b) => (a.id < b.id ? -1 : 1)), 60);
   const before = foldMore(undefined, id, events.slice(0, -1));

@@ -13,8 +13,7 @@ import { so } from "./size";
 
 const BATCH = 500;
 /** What the server writes of a walk's event: the plain inserts write the same. */
-const COLUMNS =
-  "id, preflight_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
+const COLUMNS = "id, stream_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
 const ROUNDS = so(24, 1);
 /** Turns that only warm both ways up: a server answers its thousandth request, not its first. */
 const WARM_UP = so(12, 0);
@@ -41,7 +40,7 @@ function batches(now: Date, count: number): PreflightEvent[][] {
       events.push({
         ...event,
         id: renew(event.id),
-        preflightId: renew(event.preflightId),
+        streamId: renew(event.streamId),
         data,
       } as PreflightEvent);
     }
@@ -88,7 +87,7 @@ export async function eventsPerSecond(): Promise<Figure[]> {
   const plain = async (events: PreflightEvent[]) => {
     const rows = events.map((e) => [
       e.id,
-      e.preflightId,
+      e.streamId,
       e.deviceId,
       e.crewId,
       e.type,

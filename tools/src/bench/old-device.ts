@@ -14,24 +14,24 @@ function sentEvents(): object[] {
   const now = Date.now() - 86_400_000;
   return Array.from({ length: EVENTS / PER_WALK }, (_, walk) => {
     const at = now - walk * 3_600_000;
-    const preflightId = newId(at);
+    const streamId = newId(at);
     return Array.from({ length: PER_WALK }, (_, i) => {
       const id = newId(at + i * 1000);
       const type = i === 0 ? "preflight.started" : "item.answered";
       const data =
         i === 0
           ? { registration: "QX-TAR", listHash: `sha256:${"0".repeat(64)}`, conditions: [] }
-          : { itemId: `i${i}`, outcome: "sound" };
+          : { itemId: `i${i}`, outcome: "checked" };
       const event = {
         id,
         type,
-        preflightId,
+        streamId,
         deviceId: newId(0),
         crewId: "ines",
         at: new Date(at).toISOString(),
         data,
       };
-      return { id, preflightId, sync: "sent", sentAt: now, event };
+      return { id, streamId, sync: "sent", sentAt: now, event };
     });
   }).flat();
 }

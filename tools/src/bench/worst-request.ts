@@ -14,11 +14,11 @@ function badEvents(): string {
   const event = {
     id: newId(Date.now()),
     type: "item.answered",
-    preflightId: newId(Date.now()),
+    streamId: newId(Date.now()),
     deviceId: newId(0),
     crewId: "ines",
     at: new Date().toISOString(),
-    data: { itemId: "a", outcome: "sound", value: "x".repeat(7900), more: { and: { more: [1, 2, 3] } } },
+    data: { itemId: "a", outcome: "checked", value: "x".repeat(7900), more: { and: { more: [1, 2, 3] } } },
   };
   return JSON.stringify({ events: Array.from({ length: 500 }, () => event) });
 }
@@ -51,7 +51,7 @@ function worst(): { name: string; method: string; path: string; type: string; bo
   const start = (id: string) => ({
     id,
     type: "preflight.started",
-    preflightId: id,
+    streamId: id,
     deviceId: id,
     crewId: "ines",
     at: new Date().toISOString(),

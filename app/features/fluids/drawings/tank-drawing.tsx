@@ -19,15 +19,15 @@ export function heightOfDip(tank: Tank, dipCm: number): number {
 export function dipAtHeight(tank: Tank, part: number): number {
   const most = tank.calibration?.points.at(-1)?.dipCm ?? 1;
   const dip = ((FLOOR - part * HEIGHT) / (FLOOR - TOP)) * most;
-  const onStick = Math.min(most, Math.max(0, Math.round(dip * 2) / 2));
+  const onDipstick = Math.min(most, Math.max(0, Math.round(dip * 2) / 2));
   const tabs = (tank.marks ?? []).flatMap((mark) =>
     tank.calibration ? [Number(dipForVolume(tank.calibration, mark.litres).toFixed(1))] : [],
   );
   const tab = tabs.find((at) => Math.abs(at - dip) < most / 30);
-  return tab ?? onStick;
+  return tab ?? onDipstick;
 }
 
-/** The tank in section, as wide at every height as its own card says that it holds there; the stick with its marks; what is in it. */
+/** The tank in section, as wide at every height as its own card says that it holds there; the dipstick with its marks; what is in it. */
 export function TankDrawing({
   tank,
   dipCm,

@@ -3,12 +3,12 @@ import halden from "../../../../demo/data/type-halden-six.json";
 import tarrow from "../../../../demo/data/type-tarrow-4.json";
 import { gaugeAtPoint } from "./gauge-drawing";
 import { glassAtHeight } from "./glass-drawing";
-import { levelAtHeight, stickScale } from "./oil-stick";
+import { dipstickScale, levelAtHeight } from "./oil-dipstick";
 import { dipAtHeight, heightOfDip } from "./tank-drawing";
 
 const left = tarrow.fuel.tanks[0] as unknown as Tank;
 
-test("a finger on the stick sets the half centimetre that lies there, and never beyond its ends", () => {
+test("a finger on the dipstick sets the half centimetre that lies there, and never beyond its ends", () => {
   for (const dip of [0, 5.5, 16, 25]) expect(dipAtHeight(left, heightOfDip(left, dip) / 170)).toBe(dip);
   expect(dipAtHeight(left, heightOfDip(left, 16.2) / 170)).toBe(16);
   expect([dipAtHeight(left, 0), dipAtHeight(left, 1)]).toEqual([25, 0]);
@@ -34,11 +34,11 @@ test("a finger on the dial turns the pointer to the nearest mark", () => {
   expect(gaugeAtPoint(gauge, 0.9, 1)).toBe(26);
 });
 
-test("the oil stick is marked in halves, a short one in tenths; the glass in twentieths", () => {
-  const scale = stickScale({ ...tarrow.oil, containerQt: 1 } as never, 9);
+test("the oil dipstick is marked in halves, a short one in tenths; the glass in twentieths", () => {
+  const scale = dipstickScale({ ...tarrow.oil, containerQt: 1 } as never, 9);
   expect(scale).toEqual({ from: 4, to: 9, step: 0.5 });
   expect([levelAtHeight(scale, 0), levelAtHeight(scale, 1)]).toEqual([9, 4]);
   expect(levelAtHeight(scale, 0.5) % 0.5).toBe(0);
-  expect(stickScale({ minimumQt: 2.6, maximumQt: 3.2 } as never, 4).step).toBe(0.1);
+  expect(dipstickScale({ minimumQt: 2.6, maximumQt: 3.2 } as never, 4).step).toBe(0.1);
   expect([glassAtHeight(0), glassAtHeight(0.5), glassAtHeight(1)]).toEqual([100, 50, 0]);
 });

@@ -11,7 +11,7 @@ import {
   type StationPhase,
 } from "../../aircraft/aircraft-type";
 import { applyVariant } from "../../aircraft/apply-variant";
-import { orderLap, type School, schoolTags } from "../../aircraft/school";
+import { methodTags, orderLap, type Preferences } from "../../aircraft/preferences";
 import type { FindingGrade } from "../../judgement/judgement";
 import type { FluidMemory } from "../../memory/fluid-memory";
 import { askByValue } from "./ask-by-value";
@@ -34,7 +34,7 @@ export interface OpenDiscrepancy {
 
 /** Today's list, with everything that its judgements need: pinned by its content hash, readable without anything else. */
 export interface ComposedList {
-  format: "cravix.list/1";
+  format: "cravix.list/2";
   registration: string;
   year: number;
   conditions: Condition[];
@@ -42,7 +42,7 @@ export interface ComposedList {
   /** The model years that this one belongs to, and what that changes. */
   variant?: { name: string; what: string };
   /** How this pilot works. */
-  school?: School;
+  preferences?: Preferences;
   stations: Station[];
   items: Item[];
   airfield?: Airfield;
@@ -65,7 +65,7 @@ export interface ComposeInput {
   airfield?: Airfield;
   rules?: RuleSet;
   /** How this pilot works on this aircraft; without it everything is as the file has it. */
-  school?: School;
+  preferences?: Preferences;
   memory?: FluidMemory;
   /** Names the walk: which items are asked by their value follows from it, unforeseeably but repeatably. Without it none is. */
   seed?: string;
@@ -77,7 +77,7 @@ export class ComposeError extends Error {
 }
 
 /**
- * Puts today's list together: the type's items that fit this model year, these conditions and this school, the aircraft's own items,
+ * Puts today's list together: the type's items that fit this model year, these conditions and these preferences, the aircraft's own items,
  * and every open discrepancy first at its own station. A discrepancy whose station is gone from the list is met at the very first
  * station rather than lost. The order is phase, then station (the lap's in the pilot's own order), then item as in the files, moved
  * only where an ordering rule asks for it. Throws ComposeError for a type without a list and for an aircraft of another type.
@@ -90,7 +90,7 @@ export function composeList({
   openDiscrepancies,
   airfield,
   rules,
-  school,
+  preferences,
   memory,
   seed,
 }: ComposeInput): ComposedList {
@@ -99,12 +99,12 @@ export function composeList({
   if (wholeType.stub || wholeType.items.length === 0)
     throw new ComposeError(wholeType.stub ?? `The list for ${wholeType.name} has no items.`);
   const { type, variant } = applyVariant(wholeType, aircraft.year);
-  const tags = school && schoolTags(school);
+  const tags = preferences && methodTags(preferences);
   const differences: ComposedList["differences"] = [];
   const today = (item: Item) => {
     const { from = Number.NEGATIVE_INFINITY, to = Number.POSITIVE_INFINITY } = item.years ?? {};
     if (aircraft.year < from || aircraft.year > to) return false;
-    if (item.school && !(tags ?? DEFAULT_TAGS).has(item.school)) return false;
+    if (item.method && !(tags ?? DEFAULT_TAGS).has(item.method)) return false;
     if (!item.when) return true;
     const reason = item.when.find((condition) => conditions.includes(condition));
     if (reason) differences.push({ itemId: item.id, why: reason });
@@ -112,7 +112,7 @@ export function composeList({
   };
   const stations = PHASES.flatMap((phase) => {
     const own = type.stations.filter((station) => station.phase === phase);
-    return phase === "lap" ? orderLap(own, school) : own;
+    return phase === "lap" ? orderLap(own, preferences) : own;
   });
   const fallback = stations[0];
   if (!fallback) throw new ComposeError(`The list for ${type.name} has no stations.`);
@@ -127,7 +127,7 @@ export function composeList({
   for (const item of own) differences.push({ itemId: item.id, why: "this aircraft's own" });
   const byStation = new Map<string, Item[]>(stations.map((station) => [station.id, []]));
   for (const item of [...known, ...type.items.filter(today), ...own]) byStation.get(item.station)?.push(item);
-  const ruled = (type.rules ?? []).filter((rule) => !rule.school || (tags ?? DEFAULT_TAGS).has(rule.school));
+  const ruled = (type.rules ?? []).filter((rule) => !rule.method || (tags ?? DEFAULT_TAGS).has(rule.method));
   const ordered = stations.flatMap((station) =>
     quickLapOrder(type, inRuleOrder(byStation.get(station.id) ?? [], ruled)),
   );
@@ -138,7 +138,7 @@ export function composeList({
   const after = afterFlightItems(type, items, today);
   const { items: _items, stations: _stations, format: _format, variants: _variants, ...profile } = type;
   return {
-    format: "cravix.list/1",
+    format: "cravix.list/2",
     registration: aircraft.registration,
     year: aircraft.year,
     conditions: [...conditions],
@@ -146,7 +146,7 @@ export function composeList({
     stations: stations.filter((station) => present.has(station.id)),
     items: items.map((item) => withRunways(item, airfield)),
     ...(variant && { variant }),
-    ...(school && { school }),
+    ...(preferences && { preferences }),
     ...(after.length > 0 && { after }),
     ...(aircraft.facts && { facts: aircraft.facts }),
     ...(airfield && { airfield }),
@@ -156,7 +156,7 @@ export function composeList({
   };
 }
 
-const DEFAULT_TAGS = schoolTags({ surfaces: "moved", brake: "brake first" });
+const DEFAULT_TAGS = methodTags({ surfaces: "moved", brake: "brake first" });
 
 /** The type's own items for afterwards, and one for each thing that is taken off today and goes back on. */
 function afterFlightItems(

@@ -1,5 +1,5 @@
 import type { Condition } from "../../aircraft/aircraft-type";
-import type { RETURN_RULES, School } from "../../aircraft/school";
+import type { Preferences, RETURN_RULES } from "../../aircraft/preferences";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { Sample } from "../../fuel/drain/fuel-sample";
 import type { FuelTold, SampleFate } from "../../fuel/fuel-told";
@@ -22,13 +22,13 @@ export interface EventData {
     listHash: string;
     conditions: Condition[];
     plannedFlightMin?: number;
-    school?: School;
+    preferences?: Preferences;
     /** Outside air, for what the start takes from the battery. */
     celsius?: number;
   };
   "item.answered": {
     itemId: string;
-    outcome: "sound" | "found";
+    outcome: "checked" | "found";
     value?: string;
     /** Missed in the flow from memory, and done when the list was read. */
     caught?: boolean;
@@ -40,7 +40,7 @@ export interface EventData {
   /** A second person is here: to read and answer in turns, or to hold what the other moves. */
   "crew.joined": { crewId: string };
   "crew.left": { crewId: string };
-  "item.deferred": { itemId: string };
+  "item.postponed": { itemId: string };
   /** Going to an item out of turn. */
   "item.visited": { itemId: string };
   "item.undone": { eventId: string };
@@ -111,7 +111,7 @@ export type EventType = keyof EventData;
 const NAMED: Record<EventType, true> = {
   "preflight.started": true,
   "item.answered": true,
-  "item.deferred": true,
+  "item.postponed": true,
   "item.visited": true,
   "item.undone": true,
   "reading.taken": true,
@@ -165,7 +165,7 @@ export interface EventEnvelope<T extends EventType> {
   /** What kind of stream it belongs to; absent: a preflight. */
   stream?: StreamKind;
   /** The id of its stream, whatever its kind; a new preflight's is the id of the event that began it. */
-  preflightId: string;
+  streamId: string;
   deviceId: string;
   crewId: string;
   /** When it was done, ISO 8601 in UTC, by the device's clock. */

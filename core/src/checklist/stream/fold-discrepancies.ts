@@ -50,9 +50,9 @@ export function foldDiscrepancies(events: readonly PreflightEvent[]): Discrepanc
   const streams = new Map<string, PreflightEvent[]>();
   const merged = mergeEvents(events);
   for (const event of merged) {
-    const stream = streams.get(event.preflightId);
+    const stream = streams.get(event.streamId);
     if (stream) stream.push(event);
-    else streams.set(event.preflightId, [event]);
+    else streams.set(event.streamId, [event]);
   }
   // What was undone before there were rules counted for any stream.
   const asBefore = new Set(

@@ -1,5 +1,5 @@
 import type { Condition } from "../../aircraft/aircraft-type";
-import type { School } from "../../aircraft/school";
+import type { Preferences } from "../../aircraft/preferences";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { FuelTold } from "../../fuel/fuel-told";
 import type { OilHeat } from "../../oil/judge-oil";
@@ -21,7 +21,7 @@ import { authorsOf, readStream, type StreamReading } from "./read-stream";
 export interface Answer {
   eventId: string;
   at: string;
-  outcome: "sound" | "found" | "same" | "grown" | "gone";
+  outcome: "checked" | "found" | "same" | "grown" | "gone";
   value?: string;
   caught?: boolean;
   byCrewId?: string;
@@ -80,7 +80,7 @@ export interface PreflightState {
   crewId?: string;
   startedAt?: string;
   plannedFlightMin?: number;
-  school?: School;
+  preferences?: Preferences;
   celsius?: number;
   /** Who is here besides the one who began. */
   joined: string[];
@@ -101,7 +101,7 @@ export interface PreflightState {
   runUps: Dictionary<RunUpRead & { eventId: string; at: string; itemId: string }>;
   /** Blades pulled through so far, by item. */
   blades: Dictionary<number>;
-  deferred: string[];
+  postponed: string[];
   discrepancies: OpenedDiscrepancy[];
   observations: ObservedDiscrepancy[];
   interruptions: Interruption[];
@@ -139,9 +139,9 @@ function foldRead(
 }
 
 function ofStream(preflightId: string, events: readonly PreflightEvent[]): readonly PreflightEvent[] {
-  return events.every((event) => event.preflightId === preflightId)
+  return events.every((event) => event.streamId === preflightId)
     ? events
-    : events.filter((event) => event.preflightId === preflightId);
+    : events.filter((event) => event.streamId === preflightId);
 }
 
 /** A fold together with the events that it is made of. */
@@ -178,7 +178,7 @@ export function foldMore(
     };
   }
   const state = copyFor(previous.state, more);
-  for (const event of more) if (event.preflightId === preflightId) apply(state, event, previous.reading);
+  for (const event of more) if (event.streamId === preflightId) apply(state, event, previous.reading);
   return { ...previous, events, state, newest: more.at(-1)?.id ?? previous.newest };
 }
 
@@ -206,7 +206,7 @@ type Part =
   | "blades"
   | "flowed"
   | "joined"
-  | "deferred"
+  | "postponed"
   | "discrepancies"
   | "interruptions"
   | "undoable";
@@ -220,7 +220,7 @@ const CHANGES: Record<EventType, readonly Part[]> = {
   "station.flowed": ["flowed", "undoable"],
   "crew.joined": ["joined"],
   "crew.left": [],
-  "item.deferred": ["deferred", "undoable"],
+  "item.postponed": ["postponed", "undoable"],
   "item.visited": [],
   "item.undone": [],
   "reading.taken": [...ANSWERS, "readings"],
@@ -264,8 +264,8 @@ const COPY: Record<Part, (state: PreflightState, before: PreflightState) => void
   joined: (state, { joined }) => {
     state.joined = [...joined];
   },
-  deferred: (state, { deferred }) => {
-    state.deferred = [...deferred];
+  postponed: (state, { postponed }) => {
+    state.postponed = [...postponed];
   },
   discrepancies: (state, { discrepancies }) => {
     state.discrepancies = [...discrepancies];
@@ -312,7 +312,7 @@ function emptyState(id: string): PreflightState {
     oilAdded: [],
     runUps: emptyDictionary(),
     blades: emptyDictionary(),
-    deferred: [],
+    postponed: [],
     discrepancies: [],
     observations: [],
     interruptions: [],
@@ -328,8 +328,8 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
     state.undoable.push({ eventId, crewIds: authorsOf(event), ...(discrepancyId && { discrepancyId }) });
   const answer = (itemId: string, outcome: Answer["outcome"], value?: string, more: Partial<Answer> = {}) => {
     state.answers[itemId] = { eventId, at, outcome, ...(value !== undefined && { value }), ...more };
-    if (state.deferred.includes(itemId))
-      state.deferred = state.deferred.filter((deferred) => deferred !== itemId);
+    if (state.postponed.includes(itemId))
+      state.postponed = state.postponed.filter((postponed) => postponed !== itemId);
     state.cursor = { itemId, visiting: false };
     canBeUndone(event.type === "discrepancy.opened" ? event.data.discrepancyId : undefined);
   };
@@ -342,7 +342,7 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
       state.listHash = event.data.listHash;
       state.conditions = event.data.conditions;
       if (event.data.plannedFlightMin !== undefined) state.plannedFlightMin = event.data.plannedFlightMin;
-      if (event.data.school) state.school = event.data.school;
+      if (event.data.preferences) state.preferences = event.data.preferences;
       if (event.data.celsius !== undefined) state.celsius = event.data.celsius;
       state.crewId = event.crewId;
       state.startedAt = at;
@@ -368,7 +368,7 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
       return;
     case "reading.taken": {
       const { itemId, key, value, unit, feel, heat, from } = event.data;
-      answer(itemId, "sound", String(value));
+      answer(itemId, "checked", String(value));
       state.readings[key] = {
         eventId,
         itemId,
@@ -386,7 +386,7 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
       const { itemId, ...sample } = event.data;
       state.samples[itemId] = [...(state.samples[itemId] ?? []), { ...sample, itemId, eventId, at }];
       if (sample.look === "clean") {
-        answer(itemId, "sound", "clean");
+        answer(itemId, "checked", "clean");
         return;
       }
       // Not clean is no answer: the drain is still open.
@@ -477,8 +477,8 @@ function apply(state: PreflightState, event: PreflightEvent, { startId, signatur
       state.cursor = { itemId: event.data.itemId, visiting: true };
       canBeUndone();
       return;
-    case "item.deferred":
-      if (!state.deferred.includes(event.data.itemId)) state.deferred.push(event.data.itemId);
+    case "item.postponed":
+      if (!state.postponed.includes(event.data.itemId)) state.postponed.push(event.data.itemId);
       state.cursor = { itemId: event.data.itemId, visiting: false };
       canBeUndone();
       return;

@@ -41,7 +41,7 @@ export function readStream(events: readonly PreflightEvent[]): StreamReading {
   let questions = false;
   for (const event of events) {
     if (event.type === "preflight.started") {
-      if (!start || (event.id === event.preflightId && start.id !== start.preflightId)) start = event;
+      if (!start || (event.id === event.streamId && start.id !== start.streamId)) start = event;
     } else if (event.type === "item.undone" || event.type === "discrepancy.withdrawn") questions = true;
   }
   const pilot = start?.crewId;

@@ -30,7 +30,7 @@ export interface Sample {
 export interface SampleJudgement {
   /** "drain" is cured by draining; nothing else is. */
   outcome: "clean" | "drain" | "other grade" | "finding";
-  grade: "sound" | FindingGrade;
+  grade: "within limits" | FindingGrade;
   sentence: string;
   action: string;
 }
@@ -56,7 +56,7 @@ export function judgeSample({ look, colour, paper }: Sample, approved: readonly 
     case "clean":
       return {
         outcome: "clean",
-        grade: "sound",
+        grade: "within limits",
         sentence: `Clear, ${usual?.colours[0] ?? "the right colour"}, no bead, no grit.`,
         action: "",
       };

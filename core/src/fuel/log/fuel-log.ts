@@ -42,7 +42,7 @@ const SHARE_ERROR = 0.1;
 
 /**
  * What should be in the tanks by the log: what was measured last, more what was put in, less what was booked as burnt since. Undefined where
- * a tank was never measured: then the log is no witness.
+ * a tank was never measured: then the log does not count.
  * Valid range: litres ≥ 0 in every line; a negative burn or uplift throws QuantityError. Source: bookkeeping; errors add by JCGM 100:2008.
  */
 export function expectedFuel(

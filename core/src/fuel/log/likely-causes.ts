@@ -1,11 +1,11 @@
 import type { Uncertain } from "../../units/uncertain";
 import type { FuelEntry } from "./fuel-log";
+import type { FuelEstimate } from "./fuel-sources";
 import { reconcileUplift } from "./reconcile-uplift";
-import type { Testimony } from "./witnesses";
 
 export interface CauseCase {
-  /** Which witness the others speak against; absent where nobody can tell. */
-  odd?: Testimony["odd"];
+  /** Which source the others speak against; absent where nobody can tell. */
+  odd?: FuelEstimate["odd"];
   /** What was dipped or seen, less what the log says, litres. */
   measuredLessLogL?: number;
   /** What should be there by the log, without the uplifts, and what was measured: to look for a slip in an uplift. */
@@ -16,7 +16,7 @@ export interface CauseCase {
 }
 
 /**
- * Why the witnesses disagree, the likeliest first, in words. One uplift booked with a slip that would explain it all comes before everything
+ * Why the sources disagree, the likeliest first, in words. One uplift booked with a slip that would explain it all comes before everything
  * else. Source: common practice; the arithmetic of `reconcileUplift`.
  */
 export function likelyCauses({
@@ -33,9 +33,9 @@ export function likelyCauses({
     const { instead } = reconcileUplift(beforeUplifts, measured, only, kgPerL);
     for (const { why } of instead.slice(0, 2)) causes.push(`the uplift of ${only.at.slice(0, 10)}: ${why}`);
   }
-  if (odd === "gauge") return [...causes, "the gauge: fly by the stick, and have it looked at"];
+  if (odd === "gauge") return [...causes, "the gauge: fly by the dipstick, and have it looked at"];
   if (odd === "dip" || odd === "sight" || odd === "mark")
-    causes.push("the stick was not straight, or is the one of another aircraft", "it stands tilted");
+    causes.push("the dipstick was not straight, or is the one of another aircraft", "it stands tilted");
   if (measuredLessLogL === undefined) return causes;
   if (measuredLessLogL < 0)
     return [
@@ -49,6 +49,6 @@ export function likelyCauses({
     ...causes,
     "an uplift that was not written down",
     "it burnt less than was booked",
-    ...(odd === undefined ? ["the stick is the one of another aircraft"] : []),
+    ...(odd === undefined ? ["the dipstick is the one of another aircraft"] : []),
   ];
 }

@@ -2,7 +2,7 @@ import { QuantityError } from "../../units/convert";
 import { formatNumber } from "../../units/format";
 import { assertUncertain, type Uncertain } from "../../units/uncertain";
 import { FUEL_UNITS, type FuelUnit, litresOfFuel } from "../grade/fuel-amount";
-import { DISAGREE_AT } from "./witnesses";
+import { DISAGREE_AT } from "./fuel-sources";
 
 /** What a receipt or a note says was put in. */
 export interface Uplift {

@@ -23,7 +23,7 @@ export interface Tilt {
 export const MOST_TILT_DEG = 6;
 
 /**
- * What the stick would read with the aircraft level, in centimetres: fuel keeps its surface level while the tank tilts under it, so at the
+ * What the dipstick would read with the aircraft level, in centimetres: fuel keeps its surface level while the tank tilts under it, so at the
  * hole it stands higher on the side that is down. The mean depth over the tank does not change as long as the surface cuts neither
  * floor nor roof; where it would, the dip says too little about the volume and QuantityError is thrown.
  * Valid range: tilt up to 6° each way, dip ≥ 0; throws QuantityError outside. Source: plane geometry.

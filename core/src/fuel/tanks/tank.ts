@@ -63,14 +63,14 @@ const LOOK_NAME: Record<TankReading["by"], string> = {
   gauge: "fuel gauge",
 };
 
-/** What a look at this tank is read in: centimetres of stick, litres of a mark, and whatever its glass or gauge is marked in. */
+/** What a look at this tank is read in: centimetres of dipstick, litres of a mark, and whatever its glass or gauge is marked in. */
 export function unitOfLook(tank: Pick<Tank, "sight" | "gauge">, by: TankReading["by"]): Unit {
   if (by === "dip") return "cm";
   if (by === "mark") return "L";
   return (by === "sight" ? tank.sight?.unit : tank.gauge?.unit) ?? "%";
 }
 
-/** How well each can be read: half a centimetre of stick; part of the tank's capacity for the others (common practice, example values). */
+/** How well each can be read: half a centimetre of dipstick; part of the tank's capacity for the others (common practice, example values). */
 const DIP_SIGMA_CM = 0.5;
 const PART_OF_CAPACITY = { dip: 0.01, mark: 0.04, sight: 0.05, gauge: 0.12, gaugeAtEmpty: 0.03 };
 /** A gauge is only trusted at empty: below this part of the tank. */
@@ -119,7 +119,7 @@ export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): 
   const scale = by === "sight" ? tank.sight : tank.gauge;
   const name = by === "sight" ? "sight glass" : "fuel gauge";
   if (!scale)
-    throw new QuantityError(`No calibration on file for the ${name} of the ${tank.name}: it is no witness.`);
+    throw new QuantityError(`No calibration on file for the ${name} of the ${tank.name}: it does not count.`);
   const first = scale.points[0];
   const last = scale.points.at(-1);
   if (!first || !last || value < first.at || value > last.at)

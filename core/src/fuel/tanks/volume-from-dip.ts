@@ -13,7 +13,7 @@ export interface DipCalibration {
   source: Source;
 }
 
-/** Refuses a calibration that no stick can have: fewer than two points, dips that do not rise, volume that falls. */
+/** Refuses a calibration that no dipstick can have: fewer than two points, dips that do not rise, volume that falls. */
 export function assertCalibration({ points }: DipCalibration): void {
   if (points.length < 2) throw new QuantityError("A tank calibration needs at least two points.");
   points.forEach((point, i) => {
@@ -37,18 +37,18 @@ const curve = ({ points }: DipCalibration): CurvePoints =>
 /**
  * Litres in a tank from a dipstick reading in centimetres, by monotone cubic interpolation between the calibration's
  * points: smooth, exact at every point, never outside its neighbours' volumes.
- * Valid range: from the first to the last dip of the calibration; throws QuantityError beyond (a dip above the stick is a
+ * Valid range: from the first to the last dip of the calibration; throws QuantityError beyond (a dip above the dipstick is a
  * slip), for a negative dip, and for a bad calibration.
  * Source: Fritsch & Carlson, SIAM J. Numer. Anal. 17 (1980).
  */
 export function volumeFromDip(calibration: DipCalibration, dipCm: number): number {
-  assertOnStick(calibration, dipCm);
+  assertOnDipstick(calibration, dipCm);
   return onMonotoneCurve(curve(calibration), dipCm);
 }
 
-/** Litres for each centimetre of the stick at this dip. Valid range and errors as for the volume. */
+/** Litres for each centimetre of the dipstick at this dip. Valid range and errors as for the volume. */
 export function litresPerCm(calibration: DipCalibration, dipCm: number): number {
-  assertOnStick(calibration, dipCm);
+  assertOnDipstick(calibration, dipCm);
   return slopeOfMonotoneCurve(curve(calibration), dipCm);
 }
 
@@ -58,15 +58,15 @@ export function dipForVolume(calibration: DipCalibration, litres: number): numbe
   return readingForValue(curve(calibration), litres);
 }
 
-function assertOnStick(calibration: DipCalibration, dipCm: number): void {
+function assertOnDipstick(calibration: DipCalibration, dipCm: number): void {
   assertCalibration(calibration);
   assertFinite("The dip", dipCm);
   const first = calibration.points[0]?.dipCm ?? 0;
   const last = calibration.points.at(-1)?.dipCm ?? 0;
   if (dipCm < 0) throw new QuantityError("A dip cannot be negative.");
-  if (dipCm > last) throw new QuantityError(`The stick ends at ${last} cm. Wipe it and dip again.`);
+  if (dipCm > last) throw new QuantityError(`The dipstick ends at ${last} cm. Wipe it and dip again.`);
   if (dipCm < first)
     throw new QuantityError(
-      `The stick begins at ${first} cm: less than that cannot be read. Treat the tank as empty.`,
+      `The dipstick begins at ${first} cm: less than that cannot be read. Treat the tank as empty.`,
     );
 }

@@ -163,7 +163,7 @@ export function judgeGroundLeaning(
       : ` Exhaust ${n(Math.max(0, egtPeak - egtEnd))} °F under its hottest.`;
   return {
     ...base,
-    grade: "sound",
+    grade: "within limits",
     sentence: `Fastest ${n(fastest)}, past it to ${n(past)}, back to ${n(end)}.${egt}`,
   };
 }
@@ -208,7 +208,7 @@ export function judgeWarmUp(
     };
   return {
     ...base,
-    grade: "sound",
+    grade: "within limits",
     ...marginIn({ value: oilF, unit: "°F" }, { min, max }),
     sentence: `${formatNumber(oilF)} °F${took}: in its arc, ready for the run-up.`,
   };
@@ -261,7 +261,7 @@ export function judgeIdleHold(
     };
   return {
     ...base,
-    grade: "sound",
+    grade: "within limits",
     ...marginIn(base.reading, limit),
     sentence: `${formatNumber(idle.floor)} rpm, held ${held}, ran on${
       limit.min !== undefined && idle.floor - limit.min < 15 * rpmScale({ rpm }) ? "; close to its least" : ""

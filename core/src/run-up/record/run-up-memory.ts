@@ -1,6 +1,6 @@
 import { isReadingOf, READING, type ReadingKind, readingKey, wordOf } from "../../readings/reading-keys";
 import { convert, isConvertible, type Unit } from "../../units/convert";
-import type { PastRunUp } from "./habit";
+import type { PastRunUp } from "./baseline";
 
 /** One reading of an earlier walk, as it is kept. */
 export interface MemoryReading {

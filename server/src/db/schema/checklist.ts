@@ -23,7 +23,7 @@ export const event = mysqlTable(
     groupId: groupId(),
     stream: varchar("stream", { length: 12 }).$type<StreamKind>().notNull().default("preflight"),
     /** The id of its stream, whatever its kind. */
-    preflightId: char("preflight_id", { length: 36 }).notNull(),
+    streamId: char("stream_id", { length: 36 }).notNull(),
     deviceId: char("device_id", { length: 36 }).notNull(),
     crewId: varchar("crew_id", { length: 120 }).notNull(),
     type: varchar("type", { length: 40 }).$type<EventType>().notNull(),
@@ -42,7 +42,7 @@ export const event = mysqlTable(
     counts: tinyint("counts").notNull().default(1),
   },
   (t) => [
-    index("event_preflight").on(t.preflightId, t.id),
+    index("event_preflight").on(t.streamId, t.id),
     index("event_discrepancy").on(t.discrepancyId),
     index("event_undoes").on(t.undoesId),
   ],

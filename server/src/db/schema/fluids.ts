@@ -24,11 +24,11 @@ export const fluidLog = mysqlTable(
     heat: varchar("heat", { length: 4 }).$type<OilHeat>(),
     at: datetime("at", { mode: "string", fsp: 3 }).notNull(),
     /** Empty for a line that came in a file. */
-    preflightId: char("preflight_id", { length: 36 }).notNull().default(""),
+    streamId: char("stream_id", { length: 36 }).notNull().default(""),
   },
   (t) => [
-    primaryKey({ columns: [t.id, t.preflightId] }),
+    primaryKey({ columns: [t.id, t.streamId] }),
     index("fluid_log_history").on(t.groupId, t.registration, t.fluid, t.at, t.id),
-    index("fluid_log_preflight").on(t.preflightId),
+    index("fluid_log_preflight").on(t.streamId),
   ],
 );

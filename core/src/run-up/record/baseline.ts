@@ -14,10 +14,10 @@ export interface PastRunUp {
   densityAltitudeFt?: number;
 }
 
-export type HabitQuantity = "rightDrop" | "leftDrop" | "heatDrop";
+export type BaselineQuantity = "rightDrop" | "leftDrop" | "heatDrop";
 
 /** How this engine usually answers: its own middle and scatter, brought to today's base and density altitude. */
-export interface Habit {
+export interface Baseline {
   middle: number;
   scatter: number;
   count: number;
@@ -28,25 +28,25 @@ export interface Habit {
   growing: boolean;
 }
 
-/** Fewer than this say nothing of a habit. */
-export const FEWEST_FOR_HABIT = 5;
+/** Fewer than this say nothing of a baseline. */
+export const FEWEST_FOR_BASELINE = 5;
 const FEWEST_FOR_ALTITUDE = 8;
 const LEAST_SPAN_FT = 1500;
 /** Over so many run-ups in a row, today's among them, a drop that never fell is called growing. */
 const GROWING_OVER = 5;
 
 /**
- * This engine's own habit: the median of its earlier drops and their scatter (1.4826 · median absolute deviation, at least half a scale division).
+ * this engine's own baseline: the median of its earlier drops and their scatter (1.4826 · median absolute deviation, at least half a scale division).
  * A drop is taken in proportion to the base rpm, as the cube law has it; with eight run-ups or more over 1,500 ft of density altitude and more, its
  * slope with altitude is taken out (Theil–Sen). Undefined for fewer than five. Rpm; valid range: base above zero.
  * Source: Sen (1968); median absolute deviation as in any text on robust statistics; cube law: propeller coefficients.
  */
-export function habitOf(
-  quantity: HabitQuantity,
+export function baselineOf(
+  quantity: BaselineQuantity,
   today: { value: number; baseRpm: number; densityAltitudeFt?: number },
   past: readonly PastRunUp[],
   resolutionRpm: number,
-): Habit | undefined {
+): Baseline | undefined {
   const rows = past
     .flatMap((run) => {
       const drop = run[quantity];
@@ -54,7 +54,7 @@ export function habitOf(
       return [{ at: run.at, drop: (drop * today.baseRpm) / run.baseRpm, high: run.densityAltitudeFt }];
     })
     .sort((a, b) => (a.at < b.at ? -1 : 1));
-  if (rows.length < FEWEST_FOR_HABIT) return undefined;
+  if (rows.length < FEWEST_FOR_BASELINE) return undefined;
   const placed = rows.filter((row): row is typeof row & { high: number } => row.high !== undefined);
   const heights = placed.map((row) => row.high);
   const forAltitude =
@@ -83,46 +83,46 @@ export function habitOf(
   return { middle, scatter, count: rows.length, forAltitude, last, growing };
 }
 
-const SUBJECT: Record<HabitQuantity, string> = {
-  rightDrop: "Right, against its own habit",
-  leftDrop: "Left, against its own habit",
-  heatDrop: "Heat, against its own habit",
+const SUBJECT: Record<BaselineQuantity, string> = {
+  rightDrop: "Right, against its usual value",
+  leftDrop: "Left, against its usual value",
+  heatDrop: "Heat, against its usual value",
 };
 
 /**
- * Today's drop against this engine's own habit. Inside three times its scatter it is as ever; beyond it, or growing over five run-ups, it is to be
- * watched although the limit holds. Without a habit nothing is said. Source: three scatters by common practice of control charts.
+ * Today's drop against this engine's own baseline. Inside three times its scatter it is as ever; beyond it, or growing over five run-ups, it is to be
+ * watched although the limit holds. Without a baseline nothing is said. Source: three scatters by common practice of control charts.
  */
-export function judgeHabit(
-  quantity: HabitQuantity,
+export function judgeBaseline(
+  quantity: BaselineQuantity,
   today: { value: number; baseRpm: number; densityAltitudeFt?: number },
   past: readonly PastRunUp[],
   resolutionRpm: number,
 ): Judgement | undefined {
-  const habit = habitOf(quantity, today, past, resolutionRpm);
-  if (!habit) return undefined;
-  const times = (today.value - habit.middle) / habit.scatter;
+  const baseline = baselineOf(quantity, today, past, resolutionRpm);
+  if (!baseline) return undefined;
+  const times = (today.value - baseline.middle) / baseline.scatter;
   const far = Math.abs(times) >= 3;
-  const usual = `${formatNumber(habit.middle)} ± ${formatNumber(habit.scatter)}`;
-  const growth = habit.growing
+  const usual = `${formatNumber(baseline.middle)} ± ${formatNumber(baseline.scatter)}`;
+  const growth = baseline.growing
     ? ` ${far ? "and growing" : "Growing"} over the last ${GROWING_OVER} run-ups.`
     : "";
   const base = {
-    id: `habit.${quantity}`,
+    id: `baseline.${quantity}`,
     subject: SUBJECT[quantity],
     scope: "aircraft" as const,
     reading: { value: today.value, unit: "rpm" as const },
     limit: `usually ${usual} rpm`,
     source: {
       kind: "own limit" as const,
-      text: `${habit.count} earlier run-ups of this engine${habit.forAltitude ? ", brought to today's density altitude" : ""}`,
+      text: `${baseline.count} earlier run-ups of this engine${baseline.forAltitude ? ", brought to today's density altitude" : ""}`,
       example: false,
     },
   };
-  if (!far && !habit.growing)
+  if (!far && !baseline.growing)
     return {
       ...base,
-      grade: "sound",
+      grade: "within limits",
       sentence: `${formatNumber(today.value)} rpm is as ever: usually ${usual}.`,
     };
   return {

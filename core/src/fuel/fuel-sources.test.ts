@@ -1,26 +1,26 @@
 import fc from "fast-check";
 import {
+  estimateFuel,
   expectedFuel,
   type FuelEntry,
+  type FuelSource,
   fuelByLog,
-  hearWitnesses,
   levelDip,
   likelyCauses,
   litresByReading,
   type Tank,
-  type Witness,
 } from "../index";
 
-const says = (kind: Witness["kind"], value: number, sigma: number): Witness => ({
+const says = (kind: FuelSource["kind"], value: number, sigma: number): FuelSource => ({
   kind,
   litres: { value, sigma },
 });
 
-describe("stick, gauge and log together", () => {
+describe("dipstick, gauge and log together", () => {
   // Worked example, by hand: weights 1/σ² are 0.25, 0.25 and 0.01; mean (25 + 26 + 1.3) / 0.51 = 102.549; σ = 1/√0.51 = 1.4003;
   // 95 %: ± 1.96 · 1.4003 = 2.7446. Inverse-variance weighting; JCGM 100:2008.
   test("weigh as much as they are sure", () => {
-    const heard = hearWitnesses(
+    const heard = estimateFuel(
       [says("dip", 100, 2), says("log", 104, 2), says("gauge", 130, 10)].map((w) =>
         w.kind === "gauge" ? says("gauge", 120, 10) : w,
       ),
@@ -30,25 +30,25 @@ describe("stick, gauge and log together", () => {
     expect(heard.litres.sigma).toBeCloseTo(1.4003, 4);
     expect([heard.lowL, heard.highL]).toEqual([expect.closeTo(99.608, 2), expect.closeTo(105.098, 2)]);
     expect(heard).toMatchObject({ agree: true, used: ["dip", "log", "gauge"] });
-    // The stick against the rest: rest = (26 + 1.2) / 0.26 = 104.615, σ = 1/√0.26 = 1.961; (100 − 104.615) / √(4 + 3.846) = −1.648.
+    // The dipstick against the rest: rest = (26 + 1.2) / 0.26 = 104.615, σ = 1/√0.26 = 1.961; (100 − 104.615) / √(4 + 3.846) = −1.648.
     expect(heard.residuals.dip).toBeCloseTo(-1.648, 3);
   });
 
   test("name the one that the two others speak against, and leave it out", () => {
-    const heard = hearWitnesses([says("dip", 100, 2), says("log", 60, 4), says("gauge", 96, 8)]);
+    const heard = estimateFuel([says("dip", 100, 2), says("log", 60, 4), says("gauge", 96, 8)]);
     expect(heard).toMatchObject({ agree: false, odd: "log", used: ["dip", "gauge"] });
     expect(heard.litres.value).toBeGreaterThan(95);
   });
 
   test("two that disagree: nobody can tell, and the lower counts", () => {
-    const heard = hearWitnesses([says("dip", 100, 2), says("log", 60, 4)]);
+    const heard = estimateFuel([says("dip", 100, 2), says("log", 60, 4)]);
     expect(heard.odd).toBeUndefined();
     expect(heard).toMatchObject({ agree: false, litres: { value: 60 }, used: ["log"] });
     expect(heard.highL).toBeGreaterThan(100);
   });
 
   test("three that all disagree: nobody can tell", () => {
-    expect(hearWitnesses([says("dip", 100, 2), says("log", 60, 2), says("gauge", 20, 2)])).toMatchObject({
+    expect(estimateFuel([says("dip", 100, 2), says("log", 60, 2), says("gauge", 20, 2)])).toMatchObject({
       agree: false,
       litres: { value: 20 },
     });
@@ -60,9 +60,9 @@ describe("stick, gauge and log together", () => {
     fc.assert(
       fc.property(fc.array(fc.tuple(value, sigma), { minLength: 1, maxLength: 3 }), (all) => {
         const kinds = ["dip", "gauge", "log"] as const;
-        const witnesses = all.map(([litres, s], i) => says(kinds[i] ?? "dip", litres, s));
-        const heard = hearWitnesses(witnesses);
-        const used = witnesses.filter((w) => heard.used.includes(w.kind)).map((w) => w.litres);
+        const sources = all.map(([litres, s], i) => says(kinds[i] ?? "dip", litres, s));
+        const heard = estimateFuel(sources);
+        const used = sources.filter((w) => heard.used.includes(w.kind)).map((w) => w.litres);
         expect(heard.litres.value).toBeGreaterThanOrEqual(Math.min(...used.map((u) => u.value)) - 1e-9);
         expect(heard.litres.value).toBeLessThanOrEqual(Math.max(...used.map((u) => u.value)) + 1e-9);
         expect(heard.litres.sigma).toBeLessThanOrEqual(Math.min(...used.map((u) => u.sigma)) + 1e-9);
@@ -72,8 +72,8 @@ describe("stick, gauge and log together", () => {
   });
 
   test("without anybody, or with one who is never wrong, are refused", () => {
-    expect(() => hearWitnesses([])).toThrow("Nobody");
-    expect(() => hearWitnesses([says("dip", 10, 0)])).toThrow("without any uncertainty");
+    expect(() => estimateFuel([])).toThrow("Nobody");
+    expect(() => estimateFuel([says("dip", 10, 0)])).toThrow("without any uncertainty");
   });
 });
 
@@ -110,7 +110,7 @@ const read = (
 ) => litresByReading(tank, { tankId: "left", by, value }, tilt);
 
 describe("one look at one tank", () => {
-  test("turns stick, tab, sight glass and gauge into litres, each as sure as it is", () => {
+  test("turns dipstick, tab, sight glass and gauge into litres, each as sure as it is", () => {
     expect(read("dip", 10).value).toBeCloseTo(50, 6);
     expect(read("mark", 60).value).toBe(60);
     expect(read("sight", 40).value).toBeCloseTo(40, 6);
@@ -122,7 +122,7 @@ describe("one look at one tank", () => {
   });
 
   test.each([
-    ["dip", 20.1, "stick ends at 20 cm"],
+    ["dip", 20.1, "dipstick ends at 20 cm"],
     ["mark", 61, "no mark at 61"],
     ["gauge", 30, "from 0 to 26 US gal"],
     ["sight", 101, "from 0 to 100 %"],
@@ -136,7 +136,7 @@ describe("one look at one tank", () => {
       "No dipstick calibration",
     );
     expect(() => litresByReading(bare, { tankId: "left", by: "gauge", value: 3 })).toThrow(
-      "it is no witness",
+      "it does not count",
     );
     expect(() =>
       litresByReading(
@@ -178,7 +178,7 @@ describe("a dip on a slope", () => {
 
   test("is left alone on level ground, and changes the litres on a slope", () => {
     expect(levelDip(8, { rightDownDeg: 0, noseUpDeg: 0 }, geometry)).toBe(8);
-    // The hole is on the left end: with the right wing down the stick reads too little.
+    // The hole is on the left end: with the right wing down the dipstick reads too little.
     expect(read("dip", 8, { rightDownDeg: 3, noseUpDeg: 0 }).value).toBeGreaterThan(read("dip", 8).value);
   });
 
@@ -239,7 +239,7 @@ describe("the log", () => {
     expect(now?.total.value).toBeCloseTo(80, 9);
   });
 
-  test("is no witness for a tank that was never measured, or without hours", () => {
+  test("does not count for a tank that was never measured, or without hours", () => {
     expect(expectedFuel(tanks, [entry("01", "measured", 5, { tankId: "left" })])).toBeUndefined();
     const expected = expectedFuel(tanks, log);
     expect(expected && fuelByLog(expected, undefined, 30, 4)).toBeUndefined();
@@ -278,7 +278,7 @@ describe("why they disagree", () => {
       "uplift that was not written down",
     );
     expect(likelyCauses({ odd: "gauge", measuredLessLogL: 3, kgPerL })).toEqual([
-      expect.stringContaining("fly by the stick"),
+      expect.stringContaining("fly by the dipstick"),
     ]);
     expect(likelyCauses({ odd: "dip", measuredLessLogL: -30, kgPerL })[0]).toContain("another aircraft");
   });

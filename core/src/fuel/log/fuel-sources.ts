@@ -2,15 +2,15 @@ import { QuantityError } from "../../units/convert";
 import { assertUncertain, type Uncertain, Z_95_TWO_SIDED } from "../../units/uncertain";
 
 /** Who can say how much is in a tank. */
-export const WITNESSES = ["dip", "mark", "sight", "gauge", "log"] as const;
-export type WitnessKind = (typeof WITNESSES)[number];
+export const FUEL_SOURCES = ["dip", "mark", "sight", "gauge", "log"] as const;
+export type FuelSourceKind = (typeof FUEL_SOURCES)[number];
 
-export interface Witness {
-  kind: WitnessKind;
+export interface FuelSource {
+  kind: FuelSourceKind;
   litres: Uncertain;
 }
 
-export interface Testimony {
+export interface FuelEstimate {
   /** The best estimate, litres. Where they disagree and none can be left out, the lowest. */
   litres: Uncertain;
   /** Nineteen of twenty times the truth lies between these, litres. */
@@ -18,51 +18,51 @@ export interface Testimony {
   highL: number;
   agree: boolean;
   /** The one that the others speak against; absent where they agree, or where nobody can tell. */
-  odd?: WitnessKind;
-  used: WitnessKind[];
-  /** How far each is from the rest, in standard deviations of that difference; absent with one witness. */
-  residuals: Partial<Record<WitnessKind, number>>;
+  odd?: FuelSourceKind;
+  used: FuelSourceKind[];
+  /** How far each is from the rest, in standard deviations of that difference; absent with one source. */
+  residuals: Partial<Record<FuelSourceKind, number>>;
 }
 
 /** Further from the rest than this, and it is no accident: once in eighty times by chance (two-sided normal). */
 export const DISAGREE_AT = 2.5;
 
 /**
- * The best estimate from several witnesses, each with its uncertainty, by inverse-variance weighting; each is tested against the
+ * The best estimate from several sources, each with its uncertainty, by inverse-variance weighting; each is tested against the
  * weighted mean of the rest. When they disagree and leaving out exactly one reconciles the others, that one is the odd one out; otherwise
  * nobody can tell, and the lowest is taken, since fuel that is not there kills.
- * Valid range: at least one witness, each uncertainty > 0; throws QuantityError otherwise.
+ * Valid range: at least one source, each uncertainty > 0; throws QuantityError otherwise.
  * Source: inverse-variance weighting and normalised residuals (common practice of metrology; JCGM 100:2008).
  */
-export function hearWitnesses(witnesses: readonly Witness[]): Testimony {
-  const [only] = witnesses;
+export function estimateFuel(sources: readonly FuelSource[]): FuelEstimate {
+  const [only] = sources;
   if (!only) throw new QuantityError("Nobody has said how much there is.");
-  for (const { kind, litres } of witnesses) {
+  for (const { kind, litres } of sources) {
     assertUncertain(`What the ${kind} says`, litres);
     if (litres.sigma === 0) throw new QuantityError(`The ${kind} cannot be without any uncertainty.`);
   }
-  const residuals = residualsOf(witnesses);
+  const residuals = residualsOf(sources);
   const worst = Math.max(0, ...Object.values(residuals).map(Math.abs));
-  if (worst <= DISAGREE_AT) return testimony(witnesses, true, residuals);
-  if (witnesses.length > 2) {
-    const reconciling = witnesses.filter((one) => {
-      const rest = witnesses.filter((other) => other !== one);
+  if (worst <= DISAGREE_AT) return estimate(sources, true, residuals);
+  if (sources.length > 2) {
+    const reconciling = sources.filter((one) => {
+      const rest = sources.filter((other) => other !== one);
       return Object.values(residualsOf(rest)).every((r) => Math.abs(r) <= DISAGREE_AT);
     });
     const [odd] = reconciling;
     if (odd && reconciling.length === 1)
       return {
-        ...testimony(
-          witnesses.filter((w) => w !== odd),
+        ...estimate(
+          sources.filter((w) => w !== odd),
           false,
           residuals,
         ),
         odd: odd.kind,
       };
   }
-  const lowest = witnesses.reduce((low, w) => (w.litres.value < low.litres.value ? w : low), only);
-  const highest = witnesses.reduce((high, w) => (w.litres.value > high.litres.value ? w : high), only);
-  const alone = testimony([lowest], false, residuals);
+  const lowest = sources.reduce((low, w) => (w.litres.value < low.litres.value ? w : low), only);
+  const highest = sources.reduce((high, w) => (w.litres.value > high.litres.value ? w : high), only);
+  const alone = estimate([lowest], false, residuals);
   return { ...alone, highL: highest.litres.value + Z_95_TWO_SIDED * highest.litres.sigma };
 }
 
@@ -76,17 +76,21 @@ export function weightedMean(parts: readonly Uncertain[]): Uncertain {
   };
 }
 
-function residualsOf(witnesses: readonly Witness[]): Testimony["residuals"] {
-  if (witnesses.length < 2) return {};
+function residualsOf(sources: readonly FuelSource[]): FuelEstimate["residuals"] {
+  if (sources.length < 2) return {};
   return Object.fromEntries(
-    witnesses.map((one) => {
-      const rest = weightedMean(witnesses.filter((other) => other !== one).map((w) => w.litres));
+    sources.map((one) => {
+      const rest = weightedMean(sources.filter((other) => other !== one).map((w) => w.litres));
       return [one.kind, (one.litres.value - rest.value) / Math.hypot(one.litres.sigma, rest.sigma)];
     }),
   );
 }
 
-function testimony(used: readonly Witness[], agree: boolean, residuals: Testimony["residuals"]): Testimony {
+function estimate(
+  used: readonly FuelSource[],
+  agree: boolean,
+  residuals: FuelEstimate["residuals"],
+): FuelEstimate {
   const litres = weightedMean(used.map((w) => w.litres));
   return {
     litres,

@@ -1,4 +1,4 @@
-import { type FuelWords, type Testimony, type Witness, Z_95_TWO_SIDED } from "@cravix/core";
+import { type FuelEstimate, type FuelSource, type FuelWords, Z_95_TWO_SIDED } from "@cravix/core";
 import { View } from "react-native";
 import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { Text } from "../../ui/text";
@@ -8,16 +8,16 @@ const ROW = 30;
 const LEFT = 62;
 const RIGHT = 292;
 
-const WORDS: Record<Witness["kind"], string> = {
-  dip: "Stick",
+const WORDS: Record<FuelSource["kind"], string> = {
+  dip: "Dipstick",
   mark: "Mark",
   sight: "Glass",
   gauge: "Gauge",
   log: "Log",
 };
 
-/** Each witness its own shape: a wedge, a bar, a bead, a diamond, a square. */
-function shape(kind: Witness["kind"], x: number, y: number): string {
+/** Each source its own shape: a wedge, a bar, a bead, a diamond, a square. */
+function shape(kind: FuelSource["kind"], x: number, y: number): string {
   switch (kind) {
     case "dip":
       return `M${x - 7} ${y - 8} H${x + 7} L${x} ${y + 8} Z`;
@@ -32,28 +32,28 @@ function shape(kind: Witness["kind"], x: number, y: number): string {
   }
 }
 
-interface WitnessBarsProps {
+interface SourceBarsProps {
   name: string;
   capacityL: number;
   words: FuelWords;
-  witnesses: readonly Witness[];
-  testimony: Testimony;
+  sources: readonly FuelSource[];
+  estimate: FuelEstimate;
 }
 
-/** What each witness says of one tank, side by side on one scale, with how sure it is; and what comes out of it. */
-export function WitnessBars({ name, capacityL, witnesses, testimony, words }: WitnessBarsProps) {
+/** What each source says of one tank, side by side on one scale, with how sure it is; and what comes out of it. */
+export function SourceBars({ name, capacityL, sources, estimate, words }: SourceBarsProps) {
   const { ink, stone, chock, clay } = usePalette();
-  const most = Math.max(capacityL, ...witnesses.map((w) => w.litres.value));
+  const most = Math.max(capacityL, ...sources.map((w) => w.litres.value));
   const x = (litres: number) => LEFT + (Math.min(most, Math.max(0, litres)) / most) * (RIGHT - LEFT);
-  const height = witnesses.length * ROW + 8;
-  const said = witnesses.map(({ kind, litres }) => `${WORDS[kind]} ${words.say(litres.value)}`).join(", ");
+  const height = sources.length * ROW + 8;
+  const said = sources.map(({ kind, litres }) => `${WORDS[kind]} ${words.say(litres.value)}`).join(", ");
   return (
-    <View className="rounded-xl bg-stone px-3 py-2" testID={`witnesses-${name}`}>
+    <View className="rounded-xl bg-stone px-3 py-2" testID={`sources-${name}`}>
       <View className="flex-row items-baseline justify-between">
         <Text className="font-strong">{name}</Text>
         <Text className="font-strong text-lg">
-          {words.say(testimony.litres.value)}
-          <Text className="text-sm text-voice">{`  ${words.number(testimony.lowL)} to ${words.number(testimony.highL)}`}</Text>
+          {words.say(estimate.litres.value)}
+          <Text className="text-sm text-voice">{`  ${words.number(estimate.lowL)} to ${words.number(estimate.highL)}`}</Text>
         </Text>
       </View>
       <View
@@ -65,16 +65,16 @@ export function WitnessBars({ name, capacityL, witnesses, testimony, words }: Wi
       >
         <Svg width="100%" height="100%" viewBox={`0 0 350 ${height}`}>
           <Rect
-            x={x(testimony.lowL)}
+            x={x(estimate.lowL)}
             y={0}
-            width={Math.max(4, x(testimony.highL) - x(testimony.lowL))}
+            width={Math.max(4, x(estimate.highL) - x(estimate.lowL))}
             height={height}
             fill={chock}
             opacity={0.55}
           />
-          {witnesses.map(({ kind, litres }, i) => {
+          {sources.map(({ kind, litres }, i) => {
             const y = ROW / 2 + 4 + i * ROW;
-            const odd = testimony.odd === kind;
+            const odd = estimate.odd === kind;
             const reach = Z_95_TWO_SIDED * litres.sigma;
             return (
               <G key={kind}>
@@ -112,9 +112,9 @@ export function WitnessBars({ name, capacityL, witnesses, testimony, words }: Wi
           })}
         </Svg>
       </View>
-      {!testimony.agree && (
+      {!estimate.agree && (
         <Text className="font-mid text-clay">
-          {testimony.odd ? `${WORDS[testimony.odd]} is the odd one out` : "They disagree: the lowest counts"}
+          {estimate.odd ? `${WORDS[estimate.odd]} is the odd one out` : "They disagree: the lowest counts"}
         </Text>
       )}
     </View>

@@ -3,16 +3,16 @@ import {
   HANDS,
   LAPS_BEFORE_FLOW,
   METHODS,
+  type Preferences,
+  preferenceReasons,
   RETURN_RULES,
   SAMPLE_FATES,
-  type School,
   SURFACE_WAYS,
-  schoolReasons,
 } from "@cravix/core";
 import { router } from "expo-router";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
-import { schoolSet } from "../../store/planned-slice";
+import { preferencesSet } from "../../store/planned-slice";
 import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { Caution } from "../../ui/judgement-card";
@@ -22,8 +22,8 @@ import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 
 const WORDS: Record<string, string> = {
-  "read and do": "Read, then do",
-  "flow then read": "Flow, then read",
+  "read-and-do": "Read, then do",
+  "flow, then check": "Flow, then read",
   "as listed": "As the list has it",
   "the other way round": "The other way round",
   moved: "Moved by hand",
@@ -40,7 +40,7 @@ const WORDS: Record<string, string> = {
 const words = (option: string) => WORDS[option] ?? option;
 
 /** How this pilot works on this aircraft, each setting with its reason. */
-export function SchoolScreen({ registration }: { registration: string }) {
+export function PreferencesScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>
       {(aircraft) => <Settings aircraft={aircraft} />}
@@ -48,20 +48,20 @@ export function SchoolScreen({ registration }: { registration: string }) {
   );
 }
 
-function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: KnownAircraft }) {
+function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraft: KnownAircraft }) {
   const dispatch = useAppDispatch();
   const wide = useWide();
   const { registration } = bundle.aircraft;
-  const { habits, stations, name, fuel } = bundle.type;
+  const { recommended, stations, name, fuel } = bundle.type;
   const laps = bundle.laps[crewId ?? ""] ?? 0;
-  const why = schoolReasons(habits, laps);
-  const set = (part: Partial<School>) => {
-    if (crewId) dispatch(schoolSet({ crewId, registration, school: { ...school, ...part } }));
+  const why = preferenceReasons(recommended, laps);
+  const set = (part: Partial<Preferences>) => {
+    if (crewId) dispatch(preferencesSet({ crewId, registration, preferences: { ...preferences, ...part } }));
   };
   const lap = stations.filter((station) => station.phase === "lap");
   const against = [
-    habits?.surfaces && habits.surfaces.way !== school.surfaces && habits.surfaces.why,
-    habits?.brake && habits.brake.way !== school.brake && habits.brake.why,
+    recommended?.surfaces && recommended.surfaces.way !== preferences.surfaces && recommended.surfaces.why,
+    recommended?.brake && recommended.brake.way !== preferences.brake && recommended.brake.why,
   ].filter((reason): reason is string => Boolean(reason));
   return (
     <Screen
@@ -89,11 +89,11 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
           <Choice
             title="Reading and doing"
             options={METHODS}
-            value={school.method}
+            value={preferences.method}
             onChange={(method) => set({ method })}
             words={words}
             why={
-              school.method === "flow then read" && laps < LAPS_BEFORE_FLOW
+              preferences.method === "flow, then check" && laps < LAPS_BEFORE_FLOW
                 ? `${why.method} Until then, better read and do.`
                 : why.method
             }
@@ -101,7 +101,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
           <Choice
             title="Surfaces outside"
             options={SURFACE_WAYS}
-            value={school.surfaces}
+            value={preferences.surfaces}
             onChange={(surfaces) => set({ surfaces })}
             words={words}
             why={why.surfaces}
@@ -109,7 +109,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
           <Choice
             title="At the run-up"
             options={BRAKE_WAYS}
-            value={school.brake}
+            value={preferences.brake}
             onChange={(brake) => set({ brake })}
             words={words}
             why={why.brake}
@@ -117,7 +117,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
           <Choice
             title="After an interruption"
             options={RETURN_RULES}
-            value={school.afterInterruption}
+            value={preferences.afterInterruption}
             onChange={(afterInterruption) => set({ afterInterruption })}
             words={words}
             why={why.afterInterruption}
@@ -126,7 +126,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
             <Choice
               title="A cup of clean fuel"
               options={SAMPLE_FATES}
-              value={school.sample ?? "discarded"}
+              value={preferences.sample ?? "discarded"}
               onChange={(sample) => set({ sample })}
               words={words}
               why={why.sample}
@@ -137,7 +137,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
           ))}
         </View>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
-          {school.order ? (
+          {preferences.order ? (
             <View className="gap-2">
               <Heading className="text-lg">The lap</Heading>
               <Text>An order of your own, from the page of the lap.</Text>
@@ -150,7 +150,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
               <Choice
                 title="Which way round"
                 options={HANDS}
-                value={school.hand}
+                value={preferences.hand}
                 onChange={(hand) => set({ hand })}
                 words={words}
                 why={why.lap}
@@ -158,7 +158,7 @@ function Settings({ aircraft: { bundle, crew, crewId, school } }: { aircraft: Kn
               <Choice
                 title="Where the lap begins"
                 options={lap.map((station) => station.id)}
-                value={school.start ?? lap[0]?.id}
+                value={preferences.start ?? lap[0]?.id}
                 onChange={(start) => set({ start })}
                 words={(id) => lap.find((station) => station.id === id)?.name ?? id}
               />

@@ -1,17 +1,17 @@
 import type { SampleFate } from "../fuel/fuel-told";
 
 /** What belongs to one way of doing things only; a list names its items and rules by these. */
-export const SCHOOL_TAGS = ["surfaces moved", "surfaces looked at", "brake first", "controls first"] as const;
-export type SchoolTag = (typeof SCHOOL_TAGS)[number];
+export const METHOD_TAGS = ["surfaces moved", "surfaces looked at", "brake first", "controls first"] as const;
+export type MethodTag = (typeof METHOD_TAGS)[number];
 
-export const METHODS = ["read and do", "flow then read"] as const;
+export const METHODS = ["read-and-do", "flow, then check"] as const;
 export const HANDS = ["as listed", "the other way round"] as const;
 export const SURFACE_WAYS = ["moved", "looked at"] as const;
 export const BRAKE_WAYS = ["brake first", "controls first"] as const;
 export const RETURN_RULES = ["some items back", "start of the station", "start of the step"] as const;
 
 /** How this pilot works on this aircraft. */
-export interface School {
+export interface Preferences {
   method: (typeof METHODS)[number];
   /** The station of the lap that is begun at; absent: as the list has it. */
   start?: string;
@@ -26,9 +26,9 @@ export interface School {
 }
 
 /** What the type itself asks for, with the reason: it is no matter of taste. */
-export interface TypeHabits {
-  surfaces?: { way: School["surfaces"]; why: string };
-  brake?: { way: School["brake"]; why: string };
+export interface Recommended {
+  surfaces?: { way: Preferences["surfaces"]; why: string };
+  brake?: { way: Preferences["brake"]; why: string };
 }
 
 /** After so many complete laps on a type the flow from memory is offered (common practice). */
@@ -40,20 +40,20 @@ export const ITEMS_BACK = 3;
  * What is set where the pilot has chosen nothing: read-and-do; the lap as the list has it; surfaces and brake as the type asks, else moved
  * and brake first; after an interruption back to the start of the station. Source: common practice.
  */
-export function defaultSchool(habits: TypeHabits | undefined): School {
+export function defaultPreferences(recommended: Recommended | undefined): Preferences {
   return {
-    method: "read and do",
+    method: "read-and-do",
     hand: "as listed",
-    surfaces: habits?.surfaces?.way ?? "moved",
-    brake: habits?.brake?.way ?? "brake first",
+    surfaces: recommended?.surfaces?.way ?? "moved",
+    brake: recommended?.brake?.way ?? "brake first",
     afterInterruption: "start of the station",
     sample: "discarded",
   };
 }
 
 /** Why each setting is what it is, in a sentence for the screen that sets it. */
-export function schoolReasons(
-  habits: TypeHabits | undefined,
+export function preferenceReasons(
+  recommended: Recommended | undefined,
   laps: number,
 ): Record<"method" | "lap" | "surfaces" | "brake" | "afterInterruption" | "sample", string> {
   return {
@@ -63,8 +63,10 @@ export function schoolReasons(
         : `Each line read, then done, until you have ${LAPS_BEFORE_FLOW} complete laps on this type; you have ${laps}.`,
     lap: "One way, the same every time: what is done out of habit is not left out.",
     surfaces:
-      habits?.surfaces?.why ?? "Moved by hand you feel a binding hinge; this type says nothing against it.",
-    brake: habits?.brake?.why ?? "The brake holds it while you look down; this type says nothing against it.",
+      recommended?.surfaces?.why ??
+      "Moved by hand you feel a binding hinge; this type says nothing against it.",
+    brake:
+      recommended?.brake?.why ?? "The brake holds it while you look down; this type says nothing against it.",
     afterInterruption:
       "What you were doing when you were spoken to is what gets lost. A station back costs a minute.",
     sample:
@@ -72,11 +74,11 @@ export function schoolReasons(
   };
 }
 
-/** The tags that a school stands for. */
-export function schoolTags(school: Pick<School, "surfaces" | "brake">): ReadonlySet<SchoolTag> {
-  return new Set<SchoolTag>([
-    school.surfaces === "moved" ? "surfaces moved" : "surfaces looked at",
-    school.brake,
+/** The tags that a pilot's preferences stand for. */
+export function methodTags(preferences: Pick<Preferences, "surfaces" | "brake">): ReadonlySet<MethodTag> {
+  return new Set<MethodTag>([
+    preferences.surfaces === "moved" ? "surfaces moved" : "surfaces looked at",
+    preferences.brake,
   ]);
 }
 
@@ -84,10 +86,13 @@ export function schoolTags(school: Pick<School, "surfaces" | "brake">): Readonly
  * The stations of the lap in this pilot's order: an order of his own, else the list's, begun at his start and turned to his hand. What his
  * order does not name (a station that is new to the list) keeps its place behind the one before it; nothing is lost.
  */
-export function orderLap<S extends { id: string }>(stations: readonly S[], school: School | undefined): S[] {
-  if (!school) return [...stations];
-  if (school.order) {
-    const named = school.order.flatMap((id) => stations.find((s) => s.id === id) ?? []);
+export function orderLap<S extends { id: string }>(
+  stations: readonly S[],
+  preferences: Preferences | undefined,
+): S[] {
+  if (!preferences) return [...stations];
+  if (preferences.order) {
+    const named = preferences.order.flatMap((id) => stations.find((s) => s.id === id) ?? []);
     const result = [...new Set(named)];
     stations.forEach((station, i) => {
       if (result.includes(station)) return;
@@ -96,7 +101,7 @@ export function orderLap<S extends { id: string }>(stations: readonly S[], schoo
     });
     return result;
   }
-  const turned = school.hand === "the other way round" ? [...stations].reverse() : [...stations];
-  const at = school.start ? turned.findIndex((s) => s.id === school.start) : 0;
+  const turned = preferences.hand === "the other way round" ? [...stations].reverse() : [...stations];
+  const at = preferences.start ? turned.findIndex((s) => s.id === preferences.start) : 0;
   return at > 0 ? [...turned.slice(at), ...turned.slice(0, at)] : turned;
 }

@@ -6,17 +6,17 @@ import {
   composeList,
   confirmOptions,
   currentItem,
-  defaultSchool,
+  defaultPreferences,
   foldPreflight,
   hashWords,
   ITEMS_BACK,
   inRuleOrder,
   LAPS_BEFORE_FLOW,
+  type Preferences,
   type PreflightEvent,
+  preferenceReasons,
   type ReturnWay,
   returnTo,
-  type School,
-  schoolReasons,
   stationBlockedBy,
   stationToFlow,
 } from "../index";
@@ -26,21 +26,24 @@ import {
   event,
   item,
   LIST_INPUT,
-  preflightId,
   source,
   started,
+  streamId,
   type,
   undo,
 } from "../testing/small-aircraft";
 
-const school = (part: Partial<School> = {}): School => ({ ...defaultSchool(undefined), ...part });
-const fold = (...events: PreflightEvent[]) => foldPreflight(preflightId, [started(), ...events]);
+const prefer = (part: Partial<Preferences> = {}): Preferences => ({
+  ...defaultPreferences(undefined),
+  ...part,
+});
+const fold = (...events: PreflightEvent[]) => foldPreflight(streamId, [started(), ...events]);
 const compose = (part: Partial<ComposeInput>) => composeList({ ...LIST_INPUT, ...part });
 
-describe("a school", () => {
+describe("preferences", () => {
   test("is by default read-and-do, the list's own lap, back to the start of the station", () => {
-    expect(defaultSchool(undefined)).toEqual({
-      method: "read and do",
+    expect(defaultPreferences(undefined)).toEqual({
+      method: "read-and-do",
       hand: "as listed",
       surfaces: "moved",
       brake: "brake first",
@@ -50,34 +53,34 @@ describe("a school", () => {
   });
 
   test("takes surfaces and brake from the type, with the type's reason", () => {
-    const habits = {
+    const recommended = {
       surfaces: { way: "looked at" as const, why: "Thin skins." },
       brake: { way: "controls first" as const, why: "One cable." },
     };
-    expect(defaultSchool(habits)).toMatchObject({ surfaces: "looked at", brake: "controls first" });
-    expect(schoolReasons(habits, 0)).toMatchObject({ surfaces: "Thin skins.", brake: "One cable." });
+    expect(defaultPreferences(recommended)).toMatchObject({ surfaces: "looked at", brake: "controls first" });
+    expect(preferenceReasons(recommended, 0)).toMatchObject({ surfaces: "Thin skins.", brake: "One cable." });
   });
 
   test("offers the flow from memory after ten complete laps (common practice)", () => {
-    expect(schoolReasons(undefined, LAPS_BEFORE_FLOW - 1).method).toContain("you have 9");
-    expect(schoolReasons(undefined, LAPS_BEFORE_FLOW).method).toContain("from memory");
+    expect(preferenceReasons(undefined, LAPS_BEFORE_FLOW - 1).method).toContain("you have 9");
+    expect(preferenceReasons(undefined, LAPS_BEFORE_FLOW).method).toContain("from memory");
   });
 
   test("leaves out what belongs to another", () => {
     const two = {
       ...type,
       items: [
-        item("move", "left", { school: "surfaces moved" }),
-        item("look", "left", { school: "surfaces looked at" }),
+        item("move", "left", { method: "surfaces moved" }),
+        item("look", "left", { method: "surfaces looked at" }),
         item("all", "left"),
       ],
     };
-    const ids = (s: School | undefined) =>
-      compose({ type: two, aircraft: { ...aircraft, ownItems: [] }, ...(s && { school: s }) }).items.map(
+    const ids = (s: Preferences | undefined) =>
+      compose({ type: two, aircraft: { ...aircraft, ownItems: [] }, ...(s && { preferences: s }) }).items.map(
         (i) => i.id,
       );
-    expect(ids(school())).toEqual(["move", "all"]);
-    expect(ids(school({ surfaces: "looked at" }))).toEqual(["look", "all"]);
+    expect(ids(prefer())).toEqual(["move", "all"]);
+    expect(ids(prefer({ surfaces: "looked at" }))).toEqual(["look", "all"]);
     expect(ids(undefined)).toEqual(["move", "all"]);
   });
 
@@ -86,18 +89,18 @@ describe("a school", () => {
       ...type,
       items: [item("brake", "left"), item("controls", "left")],
       rules: [
-        { id: "b", first: "brake", waits: { items: ["controls"] }, why: "b", school: "brake first" as const },
+        { id: "b", first: "brake", waits: { items: ["controls"] }, why: "b", method: "brake first" as const },
         {
           id: "c",
           first: "controls",
           waits: { items: ["brake"] },
           why: "c",
-          school: "controls first" as const,
+          method: "controls first" as const,
         },
       ],
     };
-    const list = (brake: School["brake"]) =>
-      compose({ type: two, aircraft: { ...aircraft, ownItems: [] }, school: school({ brake }) });
+    const list = (brake: Preferences["brake"]) =>
+      compose({ type: two, aircraft: { ...aircraft, ownItems: [] }, preferences: prefer({ brake }) });
     expect(list("brake first").items.map((i) => i.id)).toEqual(["brake", "controls"]);
     const cable = list("controls first");
     expect(cable.items.map((i) => i.id)).toEqual(["controls", "brake"]);
@@ -107,9 +110,9 @@ describe("a school", () => {
   });
 
   test("walks the lap in its own order, and everything else as it was", () => {
-    const turned = compose({ school: school({ start: "right" }) });
+    const turned = compose({ preferences: prefer({ start: "right" }) });
     expect(turned.stations.map((s) => s.id)).toEqual(["papers", "right", "left", "engine"]);
-    expect(turned.school?.start).toBe("right");
+    expect(turned.preferences?.start).toBe("right");
   });
 });
 
@@ -222,7 +225,7 @@ describe("a second person", () => {
   test("is written down with the answers he gave", () => {
     const state = fold(
       event("crew.joined", { crewId: "kofi" }),
-      event("item.answered", { itemId: "held", outcome: "sound", byCrewId: "kofi" }),
+      event("item.answered", { itemId: "held", outcome: "checked", byCrewId: "kofi" }),
     );
     expect(state.joined).toEqual(["kofi"]);
     expect(state.answers.held?.byCrewId).toBe("kofi");
@@ -230,7 +233,7 @@ describe("a second person", () => {
 });
 
 describe("flow, then read", () => {
-  const list = compose({ school: school({ method: "flow then read" }) });
+  const list = compose({ preferences: prefer({ method: "flow, then check" }) });
   const flowing = (...events: PreflightEvent[]) => stationToFlow(list, fold(...events))?.id;
   const cockpit = [answered("docs"), answered("lock")];
   const flow = (stationId: string) => event("station.flowed", { stationId });
@@ -254,7 +257,7 @@ describe("flow, then read", () => {
     const state = fold(
       ...cockpit,
       flow("left"),
-      event("item.answered", { itemId: "left.skin", outcome: "sound", caught: true }),
+      event("item.answered", { itemId: "left.skin", outcome: "checked", caught: true }),
     );
     expect(state.answers["left.skin"]?.caught).toBe(true);
     expect(state.flowed.left?.seconds).toBeGreaterThan(0);
@@ -262,7 +265,7 @@ describe("flow, then read", () => {
 
   test("stops at a station that holds something that has to wait, until that is put off", () => {
     const two = compose({
-      school: school({ method: "flow then read" }),
+      preferences: prefer({ method: "flow, then check" }),
       type: { ...type, items: [...type.items, item("held", "left", { second: true })] },
     });
     const at = fold(...cockpit);
@@ -271,13 +274,13 @@ describe("flow, then read", () => {
       block: { kind: "second person" },
     });
     expect(stationBlockedBy(two, at, "right")).toBeUndefined();
-    const later = fold(...cockpit, event("item.deferred", { itemId: "held" }));
+    const later = fold(...cockpit, event("item.postponed", { itemId: "held" }));
     expect(stationBlockedBy(two, later, "left")).toBeUndefined();
     expect(stationToFlow(two, later)?.id).toBe("left");
   });
 
   test("is not what read-and-do does", () => {
-    expect(stationToFlow(compose({ school: school() }), fold(...cockpit))).toBeUndefined();
+    expect(stationToFlow(compose({ preferences: prefer() }), fold(...cockpit))).toBeUndefined();
   });
 });
 

@@ -6,15 +6,15 @@ const TOP = 14;
 const BOTTOM = 152;
 const HEIGHT = 164;
 
-export interface StickScale {
+export interface DipstickScale {
   from: number;
   to: number;
   /** What a finger can set it to. */
   step: number;
 }
 
-/** The part of the stick that is marked: a little below the minimum to a little above the maximum. */
-export function stickScale(profile: OilProfile | undefined, most: number): StickScale {
+/** The part of the dipstick that is marked: a little below the minimum to a little above the maximum. */
+export function dipstickScale(profile: OilProfile | undefined, most: number): DipstickScale {
   const { minimumQt = 0, maximumQt = most } = profile ?? {};
   const spread = Math.max(0.2, maximumQt - minimumQt);
   const step = spread < 1.5 ? 0.1 : 0.5;
@@ -23,14 +23,14 @@ export function stickScale(profile: OilProfile | undefined, most: number): Stick
 }
 
 /** The level at a place of the drawing, to the nearest mark. */
-export function levelAtHeight({ from, to, step }: StickScale, part: number): number {
+export function levelAtHeight({ from, to, step }: DipstickScale, part: number): number {
   const level = from + ((BOTTOM - part * HEIGHT) / (BOTTOM - TOP)) * (to - from);
   return Number((Math.round(Math.min(to, Math.max(from, level)) / step) * step).toFixed(1));
 }
 
-interface OilStickProps {
+interface OilDipstickProps {
   profile: OilProfile | undefined;
-  scale: StickScale;
+  scale: DipstickScale;
   value: number | undefined;
   lastQt?: number | undefined;
   longFlight: boolean;
@@ -42,7 +42,7 @@ interface OilStickProps {
 const LINE = 14;
 
 /** The dipstick of this engine: minimum, maximum, what throws off, last time, and the wet part of it now. */
-export function OilStick({ profile, scale, value, lastQt, longFlight, other }: OilStickProps) {
+export function OilDipstick({ profile, scale, value, lastQt, longFlight, other }: OilDipstickProps) {
   const { ink, stone, chock, clay, voice, paper } = usePalette();
   const y = (qt: number) => BOTTOM - ((qt - scale.from) / (scale.to - scale.from)) * (BOTTOM - TOP);
   const inside = (qt: number | undefined): qt is number =>

@@ -1,0 +1,3 @@
+export * from "./old-events";
+export * from "./old-files";
+export * from "./old-notes";

@@ -1,0 +1,36 @@
+import { preferencesInTodaysWords } from "./old-events";
+import { fileInTodaysWords } from "./old-files";
+import { isRecord, renamed } from "./rename";
+
+/** What a device keeps of one aircraft, with its files and its last walks in today's words. */
+export function bundleInTodaysWords(bundle: unknown): unknown {
+  if (!isRecord(bundle)) return bundle;
+  const { aircraft, type, walks } = bundle;
+  return {
+    ...bundle,
+    aircraft: fileInTodaysWords(aircraft),
+    type: fileInTodaysWords(type),
+    ...(Array.isArray(walks) && {
+      walks: walks.map((walk) =>
+        isRecord(walk) && "school" in walk
+          ? {
+              ...renamed(walk, { school: "preferences" }),
+              preferences: preferencesInTodaysWords(walk.school),
+            }
+          : walk,
+      ),
+    }),
+  };
+}
+
+/** What was set for the next walks, each pilot's preferences with it. */
+export function plannedInTodaysWords(planned: unknown): unknown {
+  if (!isRecord(planned) || !isRecord(planned.schools)) return planned;
+  const { schools, ...rest } = planned;
+  return {
+    ...rest,
+    preferences: Object.fromEntries(
+      Object.entries(schools as object).map(([key, one]) => [key, preferencesInTodaysWords(one)]),
+    ),
+  };
+}
