@@ -5,7 +5,7 @@ import { countToSend, eventsOfPreflight, listOf, refusedEvents } from "./event-l
 import { readNote } from "./notes";
 import { pruneSent } from "./prune-sent";
 
-/** As a device of the version before left it: recorded, not made by today's code. */
+/** As a device of an earlier version left it: recorded, not made by today's code. */
 const recorded = (id: string, sync: KeptEvent["sync"], type: string, data: object, reason?: string) => ({
   id,
   preflightId: "0198a000-0000-7000-8000-000000000001",
@@ -47,6 +47,8 @@ test("a device that comes from the version before keeps everything it had, and w
   await before.put("lists", { hash: "sha256:x", list: { format: "cravix.list/1" }, sent: 1 });
   await before.put("notes", [{ preflightId: uuid(1), registration: "QX-TAR" }], "open preflights");
   await before.put("notes", "half a sentence", "draft:found");
+  const school = { method: "flow then read", hand: "as listed" };
+  await before.put("notes", { byRegistration: {}, schools: { "ines:QX-TAR": school } }, "planned");
   before.close();
 
   await deviceDatabase();
@@ -54,9 +56,23 @@ test("a device that comes from the version before keeps everything it had, and w
   expect(events.map((e) => e.id)).toEqual(old.map((e) => e.id));
   // What the server has is read by the rules it was sent under; what was never sent, by today's.
   expect(events.map((e) => e.rules)).toEqual([1, 1, undefined, undefined]);
+  // And in today's words: what waits can be sent, what is open can be gone on with.
+  expect(events.map((e) => [e.streamId, e.type, "outcome" in e.data ? e.data.outcome : undefined])).toEqual([
+    [uuid(1), "preflight.started", undefined],
+    [uuid(1), "item.answered", "checked"],
+    [uuid(1), "item.answered", "checked"],
+    [uuid(1), "item.answered", "checked"],
+  ]);
+  expect(events.some((e) => "preflightId" in e)).toBe(false);
+  expect(await readNote("planned")).toEqual({
+    byRegistration: {},
+    preferences: { "ines:QX-TAR": { method: "flow, then check", hand: "as listed" } },
+  });
   expect(await countToSend()).toBe(1);
   expect((await refusedEvents())[0]).toMatchObject({ id: uuid(4), reason: "No." });
-  expect(await listOf("sha256:x")).toBeDefined();
+  expect(await listOf("sha256:x")).toEqual({ format: "cravix.list/2" });
+  // What its hash is of stays as it was.
+  expect((await (await deviceDatabase()).get("lists", "sha256:x"))?.list.format).toBe("cravix.list/1");
   expect(await readNote("open preflights")).toEqual([{ preflightId: uuid(1), registration: "QX-TAR" }]);
   expect(await readNote("draft:found")).toBe("half a sentence");
 });
@@ -70,7 +86,7 @@ test("what was sent long ago goes, with its list; never of an open walk, or of o
     const put = (type: string, data: object, s: KeptEvent["sync"], at?: number) =>
       db.put("events", {
         ...recorded(newId(now), s, type, data),
-        preflightId: id,
+        streamId: id,
         ...(at !== undefined && { sentAt: at }),
       } as never);
     await put(

@@ -1,5 +1,8 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import { gunzipSync } from "node:zlib";
 import { checkEvent, contentHash } from "@cravix/contract";
-import { FILE_FORMATS, jsonSchema, readFile, readFileText } from "@cravix/contract/files";
+import { FILE_FORMATS, jsonSchema, readFile, readFileText, readList } from "@cravix/contract/files";
 import {
   bestOrder,
   blockedBy,
@@ -21,6 +24,7 @@ import {
   type PreflightEvent,
   pastRunUps,
   type Source,
+  topicOf,
   walkingDistances,
 } from "@cravix/core";
 import Ajv2020 from "ajv/dist/2020";
@@ -40,6 +44,32 @@ test.each(
   scenarioFiles.map((file) => [JSON.stringify(file).slice(0, 90), file] as const),
 )("%s is a valid file", (_name, file) => {
   expect(readFile(JSON.parse(JSON.stringify(file)))).toEqual({ file: JSON.parse(JSON.stringify(file)) });
+});
+
+test("lists that were composed and pinned before words were changed are lists today", () => {
+  const file = join(__dirname, "../../core/src/testing/recorded-walks.json.gz");
+  const { lists } = JSON.parse(gunzipSync(readFileSync(file)).toString()) as {
+    lists: Record<string, object>;
+  };
+  expect(Object.keys(lists).length).toBeGreaterThan(5);
+  for (const [hash, recorded] of Object.entries(lists)) {
+    expect(contentHash(recorded)).toBe(hash);
+    // What the engine remembered stands in them in another form than a device makes it.
+    const { memory: _memory, ...rest } = recorded as { memory?: unknown };
+    expect(readList(rest)).toMatchObject({ list: { format: "cravix.list/2" } });
+  }
+});
+
+test.each(
+  group.map(({ type }) => [type.name, type] as const),
+)("%s says of every place what it is for, of every item which part and what it is about", (_name, type) => {
+  expect(type.stations.filter(({ role }) => !role)).toEqual([]);
+  expect(type.items.filter(({ part, topic }) => !part || !topic)).toEqual([]);
+  // What is measured is about what its reading is about.
+  for (const { reading, topic, id } of type.items)
+    if (topicOf(reading?.key)) expect([id, topic]).toEqual([id, topicOf(reading?.key)]);
+  expect(type.items.filter(({ drill }) => drill)).toHaveLength(1);
+  expect(type.items.filter(({ choicesFrom }) => choicesFrom === "runways")).toHaveLength(1);
 });
 
 describe("QX-TAR", () => {

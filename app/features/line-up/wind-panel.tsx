@@ -1,4 +1,13 @@
-import { formatNumber, QuantityError, READING, RUNWAY_ITEM, windComponents } from "@cravix/core";
+import {
+  formatNumber,
+  isConvertible,
+  QuantityError,
+  READING,
+  runwayInUse,
+  type Unit,
+  valueIn,
+  windComponents,
+} from "@cravix/core";
 import { View } from "react-native";
 import Svg, { Circle, G, Path, Rect, Text as SvgText } from "react-native-svg";
 import { JudgementCard } from "../../ui/judgement-card";
@@ -9,9 +18,13 @@ import type { Walk } from "../walk/use-preflight";
 /** The runway as you will see it, nose up, and the wind across it. */
 export function WindPanel({ walk }: { walk: Walk }) {
   const { state, list, judged } = walk;
-  const runway = list.airfield?.runways.find((r) => r.id === state.answers[RUNWAY_ITEM]?.value);
-  const fromDeg = state.readings[READING.windFrom]?.value;
-  const kt = state.readings[READING.windSpeed]?.value;
+  const runway = runwayInUse(list, state)?.runway;
+  const told = (key: string, unit: Unit) => {
+    const reading = state.readings[key];
+    return reading && isConvertible(reading.unit, unit) ? valueIn(key, reading, unit) : undefined;
+  };
+  const fromDeg = told(READING.windFrom, "°");
+  const kt = told(READING.windSpeed, "kt");
   if (!runway) return null;
   const components =
     fromDeg === undefined || kt === undefined ? undefined : safeComponents(runway.headingDeg, fromDeg, kt);

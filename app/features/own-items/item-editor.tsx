@@ -1,5 +1,5 @@
 import type { FileFault } from "@cravix/contract/files";
-import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, type Station } from "@cravix/core";
+import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, partOfTitle, type Station } from "@cravix/core";
 import { View } from "react-native";
 import { Choice } from "../../ui/choice";
 import { GRADE_WORD } from "../../ui/grade-mark";
@@ -29,7 +29,7 @@ export function ItemEditor({
         maxLength={600}
         label="What to do, in a few words"
         value={item.title}
-        onChange={(title) => onChange({ title })}
+        onChange={(title) => onChange({ title, part: partOfTitle(title) })}
         fault={fault("title")}
         placeholder="Left seat rail: rock it hard"
       />

@@ -1,5 +1,5 @@
 import { blockedBy, capital } from "@cravix/core";
-import { cornerWords, STICK_CORNERS, type StickCorner, surfacesFor } from "@cravix/core/run-up";
+import { CORNER, cornerWords, STICK_CORNERS, type StickCorner, surfacesFor } from "@cravix/core/run-up";
 import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
@@ -41,7 +41,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
   const [at, setAt] = useState(0);
   const [seen, setSeen] = useState<ReadonlySet<Place>>(new Set());
   const place = PLACES[at] ?? "forward left";
-  const item = walk.list.items.find((i) => i.id === "run-up.controls");
+  const item = walk.list.items.find((i) => i.drill === "controls");
   const back = () => router.replace(`/preflight/${walk.state.id}`);
   const corner = STICK_CORNERS.find((c) => c === place);
   const pedal = place === "rudder left" ? "left" : place === "rudder right" ? "right" : "neutral";
@@ -173,6 +173,7 @@ function FromBehind({
 }) {
   const { ink, stone, chock, paper } = usePalette();
   const places = corner ? surfacesFor(corner, pedal) : surfacesFor("back left", pedal);
+  const held = corner && CORNER[corner];
   const dy = (place: "up" | "down" | "neutral") =>
     !corner || place === "neutral" ? 0 : place === "up" ? -22 : 22;
   const flap = (x: number, width: number, y: number, move: number, key: string) => (
@@ -215,12 +216,7 @@ function FromBehind({
         <Rect x={136} y={140} width={68} height={46} rx={6} fill={paper} stroke={ink} strokeWidth={2.5} />
         <Line x1={136} x2={204} y1={163} y2={163} stroke={stone} strokeWidth={2} />
         <Line x1={170} x2={170} y1={140} y2={186} stroke={stone} strokeWidth={2} />
-        <Circle
-          cx={corner ? (corner.endsWith("left") ? 145 : 195) : 170}
-          cy={corner ? (corner.startsWith("forward") ? 149 : 177) : 163}
-          r={8}
-          fill={ink}
-        />
+        <Circle cx={170 + (held?.across ?? 0) * 25} cy={163 + (held?.back ?? 0) * 14} r={8} fill={ink} />
       </Svg>
     </View>
   );

@@ -40,7 +40,7 @@ function RunUpDoors({ walk }: { walk: Walk }) {
   const { list, state, item } = walk;
   if (!item) return null;
   const page = (name: string) => router.push(`/preflight/${state.id}/${name}` as "/");
-  if (item.id === "run-up.controls")
+  if (item.drill === "controls")
     return (
       <Button className="min-h-16" testID="controls-drill" onPress={() => page("controls")}>
         Corner by corner, drawn

@@ -3,8 +3,8 @@ import {
   type Condition,
   formatQuantity,
   isReadingOf,
+  partOf,
   type ReadingKind,
-  wordOf,
 } from "@cravix/core";
 import { Redirect, router } from "expo-router";
 import { useState } from "react";
@@ -248,13 +248,14 @@ function Known({ aircraft: { bundle }, open }: { aircraft: KnownAircraft; open: 
 
 function Remembered({ aircraft: { bundle, crew } }: { aircraft: KnownAircraft }) {
   const remembered = MEMORY.flatMap((kind) =>
-    bundle.type.items.flatMap(({ title, reading }) => {
+    bundle.type.items.flatMap((item) => {
+      const { reading } = item;
       const last = bundle.lastReadings.find((r) => r.key === reading?.key);
       if (!last || !reading || !isReadingOf(reading.key, kind)) return [];
       return [
         {
           key: reading.key,
-          name: title.split(":")[0] ?? wordOf(kind).label,
+          name: partOf(item),
           text: lastReadingText(last, reading.decimals, crew),
         },
       ];

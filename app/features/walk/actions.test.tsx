@@ -11,6 +11,7 @@ const item = (kind: Item["kind"], more: Partial<Item> = {}): Item => ({
   station: "s",
   kind,
   title: "Elevator: count the hinges",
+  part: "Elevator",
   good: "good",
   why: "why",
   miss: "stop",

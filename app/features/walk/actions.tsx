@@ -1,4 +1,4 @@
-import type { Item } from "@cravix/core";
+import { type Item, partOf } from "@cravix/core";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Keypad } from "../../ui/keypad";
@@ -221,7 +221,7 @@ function CountAnswer({ item, acts, onFound }: Pick<ActionsProps, "item" | "acts"
             onPress={() =>
               n === expected
                 ? acts.checked(item, String(n))
-                : onFound(`${item.title.split(":")[0]}: ${n} serviceable, ${expected} expected`)
+                : onFound(`${partOf(item)}: ${n} serviceable, ${expected} expected`)
             }
           >
             {String(n)}

@@ -1,4 +1,4 @@
-import { FINDING_GRADES, type FindingGrade, type Item } from "@cravix/core";
+import { FINDING_GRADES, type FindingGrade, type Item, partOf } from "@cravix/core";
 import { View } from "react-native";
 import { useKept } from "../../device/use-kept";
 import { Button } from "../../ui/button";
@@ -33,7 +33,7 @@ export function useFoundDraft(walkId: string, item: Item, preset?: string) {
 
 function suggestion(item: Item): string {
   const what = item.bad?.split(":")[0];
-  const part = item.title.split(":")[0]?.replace(/\?$/, "") ?? item.title;
+  const part = partOf(item);
   return what ? `${part}: ${what}` : `${part}: not as it should be`;
 }
 

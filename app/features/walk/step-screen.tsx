@@ -1,4 +1,4 @@
-import { itemsOf, type Station, stationBlockedBy, stationToFlow } from "@cravix/core";
+import { itemsOf, partOf, type Station, stationBlockedBy, stationToFlow } from "@cravix/core";
 import { useKeepAwake } from "expo-keep-awake";
 import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";
@@ -108,7 +108,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
       if (choice) acts.checked(item, choice.value);
     } else if (item.kind === "count") {
       if (n === item.expected) acts.checked(item, String(n));
-      else startWriting(`${item.title.split(":")[0]}: ${n} serviceable, ${item.expected} expected`);
+      else startWriting(`${partOf(item)}: ${n} serviceable, ${item.expected} expected`);
     }
   };
   useShortcuts(

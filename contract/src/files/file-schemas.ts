@@ -1,6 +1,7 @@
 import {
   BRAKE_WAYS,
   CONDITIONS,
+  DRILLS,
   FINDING_GRADES,
   FUEL_GRADES,
   ITEM_KINDS,
@@ -9,7 +10,9 @@ import {
   OIL_HEATS,
   PHASES,
   STATION_PHASES,
+  STATION_ROLES,
   SURFACE_WAYS,
+  TOPICS,
   TRACED_STEPS,
   UNITS,
 } from "@cravix/core";
@@ -87,6 +90,8 @@ export const itemFields = {
   kind: string()
     .required()
     .oneOf(ITEM_KINDS.filter((kind) => kind !== "observe")),
+  part: name(80),
+  topic: string().oneOf(TOPICS),
   title: words(200),
   good: words(),
   bad: text(400),
@@ -123,6 +128,7 @@ export const itemFields = {
   confirm: optional(asked),
   proof: optional(asked),
   traced: string().oneOf(TRACED_STEPS),
+  drill: string().oneOf(DRILLS),
   method: method(),
   second: boolean(),
   loads: optional(object({ on: array().of(id()).max(30), off: array().of(id()).max(30) }).noUnknown()),
@@ -200,6 +206,7 @@ export const stationSchema = object({
   id: id(),
   name: words(80),
   phase: string().required().oneOf(STATION_PHASES),
+  role: string().oneOf(STATION_ROLES),
   x: anyNumber(),
   y: anyNumber(),
 }).noUnknown();

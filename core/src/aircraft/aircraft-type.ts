@@ -4,6 +4,7 @@ import type { MagnetoProfile } from "../engine/judge-magnetos";
 import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
 import type { FindingGrade, LimitRange, Source } from "../judgement/judgement";
 import type { OilProfile } from "../oil/judge-oil";
+import { READING_TOPICS } from "../readings/reading-keys";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
@@ -15,6 +16,47 @@ export type Phase = (typeof PHASES)[number];
 /** Where a station can stand: in a part of the preflight, or in the putting away after the flight. */
 export const STATION_PHASES = [...PHASES, "after"] as const;
 export type StationPhase = (typeof STATION_PHASES)[number];
+
+/** What a place is for, whatever it is called in the file. */
+export const STATION_ROLES = [
+  "approach",
+  "papers",
+  "loading",
+  "cockpit",
+  "nose",
+  "engine",
+  "propeller",
+  "wing",
+  "fuselage",
+  "tail",
+  "gear",
+  "fuel",
+  "oil",
+  "boarding",
+  "taxi",
+  "instruments",
+  "controls",
+  "run-up",
+  "take-off",
+  "line-up check",
+  "parked",
+] as const;
+export type StationRole = (typeof STATION_ROLES)[number];
+
+/** What an item is about: what can be read (hours, fuel, oil …), or what is looked at. */
+export const TOPICS = [
+  ...READING_TOPICS,
+  "airframe",
+  "controls",
+  "gear",
+  "propeller",
+  "lights",
+  "cabin",
+  "papers",
+  "briefing",
+  "ground",
+] as const;
+export type Topic = (typeof TOPICS)[number];
 
 /** What can be different about today. */
 export const CONDITIONS = [
@@ -54,6 +96,9 @@ export type ItemKind = (typeof ITEM_KINDS)[number];
 /** Steps of a run-up that a trace can answer besides its numbers: back on both, ended on both, heat and propeller that answer, leaned for the ground. */
 export const TRACED_STEPS = ["both", "end", "heat", "propeller", "lean"] as const;
 
+/** What is drilled on a page of its own. */
+export const DRILLS = ["controls"] as const;
+
 /** How a thing can be out: off the aircraft, switched on, opened, or moved from where it has to be. */
 export const LEDGER_WAYS = ["off", "on", "open", "moved"] as const;
 export type LedgerWay = (typeof LEDGER_WAYS)[number];
@@ -81,6 +126,9 @@ export interface Item {
   id: string;
   station: string;
   kind: ItemKind;
+  /** What of the aircraft, or which step, as it is logged: "Left aileron". Absent: the whole title says it. */
+  part?: string;
+  topic?: Topic;
   title: string;
   good: string;
   bad?: string;
@@ -117,6 +165,8 @@ export interface Item {
   spot?: string;
   /** Answered by the trace of the run-up where this step is found in it as it should be. */
   traced?: (typeof TRACED_STEPS)[number];
+  /** There is a drill for it: what is drawn is held against the real one. */
+  drill?: (typeof DRILLS)[number];
   discrepancyId?: string;
   /** What is behind the discrepancy that it asks about, where that was judged: measured again, it is not opened anew. */
   cause?: string;
@@ -145,6 +195,7 @@ export interface Station {
   id: string;
   name: string;
   phase: StationPhase;
+  role?: StationRole;
   /** Where a person stands, in the plan view's own units; stations of the lap and of the drains have one. */
   x?: number;
   y?: number;

@@ -1,3 +1,4 @@
+import { partOfTitle } from "../aircraft/part-of";
 import { preferencesInTodaysWords } from "./old-events";
 import { isRecord, type Plain, renamed } from "./rename";
 
@@ -32,12 +33,22 @@ export function fileInTodaysWords(value: unknown): unknown {
   return Object.hasOwn(READ, value.format) ? (READ[value.format]?.(value) ?? value) : value;
 }
 
-const item = (one: unknown): unknown =>
+const rule = (one: unknown): unknown =>
   isRecord(one) && "school" in one ? renamed(one, { school: "method" }) : one;
+
+/** An item's part stood in front of the colon of its title: "Left aileron: gap and edges". */
+function item(one: unknown): unknown {
+  const ruled = rule(one);
+  // Until then the drill was found by this one id.
+  const now = isRecord(ruled) && ruled.id === "run-up.controls" ? { drill: "controls", ...ruled } : ruled;
+  if (!isRecord(now) || typeof now.title !== "string" || "part" in now) return now;
+  const part = partOfTitle(now.title);
+  return part === undefined ? now : { ...now, part };
+}
 
 const profile = (type: Plain): Plain => ({
   ...("habits" in type ? renamed(type, { habits: "recommended" }) : type),
-  ...each(type, "rules", item),
+  ...each(type, "rules", rule),
 });
 
 function each(from: Plain, field: string, one: (value: unknown) => unknown): Plain {

@@ -3,6 +3,19 @@ import type { Unit } from "../units/convert";
 /** Whether what is found belongs to this day (fuel, wind, what was written down) and goes with it, or to the aircraft, and stays until somebody mends it. */
 export type Scope = "day" | "aircraft";
 
+/** What a reading is about. */
+export const READING_TOPICS = [
+  "hours",
+  "fuel",
+  "oil",
+  "engine",
+  "electrical",
+  "instruments",
+  "wind",
+  "air",
+  "mass",
+] as const;
+
 interface Word {
   /** What it is called where the list has no title for it. */
   label: string;
@@ -10,7 +23,7 @@ interface Word {
   unit?: Unit;
   /** What it is a reading of: each engine of a twin and each tank has its own. */
   of: "aircraft" | "engine" | "tank";
-  topic: "hours" | "fuel" | "oil" | "engine" | "electrical" | "instruments" | "wind" | "air" | "mass";
+  topic: (typeof READING_TOPICS)[number];
   scope: Scope;
 }
 
@@ -219,9 +232,6 @@ export function tankOfKey(key: string): { by: TankLook; tankId: string } | undef
   const by = name && TANK_LOOKS.find((look) => name.kind === `fuel.${look}`);
   return by && name?.subject !== undefined ? { by, tankId: name.subject } : undefined;
 }
-
-/** The item whose answer is the runway in use. */
-export const RUNWAY_ITEM = "runway-in-use";
 
 /** What the engine of an aircraft with one is called where engines are kept by name. */
 export const ONLY_ENGINE = "engine";

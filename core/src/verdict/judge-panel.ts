@@ -1,5 +1,6 @@
 import { judgeWind } from "../air/judge-wind";
 import { foldLoads } from "../checklist/fold-loads";
+import { runwayInUse } from "../checklist/list/runway-in-use";
 import { judgeBattery } from "../electrical/battery";
 import { judgeHourMeter } from "../engine/judge-hour-meter";
 import { judgeAltimeter } from "../instruments/judge-altimeter";
@@ -12,7 +13,7 @@ import {
   readDeviationCard,
 } from "../instruments/judge-instruments";
 import { type Judgement, unjudged } from "../judgement/judgement";
-import { READING, RUNWAY_ITEM } from "../readings/reading-keys";
+import { READING } from "../readings/reading-keys";
 import { type Judge, type JudgedWalk, ledBy } from "./judge";
 
 function hours(walk: JudgedWalk): Judgement[] {
@@ -92,12 +93,12 @@ function battery({ list, state }: JudgedWalk): Judgement[] {
 
 function wind(walk: JudgedWalk): Judgement[] {
   const { list, state } = walk;
-  const runwayId = state.answers[RUNWAY_ITEM]?.value;
+  const inUse = runwayInUse(list, state);
   const fromDeg = walk.value(READING.windFrom);
   const kt = walk.value(READING.windSpeed);
-  if (!runwayId || fromDeg === undefined || kt === undefined) return [];
-  const itemIds = [...walk.itemsOf([READING.windFrom, READING.windSpeed, READING.windGust]), RUNWAY_ITEM];
-  const runway = list.airfield?.runways.find((r) => r.id === runwayId);
+  if (!inUse || fromDeg === undefined || kt === undefined) return [];
+  const itemIds = [...walk.itemsOf([READING.windFrom, READING.windSpeed, READING.windGust]), inUse.itemId];
+  const { runway } = inUse;
   const gustKt = walk.value(READING.windGust);
   return ledBy(itemIds, "wind.cross", "Crosswind", () =>
     runway
@@ -106,7 +107,7 @@ function wind(walk: JudgedWalk): Judgement[] {
           wind: { fromDeg, kt, ...(gustKt !== undefined && { gustKt }) },
           limits: list.type.crosswind ? [list.type.crosswind] : [],
         })
-      : unjudged("wind.cross", "Crosswind", `No direction on file for runway ${runwayId}.`),
+      : unjudged("wind.cross", "Crosswind", `No direction on file for runway ${inUse.id}.`),
   );
 }
 

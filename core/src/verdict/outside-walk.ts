@@ -44,12 +44,16 @@ export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: 
   ];
 }
 
-/** The discrepancies of it, for the next pilot: at the first station where fluids are looked at, or where the walk begins. */
+/** The discrepancies of it, for the next pilot: where that fluid is looked at, or where the walk begins. */
 export function logOutsideWalk(
   type: Pick<AircraftType, "fuel" | "oil" | "stations">,
   put: PutIn,
 ): Omit<EventData["discrepancy.opened"], "discrepancyId">[] {
-  const station = type.stations.find((one) => one.phase === "fluids") ?? type.stations[0];
+  const role = put.type === "oil.added" ? "oil" : "fuel";
+  const station =
+    type.stations.find((one) => one.role === role) ??
+    type.stations.find((one) => one.phase === "fluids") ??
+    type.stations[0];
   return judgeOutsideWalk(type, put).map((judgement) => ({
     registration: put.data.registration,
     stationId: station?.id ?? "",

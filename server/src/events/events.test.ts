@@ -13,7 +13,7 @@ const send = async (events: unknown[]) => {
   const response = await app.request("/api/v1/events", { events });
   return { status: response.status, body: await response.json() };
 };
-const SOUND = { itemId: "tail.skid", outcome: "checked" } as const;
+const CHECKED = { itemId: "tail.skid", outcome: "checked" } as const;
 const detail = async (id: string) => (await app.request(`/api/v1/preflights/${id}`)).json();
 
 describe("a batch of events", () => {
@@ -43,11 +43,50 @@ describe("a batch of events", () => {
     expect(await app.count("event")).toBe(before + 1);
   });
 
+  test("of a device that was not updated yet is taken in its own words, and is the same as when it is told in today's", async () => {
+    const { events, write, streamId } = smallPreflight();
+    const later = write("item.postponed", { itemId: "tail.rudder" });
+    const inOldWords = (event: PreflightEvent) => {
+      const { streamId: preflightId, ...rest } = event;
+      const data =
+        event.type === "item.answered" && event.data.outcome === "checked"
+          ? { ...event.data, outcome: "sound" }
+          : event.data;
+      return { ...rest, preflightId, type: event.type.replace("postponed", "deferred"), data };
+    };
+    const all = [...events, later];
+    expect((await send(all.map(inOldWords))).body).toEqual({ taken: 5, repeated: 0, refused: [] });
+    expect((await send(all)).body).toEqual({ taken: 0, repeated: 5, refused: [] });
+    expect((await send([...all.map(inOldWords), ...all])).body).toEqual({
+      taken: 0,
+      repeated: 10,
+      refused: [],
+    });
+    expect((await detail(streamId)).events).toEqual(all);
+  });
+
+  test("that was put on record in words of before is read in today's, and stays as it was written", async () => {
+    const { events, streamId, write } = smallPreflight();
+    await send(events);
+    const answered = events.find((e) => e.type === "item.answered" && e.data.outcome === "checked");
+    const old = JSON.stringify({ ...answered?.data, outcome: "sound" });
+    await app.database.pool.query("UPDATE event SET data = ? WHERE id = ?", [old, answered?.id]);
+    expect((await send([...events, write("item.answered", CHECKED)])).body).toMatchObject({
+      taken: 1,
+      refused: [],
+    });
+    const { summary, events: stored } = await detail(streamId);
+    expect(stored.slice(0, events.length)).toEqual(events);
+    expect(summary).toMatchObject({ answered: 4, found: 1 });
+    const [rows] = await app.database.pool.query("SELECT data FROM event WHERE id = ?", [answered?.id]);
+    expect(JSON.stringify(rows)).toContain("sound");
+  });
+
   test("with a second person keeps who answered; somebody nobody knows is refused", async () => {
     const { events, write, streamId } = smallPreflight();
     await send(events);
     const joined = write("crew.joined", { crewId: "kofi" });
-    const answered = write("item.answered", { ...SOUND, byCrewId: "kofi" });
+    const answered = write("item.answered", { ...CHECKED, byCrewId: "kofi" });
     const stranger = write("crew.joined", { crewId: "nobody" });
     const { body } = await send([joined, answered, stranger, write("station.flowed", { stationId: "tail" })]);
     expect(body).toMatchObject({
@@ -100,7 +139,7 @@ describe("a batch of events", () => {
     });
     expect((await app.request(`/api/v1/preflights/${streamId}`)).status).toBe(404);
     // Nobody makes a walk of it, and nobody answers items in it.
-    const answer = write("item.answered", SOUND);
+    const answer = write("item.answered", CHECKED);
     expect((await send([answer])).body.refused[0].field).toBe("streamId");
     expect(
       (await send([{ ...answer, id: newId(NOW.getTime()), stream: "aircraft" }])).body.refused[0].field,
@@ -191,14 +230,14 @@ describe("an event that is not valid", () => {
     expect(events.find((e: PreflightEvent) => e.id === first.id)).toEqual(first);
     // Not even under another preflight does the forged one count.
     const other = eventWriter();
-    await send([{ ...forged, streamId: other.streamId }, other.write("item.answered", SOUND)]);
+    await send([{ ...forged, streamId: other.streamId }, other.write("item.answered", CHECKED)]);
     expect((await detail(other.streamId)).summary).toMatchObject({ answered: 1 });
     expect((await detail(writer.streamId)).summary).toEqual(summary);
   });
 
   test("is not one of somebody who joined a moment ago", async () => {
     const newcomer = eventWriter("noor");
-    const event = newcomer.write("item.answered", SOUND);
+    const event = newcomer.write("item.answered", CHECKED);
     expect((await send([event])).body.refused[0].reason).toContain("noor is not in the group");
     await app.database.pool.query("INSERT INTO crew (id, name, role) VALUES ('noor', 'Noor Aziz', 'pilot')");
     expect((await send([event])).body).toEqual({ taken: 1, repeated: 0, refused: [] });

@@ -70,6 +70,31 @@ describe("an aircraft that two people change", () => {
   });
 });
 
+test("a file of the version before is taken and given out in today's words, and goes on from the state that was given out", async () => {
+  const { ownItems, ...rest } = qxTar;
+  const item = { ...ownItems[0], title: "Left seat rail: rock it hard", school: "surfaces moved" };
+  const { part: _part, topic: _topic, ...old } = item;
+  const before = { ...rest, format: "cravix.aircraft/1", registration: "QX-OLD", ownItems: [old] };
+  expect((await app.request("/api/v1/files", before)).status).toBe(201);
+  // As it lay on record before there was a newer version.
+  for (const table of ["aircraft", "file_version"])
+    await app.database.pool.query(
+      `UPDATE ${table} SET body = ? WHERE ${table === "aircraft" ? "registration" : "file_id"} = 'QX-OLD'`,
+      [JSON.stringify(before)],
+    );
+  await app.database.pool.query("UPDATE file_version SET hash = ? WHERE file_id = 'QX-OLD'", [
+    contentHash(before),
+  ]);
+  const { aircraft: given } = await (await app.request("/api/v1/aircraft/QX-OLD")).json();
+  expect(given).toMatchObject({
+    format: "cravix.aircraft/2",
+    ownItems: [{ part: "Left seat rail", method: "surfaces moved" }],
+  });
+  const changed = { ...given, story: "Changed" };
+  expect((await app.saveFile({ ...changed, story: "Not from it" }, contentHash(qxTar))).status).toBe(412);
+  expect((await app.saveFile(changed, contentHash(given))).status).toBe(201);
+});
+
 test("a file can be checked without being put on record", async () => {
   const type = { ...tarrow4, id: "only-checked", name: "Only Checked" };
   const good = await app.request("/api/v1/files?check=true", type);

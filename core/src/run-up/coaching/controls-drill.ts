@@ -2,6 +2,14 @@
 export const STICK_CORNERS = ["forward left", "forward right", "back right", "back left"] as const;
 export type StickCorner = (typeof STICK_CORNERS)[number];
 
+/** Which way the stick is held at a corner: across −1 left, 1 right; back −1 forward, 1 back. */
+export const CORNER: Record<StickCorner, { across: -1 | 1; back: -1 | 1 }> = {
+  "forward left": { across: -1, back: -1 },
+  "forward right": { across: 1, back: -1 },
+  "back right": { across: 1, back: 1 },
+  "back left": { across: -1, back: 1 },
+};
+
 export type SurfacePlace = "up" | "down" | "neutral";
 
 /** Where each surface has to stand. Rudder: which way its trailing edge points. */
@@ -20,11 +28,11 @@ export function surfacesFor(
   corner: StickCorner,
   pedal: "left" | "right" | "neutral" = "neutral",
 ): SurfacePlaces {
-  const left = corner.endsWith("left");
+  const { across, back } = CORNER[corner];
   return {
-    leftAileron: left ? "up" : "down",
-    rightAileron: left ? "down" : "up",
-    elevator: corner.startsWith("back") ? "up" : "down",
+    leftAileron: across < 0 ? "up" : "down",
+    rightAileron: across < 0 ? "down" : "up",
+    elevator: back > 0 ? "up" : "down",
     rudder: pedal,
   };
 }

@@ -1,0 +1,19 @@
+import type { Item, Runway } from "../../aircraft/aircraft-type";
+import type { PreflightState } from "../stream/fold-preflight";
+import type { ComposedList } from "./compose-list";
+
+/** The item whose answer is the runway in use: the one that takes its choices from the airfield. */
+export const runwayItem = (list: Pick<ComposedList, "items">): Item | undefined =>
+  list.items.find((item) => item.choicesFrom === "runways");
+
+/** What was answered there, and the runway of that name; without a runway where the airfield has none of that name. */
+export function runwayInUse(
+  list: Pick<ComposedList, "items" | "airfield">,
+  state: Pick<PreflightState, "answers">,
+): { id: string; itemId: string; runway?: Runway } | undefined {
+  const item = runwayItem(list);
+  const id = item && state.answers[item.id]?.value;
+  if (!item || !id) return undefined;
+  const runway = list.airfield?.runways.find((one) => one.id === id);
+  return { id, itemId: item.id, ...(runway && { runway }) };
+}
