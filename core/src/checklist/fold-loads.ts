@@ -1,7 +1,7 @@
 import type { Item } from "../aircraft/aircraft-type";
 import type { ElectricalLoad, LoadSpan } from "../electrical/battery";
 import type { ComposedList } from "./list/compose-list";
-import type { PreflightState } from "./stream/fold-preflight";
+import type { PreflightState } from "./stream/preflight-state";
 
 export interface LoadsState {
   on: ElectricalLoad[];

@@ -1,6 +1,6 @@
 import { type Item, PHASES, type Phase, type Station } from "../aircraft/aircraft-type";
 import { type ComposedList, itemById, itemsOf, phaseOf } from "./list/compose-list";
-import type { PreflightState } from "./stream/fold-preflight";
+import type { PreflightState } from "./stream/preflight-state";
 
 /** What is answered and what is not, in one phase. */
 export interface PhaseProgress {

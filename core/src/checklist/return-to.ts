@@ -2,7 +2,7 @@ import type { Item } from "../aircraft/aircraft-type";
 import { ITEMS_BACK } from "../aircraft/preferences";
 import { type ComposedList, itemsOf, phaseOf } from "./list/compose-list";
 import type { ReturnWay } from "./stream/events";
-import type { PreflightState } from "./stream/fold-preflight";
+import type { PreflightState } from "./stream/preflight-state";
 
 export interface Return {
   /** The item to stand at again. */

@@ -1,7 +1,7 @@
 import { type Item, PHASES } from "../aircraft/aircraft-type";
 import { type ComposedList, itemById, phaseOf } from "../checklist/list/compose-list";
 import { waitsFor } from "../checklist/list/rule-order";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import { entryText, foldLedger, openEntries } from "../ledger/fold-ledger";
 
 /** Why an item cannot be answered yet, and what would let it be. */

@@ -1,5 +1,5 @@
 import type { AircraftType } from "../aircraft/aircraft-type";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import { litresOfFuel } from "../fuel/grade/fuel-amount";
 import { fuelDensity, fuelGrade } from "../fuel/grade/fuel-grades";
 import { isFuelUnit } from "../fuel/grade/fuel-words";

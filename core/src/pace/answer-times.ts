@@ -1,6 +1,6 @@
 import type { Item } from "../aircraft/aircraft-type";
 import { type ComposedList, itemById } from "../checklist/list/compose-list";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 
 export interface TimedAnswer {
   item: Item;

@@ -1,6 +1,6 @@
 import type { Item } from "../aircraft/aircraft-type";
 import type { ComposedList } from "../checklist/list/compose-list";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import { answerTimes } from "./answer-times";
 import { leastSeconds } from "./look-time";
 

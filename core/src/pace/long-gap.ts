@@ -1,6 +1,6 @@
 import { type ComposedList, phaseOf } from "../checklist/list/compose-list";
 import { currentItem } from "../checklist/next-item";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 
 /** So long nobody looks at one thing: something came in between (common practice). */
 export const LONG_GAP_MIN = 4;

@@ -1,5 +1,5 @@
 import type { ComposedList } from "../checklist/list/compose-list";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import { answerTimes } from "./answer-times";
 
 /** Seconds spent at each station, interruptions left out. A station flowed from memory counts with its flow. */

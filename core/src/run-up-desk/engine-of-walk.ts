@@ -1,6 +1,6 @@
 import type { Item } from "../aircraft/aircraft-type";
 import type { ComposedList } from "../checklist/list/compose-list";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { DiagnosisContext } from "../diagnosis/observations";
 import type { DropLimits } from "../engine/classify-drop";
 import { READING, readingKey } from "../readings/reading-keys";

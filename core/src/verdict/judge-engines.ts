@@ -1,4 +1,4 @@
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import { judgeCarburettorHeat } from "../engine/judge-carburettor-heat";
 import { judgeMagnetos, magnetoCause } from "../engine/judge-magnetos";
 import { type Judgement, unjudged } from "../judgement/judgement";

@@ -1,7 +1,7 @@
 import { reserveFor } from "../aircraft/aircraft-type";
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { FuelSampleTaken, UpliftSeen } from "../checklist/stream/fluid-events";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import { drainAdvice } from "../fuel/drain/drain-protocol";
 import { judgeSample } from "../fuel/drain/fuel-sample";
 import { dropsOfWater, nightWaterMl } from "../fuel/drain/night-water";

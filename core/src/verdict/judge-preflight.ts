@@ -1,5 +1,5 @@
 import type { ComposedList } from "../checklist/list/compose-list";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { Judgement } from "../judgement/judgement";
 import { FLUID_JUDGES } from "./fluid-judges";
 import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judge";

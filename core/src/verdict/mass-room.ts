@@ -1,5 +1,5 @@
 import type { ComposedList } from "../checklist/list/compose-list";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { FuelResult } from "../fuel/judge-fuel";
 import { fuelKgPerL } from "./judge-fluids";
 

@@ -1,6 +1,6 @@
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { EventData } from "../checklist/stream/events";
-import type { PreflightState } from "../checklist/stream/fold-preflight";
+import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { Judgement } from "../judgement/judgement";
 import { formatQuantity } from "../units/format";
 import type { Reason } from "./verdict";

@@ -1,7 +1,7 @@
 import type { Item } from "../aircraft/aircraft-type";
 import type { ComposedList } from "../checklist/list/compose-list";
 import { openItems } from "../checklist/next-item";
-import type { OpenedDiscrepancy, PreflightState } from "../checklist/stream/fold-preflight";
+import type { OpenedDiscrepancy, PreflightState } from "../checklist/stream/preflight-state";
 import { causeOf, GRADES, type Grade, type Judgement, type Verdict, worst } from "../judgement/judgement";
 import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger";
 import { judgePreflight } from "./judge-preflight";

@@ -1,5 +1,5 @@
 import type { Item, Runway } from "../../aircraft/aircraft-type";
-import type { PreflightState } from "../stream/fold-preflight";
+import type { PreflightState } from "../stream/preflight-state";
 import type { ComposedList } from "./compose-list";
 
 /** The item whose answer is the runway in use: the one that takes its choices from the airfield. */

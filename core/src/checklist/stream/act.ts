@@ -1,0 +1,42 @@
+import type { EventEnvelope, EventType, PreflightEvent } from "./events";
+import type { GoingOn } from "./going-on";
+import type { Answer } from "./preflight-state";
+import { authorsOf, type StreamReading } from "./read-stream";
+
+/** What an event of one kind does to a walk. */
+export type Apply<T extends EventType> = (
+  walk: GoingOn,
+  event: EventEnvelope<T>,
+  reading: StreamReading,
+  /** When the event before it was, if there was one. */
+  before: string | undefined,
+) => void;
+
+/** Answers an item: the walk goes on behind it, and it can be taken back. */
+export function answer(
+  walk: GoingOn,
+  event: PreflightEvent,
+  itemId: string,
+  outcome: Answer["outcome"],
+  more: Omit<Partial<Answer>, "eventId" | "at" | "outcome"> & { discrepancyId?: string } = {},
+): void {
+  const { discrepancyId, ...rest } = more;
+  walk.own("answers")[itemId] = { eventId: event.id, at: event.at, outcome, ...rest };
+  if (walk.now.postponed.includes(itemId))
+    walk.put({ postponed: walk.now.postponed.filter((postponed) => postponed !== itemId) });
+  walk.put({ cursor: { itemId, visiting: false } });
+  canBeUndone(walk, event, discrepancyId);
+}
+
+/** Opens an item again, and goes to it. */
+export function goTo(walk: GoingOn, itemId: string): void {
+  walk.put({ cursor: { itemId, visiting: true } });
+}
+
+export function canBeUndone(walk: GoingOn, event: PreflightEvent, discrepancyId?: string): void {
+  walk.own("undoable").push({
+    eventId: event.id,
+    crewIds: authorsOf(event),
+    ...(discrepancyId && { discrepancyId }),
+  });
+}

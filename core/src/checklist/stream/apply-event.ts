@@ -1,0 +1,63 @@
+import type { Apply } from "./act";
+import type { EventType, PreflightEvent } from "./events";
+import type { GoingOn } from "./going-on";
+import { bladePulled } from "./kinds/blade-pulled";
+import { crewJoined } from "./kinds/crew-joined";
+import { crewLeft } from "./kinds/crew-left";
+import { discrepancyObserved } from "./kinds/discrepancy-observed";
+import { discrepancyOpened } from "./kinds/discrepancy-opened";
+import { fuelTold } from "./kinds/fuel-told";
+import { fuelUplifted } from "./kinds/fuel-uplifted";
+import { interrupted } from "./kinds/interrupted";
+import { itemAnswered } from "./kinds/item-answered";
+import { itemPostponed } from "./kinds/item-postponed";
+import { itemVisited } from "./kinds/item-visited";
+import { oilAdded } from "./kinds/oil-added";
+import { preflightStarted } from "./kinds/preflight-started";
+import { readingTaken } from "./kinds/reading-taken";
+import { resumed } from "./kinds/resumed";
+import { runUpRead } from "./kinds/run-up-read";
+import { sampleTaken } from "./kinds/sample-taken";
+import { stationFlowed } from "./kinds/station-flowed";
+import { verdictSigned } from "./kinds/verdict-signed";
+import { wingsRocked } from "./kinds/wings-rocked";
+import type { StreamReading } from "./read-stream";
+
+/** Of these the walk itself keeps nothing: they are read with the whole stream, or with the discrepancy. */
+const elsewhere = () => undefined;
+
+/** What each kind of event does. All kinds are named: one that is added and forgotten does not compile. */
+const APPLY: { [T in EventType]: Apply<T> } = {
+  "preflight.started": preflightStarted,
+  "item.answered": itemAnswered,
+  "item.postponed": itemPostponed,
+  "item.visited": itemVisited,
+  "item.undone": elsewhere,
+  "station.flowed": stationFlowed,
+  "crew.joined": crewJoined,
+  "crew.left": crewLeft,
+  "reading.taken": readingTaken,
+  "sample.taken": sampleTaken,
+  "wings.rocked": wingsRocked,
+  "fuel.uplifted": fuelUplifted,
+  "fuel.told": fuelTold,
+  "oil.added": oilAdded,
+  "run-up.read": runUpRead,
+  "blade.pulled": bladePulled,
+  "discrepancy.opened": discrepancyOpened,
+  "discrepancy.observed": discrepancyObserved,
+  "discrepancy.withdrawn": elsewhere,
+  "discrepancy.closed": elsewhere,
+  interrupted,
+  resumed,
+  "verdict.signed": verdictSigned,
+};
+
+/** Does to the walk what this event says. */
+export function applyEvent(walk: GoingOn, event: PreflightEvent, reading: StreamReading): void {
+  const before = walk.now.lastAt;
+  if (event.type !== "item.undone" && event.type !== "discrepancy.withdrawn") walk.put({ lastAt: event.at });
+  // The table gives each kind its own; the compiler does not follow it through a union.
+  const apply = APPLY[event.type] as Apply<EventType>;
+  apply(walk, event, reading, before);
+}

@@ -1,0 +1,9 @@
+import { type Apply, answer } from "../act";
+
+/** The last look at it counts. */
+export const discrepancyObserved: Apply<"discrepancy.observed"> = (walk, event) => {
+  const { itemId, state, measure, discrepancyId } = event.data;
+  const others = walk.now.observations.filter((one) => one.discrepancyId !== discrepancyId);
+  walk.put({ observations: [...others, { ...event.data, eventId: event.id, at: event.at }] });
+  answer(walk, event, itemId, state, measure === undefined ? {} : { value: measure });
+};

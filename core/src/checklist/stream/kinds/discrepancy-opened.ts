@@ -1,0 +1,8 @@
+import { type Apply, answer, canBeUndone } from "../act";
+
+export const discrepancyOpened: Apply<"discrepancy.opened"> = (walk, event) => {
+  const { itemId, discrepancyId } = event.data;
+  walk.own("discrepancies").push({ ...event.data, eventId: event.id, at: event.at });
+  if (itemId) answer(walk, event, itemId, "found", { discrepancyId });
+  else canBeUndone(walk, event, discrepancyId);
+};

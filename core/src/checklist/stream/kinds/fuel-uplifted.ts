@@ -1,0 +1,37 @@
+import { tankOfKey } from "../../../readings/reading-keys";
+import { type Apply, canBeUndone, goTo } from "../act";
+import { emptyDictionary } from "../dictionary";
+import type { UpliftSeen } from "../fluid-events";
+
+/** What was dipped and drained before this fuel came counts no more, and is asked again. */
+export const fuelUplifted: Apply<"fuel.uplifted"> = (walk, event) => {
+  const { id: eventId, at, data } = event;
+  const { tankId } = data;
+  const before: UpliftSeen["before"] = {};
+  // What is asked again, in the order in which it was answered: the walk goes back to the first of it, before anybody boards.
+  const again: { itemId: string; eventId: string }[] = [];
+  const reopen = (itemId: string) => {
+    const answered = walk.now.answers[itemId];
+    if (answered) again.push({ itemId, eventId: answered.eventId });
+    delete walk.own("answers")[itemId];
+  };
+  for (const [key, reading] of Object.entries(walk.now.readings)) {
+    const looked = tankOfKey(key);
+    if (!looked || (tankId !== undefined && looked.tankId !== tankId)) continue;
+    before[key] = { value: reading.value, unit: reading.unit };
+    delete walk.own("readings")[key];
+    // The gauge was read with the master on, before: it is asked no more, and counts no more.
+    if (looked.by !== "gauge") reopen(reading.itemId);
+  }
+  walk.put({ uplifts: [...walk.now.uplifts, { ...data, eventId, at, before }] });
+  // Whatever was drained was drained before this fuel came.
+  for (const [itemId, taken] of Object.entries(walk.now.samples)) {
+    walk.put({ earlierSamples: [...walk.now.earlierSamples, ...taken] });
+    reopen(itemId);
+  }
+  const [first] = again.sort((a, b) => (a.eventId < b.eventId ? -1 : 1));
+  if (first) goTo(walk, first.itemId);
+  walk.put({ samples: emptyDictionary() });
+  walk.drop("rocked");
+  canBeUndone(walk, event);
+};

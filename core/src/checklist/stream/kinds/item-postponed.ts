@@ -1,0 +1,8 @@
+import { type Apply, canBeUndone } from "../act";
+
+export const itemPostponed: Apply<"item.postponed"> = (walk, event) => {
+  const { itemId } = event.data;
+  if (!walk.now.postponed.includes(itemId)) walk.own("postponed").push(itemId);
+  walk.put({ cursor: { itemId, visiting: false } });
+  canBeUndone(walk, event);
+};

@@ -1,0 +1,17 @@
+import { READING, readingKey } from "../../../readings/reading-keys";
+import { type Apply, canBeUndone, goTo } from "../act";
+
+export const oilAdded: Apply<"oil.added"> = (walk, event) => {
+  const { id: eventId, at, data } = event;
+  const key = readingKey(READING.oilLevel, data.engine);
+  const reading = walk.now.readings[key];
+  const before = reading && { before: { value: reading.value, unit: reading.unit } };
+  walk.put({ oilAdded: [...walk.now.oilAdded, { ...data, eventId, at, ...before }] });
+  if (reading) {
+    // The level is another one now: wait, wipe, read again.
+    delete walk.own("readings")[key];
+    delete walk.own("answers")[reading.itemId];
+    goTo(walk, reading.itemId);
+  }
+  canBeUndone(walk, event);
+};

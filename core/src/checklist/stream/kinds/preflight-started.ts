@@ -1,0 +1,17 @@
+import type { Apply } from "../act";
+
+/** One counts: a second start of the same preflight changes nothing. */
+export const preflightStarted: Apply<"preflight.started"> = (walk, { id, at, crewId, data }, { startId }) => {
+  if (id !== startId) return;
+  const { registration, listHash, conditions, plannedFlightMin, preferences, celsius } = data;
+  walk.put({
+    registration,
+    listHash,
+    conditions,
+    ...(plannedFlightMin !== undefined && { plannedFlightMin }),
+    ...(preferences && { preferences }),
+    ...(celsius !== undefined && { celsius }),
+    crewId,
+    startedAt: at,
+  });
+};

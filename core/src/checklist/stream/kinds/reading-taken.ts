@@ -1,0 +1,17 @@
+import { type Apply, answer } from "../act";
+
+export const readingTaken: Apply<"reading.taken"> = (walk, event) => {
+  const { itemId, key, value, unit, feel, heat, from } = event.data;
+  answer(walk, event, itemId, "checked", { value: String(value) });
+  walk.own("readings")[key] = {
+    eventId: event.id,
+    itemId,
+    at: event.at,
+    value,
+    unit,
+    crewId: event.crewId,
+    ...(feel && { feel }),
+    ...(heat && { heat }),
+    ...(from && { from }),
+  };
+};

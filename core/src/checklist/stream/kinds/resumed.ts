@@ -1,0 +1,10 @@
+import type { Apply } from "../act";
+
+/** Ends the last interruption that is open. */
+export const resumed: Apply<"resumed"> = (walk, { at, data: { way } }) => {
+  const { interruptions } = walk.now;
+  const open = interruptions.findLastIndex((one) => one.resumedAt === undefined);
+  if (open < 0) return;
+  const end = (one: (typeof interruptions)[number]) => ({ ...one, resumedAt: at, ...(way && { way }) });
+  walk.put({ interruptions: interruptions.map((one, i) => (i === open ? end(one) : one)) });
+};

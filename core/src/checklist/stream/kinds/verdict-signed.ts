@@ -1,0 +1,11 @@
+import type { Apply } from "../act";
+
+export const verdictSigned: Apply<"verdict.signed"> = (walk, { id, at, crewId, data }, { signatureId }) => {
+  const signature = { ...data, at, crewId };
+  if (id !== signatureId) {
+    walk.put({ amendments: [...walk.now.amendments, signature] });
+    return;
+  }
+  // What is signed for is not taken back afterwards.
+  walk.put({ signed: signature, undoable: [] });
+};
