@@ -76,9 +76,12 @@ function engineStart(
   state: PreflightState,
   engineRuns: ReadonlySet<string>,
 ): number | undefined {
-  const times = list.items.flatMap((item) => {
-    const answer = engineRuns.has(item.station) ? state.answers[item.id] : undefined;
-    return answer ? [Date.parse(answer.at)] : [];
-  });
-  return times.length > 0 ? Math.min(...times) : undefined;
+  let first: string | undefined;
+  for (const item of list.items) {
+    if (!engineRuns.has(item.station)) continue;
+    // ISO 8601 in UTC: the earlier is the smaller text.
+    const at = state.answers[item.id]?.at;
+    if (at !== undefined && (first === undefined || at < first)) first = at;
+  }
+  return first === undefined ? undefined : Date.parse(first);
 }

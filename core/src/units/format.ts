@@ -36,10 +36,12 @@ export function formatQuantity({ value, unit }: Quantity): string {
 
 /** A number alone, with thousands apart and a true minus sign. */
 export function formatNumber(value: number, decimals = 0): string {
-  const rounded = Number(value.toFixed(decimals));
-  const [whole = "0", fraction] = Math.abs(rounded).toFixed(decimals).split(".");
-  const grouped = whole.replace(/\B(?=(\d{3})+$)/g, ",");
-  return `${rounded < 0 ? "−" : ""}${grouped}${fraction ? `.${fraction}` : ""}`;
+  const text = Math.abs(value).toFixed(decimals);
+  // What is rounded to nothing has no sign.
+  const sign = value < 0 && Number(text) !== 0 ? "−" : "";
+  const [whole = "0", fraction] = decimals === 0 ? [text] : text.split(".");
+  const grouped = whole.length > 3 ? whole.replace(/\B(?=(\d{3})+$)/g, ",") : whole;
+  return `${sign}${grouped}${fraction ? `.${fraction}` : ""}`;
 }
 
 /** A text with its first letter large, to begin a line with. */

@@ -4,7 +4,7 @@ import type { MagnetoResult } from "../engine/judge-magnetos";
 import type { FuelResult } from "../fuel/judge-fuel";
 import type { Judgement } from "../judgement/judgement";
 import type { OilResult } from "../oil/judge-oil";
-import { isReadingOf, ONLY_ENGINE, type ReadingKind, type ReadingTopic } from "../readings/reading-keys";
+import { ONLY_ENGINE, type ReadingKind, type ReadingTopic, readingName } from "../readings/reading-keys";
 import { guarded, type UsableReadings } from "./usable-readings";
 
 /** What judges leave for each other besides their judgements. */
@@ -66,18 +66,26 @@ export const ledBy = (
   subject: string,
   make: () => Judgement | undefined | readonly Judgement[],
 ): Judgement[] =>
-  guarded(id, subject, () => [make() ?? []].flat()).map((judgement) => ({
-    ...judgement,
-    itemIds: judgement.itemIds ?? itemIds,
-  }));
+  guarded(id, subject, () => {
+    const made = make() ?? [];
+    return "grade" in made ? [made] : [...made];
+  }).map((judgement) => (judgement.itemIds ? judgement : { ...judgement, itemIds }));
 
+/** Looks once through the list for what each reading is answered by. Complexity: O(items), then O(kinds asked for) a question. */
 export function itemsOfKinds(list: ComposedList): JudgedWalk["itemsOf"] {
+  const reads = new Map<ReadingKind, { id: string; subject: string | undefined; place: number }[]>();
+  list.items.forEach(({ id, reading }, place) => {
+    const name = reading && readingName(reading.key);
+    if (!name) return;
+    const one = { id, subject: name.subject, place };
+    const known = reads.get(name.kind);
+    if (known) known.push(one);
+    else reads.set(name.kind, [one]);
+  });
   return (kinds, subject) =>
-    list.items
-      .filter(({ reading }) => {
-        if (!reading) return false;
-        if (subject === undefined) return isReadingOf(reading.key, ...kinds);
-        return kinds.some((kind) => reading.key === `${kind}.${subject}`);
-      })
-      .map((item) => item.id);
+    kinds
+      .flatMap((kind) => reads.get(kind) ?? [])
+      .filter((one) => subject === undefined || one.subject === subject)
+      .sort((a, b) => a.place - b.place)
+      .map((one) => one.id);
 }

@@ -79,7 +79,8 @@ function assertUsable({ title, reading }: Item, quantity: Quantity): void {
 /** A number that cannot be used becomes "unjudged" with its reason; any other fault is a fault of the program. */
 export function guarded(id: string, subject: string, judge: () => Judgement | Judgement[]): Judgement[] {
   try {
-    return [judge()].flat();
+    const made = judge();
+    return Array.isArray(made) ? made : [made];
   } catch (error) {
     if (error instanceof QuantityError) return [unjudged(id, subject, error.message)];
     throw error;

@@ -41,7 +41,8 @@ export interface VerdictResult {
  */
 export function computeVerdict(list: ComposedList, state: PreflightState): VerdictResult {
   const { judgements } = judgePreflight(list, state);
-  const judged = byCause(judgements).map((group) => judgedReason(list, group));
+  const places = new Map(list.items.map((item, place) => [item.id, place]));
+  const judged = byCause(judgements).map((group) => judgedReason(list, places, group));
   const known = knownDiscrepancies(list, state);
   const reasons: Reason[] = [
     ...joined(judged, [...state.discrepancies.map(loggedReason), ...known]),
@@ -75,12 +76,17 @@ function byCause(judgements: readonly Judgement[]): [Judgement, ...Judgement[]][
 const rank = ({ grade, explains }: Judgement) => GRADES.indexOf(grade) + (explains ? GRADES.length : 0);
 
 /** One reason of all that has one cause: what explains it says it, else the worst of it; the grade is the worst of all. */
-function judgedReason(list: ComposedList, group: readonly [Judgement, ...Judgement[]]): Reason {
+function judgedReason(
+  list: ComposedList,
+  places: ReadonlyMap<string, number>,
+  group: readonly [Judgement, ...Judgement[]],
+): Reason {
   const [first] = group;
   const judgement = group.reduce((a, b) => (rank(b) > rank(a) ? b : a), first);
   const evidence = group.filter((one) => one !== judgement);
-  const itemIds = new Set([judgement, ...evidence].flatMap((one) => one.itemIds ?? []));
-  const item = list.items.find((i) => itemIds.has(i.id));
+  // The first of them in the list: there it is gone to.
+  const at = group.flatMap((one) => one.itemIds ?? []).flatMap((id) => places.get(id) ?? []);
+  const item = list.items[Math.min(...at)];
   return {
     grade: worst(group.map((one) => one.grade)),
     text: `${judgement.subject}: ${judgement.sentence}`,
@@ -153,9 +159,10 @@ function foundWithoutText(list: ComposedList, state: PreflightState): Reason[] {
 }
 
 function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[] {
-  return list.items.flatMap((item): Reason[] => {
+  const observed = list.items.filter((item) => item.kind === "observe");
+  return observed.flatMap((item): Reason[] => {
     const seen = state.observations.find((o) => o.discrepancyId === item.discrepancyId);
-    if (item.kind !== "observe" || !seen) return [];
+    if (!seen) return [];
     const measure = seen.measure ? `, ${seen.measure}` : "";
     const at = {
       stationId: item.station,
