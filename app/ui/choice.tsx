@@ -1,6 +1,6 @@
 import { View } from "react-native";
-import { Button } from "./button";
 import { Heading, Text } from "./text";
+import { Toggle } from "./toggle";
 
 /** One of a few, each a target for a thumb, with the reason beneath. */
 export function Choice<T extends string>({
@@ -25,15 +25,9 @@ export function Choice<T extends string>({
         {options.map((option) => {
           const on = option === value;
           return (
-            <Button
-              key={option}
-              pressed={on}
-              className={`min-w-[30%] flex-1 ${on ? "bg-chock" : ""}`}
-              textClassName={`text-base ${on ? "text-on-chock" : ""}`}
-              onPress={() => onChange(option)}
-            >
+            <Toggle key={option} on={on} className="min-w-[30%] flex-1" onPress={() => onChange(option)}>
               {words(option)}
-            </Button>
+            </Toggle>
           );
         })}
       </View>

@@ -13,6 +13,7 @@ import { useMemo } from "react";
 import { View } from "react-native";
 import { useBundle } from "../../store/server-state";
 import { Button } from "../../ui/button";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -48,9 +49,7 @@ function Debrief({ folded }: { folded: FoldedWalk }) {
         </Button>
       }
     >
-      <Heading level={1} className="text-3xl">
-        How it was walked
-      </Heading>
+      <PageHead>How it was walked</PageHead>
       <Text className="text-voice">For you. Nobody else is shown this.</Text>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>

@@ -2,8 +2,9 @@ import { formatQuantity, ONLY_ENGINE } from "@cravix/core";
 import { router } from "expo-router";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
-import { Heading, Text } from "../../ui/text";
+import { Text } from "../../ui/text";
 import { useActs } from "../walk/use-acts";
 import { useWalk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
@@ -46,9 +47,7 @@ function AddOil({ folded }: { folded: FoldedWalk }) {
         </View>
       }
     >
-      <Heading level={1} className="text-3xl">
-        Oil was added
-      </Heading>
+      <PageHead>Oil was added</PageHead>
       <Text className="mb-3 text-voice">
         {own
           ? `The dipstick said ${formatQuantity({ value: own.levelQt, unit: "US qt" })}. ${own.judgement.action ?? ""}`

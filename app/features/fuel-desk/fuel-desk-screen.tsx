@@ -3,8 +3,10 @@ import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 import { useWide } from "../../ui/use-wide";
 import { type Acts, useActs } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
@@ -43,20 +45,17 @@ function Desk({ folded }: { folded: FoldedWalk }) {
         </Button>
       }
     >
-      <Heading level={1} className="text-3xl">
-        Fuel
-      </Heading>
+      <PageHead>Fuel</PageHead>
       <View className="my-3 flex-row flex-wrap gap-2" role="group" aria-label="Parts of this page">
         {PARTS.map((name) => (
-          <Button
+          <Toggle
             key={name}
-            pressed={part === name}
-            className={`min-w-[40%] flex-1 ${wide ? "min-w-0" : ""} ${part === name ? "bg-chock" : ""}`}
-            textClassName={`text-base ${part === name ? "text-on-chock" : ""}`}
+            on={part === name}
+            className={`min-w-[40%] flex-1 ${wide ? "min-w-0" : ""}`}
             onPress={() => setPart(name)}
           >
             {name}
-          </Button>
+          </Toggle>
         ))}
       </View>
       <View className={shown.length > 1 ? "flex-row gap-8" : ""}>

@@ -5,9 +5,11 @@ import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
 import { preferencesSet } from "../../store/planned-slice";
 import { Button } from "../../ui/button";
+import { PageHead } from "../../ui/page-head";
 import { type Bead, PlanView } from "../../ui/plan-view";
 import { Screen } from "../../ui/screen";
-import { Heading, Text } from "../../ui/text";
+import { Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { type LapOfPilot, useLap } from "./use-lap";
@@ -71,9 +73,7 @@ function Lap({ aircraft }: { aircraft: KnownAircraft }) {
         </>
       }
     >
-      <Heading level={1} className="text-3xl">
-        The lap
-      </Heading>
+      <PageHead>The lap</PageHead>
       {!problem ? (
         <Text className="mt-3">
           The plan of this type has no scale, so nothing can be said of how far you walk.
@@ -86,12 +86,11 @@ function Lap({ aircraft }: { aircraft: KnownAircraft }) {
           <View className={wide ? "flex-1 gap-3" : "gap-3"}>
             <View className="flex-row gap-2" role="radiogroup" aria-label="Which order is shown">
               {(["yours", "shortest"] as const).map((option) => (
-                <Button
+                <Toggle
                   key={option}
-                  pressed={shown === option}
+                  on={shown === option}
                   disabled={option === "shortest" && !best}
-                  className={`flex-1 ${shown === option ? "bg-chock" : ""}`}
-                  textClassName={`text-base ${shown === option ? "text-on-chock" : ""}`}
+                  className="flex-1"
                   onPress={() => setShown(option)}
                 >
                   {option === "yours"
@@ -99,7 +98,7 @@ function Lap({ aircraft }: { aircraft: KnownAircraft }) {
                     : best
                       ? `Shortest, ${metres(best.metres)}`
                       : "Searching …"}
-                </Button>
+                </Toggle>
               ))}
             </View>
             <Text testID="lap-verdict">

@@ -4,6 +4,7 @@ import { memo, useMemo } from "react";
 import { FlatList, View } from "react-native";
 import { composeInput } from "../../store/preflight-actions";
 import { Button } from "../../ui/button";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -87,9 +88,7 @@ function Differences({ list, aircraft }: { list: ComposedList; aircraft: KnownAi
   }
   return (
     <View className="gap-2 pb-3">
-      <Heading level={1} className="text-3xl">
-        Today's list
-      </Heading>
+      <PageHead>Today's list</PageHead>
       <Text className="text-voice">
         {list.registration}: {list.items.length} items at {list.stations.length} stations.{" "}
         {list.variant && `${list.variant.name}: ${list.variant.what}.`}

@@ -21,8 +21,10 @@ import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { dayText } from "../../ui/day-and-time";
 import { JudgementCard } from "../../ui/judgement-card";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 import { useWide } from "../../ui/use-wide";
 import { AddOilForm, useOilAddition } from "../fluids/add-oil-form";
 import { CsvFaults, Refuel } from "../fuel-desk/refuel";
@@ -66,20 +68,18 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
         </Button>
       }
     >
-      <Heading level={1} className="text-3xl">
-        {`${registration}: fuel and oil`}
-      </Heading>
+      <PageHead>{`${registration}: fuel and oil`}</PageHead>
       <View className="my-3 flex-row gap-2">
         {PARTS.map((name) => (
-          <Button
+          <Toggle
             key={name}
-            pressed={part === name}
-            className={`flex-1 ${part === name ? "bg-chock" : ""}`}
-            textClassName={part === name ? "text-on-chock" : ""}
+            on={part === name}
+            className="flex-1"
+            textClassName="text-lg"
             onPress={() => setPart(name)}
           >
             {name}
-          </Button>
+          </Toggle>
         ))}
       </View>
       <View className={wide ? "flex-row gap-8" : "gap-5"}>

@@ -3,6 +3,7 @@ import { router } from "expo-router";
 import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { GradeMark } from "../../ui/grade-mark";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -91,9 +92,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
         </>
       }
     >
-      <Heading level={1} className="text-3xl">
-        {`${bundle.aircraft.registration}: its own items`}
-      </Heading>
+      <PageHead>{`${bundle.aircraft.registration}: its own items`}</PageHead>
       {!mayWrite && (
         <Text className="mt-1 text-voice">
           Owners, instructors and mechanics write them; as {role} you read them.

@@ -16,6 +16,7 @@ import { preferencesSet } from "../../store/planned-slice";
 import { Button } from "../../ui/button";
 import { Choice } from "../../ui/choice";
 import { Caution } from "../../ui/judgement-card";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -78,9 +79,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
         </Button>
       }
     >
-      <Heading level={1} className="text-3xl">
-        How you walk it
-      </Heading>
+      <PageHead>How you walk it</PageHead>
       <Text className="text-voice">
         {crew.find((member) => member.id === crewId)?.name} on {registration}, {name}. Kept for this aircraft.
       </Text>

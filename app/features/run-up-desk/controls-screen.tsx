@@ -10,6 +10,7 @@ import { Button } from "../../ui/button";
 import { Caution } from "../../ui/judgement-card";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 import { usePalette } from "../../ui/use-palette";
 import { useWide } from "../../ui/use-wide";
 import { useActs } from "../walk/use-acts";
@@ -141,15 +142,9 @@ function Drill({ folded }: { folded: FoldedWalk }) {
           aria-label="Where the stick is"
         >
           {AS_A_BOX.map((p) => (
-            <Button
-              key={p}
-              pressed={p === place}
-              className={`w-[46%] ${p === place ? "bg-chock" : ""}`}
-              textClassName={`text-base ${p === place ? "text-on-chock" : ""}`}
-              onPress={() => setAt(PLACES.indexOf(p))}
-            >
+            <Toggle key={p} on={p === place} className="w-[46%]" onPress={() => setAt(PLACES.indexOf(p))}>
               {`${seen.has(p) ? "● " : ""}${p}`}
-            </Button>
+            </Toggle>
           ))}
         </View>
       </View>

@@ -8,6 +8,7 @@ import { readTraceFile } from "../../device/run-up-work";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { Heading, Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 
 const PLAIN = [
   "time",
@@ -183,15 +184,15 @@ function ColumnChoice({
       <Text className="text-sm text-voice">What it holds</Text>
       <View className="flex-row flex-wrap gap-1.5">
         {fields.map((name) => (
-          <Button
+          <Toggle
             key={name}
-            pressed={field === name}
-            className={`px-2 ${field === name ? "bg-chock" : ""}`}
-            textClassName={`text-sm ${field === name ? "text-on-chock" : ""}`}
+            on={field === name}
+            className="px-2"
+            textClassName="text-sm"
             onPress={() => onSet({ field: name, unit: unitsFor(name)[0] as string })}
           >
             {fieldName(name)}
-          </Button>
+          </Toggle>
         ))}
       </View>
       {field && (
@@ -199,15 +200,15 @@ function ColumnChoice({
           <Text className="text-sm text-voice">In</Text>
           <View className="flex-row flex-wrap gap-1.5">
             {unitsFor(field).map((unit) => (
-              <Button
+              <Toggle
                 key={unit}
-                pressed={column.unit === unit}
-                className={`px-3 ${column.unit === unit ? "bg-chock" : ""}`}
-                textClassName={`text-sm ${column.unit === unit ? "text-on-chock" : ""}`}
+                on={column.unit === unit}
+                className="px-3"
+                textClassName="text-sm"
                 onPress={() => onSet({ unit })}
               >
                 {unit}
-              </Button>
+              </Toggle>
             ))}
           </View>
         </>

@@ -15,8 +15,9 @@ import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
-import { Heading, Text } from "../../ui/text";
+import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { useActs } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
@@ -47,9 +48,7 @@ function Desk({ folded, name }: { folded: FoldedWalk; name: string | undefined }
   if (!engine)
     return (
       <Screen actions={<BackToWalk id={walk.state.id} />}>
-        <Heading level={1} className="text-3xl">
-          No run-up on file
-        </Heading>
+        <PageHead>No run-up on file</PageHead>
         <Text>This type has no run-up figures on file. Its items are answered in the walk, one by one.</Text>
       </Screen>
     );
@@ -265,13 +264,13 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         </View>
       }
     >
-      <Heading level={1} className="text-3xl">
+      <PageHead>
         {way === "typed"
           ? "Type it in"
           : way === "file"
             ? "From a file"
             : `Run-up${engine.name ? `, ${engine.name} engine` : ""}`}
-      </Heading>
+      </PageHead>
       {trouble && <Alert>{trouble}</Alert>}
       {block && way === "choose" && (
         <Alert frame="line" className="my-2">

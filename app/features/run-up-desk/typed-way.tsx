@@ -10,6 +10,7 @@ import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/button";
 import { Keypad, pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 import { useShortcuts } from "../../ui/use-shortcuts";
 
 const FIELDS = ["base", "first", "both", "other", "both again"] as const;
@@ -161,10 +162,10 @@ export function TypedWay({
     <View className="gap-3">
       <View className="gap-1.5">
         {FIELDS.map((field, i) => (
-          <Button
+          <Toggle
             key={field}
-            pressed={at === i}
-            className={`flex-row justify-between px-4 ${at === i ? "bg-chock" : ""}`}
+            on={at === i}
+            className="flex-row justify-between px-4"
             onPress={() => setAt(i)}
             testID={`field-${i}`}
           >
@@ -172,7 +173,7 @@ export function TypedWay({
             <Text className={`font-strong text-2xl ${at === i ? "text-on-chock" : ""}`}>
               {texts[i] === "" ? "–" : formatNumber(Number(texts[i]))}
             </Text>
-          </Button>
+          </Toggle>
         ))}
       </View>
       {trouble && (

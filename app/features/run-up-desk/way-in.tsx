@@ -6,6 +6,7 @@ import { View } from "react-native";
 import { Button } from "../../ui/button";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 import type { Planted } from "./planted";
 import { PROCEDURE_WORDS } from "./procedure-words";
 import { plantedWords, troublesOf, troubleWord } from "./troubles";
@@ -108,15 +109,9 @@ export function WayIn({
             </Heading>
             <View className="flex-row flex-wrap gap-1.5">
               {troublesOf(profile).map((kind) => (
-                <Button
-                  key={kind}
-                  pressed={shown === kind}
-                  className={`px-2 ${shown === kind ? "bg-chock" : ""}`}
-                  textClassName={`text-base ${shown === kind ? "text-on-chock" : ""}`}
-                  onPress={() => planted.set(kind)}
-                >
+                <Toggle key={kind} on={shown === kind} className="px-2" onPress={() => planted.set(kind)}>
                   {troubleWord(kind)}
-                </Button>
+                </Toggle>
               ))}
             </View>
           </View>

@@ -14,9 +14,11 @@ import { type Planned, planned } from "../../store/planned-slice";
 import { beginPreflight } from "../../store/preflight-actions";
 import { Button } from "../../ui/button";
 import { GradeMark } from "../../ui/grade-mark";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Stepper } from "../../ui/stepper";
 import { Heading, Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
 import { lastReadingText } from "../walk/last-reading";
@@ -101,9 +103,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
         </>
       }
     >
-      <Heading level={1} className="text-3xl">
-        {registration}
-      </Heading>
+      <PageHead>{registration}</PageHead>
       <Text className="text-voice">{bundle.aircraft.story}</Text>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-2 gap-4"}>
         <View className={wide ? "flex-1 gap-2" : "gap-2"}>
@@ -113,15 +113,9 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
               const on = conditions.includes(condition);
               const more = has(condition);
               return (
-                <Button
-                  key={condition}
-                  pressed={on}
-                  className={on ? "bg-chock" : ""}
-                  textClassName={`text-base ${on ? "text-on-chock" : ""}`}
-                  onPress={() => toggle(condition)}
-                >
+                <Toggle key={condition} on={on} onPress={() => toggle(condition)}>
                   {`${condition}${more > 0 ? ` +${more}` : ""}`}
-                </Button>
+                </Toggle>
               );
             })}
           </View>
@@ -201,16 +195,14 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
               .map((member) => {
                 const on = secondCrewId === member.id;
                 return (
-                  <Button
+                  <Toggle
                     key={member.id}
-                    pressed={on}
-                    className={on ? "bg-chock" : ""}
-                    textClassName={`text-base ${on ? "text-on-chock" : ""}`}
+                    on={on}
                     label={`With ${member.name}`}
                     onPress={() => change({ secondCrewId: on ? undefined : member.id })}
                   >
                     {member.name.split(" ")[0] ?? member.name}
-                  </Button>
+                  </Toggle>
                 );
               })}
           </View>

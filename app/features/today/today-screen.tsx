@@ -11,6 +11,7 @@ import { refresh, useBundle, useCrew, useFleet } from "../../store/server-state"
 import { crewPicked, nightSet } from "../../store/session-slice";
 import { Button } from "../../ui/button";
 import { GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
+import { PageHead } from "../../ui/page-head";
 import { PlanView } from "../../ui/plan-view";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
@@ -131,9 +132,7 @@ export function TodayScreen() {
         <View className={wide ? "flex-1" : ""}>
           {aircraft && (
             <>
-              <Heading level={1} className="text-3xl">
-                {aircraft.registration}
-              </Heading>
+              <PageHead>{aircraft.registration}</PageHead>
               <Text className="text-voice">
                 {aircraft.typeName}, {aircraft.what}
               </Text>

@@ -13,6 +13,7 @@ import { JudgementCard } from "../../ui/judgement-card";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { Thread } from "../../ui/thread";
+import { Toggle } from "../../ui/toggle";
 import { useWide } from "../../ui/use-wide";
 import { KeptMark } from "../sync/kept-mark";
 import { useActs } from "../walk/use-acts";
@@ -216,15 +217,13 @@ function Judged({ folded }: { folded: FoldedWalk }) {
                     (member) => member.id !== me && ["mechanic", "instructor", "owner"].includes(member.role),
                   )
                   .map((member) => (
-                    <Button
+                    <Toggle
                       key={member.id}
-                      pressed={askedCrewId === member.id}
-                      className={askedCrewId === member.id ? "bg-chock" : ""}
-                      textClassName={`text-base ${askedCrewId === member.id ? "text-on-chock" : ""}`}
+                      on={askedCrewId === member.id}
                       onPress={() => setAsked(member.id)}
                     >
                       {`${member.name}, ${member.role}`}
-                    </Button>
+                    </Toggle>
                   ))}
               </View>
             </View>

@@ -1,10 +1,10 @@
 import { FINDING_GRADES, type FindingGrade, type Item, partOf } from "@cravix/core";
 import { View } from "react-native";
 import { useKept } from "../../device/use-kept";
-import { Button } from "../../ui/button";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Heading, Text } from "../../ui/text";
 import { TextField } from "../../ui/text-field";
+import { Toggle } from "../../ui/toggle";
 
 const MEANING: Record<FindingGrade, string> = {
   note: "put right, or harmless",
@@ -65,10 +65,10 @@ export function FoundPanel({ found, item }: { found: FoundDraft; item: Item }) {
       />
       <View role="radiogroup" aria-label="How bad is it?" className="gap-2">
         {FINDING_GRADES.map((grade) => (
-          <Button
+          <Toggle
             key={grade}
-            className={`flex-row justify-start gap-3 ${draft.grade === grade ? "bg-chock" : ""}`}
-            pressed={draft.grade === grade}
+            className="flex-row justify-start gap-3"
+            on={draft.grade === grade}
             onPress={() => change({ grade })}
           >
             <View className="w-full flex-row items-center gap-3">
@@ -80,7 +80,7 @@ export function FoundPanel({ found, item }: { found: FoundDraft; item: Item }) {
                 {MEANING[grade]}
               </Text>
             </View>
-          </Button>
+          </Toggle>
         ))}
       </View>
       <Text className="text-sm text-voice">

@@ -21,11 +21,11 @@ import { View } from "react-native";
 import { useBundle, useCrew } from "../../store/server-state";
 import { Alert } from "../../ui/alert";
 import { Band } from "../../ui/band";
-import { Button } from "../../ui/button";
 import { GradeMark } from "../../ui/grade-mark";
 import { JudgementCard } from "../../ui/judgement-card";
 import { pressKey } from "../../ui/keypad";
 import { Text } from "../../ui/text";
+import { Toggle } from "../../ui/toggle";
 import { useShortcuts } from "../../ui/use-shortcuts";
 import { useWide } from "../../ui/use-wide";
 import { drawnReading, ReadingDrawing } from "../fluids/reading-drawing";
@@ -186,15 +186,14 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
             {drawn.kind === "oil" && (
               <View className="flex-row gap-2" role="group" aria-label="Is the engine hot or cold?">
                 {HEATS.map((h) => (
-                  <Button
+                  <Toggle
                     key={h.value}
-                    className={`flex-1 px-1 ${how.heat === h.value ? "bg-chock" : ""}`}
-                    pressed={how.heat === h.value}
-                    textClassName={`text-base ${how.heat === h.value ? "text-on-chock" : ""}`}
+                    className="flex-1 px-1"
+                    on={how.heat === h.value}
                     onPress={() => setHeat(h.value)}
                   >
                     {h.words}
-                  </Button>
+                  </Toggle>
                 ))}
               </View>
             )}
@@ -210,15 +209,9 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
       {spec.feel && (
         <View className="flex-row gap-2" role="group" aria-label="How did the engine run?">
           {FEELS.map((f) => (
-            <Button
-              key={f.value}
-              className={`flex-1 ${feel === f.value ? "bg-chock" : ""}`}
-              pressed={feel === f.value}
-              textClassName={`text-base ${feel === f.value ? "text-on-chock" : ""}`}
-              onPress={() => setFeel(f.value)}
-            >
+            <Toggle key={f.value} className="flex-1" on={feel === f.value} onPress={() => setFeel(f.value)}>
               {f.words}
-            </Button>
+            </Toggle>
           ))}
         </View>
       )}
