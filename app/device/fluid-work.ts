@@ -1,4 +1,5 @@
-import type { FuelPlan, OilEntry, OilTrend, SimulatedMargin } from "@cravix/core";
+import type { FuelPlan, OilEntry, OilTrend } from "@cravix/core";
+import type { SimulatedMargin } from "@cravix/core/simulate-margin";
 import { askWorker } from "./ask-worker";
 
 let worker: Worker | undefined;

@@ -4,4 +4,4 @@ export * from "./bounds/plain-text";
 export type { Refusal } from "./events/event-schema";
 export * from "./events/new-id";
 export * from "./files/content-hash";
-export * from "./files/list-paper";
+export * from "./files/phase-name";

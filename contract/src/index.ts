@@ -1,4 +1,5 @@
 export * from "./api/api-types";
+export * from "./bounds/clock-tolerance";
 export * from "./bounds/flatten";
 export * from "./bounds/json-depth";
 export * from "./bounds/plain-text";
@@ -6,3 +7,4 @@ export * from "./events/event-schema";
 export * from "./events/new-id";
 export * from "./files/content-hash";
 export * from "./files/list-paper";
+export * from "./files/phase-name";

@@ -19,7 +19,6 @@ import {
   judgeBaseline,
   judgePreflight,
   lapMetres,
-  lapProblem,
   openEntries,
   type PreflightEvent,
   pastRunUps,
@@ -27,6 +26,7 @@ import {
   topicOf,
   walkingDistances,
 } from "@cravix/core";
+import { lapProblem } from "@cravix/core/lap";
 import Ajv2020 from "ajv/dist/2020";
 import { airfield, group, qxTar, rules, scenarioFiles, tarrow4, trainerHistory } from "./index";
 

@@ -1,13 +1,6 @@
-import {
-  comparePace,
-  hastyRuns,
-  hastyText,
-  lapProblem,
-  type StationPace,
-  stationTimes,
-  stationVisits,
-  walkedLap,
-} from "@cravix/core";
+import { hastyRuns, hastyText } from "@cravix/core";
+import { lapProblem, walkedLap } from "@cravix/core/lap";
+import { comparePace, type StationPace, stationTimes, stationVisits } from "@cravix/core/station-times";
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";

@@ -7,11 +7,11 @@ import {
   formatQuantity,
   fuelKgPerL,
   howMuchToAdd,
-  massRoom,
-  type SimulatedMargin,
   WORST_CASE,
   wordsOfWalk,
 } from "@cravix/core";
+import { massRoom } from "@cravix/core/mass-room";
+import type { SimulatedMargin } from "@cravix/core/simulate-margin";
 import { addMinutes } from "date-fns/addMinutes";
 import { useEffect, useState } from "react";
 import { View } from "react-native";

@@ -1,12 +1,5 @@
-import {
-  keepsPrecedence,
-  type LapProblem,
-  lapMetres,
-  lapProblem,
-  type OrderResult,
-  orderLap,
-  walkedLap,
-} from "@cravix/core";
+import { keepsPrecedence, lapMetres, type OrderResult, orderLap } from "@cravix/core";
+import { type LapProblem, lapProblem, walkedLap } from "@cravix/core/lap";
 import { useEffect, useMemo, useState } from "react";
 import { searchLap } from "../../device/lap-search";
 import type { KnownAircraft } from "../start/aircraft-frame";

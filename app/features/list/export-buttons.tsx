@@ -1,4 +1,5 @@
-import { type AircraftBundle, listMarkdown } from "@cravix/contract/client";
+import type { AircraftBundle } from "@cravix/contract/client";
+import { listMarkdown } from "@cravix/contract/list-paper";
 import type { ComposedList } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";

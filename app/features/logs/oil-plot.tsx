@@ -1,4 +1,5 @@
-import { formatNumber, type OilProfile, type OilTrend, thinForPlot } from "@cravix/core";
+import { formatNumber, type OilProfile, type OilTrend } from "@cravix/core";
+import { thinForPlot } from "@cravix/core/thin-for-plot";
 import { memo } from "react";
 import { View } from "react-native";
 import Svg, { Circle, G, Line, Path, Polygon, Text as SvgText } from "react-native-svg";

@@ -1,5 +1,6 @@
-import { formatNumber, thinForPlot } from "@cravix/core";
+import { formatNumber } from "@cravix/core";
 import type { Trace } from "@cravix/core/run-up";
+import { thinForPlot } from "@cravix/core/thin-for-plot";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";
 import { Text } from "../../ui/text";

@@ -1,4 +1,4 @@
-import { itemsOf, judgePreflight, type PreflightState, READING, readingKey, thinForPlot } from "@cravix/core";
+import { itemsOf, judgePreflight, type PreflightState, READING, readingKey } from "@cravix/core";
 import type { DiagnosisReport } from "@cravix/core/diagnosis";
 import {
   MOST_DRAWN,
@@ -9,6 +9,7 @@ import {
 } from "@cravix/core/run-up";
 import type { TypedRead, WalkEngine } from "@cravix/core/run-up-desk";
 import { tracedReadings } from "@cravix/core/run-up-desk";
+import { thinForPlot } from "@cravix/core/thin-for-plot";
 import type { RunUpAnswer } from "../../device/run-up.worker";
 import { useAppDispatch } from "../../store/hooks";
 import { type Happening, recordAll } from "../../store/record";

@@ -1,4 +1,5 @@
-import { type AircraftSummary, PHASE_NAME } from "@cravix/contract/client";
+import type { AircraftSummary } from "@cravix/contract/client";
+import { PHASE_NAME } from "@cravix/contract/client";
 import { currentItem, foldLoads, foldPreflight, phaseOf, phaseProgress } from "@cravix/core";
 import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 import { router, useFocusEffect } from "expo-router";

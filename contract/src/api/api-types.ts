@@ -4,7 +4,6 @@ import type {
   Airfield,
   Condition,
   DiscrepancyState,
-  EarlierWalk,
   FluidRow,
   FuelUnit,
   MemoryReading,
@@ -15,6 +14,7 @@ import type {
   SignedVerdict,
   Unit,
 } from "@cravix/core";
+import type { EarlierWalk } from "@cravix/core/station-times";
 import type { Refusal } from "../events/event-schema";
 
 /** The most events one request may carry. */

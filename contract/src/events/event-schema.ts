@@ -29,6 +29,7 @@ import {
 } from "@cravix/core";
 import { eventInTodaysWords } from "@cravix/core/old-words";
 import { array, boolean, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
+import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { anyNumber, bounded, key, moment, name, text, words } from "../bounds/fields";
 import { beyondBounds, EVENT_BOUNDS } from "../bounds/measure-value";
 import { isName } from "../bounds/plain-text";
@@ -222,9 +223,6 @@ const SCHEMAS = new Map<string, ObjectSchema<object>>(
 
 /** Yup says what is wrong, but slowly; what is right is seen by a check made from its description. */
 const QUICK = new Map([...SCHEMAS].map(([type, schema]) => [type, quickCheck(schema.describe())]));
-
-/** How far ahead of the server a device's clock may be. Beyond it the event waits on the device until the clock is right. */
-export const CLOCK_TOLERANCE_MIN = 10;
 
 /** An event that was not taken: which, where in it, why, in words for the person who gave the answer. */
 export interface Refusal {

@@ -1,4 +1,5 @@
-import { type ComposedList, type Item, limitText, type StationPhase } from "@cravix/core";
+import { type ComposedList, type Item, limitText } from "@cravix/core";
+import { PHASE_NAME } from "./phase-name";
 
 /** One line of a list on paper. */
 export interface PaperLine {
@@ -15,18 +16,6 @@ export interface PaperLine {
 
 export const CAUTION =
   "The pilot in command decides. The aircraft's handbook, local rules and licensed maintenance come first. Limits are example values.";
-
-/** The parts of a preflight in words, on paper as on the screen. */
-export const PHASE_NAME: Record<StationPhase, string> = {
-  papers: "Papers",
-  cockpit: "Cockpit",
-  lap: "Lap",
-  fluids: "Fluids",
-  board: "Board",
-  "run-up": "Run-up",
-  "line-up": "Line-up",
-  after: "After the flight",
-};
 
 /** Today's list line by line, for paper, tables and the days when the phone is flat. The putting away comes last. */
 export function paperLines(list: ComposedList): PaperLine[] {

@@ -11,8 +11,8 @@ import {
 } from "@cravix/core";
 import Papa from "papaparse";
 import type { CsvFault } from "../api/api-types";
+import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { isName } from "../bounds/plain-text";
-import { CLOCK_TOLERANCE_MIN } from "../events/event-schema";
 
 /** The columns of a fuel log, in their order. What each holds is in docs/formats/fluid-logs.md. */
 export const FUEL_COLUMNS = [

@@ -25,7 +25,10 @@ export interface Diagnosis {
   fits: number;
 }
 
-/** Every explanation for this engine with its chance before anything is seen. */
+/**
+ * Every explanation for this engine with its chance before anything is seen. Chances add up to one. Source: rates are our own, in proportion
+ * (common practice), as named in the library.
+ */
 export function hypotheses(context: DiagnosisContext): Hypothesis[] {
   const found: Hypothesis[] = [];
   let all = 0;
@@ -60,8 +63,8 @@ function today(fault: Fault, { highAndRich, icingLikely }: DiagnosisContext): nu
 }
 
 /**
- * The chance of one observation under an explanation. A state that names a cylinder is as likely at the fault's own cylinder as the library says;
- * under any other explanation it may be any of them.
+ * The chance of one observation under an explanation. A state that names a cylinder is as likely at the fault's own cylinder as the library
+ * says; under any other explanation it may be any of them. From 0 to 1.
  */
 export function chanceOf(
   observation: Observation,

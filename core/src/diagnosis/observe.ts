@@ -28,7 +28,8 @@ const IDLE_APART_F = 30;
 
 /**
  * What a reading amounts to in the words of the fault library: each number becomes a state, with its sentence. What was not seen is left out.
- * The borders between states are own figures by reason; limits are the type's.
+ * The borders between states are own figures by reason; limits are the type's. Rpm, °F, psi, V, seconds. Never throws. Source: the type's
+ * limits; borders between states common practice or our own, as named at each.
  */
 export function observe(reading: RunUpReading, profile: RunUpProfile, limits: ObserveLimits): Observation[] {
   const found: Observation[] = [];
@@ -79,7 +80,10 @@ function wildProbes({ egt, problems }: RunUpReading): number[] {
   return [...new Set([...stuck, ...jumping])];
 }
 
-/** From how much on a drop is told from the scatter of a trace, rpm: finer than a hand's tachometer. */
+/**
+ * From how much on a drop is told from the scatter of a trace, rpm: finer than a hand's tachometer. Source: eight rpm at 1,800, the scatter of
+ * a second of trace (our own).
+ */
 export function tracedLimits(limits: DropLimits, profile: Pick<RunUpProfile, "rpm">): DropLimits {
   return { ...limits, resolutionRpm: Math.min(limits.resolutionRpm, 8 * rpmScale(profile)) };
 }

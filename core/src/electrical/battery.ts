@@ -105,8 +105,10 @@ function between(table: readonly (readonly [number, number])[], at: number): num
 }
 
 /**
- * What the battery gave before the start, judged: "ask" when less is left than the start takes at this temperature, "watch" when the
- * lap took longer than it is meant to. Without a profile or a temperature nothing is judged.
+ * What the battery gave before the start, judged: "ask" when less is left than the start takes at this temperature, "watch" when the lap took
+ * longer than it is meant to. Without a profile or a temperature nothing is judged. Amperes, seconds, °C. Valid range: amps and seconds not
+ * negative, temperature from −60 to 60 °C; where a number cannot be used it throws QuantityError. Source: capacity and start from the type's
+ * own profile; outside its temperatures the nearest of them counts.
  */
 export function judgeBattery(
   profile: ElectricalProfile | undefined,

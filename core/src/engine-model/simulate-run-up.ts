@@ -40,7 +40,10 @@ export function usualPlan({ shape, seed }: MonitorOptions, first: "right" | "lef
   };
 }
 
-/** Runs a plan through a monitor. A pilot whose engine has stopped goes no further. */
+/**
+ * Runs a plan through a monitor. A pilot whose engine has stopped goes no further. Seconds. Deterministic for one seed. Source: our own model
+ * of an engine; what it shows says nothing of a real one.
+ */
 export function simulateRunUp(options: MonitorOptions, plan: RunUpPlan = usualPlan(options)): SimulatedRunUp {
   const monitor = new Monitor(options);
   const samples: MonitorSample[] = [];

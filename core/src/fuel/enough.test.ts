@@ -1,5 +1,6 @@
 import fc from "fast-check";
-import { enoughFuel, type FuelPlan, simulateMargin } from "../index";
+import { enoughFuel, type FuelPlan } from "../index";
+import { simulateMargin } from "./enough/simulate-margin";
 
 const plan: FuelPlan = {
   usable: { value: 118, sigma: 4 },

@@ -284,13 +284,17 @@ function imbalance(input: FuelInput, volumesL: Record<string, number>): Judgemen
 
 const time = (value: number) => formatQuantity({ value, unit: "min" });
 
-/** The burn at the chosen power, else the planned one. */
+/** The burn at the chosen power, else the planned one. Litres an hour, with the source that the type names. Undefined where there is neither. */
 export function burnAt(profile: FuelProfile, setting: string | undefined): SourcedValue | undefined {
   const chosen = profile.settings?.find((s) => s.name === setting);
   return chosen ? { value: chosen.lPerH, source: chosen.source } : profile.burnLPerH;
 }
 
-/** The plan with its uncertainties, from what is usable and what is planned. */
+/**
+ * The plan with its uncertainties, from what is usable and what is planned. Litres, litres an hour, minutes. Valid range: nothing negative, a
+ * burn above zero; `assertPlan` throws QuantityError otherwise. Source: errors of taxi, climb, burn and wind by common practice, as named
+ * beside each constant.
+ */
 export function fuelPlan(
   profile: FuelProfile,
   usable: Uncertain,

@@ -47,7 +47,10 @@ export function deviationAt({ points }: DeviationCard, headingDeg: number): numb
   return before.deviationDeg + ((next.deviationDeg - before.deviationDeg) * along) / span;
 }
 
-/** The smaller angle between two headings, with its sign, degrees. */
+/**
+ * The smaller angle between two headings, with its sign, degrees. From −180 up to 180; valid for every finite number. Source: arithmetic of
+ * the circle.
+ */
 export function headingDifference(a: number, b: number): number {
   return ((((a - b) % 360) + 540) % 360) - 180;
 }
@@ -152,7 +155,10 @@ export function judgeReceivers(errorsDeg: { one?: number; two?: number }): Judge
   };
 }
 
-/** How old the receivers' check is on an instrument day: past 30 days it has to be done before that flight. Undefined while it is good. */
+/**
+ * How old the receivers' check is on an instrument day: past 30 days it has to be done before that flight. Undefined while it is good. Valid
+ * range: times in ISO 8601. Source: 30 days for VOR receivers before instrument flight, 14 CFR 91.171 (from memory); local rules come first.
+ */
 export function judgeReceiverAge(lastAt: string | undefined, now: string): Judgement | undefined {
   const days = lastAt === undefined ? undefined : Math.floor((Date.parse(now) - Date.parse(lastAt)) / DAY);
   if (days !== undefined && days <= RECEIVER_DAYS) return undefined;

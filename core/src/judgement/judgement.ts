@@ -60,7 +60,10 @@ export interface Judgement {
 /** What a judgement is of: its cause where it has one, else itself. Discrepancies are the same where this is the same. */
 export const causeOf = ({ id, cause }: Pick<Judgement, "id" | "cause">): string => cause ?? id;
 
-/** Outside a limit, and by how much; the margin is to the nearer end, negative outside. Both in the limit's unit. */
+/**
+ * Outside a limit, and by how much; the margin is to the nearer end, negative outside. Both in the limit's unit. Infinite where the limit has
+ * no end.
+ */
 export function marginTo({ min, max }: Pick<LimitRange, "min" | "max">, value: number): number {
   return Math.min(
     min === undefined ? Number.POSITIVE_INFINITY : value - min,
@@ -68,6 +71,7 @@ export function marginTo({ min, max }: Pick<LimitRange, "min" | "max">, value: n
   );
 }
 
+/** The worst of these grades; within limits where there are none. */
 export function worst(grades: Iterable<Grade>): Grade {
   let rank = 0;
   for (const grade of grades) rank = Math.max(rank, GRADES.indexOf(grade));
@@ -89,7 +93,7 @@ export function limitText({ min, max, unit }: LimitRange): string {
   return "no limit";
 }
 
-/** A limit in another unit of the same quantity. */
+/** A limit in another unit of the same quantity. Throws QuantityError where the quantities differ. */
 export function inUnit(
   { min, max, unit }: LimitRange,
   to: LimitRange["unit"],

@@ -35,7 +35,7 @@ export function lapMetres({ distances, door }: OrderProblem, order: readonly num
   return metres + (door?.[order[0] as number] ?? 0) + (door?.[order.at(-1) as number] ?? 0);
 }
 
-/** Whether an order keeps every rule of precedence. */
+/** Whether an order keeps every rule of precedence. Complexity: O(rules × stations). */
 export function keepsPrecedence(
   order: readonly number[],
   precedence: readonly (readonly [number, number])[],

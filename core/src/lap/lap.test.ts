@@ -5,15 +5,14 @@ import {
   isInside,
   keepsPrecedence,
   lapMetres,
-  lapProblem,
   OrderError,
   type OrderProblem,
   orderLap,
   type PlanView,
-  walkedLap,
   walkingDistances,
 } from "../index";
 import { item } from "../testing/small-aircraft";
+import { lapProblem, walkedLap } from "./lap-problem";
 
 const plan = (walls: PlanView["walls"], metresPerUnit = 1): PlanView => ({
   width: 100,

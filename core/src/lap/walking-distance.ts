@@ -117,7 +117,10 @@ function meetings(a: Spot, b: Spot, from: Spot, to: Spot): number[] {
   return onWay >= 0 && onWay <= 1 && onEdge >= -EPSILON && onEdge <= 1 + EPSILON ? [onWay] : [];
 }
 
-/** Whether a spot lies within a polygon, not on its edge: the even-odd rule. */
+/**
+ * Whether a spot lies within a polygon, not on its edge: the even-odd rule. The plan's own units; valid for walls of three corners and more.
+ * Source: even–odd rule (Shimrat, CACM 5, 1962).
+ */
 export function isInside({ x, y }: Spot, wall: Polygon): boolean {
   let inside = false;
   for (let i = 0; i < wall.length; i++) {

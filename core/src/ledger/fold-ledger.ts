@@ -25,8 +25,8 @@ const isOut = (item: Item): item is OutItem => item.ledger !== undefined && "out
 
 /**
  * Everything that today's list takes off, switches on, opens or moves, and how each stands. What is taken off is stowed in the same answer,
- * unless an item of its own says that it was put away; what is on, open or moved always has one. Found wrong is not done: a cover that
- * would not come off still waits.
+ * unless an item of its own says that it was put away; what is on, open or moved always has one. Found wrong is not done: a cover that would
+ * not come off still waits. Complexity: O(items).
  */
 export function foldLedger(list: ComposedList, state: PreflightState): LedgerEntry[] {
   const backItems = new Map(

@@ -38,7 +38,10 @@ function partOf(key: string): { part?: string } {
   return part === undefined ? {} : { part };
 }
 
-/** The lines that a walk, or an uplift without one, writes into the log. */
+/**
+ * The lines that a walk, or an uplift without one, writes into the log. Litres, quarts and centimetres as they were read; hours in hours.
+ * Never throws: a meter in no unit of time is left out.
+ */
 export function fluidRowsOf(state: PreflightState): FluidRow[] {
   const meter = state.readings[READING.hours];
   const hours = meter && isConvertible(meter.unit, "h") ? convert(meter.value, meter.unit, "h") : undefined;

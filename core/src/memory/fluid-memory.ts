@@ -33,7 +33,10 @@ export interface FluidLog {
   hours?: FluidMemory["hours"];
 }
 
-/** What the log amounts to for this type. A log that cannot be read in some part is named, and does not count there; nothing is guessed. */
+/**
+ * What the log amounts to for this type. A log that cannot be read in some part is named, and does not count there; nothing is guessed. Never
+ * throws for what the log says: each fault is in `faults`, in words.
+ */
 export function fluidMemory(
   type: Pick<AircraftType, "fuel" | "oil" | "engines">,
   log: FluidLog,

@@ -62,7 +62,7 @@ export function judgeOilUse(
   };
 }
 
-/** "Above the minimum for about 4 more flights of 1 h 05 min (3 to 6)." */
+/** "Above the minimum for about 4 more flights of 1 h 05 min (3 to 6)." Flights as whole numbers, hours above zero. */
 export function forecastText({ flights, atLeast, atMost }: OilForecast, usualFlightH: number): string {
   const usual = formatQuantity({ value: usualFlightH * 60, unit: "min" });
   if (flights === 0) return `Below the minimum within the next usual flight (${usual}).`;
@@ -70,7 +70,11 @@ export function forecastText({ flights, atLeast, atMost }: OilForecast, usualFli
   return `Above the minimum for about ${flights} more ${flights === 1 ? "flight" : "flights"} of ${usual}${range}.`;
 }
 
-/** Both engines of a twin side by side: one that uses half as much again as the other, and by a tenth of a quart an hour, is asked about. */
+/**
+ * Both engines of a twin side by side: one that uses half as much again as the other, and by a tenth of a quart an hour, is asked about.
+ * Quarts an hour. Undefined where either has no trend yet. Source: half as much again, a tenth of a quart and intervals that do not meet, by
+ * common practice.
+ */
 export function compareOilUse(
   left: Pick<OilTrend, "recent">,
   right: Pick<OilTrend, "recent">,

@@ -8,9 +8,9 @@ export const LONG_GAP_MIN = 4;
 export const AWAY_SECONDS = 5;
 
 /**
- * Since when nothing was done, where that is long enough to be an interruption nobody told of. `now` in milliseconds of the device's
- * clock. With the engine running one waits for the oil to warm, so from the run-up on a gap is no interruption; nor is one before the
- * first answer, while one is open, or after the signature.
+ * Since when nothing was done, where that is long enough to be an interruption nobody told of. `now` in milliseconds of the device's clock.
+ * With the engine running one waits for the oil to warm, so from the run-up on a gap is no interruption; nor is one before the first answer,
+ * while one is open, or after the signature. ISO 8601, undefined where there is none. Source: four minutes by common practice.
  */
 export function longGapSince(list: ComposedList, state: PreflightState, now: number): string | undefined {
   const { lastAt, signed, interruptions } = state;

@@ -1,8 +1,6 @@
 import {
   answerTimes,
-  comparePace,
   composeList,
-  type EarlierWalk,
   type EventData,
   type EventType,
   foldPreflight,
@@ -11,10 +9,9 @@ import {
   leastSeconds,
   longGapSince,
   type PreflightEvent,
-  stationTimes,
-  stationVisits,
 } from "../index";
 import { event, item, LIST_INPUT, started, streamId, type } from "../testing/small-aircraft";
+import { comparePace, type EarlierWalk, stationTimes, stationVisits } from "./station-times";
 
 const FROM = Date.UTC(2026, 4, 1, 9);
 const list = composeList({

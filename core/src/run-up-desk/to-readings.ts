@@ -60,7 +60,7 @@ export function tracedReadings(
   return { readings: found, answered };
 }
 
-/** A value in an item's own unit and decimals. */
+/** A value in an item's own unit and decimals. Throws QuantityError where the quantities differ. */
 export function convertTo(value: number, from: Unit, { unit, decimals }: ReadingSpec): number {
   return Number(convert(value, from, unit).toFixed(decimals));
 }

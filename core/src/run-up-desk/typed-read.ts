@@ -29,7 +29,10 @@ export interface TypedRead extends Typed {
 /** What a hot minute may mend. */
 export const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
 
-/** Reads typed numbers: without probes, no cylinder is told from another. */
+/**
+ * Reads typed numbers: without probes, no cylinder is told from another. Rpm. Source: the fault library; its likelihoods are our own, as named
+ * at each.
+ */
 export function readTyped(typed: Typed, engine: WalkEngine): TypedRead {
   const { profile, limits, context } = engine;
   const { numbers, told, before, tries } = typed;

@@ -40,7 +40,10 @@ export interface RunUpProfile {
   source: Source;
 }
 
-/** What one scale division of rpm is worth on an engine that turns this fast, against one run up at 1,800. */
+/**
+ * What one scale division of rpm is worth on an engine that turns this fast, against one run up at 1,800. Never below 0.8. Source: drops in
+ * proportion to rpm, by the cube law of propellers; 1,800 as the usual run-up rpm (common practice).
+ */
 export function rpmScale(profile: Pick<RunUpProfile, "rpm">): number {
   return Math.max(0.8, profile.rpm / 1800);
 }

@@ -52,6 +52,7 @@ const NAMES: Record<string, string> = {
   suction: "Suction",
 };
 
+/** What a channel is called on a page. */
 export function channelName(channel: Channel): string {
   const cylinder = /^(egt|cht)(\d+)$/.exec(channel);
   if (cylinder) return `${cylinder[1] === "egt" ? "Exhaust gas" : "Head"} of cylinder ${cylinder[2]}`;

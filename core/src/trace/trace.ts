@@ -52,7 +52,7 @@ export function rowsOf(channels: Trace["channels"]): [Channel, Float64Array][] {
   return Object.entries(channels) as [Channel, Float64Array][];
 }
 
-/** The piece of a trace from one time to another, both included. */
+/** The piece of a trace from one time to another, both included. Seconds. Complexity: O(lines of the piece). */
 export function cutTrace(trace: Trace, from: number, to: number): Trace {
   const a = firstAt(trace.t, from);
   let b = firstAt(trace.t, to);
@@ -62,7 +62,7 @@ export function cutTrace(trace: Trace, from: number, to: number): Trace {
   return { t: trace.t.subarray(a, b), channels };
 }
 
-/** The place of the first time that is not before `at`. Times must rise. */
+/** The place of the first time that is not before `at`. Times must rise. Its length where there is none. Complexity: O(log n). */
 export function firstAt(t: ArrayLike<number>, at: number): number {
   let low = 0;
   let high = t.length;

@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { TheilSenRegression } from "ml-regression-theil-sen";
 import { median as libraryMedian } from "simple-statistics";
-import { median, normalNumbers, seededRandom, slopeChange, theilSen, thinForPlot } from "../index";
+import { median, normalNumbers, seededRandom, slopeChange, theilSen } from "../index";
+import { thinForPlot } from "./thin-for-plot";
 
 const point = fc.record({
   x: fc.integer({ min: 0, max: 400 }).map((tenths) => tenths / 10),

@@ -28,13 +28,13 @@ export class QuantityError extends RangeError {
   override readonly name = "QuantityError";
 }
 
-/** Refuses what is not a finite number. `what` names the quantity in the message. */
+/** Refuses what is not a finite number. `what` names the quantity in the message. Throws QuantityError with `what` in its words. */
 export function assertFinite(what: string, value: number): void {
   if (typeof value !== "number" || !Number.isFinite(value))
     throw new QuantityError(`${what} is not a number.`);
 }
 
-/** Refuses a value below zero or not a number. */
+/** Refuses a value below zero or not a number. Throws QuantityError with `what` in its words. */
 export function assertNotNegative(what: string, value: number): void {
   assertFinite(what, value);
   if (value < 0) throw new QuantityError(`${what} cannot be negative.`);

@@ -34,7 +34,7 @@ export function formatQuantity({ value, unit }: Quantity): string {
   return unit === "°" ? `${number}°` : `${number} ${unit}`;
 }
 
-/** A number alone, with thousands apart and a true minus sign. */
+/** A number alone, with thousands apart and a true minus sign. Valid range: `decimals` from 0 to 20. What rounds to nothing has no sign. */
 export function formatNumber(value: number, decimals = 0): string {
   const text = Math.abs(value).toFixed(decimals);
   // What is rounded to nothing has no sign.

@@ -11,7 +11,10 @@ export const Z_95_TWO_SIDED = 1.959964;
 /** One-sided 95 %: nineteen of twenty cases are better than this (standard normal table). */
 export const Z_95_ONE_SIDED = 1.644854;
 
-/** Refuses what is not a number with an error that is not negative. `what` names it in the message. */
+/**
+ * Refuses what is not a number with an error that is not negative. `what` names it in the message. Throws QuantityError: the value must be a
+ * number, its sigma one that is not negative.
+ */
 export function assertUncertain(what: string, { value, sigma }: Uncertain): void {
   assertFinite(what, value);
   assertNotNegative(`The uncertainty of ${what.charAt(0).toLowerCase()}${what.slice(1)}`, sigma);

@@ -28,7 +28,7 @@ export function approvedGrades(list: Pick<ComposedList, "type">): string[] {
   return list.type.fuel?.grades ?? [USUAL_GRADE];
 }
 
-/** What a litre of the usual grade weighs today, by the temperature that was given. */
+/** What a litre of the usual grade weighs today, by the temperature that was given. Kilograms a litre at 15 °C. Source: beside each grade. */
 export function fuelKgPerL(list: Pick<ComposedList, "type">, state: PreflightState): number {
   return fuelDensity(
     approvedGrades(list)[0] ?? USUAL_GRADE,
@@ -190,12 +190,15 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
   });
 }
 
-/** Each receipt of this walk against what was measured, and against what may be burnt. */
+/**
+ * Each receipt of this walk against what was measured, and against what may be burnt. Litres. Source: normalised difference, JCGM 100:2008
+ * (from memory).
+ */
 export function judgeUplifts(list: ComposedList, state: PreflightState): Judgement[] {
   return checkUplifts(list, state).flatMap(judgeUplift(list, wordsOfWalk(list, state)));
 }
 
-/** What the cups amount to, drain by drain. */
+/** What the cups amount to, drain by drain. Source: what a cup shows, FAA-H-8083-3 (from memory); three cups or a minute by common practice. */
 export function judgeDrains(list: ComposedList, state: PreflightState): Judgement[] {
   const approved = approvedGrades(list);
   const drains = list.items.filter((item) => item.kind === "sample");
@@ -341,8 +344,9 @@ const judgeUplift =
   };
 
 /**
- * Since when the water stirred up by the last refuelling has been sinking, and how many minutes it needs; by the deepest tank that was dipped, in
- * this walk or, before it was dipped again, by its whole depth. Undefined where nothing was put in on this walk.
+ * Since when the water stirred up by the last refuelling has been sinking, and how many minutes it needs; by the deepest tank that was dipped,
+ * in this walk or, before it was dipped again, by its whole depth. Undefined where nothing was put in on this walk. Minutes. Source: beside
+ * the constants (common practice).
  */
 export function settling(
   list: ComposedList,
@@ -391,7 +395,7 @@ export function judgeSettling(list: ComposedList, state: PreflightState): Judgem
   ];
 }
 
-/** A device whose clock is behind the log's last line cannot tell what came first. */
+/** A device whose clock is behind the log's last line cannot tell what came first. Never throws: a clock that went back is said. */
 export function judgeClock(list: ComposedList, state: PreflightState): Judgement[] {
   const last = [list.memory?.hours?.at, list.memory?.fuel?.since].reduce(
     (late, at) => (at !== undefined && (late === undefined || at > late) ? at : late),
@@ -410,7 +414,10 @@ export function judgeClock(list: ComposedList, state: PreflightState): Judgement
   ];
 }
 
-/** What the night can have let fall in each tank, as a reason to drain once more; and what cannot have come from the air. */
+/**
+ * What the night can have let fall in each tank, as a reason to drain once more; and what cannot have come from the air. Millilitres. Source:
+ * water vapour as of `nightWaterMl`; an upper bound.
+ */
 export function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
   const { night } = state.told;
   if (!night || !fuel || fuel.tanks.length === 0) return [];
@@ -443,7 +450,10 @@ export function judgeNight(state: PreflightState, fuel: FuelResult | undefined):
   ];
 }
 
-/** Oil that went in and should not have: another grade, an opened container, more than fits. What is done is on record, and is asked about. */
+/**
+ * Oil that went in and should not have: another grade, an opened container, more than fits. What is done is on record, and is asked about.
+ * Quarts. Source: the type's own maximum and grades; the unopened container by common practice.
+ */
 export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgement[] {
   const { oil } = list.type;
   return state.oilAdded.flatMap(({ eventId, qt, grade, sealed, engine, before }): Judgement[] => {

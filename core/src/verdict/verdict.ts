@@ -34,10 +34,10 @@ export interface VerdictResult {
 }
 
 /**
- * The verdict with its reasons: stop if anything is a stop; ask first if anything has to be asked or has no limit on file; go with
- * notes if anything is to be noted or watched; else go. A stop stands at once; anything better only when every item is answered
- * and the ledger is closed. What has one cause is one reason, with its evidence under it. The pilot in command decides; this only says what speaks
- * against it.
+ * The verdict with its reasons: stop if anything is a stop; ask first if anything has to be asked or has no limit on file; go with notes if
+ * anything is to be noted or watched; else go. A stop stands at once; anything better only when every item is answered and the ledger is
+ * closed. What has one cause is one reason, with its evidence under it. The pilot in command decides; this only says what speaks against it.
+ * Never throws for what was read: a number that cannot be used is "unjudged". Complexity: O(items + judgements).
  */
 export function computeVerdict(list: ComposedList, state: PreflightState): VerdictResult {
   const { judgements } = judgePreflight(list, state);
@@ -139,6 +139,7 @@ const loggedReason = ({
   ...(cause && { cause }),
 });
 
+/** The verdict of a preflight whose worst is this grade: what has no limit on file is asked about. */
 export function verdictFor(grade: Grade): Verdict {
   if (grade === "stop") return "stop";
   if (grade === "ask" || grade === "unjudged") return "ask first";

@@ -1,6 +1,7 @@
 import type { EarlierWalkWithPreferences } from "@cravix/contract";
 import { readList } from "@cravix/contract/files";
-import { foldPreflight, type PreflightEvent, stationTimes, stationVisits } from "@cravix/core";
+import { foldPreflight, type PreflightEvent } from "@cravix/core";
+import { stationTimes, stationVisits } from "@cravix/core/station-times";
 import { and, count, desc, eq, inArray, isNotNull, ne } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";

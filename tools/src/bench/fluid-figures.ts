@@ -5,10 +5,10 @@ import {
   type OilEntry,
   oilTrend,
   seededRandom,
-  simulateMargin,
   theilSen,
-  thinForPlot,
 } from "@cravix/core";
+import { simulateMargin } from "@cravix/core/simulate-margin";
+import { thinForPlot } from "@cravix/core/thin-for-plot";
 import { type Figure, plain, quantile, within } from "./figure";
 
 const PLAN: FuelPlan = {

@@ -1,4 +1,5 @@
-import { bestOrder, lapProblem } from "@cravix/core";
+import { bestOrder } from "@cravix/core";
+import { lapProblem } from "@cravix/core/lap";
 import { group } from "@cravix/demo";
 import type { CDPSession, Page } from "@playwright/test";
 import { openDemoSite } from "./demo-site";

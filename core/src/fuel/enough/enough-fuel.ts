@@ -66,7 +66,10 @@ export function enoughFuel(plan: FuelPlan): Enough {
   };
 }
 
-/** Refuses a plan that cannot be: negative amounts, or an engine that burns nothing. */
+/**
+ * Refuses a plan that cannot be: negative amounts, or an engine that burns nothing. Litres, minutes, litres an hour. Throws QuantityError with
+ * what is wrong. Source: arithmetic.
+ */
 export function assertPlan({ usable, taxi, climb, burn, flight, reserveMin }: FuelPlan): void {
   for (const [what, part] of [
     ["The usable fuel", usable],

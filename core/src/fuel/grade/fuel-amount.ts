@@ -6,7 +6,10 @@ export type FuelUnit = (typeof FUEL_UNITS)[number];
 
 const IS_MASS: ReadonlySet<string> = new Set(["kg", "lb"]);
 
-/** The unit as it is meant by people and receipts: "ltr", "USG", "gallons (US)". Undefined for anything that is not sure. */
+/**
+ * The unit as it is meant by people and receipts: "ltr", "USG", "gallons (US)". Undefined for anything that is not sure. Never throws. Source:
+ * spellings as they stand on receipts (common practice); a bare "gal" is never taken for either gallon.
+ */
 export function readFuelUnit(text: string): FuelUnit | undefined {
   return SPELLINGS.get(text.trim().toLowerCase().replace(/[.()]/g, "").replace(/\s+/g, " "));
 }

@@ -66,7 +66,10 @@ export function estimateFuel(sources: readonly FuelSource[]): FuelEstimate {
   return { ...alone, highL: highest.litres.value + Z_95_TWO_SIDED * highest.litres.sigma };
 }
 
-/** The mean of several quantities, each weighing as much as it is sure: weights 1/σ², error 1/√Σ(1/σ²). */
+/**
+ * The mean of several quantities, each weighing as much as it is sure: weights 1/σ², error 1/√Σ(1/σ²). Any one unit. Valid range: at least
+ * one, each sigma above zero. Source: JCGM 100:2008 (from memory).
+ */
 export function weightedMean(parts: readonly Uncertain[]): Uncertain {
   const weights = parts.map(({ sigma }) => 1 / sigma ** 2);
   const sum = weights.reduce((a, b) => a + b, 0);

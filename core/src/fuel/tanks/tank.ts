@@ -35,7 +35,7 @@ export interface Tank {
   fillOrder?: number;
 }
 
-/** Refuses a scale that no gauge can have: fewer than two points, readings that do not rise, litres that fall. */
+/** Refuses a scale that no gauge can have: fewer than two points, readings that do not rise, litres that fall. Throws QuantityError. */
 export function assertScale({ points }: ScaleCalibration): void {
   if (points.length < 2) throw new QuantityError("A scale needs at least two points.");
   points.forEach(({ at, litres }, i) => {

@@ -13,7 +13,10 @@ export interface DipCalibration {
   source: Source;
 }
 
-/** Refuses a calibration that no dipstick can have: fewer than two points, dips that do not rise, volume that falls. */
+/**
+ * Refuses a calibration that no dipstick can have: fewer than two points, dips that do not rise, volume that falls. Centimetres, litres;
+ * neither negative. Throws QuantityError.
+ */
 export function assertCalibration({ points }: DipCalibration): void {
   if (points.length < 2) throw new QuantityError("A tank calibration needs at least two points.");
   points.forEach((point, i) => {

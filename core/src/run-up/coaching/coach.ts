@@ -68,7 +68,10 @@ export function coachSequence(
   ];
 }
 
-/** Clearing a plug: a lean minute with the heads watched, and the drops again. */
+/**
+ * Clearing a plug: a lean minute with the heads watched, and the drops again. Source: the figures of the type's own profile; the order by
+ * common practice.
+ */
 export function clearSequence(profile: RunUpProfile): CoachStep[] {
   const { seconds, rpm } = profile.clear;
   const magnetos = coachSequence({ ...profile, heat: "none", propeller: "fixed" }).filter(({ step }) =>
@@ -242,7 +245,7 @@ export function coachView(
 /** The mixture is past its peak where the rpm has fallen by this part of where it was set. */
 export const PAST_PEAK = 0.028;
 
-/** The fastest that it ran since then, by medians of about a second. */
+/** The fastest that it ran since then, by medians of about a second. Seconds, rpm; −Infinity where nothing came since. */
 export function fastestSince(trace: Trace, rpm: Float64Array, since: number): number {
   const { t, y } = pieceOf(trace, rpm, since, Number.POSITIVE_INFINITY);
   let fastest = Number.NEGATIVE_INFINITY;

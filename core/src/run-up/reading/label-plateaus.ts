@@ -41,10 +41,11 @@ const NEVER = -1000;
 const KEPT = 48;
 
 /**
- * Names each stretch of steady rpm: which of them is the run-up base, which one magneto, which the other, which the heat. A run-up has a usual order,
- * and each step its own signature: on one magneto the exhaust gets hotter on all cylinders (or much colder on one), with heat it gets cooler, a
- * propeller taken back raises the manifold pressure. The likeliest row of names is searched, order and signature together, so that repeats, another
- * order and a step left out are found too. The two magnetos look alike: which is which follows from the order alone.
+ * Names each stretch of steady rpm: which of them is the run-up base, which one magneto, which the other, which the heat. A run-up has a usual
+ * order, and each step its own signature: on one magneto the exhaust gets hotter on all cylinders (or much colder on one), with heat it gets
+ * cooler, a propeller taken back raises the manifold pressure. The likeliest row of names is searched, order and signature together, so that
+ * repeats, another order and a step left out are found too. The two magnetos look alike: which is which follows from the order alone. Source:
+ * what each step does to rpm, exhaust and manifold pressure is textbook; weights are our own. Complexity: O(plateaus × beam).
  */
 export function labelPlateaus(
   trace: Trace,
@@ -113,7 +114,7 @@ function signatureOf(trace: Trace, plateau: Plateau, base: Plateau | undefined):
   };
 }
 
-/** How far a row jumps from one value to the next, median: a probe that reads wildly. */
+/** How far a row jumps from one value to the next, median: a probe that reads wildly. In the row's own unit; 0 for fewer than two values. */
 export function jumpiness(values: readonly number[]): number {
   const jumps: number[] = [];
   for (let i = 1; i < values.length; i++)
@@ -121,6 +122,7 @@ export function jumpiness(values: readonly number[]): number {
   return jumps.length > 0 ? median(jumps) : 0;
 }
 
+/** The mean of a channel between two times, both included; not a number where there is no value. */
 export function meanOf({ t }: Trace, values: Float64Array, from: number, to: number): number {
   let sum = 0;
   let count = 0;

@@ -77,7 +77,7 @@ export function findLevelChange(t: ArrayLike<number>, y: ArrayLike<number>): Lev
   return { at, before: before + mean, after: after + mean, settle, z };
 }
 
-/** The values of one channel between two times, without those that did not come. */
+/** The values of one channel between two times, without those that did not come. Seconds, both ends included. */
 export function pieceOf(
   trace: Trace,
   values: Float64Array,

@@ -33,7 +33,10 @@ function usableValue(kind: ReadingKind, reading: MemoryReading | undefined): num
   return isConvertible(unit, wanted) ? convert(value, unit, wanted) : undefined;
 }
 
-/** Earlier run-ups of every engine, oldest first, out of the readings of earlier walks. A walk without a base rpm had no run-up. */
+/**
+ * Earlier run-ups of every engine, oldest first, out of the readings of earlier walks. A walk without a base rpm had no run-up. Rpm, feet;
+ * readings in another unit are converted, those of another quantity left out.
+ */
 export function pastRunUps(
   readings: readonly MemoryReading[],
   engines: readonly string[] | undefined,
@@ -72,7 +75,10 @@ export function pastRunUps(
   return found.sort((a, b) => (a.at < b.at ? -1 : 1));
 }
 
-/** What the altimeter was beside the field at earlier walks, oldest first, and when checks with a time limit were done last. */
+/**
+ * What the altimeter was beside the field at earlier walks, oldest first, and when checks with a time limit were done last. Feet. Readings
+ * that no instrument shows are left out.
+ */
 export function instrumentMemory(readings: readonly MemoryReading[], elevationFt: number | undefined) {
   const altimeter =
     elevationFt === undefined

@@ -1,0 +1,42 @@
+import { expect, type Page } from "@playwright/test";
+import type { Cravix } from "./cravix";
+import { eventsOnDevice } from "./device";
+import { Walker } from "./walker";
+
+/** A walk that was just begun, and the page of its run-up with a stand-in of this kind, eight times as fast as the clock. */
+export async function toTheRunUp(
+  page: Page,
+  cravix: Cravix,
+  query = "",
+  registration = "QX-TAR",
+): Promise<{ walker: Walker; id: string }> {
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  const id = await walker.begin(/Inês/, { registration });
+  await expect.poll(async () => (await eventsOnDevice(page, id)).length).toBeGreaterThan(0);
+  await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=8&${query}`);
+  await page.getByTestId("way-live").waitFor();
+  return { walker, id };
+}
+
+/** What stands on the device once everything that was written down has come there. */
+export async function settled(page: Page, id: string) {
+  let events = await eventsOnDevice(page, id);
+  await expect
+    .poll(async () => {
+      const before = events.length;
+      await page.waitForTimeout(300);
+      events = await eventsOnDevice(page, id);
+      return events.length - before;
+    })
+    .toBe(0);
+  return events;
+}
+
+/** What was read in the run-up of this walk, by its key. */
+export const readings = async (page: Page, id: string) =>
+  Object.fromEntries(
+    (await settled(page, id)).flatMap(({ event }) =>
+      event.type === "reading.taken" ? [[event.data.key, event.data.value] as const] : [],
+    ),
+  );

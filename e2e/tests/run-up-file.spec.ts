@@ -1,0 +1,239 @@
+import { once } from "node:events";
+import { createWriteStream } from "node:fs";
+import { mkdtemp, rm } from "node:fs/promises";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { traceCsv } from "@cravix/contract/trace";
+import { simulateRunUp, usualPlan } from "@cravix/core/engine-model";
+import { traceOf } from "@cravix/core/run-up";
+import { expect, type Page, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { readings, settled, toTheRunUp } from "../support/run-up-page";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const TRAINER = {
+  shape: {
+    cylinders: 4,
+    fuelSystem: "carburettor",
+    propeller: "fixed",
+    volts: 28,
+    ratedRpm: 2700,
+    vacuumPump: true,
+  },
+  runUpRpm: 1800,
+  clearRpm: 2000,
+  air: { pressureHpa: 1013, celsius: 15, humidity: 0.5 },
+  fault: { kind: "none" },
+  severity: 0,
+  seed: 21,
+} as const;
+
+/** A run-up of the trainer as another program's file has it. */
+function foreignFile(): string {
+  const { samples } = simulateRunUp(TRAINER, usualPlan(TRAINER));
+  const clock = (t: number) => new Date(Date.UTC(2026, 4, 1, 9, 0, 0) + t * 1000).toISOString().slice(11, 23);
+  const head =
+    "Logger 7;unit 12\nLcl Time;E1 RPM;Intake [kPa];E1 OilT [deg C];E1 OilP [bar];Volt1;E1 EGT1 [C];E1 EGT2 [C];E1 EGT3 [C];E1 EGT4 [C]";
+  const c = (f: number) => ((f - 32) / 1.8).toFixed(1);
+  return `${head}\n${samples
+    .map((s) =>
+      [
+        clock(s.t),
+        s.rpm,
+        ((s.map ?? 0) * 3.38639).toFixed(2),
+        c(s.oilTemperature),
+        (s.oilPressure / 14.5038).toFixed(2),
+        s.volts,
+        ...s.egt.map(c),
+      ]
+        .join(";")
+        .replaceAll(".", ","),
+    )
+    .join("\n")}\n`;
+}
+
+test("a file with foreign headers: what is known is taken, what is not is told by hand, and the drops are read", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix);
+  await page.getByTestId("way-file").click();
+  const chosen = page.waitForEvent("filechooser");
+  await page.getByTestId("pick-trace").click();
+  await (await chosen).setFiles({
+    name: "logger.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(foreignFile()),
+  });
+  await expect(page.getByTestId("file-read")).toContainText("lines");
+  // One column has a name that nobody knows: it is said what it holds.
+  await page.getByRole("button", { name: "Intake [kPa]: not used" }).click();
+  await page.getByRole("button", { name: "Manifold pressure", exact: true }).click();
+  await page.getByRole("button", { name: "kPa", exact: true }).click();
+  await page.getByRole("button", { name: "That is it" }).click();
+  await expectAccessible(page, "columns of a file");
+  await page.getByTestId("read-trace").click();
+  await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out");
+  await expect(page.getByTestId("check-left")).toContainText("−");
+  await page.getByTestId("use-numbers").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  const read = await readings(page, id);
+  expect((read["magneto.base"] ?? 0) - (read["magneto.right"] ?? 0)).toBeGreaterThan(20);
+});
+
+test("a broken file, and one of many megabytes: told, the rest used, and the page stays alive", async ({
+  page,
+}) => {
+  await toTheRunUp(page, cravix);
+  await page.getByTestId("way-file").click();
+  const give = async (name: string, buffer: Buffer) => {
+    const chosen = page.waitForEvent("filechooser");
+    await page.getByTestId("pick-trace").click();
+    await (await chosen).setFiles({ name, mimeType: "text/csv", buffer });
+  };
+  await give("notes.csv", Buffer.from("hello\nworld\n"));
+  await expect(page.getByText(/names of the columns/)).toBeVisible();
+  await expect(page.getByTestId("read-trace")).toBeDisabled();
+  // Five hours at ten lines a second, forty megabytes: only the first hour is read.
+  const line =
+    ",1000,18,5,70,160,28,4,5,1200,1210,1220,1230,300,310,320,330,1,2,3,4,5,6,7,8,9,10,11,12,13,14,15,16,17,18,19,20,21,22,23,24,25\n".repeat(
+      1,
+    );
+  const long = [
+    "time,rpm,map,fuel flow,oil pressure,oil temperature,volts,amps,suction,egt 1,egt 2,egt 3,egt 4,cht 1,cht 2,cht 3,cht 4\n",
+  ];
+  for (let i = 0; i < 180_000; i++) long.push(`${i / 10}${line}`);
+  await give("flight.csv", Buffer.from(long.join("")));
+  await expect(page.getByTestId("file-read")).toContainText("The first hour of running was read", {
+    timeout: 60_000,
+  });
+  await page.getByTestId("read-trace").click();
+  await expect(page.getByTestId("diagnosis")).toBeVisible({ timeout: 60_000 });
+});
+
+test("half a gigabyte, and a quotation mark that is never closed: both are told within seconds", async ({
+  page,
+}) => {
+  const folder = await mkdtemp(join(tmpdir(), "cravix-e2e-"));
+  const write = async (name: string, head: string, part: string, megabytes: number) => {
+    const path = join(folder, name);
+    const out = createWriteStream(path);
+    out.write(head);
+    const piece = part.repeat(Math.ceil((1 << 20) / part.length));
+    for (let i = 0; i < megabytes; i++) if (!out.write(piece)) await once(out, "drain");
+    out.end();
+    await once(out, "close");
+    return path;
+  };
+  try {
+    await toTheRunUp(page, cravix);
+    await page.getByTestId("way-file").click();
+    const give = async (path: string) => {
+      const chosen = page.waitForEvent("filechooser");
+      await page.getByTestId("pick-trace").click();
+      await (await chosen).setFiles(path);
+    };
+    const samples = simulateRunUp(TRAINER, usualPlan(TRAINER)).samples;
+    const runUp = traceCsv(traceOf(samples));
+    // Behind the run-up the clock stands still for the rest of the file: no hour ever ends it.
+    const lastLine = `${runUp.trim().split("\n").at(-1)}\n`;
+    await give(await write("flight.csv", runUp, lastLine, 500));
+    await expect(page.getByTestId("file-read")).toContainText("lines", { timeout: 60_000 });
+    await page.getByTestId("read-trace").click();
+    await expect(page.getByTestId("check-right")).toContainText("−", { timeout: 60_000 });
+    await page.getByRole("button", { name: "Again", exact: true }).click();
+    await page.getByTestId("way-file").click();
+    await give(await write("quote.csv", 'time,rpm\n1,"', "1800 and so on\n", 40));
+    await expect(page.getByText(/quotation mark/)).toBeVisible({ timeout: 60_000 });
+    await give(await write("endless.csv", "time", "1800,", 20));
+    await expect(page.getByText(/text file with lines/)).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByTestId("read-trace")).toBeDisabled();
+  } finally {
+    await rm(folder, { recursive: true });
+  }
+});
+
+/** A file without prompts of an engine whose left magneto is not grounded: one side only drops in it. */
+async function readHotMagnetoFile(page: Page) {
+  await page.getByTestId("way-file").click();
+  const hot = { ...TRAINER, fault: { kind: "hot magneto", side: "left" } } as const;
+  const chosen = page.waitForEvent("filechooser");
+  await page.getByTestId("pick-trace").click();
+  await (await chosen).setFiles({
+    name: "run-up.csv",
+    mimeType: "text/csv",
+    buffer: Buffer.from(traceCsv(traceOf(simulateRunUp(hot, usualPlan(hot)).samples))),
+  });
+  await page.getByTestId("read-trace").click();
+}
+
+test("a file in which one side only dropped: it is asked which, and the other was not healthy because nothing showed", async ({
+  page,
+}) => {
+  await toTheRunUp(page, cravix);
+  await readHotMagnetoFile(page);
+  const diagnosis = page.getByTestId("diagnosis");
+  await expect(diagnosis).toContainText("not tried, or the key did not reach it");
+  // It stands where the eye is: the page begins at its top.
+  await expect(page.getByTestId("ask-which-side")).toBeInViewport();
+  await expectAccessible(page, "a question about a file");
+  await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
+  await expect(diagnosis).toContainText("left magneto not grounded by the switch");
+  await expect(page.getByTestId("ask-other-side")).toBeHidden();
+});
+
+test("a page that is closed before it was written down: the trace and every answer are still there", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix);
+  await readHotMagnetoFile(page);
+  await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
+  await page.getByTestId("ask-other-side").waitFor();
+  await page.reload();
+  await expect(page.getByTestId("kept-run-up")).toContainText("not written down yet");
+  // The first question was answered; it is gone on from there.
+  await expect(page.getByTestId("ask-which-side")).toBeHidden();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
+  await expect(page.getByTestId("diagnosis")).toContainText("left magneto not grounded by the switch");
+  await expect(page.getByTestId("kept-run-up")).toBeHidden();
+  await page.reload();
+  await expect(page.getByTestId("diagnosis")).toContainText("left magneto not grounded by the switch");
+  await expectAccessible(page, "a run-up that was kept");
+  await page.getByTestId("use-numbers").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  await settled(page, id);
+  // Written down: the next visit begins anew.
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await page.getByTestId("way-live").waitFor();
+  await page.waitForTimeout(500);
+  await expect(page.getByTestId("diagnosis")).toBeHidden();
+});
+
+test("a page that is closed in the very moment of writing down: all of it is on record, or all of it is still there", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix, "seed=4");
+  await page.getByTestId("way-live").click();
+  await page.getByTestId("use-numbers").waitFor();
+  await page.evaluate(() => {
+    (document.querySelector('[data-testid="use-numbers"]') as HTMLElement).click();
+    window.location.href = "about:blank";
+  });
+  await page.waitForURL("about:blank");
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await page.getByTestId("way-live").or(page.getByTestId("kept-run-up")).first().waitFor();
+  await page.waitForTimeout(1500);
+  const kept = await page.getByTestId("kept-run-up").isVisible();
+  const types = (await eventsOnDevice(page, id)).map(({ event }) => event.type);
+  // One or the other, and never a part of it.
+  expect(types.filter((type) => type === "run-up.read")).toHaveLength(kept ? 0 : 1);
+  if (kept) expect(types).not.toContain("reading.taken");
+  else expect(types.filter((type) => type === "reading.taken").length).toBeGreaterThan(5);
+});

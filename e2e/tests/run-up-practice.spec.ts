@@ -1,0 +1,204 @@
+import { expect, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { readings, settled, toTheRunUp } from "../support/run-up-page";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+test("practice with a surprise: the learner says it first, then it is told, and nothing is written down", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix);
+  const before = (await settled(page, id)).length;
+  // The lot is loaded: there is a trouble, and it is one at which the coach needs no hand.
+  const die = await page.evaluateHandle(() => {
+    const fair = Math.random;
+    Math.random = () => 0.5;
+    return fair;
+  });
+  await page.getByTestId("way-surprise").click();
+  await page.evaluate((fair) => {
+    Math.random = fair;
+  }, die);
+  await expect(page.getByText("practice", { exact: true })).toBeVisible();
+  const guess = page.getByTestId("guess");
+  await guess.waitFor({ timeout: 60_000 });
+  await expect(page.getByTestId("diagnosis")).toBeHidden();
+  await expectAccessible(page, "a guess");
+  await guess.getByRole("button").last().click();
+  const planting = page.getByTestId("planting");
+  await expect(planting).toContainText("Planted: blocked intake.");
+  await expect(planting).toContainText("You said: nothing wrong.");
+  await expect(page.getByTestId("diagnosis")).toBeVisible();
+  await page.getByTestId("end-practice").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  expect((await settled(page, id)).length).toBe(before);
+  // And it is not offered again as if it had been real.
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await page.getByTestId("way-live").waitFor();
+  await page.waitForTimeout(500);
+  await expect(page.getByTestId("kept-run-up")).toBeHidden();
+});
+
+test("a magneto that stops in practice: the card is practised, nothing is logged", async ({ page }) => {
+  const { id } = await toTheRunUp(page, cravix, "fault=hot%20magneto&side=left&seed=8");
+  const before = (await settled(page, id)).length;
+  await page.getByTestId("way-practice").click();
+  await page.getByTestId("yes-on-it").click();
+  await expect(page.getByTestId("emergency-card-no drop")).toContainText("Practice: nothing is logged");
+  await page.getByTestId("primary").click();
+  await expect(page.getByTestId("planting")).toContainText("Planted: hot magneto, left.");
+  await page.getByTestId("end-practice").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  expect((await settled(page, id)).length).toBe(before);
+});
+
+test("the same by typing only: five numbers, a slip told at its place, and a drop of nothing is stopped", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix);
+  await page.getByTestId("way-typed").click();
+  const type = async (digits: string) => {
+    for (const digit of digits) await page.getByRole("button", { name: digit, exact: true }).click();
+  };
+  await type("9999");
+  await expect(page.getByTestId("trouble")).toContainText("tachometer");
+  for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "Delete" }).click();
+  // Each full number goes on by itself; a page that is closed in between keeps those that were given.
+  await type("18001730");
+  await expect(page.getByTestId("field-1")).toContainText("1,730");
+  await page.reload();
+  await page.getByTestId("way-typed").click();
+  await expect(page.getByTestId("field-1")).toContainText("1,730");
+  await page.getByTestId("field-2").click();
+  await type("180017201800");
+  await expectAccessible(page, "typed numbers");
+  await page.getByTestId("typed-done").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  expect(await readings(page, id)).toMatchObject({
+    "magneto.base": 1800,
+    "magneto.right": 1730,
+    "magneto.left": 1720,
+  });
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await page.getByTestId("way-typed").click();
+  await type("18001800180017201800");
+  await page.getByTestId("typed-done").click();
+  await expect(page.getByTestId("emergency-card-no drop")).toBeVisible();
+});
+
+test("typed and over the limit: it asks how it ran, names the plug's side, and the minute by hand is laid beside it", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix);
+  const type = async (digits: string) => {
+    for (const digit of digits) await page.getByRole("button", { name: digit, exact: true }).click();
+  };
+  await page.getByTestId("way-typed").click();
+  await type("18001730180016401800");
+  await page.getByTestId("typed-done").click();
+  await page.getByTestId("ask-feel").getByRole("button", { name: "Rough" }).click();
+  const diagnosis = page.getByTestId("diagnosis");
+  await expect(diagnosis).toContainText("Most likely: fouled plug, left magneto");
+  await expect(diagnosis).toContainText("Lean, a little more rpm, one minute");
+  await expectAccessible(page, "typed and over the limit");
+  const felt = (await settled(page, id)).flatMap(({ event }) =>
+    event.type === "reading.taken" && event.data.feel ? [event.data] : [],
+  );
+  expect(felt).toMatchObject([{ key: "magneto.left", value: 1640, feel: "rough" }]);
+  // The page closed here, and again after the minute: what was answered and seen before is still there.
+  await page.reload();
+  await expect(diagnosis).toContainText("Most likely: fouled plug, left magneto");
+  await expect(page.getByTestId("ask-feel")).toBeHidden();
+  await page.getByTestId("minute-done").click();
+  await expect(page.getByTestId("field-0")).toBeVisible();
+  await page.reload();
+  await page.getByTestId("way-typed").click();
+  await type("18001730180017201800");
+  await page.getByTestId("typed-done").click();
+  await expect(diagnosis).toContainText("It was most likely: fouled plug, left magneto. Gone now.");
+  await page.getByTestId("to-walk").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  const read = (await settled(page, id)).flatMap(({ event }) =>
+    event.type === "run-up.read" ? [event.data] : [],
+  );
+  expect(read.map(({ from, found }) => [from, found?.fault, found?.grade])).toEqual([
+    ["typed", expect.any(String), expect.any(String)],
+    ["typed", "fouled plug", "ask"],
+    ["typed", "fouled plug", "note"],
+  ]);
+  expect(await readings(page, id)).toMatchObject({ "magneto.left": 1720 });
+  // Left by its own way on, it is done: the next time begins with the ways in.
+  await page.goto(`${cravix.url}/preflight/${id}/run-up`);
+  await expect(page.getByTestId("way-typed")).toBeVisible();
+  await expect(diagnosis).toBeHidden();
+});
+
+test("the same spoken: each number is heard, read back and put in its place; what is no number is asked again", async ({
+  page,
+}) => {
+  // Chromium has no ears of its own without a network: a stand-in that hears one line after the other.
+  await page.addInitScript({
+    content: `
+      const lines = ["eighteen hundred", "wind is nice", "one seven tree zero", "one eight zero zero", "1720", "1,800"];
+      window.SpeechRecognition = function () {
+        this.start = () => {
+          const line = lines.shift();
+          if (line) setTimeout(() => this.onresult({ results: [[{ transcript: line }]] }), 900);
+        };
+        this.abort = () => {};
+      };`,
+  });
+  const { id } = await toTheRunUp(page, cravix);
+  await page.getByTestId("way-typed").click();
+  await page.getByRole("button", { name: "Speak them" }).click();
+  await expect(page.getByTestId("trouble")).toContainText('Heard "wind is nice": no number');
+  await expect(page.getByTestId("field-4")).toContainText("1,800");
+  await expect(page.getByTestId("field-1")).toContainText("1,730");
+  await page.getByTestId("typed-done").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  expect(await readings(page, id)).toMatchObject({
+    "magneto.base": 1800,
+    "magneto.right": 1730,
+    "magneto.left": 1720,
+  });
+});
+
+test("the controls corner by corner: first what comes first, then seen as drawn", async ({ page }) => {
+  const { walker, id } = await toTheRunUp(page, cravix);
+  await page.goto(`${cravix.url}/preflight/${id}/controls`);
+  await expect(page.getByText("Left aileron up, thumbs at it; elevator down")).toBeVisible();
+  await expectAccessible(page, "controls drill");
+  await page.goto(`${cravix.url}/preflight/${id}`);
+  await page.getByRole("button", { name: /^Run-up/ }).click();
+  await walker.jumpTo("run-up.controls");
+  await page.getByTestId("controls-drill").click();
+  for (let i = 0; i < 6; i++) await page.getByTestId("primary").click();
+  await page.getByRole("button", { name: "Free, full, correct" }).click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  await expect
+    .poll(async () =>
+      (await eventsOnDevice(page, id)).some(
+        ({ event }) => event.type === "item.answered" && event.data.itemId === "run-up.controls",
+      ),
+    )
+    .toBe(true);
+});
+
+test("practice needs no server: the engine runs on the device", async ({ page, context }) => {
+  await toTheRunUp(page, cravix, "seed=4");
+  // Fetched once, kept on the device.
+  await page.getByTestId("way-practice").click();
+  await page.getByTestId("coach-run-up").waitFor();
+  await page.getByTestId("finish").click();
+  await context.setOffline(true);
+  await page.getByRole("button", { name: "Again", exact: true }).click();
+  await page.getByTestId("way-practice").click();
+  await page.getByTestId("coach-right").waitFor();
+  await context.setOffline(false);
+});
