@@ -5,6 +5,7 @@ export * from "./bounds/json-depth";
 export * from "./bounds/plain-text";
 export * from "./events/event-schema";
 export * from "./events/new-id";
+export * from "./events/refusal";
 export * from "./files/content-hash";
 export * from "./files/list-paper";
 export * from "./files/phase-name";

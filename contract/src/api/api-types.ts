@@ -15,7 +15,7 @@ import type {
   Unit,
 } from "@cravix/core";
 import type { EarlierWalk } from "@cravix/core/station-times";
-import type { Refusal } from "../events/event-schema";
+import type { Refusal } from "../events/refusal";
 
 /** The most events one request may carry. */
 export const MAX_BATCH = 500;

@@ -34,6 +34,7 @@ import { anyNumber, bounded, key, moment, name, text, words } from "../bounds/fi
 import { beyondBounds, EVENT_BOUNDS } from "../bounds/measure-value";
 import { isName } from "../bounds/plain-text";
 import { quickCheck } from "./quick-check";
+import type { Refusal } from "./refusal";
 
 const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
 
@@ -223,14 +224,6 @@ const SCHEMAS = new Map<string, ObjectSchema<object>>(
 
 /** Yup says what is wrong, but slowly; what is right is seen by a check made from its description. */
 const QUICK = new Map([...SCHEMAS].map(([type, schema]) => [type, quickCheck(schema.describe())]));
-
-/** An event that was not taken: which, where in it, why, in words for the person who gave the answer. */
-export interface Refusal {
-  id: string | null;
-  index: number;
-  field?: string;
-  reason: string;
-}
 
 export type EventCheck = { event: PreflightEvent } | { refusal: Omit<Refusal, "index"> };
 
