@@ -1,7 +1,7 @@
 import { MAX_BATCH } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
 import { api, NotReached, ProblemError } from "./api";
-import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./event-log";
+import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./log/event-log";
 
 /** Why the queue stands still: no network or server, nobody is signed in, this one may not write, or the server asks for a pause. */
 export type Standstill = "not reached" | "sign in" | "not allowed" | "busy";

@@ -1,17 +1,17 @@
 import { createListenerMiddleware, isAnyOf, type TypedStartListening } from "@reduxjs/toolkit";
 import { tellHolder } from "../device/api";
-import { DeviceError } from "../device/database";
-import { countToSend, keepEvents, refusedEvents } from "../device/event-log";
-import { keepNote } from "../device/notes";
+import { DeviceError } from "../device/log/database";
+import { countToSend, keepEvents, refusedEvents } from "../device/log/event-log";
+import { keepNote } from "../device/log/notes";
 import { askToPersist } from "../device/storage";
 import { sendAll } from "../device/sync";
 import { tellTabs } from "../device/tabs";
-import { planned, planUsed, preferencesSet } from "./planned-slice";
-import { eventsKept, eventsRecorded, keepFailed } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
-import { keepAgain, sendAgain } from "./sync-actions";
-import { draftsWait, queueKnown, serverMet } from "./sync-slice";
+import { keepAgain, sendAgain } from "./sync/sync-actions";
+import { draftsWait, queueKnown, serverMet } from "./sync/sync-slice";
+import { planned, planUsed, preferencesSet } from "./walk/planned-slice";
+import { eventsKept, eventsRecorded, keepFailed } from "./walk/preflight-slice";
 
 export const listeners = createListenerMiddleware();
 const listen = listeners.startListening as TypedStartListening<RootState, AppDispatch>;

@@ -1,18 +1,18 @@
 import { type AircraftBundle, type Fleet, newId } from "@cravix/contract/client";
-import { deviceDatabase } from "../device/database";
-import { eventsOfPreflight } from "../device/event-log";
-import { changeNote, hearWaitingNotes, noteKeys, readNote } from "../device/notes";
-import { pruneSent } from "../device/prune-sent";
+import { deviceDatabase } from "../device/log/database";
+import { eventsOfPreflight } from "../device/log/event-log";
+import { changeNote, hearWaitingNotes, noteKeys, readNote } from "../device/log/notes";
+import { pruneSent } from "../device/log/prune-sent";
 import { hearTabs } from "../device/tabs";
-import { OPEN_WALKS } from "./open-walks";
-import { type PlannedState, plannedRestored } from "./planned-slice";
-import { openPreflight } from "./preflight-actions";
-import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
-import { serverApi } from "./server-api";
+import { serverApi } from "./server/server-api";
 import { sessionRestored } from "./session-slice";
-import { sendAgain } from "./sync-actions";
-import { draftsWait } from "./sync-slice";
+import { sendAgain } from "./sync/sync-actions";
+import { draftsWait } from "./sync/sync-slice";
+import { OPEN_WALKS } from "./walk/open-walks";
+import { type PlannedState, plannedRestored } from "./walk/planned-slice";
+import { openPreflight } from "./walk/preflight-actions";
+import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./walk/preflight-slice";
 
 /** Brings back what the device remembers: after a reload, a closed tab or a killed browser everything is where it was. */
 export function restore(dispatch: AppDispatch): Promise<void> {

@@ -1,9 +1,9 @@
 import { combineReducers, type ThunkDispatch, type UnknownAction } from "@reduxjs/toolkit";
-import { plannedSlice } from "./planned-slice";
-import { preflightSlice } from "./preflight-slice";
-import { serverApi } from "./server-api";
+import { serverApi } from "./server/server-api";
 import { sessionSlice } from "./session-slice";
-import { syncSlice } from "./sync-slice";
+import { syncSlice } from "./sync/sync-slice";
+import { plannedSlice } from "./walk/planned-slice";
+import { preflightSlice } from "./walk/preflight-slice";
 
 export const rootReducer = combineReducers({
   session: sessionSlice.reducer,

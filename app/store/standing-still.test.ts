@@ -1,6 +1,6 @@
 import { newId } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
-import { deviceDatabase } from "../device/database";
+import { deviceDatabase } from "../device/log/database";
 import {
   allEvents,
   countToSend,
@@ -8,20 +8,20 @@ import {
   eventsOfPreflight,
   keepEvents,
   refusedEvents,
-} from "../device/event-log";
-import { keepSent } from "../device/keep-sent";
-import { keepNote, readNote } from "../device/notes";
+} from "../device/log/event-log";
+import { keepSent } from "../device/log/keep-sent";
+import { keepNote, readNote } from "../device/log/notes";
 import { sendAll } from "../device/sync";
 import { trainerBundle } from "../testing/trainer-bundle";
-import { correctClock } from "./correct-clock";
-import { changeOpenWalks } from "./open-walks";
-import { beginPreflight, openPreflight, signPreflight } from "./preflight-actions";
-import { selectPreflight } from "./preflight-slice";
-import { type Happening, record, recordOfAircraft } from "./record";
 import { restore } from "./restore";
-import { serverApi } from "./server-api";
+import { serverApi } from "./server/server-api";
 import { crewPicked } from "./session-slice";
 import { createStore } from "./store";
+import { correctClock } from "./sync/correct-clock";
+import { changeOpenWalks } from "./walk/open-walks";
+import { beginPreflight, openPreflight, signPreflight } from "./walk/preflight-actions";
+import { selectPreflight } from "./walk/preflight-slice";
+import { type Happening, record, recordOfAircraft } from "./walk/record";
 
 const bundle = trainerBundle;
 

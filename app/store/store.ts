@@ -1,7 +1,7 @@
 import { configureStore } from "@reduxjs/toolkit";
 import { listeners } from "./listeners";
 import { rootReducer } from "./root-state";
-import { serverApi } from "./server-api";
+import { serverApi } from "./server/server-api";
 
 export function createStore() {
   return configureStore({

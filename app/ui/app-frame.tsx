@@ -6,11 +6,11 @@ import { type ReactNode, useEffect, useState } from "react";
 import { View } from "react-native";
 import { SafeAreaProvider } from "react-native-safe-area-context";
 import { Provider } from "react-redux";
-import { DeviceError } from "../device/database";
+import { DeviceError } from "../device/log/database";
 import { registerServiceWorker } from "../device/service-worker";
 import { restore } from "../store/restore";
 import { createStore } from "../store/store";
-import { sendAgain } from "../store/sync-actions";
+import { sendAgain } from "../store/sync/sync-actions";
 import { Text } from "./text";
 
 const FONT_WAIT_MS = 800;

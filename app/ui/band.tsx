@@ -1,7 +1,7 @@
 import type { LimitRange } from "@cravix/core";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";
-import { usePalette } from "./use-palette";
+import { usePalette } from "./paint/use-palette";
 
 /** A reading on its scale, with what is allowed as a broad band. */
 export function Band({ limit, value }: { limit: LimitRange; value: number | undefined }) {

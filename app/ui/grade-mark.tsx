@@ -1,6 +1,6 @@
 import type { Grade, Verdict } from "@cravix/core";
 import Svg, { Circle, Path, Rect } from "react-native-svg";
-import { usePalette } from "./use-palette";
+import { usePalette } from "./paint/use-palette";
 
 /** State is always shape, word and colour. These are the words. */
 export const GRADE_WORD: Record<Grade, string> = {

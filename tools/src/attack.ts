@@ -1,7 +1,7 @@
 import { fuzz } from "./attack/fuzz";
 import { killAgainAndAgain } from "./attack/kill";
 import { runTask, SetupError } from "./fail";
-import { buildWebIfStale } from "./web-build";
+import { buildWebIfStale } from "./site/web-build";
 
 /**
  * npm run attack: hostile requests and kills against the real server, on loopback. `short` is what npm test runs; by hand:

@@ -1,19 +1,19 @@
-import { coreFigures } from "./bench/core-figures";
-import { eventsPerSecond } from "./bench/events-per-second";
+import { firstLoad } from "./bench/app/first-load";
+import { fluidPages } from "./bench/app/fluid-pages";
+import { oldDevice } from "./bench/app/old-device";
+import { runUpPage } from "./bench/app/run-up-page";
+import { tapToPaint } from "./bench/app/tap-to-paint";
+import { coreFigures } from "./bench/core/core-figures";
+import { fluidFigures } from "./bench/core/fluid-figures";
+import { lapSearch } from "./bench/core/lap-search";
+import { runUpAccuracy, runUpFigures, runUpManners } from "./bench/core/run-up-figures";
 import type { Figure } from "./bench/figure";
-import { firstLoad } from "./bench/first-load";
-import { fluidFigures } from "./bench/fluid-figures";
-import { fluidHistory } from "./bench/fluid-history";
-import { fluidPages } from "./bench/fluid-pages";
-import { lapSearch } from "./bench/lap-search";
-import { oldDevice } from "./bench/old-device";
-import { runUpAccuracy, runUpFigures, runUpManners } from "./bench/run-up-figures";
-import { runUpPage } from "./bench/run-up-page";
+import { eventsPerSecond } from "./bench/server/events-per-second";
+import { fluidHistory } from "./bench/server/fluid-history";
+import { worstRequest } from "./bench/server/worst-request";
 import { TINY } from "./bench/size";
-import { tapToPaint } from "./bench/tap-to-paint";
-import { worstRequest } from "./bench/worst-request";
 import { runTask, SetupError } from "./fail";
-import { buildWebIfStale } from "./web-build";
+import { buildWebIfStale } from "./site/web-build";
 
 /** What a part measures; one that measures nothing has rotted. */
 async function figuresOf(measure: () => Figure[] | Promise<Figure[]>): Promise<Figure[]> {

@@ -1,7 +1,7 @@
 import { checkRecord, openDatabase } from "@cravix/server";
 import { runTask } from "./fail";
-import { startDatabase } from "./mariadb";
 import { dataDirectory } from "./paths";
+import { startDatabase } from "./site/mariadb";
 
 /** npm run check:record: folds the whole database of CRAVIX_DATA anew and compares it with the tables that are read. Changes nothing. */
 await runTask(async () => {

@@ -1,6 +1,6 @@
 import { spawnSync } from "node:child_process";
 import { ROOT } from "./paths";
-import { buildWebIfStale } from "./web-build";
+import { buildWebIfStale } from "./site/web-build";
 
 await buildWebIfStale();
 const run = spawnSync("npx", ["playwright", "test", "--config", "e2e/playwright.screenshots.config.ts"], {

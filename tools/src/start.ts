@@ -4,13 +4,13 @@ import { setTimeout as sleep } from "node:timers/promises";
 import { crew } from "@cravix/demo";
 import { listen, migrateDatabase, openDatabase } from "@cravix/server";
 import pino from "pino";
-import { claim, nameHolder } from "./claim";
 import { runTask, SetupError } from "./fail";
-import { loadDemoIfEmpty } from "./load-demo";
-import { type RunningDatabase, startDatabase } from "./mariadb";
 import { dataDirectory, WEB_ROOT } from "./paths";
-import { portTrouble } from "./ports";
-import { buildWebIfStale } from "./web-build";
+import { claim, nameHolder } from "./site/claim";
+import { loadDemoIfEmpty } from "./site/load-demo";
+import { type RunningDatabase, startDatabase } from "./site/mariadb";
+import { portTrouble } from "./site/ports";
+import { buildWebIfStale } from "./site/web-build";
 
 const from = performance.now();
 const step = (line: string) =>

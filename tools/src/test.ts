@@ -3,7 +3,7 @@ import { mkdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { runTask } from "./fail";
 import { ROOT } from "./paths";
-import { buildWebIfStale } from "./web-build";
+import { buildWebIfStale } from "./site/web-build";
 
 let passed = 0;
 let failed = 0;

@@ -3,8 +3,8 @@ import { readFileSync } from "node:fs";
 import { createServer } from "node:net";
 import { join } from "node:path";
 import { atLeast, atMost, plain, quantile, within } from "./bench/figure";
-import { freePort, portTrouble } from "./ports";
 import { schemaFiles } from "./schema-files";
+import { freePort, portTrouble } from "./site/ports";
 
 test("a free port can be listened on, a taken one says why not", async () => {
   const port = await freePort();

@@ -1,5 +1,5 @@
 require("tsx/cjs");
-const { startDatabase } = require("../src/mariadb.ts");
+const { startDatabase } = require("../src/site/mariadb.ts");
 const { join } = require("node:path");
 
 /** One MariaDB for all server tests, in a directory of its own; each test file makes its own schema in it. */

@@ -4,8 +4,8 @@ import { comparePace, type StationPace, stationTimes, stationVisits } from "@cra
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";
-import { useBundle } from "../../store/server-state";
-import { Button } from "../../ui/button";
+import { useBundle } from "../../store/server/server-state";
+import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";

@@ -3,14 +3,14 @@ import { router, useFocusEffect } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { recordOfAircraft } from "../../store/record";
-import { useBundle, useCrew, useDiscrepancies } from "../../store/server-state";
-import { Button } from "../../ui/button";
+import { useBundle, useCrew, useDiscrepancies } from "../../store/server/server-state";
+import { recordOfAircraft } from "../../store/walk/record";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
+import { Button } from "../../ui/input/button";
+import { TextField } from "../../ui/input/text-field";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
-import { TextField } from "../../ui/text-field";
 import { useWide } from "../../ui/use-wide";
 import { KeptMark } from "../sync/kept-mark";
 

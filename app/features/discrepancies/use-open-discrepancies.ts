@@ -1,9 +1,9 @@
 import type { OpenDiscrepancy } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useState } from "react";
-import { eventsHere, openDiscrepanciesHere } from "../../store/preflight-actions";
-import type { KnownBundle } from "../../store/server-api";
-import { useCrew } from "../../store/server-state";
+import type { KnownBundle } from "../../store/server/server-api";
+import { useCrew } from "../../store/server/server-state";
+import { eventsHere, openDiscrepanciesHere } from "../../store/walk/preflight-actions";
 
 /** What is open on an aircraft: the server's word, and what was found on this device since, with a network or without. */
 export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscrepancy[] {

@@ -1,9 +1,9 @@
 import { type EventData, formatNumber, type OilProfile, whyNotAdd } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
-import { Choice } from "../../ui/choice";
+import { Choice } from "../../ui/input/choice";
+import { Stepper } from "../../ui/input/stepper";
 import { Caution } from "../../ui/judgement-card";
-import { Stepper } from "../../ui/stepper";
 import { Heading, Text } from "../../ui/text";
 
 type Added = Omit<EventData["oil.added"], "registration">;

@@ -1,7 +1,7 @@
 import { formatQuantity, ONLY_ENGINE } from "@cravix/core";
 import { router } from "expo-router";
 import { View } from "react-native";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";

@@ -1,7 +1,7 @@
 import { capital, FUEL_COLOURS, fuelGrade, type Item, PAPER_TESTS, SAMPLE_LOOKS } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 import type { Drain } from "./use-drain";
 

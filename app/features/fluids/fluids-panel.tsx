@@ -3,11 +3,11 @@ import { addMinutes } from "date-fns/addMinutes";
 import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Rect } from "react-native-svg";
-import { Button } from "../../ui/button";
 import { clockText } from "../../ui/day-and-time";
+import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
+import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
 import type { Walk } from "../walk/use-preflight";
 
 /** What the dipstick has said so far: litres in each tank, the clock time by which to be on the ground, and what speaks against it. */

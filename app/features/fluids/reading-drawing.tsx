@@ -1,5 +1,5 @@
 import { fuelByLog, type Item, isReadingOf, READING, readingKey, type Tank, tankKey } from "@cravix/core";
-import { TouchArea } from "../../ui/touch-area";
+import { TouchArea } from "../../ui/input/touch-area";
 import type { Walk } from "../walk/use-preflight";
 import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";
 import { GlassDrawing, glassAtHeight } from "./drawings/glass-drawing";

@@ -7,7 +7,7 @@ import {
   type Sample,
 } from "@cravix/core";
 import { useState } from "react";
-import { useShortcuts } from "../../ui/use-shortcuts";
+import { useShortcuts } from "../../ui/input/use-shortcuts";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 

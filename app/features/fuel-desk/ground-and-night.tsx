@@ -8,8 +8,8 @@ import {
   type Tilt,
 } from "@cravix/core";
 import { View } from "react-native";
+import { Stepper } from "../../ui/input/stepper";
 import { JudgementCard } from "../../ui/judgement-card";
-import { Stepper } from "../../ui/stepper";
 import { Heading, Text } from "../../ui/text";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";

@@ -9,7 +9,7 @@ import {
   wordsOfWalk,
 } from "@cravix/core";
 import { View } from "react-native";
-import { Choice } from "../../ui/choice";
+import { Choice } from "../../ui/input/choice";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import type { Acts } from "../walk/use-acts";

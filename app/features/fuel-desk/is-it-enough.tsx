@@ -16,13 +16,13 @@ import { addMinutes } from "date-fns/addMinutes";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import Svg, { Line, Rect, Text as SvgText } from "react-native-svg";
-import { simulateFlights } from "../../device/fluid-work";
-import { Choice } from "../../ui/choice";
+import { simulateFlights } from "../../device/workers/fluid-work";
 import { clockText } from "../../ui/day-and-time";
+import { Choice } from "../../ui/input/choice";
+import { Stepper } from "../../ui/input/stepper";
 import { Caution, JudgementCard } from "../../ui/judgement-card";
-import { Stepper } from "../../ui/stepper";
+import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 

@@ -12,14 +12,14 @@ import {
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
-import { pickTextFile } from "../../device/pick-file";
-import { Button } from "../../ui/button";
-import { Choice } from "../../ui/choice";
+import { pickTextFile } from "../../device/senses/pick-file";
+import { Button } from "../../ui/input/button";
+import { Choice } from "../../ui/input/choice";
+import { Keypad, pressKey } from "../../ui/input/keypad";
+import { Stepper } from "../../ui/input/stepper";
+import { TextField } from "../../ui/input/text-field";
 import { Caution } from "../../ui/judgement-card";
-import { Keypad, pressKey } from "../../ui/keypad";
-import { Stepper } from "../../ui/stepper";
 import { Text } from "../../ui/text";
-import { TextField } from "../../ui/text-field";
 
 type Uplift = Omit<EventData["fuel.uplifted"], "registration">;
 

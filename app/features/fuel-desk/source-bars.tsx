@@ -1,8 +1,8 @@
 import { type FuelEstimate, type FuelSource, type FuelWords, Z_95_TWO_SIDED } from "@cravix/core";
 import { View } from "react-native";
 import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
+import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
 
 const ROW = 30;
 const LEFT = 62;

@@ -1,7 +1,7 @@
 import { keepsPrecedence, lapMetres, type OrderResult, orderLap } from "@cravix/core";
 import { type LapProblem, lapProblem, walkedLap } from "@cravix/core/lap";
 import { useEffect, useMemo, useState } from "react";
-import { searchLap } from "../../device/lap-search";
+import { searchLap } from "../../device/workers/lap-search";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
 export interface LapOfPilot {

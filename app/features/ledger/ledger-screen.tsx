@@ -1,7 +1,7 @@
 import { entryText, type LedgerEntry } from "@cravix/core";
 import { router } from "expo-router";
 import { View } from "react-native";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useActs } from "../walk/use-acts";

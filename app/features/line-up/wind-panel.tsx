@@ -11,8 +11,8 @@ import {
 import { View } from "react-native";
 import Svg, { Circle, G, Path, Rect, Text as SvgText } from "react-native-svg";
 import { JudgementCard } from "../../ui/judgement-card";
+import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
 import type { Walk } from "../walk/use-preflight";
 
 /** The runway as you will see it, nose up, and the wind across it. */

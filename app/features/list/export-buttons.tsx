@@ -4,8 +4,8 @@ import type { ComposedList } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
 import { api } from "../../device/api";
-import { saveBlob, saveTextFile } from "../../device/pick-file";
-import { Button } from "../../ui/button";
+import { saveBlob, saveTextFile } from "../../device/senses/pick-file";
+import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
 /** The list on paper and in tables, for the day the phone is flat; and the aircraft's own files, to keep or to change. */

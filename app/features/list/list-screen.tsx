@@ -2,8 +2,8 @@ import { type ComposedList, ComposeError, composeList, type Item } from "@cravix
 import { router } from "expo-router";
 import { memo, useMemo } from "react";
 import { FlatList, View } from "react-native";
-import { composeInput } from "../../store/preflight-actions";
-import { Button } from "../../ui/button";
+import { composeInput } from "../../store/walk/preflight-actions";
+import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";

@@ -3,7 +3,7 @@ import { thinForPlot } from "@cravix/core/thin-for-plot";
 import { memo } from "react";
 import { View } from "react-native";
 import Svg, { Circle, G, Line, Path, Polygon, Text as SvgText } from "react-native-svg";
-import { usePalette } from "../../ui/use-palette";
+import { usePalette } from "../../ui/paint/use-palette";
 
 const HEIGHT = 250;
 const LEFT = 34;

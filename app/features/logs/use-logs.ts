@@ -1,10 +1,10 @@
 import { type AircraftType, type FluidRow, fluidLogOf, type OilTrend } from "@cravix/core";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { trendOfOil } from "../../device/fluid-work";
-import { fluidRowsHere } from "../../store/fluid-memory-here";
-import { eventsHere } from "../../store/preflight-actions";
-import type { KnownBundle } from "../../store/server-api";
-import { useLog } from "../../store/server-state";
+import { trendOfOil } from "../../device/workers/fluid-work";
+import type { KnownBundle } from "../../store/server/server-api";
+import { useLog } from "../../store/server/server-state";
+import { fluidRowsHere } from "../../store/walk/fluid-memory-here";
+import { eventsHere } from "../../store/walk/preflight-actions";
 
 export interface Logs {
   rows: FluidRow[];

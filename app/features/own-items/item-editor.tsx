@@ -1,10 +1,10 @@
 import type { FileFault } from "@cravix/contract/files";
 import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, partOfTitle, type Station } from "@cravix/core";
 import { View } from "react-native";
-import { Choice } from "../../ui/choice";
 import { GRADE_WORD } from "../../ui/grade-mark";
-import { Stepper } from "../../ui/stepper";
-import { TextField } from "../../ui/text-field";
+import { Choice } from "../../ui/input/choice";
+import { Stepper } from "../../ui/input/stepper";
+import { TextField } from "../../ui/input/text-field";
 
 /** Kinds an owner adds by hand; measures with limits and the rest come in the aircraft's file. */
 export const OWN_KINDS = ["look", "feel", "count", "set"] as const;

@@ -1,8 +1,8 @@
 import { type OwnItem, phaseIndex } from "@cravix/core";
 import { router } from "expo-router";
 import { View } from "react-native";
-import { Button } from "../../ui/button";
 import { GradeMark } from "../../ui/grade-mark";
+import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";

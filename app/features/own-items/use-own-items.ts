@@ -3,9 +3,9 @@ import type { FileFault } from "@cravix/contract/files";
 import type { Aircraft, Item, OwnItem } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { api, ProblemError } from "../../device/api";
-import { dropNote, keepNote, readNote } from "../../device/notes";
+import { dropNote, keepNote, readNote } from "../../device/log/notes";
 import { useAppDispatch } from "../../store/hooks";
-import { refresh } from "../../store/server-state";
+import { refresh } from "../../store/server/server-state";
 import type { KnownAircraft } from "../start/aircraft-frame";
 import { ownDifference } from "./difference";
 

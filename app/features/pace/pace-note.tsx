@@ -1,7 +1,7 @@
 import { hastyRuns, hastyText } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";

@@ -1,10 +1,10 @@
 import type { Item } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
-import { keepNote, readNote } from "../../device/notes";
-import { canSpeak, speak, stopSpeaking } from "../../device/speech";
-import { useCrew } from "../../store/server-state";
-import { Button } from "../../ui/button";
+import { keepNote, readNote } from "../../device/log/notes";
+import { canSpeak, speak, stopSpeaking } from "../../device/senses/speech";
+import { useCrew } from "../../store/server/server-state";
+import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";

@@ -1,9 +1,9 @@
 import type { Item } from "@cravix/core";
-import { useCrew } from "../../store/server-state";
-import { Button } from "../../ui/button";
+import { useCrew } from "../../store/server/server-state";
+import { Button } from "../../ui/input/button";
+import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { Screen } from "../../ui/screen";
-import { useShortcuts } from "../../ui/use-shortcuts";
-import { NotYet } from "../walk/not-yet";
+import { NotYet } from "../walk/around/not-yet";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 

@@ -3,12 +3,12 @@ import { unitsFor } from "@cravix/contract/trace-columns";
 import { channelName } from "@cravix/core/run-up";
 import { useState } from "react";
 import { View } from "react-native";
-import { pickFile } from "../../device/pick-file";
-import { readTraceFile } from "../../device/run-up-work";
+import { pickFile } from "../../device/senses/pick-file";
+import { readTraceFile } from "../../device/workers/run-up-work";
 import { Alert } from "../../ui/alert";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
+import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
-import { Toggle } from "../../ui/toggle";
 
 const PLAIN = [
   "time",

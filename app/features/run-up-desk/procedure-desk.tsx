@@ -19,17 +19,17 @@ import { convertTo } from "@cravix/core/run-up-desk";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
-import { record } from "../../store/record";
-import { Button } from "../../ui/button";
+import { record } from "../../store/walk/record";
+import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
-import { LiveRunUp } from "./live-run-up";
-import { monitorOf } from "./monitor-of";
-import type { Planted } from "./planted";
+import { LiveRunUp } from "./live/live-run-up";
+import { monitorOf } from "./live/monitor-of";
+import type { Planted } from "./practice/planted";
 import { PROCEDURE_WORDS } from "./procedure-words";
-import { TracePiece } from "./trace-piece";
+import { TracePiece } from "./read/trace-piece";
 
 export type Alone = Exclude<Procedure, "clear">;
 

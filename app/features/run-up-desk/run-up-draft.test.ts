@@ -1,5 +1,5 @@
-import { deviceDatabase } from "../../device/database";
-import { noteKeys, writeNote } from "../../device/notes";
+import { deviceDatabase } from "../../device/log/database";
+import { noteKeys, writeNote } from "../../device/log/notes";
 import { dropRunUp, keepRunUp, keptRunUp, type RunUpDraft } from "./run-up-draft";
 
 const draft = (at: string): RunUpDraft => ({

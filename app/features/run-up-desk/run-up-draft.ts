@@ -1,7 +1,7 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
 import type { Mark, Trace, TraceSource } from "@cravix/core/run-up";
-import { dropNote, keepNote, noteKeys, readNote } from "../../device/notes";
-import type { RunUpQuestion } from "../../device/run-up.worker";
+import { dropNote, keepNote, noteKeys, readNote } from "../../device/log/notes";
+import type { RunUpQuestion } from "../../device/workers/run-up.worker";
 
 /** A run-up that was read, with all that the pilot has answered, before it is written down. */
 export interface RunUpDraft {

@@ -3,13 +3,13 @@ import { hasProcedure, PROCEDURES, type Procedure } from "@cravix/core/run-up";
 import { sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { useState } from "react";
 import { View } from "react-native";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
+import { Toggle } from "../../ui/input/toggle";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import { Toggle } from "../../ui/toggle";
-import type { Planted } from "./planted";
+import type { Planted } from "./practice/planted";
+import { plantedWords, troublesOf, troubleWord } from "./practice/troubles";
 import { PROCEDURE_WORDS } from "./procedure-words";
-import { plantedWords, troublesOf, troubleWord } from "./troubles";
 
 /** Three ways in, the one without hands first; and what the stand-in has in store. */
 export function WayIn({

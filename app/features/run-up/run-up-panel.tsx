@@ -2,10 +2,10 @@ import { engineRunUpAt, formatNumber, isReadingOf, READING } from "@cravix/core"
 import { router } from "expo-router";
 import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
+import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import { usePalette } from "../../ui/use-palette";
 import type { Walk } from "../walk/use-preflight";
 
 const MAGNETO_READINGS = [READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft];

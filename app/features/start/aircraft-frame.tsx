@@ -2,7 +2,7 @@ import type { AircraftBundle } from "@cravix/contract/client";
 import type { Preferences } from "@cravix/core";
 import { Redirect, router } from "expo-router";
 import type { ReactNode } from "react";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
 import { Screen } from "../../ui/screen";
 import { Heading } from "../../ui/text";
 import { type AircraftInHand, useAircraft } from "./use-aircraft";

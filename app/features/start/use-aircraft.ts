@@ -1,8 +1,8 @@
 import { useEffect, useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { NOTHING_PLANNED } from "../../store/planned-slice";
-import { preferencesOf } from "../../store/preferences-of";
-import { refresh, useBundle, useCrew } from "../../store/server-state";
+import { refresh, useBundle, useCrew } from "../../store/server/server-state";
+import { NOTHING_PLANNED } from "../../store/walk/planned-slice";
+import { preferencesOf } from "../../store/walk/preferences-of";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 
 /** Everything that the screens before a walk need of one aircraft: its bundle, what is planned, and how this pilot works. */

@@ -2,8 +2,8 @@ import type { FileFault } from "@cravix/contract/files";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
-import { pickTextFile } from "../../device/pick-file";
-import { Button } from "../../ui/button";
+import { pickTextFile } from "../../device/senses/pick-file";
+import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
 /** Adding an aircraft or a type from its file; a file that is not valid is told where, before anything is sent. */

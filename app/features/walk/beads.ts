@@ -1,5 +1,5 @@
 import { itemsOf, type Phase } from "@cravix/core";
-import type { Bead } from "../../ui/plan-view";
+import type { Bead } from "../../ui/aircraft/plan-view";
 import type { Walk } from "./use-preflight";
 
 /** The beads of the plan view: the stations of this step, or of the lap ahead while still at the papers. */

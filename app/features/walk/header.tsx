@@ -1,6 +1,6 @@
 import { router } from "expo-router";
 import { Pressable, View } from "react-native";
-import { Button } from "../../ui/button";
+import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 import { KeptMark } from "../sync/kept-mark";
 import type { Walk } from "./use-preflight";

@@ -1,5 +1,5 @@
 import Svg, { Circle } from "react-native-svg";
-import { usePalette } from "../../ui/use-palette";
+import { usePalette } from "../../ui/paint/use-palette";
 
 /** Good is a full bead, as on the thread. */
 export function Mark({ kind }: { kind: "good" }) {

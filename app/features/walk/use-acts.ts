@@ -12,8 +12,8 @@ import {
 } from "@cravix/core";
 import { useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { record, recordAll } from "../../store/record";
-import type { HowRead } from "./measure-panel";
+import { record, recordAll } from "../../store/walk/record";
+import type { HowRead } from "./answers/measure-panel";
 import type { Walk } from "./use-preflight";
 
 /** What a person can do in a walk; each becomes an event. */

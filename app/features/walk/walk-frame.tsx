@@ -1,6 +1,6 @@
 import type { ReactNode } from "react";
 import { View } from "react-native";
-import { NoSuchWalk } from "./no-such-walk";
+import { NoSuchWalk } from "./around/no-such-walk";
 import { usePreflight } from "./use-preflight";
 
 export type FoldedWalk = NonNullable<ReturnType<typeof usePreflight>["preflight"]>;

@@ -1,5 +1,4 @@
 import type { Side } from "../run-up/reading/run-up-reading";
-import { FAULTS, type Fault, HEALTHY, type Likelihood } from "./fault-library";
 import {
   type DiagnosisContext,
   FEATURES,
@@ -7,7 +6,8 @@ import {
   NAMES_CYLINDER,
   type Observation,
   OF_A_SIDE,
-} from "./observations";
+} from "./evidence/observations";
+import { FAULTS, type Fault, HEALTHY, type Likelihood } from "./fault-library";
 
 /** One explanation: a fault at a place, or none. */
 export interface Hypothesis {

@@ -1,5 +1,5 @@
 import type { FindingGrade } from "../judgement/judgement";
-import type { DiagnosisContext, Feature } from "./observations";
+import type { DiagnosisContext, Feature } from "./evidence/observations";
 
 /** How likely each state of a feature is, and why. States left out share what is missing to 1. */
 export interface Likelihood {

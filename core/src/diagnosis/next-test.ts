@@ -6,7 +6,7 @@ import {
   type Feature,
   type Observation,
   type StateOf,
-} from "./observations";
+} from "./evidence/observations";
 
 /** Something that can be tried in the cockpit, and what it can come to. */
 export interface Test {

@@ -1,7 +1,7 @@
 import type { RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { capital } from "../units/format";
-import type { Observation } from "./observations";
+import type { Observation } from "./evidence/observations";
 
 /** Something that a trace without prompts cannot tell by itself and the pilot can: one question, few answers. */
 export interface OpenQuestion {

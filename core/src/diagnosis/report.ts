@@ -1,8 +1,8 @@
 import type { FindingGrade } from "../judgement/judgement";
 import { capital } from "../units/format";
 import { chanceOf, diagnose, type Hypothesis, hypothesisName } from "./diagnose";
+import type { DiagnosisContext, Feature, Observation } from "./evidence/observations";
 import { rankTests } from "./next-test";
-import type { DiagnosisContext, Feature, Observation } from "./observations";
 
 /** One explanation in words. */
 export interface Explanation {

@@ -1,4 +1,4 @@
-import { type DroppedSide, tracedLimits } from "../diagnosis/observe";
+import { type DroppedSide, tracedLimits } from "../diagnosis/evidence/observe";
 import { classifyDrop } from "../engine/classify-drop";
 import { inUnit, marginTo } from "../judgement/judgement";
 import type { HeatReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";

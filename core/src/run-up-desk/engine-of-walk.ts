@@ -1,7 +1,7 @@
 import type { Item } from "../aircraft/aircraft-type";
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
-import type { DiagnosisContext } from "../diagnosis/observations";
+import type { DiagnosisContext } from "../diagnosis/evidence/observations";
 import type { DropLimits } from "../engine/classify-drop";
 import { READING, readingKey } from "../readings/reading-keys";
 import { densityAltitudeFt, stationPressureHpa } from "../run-up/density-altitude";

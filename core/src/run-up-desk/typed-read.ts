@@ -1,8 +1,8 @@
-import { afterRemedy } from "../diagnosis/cleared";
-import type { Observation } from "../diagnosis/observations";
+import { afterRemedy } from "../diagnosis/evidence/cleared";
+import type { Observation } from "../diagnosis/evidence/observations";
+import { feelQuestion, observeTyped, type TypedRunUp } from "../diagnosis/evidence/typed";
 import type { OpenQuestion } from "../diagnosis/open-questions";
 import { type DiagnosisReport, diagnosisReport } from "../diagnosis/report";
-import { feelQuestion, observeTyped, type TypedRunUp } from "../diagnosis/typed";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 
 /** Numbers that were typed, and what was answered or done since. */

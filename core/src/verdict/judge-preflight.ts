@@ -1,12 +1,12 @@
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { Judgement } from "../judgement/judgement";
-import { FLUID_JUDGES } from "./fluid-judges";
-import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judge";
-import { ENGINE_JUDGES } from "./judge-engines";
-import { PANEL_JUDGES } from "./judge-panel";
-import { asSeenInFile } from "./seen-in-file";
-import { guarded, usableReadings } from "./usable-readings";
+import { FLUID_JUDGES } from "./judges/fluid-judges";
+import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judges/judge";
+import { ENGINE_JUDGES } from "./judges/judge-engines";
+import { PANEL_JUDGES } from "./judges/judge-panel";
+import { asSeenInFile } from "./judges/seen-in-file";
+import { guarded, usableReadings } from "./judges/usable-readings";
 
 export interface PreflightJudgements extends Given {
   judgements: Judgement[];

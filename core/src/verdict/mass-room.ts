@@ -1,7 +1,7 @@
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { FuelResult } from "../fuel/judge-fuel";
-import { fuelKgPerL } from "./judge-fluids";
+import { fuelKgPerL } from "./judges/judge-fluids";
 
 /**
  * What may still be loaded, kg, below zero where it is too heavy as it stands; or what is missing to tell. Undefined where no greatest take-off mass is

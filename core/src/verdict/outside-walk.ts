@@ -2,7 +2,7 @@ import type { AircraftType } from "../aircraft/aircraft-type";
 import type { EventData } from "../checklist/stream/events";
 import { causeOf, type Judgement } from "../judgement/judgement";
 import { whyNotAdd } from "../oil/judge-oil";
-import { WRONG_FUEL, wrongGrade } from "./judge-fluids";
+import { WRONG_FUEL, wrongGrade } from "./judges/judge-fluids";
 
 /** What was put in without a walk. */
 export type PutIn =

@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { ROOT } from "../paths";
-import { freePort } from "../ports";
+import { freePort } from "../site/ports";
 
 /** The real server in a process of its own, started as a user starts it, with a data directory that goes with it. */
 export class ServerProcess {

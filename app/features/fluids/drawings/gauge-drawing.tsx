@@ -1,6 +1,6 @@
 import type { ScaleCalibration } from "@cravix/core";
 import Svg, { Circle, Line, Path, Text as SvgText } from "react-native-svg";
-import { usePalette } from "../../../ui/use-palette";
+import { usePalette } from "../../../ui/paint/use-palette";
 
 const R = 74;
 const CX = 100;

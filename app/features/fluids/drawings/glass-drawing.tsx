@@ -1,6 +1,6 @@
 import type { ScaleCalibration } from "@cravix/core";
 import Svg, { Circle, Line, Rect, Text as SvgText } from "react-native-svg";
-import { usePalette } from "../../../ui/use-palette";
+import { usePalette } from "../../../ui/paint/use-palette";
 
 const TOP = 10;
 const BOTTOM = 150;

@@ -1,6 +1,6 @@
 import { formatNumber, type OilProfile } from "@cravix/core";
 import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
-import { usePalette } from "../../../ui/use-palette";
+import { usePalette } from "../../../ui/paint/use-palette";
 
 const TOP = 14;
 const BOTTOM = 152;

@@ -1,6 +1,6 @@
 import { dipForVolume, formatNumber, litresPerCm, type Tank, volumeFromDip } from "@cravix/core";
 import Svg, { ClipPath, Defs, G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
-import { usePalette } from "../../../ui/use-palette";
+import { usePalette } from "../../../ui/paint/use-palette";
 
 const WIDTH = 216;
 const HEIGHT = 170;

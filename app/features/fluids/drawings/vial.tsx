@@ -1,6 +1,6 @@
 import { FUEL_GRADES, type FuelColour, type Sample } from "@cravix/core";
 import Svg, { Circle, Line, Path, Rect, Text as SvgText } from "react-native-svg";
-import { usePalette } from "../../../ui/use-palette";
+import { usePalette } from "../../../ui/paint/use-palette";
 
 /** How fuel looks in a cup, by the dye's name; shape and letter say it as well. */
 const TINT: Record<FuelColour, string> = {

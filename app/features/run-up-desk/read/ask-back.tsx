@@ -1,0 +1,36 @@
+import type { OpenQuestion } from "@cravix/core/diagnosis";
+import { View } from "react-native";
+import { Button } from "../../../ui/input/button";
+import { Text } from "../../../ui/text";
+
+/** What only the pilot can tell: one question after the other, each with two large answers. */
+export function AskBack({
+  question,
+  onAnswer,
+}: {
+  question: OpenQuestion;
+  onAnswer: (answer: OpenQuestion["answers"][number]) => void;
+}) {
+  return (
+    <View
+      role="group"
+      aria-label={question.words}
+      className="mb-4 gap-2 rounded-xl border-4 border-ink px-3 py-3"
+      testID={`ask-${question.id.replace(" ", "-")}`}
+    >
+      <Text className="font-strong text-xl">{question.words}</Text>
+      <View className="flex-row gap-2">
+        {question.answers.map((answer) => (
+          <Button
+            key={answer.words}
+            className="min-h-16 flex-1 px-1"
+            textClassName="text-base"
+            onPress={() => onAnswer(answer)}
+          >
+            {answer.words}
+          </Button>
+        ))}
+      </View>
+    </View>
+  );
+}

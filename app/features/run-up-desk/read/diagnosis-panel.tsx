@@ -1,0 +1,108 @@
+import { capital, formatNumber } from "@cravix/core";
+import type { DiagnosisReport, NextTest, Observation } from "@cravix/core/diagnosis";
+import { View } from "react-native";
+import { Button } from "../../../ui/input/button";
+import { Heading, Text } from "../../../ui/text";
+
+/** Under half a percent it would stand there as "0 %". */
+const LEAST_SHOWN = 0.005;
+
+/** What is likeliest in a sentence, why, how sure it is, and what would tell most next. */
+export function DiagnosisPanel({
+  report,
+  remedied,
+  over,
+  onTried,
+}: {
+  report: DiagnosisReport;
+  remedied: boolean | undefined;
+  /** It goes back to the apron: nothing more is tried. */
+  over: boolean;
+  onTried: (observation: Observation) => void;
+}) {
+  const [best, ...others] = report.ranked;
+  if (!best) return null;
+  if (!best.fault)
+    return (
+      <View testID="diagnosis" className="gap-1">
+        <Heading className="text-2xl">Nothing stands out</Heading>
+        <Text className="text-voice">{`${best.probability > 0.99 ? "Over 99" : formatNumber(best.probability * 100)} % sure, by what the trace shows. The aircraft's handbook comes first.`}</Text>
+      </View>
+    );
+  const [next] = report.next;
+  return (
+    <View testID="diagnosis" className="gap-2">
+      <Heading className="text-2xl">
+        {remedied ? `It was most likely: ${best.name}. Gone now.` : `Most likely: ${best.name}`}
+      </Heading>
+      {report.telling.slice(0, 3).map((words) => (
+        <Text key={words}>{words}</Text>
+      ))}
+      {report.unlike && (
+        <Text className="font-mid text-clay">Nothing on file explains all of it well: ask a mechanic.</Text>
+      )}
+      <View className="gap-1" aria-label="How likely each is">
+        {[best, ...others.filter(({ probability }) => probability >= LEAST_SHOWN)].slice(0, 3).map((one) => (
+          <View key={`${one.fault}${one.side}${one.cylinder}`} className="flex-row items-center gap-2">
+            <Text className="w-[48%] text-sm">{one.name}</Text>
+            <View className="h-3.5 flex-1 flex-row items-center">
+              <View className="h-3.5 bg-ink" style={{ width: `${Math.max(1, one.probability * 80)}%` }} />
+              <Text className="ml-1.5 font-strong text-sm">{`${formatNumber(one.probability * 100)} %`}</Text>
+            </View>
+          </View>
+        ))}
+      </View>
+      {best.action && !remedied && <Text className="font-mid">{best.action}</Text>}
+      {best.caution && !remedied && (
+        <View className="border-l-4 border-clay pl-2">
+          <Text className="font-mid text-clay">{best.caution}</Text>
+        </View>
+      )}
+      {next && !remedied && !over && (
+        <View className="gap-0.5 border-l-[6px] border-chock pl-3" testID="tells-most">
+          <Text>
+            <Text className="font-strong">Tells most next: </Text>
+            {next.title}
+          </Text>
+          <Text className="text-sm">{next.how}</Text>
+          <Text className="text-sm text-voice">{next.caution}</Text>
+          <Outcomes next={next} onTried={onTried} />
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** What the test may come to, and what would then be likeliest; touched, it is added to what was seen. Clearing is coached instead: it reads itself. */
+function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Observation) => void }) {
+  const asked = next.id !== "clear";
+  return (
+    <View className="mt-1 gap-1.5">
+      {asked && <Text className="font-mid">Tried? It came to:</Text>}
+      {next.outcomes.slice(0, 2).map(({ state, likeliest, probability }) => {
+        const came = capital(state);
+        const then = `${likeliest}, ${formatNumber(probability * 100)}\u00a0%`;
+        return asked ? (
+          <Button
+            key={state}
+            className="items-start px-3"
+            textClassName="text-base"
+            testID={`came-${state.replaceAll(" ", "-")}`}
+            onPress={() =>
+              onTried({
+                feature: next.feature,
+                state: state as Observation["state"],
+                words: `${next.title}: ${state}.`,
+                ...(next.side && { side: next.side }),
+              })
+            }
+          >
+            {`${came} (then: ${then})`}
+          </Button>
+        ) : (
+          <Text key={state} className="text-sm text-voice">{`${came} then: ${then}`}</Text>
+        );
+      })}
+    </View>
+  );
+}

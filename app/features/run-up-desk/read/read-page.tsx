@@ -1,0 +1,138 @@
+import { type Observation, openQuestions } from "@cravix/core/diagnosis";
+import { PLUGS, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import { View } from "react-native";
+import { clockText } from "../../../ui/day-and-time";
+import { Button } from "../../../ui/input/button";
+import { Screen } from "../../../ui/screen";
+import { Heading, Text } from "../../../ui/text";
+import type { Walk } from "../../walk/use-preflight";
+import { Guess, Planting } from "../practice/guess";
+import type { Planted } from "../practice/planted";
+import { plantedWords } from "../practice/troubles";
+import { AskBack } from "./ask-back";
+import { NotCleared, ResultActions } from "./result-parts";
+import { Results } from "./results";
+import type { ReadRunUp } from "./use-read-run-up";
+
+/** A run-up that was read: what is asked of the pilot, what came of it, and what is done with it. */
+export function ReadPage({
+  walk,
+  engine,
+  read,
+  planted,
+  guess,
+  wide,
+  onGuess,
+  onTell,
+  onClear,
+  onAgain,
+  onType,
+  onEmergency,
+  onDone,
+}: {
+  walk: Walk;
+  engine: WalkEngine;
+  read: ReadRunUp;
+  planted: Planted;
+  /** What the learner took it for. */
+  guess: string | undefined;
+  wide: boolean;
+  onGuess: (kind: string) => void;
+  onTell: (
+    told: Observation[],
+    change?: { asked?: ReadRunUp["asked"][number]; onlySide?: "right" | "left" },
+  ) => void;
+  onClear: () => void;
+  onAgain: () => void;
+  /** The numbers that were seen, in the place of a file's. */
+  onType: () => void;
+  onEmergency: () => void;
+  onDone: () => void;
+}) {
+  const { profile } = engine;
+  const [next] = read.answer.report.next;
+  const best = read.answer.report.ranked[0]?.fault;
+  // A plug that did not come clean is tried once more, and no more than the type says.
+  const tried = read.tries > 0 && !read.answer.remedied && best !== undefined && PLUGS.has(best);
+  const clears =
+    read.source === "monitor" && !read.answer.remedied && ((next?.id === "clear" && best) || tried);
+  const used = read.tries >= profile.clear.tries;
+  const practice = read.practice === true;
+  const guessing = practice && planted.secret && guess === undefined && read.tries === 0;
+  const [question] = guessing ? [] : openQuestions(read.answer.reading, profile, new Set(read.asked));
+  const over = used && Boolean(clears) && !guessing;
+  const offers = Boolean(clears) && !used && !guessing;
+  return (
+    <Screen
+      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      actions={
+        <ResultActions
+          minute={
+            offers && {
+              words: tried ? "Once more: the minute" : "Start the minute",
+              testID: "start-minute",
+              onPress: onClear,
+            }
+          }
+          again={{ words: "Again", onPress: onAgain }}
+          onEmergency={onEmergency}
+          onward={
+            practice
+              ? { words: "End practice", testID: "end-practice", onPress: onDone }
+              : { words: "Write it down", testID: "use-numbers", onPress: onDone }
+          }
+        />
+      }
+    >
+      <Heading
+        level={1}
+        className="mb-2 text-2xl"
+      >{`${walk.list.registration}: ${practice ? "practice" : "run-up"}${engine.name ? `, ${engine.name} engine` : ""}`}</Heading>
+      {practice && !guessing && (
+        <Planting
+          words={plantedWords(planted, sideWords(profile))}
+          truth={planted.fault.kind}
+          {...(guess !== undefined && { guess })}
+        />
+      )}
+      {read.kept && (
+        <View role="status" className="mb-3 border-l-4 border-chock pl-2" testID="kept-run-up">
+          <Text className="font-mid">{`From ${clockText(read.at)}, kept on this device: not written down yet.`}</Text>
+        </View>
+      )}
+      {over && <NotCleared tries={profile.clear.tries} />}
+      {question && (
+        <AskBack
+          question={question}
+          onAnswer={({ told, onlySide }) =>
+            onTell(told, { asked: question.id, ...(onlySide && { onlySide }) })
+          }
+        />
+      )}
+      {read.source === "file" && best !== undefined && (
+        <View className="mb-3 gap-2 border-l-4 border-chock pl-2" testID="file-alone">
+          <Text className="font-mid">
+            This is what the file shows. Nobody said when a key was turned, so it stops nothing by itself:
+            type the numbers that you saw, or run it up again.
+          </Text>
+          <Button textClassName="text-base" onPress={onType} testID="file-type">
+            Type the numbers
+          </Button>
+        </View>
+      )}
+      <Results
+        walk={walk}
+        engine={engine}
+        answer={read.answer}
+        trace={read.trace}
+        source={read.source}
+        wide={wide}
+        over={over}
+        {...(guessing && {
+          lesson: <Guess answer={read.answer} truth={planted.fault.kind} onGuess={onGuess} />,
+        })}
+        onTried={(observation) => onTell([observation])}
+      />
+    </Screen>
+  );
+}

@@ -1,0 +1,76 @@
+import { View } from "react-native";
+import { Alert } from "../../../ui/alert";
+import { Button } from "../../../ui/input/button";
+
+interface Act {
+  words: string;
+  onPress: () => void;
+  testID?: string;
+}
+
+/** What is done with a result: the hot minute where one is offered, once more, trouble, and the way on. */
+export function ResultActions({
+  minute,
+  again,
+  onEmergency,
+  onward,
+}: {
+  minute: Act | false;
+  again: Act;
+  onEmergency: () => void;
+  onward: Act;
+}) {
+  return (
+    <View className="gap-2">
+      {minute && (
+        <Button
+          tone="primary"
+          className="min-h-16"
+          textClassName="text-xl"
+          testID={minute.testID}
+          onPress={minute.onPress}
+        >
+          {minute.words}
+        </Button>
+      )}
+      <View className="flex-row gap-2">
+        <Button
+          tone="deck"
+          className="min-h-16 flex-1 px-1"
+          textClassName="text-base"
+          testID={again.testID}
+          onPress={again.onPress}
+        >
+          {again.words}
+        </Button>
+        <Button
+          tone="deck"
+          className="min-h-16 flex-1 border-4 px-1"
+          textClassName="text-base"
+          testID="emergency"
+          onPress={onEmergency}
+        >
+          Stop: trouble
+        </Button>
+        <Button
+          tone={minute ? "deck" : "primary"}
+          className="min-h-16 flex-[1.7]"
+          textClassName="text-xl"
+          testID={onward.testID}
+          onPress={onward.onPress}
+        >
+          {onward.words}
+        </Button>
+      </View>
+    </View>
+  );
+}
+
+/** A plug that did not come clean as often as the type lets it be tried. */
+export function NotCleared({ tries }: { tries: number }) {
+  return (
+    <Alert frame="heavy" className="mb-3" textClassName="font-strong text-lg">
+      {`Not cleared in ${tries} tries: taxi back.`}
+    </Alert>
+  );
+}

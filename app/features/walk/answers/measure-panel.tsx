@@ -1,0 +1,299 @@
+import {
+  assertPlausible,
+  type EngineFeel,
+  formatNumber,
+  GRADES,
+  type Item,
+  type Judgement,
+  judgePreflight,
+  litresByReading,
+  type OilHeat,
+  QuantityError,
+  quantityTrouble,
+  READING,
+  tankKey,
+  volumeFromDip,
+  wordsOfWalk,
+  Z_95_TWO_SIDED,
+} from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { useBundle, useCrew } from "../../../store/server/server-state";
+import { Alert } from "../../../ui/alert";
+import { Band } from "../../../ui/band";
+import { GradeMark } from "../../../ui/grade-mark";
+import { pressKey } from "../../../ui/input/keypad";
+import { Toggle } from "../../../ui/input/toggle";
+import { useShortcuts } from "../../../ui/input/use-shortcuts";
+import { JudgementCard } from "../../../ui/judgement-card";
+import { Text } from "../../../ui/text";
+import { useWide } from "../../../ui/use-wide";
+import { drawnReading, ReadingDrawing } from "../../fluids/reading-drawing";
+import type { Walk } from "../use-preflight";
+import { lastReadingText } from "./last-reading";
+
+const FEELS: { value: EngineFeel; words: string }[] = [
+  { value: "smooth", words: "Smooth" },
+  { value: "rough", words: "Rough" },
+  { value: "quit", words: "It quit" },
+];
+
+const HEATS: { value: OilHeat; words: string }[] = [
+  { value: "cold", words: "Cold" },
+  { value: "hot", words: "Hot" },
+];
+
+/** How a number was read: how the engine ran along with it, or whether the oil was hot. */
+export interface HowRead {
+  feel?: EngineFeel;
+  heat?: OilHeat;
+}
+
+interface Entry {
+  itemId: string;
+  text: string;
+  feel?: EngineFeel | undefined;
+  heat?: OilHeat | undefined;
+  tried: boolean;
+}
+
+/** The number being typed for a measuring item, with its trouble or its judgement as it will be. */
+export function useMeasure(
+  walk: Walk,
+  item: Item,
+  active: boolean,
+  onDone: (value: number, how: HowRead) => void,
+) {
+  const [entry, setEntry] = useState<Entry>({ itemId: item.id, text: "", tried: false });
+  // Another item, another number: what was typed for the last one does not show for a moment here.
+  const { text, feel, heat, tried } =
+    entry.itemId === item.id ? entry : { text: "", feel: undefined, heat: undefined, tried: false };
+  const change = (part: Partial<Entry>) =>
+    setEntry({ itemId: item.id, text, feel, heat, tried: false, ...part });
+  const how: HowRead = { ...(feel && { feel }), ...(heat && { heat }) };
+  const spec = item.reading;
+  const negative = (spec?.plausible?.min ?? 0) < 0;
+  const quit = spec?.feel && feel === "quit";
+  const value = quit ? 0 : text === "" || text === "-" ? undefined : Number(text);
+  const trouble = value === undefined ? undefined : troubleWith(walk, item, value);
+  const onKey = (key: string) =>
+    change({ text: pressKey(text, key, { decimals: spec?.decimals ?? 0, negative }) });
+  const done = () => {
+    change({ tried: true });
+    if (value !== undefined && !trouble) onDone(value, how);
+  };
+  // While something is being written up, a key must not give a number as well.
+  useShortcuts(
+    !active || item.kind !== "measure"
+      ? {}
+      : {
+          ...Object.fromEntries([..."0123456789."].map((digit) => [digit, () => onKey(digit)])),
+          "-": () => onKey("sign"),
+          Backspace: () => onKey("back"),
+          Enter: done,
+        },
+  );
+  return {
+    text,
+    value,
+    trouble,
+    tried,
+    feel,
+    how,
+    setHeat: (next: OilHeat) => change({ heat: next }),
+    setValue: (next: number) => change({ text: String(next) }),
+    setFeel: (next: EngineFeel) => change({ feel: next }),
+    onKey,
+    done,
+    negative,
+    decimals: spec?.decimals ?? 0,
+  };
+}
+
+export type Measure = ReturnType<typeof useMeasure>;
+
+/** Why a number cannot be what was read, in words; the number stays on the screen to be mended. */
+function troubleWith(walk: Walk, item: Item, value: number): string | undefined {
+  const { reading } = item;
+  if (!reading) return undefined;
+  try {
+    assertPlausible(item.title, value, reading.unit, reading.plausible);
+    const tank = walk.list.type.fuel?.tanks.find((t) => tankKey("dip", t.id) === reading.key);
+    if (tank?.calibration) volumeFromDip(tank.calibration, value);
+    if (reading.key === READING.hours) {
+      const last = walk.list.memory?.hours;
+      // Lower than last time is not refused (a meter can be changed), but it is said at once, before it is taken.
+      if (last && value < last.value / 2)
+        return `${formatNumber(value, 1)} h is far below the last ${formatNumber(last.value, 1)}: read the meter again.`;
+    }
+    return undefined;
+  } catch (error) {
+    if (error instanceof QuantityError) return error.message;
+    throw error;
+  }
+}
+
+/** What has been typed, what it was last time, what is allowed, and what it comes to. */
+export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; measure: Measure }) {
+  const bundle = useBundle(walk.list.registration);
+  const crew = useCrew();
+  const wide = useWide();
+  const { text, value, trouble, tried, feel, setFeel, how, setHeat } = measure;
+  const spec = item.reading;
+  if (!spec) return null;
+  const last = bundle?.lastReadings.find((r) => r.key === spec.key);
+  const judged = value === undefined || trouble ? [] : preview(walk, item, value, how);
+  const drawn = drawnReading(walk, item);
+  const typed = (
+    <View className="flex-row items-end gap-2 self-start border-b-4 border-ink pr-3" testID="typed">
+      <Text className="font-strong text-3xl">
+        {feel === "quit" && spec.feel ? "0" : text.replace("-", "−") || "–"}
+      </Text>
+      <Text className="pb-1 font-mid text-lg text-voice">{spec.unit}</Text>
+    </View>
+  );
+  const before = (
+    <View className={`shrink ${drawn ? "" : "items-end"}`}>
+      {last ? (
+        <>
+          <Text className="text-xs text-voice">Last time</Text>
+          <Text className={`font-mid text-sm ${drawn ? "" : "text-right"}`}>
+            {lastReadingText(last, spec.decimals, crew)}
+          </Text>
+        </>
+      ) : (
+        <Text className="text-sm text-voice">No earlier reading here</Text>
+      )}
+    </View>
+  );
+  return (
+    <View className="gap-2">
+      {drawn ? (
+        <View className="flex-row items-start gap-3">
+          {!wide && (
+            <ReadingDrawing
+              walk={walk}
+              item={item}
+              value={value}
+              lastValue={last?.value}
+              onSet={measure.setValue}
+            />
+          )}
+          <View className="min-w-0 flex-1 gap-2">
+            {typed}
+            <ComesTo walk={walk} item={item} value={trouble ? undefined : value} judged={judged} />
+            {before}
+            {drawn.kind === "oil" && (
+              <View className="flex-row gap-2" role="group" aria-label="Is the engine hot or cold?">
+                {HEATS.map((h) => (
+                  <Toggle
+                    key={h.value}
+                    className="flex-1 px-1"
+                    on={how.heat === h.value}
+                    onPress={() => setHeat(h.value)}
+                  >
+                    {h.words}
+                  </Toggle>
+                ))}
+              </View>
+            )}
+          </View>
+        </View>
+      ) : (
+        <View className="flex-row items-end justify-between">
+          {typed}
+          {before}
+        </View>
+      )}
+      {item.limit && <Band limit={item.limit} value={trouble ? undefined : value} />}
+      {spec.feel && (
+        <View className="flex-row gap-2" role="group" aria-label="How did the engine run?">
+          {FEELS.map((f) => (
+            <Toggle key={f.value} className="flex-1" on={feel === f.value} onPress={() => setFeel(f.value)}>
+              {f.words}
+            </Toggle>
+          ))}
+        </View>
+      )}
+      {trouble && (
+        <Alert frame="box" testID="trouble">
+          {trouble}
+        </Alert>
+      )}
+      {tried && value === undefined && <Alert frame="box">Type what you read first.</Alert>}
+      {judged.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+    </View>
+  );
+}
+
+/** What the number comes to, in a word beside it: litres in the tank, or how the level stands. */
+function ComesTo({
+  walk,
+  item,
+  value,
+  judged,
+}: {
+  walk: Walk;
+  item: Item;
+  value: number | undefined;
+  judged: Judgement[];
+}) {
+  const drawn = drawnReading(walk, item);
+  if (!drawn || value === undefined) return null;
+  if (drawn.kind === "oil") {
+    const level = judged.find((j) => j.judge === "oil.level");
+    if (!level) return null;
+    return (
+      <View className="flex-row items-center gap-2">
+        <View className="shrink-0">
+          <GradeMark grade={level.grade} size={20} />
+        </View>
+        <Text className={`shrink font-mid ${level.grade === "stop" ? "text-clay" : ""}`}>
+          {level.sentence}
+        </Text>
+      </View>
+    );
+  }
+  const reading = { tankId: drawn.tank.id, by: drawn.kind, value } as const;
+  const trouble = quantityTrouble(() => litresByReading(drawn.tank, reading, walk.state.told.tilt));
+  if (trouble) return <Text className="text-sm text-clay">{trouble}</Text>;
+  const litres = litresByReading(drawn.tank, reading, walk.state.told.tilt);
+  const reach = Z_95_TWO_SIDED * litres.sigma;
+  const words = wordsOfWalk(walk.list, walk.state);
+  return (
+    <Text className="font-strong text-lg" testID="comes-to">
+      {words.say(litres.value)}
+      <Text className="text-sm text-voice">{`  ± ${words.number(reach)}`}</Text>
+    </Text>
+  );
+}
+
+/** The judgements that this number would lead to, before it is given. */
+function preview(walk: Walk, item: Item, value: number, how: HowRead) {
+  const { reading } = item;
+  if (!reading) return [];
+  const state = {
+    ...walk.state,
+    readings: {
+      ...walk.state.readings,
+      [reading.key]: {
+        eventId: "",
+        itemId: item.id,
+        at: "",
+        crewId: walk.state.crewId ?? "",
+        value,
+        unit: reading.unit,
+        ...how,
+      },
+    },
+  };
+  return judgePreflight(walk.list, state)
+    .judgements.filter((j) => j.itemIds?.includes(item.id))
+    .sort(
+      (a, b) =>
+        Number(b.id === reading.key) - Number(a.id === reading.key) ||
+        GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade),
+    );
+}

@@ -1,0 +1,37 @@
+import type { Grade, Item } from "@cravix/core";
+import type { ReactNode } from "react";
+import { View } from "react-native";
+import { GradeMark } from "../../../ui/grade-mark";
+import { Heading, Text } from "../../../ui/text";
+
+/** Why an item has to wait, in words; what would let it be stands between. */
+export function NotYet({
+  grade,
+  title,
+  why,
+  item,
+  children,
+}: {
+  grade: Grade;
+  title: string;
+  why: string;
+  item: Item;
+  children?: ReactNode;
+}) {
+  return (
+    <View testID="blocked" className="mt-6 gap-4">
+      <View className="flex-row items-center gap-3">
+        <GradeMark grade={grade} size={28} />
+        <Heading level={1} className="shrink text-3xl">
+          {title}
+        </Heading>
+      </View>
+      <Text className="text-lg">{why}</Text>
+      {children}
+      <View>
+        <Text className="text-sm text-voice">What waits for it</Text>
+        <Text className="font-strong text-lg">{item.title}</Text>
+      </View>
+    </View>
+  );
+}

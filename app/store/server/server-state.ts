@@ -1,0 +1,64 @@
+import type { CrewMember, Fleet } from "@cravix/contract/client";
+import type { FluidRow } from "@cravix/core";
+import { useCallback, useEffect, useMemo } from "react";
+import { useAppDispatch, useAppSelector } from "../hooks";
+import type { AppDispatch, RootState } from "../root-state";
+import { type KnownBundle, serverApi } from "./server-api";
+
+const fleetResult = serverApi.endpoints.fleet.select();
+const NOBODY: CrewMember[] = [];
+const ANEW = { forceRefetch: true, subscribe: false } as const;
+
+/** What the server said last of the group; undefined before it was ever asked. */
+export const fleetOf = (state: RootState): Fleet | undefined => fleetResult(state).data;
+
+/** What it said last of one aircraft. */
+export const bundleOf = (state: RootState, registration: string): KnownBundle | undefined =>
+  serverApi.endpoints.bundle.select(registration)(state).data;
+
+export const useFleet = (): Fleet | undefined => useAppSelector(fleetOf);
+export const useCrew = (): CrewMember[] => useAppSelector(fleetOf)?.crew ?? NOBODY;
+export const useBundle = (registration: string): KnownBundle | undefined =>
+  useAppSelector((state) => bundleOf(state, registration));
+
+/**
+ * Asks the server anew for the group and, where one is named, for an aircraft. An answer that is on its way was asked for before what has just been
+ * done: it is waited for, and asked once more.
+ */
+export async function refresh(dispatch: AppDispatch, registration?: string): Promise<void> {
+  const { getRunningQueryThunk } = serverApi.util;
+  await Promise.all([
+    dispatch(getRunningQueryThunk("fleet", undefined)),
+    registration ? dispatch(getRunningQueryThunk("bundle", registration)) : undefined,
+  ]);
+  await Promise.all([
+    dispatch(serverApi.endpoints.fleet.initiate(undefined, ANEW)),
+    registration ? dispatch(serverApi.endpoints.bundle.initiate(registration, ANEW)) : undefined,
+  ]);
+}
+
+/** What the whole group has logged, asked for anew when the page opens and with `refetch`. Not before the device is `ready`. */
+export function useDiscrepancies(ready: boolean) {
+  const dispatch = useAppDispatch();
+  const data = useAppSelector((state) => serverApi.endpoints.discrepancies.select()(state).data);
+  const refetch = useCallback(() => {
+    if (ready) void dispatch(serverApi.endpoints.discrepancies.initiate(undefined, ANEW));
+  }, [dispatch, ready]);
+  useEffect(refetch, [refetch]);
+  return { data, refetch };
+}
+
+/** The whole of one log; undefined until the server has told it. */
+export function useLog(registration: string, fluid: FluidRow["fluid"]) {
+  const dispatch = useAppDispatch();
+  const select = useMemo(
+    () => serverApi.endpoints.log.select({ registration, fluid }),
+    [registration, fluid],
+  );
+  const data = useAppSelector((state) => select(state).data);
+  const refetch = useCallback(() => {
+    void dispatch(serverApi.endpoints.log.initiate({ registration, fluid }, ANEW));
+  }, [dispatch, registration, fluid]);
+  useEffect(refetch, [refetch]);
+  return { data, refetch };
+}

@@ -1,0 +1,17 @@
+import { clockAheadMs } from "../../device/api";
+import { correctTimes } from "../../device/log/correct-times";
+import { tellTabs } from "../../device/tabs";
+import type { AppDispatch, RootState } from "../root-state";
+import { openPreflight } from "../walk/preflight-actions";
+import { sendAgain } from "./sync-actions";
+
+/** Puts right the times of answers that the server refused for lying in the future, and sends them with the correction on record. */
+export function correctClock() {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
+    for (const preflightId of await correctTimes(Date.now(), clockAheadMs())) {
+      tellTabs({ kind: "changed", preflightId });
+      if (getState().preflight.id === preflightId) await dispatch(openPreflight(preflightId));
+    }
+    dispatch(sendAgain());
+  };
+}

@@ -1,0 +1,253 @@
+import { newId } from "@cravix/contract/client";
+import type { PreflightEvent } from "@cravix/core";
+import { tarrow4 } from "@cravix/demo";
+import { deviceDatabase } from "../../device/log/database";
+import {
+  allEvents,
+  countToSend,
+  eventsOfPreflight,
+  listsToSend,
+  refusedEvents,
+  sendRefusedAgain,
+} from "../../device/log/event-log";
+import { trainerBundle } from "../../testing/trainer-bundle";
+import { restore } from "../restore";
+import { serverApi } from "../server/server-api";
+import { crewPicked } from "../session-slice";
+import { createStore } from "../store";
+import { planned } from "../walk/planned-slice";
+import { beginPreflight, openDiscrepanciesHere, openPreflight } from "../walk/preflight-actions";
+import { preflightOpened, selectPreflight } from "../walk/preflight-slice";
+import { record, recordAll } from "../walk/record";
+import { sendAgain } from "./sync-actions";
+
+const bundle = trainerBundle;
+const server = {
+  reached: false,
+  refuse: new Set<string>(),
+  taken: new Map<string, PreflightEvent>(),
+  lists: 0,
+};
+const settle = async (done: () => boolean | Promise<boolean>) => {
+  for (let i = 0; i < 200 && !(await done()); i++) await new Promise((resolve) => setTimeout(resolve, 10));
+  expect(await done()).toBe(true);
+};
+
+beforeEach(async () => {
+  Object.assign(server, { reached: false, refuse: new Set(), taken: new Map(), lists: 0 });
+  const db = await deviceDatabase();
+  for (const name of ["events", "lists", "notes"] as const) await db.clear(name);
+  globalThis.fetch = (async (_path: string, init?: RequestInit) => {
+    if (!server.reached) throw new TypeError("no network");
+    if (init?.method === "PUT") {
+      server.lists++;
+      return new Response(null, { status: 204 });
+    }
+    const { events } = JSON.parse(String(init?.body)) as { events: PreflightEvent[] };
+    const refused = events.flatMap((e, index) =>
+      server.refuse.has(e.type) ? [{ id: e.id, index, reason: "because" }] : [],
+    );
+    for (const e of events) if (!server.refuse.has(e.type)) server.taken.set(e.id, e);
+    return new Response(JSON.stringify({ taken: events.length - refused.length, repeated: 0, refused }), {
+      status: 200,
+      headers: { "content-type": "application/json" },
+    });
+  }) as typeof fetch;
+});
+
+// What still waits is let through, so that no retry goes on behind the tests.
+afterAll(() => {
+  server.reached = true;
+});
+
+async function beginWalk() {
+  const store = createStore();
+  await restore(store.dispatch);
+  store.dispatch(crewPicked("ines"));
+  await store.dispatch(serverApi.util.upsertQueryData("bundle", "QX-TAR", bundle));
+  store.dispatch(planned({ registration: "QX-TAR", conditions: ["night"] }));
+  const id = await store.dispatch(beginPreflight("QX-TAR"));
+  const kept = () => settle(() => store.getState().preflight.unkept.length === 0);
+  const answer = (itemId: string) =>
+    store.dispatch(record(id, "item.answered", { itemId, outcome: "checked" }));
+  return { store, id, kept, answer };
+}
+
+test("an answer is called kept only when it lies on the device's disk", async () => {
+  const { store, id, kept, answer } = await beginWalk();
+  await kept();
+  const event = answer("approach.stance");
+  // Taken by the interface at once, but not yet called kept.
+  expect(selectPreflight(store.getState())?.state.answers["approach.stance"]).toBeDefined();
+  expect(store.getState().preflight.unkept.map((e) => e.id)).toEqual([event.id]);
+  await kept();
+  expect((await eventsOfPreflight(id)).map((e) => e.id)).toContain(event.id);
+});
+
+test("what belongs together is kept together, in its order, by one stroke of the disk", async () => {
+  const { store, id, kept, answer } = await beginWalk();
+  await kept();
+  const strokes = jest.spyOn(IDBDatabase.prototype, "transaction");
+  const made = store.dispatch(
+    recordAll(id, [
+      {
+        type: "reading.taken",
+        data: { itemId: "magneto.base", key: "magneto.base", value: 1800, unit: "rpm" },
+      },
+      { type: "item.answered", data: { itemId: "approach.stance", outcome: "checked" } },
+    ]),
+  );
+  await kept();
+  expect(strokes.mock.calls.filter(([, mode]) => mode === "readwrite")).toHaveLength(1);
+  strokes.mockRestore();
+  expect((await eventsOfPreflight(id)).slice(-2).map((e) => e.id)).toEqual(made.map((e) => e.id));
+  expect((made[0]?.id ?? "") < (made[1]?.id ?? "")).toBe(true);
+  expect(answer("approach.chocks").id > (made[1]?.id ?? "")).toBe(true);
+  expect(store.dispatch(recordAll(id, []))).toEqual([]);
+});
+
+test("what is kept waits to be sent from that moment on, and is never called sent before it is", async () => {
+  const { store, answer, kept } = await beginWalk();
+  server.reached = true;
+  await kept();
+  // The run of an earlier test's store may be under way: asked until this one's has been.
+  await settle(() => {
+    store.dispatch(sendAgain());
+    return server.taken.size === 1 && store.getState().sync.toSend === 0;
+  });
+  // Until none is under way any more.
+  await new Promise((resolve) => setTimeout(resolve, 700));
+  const event = answer("approach.stance");
+  await kept();
+  expect(server.taken.has(event.id)).toBe(false);
+  expect(store.getState().sync.toSend).toBe(1);
+  await settle(() => store.getState().sync.toSend === 0);
+  expect(server.taken.has(event.id)).toBe(true);
+});
+
+test("without a network everything waits; when it is back everything arrives once, the list first", async () => {
+  const { store, answer, kept } = await beginWalk();
+  for (const item of tarrow4.items.slice(0, 20)) answer(item.id);
+  await kept();
+  expect(await countToSend()).toBe(21);
+  await settle(() => store.getState().sync.server === "not reached");
+  server.reached = true;
+  store.dispatch(sendAgain());
+  await settle(async () => (await countToSend()) === 0);
+  expect(server.taken.size).toBe(21);
+  expect(server.lists).toBe(1);
+  expect(await listsToSend()).toEqual([]);
+  expect([...server.taken.keys()].sort()).toEqual((await allEvents()).map((e) => e.id).sort());
+});
+
+test("a refused event stays on the device with its reason, is shown, and can be sent again", async () => {
+  const { store, answer } = await beginWalk();
+  server.reached = true;
+  server.refuse.add("item.answered");
+  answer("approach.stance");
+  await settle(() => store.getState().sync.refused.length === 1);
+  expect(store.getState().sync.refused[0]).toMatchObject({ type: "item.answered", reason: "because" });
+  expect(await refusedEvents()).toHaveLength(1);
+  server.refuse.clear();
+  await sendRefusedAgain();
+  store.dispatch(sendAgain());
+  await settle(() => store.getState().sync.refused.length === 0 && server.taken.size === 2);
+});
+
+test("another start of the application finds the walk where it was", async () => {
+  const { id, answer, kept, store } = await beginWalk();
+  answer("approach.stance");
+  await kept();
+  const before = selectPreflight(store.getState());
+  const again = createStore();
+  await restore(again.dispatch);
+  expect(again.getState().session).toMatchObject({
+    crewId: "ines",
+    deviceId: store.getState().session.deviceId,
+  });
+  expect(again.getState().preflight.open).toEqual([{ preflightId: id, registration: "QX-TAR" }]);
+  expect(await again.dispatch(openPreflight(id))).toBe(true);
+  expect(selectPreflight(again.getState())).toEqual(before);
+  expect(await again.dispatch(openPreflight(newId(0)))).toBe(false);
+});
+
+test("a disk that is full is said, nothing is forgotten, and the next answer takes the waiting one along", async () => {
+  const { store, answer, kept, id } = await beginWalk();
+  await kept();
+  const put = IDBObjectStore.prototype.put;
+  IDBObjectStore.prototype.put = () => {
+    throw new DOMException("full", "QuotaExceededError");
+  };
+  const lost = answer("approach.stance");
+  await settle(() => store.getState().preflight.keepError !== null);
+  expect(store.getState().preflight.keepError).toContain("full");
+  expect(store.getState().preflight.unkept.map((e) => e.id)).toEqual([lost.id]);
+  IDBObjectStore.prototype.put = put;
+  answer("approach.ground");
+  await kept();
+  expect(store.getState().preflight.keepError).toBeNull();
+  expect((await eventsOfPreflight(id)).map((e) => e.id)).toContain(lost.id);
+});
+
+test("a clock set back does not bring the answers out of order", async () => {
+  const { store, answer, kept, id } = await beginWalk();
+  const burst = tarrow4.items.slice(2, 40).map((item) => answer(item.id).id);
+  expect([...burst].sort()).toEqual(burst);
+  const first = answer("approach.stance");
+  const clock = jest.spyOn(Date, "now").mockReturnValue(Date.now() - 3_600_000);
+  const second = answer("approach.ground");
+  clock.mockRestore();
+  expect(second.id > first.id).toBe(true);
+  expect(Date.parse(second.at)).toBeLessThan(Date.parse(first.at));
+  expect(selectPreflight(store.getState())?.state.cursor?.itemId).toBe("approach.ground");
+  // And on the disk, as the next start reads it.
+  await kept();
+  const there = (await eventsOfPreflight(id)).map((e) => e.id);
+  expect(there.indexOf(second.id)).toBe(there.indexOf(first.id) + 1);
+  expect(there).toEqual([...there].sort());
+});
+
+test("what was found on this device is met by the next pilot before it was ever sent", async () => {
+  const { store, id, kept } = await beginWalk();
+  const { id: discrepancyId } = store.dispatch(
+    record(id, "discrepancy.opened", {
+      registration: "QX-TAR",
+      stationId: "tail",
+      itemId: "tail.light",
+      text: "Lens cracked",
+      grade: "note",
+    }),
+  );
+  await kept();
+  const open = openDiscrepanciesHere(bundle, await allEvents(), [
+    { id: "ines", name: "Inês Valadares", role: "pilot" },
+  ]);
+  expect(open).toEqual([
+    expect.objectContaining({ id: discrepancyId, stationId: "tail", openedBy: "Inês Valadares" }),
+  ]);
+  const known = {
+    ...bundle,
+    openDiscrepancies: [{ ...(open[0] as (typeof open)[number]), id: "server", measure: "3 mm" }],
+  };
+  store.dispatch(
+    record(id, "discrepancy.observed", {
+      discrepancyId: "server",
+      itemId: "known:server",
+      state: "grown",
+      measure: "5 mm",
+    }),
+  );
+  await kept();
+  expect(openDiscrepanciesHere(known, await allEvents(), []).find((d) => d.id === "server")?.measure).toBe(
+    "5 mm",
+  );
+});
+
+test("a walk that is opened again does not lose what is still on its way to the disk", async () => {
+  const { store, id, answer } = await beginWalk();
+  const event = answer("approach.stance");
+  const list = selectPreflight(store.getState())?.list;
+  if (!list) throw new Error("no list");
+  store.dispatch(preflightOpened({ id, list, events: [] }));
+  expect(store.getState().preflight.events.map((e) => e.id)).toContain(event.id);
+});

@@ -1,0 +1,50 @@
+import { PHASE_NAME } from "@cravix/contract/client";
+import type { Phase, PhaseProgress } from "@cravix/core";
+import { Pressable, View } from "react-native";
+import { Text } from "../text";
+
+interface ThreadProps {
+  progress: PhaseProgress[];
+  current: Phase | undefined;
+  onPress: (phase: Phase) => void;
+}
+
+/** The whole preparation as one thread with a bead a step. */
+export function Thread({ progress, current, onPress }: ThreadProps) {
+  return (
+    <View role="navigation" aria-label="Steps of this preflight" className="flex-row px-1">
+      {progress.map(({ phase, total, answered }, i) => {
+        const done = answered === total;
+        const here = phase === current;
+        return (
+          <Pressable
+            key={phase}
+            role="button"
+            aria-label={`${PHASE_NAME[phase]} ${answered}/${total}`}
+            aria-current={here ? "step" : undefined}
+            onPress={() => onPress(phase)}
+            className={`h-[70px] items-center ${here ? "flex-[1.4]" : "flex-1"}`}
+          >
+            <View className="h-9 w-full flex-row items-center">
+              <View className={`h-1 flex-1 ${i === 0 ? "bg-transparent" : "bg-ink"}`} />
+              <View
+                className={`rounded-full border-ink ${here ? "h-7 w-7 border-[3px] bg-chock" : `h-4 w-4 border-[3px] ${done ? "bg-ink" : "bg-paper"}`}`}
+              />
+              <View className={`h-1 flex-1 ${i === progress.length - 1 ? "bg-transparent" : "bg-ink"}`} />
+            </View>
+            {here ? (
+              <Text className="text-center font-strong text-sm leading-[17px]">
+                {`${PHASE_NAME[phase]}\n`}
+                <Text className="text-[12px] leading-[15px]">{`${answered}/${total}`}</Text>
+              </Text>
+            ) : (
+              <Text numberOfLines={1} className="text-[12px] text-voice">
+                {PHASE_NAME[phase]}
+              </Text>
+            )}
+          </Pressable>
+        );
+      })}
+    </View>
+  );
+}

@@ -1,0 +1,59 @@
+import { TextInput, View } from "react-native";
+import { Alert } from "../alert";
+import { usePalette } from "../paint/use-palette";
+import { Text } from "../text";
+
+interface TextFieldProps {
+  /** What it is, for the eye above it and for who cannot see; `named` says another name for the latter. */
+  label: string;
+  named?: string;
+  /** Where the page says already what is written here. */
+  hideLabel?: boolean;
+  value: string;
+  onChange: (text: string) => void;
+  maxLength: number;
+  placeholder?: string;
+  multiline?: boolean;
+  autoFocus?: boolean;
+  large?: boolean;
+  /** What is wrong with it, told at its place. */
+  fault?: string | undefined;
+}
+
+/** A line or some lines to write in, tall enough for gloves. */
+export function TextField({
+  label,
+  named = label,
+  hideLabel = false,
+  value,
+  onChange,
+  maxLength,
+  placeholder,
+  multiline = false,
+  autoFocus = false,
+  large = false,
+  fault,
+}: TextFieldProps) {
+  const { voice } = usePalette();
+  return (
+    <View>
+      {!hideLabel && <Text className="mb-1 font-mid text-sm">{label}</Text>}
+      <TextInput
+        aria-label={named}
+        className={`min-h-14 rounded-xl border-2 border-ink bg-paper px-3 py-3 font-body text-ink ${large ? "text-lg" : "text-base"}`}
+        value={value}
+        onChangeText={onChange}
+        maxLength={maxLength}
+        multiline={multiline}
+        autoFocus={autoFocus}
+        placeholder={placeholder}
+        placeholderTextColor={voice}
+      />
+      {fault && (
+        <Alert className="mt-1" textClassName="text-sm">
+          {fault}
+        </Alert>
+      )}
+    </View>
+  );
+}

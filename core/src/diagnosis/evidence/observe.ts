@@ -1,0 +1,281 @@
+import { classifyDrop, type DropLimits } from "../../engine/classify-drop";
+import type { LimitRange } from "../../judgement/judgement";
+import type { MagnetoReading, RunUpReading, Side } from "../../run-up/reading/run-up-reading";
+import type { RunUpProfile } from "../../run-up/run-up-profile";
+import { rpmScale } from "../../run-up/run-up-profile";
+import { median } from "../../trend/median";
+import { formatNumber } from "../../units/format";
+import type { Observation } from "./observations";
+
+export type ObserveLimits = DropLimits;
+
+/** The same engine as far as a reading can tell its cylinders apart: without exhaust probes it cannot, and then none is named. */
+export function asFarAsProbed<T extends { cylinders: number }>(context: T, { egt }: RunUpReading): T {
+  return Object.keys(egt.base).length < 2 ? { ...context, cylinders: 0 } : context;
+}
+
+/** What of a side's reading says how it dropped. */
+export type DroppedSide = Pick<MagnetoReading, "side" | "drop" | "seen" | "feel" | "doubt">;
+
+/** From this much below the others a cylinder's exhaust "falls", °F: a cylinder that fires lies within half of it. */
+const COLDER_F = 60;
+/** So much more than on the other side is "much hotter", °F. */
+const MUCH_HOTTER_F = 30;
+/** A probe that jumps this far from line to line is wild, °F. */
+const WILD_F = 16;
+/** A cylinder that moves so far otherwise than the others from run-up to idle is one on its own, °F. */
+const IDLE_APART_F = 30;
+
+/**
+ * What a reading amounts to in the words of the fault library: each number becomes a state, with its sentence. What was not seen is left out.
+ * The borders between states are own figures by reason; limits are the type's. Rpm, °F, psi, V, seconds. Never throws. Source: the type's
+ * limits; borders between states common practice or our own, as named at each.
+ */
+export function observe(reading: RunUpReading, profile: RunUpProfile, limits: ObserveLimits): Observation[] {
+  const found: Observation[] = [];
+  const word = (side: Side) => profile.sideWords?.[side] ?? side;
+  const wild = wildProbes(reading);
+  for (const cylinder of wild)
+    found.push({
+      feature: "probe",
+      state: "wild",
+      cylinder,
+      words: `The exhaust probe of cylinder ${cylinder} jumps about or stands still.`,
+    });
+  if (wild.length === 0 && Object.keys(reading.egt.scatter).length > 0)
+    found.push({ feature: "probe", state: "quiet", words: "All exhaust probes are quiet." });
+  for (const side of ["right", "left"] as const) {
+    const made = reading[side];
+    const beside = reading[side === "right" ? "left" : "right"];
+    if (!made && beside && !reading.prompted)
+      found.push({
+        feature: "shown",
+        state: "not seen",
+        side,
+        words: `Only ${word(beside.side)} dropped in this trace; ${word(side)} does not show.`,
+      });
+    if (!made || made.doubt) continue;
+    found.push(dropOf(made, beside, word(side), limits, profile));
+    if (made.feel !== "quit" && made.seen)
+      found.push({ feature: "feel", state: made.feel, side, words: `On ${word(side)} it ran ${made.feel}.` });
+    const exhaust = exhaustOf(made, reading[side === "right" ? "left" : "right"], word(side), wild);
+    if (exhaust) found.push(exhaust);
+  }
+  const heat = heatOf(reading, profile);
+  if (heat) found.push(heat);
+  found.push(...needles(reading, profile));
+  const idleExhaust = exhaustAtIdle(reading, wild);
+  if (idleExhaust) found.push(idleExhaust);
+  return found;
+}
+
+function wildProbes({ egt, problems }: RunUpReading): number[] {
+  const stuck = problems.flatMap(({ kind, channel }) => {
+    const cylinder = kind === "frozen" || kind === "missing" ? /^egt(\d+)$/.exec(channel ?? "") : null;
+    return cylinder ? [Number(cylinder[1])] : [];
+  });
+  const jumping = Object.entries(egt.scatter).flatMap(([cylinder, jump]) =>
+    jump > WILD_F ? [Number(cylinder)] : [],
+  );
+  return [...new Set([...stuck, ...jumping])];
+}
+
+/**
+ * From how much on a drop is told from the scatter of a trace, rpm: finer than a hand's tachometer. Source: eight rpm at 1,800, the scatter of
+ * a second of trace (our own).
+ */
+export function tracedLimits(limits: DropLimits, profile: Pick<RunUpProfile, "rpm">): DropLimits {
+  return { ...limits, resolutionRpm: Math.min(limits.resolutionRpm, 8 * rpmScale(profile)) };
+}
+
+/** What one side's drop is in the words of the fault library, beside the other and the limits, rpm. */
+export function dropOf(
+  made: DroppedSide,
+  other: DroppedSide | undefined,
+  side: string,
+  limits: ObserveLimits,
+  profile: RunUpProfile,
+): Observation {
+  const rpm = formatNumber(Math.abs(made.drop));
+  const base = { feature: "drop" as const, side: made.side };
+  const { state } = classifyDrop(made, other, tracedLimits(limits, profile));
+  switch (state) {
+    case "quit":
+      return { ...base, state: "quit", words: `On ${side} the engine stopped.` };
+    case "none":
+    case "too small":
+      return { ...base, state: "none", words: `On ${side} nothing dropped.` };
+    case "over":
+      return {
+        ...base,
+        state: "over",
+        words: `On ${side} it dropped ${rpm} rpm, over the limit of ${formatNumber(limits.maxDropRpm ?? 0)}.`,
+      };
+    case "uneven":
+      return {
+        ...base,
+        state: "uneven",
+        words: `On ${side} it dropped ${rpm} rpm, ${formatNumber(made.drop - (other?.drop ?? 0))} more than on the other.`,
+      };
+    case "no limit":
+    case "usual":
+      return { ...base, state: "usual", words: `On ${side} it dropped ${rpm} rpm.` };
+  }
+}
+
+function exhaustOf(
+  made: MagnetoReading,
+  other: MagnetoReading | undefined,
+  side: string,
+  wild: readonly number[],
+): Observation | undefined {
+  const own = Object.entries(made.egtChange).filter(([cylinder]) => !wild.includes(Number(cylinder)));
+  if (own.length < 2) return undefined;
+  const base = { feature: "exhaust" as const, side: made.side };
+  const middle = median(own.map(([, change]) => change));
+  if (made.feel === "quit" || middle < -40)
+    return { ...base, state: "colder", words: `On ${side} the exhaust of all cylinders fell.` };
+  const [coldest, least] = own.reduce((a, b) => (b[1] < a[1] ? b : a));
+  if (least < middle - COLDER_F)
+    return {
+      ...base,
+      state: "one colder",
+      cylinder: Number(coldest),
+      words: `On ${side}, exhaust of cylinder ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "stayed"} while the others rose ${formatNumber(middle)}.`,
+    };
+  if (middle < 12) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
+  const sane = (changes: Record<number, number> | undefined) =>
+    Object.entries(changes ?? {}).flatMap(([cylinder, change]) =>
+      wild.includes(Number(cylinder)) ? [] : [change],
+    );
+  const others = sane(other?.egtBeside);
+  const asLong = sane(made.egtBeside);
+  const ownMiddle = asLong.length >= 2 ? median(asLong) : middle;
+  // A side on which one cylinder is missing is no measure for the other.
+  const whole = others.length >= 2 && Math.min(...others) > median(others) - COLDER_F;
+  const otherMiddle = whole && other?.seen ? median(others) : undefined;
+  if (otherMiddle !== undefined && otherMiddle > 12 && ownMiddle > otherMiddle + MUCH_HOTTER_F)
+    return {
+      ...base,
+      state: "much hotter",
+      words: `On ${side} all exhausts rose ${formatNumber(ownMiddle)} °F, on the other side as long ${formatNumber(otherMiddle)}.`,
+    };
+  return { ...base, state: "hotter", words: `On ${side} all exhausts rose, ${formatNumber(middle)} °F.` };
+}
+
+function heatOf({ heat }: RunUpReading, profile: RunUpProfile): Observation | undefined {
+  if (!heat || heat.doubt || profile.heat === "none") return undefined;
+  const scale = rpmScale(profile);
+  const what = profile.heat === "alternate air" ? "Alternate air" : "Heat";
+  const least = 14 * scale;
+  const base = { feature: "heat" as const };
+  if (heat.gain !== undefined && heat.gain > least)
+    return {
+      ...base,
+      state: "more after",
+      words: `${what}: ${formatNumber(heat.gain)} rpm more after it than before.`,
+    };
+  if (
+    heat.drop < -8 * scale ||
+    (heat.roseWhileHot > 2 * least && heat.drop < least && (heat.gain ?? 0) < 8 * scale)
+  )
+    return { ...base, state: "more while on", words: `${what}: more rpm while it was on.` };
+  // Another way in for the air costs an injected engine little: a small drop there is no fault.
+  if (!heat.seen || heat.drop < 6 * scale)
+    return profile.heat === "alternate air"
+      ? undefined
+      : { ...base, state: "nothing", words: `${what}: nothing changed.` };
+  return { ...base, state: "drop", words: `${what}: ${formatNumber(heat.drop)} rpm drop, and back.` };
+}
+
+function inRange(value: number, { min, max }: LimitRange): "low" | "in range" | "high" {
+  if (min !== undefined && value < min) return "low";
+  return max !== undefined && value > max ? "high" : "in range";
+}
+
+function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
+  const found: Observation[] = [];
+  const { volts, amps, suction, oilPressure, propeller, idle } = reading;
+  if (volts) {
+    const state = inRange(volts.value, profile.charging);
+    found.push({ feature: "volts", state, words: `${formatNumber(volts.value, 1)} V at the run-up.` });
+  }
+  if (amps)
+    found.push({
+      feature: "ammeter",
+      state: amps.value < -1.5 ? "discharging" : "charging",
+      words: `The ammeter says ${formatNumber(amps.value)} A.`,
+    });
+  if (suction && profile.suctionGreen)
+    found.push({
+      feature: "suction",
+      state: inRange(suction.value, profile.suctionGreen),
+      words: `Suction ${formatNumber(suction.value, 1)} inHg.`,
+    });
+  if (oilPressure)
+    found.push({
+      feature: "oilPressure",
+      state: inRange(oilPressure.value, profile.oilPressure),
+      words: `Oil pressure ${formatNumber(oilPressure.value)} psi.`,
+    });
+  if (propeller && profile.propellerCheck) {
+    const { dropRpm, withinS } = profile.propellerCheck;
+    // One line a second cannot tell half a second.
+    const late = !(propeller.answeredIn <= withinS + 0.5 * reading.interval) || propeller.drop < dropRpm;
+    const state = propeller.drop < 0.1 * dropRpm ? "nothing" : late ? "slow" : "answers";
+    found.push({
+      feature: "propeller",
+      state,
+      words: `Propeller: ${formatNumber(propeller.drop)} rpm, half of it after ${formatNumber(propeller.answeredIn, 1)} s.`,
+    });
+  }
+  if (idle) {
+    const range = inRange(idle.floor, profile.idle);
+    found.push({
+      feature: "idle",
+      state: idle.quit ? "quits" : range,
+      words: idle.quit ? "At idle it stopped." : `Idle ${formatNumber(idle.floor)} rpm.`,
+    });
+  }
+  return found;
+}
+
+/**
+ * Whether one cylinder goes another way than the others from the run-up to low power. Both low powers count, idle and the ground before: on its way lean
+ * an exhaust gets hotter and then colder again, and at one of the two it may just cross the others.
+ */
+function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observation | undefined {
+  const found = [
+    { at: "idle", apart: furthestApart(egt.idle, egt.base, wild) },
+    { at: "ground rpm", apart: furthestApart(egt.ground, egt.base, wild) },
+  ].flatMap(({ at, apart }) => (apart ? [{ at, ...apart }] : []));
+  const [first] = found.sort((a, b) => Math.abs(b.off) - Math.abs(a.off));
+  if (!first) return undefined;
+  const { at, cylinder, off } = first;
+  if (Math.abs(off) > IDLE_APART_F)
+    return {
+      feature: "idleExhaust",
+      state: "one apart",
+      cylinder,
+      words: `Between ${at} and run-up the exhaust of cylinder ${cylinder} went another way than the others': at ${at} ${formatNumber(Math.abs(off))} °F ${off > 0 ? "hotter" : "colder"}.`,
+    };
+  return { feature: "idleExhaust", state: "alike", words: "At low power all exhausts fell alike." };
+}
+
+/** The cylinder that moved furthest otherwise than the middle of all, from its base to a low power; °F. */
+function furthestApart(
+  low: Record<number, number>,
+  base: Record<number, number>,
+  wild: readonly number[],
+): { cylinder: number; off: number } | undefined {
+  const moves = Object.entries(low).flatMap(([name, value]) => {
+    const cylinder = Number(name);
+    const was = base[cylinder];
+    return was === undefined || wild.includes(cylinder) ? [] : [{ cylinder, move: value - was }];
+  });
+  if (moves.length < 3) return undefined;
+  const middle = median(moves.map(({ move }) => move));
+  return moves
+    .map(({ cylinder, move }) => ({ cylinder, off: move - middle }))
+    .reduce((a, b) => (Math.abs(b.off) > Math.abs(a.off) ? b : a));
+}

@@ -1,0 +1,105 @@
+import { judgeFuel } from "../../fuel/judge-fuel";
+import type { Judgement } from "../../judgement/judgement";
+import { judgeOil } from "../../oil/judge-oil";
+import { ONLY_ENGINE, READING, readingKey } from "../../readings/reading-keys";
+import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge";
+import {
+  fuelInput,
+  judgeClock,
+  judgeDrains,
+  judgeEarlierUplifts,
+  judgeNight,
+  judgeOilAdded,
+  judgeOilLog,
+  judgeSettling,
+  judgeUplifts,
+} from "./judge-fluids";
+
+function fuel(walk: JudgedWalk): Judgement[] {
+  const input = fuelInput(walk.list, walk.state, walk.quantity);
+  if (!input || input.readings.length === 0) return [];
+  const itemIds = walk.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight", "fuel.gauge"]);
+  return ledBy(itemIds, "fuel.endurance", "Fuel for this flight", () => {
+    const result = judgeFuel(input);
+    walk.given.fuel = result;
+    return result.judgements;
+  });
+}
+
+function oilLevel(walk: JudgedWalk): Judgement[] {
+  const { list, state } = walk;
+  return enginesOf(walk).flatMap(({ name, key }) => {
+    const levelQt = walk.value(READING.oilLevel, name);
+    if (levelQt === undefined) return [];
+    const longFlight = list.conditions.includes("long range") || list.conditions.includes("instrument");
+    const heat = state.readings[readingKey(READING.oilLevel, name)]?.heat;
+    const made = ledBy(walk.itemsOf([READING.oilLevel], name), READING.oilLevel, "Oil", () => {
+      const judged = judgeOil({ levelQt, profile: list.type.oil, longFlight, ...(heat && { heat }) });
+      walk.given.oil = { ...walk.given.oil, [key]: judged };
+      return judged.judgement;
+    });
+    return ofEngine(name, made);
+  });
+}
+
+function oilUse(walk: JudgedWalk): Judgement[] {
+  const { list, state, given } = walk;
+  const levels = Object.fromEntries(
+    Object.entries(given.oil ?? {}).map(([engine, judged]) => [engine, judged.levelQt]),
+  );
+  const addedQt: Record<string, number> = {};
+  for (const { engine = ONLY_ENGINE, qt } of state.oilAdded) addedQt[engine] = (addedQt[engine] ?? 0) + qt;
+  return ledBy(walk.itemsOf([READING.oilLevel]), "oil.use", "Oil consumption", () => [
+    ...judgeOilLog(list, levels, walk.value(READING.hours), addedQt),
+    ...judgeOilAdded(list, state),
+  ]);
+}
+
+/** What is judged of fuel and oil; each by itself, so that one bad number silences no other. */
+export const FLUID_JUDGES: readonly Judge[] = [
+  {
+    id: "clock",
+    subject: "This device's clock",
+    topic: "hours",
+    needs: [],
+    judge: ({ list, state }) => judgeClock(list, state),
+  },
+  { id: "fuel.endurance", subject: "Fuel for this flight", topic: "fuel", needs: [], judge: fuel },
+  {
+    id: "fuel.drains",
+    subject: "Drains",
+    topic: "fuel",
+    needs: [],
+    judge: ({ list, state }) => judgeDrains(list, state),
+  },
+  {
+    id: "fuel.uplifts",
+    subject: "Receipts",
+    topic: "fuel",
+    needs: [],
+    judge: ({ list, state }) => judgeUplifts(list, state),
+  },
+  {
+    id: "fuel.earlier",
+    subject: "Refuelled before",
+    topic: "fuel",
+    needs: [],
+    judge: ({ list }) => judgeEarlierUplifts(list),
+  },
+  {
+    id: "fuel.settling",
+    subject: "Drained after refuelling",
+    topic: "fuel",
+    needs: [],
+    judge: ({ list, state }) => judgeSettling(list, state),
+  },
+  {
+    id: "fuel.night",
+    subject: "Water from the night",
+    topic: "fuel",
+    needs: ["fuel.endurance"],
+    judge: ({ state, given }) => judgeNight(state, given.fuel),
+  },
+  { id: "oil.level", subject: "Oil", topic: "oil", needs: [], judge: oilLevel },
+  { id: "oil.use", subject: "Oil consumption", topic: "oil", needs: ["oil.level"], judge: oilUse },
+];

@@ -1,0 +1,163 @@
+import type { PreflightState } from "../../checklist/stream/preflight-state";
+import { judgeCarburettorHeat } from "../../engine/judge-carburettor-heat";
+import { judgeMagnetos, magnetoCause } from "../../engine/judge-magnetos";
+import { type Judgement, unjudged } from "../../judgement/judgement";
+import { READING, type ReadingKind } from "../../readings/reading-keys";
+import { type BaselineQuantity, judgeBaseline } from "../../run-up/record/baseline";
+import { clearingWords } from "../../run-up/run-up-profile";
+import { capital, formatNumber } from "../../units/format";
+import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge";
+import { asSeenInFile } from "./seen-in-file";
+import { guarded } from "./usable-readings";
+
+/** One engine of a walk, with what was read of it. */
+interface Engine {
+  name: string | undefined;
+  key: string;
+  value(kind: ReadingKind): number | undefined;
+  items(...kinds: ReadingKind[]): string[];
+}
+
+/** Each engine of a twin is judged by itself: a number of the one that cannot be used silences nothing of the other. */
+const eachEngine =
+  (id: string, subject: string, judge: (walk: JudgedWalk, engine: Engine) => Judgement[]) =>
+  (walk: JudgedWalk): Judgement[] =>
+    enginesOf(walk).flatMap(({ name, key }) => {
+      const engine: Engine = {
+        name,
+        key,
+        value: (kind) => walk.value(kind, name),
+        items: (...kinds) => walk.itemsOf(kinds, name),
+      };
+      return ofEngine(
+        name,
+        guarded(id, subject, () => judge(walk, engine)),
+      );
+    });
+
+function side(walk: JudgedWalk, engine: Engine, kind: ReadingKind) {
+  const rpm = engine.value(kind);
+  const feel = walk.state.readings[engine.name ? `${kind}.${engine.name}` : kind]?.feel;
+  return rpm === undefined ? undefined : { rpm, ...(feel && { feel }) };
+}
+
+function magnetos(walk: JudgedWalk, engine: Engine): Judgement[] {
+  const baseRpm = engine.value(READING.magnetoBase);
+  const right = side(walk, engine, READING.magnetoRight);
+  const left = side(walk, engine, READING.magnetoLeft);
+  if (baseRpm === undefined || (!right && !left)) return [];
+  const itemIds = engine.items(READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft);
+  const { magnetos: profile, runUp } = walk.list.type;
+  return ledBy(itemIds, "magneto", "Magnetos", () => {
+    if (!profile)
+      return unjudged(
+        "magneto",
+        "Magnetos",
+        "No magneto limits on file for this aircraft. Look in its handbook.",
+      );
+    const result = judgeMagnetos({
+      baseRpm,
+      profile,
+      ...(right && { right }),
+      ...(left && { left }),
+      ...(runUp && { clearing: clearingWords(runUp) }),
+      explained: walk.state.runUps[engine.key]?.found !== undefined,
+    });
+    walk.given.magnetos = result;
+    return result.judgements;
+  });
+}
+
+const BASELINES: readonly [BaselineQuantity, ReadingKind, cause: string][] = [
+  ["rightDrop", READING.magnetoRight, magnetoCause("right")],
+  ["leftDrop", READING.magnetoLeft, magnetoCause("left")],
+  ["heatDrop", READING.carburettorHot, "carburettor-heat"],
+];
+
+function baselines(walk: JudgedWalk, engine: Engine): Judgement[] {
+  const baseRpm = engine.value(READING.magnetoBase);
+  const { magnetos: profile } = walk.list.type;
+  if (baseRpm === undefined || !profile) return [];
+  const past = (walk.list.memory?.runUps ?? []).filter((run) => run.engine === engine.name);
+  const high = densityAltitude(walk);
+  return BASELINES.flatMap(([quantity, kind, cause]) => {
+    const rpm = engine.value(kind);
+    if (rpm === undefined) return [];
+    const today = { value: baseRpm - rpm, baseRpm, ...(high !== undefined && { densityAltitudeFt: high }) };
+    const made = judgeBaseline(quantity, today, past, profile.resolutionRpm);
+    return made ? ledBy(engine.items(kind), "baseline", "Its usual values", () => ({ ...made, cause })) : [];
+  });
+}
+
+/** It comes with the run-up, and has no item of its own. */
+function densityAltitude({ state }: JudgedWalk): number | undefined {
+  const high = state.readings[READING.densityAltitude];
+  return high?.unit === "ft" ? high.value : undefined;
+}
+
+function traced({ state }: JudgedWalk, { key }: Engine): Judgement[] {
+  const run = state.runUps[key];
+  if (!run?.found) return [];
+  const fault = tracedFault(run.found);
+  return ledBy([run.itemId], "traced", "Run-up", () => (run.from === "file" ? asSeenInFile(fault) : fault));
+}
+
+/** What the trace of the run-up amounted to, in the words of that moment; what belongs to a magneto is that magneto's trouble. */
+function tracedFault(found: NonNullable<PreflightState["runUps"][string]["found"]>): Judgement {
+  const { fault, name, grade, probability, sentence, action, caution, side: of } = found;
+  return {
+    id: `engine.${fault}`,
+    ...(of && { cause: magnetoCause(of) }),
+    explains: true,
+    scope: "aircraft",
+    subject: capital(name),
+    grade,
+    sentence: `${formatNumber(probability * 100)} % likely. ${sentence}`,
+    ...(action && { action }),
+    ...(caution && { caution }),
+  };
+}
+
+function carburettorHeat(_walk: JudgedWalk, engine: Engine): Judgement[] {
+  const baseRpm = engine.value(READING.magnetoBase);
+  const hotRpm = engine.value(READING.carburettorHot);
+  if (baseRpm === undefined || hotRpm === undefined) return [];
+  return ledBy(
+    engine.items(READING.carburettorHot, READING.carburettorColdAgain),
+    "carburettor-heat",
+    "Carburettor heat",
+    () => judgeCarburettorHeat(baseRpm, hotRpm, engine.value(READING.carburettorColdAgain)),
+  );
+}
+
+/** What is judged of each engine's run-up. */
+export const ENGINE_JUDGES: readonly Judge[] = [
+  {
+    id: "magneto",
+    subject: "Magnetos",
+    topic: "engine",
+    needs: [],
+    judge: eachEngine("magneto", "Magnetos", magnetos),
+  },
+  {
+    id: "baseline",
+    subject: "Its usual values",
+    topic: "engine",
+    needs: [],
+    judge: eachEngine("baseline", "Its usual values", baselines),
+  },
+  {
+    id: "traced",
+    subject: "Run-up",
+    topic: "engine",
+    needs: [],
+    judge: eachEngine("traced", "Run-up", traced),
+  },
+  {
+    id: "carburettor-heat",
+    subject: "Carburettor heat",
+    topic: "engine",
+    needs: [],
+    judge: eachEngine("carburettor-heat", "Carburettor heat", carburettorHeat),
+  },
+];

@@ -1,0 +1,520 @@
+import { reserveFor } from "../../aircraft/aircraft-type";
+import type { ComposedList } from "../../checklist/list/compose-list";
+import type { FuelSampleTaken, UpliftSeen } from "../../checklist/stream/fluid-events";
+import type { PreflightState } from "../../checklist/stream/preflight-state";
+import { drainAdvice } from "../../fuel/drain/drain-protocol";
+import { judgeSample } from "../../fuel/drain/fuel-sample";
+import { dropsOfWater, nightWaterMl } from "../../fuel/drain/night-water";
+import { settlingMin } from "../../fuel/drain/settling";
+import { litresOfFuel } from "../../fuel/grade/fuel-amount";
+import { fuelDensity, fuelGrade } from "../../fuel/grade/fuel-grades";
+import { type FuelWords, fuelWords } from "../../fuel/grade/fuel-words";
+import type { FuelInput, FuelResult } from "../../fuel/judge-fuel";
+import { type FuelEntry, fuelByLog } from "../../fuel/log/fuel-log";
+import { type Reconciled, reconcileUplift } from "../../fuel/log/reconcile-uplift";
+import { litresByReading, type TankReading } from "../../fuel/tanks/tank";
+import type { Judgement } from "../../judgement/judgement";
+import type { FluidMemory } from "../../memory/fluid-memory";
+import { whyNotAdd } from "../../oil/judge-oil";
+import { compareOilUse, judgeOilUse } from "../../oil/judge-oil-use";
+import { ONLY_ENGINE, READING, TANK_LOOKS, type TankLook, tankKey } from "../../readings/reading-keys";
+import { convert, isConvertible, QuantityError, valueIn } from "../../units/convert";
+import { formatNumber, formatQuantity, type Quantity } from "../../units/format";
+
+/** What a type burns where its file names no grade (our own choice: the commonest one). */
+const USUAL_GRADE = "100LL";
+
+export function approvedGrades(list: Pick<ComposedList, "type">): string[] {
+  return list.type.fuel?.grades ?? [USUAL_GRADE];
+}
+
+/** What a litre of the usual grade weighs today, by the temperature that was given. Kilograms a litre at 15 °C. Source: beside each grade. */
+export function fuelKgPerL(list: Pick<ComposedList, "type">, state: PreflightState): number {
+  return fuelDensity(
+    approvedGrades(list)[0] ?? USUAL_GRADE,
+    Math.min(50, Math.max(-40, state.celsius ?? 15)),
+  );
+}
+
+/** How amounts of fuel are said in this walk. */
+export function wordsOfWalk(list: Pick<ComposedList, "type">, state: PreflightState): FuelWords {
+  return fuelWords(state.told.unit ?? "L", fuelKgPerL(list, state));
+}
+
+/** The fuel's part of a preflight: everything that was read of the tanks, with the log and what was told. */
+export function fuelInput(
+  list: ComposedList,
+  state: PreflightState,
+  usable: (key: string) => Quantity | undefined,
+): FuelInput | undefined {
+  const { fuel: profile } = list.type;
+  if (!profile) return undefined;
+  const readings = profile.tanks.flatMap((tank) =>
+    TANK_LOOKS.flatMap((by): TankReading[] => {
+      const seen = usable(tankKey(by, tank.id));
+      return seen ? [{ tankId: tank.id, by, ...seen }] : [];
+    }),
+  );
+  const meter = usable(READING.hours);
+  const hoursNow = meter && valueIn("The hour meter", meter, "h");
+  const uplifts = upliftEntries(list, state);
+  const expected = list.memory?.fuel && withUplifts(list.memory.fuel, uplifts);
+  const { tilt, setting, unit } = state.told;
+  return {
+    profile,
+    readings,
+    ...(tilt && { tilt }),
+    ...(setting && { setting }),
+    ...(unit && { unit }),
+    kgPerL: fuelKgPerL(list, state),
+    ...(expected && {
+      log: {
+        expected,
+        uplifts: expected.uplifts,
+        ...(hoursNow !== undefined && { hoursNow }),
+      },
+    }),
+    reserve: reserveFor(list.rules, list.conditions),
+    plannedFlightMin: state.plannedFlightMin,
+  };
+}
+
+/** What a litre of a grade weighs; of the usual one here where nobody said which it was. */
+function densityOf(list: ComposedList, grade: string | undefined): number {
+  return fuelDensity(grade && fuelGrade(grade) ? grade : (approvedGrades(list)[0] ?? USUAL_GRADE));
+}
+
+/** What was put in during this walk, as lines of the log. */
+export function upliftEntries(list: ComposedList, state: PreflightState): FuelEntry[] {
+  return state.uplifts.map(({ at, tankId, amount, unit, grade, receipt }) => ({
+    at,
+    entry: "uplift",
+    amount,
+    unit,
+    litres: litresOfFuel(amount, unit, densityOf(list, grade)),
+    ...(tankId && { tankId }),
+    ...(grade && { grade }),
+    ...(receipt && { receipt }),
+  }));
+}
+
+function withUplifts(
+  expected: NonNullable<FluidMemory["fuel"]>,
+  uplifts: readonly FuelEntry[],
+): NonNullable<FluidMemory["fuel"]> {
+  const ids = Object.keys(expected.tanks);
+  const tanks = Object.fromEntries(
+    Object.entries(expected.tanks).map(([id, { value, sigma }]) => [
+      id,
+      {
+        value: uplifts.reduce(
+          (sum, u) => sum + (u.tankId === id ? u.litres : u.tankId === undefined ? u.litres / ids.length : 0),
+          value,
+        ),
+        sigma,
+      },
+    ]),
+  );
+  return { ...expected, tanks, uplifts: [...expected.uplifts, ...uplifts] };
+}
+
+/** A receipt against what was measured before and after it. */
+export interface UpliftChecked {
+  uplift: UpliftSeen;
+  reconciled?: Reconciled;
+  /** Why it cannot be checked yet, or at all. */
+  open?: string;
+}
+
+/**
+ * Each uplift of this walk against the dipstick before and after. Before it counts what was dipped in this walk, else what the log says; two uplifts
+ * into one tank without a dip in between cannot be told apart, and say so.
+ */
+export function checkUplifts(list: ComposedList, state: PreflightState): UpliftChecked[] {
+  const { fuel: profile } = list.type;
+  if (!profile) return [];
+  // A meter that went back, a dip beyond the dipstick: told at their own place; here they do not count.
+  const tried = <T>(make: () => T): T | undefined => {
+    try {
+      return make();
+    } catch (error) {
+      if (error instanceof QuantityError) return undefined;
+      throw error;
+    }
+  };
+  const meter = state.readings[READING.hours];
+  const byLog = tried(
+    () =>
+      list.memory?.fuel &&
+      fuelByLog(
+        list.memory.fuel,
+        meter && valueIn("The hour meter", meter, "h"),
+        profile.burnLPerH?.value,
+        profile.taxiL,
+      ),
+  );
+  return state.uplifts.map((uplift, i): UpliftChecked => {
+    const { tankId } = uplift;
+    const tank = profile.tanks.find((t) => t.id === tankId);
+    if (!tank) return { uplift, open: "Into several tanks: no one tank's dipstick can tell." };
+    const dipped = ({ before }: UpliftSeen) =>
+      TANK_LOOKS.some((by) => by !== "gauge" && before[tankKey(by, tank.id)] !== undefined);
+    const later = state.uplifts.slice(i + 1).filter((other) => !other.tankId || other.tankId === tankId);
+    if (later.some((other) => !dipped(other)))
+      return { uplift, open: `Two uplifts into the ${tank.name} without a dip in between.` };
+    const [next] = later;
+    const look = (readings: (by: TankLook) => Quantity | undefined) => {
+      for (const by of TANK_LOOKS.filter((b) => b !== "gauge")) {
+        const seen = readings(by);
+        if (seen)
+          return tried(() =>
+            litresByReading(
+              tank,
+              { tankId: tank.id, by, value: seen.value, unit: seen.unit },
+              state.told.tilt,
+            ),
+          );
+      }
+      return undefined;
+    };
+    const before = look((by) => uplift.before[tankKey(by, tank.id)]) ?? byLog?.tanks[tank.id];
+    const after = look((by) =>
+      next ? next.before[tankKey(by, tank.id)] : state.readings[tankKey(by, tank.id)],
+    );
+    if (!before) return { uplift, open: `Nobody measured the ${tank.name} before it.` };
+    if (!after) return { uplift, open: `Dip the ${tank.name} now: only then the receipt can be checked.` };
+    return {
+      uplift,
+      reconciled: reconcileUplift(before, after, uplift, densityOf(list, uplift.grade)),
+    };
+  });
+}
+
+/**
+ * Each receipt of this walk against what was measured, and against what may be burnt. Litres. Source: normalised difference, JCGM 100:2008
+ * (from memory).
+ */
+export function judgeUplifts(list: ComposedList, state: PreflightState): Judgement[] {
+  return checkUplifts(list, state).flatMap(judgeUplift(list, wordsOfWalk(list, state)));
+}
+
+/** What the cups amount to, drain by drain. Source: what a cup shows, FAA-H-8083-3 (from memory); three cups or a minute by common practice. */
+export function judgeDrains(list: ComposedList, state: PreflightState): Judgement[] {
+  const approved = approvedGrades(list);
+  const drains = list.items.filter((item) => item.kind === "sample");
+  return drains.flatMap((item): Judgement[] => {
+    const taken = state.samples[item.id] ?? [];
+    const last = taken.at(-1);
+    if (!last) return [];
+    const own = { id: `fuel.sample.${item.id}`, subject: item.title, itemIds: [item.id] };
+    const base = { ...own, scope: "day" as const };
+    const judged = judgeSample(last, approved);
+    const { before, since } = aroundRocking(taken, state.rocked?.at);
+    const advice = drainAdvice(before, since, state.rocked !== undefined, approved);
+    if (advice.step === "maintenance")
+      return [
+        {
+          ...own,
+          scope: "aircraft",
+          cause: judged.outcome === "finding" ? WRONG_FUEL : WILL_NOT_CLEAR,
+          grade: "stop",
+          sentence: advice.why,
+          action: advice.words,
+        },
+      ];
+    if (judged.outcome === "finding")
+      return [
+        {
+          ...own,
+          // Nothing of it is drained away: it is in the tank for the next pilot as well.
+          scope: "aircraft",
+          cause: WRONG_FUEL,
+          grade: judged.grade === "within limits" ? "ask" : judged.grade,
+          sentence: judged.sentence,
+          action: judged.action,
+        },
+      ];
+    if (judged.outcome === "drain")
+      return [
+        {
+          ...base,
+          grade: judged.grade === "within limits" ? "ask" : judged.grade,
+          sentence: judged.sentence,
+          action: judged.action,
+        },
+      ];
+    if (judged.outcome === "other grade")
+      return [{ ...base, grade: "note", sentence: judged.sentence, action: judged.action }];
+    const dirty = taken.filter((sample) => judgeSample(sample, approved).outcome === "drain");
+    if (dirty.length === 0) return [];
+    return [
+      {
+        ...base,
+        grade: "watch",
+        sentence: `${dirty[0]?.look === "grit" ? "Grit" : "Water"}, clean at cup ${taken.length}.`,
+        action:
+          "Drain it once more before you board, and look for where it came from: cap, seal, the last fuel.",
+      },
+    ];
+  });
+}
+
+/** Fuel of a wrong kind, wherever it was seen: in a cup, on a receipt. */
+export const WRONG_FUEL = "fuel.wrong-kind";
+/** Water that comes again and again, at whichever drain. */
+const WILL_NOT_CLEAR = "fuel.water";
+
+/** Why fuel of this grade must not be burnt here. */
+export function wrongGrade(grade: string, approved: readonly string[]) {
+  return {
+    grade: "stop" as const,
+    sentence: `${fuelGrade(grade)?.name ?? grade} went in, and this aircraft may burn ${approved.join(", ")}.`,
+    action: "Do not start. The tank has to be emptied.",
+  };
+}
+
+/**
+ * What was put in outside of a walk, since the tanks were measured last: a wrong grade is as wrong as one that was put in under the pilot's eyes. Its
+ * amount is reckoned with in the log.
+ */
+export function judgeEarlierUplifts(list: ComposedList): Judgement[] {
+  const approved = approvedGrades(list);
+  return (list.memory?.fuel?.uplifts ?? []).flatMap(({ grade, at, receipt }): Judgement[] =>
+    grade && !approved.includes(grade)
+      ? [
+          {
+            id: `fuel.uplift.${at}.grade`,
+            cause: WRONG_FUEL,
+            subject: `Refuelled ${at.slice(0, 10)}${receipt ? `, receipt ${receipt}` : ""}`,
+            scope: "aircraft",
+            ...wrongGrade(grade, approved),
+          },
+        ]
+      : [],
+  );
+}
+
+/** The cups from before the wings were rocked, and those since. */
+export function aroundRocking(taken: readonly FuelSampleTaken[], rockedAt: string | undefined) {
+  if (rockedAt === undefined) return { before: [], since: taken };
+  return {
+    before: taken.filter((sample) => sample.at <= rockedAt),
+    since: taken.filter((sample) => sample.at > rockedAt),
+  };
+}
+
+const judgeUplift =
+  (list: ComposedList, words: FuelWords) =>
+  ({ uplift, reconciled }: UpliftChecked): Judgement[] => {
+    const tank = list.type.fuel?.tanks.find((t) => t.id === uplift.tankId);
+    const itemIds = list.items
+      .filter((i) => i.reading && tank && TANK_LOOKS.some((by) => i.reading?.key === tankKey(by, tank.id)))
+      .map((i) => i.id);
+    const base = {
+      id: `fuel.uplift.${uplift.eventId}`,
+      subject: `Receipt${uplift.receipt ? ` ${uplift.receipt}` : ""}`,
+      scope: "day" as const,
+      itemIds,
+    };
+    const made: Judgement[] = [];
+    if (uplift.grade && !approvedGrades(list).includes(uplift.grade))
+      made.push({
+        ...base,
+        id: `${base.id}.grade`,
+        scope: "aircraft",
+        cause: WRONG_FUEL,
+        ...wrongGrade(uplift.grade, approvedGrades(list)),
+      });
+    if (!reconciled) return made;
+    const { agrees, measuredL, receiptL, instead } = reconciled;
+    const says = `It says ${formatNumber(uplift.amount, 1)} ${uplift.unit}${uplift.unit === words.unit ? "" : `, ${words.say(receiptL)}`}; the ${tank?.name ?? "tank"} took ${words.say(measuredL)} by the dipstick`;
+    made.push(
+      agrees
+        ? { ...base, grade: "within limits", sentence: `${says}: it fits.` }
+        : {
+            ...base,
+            grade: "ask",
+            sentence: `${says}: it does not fit.`,
+            action: instead[0]
+              ? `Likely ${instead.map((s) => s.why).join("; or ")}. Fly by the dipstick, and have the receipt put right.`
+              : "Dip again. If it stays so, ask at the pump before you fly: fuel, paper or tank is another one.",
+          },
+    );
+    return made;
+  };
+
+/**
+ * Since when the water stirred up by the last refuelling has been sinking, and how many minutes it needs; by the deepest tank that was dipped,
+ * in this walk or, before it was dipped again, by its whole depth. Undefined where nothing was put in on this walk. Minutes. Source: beside
+ * the constants (common practice).
+ */
+export function settling(
+  list: ComposedList,
+  state: PreflightState,
+): { since: string; neededMin: number } | undefined {
+  const last = state.uplifts.at(-1);
+  if (!last) return undefined;
+  const depths = (list.type.fuel?.tanks ?? []).map((tank) => {
+    const dip = state.readings[tankKey("dip", tank.id)];
+    const cm = dip && isConvertible(dip.unit, "cm") ? convert(dip.value, dip.unit, "cm") : undefined;
+    return cm ?? tank.calibration?.points.at(-1)?.dipCm ?? 0;
+  });
+  const kerosene = fuelGrade(approvedGrades(list)[0] ?? "")?.kerosene === true;
+  return { since: last.at, neededMin: settlingMin(Math.max(0, ...depths), kerosene) };
+}
+
+/** Water that was stirred up needs time to sink: a cup taken at once shows nothing. */
+export function judgeSettling(list: ComposedList, state: PreflightState): Judgement[] {
+  const sinking = settling(list, state);
+  const taken = Object.values(state.samples).flat();
+  if (!sinking || taken.length === 0) return [];
+  const needed = sinking.neededMin;
+  const first = taken.reduce((early, s) => (s.at < early ? s.at : early), "9");
+  const waited = (Date.parse(first) - Date.parse(sinking.since)) / 60_000;
+  if (waited >= needed) return [];
+  const setBack = waited < 0;
+  return [
+    {
+      id: "fuel.settling",
+      subject: "Drained after refuelling",
+      scope: "day",
+      grade: "note",
+      reading: { value: Math.max(0, waited), unit: "min" },
+      limit: `about ${formatQuantity({ value: needed, unit: "min" })} for this depth`,
+      source: {
+        kind: "common practice",
+        text: "a quarter of an hour for each foot of gasoline",
+        example: true,
+      },
+      sentence: setBack
+        ? "The clock was set back in between: how long the water had to sink is not known."
+        : "Water that the hose stirred up had not sunk yet when the drains were taken.",
+      action: "Drain the lowest points once more before you start.",
+      itemIds: [...new Set(taken.map((s) => s.itemId))],
+    },
+  ];
+}
+
+/** A device whose clock is behind the log's last line cannot tell what came first. Never throws: a clock that went back is said. */
+export function judgeClock(list: ComposedList, state: PreflightState): Judgement[] {
+  const last = [list.memory?.hours?.at, list.memory?.fuel?.since].reduce(
+    (late, at) => (at !== undefined && (late === undefined || at > late) ? at : late),
+    undefined,
+  );
+  if (!last || !state.startedAt || state.startedAt >= last) return [];
+  return [
+    {
+      id: "clock",
+      subject: "This device's clock",
+      scope: "day",
+      grade: "ask",
+      sentence: `It says ${state.startedAt.slice(0, 16).replace("T", " ")}, and the log's last line is of ${last.slice(0, 16).replace("T", " ")}.`,
+      action: "Set the clock: what came first, fuel or flight, is not sure until then.",
+    },
+  ];
+}
+
+/**
+ * What the night can have let fall in each tank, as a reason to drain once more; and what cannot have come from the air. Millilitres. Source:
+ * water vapour as of `nightWaterMl`; an upper bound.
+ */
+export function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
+  const { night } = state.told;
+  if (!night || !fuel || fuel.tanks.length === 0) return [];
+  const each = fuel.tanks.map(({ tank, estimate }) => ({
+    tank,
+    ml: nightWaterMl(Math.max(0, tank.capacityL - estimate.litres.value), night),
+  }));
+  const most = each.reduce((a, b) => (b.ml > a.ml ? b : a));
+  const drops = dropsOfWater(most.ml);
+  const base = { id: "fuel.night", subject: "Water from the night", scope: "day" as const };
+  if (drops < 1)
+    return [
+      {
+        ...base,
+        grade: "within limits",
+        sentence: "The air stayed above its dew point: nothing fell out of it.",
+      },
+    ];
+  const cups = [...state.earlierSamples, ...Object.values(state.samples).flat()];
+  const found = cups.some((s) => s.look === "water");
+  return [
+    {
+      ...base,
+      grade: "note",
+      sentence: `At most ${formatNumber(most.ml, 1)} ml, about ${drops} ${drops === 1 ? "drop" : "drops"}, in the ${most.tank.name}: what its empty part can have let fall.`,
+      action: found
+        ? "More water than this did not come from the air: look at the cap, its seal and the last fuel."
+        : "Reason enough to take the lowest drains once more.",
+    },
+  ];
+}
+
+/**
+ * Oil that went in and should not have: another grade, an opened container, more than fits. What is done is on record, and is asked about.
+ * Quarts. Source: the type's own maximum and grades; the unopened container by common practice.
+ */
+export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgement[] {
+  const { oil } = list.type;
+  return state.oilAdded.flatMap(({ eventId, qt, grade, sealed, engine, before }): Judgement[] => {
+    const beforeQt =
+      before && isConvertible(before.unit, "US qt") ? convert(before.value, before.unit, "US qt") : undefined;
+    const against = whyNotAdd({ qt, sealed, ...(grade && { grade }) }, oil, beforeQt);
+    if (!against) return [];
+    return [
+      {
+        id: `oil.added.${eventId}`,
+        subject: engine ? `Oil added, ${engine} engine` : "Oil added",
+        // What is in stays in, though nobody flies.
+        scope: "aircraft",
+        grade: "ask",
+        sentence: against,
+        action: "It is in: ask the mechanic before you start.",
+      },
+    ];
+  });
+}
+
+/** Consumption of each engine by the log, and a twin's engines against each other. */
+export function judgeOilLog(
+  list: ComposedList,
+  levels: Record<string, number>,
+  hoursNow: number | undefined,
+  addedQt: Record<string, number>,
+): Judgement[] {
+  const { oil } = list.type;
+  const memory = list.memory?.oil;
+  if (!oil || !memory) return [];
+  const made = Object.entries(levels).flatMap(([engine, levelQt]): Judgement[] => {
+    const own = memory[engine];
+    if (!own) return [];
+    const last = own.last;
+    const since =
+      last && hoursNow !== undefined && hoursNow > last.hours
+        ? {
+            hours: hoursNow - last.hours,
+            usedQt: last.levelQt + last.addedQt + (addedQt[engine] ?? 0) - levelQt,
+          }
+        : undefined;
+    const judged = judgeOilUse(own, levelQt, oil.minimumQt, since);
+    if (!judged) return [];
+    return engine === ONLY_ENGINE
+      ? [judged]
+      : [{ ...judged, id: `${judged.id}.${engine}`, subject: `${judged.subject}, ${engine} engine` }];
+  });
+  const [left, right] = ["left", "right"].map((engine) => memory[engine]);
+  const sides =
+    left && right && levels.left !== undefined && levels.right !== undefined && compareOilUse(left, right);
+  return sides ? [...made, sides] : made;
+}
+
+/** A number that cannot be used, in words; any other fault is a fault of the program. */
+export function quantityTrouble(make: () => unknown): string | undefined {
+  try {
+    make();
+    return undefined;
+  } catch (error) {
+    if (error instanceof QuantityError) return error.message;
+    throw error;
+  }
+}

@@ -1,0 +1,123 @@
+import { judgeWind } from "../../air/judge-wind";
+import { foldLoads } from "../../checklist/fold-loads";
+import { runwayInUse } from "../../checklist/list/runway-in-use";
+import { judgeBattery } from "../../electrical/battery";
+import { judgeHourMeter } from "../../engine/judge-hour-meter";
+import { judgeAltimeter } from "../../instruments/judge-altimeter";
+import { judgeAltimeterDrift } from "../../instruments/judge-altimeter-drift";
+import {
+  judgeClimbIndicator,
+  judgeHeading,
+  judgeReceiverAge,
+  judgeReceivers,
+  readDeviationCard,
+} from "../../instruments/judge-instruments";
+import { type Judgement, unjudged } from "../../judgement/judgement";
+import { READING } from "../../readings/reading-keys";
+import { type Judge, type JudgedWalk, ledBy } from "./judge";
+
+function hours(walk: JudgedWalk): Judgement[] {
+  const now = walk.value(READING.hours);
+  if (now === undefined) return [];
+  return ledBy(walk.itemsOf([READING.hours]), "hours", "Hour meter", () =>
+    judgeHourMeter(now, walk.list.memory?.hours),
+  );
+}
+
+function heading(walk: JudgedWalk): Judgement[] {
+  const shown = walk.value(READING.heading);
+  const compass = walk.value(READING.compass);
+  if (shown === undefined || compass === undefined) return [];
+  return ledBy(walk.itemsOf([READING.heading, READING.compass]), "heading", "Heading indicator", () =>
+    judgeHeading(shown, compass, readDeviationCard(walk.list.facts?.["compass card"])),
+  );
+}
+
+function climb(walk: JudgedWalk): Judgement[] {
+  const shown = walk.value(READING.climb);
+  if (shown === undefined) return [];
+  return ledBy(walk.itemsOf([READING.climb]), "climb", "Climb indicator", () => judgeClimbIndicator(shown));
+}
+
+const RECEIVERS = "Navigation receivers";
+
+function receivers(walk: JudgedWalk): Judgement[] {
+  const { list, state } = walk;
+  const one = walk.value(READING.receiverOne);
+  const two = walk.value(READING.receiverTwo);
+  const itemIds = walk.itemsOf([READING.receiverOne, READING.receiverTwo]);
+  if (one !== undefined || two !== undefined)
+    return ledBy(itemIds, "receivers", RECEIVERS, () =>
+      judgeReceivers({ ...(one !== undefined && { one }), ...(two !== undefined && { two }) }),
+    );
+  const now = state.lastAt;
+  if (!list.conditions.includes("instrument") || itemIds.length === 0 || !now) return [];
+  const lastAt = Object.values(list.memory?.checks ?? {})
+    .sort()
+    .at(-1);
+  return ledBy(itemIds, "receivers", RECEIVERS, () => judgeReceiverAge(lastAt, now));
+}
+
+function altimeter(walk: JudgedWalk): Judgement[] {
+  const { list, state } = walk;
+  const indicatedFt = walk.value(READING.altimeter);
+  if (indicatedFt === undefined) return [];
+  const settingHpa = walk.value(READING.altimeterSetting);
+  const fieldElevationFt = list.airfield?.elevationFt;
+  const at = state.readings[READING.altimeter]?.at;
+  const errors =
+    at && fieldElevationFt !== undefined
+      ? [...(list.memory?.altimeter ?? []), { at, errorFt: indicatedFt - fieldElevationFt }]
+      : [];
+  return ledBy(walk.itemsOf([READING.altimeter]), "altimeter", "Altimeter", () => [
+    judgeAltimeter({
+      indicatedFt,
+      fieldElevationFt,
+      ...(settingHpa !== undefined && { settingHpa }),
+      tolerance: list.rules?.altimeter,
+    }),
+    ...[judgeAltimeterDrift(errors, list.rules?.altimeter?.feet) ?? []].flat(),
+  ]);
+}
+
+/** Without a temperature nothing is claimed: what the start takes depends on it. */
+function battery({ list, state }: JudgedWalk): Judgement[] {
+  const { electrical } = list.type;
+  const { celsius, lastAt } = state;
+  if (!electrical || celsius === undefined || !lastAt) return [];
+  const { spans } = foldLoads(list, state, Date.parse(lastAt));
+  if (spans.length === 0) return [];
+  const switches = list.items.filter((i) => i.loads?.on && state.answers[i.id]).map((i) => i.id);
+  return ledBy(switches, "battery", "Battery for the start", () => judgeBattery(electrical, spans, celsius));
+}
+
+function wind(walk: JudgedWalk): Judgement[] {
+  const { list, state } = walk;
+  const inUse = runwayInUse(list, state);
+  const fromDeg = walk.value(READING.windFrom);
+  const kt = walk.value(READING.windSpeed);
+  if (!inUse || fromDeg === undefined || kt === undefined) return [];
+  const itemIds = [...walk.itemsOf([READING.windFrom, READING.windSpeed, READING.windGust]), inUse.itemId];
+  const { runway } = inUse;
+  const gustKt = walk.value(READING.windGust);
+  return ledBy(itemIds, "wind.cross", "Crosswind", () =>
+    runway
+      ? judgeWind({
+          runwayDeg: runway.headingDeg,
+          wind: { fromDeg, kt, ...(gustKt !== undefined && { gustKt }) },
+          limits: list.type.crosswind ? [list.type.crosswind] : [],
+        })
+      : unjudged("wind.cross", "Crosswind", `No direction on file for runway ${inUse.id}.`),
+  );
+}
+
+/** What is judged of meters, instruments, battery and wind. */
+export const PANEL_JUDGES: readonly Judge[] = [
+  { id: "hours", subject: "Hour meter", topic: "hours", needs: [], judge: hours },
+  { id: "heading", subject: "Heading indicator", topic: "instruments", needs: [], judge: heading },
+  { id: "climb", subject: "Climb indicator", topic: "instruments", needs: [], judge: climb },
+  { id: "receivers", subject: RECEIVERS, topic: "instruments", needs: [], judge: receivers },
+  { id: "altimeter", subject: "Altimeter", topic: "instruments", needs: [], judge: altimeter },
+  { id: "battery", subject: "Battery for the start", topic: "electrical", needs: [], judge: battery },
+  { id: "wind.cross", subject: "Crosswind", topic: "wind", needs: [], judge: wind },
+];

@@ -1,0 +1,88 @@
+import type { Item } from "../../aircraft/aircraft-type";
+import type { ComposedList } from "../../checklist/list/compose-list";
+import type { PreflightState } from "../../checklist/stream/preflight-state";
+import { judgeReading } from "../../judgement/judge-reading";
+import { type Judgement, unjudged } from "../../judgement/judgement";
+import {
+  type ReadingKind,
+  readingKey,
+  readingName,
+  scopeOf,
+  topicOf,
+  wordOf,
+} from "../../readings/reading-keys";
+import { QuantityError, valueIn } from "../../units/convert";
+import type { Quantity } from "../../units/format";
+import { assertPlausible } from "../../units/plausible";
+
+/** The readings of a walk that can be used, each with its unit. */
+export interface UsableReadings {
+  /** As it was read. */
+  quantity(key: string): Quantity | undefined;
+  /** In the unit in which its kind is judged. */
+  value(kind: ReadingKind, subject?: string): number | undefined;
+  /** What the single readings come to against the limits of their own items. */
+  judgements: Judgement[];
+}
+
+/**
+ * Looks through every reading: what the instrument cannot show, and what was read in a unit of something else, is "unjudged" with the reason and used
+ * by no judge; the rest is judged against its own item's limit. Complexity: O(items).
+ */
+export function usableReadings(list: ComposedList, state: PreflightState): UsableReadings {
+  const usable = new Map<string, Quantity>();
+  const judgements: Judgement[] = [];
+  for (const item of list.items) {
+    const reading = item.reading && state.readings[item.reading.key];
+    if (!item.reading || !reading) continue;
+    const { key } = item.reading;
+    const quantity = { value: reading.value, unit: reading.unit };
+    const topic = topicOf(key);
+    judgements.push(
+      ...guarded(key, item.title, () => {
+        assertUsable(item, quantity);
+        usable.set(key, quantity);
+        if (!item.limit) return [];
+        const judged = judgeReading({
+          id: key,
+          subject: item.title,
+          scope: scopeOf(key),
+          reading: quantity,
+          limit: item.limit,
+          outside: item.miss,
+          ...(item.caution && { caution: item.caution }),
+        });
+        return [{ ...judged, itemIds: [item.id] }];
+      }).map((judgement) => (topic ? { ...judgement, topic } : judgement)),
+    );
+  }
+  return {
+    judgements,
+    quantity: (key) => usable.get(key),
+    value: (kind, subject) => {
+      const quantity = usable.get(readingKey(kind, subject));
+      const { unit, label } = wordOf(kind);
+      return quantity && (unit ? valueIn(label, quantity, unit) : quantity.value);
+    },
+  };
+}
+
+/** Refuses a number in a unit of something else than the item or the arithmetic means, and one that the instrument cannot show. */
+function assertUsable({ title, reading }: Item, quantity: Quantity): void {
+  if (!reading) return;
+  const meant = readingName(reading.key);
+  const unit = meant && wordOf(meant.kind).unit;
+  if (unit) valueIn(title, quantity, unit);
+  assertPlausible(title, valueIn(title, quantity, reading.unit), reading.unit, reading.plausible);
+}
+
+/** A number that cannot be used becomes "unjudged" with its reason; any other fault is a fault of the program. */
+export function guarded(id: string, subject: string, judge: () => Judgement | Judgement[]): Judgement[] {
+  try {
+    const made = judge();
+    return Array.isArray(made) ? made : [made];
+  } catch (error) {
+    if (error instanceof QuantityError) return [unjudged(id, subject, error.message)];
+    throw error;
+  }
+}

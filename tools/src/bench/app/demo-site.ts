@@ -1,0 +1,64 @@
+import { join } from "node:path";
+import { listen, migrateDatabase, openDatabase } from "@cravix/server";
+import { type Browser, chromium } from "@playwright/test";
+import mysql from "mysql2/promise";
+import pino from "pino";
+import { ROOT, WEB_ROOT } from "../../paths";
+import { loadDemoIfEmpty } from "../../site/load-demo";
+import { startDatabase } from "../../site/mariadb";
+
+export interface DemoSite {
+  url: string;
+  browser: Browser;
+  close(): Promise<void>;
+}
+
+/**
+ * What every page of a benchmark begins with: the compiler that runs these files names inner functions with a helper that the page does not have;
+ * and a page that another is measured beside has not been left by its pilot.
+ */
+export const PAGE_SCRIPT = {
+  content:
+    "globalThis.__name = (f) => f; Object.defineProperty(document, 'visibilityState', { get: () => 'visible' })",
+};
+
+/** The built interface with the demo on a database of the benchmark's own, and a browser to measure it in. */
+export async function openDemoSite(): Promise<DemoSite> {
+  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
+  // A schema of its own: what an earlier version loaded is not measured.
+  const name = `cravix_site_${process.pid}`;
+  const admin = await mysql.createConnection(running.options);
+  await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  const database = openDatabase({ ...running.options, database: name });
+  await migrateDatabase(database);
+  await loadDemoIfEmpty(database, new Date());
+  const logger = pino({ level: "silent" });
+  const web = await listen({ database, logger, webRoot: WEB_ROOT }, 0, "127.0.0.1");
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+      "--no-first-run",
+    ],
+  });
+  return {
+    url: `http://localhost:${web.port}`,
+    browser,
+    close: async () => {
+      await browser.close();
+      await web.close();
+      await database.close();
+      await admin.query(`DROP DATABASE ${name}`);
+      await admin.end();
+      await running.stop();
+    },
+  };
+}
+
+/** The least that a tap can cost: a button and a number, without a framework. */
+export const BARE = `<button data-testid="bare" onclick="const n = this.firstElementChild; n.textContent = String(Number(n.textContent) + 1)">
+  <span data-testid="bare-count">0</span></button>`;

@@ -1,0 +1,201 @@
+import type { Page } from "@playwright/test";
+import { type Figure, plain, quantile, within } from "../figure";
+import { so } from "../size";
+import { type DemoSite, openDemoSite } from "./demo-site";
+import { ownWork, type WorkOfFrame } from "./own-work";
+import { watchStolenTime } from "./stolen-time";
+
+/** Ten minutes of lines at ten a second as in life, and twenty-five sent ten times as fast: more than are kept. */
+const LIFE = { speed: 1, minutes: so(10, 0.15) };
+const FAST = { speed: 10, minutes: so(2.5, 0.1) };
+/** The memory is read so often on the way. */
+const READINGS = so(10, 2);
+/** Flat: no more than this between the middles of both halves. A page that kept every line as an object grew by twice that in five minutes. */
+const FLAT_MIB = 1;
+
+/** A frame: when it ended, milliseconds of the clock, and how long it took. */
+interface Frame {
+  at: number;
+  ms: number;
+}
+
+/** What a page kept: all its frames, and those in which its own work took more than 50 ms. */
+interface Kept {
+  frames: Frame[];
+  long: Frame[];
+}
+
+const EMPTY = "window.kept = { frames: [], long: [] }";
+/** Runs in the page. "long-animation-frame" is the browser's own record of a frame whose work on the page's thread took more than 50 ms. */
+const KEEP_FRAMES = `
+  globalThis.__name = (f) => f;
+  ${EMPTY};
+  const clock = (t) => performance.timeOrigin + t;
+  let last = 0;
+  const tick = (t) => { if (last) window.kept.frames.push({ at: clock(t), ms: t - last }); last = t; requestAnimationFrame(tick); };
+  requestAnimationFrame(tick);
+  new PerformanceObserver((list) => {
+    for (const { startTime, duration } of list.getEntries()) window.kept.long.push({ at: clock(startTime + duration), ms: duration });
+  }).observe({ type: "long-animation-frame" });`;
+
+/**
+ * The live page with every needle drawn: the longest frame, the work that the page itself had in it, and how the page's memory grows. The engine's trouble
+ * is one at which the coach waits for an answer, so that the page goes on drawing; that it still does at the end is looked at. The baseline is a page at
+ * rest beside it in the same minutes: what the machine itself holds up.
+ */
+export async function runUpPage(): Promise<Figure[]> {
+  const site = await openDemoSite();
+  const machine = watchStolenTime();
+  const rest = await begunWalk(site);
+  const live = await begunWalk(site);
+  const { page } = live;
+  const pages = [page, rest.page];
+  const devtools = await page.context().newCDPSession(page);
+  const heap = async () => {
+    await devtools.send("HeapProfiler.collectGarbage");
+    // Rows of numbers live beside the heap: they count as well.
+    const { usedSize, backingStorageSize } = await devtools.send("Runtime.getHeapUsage");
+    return (usedSize + backingStorageSize) / 2 ** 20;
+  };
+  const measure = async ({ speed, minutes }: { speed: number; minutes: number }) => {
+    await page.goto(`${live.url}/run-up?fault=hot%20magneto&side=left&speed=${speed}&seed=3`);
+    await page.getByTestId("way-live").click();
+    const asked = page.getByTestId("yes-on-it");
+    await asked.waitFor({ timeout: 60_000 });
+    await page.waitForTimeout(2000);
+    const kept: Kept[] = pages.map(() => ({ frames: [], long: [] }));
+    const works: WorkOfFrame[][] = pages.map(() => []);
+    const heaps: number[] = [];
+    for (let i = 0; i < READINGS; i++) {
+      heaps.push(await heap());
+      await page.waitForTimeout(500);
+      for (const one of pages) await one.evaluate(EMPTY);
+      const work = await ownWork(site.browser, pages, (minutes * 60_000) / READINGS);
+      const only = (frames: Frame[]) =>
+        frames.filter((frame) => work.undisturbed(frame.at - frame.ms, frame.at));
+      for (const [at, one] of pages.entries()) {
+        const { frames, long } = await keptBy(one);
+        kept[at]?.frames.push(...only(frames));
+        kept[at]?.long.push(...only(long));
+        works[at]?.push(...(work.frames[at] ?? []));
+      }
+    }
+    heaps.push(await heap());
+    if (!(await asked.isVisible())) throw new Error("The live page did not go on to the end.");
+    const [moving, still] = kept as [Kept, Kept];
+    const [work, idle] = works as [WorkOfFrame[], WorkOfFrame[]];
+    return { ...moving, still: still.frames, work, idle, heaps };
+  };
+  const life = await measure(LIFE);
+  const fast = await measure(FAST);
+  machine.stop();
+  await site.close();
+  const longest = (frames: readonly { ms: number }[]) => Math.max(0, ...frames.map(({ ms }) => ms));
+  const calm = (frames: Frame[]) => frames.filter(({ at, ms }) => machine.calm(at - ms, at));
+  const calmWork = (frames: WorkOfFrame[]) => frames.filter(({ from, to }) => machine.calm(from, to));
+  const at = (part: number, frames: readonly { ms: number }[]) =>
+    quantile(
+      frames.map(({ ms }) => ms),
+      part,
+    );
+  const named = (words: string) => `live page, 12 needles at 10 Hz for ${LIFE.minutes} minutes, ${words}`;
+  const REST = "(baseline: the walk's page at rest beside it)";
+  const TAKEN = "where the machine took nothing away:";
+  return [
+    within(
+      named(`${TAKEN} longest frame by the clock ${REST}`),
+      longest(calm(life.frames)),
+      "ms",
+      longest(calm(life.still)),
+      50,
+    ),
+    within(
+      named(
+        `${TAKEN} frames in which the page held up the browser for over 50 ms (baseline: all those frames)`,
+      ),
+      calm(life.long).length,
+      "frames",
+      calm(life.frames).length,
+      0,
+    ),
+    within(
+      named(`${TAKEN} the page's own work in its hardest frame, by processor time ${REST}`),
+      longest(calmWork(life.work)),
+      "ms",
+      longest(calmWork(life.idle)),
+      50,
+    ),
+    plain(
+      named("frames where it took nothing away (baseline: all frames)"),
+      calm(life.frames).length,
+      "frames",
+      life.frames.length,
+    ),
+    plain(
+      named(`whatever the machine did: longest frame by the clock ${REST}`),
+      longest(life.frames),
+      "ms",
+      longest(life.still),
+    ),
+    plain(
+      named(`whatever the machine did: 99.9th percentile by the clock ${REST}`),
+      at(0.999, life.frames),
+      "ms",
+      at(0.999, life.still),
+    ),
+    plain(
+      named(`whatever the machine did: own work in the hardest frame ${REST}`),
+      longest(life.work),
+      "ms",
+      longest(life.idle),
+    ),
+    plain(
+      named(`whatever the machine did: 99.9th percentile of own work ${REST}`),
+      at(0.999, life.work),
+      "ms",
+      at(0.999, life.idle),
+    ),
+    within(
+      `live page, ${FAST.speed} times as fast as life, ${TAKEN} own work in the hardest frame ${REST}`,
+      longest(calmWork(fast.work)),
+      "ms",
+      longest(calmWork(fast.idle)),
+      50,
+    ),
+    growth(
+      named("growth of its memory, second half over first (baseline: how far the readings lie apart)"),
+      life.heaps,
+    ),
+    growth(
+      `live page, ${FAST.speed * FAST.minutes} minutes of lines in ${FAST.minutes}, growth of its memory, second half over first (baseline: how far the readings lie apart)`,
+      fast.heaps,
+    ),
+  ];
+}
+
+/** How much more the second half of the readings holds than the first, by their middles. The first reading is left out: the page has only just begun. */
+function growth(name: string, [, ...heaps]: number[]): Figure {
+  const half = Math.floor(heaps.length / 2);
+  const middle = (some: number[]) => quantile(some, 0.5);
+  const apart = Math.max(...heaps) - Math.min(...heaps);
+  return within(name, middle(heaps.slice(-half)) - middle(heaps.slice(0, half)), "MiB", apart, FLAT_MIB);
+}
+
+/** A walk that was just begun, on a device of its own. */
+async function begunWalk({ browser, url }: DemoSite): Promise<{ page: Page; url: string }> {
+  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
+  await context.addInitScript({ content: KEEP_FRAMES });
+  const page = await context.newPage();
+  await page.goto(url);
+  await page.getByRole("button", { name: /Inês/ }).click();
+  await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
+  await page.getByRole("button", { name: "Begin the walk" }).click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  await page.waitForTimeout(1000);
+  return { page, url: page.url() };
+}
+
+/** What a page kept, which is no longer its own memory then. */
+function keptBy(page: Page): Promise<Kept> {
+  return page.evaluate<Kept>(`(() => { const kept = window.kept; ${EMPTY}; return kept; })()`);
+}

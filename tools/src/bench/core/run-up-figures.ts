@@ -1,0 +1,244 @@
+import { seededRandom } from "@cravix/core";
+import { diagnose, type Hypothesis, hypotheses, rankTests } from "@cravix/core/diagnosis";
+import {
+  FAULT_KINDS,
+  type FaultKind,
+  Monitor,
+  type MonitorSample,
+  simulateRunUp,
+} from "@cravix/core/engine-model";
+import { readRunUp, traceOf } from "@cravix/core/run-up";
+import {
+  CASE_ENGINES,
+  canHave,
+  placeOf,
+  type RunUpCase,
+  runUpCase,
+  tally,
+  workCase,
+} from "@cravix/core/testing/run-up-cases";
+import { type Figure, plain, quantile, reaching, within } from "../figure";
+import { so } from "../size";
+
+const HALF_HOUR_LINES = 18_000;
+
+function timed(work: () => unknown, rounds: number): number {
+  work();
+  return quantile(
+    Array.from({ length: rounds }, () => {
+      const from = performance.now();
+      work();
+      return performance.now() - from;
+    }),
+    0.5,
+  );
+}
+
+/** How fast the model runs, a long trace is read, and a diagnosis made. Baselines: what merely walking over the same data costs. */
+export function runUpFigures(): Figure[] {
+  const [engine] = CASE_ENGINES;
+  if (!engine) throw new Error("no engine to measure with");
+  const one = runUpCase("none", 0, engine);
+  const monitor = new Monitor(one.options);
+  const seconds = 1800;
+  const modelMs = timed(() => {
+    for (let i = 0; i < seconds * 10; i++) monitor.next();
+  }, 3);
+  // The same number of steps with the least that a step can do.
+  let x = 1;
+  const bareMs = timed(() => {
+    for (let i = 0; i < seconds * 50; i++) x += Math.sqrt(x + Math.exp(-x)) * 0.02 - x * 0.01;
+  }, 3);
+  const times = (seconds * 1000) / modelMs;
+
+  // Half an hour at ten lines a second: taxi, then a run-up at its end.
+  const taxi = new Monitor({ ...one.options, seed: 3 });
+  const runUp = simulateRunUp(one.options).samples;
+  const lines: MonitorSample[] = Array.from({ length: HALF_HOUR_LINES - runUp.length }, () => taxi.next());
+  const from = lines.at(-1)?.t ?? 0;
+  for (const line of runUp) lines.push({ ...line, t: from + 0.1 + line.t });
+  const trace = traceOf(lines);
+  const readMs = timed(() => readRunUp(trace, engine.profile), 9);
+  const copyMs = timed(() => traceOf(lines), 9);
+
+  const worked = workCase(runUpCase("fouled plug", 3, engine));
+  const diagnoseMs = timed(() => {
+    const { ranked } = diagnose(worked.observations, worked.context);
+    rankTests(ranked, worked.context, worked.observations);
+  }, 60);
+  const sortMs = timed(() => hypotheses(worked.context).sort((a, b) => b.probability - a.probability), 60);
+  return [
+    reaching(
+      "engine model, times real time (baseline: as many bare steps)",
+      times,
+      "×",
+      (seconds * 1000) / bareMs,
+      2000,
+    ),
+    within(
+      "a run-up read out of half an hour at 10 Hz (baseline: putting the lines into columns)",
+      readMs,
+      "ms",
+      copyMs,
+      200,
+    ),
+    within("diagnosis and next best test (baseline: sorting the explanations)", diagnoseMs, "ms", sortMs, 20),
+  ];
+}
+
+/** Cases of each kind for the figures on reading and diagnosis. */
+const EACH = so(5, 1);
+const ENGINES = so(CASE_ENGINES, CASE_ENGINES.slice(0, 1));
+
+/**
+ * How well run-ups are read and judged: seeded cases of every trouble on four engines, and a row of cases drawn by the library's own rates for the
+ * reliability of its probabilities. Baselines: the share that always naming the likeliest trouble would get right.
+ */
+export function runUpAccuracy(): Figure[] {
+  const { cases, first, three, healthy, alarms, worked } = tally({
+    each: EACH,
+    healthyEach: so(5 * EACH, 1),
+    seed: 4001,
+    engines: ENGINES,
+  });
+  let steps = 0;
+  let inTime = 0;
+  let drops = 0;
+  let close = 0;
+  for (const one of worked) {
+    const scale = Math.max(1, one.engine.profile.rpm / 1800);
+    steps += one.steps.length;
+    inTime += one.steps.filter(({ offS = 9 }) => offS <= 0.5).length;
+    drops += one.drops.length;
+    close += one.drops.filter(({ truth, read = 9999 }) => Math.abs(truth - read) <= 10 * scale).length;
+  }
+  const percent = (part: number, whole: number) => (100 * part) / whole;
+  const blind = 100 / (FAULT_KINDS.length - 1);
+  return [
+    reaching(
+      `steps found within 0.5 s, of ${steps} (baseline: a tenth by chance in 10 s)`,
+      percent(inTime, steps),
+      "%",
+      10,
+      99,
+    ),
+    reaching(
+      `drops within 10 rpm at 1,800, of ${drops} (baseline: half a limit of 125 either way)`,
+      percent(close, drops),
+      "%",
+      16,
+      99,
+    ),
+    reaching(
+      `right trouble first, of ${cases} (baseline: one trouble named blindly)`,
+      percent(first, cases),
+      "%",
+      blind,
+      90,
+    ),
+    reaching(`right trouble within the first three, of ${cases}`, percent(three, cases), "%", 3 * blind, 99),
+    within(
+      `false alarms on healthy engines, of ${healthy} (baseline: one in ten)`,
+      percent(alarms, healthy),
+      "%",
+      10,
+      2,
+    ),
+    ...reliability(),
+  ];
+}
+
+/** The same cases as they are met in life: what is asked for at the prompt is the easy way. */
+const MANNERS: [string, (one: RunUpCase) => RunUpCase][] = [
+  ["from a file without prompts, its questions answered", (one) => ({ ...one, unprompted: true })],
+  ["at one line a second", (one) => ({ ...one, options: { ...one.options, hz: 1 } })],
+  ["with twice the noise", (one) => ({ ...one, options: { ...one.options, noise: 2 } })],
+  ["by hands in a hurry, two thirds of the time on each step", (one) => ({ ...one, pace: 0.65 })],
+];
+
+/** How the diagnosis holds where the trace is poorer. Baseline: one trouble named blindly; for alarms one in ten. */
+export function runUpManners(): Figure[] {
+  return MANNERS.flatMap(([name, change]) => {
+    const { cases, first, three, healthy, alarms } = tally({
+      each: so(2, 1),
+      healthyEach: so(10, 1),
+      engines: ENGINES,
+      from: 11,
+      seed: 9001,
+      change,
+    });
+    const blind = 100 / (FAULT_KINDS.length - 1);
+    return [
+      plain(`right trouble first ${name}, of ${cases}`, (100 * first) / cases, "%", blind),
+      plain(`right trouble within three ${name}`, (100 * three) / cases, "%", 3 * blind),
+      plain(`false alarms ${name}, of ${healthy}`, (100 * alarms) / healthy, "%", 10),
+    ];
+  });
+}
+
+const DRAWN = so(400, 4);
+
+/** Cases drawn as often as the library says, and how often what it said with so much certainty was so. */
+function reliability(): Figure[] {
+  const random = seededRandom(99);
+  const bins = [0, 0.5, 0.8, 0.95, 1.0001].map((from) => ({ from, said: 0, right: 0, n: 0 }));
+  let said = 0;
+  let right = 0;
+  for (let n = 0; n < DRAWN; n++) {
+    const engine = CASE_ENGINES[n % CASE_ENGINES.length] as (typeof CASE_ENGINES)[number];
+    const kind = drawn(random, engine);
+    const one: RunUpCase = runUpCase(kind, Math.floor(random() * 1000), engine, 70_000 + n);
+    const { diagnosis } = workCase(one);
+    const place = placeOf(one, diagnosis);
+    const best = diagnosis.ranked[0] as Hypothesis;
+    said += best.probability;
+    if (place === 0) right++;
+    const bin = bins.findLast(({ from }) => best.probability >= from);
+    if (!bin) continue;
+    bin.n++;
+    bin.said += best.probability;
+    if (place === 0) bin.right++;
+  }
+  return [
+    within(
+      `calibration: said ${((100 * said) / DRAWN).toFixed(1)} % sure on average, right in ${((100 * right) / DRAWN).toFixed(1)} %, of ${DRAWN} drawn by the library's rates`,
+      (Math.abs(said - right) / DRAWN) * 100,
+      "% apart",
+      100,
+      3,
+    ),
+    ...bins
+      .filter(({ n }) => n > 0)
+      .map(({ from, said: s, right: r, n }) =>
+        plain(
+          `reliability from ${from}: ${n} cases, right (baseline: said)`,
+          (100 * r) / n,
+          "%",
+          (100 * s) / n,
+        ),
+      ),
+  ];
+}
+
+/** A trouble as often as the library says, among those that can be planted. */
+function drawn(random: () => number, engine: (typeof CASE_ENGINES)[number]): FaultKind {
+  const { shape } = engine;
+  const all = hypotheses({
+    cylinders: shape.cylinders,
+    fuelSystem: shape.fuelSystem,
+    propeller: shape.propeller,
+    suction: shape.vacuumPump,
+  });
+  const rates = new Map<FaultKind, number>();
+  for (const { fault, probability } of all) {
+    const kind = (fault?.id ?? "none") as FaultKind;
+    if (FAULT_KINDS.includes(kind) && canHave(kind, engine))
+      rates.set(kind, (rates.get(kind) ?? 0) + probability);
+  }
+  let left = random() * [...rates.values()].reduce((a, b) => a + b, 0);
+  for (const [kind, rate] of rates) {
+    left -= rate;
+    if (left <= 0) return kind;
+  }
+  return "none";
+}

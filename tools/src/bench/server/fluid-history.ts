@@ -1,0 +1,78 @@
+import { randomBytes } from "node:crypto";
+import { join } from "node:path";
+import { scenarioFiles } from "@cravix/demo";
+import { listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
+import mysql from "mysql2/promise";
+import pino from "pino";
+import { ROOT } from "../../paths";
+import { startDatabase } from "../../site/mariadb";
+import { atMost, type Figure, plain, quantile } from "../figure";
+import { so } from "../size";
+
+const FEW = so(10_000, 2000);
+const MANY = so(1_000_000, 4000);
+const REGISTRATIONS = ["QX-TAR", "QX-HLD", "QX-LUM", "QX-DOV", "QX-COR"];
+const QUERIES = so(600, 5);
+
+/** Fills the log to so many lines, spread over the aircraft and over years, with the database's own sequence: no driver could do it as fast. */
+async function fill(connection: mysql.Connection, from: number, to: number): Promise<void> {
+  const list = REGISTRATIONS.map((r) => `'${r}'`).join(",");
+  await connection.query(`INSERT INTO fluid_log (id, registration, fluid, entry, part, amount, unit, hours, at)
+    SELECT LPAD(HEX(seq), 32, '0'), ELT(1 + seq % ${REGISTRATIONS.length}, ${list}), IF(seq % 2 = 0, 'oil', 'fuel'),
+      IF(seq % 2 = 0, 'level', 'uplift'), NULL, 5 + (seq % 30) / 10, IF(seq % 2 = 0, 'US qt', 'L'), seq / 10,
+      TIMESTAMPADD(SECOND, seq * 300, '2015-01-01')
+    FROM seq_${from}_to_${to}`);
+  await connection.query("ANALYZE TABLE fluid_log");
+}
+
+/** The same pages of history asked for through the API: a first page and one further back, of every aircraft in turn. */
+async function ask(port: number): Promise<number[]> {
+  const took: number[] = [];
+  for (let i = 0; i < QUERIES; i++) {
+    const registration = REGISTRATIONS[i % REGISTRATIONS.length];
+    const before = i % 3 === 0 ? `&before=2015-01-25T00:00:00.000Z~${randomBytes(16).toString("hex")}` : "";
+    const from = performance.now();
+    const response = await fetch(
+      `http://127.0.0.1:${port}/api/v1/aircraft/${registration}/oil-log?limit=100${before}`,
+    );
+    const { items } = (await response.json()) as { items: unknown[] };
+    took.push(performance.now() - from);
+    if (items.length !== 100) throw new Error(`only ${items.length} lines came back`);
+  }
+  return took;
+}
+
+/** Pages of history on a log of a million lines against the same on one of ten thousand, in the same run. */
+export async function fluidHistory(): Promise<Figure[]> {
+  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
+  const name = `cravix_history_${process.pid}`;
+  const admin = await mysql.createConnection(running.options);
+  await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  const database = openDatabase({ ...running.options, database: name });
+  await migrateDatabase(database);
+  for (const file of scenarioFiles) await writeFile(database.db, file);
+  const connection = await mysql.createConnection({ ...running.options, database: name });
+  const web = await listen({ database, logger: pino({ level: "silent" }) }, 0, "127.0.0.1");
+  await fill(connection, 1, FEW);
+  await ask(web.port);
+  const few = await ask(web.port);
+  await fill(connection, FEW + 1, MANY);
+  await ask(web.port);
+  const many = await ask(web.port);
+  await web.close();
+  await connection.end();
+  await database.close();
+  await admin.query(`DROP DATABASE ${name}`);
+  await admin.end();
+  await running.stop();
+  return [
+    atMost(
+      "page of history among a million lines, 99th percentile",
+      quantile(many, 0.99),
+      "ms",
+      quantile(few, 0.99),
+      1.5,
+    ),
+    plain("page of history among a million lines, median", quantile(many, 0.5), "ms", quantile(few, 0.5)),
+  ];
+}

@@ -1,0 +1,132 @@
+import { Worker } from "node:worker_threads";
+import { contentHash, newId } from "@cravix/contract";
+import { composeList } from "@cravix/core";
+import { qxTar, tarrow4 } from "@cravix/demo";
+import { ServerProcess } from "../../attack/server-process";
+import { type Figure, quantile, within } from "../figure";
+import { so } from "../size";
+
+const ROUNDS = so(4, 2);
+const BYTES = 1024 * 1024;
+
+/** An event with one fault, as large as an event may be. */
+function badEvents(): string {
+  const event = {
+    id: newId(Date.now()),
+    type: "item.answered",
+    streamId: newId(Date.now()),
+    deviceId: newId(0),
+    crewId: "ines",
+    at: new Date().toISOString(),
+    data: { itemId: "a", outcome: "checked", value: "x".repeat(7900), more: { and: { more: [1, 2, 3] } } },
+  };
+  return JSON.stringify({ events: Array.from({ length: 500 }, () => event) });
+}
+
+/** The dearest things that the limits let through. */
+function worst(): { name: string; method: string; path: string; type: string; body: string }[] {
+  const json = (name: string, path: string, body: string, method = "POST") => ({
+    name,
+    method,
+    path: `/api/v1${path}`,
+    type: "application/json",
+    body,
+  });
+  const items = Array.from({ length: 5000 }, (_, i) => ({
+    ...tarrow4.items[0],
+    id: `i${i}`,
+    station: [],
+    why: "w".repeat(900),
+  }));
+  const list = composeList({ type: tarrow4, aircraft: qxTar, conditions: [], openDiscrepancies: [] });
+  const long = {
+    ...list,
+    items: Array.from({ length: 6000 }, (_, i) => ({ ...list.items[0], id: `i${i}` })),
+  };
+  const brackets = "[".repeat(2 * BYTES);
+  const lines = Array.from(
+    { length: 59_000 },
+    (_, i) => `2026-01-01,QX-TAR,uplift,left,${i % 70},L,${i},100LL,r${i}`,
+  );
+  const start = (id: string) => ({
+    id,
+    type: "preflight.started",
+    streamId: id,
+    deviceId: id,
+    crewId: "ines",
+    at: new Date().toISOString(),
+    data: { registration: "QX-TAR", listHash: `sha256:${"0".repeat(64)}`, conditions: [] },
+  });
+  return [
+    json("500 bad events", "/events", badEvents()),
+    json("nothing but brackets", "/events", `${brackets}${brackets.replaceAll("[", "]")}`),
+    json("a type of 5,000 bad items", "/files?check=true", JSON.stringify({ ...tarrow4, items })),
+    json("a list of 6,000 items", `/lists/${contentHash(long)}`, JSON.stringify(long), "PUT"),
+    json("a list on paper", "/lists/pdf", JSON.stringify(long)),
+    json(
+      "500 walks in one batch",
+      "/events",
+      JSON.stringify({ events: Array.from({ length: 500 }, () => start(newId(Date.now()))) }),
+    ),
+    {
+      name: "a table of 59,000 lines",
+      method: "POST",
+      path: "/api/v1/fuel-log",
+      type: "text/csv",
+      body: `time,registration,entry,tank,amount,unit,hours,grade,receipt\n${lines.join("\n")}\n`,
+    },
+  ];
+}
+
+/** Sends from a thread of its own: what it costs to send some megabytes is not the server's, and not the neighbour's. */
+const SENDER = `
+  const { parentPort } = require("node:worker_threads");
+  parentPort.on("message", async ({ url, method, type, body }) => {
+    await fetch(url, { method, headers: { "content-type": type }, body }).then((answer) => answer.arrayBuffer());
+    parentPort.postMessage("done");
+  });`;
+
+/** How long a small request waits beside the worst that the limits let through, against the same beside nothing. */
+export async function worstRequest(): Promise<Figure[]> {
+  const server = new ServerProcess();
+  await server.start();
+  const probe = async (until: () => boolean): Promise<number[]> => {
+    const waits: number[] = [];
+    do {
+      const from = performance.now();
+      await (await fetch(`${server.url}/api/v1/pump`)).arrayBuffer();
+      waits.push(performance.now() - from);
+      await new Promise((resolve) => setTimeout(resolve, 4));
+    } while (!until());
+    return waits;
+  };
+  const sender = new Worker(SENDER, { eval: true });
+  const rest: number[] = [];
+  const beside = new Map<string, number[]>();
+  for (let round = 0; round < ROUNDS; round++) {
+    const over = performance.now() + 2000;
+    const quiet = await probe(() => performance.now() > over);
+    if (round > 0) rest.push(...quiet);
+    for (const { name, method, path, type, body } of worst()) {
+      let done = false;
+      sender.once("message", () => {
+        done = true;
+      });
+      sender.postMessage({ url: server.url + path, method, type, body });
+      const waits = await probe(() => done);
+      // The first round only warms up.
+      if (round > 0) beside.set(name, [...(beside.get(name) ?? []), ...waits]);
+    }
+  }
+  await sender.terminate();
+  await server.remove();
+  return [...beside].map(([name, waits]) =>
+    within(
+      `longest wait of a small request beside: ${name}`,
+      Math.max(...waits),
+      "ms",
+      quantile(rest, 0.99),
+      100,
+    ),
+  );
+}

@@ -1,0 +1,77 @@
+import { spawn } from "node:child_process";
+import { createHash } from "node:crypto";
+import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { generateSW } from "workbox-build";
+import { SetupError } from "../fail";
+import { ROOT, WEB_ROOT } from "../paths";
+
+const SOURCES = ["app", "core/src", "contract/src", "package-lock.json", "tools/src/web-build.ts"];
+const LEFT_OUT = new Set(["node_modules", "dist", ".expo", "expo-env.d.ts", "nativewind-env.d.ts"]);
+
+/** Builds the interface where its sources have changed since the last time. Returns whether it had to. */
+export async function buildWebIfStale(): Promise<boolean> {
+  const stamp = join(WEB_ROOT, ".sources");
+  const now = sourcesHash();
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === now) return false;
+  await exportWeb();
+  // The service worker keeps the interface itself on the device, so that a reload on the apron needs no network.
+  await generateSW({
+    globDirectory: WEB_ROOT,
+    globPatterns: ["**/*.{html,js,css,ttf,woff2,png,ico,webmanifest}"],
+    swDest: join(WEB_ROOT, "sw.js"),
+    inlineWorkboxRuntime: true,
+    sourcemap: false,
+    clientsClaim: true,
+    skipWaiting: true,
+    cleanupOutdatedCaches: true,
+    navigateFallback: "/index.html",
+    navigateFallbackDenylist: [/^\/api\//],
+    maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
+    mode: "production",
+  });
+  writeFileSync(stamp, now);
+  return true;
+}
+
+function sourcesHash(): string {
+  const hash = createHash("sha256");
+  const add = (path: string) => {
+    const name = path.split("/").at(-1) ?? "";
+    if (LEFT_OUT.has(name) || /\.test\.tsx?$/.test(name)) return;
+    const full = join(ROOT, path);
+    try {
+      for (const entry of readdirSync(full).sort()) add(`${path}/${entry}`);
+    } catch {
+      hash.update(path).update(readFileSync(full));
+    }
+  };
+  for (const source of SOURCES) add(source);
+  return hash.digest("hex");
+}
+
+function exportWeb(): Promise<void> {
+  return new Promise((resolve, reject) => {
+    const child = spawn("npx", ["expo", "export", "--platform", "web", "--output-dir", "dist"], {
+      cwd: join(ROOT, "app"),
+      env: {
+        ...process.env,
+        CI: "1",
+        EXPO_OFFLINE: "1",
+        EXPO_NO_TELEMETRY: "1",
+        EXPO_NO_DOTENV: "1",
+        NODE_ENV: "production",
+      },
+      stdio: ["ignore", "pipe", "pipe"],
+    });
+    let output = "";
+    child.stdout.on("data", (data) => (output += data));
+    child.stderr.on("data", (data) => (output += data));
+    child.once("error", reject);
+    child.once("close", (code) =>
+      code === 0
+        ? resolve()
+        : reject(new SetupError(`the interface could not be built:\n${output.slice(-4000)}`)),
+    );
+  });
+}
