@@ -18,7 +18,7 @@ export default defineConfig({
   timeout: 480_000,
   expect: { timeout: 20_000 },
   fullyParallel: false,
-  workers: 2,
+  workers: 3,
   forbidOnly: Boolean(process.env.CI),
   reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
   use: {

@@ -15,8 +15,11 @@ export const sessionSlice = createSlice({
   name: "session",
   initialState,
   reducers: {
-    sessionRestored: (_state, { payload }: PayloadAction<Omit<SessionState, "ready">>) => ({
+    sessionRestored: (state, { payload }: PayloadAction<Omit<SessionState, "ready">>) => ({
       ...payload,
+      // Somebody was quicker than the disk: what was picked meanwhile stays picked.
+      crewId: state.crewId ?? payload.crewId,
+      night: state.night || payload.night,
       ready: true,
     }),
     crewPicked: (state, { payload }: PayloadAction<string>) => {
