@@ -6,7 +6,15 @@ import { generateSW } from "workbox-build";
 import { SetupError } from "../fail";
 import { ROOT, WEB_ROOT } from "../paths";
 
-const SOURCES = ["app", "core/src", "contract/src", "package-lock.json", "tools/src/web-build.ts"];
+const SOURCES = [
+  "app",
+  "core/src",
+  "core/package.json",
+  "contract/src",
+  "contract/package.json",
+  "package-lock.json",
+  "tools/src/site/web-build.ts",
+];
 const LEFT_OUT = new Set(["node_modules", "dist", ".expo", "expo-env.d.ts", "nativewind-env.d.ts"]);
 
 /** Builds the interface where its sources have changed since the last time. Returns whether it had to. */
