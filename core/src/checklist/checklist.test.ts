@@ -13,6 +13,7 @@ import {
   openItems,
   type PreflightEvent,
   phaseProgress,
+  runwayInUse,
 } from "../index";
 import {
   aircraft,
@@ -331,5 +332,30 @@ describe("discrepancies", () => {
     const closing = event("discrepancy.closed", { discrepancyId: "d", how: "filled" });
     expect(foldDiscrepancies([opening, closing])[0]?.closed).toMatchObject({ how: "filled" });
     expect(foldDiscrepancies([seen])).toEqual([]);
+  });
+});
+
+describe("the runway in use", () => {
+  const runways = [{ id: "24", headingDeg: 238, lengthM: 900, surface: "grass" }];
+  const field = { format: "cravix.airfield/1" as const, id: "f", name: "Field", elevationFt: 0, runways };
+  const items = [
+    { ...(list.items[0] as (typeof list.items)[number]), id: "which", choicesFrom: "runways" as const },
+  ];
+  const chosen = (value: string) => ({
+    answers: fold(event("item.answered", { itemId: "which", outcome: "checked", value })).answers,
+  });
+
+  test("is what was answered where the choices come from the airfield, whatever that item is called", () => {
+    expect(runwayInUse({ items, airfield: field }, chosen("24"))).toEqual({
+      id: "24",
+      itemId: "which",
+      runway: runways[0],
+    });
+  });
+
+  test("one that the airfield does not have is told by its name, without a direction; unanswered there is none", () => {
+    expect(runwayInUse({ items, airfield: field }, chosen("09"))).toEqual({ id: "09", itemId: "which" });
+    expect(runwayInUse({ items, airfield: field }, { answers: {} })).toBeUndefined();
+    expect(runwayInUse({ items: list.items }, chosen("24"))).toBeUndefined();
   });
 });
