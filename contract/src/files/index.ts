@@ -1,5 +1,5 @@
-export * from "./file-schemas";
 export * from "./json-schema";
 export * from "./list-schema";
 export * from "./read-file";
+export * from "./schemas";
 export * from "./validate-file";

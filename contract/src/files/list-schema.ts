@@ -10,7 +10,7 @@ import {
   profileFields,
   ruleSetSchema,
   stationSchema,
-} from "./file-schemas";
+} from "./schemas";
 import { type FileFault, validateFile } from "./validate-file";
 
 const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();

@@ -17,13 +17,7 @@ import { fileInTodaysWords } from "@cravix/core/old-words";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
 import { isDeeperThan } from "../bounds/json-depth";
-import {
-  aircraftSchema,
-  aircraftTypeSchema,
-  airfieldSchema,
-  crewSchema,
-  ruleSetSchema,
-} from "./file-schemas";
+import { aircraftSchema, aircraftTypeSchema, airfieldSchema, crewSchema, ruleSetSchema } from "./schemas";
 import { atMost, type FileFault, validateFile } from "./validate-file";
 
 export interface CrewFile {

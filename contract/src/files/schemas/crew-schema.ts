@@ -1,0 +1,18 @@
+import { array, object, string } from "yup";
+import { id, words } from "./parts";
+
+export const crewSchema = object({
+  format: string().required().oneOf(["cravix.crew/1"]),
+  members: array()
+    .of(
+      object({
+        id: id(),
+        name: words(80),
+        role: string().required().oneOf(["pilot", "student", "instructor", "mechanic", "owner"]),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .required()
+    .max(1000),
+}).noUnknown();

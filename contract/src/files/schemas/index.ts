@@ -1,0 +1,5 @@
+export * from "./aircraft-schema";
+export * from "./crew-schema";
+export * from "./item-schema";
+export * from "./place-schemas";
+export * from "./type-schema";

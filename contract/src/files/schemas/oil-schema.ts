@@ -1,0 +1,20 @@
+import { OIL_HEATS } from "@cravix/core";
+import { array, boolean, object, string } from "yup";
+import { anyNumber, bounded } from "../../bounds/fields";
+import { optional, source, words } from "./parts";
+
+/** The oil of a type's engine, or of each of them. */
+export const oilSchema = optional(
+  object({
+    minimumQt: anyNumber(0, 30),
+    longFlightMinimumQt: anyNumber(0, 30),
+    maximumQt: anyNumber(0, 30),
+    containerQt: bounded(0.05, 10),
+    throwsOffQt: anyNumber(0, 30),
+    markedFor: string().oneOf(OIL_HEATS),
+    hotReadsLowerQt: anyNumber(0, 5),
+    grades: array().of(words(40)).min(1).max(8),
+    drySump: boolean(),
+    source: source.required(),
+  }).noUnknown(),
+);

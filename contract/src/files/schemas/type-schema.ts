@@ -1,0 +1,110 @@
+import { BRAKE_WAYS, PHASES, STATION_PHASES, STATION_ROLES, SURFACE_WAYS } from "@cravix/core";
+import { array, object, string } from "yup";
+import { anyNumber, bounded, text } from "../../bounds/fields";
+import { electricalSchema } from "./electrical-schema";
+import { magnetosSchema, runUpSchema } from "./engine-schema";
+import { fuelSchema } from "./fuel-schema";
+import { itemSchema } from "./item-schema";
+import { method } from "./method";
+import { oilSchema } from "./oil-schema";
+import { id, optional, sourced, words, years } from "./parts";
+
+/** What a model year can have otherwise than the type: each subject declares its own part. */
+const limits = {
+  fuel: fuelSchema,
+  oil: oilSchema,
+  magnetos: magnetosSchema,
+  runUp: runUpSchema,
+  crosswind: sourced("kt"),
+  electrical: electricalSchema,
+};
+
+export const stationSchema = object({
+  id: id(),
+  name: words(80),
+  phase: string().required().oneOf(STATION_PHASES),
+  role: string().oneOf(STATION_ROLES),
+  x: anyNumber(),
+  y: anyNumber(),
+}).noUnknown();
+
+/** A corner of a wall: x and y. */
+const corner = array().of(anyNumber().required()).length(2);
+
+const recommendedWay = (ways: readonly string[]) =>
+  optional(object({ way: string().required().oneOf(ways), why: words() }).noUnknown());
+
+/** What a type says besides its stations and items; a composed list carries it along. */
+export const profileFields = {
+  id: id(),
+  name: words(80),
+  what: words(),
+  stub: text(400),
+  plan: optional(
+    object({
+      width: bounded(10, 5000),
+      height: bounded(10, 5000),
+      bodies: array()
+        .of(
+          object({
+            d: words(4000).matches(
+              /^[MLHVCSQTAZmlhvcsqtaz0-9 ,.\-e]+$/,
+              "must be an outline (SVG path data)",
+            ),
+            tone: string().required().oneOf(["body", "line"]),
+          })
+            .noUnknown()
+            .required(),
+        )
+        .required()
+        .max(100),
+      metresPerUnit: anyNumber(0.0001, 10),
+      door: optional(object({ x: anyNumber().required(), y: anyNumber().required() }).noUnknown()),
+      walls: array().of(array().of(corner.required()).min(3).max(60).required()).max(20),
+    }).noUnknown(),
+  ),
+  rules: array()
+    .of(
+      object({
+        id: id(),
+        first: id(),
+        waits: object({ items: array().of(id()).max(50), touches: text(40) })
+          .noUnknown()
+          .required(),
+        why: words(),
+        method: method(),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .max(100),
+  gates: array()
+    .of(
+      object({ id: id(), before: string().required().oneOf(PHASES), why: words() })
+        .noUnknown()
+        .required(),
+    )
+    .max(20),
+  recommended: optional(
+    object({
+      surfaces: recommendedWay(SURFACE_WAYS),
+      brake: recommendedWay(BRAKE_WAYS),
+    }).noUnknown(),
+  ),
+  engines: array().of(words(20)).min(2).max(4),
+  ...limits,
+};
+
+export const aircraftTypeSchema = object({
+  format: string().required().oneOf(["cravix.aircraft-type/2"]),
+  ...profileFields,
+  stations: array().of(stationSchema.required()).required().max(300),
+  items: array().of(itemSchema.required()).required().max(5000),
+  variants: array()
+    .of(
+      object({ id: id(), name: words(80), what: words(), years: years.required(), ...limits })
+        .noUnknown()
+        .required(),
+    )
+    .max(20),
+}).noUnknown();
