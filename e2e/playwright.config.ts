@@ -23,6 +23,9 @@ export default defineConfig({
   reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
   use: {
     viewport: PHONE,
+    // What keeps the interface on the device is fetched once for every page: only where it is wanted.
+    serviceWorkers: "block",
+    actionTimeout: 60_000,
     timezoneId: "UTC",
     locale: "en-GB",
     launchOptions: { executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: CHROMIUM_ARGS },

@@ -128,8 +128,12 @@ export class Walker {
     const { page } = this;
     this.knows(registration);
     // The page begins with the aircraft that the group walked last.
-    await page.getByRole("button", { name: new RegExp(`^${registration}`) }).click();
-    await page.getByRole("button", { name: `Prepare ${registration}` }).click();
+    const prepare = page.getByRole("button", { name: `Prepare ${registration}` });
+    await expect(async () => {
+      await page.getByRole("button", { name: new RegExp(`^${registration}`) }).click();
+      await expect(prepare).toBeVisible({ timeout: 3000 });
+    }).toPass();
+    await prepare.click();
     await page.getByRole("button", { name: "Begin the walk" }).waitFor();
   }
 

@@ -4,6 +4,9 @@ import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
 import { readings, settled, toTheRunUp } from "../support/run-up-page";
 
+// It has to go on without a network.
+test.use({ serviceWorkers: "allow" });
+
 let cravix: Cravix;
 test.beforeAll(async () => {
   cravix = await Cravix.launch();

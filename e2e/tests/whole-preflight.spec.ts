@@ -8,6 +8,9 @@ import { Cravix } from "../support/cravix";
 import { eventsOnDevice, itemsAsked } from "../support/device";
 import { Walker } from "../support/walker";
 
+// It has to go on without a network.
+test.use({ serviceWorkers: "allow" });
+
 let cravix: Cravix;
 test.beforeAll(async () => {
   cravix = await Cravix.launch();

@@ -137,9 +137,10 @@ export function TodayScreen() {
               <Text className="text-voice">
                 {aircraft.typeName}, {aircraft.what}
               </Text>
-              {bundle?.type.plan && !aircraft.stub && (
+              {/* Its place is kept while it comes: what a thumb is on its way to does not move. */}
+              {!aircraft.stub && (
                 <View className={wide ? "h-[330px]" : "h-[190px]"}>
-                  <PlanView plan={bundle.type.plan} beads={[]} />
+                  {bundle?.type.plan && <PlanView plan={bundle.type.plan} beads={[]} />}
                 </View>
               )}
               {aircraft.stub && <Text className="mt-3 rounded-xl bg-stone p-3">{aircraft.stub}</Text>}

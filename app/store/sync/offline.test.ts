@@ -29,7 +29,7 @@ const server = {
   lists: 0,
 };
 const settle = async (done: () => boolean | Promise<boolean>) => {
-  for (let i = 0; i < 200 && !(await done()); i++) await new Promise((resolve) => setTimeout(resolve, 10));
+  for (let i = 0; i < 2000 && !(await done()); i++) await new Promise((resolve) => setTimeout(resolve, 10));
   expect(await done()).toBe(true);
 };
 
