@@ -3,7 +3,7 @@ import type { Cravix } from "./cravix";
 import { eventsOnDevice } from "./device";
 import { Walker } from "./walker";
 
-/** A walk that was just begun, and the page of its run-up with a stand-in of this kind, sixteen times as fast as the clock. */
+/** A walk that was just begun, and the page of its run-up with a stand-in of this kind, eight times as fast as the clock. */
 export async function toTheRunUp(
   page: Page,
   cravix: Cravix,
@@ -14,7 +14,7 @@ export async function toTheRunUp(
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/, { registration });
   await expect.poll(async () => (await eventsOnDevice(page, id)).length).toBeGreaterThan(0);
-  await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=16&${query}`);
+  await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=8&${query}`);
   await page.getByTestId("way-live").waitFor();
   return { walker, id };
 }
@@ -40,3 +40,18 @@ export const readings = async (page: Page, id: string) =>
       event.type === "reading.taken" ? [[event.data.key, event.data.value] as const] : [],
     ),
   );
+
+/** Watches which steps of the coach are shown, however short a busy machine shows one; returns how to ask for them. */
+export async function watchSteps(page: Page): Promise<() => Promise<string[]>> {
+  await page.evaluate(() => {
+    const seen: string[] = [];
+    Object.assign(window, { seen });
+    const look = () => {
+      const step = document.querySelector('[data-testid^="coach-"]')?.getAttribute("data-testid")?.slice(6);
+      if (step && seen.at(-1) !== step) seen.push(step);
+    };
+    look();
+    new MutationObserver(look).observe(document.body, { subtree: true, childList: true, attributes: true });
+  });
+  return () => page.evaluate(() => (window as unknown as { seen: string[] }).seen);
+}

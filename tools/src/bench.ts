@@ -45,12 +45,15 @@ await runTask(async () => {
   ];
   const chosen = all.filter(({ name }) => name.toLowerCase().includes(only.toLowerCase()));
   if (chosen.length === 0) throw new SetupError(`there is no benchmark called ${only}`);
-  for (const measure of chosen)
+  for (const measure of chosen) {
+    const from = performance.now();
     for (const figure of await figuresOf(measure)) {
       // Run through once, a figure means nothing but that there is one.
       if (TINY && !(Number.isFinite(figure.value) && figure.name))
         throw new Error(`no figure: ${figure.name}`);
       console.log(TINY ? `runs: ${figure.name}` : JSON.stringify(figure));
     }
+    if (TINY) console.log(`${measure.name}: ${((performance.now() - from) / 1000).toFixed(0)} s`);
+  }
   process.exit(0);
 });

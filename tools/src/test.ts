@@ -11,7 +11,7 @@ let failed = 0;
 let broken = false;
 
 /**
- * Runs one part and prints what it says when it has ended: two run at a time, and what they say shall not be mixed. A part that counts its own tests is
+ * Runs one part and prints what it says when it has ended: some run at a time, and what they say shall not be mixed. A part that counts its own tests is
  * not counted twice when it fails.
  */
 async function run(name: string, command: string, args: string[], counts = false): Promise<void> {
@@ -45,30 +45,26 @@ await runTask(async () => {
   mkdirSync(join(ROOT, ".cravix"), { recursive: true });
   // What an earlier run has left counts for nothing.
   for (const file of ["jest.json", "e2e.json"]) rmSync(join(ROOT, ".cravix", file), { force: true });
-  /** What needs no browser, or one that nobody watches. */
-  const alone = async () => {
-    await run("style and direction of imports", "npm", ["run", "--silent", "lint"]);
-    await run("types", "npm", ["run", "--silent", "types"]);
-    await run(
-      "core, contract, demo, tools, app and server",
-      "npx",
-      ["jest", "--json", "--outputFile=.cravix/jest.json", "--forceExit"],
-      true,
-    );
-    await run("hostile requests and kills, in short", "node", ["tools/bootstrap.mjs", "attack", "short"]);
-    await run("every benchmark, run through once", "node", ["tools/bootstrap.mjs", "bench", "tiny"]);
-  };
-  /** A person is mostly waited for: the rest of the machine is free meanwhile. */
-  const inTheBrowser = () =>
-    run(
-      "the built interface in Chromium",
-      "npx",
-      ["playwright", "test", "--config", "e2e/playwright.config.ts"],
-      true,
-    );
+  await Promise.all([
+    run("style and direction of imports", "npm", ["run", "--silent", "lint"]),
+    run("types", "npm", ["run", "--silent", "types"]),
+  ]);
+  await run(
+    "core, contract, demo, tools, app and server",
+    "npx",
+    ["jest", "--json", "--outputFile=.cravix/jest.json", "--forceExit", "--maxWorkers=2"],
+    true,
+  );
   console.log("Building the interface where it is stale …");
   await buildWebIfStale();
-  await Promise.all([alone(), inTheBrowser()]);
+  await run("hostile requests and kills, in short", "node", ["tools/bootstrap.mjs", "attack", "short"]);
+  await run("every benchmark, run through once", "node", ["tools/bootstrap.mjs", "bench", "tiny"]);
+  await run(
+    "the built interface in Chromium",
+    "npx",
+    ["playwright", "test", "--config", "e2e/playwright.config.ts"],
+    true,
+  );
 
   const jest = read<{ numPassedTests: number; numFailedTests: number; numFailedTestSuites: number }>(
     "jest.json",

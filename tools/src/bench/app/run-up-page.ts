@@ -6,10 +6,10 @@ import { ownWork, type WorkOfFrame } from "./own-work";
 import { watchStolenTime } from "./stolen-time";
 
 /** Ten minutes of lines at ten a second as in life, and twenty-five sent ten times as fast: more than are kept. */
-const LIFE = { speed: 1, minutes: so(10, 0.15) };
+const LIFE = { speed: so(1, 10), minutes: so(10, 0.1) };
 const FAST = { speed: 10, minutes: so(2.5, 0.1) };
 /** The memory is read so often on the way. */
-const READINGS = so(10, 2);
+const READINGS = so(10, 1);
 /** Flat: no more than this between the middles of both halves. A page that kept every line as an object grew by twice that in five minutes. */
 const FLAT_MIB = 1;
 
