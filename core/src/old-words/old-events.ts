@@ -1,4 +1,4 @@
-import { isRecord, methodInTodaysWords, renamed } from "./rename";
+import { isRecord, methodInTodaysWords, renamed, withTodaysCause } from "./rename";
 
 /** What a preflight's events said before words were changed, and what they say since. */
 const TYPES: Readonly<Record<string, string>> = { "item.deferred": "item.postponed" };
@@ -15,6 +15,10 @@ export function eventInTodaysWords(input: unknown): unknown {
   if (!isRecord(data)) return event;
   if (type === "item.answered" && data.outcome === "sound")
     return { ...event, data: { ...data, outcome: "checked" } };
+  if (type === "discrepancy.opened") {
+    const now = withTodaysCause(data);
+    return now === data ? event : { ...event, data: now };
+  }
   if (type === "preflight.started" && "school" in data) {
     const { school, ...rest } = data;
     return { ...event, data: { ...rest, preferences: preferencesInTodaysWords(school) } };

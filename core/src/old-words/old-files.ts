@@ -1,6 +1,6 @@
 import { partOfTitle } from "../aircraft/part-of";
 import { preferencesInTodaysWords } from "./old-events";
-import { isRecord, type Plain, renamed } from "./rename";
+import { isRecord, type Plain, renamed, withTodaysCause } from "./rename";
 
 /** Formats that changed their words, and how each is read since. */
 const READ: Readonly<Record<string, (file: Plain) => Plain>> = {
@@ -38,7 +38,7 @@ const rule = (one: unknown): unknown =>
 
 /** An item's part stood in front of the colon of its title: "Left aileron: gap and edges". */
 function item(one: unknown): unknown {
-  const ruled = rule(one);
+  const ruled = withTodaysCause(rule(one));
   // Until then the drill was found by this one id.
   const now = isRecord(ruled) && ruled.id === "run-up.controls" ? { drill: "controls", ...ruled } : ruled;
   if (!isRecord(now) || typeof now.title !== "string" || "part" in now) return now;

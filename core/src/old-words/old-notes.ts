@@ -1,15 +1,16 @@
 import { preferencesInTodaysWords } from "./old-events";
 import { fileInTodaysWords } from "./old-files";
-import { isRecord, renamed } from "./rename";
+import { isRecord, renamed, withTodaysCause } from "./rename";
 
 /** What a device keeps of one aircraft, with its files and its last walks in today's words. */
 export function bundleInTodaysWords(bundle: unknown): unknown {
   if (!isRecord(bundle)) return bundle;
-  const { aircraft, type, walks } = bundle;
+  const { aircraft, type, walks, openDiscrepancies } = bundle;
   return {
     ...bundle,
     aircraft: fileInTodaysWords(aircraft),
     type: fileInTodaysWords(type),
+    ...(Array.isArray(openDiscrepancies) && { openDiscrepancies: openDiscrepancies.map(withTodaysCause) }),
     ...(Array.isArray(walks) && {
       walks: walks.map((walk) =>
         isRecord(walk) && "school" in walk

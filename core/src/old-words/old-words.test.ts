@@ -23,6 +23,18 @@ describe("an event that was written before words were changed", () => {
       "preflight.started",
       { registration: "QX-TAR", preferences: PREFERENCES },
     ],
+    [
+      "discrepancy.opened",
+      { cause: "fuel.witnesses.left" },
+      "discrepancy.opened",
+      { cause: "fuel.sources.left" },
+    ],
+    [
+      "discrepancy.opened",
+      { cause: "fuel.witnessesses" },
+      "discrepancy.opened",
+      { cause: "fuel.witnessesses" },
+    ],
     ["interrupted", {}, "interrupted", {}],
   ])("%s %j is read as it is said today", (type, data, type2, data2) => {
     expect(eventInTodaysWords(old(type, data))).toEqual(now(type2, data2));
@@ -146,12 +158,14 @@ describe("what a device kept", () => {
         aircraft: { format: "cravix.aircraft/1", ownItems: [] },
         type: { format: "cravix.aircraft-type/1", items: [] },
         walks: [{ crewId: "ines", school: SCHOOL }, { crewId: "kofi" }],
+        openDiscrepancies: [{ id: "a", cause: "fuel.witnesses" }, { id: "b" }],
         laps: {},
       }),
     ).toEqual({
       aircraft: { format: "cravix.aircraft/2", ownItems: [] },
       type: { format: "cravix.aircraft-type/2", items: [] },
       walks: [{ crewId: "ines", preferences: PREFERENCES }, { crewId: "kofi" }],
+      openDiscrepancies: [{ id: "a", cause: "fuel.sources" }, { id: "b" }],
       laps: {},
     });
     expect(plannedInTodaysWords({ byRegistration: {}, schools: { "ines:QX-TAR": SCHOOL } })).toEqual({

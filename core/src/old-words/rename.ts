@@ -13,6 +13,16 @@ export function renamed(from: Plain, names: Readonly<Record<string, string>>): P
   );
 }
 
+/** A cause that was named after a judgement whose id changed: by it a discrepancy is known again. */
+export const causeInTodaysWords = (cause: unknown): unknown =>
+  typeof cause === "string" ? cause.replace(/^fuel\.witnesses(?=\.|$)/, "fuel.sources") : cause;
+
+/** Whatever carries a cause, with it in today's words. */
+export const withTodaysCause = (one: unknown): unknown =>
+  isRecord(one) && causeInTodaysWords(one.cause) !== one.cause
+    ? { ...one, cause: causeInTodaysWords(one.cause) }
+    : one;
+
 const METHODS: Readonly<Record<string, string>> = {
   "read and do": "read-and-do",
   "flow then read": "flow, then check",

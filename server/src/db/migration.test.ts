@@ -78,9 +78,9 @@ test("a database of the version before keeps what its events meant, and takes ne
     members?: { id: string; name: string; role: string }[];
   }[]) {
     const body = JSON.stringify(file);
-    if (file.format === "cravix.aircraft/1")
+    if (file.format === "cravix.aircraft/2")
       await pool.query("INSERT INTO aircraft VALUES (?, ?, ?)", [file.registration, file.typeId, body]);
-    else if (file.format === "cravix.aircraft-type/1")
+    else if (file.format === "cravix.aircraft-type/2")
       await pool.query("INSERT INTO aircraft_type VALUES (?, ?)", [file.id, body]);
     else
       for (const m of file.members ?? [])
