@@ -9,7 +9,7 @@ import { watchStolenTime } from "./stolen-time";
 const LIFE = { speed: so(1, 10), minutes: so(10, 0.1) };
 const FAST = { speed: 10, minutes: so(2.5, 0.1) };
 /** The memory is read so often on the way. */
-const READINGS = so(10, 1);
+const READINGS = so(10, 2);
 /** Flat: no more than this between the middles of both halves. A page that kept every line as an object grew by twice that in five minutes. */
 const FLAT_MIB = 1;
 
