@@ -1,6 +1,8 @@
-import { spawnSync } from "node:child_process";
-import { readFileSync } from "node:fs";
+import { spawn, spawnSync } from "node:child_process";
+import { once } from "node:events";
+import { mkdtempSync, readFileSync, rmSync } from "node:fs";
 import { createServer } from "node:net";
+import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { atLeast, atMost, plain, quantile, within } from "./bench/figure";
 import { schemaFiles } from "./schema-files";
@@ -64,3 +66,26 @@ test.each([
   expect(run.status).toBe(1);
   expect(run.stderr.trim().split("\n").at(-1)).toBe(line);
 });
+
+test("databases that are made at one moment on one machine do not clear away each other's work", async () => {
+  const script = `const { startDatabase } = await import(${JSON.stringify(join(__dirname, "site", "mariadb.ts"))});
+    await (await startDatabase(process.argv[1])).stop();`;
+  const made = [1, 2, 3, 4].map(async () => {
+    const directory = mkdtempSync(join(tmpdir(), "cravix-made-"));
+    const child = spawn(
+      process.execPath,
+      ["--import", "tsx", "--input-type=module", "-e", script, directory],
+      {
+        stdio: ["ignore", "ignore", "pipe"],
+      },
+    );
+    let said = "";
+    child.stderr.on("data", (data) => {
+      said += data;
+    });
+    const [status] = await once(child, "close");
+    rmSync(directory, { recursive: true, force: true });
+    return status === 0 ? "made" : said;
+  });
+  expect(await Promise.all(made)).toEqual(["made", "made", "made", "made"]);
+}, 120_000);

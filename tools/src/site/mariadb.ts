@@ -121,6 +121,17 @@ function databaseUser(directory: string): { uid: number; gid: number } | undefin
   }
 }
 
+/**
+ * A folder for what the database puts aside. Its own: a MariaDB that starts clears away what it takes for its own leavings, and in the machine's folder
+ * that is what others are working with.
+ */
+function ownTemporary(dataDir: string, user: { uid: number; gid: number } | undefined): string {
+  const directory = join(dirname(dataDir), "database-tmp");
+  mkdirSync(directory, { recursive: true, mode: 0o700 });
+  if (user) chownSync(directory, user.uid, user.gid);
+  return directory;
+}
+
 function install(dataDir: string, user: { uid: number; gid: number } | undefined): void {
   rmSync(dataDir, { recursive: true, force: true });
   mkdirSync(dataDir, { mode: 0o700 });
@@ -135,7 +146,12 @@ function install(dataDir: string, user: { uid: number; gid: number } | undefined
       "--skip-test-db",
       ...who,
     ],
-    { ...user, cwd: tmpdir(), encoding: "utf8", env: { ...process.env, PATH } },
+    {
+      ...user,
+      cwd: tmpdir(),
+      encoding: "utf8",
+      env: { ...process.env, PATH, TMPDIR: ownTemporary(dataDir, user) },
+    },
   );
   if (run.status === 0) return;
   rmSync(dataDir, { recursive: true, force: true });
@@ -181,6 +197,7 @@ function launch(given: {
       "--bind-address=127.0.0.1",
       `--socket=${socket}`,
       `--init-file=${init}`,
+      `--tmpdir=${ownTemporary(dataDir, user)}`,
       "--skip-name-resolve",
       "--performance-schema=OFF",
       "--innodb-log-file-size=48M",
