@@ -53,7 +53,7 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   await page.reload();
   await expect(walker.title).toHaveText("Elevator: count the serviceable hinges");
 
-  // One discrepancy: a wrong count is written up without typing a word.
+  // One discrepancy: a wrong count is logged without typing a word.
   await page.getByTestId("count-3").click();
   await expect(page.getByLabel("What was found")).toHaveValue("Elevator: 3 serviceable, 4 expected");
   await page.getByRole("button", { name: /^Fly and watch/ }).click();
@@ -118,9 +118,9 @@ test("the next pilot meets what was found at its station", async ({ browser }) =
   await walker.answer();
   await expect(page.getByText("Tail · 1 of")).toBeVisible();
   await expect(walker.title).toHaveText("Elevator: 3 serviceable, 4 expected");
-  await expect(page.getByText("written up by Inês Valadares")).toHaveCount(0);
+  await expect(page.getByText("logged by Inês Valadares")).toHaveCount(0);
   await page.getByRole("button", { name: "Why" }).click();
-  await expect(page.getByText("written up by Inês Valadares")).toBeVisible();
+  await expect(page.getByText("logged by Inês Valadares")).toBeVisible();
   await page.getByRole("button", { name: "Grown" }).click();
   await page.getByLabel("Count or measure now").fill("2 of 4");
   await page.getByRole("button", { name: "Log it" }).click();

@@ -12,16 +12,17 @@ import { TextField } from "../../ui/input/text-field";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
+import { withMeasure } from "../../ui/with-measure";
 import { KeptMark } from "../sync/kept-mark";
 
-/** What is written up on the group's aircraft: open first, each with how it was measured since. */
+/** What is logged on the group's aircraft: open first, each with how it was measured since. */
 export function DiscrepanciesScreen() {
   const wide = useWide();
   const ready = useAppSelector((state) => state.session.ready);
   const toSend = useAppSelector((state) => state.sync.toSend);
   const { data, refetch: load } = useDiscrepancies(ready);
   useFocusEffect(load);
-  // toSend: comes again when what was written up here has been sent.
+  // toSend: comes again when what was logged here has been sent.
   useEffect(() => {
     if (toSend === 0) load();
   }, [toSend, load]);
@@ -52,7 +53,7 @@ export function DiscrepanciesScreen() {
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           <Heading className="text-lg">Open: {open.length}</Heading>
-          {items && open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
+          {items && open.length === 0 && <Text className="text-voice">Nothing is logged.</Text>}
           {open.map((d) => (
             <OpenCard key={d.id} discrepancy={d} onSigned={load} />
           ))}
@@ -121,10 +122,7 @@ function OpenCard({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail
           {d.registration}, {station ?? d.stationId}
         </Text>
       </View>
-      <Text className="font-mid text-lg">
-        {d.text}
-        {d.measure ? `, ${d.measure}` : ""}
-      </Text>
+      <Text className="font-mid text-lg">{withMeasure(d.text, d.measure)}</Text>
       <Text className="text-sm text-voice">
         {dayText(d.openedAt)}, {d.openedByName}
       </Text>

@@ -21,6 +21,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
+import { withMeasure } from "../../ui/with-measure";
 import { lastReadingText } from "../walk/answers/last-reading";
 import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 
@@ -220,15 +221,14 @@ function Known({ aircraft: { bundle }, open }: { aircraft: KnownAircraft; open: 
   return (
     <>
       <Heading className="text-lg">Known, to look at again</Heading>
-      {open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
+      {open.length === 0 && <Text className="text-voice">Nothing is logged.</Text>}
       {open.map((d) => (
         <View key={d.id} className="flex-row gap-3 rounded-xl bg-stone px-3 py-2">
           <View className="shrink-0">
             <GradeMark grade={d.grade} />
           </View>
           <Text className="shrink">
-            {d.text.replace(/\.$/, "")}
-            {d.measure ? `, ${d.measure}` : ""}: met at{" "}
+            {withMeasure(d.text, d.measure).replace(/\.$/, "")}: met at{" "}
             {bundle.type.stations.find((s) => s.id === d.stationId)?.name.toLowerCase() ??
               "the first station"}
           </Text>

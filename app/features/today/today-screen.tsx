@@ -18,6 +18,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
+import { withMeasure } from "../../ui/with-measure";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 import { KeptMark } from "../sync/kept-mark";
 import { AddFile } from "./add-file";
@@ -248,17 +249,14 @@ function OpenSince({ aircraft }: { aircraft: AircraftSummary }) {
             <GradeMark grade={d.grade} />
           </View>
           <View className="shrink">
-            <Text className="font-mid">
-              {d.text}
-              {d.measure ? `, ${d.measure}` : ""}
-            </Text>
+            <Text className="font-mid">{withMeasure(d.text, d.measure)}</Text>
             <Text className="text-sm text-voice">
               {formatDistanceToNowStrict(new Date(d.openedAt))}, {d.openedBy}
             </Text>
           </View>
         </View>
       ))}
-      {bundle && open.length === 0 && <Text className="text-voice">Nothing is written up.</Text>}
+      {bundle && open.length === 0 && <Text className="text-voice">Nothing is logged.</Text>}
       {last?.verdict && last.startedAt && (
         <View className="flex-row items-center gap-3 px-3">
           <GradeMark grade={last.verdict === "unfinished" ? "unjudged" : VERDICT_GRADE[last.verdict]} />

@@ -341,7 +341,7 @@ describe("oil in a walk", () => {
     });
     expect(find("oil.added", level(6.5), added())).toBeUndefined();
   });
-  test("a sudden loss is asked about at a good level, and written up for the mechanic; a meter that was misread is not", () => {
+  test("a sudden loss is asked about at a good level, and logged for the mechanic; a meter that was misread is not", () => {
     expect(find("oil.use", hours(98), level(6.1))).toMatchObject({ grade: "ask" });
     const { reasons } = computeVerdict(list, fold(hours(98), level(6.1)));
     expect(reasons.map((r) => r.judgement?.id)).toEqual(expect.arrayContaining(["oil.use", "hours"]));

@@ -127,7 +127,7 @@ describe("the verdict", () => {
     expect(verdict(today, ...rest("oil"), oil(7)).verdict).toBeUndefined();
   });
 
-  test("what an instrument showed is to be written up when it is the aircraft's, not when it is the day's, and counts once", () => {
+  test("what an instrument showed is to be logged when it is the aircraft's, not when it is the day's, and counts once", () => {
     const volts = item("volts", "engine", {
       kind: "measure",
       miss: "stop",

@@ -178,7 +178,7 @@ describe("a cup of fuel", () => {
     expect(other.drain.give).toHaveBeenCalledWith({ look: "wrong colour", colour: "green" });
   });
 
-  test("that will not clear is written up, not taken", () => {
+  test("that will not clear is logged, not taken", () => {
     const { press, drain } = show(
       drained,
       [],

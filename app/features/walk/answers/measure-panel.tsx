@@ -82,7 +82,7 @@ export function useMeasure(
     change({ tried: true });
     if (value !== undefined && !trouble) onDone(value, how);
   };
-  // While something is being written up, a key must not give a number as well.
+  // While something is being logged, a key must not give a number as well.
   useShortcuts(
     !active || item.kind !== "measure"
       ? {}

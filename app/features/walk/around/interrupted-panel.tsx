@@ -87,7 +87,7 @@ export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
         )}
         <Text>
           An interruption is where lines get lost. One station back costs a minute; what you found stays
-          written up.
+          logged.
         </Text>
       </View>
     </Screen>

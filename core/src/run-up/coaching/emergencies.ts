@@ -4,7 +4,7 @@ import { hasMixtureLever, type RunUpProfile } from "../run-up-profile";
 export const EMERGENCIES = ["no drop", "stops on one", "brakes", "fire", "smoke"] as const;
 export type Emergency = (typeof EMERGENCIES)[number];
 
-/** What to do now, in a few words, and what is written up afterwards. */
+/** What to do now, in a few words, and what is logged afterwards. */
 export interface EmergencyCard {
   id: Emergency;
   title: string;
