@@ -253,7 +253,7 @@ for (const [size, viewport] of [
     await page.getByRole("button", { name: "Begin the walk" }).waitFor();
     await expectAccessible(page, "start");
     for (const [button, there] of [
-      ["Read and do", "How you walk it"],
+      ["Read-and-do", "How you walk it"],
       ["The lap", "Searched through every order"],
       ["Today's list", "Different today"],
       ["Its own items", "What saving changes"],
@@ -294,6 +294,10 @@ for (const [size, viewport] of [
     await page.goto(`${cravix.url}/discrepancies`);
     await page.getByText("creep mark").first().waitFor();
     await expectAccessible(page, "discrepancies");
+    await page.goto(`${cravix.url}/aircraft/QX-TAR/school`);
+    await expect(page.getByRole("heading", { level: 1 })).toHaveText("There is no such page.");
+    await page.getByTestId("primary").click();
+    await expect(page).toHaveURL(/localhost:\d+\/$/);
     await page.goto(cravix.url);
     await page.getByRole("button", { name: "Night" }).click();
     await expectAccessible(page, "today, night");

@@ -102,7 +102,7 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   await walker.takeTime(7000);
   await button(page, /Tomasz/).click();
   await walker.prepare("QX-TAR");
-  await button(page, "Read and do").click();
+  await button(page, "Read-and-do").click();
   await button(page, "Three items back").click();
   await button(page, "Done").click();
   const id = await walker.go();
@@ -157,18 +157,18 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   ).toBeVisible();
 });
 
-test("flow, then read: stations from memory, and the reading catches what was missed; too quick is told kindly", async ({
+test("flow, then check: stations from memory, and the reading catches what was missed; too quick is told kindly", async ({
   page,
 }) => {
   await page.goto(cravix.url);
   const walker = new Walker(page);
   await button(page, /Yuki/).click();
   await walker.prepare("QX-TAR");
-  await button(page, "Read and do").click();
+  await button(page, "Read-and-do").click();
   await expect(page.getByText(/Each line read, then done, until you have 10 complete laps/)).toBeVisible();
-  await button(page, "Flow, then read").click();
+  await button(page, "Flow, then check").click();
   await button(page, "Done").click();
-  await expect(button(page, "Flow, then read")).toBeVisible();
+  await expect(button(page, "Flow, then check")).toBeVisible();
   const id = await walker.go();
   while ((await page.getByTestId("flow-left-side").count()) === 0) await walker.answer();
   await page.getByTestId("primary").click();
@@ -191,5 +191,5 @@ test("flow, then read: stations from memory, and the reading catches what was mi
   // The preferences are the pilot's on this aircraft: it is there next time, and on another device from the record.
   await page.setViewportSize(PHONE);
   await page.goto(`${cravix.url}/aircraft/QX-TAR/preferences`);
-  await expect(button(page, "Flow, then read")).toHaveAttribute("aria-pressed", "true");
+  await expect(button(page, "Flow, then check")).toHaveAttribute("aria-pressed", "true");
 });

@@ -23,8 +23,8 @@ import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 
 const WORDS: Record<string, string> = {
-  "read-and-do": "Read, then do",
-  "flow, then check": "Flow, then read",
+  "read-and-do": "Read-and-do",
+  "flow, then check": "Flow, then check",
   "as listed": "As the list has it",
   "the other way round": "The other way round",
   moved: "Moved by hand",

@@ -156,7 +156,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
               textClassName="text-base"
               onPress={() => router.push(`/aircraft/${registration}/preferences`)}
             >
-              {preferences.method === "read-and-do" ? "Read and do" : "Flow, then read"}
+              {preferences.method === "read-and-do" ? "Read-and-do" : "Flow, then check"}
             </Button>
             <Button
               className="min-w-[45%] flex-1"

@@ -232,7 +232,7 @@ describe("a second person", () => {
   });
 });
 
-describe("flow, then read", () => {
+describe("flow, then check", () => {
   const list = compose({ preferences: prefer({ method: "flow, then check" }) });
   const flowing = (...events: PreflightEvent[]) => stationToFlow(list, fold(...events))?.id;
   const cockpit = [answered("docs"), answered("lock")];
