@@ -7,6 +7,7 @@ const LONGEST = 80;
 
 /** The part as a title is commonly written, "Left aileron: gap and edges"; undefined where there is none to tell. */
 export function partOfTitle(title: string): string | undefined {
-  const part = title.split(":")[0]?.trim().replace(/\?$/, "") ?? "";
+  const end = title.indexOf(":");
+  const part = (end < 0 ? title : title.slice(0, end)).trim().replace(/\?$/, "");
   return part === "" || part.length > LONGEST ? undefined : part;
 }

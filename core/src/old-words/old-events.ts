@@ -19,7 +19,7 @@ export function eventInTodaysWords(input: unknown): unknown {
     const now = withTodaysCause(data);
     return now === data ? event : { ...event, data: now };
   }
-  if (type === "preflight.started" && "school" in data) {
+  if (type === "preflight.started" && "school" in data && !("preferences" in data)) {
     const { school, ...rest } = data;
     return { ...event, data: { ...rest, preferences: preferencesInTodaysWords(school) } };
   }

@@ -17,7 +17,8 @@ const READ: Readonly<Record<string, (file: Plain) => Plain>> = {
   "cravix.list/1": (list) => ({
     ...renamed(list, { school: "preferences" }),
     format: "cravix.list/2",
-    ...("school" in list && { preferences: preferencesInTodaysWords(list.school) }),
+    ...("school" in list &&
+      !("preferences" in list) && { preferences: preferencesInTodaysWords(list.school) }),
     ...("type" in list && { type: isRecord(list.type) ? profile(list.type) : list.type }),
     ...each(list, "items", item),
     ...each(list, "after", item),
