@@ -17,7 +17,7 @@ export function NoSuchPage() {
         There is no such page.
       </Heading>
       <Text className="mt-2">
-        The link may be an old one. Nothing is lost: walks that are open wait there.
+        The link may be an old one. Nothing is lost: an open walk waits at its aircraft.
       </Text>
     </Screen>
   );

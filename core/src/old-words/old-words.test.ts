@@ -67,14 +67,19 @@ describe("an event that was written before words were changed", () => {
     expect(eventInTodaysWords({ streamId: "a", preflightId: "b" })).toEqual({
       streamId: "a",
       preflightId: "b",
-      const both = { type: "preflight.started", data: { school: SCHOOL, preferences: { method: "read-and-do" } } };
+    });
+  });
+
+  test("nor can a walk's preferences have both names; and no list", () => {
+    const both = {
+      type: "preflight.started",
+      data: { school: SCHOOL, preferences: { method: "read-and-do" } },
+    };
     expect(eventInTodaysWords(both)).toEqual(both);
-    expect(
-      fileInTodaysWords({ format: "cravix.list/1", school: SCHOOL, preferences: 1, items: [] }),
-    ).toMatchObject({ school: SCHOOL, preferences: 1 });
+    const list = { format: "cravix.list/1", school: SCHOOL, preferences: 1, items: [] };
+    expect(fileInTodaysWords(list)).toMatchObject({ school: SCHOOL, preferences: 1 });
   });
 });
-})
 
 describe("a file of an earlier version", () => {
   const item = { id: "a", title: "Left aileron: gap and edges", school: "surfaces moved" };
