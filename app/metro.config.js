@@ -1,5 +1,6 @@
 const { getDefaultConfig } = require("expo/metro-config");
 const { withNativeWind } = require("nativewind/metro");
+const { aliasFor, checkAliases } = require("./metro.aliases");
 
 const config = getDefaultConfig(__dirname);
 
@@ -7,16 +8,19 @@ const config = getDefaultConfig(__dirname);
 const SMALLER = {
   "@reduxjs/toolkit/query": "query/rtk-query.browser.mjs",
 };
+checkAliases();
 const resolve = config.resolver.resolveRequest;
 config.resolver.resolveRequest = (context, name, platform) => {
-  const file = platform === "web" && SMALLER[name];
+  const usual = () => (resolve ?? context.resolveRequest)(context, name, platform);
+  if (platform !== "web") return usual();
+  const file = SMALLER[name];
   if (file) {
     const filePath = require
       .resolve("@reduxjs/toolkit/package.json")
       .replace(/package\.json$/, `dist/${file}`);
     return { type: "sourceFile", filePath };
   }
-  return (resolve ?? context.resolveRequest)(context, name, platform);
+  return aliasFor(context, name, usual);
 };
 
 module.exports = withNativeWind(config, { input: "./global.css" });

@@ -14,15 +14,12 @@ module.exports = {
       ),
       fontFamily: { body: ["AtkinsonNext"], mid: ["AtkinsonNextSemiBold"], strong: ["AtkinsonNextBold"] },
     },
-    fontSize: {
-      xs: ["13px", "18px"],
-      sm: ["15px", "20px"],
-      base: ["17px", "24px"],
-      lg: ["20px", "26px"],
-      xl: ["24px", "30px"],
-      "2xl": ["29px", "34px"],
-      "3xl": ["40px", "46px"],
-      "4xl": ["56px", "60px"],
-    },
+    // By variables: a wide screen is projected, and read from three metres.
+    fontSize: Object.fromEntries(
+      ["xs", "sm", "base", "lg", "xl", "2xl", "3xl", "4xl"].map((size) => [
+        size,
+        [`var(--type-${size})`, `var(--line-${size})`],
+      ]),
+    ),
   },
 };

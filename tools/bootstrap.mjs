@@ -9,7 +9,7 @@ import { fileURLToPath, pathToFileURL } from "node:url";
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
 const task = process.argv[2] ?? "start";
-const tasks = ["start", "test", "bench", "screenshots", "schemas", "attack", "check-record"];
+const tasks = ["start", "test", "bench", "screenshots", "schemas", "icons", "attack", "check-record"];
 
 /** @param {string} line */
 function fail(line) {

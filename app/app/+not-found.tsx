@@ -1,4 +1,4 @@
-import { NoSuchPage } from "../features/today/no-such-page";
+import { NoSuchPage } from "../features/shell/no-such-page";
 
 export default function NotFound() {
   return <NoSuchPage />;

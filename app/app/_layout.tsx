@@ -1,6 +1,6 @@
 import "../global.css";
 import { Slot } from "expo-router";
-import { AppFrame } from "../ui/app-frame";
+import { AppFrame } from "../features/shell/app-frame";
 
 export default function Layout() {
   return (

@@ -78,6 +78,8 @@ export const api = {
   fleet: () => read(client.aircraft.$get()),
   bundle: (registration: string) => read(client.aircraft[":registration"].$get({ param: { registration } })),
   discrepancies: () => read(client.discrepancies.$get({ query: { state: "all" } })),
+  /** The last walks of the group, newest first. */
+  walks: () => read(client.preflights.$get({ query: { limit: "60" } })),
   preflight: (id: string) => read(client.preflights[":id"].$get({ param: { id } })),
   list: (hash: string) => read(client.lists[":hash"].$get({ param: { hash } })),
   sendEvents: async (events: readonly PreflightEvent[]): Promise<EventsResponse> => {

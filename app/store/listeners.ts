@@ -61,10 +61,10 @@ listen({ actionCreator: draftsWait, effect: (_action, { getState }) => warnBefor
 
 /** Why the disk did not take it, for the person who holds the device. */
 export function wordsFor(error: unknown): string {
-  if (error instanceof DeviceError) return `The last answer is not kept yet. ${error.message}`;
+  if (error instanceof DeviceError) return `The last answer is not saved yet. ${error.message}`;
   return (error as Error).name === "QuotaExceededError"
-    ? "This device is full: the last answer is not kept yet. Free some space, and leave this page open."
-    : "The last answer is not kept yet: this browser does not let it be stored. Leave this page open.";
+    ? "This device is full: the last answer is not saved yet. Free some space, and leave this page open."
+    : "The last answer is not saved yet: this browser does not let it be stored. Leave this page open.";
 }
 
 const stay = (event: BeforeUnloadEvent) => event.preventDefault();

@@ -23,27 +23,32 @@ const restoring = () => async (dispatch: AppDispatch, getState: () => RootState)
   listenToOthers(dispatch, getState);
   // Where nothing can be kept nothing is begun: the page says so in its place.
   await deviceDatabase();
-  const deviceId = await changeNote<string>("device id", (before) => before ?? newId(Date.now())).catch(() =>
-    newId(Date.now()),
+  // All at once: the first page waits for this.
+  const [deviceId, session, fleet, planned, openWalks, bundles] = await Promise.all([
+    changeNote<string>("device id", (before) => before ?? newId(Date.now())).catch(() => newId(Date.now())),
+    readNote<{ crewId: string | null; night: boolean }>("session"),
+    readNote<Fleet>("fleet"),
+    readNote<PlannedState>("planned"),
+    readNote<OpenPreflight[]>(OPEN_WALKS),
+    noteKeys("bundle:").then((keys) => Promise.all(keys.map((key) => readNote<AircraftBundle>(key)))),
+  ]);
+  if (fleet) await dispatch(serverApi.util.upsertQueryData("fleet", undefined, inTodaysShape(fleet)));
+  await Promise.all(
+    bundles.map(
+      (bundle) =>
+        bundle &&
+        dispatch(
+          serverApi.util.upsertQueryData("bundle", bundle.aircraft.registration, {
+            ...bundle,
+            // One that was kept before walks and laps were told with it.
+            walks: bundle.walks ?? [],
+            laps: bundle.laps ?? {},
+          }),
+        ),
+    ),
   );
-  const session = await readNote<{ crewId: string | null; night: boolean }>("session");
-  const fleet = await readNote<Fleet>("fleet");
-  if (fleet) await dispatch(serverApi.util.upsertQueryData("fleet", undefined, fleet));
-  for (const key of await noteKeys("bundle:")) {
-    const bundle = await readNote<AircraftBundle>(key);
-    // One that was kept before walks and laps were told with it.
-    if (bundle)
-      await dispatch(
-        serverApi.util.upsertQueryData("bundle", bundle.aircraft.registration, {
-          ...bundle,
-          walks: bundle.walks ?? [],
-          laps: bundle.laps ?? {},
-        }),
-      );
-  }
-  const before = await readNote<PlannedState>("planned");
-  if (before) dispatch(plannedRestored(before));
-  const open = (await readNote<OpenPreflight[]>(OPEN_WALKS)) ?? [];
+  if (planned) dispatch(plannedRestored(planned));
+  const open = openWalks ?? [];
   dispatch(openPreflightsKnown(open));
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
   dispatch(sendAgain());
@@ -51,6 +56,17 @@ const restoring = () => async (dispatch: AppDispatch, getState: () => RootState)
   const openIds = new Set(open.map(({ preflightId }) => preflightId));
   void pruneSent(openIds, Date.now()).catch(() => undefined);
 };
+
+/** A group that was kept before the server told what is open and what was measured: until it is asked again that is not known. */
+const inTodaysShape = (fleet: Fleet): Fleet => ({
+  ...fleet,
+  aircraft: fleet.aircraft.map((aircraft) => ({
+    ...aircraft,
+    open: aircraft.open ?? [],
+    fluids: aircraft.fluids ?? { oil: [] },
+    lastFlown: aircraft.lastFlown ?? null,
+  })),
+});
 
 /** What the other windows of this device do is seen here at once. */
 function listenToOthers(dispatch: AppDispatch, getState: () => RootState): void {

@@ -2,6 +2,7 @@ import { combineReducers, type ThunkDispatch, type UnknownAction } from "@reduxj
 import { serverApi } from "./server/server-api";
 import { sessionSlice } from "./session-slice";
 import { syncSlice } from "./sync/sync-slice";
+import { versionSlice } from "./version-slice";
 import { plannedSlice } from "./walk/planned-slice";
 import { preflightSlice } from "./walk/preflight-slice";
 
@@ -11,6 +12,7 @@ export const rootReducer = combineReducers({
   preflight: preflightSlice.reducer,
   sync: syncSlice.reducer,
   server: serverApi.reducer,
+  version: versionSlice.reducer,
 });
 
 export type RootState = ReturnType<typeof rootReducer>;

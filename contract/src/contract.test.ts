@@ -481,7 +481,7 @@ describe("a list on paper", () => {
   test("has every line once, what is wanted of it, why it is there today, and the putting away last", () => {
     expect(paperLines(list)).toEqual([
       {
-        step: "Lap",
+        step: "Walkaround",
         station: "Left | side",
         title: "Hinges [left]",
         good: "serviceable; 3 of them",
@@ -490,7 +490,7 @@ describe("a list on paper", () => {
         caution: "Hot.",
       },
       {
-        step: "Lap",
+        step: "Walkaround",
         station: "Left | side",
         title: "Ice",
         good: "dry",

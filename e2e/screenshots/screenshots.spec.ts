@@ -37,7 +37,7 @@ for (const [size, viewport] of [
     await page.mouse.wheel(0, -2000);
     await shot("start");
     if (size === "phone") {
-      await page.getByRole("button", { name: "The lap" }).click();
+      await page.getByRole("button", { name: "Route" }).click();
       await page.getByText("Searched through every order").waitFor();
       await shot("lap");
       await page.getByRole("button", { name: "Back to the start" }).click();
@@ -57,7 +57,7 @@ for (const [size, viewport] of [
       await shot("oil-log");
       await page.getByRole("button", { name: "Back to the start" }).click();
     }
-    await page.getByRole("button", { name: "Begin the walk" }).click();
+    await page.getByRole("button", { name: "Begin the preflight" }).click();
     await walker.walkTo("right-gear.tyre");
     await walker.walkTo("left-tip.play");
     await shot("walk");

@@ -134,11 +134,11 @@ export class Walker {
       await expect(prepare).toBeVisible({ timeout: 3000 });
     }).toPass();
     await prepare.click();
-    await page.getByRole("button", { name: "Begin the walk" }).waitFor();
+    await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
   }
 
   async go(): Promise<string> {
-    await this.page.getByRole("button", { name: "Begin the walk" }).click();
+    await this.page.getByRole("button", { name: "Begin the preflight" }).click();
     await this.page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
     return this.page.url().split("/").at(-1) ?? "";
   }

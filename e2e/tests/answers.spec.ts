@@ -95,7 +95,7 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   await walker.jumpTo("papers.inspections");
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(walker.title).toHaveText("Open discrepancies read");
-  await page.getByRole("button", { name: "Later" }).click();
+  await page.getByRole("button", { name: "Postpone" }).click();
   await expect(walker.title).toHaveText("Inspections in date and in hours");
   await walker.walkTo("papers.hours");
   await walker.answer();
@@ -250,22 +250,22 @@ for (const [size, viewport] of [
     await expectAccessible(page, "today");
     await page.getByRole("button", { name: /^QX-TAR/ }).click();
     await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-    await page.getByRole("button", { name: "Begin the walk" }).waitFor();
+    await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
     await expectAccessible(page, "start");
     for (const [button, there] of [
       ["Read-and-do", "How you walk it"],
-      ["The lap", "Searched through every order"],
+      ["Route", "Searched through every order"],
       ["Today's list", "Different today"],
-      ["Its own items", "What saving changes"],
+      ["Added items", "What saving changes"],
     ] as const) {
       await page.getByRole("button", { name: button }).click();
       await page.getByText(there).first().waitFor();
       await page.waitForTimeout(300);
       await expectAccessible(page, button);
       await page.getByRole("button", { name: /^(Back|Done|Back to the start)$/ }).click();
-      await page.getByRole("button", { name: "Begin the walk" }).waitFor();
+      await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
     }
-    await page.getByRole("button", { name: "Begin the walk" }).click();
+    await page.getByRole("button", { name: "Begin the preflight" }).click();
     await walker.walkTo("approach.ground");
     await expectAccessible(page, "walk");
     await page.getByRole("button", { name: "Found something" }).click();

@@ -20,7 +20,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
 
   // The ignition is put off, and the propeller gone to out of turn: the hand is stopped.
   await walker.walkTo("cockpit.ignition");
-  await button(page, "Later").click();
+  await button(page, "Postpone").click();
 
   // With the battery on, the ledger says so at one tap, and the clock runs.
   await walker.walkTo("cockpit.flaps");
@@ -50,7 +50,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
 
   // One tie-down is forgotten: the way to it is said at the door of the aircraft.
   await walker.walkTo("tail.tie-down");
-  await button(page, "Later").click();
+  await button(page, "Postpone").click();
   await walker.walkTo("right-side.beacon-date");
   await expect(page.getByTestId("confirm-06/2028")).toBeVisible();
   await walker.walkTo("left-leading.pitot-cover");
@@ -62,7 +62,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await walker.answer();
   await button(page, /^Lap \d/).click();
   await walker.jumpToVerdict();
-  await button(page, "Sign: I fly").click();
+  await button(page, "Accept the aircraft").click();
 
   // After the flight: only what came off goes back on, and it can wait until then.
   await button(page, "To the aircraft").click();

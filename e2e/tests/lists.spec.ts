@@ -44,7 +44,7 @@ test("a better lap is searched away from the interface, and walked when it is ta
   await button(page, /Yuki/).click();
   const walker = new Walker(page);
   await walker.prepare("QX-HLD");
-  await button(page, "The lap").click();
+  await button(page, "Route").click();
   await expect(page.getByTestId("lap-verdict")).toContainText("shorter, and every rule kept");
   await expect(page.getByText("Searched through every order: none is shorter.")).toBeVisible();
   await button(page, "Walk it this way").click();
@@ -66,7 +66,7 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   const pilot = new Walker(page);
   await pilot.prepare("QX-TAR");
   // A pilot reads them.
-  await button(page, "Its own items").click();
+  await button(page, "Added items").click();
   await expect(
     page.getByText("Owners, instructors and mechanics write them; as pilot you read them."),
   ).toBeVisible();
@@ -79,7 +79,7 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await owner.goto("/");
   await button(owner, /Yuki/).click();
   await new Walker(owner).prepare("QX-TAR");
-  await button(owner, "Its own items").click();
+  await button(owner, "Added items").click();
   await button(owner, "Add an item").click();
   await button(owner, "Save for everyone").click();
   await expect(owner.getByTestId("own-message")).toHaveText("Not saved yet: something is missing.");
@@ -161,7 +161,7 @@ test("a list of two thousand items is taken, shown and walked", async ({ page })
   await expect(page.getByText("QX-LNG: 2000 items at 1 stations.")).toBeVisible();
   await page.setViewportSize(WIDE);
   await button(page, "Back to the start").click();
-  await button(page, "Begin the walk").click();
+  await button(page, "Begin the preflight").click();
   for (let i = 1; i <= 5; i++) {
     await expect(page.getByRole("heading", { level: 1 })).toHaveText(`Rivet ${i}`);
     await page.keyboard.press("Enter");

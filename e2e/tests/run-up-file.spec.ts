@@ -197,7 +197,7 @@ test("a page that is closed before it was written down: the trace and every answ
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
   await page.getByTestId("ask-other-side").waitFor();
   await page.reload();
-  await expect(page.getByTestId("kept-run-up")).toContainText("not written down yet");
+  await expect(page.getByTestId("kept-run-up")).toContainText("not logged yet");
   // The first question was answered; it is gone on from there.
   await expect(page.getByTestId("ask-which-side")).toBeHidden();
   await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();

@@ -36,7 +36,7 @@ test("a full disk drops nothing and says so: an answer, a draft, oil outside of 
   // The walk goes on all the same, and what is typed is told as well.
   await button(page, "Found something").first().click();
   await page.getByLabel("What was found").fill("Oil on the nose wheel");
-  await expect(page.getByTestId("keep-error")).toContainText("not kept yet");
+  await expect(page.getByTestId("keep-error")).toContainText("not saved yet");
   await diskTakes(page, true);
   // By itself, without another answer; it is told where the words are being written, and until all of it is kept.
   await expect(page.getByTestId("keep-error")).toHaveCount(0, { timeout: 15_000 });

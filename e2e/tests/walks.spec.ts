@@ -33,7 +33,7 @@ test("the glider just rigged: alone it is stopped, with a second person every su
   await walker.answer();
   await expect(page.getByTestId("blocked")).toContainText("This takes two");
   await expectAccessible(page, "this takes two");
-  await button(page, "Later, when somebody is").click();
+  await button(page, "Postpone until somebody is").click();
   await expect(walker.title).toHaveText("Airspeed zero, altimeter to the field, compass");
   await walker.walkTo("left-aileron.held");
   const pair = page.getByTestId("pair");
@@ -53,7 +53,7 @@ test("the glider just rigged: alone it is stopped, with a second person every su
   expect((await kinds(page, id, "crew.joined")).length).toBe(1);
 
   // The dolly goes back on afterwards.
-  await button(page, "Sign: I fly").click();
+  await button(page, "Accept the aircraft").click();
   await button(page, "After the flight: put it away").click();
   await expect(page.getByText("Tail dolly on")).toBeVisible();
 });

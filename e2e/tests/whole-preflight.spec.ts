@@ -59,7 +59,7 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   await page.getByRole("button", { name: /^Fly and watch/ }).click();
   await page.getByRole("button", { name: "Log it" }).click();
   await walker.walkTo("right-tip.light");
-  await expect(page.getByTestId("kept")).toHaveText("Kept and sent");
+  await expect(page.getByTestId("kept")).toHaveText("Saved and sent");
 
   // The server is killed; the walk goes on, and says what it knows.
   await cravix.end("SIGKILL");
@@ -89,9 +89,9 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   await walker.walkToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
   await expect(page.getByText("Elevator: 3 serviceable, 4 expected")).toBeVisible();
-  await page.getByRole("button", { name: "Sign: I fly" }).click();
+  await page.getByRole("button", { name: "Accept the aircraft" }).click();
   await expect(page.getByTestId("signed")).toContainText("fly, Inês Valadares");
-  await expect(page.getByTestId("kept")).toHaveText("Kept and sent", { timeout: 40_000 });
+  await expect(page.getByTestId("kept")).toHaveText("Saved and sent", { timeout: 40_000 });
 
   const device = await eventsOnDevice(page, id);
   const record = await cravix.eventsOnRecord(id);

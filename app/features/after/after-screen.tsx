@@ -7,8 +7,10 @@ import { closePreflight } from "../../store/walk/preflight-actions";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Keypad, pressKey } from "../../ui/input/keypad";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
-import { Heading, Text } from "../../ui/text";
+import { Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
 import { useActs } from "../walk/use-acts";
 import { useWalk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
@@ -32,6 +34,7 @@ function After({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
   const acts = useActs(walk);
   const dispatch = useAppDispatch();
+  const wide = useWide();
   const { list, state } = folded;
   const items = afterItems(list, state);
   const open = items.filter((item) => !state.answers[item.id]);
@@ -42,6 +45,7 @@ function After({ folded }: { folded: FoldedWalk }) {
   const put = (item: Item) => acts.checked(item);
   return (
     <Screen
+      back="/"
       actions={
         measuring?.reading ? (
           <>
@@ -89,16 +93,16 @@ function After({ folded }: { folded: FoldedWalk }) {
         )
       }
     >
-      <Heading level={1} className="mt-2 text-3xl">
+      <PageHead className="mt-2" title={`${list.registration} after the flight`}>
         {open.length === 0 ? `${list.registration} is put away` : `After the flight: ${open.length} open`}
-      </Heading>
-      <View className="mt-3 gap-2">
+      </PageHead>
+      <View className={wide ? "mt-3 flex-row flex-wrap gap-2" : "mt-3 gap-2"}>
         {items.map((item) => {
           const answer = state.answers[item.id];
           return (
             <View
               key={item.id}
-              className={`flex-row items-center gap-3 rounded-xl px-3 py-2 ${answer ? "bg-stone" : "border-2 border-ink"}`}
+              className={`flex-row items-center gap-3 rounded-xl px-3 py-2 ${wide ? "w-[49%]" : ""} ${answer ? "bg-stone" : "border-2 border-ink"}`}
             >
               {answer ? (
                 <GradeMark grade="within limits" size={20} />

@@ -28,21 +28,8 @@ function Debrief({ folded }: { folded: FoldedWalk }) {
   const caught = list.items.filter((item) => state.answers[item.id]?.caught);
   const name = (stationId: string) => list.stations.find((s) => s.id === stationId)?.name ?? stationId;
   return (
-    <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
-      actions={
-        <Button
-          tone="primary"
-          className="min-h-20"
-          textClassName="text-xl"
-          testID="primary"
-          onPress={() => router.replace(`/preflight/${state.id}/verdict`)}
-        >
-          To the verdict
-        </Button>
-      }
-    >
-      <PageHead>How it was walked</PageHead>
+    <Screen back={`/preflight/${state.id}/verdict`}>
+      <PageHead title={`${list.registration} debrief`}>How it was walked</PageHead>
       <Text className="text-voice">For you. Nobody else is shown this.</Text>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
@@ -94,7 +81,7 @@ function Debrief({ folded }: { folded: FoldedWalk }) {
 const CAUSE = {
   "spoken to": "Spoken to",
   "screen left": "Away from the screen",
-  "long gap": "A long silence",
+  "long gap": "A long time without an answer",
 };
 
 function Interruptions({ walk: { list, state } }: { walk: Walk }) {
@@ -122,7 +109,7 @@ function HowFar({ walk: { list, state } }: { walk: Walk }) {
   if (!lap || lap.metres === 0) return null;
   return (
     <View className="gap-1">
-      <Heading className="text-lg">The lap: {lap.metres.toFixed(0)} m</Heading>
+      <Heading className="text-lg">The walkaround: {lap.metres.toFixed(0)} m</Heading>
       <Text className="text-voice">
         {lap.returns === 0
           ? "Each station once, no way back."

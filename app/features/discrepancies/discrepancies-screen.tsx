@@ -1,19 +1,23 @@
 import type { DiscrepancyDetail } from "@cravix/contract/client";
-import { router, useFocusEffect } from "expo-router";
+import { FINDING_GRADES, type PlanView as Plan, type Station } from "@cravix/core";
+import { useFocusEffect } from "expo-router";
 import { useEffect, useState } from "react";
-import { View } from "react-native";
+import { Pressable, View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useBundle, useCrew, useDiscrepancies } from "../../store/server/server-state";
 import { recordOfAircraft } from "../../store/walk/record";
+import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
-import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
-import { KeptMark } from "../sync/kept-mark";
+import { LogParts } from "../shell/log-parts";
+import { PlaceFrame } from "../shell/place-frame";
+
+type Shown = DiscrepancyDetail | undefined;
 
 /** What is logged on the group's aircraft: open first, each with how it was measured since. */
 export function DiscrepanciesScreen() {
@@ -21,91 +25,166 @@ export function DiscrepanciesScreen() {
   const ready = useAppSelector((state) => state.session.ready);
   const toSend = useAppSelector((state) => state.sync.toSend);
   const { data, refetch: load } = useDiscrepancies(ready);
+  const [chosen, setChosen] = useState<string>();
   useFocusEffect(load);
   // toSend: comes again when what was logged here has been sent.
   useEffect(() => {
     if (toSend === 0) load();
   }, [toSend, load]);
-  const items = data?.items;
-  const open = items?.filter((d) => !d.closed && !d.withdrawn) ?? [];
-  const closed = items?.filter((d) => d.closed && !d.withdrawn) ?? [];
-  const withdrawn = items?.filter((d) => d.withdrawn) ?? [];
+  const items = data?.items ?? [];
+  const rank = (d: DiscrepancyDetail) => -FINDING_GRADES.indexOf(d.grade);
+  const open = items.filter((d) => !d.closed && !d.withdrawn).sort((a, b) => rank(a) - rank(b));
+  const closed = items.filter((d) => d.closed && !d.withdrawn);
+  const withdrawn = items.filter((d) => d.withdrawn);
+  const shown: Shown = items.find((d) => d.id === chosen) ?? (wide ? (open[0] ?? closed[0]) : undefined);
+  const part = (title: string, all: readonly DiscrepancyDetail[]) =>
+    all.length > 0 && (
+      <View className="gap-2">
+        <Heading className="mt-2 text-lg">{`${title}: ${all.length}`}</Heading>
+        {all.map((d) => (
+          <View key={d.id} className="gap-2">
+            <Row
+              discrepancy={d}
+              chosen={d.id === shown?.id}
+              onPress={() => setChosen(d.id === chosen && !wide ? undefined : d.id)}
+            />
+            {!wide && d.id === shown?.id && <Detail discrepancy={d} onSigned={load} />}
+          </View>
+        ))}
+      </View>
+    );
   return (
-    <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
-      actions={
-        <Button tone="primary" className="min-h-16" onPress={() => router.replace("/")}>
-          To the aircraft
-        </Button>
-      }
-    >
-      <View className="flex-row items-baseline justify-between">
-        <Heading level={1} className="text-2xl">
-          Discrepancies
-        </Heading>
-        <KeptMark />
-      </View>
-      {data?.remembered && (
-        <Text className="mt-1 text-sm">
-          No network: this is what the server said last. What was found on this device since is on its way.
-        </Text>
-      )}
-      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
-        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
-          <Heading className="text-lg">Open: {open.length}</Heading>
-          {items && open.length === 0 && <Text className="text-voice">Nothing is logged.</Text>}
-          {open.map((d) => (
-            <OpenCard key={d.id} discrepancy={d} onSigned={load} />
-          ))}
-        </View>
-        <View className={wide ? "flex-1 gap-2" : "gap-2"}>
-          <Heading className="text-lg">Signed off: {closed.length}</Heading>
-          {closed.map((d) => (
-            <View key={d.id} className="border-b-2 border-stone pb-2">
-              <Text className="font-mid">
-                {d.registration}: {d.text}
-              </Text>
-              <Text className="text-sm text-voice">
-                {d.closed && dayText(d.closed.at)}: {d.closed?.how}
-              </Text>
-            </View>
-          ))}
-          {withdrawn.length > 0 && (
-            <>
-              <Heading className="mt-3 text-lg">Logged by mistake: {withdrawn.length}</Heading>
-              {withdrawn.map((d) => (
-                <Withdrawn key={d.id} discrepancy={d} />
-              ))}
-            </>
+    <PlaceFrame
+      name="Log"
+      parts={<LogParts here="/log" />}
+      list={
+        <>
+          {data?.remembered && (
+            <Text className="text-sm">
+              No network: this is what the server said last. What was found on this device since is on its
+              way.
+            </Text>
           )}
-        </View>
-      </View>
-    </Screen>
+          {!data && <Text className="text-voice">Fetching the log …</Text>}
+          {data && open.length === 0 && <Text className="text-voice">Nothing is open.</Text>}
+          {part("Open", open)}
+          {part("Signed off", closed)}
+          {part("Logged by mistake", withdrawn)}
+        </>
+      }
+      detail={shown && <Detail key={shown.id} discrepancy={shown} onSigned={load} />}
+    />
   );
 }
 
-/** It was withdrawn by who logged it: still here to be read, with who and when. */
-function Withdrawn({ discrepancy: d }: { discrepancy: DiscrepancyDetail }) {
+function Row({
+  discrepancy: d,
+  chosen,
+  onPress,
+}: {
+  discrepancy: DiscrepancyDetail;
+  chosen: boolean;
+  onPress: () => void;
+}) {
+  const isOpen = !d.closed && !d.withdrawn;
   return (
-    <View className="border-b-2 border-stone pb-2">
-      <Text className="font-mid">
-        {d.registration}: {d.text}
+    <Pressable
+      role="button"
+      aria-pressed={chosen}
+      onPress={onPress}
+      className={`min-h-14 flex-row items-center gap-3 overflow-hidden rounded-xl border-2 py-2 pl-4 pr-3 ${chosen ? "border-ink bg-stone" : "border-stone"}`}
+    >
+      {chosen && <View className="absolute bottom-0 left-0 top-0 w-2 bg-chock" />}
+      <GradeMark grade={isOpen ? d.grade : "within limits"} />
+      <View className="shrink grow">
+        <Text className="font-mid" numberOfLines={2}>
+          {`${d.registration}: ${withMeasure(d.text, d.measure)}`}
+        </Text>
+        <Text className="text-sm text-voice">
+          {isOpen
+            ? `${GRADE_WORD[d.grade]} · ${dayText(d.openedAt)}`
+            : d.closed
+              ? `Signed off · ${dayText(d.closed.at)}`
+              : `Withdrawn · ${dayText(d.withdrawn?.at ?? d.openedAt)}`}
+        </Text>
+      </View>
+    </Pressable>
+  );
+}
+
+/** One discrepancy with its whole story, and its sign-off by who may. */
+function Detail({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; onSigned: () => void }) {
+  const wide = useWide();
+  const crew = useCrew();
+  const type = useBundle(d.registration)?.type;
+  const station = type?.stations.find((s) => s.id === d.stationId);
+  const name = (id: string) => crew.find((member) => member.id === id)?.name ?? id;
+  const story: { at: string; text: string }[] = [
+    { at: d.openedAt, text: `Logged by ${d.openedByName}` },
+    ...d.observations.map((o) => ({
+      at: o.at,
+      text: `${o.state}${o.measure ? `, ${o.measure}` : ""} (${name(o.crewId)})`,
+    })),
+    ...(d.closed
+      ? [{ at: d.closed.at, text: `Signed off by ${name(d.closed.crewId)}: ${d.closed.how}` }]
+      : []),
+    ...(d.withdrawn
+      ? [{ at: d.withdrawn.at, text: `Withdrawn by ${name(d.withdrawn.crewId)}, who logged it` }]
+      : []),
+  ];
+  return (
+    <View className="gap-3" testID="discrepancy-detail">
+      {wide && (
+        <View className="flex-row items-center gap-3">
+          <GradeMark grade={d.closed || d.withdrawn ? "within limits" : d.grade} size={36} />
+          <Heading className="shrink text-2xl">{withMeasure(d.text, d.measure)}</Heading>
+        </View>
+      )}
+      <Text className="text-voice">
+        {[d.registration, station?.name ?? d.stationId, GRADE_WORD[d.grade]].filter(Boolean).join(" · ")}
       </Text>
-      <Text className="text-sm text-voice">
-        {d.withdrawn && dayText(d.withdrawn.at)}: withdrawn by {d.openedByName}, who logged it
-      </Text>
+      <View>
+        {story.map(({ at, text }) => (
+          <View key={`${at}${text}`} className="flex-row gap-4 border-b-2 border-stone py-1.5">
+            <Text className={`${wide ? "w-36" : "w-28"} text-voice`}>{dayText(at)}</Text>
+            <Text className="shrink">{text}</Text>
+          </View>
+        ))}
+      </View>
+      {wide && type?.plan && station && <Where plan={type.plan} station={station} />}
+      {!d.closed && !d.withdrawn && <SignOff discrepancy={d} onSigned={onSigned} />}
     </View>
   );
 }
 
-function OpenCard({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; onSigned: () => void }) {
+/** Where on the aircraft it is. */
+function Where({ plan, station }: { plan: Plan; station: Station }) {
+  const { x, y } = station;
+  if (x === undefined || y === undefined) return null;
+  const bead: Bead = {
+    stationId: station.id,
+    name: station.name,
+    x,
+    y,
+    state: "here",
+    flagged: true,
+    left: 0,
+    detail: "",
+  };
+  return (
+    <View className="h-[250px]" aria-hidden>
+      <PlanView plan={plan} beads={[bead]} />
+    </View>
+  );
+}
+
+function SignOff({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; onSigned: () => void }) {
   const dispatch = useAppDispatch();
   const crewId = useAppSelector((state) => state.session.crewId);
   const crew = useCrew();
-  const station = useBundle(d.registration)?.type.stations.find((s) => s.id === d.stationId)?.name;
   const [how, setHow] = useState<string>();
-  const mechanic = crew.find((member) => member.id === crewId)?.role === "mechanic";
-  const name = (id: string) => crew.find((member) => member.id === id)?.name ?? id;
+  if (crew.find((member) => member.id === crewId)?.role !== "mechanic")
+    return <Text className="text-sm text-voice">A mechanic signs it off.</Text>;
   const sign = () => {
     if (!how?.trim()) return;
     // Not part of any walk: a record of its own.
@@ -113,38 +192,18 @@ function OpenCard({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail
     setHow(undefined);
     onSigned();
   };
+  if (how === undefined)
+    return (
+      <Button className="self-start px-5" textClassName="text-base" onPress={() => setHow("")}>
+        Sign it off
+      </Button>
+    );
   return (
-    <View className="gap-1 rounded-xl bg-stone px-3 py-3">
-      <View className="flex-row items-center gap-2">
-        <GradeMark grade={d.grade} />
-        <Text className="font-strong">{GRADE_WORD[d.grade]}</Text>
-        <Text className="shrink text-sm text-voice">
-          {d.registration}, {station ?? d.stationId}
-        </Text>
-      </View>
-      <Text className="font-mid text-lg">{withMeasure(d.text, d.measure)}</Text>
-      <Text className="text-sm text-voice">
-        {dayText(d.openedAt)}, {d.openedByName}
-      </Text>
-      {d.observations.map((o) => (
-        <Text key={o.at + o.crewId} className="text-sm">
-          {dayText(o.at)}: {o.state}
-          {o.measure ? `, ${o.measure}` : ""} ({name(o.crewId)})
-        </Text>
-      ))}
-      {mechanic && how === undefined && (
-        <Button className="mt-1" textClassName="text-base" onPress={() => setHow("")}>
-          Sign it off
-        </Button>
-      )}
-      {mechanic && how !== undefined && (
-        <View className="mt-1 gap-2">
-          <TextField label="What was done" value={how} onChange={setHow} maxLength={2000} multiline />
-          <Button tone="primary" onPress={sign} disabled={how.trim() === ""}>
-            Sign off
-          </Button>
-        </View>
-      )}
+    <View className="max-w-xl gap-2">
+      <TextField label="What was done" value={how} onChange={setHow} maxLength={2000} multiline />
+      <Button tone="primary" onPress={sign} disabled={how.trim() === ""}>
+        Sign off
+      </Button>
     </View>
   );
 }

@@ -1,6 +1,5 @@
 import { formatQuantity, ONLY_ENGINE } from "@cravix/core";
-import { router } from "expo-router";
-import { View } from "react-native";
+import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
@@ -23,31 +22,21 @@ function AddOil({ folded }: { folded: FoldedWalk }) {
   const suggested = read(engines?.[0])?.addContainers ?? 1;
   const form = useOilAddition(profile, engines, (engine) => read(engine)?.levelQt, suggested);
   const own = read(form.engine);
-  const back = () => router.replace(`/preflight/${walk.state.id}`);
+  const back = () => goBack(`/preflight/${walk.state.id}`);
   const log = () => {
     acts.oilAdded(form.added);
     back();
   };
   return (
     <Screen
+      back={`/preflight/${walk.state.id}`}
       actions={
-        <View className="flex-row gap-3">
-          <Button tone="deck" className="min-h-20 flex-1" onPress={back}>
-            Back
-          </Button>
-          <Button
-            tone="primary"
-            className="min-h-20 flex-[1.7]"
-            textClassName="text-xl"
-            testID="primary"
-            onPress={log}
-          >
-            It went in: log it
-          </Button>
-        </View>
+        <Button tone="primary" className="min-h-20" textClassName="text-xl" testID="primary" onPress={log}>
+          It went in: log it
+        </Button>
       }
     >
-      <PageHead>Oil was added</PageHead>
+      <PageHead title={`${walk.list.registration} oil`}>Oil was added</PageHead>
       <Text className="mb-3 text-voice">
         {own
           ? `The dipstick said ${formatQuantity({ value: own.levelQt, unit: "US qt" })}. ${own.judgement.action ?? ""}`

@@ -80,7 +80,7 @@ export function DrainAnswer({ item, drain }: { item: Item; drain: Drain }) {
           : advice.step === "rock"
             ? "Rocked, waited: all drains again"
             : advice.step === "maintenance"
-              ? "Write it up: do not fly"
+              ? "Log it: do not fly"
               : advice.step === "clean"
                 ? "Take it as it is"
                 : (item.done ?? "Clean")}

@@ -47,7 +47,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
           ))}
           {fuel.onGroundWithinMin !== undefined && (
             <View className="min-w-[28%] flex-1">
-              <Text className="text-sm text-voice">off now: down by</Text>
+              <Text className="text-sm text-voice">off now: land by</Text>
               <Text className="font-strong text-lg" testID="down-by">
                 {clockText(addMinutes(new Date(), Math.floor(fuel.onGroundWithinMin)))}
               </Text>

@@ -1,8 +1,7 @@
 import { checkUplifts, formatNumber, wordsOfWalk } from "@cravix/core";
-import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
-import { Button } from "../../ui/input/button";
+import { goBack } from "../../ui/go-back";
 import { Toggle } from "../../ui/input/toggle";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
@@ -29,7 +28,7 @@ function Desk({ folded }: { folded: FoldedWalk }) {
   const acts = useActs(walk);
   const wide = useWide();
   const [part, setPart] = useState<Part>("How much");
-  const back = () => router.replace(`/preflight/${walk.state.id}`);
+  const back = () => goBack(`/preflight/${walk.state.id}`);
   const shown =
     wide && part === "How much"
       ? (["How much", "Enough?"] as const)
@@ -37,15 +36,8 @@ function Desk({ folded }: { folded: FoldedWalk }) {
         ? (["How much", "Enough?"] as const)
         : [part];
   return (
-    <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
-      actions={
-        <Button tone="primary" className="min-h-16" textClassName="text-xl" testID="primary" onPress={back}>
-          Back to the walk
-        </Button>
-      }
-    >
-      <PageHead>Fuel</PageHead>
+    <Screen back={`/preflight/${walk.state.id}`}>
+      <PageHead title={`${walk.list.registration} fuel`}>Fuel</PageHead>
       <View className="my-3 flex-row flex-wrap gap-2" role="group" aria-label="Parts of this page">
         {PARTS.map((name) => (
           <Toggle
@@ -90,7 +82,8 @@ function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Ac
             }}
           />
           <Text className="text-sm text-voice">
-            After it the walk asks for the dips and the drains again: what was measured before is in the log.
+            After it the preflight asks for the dips and the drains again: what was measured before is in the
+            log.
           </Text>
         </View>
       );
@@ -104,7 +97,7 @@ function Receipts({ walk }: { walk: Walk }) {
   if (checked.length === 0) return null;
   return (
     <View className="gap-2">
-      <Heading className="text-lg">Put in on this walk</Heading>
+      <Heading className="text-lg">Put in on this preflight</Heading>
       {checked.map(({ uplift, reconciled, open }) => (
         <View key={uplift.eventId} className="rounded-xl bg-stone px-3 py-2">
           <Text className="font-strong">{`${formatNumber(uplift.amount, 1)} ${uplift.unit}, ${uplift.tankId ?? "several tanks"}`}</Text>

@@ -83,8 +83,8 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
         <View className="flex-row flex-wrap gap-x-6 gap-y-2">
           <Figure label="Endurance" value={time(enough.enduranceMin)} />
           <Figure label="Less the reserve" value={time(enough.legalMin)} />
-          <Figure label="Off now: down by" value={clock(enough.legalMin)} />
-          <Figure label="At the worst: down by" value={clock(enough.worstLegalMin)} />
+          <Figure label="Off now: land by" value={clock(enough.legalMin)} />
+          <Figure label="At the worst: land by" value={clock(enough.worstLegalMin)} />
         </View>
       )}
       {shown.map((judgement) => (

@@ -1,7 +1,8 @@
 import { entryText, type LedgerEntry } from "@cravix/core";
-import { router } from "expo-router";
 import { View } from "react-native";
+import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useActs } from "../walk/use-acts";
@@ -19,28 +20,16 @@ function Ledger({ folded }: { folded: FoldedWalk }) {
   const { list, ledger, state } = walk;
   const go = (entry: LedgerEntry) => {
     if (!state.signed) acts.visit(entry.state === "out" ? (entry.backItemId ?? entry.itemId) : entry.itemId);
-    router.replace(`/preflight/${state.id}`);
+    goBack(`/preflight/${state.id}`);
   };
   const out = ledger.filter((entry) => entry.state === "out");
   const waits = ledger.filter((entry) => entry.state === "waits");
   const back = ledger.filter((entry) => entry.state === "back");
   return (
-    <Screen
-      actions={
-        <Button
-          tone="primary"
-          className="min-h-20"
-          textClassName="text-xl"
-          testID="primary"
-          onPress={() => router.replace(`/preflight/${state.id}`)}
-        >
-          Back to the walk
-        </Button>
-      }
-    >
-      <Heading level={1} className="mt-2 text-3xl">
+    <Screen back={`/preflight/${state.id}`}>
+      <PageHead className="mt-2" title={`${list.registration} ledger`}>
         {`${list.registration}: ${out.length === 0 ? "nothing is out" : `${out.length} out now`}`}
-      </Heading>
+      </PageHead>
       <Part title="Out now" none="Nothing is on, open or moved.">
         {out.map((entry) => (
           <Button

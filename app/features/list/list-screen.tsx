@@ -1,11 +1,9 @@
 import { type ComposedList, ComposeError, composeList, type Item } from "@cravix/core";
-import { router } from "expo-router";
 import { memo, useMemo } from "react";
-import { FlatList, View } from "react-native";
+import { FlatList, ScrollView, View } from "react-native";
 import { composeInput } from "../../store/walk/preflight-actions";
-import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
+import { BackButton, Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
@@ -36,27 +34,33 @@ function Preview({ aircraft }: { aircraft: KnownAircraft }) {
   const wide = useWide();
   const list = usePreview(aircraft);
   const { registration } = aircraft.bundle.aircraft;
-  const back = () => router.replace(`/aircraft/${registration}`);
+  const parent = `/aircraft/${registration}/prepare`;
   const lines = useMemo(() => (list instanceof ComposeError ? [] : linesOf(list)), [list]);
   if (list instanceof ComposeError)
     return (
-      <Screen
-        actions={
-          <Button tone="primary" onPress={back}>
-            Back
-          </Button>
-        }
-      >
-        <Heading level={1} className="mt-8 text-2xl">
+      <Screen back={parent}>
+        <PageHead className="mt-8 text-2xl" title="Today's list">
           {list.message}
-        </Heading>
+        </PageHead>
       </Screen>
     );
   const head = <Differences list={list} aircraft={aircraft} />;
   return (
     <View role="main" className="h-full bg-paper">
       <View className={`min-h-0 flex-1 ${wide ? "flex-row" : ""}`}>
-        {wide && <View className="w-[40%] border-r-2 border-stone px-[18px] pt-3">{head}</View>}
+        {wide && (
+          <View className="w-[40%] border-r-2 border-stone">
+            <View className="flex-row px-3 pt-3">
+              <BackButton tone="bare" to={parent} />
+            </View>
+            <ScrollView className="flex-1 px-6" tabIndex={0}>
+              {head}
+              <View className="mt-3 gap-2 rounded-2xl bg-deck p-3">
+                <ExportButtons list={list} bundle={aircraft.bundle} />
+              </View>
+            </ScrollView>
+          </View>
+        )}
         <FlatList
           data={lines}
           keyExtractor={(line) => (line.kind === "station" ? `s:${line.id}` : line.item.id)}
@@ -68,14 +72,12 @@ function Preview({ aircraft }: { aircraft: KnownAircraft }) {
           aria-label="Every line of today's list"
         />
       </View>
-      <View className="items-center bg-deck">
-        <View className="w-full max-w-3xl gap-2 px-4 py-3">
+      {!wide && (
+        <View className="gap-2 bg-deck px-4 py-3">
           <ExportButtons list={list} bundle={aircraft.bundle} />
-          <Button tone="primary" className="min-h-16" textClassName="text-xl" testID="primary" onPress={back}>
-            Back to the start
-          </Button>
+          <BackButton tone="deck" to={parent} />
         </View>
-      </View>
+      )}
     </View>
   );
 }
@@ -88,7 +90,7 @@ function Differences({ list, aircraft }: { list: ComposedList; aircraft: KnownAi
   }
   return (
     <View className="gap-2 pb-3">
-      <PageHead>Today's list</PageHead>
+      <PageHead title={`${list.registration} list`}>Today's list</PageHead>
       <Text className="text-voice">
         {list.registration}: {list.items.length} items at {list.stations.length} stations.{" "}
         {list.variant && `${list.variant.name}: ${list.variant.what}.`}

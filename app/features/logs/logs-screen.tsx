@@ -10,7 +10,6 @@ import {
   type OilProfile,
   type OilTrend,
 } from "@cravix/core";
-import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
@@ -54,20 +53,7 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
   );
   const logs = useLogs(bundle, type, fluid);
   return (
-    <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
-      actions={
-        <Button
-          tone="primary"
-          className="min-h-16"
-          textClassName="text-xl"
-          testID="primary"
-          onPress={() => router.replace(`/aircraft/${registration}`)}
-        >
-          Back to the start
-        </Button>
-      }
-    >
+    <Screen back={`/aircraft/${registration}`}>
       <PageHead>{`${registration}: fuel and oil`}</PageHead>
       <View className="my-3 flex-row gap-2">
         {PARTS.map((name) => (
@@ -115,7 +101,7 @@ function Oil({ logs, profile }: { logs: Logs; profile: OilProfile | undefined })
   if (!profile)
     return <Text className="text-voice">This aircraft has no engine: there is no oil to read.</Text>;
   if (logs.trouble) return <Text className="font-mid text-clay">{logs.trouble}</Text>;
-  if (!logs.trends) return <Text className="text-voice">Laying a line through the readings …</Text>;
+  if (!logs.trends) return <Text className="text-voice">Working out the oil consumption …</Text>;
   const [left, right] = logs.trends;
   const sides = left && right && compareOilUse(left.trend, right.trend);
   return (
@@ -149,14 +135,14 @@ function Uses({ trend, profile }: { trend: OilTrend; profile: OilProfile }) {
       <View className="flex-row flex-wrap gap-x-6 gap-y-1">
         {recent && (
           <Figure
-            label="Of late"
+            label="Recent"
             value={`${formatNumber(recent.perH, 2)} qt/h`}
             more={`${formatNumber(Math.max(0, recent.low), 2)} to ${formatNumber(recent.high, 2)}`}
           />
         )}
         {overall && (
           <Figure
-            label="Over all"
+            label="Overall"
             value={`${formatNumber(overall.perH, 2)} qt/h`}
             more={`${overall.readings} readings`}
           />
@@ -252,7 +238,7 @@ function FuelOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onL
           const wrong = dispatch(recordPutIn(bundle.type, { type: "fuel.uplifted", data }));
           setLogged(
             [
-              `${formatNumber(uplift.amount, 1)} ${uplift.unit} logged. The next walk will hold it against the dipstick.`,
+              `${formatNumber(uplift.amount, 1)} ${uplift.unit} logged. The next preflight checks it against the dipstick.`,
               ...wrong.map(asLogged),
             ].join(" "),
           );

@@ -80,7 +80,7 @@ export function ItemEditor({
         words={(id) => stations.find((station) => station.id === id)?.name ?? id}
       />
       <Choice
-        title="Found wrong, it is worth"
+        title="Grade, if it is not so"
         options={FINDING_GRADES}
         value={item.miss}
         onChange={(miss) => onChange({ miss })}

@@ -1,5 +1,4 @@
 import { type OwnItem, phaseIndex } from "@cravix/core";
-import { router } from "expo-router";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
@@ -34,65 +33,68 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
     .filter((station) => station.phase !== "after")
     .sort((a, b) => phaseIndex(a.phase) - phaseIndex(b.phase));
   const place = (id: string) => stations.find((station) => station.id === id)?.name ?? id;
-  const back = () => router.replace(`/aircraft/${bundle.aircraft.registration}`);
   const changed = isChanged(own.difference);
   const { editing } = own;
   return (
     <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      {...(!editing && { back: `/aircraft/${bundle.aircraft.registration}` })}
       actions={
-        <>
-          {own.message !== "" && (
-            <Text role="status" className="font-mid text-deck-ink" testID="own-message">
-              {own.message}
-            </Text>
-          )}
-          <View className="flex-row gap-3">
-            <Button
-              tone="deck"
-              className="min-h-16 flex-1"
-              textClassName="text-base"
-              onPress={editing ? () => own.edit(undefined) : back}
-            >
-              {editing ? "To all items" : "Back"}
-            </Button>
-            {mayWrite &&
-              (changed ? (
+        (mayWrite || editing || own.message !== "") && (
+          <>
+            {own.message !== "" && (
+              <Text role="status" className="font-mid text-deck-ink" testID="own-message">
+                {own.message}
+              </Text>
+            )}
+            <View className="flex-row gap-3">
+              {editing && (
                 <Button
-                  tone="primary"
-                  className="min-h-16 flex-[1.6]"
-                  textClassName="text-xl"
-                  testID="primary"
-                  onPress={() => void own.save()}
+                  tone="deck"
+                  className="min-h-16 flex-1"
+                  textClassName="text-base"
+                  onPress={() => own.edit(undefined)}
                 >
-                  Save for everyone
+                  To all items
                 </Button>
-              ) : (
-                <Button
-                  tone="primary"
-                  className="min-h-16 flex-[1.6]"
-                  textClassName="text-xl"
-                  testID="primary"
-                  onPress={own.add}
-                >
-                  Add an item
-                </Button>
-              ))}
-          </View>
-          {mayWrite && changed && !editing && (
-            <View className="flex-row justify-between">
-              <Button tone="bare-deck" textClassName="text-sm" onPress={own.add}>
-                Add another
-              </Button>
-              <Button tone="bare-deck" textClassName="text-sm" onPress={own.drop}>
-                Forget these changes
-              </Button>
+              )}
+              {mayWrite &&
+                (changed ? (
+                  <Button
+                    tone="primary"
+                    className="min-h-16 flex-[1.6]"
+                    textClassName="text-xl"
+                    testID="primary"
+                    onPress={() => void own.save()}
+                  >
+                    Save for everyone
+                  </Button>
+                ) : (
+                  <Button
+                    tone="primary"
+                    className="min-h-16 flex-[1.6]"
+                    textClassName="text-xl"
+                    testID="primary"
+                    onPress={own.add}
+                  >
+                    Add an item
+                  </Button>
+                ))}
             </View>
-          )}
-        </>
+            {mayWrite && changed && !editing && (
+              <View className="flex-row justify-between">
+                <Button tone="bare-deck" textClassName="text-sm" onPress={own.add}>
+                  Add another
+                </Button>
+                <Button tone="bare-deck" textClassName="text-sm" onPress={own.drop}>
+                  Drop these changes
+                </Button>
+              </View>
+            )}
+          </>
+        )
       }
     >
-      <PageHead>{`${bundle.aircraft.registration}: its own items`}</PageHead>
+      <PageHead>{`${bundle.aircraft.registration}: added items`}</PageHead>
       {!mayWrite && (
         <Text className="mt-1 text-voice">
           Owners, instructors and mechanics write them; as {role} you read them.

@@ -99,13 +99,13 @@ export function useOwnItems({ bundle }: KnownAircraft) {
         await api.sendFile(text, draft?.basis);
         drop();
         await refresh(dispatch, aircraft.registration);
-        setMessage("Saved. The next walk asks it; walks that were begun keep the list they had.");
+        setMessage("Saved. The next preflight asks it; those that were begun keep the list they had.");
         return true;
       } catch (error) {
         setMessage(
           error instanceof ProblemError
             ? error.message
-            : "The server cannot be reached. What you wrote stays here; save it again with a network.",
+            : "The server cannot be reached. What you wrote stays on this device; save it again with a network.",
         );
         return false;
       }

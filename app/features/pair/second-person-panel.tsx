@@ -37,7 +37,7 @@ export function SecondPersonPanel({
             </Button>
           ))}
           <Button tone="bare-deck" textClassName="text-sm" onPress={() => acts.later(item)}>
-            Later, when somebody is
+            Postpone until somebody is
           </Button>
         </>
       }

@@ -9,10 +9,10 @@ import {
   SAMPLE_FATES,
   SURFACE_WAYS,
 } from "@cravix/core";
-import { router } from "expo-router";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
 import { preferencesSet } from "../../store/walk/planned-slice";
+import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";
 import { Caution } from "../../ui/judgement-card";
@@ -66,22 +66,22 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
   ].filter((reason): reason is string => Boolean(reason));
   return (
     <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
       actions={
         <Button
           tone="primary"
           className="min-h-20"
           textClassName="text-xl"
           testID="primary"
-          onPress={() => router.replace(`/aircraft/${registration}`)}
+          onPress={() => goBack(`/aircraft/${registration}/prepare`)}
         >
           Done
         </Button>
       }
     >
-      <PageHead>How you walk it</PageHead>
+      <PageHead title={`${registration} preferences`}>How you work</PageHead>
       <Text className="text-voice">
-        {crew.find((member) => member.id === crewId)?.name} on {registration}, {name}. Kept for this aircraft.
+        {crew.find((member) => member.id === crewId)?.name} on {registration}, {name}. Saved for this
+        aircraft.
       </Text>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
@@ -139,7 +139,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
           {preferences.order ? (
             <View className="gap-2">
               <Heading className="text-lg">The lap</Heading>
-              <Text>An order of your own, from the page of the lap.</Text>
+              <Text>An order of your own, from the page of the route.</Text>
               <Button textClassName="text-base" onPress={() => set({ order: undefined })}>
                 Back to the list's own order
               </Button>
@@ -155,7 +155,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
                 why={why.lap}
               />
               <Choice
-                title="Where the lap begins"
+                title="Where the walkaround begins"
                 options={lap.map((station) => station.id)}
                 value={preferences.start ?? lap[0]?.id}
                 onChange={(start) => set({ start })}

@@ -1,17 +1,18 @@
 import { blockedBy, capital } from "@cravix/core";
 import { CORNER, cornerWords, STICK_CORNERS, type StickCorner, surfacesFor } from "@cravix/core/run-up";
-import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
 import Svg, { Circle, Line, Path, Rect } from "react-native-svg";
 import { speak } from "../../device/senses/speech";
 import { Alert } from "../../ui/alert";
+import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";
 import { Caution } from "../../ui/judgement-card";
+import { PageHead } from "../../ui/page-head";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Screen } from "../../ui/screen";
-import { Heading, Text } from "../../ui/text";
+import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { useActs } from "../walk/use-acts";
 import { useWalk } from "../walk/use-preflight";
@@ -43,7 +44,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
   const [seen, setSeen] = useState<ReadonlySet<Place>>(new Set());
   const place = PLACES[at] ?? "forward left";
   const item = walk.list.items.find((i) => i.drill === "controls");
-  const back = () => router.replace(`/preflight/${walk.state.id}`);
+  const back = () => goBack(`/preflight/${walk.state.id}`);
   const corner = STICK_CORNERS.find((c) => c === place);
   const pedal = place === "rudder left" ? "left" : place === "rudder right" ? "right" : "neutral";
   const words = corner ? cornerWords(corner) : `Rudder ${pedal}: trailing edge ${pedal}`;
@@ -123,9 +124,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
         </View>
       }
     >
-      <Heading level={1} className="text-2xl">
-        {capital(place)}
-      </Heading>
+      <PageHead className="text-2xl">{capital(place)}</PageHead>
       <Text className="text-lg">{words}</Text>
       {block && (
         <Alert frame="line" className="my-1">

@@ -22,8 +22,9 @@ import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/walk/record";
 import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
-import { Heading, Text } from "../../ui/text";
+import { Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
 import { LiveRunUp } from "./live/live-run-up";
 import { monitorOf } from "./live/monitor-of";
@@ -87,7 +88,6 @@ export function ProcedureDesk({
   const to = trace.t.at(-1) ?? from;
   return (
     <Screen
-      wideWidth="max-w-3xl"
       actions={
         <View className="flex-row gap-2">
           <Button tone="deck" className="min-h-16 flex-1" onPress={onBack}>
@@ -126,15 +126,13 @@ export function ProcedureDesk({
               }}
               disabled={!item.reading && judgement.grade !== "within limits"}
             >
-              Write it down
+              Log this
             </Button>
           )}
         </View>
       }
     >
-      <Heading level={1} className="mb-3 text-3xl">
-        {title}
-      </Heading>
+      <PageHead className="mb-3 text-3xl">{title}</PageHead>
       <View className="gap-4" testID={`judged-${procedure.replace(" ", "-")}`}>
         <JudgementCard judgement={judgement} />
         {procedure !== "warm up" && <TracePiece trace={trace} from={from} to={to} height={170} marks={[]} />}
@@ -160,9 +158,7 @@ export function ProcedureDesk({
             unit="exhaust of cylinder 1, °F"
           />
         )}
-        {!item && (
-          <Text className="text-voice">No item of this list asks for it: it is not written down.</Text>
-        )}
+        {!item && <Text className="text-voice">No item of this list asks for it: it is not logged.</Text>}
       </View>
     </Screen>
   );

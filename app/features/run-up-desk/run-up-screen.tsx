@@ -14,6 +14,7 @@ import { router } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { Alert } from "../../ui/alert";
+import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
@@ -47,9 +48,11 @@ function Desk({ folded, name }: { folded: FoldedWalk; name: string | undefined }
   const engine = useMemo(() => engineOfWalk(walk, name), [walk, name]);
   if (!engine)
     return (
-      <Screen actions={<BackToWalk id={walk.state.id} />}>
+      <Screen back={`/preflight/${walk.state.id}`}>
         <PageHead>No run-up on file</PageHead>
-        <Text>This type has no run-up figures on file. Its items are answered in the walk, one by one.</Text>
+        <Text>
+          This type has no run-up figures on file. Its items are answered one by one in the preflight.
+        </Text>
       </Screen>
     );
   return <EngineDesk walk={walk} engine={engine} />;
@@ -73,7 +76,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const words = sideWords(profile);
   const id = walk.state.id;
   const { read, trouble, begin, take, tell, forget } = useReadRunUp(walk, engine);
-  const toWalk = () => router.replace(`/preflight/${id}`);
+  const toWalk = () => goBack(`/preflight/${id}`);
   const block = blockedBy(walk.list, walk.state, engine.baseItem);
   const practice = way === "practice" || (way === "choose" && read?.practice === true);
 
@@ -316,17 +319,4 @@ interface Shown {
   id: Emergency;
   side?: "right" | "left";
   practice: boolean;
-}
-
-function BackToWalk({ id }: { id: string }) {
-  return (
-    <Button
-      tone="primary"
-      className="min-h-16"
-      textClassName="text-xl"
-      onPress={() => router.replace(`/preflight/${id}`)}
-    >
-      Back to the walk
-    </Button>
-  );
 }

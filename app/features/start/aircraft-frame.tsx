@@ -3,8 +3,8 @@ import type { Preferences } from "@cravix/core";
 import { Redirect, router } from "expo-router";
 import type { ReactNode } from "react";
 import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
-import { Heading } from "../../ui/text";
 import { type AircraftInHand, useAircraft } from "./use-aircraft";
 
 export type KnownAircraft = AircraftInHand & { bundle: AircraftBundle; preferences: Preferences };
@@ -24,18 +24,18 @@ export function AircraftFrame({
   return (
     <Screen
       actions={
-        <Button tone="primary" onPress={() => router.replace("/")}>
+        <Button tone="primary" className="min-h-16" testID="primary" onPress={() => router.replace("/")}>
           To the aircraft
         </Button>
       }
     >
-      <Heading level={1} className="mt-8 text-2xl">
+      <PageHead className="mt-8 text-2xl" title={registration}>
         {server === "not reached"
-          ? `No network, and ${registration} is not kept on this device`
+          ? `No network, and ${registration} is not saved on this device`
           : server === "reached"
             ? `There is no aircraft ${registration} in the group`
             : `Fetching ${registration} …`}
-      </Heading>
+      </PageHead>
     </Screen>
   );
 }

@@ -6,7 +6,7 @@ import {
   partOf,
   type ReadingKind,
 } from "@cravix/core";
-import { Redirect, router } from "expo-router";
+import { type Href, Redirect, router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
@@ -57,13 +57,13 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
   const begin = async () => {
     try {
       const id = await dispatch(beginPreflight(registration));
-      router.replace(`/preflight/${id}`);
+      router.replace(`/preflight/${id}` as Href);
     } catch (error) {
       setTrouble((error as Error).message);
     }
   };
   useShortcuts({ Enter: begin });
-  if (unfinished) return <Redirect href={`/preflight/${unfinished.preflightId}`} />;
+  if (unfinished) return <Redirect href={`/preflight/${unfinished.preflightId}` as Href} />;
   const { conditions, flightMin, celsius, secondCrewId } = plan;
   const has = (condition: Condition) =>
     bundle.type.items.concat(bundle.aircraft.ownItems).filter((item) => item.when?.includes(condition))
@@ -78,7 +78,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
     });
   return (
     <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
+      back={`/aircraft/${registration}`}
       actions={
         <>
           {trouble !== "" && (
@@ -86,25 +86,20 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
               {trouble}
             </Text>
           )}
-          <View className="flex-row gap-3">
-            <Button tone="deck" className="min-h-20 flex-1" onPress={() => router.replace("/")}>
-              Back
-            </Button>
-            <Button
-              tone="primary"
-              className="min-h-20 flex-[2]"
-              textClassName="text-2xl"
-              onPress={begin}
-              testID="primary"
-              hint={wide ? "Enter" : undefined}
-            >
-              Begin the walk
-            </Button>
-          </View>
+          <Button
+            tone="primary"
+            className="min-h-20"
+            textClassName="text-2xl"
+            onPress={begin}
+            testID="primary"
+            hint={wide ? "Enter" : undefined}
+          >
+            Begin the preflight
+          </Button>
         </>
       }
     >
-      <PageHead>{registration}</PageHead>
+      <PageHead title={`Prepare ${registration}`}>{registration}</PageHead>
       <Text className="text-voice">{bundle.aircraft.story}</Text>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-2 gap-4"}>
         <View className={wide ? "flex-1 gap-2" : "gap-2"}>
@@ -149,45 +144,29 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
         </View>
         <View className={wide ? "flex-1 gap-2" : "gap-2"}>
           <Known aircraft={aircraft} open={open} />
-          <Heading className="mt-2 text-lg">How you walk it</Heading>
+          <Heading className="mt-2 text-lg">How you work</Heading>
           <View className="flex-row flex-wrap gap-2">
             <Button
               className="min-w-[45%] flex-1"
               textClassName="text-base"
-              onPress={() => router.push(`/aircraft/${registration}/preferences`)}
+              onPress={() => router.push(`/aircraft/${registration}/preferences` as Href)}
             >
               {preferences.method === "read-and-do" ? "Read-and-do" : "Flow, then check"}
             </Button>
             <Button
               className="min-w-[45%] flex-1"
               textClassName="text-base"
-              onPress={() => router.push(`/aircraft/${registration}/lap`)}
+              onPress={() => router.push(`/aircraft/${registration}/route` as Href)}
             >
-              The lap
+              Route of the walkaround
             </Button>
             <Button
               className="min-w-[45%] flex-1"
               textClassName="text-base"
-              onPress={() => router.push(`/aircraft/${registration}/list`)}
+              onPress={() => router.push(`/aircraft/${registration}/list` as Href)}
             >
               Today's list
             </Button>
-            <Button
-              className="min-w-[45%] flex-1"
-              textClassName="text-base"
-              onPress={() => router.push(`/aircraft/${registration}/items`)}
-            >
-              Its own items
-            </Button>
-            {(bundle.type.fuel || bundle.type.oil) && (
-              <Button
-                className="min-w-[45%] flex-1"
-                textClassName="text-base"
-                onPress={() => router.push(`/aircraft/${registration}/logs` as "/")}
-              >
-                Fuel and oil log
-              </Button>
-            )}
           </View>
           <Heading className="mt-2 text-lg">Two of you?</Heading>
           <View className="flex-row flex-wrap gap-2">

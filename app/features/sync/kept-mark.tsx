@@ -18,7 +18,7 @@ export function NotKept() {
   if (!keepError && draftsWaiting === 0) return null;
   return (
     <Alert textClassName="font-strong text-sm" testID="keep-error">
-      {keepError ?? "What you typed is not kept yet: this device takes nothing more. Free some space."}
+      {keepError ?? "What you typed is not saved yet: this device takes nothing more. Free some space."}
     </Alert>
   );
 }
@@ -30,21 +30,21 @@ export function KeptMark() {
   if (keepError || draftsWaiting > 0) return <NotKept />;
   const words =
     unkept.length > 0
-      ? "Keeping …"
+      ? "Saving …"
       : refused.length > 0
-        ? `Kept here · ${refused.length} not taken`
+        ? `Saved on this device · ${refused.length} not taken`
         : server === "not reached"
-          ? `Kept here · no network${toSend > 0 ? ` · ${toSend} wait` : ""}`
+          ? `Saved on this device · no network${toSend > 0 ? ` · ${toSend} to send` : ""}`
           : server === "sign in" || server === "not allowed" || server === "busy"
-            ? `Kept here · ${STANDSTILL[server]}${toSend > 0 ? ` · ${toSend} wait` : ""}`
+            ? `Saved on this device · ${STANDSTILL[server]}${toSend > 0 ? ` · ${toSend} to send` : ""}`
             : toSend > 0
-              ? "Kept here · sending"
-              : "Kept and sent";
+              ? "Saved on this device · sending"
+              : "Saved and sent";
   return (
     <Pressable
       role="link"
       aria-label={`${words}. Show what waits on this device`}
-      onPress={() => router.push("/kept")}
+      onPress={() => router.push("/device")}
       className="justify-center py-1"
     >
       <Text

@@ -12,6 +12,7 @@ import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";
 import { JudgementCard } from "../../ui/judgement-card";
+import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -116,7 +117,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
           onPress={() => sign("fly")}
           testID="primary"
         >
-          {verdict === "ask first" ? "Asked. Sign: I fly" : "Sign: I fly"}
+          {verdict === "ask first" ? "Asked: accept the aircraft" : "Accept the aircraft"}
         </Button>
       ) : unanswered[0] ? (
         <Button
@@ -132,7 +133,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
     </View>
   );
   return (
-    <Screen actions={actions} wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}>
+    <Screen actions={actions}>
       <View className="flex-row items-baseline justify-between">
         <Text className="font-strong text-lg">{list.registration}</Text>
         <KeptMark />
@@ -149,9 +150,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
       />
       <View className="mt-1 flex-row items-center gap-3" testID="verdict">
         <GradeMark grade={verdict ? VERDICT_GRADE[verdict] : "unjudged"} size={48} />
-        <Heading level={1} className={`text-4xl ${verdict === "stop" ? "text-clay" : ""}`}>
-          {title}
-        </Heading>
+        <PageHead className={`text-4xl ${verdict === "stop" ? "text-clay" : ""}`}>{title}</PageHead>
       </View>
       {state.signed && (
         <Text className="mt-1 font-mid" testID="signed">
@@ -199,7 +198,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
             </View>
           ))}
           <Heading className="text-lg">
-            {reasons.length === 0 ? "Nothing speaks against it" : `Reasons: ${reasons.length}`}
+            {reasons.length === 0 ? "No reason against" : `Reasons: ${reasons.length}`}
           </Heading>
           {reasons.map((reason) => (
             <ReasonCard

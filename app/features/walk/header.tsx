@@ -50,7 +50,7 @@ export function WalkHeader({ walk }: { walk: Walk }) {
           tone="bare"
           className="px-1"
           textClassName="text-sm"
-          label="Leave; the walk waits where it is"
+          label="Leave; the preflight waits where it is"
           onPress={() => router.replace("/")}
         >
           Leave

@@ -9,6 +9,7 @@ import { PlanView } from "../../ui/aircraft/plan-view";
 import { Thread } from "../../ui/aircraft/thread";
 import { Button } from "../../ui/input/button";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
+import { useHeadingFirst, usePageTitle } from "../../ui/page-title";
 import { useWide } from "../../ui/use-wide";
 import { BatteryBar } from "../electrical/battery-bar";
 import { DrainCard } from "../fluids/drain-card";
@@ -46,6 +47,8 @@ function Step({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
   const acts = useActs(walk);
   useInterruptionGuard(walk, acts);
+  usePageTitle(`${walk.list.registration} preflight`);
+  useHeadingFirst();
   const { list, state, item } = walk;
   if (state.signed || !item) return <Redirect href={`/preflight/${state.id}/verdict`} />;
   if (state.interruptions.some((i) => i.resumedAt === undefined))

@@ -1,4 +1,4 @@
-import type { AircraftBundle, DiscrepancyDetail, Fleet } from "@cravix/contract/client";
+import type { AircraftBundle, DiscrepancyDetail, Fleet, PreflightSummary } from "@cravix/contract/client";
 import type { FluidRow } from "@cravix/core";
 import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query";
 import { api, NotReached } from "../../device/api";
@@ -7,6 +7,9 @@ import { serverReached } from "../sync/sync-slice";
 
 /** What is known of an aircraft, and when the server said so, by this device's clock. */
 export type KnownBundle = AircraftBundle & { saidAt?: number };
+
+/** What is known of the group, and when the server said so. */
+export type KnownFleet = Fleet & { saidAt?: number };
 
 /** More than this is not fetched at once: fifty years of a busy trainer. */
 const MOST_ROWS = 25_000;
@@ -42,8 +45,16 @@ export const serverApi = createApi({
   // On an apron without a network what was said once is all there is.
   keepUnusedDataFor: Number.POSITIVE_INFINITY,
   endpoints: (build) => ({
-    fleet: build.query<Fleet, void>({
-      queryFn: (_arg, { dispatch }) => askOrRemember(api.fleet, "fleet", dispatch),
+    fleet: build.query<KnownFleet, void>({
+      queryFn: (_arg, { dispatch }) =>
+        askOrRemember(
+          async () => {
+            const saidAt = Date.now();
+            return { ...(await api.fleet()), saidAt };
+          },
+          "fleet",
+          dispatch,
+        ),
     }),
     bundle: build.query<KnownBundle, string>({
       queryFn: (registration, { dispatch }) =>
@@ -70,6 +81,10 @@ export const serverApi = createApi({
         );
         return { data: { items: "data" in asked ? asked.data : [], remembered } };
       },
+    }),
+    walks: build.query<PreflightSummary[], void>({
+      queryFn: (_arg, { dispatch }) =>
+        askOrRemember(async () => (await api.walks()).items, "walks", dispatch),
     }),
     /** The whole of one log; it is not remembered: what the device keeps of it comes with the aircraft. */
     log: build.query<FluidRow[], { registration: string; fluid: FluidRow["fluid"] }>({

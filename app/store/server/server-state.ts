@@ -1,22 +1,22 @@
-import type { CrewMember, Fleet } from "@cravix/contract/client";
+import type { CrewMember } from "@cravix/contract/client";
 import type { FluidRow } from "@cravix/core";
 import { useCallback, useEffect, useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../hooks";
 import type { AppDispatch, RootState } from "../root-state";
-import { type KnownBundle, serverApi } from "./server-api";
+import { type KnownBundle, type KnownFleet, serverApi } from "./server-api";
 
 const fleetResult = serverApi.endpoints.fleet.select();
 const NOBODY: CrewMember[] = [];
 const ANEW = { forceRefetch: true, subscribe: false } as const;
 
 /** What the server said last of the group; undefined before it was ever asked. */
-export const fleetOf = (state: RootState): Fleet | undefined => fleetResult(state).data;
+export const fleetOf = (state: RootState): KnownFleet | undefined => fleetResult(state).data;
 
 /** What it said last of one aircraft. */
 export const bundleOf = (state: RootState, registration: string): KnownBundle | undefined =>
   serverApi.endpoints.bundle.select(registration)(state).data;
 
-export const useFleet = (): Fleet | undefined => useAppSelector(fleetOf);
+export const useFleet = (): KnownFleet | undefined => useAppSelector(fleetOf);
 export const useCrew = (): CrewMember[] => useAppSelector(fleetOf)?.crew ?? NOBODY;
 export const useBundle = (registration: string): KnownBundle | undefined =>
   useAppSelector((state) => bundleOf(state, registration));
@@ -37,6 +37,22 @@ export async function refresh(dispatch: AppDispatch, registration?: string): Pro
   ]);
 }
 
+/** So many aircraft are kept on a device without being asked for one by one. */
+const MOST_KEPT = 12;
+
+/** Fetches what this device does not have yet of the group's aircraft, one after another: any of them can be prepared without a network. */
+export function fetchOthers() {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
+    for (const { registration, stub } of fleetOf(getState())?.aircraft.slice(0, MOST_KEPT) ?? []) {
+      if (stub !== null || bundleOf(getState(), registration)) continue;
+      const { error } = await dispatch(
+        serverApi.endpoints.bundle.initiate(registration, { subscribe: false }),
+      );
+      if (error) return;
+    }
+  };
+}
+
 /** What the whole group has logged, asked for anew when the page opens and with `refetch`. Not before the device is `ready`. */
 export function useDiscrepancies(ready: boolean) {
   const dispatch = useAppDispatch();
@@ -46,6 +62,16 @@ export function useDiscrepancies(ready: boolean) {
   }, [dispatch, ready]);
   useEffect(refetch, [refetch]);
   return { data, refetch };
+}
+
+/** The last walks of the group, asked for anew when the page opens. */
+export function useWalks(ready: boolean) {
+  const dispatch = useAppDispatch();
+  const result = useAppSelector((state) => serverApi.endpoints.walks.select()(state));
+  useEffect(() => {
+    if (ready) void dispatch(serverApi.endpoints.walks.initiate(undefined, ANEW));
+  }, [dispatch, ready]);
+  return { walks: result.data, failed: result.isError };
 }
 
 /** The whole of one log; undefined until the server has told it. */

@@ -36,21 +36,23 @@ import { type Happening, makeEvents } from "./record";
 /** Clocks of one device may differ by this much between asking and hearing, ms. */
 const SLACK_MS = 60_000;
 
-/** What happened on this device that the server's word on this aircraft does not have in it yet. */
-export function eventsHere(bundle: KnownBundle): Promise<PreflightEvent[]> {
-  return eventsBeyond((bundle.saidAt ?? 0) - SLACK_MS);
+/** What happened on this device that the server's word on this aircraft, or on the group, does not have in it yet. */
+export function eventsHere({ saidAt }: Pick<KnownBundle, "saidAt">): Promise<PreflightEvent[]> {
+  return eventsBeyond((saidAt ?? 0) - SLACK_MS);
 }
 
 /** What is open on this aircraft as this device knows it: the server's word, and what was found here since and has not been sent. */
 export function openDiscrepanciesHere(
-  bundle: AircraftBundle,
+  {
+    aircraft: { registration },
+    openDiscrepancies,
+  }: Pick<AircraftBundle, "openDiscrepancies"> & { aircraft: { registration: string } },
   events: readonly PreflightEvent[],
   crew: readonly CrewMember[],
 ): OpenDiscrepancy[] {
-  const registration = bundle.aircraft.registration;
   const name = (crewId: string) => crew.find((member) => member.id === crewId)?.name ?? crewId;
   const here = foldDiscrepancies(events).filter((d) => d.registration === registration);
-  const byServer = bundle.openDiscrepancies.filter((known) => !here.some((d) => d.id === known.id));
+  const byServer = openDiscrepancies.filter((known) => !here.some((d) => d.id === known.id));
   const closedHere = new Set(
     events.flatMap((e) => (e.type === "discrepancy.closed" ? [e.data.discrepancyId] : [])),
   );

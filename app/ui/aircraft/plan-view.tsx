@@ -3,7 +3,7 @@ import { memo, useState } from "react";
 import { Pressable, View } from "react-native";
 import Svg, { Circle, Path, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../paint/use-palette";
-import { lapPath } from "./lap-path";
+import { useLapPath } from "./use-lap-path";
 
 export interface Bead {
   stationId: string;
@@ -40,7 +40,7 @@ export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered 
   // The thread is walked only as far as every station behind it is done: a jump leaves a gap to be seen.
   const open = beads.findIndex((bead) => bead.left > 0);
   const walked = open >= 0 ? open : beads.length;
-  const { done, ahead } = lapPath(beads, walked);
+  const { done, ahead } = useLapPath(beads, walked);
   return (
     <View
       className="flex-1"

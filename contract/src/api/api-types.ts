@@ -6,6 +6,7 @@ import type {
   DiscrepancyState,
   FluidRow,
   FuelUnit,
+  LastFluids,
   MemoryReading,
   OpenDiscrepancy,
   Preferences,
@@ -67,7 +68,13 @@ export interface AircraftSummary {
   stub: string | null;
   story: string | null;
   openDiscrepancies: number;
+  /** What is open, worst first: the first of them where there are very many. */
+  open: OpenDiscrepancy[];
+  /** Fuel and oil as they were last measured. */
+  fluids: LastFluids;
   lastPreflight: PreflightSummary | null;
+  /** When it was last accepted for a flight, and by whom. */
+  lastFlown: { at: string; crewId: string | null } | null;
 }
 
 /** An earlier walk, with how its pilot worked: what was set last is what is set next time. */

@@ -4,7 +4,7 @@ import type { StationPhase } from "@cravix/core";
 export const PHASE_NAME: Record<StationPhase, string> = {
   papers: "Papers",
   cockpit: "Cockpit",
-  lap: "Lap",
+  lap: "Walkaround",
   fluids: "Fluids",
   board: "Board",
   "run-up": "Run-up",

@@ -5,6 +5,7 @@ import type { OpenedDiscrepancy, PreflightState } from "../checklist/stream/pref
 import { causeOf, GRADES, type Grade, type Judgement, type Verdict, worst } from "../judgement/judgement";
 import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger";
 import { judgePreflight } from "./judge-preflight";
+import { verdictFor } from "./verdict-for";
 
 export interface Reason {
   grade: Grade;
@@ -138,13 +139,6 @@ const loggedReason = ({
   ...(itemId && { itemId }),
   ...(cause && { cause }),
 });
-
-/** The verdict of a preflight whose worst is this grade: what has no limit on file is asked about. */
-export function verdictFor(grade: Grade): Verdict {
-  if (grade === "stop") return "stop";
-  if (grade === "ask" || grade === "unjudged") return "ask first";
-  return grade === "within limits" ? "go" : "go with notes";
-}
 
 /** An item found wrong counts with its own grade even when its words are missing (they may still be on their way). */
 function foundWithoutText(list: ComposedList, state: PreflightState): Reason[] {

@@ -8,13 +8,14 @@ import type {
 import {
   type Aircraft,
   type AircraftType,
+  applyVariant,
   type MemoryReading,
   REMEMBERED,
   type RuleSet,
   readingKey,
 } from "@cravix/core";
 import { fileInTodaysWords } from "@cravix/core/old-words";
-import { and, count, desc, eq, inArray, isNotNull, isNull, lt, max, type SQL, sql } from "drizzle-orm";
+import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { preflight, reading } from "../db/schema/checklist";
@@ -22,10 +23,10 @@ import { discrepancy } from "../db/schema/discrepancy";
 import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 import { readRecentFluids } from "../fluids/read-fluids";
+import { isOpen, readLastFlown, readLastFluids, readWorstOpen, toOpen } from "./read-standing";
 import { readLaps, readWalks } from "./read-walks";
 
 const typeOfAircraft = and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id));
-const isOpen = and(isNull(discrepancy.closedAt), isNull(discrepancy.withdrawnAt));
 
 export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
   const rows = await db
@@ -34,17 +35,37 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
     .innerJoin(aircraftType, typeOfAircraft)
     .where(eq(aircraft.groupId, groupId))
     .orderBy(aircraft.registration);
-  const open = await db
+  const openCount = await db
     .select({ registration: discrepancy.registration, n: count() })
     .from(discrepancy)
     .where(and(eq(discrepancy.groupId, groupId), isOpen))
     .groupBy(discrepancy.registration);
+  const open = await readWorstOpen(db, groupId);
   const newest = db
     .select({ id: max(preflight.id) })
     .from(preflight)
     .where(eq(preflight.groupId, groupId))
     .groupBy(preflight.registration);
   const last = await db.select().from(preflight).where(sql`${preflight.id} in (${newest})`);
+  const flown = await readLastFlown(db, groupId);
+  const fluids = new Map(
+    await Promise.all(
+      rows.map(
+        async ({ aircraft: { registration, body: own }, aircraft_type: { body } }) =>
+          [
+            registration,
+            body.stub
+              ? { oil: [] }
+              : await readLastFluids(
+                  db,
+                  registration,
+                  applyVariant(fileInTodaysWords(body) as AircraftType, own.year).type,
+                  groupId,
+                ),
+          ] as const,
+      ),
+    ),
+  );
   return {
     crew: await db
       .select({ id: crew.id, name: crew.name, role: crew.role })
@@ -58,8 +79,11 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
         what: t.body.what,
         stub: t.body.stub ?? null,
         story: a.body.story ?? null,
-        openDiscrepancies: open.find((o) => o.registration === a.registration)?.n ?? 0,
+        openDiscrepancies: openCount.find((o) => o.registration === a.registration)?.n ?? 0,
+        open: open.get(a.registration) ?? [],
+        fluids: fluids.get(a.registration) ?? { oil: [] },
         lastPreflight: last.filter((p) => p.registration === a.registration).map(toSummary)[0] ?? null,
+        lastFlown: flown.get(a.registration) ?? null,
       }))
       // Those that are flown come first, the last flown on top; those without a list come last.
       .sort(
@@ -94,16 +118,7 @@ export async function readBundle(
     type: fileInTodaysWords(row.aircraft_type.body) as AircraftType,
     airfield: field?.body ?? null,
     rules: await readRules(db, groupId, row.aircraft.body.rules ?? field?.body.rules),
-    openDiscrepancies: open.map((d) => ({
-      id: d.id,
-      stationId: d.stationId,
-      text: d.text,
-      grade: d.grade,
-      openedAt: d.openedAt,
-      openedBy: d.openedByName,
-      ...(d.cause !== undefined && { cause: d.cause }),
-      ...(d.measure !== undefined && { measure: d.measure }),
-    })),
+    openDiscrepancies: open.map(toOpen),
     lastReadings: await readLastReadings(db, registration, groupId),
     fluids: await readRecentFluids(db, registration, groupId),
     memory: await readMemory(db, registration, row.aircraft_type.body.engines, groupId),

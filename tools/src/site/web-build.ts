@@ -5,6 +5,8 @@ import { join } from "node:path";
 import { generateSW } from "workbox-build";
 import { SetupError } from "../fail";
 import { ROOT, WEB_ROOT } from "../paths";
+import { checkBuild } from "./check-build";
+import { dressPage } from "./dress-page";
 
 const SOURCES = [
   "app",
@@ -14,6 +16,8 @@ const SOURCES = [
   "contract/package.json",
   "package-lock.json",
   "tools/src/site/web-build.ts",
+  "tools/src/site/check-build.ts",
+  "tools/src/site/dress-page.ts",
 ];
 const LEFT_OUT = new Set(["node_modules", "dist", ".expo", "expo-env.d.ts", "nativewind-env.d.ts"]);
 
@@ -23,15 +27,18 @@ export async function buildWebIfStale(): Promise<boolean> {
   const now = sourcesHash();
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === now) return false;
   await exportWeb();
+  checkBuild();
+  dressPage();
   // The service worker keeps the interface itself on the device, so that a reload on the apron needs no network.
   await generateSW({
     globDirectory: WEB_ROOT,
-    globPatterns: ["**/*.{html,js,css,ttf,woff2,png,ico,webmanifest}"],
+    globPatterns: ["**/*.{html,js,css,woff2,png,svg,webmanifest}"],
     swDest: join(WEB_ROOT, "sw.js"),
     inlineWorkboxRuntime: true,
     sourcemap: false,
     clientsClaim: true,
-    skipWaiting: true,
+    // A new version waits until somebody asks for it, or until no window of Cravix is open.
+    skipWaiting: false,
     cleanupOutdatedCaches: true,
     navigateFallback: "/index.html",
     navigateFallbackDenylist: [/^\/api\//],
@@ -60,18 +67,22 @@ function sourcesHash(): string {
 
 function exportWeb(): Promise<void> {
   return new Promise((resolve, reject) => {
-    const child = spawn("npx", ["expo", "export", "--platform", "web", "--output-dir", "dist"], {
-      cwd: join(ROOT, "app"),
-      env: {
-        ...process.env,
-        CI: "1",
-        EXPO_OFFLINE: "1",
-        EXPO_NO_TELEMETRY: "1",
-        EXPO_NO_DOTENV: "1",
-        NODE_ENV: "production",
+    const child = spawn(
+      "npx",
+      ["expo", "export", "--platform", "web", "--output-dir", "dist", "--source-maps"],
+      {
+        cwd: join(ROOT, "app"),
+        env: {
+          ...process.env,
+          CI: "1",
+          EXPO_OFFLINE: "1",
+          EXPO_NO_TELEMETRY: "1",
+          EXPO_NO_DOTENV: "1",
+          NODE_ENV: "production",
+        },
+        stdio: ["ignore", "pipe", "pipe"],
       },
-      stdio: ["ignore", "pipe", "pipe"],
-    });
+    );
     let output = "";
     child.stdout.on("data", (data) => (output += data));
     child.stderr.on("data", (data) => (output += data));

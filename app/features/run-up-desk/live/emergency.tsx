@@ -2,15 +2,14 @@ import { type EMERGENCIES, type Emergency, emergencyCard, type RunUpProfile } fr
 import { View } from "react-native";
 import { GradeMark } from "../../../ui/grade-mark";
 import { Button } from "../../../ui/input/button";
-import { Heading, Text } from "../../../ui/text";
+import { PageHead } from "../../../ui/page-head";
+import { Text } from "../../../ui/text";
 
 /** What can go wrong, each a big target. */
 export function EmergencyList({ onPick, onBack }: { onPick: (id: Emergency) => void; onBack: () => void }) {
   return (
     <View className="h-full gap-3 bg-paper px-[18px] py-5" role="main">
-      <Heading level={1} className="text-3xl text-clay">
-        What is it?
-      </Heading>
+      <PageHead className="text-3xl text-clay">What is it?</PageHead>
       {(
         [
           "fire",
@@ -67,9 +66,7 @@ export function EmergencyNow({
           <View className="pt-2">
             <GradeMark grade="stop" size={34} />
           </View>
-          <Heading level={1} className="shrink text-3xl text-clay">
-            {card.title}
-          </Heading>
+          <PageHead className="shrink text-3xl text-clay">{card.title}</PageHead>
         </View>
         {card.steps.map((step, i) => (
           <View key={step} className="flex-row gap-3">

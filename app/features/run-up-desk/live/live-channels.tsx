@@ -46,7 +46,7 @@ const PLAIN = [
 const { shown: RPM } = plain("rpm", "Engine", "rpm", 0);
 
 const HOTTEST: Shown = {
-  name: "Hottest head",
+  name: "Hottest CHT",
   unit: "°F",
   decimals: 0,
   of: ({ channels }, at) => {
@@ -64,7 +64,7 @@ function channelsOf(trace: Trace): Shown[] {
   return [
     ...PLAIN.filter(({ channel }) => trace.channels[channel]).map(({ shown }) => shown),
     ...(cylindersOf(trace, "cht").length > 0 ? [HOTTEST] : []),
-    ...cylindersOf(trace, "egt").map((i) => plain(`egt${i}`, `Exhaust ${i}`, "°F", 0).shown),
+    ...cylindersOf(trace, "egt").map((i) => plain(`egt${i}`, `EGT ${i}`, "°F", 0).shown),
   ];
 }
 

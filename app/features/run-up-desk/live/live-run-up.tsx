@@ -3,7 +3,8 @@ import { useMemo } from "react";
 import { ScrollView, View } from "react-native";
 import type { EngineMonitor } from "../../../device/workers/engine-monitor";
 import { Button } from "../../../ui/input/button";
-import { Heading, Text } from "../../../ui/text";
+import { PageHead } from "../../../ui/page-head";
+import { Text } from "../../../ui/text";
 import { CoachPanel } from "./coach-panel";
 import { LiveChannels, LiveRpm } from "./live-channels";
 import { type CoachEnd, useCoach } from "./use-coach";
@@ -40,9 +41,7 @@ export function LiveRunUp({
   return (
     <View className="h-full bg-paper" role="main">
       <View className="flex-row items-center justify-between gap-2 px-[18px] pt-3">
-        <Heading level={1} className="shrink text-xl">
-          {title}
-        </Heading>
+        <PageHead className="shrink text-xl">{title}</PageHead>
         <Text className="shrink-0 rounded-lg border-2 border-ink px-2 py-0.5 font-strong text-sm">
           {practice ? "practice" : "monitor, live"}
         </Text>

@@ -42,7 +42,7 @@ export function Planting({ words, guess, truth }: { words: string; guess?: strin
       {guess !== undefined && (
         <Text>{guess === truth ? "You saw it." : `You said: ${troubleWord(guess)}.`}</Text>
       )}
-      <Text className="text-sm">Practice: nothing of this is written down.</Text>
+      <Text className="text-sm">Practice: nothing of this is logged.</Text>
     </View>
   );
 }

@@ -3,8 +3,9 @@ import { PLUGS, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { clockText } from "../../../ui/day-and-time";
 import { Button } from "../../../ui/input/button";
+import { PageHead } from "../../../ui/page-head";
 import { Screen } from "../../../ui/screen";
-import { Heading, Text } from "../../../ui/text";
+import { Text } from "../../../ui/text";
 import type { Walk } from "../../walk/use-preflight";
 import { Guess, Planting } from "../practice/guess";
 import type { Planted } from "../practice/planted";
@@ -64,7 +65,6 @@ export function ReadPage({
   const offers = Boolean(clears) && !used && !guessing;
   return (
     <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
       actions={
         <ResultActions
           minute={
@@ -79,15 +79,12 @@ export function ReadPage({
           onward={
             practice
               ? { words: "End practice", testID: "end-practice", onPress: onDone }
-              : { words: "Write it down", testID: "use-numbers", onPress: onDone }
+              : { words: "Log these numbers", testID: "use-numbers", onPress: onDone }
           }
         />
       }
     >
-      <Heading
-        level={1}
-        className="mb-2 text-2xl"
-      >{`${walk.list.registration}: ${practice ? "practice" : "run-up"}${engine.name ? `, ${engine.name} engine` : ""}`}</Heading>
+      <PageHead className="mb-2 text-2xl">{`${walk.list.registration}: ${practice ? "practice" : "run-up"}${engine.name ? `, ${engine.name} engine` : ""}`}</PageHead>
       {practice && !guessing && (
         <Planting
           words={plantedWords(planted, sideWords(profile))}
@@ -97,7 +94,7 @@ export function ReadPage({
       )}
       {read.kept && (
         <View role="status" className="mb-3 border-l-4 border-chock pl-2" testID="kept-run-up">
-          <Text className="font-mid">{`From ${clockText(read.at)}, kept on this device: not written down yet.`}</Text>
+          <Text className="font-mid">{`From ${clockText(read.at)}, saved on this device: not logged yet.`}</Text>
         </View>
       )}
       {over && <NotCleared tries={profile.clear.tries} />}

@@ -3,8 +3,9 @@ import type { Observation } from "@cravix/core/diagnosis";
 import type { TypedRead } from "@cravix/core/run-up-desk";
 import { sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
+import { PageHead } from "../../../ui/page-head";
 import { Screen } from "../../../ui/screen";
-import { Heading, Text } from "../../../ui/text";
+import { Text } from "../../../ui/text";
 import { AskBack } from "../read/ask-back";
 import { DiagnosisPanel } from "../read/diagnosis-panel";
 import { NotCleared, ResultActions } from "../read/result-parts";
@@ -37,7 +38,6 @@ export function TypedPage({
   const offers = clears && !over && !question;
   return (
     <Screen
-      wideWidth={wide ? "max-w-[1240px]" : "max-w-3xl"}
       actions={
         <ResultActions
           minute={
@@ -45,19 +45,17 @@ export function TypedPage({
           }
           again={{ words: "Type again", onPress: onAgain }}
           onEmergency={onEmergency}
-          onward={{ words: "To the walk", testID: "to-walk", onPress: onDone }}
+          onward={{ words: "To the preflight", testID: "to-walk", onPress: onDone }}
         />
       }
     >
-      <Heading level={1} className="mb-2 text-2xl">
-        {title}
-      </Heading>
+      <PageHead className="mb-2 text-2xl">{title}</PageHead>
       {over && <NotCleared tries={profile.clear.tries} />}
       {question && <AskBack question={question} onAnswer={({ told }) => onTell(told)} />}
       <View className={wide ? "flex-row gap-8" : "gap-5"}>
         <View className={wide ? "flex-1" : ""}>
           <Drops numbers={read.numbers} words={sideWords(profile)} most={limits.maxDropRpm} />
-          <Text className="mt-2 text-voice">The numbers are written down already.</Text>
+          <Text className="mt-2 text-voice">The numbers are logged already.</Text>
         </View>
         <View className={wide ? "flex-1" : ""}>
           <DiagnosisPanel

@@ -119,7 +119,7 @@ test("undo is there only when there is something to undo; why, later and interru
   const { acts, onWhy, press } = show(item("look"));
   press("Undo");
   expect(acts.undo).not.toHaveBeenCalled();
-  for (const words of ["Why", "Later", "Interrupted"]) press(words);
+  for (const words of ["Why", "Postpone", "Interrupted"]) press(words);
   expect([onWhy.mock.calls.length, acts.later.mock.calls.length, acts.interrupt.mock.calls.length]).toEqual([
     1, 1, 1,
   ]);
@@ -185,7 +185,7 @@ describe("a cup of fuel", () => {
       {},
       { advice: { step: "maintenance", words: "", why: "", seconds: 62 } },
     );
-    press("Write it up: do not fly");
+    press("Log it: do not fly");
     expect(drain.primary).toHaveBeenCalledTimes(1);
     expect(screen.queryByText("Clear, blue")).toBeNull();
   });

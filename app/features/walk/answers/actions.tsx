@@ -84,7 +84,7 @@ export function Actions(props: ActionsProps) {
           hint={hint("L")}
           onPress={() => acts.later(item)}
         >
-          Later
+          Postpone
         </Button>
         <Button
           tone="bare-deck"

@@ -86,8 +86,7 @@ export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
           </View>
         )}
         <Text>
-          An interruption is where lines get lost. One station back costs a minute; what you found stays
-          logged.
+          Items get lost in an interruption. One station back costs a minute; what you found stays logged.
         </Text>
       </View>
     </Screen>

@@ -73,7 +73,7 @@ export async function fluidPages(): Promise<Figure[]> {
 
   // A walk, straight to where the tanks are dipped: on a wide screen every line of the list can be gone to.
   await page.setViewportSize({ width: 1280, height: 800 });
-  await page.getByRole("button", { name: "Begin the walk" }).click();
+  await page.getByRole("button", { name: "Begin the preflight" }).click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   await page.getByRole("button", { name: /^Fluids/ }).click();
   for (const [title, number] of [

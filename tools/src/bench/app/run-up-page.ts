@@ -189,7 +189,7 @@ async function begunWalk({ browser, url }: DemoSite): Promise<{ page: Page; url:
   await page.goto(url);
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-  await page.getByRole("button", { name: "Begin the walk" }).click();
+  await page.getByRole("button", { name: "Begin the preflight" }).click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   await page.waitForTimeout(1000);
   return { page, url: page.url() };

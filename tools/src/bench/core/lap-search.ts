@@ -19,7 +19,7 @@ interface Search {
 
 /** One search in the worker, with a clock beside it in the page that notices when it is held up. */
 async function search(page: Page): Promise<Search> {
-  await page.getByRole("button", { name: "The lap" }).click();
+  await page.getByRole("button", { name: "Route" }).click();
   await page.getByText("Searched through every order").waitFor();
   const found = await page.evaluate(() => {
     const entry = performance.getEntriesByName("lap search").at(-1);
@@ -31,7 +31,7 @@ async function search(page: Page): Promise<Search> {
     return { ms: entry.duration, blockedMs: Math.max(...gaps) };
   });
   await page.getByRole("button", { name: "Back to the start" }).click();
-  await page.getByRole("button", { name: "Begin the walk" }).waitFor();
+  await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
   return found;
 }
 
@@ -54,7 +54,7 @@ export async function lapSearch(): Promise<Figure[]> {
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: new RegExp(`^${REGISTRATION}`) }).click();
   await page.getByRole("button", { name: `Prepare ${REGISTRATION}` }).click();
-  await page.getByRole("button", { name: "Begin the walk" }).waitFor();
+  await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
   const searches: Search[] = [];
   for (let i = 0; i < TURNS; i++) searches.push(await search(page));
 
@@ -68,9 +68,9 @@ export async function lapSearch(): Promise<Figure[]> {
   });
 
   // Memory: after some dozens of answers, against an almost empty page of the same build.
-  await page.getByRole("button", { name: "Begin the walk" }).click();
+  await page.getByRole("button", { name: "Begin the preflight" }).click();
   for (let i = 0; i < ANSWERS; i++) {
-    const later = page.getByRole("button", { name: "Later" });
+    const later = page.getByRole("button", { name: "Postpone" });
     await later.waitFor();
     await later.click();
   }

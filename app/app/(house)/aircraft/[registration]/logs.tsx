@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from "expo-router";
+import { LogsScreen } from "../../../../features/logs/logs-screen";
+
+export default function Logs() {
+  const { registration } = useLocalSearchParams<{ registration: string }>();
+  return <LogsScreen registration={registration} />;
+}

@@ -1,0 +1,5 @@
+import { DiscrepanciesScreen } from "../../../features/discrepancies/discrepancies-screen";
+
+export default function Log() {
+  return <DiscrepanciesScreen />;
+}

@@ -1,0 +1,5 @@
+import { WalksScreen } from "../../../features/walks/walks-screen";
+
+export default function Walks() {
+  return <WalksScreen />;
+}

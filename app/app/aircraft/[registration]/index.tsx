@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { StartScreen } from "../../../features/start/start-screen";
-
-export default function Start() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <StartScreen registration={registration} />;
-}

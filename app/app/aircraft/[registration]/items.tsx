@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { OwnItemsScreen } from "../../../features/own-items";
-
-export default function Items() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <OwnItemsScreen registration={registration} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { ListScreen } from "../../../features/list";
-
-export default function List() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <ListScreen registration={registration} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { LogsScreen } from "../../../features/logs";
-
-export default function Logs() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <LogsScreen registration={registration} />;
-}

@@ -1,5 +1,0 @@
-import { DiscrepanciesScreen } from "../features/discrepancies";
-
-export default function Discrepancies() {
-  return <DiscrepanciesScreen />;
-}

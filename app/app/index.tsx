@@ -1,5 +1,0 @@
-import { TodayScreen } from "../features/today/today-screen";
-
-export default function Today() {
-  return <TodayScreen />;
-}

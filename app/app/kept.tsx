@@ -1,5 +1,0 @@
-import { KeptScreen } from "../features/sync";
-
-export default function Kept() {
-  return <KeptScreen />;
-}

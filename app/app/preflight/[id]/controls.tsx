@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { ControlsScreen } from "../../../features/run-up-desk";
-
-export default function Controls() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <ControlsScreen id={id} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { DebriefScreen } from "../../../features/debrief";
-
-export default function Debrief() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <DebriefScreen id={id} />;
-}

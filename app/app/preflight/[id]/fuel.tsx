@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { FuelDeskScreen } from "../../../features/fuel-desk";
-
-export default function Fuel() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <FuelDeskScreen id={id} />;
-}

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { AddOilScreen } from "../../../features/fluids";
-
-export default function Oil() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <AddOilScreen id={id} />;
-}

@@ -1,0 +1,76 @@
+import type { AircraftSummary } from "@cravix/contract/client";
+import { Pressable, View } from "react-native";
+import { useBundle } from "../../store/server/server-state";
+import { PlanView } from "../../ui/aircraft/plan-view";
+import { Text } from "../../ui/text";
+import { StandingMark } from "./standing-mark";
+import { ago, fuelWords, oilWords } from "./standing-words";
+import type { Known } from "./use-standings";
+
+/** One aircraft at a glance: can it fly, what speaks against it, fuel and oil, when it flew last, what is open. */
+export function AircraftCard({
+  aircraft,
+  known: { standing, open },
+  chosen,
+  plan,
+  walking,
+  onPress,
+}: {
+  aircraft: AircraftSummary;
+  known: Known;
+  chosen: boolean;
+  /** Whether the chosen one is drawn. */
+  plan: boolean;
+  /** What is going on with it on this device. */
+  walking: string | undefined;
+  onPress: () => void;
+}) {
+  const { registration, typeName, stub, fluids, lastFlown } = aircraft;
+  const [first, ...more] = standing?.reasons ?? [];
+  const fuel = fuelWords(fluids);
+  const oil = oilWords(fluids);
+  const facts = [
+    fuel && `Fuel ${fuel}`,
+    oil && `Oil ${oil}`,
+    lastFlown ? `Flew ${ago(lastFlown.at)}` : stub === null && "No flight on record",
+    open.length > 0 && `${open.length} open`,
+  ].filter(Boolean);
+  return (
+    <Pressable
+      role="button"
+      aria-pressed={chosen}
+      onPress={onPress}
+      className={`min-h-14 gap-1 overflow-hidden rounded-xl border-2 py-2 pl-4 pr-3 ${chosen ? "border-ink" : "border-stone"}`}
+      testID={`aircraft-${registration}`}
+    >
+      {chosen && <View className="absolute bottom-0 left-0 top-0 w-2 bg-chock" />}
+      <View className="flex-row flex-wrap items-baseline gap-x-2">
+        <Text className="font-strong text-lg">{registration}</Text>
+        <Text className="shrink text-sm text-voice">{typeName}</Text>
+      </View>
+      <StandingMark standing={standing} none={stub === null ? "Not known yet" : "No list yet"} />
+      {chosen && plan && <Plan registration={registration} />}
+      {walking !== undefined && <Text className="font-strong">{walking}</Text>}
+      {stub !== null && <Text className="text-sm text-voice">{stub}</Text>}
+      {first && (
+        <Text numberOfLines={chosen ? 3 : 1} className="text-base">
+          {first.text}
+        </Text>
+      )}
+      {more.length > 0 && (
+        <Text className="text-sm text-voice">{`and ${more.length} more reason${more.length > 1 ? "s" : ""}`}</Text>
+      )}
+      {stub === null && <Text className="text-sm text-voice">{facts.join(" · ")}</Text>}
+    </Pressable>
+  );
+}
+
+/** Its place is kept while it comes: what a thumb is on its way to does not move. */
+function Plan({ registration }: { registration: string }) {
+  const plan = useBundle(registration)?.type.plan;
+  return (
+    <View className="h-[140px]" aria-hidden>
+      {plan && <PlanView plan={plan} beads={[]} />}
+    </View>
+  );
+}

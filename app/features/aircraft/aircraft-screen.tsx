@@ -1,0 +1,237 @@
+import type { AircraftSummary } from "@cravix/contract/client";
+import { type Href, router, useFocusEffect } from "expo-router";
+import { useCallback, useEffect, useState } from "react";
+import { ScrollView, View } from "react-native";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { fetchOthers, refresh, useFleet } from "../../store/server/server-state";
+import { crewPicked } from "../../store/session-slice";
+import { Button } from "../../ui/input/button";
+import { NavLink } from "../../ui/input/nav-link";
+import { useShortcuts } from "../../ui/input/use-shortcuts";
+import { PageHead } from "../../ui/page-head";
+import { BackButton, Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { InstallHint } from "../shell/install-hint";
+import { NightSwitch } from "../shell/shell";
+import { KeptMark } from "../sync/kept-mark";
+import { AddFile } from "./add-file";
+import { AircraftCard } from "./aircraft-card";
+import { CrewPicker } from "./crew-picker";
+import { Overview } from "./overview";
+import { type Known, useStandings } from "./use-standings";
+
+/** The rest of the group is fetched when what was asked for has long been on the screen. */
+const OTHERS_AFTER_MS = 2500;
+
+/** The group's aircraft, and one of them: beside each other where there is room, one after the other where there is not. */
+export function AircraftScreen({ registration }: { registration?: string }) {
+  const dispatch = useAppDispatch();
+  const wide = useWide();
+  const { ready, crewId } = useAppSelector((state) => state.session);
+  const server = useAppSelector((state) => state.sync.server);
+  const openWalks = useAppSelector((state) => state.preflight.open);
+  const fleet = useFleet();
+  const knownOf = useStandings();
+  const [chosen, setChosen] = useState<string>();
+  const [picking, setPicking] = useState(false);
+  // Without a choice the one whose walk is open here, else the one that was walked last: the group's list begins with it.
+  const wanted = chosen ?? registration ?? openWalks.find((walk) => !walk.flying)?.registration;
+  const named = fleet?.aircraft.find((a) => a.registration === wanted);
+  const aircraft = named ?? (registration ? undefined : fleet?.aircraft.find((a) => !a.stub));
+  const shown = aircraft?.registration;
+  useFocusEffect(
+    useCallback(() => {
+      if (ready) void refresh(dispatch, shown);
+    }, [ready, dispatch, shown]),
+  );
+  useEffect(() => {
+    const timer = ready ? setTimeout(() => void dispatch(fetchOthers()), OTHERS_AFTER_MS) : undefined;
+    return () => clearTimeout(timer);
+  }, [ready, dispatch]);
+  const me = fleet?.crew.find((member) => member.id === crewId);
+  const unfinished = openWalks.find((p) => p.registration === shown && !p.flying);
+  const flying = openWalks.find((p) => p.registration === shown && p.flying);
+  const goOn = () => {
+    if (!aircraft || !me || aircraft.stub !== null) return;
+    router.push(
+      (unfinished
+        ? `/preflight/${unfinished.preflightId}`
+        : `/aircraft/${aircraft.registration}/prepare`) as Href,
+    );
+  };
+  useShortcuts({ Enter: goOn });
+
+  if (ready && !fleet)
+    return (
+      <Screen
+        actions={
+          <Button tone="primary" className="min-h-20" onPress={() => refresh(dispatch, shown)}>
+            Try again
+          </Button>
+        }
+      >
+        <PageHead className="mt-8 text-2xl" title="Aircraft">
+          {server === "not reached" ? "No network, and nothing saved here yet" : "Fetching your aircraft …"}
+        </PageHead>
+        <Text className="mt-2">
+          The first time this device needs the server once, to fetch the lists. After that it works without a
+          network.
+        </Text>
+      </Screen>
+    );
+  if (registration && fleet && !named) return <NoSuchAircraft registration={registration} />;
+
+  const actions =
+    picking || (fleet && !me) ? (
+      <CrewPicker
+        crewId={crewId}
+        crew={fleet?.crew ?? []}
+        onPick={(id) => {
+          dispatch(crewPicked(id));
+          setPicking(false);
+        }}
+      />
+    ) : (
+      <View className="flex-row gap-3">
+        {(wide || !registration) && (
+          <Button tone="deck" className="flex-1" textClassName="text-base" onPress={() => setPicking(true)}>
+            {me ? `${me.name.split(" ")[0]}, ${me.role}` : "Who flies?"}
+          </Button>
+        )}
+        <Button
+          tone="primary"
+          className="min-h-20 flex-[2.2]"
+          textClassName="text-xl"
+          disabled={!aircraft || aircraft.stub !== null}
+          onPress={goOn}
+          testID="primary"
+          hint={wide ? "Enter" : undefined}
+        >
+          {!aircraft
+            ? "…"
+            : aircraft.stub !== null
+              ? "No list for this one yet"
+              : unfinished
+                ? `Go on with ${aircraft.registration}`
+                : `Prepare ${aircraft.registration}`}
+        </Button>
+      </View>
+    );
+  const list = (
+    <View className="gap-2">
+      {(fleet?.aircraft ?? []).map((a) => (
+        <View key={a.registration}>
+          <AircraftCard
+            aircraft={a}
+            known={knownOf(a)}
+            chosen={a.registration === shown}
+            plan={!wide}
+            walking={walkingWords(openWalks, a)}
+            onPress={() => setChosen(a.registration)}
+          />
+          {!wide && a.registration === shown && (
+            <NavLink href={`/aircraft/${a.registration}`} className="min-h-14 justify-center px-4">
+              <Text className="font-mid underline">{`All about ${a.registration}`}</Text>
+            </NavLink>
+          )}
+        </View>
+      ))}
+      <InstallHint quiet />
+      <AddFile onAdded={() => refresh(dispatch, shown)} />
+    </View>
+  );
+  const about = aircraft && (
+    <About aircraft={aircraft} known={knownOf(aircraft)} unfinished={unfinished} flying={flying} />
+  );
+
+  if (wide)
+    return (
+      <View role="main" className="h-full flex-row bg-paper">
+        <ScrollView className="max-w-[430px] flex-1 border-r-2 border-stone" tabIndex={0}>
+          <View className="px-5 pb-6 pt-4">
+            <PageHead className="mb-3">Aircraft</PageHead>
+            {list}
+          </View>
+        </ScrollView>
+        <View className="min-w-0 flex-[1.9]">
+          <ScrollView className="flex-1" tabIndex={0}>
+            <View className="px-7 pb-4 pt-4">{about}</View>
+          </ScrollView>
+          <View className="flex-row justify-end px-7 pb-4">
+            <View className="w-full max-w-[520px] rounded-2xl bg-deck px-4 py-3">{actions}</View>
+          </View>
+        </View>
+      </View>
+    );
+  if (registration)
+    return (
+      <Screen back="/" actions={actions}>
+        {about}
+      </Screen>
+    );
+  return (
+    <Screen actions={actions}>
+      <View className="mb-1 flex-row items-center justify-between">
+        <PageHead>Aircraft</PageHead>
+        <View className="flex-row items-center gap-2">
+          <KeptMark />
+          <NightSwitch short />
+        </View>
+      </View>
+      {list}
+    </Screen>
+  );
+}
+
+interface AboutProps {
+  aircraft: AircraftSummary;
+  known: Known;
+  unfinished: React.ComponentProps<typeof Overview>["unfinished"];
+  flying: React.ComponentProps<typeof Overview>["flying"];
+}
+
+function About({ aircraft, ...more }: AboutProps) {
+  const wide = useWide();
+  const name = aircraft.registration;
+  return (
+    <>
+      {wide ? <Heading className="text-3xl">{name}</Heading> : <PageHead>{name}</PageHead>}
+      <Text className="mb-2 text-voice">
+        {aircraft.typeName}, {aircraft.what}
+      </Text>
+      <Overview key={name} aircraft={aircraft} {...more} />
+    </>
+  );
+}
+
+function walkingWords(
+  open: readonly { registration: string; flying?: boolean }[],
+  { registration }: AircraftSummary,
+): string | undefined {
+  const mine = open.filter((walk) => walk.registration === registration);
+  if (mine.some((walk) => !walk.flying)) return "A preflight is open here";
+  return mine.length > 0 ? "Flying" : undefined;
+}
+
+/** The link or the code names an aircraft that the group does not have. */
+function NoSuchAircraft({ registration }: { registration: string }) {
+  const wide = useWide();
+  return (
+    <Screen
+      actions={
+        <Button tone="primary" className="min-h-16" testID="primary" onPress={() => router.replace("/")}>
+          To the aircraft
+        </Button>
+      }
+    >
+      {wide && <BackButton tone="bare" to="/" className="self-start px-0" />}
+      <PageHead className="mt-8 text-2xl" title="Not in the group">
+        {`There is no aircraft ${registration} in the group`}
+      </PageHead>
+      <Text className="mt-2">
+        The link or the code may be an old one. Nothing is lost: an open preflight waits at its aircraft.
+      </Text>
+    </Screen>
+  );
+}

@@ -1,0 +1,34 @@
+import type { LastFluids, Verdict } from "@cravix/core";
+import { formatNumber } from "@cravix/core";
+import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
+
+/** What an aircraft comes to before anybody has walked round it: never a promise. */
+export const STANDING: Record<Verdict, string> = {
+  go: "No reason against",
+  "go with notes": "With notes",
+  "ask first": "Ask first",
+  stop: "Stop",
+};
+
+export const ago = (at: string): string => `${formatDistanceToNowStrict(new Date(at))} ago`;
+
+/** "118 L", and what makes it less than the whole truth. */
+export function fuelWords({ fuel }: LastFluids): string | undefined {
+  if (!fuel) return undefined;
+  const more = [
+    fuel.measured < fuel.tanks && `${fuel.measured} of ${fuel.tanks} tanks`,
+    fuel.putInL !== undefined && `${formatNumber(fuel.putInL)} L put in since`,
+  ].filter(Boolean);
+  return [`${formatNumber(fuel.litres)} L`, ...more].join(", ");
+}
+
+/** "6.5 qt", of a twin each side. */
+export function oilWords({ oil }: LastFluids): string | undefined {
+  if (oil.length === 0) return undefined;
+  return oil
+    .map(
+      ({ engine, qt, putInQt }) =>
+        `${engine ? `${engine} ` : ""}${formatNumber(qt, 1)} qt${putInQt === undefined ? "" : `, ${formatNumber(putInQt, 1)} put in since`}`,
+    )
+    .join(" · ");
+}

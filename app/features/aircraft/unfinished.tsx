@@ -1,0 +1,41 @@
+import { PHASE_NAME } from "@cravix/contract/client";
+import { currentItem, foldLoads, foldPreflight, phaseOf, phaseProgress } from "@cravix/core";
+import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
+import { useEffect, useState } from "react";
+import { View } from "react-native";
+import { eventsOfPreflight, listOf } from "../../device/log/event-log";
+import type { OpenPreflight } from "../../store/walk/preflight-slice";
+import { Text } from "../../ui/text";
+
+/** The walk that was left: where it goes on. */
+export function Unfinished({ open }: { open: OpenPreflight }) {
+  const [where, setWhere] = useState("");
+  const [stillOn, setStillOn] = useState("");
+  useEffect(() => {
+    void (async () => {
+      const events = await eventsOfPreflight(open.preflightId);
+      const state = foldPreflight(open.preflightId, events);
+      const list = state.listHash && (await listOf(state.listHash));
+      if (!list) return;
+      const { on, onSince } = foldLoads(list, state, Date.now());
+      if (onSince !== undefined)
+        setStillOn(
+          `Still on, for ${formatDistanceToNowStrict(onSince)}: ${on.map((load) => load.name).join(", ")}.`,
+        );
+      const item = currentItem(list, state);
+      const phase = item && phaseProgress(list, state).find((p) => p.phase === phaseOf(list, item));
+      setWhere(
+        item && phase
+          ? `${PHASE_NAME[phase.phase]} ${phase.answered}/${phase.total}, at: ${item.title}`
+          : "everything answered: sign the verdict",
+      );
+    })();
+  }, [open.preflightId]);
+  return (
+    <View className="rounded-xl border-2 border-ink bg-chock px-3 py-2">
+      <Text className="font-strong text-on-chock">Not finished</Text>
+      <Text className="text-on-chock">{where}</Text>
+      {stillOn !== "" && <Text className="font-strong text-on-chock">{stillOn}</Text>}
+    </View>
+  );
+}

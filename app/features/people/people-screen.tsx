@@ -1,0 +1,156 @@
+import type { CrewMember } from "@cravix/contract/client";
+import { useState } from "react";
+import { Pressable, View } from "react-native";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { bundleOf, useCrew, useFleet, useWalks } from "../../store/server/server-state";
+import { crewPicked } from "../../store/session-slice";
+import { dayText } from "../../ui/day-and-time";
+import { Button } from "../../ui/input/button";
+import { NavLink } from "../../ui/input/nav-link";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { PlaceFrame } from "../shell/place-frame";
+import { NightSwitch } from "../shell/shell";
+
+const MAY: Record<string, string> = {
+  pilot: "Walks and signs, logs what is found, refuels and adds oil.",
+  student: "Walks and logs what is found; flies when an instructor agrees.",
+  instructor: "Walks and signs, is asked first, writes an aircraft's added items.",
+  mechanic: "Signs discrepancies off, is asked first, writes an aircraft's added items.",
+  owner: "Walks and signs, is asked first, writes an aircraft's added items.",
+};
+
+/** Who belongs to the group, and who holds this device. */
+export function PeopleScreen() {
+  const wide = useWide();
+  const crew = useCrew();
+  const crewId = useAppSelector((state) => state.session.crewId);
+  const [chosen, setChosen] = useState<string>();
+  const shown = crew.find((member) => member.id === (chosen ?? crewId)) ?? (wide ? crew[0] : undefined);
+  return (
+    <PlaceFrame
+      name="People"
+      list={
+        <>
+          {crew.length === 0 && <Text className="text-voice">The group has not been fetched yet.</Text>}
+          {crew.map((member) => (
+            <View key={member.id} className="gap-2">
+              <Row
+                member={member}
+                holds={member.id === crewId}
+                chosen={member.id === shown?.id}
+                onPress={() => setChosen(member.id)}
+              />
+              {!wide && member.id === shown?.id && <Detail member={member} />}
+            </View>
+          ))}
+          <View className="mt-3 flex-row items-center justify-between gap-3">
+            <NavLink
+              href="/device"
+              className="min-h-14 shrink items-center justify-center rounded-xl border-2 border-ink px-4"
+            >
+              <Text className="font-strong">This device</Text>
+            </NavLink>
+            {!wide && <NightSwitch />}
+          </View>
+        </>
+      }
+      detail={shown && <Detail member={shown} />}
+    />
+  );
+}
+
+function Row({
+  member,
+  holds,
+  chosen,
+  onPress,
+}: {
+  member: CrewMember;
+  holds: boolean;
+  chosen: boolean;
+  onPress: () => void;
+}) {
+  return (
+    <Pressable
+      role="button"
+      aria-pressed={chosen}
+      onPress={onPress}
+      className={`min-h-14 flex-row items-center justify-between gap-3 overflow-hidden rounded-xl border-2 py-2 pl-4 pr-3 ${chosen ? "border-ink bg-stone" : "border-stone"}`}
+    >
+      {chosen && <View className="absolute bottom-0 left-0 top-0 w-2 bg-chock" />}
+      <View className="shrink">
+        <Text className="font-strong">{member.name}</Text>
+        <Text className="text-sm text-voice">{member.role}</Text>
+      </View>
+      {holds && <Text className="font-mid text-sm">has this device</Text>}
+    </Pressable>
+  );
+}
+
+function Detail({ member }: { member: CrewMember }) {
+  const dispatch = useAppDispatch();
+  const crewId = useAppSelector((state) => state.session.crewId);
+  const fleet = useFleet();
+  const state = useAppSelector((whole) => whole);
+  // One number a type: two aircraft of it tell the same.
+  const byType = new Map<string, number>();
+  for (const { registration, typeName } of fleet?.aircraft ?? []) {
+    const laps = bundleOf(state, registration)?.laps[member.id] ?? 0;
+    if (laps > 0) byType.set(typeName, Math.max(laps, byType.get(typeName) ?? 0));
+  }
+  return (
+    <View className="gap-3">
+      <Heading className="text-2xl">{member.name}</Heading>
+      <Text>{`As ${member.role}: ${MAY[member.role] ?? ""}`}</Text>
+      <View>
+        <Heading className="text-lg">Complete preflights</Heading>
+        {byType.size === 0 && <Text className="text-voice">None that this device knows of.</Text>}
+        {[...byType].map(([type, laps]) => (
+          <View key={type} className="flex-row justify-between gap-4 border-b-2 border-stone py-1.5">
+            <Text className="text-voice">{type}</Text>
+            <Text className="font-mid">{laps}</Text>
+          </View>
+        ))}
+      </View>
+      <LastPreflights crewId={member.id} />
+      {member.id === crewId ? (
+        <Text className="font-mid">Has this device: what is answered here is signed with this name.</Text>
+      ) : (
+        <Button
+          className="self-start px-5"
+          textClassName="text-base"
+          onPress={() => dispatch(crewPicked(member.id))}
+        >
+          {`Hand this device to ${member.name.split(" ")[0]}`}
+        </Button>
+      )}
+    </View>
+  );
+}
+
+const SHOWN = 8;
+
+/** What this person has walked of late, each with its whole story. */
+function LastPreflights({ crewId }: { crewId: string }) {
+  const ready = useAppSelector((state) => state.session.ready);
+  const own = (useWalks(ready).walks ?? []).filter((walk) => walk.crewId === crewId).slice(0, SHOWN);
+  if (own.length === 0) return null;
+  return (
+    <View>
+      <Heading className="text-lg">Last preflights</Heading>
+      {own.map((walk) => (
+        <NavLink
+          key={walk.id}
+          href={`/preflight/${walk.id}/verdict`}
+          className="min-h-14 flex-row items-center justify-between gap-4 border-b-2 border-stone"
+        >
+          <Text className="text-voice">{walk.startedAt && dayText(walk.startedAt)}</Text>
+          <Text className="shrink font-mid underline">
+            {`${walk.registration}: ${walk.verdict ?? "not signed yet"}`}
+          </Text>
+        </NavLink>
+      ))}
+    </View>
+  );
+}

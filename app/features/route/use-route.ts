@@ -1,0 +1,61 @@
+import { keepsPrecedence, lapMetres, type OrderResult, orderLap } from "@cravix/core";
+import { type LapProblem, lapProblem, walkedLap } from "@cravix/core/lap";
+import { useEffect, useMemo, useState } from "react";
+import { searchLap } from "../../device/workers/lap-search";
+import type { KnownAircraft } from "../start/aircraft-frame";
+
+export interface LapOfPilot {
+  problem: LapProblem | undefined;
+  trouble: string;
+  best?: OrderResult;
+  own: number[];
+  ownMetres: number;
+  ownKeepsRules: boolean;
+  usual?: { walks: number; metres: number; backtrackMetres: number; returns: number };
+}
+
+/** This pilot's lap in metres, what he usually walked in earlier walks, and the shortest there is. */
+export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfPilot {
+  const problem = useMemo(() => lapProblem(bundle.type), [bundle.type]);
+  const [best, setBest] = useState<OrderResult>();
+  const [trouble, setTrouble] = useState("");
+  useEffect(() => {
+    if (!problem) return;
+    let current = true;
+    // The page is painted first: what one has come for is there before the search begins.
+    const timer = setTimeout(() => {
+      searchLap(problem).then(
+        (found) => current && setBest(found),
+        (error: Error) => current && setTrouble(error.message),
+      );
+    }, 50);
+    return () => {
+      current = false;
+      clearTimeout(timer);
+    };
+  }, [problem]);
+  return useMemo(() => {
+    if (!problem) return { problem, trouble, own: [], ownMetres: 0, ownKeepsRules: true };
+    const own = orderLap(problem.stations, preferences).map((station) => problem.stations.indexOf(station));
+    const walks = bundle.walks.filter((walk) => walk.crewId === crewId && walk.visits.length > 0);
+    const walked = walks.map((walk) => walkedLap(problem, walk.visits));
+    const mean = (pick: (lap: (typeof walked)[number]) => number) =>
+      walked.reduce((sum, lap) => sum + pick(lap), 0) / walked.length;
+    return {
+      problem,
+      trouble,
+      best,
+      own,
+      ownMetres: lapMetres(problem, own),
+      ownKeepsRules: keepsPrecedence(own, problem.precedence ?? []),
+      ...(walked.length > 0 && {
+        usual: {
+          walks: walked.length,
+          metres: mean((lap) => lap.metres),
+          backtrackMetres: mean((lap) => lap.backtrackMetres),
+          returns: mean((lap) => lap.returns),
+        },
+      }),
+    };
+  }, [problem, best, trouble, bundle.walks, preferences, crewId]);
+}

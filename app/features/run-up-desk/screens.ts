@@ -1,2 +1,0 @@
-export { ControlsScreen } from "./controls-screen";
-export { RunUpScreen } from "./run-up-screen";

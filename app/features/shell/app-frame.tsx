@@ -1,0 +1,61 @@
+import { type ReactNode, useEffect, useState } from "react";
+import { ErrorBoundary } from "react-error-boundary";
+import { View } from "react-native";
+import { SafeAreaProvider } from "react-native-safe-area-context";
+import { Provider } from "react-redux";
+import { hearInstallOffer } from "../../device/install";
+import { DeviceError } from "../../device/log/database";
+import { keepInterface } from "../../device/service-worker";
+import { restore } from "../../store/restore";
+import { createStore } from "../../store/store";
+import { sendAgain } from "../../store/sync/sync-actions";
+import { newVersionWaits } from "../../store/version-slice";
+import { Text } from "../../ui/text";
+import { PageFailed } from "./page-failed";
+
+hearInstallOffer();
+
+/** What nobody waits for is done when the first page stands. */
+const whenIdle: (work: () => void) => void =
+  typeof requestIdleCallback === "function"
+    ? (work) => requestIdleCallback(work, { timeout: 4000 })
+    : (work) => setTimeout(work, 1500);
+
+/** What stands round every page: the store, what the device remembers, and what is seen where a page fails. */
+export function AppFrame({ children }: { children: ReactNode }) {
+  const [store] = useState(createStore);
+  const [trouble, setTrouble] = useState("");
+  const [restored, setRestored] = useState(false);
+  useEffect(() => {
+    restore(store.dispatch).then(
+      () => {
+        setRestored(true);
+        whenIdle(() => void keepInterface(() => store.dispatch(newVersionWaits())));
+      },
+      (error) =>
+        setTrouble(
+          error instanceof DeviceError
+            ? error.message
+            : "This browser does not let anything be saved (private window, or storage switched off). Open Cravix in an ordinary window.",
+        ),
+    );
+    const again = () => store.dispatch(sendAgain());
+    window.addEventListener?.("online", again);
+    return () => window.removeEventListener?.("online", again);
+  }, [store]);
+  return (
+    <Provider store={store}>
+      <SafeAreaProvider>
+        <View className="h-full flex-1 bg-paper">
+          {trouble !== "" ? (
+            <View role="alert" className="p-6">
+              <Text className="text-lg">{trouble}</Text>
+            </View>
+          ) : restored ? (
+            <ErrorBoundary FallbackComponent={PageFailed}>{children}</ErrorBoundary>
+          ) : null}
+        </View>
+      </SafeAreaProvider>
+    </Provider>
+  );
+}

@@ -1,0 +1,25 @@
+import { View } from "react-native";
+import { install, useInstall } from "../../device/install";
+import { Button } from "../../ui/input/button";
+import { Text } from "../../ui/text";
+
+/** That Cravix can stand on the home screen: at a tap where the browser offers it, else how it is done. `quiet`: only where it is a tap. */
+export function InstallHint({ quiet = false }: { quiet?: boolean }) {
+  const state = useInstall();
+  if (state === "installed") return quiet ? null : <Text>Cravix is installed on this device.</Text>;
+  if (state === "by hand")
+    return quiet ? null : (
+      <Text>
+        To have Cravix on the home screen: in the browser's menu choose “Install” or “Add to home screen”. It
+        then opens like any program, with a network or without.
+      </Text>
+    );
+  return (
+    <View className="flex-row items-center justify-between gap-3 rounded-xl bg-stone px-3 py-2">
+      <Text className="shrink">Put Cravix on the home screen: it opens there without a network too.</Text>
+      <Button textClassName="text-base" onPress={() => void install()} testID="install">
+        Install
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,24 @@
+import { View } from "react-native";
+import { loadNewVersion } from "../../device/service-worker";
+import { useAppSelector } from "../../store/hooks";
+import { Button } from "../../ui/input/button";
+import { Text } from "../../ui/text";
+
+/** A new version has come and waits: offered where no walk is open on this device, and never put in place under one. */
+export function NewVersion() {
+  const waits = useAppSelector((state) => state.version.waits);
+  const walking = useAppSelector((state) => state.preflight.open.some((walk) => !walk.flying));
+  if (!waits || walking) return null;
+  return (
+    <View
+      role="status"
+      testID="new-version"
+      className="flex-row items-center justify-between gap-3 border-b-2 border-ink bg-stone px-[18px] py-1"
+    >
+      <Text className="shrink font-mid">A new version of Cravix is here.</Text>
+      <Button tone="bare" className="px-0" onPress={loadNewVersion} textClassName="text-base">
+        Use it now
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,64 @@
+import { useEffect } from "react";
+import type { FallbackProps } from "react-error-boundary";
+import { View } from "react-native";
+import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
+import { Text } from "../../ui/text";
+
+/** Whether a part of the program could not be fetched, rather than failed. */
+export function isNotFetched(error: Error): boolean {
+  return (
+    error.name === "AsyncRequireError" ||
+    /loading (module|chunk|script)|dynamically imported|failed to fetch|importing a module/i.test(
+      error.message,
+    )
+  );
+}
+
+/**
+ * What is seen in place of a page that failed. It asks nothing of the store or of the page's own parts: what has failed may be among them. What was
+ * answered is on the device's disk before it is on the screen, so nothing is lost by opening anew.
+ */
+export function PageFailed({ error: thrown, resetErrorBoundary }: FallbackProps) {
+  const error = thrown instanceof Error ? thrown : new Error(String(thrown));
+  const fetched = !isNotFetched(error);
+  useEffect(() => {
+    console.error(thrown);
+  }, [thrown]);
+  return (
+    <View role="main" className="h-full flex-1 items-center bg-paper">
+      <View className="w-full max-w-3xl flex-1 gap-3 px-[18px] pt-8" role="alert" testID="page-failed">
+        <PageHead className="text-2xl">
+          {fetched ? "This page has failed" : "This page could not be fetched"}
+        </PageHead>
+        <Text>
+          {fetched
+            ? "It is our fault. Everything that you answered is saved on this device."
+            : "The network is away, or Cravix was renewed meanwhile. Everything that you answered is saved on this device."}
+        </Text>
+        <Text>
+          {fetched
+            ? "Try again. If it fails again, open the aircraft and go on from there: an open preflight waits where you left it."
+            : "Try again when there is a network. An open preflight goes on with what is here."}
+        </Text>
+        {fetched && <Text className="text-sm text-voice">{error.message.slice(0, 200)}</Text>}
+      </View>
+      <View className="w-full items-center bg-deck">
+        <View className="w-full max-w-3xl flex-row gap-3 px-4 py-3">
+          <Button tone="deck" className="min-h-16 flex-1" onPress={() => window.location.assign("/")}>
+            To the aircraft
+          </Button>
+          <Button
+            tone="primary"
+            className="min-h-16 flex-1"
+            testID="primary"
+            // A part that was not fetched is asked for again only by a page that is opened anew.
+            onPress={() => (fetched ? resetErrorBoundary() : window.location.reload())}
+          >
+            Try again
+          </Button>
+        </View>
+      </View>
+    </View>
+  );
+}

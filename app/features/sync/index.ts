@@ -1,3 +1,0 @@
-import { lazyScreen } from "../../ui/lazy-screen";
-
-export const KeptScreen = lazyScreen(() => import("./kept-screen").then((module) => module.KeptScreen));

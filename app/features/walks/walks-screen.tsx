@@ -1,0 +1,120 @@
+import type { PreflightSummary } from "@cravix/contract/client";
+import { useState } from "react";
+import { Pressable, View } from "react-native";
+import { useAppSelector } from "../../store/hooks";
+import { useCrew, useFleet, useWalks } from "../../store/server/server-state";
+import { dayAndClockText, dayText } from "../../ui/day-and-time";
+import { GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
+import { NavLink } from "../../ui/input/nav-link";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { LogParts } from "../shell/log-parts";
+import { PlaceFrame } from "../shell/place-frame";
+
+/** The group's last preflights: who walked, what it came to, and the whole of each. */
+export function WalksScreen() {
+  const wide = useWide();
+  const ready = useAppSelector((state) => state.session.ready);
+  const { walks, failed } = useWalks(ready);
+  const [chosen, setChosen] = useState<string>();
+  const shown = walks?.find((walk) => walk.id === chosen) ?? (wide ? walks?.[0] : undefined);
+  return (
+    <PlaceFrame
+      name="Log"
+      parts={<LogParts here="/log/walks" />}
+      list={
+        <>
+          {!walks && (
+            <Text className="text-voice">
+              {failed
+                ? "No network, and the group's preflights are not saved on this device yet."
+                : "Fetching the last preflights …"}
+            </Text>
+          )}
+          {walks?.length === 0 && <Text className="text-voice">There has been no preflight yet.</Text>}
+          {walks?.map((walk) => (
+            <View key={walk.id} className="gap-2">
+              <Row
+                walk={walk}
+                chosen={walk.id === shown?.id}
+                onPress={() => setChosen(walk.id === chosen && !wide ? undefined : walk.id)}
+              />
+              {!wide && walk.id === shown?.id && <Detail walk={walk} />}
+            </View>
+          ))}
+        </>
+      }
+      detail={shown && <Detail walk={shown} />}
+    />
+  );
+}
+
+const comesTo = ({ verdict, decision }: PreflightSummary) =>
+  verdict ? [verdict, decision].filter(Boolean).join(", ") : "not signed yet";
+const gradeOf = ({ verdict }: PreflightSummary) =>
+  verdict && verdict !== "unfinished" ? VERDICT_GRADE[verdict] : "unjudged";
+
+function Row({ walk, chosen, onPress }: { walk: PreflightSummary; chosen: boolean; onPress: () => void }) {
+  const crew = useCrew();
+  return (
+    <Pressable
+      role="button"
+      aria-pressed={chosen}
+      onPress={onPress}
+      className={`min-h-14 flex-row items-center gap-3 overflow-hidden rounded-xl border-2 py-2 pl-4 pr-3 ${chosen ? "border-ink bg-stone" : "border-stone"}`}
+    >
+      {chosen && <View className="absolute bottom-0 left-0 top-0 w-2 bg-chock" />}
+      <GradeMark grade={gradeOf(walk)} />
+      <View className="shrink grow">
+        <Text className="font-strong">{walk.registration}</Text>
+        <Text className="text-sm text-voice">
+          {[walk.startedAt && dayText(walk.startedAt), crew.find((m) => m.id === walk.crewId)?.name]
+            .filter(Boolean)
+            .join(", ")}
+        </Text>
+      </View>
+      <Text className="shrink text-right text-sm">{comesTo(walk)}</Text>
+    </Pressable>
+  );
+}
+
+function Detail({ walk }: { walk: PreflightSummary }) {
+  const crew = useCrew();
+  const type = useFleet()?.aircraft.find((a) => a.registration === walk.registration)?.typeName;
+  const lines: [string, string | undefined][] = [
+    ["Pilot", crew.find((member) => member.id === walk.crewId)?.name],
+    ["Begun", walk.startedAt ? dayAndClockText(walk.startedAt) : undefined],
+    ["Signed", walk.signedAt ? dayAndClockText(walk.signedAt) : "not yet"],
+    ["Conditions", walk.conditions.length > 0 ? walk.conditions.join(", ") : "none out of the ordinary"],
+    ["Items answered", String(walk.answered)],
+    ["Discrepancies found", String(walk.found)],
+  ];
+  return (
+    <View className="gap-3" testID="walk-detail">
+      <View className="flex-row items-center gap-3">
+        <GradeMark grade={gradeOf(walk)} size={36} />
+        <View className="shrink">
+          <Heading className="text-2xl">{`${walk.registration}: ${comesTo(walk)}`}</Heading>
+          <Text className="text-voice">{type}</Text>
+        </View>
+      </View>
+      <View>
+        {lines.map(
+          ([label, value]) =>
+            value !== undefined && (
+              <View key={label} className="flex-row justify-between gap-4 border-b-2 border-stone py-1.5">
+                <Text className="text-voice">{label}</Text>
+                <Text className="shrink text-right font-mid">{value}</Text>
+              </View>
+            ),
+        )}
+      </View>
+      <NavLink
+        href={`/preflight/${walk.id}/verdict`}
+        className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-5"
+      >
+        <Text className="font-strong">Verdict, reasons and readings</Text>
+      </NavLink>
+    </View>
+  );
+}

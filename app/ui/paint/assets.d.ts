@@ -1,4 +1,0 @@
-declare module "*.ttf" {
-  const asset: number;
-  export default asset;
-}

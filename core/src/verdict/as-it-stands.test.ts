@@ -1,0 +1,58 @@
+import fc from "fast-check";
+import { asItStands, FINDING_GRADES, GRADES, type OpenDiscrepancy } from "../index";
+
+const open = (grade: OpenDiscrepancy["grade"], more: Partial<OpenDiscrepancy> = {}): OpenDiscrepancy => ({
+  id: `d-${grade}-${more.openedAt ?? ""}`,
+  stationId: "nose",
+  text: "Nick in the propeller.",
+  grade,
+  openedAt: "2026-05-01T09:00:00.000Z",
+  openedBy: "Maren Holtby",
+  ...more,
+});
+
+// No published source judges an aircraft that nobody has looked at; that the worst open defect decides is common practice of technical logs.
+describe("an aircraft as it stands", () => {
+  test("has no reason against it where nothing is open and the oil was not low", () => {
+    expect(asItStands({ open: [], oil: [{ qt: 6, minimumQt: 6, at: "2026-05-01" }] })).toEqual({
+      verdict: "go",
+      grade: "within limits",
+      reasons: [],
+    });
+  });
+
+  test("is what its worst discrepancy makes of it, whatever else there is, in whatever order", () => {
+    fc.assert(
+      fc.property(fc.array(fc.constantFrom(...FINDING_GRADES), { maxLength: 12 }), (grades) => {
+        const standing = asItStands({ open: grades.map((grade) => open(grade)) });
+        const ranks = grades.map((grade) => GRADES.indexOf(grade));
+        expect(GRADES.indexOf(standing.grade)).toBe(Math.max(0, ...ranks));
+        expect(standing.verdict === "stop").toBe(grades.includes("stop"));
+        expect(standing.reasons.map(({ grade }) => GRADES.indexOf(grade))).toEqual(
+          [...ranks].sort((a, b) => b - a),
+        );
+      }),
+    );
+  });
+
+  test("says the oldest of one grade first, with what was measured of it", () => {
+    const { reasons } = asItStands({
+      open: [
+        open("watch", { openedAt: "2026-05-03T09:00:00.000Z", text: "New" }),
+        open("watch", { openedAt: "2026-05-02T09:00:00.000Z", text: "Seep at the tip drain.", measure: "2 drops" }),
+      ],
+    });
+    expect(reasons.map(({ text }) => text)).toEqual(["Seep at the tip drain: 2 drops", "New"]);
+  });
+
+  test("notes oil below the minimum, unless some was put in since or there is no minimum on file", () => {
+    const low = { qt: 5.8, minimumQt: 6, at: "2026-05-01" };
+    const { verdict, reasons } = asItStands({ open: [], oil: [{ ...low, engine: "left" }] });
+    expect(verdict).toBe("go with notes");
+    expect(reasons[0]?.text).toBe(
+      "Oil, left engine: 5.8 qt when last read, the minimum is 6.0 qt. Take oil along.",
+    );
+    expect(asItStands({ open: [], oil: [{ ...low, putInQt: 1 }] }).reasons).toEqual([]);
+    expect(asItStands({ open: [], oil: [{ qt: 5.8, at: "2026-05-01" }] }).reasons).toEqual([]);
+  });
+});

@@ -1,0 +1,61 @@
+import type { OpenDiscrepancy } from "../checklist/list/compose-list";
+import { GRADES, type Grade, type Verdict, worst } from "../judgement/judgement";
+import type { LastOil } from "../logs/last-fluids";
+import { formatNumber } from "../units/format";
+import { verdictFor } from "./verdict-for";
+
+/** What speaks against an aircraft, or is to be thought of, before anybody has walked round it today. */
+export interface StandingReason {
+  id: string;
+  grade: Grade;
+  text: string;
+  /** The discrepancy that it is. */
+  discrepancyId?: string;
+}
+
+/** Whether an aircraft can fly as far as anybody knows: the preflight comes after this and has the last word. */
+export interface Standing {
+  verdict: Verdict;
+  grade: Grade;
+  /** Worst first. */
+  reasons: StandingReason[];
+}
+
+/**
+ * An aircraft as it stands: every discrepancy that is open counts with its own grade (oldest first within one grade), and an engine whose oil (US qt)
+ * was last read below the minimum, with nothing put in since, is a note: oil is taken along. Without a minimum on file nothing is said of oil. The
+ * verdict follows from the worst, as it does for a whole walk. Never throws. Complexity: O(n log n).
+ */
+export function asItStands({
+  open,
+  oil = [],
+}: {
+  open: readonly OpenDiscrepancy[];
+  oil?: readonly LastOil[];
+}): Standing {
+  const reasons: StandingReason[] = [
+    ...[...open]
+      .sort((a, b) => a.openedAt.localeCompare(b.openedAt))
+      .map((d) => ({
+        id: d.id,
+        grade: d.grade,
+        text: d.measure ? `${d.text.replace(/\.$/, "")}: ${d.measure}` : d.text,
+        discrepancyId: d.id,
+      })),
+    ...oil.flatMap(lowOil),
+  ].sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
+  const grade = worst(reasons.map((reason) => reason.grade));
+  return { verdict: verdictFor(grade), grade, reasons };
+}
+
+function lowOil({ engine, qt, putInQt, minimumQt }: LastOil): StandingReason[] {
+  if (minimumQt === undefined || putInQt !== undefined || qt >= minimumQt) return [];
+  const which = engine === undefined ? "Oil" : `Oil, ${engine} engine`;
+  return [
+    {
+      id: `oil.low${engine === undefined ? "" : `.${engine}`}`,
+      grade: "note",
+      text: `${which}: ${formatNumber(qt, 1)} qt when last read, the minimum is ${formatNumber(minimumQt, 1)} qt. Take oil along.`,
+    },
+  ];
+}

@@ -1,0 +1,105 @@
+import type { DiscrepancyDetail } from "@cravix/contract";
+import { type AircraftType, type LastFluids, lastFluids, type OpenDiscrepancy } from "@cravix/core";
+import { and, eq, isNotNull, isNull, lte, max, sql } from "drizzle-orm";
+import type { Db } from "../db/database";
+import { fromDb } from "../db/moment";
+import { preflight } from "../db/schema/checklist";
+import { discrepancy } from "../db/schema/discrepancy";
+import { crew } from "../db/schema/fleet";
+import { readFluids } from "../fluids/read-fluids";
+
+export const isOpen = and(isNull(discrepancy.closedAt), isNull(discrepancy.withdrawnAt));
+
+/** So many of one aircraft's are told with the group; the whole of them comes with the aircraft. */
+const MOST_OPEN = 20;
+/** Lines of a log that reach back to a last measurement of every tank and engine. */
+const LINES_BACK = 40;
+
+export function toOpen(
+  d: Pick<
+    DiscrepancyDetail,
+    "id" | "stationId" | "text" | "grade" | "openedAt" | "openedByName" | "cause" | "measure"
+  >,
+): OpenDiscrepancy {
+  return {
+    id: d.id,
+    stationId: d.stationId,
+    text: d.text,
+    grade: d.grade,
+    openedAt: d.openedAt,
+    openedBy: d.openedByName,
+    ...(d.cause !== undefined && { cause: d.cause }),
+    ...(d.measure !== undefined && { measure: d.measure }),
+  };
+}
+
+/** What is open on each aircraft of the group, worst first, then the oldest: many small ones never push out one that stops. */
+export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string, OpenDiscrepancy[]>> {
+  const ranked = db
+    .select({
+      id: discrepancy.id,
+      place:
+        sql<number>`row_number() over (partition by ${discrepancy.registration} order by field(${discrepancy.grade}, 'stop', 'ask', 'watch', 'note'), ${discrepancy.openedAt}, ${discrepancy.id})`.as(
+          "place",
+        ),
+    })
+    .from(discrepancy)
+    .where(and(eq(discrepancy.groupId, groupId), isOpen))
+    .as("ranked");
+  const rows = await db
+    .select()
+    .from(discrepancy)
+    .innerJoin(ranked, and(eq(ranked.id, discrepancy.id), lte(ranked.place, MOST_OPEN)))
+    .leftJoin(crew, and(eq(crew.groupId, discrepancy.groupId), eq(crew.id, discrepancy.openedBy)))
+    .orderBy(ranked.place);
+  const byAircraft = new Map<string, OpenDiscrepancy[]>();
+  for (const { discrepancy: d, crew: opener } of rows) {
+    const own = byAircraft.get(d.registration) ?? [];
+    own.push(
+      toOpen({
+        ...d,
+        openedAt: fromDb(d.openedAt),
+        openedByName: opener?.name ?? d.openedBy,
+        cause: d.cause ?? undefined,
+        measure: d.measure ?? undefined,
+      } as DiscrepancyDetail),
+    );
+    byAircraft.set(d.registration, own);
+  }
+  return byAircraft;
+}
+
+/** When each aircraft was accepted for a flight last, and by whom. */
+export async function readLastFlown(
+  db: Db,
+  groupId: string,
+): Promise<Map<string, { at: string; crewId: string | null }>> {
+  const newest = db
+    .select({ id: max(preflight.id) })
+    .from(preflight)
+    .where(
+      and(eq(preflight.groupId, groupId), eq(preflight.decision, "fly"), isNotNull(preflight.registration)),
+    )
+    .groupBy(preflight.registration);
+  const rows = await db.select().from(preflight).where(sql`${preflight.id} in (${newest})`);
+  return new Map(
+    rows.flatMap(({ registration, signedAt, crewId }) =>
+      registration && signedAt ? [[registration, { at: fromDb(signedAt), crewId }] as const] : [],
+    ),
+  );
+}
+
+/** Fuel and oil as last measured, from the last lines of both logs. */
+export async function readLastFluids(
+  db: Db,
+  registration: string,
+  type: AircraftType,
+  groupId: string,
+): Promise<LastFluids> {
+  const rows = await Promise.all(
+    (["fuel", "oil"] as const)
+      .filter((fluid) => type[fluid])
+      .map((fluid) => readFluids(db, { groupId, registration, fluid, limit: LINES_BACK })),
+  );
+  return lastFluids(type, rows.flat());
+}

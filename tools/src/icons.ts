@@ -1,0 +1,35 @@
+import { readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { chromium } from "@playwright/test";
+import { runTask } from "./fail";
+import { ROOT } from "./paths";
+
+const FOLDER = join(ROOT, "app", "public", "icons");
+/** What browsers and launchers ask for: from which drawing, how many pixels, called what. */
+const ICONS = [
+  ["cravix", 32, "icon-32"],
+  ["cravix", 192, "icon-192"],
+  ["cravix", 512, "icon-512"],
+  ["maskable", 180, "apple-touch-180"],
+  ["maskable", 192, "maskable-192"],
+  ["maskable", 512, "maskable-512"],
+] as const;
+
+/** Draws the icons anew from their drawings: after a change of these, and committed with them. */
+await runTask(async () => {
+  const browser = await chromium.launch({
+    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    args: ["--no-sandbox", "--disable-gpu"],
+  });
+  for (const [drawing, size, name] of ICONS) {
+    const page = await browser.newPage({ viewport: { width: size, height: size } });
+    const svg = readFileSync(join(FOLDER, `${drawing}.svg`), "utf8");
+    await page.setContent(
+      `<style>body{margin:0}svg{display:block;width:${size}px;height:${size}px}</style>${svg}`,
+    );
+    writeFileSync(join(FOLDER, `${name}.png`), await page.screenshot({ omitBackground: true }));
+    await page.close();
+  }
+  await browser.close();
+  process.exit(0);
+});

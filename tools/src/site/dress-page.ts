@@ -1,0 +1,60 @@
+import { createHash } from "node:crypto";
+import { copyFileSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { ROOT, WEB_ROOT } from "../paths";
+
+const FONTS = join(ROOT, "node_modules", "@fontsource", "atkinson-hyperlegible-next", "files");
+/** The three weights of the interface, by the family that the style sheet calls each. */
+const FAMILIES = [
+  ["AtkinsonNext", 400],
+  ["AtkinsonNextSemiBold", 600],
+  ["AtkinsonNextBold", 700],
+] as const;
+/** Which letters each file has. Source: the font package's own style sheet. */
+const SUBSETS = {
+  "latin-ext":
+    "U+0100-02BA,U+02BD-02C5,U+02C7-02CC,U+02CE-02D7,U+02DD-02FF,U+0304,U+0308,U+0329,U+1D00-1DBF,U+1E00-1E9F,U+1EF2-1EFF,U+2020,U+20A0-20AB,U+20AD-20C0,U+2113,U+2C60-2C7F,U+A720-A7FF",
+  latin:
+    "U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,U+0304,U+0308,U+0329,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD",
+} as const;
+
+/**
+ * Puts into the built page what it needs before any code runs: the fonts, asked for at once and never waited for, and the names of the parts that
+ * can be fetched when nothing else is to be done.
+ */
+export function dressPage(): void {
+  const file = join(WEB_ROOT, "index.html");
+  const html = readFileSync(file, "utf8");
+  const js = join(WEB_ROOT, "_expo", "static", "js", "web");
+  const later = readdirSync(js)
+    .filter((name) => name.endsWith(".js") && !html.includes(name))
+    .map((name) => `/_expo/static/js/web/${name}`);
+  const { faces, preloads } = fonts();
+  writeFileSync(
+    file,
+    html.replace(
+      "</head>",
+      `${preloads}<style>${faces}</style><script type="application/json" id="later">${JSON.stringify(later)}</script></head>`,
+    ),
+  );
+}
+
+/** Copies the fonts under names that change with them, so that they may be kept for ever. */
+function fonts(): { faces: string; preloads: string } {
+  mkdirSync(join(WEB_ROOT, "fonts"), { recursive: true });
+  const faces: string[] = [];
+  const preloads: string[] = [];
+  for (const [family, weight] of FAMILIES)
+    for (const [subset, range] of Object.entries(SUBSETS)) {
+      const from = join(FONTS, `atkinson-hyperlegible-next-${subset}-${weight}-normal.woff2`);
+      const hash = createHash("md5").update(readFileSync(from)).digest("hex");
+      const href = `/fonts/atkinson-${subset}-${weight}.${hash}.woff2`;
+      copyFileSync(from, join(WEB_ROOT, href));
+      faces.push(
+        `@font-face{font-family:${family};font-display:swap;src:url(${href}) format("woff2");unicode-range:${range}}`,
+      );
+      if (subset === "latin")
+        preloads.push(`<link rel="preload" href="${href}" as="font" type="font/woff2" crossorigin>`);
+    }
+  return { faces: faces.join(""), preloads: preloads.join("") };
+}
