@@ -40,12 +40,12 @@ for (const [size, viewport] of [
       await page.getByRole("button", { name: "Route" }).click();
       await page.getByText("Searched through every order").waitFor();
       await shot("lap");
-      await page.getByRole("button", { name: "Back to the start" }).click();
+      await page.getByRole("button", { name: "Back" }).click();
     } else {
       await page.getByRole("button", { name: "Today's list" }).click();
       await page.getByText("Different today").waitFor();
       await shot("list");
-      await page.getByRole("button", { name: "Back to the start" }).click();
+      await page.getByRole("button", { name: "Back" }).click();
     }
     if (size === "wide") {
       await page.getByRole("button", { name: "Fuel and oil log" }).click();
@@ -55,7 +55,7 @@ for (const [size, viewport] of [
         .first()
         .waitFor();
       await shot("oil-log");
-      await page.getByRole("button", { name: "Back to the start" }).click();
+      await page.getByRole("button", { name: "Back" }).click();
     }
     await page.getByRole("button", { name: "Begin the preflight" }).click();
     await walker.walkTo("right-gear.tyre");
@@ -80,7 +80,7 @@ for (const [size, viewport] of [
       await page.getByTestId("fuel-desk").click();
       await page.getByText(/they agree/).waitFor();
       await shot("fuel-desk");
-      await page.getByRole("button", { name: "Back to the walk" }).click();
+      await page.getByRole("button", { name: "Back" }).click();
     }
     await walker.walkTo("magneto.base");
     await page.goto(`${page.url()}/run-up?fault=fouled%20plug&side=left&cylinder=3&seed=12&speed=6`);
@@ -98,7 +98,7 @@ for (const [size, viewport] of [
       await page.getByRole("button", { name: "How it was walked" }).click();
       await page.getByText("Time at each station").waitFor();
       await shot("debrief");
-      await page.getByRole("button", { name: "To the verdict" }).click();
+      await page.getByRole("button", { name: "Back" }).click();
     }
     await page.getByRole("button", { name: "Sign: not flying" }).click();
     await page.getByRole("button", { name: "To the aircraft" }).click();

@@ -246,23 +246,22 @@ for (const [size, viewport] of [
     await page.getByRole("button", { name: /Inês/ }).waitFor();
     await expectAccessible(page, "who flies");
     await page.getByRole("button", { name: /Inês/ }).click();
-    await page.getByText("creep mark").first().waitFor();
+    await page.getByRole("button", { name: "Prepare QX-" }).waitFor();
     await expectAccessible(page, "today");
     await page.getByRole("button", { name: /^QX-TAR/ }).click();
     await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
     await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
     await expectAccessible(page, "start");
     for (const [button, there] of [
-      ["Read-and-do", "How you walk it"],
+      ["Read-and-do", "How you work"],
       ["Route", "Searched through every order"],
       ["Today's list", "Different today"],
-      ["Added items", "What saving changes"],
     ] as const) {
       await page.getByRole("button", { name: button }).click();
       await page.getByText(there).first().waitFor();
       await page.waitForTimeout(300);
       await expectAccessible(page, button);
-      await page.getByRole("button", { name: /^(Back|Done|Back to the start)$/ }).click();
+      await page.getByRole("button", { name: /^(Back|Done)$/ }).click();
       await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
     }
     await page.getByRole("button", { name: "Begin the preflight" }).click();
@@ -291,14 +290,29 @@ for (const [size, viewport] of [
     await page.getByRole("button", { name: "How it was walked" }).click();
     await page.getByText("Time at each station").waitFor();
     await expectAccessible(page, "debrief");
-    await page.goto(`${cravix.url}/discrepancies`);
+    await page.goto(`${cravix.url}/log`);
     await page.getByText("creep mark").first().waitFor();
     await expectAccessible(page, "discrepancies");
+    for (const [path, there] of [
+      ["/log/walks", "Verdict, reasons"],
+      ["/people", "Complete preflights"],
+      ["/device", "On the home screen"],
+      ["/aircraft/QX-TAR", "Code for the key tag"],
+      ["/aircraft/QX-TAR/items", "What saving changes"],
+      ["/aircraft/QX-TAR/logs", "as a table"],
+    ] as const) {
+      await page.goto(`${cravix.url}${path}`);
+      if (path === "/log/walks" && size === "phone")
+        await page.getByRole("button", { name: /^QX-/ }).first().click();
+      await page.getByText(there).first().waitFor();
+      await page.waitForTimeout(300);
+      await expectAccessible(page, path);
+    }
     await page.goto(`${cravix.url}/aircraft/QX-TAR/school`);
-    await expect(page.getByRole("heading", { level: 1 })).toHaveText("There is no such page.");
+    await expect(page.getByRole("heading", { level: 1 })).toHaveText("There is no such page");
     await page.getByTestId("primary").click();
     await expect(page).toHaveURL(/localhost:\d+\/$/);
     await page.goto(cravix.url);
-    await page.getByRole("button", { name: "Night" }).click();
+    await page.getByRole("button", { name: "Night colours" }).click();
     await expectAccessible(page, "today, night");
   });

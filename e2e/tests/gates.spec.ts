@@ -19,7 +19,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await walker.begin(/Maren/, { conditions: ["first of the day"] });
 
   // The ignition is put off, and the propeller gone to out of turn: the hand is stopped.
-  await walker.walkTo("cockpit.ignition");
+  await walker.jumpTo("cockpit.ignition");
   await button(page, "Postpone").click();
 
   // With the battery on, the ledger says so at one tap, and the clock runs.
@@ -31,12 +31,12 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await expect(page.getByText("behind the left seat")).toBeVisible();
   await expect(button(page, "pitot cover comes off at Left leading edge, pitot, stall warner")).toBeVisible();
   await expectAccessible(page, "ledger");
-  await button(page, "Back to the walk").click();
+  await button(page, "Back").click();
 
   await walker.walkTo("cockpit.master-off");
   await walker.answer();
   await expect(page.getByTestId("battery")).toHaveCount(0);
-  await button(page, /^Lap \d/).click();
+  await button(page, /^Walkaround \d/).click();
   await expect(page.getByTestId("item-left-side.skin")).toBeVisible();
   await button(page, /^Propeller and spinner/).click();
   const blocked = page.getByTestId("blocked");
@@ -51,16 +51,16 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   // One tie-down is forgotten: the way to it is said at the door of the aircraft.
   await walker.walkTo("tail.tie-down");
   await button(page, "Postpone").click();
-  await walker.walkTo("right-side.beacon-date");
+  await walker.jumpTo("right-side.beacon-date");
   await expect(page.getByTestId("confirm-06/2028")).toBeVisible();
-  await walker.walkTo("left-leading.pitot-cover");
+  await walker.jumpTo("left-leading.pitot-cover");
   await button(page, /^Board \d/).click();
   await expect(blocked).toContainText("tail tie-down: not off yet, at Tail");
   await expect(blocked).toContainText("pitot cover: not off yet, at Left leading edge, pitot, stall warner");
   await expect(blocked).not.toContainText("intake plugs");
   await blocked.getByRole("button", { name: "tail tie-down: not off yet, at Tail" }).click();
   await walker.answer();
-  await button(page, /^Lap \d/).click();
+  await button(page, /^Walkaround \d/).click();
   await walker.jumpToVerdict();
   await button(page, "Accept the aircraft").click();
 

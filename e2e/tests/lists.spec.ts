@@ -35,7 +35,7 @@ test("today's list says what is different and why, and goes onto paper", async (
   expect(table.length).toBeGreaterThan(130);
   // What is planned is not lost by a reload.
   await page.reload();
-  await button(page, "Back to the start").click();
+  await button(page, "Back").click();
   await expect(button(page, /^frost/)).toHaveAttribute("aria-pressed", "true");
 });
 
@@ -49,7 +49,7 @@ test("a better lap is searched away from the interface, and walked when it is ta
   await expect(page.getByText("Searched through every order: none is shorter.")).toBeVisible();
   await button(page, "Walk it this way").click();
   await expect(page.getByTestId("lap-verdict")).toContainText("Yours is the shortest way round");
-  await button(page, "Back to the start").click();
+  await button(page, "Back").click();
   await walker.go();
   await walker.jumpTo("cockpit.trim-set");
   await walker.answer();
@@ -66,20 +66,22 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   const pilot = new Walker(page);
   await pilot.prepare("QX-TAR");
   // A pilot reads them.
-  await button(page, "Added items").click();
+  await page.goto("/aircraft/QX-TAR");
+  await page.getByRole("link", { name: "Added items" }).click();
   await expect(
     page.getByText("Owners, instructors and mechanics write them; as pilot you read them."),
   ).toBeVisible();
   await expect(button(page, "Add an item")).toHaveCount(0);
   await button(page, "Back").click();
+  await button(page, "Prepare QX-TAR").click();
   const begun = await pilot.go();
 
   const other = await browser.newContext({ viewport: WIDE, baseURL: cravix.url });
   const owner = await other.newPage();
   await owner.goto("/");
   await button(owner, /Yuki/).click();
-  await new Walker(owner).prepare("QX-TAR");
-  await button(owner, "Added items").click();
+  await owner.goto("/aircraft/QX-TAR");
+  await owner.getByRole("link", { name: "Added items" }).click();
   await button(owner, "Add an item").click();
   await button(owner, "Save for everyone").click();
   await expect(owner.getByTestId("own-message")).toHaveText("Not saved yet: something is missing.");
@@ -112,10 +114,11 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await pilot.jumpTo("own.seat-rail");
   expect(page.url()).toContain(begun);
   await button(owner, /^Back$/).click();
-  await button(owner, "Today's list").click();
+  await owner.getByRole("link", { name: "Today's list" }).click();
   await expect(owner.getByText("this aircraft's own: 1")).toBeVisible();
   await expect(owner.getByText("Right tip: new fairing screw").first()).toBeVisible();
-  await button(owner, "Back to the start").click();
+  await button(owner, "Back").click();
+  await button(owner, "Prepare QX-TAR").click();
   const next = new Walker(owner);
   await next.go();
   await next.jumpTo("cockpit.ignition");
@@ -160,7 +163,7 @@ test("a list of two thousand items is taken, shown and walked", async ({ page })
   await button(page, "Today's list").click();
   await expect(page.getByText("QX-LNG: 2000 items at 1 stations.")).toBeVisible();
   await page.setViewportSize(WIDE);
-  await button(page, "Back to the start").click();
+  await button(page, "Back").click();
   await button(page, "Begin the preflight").click();
   for (let i = 1; i <= 5; i++) {
     await expect(page.getByRole("heading", { level: 1 })).toHaveText(`Rivet ${i}`);

@@ -77,7 +77,7 @@ test("a walk begun on one device is gone on with on another, and what is withdra
   await there.primary.click();
   await expect(there.card).not.toHaveAttribute("data-testid", at);
   // What was logged by a slip is open nowhere, and told as what it was.
-  await tablet.goto(`${cravix.url}/discrepancies`);
+  await tablet.goto(`${cravix.url}/log`);
   await expect(tablet.getByText("Logged by mistake: 1")).toBeVisible();
   await expect(tablet.getByText(/A slip of the thumb/)).toBeVisible();
   const open = (await cravix.api<{ items: { text: string }[] }>("/discrepancies")).items;

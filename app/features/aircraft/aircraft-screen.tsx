@@ -19,6 +19,7 @@ import { AddFile } from "./add-file";
 import { AircraftCard } from "./aircraft-card";
 import { CrewPicker } from "./crew-picker";
 import { Overview } from "./overview";
+import { GoingOn } from "./unfinished";
 import { type Known, useStandings } from "./use-standings";
 
 /** The rest of the group is fetched when what was asked for has long been on the screen. */
@@ -127,9 +128,15 @@ export function AircraftScreen({ registration }: { registration?: string }) {
             known={knownOf(a)}
             chosen={a.registration === shown}
             plan={!wide}
-            walking={walkingWords(openWalks, a)}
+            // Of the chosen one the whole is said beside it.
+            walking={a.registration === shown ? undefined : walkingWords(openWalks, a)}
             onPress={() => setChosen(a.registration)}
           />
+          {!wide && a.registration === shown && (unfinished || flying) && (
+            <View className="mt-2 gap-2">
+              <GoingOn unfinished={unfinished} flying={flying} />
+            </View>
+          )}
           {!wide && a.registration === shown && (
             <NavLink href={`/aircraft/${a.registration}`} className="min-h-14 justify-center px-4">
               <Text className="font-mid underline">{`All about ${a.registration}`}</Text>

@@ -1,19 +1,17 @@
 import type { AircraftSummary } from "@cravix/contract/client";
-import { type Href, router } from "expo-router";
 import { View } from "react-native";
 import { useBundle, useCrew } from "../../store/server/server-state";
 import type { OpenPreflight } from "../../store/walk/preflight-slice";
 import { PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
-import { Button } from "../../ui/input/button";
 import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { CodeToOpen } from "./code-to-open";
 import { StandingMark } from "./standing-mark";
 import { ago, fuelWords, oilWords } from "./standing-words";
-import { Unfinished } from "./unfinished";
+import { GoingOn } from "./unfinished";
 import type { Known } from "./use-standings";
 
 /** All that is known of one aircraft before anybody walks round it. */
@@ -34,15 +32,7 @@ export function Overview({
   return (
     <View className="gap-3">
       {stub !== null && <Text className="rounded-xl bg-stone p-3">{stub}</Text>}
-      {unfinished && <Unfinished open={unfinished} />}
-      {flying && (
-        <Button
-          className="border-ink bg-stone"
-          onPress={() => router.push(`/preflight/${flying.preflightId}/after` as Href)}
-        >
-          {`${flying.registration} is flying: put it away afterwards`}
-        </Button>
-      )}
+      <GoingOn unfinished={unfinished} flying={flying} />
       <View className={wide ? "flex-row gap-6" : "gap-3"}>
         {stub === null && (
           <View className={wide ? "h-[240px] flex-1" : "h-[170px]"} aria-hidden>

@@ -1,14 +1,16 @@
 import { PHASE_NAME } from "@cravix/contract/client";
 import { currentItem, foldLoads, foldPreflight, phaseOf, phaseProgress } from "@cravix/core";
 import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
+import { type Href, router } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { eventsOfPreflight, listOf } from "../../device/log/event-log";
 import type { OpenPreflight } from "../../store/walk/preflight-slice";
+import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
-/** The walk that was left: where it goes on. */
-export function Unfinished({ open }: { open: OpenPreflight }) {
+/** The preflight that was left: where it goes on. */
+function Unfinished({ open }: { open: OpenPreflight }) {
   const [where, setWhere] = useState("");
   const [stillOn, setStillOn] = useState("");
   useEffect(() => {
@@ -37,5 +39,29 @@ export function Unfinished({ open }: { open: OpenPreflight }) {
       <Text className="text-on-chock">{where}</Text>
       {stillOn !== "" && <Text className="font-strong text-on-chock">{stillOn}</Text>}
     </View>
+  );
+}
+
+/** What is going on with an aircraft on this device: a preflight that was left, a flight that is not put away. */
+export function GoingOn({
+  unfinished,
+  flying,
+}: {
+  unfinished: OpenPreflight | undefined;
+  flying: OpenPreflight | undefined;
+}) {
+  return (
+    <>
+      {unfinished && <Unfinished open={unfinished} />}
+      {flying && (
+        <Button
+          className="border-ink bg-stone"
+          textClassName="text-base"
+          onPress={() => router.push(`/preflight/${flying.preflightId}/after` as Href)}
+        >
+          {`${flying.registration} is flying: put it away afterwards`}
+        </Button>
+      )}
+    </>
   );
 }

@@ -293,7 +293,7 @@ function Tables({ registration, fluid, onTaken }: TablesProps) {
           label={`Save the ${fluid} log`}
           onPress={() => void save()}
         >
-          Save it
+          Save
         </Button>
         <Button
           className="flex-1"

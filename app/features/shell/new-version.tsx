@@ -11,7 +11,9 @@ export function NewVersion() {
   if (!waits || walking) return null;
   return (
     <View
-      role="status"
+      role="region"
+      aria-label="New version"
+      aria-live="polite"
       testID="new-version"
       className="flex-row items-center justify-between gap-3 border-b-2 border-ink bg-stone px-[18px] py-1"
     >

@@ -48,9 +48,13 @@ function Bar({ path }: { path: string }) {
 
 function Rail({ path }: { path: string }) {
   return (
-    <View className="w-[132px] items-stretch border-r-2 border-ink bg-paper py-3">
+    <View
+      role="navigation"
+      aria-label="Places"
+      className="w-[132px] items-stretch border-r-2 border-ink bg-paper py-3"
+    >
       <Text className="mb-4 text-center font-strong text-xl">Cravix</Text>
-      <View role="navigation" aria-label="Places" className="gap-1 px-2">
+      <View className="gap-1 px-2">
         {PLACES.map((place) => (
           <PlaceLink key={place.href} place={place} here={place.has(path)} className="py-3" />
         ))}

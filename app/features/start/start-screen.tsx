@@ -147,21 +147,21 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
           <Heading className="mt-2 text-lg">How you work</Heading>
           <View className="flex-row flex-wrap gap-2">
             <Button
-              className="min-w-[45%] flex-1"
+              className={wide ? "px-5" : "min-w-[45%] flex-1"}
               textClassName="text-base"
               onPress={() => router.push(`/aircraft/${registration}/preferences` as Href)}
             >
               {preferences.method === "read-and-do" ? "Read-and-do" : "Flow, then check"}
             </Button>
             <Button
-              className="min-w-[45%] flex-1"
+              className={wide ? "px-5" : "min-w-[45%] flex-1"}
               textClassName="text-base"
               onPress={() => router.push(`/aircraft/${registration}/route` as Href)}
             >
               Route of the walkaround
             </Button>
             <Button
-              className="min-w-[45%] flex-1"
+              className={wide ? "px-5" : "min-w-[45%] flex-1"}
               textClassName="text-base"
               onPress={() => router.push(`/aircraft/${registration}/list` as Href)}
             >

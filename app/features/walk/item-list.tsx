@@ -55,7 +55,7 @@ export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; act
   );
 });
 
-function Row({
+export function Row({
   item,
   answer,
   here,

@@ -33,6 +33,7 @@ import { beadsFor } from "./beads";
 import { WalkHeader } from "./header";
 import { ItemCard } from "./item-card";
 import { ItemList } from "./item-list";
+import { StationPanel } from "./station-panel";
 import { type Acts, useActs } from "./use-acts";
 import { useWalk, type Walk } from "./use-preflight";
 import { type FoldedWalk, WalkFrame } from "./walk-frame";
@@ -240,20 +241,22 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
         </View>
       </View>
     );
-  const planShown =
-    item.kind !== "measure" &&
-    item.kind !== "sample" &&
-    (phase === "papers" || phase === "cockpit" || phase === "lap" || phase === "fluids");
+  // The plan stands where it says where one is; the papers, the cockpit and the board have no place on it.
+  const place = list.stations.find((station) => station.id === item.station);
+  const onPlan = phase === "lap" || phase === "fluids" || place?.role === "approach";
+  const offPlan = phase === "papers" || phase === "cockpit" || phase === "board";
+  const above =
+    item.kind === "measure" || item.kind === "sample" ? undefined : onPlan ? (
+      <Plan walk={walk} acts={acts} />
+    ) : offPlan ? (
+      <StationPanel walk={walk} acts={acts} item={item} />
+    ) : undefined;
   return (
     <View className="h-full bg-paper" role="main">
       {head}
       {notes}
-      {planShown && (
-        <View className="min-h-[180px] flex-1">
-          <Plan walk={walk} acts={acts} />
-        </View>
-      )}
-      <ScrollView key={item.id} className={planShown ? "max-h-[46%] grow-0" : "flex-1"} tabIndex={0}>
+      {above && <View className="min-h-[180px] flex-1">{above}</View>}
+      <ScrollView key={item.id} className={above ? "max-h-[46%] grow-0" : "flex-1"} tabIndex={0}>
         {body}
       </ScrollView>
       {actions}

@@ -23,7 +23,7 @@ export function Thread({ progress, current, onPress }: ThreadProps) {
             aria-label={`${PHASE_NAME[phase]} ${answered}/${total}`}
             aria-current={here ? "step" : undefined}
             onPress={() => onPress(phase)}
-            className={`h-[70px] items-center ${here ? "flex-[1.4]" : "flex-1"}`}
+            className={`h-[70px] items-center ${here || phase === "lap" ? "flex-[1.45]" : "flex-1"}`}
           >
             <View className="h-9 w-full flex-row items-center">
               <View className={`h-1 flex-1 ${i === 0 ? "bg-transparent" : "bg-ink"}`} />
@@ -35,10 +35,10 @@ export function Thread({ progress, current, onPress }: ThreadProps) {
             {here ? (
               <Text className="text-center font-strong text-sm leading-[17px]">
                 {`${PHASE_NAME[phase]}\n`}
-                <Text className="text-[12px] leading-[15px]">{`${answered}/${total}`}</Text>
+                <Text className="text-[length:var(--type-thread)] leading-[15px]">{`${answered}/${total}`}</Text>
               </Text>
             ) : (
-              <Text numberOfLines={1} className="text-[12px] text-voice">
+              <Text numberOfLines={1} className="text-[length:var(--type-thread)] text-voice">
                 {PHASE_NAME[phase]}
               </Text>
             )}

@@ -18,7 +18,7 @@ export function Stepper({
   testID?: string;
 }) {
   return (
-    <View className="flex-row items-center gap-3">
+    <View className="w-full max-w-sm flex-row items-center gap-3">
       <Button className="w-20" label={`−${step} ${unit}`} onPress={() => onStep(-step)}>
         {`−${step}`}
       </Button>

@@ -2,7 +2,7 @@ import { existsSync, readdirSync, readFileSync, rmSync } from "node:fs";
 import { createRequire } from "node:module";
 import { join } from "node:path";
 import { SetupError } from "../fail";
-import { ROOT, WEB_ROOT } from "../paths";
+import { ROOT } from "../paths";
 
 const require = createRequire(import.meta.url);
 
@@ -122,8 +122,8 @@ export function aliasFaults(
 }
 
 /** Refuses a build that could not be installed, or whose swapped parts do not hold together. Takes the source maps away that only this needs. */
-export function checkBuild(): void {
-  const js = join(WEB_ROOT, "_expo", "static", "js", "web");
+export function checkBuild(root: string): void {
+  const js = join(root, "_expo", "static", "js", "web");
   const mapFiles = readdirSync(js).filter((name) => name.endsWith(".js.map"));
   const maps = mapFiles.map((name) => JSON.parse(readFileSync(join(js, name), "utf8")) as SourceMap);
   const { ALIASES } = require(join(ROOT, "app", "metro.aliases.js")) as { ALIASES: Map<string, string> };
@@ -133,7 +133,7 @@ export function checkBuild(): void {
       ...readFileSync(join(ROOT, "app", "aliases", "react-native.js"), "utf8").matchAll(/default as (\w+)/g),
     ].map(([, name = ""]) => name),
   );
-  const faults = [...manifestFaults(WEB_ROOT), ...aliasFaults(maps, swapped, offered)];
+  const faults = [...manifestFaults(root), ...aliasFaults(maps, swapped, offered)];
   if (maps.length === 0) faults.push("there are no source maps to check the build by");
   if (faults.length > 0) throw new SetupError(`the interface was built wrongly:\n${faults.join("\n")}`);
   for (const name of mapFiles) rmSync(join(js, name));

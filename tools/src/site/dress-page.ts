@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import { copyFileSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { ROOT, WEB_ROOT } from "../paths";
+import { ROOT } from "../paths";
 
 const FONTS = join(ROOT, "node_modules", "@fontsource", "atkinson-hyperlegible-next", "files");
 /** The three weights of the interface, by the family that the style sheet calls each. */
@@ -22,14 +22,14 @@ const SUBSETS = {
  * Puts into the built page what it needs before any code runs: the fonts, asked for at once and never waited for, and the names of the parts that
  * can be fetched when nothing else is to be done.
  */
-export function dressPage(): void {
-  const file = join(WEB_ROOT, "index.html");
+export function dressPage(root: string): void {
+  const file = join(root, "index.html");
   const html = readFileSync(file, "utf8");
-  const js = join(WEB_ROOT, "_expo", "static", "js", "web");
+  const js = join(root, "_expo", "static", "js", "web");
   const later = readdirSync(js)
     .filter((name) => name.endsWith(".js") && !html.includes(name))
     .map((name) => `/_expo/static/js/web/${name}`);
-  const { faces, preloads } = fonts();
+  const { faces, preloads } = fonts(root);
   writeFileSync(
     file,
     html.replace(
@@ -40,8 +40,8 @@ export function dressPage(): void {
 }
 
 /** Copies the fonts under names that change with them, so that they may be kept for ever. */
-function fonts(): { faces: string; preloads: string } {
-  mkdirSync(join(WEB_ROOT, "fonts"), { recursive: true });
+function fonts(root: string): { faces: string; preloads: string } {
+  mkdirSync(join(root, "fonts"), { recursive: true });
   const faces: string[] = [];
   const preloads: string[] = [];
   for (const [family, weight] of FAMILIES)
@@ -49,7 +49,7 @@ function fonts(): { faces: string; preloads: string } {
       const from = join(FONTS, `atkinson-hyperlegible-next-${subset}-${weight}-normal.woff2`);
       const hash = createHash("md5").update(readFileSync(from)).digest("hex");
       const href = `/fonts/atkinson-${subset}-${weight}.${hash}.woff2`;
-      copyFileSync(from, join(WEB_ROOT, href));
+      copyFileSync(from, join(root, href));
       faces.push(
         `@font-face{font-family:${family};font-display:swap;src:url(${href}) format("woff2");unicode-range:${range}}`,
       );

@@ -1,6 +1,6 @@
 import { spawn } from "node:child_process";
 import { createHash } from "node:crypto";
-import { existsSync, readdirSync, readFileSync, writeFileSync } from "node:fs";
+import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { generateSW } from "workbox-build";
 import { SetupError } from "../fail";
@@ -21,19 +21,12 @@ const SOURCES = [
 ];
 const LEFT_OUT = new Set(["node_modules", "dist", ".expo", "expo-env.d.ts", "nativewind-env.d.ts"]);
 
-/** Builds the interface where its sources have changed since the last time. Returns whether it had to. */
-export async function buildWebIfStale(): Promise<boolean> {
-  const stamp = join(WEB_ROOT, ".sources");
-  const now = sourcesHash();
-  if (existsSync(stamp) && readFileSync(stamp, "utf8") === now) return false;
-  await exportWeb();
-  checkBuild();
-  dressPage();
-  // The service worker keeps the interface itself on the device, so that a reload on the apron needs no network.
-  await generateSW({
-    globDirectory: WEB_ROOT,
+/** The service worker keeps the interface itself on the device, so that a reload on the apron needs no network. */
+function keepOnDevice(root: string) {
+  return generateSW({
+    globDirectory: root,
     globPatterns: ["**/*.{html,js,css,woff2,png,svg,webmanifest}"],
-    swDest: join(WEB_ROOT, "sw.js"),
+    swDest: join(root, "sw.js"),
     inlineWorkboxRuntime: true,
     sourcemap: false,
     clientsClaim: true,
@@ -45,8 +38,39 @@ export async function buildWebIfStale(): Promise<boolean> {
     maximumFileSizeToCacheInBytes: 8 * 1024 * 1024,
     mode: "production",
   });
-  writeFileSync(stamp, now);
+}
+
+/** Builds the interface where its sources have changed since the last time. Returns whether it had to. */
+export async function buildWebIfStale(): Promise<boolean> {
+  const stamp = join(WEB_ROOT, ".sources");
+  const now = sourcesHash();
+  if (existsSync(stamp) && readFileSync(stamp, "utf8") === now) return false;
+  // Built beside the one that is served, and put in its place whole: two starts at one moment, or a page that is being read, never meet half of it.
+  const fresh = join(ROOT, ".cravix", `build-${process.pid}`);
+  mkdirSync(join(ROOT, ".cravix"), { recursive: true });
+  try {
+    await exportWeb(fresh);
+    checkBuild(fresh);
+    dressPage(fresh);
+    await keepOnDevice(fresh);
+    writeFileSync(join(fresh, ".sources"), now);
+    putInPlace(fresh);
+  } finally {
+    rmSync(fresh, { recursive: true, force: true });
+  }
   return true;
+}
+
+function putInPlace(fresh: string): void {
+  const old = `${fresh}-old`;
+  if (existsSync(WEB_ROOT)) renameSync(WEB_ROOT, old);
+  try {
+    renameSync(fresh, WEB_ROOT);
+  } catch (error) {
+    // Another start has put its own there in this very moment: it was made from the same sources.
+    if ((error as NodeJS.ErrnoException).code !== "ENOTEMPTY") throw error;
+  }
+  rmSync(old, { recursive: true, force: true });
 }
 
 function sourcesHash(): string {
@@ -65,11 +89,11 @@ function sourcesHash(): string {
   return hash.digest("hex");
 }
 
-function exportWeb(): Promise<void> {
+function exportWeb(root: string): Promise<void> {
   return new Promise((resolve, reject) => {
     const child = spawn(
       "npx",
-      ["expo", "export", "--platform", "web", "--output-dir", "dist", "--source-maps"],
+      ["expo", "export", "--platform", "web", "--output-dir", root, "--source-maps"],
       {
         cwd: join(ROOT, "app"),
         env: {

@@ -30,7 +30,7 @@ async function search(page: Page): Promise<Search> {
     const gaps = [entry.startTime, ...inside, end].map((at, i, all) => at - (all[i - 1] ?? at));
     return { ms: entry.duration, blockedMs: Math.max(...gaps) };
   });
-  await page.getByRole("button", { name: "Back to the start" }).click();
+  await page.getByRole("button", { name: "Back" }).click();
   await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
   return found;
 }
