@@ -1,6 +1,7 @@
 import { firstLoad } from "./bench/app/first-load";
 import { fluidPages } from "./bench/app/fluid-pages";
 import { oldDevice } from "./bench/app/old-device";
+import { opening } from "./bench/app/opening";
 import { runUpPage } from "./bench/app/run-up-page";
 import { tapToPaint } from "./bench/app/tap-to-paint";
 import { coreFigures } from "./bench/core/core-figures";
@@ -29,6 +30,7 @@ await runTask(async () => {
   const only = TINY ? "" : (process.argv[3] ?? "");
   const all = [
     firstLoad,
+    opening,
     coreFigures,
     fluidFigures,
     fluidPages,

@@ -13,7 +13,7 @@ export function CrewPicker({
   onPick: (id: string) => void;
 }) {
   return (
-    <View className="gap-2">
+    <View className="gap-2" testID="who-flies">
       <Heading className="text-lg text-deck-ink">Who flies?</Heading>
       {crew.map((member) => (
         <Button

@@ -17,10 +17,11 @@ const ROUND = 30;
 export function StationPanel({ walk, acts, item }: { walk: Walk; acts: Acts; item: Item }) {
   const { list, state, phase, ledger } = walk;
   const here = useRef<View>(null);
+  const itemId = item.id;
+  // Each item is met in the middle of its station's.
   useEffect(() => {
-    (here.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
-    // Each item is met in the middle of its station's.
-  }, [item.id]);
+    if (itemId) (here.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
+  }, [itemId]);
   const known = useMemo(
     () => (phase === "papers" ? list.items.filter((one) => one.kind === "observe") : []),
     [list, phase],

@@ -39,7 +39,11 @@ describe("an aircraft as it stands", () => {
     const { reasons } = asItStands({
       open: [
         open("watch", { openedAt: "2026-05-03T09:00:00.000Z", text: "New" }),
-        open("watch", { openedAt: "2026-05-02T09:00:00.000Z", text: "Seep at the tip drain.", measure: "2 drops" }),
+        open("watch", {
+          openedAt: "2026-05-02T09:00:00.000Z",
+          text: "Seep at the tip drain.",
+          measure: "2 drops",
+        }),
       ],
     });
     expect(reasons.map(({ text }) => text)).toEqual(["Seep at the tip drain: 2 drops", "New"]);

@@ -22,7 +22,7 @@ const SOURCES = [
 const LEFT_OUT = new Set(["node_modules", "dist", ".expo", "expo-env.d.ts", "nativewind-env.d.ts"]);
 
 /** The service worker keeps the interface itself on the device, so that a reload on the apron needs no network. */
-function keepOnDevice(root: string) {
+export function keepOnDevice(root: string) {
   return generateSW({
     globDirectory: root,
     globPatterns: ["**/*.{html,js,css,woff2,png,svg,webmanifest}"],
@@ -89,13 +89,14 @@ function sourcesHash(): string {
   return hash.digest("hex");
 }
 
-function exportWeb(root: string): Promise<void> {
+/** Exports a page of the stack into `root`: the interface, or another project that stands in `from`. */
+export function exportWeb(root: string, from = join(ROOT, "app")): Promise<void> {
   return new Promise((resolve, reject) => {
     const child = spawn(
       "npx",
       ["expo", "export", "--platform", "web", "--output-dir", root, "--source-maps"],
       {
-        cwd: join(ROOT, "app"),
+        cwd: from,
         env: {
           ...process.env,
           CI: "1",

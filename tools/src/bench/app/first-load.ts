@@ -1,25 +1,54 @@
 import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { gzipSync } from "node:zlib";
+import type { Page } from "@playwright/test";
 import { WEB_ROOT } from "../../paths";
 import { atMost, type Figure, plain } from "../figure";
+import { openDemoSite } from "./demo-site";
 
 /** An almost empty application with the same libraries, exported the same way, gzipped: measured once, on these versions. */
 const FLOOR_BYTES = 319_783;
 
-/** What the first page asks for before anything shows, and everything that the service worker fetches after it. */
-export function firstLoad(): Figure[] {
+const packed = (path: string) => gzipSync(readFileSync(path), { level: 9 }).length;
+
+/** Gzipped bytes of all scripts that this page has asked for so far, however they were asked for. */
+async function scriptsFetched(page: Page): Promise<number> {
+  const paths = await page.evaluate(() =>
+    performance
+      .getEntriesByType("resource")
+      .map((entry) => new URL(entry.name))
+      .filter((url) => url.origin === location.origin && url.pathname.endsWith(".js"))
+      .map((url) => url.pathname),
+  );
+  return [...new Set(paths)].reduce((sum, path) => sum + packed(join(WEB_ROOT, path)), 0);
+}
+
+/** What a device really fetches until the first page answers, until a walk stands on it, and the whole that is fetched for the apron. */
+export async function firstLoad(): Promise<Figure[]> {
+  const site = await openDemoSite();
+  // Without what is fetched ahead: only what was waited for.
+  const context = await site.browser.newContext({
+    viewport: { width: 390, height: 844 },
+    serviceWorkers: "block",
+  });
+  await context.addInitScript("window.requestIdleCallback = () => 0");
+  const page = await context.newPage();
+  await page.goto(site.url);
+  await page.getByRole("button", { name: /Inês/ }).click();
+  await page.getByRole("button", { name: "Prepare QX-TAR" }).waitFor();
+  const first = await scriptsFetched(page);
+  await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
+  await page.getByRole("button", { name: "Begin the preflight" }).click();
+  await page.getByText("Does it sit level?").waitFor();
+  const walk = await scriptsFetched(page);
+  await site.close();
   const folder = join(WEB_ROOT, "_expo", "static", "js", "web");
-  const size = (path: string) => gzipSync(readFileSync(path), { level: 9 }).length;
-  const first = [
-    ...readFileSync(join(WEB_ROOT, "index.html"), "utf8").matchAll(/<script[^>]+src="([^"]+\.js)"/g),
-  ];
-  const bytes = first.reduce((sum, [, src = ""]) => sum + size(join(WEB_ROOT, src)), 0);
   const all = readdirSync(folder)
     .filter((name) => name.endsWith(".js"))
-    .reduce((sum, name) => sum + size(join(folder, name)), 0);
+    .reduce((sum, name) => sum + packed(join(folder, name)), 0);
   return [
-    atMost("first-load JavaScript, gzipped", bytes, "bytes", FLOOR_BYTES, 1.6),
+    atMost("JavaScript fetched until the first page answers, gzipped", first, "bytes", FLOOR_BYTES, 1.25),
+    plain("JavaScript fetched until a walk has begun, gzipped", walk, "bytes", FLOOR_BYTES),
     plain("all JavaScript of the build, gzipped", all, "bytes", FLOOR_BYTES),
   ];
 }
