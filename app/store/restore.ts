@@ -6,6 +6,7 @@ import { pruneSent } from "../device/log/prune-sent";
 import { hearTabs } from "../device/tabs";
 import type { AppDispatch, RootState } from "./root-state";
 import { serverApi } from "./server/server-api";
+import { bundleOf } from "./server/server-state";
 import { sessionRestored } from "./session-slice";
 import { sendAgain } from "./sync/sync-actions";
 import { draftsWait } from "./sync/sync-slice";
@@ -24,37 +25,40 @@ const restoring = () => async (dispatch: AppDispatch, getState: () => RootState)
   // Where nothing can be kept nothing is begun: the page says so in its place.
   await deviceDatabase();
   // All at once: the first page waits for this.
-  const [deviceId, session, fleet, planned, openWalks, bundles] = await Promise.all([
+  const [deviceId, session, fleet, planned, openWalks] = await Promise.all([
     changeNote<string>("device id", (before) => before ?? newId(Date.now())).catch(() => newId(Date.now())),
     readNote<{ crewId: string | null; night: boolean }>("session"),
     readNote<Fleet>("fleet"),
     readNote<PlannedState>("planned"),
     readNote<OpenPreflight[]>(OPEN_WALKS),
-    noteKeys("bundle:").then((keys) => Promise.all(keys.map((key) => readNote<AircraftBundle>(key)))),
   ]);
   if (fleet) await dispatch(serverApi.util.upsertQueryData("fleet", undefined, inTodaysShape(fleet)));
-  await Promise.all(
-    bundles.map(
-      (bundle) =>
-        bundle &&
-        dispatch(
-          serverApi.util.upsertQueryData("bundle", bundle.aircraft.registration, {
-            ...bundle,
-            // One that was kept before walks and laps were told with it.
-            walks: bundle.walks ?? [],
-            laps: bundle.laps ?? {},
-          }),
-        ),
-    ),
-  );
   if (planned) dispatch(plannedRestored(planned));
   const open = openWalks ?? [];
   dispatch(openPreflightsKnown(open));
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
   dispatch(sendAgain());
+  dispatch(restoreBundles());
   // What the group has had for weeks need not fill this device; nobody waits for it.
   const openIds = new Set(open.map(({ preflightId }) => preflightId));
   void pruneSent(openIds, Date.now()).catch(() => undefined);
+};
+
+/** What is kept of each aircraft, one after another: they are large, and the first page stands without them. */
+const restoreBundles = () => async (dispatch: AppDispatch, getState: () => RootState) => {
+  for (const key of await noteKeys("bundle:")) {
+    const bundle = await readNote<AircraftBundle>(key);
+    // What the server has said meanwhile is newer.
+    if (!bundle || bundleOf(getState(), bundle.aircraft.registration)) continue;
+    await dispatch(
+      serverApi.util.upsertQueryData("bundle", bundle.aircraft.registration, {
+        ...bundle,
+        // One that was kept before walks and laps were told with it.
+        walks: bundle.walks ?? [],
+        laps: bundle.laps ?? {},
+      }),
+    );
+  }
 };
 
 /** A group that was kept before the server told what is open and what was measured: until it is asked again that is not known. */

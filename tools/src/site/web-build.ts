@@ -50,8 +50,8 @@ export async function buildWebIfStale(): Promise<boolean> {
   mkdirSync(join(ROOT, ".cravix"), { recursive: true });
   try {
     await exportWeb(fresh);
-    checkBuild(fresh);
     dressPage(fresh);
+    checkBuild(fresh);
     await keepOnDevice(fresh);
     writeFileSync(join(fresh, ".sources"), now);
     putInPlace(fresh);
