@@ -1,8 +1,8 @@
-import { type AircraftBundle, type Fleet, newId } from "@cravix/contract/client";
-import { deviceDatabase } from "../device/log/database";
+import type { AircraftBundle, Fleet } from "@cravix/contract/client";
 import { eventsOfPreflight } from "../device/log/event-log";
-import { changeNote, hearWaitingNotes, noteKeys, readNote } from "../device/log/notes";
+import { hearWaitingNotes, noteKeys, readNote } from "../device/log/notes";
 import { pruneSent } from "../device/log/prune-sent";
+import { remembered } from "../device/log/remembered";
 import { hearTabs } from "../device/tabs";
 import type { AppDispatch, RootState } from "./root-state";
 import { serverApi } from "./server/server-api";
@@ -23,40 +23,48 @@ export function restore(dispatch: AppDispatch): Promise<void> {
 const restoring = () => async (dispatch: AppDispatch, getState: () => RootState) => {
   listenToOthers(dispatch, getState);
   // Where nothing can be kept nothing is begun: the page says so in its place.
-  await deviceDatabase();
-  // All at once: the first page waits for this.
-  const [deviceId, session, fleet, planned, openWalks] = await Promise.all([
-    changeNote<string>("device id", (before) => before ?? newId(Date.now())).catch(() => newId(Date.now())),
-    readNote<{ crewId: string | null; night: boolean }>("session"),
-    readNote<Fleet>("fleet"),
-    readNote<PlannedState>("planned"),
-    readNote<OpenPreflight[]>(OPEN_WALKS),
-  ]);
-  if (fleet) await dispatch(serverApi.util.upsertQueryData("fleet", undefined, inTodaysShape(fleet)));
+  const kept = await remembered();
+  const { deviceId, session, fleet } = kept;
+  const planned = kept.planned as PlannedState | undefined;
+  if (fleet)
+    dispatch(
+      serverApi.util.upsertQueryEntries([
+        { endpointName: "fleet", arg: undefined, value: inTodaysShape(fleet) },
+      ]),
+    );
   if (planned) dispatch(plannedRestored(planned));
-  const open = openWalks ?? [];
+  const open = (kept.openWalks as OpenPreflight[] | undefined) ?? [];
   dispatch(openPreflightsKnown(open));
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
-  dispatch(sendAgain());
-  dispatch(restoreBundles());
-  // What the group has had for weeks need not fill this device; nobody waits for it.
-  const openIds = new Set(open.map(({ preflightId }) => preflightId));
-  void pruneSent(openIds, Date.now()).catch(() => undefined);
+  // On a new device nothing can be shown before the server has been asked.
+  if (!fleet) void dispatch(serverApi.endpoints.fleet.initiate(undefined, { subscribe: false }));
 };
 
-/** What is kept of each aircraft, one after another: they are large, and the first page stands without them. */
+/** What the first page stands without: what waits is sent, the aircraft are brought back, and what nobody needs any more is let go. */
+export function restoreRest(dispatch: AppDispatch): Promise<void> {
+  return dispatch(restoringRest());
+}
+
+const restoringRest = () => async (dispatch: AppDispatch, getState: () => RootState) => {
+  dispatch(sendAgain());
+  await dispatch(restoreBundles());
+  // What the group has had for weeks need not fill this device; nobody waits for it.
+  const openIds = new Set(getState().preflight.open.map(({ preflightId }) => preflightId));
+  await pruneSent(openIds, Date.now()).catch(() => undefined);
+};
+
+/** What is kept of each aircraft, one after another: they are large. */
 const restoreBundles = () => async (dispatch: AppDispatch, getState: () => RootState) => {
   for (const key of await noteKeys("bundle:")) {
     const bundle = await readNote<AircraftBundle>(key);
     // What the server has said meanwhile is newer.
     if (!bundle || bundleOf(getState(), bundle.aircraft.registration)) continue;
-    await dispatch(
-      serverApi.util.upsertQueryData("bundle", bundle.aircraft.registration, {
-        ...bundle,
-        // One that was kept before walks and laps were told with it.
-        walks: bundle.walks ?? [],
-        laps: bundle.laps ?? {},
-      }),
+    // One that was kept before walks and laps were told with it has none.
+    const value = { ...bundle, walks: bundle.walks ?? [], laps: bundle.laps ?? {} };
+    dispatch(
+      serverApi.util.upsertQueryEntries([
+        { endpointName: "bundle", arg: bundle.aircraft.registration, value },
+      ]),
     );
   }
 };

@@ -6,7 +6,7 @@ import { Provider } from "react-redux";
 import { hearInstallOffer } from "../../device/install";
 import { DeviceError } from "../../device/log/database";
 import { keepInterface } from "../../device/service-worker";
-import { restore } from "../../store/restore";
+import { restore, restoreRest } from "../../store/restore";
 import { createStore } from "../../store/store";
 import { sendAgain } from "../../store/sync/sync-actions";
 import { newVersionWaits } from "../../store/version-slice";
@@ -14,6 +14,11 @@ import { Text } from "../../ui/text";
 import { PageFailed } from "./page-failed";
 
 hearInstallOffer();
+/** One for the whole program, and filled before anything is drawn. */
+const store = createStore();
+const restoring = restore(store.dispatch);
+// Whoever draws the page tells what went wrong.
+restoring.catch(() => undefined);
 
 /** What nobody waits for is done when the first page stands. */
 const whenIdle: (work: () => void) => void =
@@ -23,15 +28,11 @@ const whenIdle: (work: () => void) => void =
 
 /** What stands round every page: the store, what the device remembers, and what is seen where a page fails. */
 export function AppFrame({ children }: { children: ReactNode }) {
-  const [store] = useState(createStore);
   const [trouble, setTrouble] = useState("");
   const [restored, setRestored] = useState(false);
   useEffect(() => {
-    restore(store.dispatch).then(
-      () => {
-        setRestored(true);
-        whenIdle(() => void keepInterface(() => store.dispatch(newVersionWaits())));
-      },
+    restoring.then(
+      () => setRestored(true),
       (error) =>
         setTrouble(
           error instanceof DeviceError
@@ -42,7 +43,13 @@ export function AppFrame({ children }: { children: ReactNode }) {
     const again = () => store.dispatch(sendAgain());
     window.addEventListener?.("online", again);
     return () => window.removeEventListener?.("online", again);
-  }, [store]);
+  }, []);
+  // Behind the first page, which is drawn by now.
+  useEffect(() => {
+    if (!restored) return;
+    void restoreRest(store.dispatch).catch(() => undefined);
+    whenIdle(() => void keepInterface(() => store.dispatch(newVersionWaits())));
+  }, [restored]);
   return (
     <Provider store={store}>
       <SafeAreaProvider>

@@ -1,0 +1,3 @@
+import { readEarly } from "./remembered";
+
+readEarly();
