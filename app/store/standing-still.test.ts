@@ -249,6 +249,8 @@ describe("a disk that takes nothing", () => {
 
   test("says so of a draft as well, and keeps it as soon as it can", async () => {
     const { store } = await begun();
+    // What was begun before the disk is full is on it.
+    await new Promise((resolve) => setTimeout(resolve, 50));
     full();
     await keepNote("draft:found", "half a sentence");
     expect(store.getState().sync.draftsWaiting).toBe(1);

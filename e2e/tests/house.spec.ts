@@ -1,0 +1,149 @@
+import { expect, type Page, test } from "@playwright/test";
+import jsQR from "jsqr";
+import { PNG } from "pngjs";
+import { PHONE, WIDE } from "../playwright.config";
+import { Cravix } from "../support/cravix";
+import { Walker } from "../support/walker";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
+const link = (page: Page, name: string) => page.getByRole("link", { name, exact: true });
+const heading = (page: Page) => page.getByRole("heading", { level: 1 });
+
+/** Every page of the house: its address, its first heading, and what the browser calls it. */
+const PAGES: [path: string, head: string, title: string][] = [
+  ["/", "Aircraft", "Aircraft"],
+  ["/aircraft/QX-HLD", "QX-HLD", "QX-HLD"],
+  ["/aircraft/QX-HLD/prepare", "QX-HLD", "Prepare QX-HLD"],
+  ["/aircraft/QX-HLD/list", "Today's list", "QX-HLD list"],
+  ["/aircraft/QX-HLD/route", "The route of the walkaround", "QX-HLD route"],
+  ["/aircraft/QX-HLD/preferences", "How you work", "QX-HLD preferences"],
+  ["/aircraft/QX-HLD/items", "QX-HLD: added items", "QX-HLD: added items"],
+  ["/aircraft/QX-HLD/logs", "QX-HLD: fuel and oil", "QX-HLD: fuel and oil"],
+  ["/log", "Log", "Log"],
+  ["/log/walks", "Log", "Log"],
+  ["/people", "People", "People"],
+  ["/device", "This device", "This device"],
+];
+
+for (const [size, viewport] of [
+  ["phone", PHONE],
+  ["wide", WIDE],
+] as const) {
+  test(`every page opens by its own link, has its own title, and leads back, ${size}`, async ({ page }) => {
+    await page.setViewportSize(viewport);
+    await page.goto(cravix.url);
+    await button(page, /Inês/).click();
+    await expect(button(page, /^Prepare/)).toBeVisible();
+    for (const [path, head, title] of PAGES) {
+      await page.goto(`${cravix.url}${path}`);
+      // On a wide screen one aircraft stands beside the others.
+      await expect(heading(page), path).toHaveText(
+        size === "wide" && head === "QX-HLD" && !path.endsWith("prepare") ? "Aircraft" : head,
+      );
+      await expect(page, path).toHaveTitle(
+        `${size === "wide" && path === "/aircraft/QX-HLD" ? "Aircraft" : title} · Cravix`,
+      );
+      const back = page.getByTestId("back");
+      if ((await back.count()) > 0) {
+        await back.click();
+        // Opened by a link there is nothing behind it: back is the page that it belongs to.
+        await expect(page, path).not.toHaveURL(`${cravix.url}${path}`);
+        await expect(heading(page)).toBeVisible();
+      } else if (path === "/aircraft/QX-HLD/preferences") {
+        await button(page, "Done").click();
+        await expect(page).toHaveURL(/prepare$/);
+      }
+    }
+  });
+
+  test(`through the places and back again, and the heading has the keyboard, ${size}`, async ({ page }) => {
+    await page.setViewportSize(viewport);
+    await page.goto(cravix.url);
+    await button(page, /Inês/).click();
+    await expect(button(page, /^Prepare/)).toBeVisible();
+    const way = [
+      [link(page, "Log"), /\/log$/],
+      [link(page, "Preflights"), /\/log\/walks$/],
+      [link(page, "People"), /\/people$/],
+      [link(page, "This device"), /\/device$/],
+    ] as const;
+    for (const [target, address] of way) {
+      await target.focus();
+      await page.keyboard.press("Enter");
+      await expect(page).toHaveURL(address);
+      await expect(heading(page)).toBeFocused();
+    }
+    for (const address of [/\/people$/, /\/log\/walks$/, /\/log$/, /localhost:\d+\/$/]) {
+      await page.goBack();
+      await expect(page).toHaveURL(address);
+      await expect(heading(page)).toBeVisible();
+    }
+    await page.goForward();
+    await expect(heading(page)).toHaveText("Log");
+    await page.goBack();
+
+    // Into a preflight and out of it: nothing of it lies in the way back.
+    await button(page, /^QX-TAR/).click();
+    await new Walker(page).prepare("QX-TAR");
+    await link(page, "Aircraft")
+      .isVisible()
+      .then((seen) => expect(seen).toBe(size === "wide"));
+    await new Walker(page).go();
+    await expect(heading(page)).toBeFocused();
+    await button(page, /^Ledger/).click();
+    await expect(heading(page)).toHaveText("QX-TAR: nothing is out");
+    await page.getByTestId("back").click();
+    await expect(heading(page)).toHaveText("Does it sit level?");
+    await page.goBack();
+    await expect(page).toHaveURL(/localhost:\d+\/$/);
+    await expect(button(page, "Go on with QX-TAR")).toBeVisible();
+  });
+}
+
+test("the first page says of each aircraft whether it can fly, and what was found here counts at once, without a network too", async ({
+  page,
+  context,
+}) => {
+  await page.goto(cravix.url);
+  await button(page, /Yuki/).click();
+  const tarrow = page.getByTestId("aircraft-QX-TAR");
+  await expect(tarrow).toContainText("With notes");
+  await expect(tarrow).toContainText("creep mark");
+  await expect(tarrow).toContainText(/Fuel \d+ L/);
+  await expect(tarrow).toContainText(/Oil \d\.\d qt/);
+  await expect(tarrow).toContainText("Flew 1 day ago");
+  const six = page.getByTestId("aircraft-QX-LUM");
+  await expect(six).toContainText("No reason against");
+  const walker = new Walker(page);
+  await walker.prepare("QX-LUM");
+  await walker.go();
+  await context.setOffline(true);
+  await button(page, "Found something").click();
+  await page.getByLabel("What was found").fill("Fuel drips from the cowling");
+  await button(page, /^Stop/).click();
+  await button(page, "Log it").click();
+  await button(page, "Leave").click();
+  await expect(six).toContainText("Stop");
+  await expect(six).toContainText("Fuel drips from the cowling");
+  await context.setOffline(false);
+});
+
+test("the code on the key tag is read by a machine, and opens the aircraft", async ({ page }) => {
+  await page.goto(cravix.url);
+  await button(page, /Inês/).click();
+  await page.goto(`${cravix.url}/aircraft/QX-DOV`);
+  await page.getByTestId("show-code").click();
+  const code = page.getByTestId("code");
+  await code.scrollIntoViewIfNeeded();
+  const png = PNG.sync.read(await code.screenshot());
+  const read = jsQR(new Uint8ClampedArray(png.data), png.width, png.height);
+  expect(read?.data).toBe(`${cravix.url}/aircraft/QX-DOV`);
+  await page.goto(read?.data ?? "");
+  await expect(heading(page)).toHaveText("QX-DOV");
+});

@@ -1,0 +1,175 @@
+import { mkdtempSync, rmSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+import { chromium, expect, type Page, test } from "@playwright/test";
+import base, { CHROMIUM_ARGS, PHONE } from "../playwright.config";
+import { Between } from "../support/between";
+import { Cravix } from "../support/cravix";
+import { Walker } from "../support/walker";
+
+let cravix: Cravix;
+let proxy: Between;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+  proxy = await Between.before(cravix.port);
+});
+test.afterAll(async () => {
+  await proxy.close();
+  await cravix.remove();
+});
+test.beforeEach(() => {
+  proxy.broken = undefined;
+  proxy.instead = undefined;
+});
+
+const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
+const heading = (page: Page) => page.getByRole("heading", { level: 1 });
+/** The interface is on the device and answers from there. */
+const kept = (page: Page) => page.waitForFunction(() => navigator.serviceWorker.controller !== null);
+
+test.describe("with a service worker", () => {
+  test.use({ serviceWorkers: "allow" });
+
+  test("the browser finds nothing that keeps it from being installed", async () => {
+    const profile = mkdtempSync(join(tmpdir(), "cravix-install-"));
+    // A window that forgets everything cannot install anything: this one remembers.
+    const context = await chromium.launchPersistentContext(profile, {
+      ...(base.use?.launchOptions ?? {}),
+      args: CHROMIUM_ARGS,
+      viewport: PHONE,
+    });
+    try {
+      const page = context.pages()[0] ?? (await context.newPage());
+      await page.goto(proxy.url);
+      await button(page, /Inês/).waitFor();
+      await kept(page);
+      const client = await context.newCDPSession(page);
+      const { errors } = await client.send("Page.getAppManifest");
+      expect(errors).toEqual([]);
+      const { installabilityErrors } = await client.send("Page.getInstallabilityErrors");
+      expect(installabilityErrors).toEqual([]);
+    } finally {
+      await context.close();
+      rmSync(profile, { recursive: true, force: true });
+    }
+  });
+
+  test("after one visit every page opens without a network, of an aircraft that was never looked at too", async ({
+    page,
+    context,
+  }) => {
+    await page.goto(proxy.url);
+    await button(page, /Maren/).click();
+    await kept(page);
+    // The other aircraft are fetched behind the first page.
+    await expect
+      .poll(() => page.evaluate(() => navigator.serviceWorker.ready.then(() => indexedDB.databases())))
+      .not.toEqual([]);
+    await page.waitForTimeout(6000);
+    await context.setOffline(true);
+    proxy.broken = /./;
+    for (const [path, head] of [
+      ["/people", "People"],
+      ["/log", "Log"],
+      ["/device", "This device"],
+      ["/aircraft/QX-COR", "QX-COR"],
+      ["/aircraft/QX-COR/route", "The route of the walkaround"],
+      ["/aircraft/QX-DOV/list", "Today's list"],
+      ["/aircraft/QX-HLD/logs", "QX-HLD: fuel and oil"],
+      ["/aircraft/QX-HLD/prepare", "QX-HLD"],
+    ] as const) {
+      await page.goto(`${proxy.url}${path}`);
+      await expect(heading(page), path).toHaveText(head);
+    }
+    const walker = new Walker(page);
+    walker.knows("QX-HLD");
+    await walker.go();
+    await walker.answer();
+    await expect(page.getByTestId("kept")).toContainText("Saved on this device");
+  });
+
+  test("a new version waits under a walk, is offered when none is open, and takes nothing along", async ({
+    page,
+  }) => {
+    await page.goto(proxy.url);
+    await button(page, /Inês/).click();
+    await kept(page);
+    const walker = new Walker(page);
+    await walker.prepare("QX-TAR");
+    const walk = await walker.go();
+    await walker.answer();
+    // The same program under another name: what a browser takes for a new one.
+    proxy.instead = { path: /^\/sw\.js/, body: (own) => `${own}\n// the next version` };
+    await page.evaluate(async () => {
+      const registration = await navigator.serviceWorker.getRegistration();
+      await registration?.update();
+    });
+    await page.waitForFunction(() =>
+      navigator.serviceWorker.getRegistration().then((registration) => registration?.waiting !== null),
+    );
+    // Nothing is said and nothing is changed under the walk, nor at its aircraft while it is open.
+    const item = await walker.itemId();
+    await page.waitForTimeout(500);
+    expect(await walker.itemId()).toBe(item);
+    await expect(page.getByTestId("new-version")).toHaveCount(0);
+    await button(page, "Leave").click();
+    await expect(button(page, "Go on with QX-TAR")).toBeVisible();
+    await expect(page.getByTestId("new-version")).toHaveCount(0);
+    await button(page, "Go on with QX-TAR").click();
+    await expect(walker.card).toHaveAttribute("data-testid", `item-${item}`);
+    await page.goto(`${proxy.url}/preflight/${walk}/verdict`);
+    await button(page, "Sign: not flying").click();
+    await button(page, "To the aircraft").click();
+    await expect(page.getByTestId("new-version")).toContainText("A new version of Cravix is here");
+    const reloaded = page.waitForEvent("load");
+    await button(page, "Use it now").click();
+    await reloaded;
+    await expect(button(page, "Prepare QX-TAR")).toBeVisible();
+    await expect(page.getByTestId("new-version")).toHaveCount(0);
+    expect(
+      await page.evaluate(async () => (await navigator.serviceWorker.getRegistration())?.waiting ?? null),
+    ).toBeNull();
+  });
+});
+
+test("a part that cannot be fetched is told with a way on, and comes when the network does", async ({
+  page,
+}) => {
+  // From the first, or it would have been fetched ahead.
+  proxy.broken = /\/_expo\/static\/js\/web\/people-/;
+  await page.goto(proxy.url);
+  await new Walker(page).begin(/Inês/);
+  await page.goto(proxy.url);
+  await expect(button(page, "Go on with QX-TAR")).toBeVisible();
+  await page.getByRole("link", { name: "People" }).click();
+  await expect(heading(page)).toHaveText("This page could not be fetched");
+  await expect(page.getByTestId("page-failed")).toContainText("saved on this device");
+  // The walk goes on with what is here.
+  await button(page, "To the aircraft").click();
+  await button(page, "Go on with QX-TAR").click();
+  await expect(heading(page)).toHaveText("Does it sit level?");
+  await page.goto(`${proxy.url}/people`);
+  await expect(heading(page)).toHaveText("This page could not be fetched");
+  proxy.broken = undefined;
+  await page.getByTestId("primary").click();
+  await expect(heading(page)).toHaveText("People");
+});
+
+test("a page that fails is told in a sentence, and what was answered is there", async ({ page }) => {
+  await page.goto(proxy.url);
+  const walker = new Walker(page);
+  const walk = await walker.begin(/Kofi/);
+  await walker.answer();
+  const item = await walker.itemId();
+  // An aircraft as no server of ours tells it.
+  proxy.instead = {
+    path: /\/api\/v1\/aircraft\/QX-LUM$/,
+    body: () => JSON.stringify({ aircraft: { registration: "QX-LUM" } }),
+  };
+  await page.goto(`${proxy.url}/aircraft/QX-LUM/prepare`);
+  await expect(page.getByTestId("page-failed")).toContainText("It is our fault");
+  await expect(page).toHaveTitle("This page has failed · Cravix");
+  proxy.instead = undefined;
+  await page.goto(`${proxy.url}/preflight/${walk}`);
+  await expect(walker.card).toHaveAttribute("data-testid", `item-${item}`);
+});
