@@ -151,7 +151,7 @@ test("a part that cannot be fetched is told with a way on, and comes when the ne
   await page.goto(`${proxy.url}/people`);
   await expect(heading(page)).toHaveText("This page could not be fetched");
   proxy.broken = undefined;
-  await page.getByTestId("primary").click();
+  await button(page, "Try again").click();
   await expect(heading(page)).toHaveText("People");
 });
 

@@ -1,4 +1,4 @@
-import { useEffect } from "react";
+import { useEffect, useState } from "react";
 import type { FallbackProps } from "react-error-boundary";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";
@@ -19,9 +19,11 @@ export function isNotFetched(error: Error): boolean {
  * What is seen in place of a page that failed. It asks nothing of the store or of the page's own parts: what has failed may be among them. What was
  * answered is on the device's disk before it is on the screen, so nothing is lost by opening anew.
  */
-export function PageFailed({ error: thrown, resetErrorBoundary }: FallbackProps) {
+export function PageFailed({ error: thrown }: FallbackProps) {
   const error = thrown instanceof Error ? thrown : new Error(String(thrown));
   const fetched = !isNotFetched(error);
+  // The address of what failed: without its pages the router goes back to the first one.
+  const [address] = useState(() => window.location.href);
   useEffect(() => {
     console.error(thrown);
   }, [thrown]);
@@ -52,8 +54,8 @@ export function PageFailed({ error: thrown, resetErrorBoundary }: FallbackProps)
             tone="primary"
             className="min-h-16 flex-1"
             testID="primary"
-            // A part that was not fetched is asked for again only by a page that is opened anew.
-            onPress={() => (fetched ? resetErrorBoundary() : window.location.reload())}
+            // Opened anew: what failed in memory, or was not fetched, is asked for again.
+            onPress={() => window.location.assign(address)}
           >
             Try again
           </Button>
