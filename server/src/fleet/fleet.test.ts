@@ -1,6 +1,6 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
-import { contentHash, type EarlierWalkWithPreferences } from "@cravix/contract";
+import { contentHash, type EarlierWalkWithPreferences, newId } from "@cravix/contract";
 import { composeList, defaultPreferences } from "@cravix/core";
 import { airfield, group, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
@@ -149,5 +149,63 @@ describe("a list on paper", () => {
     const { faults } = await response.json();
     expect(faults.map((fault: { path: string }) => fault.path)).toContain("items[0].title");
     expect((await app.request("/api/v1/lists/pdf", "{")).status).toBe(400);
+  });
+});
+
+describe("the group at a glance", () => {
+  const fleet = async () =>
+    (await (await app.request("/api/v1/aircraft")).json()) as {
+      aircraft: {
+        registration: string;
+        openDiscrepancies: number;
+        open: { text: string; grade: string }[];
+        fluids: {
+          fuel?: { litres: number; measured: number; tanks: number };
+          oil: { qt: number; minimumQt?: number }[];
+        };
+        lastFlown: { at: string; crewId: string } | null;
+      }[];
+    };
+
+  test("has what is open, fuel and oil as last measured, and the last flight of each aircraft", async () => {
+    const tar = (await fleet()).aircraft.find((a) => a.registration === "QX-TAR");
+    expect(tar?.open).toHaveLength(tar?.openDiscrepancies ?? -1);
+    expect(tar?.open[0]?.text).toContain("creep mark");
+    expect(tar?.fluids.fuel).toMatchObject({ measured: 2, tanks: 2 });
+    const last = (key: string) =>
+      ((bundleNow.lastReadings as { key: string; value: number }[]) ?? []).find((r) => r.key === key)?.value;
+    const bundleNow = (await bundle()) as { lastReadings: unknown };
+    expect(tar?.fluids.oil[0]?.qt).toBe(last("oil.level"));
+    const flown = history.events.filter((e) => e.type === "verdict.signed" && e.data.decision === "fly");
+    expect(flown.map((e) => e.at)).toContain(tar?.lastFlown?.at);
+  });
+
+  test("one that stops is told first, however many small ones there are", async () => {
+    const { db } = app.database;
+    const [first] = history.events.filter((e) => e.type === "discrepancy.opened");
+    if (first?.type !== "discrepancy.opened") throw new Error("the demo has no discrepancy");
+    const many = Array.from({ length: 40 }, (_, i) => {
+      const at = NOW.getTime() - 60_000 + i;
+      const id = newId(at);
+      return {
+        ...first,
+        id,
+        streamId: id,
+        at: new Date(at).toISOString(),
+        data: {
+          ...first.data,
+          itemId: undefined,
+          cause: undefined,
+          discrepancyId: id,
+          grade: i === 39 ? ("stop" as const) : ("note" as const),
+          text: i === 39 ? "The last one stops" : `A small one, number ${i}`,
+        },
+      };
+    });
+    await acceptEvents(db, JSON.parse(JSON.stringify(many)), NOW);
+    const tar = (await fleet()).aircraft.find((a) => a.registration === "QX-TAR");
+    expect(tar?.openDiscrepancies).toBeGreaterThan(40);
+    expect(tar?.open).toHaveLength(20);
+    expect(tar?.open[0]).toMatchObject({ text: "The last one stops", grade: "stop" });
   });
 });
