@@ -28,7 +28,8 @@ for (const [size, viewport] of [
     await page.goto("/");
     await page.getByRole("button", { name: /Inês/ }).click();
     await page.getByText("creep mark").first().waitFor();
-    await shot("today");
+    await page.waitForTimeout(3000);
+    await shot("aircraft");
     await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
     await page.getByRole("button", { name: /^frost/ }).click();
     await page.getByRole("button", { name: "−5 degrees" }).click();
@@ -39,7 +40,7 @@ for (const [size, viewport] of [
     if (size === "phone") {
       await page.getByRole("button", { name: "Route" }).click();
       await page.getByText("Searched through every order").waitFor();
-      await shot("lap");
+      await shot("route");
       await page.getByRole("button", { name: "Back" }).click();
     } else {
       await page.getByRole("button", { name: "Today's list" }).click();
@@ -48,14 +49,14 @@ for (const [size, viewport] of [
       await page.getByRole("button", { name: "Back" }).click();
     }
     if (size === "wide") {
-      await page.getByRole("button", { name: "Fuel and oil log" }).click();
+      await page.goto("/aircraft/QX-TAR/logs");
       await page.getByTestId("oil-plot").waitFor();
       await page
         .getByText(/of late/)
         .first()
         .waitFor();
       await shot("oil-log");
-      await page.getByRole("button", { name: "Back" }).click();
+      await page.goto("/aircraft/QX-TAR/prepare");
     }
     await page.getByRole("button", { name: "Begin the preflight" }).click();
     await walker.walkTo("right-gear.tyre");
@@ -94,16 +95,11 @@ for (const [size, viewport] of [
     if (size === "phone") await shot("line-up");
     await walker.walkToVerdict();
     if (size === "phone") await shot("verdict");
-    if (size === "phone") {
-      await page.getByRole("button", { name: "How it was walked" }).click();
-      await page.getByText("Time at each station").waitFor();
-      await shot("debrief");
-      await page.getByRole("button", { name: "Back" }).click();
-    }
     await page.getByRole("button", { name: "Sign: not flying" }).click();
     await page.getByRole("button", { name: "To the aircraft" }).click();
-    await page.getByRole("button", { name: "Discrepancies" }).click();
-    await page.getByText("Signed off").waitFor();
-    if (size === "phone") await shot("discrepancies");
+    if (size === "phone") await page.getByRole("button", { name: "Night colours" }).click();
+    await page.getByRole("link", { name: "Log", exact: true }).click();
+    await page.getByText("Signed off").first().waitFor();
+    await shot("log");
     await context.close();
   });
