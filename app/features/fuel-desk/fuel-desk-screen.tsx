@@ -43,7 +43,7 @@ function Desk({ folded }: { folded: FoldedWalk }) {
           <Toggle
             key={name}
             on={part === name}
-            className={`min-w-[40%] flex-1 ${wide ? "min-w-0" : ""}`}
+            className={wide ? "min-w-40 px-6" : "min-w-[40%] flex-1"}
             onPress={() => setPart(name)}
           >
             {name}

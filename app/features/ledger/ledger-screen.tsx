@@ -5,6 +5,7 @@ import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
 import { useActs } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
@@ -17,6 +18,7 @@ export function LedgerScreen({ id }: { id: string }) {
 function Ledger({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
   const acts = useActs(walk);
+  const wide = useWide();
   const { list, ledger, state } = walk;
   const go = (entry: LedgerEntry) => {
     if (!state.signed) acts.visit(entry.state === "out" ? (entry.backItemId ?? entry.itemId) : entry.itemId);
@@ -34,7 +36,7 @@ function Ledger({ folded }: { folded: FoldedWalk }) {
         {out.map((entry) => (
           <Button
             key={entry.itemId}
-            className="border-ink bg-chock"
+            className={`border-ink bg-chock ${wide ? "self-start px-5" : ""}`}
             textClassName="text-base text-left text-on-chock"
             onPress={() => go(entry)}
           >

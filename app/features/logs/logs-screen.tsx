@@ -60,7 +60,7 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
           <Toggle
             key={name}
             on={part === name}
-            className="flex-1"
+            className={wide ? "min-w-40 px-6" : "flex-1"}
             textClassName="text-lg"
             onPress={() => setPart(name)}
           >

@@ -35,6 +35,8 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
   const place = (id: string) => stations.find((station) => station.id === id)?.name ?? id;
   const changed = isChanged(own.difference);
   const { editing } = own;
+  // On a wide screen there is room to say what the pilots meet today.
+  const previewed = editing ?? (wide ? own.items.find((item) => !item.retired) : undefined);
   return (
     <Screen
       {...(!editing && { back: `/aircraft/${bundle.aircraft.registration}` })}
@@ -131,7 +133,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
           {!editing && own.items.length === 0 && <Text className="text-voice">None yet.</Text>}
         </View>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
-          {editing && <Preview item={editing} station={place(editing.station)} />}
+          {previewed && <Preview item={previewed} station={place(previewed.station)} />}
           <Difference difference={own.difference} place={place} />
         </View>
       </View>

@@ -136,7 +136,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
           <FromBehind corner={corner} pedal={pedal} label={words} />
         </View>
         <View
-          className="my-2 flex-row flex-wrap justify-center gap-2"
+          className={`my-2 flex-row flex-wrap justify-center gap-2 ${wide ? "w-[420px]" : ""}`}
           role="group"
           aria-label="Where the stick is"
         >

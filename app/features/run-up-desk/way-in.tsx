@@ -7,6 +7,7 @@ import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
 import type { Planted } from "./practice/planted";
 import { plantedWords, troublesOf, troubleWord } from "./practice/troubles";
 import { PROCEDURE_WORDS } from "./procedure-words";
@@ -31,91 +32,96 @@ export function WayIn({
     planted.known();
     onWay(way);
   };
+  const wide = useWide();
   return (
-    <View className="gap-3 pt-2">
-      <Caution>
-        Into wind, brakes set, nobody near the propeller. Eyes outside: this page talks, and goes on by
-        itself.
-      </Caution>
-      <Button
-        tone="primary"
-        className="min-h-24"
-        textClassName="text-2xl"
-        onPress={() => asPlanted("live")}
-        testID="way-live"
-      >
-        Engine monitor, live
-      </Button>
-      <View className="flex-row gap-2">
-        <Button className="min-h-20 flex-1" onPress={() => onWay("typed")} testID="way-typed">
-          Type it in
+    <View className={wide ? "flex-row gap-10 pt-2" : "gap-3 pt-2"}>
+      <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+        <Caution>
+          Into wind, brakes set, nobody near the propeller. Eyes outside: this page talks, and goes on by
+          itself.
+        </Caution>
+        <Button
+          tone="primary"
+          className="min-h-24"
+          textClassName="text-2xl"
+          onPress={() => asPlanted("live")}
+          testID="way-live"
+        >
+          Engine monitor, live
         </Button>
-        <Button className="min-h-20 flex-1" onPress={() => onWay("file")} testID="way-file">
-          From a file
-        </Button>
-      </View>
-      <View role="group" aria-label="Practise" className="mt-1 gap-2">
-        <Heading className="text-lg">Practise, engine on this device</Heading>
         <View className="flex-row gap-2">
-          <Button
-            className="min-h-16 flex-1 px-2"
-            onPress={() => asPlanted("practice")}
-            testID="way-practice"
-          >
-            {planted.chosen === "none" ? "A healthy engine" : capital(planted.chosen)}
+          <Button className="min-h-20 flex-1" onPress={() => onWay("typed")} testID="way-typed">
+            Type it in
           </Button>
-          <Button
-            className="min-h-16 flex-1 px-2"
-            onPress={() => {
-              planted.draw(profile);
-              onWay("practice");
-            }}
-            testID="way-surprise"
-          >
-            A surprise
+          <Button className="min-h-20 flex-1" onPress={() => onWay("file")} testID="way-file">
+            From a file
           </Button>
         </View>
       </View>
-      <View role="group" aria-label="One thing by itself" className="mt-1 gap-2">
-        <Heading className="text-lg">One thing by itself</Heading>
-        <View className="flex-row flex-wrap gap-2">
-          {PROCEDURES.filter((procedure) => hasProcedure(procedure, profile)).map((procedure) => (
+      <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+        <View role="group" aria-label="Practise" className="mt-1 gap-2">
+          <Heading className="text-lg">Practise, engine on this device</Heading>
+          <View className="flex-row gap-2">
             <Button
-              key={procedure}
-              className="min-h-16 min-w-[46%] flex-1 px-2"
-              textClassName="text-base"
-              testID={`procedure-${procedure.replace(" ", "-")}`}
-              onPress={() => {
-                planted.known();
-                onProcedure(procedure);
-              }}
+              className="min-h-16 flex-1 px-2"
+              onPress={() => asPlanted("practice")}
+              testID="way-practice"
             >
-              {PROCEDURE_WORDS[procedure]}
+              {planted.chosen === "none" ? "A healthy engine" : capital(planted.chosen)}
             </Button>
-          ))}
-        </View>
-      </View>
-      <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
-        <Text className="text-sm">
-          {`The monitor that ships is a stand-in: a simulated engine with its pilot. Planted in it: ${planted.secret ? "a surprise" : plantedWords(planted, sideWords(profile))}.`}
-        </Text>
-        <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="plant">
-          Give it a trouble
-        </Button>
-        {open && (
-          <View role="group" aria-label="What the stand-in has">
-            <Heading level={3} className="text-base">
-              Planted in it
-            </Heading>
-            <View className="flex-row flex-wrap gap-1.5">
-              {troublesOf(profile).map((kind) => (
-                <Toggle key={kind} on={shown === kind} className="px-2" onPress={() => planted.set(kind)}>
-                  {troubleWord(kind)}
-                </Toggle>
-              ))}
-            </View>
+            <Button
+              className="min-h-16 flex-1 px-2"
+              onPress={() => {
+                planted.draw(profile);
+                onWay("practice");
+              }}
+              testID="way-surprise"
+            >
+              A surprise
+            </Button>
           </View>
-        )}
+        </View>
+        <View role="group" aria-label="One thing by itself" className="mt-1 gap-2">
+          <Heading className="text-lg">One thing by itself</Heading>
+          <View className="flex-row flex-wrap gap-2">
+            {PROCEDURES.filter((procedure) => hasProcedure(procedure, profile)).map((procedure) => (
+              <Button
+                key={procedure}
+                className="min-h-16 min-w-[46%] flex-1 px-2"
+                textClassName="text-base"
+                testID={`procedure-${procedure.replace(" ", "-")}`}
+                onPress={() => {
+                  planted.known();
+                  onProcedure(procedure);
+                }}
+              >
+                {PROCEDURE_WORDS[procedure]}
+              </Button>
+            ))}
+          </View>
+        </View>
+        <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
+          <Text className="text-sm">
+            {`The monitor that ships is a stand-in: a simulated engine with its pilot. Planted in it: ${planted.secret ? "a surprise" : plantedWords(planted, sideWords(profile))}.`}
+          </Text>
+          <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="plant">
+            Give it a trouble
+          </Button>
+          {open && (
+            <View role="group" aria-label="What the stand-in has">
+              <Heading level={3} className="text-base">
+                Planted in it
+              </Heading>
+              <View className="flex-row flex-wrap gap-1.5">
+                {troublesOf(profile).map((kind) => (
+                  <Toggle key={kind} on={shown === kind} className="px-2" onPress={() => planted.set(kind)}>
+                    {troubleWord(kind)}
+                  </Toggle>
+                ))}
+              </View>
+            </View>
+          )}
+        </View>
       </View>
     </View>
   );

@@ -1,5 +1,6 @@
 import { View } from "react-native";
 import { Heading, Text } from "../text";
+import { useWide } from "../use-wide";
 import { Toggle } from "./toggle";
 
 /** One of a few, each a target for a thumb, with the reason beneath. */
@@ -18,6 +19,7 @@ export function Choice<T extends string>({
   why?: string | undefined;
   words?: (option: T) => string;
 }) {
+  const wide = useWide();
   return (
     <View className="gap-1.5" role="radiogroup" aria-label={title}>
       <Heading className="text-lg">{title}</Heading>
@@ -25,7 +27,13 @@ export function Choice<T extends string>({
         {options.map((option) => {
           const on = option === value;
           return (
-            <Toggle key={option} on={on} className="min-w-[30%] flex-1" onPress={() => onChange(option)}>
+            <Toggle
+              key={option}
+              on={on}
+              // A thumb wants it large; on a wide screen nothing is wider than its words need.
+              className={wide ? "px-5" : "min-w-[30%] flex-1"}
+              onPress={() => onChange(option)}
+            >
               {words(option)}
             </Toggle>
           );
