@@ -23,7 +23,8 @@ export const VERDICT_GRADE: Record<Verdict, Grade> = {
 export function GradeMark({ grade, size = 22 }: { grade: Grade; size?: number }) {
   const { ink, clay, chock, paper } = usePalette();
   return (
-    <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden>
+    // Beside a long text it keeps its size.
+    <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden style={{ flexShrink: 0 }}>
       {grade === "within limits" && <Circle cx={12} cy={12} r={8} fill={ink} />}
       {grade === "note" && (
         <Rect x={3} y={8} width={18} height={8} rx={3} fill={paper} stroke={ink} strokeWidth={2.5} />

@@ -1,7 +1,8 @@
 import type { AircraftSummary } from "@cravix/contract/client";
-import { Pressable, View } from "react-native";
+import { View } from "react-native";
 import { useBundle } from "../../store/server/server-state";
 import { PlanView } from "../../ui/aircraft/plan-view";
+import { ListRow } from "../../ui/input/list-row";
 import { Text } from "../../ui/text";
 import { StandingMark } from "./standing-mark";
 import { ago, fuelWords, oilWords } from "./standing-words";
@@ -36,14 +37,7 @@ export function AircraftCard({
     open.length > 0 && `${open.length} open`,
   ].filter(Boolean);
   return (
-    <Pressable
-      role="button"
-      aria-pressed={chosen}
-      onPress={onPress}
-      className={`min-h-14 gap-1 overflow-hidden rounded-xl border-2 py-2 pl-4 pr-3 ${chosen ? "border-ink" : "border-stone"}`}
-      testID={`aircraft-${registration}`}
-    >
-      {chosen && <View className="absolute bottom-0 left-0 top-0 w-2 bg-chock" />}
+    <ListRow chosen={chosen} onPress={onPress} className="gap-1" testID={`aircraft-${registration}`}>
       <View className="flex-row flex-wrap items-baseline gap-x-2">
         <Text className="font-strong text-lg">{registration}</Text>
         <Text className="shrink text-sm text-voice">{typeName}</Text>
@@ -61,7 +55,7 @@ export function AircraftCard({
         <Text className="text-sm text-voice">{`and ${more.length} more reason${more.length > 1 ? "s" : ""}`}</Text>
       )}
       {stub === null && <Text className="text-sm text-voice">{facts.join(" · ")}</Text>}
-    </Pressable>
+    </ListRow>
   );
 }
 

@@ -75,7 +75,9 @@ function Reasons({ known: { standing, open } }: { known: Known }) {
               <GradeMark grade={reason.grade} />
             </View>
             <View className="shrink">
-              <Text className="font-mid">{reason.text}</Text>
+              <Text className="font-mid" numberOfLines={4}>
+                {reason.text}
+              </Text>
               <Text className="text-sm text-voice">
                 {[GRADE_WORD[reason.grade], logged && `${ago(logged.openedAt)}, ${logged.openedBy}`]
                   .filter(Boolean)

@@ -2,7 +2,7 @@ import type { DiscrepancyDetail } from "@cravix/contract/client";
 import { FINDING_GRADES, type PlanView as Plan, type Station } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useEffect, useState } from "react";
-import { Pressable, View } from "react-native";
+import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useBundle, useCrew, useDiscrepancies } from "../../store/server/server-state";
 import { recordOfAircraft } from "../../store/walk/record";
@@ -10,12 +10,16 @@ import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
+import { ListRow } from "../../ui/input/list-row";
 import { TextField } from "../../ui/input/text-field";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
 import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
+
+/** Beyond this it is no headline but a story. */
+const LONG_TEXT = 110;
 
 type Shown = DiscrepancyDetail | undefined;
 
@@ -88,13 +92,7 @@ function Row({
 }) {
   const isOpen = !d.closed && !d.withdrawn;
   return (
-    <Pressable
-      role="button"
-      aria-pressed={chosen}
-      onPress={onPress}
-      className={`min-h-14 flex-row items-center gap-3 overflow-hidden rounded-xl border-2 py-2 pl-4 pr-3 ${chosen ? "border-ink bg-stone" : "border-stone"}`}
-    >
-      {chosen && <View className="absolute bottom-0 left-0 top-0 w-2 bg-chock" />}
+    <ListRow chosen={chosen} onPress={onPress}>
       <GradeMark grade={isOpen ? d.grade : "within limits"} />
       <View className="shrink grow">
         <Text className="font-mid" numberOfLines={2}>
@@ -108,7 +106,7 @@ function Row({
               : `Withdrawn · ${dayText(d.withdrawn?.at ?? d.openedAt)}`}
         </Text>
       </View>
-    </Pressable>
+    </ListRow>
   );
 }
 
@@ -137,7 +135,9 @@ function Detail({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; 
       {wide && (
         <View className="flex-row items-center gap-3">
           <GradeMark grade={d.closed || d.withdrawn ? "within limits" : d.grade} size={36} />
-          <Heading className="shrink text-2xl">{withMeasure(d.text, d.measure)}</Heading>
+          <Heading className={`shrink ${d.text.length > LONG_TEXT ? "text-lg" : "text-2xl"}`}>
+            {withMeasure(d.text, d.measure)}
+          </Heading>
         </View>
       )}
       <Text className="text-voice">

@@ -1,11 +1,12 @@
 import type { CrewMember } from "@cravix/contract/client";
 import { useState } from "react";
-import { Pressable, View } from "react-native";
+import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { bundleOf, useCrew, useFleet, useWalks } from "../../store/server/server-state";
 import { crewPicked } from "../../store/session-slice";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
+import { ListRow } from "../../ui/input/list-row";
 import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -72,19 +73,13 @@ function Row({
   onPress: () => void;
 }) {
   return (
-    <Pressable
-      role="button"
-      aria-pressed={chosen}
-      onPress={onPress}
-      className={`min-h-14 flex-row items-center justify-between gap-3 overflow-hidden rounded-xl border-2 py-2 pl-4 pr-3 ${chosen ? "border-ink bg-stone" : "border-stone"}`}
-    >
-      {chosen && <View className="absolute bottom-0 left-0 top-0 w-2 bg-chock" />}
+    <ListRow chosen={chosen} onPress={onPress} className="flex-row items-center justify-between gap-3">
       <View className="shrink">
         <Text className="font-strong">{member.name}</Text>
         <Text className="text-sm text-voice">{member.role}</Text>
       </View>
       {holds && <Text className="font-mid text-sm">has this device</Text>}
-    </Pressable>
+    </ListRow>
   );
 }
 

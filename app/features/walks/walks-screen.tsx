@@ -1,10 +1,11 @@
 import type { PreflightSummary } from "@cravix/contract/client";
 import { useState } from "react";
-import { Pressable, View } from "react-native";
+import { View } from "react-native";
 import { useAppSelector } from "../../store/hooks";
 import { useCrew, useFleet, useWalks } from "../../store/server/server-state";
 import { dayAndClockText, dayText } from "../../ui/day-and-time";
 import { GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
+import { ListRow } from "../../ui/input/list-row";
 import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
@@ -57,13 +58,7 @@ const gradeOf = ({ verdict }: PreflightSummary) =>
 function Row({ walk, chosen, onPress }: { walk: PreflightSummary; chosen: boolean; onPress: () => void }) {
   const crew = useCrew();
   return (
-    <Pressable
-      role="button"
-      aria-pressed={chosen}
-      onPress={onPress}
-      className={`min-h-14 flex-row items-center gap-3 overflow-hidden rounded-xl border-2 py-2 pl-4 pr-3 ${chosen ? "border-ink bg-stone" : "border-stone"}`}
-    >
-      {chosen && <View className="absolute bottom-0 left-0 top-0 w-2 bg-chock" />}
+    <ListRow chosen={chosen} onPress={onPress}>
       <GradeMark grade={gradeOf(walk)} />
       <View className="shrink grow">
         <Text className="font-strong">{walk.registration}</Text>
@@ -74,7 +69,7 @@ function Row({ walk, chosen, onPress }: { walk: PreflightSummary; chosen: boolea
         </Text>
       </View>
       <Text className="shrink text-right text-sm">{comesTo(walk)}</Text>
-    </Pressable>
+    </ListRow>
   );
 }
 

@@ -2,7 +2,7 @@ import { existsSync, readFileSync } from "node:fs";
 import { createServer, type Server } from "node:http";
 import { extname, join } from "node:path";
 import { gzipSync } from "node:zlib";
-import { ROOT, WEB_ROOT } from "../../paths";
+import { ROOT } from "../../paths";
 import { exportWeb, keepOnDevice } from "../../site/web-build";
 import { TINY } from "../size";
 
@@ -16,12 +16,11 @@ const TYPES: Record<string, string> = {
  * An almost empty page of the same stack, as the stack makes it by itself, built now and served as ours is: packed, and kept by a service worker.
  * Run through once, ours stands in its place: two builds would be most of what that run costs.
  */
-export async function openBarePage(): Promise<{ root: string; url: string; close(): Promise<void> }> {
-  const root = TINY ? WEB_ROOT : join(ROOT, ".cravix", "bare");
-  if (!TINY) {
-    await exportWeb(root, join(ROOT, "tools", "bare-page"));
-    await keepOnDevice(root);
-  }
+export async function openBarePage(ours: string): Promise<{ url: string; close(): Promise<void> }> {
+  if (TINY) return { url: ours, close: () => Promise.resolve() };
+  const root = join(ROOT, ".cravix", "bare");
+  await exportWeb(root, join(ROOT, "tools", "bare-page"));
+  await keepOnDevice(root);
   const packed = new Map<string, Buffer>();
   const server: Server = createServer((request, response) => {
     const path = new URL(request.url ?? "/", "http://localhost").pathname;
@@ -38,7 +37,6 @@ export async function openBarePage(): Promise<{ root: string; url: string; close
   await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
   const { port } = server.address() as { port: number };
   return {
-    root,
     url: `http://localhost:${port}`,
     close: () => new Promise((resolve) => server.close(() => resolve())),
   };

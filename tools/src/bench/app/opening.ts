@@ -80,7 +80,7 @@ async function visited(
  */
 export async function opening(): Promise<Figure[]> {
   const site = await openDemoSite();
-  const bare = await openBarePage();
+  const bare = await openBarePage(site.url);
   const button = "[data-testid=primary]";
   // On a new device the first page asks who flies.
   const ours: Opened = { url: site.url, answers: "[data-testid=who-flies]" };
