@@ -9,10 +9,11 @@ import { Button } from "../../ui/input/button";
 import { NavLink } from "../../ui/input/nav-link";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { PageHead } from "../../ui/page-head";
-import { BackButton, Screen } from "../../ui/screen";
+import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { InstallHint } from "../shell/install-hint";
+import { NothingHere } from "../shell/nothing-here";
 import { NightSwitch } from "../shell/shell";
 import { KeptMark } from "../sync/kept-mark";
 import { AddFile } from "./add-file";
@@ -81,7 +82,13 @@ export function AircraftScreen({ registration }: { registration?: string }) {
         </Text>
       </Screen>
     );
-  if (registration && fleet && !named) return <NoSuchAircraft registration={registration} />;
+  // The link or the code names an aircraft that the group does not have.
+  if (registration && fleet && !named)
+    return (
+      <NothingHere head={`There is no aircraft ${registration} in the group`} title="Not in the group">
+        The link or the code may be an old one. Nothing is lost: an open preflight waits at its aircraft.
+      </NothingHere>
+    );
 
   const actions =
     picking || (fleet && !me) ? (
@@ -219,26 +226,4 @@ function walkingWords(
   const mine = open.filter((walk) => walk.registration === registration);
   if (mine.some((walk) => !walk.flying)) return "A preflight is open here";
   return mine.length > 0 ? "Flying" : undefined;
-}
-
-/** The link or the code names an aircraft that the group does not have. */
-function NoSuchAircraft({ registration }: { registration: string }) {
-  const wide = useWide();
-  return (
-    <Screen
-      actions={
-        <Button tone="primary" className="min-h-16" testID="primary" onPress={() => router.replace("/")}>
-          To the aircraft
-        </Button>
-      }
-    >
-      {wide && <BackButton tone="bare" to="/" className="self-start px-0" />}
-      <PageHead className="mt-8 text-2xl" title="Not in the group">
-        {`There is no aircraft ${registration} in the group`}
-      </PageHead>
-      <Text className="mt-2">
-        The link or the code may be an old one. Nothing is lost: an open preflight waits at its aircraft.
-      </Text>
-    </Screen>
-  );
 }

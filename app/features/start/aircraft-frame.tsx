@@ -1,10 +1,8 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import type { Preferences } from "@cravix/core";
-import { Redirect, router } from "expo-router";
+import { Redirect } from "expo-router";
 import type { ReactNode } from "react";
-import { Button } from "../../ui/input/button";
-import { PageHead } from "../../ui/page-head";
-import { Screen } from "../../ui/screen";
+import { NothingHere } from "../shell/nothing-here";
 import { type AircraftInHand, useAircraft } from "./use-aircraft";
 
 export type KnownAircraft = AircraftInHand & { bundle: AircraftBundle; preferences: Preferences };
@@ -22,20 +20,15 @@ export function AircraftFrame({
   if (ready && !crewId) return <Redirect href="/" />;
   if (bundle && preferences) return children({ ...aircraft, bundle, preferences });
   return (
-    <Screen
-      actions={
-        <Button tone="primary" className="min-h-16" testID="primary" onPress={() => router.replace("/")}>
-          To the aircraft
-        </Button>
-      }
-    >
-      <PageHead className="mt-8 text-2xl" title={registration}>
-        {server === "not reached"
+    <NothingHere
+      title={registration}
+      head={
+        server === "not reached"
           ? `No network, and ${registration} is not saved on this device`
           : server === "reached"
             ? `There is no aircraft ${registration} in the group`
-            : `Fetching ${registration} …`}
-      </PageHead>
-    </Screen>
+            : `Fetching ${registration} …`
+      }
+    />
   );
 }

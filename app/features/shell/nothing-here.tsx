@@ -1,0 +1,32 @@
+import { router } from "expo-router";
+import type { ReactNode } from "react";
+import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Text } from "../../ui/text";
+
+/** In place of what an address names and is not here: what is so, what that means, and the way on. */
+export function NothingHere({
+  head,
+  title,
+  children,
+}: {
+  head: string;
+  title: string;
+  children?: ReactNode;
+}) {
+  return (
+    <Screen
+      actions={
+        <Button tone="primary" className="min-h-16" testID="primary" onPress={() => router.replace("/")}>
+          To the aircraft
+        </Button>
+      }
+    >
+      <PageHead className="mt-8 text-2xl" title={title}>
+        {head}
+      </PageHead>
+      {children && <Text className="mt-2">{children}</Text>}
+    </Screen>
+  );
+}
