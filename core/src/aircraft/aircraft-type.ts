@@ -1,4 +1,5 @@
 import type { CrosswindLimit } from "../air/judge-wind";
+import type { DeferralRules } from "../airworthiness/deferral/deferral-rules";
 import type { ElectricalProfile } from "../electrical/battery";
 import type { MagnetoProfile } from "../engine/judge-magnetos";
 import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
@@ -33,6 +34,7 @@ export const STATION_ROLES = [
   "fuel",
   "oil",
   "boarding",
+  "start",
   "taxi",
   "instruments",
   "controls",
@@ -52,7 +54,6 @@ export const TOPICS = [
   "propeller",
   "lights",
   "cabin",
-  "papers",
   "briefing",
   "ground",
 ] as const;
@@ -74,8 +75,33 @@ export const CONDITIONS = [
   "solo student",
   "long range",
   "just rigged",
+  "turnaround",
+  "parked outside",
+  "unfamiliar aircraft",
 ] as const;
 export type Condition = (typeof CONDITIONS)[number];
+
+/** Things that have killed when they were ticked off along with something else: an item about one of them is always asked by itself. */
+export const ALONE = [
+  "lock",
+  "ignition",
+  "pitot",
+  "brakes",
+  "cap",
+  "dip",
+  "oil",
+  "cowl latch",
+  "selector",
+  "seat",
+  "controls",
+  "trim",
+  "magnetos",
+  "landing gear",
+  "fold flag",
+  "rigging pin",
+  "launch",
+  "frost",
+] as const;
 
 export const ITEM_KINDS = [
   "look",
@@ -121,6 +147,14 @@ export interface ReadingSpec {
   feel?: boolean;
 }
 
+/** What is to be read out, and the aircraft's fact that it must agree with. */
+export interface AskedByValue {
+  ask: string;
+  fact: string;
+  /** The fact is a month and a year, "06/2028", to the end of which the thing may be used. */
+  until?: boolean;
+}
+
 /** One thing to do or look at. */
 export interface Item {
   id: string;
@@ -136,6 +170,8 @@ export interface Item {
   caution?: string;
   /** What it is worth when this is found wrong. */
   miss: FindingGrade;
+  /** On such a day it is worth more: a position light by day is a note, by night it is a stop. */
+  missWhen?: { when: Condition; miss: FindingGrade };
   /** Words on the button that answers "as it should be". */
   done?: string;
   when?: Condition[];
@@ -152,9 +188,9 @@ export interface Item {
   /** How long a time item is held. */
   seconds?: number;
   /** What a confirm item asks to be read out, and the aircraft's fact that it must agree with. */
-  confirm?: { ask: string; fact: string };
+  confirm?: AskedByValue;
   /** On some days, nobody knows which, this item is answered by a value instead: what to read out, and the aircraft's fact. */
-  proof?: { ask: string; fact: string };
+  proof?: AskedByValue;
   /** Only with this method; without it with every one. */
   method?: MethodTag;
   /** Needs a second person: one moves, the other holds. */
@@ -165,6 +201,15 @@ export interface Item {
   spot?: string;
   /** Answered by the trace of the run-up where this step is found in it as it should be. */
   traced?: (typeof TRACED_STEPS)[number];
+  /**
+   * Answered by the aircraft's record, where it has these due items, by their ids: then it is not asked. "*" is the whole record: the item shows what was
+   * judged, and asks what no record knows.
+   */
+  due?: string[];
+  /** Never one part of a group, because it is about this. */
+  alone?: (typeof ALONE)[number];
+  /** Asked again on a turnaround: always, or only where fuel was put in. An item without it is not; what belongs to today's conditions is. */
+  turnaround?: "always" | "refuelled";
   /** There is a drill for it: what is drawn is held against the real one. */
   drill?: (typeof DRILLS)[number];
   discrepancyId?: string;
@@ -181,6 +226,16 @@ export interface OrderRule {
   why: string;
   /** Only with this method; without it with every one. */
   method?: MethodTag;
+}
+
+/** What the eye takes in at one look and the hand at one touch: one card, each part named, one answer. */
+export interface Group {
+  id: string;
+  title: string;
+  /** Its parts, by their items. */
+  items: string[];
+  /** Words on the button that answers all of them. */
+  done?: string;
 }
 
 /** A point that is not passed while something is off, on or open that should not be. */
@@ -240,9 +295,12 @@ export interface AircraftType {
   stations: Station[];
   items: Item[];
   rules?: OrderRule[];
+  groups?: Group[];
   gates?: Gate[];
   variants?: Variant[];
   recommended?: Recommended;
+  /** Conditions under which it is not flown, or that mean nothing on it, with the reason. */
+  notOffered?: { condition: Condition; why: string }[];
   /** The names of its engines where it has more than one: their readings carry them, "oil.level.left". */
   engines?: string[];
   fuel?: FuelProfile;
@@ -296,6 +354,10 @@ export interface RuleSet {
   name: string;
   reserves: { when: "day" | "night" | "instrument"; minutes: number; source: Source }[];
   altimeter?: { feet: number; source: Source };
+  /** How something that does not work may be put off. */
+  deferral?: DeferralRules;
+  /** Whether a pilot may do and sign preventive work, and by which rule; absent: no. */
+  preventive?: { source: Source };
 }
 
 /** The minutes that must remain on landing today: the greatest that applies. */

@@ -5,6 +5,7 @@ export const METHOD_TAGS = ["surfaces moved", "surfaces looked at", "brake first
 export type MethodTag = (typeof METHOD_TAGS)[number];
 
 export const METHODS = ["read-and-do", "flow, then check"] as const;
+export const CARDS = ["one item each", "groups"] as const;
 export const HANDS = ["as listed", "the other way round"] as const;
 export const SURFACE_WAYS = ["moved", "looked at"] as const;
 export const BRAKE_WAYS = ["brake first", "controls first"] as const;
@@ -23,6 +24,8 @@ export interface Preferences {
   afterInterruption: (typeof RETURN_RULES)[number];
   /** What becomes of a cup of clean fuel; absent in walks from before it was asked. */
   sample?: SampleFate;
+  /** Whether parts that one look takes in stand on one card; absent: each by itself. */
+  cards?: (typeof CARDS)[number];
 }
 
 /** What the type itself asks for, with the reason: it is no matter of taste. */
@@ -33,6 +36,14 @@ export interface Recommended {
 
 /** After so many complete laps on a type the flow from memory is offered (common practice). */
 export const LAPS_BEFORE_FLOW = 10;
+/** After so many the parts that one look takes in may stand on one card; a student reads each by itself (common practice). */
+export const LAPS_BEFORE_CARDS = 10;
+
+/** Whether this pilot may have several parts on one card, on a type on which he has so many complete laps. */
+export function mayGroup(laps: number, role: string | undefined): boolean {
+  return laps >= LAPS_BEFORE_CARDS && role !== "student";
+}
+
 /** How far "some items back" goes (common practice). */
 export const ITEMS_BACK = 3;
 
@@ -55,12 +66,18 @@ export function defaultPreferences(recommended: Recommended | undefined): Prefer
 export function preferenceReasons(
   recommended: Recommended | undefined,
   laps: number,
-): Record<"method" | "lap" | "surfaces" | "brake" | "afterInterruption" | "sample", string> {
+  role?: string,
+): Record<"cards" | "method" | "lap" | "surfaces" | "brake" | "afterInterruption" | "sample", string> {
   return {
+    cards: mayGroup(laps, role)
+      ? `You have ${laps} complete walkarounds on this type: what one look takes in can stand on one card. Locks, fuel, oil, brakes and the like stay single.`
+      : role === "student"
+        ? "A student reads each part by itself: the eye learns it so."
+        : `Each part by itself until you have ${LAPS_BEFORE_CARDS} complete walkarounds on this type; you have ${laps}.`,
     method:
       laps >= LAPS_BEFORE_FLOW
-        ? `You have ${laps} complete laps on this type: you can walk it from memory and let the list catch what was missed.`
-        : `Each line read, then done, until you have ${LAPS_BEFORE_FLOW} complete laps on this type; you have ${laps}.`,
+        ? `You have ${laps} complete walkarounds on this type: you can walk it from memory and let the list catch what was missed.`
+        : `Each line read, then done, until you have ${LAPS_BEFORE_FLOW} complete walkarounds on this type; you have ${laps}.`,
     lap: "One way, the same every time: what is done out of habit is not left out.",
     surfaces:
       recommended?.surfaces?.why ??

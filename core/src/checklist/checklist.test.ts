@@ -141,6 +141,17 @@ const doings = fc.array(
   { maxLength: 40 },
 );
 
+const LINE: EventData["flight.logged"] = {
+  registration: "QX-TST",
+  from: "here",
+  to: "there",
+  off: "2026-05-01T08:00:00.000Z",
+  on: "2026-05-01T09:00:00.000Z",
+  pilot: "ines",
+  meters: {},
+  counts: {},
+};
+
 /** What each kind says. All are named: one that is added and forgotten here does not compile. */
 const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) => EventData[T] } = {
   "preflight.started": () => ({ registration: "QX-TST", listHash: "h", conditions: ["frost"] }),
@@ -193,6 +204,41 @@ const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) 
   }),
   "discrepancy.withdrawn": ({ value }, before) => ({ discrepancyId: openedIn(before, value) }),
   "discrepancy.closed": ({ value }, before) => ({ discrepancyId: openedIn(before, value), how: "mended" }),
+  "discrepancy.deferred": ({ value }, before) => ({
+    discrepancyId: openedIn(before, value),
+    basis: "b",
+    rules: "r",
+    for: ["day"],
+  }),
+  "discrepancy.regraded": ({ value }, before) => ({
+    discrepancyId: openedIn(before, value),
+    grade: value % 2 ? "ask" : "note",
+    why: "w",
+  }),
+  "discrepancy.asked": ({ value }, before) => ({
+    discrepancyId: openedIn(before, value),
+    whom: "the mechanic",
+    by: "telephone",
+    said: "fly and watch",
+  }),
+  "discrepancy.merged": ({ value }, before) => ({
+    discrepancyId: openedIn(before, value),
+    into: openedIn(before, value + 1),
+  }),
+  "flight.logged": () => LINE,
+  "flight.corrected": () => ({ registration: "QX-TST", of: "none", line: LINE, why: "a slip" }),
+  "work.released": () => ({
+    registration: "QX-TST",
+    date: "2026-05-01",
+    done: "oil",
+    readings: {},
+    works: [],
+    closes: [],
+    leaves: [],
+    certificate: { kind: "k", number: "n" },
+  }),
+  "meter.replaced": () => ({ registration: "QX-TST", meter: "hours", oldReading: 10, newReading: 0 }),
+  "daily.signed": () => ({ registration: "QX-TST", date: "2026-05-01" }),
   interrupted: ({ itemId }) => ({ itemId, cause: "spoken to" }),
   resumed: () => ({ way: "where I was" }),
   "verdict.signed": ({ value }) => ({

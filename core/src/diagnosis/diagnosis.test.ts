@@ -224,8 +224,8 @@ describe("what to try next", () => {
 
 describe("on simulated run-ups (the model shares no numbers with the library; many more in the benchmark)", () => {
   it("the planted trouble is first in nine of ten and among the first three in 99 of 100; a healthy engine is left in peace", () => {
-    const { cases, first, three, healthy, alarms } = tally({ each: 2, seed: 77 });
-    expect(cases).toBeGreaterThan(110);
+    const { cases, first, three, healthy, alarms } = tally({ each: 1, healthyEach: 2, seed: 77 });
+    expect(cases).toBeGreaterThan(55);
     expect(first / cases).toBeGreaterThanOrEqual(0.9);
     expect(three / cases).toBeGreaterThanOrEqual(0.98);
     expect(alarms).toBe(0);

@@ -461,7 +461,7 @@ export const FAULTS: readonly Fault[] = [
     what: "the probe, its plug or wire: the engine is as it was",
     rate: 0.01,
     grade: "note",
-    action: "Do not judge that cylinder by it; write it up.",
+    action: "Do not judge that cylinder by it; log it.",
     shows: {
       probe: { states: { wild: 0.97, quiet: 0.03 }, why: "it jumps faster than metal can warm" },
       exhaust: {

@@ -4,6 +4,8 @@ import { formatNumber } from "../units/format";
 
 /** A meter is read to its tenths: less than this is no gap. */
 const TENTHS = 0.15;
+/** A log in hundredths, read to tenths, lies so far off at the most. */
+const ROUNDED = 0.05;
 
 /**
  * The hour meter now against what was written down last: it cannot go back, and a gap is a flight that nobody wrote down. Undefined where they
@@ -23,7 +25,7 @@ export function judgeHourMeter(
     reading: { value: hours, unit: "h" as const },
   };
   const then = `${formatNumber(last.value, 1)} on ${last.at.slice(0, 10)}`;
-  if (hours < last.value)
+  if (hours < last.value - ROUNDED - 1e-9)
     return {
       ...base,
       grade: "ask",

@@ -93,14 +93,14 @@ export function judgeHeading(
   };
 }
 
-/** The climb indicator at rest: within 100 ft/min of nought, and that reading is its new zero (common practice). ft/min. */
+/** The VSI at rest: within 100 ft/min of nought, and that reading is its new zero (common practice). ft/min. */
 export function judgeClimbIndicator(reading: number): Judgement {
-  assertFinite("The climb indicator", reading);
+  assertFinite("The VSI", reading);
   const margin = CLIMB_WITHIN - Math.abs(reading);
   const zero = `${formatNumber(Math.abs(reading))} ${reading > 0 ? "up" : "down"}`;
   return {
     id: "climb",
-    subject: "Climb indicator",
+    subject: "VSI",
     scope: "aircraft",
     grade: margin >= 0 ? (reading === 0 ? "within limits" : "note") : "ask",
     reading: { value: reading, unit: "ft/min" },
@@ -141,7 +141,7 @@ export function judgeReceivers(errorsDeg: { one?: number; two?: number }): Judge
   const margin = RECEIVER_GROUND - worst;
   return {
     id: "receivers",
-    subject: "Navigation receivers",
+    subject: "VOR 1 and 2",
     scope: "aircraft",
     grade: margin >= 0 ? "within limits" : "ask",
     reading: { value: worst, unit: "°" },
@@ -164,7 +164,7 @@ export function judgeReceiverAge(lastAt: string | undefined, now: string): Judge
   if (days !== undefined && days <= RECEIVER_DAYS) return undefined;
   return {
     id: "receivers.age",
-    subject: "Navigation receivers",
+    subject: "VOR 1 and 2",
     // Nothing is wrong with them: they were not looked at.
     scope: "day",
     grade: "ask",

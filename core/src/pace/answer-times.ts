@@ -8,6 +8,8 @@ export interface TimedAnswer {
   at: number;
   /** Seconds since the answer before it, or since the beginning; what an interruption took is left out. */
   seconds: number;
+  /** The card that it was answered on in one go with others; the first of them has the time, the others none. */
+  card?: string;
 }
 
 /**
@@ -40,6 +42,8 @@ export function answerTimes(list: ComposedList, state: PreflightState): TimedAns
       (sum, gap) => sum + Math.max(0, Math.min(gap.to, at) - Math.max(gap.from, from)),
       0,
     );
-    return item ? [{ item, at, seconds: Math.max(0, at - from - lost) / 1000 }] : [];
+    if (!item) return [];
+    const card = state.answers[item.id]?.card;
+    return [{ item, at, seconds: Math.max(0, at - from - lost) / 1000, ...(card && { card }) }];
   });
 }

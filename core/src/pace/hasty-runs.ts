@@ -58,10 +58,26 @@ export function hastyRuns(list: ComposedList, state: PreflightState): HastyRun[]
 
 function doings(list: ComposedList, state: PreflightState): Doing[] {
   const traces = Object.values(state.runUps).map(({ at }) => Date.parse(at));
-  const single = answerTimes(list, state)
+  const given = answerTimes(list, state)
     .filter(({ item }) => !state.flowed[item.station])
     .filter(({ at }) => !traces.some((read) => at >= read && at - read <= OUT_OF_A_TRACE_MS))
-    .map(({ item, at, seconds }): Doing => ({ items: [item], at, seconds, least: leastSeconds(item) }));
+    .map(({ item, at, seconds, card }) => ({
+      items: [item],
+      at,
+      seconds,
+      least: leastSeconds(item),
+      card: card && `${card} ${at}`,
+    }));
+  // One answer to several parts is one doing: as long as all of its looks, and no hasty row of answers.
+  const single: (Doing & { card?: string | undefined })[] = [];
+  for (const one of given) {
+    const last = single.at(-1);
+    if (last && one.card && last.card === one.card) {
+      last.items.push(...one.items);
+      last.seconds += one.seconds;
+      last.least += one.least;
+    } else single.push(one);
+  }
   const flows = Object.entries(state.flowed).map(([station, { at, seconds }]): Doing => {
     const items = list.items.filter((item) => item.station === station);
     const least = items.reduce((sum, item) => sum + leastSeconds(item), 0);

@@ -14,6 +14,7 @@ export const READING_TOPICS = [
   "wind",
   "air",
   "mass",
+  "papers",
 ] as const;
 
 interface Word {

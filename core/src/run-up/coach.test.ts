@@ -1,6 +1,7 @@
 import { diagnose, observe } from "../diagnosis/index";
 import { Monitor } from "../engine-model/index";
 import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
+import { normalNumbers, seededRandom } from "../units/seeded-random";
 import {
   type CoachStep,
   clearSequence,
@@ -92,6 +93,25 @@ describe("the coach", () => {
   it("asks when nothing answers, and sees an engine that stops", () => {
     expect(coached("hot magneto", 0).ended).toContainEqual(["right", "no answer"]);
     expect(coached("dead magneto", 0).ended.at(-1)).toEqual(["left", "stopped"]);
+  });
+
+  it("takes no throttle that comes to rest for an answer: a side on which nothing dropped is asked about, whoever sets the throttle", () => {
+    const engine = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
+    const step = coachSequence(engine.profile).find((one) => one.step === "right") as CoachStep;
+    // What a hand still did as the key was asked for: rising to the run-up figure within two seconds, and then nothing more.
+    for (const late of [0, 0.5, 1, 1.5, 2])
+      for (let seed = 1; seed <= 8; seed++) {
+        const noise = normalNumbers(seededRandom(seed));
+        const lines = Array.from({ length: 180 }, (_, i) => {
+          const t = i / 10;
+          const rising = Math.max(0, 1 - Math.max(0, t - late) / 2);
+          return { t, rpm: Math.round(1783 - 60 * rising ** 2 + 3.5 * noise()) };
+        });
+        const seen = new Set<string>();
+        for (let n = 50; n <= lines.length; n += 3)
+          seen.add(coachView(traceOf(lines.slice(0, n)), step, 4, engine.profile, 1780).status);
+        expect([...seen].sort()).toEqual(["no answer", "waiting"]);
+      }
   });
 
   it("takes no drift for an answer, however long it waits, and sees the key when it is turned at last", () => {

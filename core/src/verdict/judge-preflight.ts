@@ -3,8 +3,11 @@ import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { Judgement } from "../judgement/judgement";
 import { FLUID_JUDGES } from "./judges/fluid-judges";
 import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judges/judge";
+import { DATE_JUDGES } from "./judges/judge-dates";
 import { ENGINE_JUDGES } from "./judges/judge-engines";
 import { PANEL_JUDGES } from "./judges/judge-panel";
+import { PAPERS_JUDGES } from "./judges/judge-papers";
+import { TWIN_JUDGES } from "./judges/judge-twin";
 import { asSeenInFile } from "./judges/seen-in-file";
 import { guarded, usableReadings } from "./judges/usable-readings";
 
@@ -13,7 +16,14 @@ export interface PreflightJudgements extends Given {
 }
 
 /** Everybody who judges a preflight. */
-export const JUDGES: readonly Judge[] = [...FLUID_JUDGES, ...ENGINE_JUDGES, ...PANEL_JUDGES];
+export const JUDGES: readonly Judge[] = [
+  ...FLUID_JUDGES,
+  ...ENGINE_JUDGES,
+  ...TWIN_JUDGES,
+  ...PANEL_JUDGES,
+  ...DATE_JUDGES,
+  ...PAPERS_JUDGES,
+];
 
 /**
  * Judges a preflight with the limits pinned in its own list: every reading against its item's limit, and what the judges make of them together. A

@@ -40,12 +40,19 @@ const inTodaysWords = (verdict: Recorded["walks"][number]["verdict"]) =>
       .replace(/"id":"fuel\.witnesses/g, '"id":"fuel.sources')
       .replace(/"id":"habit\./g, '"id":"baseline.')
       .replaceAll('"fuel.witnesses', '"fuel.sources')
+      .replaceAll("Climb indicator", "VSI")
+      .replaceAll("Navigation receivers", "VOR 1 and 2")
       .replace(/\bstick\b/g, "dipstick")
       .replace(/\bStick\b(?! to all)/g, "Dipstick"),
   );
 
+/** Who judges since: the two engines of a twin against each other. Nothing else of a recorded walk may have changed. */
+const isLater = (id: string | undefined) => id?.startsWith("sides.") === true;
+
 function summary(list: ComposedList, state: PreflightState, result: VerdictResult) {
-  const { verdict, reasons, withinLimits, unanswered, outstanding } = result;
+  const { verdict, unanswered, outstanding } = result;
+  const reasons = result.reasons.filter(({ judgement }) => !isLater(judgement?.id));
+  const withinLimits = result.withinLimits.filter(({ id }) => !isLater(id));
   return {
     verdict: verdict ?? null,
     reasons: reasons.map(({ grade, text, stationId, itemId, judgement, evidence }) => ({

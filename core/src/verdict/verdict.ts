@@ -1,10 +1,12 @@
 import type { Item } from "../aircraft/aircraft-type";
+import { standingToday } from "../airworthiness/deferral-today";
 import type { ComposedList } from "../checklist/list/compose-list";
 import { openItems } from "../checklist/next-item";
 import type { OpenedDiscrepancy, PreflightState } from "../checklist/stream/preflight-state";
 import { causeOf, GRADES, type Grade, type Judgement, type Verdict, worst } from "../judgement/judgement";
 import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger";
 import { judgePreflight } from "./judge-preflight";
+import { flightAsked } from "./judges/judge-papers";
 import { verdictFor } from "./verdict-for";
 
 export interface Reason {
@@ -153,6 +155,30 @@ function foundWithoutText(list: ComposedList, state: PreflightState): Reason[] {
     }));
 }
 
+/** What a deferral makes of a known discrepancy on this flight; undefined where it was never deferred. */
+function deferredToday(
+  list: ComposedList,
+  state: PreflightState,
+  { discrepancyId, miss }: Item,
+): { grade: Grade; words: string } | undefined {
+  const deferral = discrepancyId === undefined ? undefined : list.deferrals?.[discrepancyId];
+  const asked = flightAsked(list, state) ?? {
+    at: state.startedAt ?? "",
+    minutes: state.plannedFlightMin ?? 0,
+    conditions: state.conditions,
+  };
+  if (!deferral || asked.at === "") return undefined;
+  const standing = standingToday(deferral, list.papers, asked);
+  switch (standing.state) {
+    case "holds":
+      return { grade: "note", words: standing.words };
+    case "asked anew":
+      return { grade: worst(["ask", miss]), words: standing.words };
+    default:
+      return { grade: "stop", words: standing.words };
+  }
+}
+
 function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[] {
   const observed = list.items.filter((item) => item.kind === "observe");
   return observed.flatMap((item): Reason[] => {
@@ -169,9 +195,12 @@ function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[]
       return [
         { ...at, grade: "note", text: `${item.title}: gone${measure}. A mechanic still has to sign it off.` },
       ];
-    const grade = seen.state === "grown" ? worst(["ask", item.miss]) : item.miss;
-    return [
-      { ...at, grade, text: `${item.title}: ${seen.state === "grown" ? "grown" : "the same"}${measure}.` },
-    ];
+    const grown = seen.state === "grown";
+    const words = `${item.title}: ${grown ? "grown" : "the same"}${measure}.`;
+    const deferred = deferredToday(list, state, item);
+    if (!deferred) return [{ ...at, grade: grown ? worst(["ask", item.miss]) : item.miss, text: words }];
+    // What has grown is not what was put off.
+    const grade = grown ? worst(["ask", deferred.grade]) : deferred.grade;
+    return [{ ...at, grade, text: `${words} ${deferred.words}` }];
   });
 }

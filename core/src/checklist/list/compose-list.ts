@@ -2,16 +2,24 @@ import {
   type Aircraft,
   type AircraftType,
   type Airfield,
+  CONDITIONS,
   type Condition,
+  type Group,
   type Item,
   PHASES,
   type Phase,
   type RuleSet,
   type Station,
   type StationPhase,
+  type StationRole,
 } from "../../aircraft/aircraft-type";
 import { applyVariant } from "../../aircraft/apply-variant";
 import { methodTags, orderLap, type Preferences } from "../../aircraft/preferences";
+import type { EquipmentList } from "../../airworthiness/deferral/deferral-rules";
+import { type DeferralToday, deferralToday } from "../../airworthiness/deferral-today";
+import type { DiscrepancyDeferral } from "../../airworthiness/life/deferral";
+import type { PinnedPapers } from "../../airworthiness/papers";
+import { groupsToday } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
 import type { FluidMemory } from "../../memory/fluid-memory";
 import { askByValue } from "./ask-by-value";
@@ -30,6 +38,8 @@ export interface OpenDiscrepancy {
   cause?: string;
   /** What was last measured or counted of it. */
   measure?: string;
+  /** Lawfully put off: until when, for which flights, and by which placard it is known. */
+  deferral?: DiscrepancyDeferral;
 }
 
 /** Today's list, with everything that its judgements need: pinned by its content hash, readable without anything else. */
@@ -38,7 +48,7 @@ export interface ComposedList {
   registration: string;
   year: number;
   conditions: Condition[];
-  type: Omit<AircraftType, "items" | "stations" | "format" | "variants">;
+  type: Omit<AircraftType, "items" | "stations" | "format" | "variants" | "groups">;
   /** The model years that this one belongs to, and what that changes. */
   variant?: { name: string; what: string };
   /** How this pilot works. */
@@ -47,12 +57,20 @@ export interface ComposedList {
   items: Item[];
   airfield?: Airfield;
   rules?: RuleSet;
+  /** What stands on one card today, where this pilot wants it so. */
+  groups?: Group[];
+  /** What is read once lined up, after the aircraft was accepted: eyes outside, nobody taps on a take-off roll. */
+  lineUp?: Item[];
   /** What is put away and written down after the flight; no part of the way to the verdict. */
   after?: Item[];
   /** What the confirming items must agree with. */
   facts?: Record<string, string>;
   /** What the log says of fuel, oil and hours when the list is made. */
   memory?: FluidMemory;
+  /** What is due on the aircraft, and what its meters have come to. */
+  papers?: PinnedPapers;
+  /** What is put off on it, by the discrepancy: judged for today's flight. */
+  deferrals?: Record<string, DeferralToday>;
   /** What is different today, and why. */
   differences: { itemId: string; why: string }[];
 }
@@ -67,6 +85,9 @@ export interface ComposeInput {
   /** How this pilot works on this aircraft; without it everything is as the file has it. */
   preferences?: Preferences;
   memory?: FluidMemory;
+  papers?: PinnedPapers;
+  /** The equipment of the type, for what is put off. */
+  equipment?: EquipmentList;
   /** Names the walk: which items are asked by their value follows from it, unforeseeably but repeatably. Without it none is. */
   seed?: string;
 }
@@ -92,20 +113,41 @@ export function composeList({
   rules,
   preferences,
   memory,
+  papers,
+  equipment,
   seed,
 }: ComposeInput): ComposedList {
   if (aircraft.typeId !== wholeType.id)
     throw new ComposeError(`${aircraft.registration} is a ${aircraft.typeId}, not a ${wholeType.id}.`);
   if (wholeType.stub || wholeType.items.length === 0)
     throw new ComposeError(wholeType.stub ?? `The list for ${wholeType.name} has no items.`);
+  for (const { condition, why } of wholeType.notOffered ?? [])
+    if (conditions.includes(condition))
+      throw new ComposeError(`${wholeType.name}: no list for “${condition}”. ${why}`);
+  const turnaround = conditions.includes("turnaround");
+  if (turnaround) assertTurnaround(wholeType, conditions);
+  // What is read on the runway and what is put away is no shorter for a turnaround.
+  const everyTime = new Set(
+    wholeType.stations.filter((s) => s.phase === "after" || s.role === LINE_UP_CHECK).map((s) => s.id),
+  );
   const { type, variant } = applyVariant(wholeType, aircraft.year);
   const tags = preferences && methodTags(preferences);
   const differences: ComposedList["differences"] = [];
+  const onRecord = new Set(papers?.dues.map(({ item }) => item.id));
   const today = (item: Item) => {
+    // What the record answers is not asked; what shows the whole of it is.
+    if (papers && item.due && !item.due.includes("*") && item.due.every((id) => onRecord.has(id)))
+      return false;
     const { from = Number.NEGATIVE_INFINITY, to = Number.POSITIVE_INFINITY } = item.years ?? {};
     if (aircraft.year < from || aircraft.year > to) return false;
     if (item.method && !(tags ?? DEFAULT_TAGS).has(item.method)) return false;
-    if (!item.when) return true;
+    if (!item.when)
+      return (
+        !turnaround ||
+        everyTime.has(item.station) ||
+        item.turnaround === "always" ||
+        (item.turnaround === "refuelled" && conditions.includes("refuelled"))
+      );
     const reason = item.when.find((condition) => conditions.includes(condition));
     if (reason) differences.push({ itemId: item.id, why: reason });
     return reason !== undefined;
@@ -123,20 +165,47 @@ export function composeList({
     differences.push({ itemId: observeItemId(discrepancy.id), why: "open discrepancy" });
     return observeItem(discrepancy, station);
   });
-  const own = aircraft.ownItems.filter((item) => !item.retired).filter(today);
+  // What an owner has added for this one aircraft is asked every time.
+  const own = aircraft.ownItems
+    .filter((item) => !item.retired)
+    .filter((item) => today({ ...item, turnaround: "always" }));
+  const graded = ({ missWhen, ...item }: Item): Item =>
+    missWhen && conditions.includes(missWhen.when) ? { ...item, miss: missWhen.miss } : item;
   for (const item of own) differences.push({ itemId: item.id, why: "this aircraft's own" });
   const byStation = new Map<string, Item[]>(stations.map((station) => [station.id, []]));
-  for (const item of [...known, ...type.items.filter(today), ...own]) byStation.get(item.station)?.push(item);
+  for (const item of [...known, ...type.items.filter(today), ...own])
+    byStation.get(item.station)?.push(graded(item));
   const ruled = (type.rules ?? []).filter((rule) => !rule.method || (tags ?? DEFAULT_TAGS).has(rule.method));
   const ordered = stations.flatMap((station) =>
     quickLapOrder(type, inRuleOrder(byStation.get(station.id) ?? [], ruled)),
   );
-  const proven = askByValue(ordered, aircraft.facts, seed);
+  const onTheRoll = new Set(stations.filter((s) => s.role === LINE_UP_CHECK).map((s) => s.id));
+  const lineUp = ordered.filter((item) => onTheRoll.has(item.station) && item.kind !== "observe");
+  const standing = ordered.flatMap((item) =>
+    !onTheRoll.has(item.station)
+      ? [item]
+      : // What is known there is looked at while it still stands.
+        item.kind === "observe"
+        ? [{ ...item, station: lastStanding(stations, onTheRoll) ?? item.station }]
+        : [],
+  );
+  const proven = askByValue(standing, aircraft.facts, seed);
   for (const itemId of proven.asked) differences.push({ itemId, why: "asked by its value" });
   const { items } = proven;
   const present = new Set(items.map((item) => item.station));
   const after = afterFlightItems(type, items, today);
-  const { items: _items, stations: _stations, format: _format, variants: _variants, ...profile } = type;
+  const deferrals = openDiscrepancies.flatMap(({ id, deferral }) =>
+    deferral ? [[id, deferralToday(deferral, conditions, rules?.deferral, equipment)] as const] : [],
+  );
+  const groups = preferences?.cards === "groups" ? groupsToday(type, items) : [];
+  const {
+    items: _items,
+    stations: _stations,
+    format: _format,
+    variants: _variants,
+    groups: _groups,
+    ...profile
+  } = type;
   return {
     format: "cravix.list/2",
     registration: aircraft.registration,
@@ -147,13 +216,45 @@ export function composeList({
     items: items.map((item) => withRunways(item, airfield)),
     ...(variant && { variant }),
     ...(preferences && { preferences }),
+    ...(groups.length > 0 && { groups }),
+    ...(lineUp.length > 0 && { lineUp }),
     ...(after.length > 0 && { after }),
     ...(aircraft.facts && { facts: aircraft.facts }),
     ...(airfield && { airfield }),
     ...(rules && { rules }),
     ...(memory && { memory }),
+    ...(papers && { papers }),
+    ...(deferrals.length > 0 && { deferrals: Object.fromEntries(deferrals) }),
     differences,
   };
+}
+
+/** With these a turnaround is none: the whole list is walked. */
+export const NO_TURNAROUND: readonly Condition[] = ["first of the day", "after maintenance", "just rigged"];
+
+/** What can be different about a day on this type: without what is not offered on it, and a turnaround only where it has one. */
+export function offeredConditions(type: Pick<AircraftType, "notOffered" | "items">): Condition[] {
+  return CONDITIONS.filter(
+    (condition) =>
+      !type.notOffered?.some((not) => not.condition === condition) &&
+      (condition !== "turnaround" || type.items.some((item) => item.turnaround)),
+  );
+}
+
+function assertTurnaround(type: AircraftType, conditions: readonly Condition[]): void {
+  if (!type.items.some((item) => item.turnaround))
+    throw new ComposeError(`${type.name} has no turnaround list: walk the whole one.`);
+  const against = NO_TURNAROUND.find((condition) => conditions.includes(condition));
+  if (against)
+    throw new ComposeError(`“${against}” and a turnaround exclude each other: walk the whole list.`);
+}
+
+/** The station whose items are read with eyes outside, after the acceptance. */
+const LINE_UP_CHECK: StationRole = "line-up check";
+
+/** The last station at which one still stands still. */
+function lastStanding(stations: readonly Station[], onTheRoll: ReadonlySet<string>): string | undefined {
+  return stations.filter((s) => !onTheRoll.has(s.id)).at(-1)?.id;
 }
 
 const DEFAULT_TAGS = methodTags({ surfaces: "moved", brake: "brake first" });
@@ -199,7 +300,11 @@ function observeItem(discrepancy: OpenDiscrepancy, station: string): Item {
     station,
     kind: "observe",
     title: discrepancy.text,
-    good: discrepancy.measure ? `Last time: ${discrepancy.measure}` : "The same as it was logged",
+    good: [
+      discrepancy.measure ? `Last time: ${discrepancy.measure}` : "The same as it was logged",
+      ...(discrepancy.deferral?.placard ? [`placard there: ${discrepancy.deferral.placard}`] : []),
+      ...(discrepancy.deferral?.deactivated ? [discrepancy.deferral.deactivated] : []),
+    ].join("; "),
     bad: "Grown: ask before you fly",
     why: `Open since ${discrepancy.openedAt.slice(0, 10)}, logged by ${discrepancy.openedBy}. What was there before is only normal if it has not grown.`,
     miss: discrepancy.grade,

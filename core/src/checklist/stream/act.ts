@@ -25,7 +25,7 @@ export function answer(
   if (walk.now.postponed.includes(itemId))
     walk.put({ postponed: walk.now.postponed.filter((postponed) => postponed !== itemId) });
   walk.put({ cursor: { itemId, visiting: false } });
-  canBeUndone(walk, event, discrepancyId);
+  canBeUndone(walk, event, discrepancyId, more.card && `${more.card} ${event.at}`);
 }
 
 /** Opens an item again, and goes to it. */
@@ -33,10 +33,16 @@ export function goTo(walk: GoingOn, itemId: string): void {
   walk.put({ cursor: { itemId, visiting: true } });
 }
 
-export function canBeUndone(walk: GoingOn, event: PreflightEvent, discrepancyId?: string): void {
+export function canBeUndone(
+  walk: GoingOn,
+  event: PreflightEvent,
+  discrepancyId?: string,
+  card?: string,
+): void {
   walk.own("undoable").push({
     eventId: event.id,
     crewIds: authorsOf(event),
     ...(discrepancyId && { discrepancyId }),
+    ...(card && { card }),
   });
 }

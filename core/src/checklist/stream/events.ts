@@ -1,5 +1,10 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences, RETURN_RULES } from "../../aircraft/preferences";
+import type { LocalDate } from "../../airworthiness/calendar/local-date";
+import type { Purpose } from "../../airworthiness/due/due-item";
+import type { LogLine } from "../../airworthiness/flights/log-line";
+import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/deferral";
+import type { WorkRelease } from "../../airworthiness/life/release";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { Sample } from "../../fuel/drain/fuel-sample";
 import type { FuelTold, SampleFate } from "../../fuel/fuel-told";
@@ -9,8 +14,8 @@ import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
 
-/** What broke into the walk: somebody spoke, the screen went dark or another program came up, or nothing was answered for long. */
-export const INTERRUPTION_CAUSES = ["spoken to", "screen left", "long gap"] as const;
+/** What broke into the walk: somebody spoke, the screen went dark or another program came up, or nothing was answered for long; after the acceptance, the take-off was given up. */
+export const INTERRUPTION_CAUSES = ["spoken to", "screen left", "long gap", "take-off aborted"] as const;
 export type InterruptionCause = (typeof INTERRUPTION_CAUSES)[number];
 /** How a walk is gone on with after an interruption. */
 export type ReturnWay = (typeof RETURN_RULES)[number] | "where I was";
@@ -22,6 +27,9 @@ export interface EventData {
     listHash: string;
     conditions: Condition[];
     plannedFlightMin?: number;
+    plannedLandings?: number;
+    /** What the flight is for, where it may pass a limit of its papers. */
+    purpose?: Purpose;
     preferences?: Preferences;
     /** Outside air, for what the start takes from the battery. */
     celsius?: number;
@@ -34,6 +42,8 @@ export interface EventData {
     caught?: boolean;
     /** Who gave the answer, where one reads and another answers. */
     byCrewId?: string;
+    /** The card that it was answered on together with others, in one go. */
+    card?: string;
   };
   /** A whole station done from memory; its list is read afterwards. */
   "station.flowed": { stationId: string };
@@ -54,9 +64,10 @@ export interface EventData {
     heat?: OilHeat;
     /** Taken out of an engine monitor's trace; without it a person read it. */
     from?: TraceSource;
+    card?: string;
   };
   /** One cup from one drain, and what became of it. */
-  "sample.taken": Sample & { itemId: string; fate?: SampleFate };
+  "sample.taken": Sample & { itemId: string; fate?: SampleFate; card?: string };
   /** Wings rocked, tail lowered, waited: every drain is to be taken again. */
   "wings.rocked": Record<string, never>;
   /** Fuel put in, by a receipt or by word; in a walk, what was dipped and drained before it counts no more. */
@@ -95,7 +106,25 @@ export interface EventData {
   };
   /** Logged by a slip: said by the one who logged it, before the walk is signed. It stays on record as withdrawn. */
   "discrepancy.withdrawn": { discrepancyId: string };
-  "discrepancy.closed": { discrepancyId: string; how: string };
+  /** Signed off by who may: mended, or looked at and nothing found. `release` names the release that it stands in. */
+  "discrepancy.closed": { discrepancyId: string; how: string; noFault?: true; release?: string };
+  /** Lawfully put off: on what basis, until when, for which flights, and what was done so that nobody is taken in. */
+  "discrepancy.deferred": DiscrepancyDeferral & { discrepancyId: string };
+  /** Its grade changed by who may, with the reason. */
+  "discrepancy.regraded": { discrepancyId: string; grade: FindingGrade; why: string };
+  /** Somebody was asked about it: who, how, and what was said. */
+  "discrepancy.asked": { discrepancyId: string; whom: string; by: AskedBy; said: string };
+  /** The same trouble as another one: from now on it is evidence of that. */
+  "discrepancy.merged": { discrepancyId: string; into: string };
+  /** One flight as a line of the technical log. */
+  "flight.logged": Omit<LogLine, "id">;
+  /** A line as it should have been, or struck out where `line` is absent; the one before stays on record. */
+  "flight.corrected": { registration: string; of: string; line?: Omit<LogLine, "id">; why: string };
+  /** Work released to service: what was done, by whom it may be, what it closes, what it leaves. */
+  "work.released": WorkRelease;
+  "meter.replaced": { registration: string; meter: string; oldReading: number; newReading: number };
+  /** The daily inspection, signed before the first start of the day it is valid for. */
+  "daily.signed": { registration: string; date: LocalDate };
   interrupted: { itemId?: string; cause?: InterruptionCause; since?: string };
   resumed: { itemId?: string; way?: ReturnWay };
   "verdict.signed": {
@@ -129,6 +158,15 @@ const NAMED: Record<EventType, true> = {
   "discrepancy.observed": true,
   "discrepancy.withdrawn": true,
   "discrepancy.closed": true,
+  "discrepancy.deferred": true,
+  "discrepancy.regraded": true,
+  "discrepancy.asked": true,
+  "discrepancy.merged": true,
+  "flight.logged": true,
+  "flight.corrected": true,
+  "work.released": true,
+  "meter.replaced": true,
+  "daily.signed": true,
   interrupted: true,
   resumed: true,
   "verdict.signed": true,
@@ -142,9 +180,21 @@ export const EVENT_TYPES = Object.keys(NAMED) as readonly EventType[];
 export const STREAM_KINDS = ["preflight", "aircraft", "flight", "person"] as const;
 export type StreamKind = (typeof STREAM_KINDS)[number];
 
-/** What may be recorded in which kind of stream. Nothing is recorded of flights and people yet. */
+/** What is done to an aircraft and said of its discrepancies outside of a walk. */
+const OF_AIRCRAFT: readonly EventType[] = [
+  "discrepancy.deferred",
+  "discrepancy.regraded",
+  "discrepancy.asked",
+  "discrepancy.merged",
+  "work.released",
+  "meter.replaced",
+  "daily.signed",
+];
+const OF_FLIGHT: readonly EventType[] = ["flight.logged", "flight.corrected"];
+
+/** What may be recorded in which kind of stream. Nothing is recorded of people yet. */
 export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
-  preflight: EVENT_TYPES,
+  preflight: EVENT_TYPES.filter((type) => !OF_AIRCRAFT.includes(type) && !OF_FLIGHT.includes(type)),
   aircraft: [
     "fuel.uplifted",
     "oil.added",
@@ -153,8 +203,9 @@ export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
     "discrepancy.withdrawn",
     "discrepancy.closed",
     "item.undone",
+    ...OF_AIRCRAFT,
   ],
-  flight: [],
+  flight: OF_FLIGHT,
   person: [],
 };
 

@@ -1,3 +1,4 @@
+import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { FindingGrade } from "../../judgement/judgement";
 import { byEventId, mergeEvents, type PreflightEvent } from "./events";
 import { readStream } from "./read-stream";
@@ -6,6 +7,8 @@ export interface DiscrepancyState {
   id: string;
   registration: string;
   stationId: string;
+  /** At which item it was found, where it was at one. */
+  itemId?: string;
   text: string;
   grade: FindingGrade;
   /** What is behind it, where it was judged. */
@@ -15,7 +18,15 @@ export interface DiscrepancyState {
   /** The latest measure or count. */
   measure?: string;
   observations: { at: string; crewId: string; state: "same" | "grown" | "gone"; measure?: string }[];
-  closed?: { at: string; crewId: string; how: string };
+  closed?: { at: string; crewId: string; how: string; noFault?: true; release?: string };
+  /** Lawfully put off, as it was decided last. */
+  deferred?: DiscrepancyDeferral & { at: string; crewId: string };
+  /** How its grade was changed since it was opened, oldest first. */
+  grades?: { at: string; crewId: string; grade: FindingGrade; why: string }[];
+  /** Who was asked about it, and what was said. */
+  asked?: { at: string; crewId: string; whom: string; by: AskedBy; said: string }[];
+  /** Evidence of another one. */
+  merged?: { at: string; crewId: string; into: string };
   /** Logged by a slip, and said so by who logged it. */
   withdrawn?: { at: string; crewId: string };
 }
@@ -78,13 +89,14 @@ export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): 
   }
   const byId = new Map<string, DiscrepancyState>();
   for (const [id, event] of openings) {
-    const { registration, stationId, text, grade, measure, cause } = event.data;
+    const { registration, stationId, itemId, text, grade, measure, cause } = event.data;
     byId.set(id, {
       id,
       registration,
       stationId,
       text,
       grade,
+      ...(itemId && { itemId }),
       ...(cause && { cause }),
       openedAt: event.at,
       openedBy: event.crewId,
@@ -101,7 +113,22 @@ export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): 
       found.observations.push({ at, crewId, state, ...(measure !== undefined && { measure }) });
       if (measure !== undefined) found.measure = measure;
     } else if (event.type === "discrepancy.closed") {
-      if (!found.closed || event.rules === 1) found.closed = { at, crewId, how: event.data.how };
+      const { how, noFault, release } = event.data;
+      if (!found.closed || event.rules === 1)
+        found.closed = { at, crewId, how, ...(noFault && { noFault }), ...(release && { release }) };
+    } else if (event.type === "discrepancy.deferred") {
+      const { discrepancyId: _id, ...deferral } = event.data;
+      found.deferred = { ...deferral, at, crewId };
+    } else if (event.type === "discrepancy.regraded") {
+      const { grade, why } = event.data;
+      found.grade = grade;
+      found.grades = [...(found.grades ?? []), { at, crewId, grade, why }];
+    } else if (event.type === "discrepancy.asked") {
+      const { whom, by, said } = event.data;
+      found.asked = [...(found.asked ?? []), { at, crewId, whom, by, said }];
+    } else if (event.type === "discrepancy.merged") {
+      // One cannot be evidence of itself.
+      if (event.data.into !== found.id) found.merged = { at, crewId, into: event.data.into };
     } else if (event.type === "discrepancy.withdrawn") found.withdrawn ??= { at, crewId };
   }
   return [...byId.values()].sort(byEventId);

@@ -1,5 +1,6 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences } from "../../aircraft/preferences";
+import type { Purpose } from "../../airworthiness/due/due-item";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { FuelTold } from "../../fuel/fuel-told";
 import type { OilHeat } from "../../oil/judge-oil";
@@ -16,6 +17,8 @@ export interface Answer {
   value?: string;
   caught?: boolean;
   byCrewId?: string;
+  /** The card that it was answered on, together with others. */
+  card?: string;
 }
 
 /** A station that was done from memory. */
@@ -55,6 +58,8 @@ export interface Undoable {
   eventId: string;
   crewIds: readonly string[];
   discrepancyId?: string;
+  /** Together with whatever else was answered on this card at this moment. */
+  card?: string;
 }
 
 export type Signature = EventData["verdict.signed"] & { at: string; crewId: string };
@@ -71,6 +76,9 @@ export interface PreflightState {
   crewId?: string;
   startedAt?: string;
   plannedFlightMin?: number;
+  plannedLandings?: number;
+  /** What the flight is for, where it may pass a limit of its papers. */
+  purpose?: Purpose;
   preferences?: Preferences;
   celsius?: number;
   /** Who is here besides the one who began. */

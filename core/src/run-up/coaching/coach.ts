@@ -331,8 +331,8 @@ const STEP_WINDOWS = [
 ] as const;
 
 /**
- * When the rpm last stepped to another level, by at least so much within a second or two; undefined where it only drifted. A warming engine drifts by
- * some rpm in a minute, a key does it at once.
+ * When the rpm last stepped down, by at least so much within a second or two; undefined where it only drifted. A warming engine drifts by some rpm in a
+ * minute, a key does it at once. One magneto less never makes it faster: a rise is a throttle that has not come to rest.
  */
 function steppedAt(
   trace: Trace,
@@ -365,7 +365,7 @@ function lastStep(
   let before = false;
   for (const at of t) {
     const whole = at >= from && at - wide >= (t[0] as number) - interval && at + 0.8 + wide <= end;
-    const size = whole ? Math.abs(levelIn(at + 0.8, at + 0.8 + wide) - levelIn(at - wide, at)) : 0;
+    const size = whole ? levelIn(at - wide, at) - levelIn(at + 0.8, at + 0.8 + wide) : 0;
     const steps = size >= least;
     if (steps && (!before || size > (last?.size ?? 0))) last = { at, size };
     before = steps;

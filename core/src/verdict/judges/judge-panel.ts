@@ -36,10 +36,10 @@ function heading(walk: JudgedWalk): Judgement[] {
 function climb(walk: JudgedWalk): Judgement[] {
   const shown = walk.value(READING.climb);
   if (shown === undefined) return [];
-  return ledBy(walk.itemsOf([READING.climb]), "climb", "Climb indicator", () => judgeClimbIndicator(shown));
+  return ledBy(walk.itemsOf([READING.climb]), "climb", "VSI", () => judgeClimbIndicator(shown));
 }
 
-const RECEIVERS = "Navigation receivers";
+const RECEIVERS = "VOR 1 and 2";
 
 function receivers(walk: JudgedWalk): Judgement[] {
   const { list, state } = walk;
@@ -115,7 +115,7 @@ function wind(walk: JudgedWalk): Judgement[] {
 export const PANEL_JUDGES: readonly Judge[] = [
   { id: "hours", subject: "Hour meter", topic: "hours", needs: [], judge: hours },
   { id: "heading", subject: "Heading indicator", topic: "instruments", needs: [], judge: heading },
-  { id: "climb", subject: "Climb indicator", topic: "instruments", needs: [], judge: climb },
+  { id: "climb", subject: "VSI", topic: "instruments", needs: [], judge: climb },
   { id: "receivers", subject: RECEIVERS, topic: "instruments", needs: [], judge: receivers },
   { id: "altimeter", subject: "Altimeter", topic: "instruments", needs: [], judge: altimeter },
   { id: "battery", subject: "Battery for the start", topic: "electrical", needs: [], judge: battery },

@@ -3,12 +3,23 @@ import type { Apply } from "../act";
 /** One counts: a second start of the same preflight changes nothing. */
 export const preflightStarted: Apply<"preflight.started"> = (walk, { id, at, crewId, data }, { startId }) => {
   if (id !== startId) return;
-  const { registration, listHash, conditions, plannedFlightMin, preferences, celsius } = data;
+  const {
+    registration,
+    listHash,
+    conditions,
+    plannedFlightMin,
+    plannedLandings,
+    purpose,
+    preferences,
+    celsius,
+  } = data;
   walk.put({
     registration,
     listHash,
     conditions,
     ...(plannedFlightMin !== undefined && { plannedFlightMin }),
+    ...(plannedLandings !== undefined && { plannedLandings }),
+    ...(purpose && { purpose }),
     ...(preferences && { preferences }),
     ...(celsius !== undefined && { celsius }),
     crewId,

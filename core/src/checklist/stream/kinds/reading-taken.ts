@@ -1,8 +1,8 @@
 import { type Apply, answer } from "../act";
 
 export const readingTaken: Apply<"reading.taken"> = (walk, event) => {
-  const { itemId, key, value, unit, feel, heat, from } = event.data;
-  answer(walk, event, itemId, "checked", { value: String(value) });
+  const { itemId, key, value, unit, feel, heat, from, card } = event.data;
+  answer(walk, event, itemId, "checked", { value: String(value), ...(card && { card }) });
   walk.own("readings")[key] = {
     eventId: event.id,
     itemId,

@@ -1,11 +1,11 @@
 import { type Apply, answer, canBeUndone, goTo } from "../act";
 
 export const sampleTaken: Apply<"sample.taken"> = (walk, event) => {
-  const { itemId, ...sample } = event.data;
+  const { itemId, card, ...sample } = event.data;
   const taken = { ...sample, itemId, eventId: event.id, at: event.at };
   walk.own("samples")[itemId] = [...(walk.now.samples[itemId] ?? []), taken];
   if (sample.look === "clean") {
-    answer(walk, event, itemId, "checked", { value: "clean" });
+    answer(walk, event, itemId, "checked", { value: "clean", ...(card && { card }) });
     return;
   }
   // Not clean is no answer: the drain is still open.

@@ -1,0 +1,122 @@
+import type { Source } from "../judgement/judgement";
+import { isLocalDate, isTimeZone } from "./calendar/local-date";
+import type { DueItem, DueLimit, WorkDone } from "./due/due-item";
+import {
+  type Component,
+  componentTotals,
+  type Fitting,
+  fittingFaults,
+  type Totals,
+} from "./meters/component";
+import { isCounted, type Meter } from "./meters/meter";
+
+/** A meter of an aircraft, and by which reading of a walkaround it is read. */
+export type RecordMeter = Meter & { reading?: string };
+
+/** What keeps one aircraft airworthy, as data: its meters, its components, what is due on it, and what was done before its record here begins. */
+export interface AircraftRecord {
+  format: "cravix.airworthiness/1";
+  registration: string;
+  /** Where its days end; UTC without. */
+  timeZone?: string;
+  meters: RecordMeter[];
+  /** Totals where the record begins. */
+  start: { at: string; totals: Totals };
+  components: Component[];
+  fittings: Fitting[];
+  items: DueItem[];
+  works: WorkDone[];
+  source?: Source;
+}
+
+/** The totals that an item is counted by: its component's where it is of one, else the aircraft's. */
+export function totalsFor(
+  item: Pick<DueItem, "of">,
+  record: Pick<AircraftRecord, "components" | "fittings">,
+  aircraft: Totals,
+): Totals {
+  const component = item.of === undefined ? undefined : record.components.find(({ id }) => id === item.of);
+  return component ? componentTotals(component, record.fittings, aircraft) : aircraft;
+}
+
+/** What a record cannot mean; paths as in the file. */
+export function recordFaults(record: AircraftRecord): { path: string; expected: string }[] {
+  const faults: { path: string; expected: string }[] = [];
+  const say = (path: string, expected: string) => faults.push({ path, expected });
+  twice(record.meters, "meters", say);
+  twice(record.items, "items", say);
+  twice(record.components, "components", say);
+  if (record.timeZone !== undefined && !isTimeZone(record.timeZone))
+    say("timeZone", "an IANA name like Europe/Lisbon");
+  const meters = new Set(record.meters.map(({ id }) => id));
+  const components = new Set(record.components.map(({ id }) => id));
+  record.meters.forEach((meter, i) => {
+    if (isCounted(meter.kind) && meter.decimals !== 0)
+      say(`meters[${i}].decimals`, "0: what is counted is whole");
+    if (record.start.totals[meter.id] === undefined)
+      say("start.totals", `what ${meter.id} had come to where the record begins`);
+    const changes = meter.changes ?? [];
+    changes.forEach(({ at }, n) => {
+      const before = changes[n - 1];
+      if (before && Date.parse(before.at) >= Date.parse(at))
+        say(`meters[${i}].changes[${n}].at`, "a moment after the change before it");
+    });
+  });
+  const kinds = new Map(record.items.map((item) => [item.id, item]));
+  record.items.forEach((item, i) => {
+    if (item.of !== undefined && !components.has(item.of))
+      say(`items[${i}].of`, `a component that there is: "${item.of}" is none`);
+    item.limits.forEach((limit, n) => {
+      ofLimit(limit, `items[${i}].limits[${n}]`, meters, say);
+    });
+  });
+  record.fittings.forEach(({ component }, i) => {
+    if (!components.has(component)) say(`fittings[${i}].component`, "a component that there is");
+  });
+  for (const words of fittingFaults(record.fittings)) say("fittings", `one place at a time. ${words}`);
+  record.works.forEach((work, i) => {
+    const item = kinds.get(work.item);
+    if (!item) say(`works[${i}].item`, `a due item that there is: "${work.item}" is none`);
+    if (!isLocalDate(work.date)) say(`works[${i}].date`, "a day of the calendar, like 2026-03-31");
+    for (const limit of item?.limits ?? [])
+      if (
+        limit.by === "meter" &&
+        work.totals[limit.meter] === undefined &&
+        work.sets?.readings?.[limit.meter] === undefined
+      )
+        say(`works[${i}].totals`, `what ${limit.meter} had come to`);
+  });
+  return faults;
+}
+
+function ofLimit(
+  limit: DueLimit,
+  path: string,
+  meters: ReadonlySet<string>,
+  say: (path: string, expected: string) => void,
+): void {
+  if ((limit.by === "meter" || limit.by === "reading") && !meters.has(limit.meter))
+    say(`${path}.meter`, `a meter that there is: "${limit.meter}" is none`);
+  if (limit.by === "date" && !isLocalDate(limit.date))
+    say(`${path}.date`, "a day of the calendar, like 2026-03-31");
+  const purposes = (limit.tolerances ?? []).map((tolerance) => tolerance.for);
+  purposes.forEach((purpose, i) => {
+    if (purposes.indexOf(purpose) !== i)
+      say(
+        `${path}.tolerances[${i}]`,
+        `one tolerance for one purpose: "${purpose}" has two, and nobody could say which counts`,
+      );
+  });
+}
+
+function twice(
+  rows: readonly { id: string }[],
+  name: string,
+  say: (path: string, expected: string) => void,
+): void {
+  const seen = new Set<string>();
+  rows.forEach(({ id }, i) => {
+    if (seen.has(id)) say(`${name}[${i}].id`, "a name that no other has");
+    seen.add(id);
+  });
+}

@@ -1,0 +1,125 @@
+import { QuantityError } from "../../units/convert";
+
+/** A day of the calendar at some place, "2026-03-31": no moment, and of no time zone. */
+export type LocalDate = string;
+
+const DAY_MS = 86_400_000;
+const WRITTEN = /^(\d{4})-(\d{2})-(\d{2})$/;
+
+/**
+ * The day's number, 0 for 1 January 1970, so that days can be counted. Valid range: the years 1900 to 2199; throws QuantityError for what is no
+ * day of the calendar, as 30 February. Source: Gregorian calendar.
+ */
+export function dayNumber(date: LocalDate): number {
+  const [, year, month, day] = WRITTEN.exec(date)?.map(Number) ?? [];
+  const ms = year === undefined ? Number.NaN : Date.UTC(year, (month as number) - 1, day as number);
+  if (Number.isNaN(ms) || new Date(ms).toISOString().slice(0, 10) !== date)
+    throw new QuantityError(`${date} is no day of the calendar.`);
+  if ((year as number) < 1900 || (year as number) > 2199)
+    throw new QuantityError(`${date} is too far away to be meant.`);
+  return ms / DAY_MS;
+}
+
+/** Whether these words are a day of the calendar. Never throws. */
+export function isLocalDate(words: string): boolean {
+  try {
+    dayNumber(words);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+/** The day of this number. */
+export function dateOfDay(day: number): LocalDate {
+  return new Date(day * DAY_MS).toISOString().slice(0, 10);
+}
+
+/** So many days later, or earlier where negative. Throws QuantityError as `dayNumber`. */
+export function addDays(date: LocalDate, days: number): LocalDate {
+  return dateOfDay(dayNumber(date) + days);
+}
+
+/** From one day to another, in days; negative where the other comes before. */
+export function daysBetween(from: LocalDate, to: LocalDate): number {
+  return dayNumber(to) - dayNumber(from);
+}
+
+/**
+ * So many calendar months later on the same day of the month; where that month is shorter, on its last day: 31 January and one month is 28 or
+ * 29 February. Valid range: whole months, |months| ≤ 1200; throws QuantityError otherwise.
+ */
+export function addMonths(date: LocalDate, months: number): LocalDate {
+  if (!Number.isInteger(months) || Math.abs(months) > 1200)
+    throw new QuantityError("Calendar months are counted whole.");
+  const from = new Date(dayNumber(date) * DAY_MS);
+  const first = new Date(Date.UTC(from.getUTCFullYear(), from.getUTCMonth() + months, 1));
+  const last = lastDayOf(first.getUTCFullYear(), first.getUTCMonth());
+  return dateOfDay(first.getTime() / DAY_MS + Math.min(from.getUTCDate(), last) - 1);
+}
+
+/** The last day of this day's month. */
+export function endOfMonth(date: LocalDate): LocalDate {
+  const from = new Date(dayNumber(date) * DAY_MS);
+  const last = lastDayOf(from.getUTCFullYear(), from.getUTCMonth());
+  return `${date.slice(0, 8)}${last}`;
+}
+
+function lastDayOf(year: number, month: number): number {
+  return new Date(Date.UTC(year, month + 1, 0)).getUTCDate();
+}
+
+const calendars = new Map<string, Intl.DateTimeFormat>();
+
+/**
+ * Which day it is somewhere at a moment: by the aircraft's own base a limit ends at midnight there, not in Greenwich, and west of the date line it is
+ * still yesterday. `at` in ISO 8601 with its zone; `timeZone` by its IANA name. Throws QuantityError where either means nothing.
+ */
+export function localDate(at: string, timeZone = "UTC"): LocalDate {
+  const moment = new Date(at);
+  if (Number.isNaN(moment.getTime())) throw new QuantityError(`${at} is no moment.`);
+  let calendar = calendars.get(timeZone);
+  if (!calendar) {
+    if (!isTimeZone(timeZone)) throw new QuantityError(`${timeZone} is no time zone.`);
+    calendar = new Intl.DateTimeFormat("en-CA", {
+      timeZone,
+      year: "numeric",
+      month: "2-digit",
+      day: "2-digit",
+    });
+    calendars.set(timeZone, calendar);
+  }
+  const part = (type: string) => calendar.formatToParts(moment).find((p) => p.type === type)?.value ?? "";
+  return `${part("year").padStart(4, "0")}-${part("month")}-${part("day")}`;
+}
+
+/** Whether there is a time zone of this IANA name here. */
+export function isTimeZone(name: string): boolean {
+  try {
+    new Intl.DateTimeFormat("en-CA", { timeZone: name });
+    return true;
+  } catch {
+    return false;
+  }
+}
+
+const MONTHS = [
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+];
+
+/** A day as it is spoken, "31 March 2027". Throws QuantityError as `dayNumber`. */
+export function spokenDate(date: LocalDate): string {
+  dayNumber(date);
+  return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;
+}

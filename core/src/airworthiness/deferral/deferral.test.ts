@@ -1,0 +1,151 @@
+import fc from "fast-check";
+import type { Source } from "../../judgement/judgement";
+import type { FlightKind } from "../due/due-item";
+import {
+  type DeferralNeeds,
+  type DeferralQuestion,
+  type DeferralRules,
+  deferralFaults,
+  type Equipment,
+  type EquipmentList,
+} from "./deferral-rules";
+import { type DeferralCase, mayBeDeferred, type Told } from "./may-be-deferred";
+
+const source: Source = { kind: "rule", text: "example", example: true };
+const question = (id: string, more: Partial<DeferralQuestion>): DeferralQuestion => ({
+  id,
+  ask: `${id}?`,
+  source,
+  yes: { result: "not deferrable", why: id },
+  no: { result: "not deferrable", why: id },
+  ...more,
+});
+const needs: DeferralNeeds = { placard: true, deactivated: true, signedBy: ["pilot", "mechanic"] };
+
+describe("a set of questions", () => {
+  const two: DeferralRules = {
+    questions: [
+      question("first", { yes: { ask: "second" } }),
+      question("second", { yes: { result: "deferrable", why: "so", needs } }),
+    ],
+  };
+
+  it("is refused at the question that leads nowhere, comes back to itself, is there twice or never reached", () => {
+    expect(deferralFaults(two)).toEqual([]);
+    const [first, second] = two.questions as [DeferralQuestion, DeferralQuestion];
+    expect(deferralFaults({ questions: [{ ...first, no: { ask: "third" } }, second] })).toEqual([
+      { path: "questions[0].no.ask", expected: 'a question that there is: "third" leads nowhere' },
+    ]);
+    expect(deferralFaults({ questions: [first, { ...second, no: { ask: "first" } }] })[0]?.path).toBe(
+      "questions[0]",
+    );
+    expect(deferralFaults({ questions: [first, second, second] })[0]?.path).toBe("questions[2].id");
+    expect(deferralFaults({ questions: [question("first", {}), second] })[0]?.path).toBe("questions[1]");
+  });
+
+  it("stops at what nobody has answered, and says which question it is", () => {
+    expect(
+      mayBeDeferred({ rules: two, flight: ["day"], found: "2026-06-01", told: { first: "yes" } }),
+    ).toMatchObject({
+      open: { id: "second" },
+      trail: [{ question: "first", answer: "yes", from: "told" }],
+    });
+  });
+
+  it("whoever does not know asks first, wherever it is: nothing uncertain ends in deferrable", () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom<Told>("yes", "no", "unknown"), { minLength: 2, maxLength: 2 }),
+        ([a, b]) => {
+          const outcome = mayBeDeferred({
+            rules: two,
+            flight: ["day"],
+            found: "2026-06-01",
+            told: { first: a as Told, second: b as Told },
+          });
+          if (outcome.trail.some(({ answer }) => answer === "unknown"))
+            expect(outcome.result).toBe("ask first");
+          if (outcome.result === "deferrable") expect([a, b]).toEqual(["yes", "yes"]);
+        },
+      ),
+    );
+  });
+});
+
+describe("answers from data", () => {
+  const lamp: Equipment = { id: "lamp", name: "Lamp", what: "lamp", items: ["nose.lamp"], requiredFor: [] };
+  const list: EquipmentList = { equipment: [lamp], never: ["tail.spar"] };
+  const rules: DeferralRules = {
+    questions: [
+      question("rule", {
+        by: "required by rule",
+        yes: { result: "not deferrable", why: "required" },
+        no: { result: "deferrable", why: "not required", needs },
+      }),
+    ],
+    required: [{ what: "lamp", for: ["night"], certifiedAfter: "1996-03-11", source }],
+  };
+  const ask = (flight: FlightKind[], more: Partial<DeferralCase> = {}) =>
+    mayBeDeferred({ rules, list, itemId: "nose.lamp", flight, found: "2026-06-01", ...more });
+
+  it("a rule for aircraft certificated later counts by the day of certification; without it somebody is asked", () => {
+    expect(ask(["day"]).result).toBe("deferrable");
+    expect(ask(["night"]).open?.id).toBe("rule");
+    expect(ask(["night"], { list: { ...list, certified: "1996-03-11" } }).result).toBe("deferrable");
+    expect(ask(["night"], { list: { ...list, certified: "2004-01-01" } }).result).toBe("not deferrable");
+  });
+
+  it("a rule that counts anyway is not hidden by one that hangs on a day nobody entered", () => {
+    const both: DeferralRules = {
+      ...rules,
+      required: [...(rules.required ?? []), { what: "lamp", for: ["night"], source }],
+    };
+    expect(
+      mayBeDeferred({ rules: both, list, itemId: "nose.lamp", flight: ["night"], found: "2026-06-01" })
+        .result,
+    ).toBe("not deferrable");
+  });
+
+  it("that no directive is on file does not mean that there is none: it is asked", () => {
+    const directive: DeferralRules = { questions: [question("ad", { by: "required by directive" })] };
+    const about = {
+      rules: directive,
+      itemId: "nose.lamp",
+      flight: ["day"] as FlightKind[],
+      found: "2026-06-01",
+    };
+    expect(mayBeDeferred({ ...about, list }).open?.id).toBe("ad");
+    const ordered = { ...list, equipment: [{ ...lamp, directive: "2024-07" }] };
+    expect(mayBeDeferred({ ...about, list: ordered })).toMatchObject({
+      result: "not deferrable",
+      trail: [{ from: "data", because: "Directive 2024-07 requires it." }],
+    });
+  });
+
+  it("the minimum list: its category runs from the day after discovery, and enough must be left", () => {
+    const minimum: DeferralRules = {
+      categories: [{ id: "B", days: 3 }],
+      questions: [
+        question("enough", {
+          by: "enough left by the minimum list",
+          yes: { result: "deferrable", why: "by the list", needs },
+        }),
+      ],
+    };
+    const about = (required: number) =>
+      mayBeDeferred({
+        rules: minimum,
+        list,
+        itemId: "nose.lamp",
+        flight: ["day"],
+        found: "2026-02-27",
+        minimum: [{ equipment: "lamp", category: "B", installed: 2, required, operations: "Not at night." }],
+      });
+    expect(about(1)).toMatchObject({
+      result: "deferrable",
+      until: "2026-03-02",
+      operations: "Not at night.",
+    });
+    expect(about(2).result).toBe("not deferrable");
+  });
+});

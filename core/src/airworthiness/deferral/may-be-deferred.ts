@@ -1,0 +1,217 @@
+import type { Source } from "../../judgement/judgement";
+import { addDays, type LocalDate } from "../calendar/local-date";
+import type { FlightKind } from "../due/due-item";
+import type {
+  DataAnswer,
+  DeferralNeeds,
+  DeferralQuestion,
+  DeferralRules,
+  DeferralStep,
+  Equipment,
+  EquipmentList,
+  MinimumEntry,
+} from "./deferral-rules";
+
+/** What somebody answered; who does not know says so. */
+export type Told = "yes" | "no" | "unknown";
+
+/** What is asked about: what does not work, on which aircraft, for which flight. */
+export interface DeferralCase {
+  rules: DeferralRules;
+  /** The item of the walkaround at which it was found, or the piece of equipment itself. */
+  itemId?: string;
+  equipmentId?: string;
+  list?: EquipmentList;
+  /** The operator's approved list, where there is one. */
+  minimum?: readonly MinimumEntry[];
+  /** How many of it do not work. */
+  broken?: number;
+  flight: readonly FlightKind[];
+  /** The day on which it was found. */
+  found: LocalDate;
+  /** What was answered by hand, by question. */
+  told?: Readonly<Record<string, Told>>;
+}
+
+/** One answer on the way, and where it comes from. */
+export interface DeferralAnswer {
+  question: string;
+  ask: string;
+  answer: Told;
+  from: "data" | "told";
+  /** Why, where the data say so. */
+  because?: string;
+  source: Source;
+}
+
+export interface DeferralOutcome {
+  /** Absent while a question is open. */
+  result?: "not deferrable" | "deferrable" | "ask first";
+  why?: string;
+  needs?: DeferralNeeds;
+  /** The last day, where the rules say one. */
+  until?: LocalDate;
+  /** What has to be done and heeded, by the operator's list. */
+  operations?: string;
+  maintenance?: string;
+  placard?: string;
+  deactivate?: string;
+  trail: DeferralAnswer[];
+  /** The next question that only a person can answer. */
+  open?: DeferralQuestion;
+  equipment?: Equipment;
+}
+
+/**
+ * May it be deferred? The questions of the rule set in their order, each answered from data where there are any, and otherwise by what was told; the first that
+ * nobody has answered is left open. Whoever does not know asks first: nothing uncertain ever ends in "deferrable".
+ * Never throws for a rule set without faults. Complexity: O(questions · equipment).
+ * Source: the rule set's own; the shipped examples follow 14 CFR 91.213(d) and a minimum equipment list (from memory).
+ */
+export function mayBeDeferred(about: DeferralCase): DeferralOutcome {
+  const { rules, told = {} } = about;
+  const equipment = equipmentOf(about);
+  const trail: DeferralAnswer[] = [];
+  const ends = (outcome: Omit<DeferralOutcome, "trail" | "equipment">): DeferralOutcome => ({
+    ...outcome,
+    trail,
+    ...(equipment && { equipment }),
+  });
+  let question = rules.questions[0];
+  while (question && trail.length <= rules.questions.length) {
+    const known = question.by && fromData(question.by, about, equipment);
+    const answer = known?.answer ?? told[question.id];
+    if (answer === undefined) return ends({ open: question });
+    trail.push({
+      question: question.id,
+      ask: question.ask,
+      answer,
+      from: known ? "data" : "told",
+      ...(known && { because: known.because }),
+      source: known?.source ?? question.source,
+    });
+    if (answer === "unknown")
+      return ends({ result: "ask first", why: "Nobody could say. Ask whoever can before you fly." });
+    const step: DeferralStep = question[answer];
+    if (!("ask" in step)) return ends(concluded(step, about, equipment));
+    const next: string = step.ask;
+    question = rules.questions.find(({ id }) => id === next);
+  }
+  return ends({ result: "ask first", why: "The rules on file do not say. Ask first." });
+}
+
+function concluded(
+  step: Exclude<DeferralStep, { ask: string }>,
+  { rules, found, minimum }: DeferralCase,
+  equipment: Equipment | undefined,
+): Omit<DeferralOutcome, "trail"> {
+  const { result, why } = step;
+  if (result !== "deferrable") return { result, why };
+  const entry = equipment && minimum?.find((one) => one.equipment === equipment.id);
+  const days =
+    entry && (entry.days ?? rules.categories?.find((category) => category.id === entry.category)?.days);
+  return {
+    result,
+    why,
+    needs: step.needs,
+    ...(days !== undefined && { until: addDays(found, days) }),
+    ...(entry?.operations && { operations: entry.operations }),
+    ...(entry?.maintenance && { maintenance: entry.maintenance }),
+    ...(step.needs.placard && { placard: equipment?.placard ?? "INOPERATIVE" }),
+    ...(step.needs.deactivated && equipment?.deactivate && { deactivate: equipment.deactivate }),
+  };
+}
+
+function equipmentOf({ list, itemId, equipmentId }: DeferralCase): Equipment | undefined {
+  if (equipmentId !== undefined) return list?.equipment.find(({ id }) => id === equipmentId);
+  return itemId === undefined ? undefined : list?.equipment.find(({ items }) => items.includes(itemId));
+}
+
+interface Known {
+  answer: "yes" | "no";
+  because: string;
+  source?: Source;
+}
+
+function fromData(by: DataAnswer, about: DeferralCase, equipment: Equipment | undefined): Known | undefined {
+  const { list, itemId, rules, flight, minimum, broken = 1 } = about;
+  const today = flight.filter((kind) => equipment?.requiredFor.includes(kind));
+  const entry = equipment && minimum?.find((one) => one.equipment === equipment.id);
+  switch (by) {
+    case "is equipment":
+      if (equipment) return { answer: "yes", because: `${equipment.name} is on the equipment list.` };
+      if (itemId !== undefined && list?.never.includes(itemId))
+        return { answer: "no", because: "It is part of the aircraft itself, no equipment that may be out." };
+      return undefined;
+    case "required by its list":
+      if (!equipment) return undefined;
+      return today.length > 0
+        ? {
+            answer: "yes",
+            because: `${equipment.name} is required for ${today.join(" and ")} flights by the equipment list.`,
+          }
+        : { answer: "no", because: `The equipment list does not require it for ${spoken(flight)}.` };
+    case "required by rule":
+      return byRule(rules.required, about, equipment);
+    case "required by directive":
+      if (equipment?.directive)
+        return { answer: "yes", because: `Directive ${equipment.directive} requires it.` };
+      // That no directive is on file does not mean that there is none.
+      return undefined;
+    case "on the minimum list":
+      if (!minimum || !equipment) return undefined;
+      return entry
+        ? { answer: "yes", because: `${equipment.name}: category ${entry.category}.` }
+        : { answer: "no", because: `${equipment.name} is not on the minimum equipment list.` };
+    case "enough left by the minimum list":
+      if (!entry) return undefined;
+      return entry.installed - broken >= entry.required
+        ? {
+            answer: "yes",
+            because: `${entry.installed - broken} of ${entry.installed} work, ${entry.required} needed.`,
+          }
+        : {
+            answer: "no",
+            because: `${entry.installed - broken} of ${entry.installed} work, ${entry.required} needed.`,
+          };
+    case "allowed today by the minimum list": {
+      if (!entry) return undefined;
+      const against = flight.filter((kind) => entry.notFor?.includes(kind));
+      return against.length > 0
+        ? { answer: "no", because: `Not for ${against.join(" and ")} flights by the minimum equipment list.` }
+        : { answer: "yes", because: "The minimum equipment list leaves today's flight open." };
+    }
+  }
+}
+
+function byRule(
+  required: DeferralRules["required"],
+  { flight, list }: DeferralCase,
+  equipment: Equipment | undefined,
+): Known | undefined {
+  if (!required || !equipment) return undefined;
+  const applies = required.filter(
+    (rule) => rule.what === equipment.what && rule.for.some((kind) => flight.includes(kind)),
+  );
+  // Whether a rule counts may hang on a day that nobody has entered.
+  let undecided = false;
+  for (const { certifiedAfter, source, for: kinds } of applies) {
+    const today = flight.filter((kind) => kinds.includes(kind));
+    if (certifiedAfter !== undefined && list?.certified === undefined) {
+      undecided = true;
+      continue;
+    }
+    if (certifiedAfter !== undefined && list?.certified !== undefined && list.certified <= certifiedAfter)
+      continue;
+    return {
+      answer: "yes",
+      because: `${equipment.name}: required for ${today.join(" and ")} flights.`,
+      source,
+    };
+  }
+  if (undecided) return undefined;
+  return { answer: "no", because: `No rule on file requires it for ${spoken(flight)}.` };
+}
+
+const spoken = (flight: readonly FlightKind[]) =>
+  flight.length > 0 ? `${flight.join(" and ")} flights` : "this flight";

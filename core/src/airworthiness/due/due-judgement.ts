@@ -1,0 +1,89 @@
+import type { Grade, Judgement } from "../../judgement/judgement";
+import { formatNumber } from "../../units/format";
+import type { DueItem } from "./due-item";
+import {
+  type DueState,
+  type DueVerdict,
+  dueWords,
+  type LimitLeft,
+  leftWords,
+  type MeterKinds,
+} from "./judge-due";
+
+/** What each state is worth; overdue and due within the flight take the item's own grade. */
+const GRADE: Record<Exclude<DueState, "overdue" | "due within the flight">, Grade> = {
+  "not for this flight": "within limits",
+  "in date": "within limits",
+  "under a tolerance": "note",
+  "not known": "ask",
+};
+
+/** So much of an interval is little: somebody should book the workshop (common practice). */
+const SOON = { days: 30, h: 10, count: 20 } as const;
+
+/** Whether it is in date, and will not be for long. */
+export function isSoon({ state, first }: DueVerdict): boolean {
+  return state === "in date" && first !== undefined && first.leftAfter <= SOON[first.unit];
+}
+
+/**
+ * A due item's state as a judgement of a preflight: what is left, what this flight needs, where the limit comes from, what to do. It is of the day: the
+ * aircraft's record keeps it due by itself, and no discrepancy is made of it.
+ */
+export function dueJudgement(item: DueItem, verdict: DueVerdict, meters: MeterKinds): Judgement {
+  const { state, first } = verdict;
+  const grade = state === "overdue" || state === "due within the flight" ? item.miss : GRADE[state];
+  return {
+    id: `due.${item.id}`,
+    cause: `due.${item.id}`,
+    scope: "day",
+    subject: item.name,
+    grade,
+    ...(first && { limit: `to ${dueWords(first.point, meters)}` }),
+    source: item.source,
+    sentence: sentenceOf(item, verdict, meters),
+    ...actionOf(state, first),
+  };
+}
+
+/** One sentence: subject, what is left, what the flight needs. */
+export function sentenceOf(item: DueItem, { state, first }: DueVerdict, meters: MeterKinds): string {
+  if (state === "not for this flight") return `Only for ${(item.for ?? []).join(" or ")} flights.`;
+  if (!first)
+    return state === "not known" ? "When it was done last is not on record." : "Done; it is asked no more.";
+  const until = dueWords(first.point, meters);
+  const here = (value: number) => leftWords(first, value, meters);
+  const planned = first.left - first.leftAfter;
+  switch (state) {
+    case "in date":
+      return "date" in first.point
+        ? `In date to ${until}: ${here(first.left)} left.`
+        : `Due at ${until}: ${here(first.left)} left${planned > 0 ? `, ${here(first.leftAfter)} after this flight` : ""}.`;
+    case "under a tolerance": {
+      const { tolerance, excess } = first.under as NonNullable<LimitLeft["under"]>;
+      return `Due at ${until}. This flight passes it by ${here(excess)}; up to ${here(tolerance.most)} are allowed ${tolerance.for === "planning" ? "for planning" : tolerance.for}${tolerance.takenOff ? `, and ${here(excess)} come off the next interval` : ""}.`;
+    }
+    case "due within the flight":
+      return "date" in first.point
+        ? `In date to ${until}; the flight ends after that.`
+        : `${here(first.left)} left to ${until}, ${here(planned)} planned.`;
+    case "overdue":
+      return `Due ${"date" in first.point ? `on ${until}` : `at ${until}`}: passed by ${here(-first.left)}.`;
+    default:
+      return `Due ${until}.`;
+  }
+}
+
+function actionOf(state: DueState, first: LimitLeft | undefined): { action?: string } {
+  if (state === "not known") return { action: "Look it up in the aircraft's papers, and enter it." };
+  if (state === "due within the flight")
+    return {
+      action:
+        first && "meter" in first.point && first.left > 0 && first.unit === "h"
+          ? `Plan no more than ${formatNumber(first.left, 1)} h, or have it done first.`
+          : "Have it done first.",
+    };
+  if (state === "overdue")
+    return { action: "It does not fly until this is done, or somebody who may decides otherwise." };
+  return {};
+}

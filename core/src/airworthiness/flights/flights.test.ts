@@ -1,0 +1,234 @@
+import fc from "fast-check";
+import type { Meter } from "../meters/meter";
+import { checkLine, checkLog, type LineFault } from "./check-line";
+import { addLine, correctedLines, foldTotals, type LogLine } from "./log-line";
+import { proposeLine } from "./propose-line";
+
+const hours: Meter = { id: "hours", name: "Hour meter", kind: "hour meter", decimals: 1 };
+const landings: Meter = { id: "landings", name: "Landings", kind: "landings", decimals: 0 };
+const meters = [hours, landings];
+const line = (
+  id: string,
+  off: string,
+  on: string,
+  out: number,
+  back: number,
+  more: Partial<LogLine> = {},
+): LogLine => ({
+  id,
+  registration: "QX-TAR",
+  from: "Marram Point",
+  to: "Marram Point",
+  off,
+  on,
+  pilot: "ines",
+  meters: { hours: { out, in: back } },
+  counts: { landings: 1 },
+  ...more,
+});
+const now = "2026-06-02T12:00:00Z";
+const first = line("a", "2026-06-01T08:00:00Z", "2026-06-01T09:12:00Z", 4211.3, 4212.4);
+const said = (faults: LineFault[]) => faults.map(({ at, kind, weight }) => `${at}: ${kind}, ${weight}`);
+const check = (one: LogLine, more: Partial<Parameters<typeof checkLine>[1]> = {}) =>
+  said(checkLine(one, { meters, now, ...more }));
+
+describe("a line of the log", () => {
+  it("that continues the one before has nothing to answer for", () => {
+    expect(check(first)).toEqual([]);
+    expect(
+      check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4213.3), { before: first }),
+    ).toEqual([]);
+  });
+
+  it("a gap is an unlogged flight, a meter that went back is a slip: both are asked, never guessed", () => {
+    const gap = line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4213.0, 4213.9);
+    const [fault] = checkLine(gap, { meters, now, before: first });
+    expect(fault).toMatchObject({ at: "meters.hours.out", kind: "unlogged", weight: "asked" });
+    expect(fault?.words).toContain("0.6 h that nobody logged");
+    expect(
+      check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.3, 4213.2), { before: first }),
+    ).toEqual(["meters.hours.out: meter back, asked"]);
+    expect(
+      check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4211.9), { before: first }),
+    ).toEqual(["meters.hours.in: meter back, refused"]);
+    // A line that is put in before another one must fit that one too.
+    expect(
+      check(first, { after: line("z", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.1, 4213) }),
+    ).toEqual(["meters.hours.in: meter back, asked"]);
+  });
+
+  it("a decimal too many, more hours than the clock, no landing, tomorrow: each at its field", () => {
+    expect(check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4213.35))).toEqual([
+      "meters.hours.in: reading, asked",
+    ]);
+    expect(check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4215.4))).toEqual([
+      "meters.hours.in: faster than the clock, asked",
+    ]);
+    expect(
+      check(
+        line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4213.3, {
+          counts: { landings: 0 },
+        }),
+      ),
+    ).toEqual(["counts.landings: no landing, asked"]);
+    expect(check(line("b", "2026-06-02T11:30:00Z", "2026-06-02T13:00:00Z", 4212.4, 4213.9))).toEqual([
+      "on: future, refused",
+    ]);
+    expect(check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T10:00:00Z", 4212.4, 4212.4))).toEqual([
+      "on: in before out, refused",
+    ]);
+    expect(check(line("b", "when?", "2026-06-01T10:00:00Z", 4212.4, 4212.4))).toEqual([
+      "off: no time, refused",
+    ]);
+    expect(
+      check(
+        line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4213.3, {
+          night: { takeOffs: 1, landings: 2 },
+        }),
+      ),
+    ).toEqual(["night.landings: counts, refused"]);
+  });
+
+  it("two flights at once, of one aircraft or of one pilot", () => {
+    const other = line("b", "2026-06-01T09:00:00Z", "2026-06-01T10:00:00Z", 4212.4, 4213.3, {
+      pilot: "maren",
+    });
+    expect(check(other, { others: [first] })).toEqual(["off: two at once, asked"]);
+    const elsewhere = { ...first, id: "c", registration: "QX-HLD" };
+    expect(check({ ...other, pilot: "ines" }, { others: [elsewhere] })).toEqual([
+      "pilot: two at once, asked",
+    ]);
+    // One ends as the other begins: that is none.
+    expect(
+      check(line("d", "2026-06-01T09:12:00Z", "2026-06-01T10:00:00Z", 4212.4, 4213.1), { others: [first] }),
+    ).toEqual([]);
+  });
+
+  it("knows no time zone and no date line: only moments", () => {
+    // Off on Tuesday morning in Kiribati, on on Monday evening in Samoa, 2.5 hours later.
+    const across = line("b", "2026-06-02T10:00:00+14:00", "2026-06-01T11:30:00-11:00", 4212.4, 4214.8, {});
+    expect(check(across, { now: "2026-06-03T00:00:00Z" })).toEqual([]);
+  });
+
+  it("a meter that was replaced goes on: no slip is seen, and the total is whole", () => {
+    const changed: Meter = {
+      ...hours,
+      changes: [{ at: "2026-06-01T09:30:00Z", oldReading: 4212.4, newReading: 0 }],
+    };
+    const after = line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 0, 0.9);
+    expect(said(checkLine(after, { meters: [changed, landings], now, before: first }))).toEqual([]);
+    expect(foldTotals({ hours: 4211.3, landings: 9000 }, [first, after], [changed, landings]).totals).toEqual(
+      {
+        hours: 4213.3,
+        landings: 9002,
+      },
+    );
+  });
+
+  it("a whole log tells its troubles in the order of time, each at the line that shows it", () => {
+    const lines = [
+      line("c", "2026-06-01T12:00:00Z", "2026-06-01T13:00:00Z", 4213.9, 4214.8),
+      first,
+      line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4213.3),
+      line("d", "2026-06-01T12:30:00Z", "2026-06-01T13:30:00Z", 4214.8, 4215.7, { pilot: "maren" }),
+    ];
+    expect(checkLog(lines, meters, now).map(({ line: id, faults }) => [id, said(faults)])).toEqual([
+      ["c", ["meters.hours.out: unlogged, asked"]],
+      ["d", ["off: two at once, asked"]],
+    ]);
+  });
+});
+
+describe("totals", () => {
+  const flights = fc.array(
+    fc.record({ flown: fc.integer({ min: 1, max: 80 }), landed: fc.integer({ min: 1, max: 9 }) }),
+    {
+      minLength: 1,
+      maxLength: 30,
+    },
+  );
+  const logOf = (made: { flown: number; landed: number }[]) => {
+    let at = 42113;
+    return made.map(({ flown, landed }, i) => {
+      const day = new Date(Date.UTC(2026, 0, 1 + i)).toISOString().slice(0, 10);
+      const one = line(
+        `${i}`.padStart(4, "0"),
+        `${day}T08:00:00Z`,
+        `${day}T17:00:00Z`,
+        at / 10,
+        (at + flown) / 10,
+        {
+          counts: { landings: landed },
+        },
+      );
+      at += flown;
+      return one;
+    });
+  };
+
+  it("equal the sum of the lines, whatever the order in which they came", () => {
+    fc.assert(
+      fc.property(flights, fc.integer(), (made, seed) => {
+        const lines = logOf(made);
+        const sum = made.reduce((all, { flown }) => all + flown, 42113) / 10;
+        const landed = made.reduce((all, one) => all + one.landed, 0);
+        const mixed = [...lines].sort(
+          (a, b) => Math.sin(seed + Number(a.id)) - Math.sin(seed + Number(b.id)),
+        );
+        const start = { hours: 4211.3, landings: 0 };
+        expect(foldTotals(start, mixed, meters).totals).toEqual({ hours: sum, landings: landed });
+        expect(foldTotals(start, lines, meters)).toEqual(foldTotals(start, mixed, meters));
+      }),
+    );
+  });
+
+  it("one more line onto a cached total is the same as all of them", () => {
+    const lines = logOf([
+      { flown: 11, landed: 1 },
+      { flown: 9, landed: 6 },
+    ]);
+    const start = { hours: 4211.3, landings: 0 };
+    const cached = foldTotals(start, lines.slice(0, 1), meters);
+    expect(addLine(cached, lines[1] as LogLine, meters)).toEqual(foldTotals(start, lines, meters));
+  });
+
+  it("a correction counts instead of its line, the last one of several, and a struck-out line not at all", () => {
+    const better = line("x", first.off, first.on, 4211.3, 4212.3);
+    const best = line("y", first.off, first.on, 4211.3, 4212.2);
+    const corrected = correctedLines(
+      [first],
+      [
+        { id: "2", of: "a", line: best, why: "read again" },
+        { id: "1", of: "a", line: better, why: "a slip" },
+      ],
+    );
+    expect(corrected).toEqual([{ ...best, id: "a" }]);
+    expect(
+      correctedLines([first], [{ id: "1", of: "a", line: "struck out", why: "was another aircraft" }]),
+    ).toEqual([]);
+  });
+});
+
+describe("the line that is proposed", () => {
+  it("takes what is known, and asks for what nobody can know", () => {
+    const proposed = proposeLine(
+      {
+        registration: "QX-TAR",
+        base: "Marram Point",
+        pilot: "ines",
+        acceptedAt: "2026-06-01T10:00:00Z",
+        readOut: { hours: 4212.4 },
+        before: { ...first, to: "Dunlin Strand" },
+      },
+      meters,
+    );
+    expect(proposed.line).toMatchObject({
+      from: "Dunlin Strand",
+      to: "Marram Point",
+      off: "2026-06-01T10:00:00Z",
+      meters: { hours: { out: 4212.4 } },
+      counts: { landings: 1 },
+    });
+    expect(proposed.asks).toEqual(["meters.hours.in", "on"]);
+  });
+});

@@ -1,0 +1,90 @@
+import { dayNumber, isLocalDate, type LocalDate } from "../calendar/local-date";
+import type { DueItem, WorkDone } from "../due/due-item";
+import type { Totals } from "../meters/component";
+import { type Meter, readingFault, totalOf } from "../meters/meter";
+
+/** A release to service: all that a maintenance entry holds. Source: 14 CFR 43.9 (from memory). */
+export interface WorkRelease {
+  registration: string;
+  /** The day on which the work was completed, where the aircraft was. */
+  date: LocalDate;
+  /** What was done, to which part. */
+  done: string;
+  /** By which reference: manual, directive, drawing. */
+  reference?: string;
+  /** Readings of the meters, by meter. */
+  readings: Record<string, number>;
+  /** The due items that it does; their totals follow from the readings. */
+  works: Omit<WorkDone, "release">[];
+  /** The discrepancies that it closes. */
+  closes: string[];
+  /** Conditions that it leaves: due once. */
+  leaves: DueItem[];
+  /** In whose name: kind and number of the certificate. */
+  certificate: { kind: string; number: string };
+  /** Preventive work, done and signed by a pilot on an aircraft that he owns or operates. */
+  preventive?: boolean;
+}
+
+/** What is wrong with a release, and where. */
+export interface ReleaseFault {
+  at: string;
+  words: string;
+}
+
+/**
+ * What is to be said of a release before it is signed: a day that is none or has not come, a day before the last work of the same item, readings below what
+ * the meters have come to, nothing that was done. Never throws.
+ */
+export function releaseFaults(
+  release: WorkRelease,
+  {
+    meters,
+    totals,
+    works,
+    today,
+    signedAt,
+  }: {
+    meters: readonly Meter[];
+    totals: Totals;
+    works: readonly WorkDone[];
+    today: LocalDate;
+    /** When it is signed, ISO 8601, for meters that were replaced. */
+    signedAt: string;
+  },
+): ReleaseFault[] {
+  const faults: ReleaseFault[] = [];
+  const say = (at: string, words: string) => faults.push({ at, words });
+  if (!isLocalDate(release.date)) say("date", "That is no day of the calendar.");
+  else if (dayNumber(release.date) > dayNumber(today))
+    say("date", "The work is not done yet: a release is signed after it.");
+  else
+    for (const work of release.works) {
+      const last = works
+        .filter((one) => one.item === work.item)
+        .reduce<string | undefined>(
+          (newest, { date }) => (newest && newest > date ? newest : date),
+          undefined,
+        );
+      if (last !== undefined && last > release.date)
+        say("date", `It was done on ${last} already, after this.`);
+    }
+  if (release.done.trim() === "") say("done", "Say what was done.");
+  if (release.works.length + release.closes.length + release.leaves.length === 0)
+    say("works", "Name what it does: a due item, a discrepancy, or a condition that it leaves.");
+  for (const meter of meters) {
+    const reading = release.readings[meter.id];
+    if (reading === undefined) continue;
+    const words = readingFault(meter, reading);
+    if (words) {
+      say(`readings.${meter.id}`, words);
+      continue;
+    }
+    const before = totals[meter.id];
+    if (before !== undefined && totalOf(meter, reading, signedAt) < before - 1e-9 && release.date >= today)
+      say(`readings.${meter.id}`, `${meter.name} has come to ${before} already: it cannot go back.`);
+  }
+  if (release.certificate.kind.trim() === "" || release.certificate.number.trim() === "")
+    say("certificate", "Kind and number of the certificate under which it is signed.");
+  return faults;
+}

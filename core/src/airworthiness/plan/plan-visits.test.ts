@@ -1,0 +1,167 @@
+import fc from "fast-check";
+import { planCost, planVisits, type VisitItem, type Workshop } from "./plan-visits";
+
+/**
+ * Every plan there is, one day and one set of work after the other: the fewest visits, and with so few the least life thrown away. Slow, and with no idea
+ * of what the planner does.
+ */
+function bruteForce(items: readonly VisitItem[], { horizon, open }: Workshop) {
+  let best: { visits: number; thrownAway: number } | undefined;
+  const better = (visits: number, thrownAway: number) =>
+    !best || visits < best.visits || (visits === best.visits && thrownAway < best.thrownAway - 1e-12);
+  const go = (from: number, due: readonly number[], visits: number, thrownAway: number) => {
+    if (!better(visits, thrownAway)) return;
+    if (due.every((d) => d >= horizon)) {
+      best = { visits, thrownAway };
+      return;
+    }
+    const first = Math.min(...due);
+    for (let day = from; day <= first && day < horizon; day++) {
+      if (!open(day)) continue;
+      for (let set = 1; set < 1 << items.length; set++) {
+        let more = 0;
+        const then = due.map((d, i) => {
+          if (!(set & (1 << i))) return d;
+          const { interval } = items[i] as VisitItem;
+          more += Number.isFinite(interval) ? (d - day) / interval : 0;
+          return day + interval;
+        });
+        go(day + 1, then, visits + 1, thrownAway + more);
+      }
+    }
+  };
+  go(
+    0,
+    items.map((item) => item.due),
+    0,
+    0,
+  );
+  return best;
+}
+
+const workshop = (horizon: number, blocked: readonly number[] = []): Workshop => ({
+  horizon,
+  open: (day) => !blocked.includes(day),
+});
+
+describe("the fewest visits", () => {
+  it("does what falls due together in one visit, and not what lasts", () => {
+    const plan = planVisits(
+      [
+        { id: "oil", due: 20, interval: 60 },
+        { id: "annual", due: 25, interval: 365 },
+        { id: "magneto", due: 400, interval: 900 },
+      ],
+      workshop(60),
+    );
+    expect(plan.visits).toEqual([{ day: 20, items: ["oil", "annual"] }]);
+    expect(plan.thrownAway).toBeCloseTo(5 / 365, 9);
+    expect(plan).toMatchObject({ late: [], exact: true });
+  });
+
+  it("goes before a week in which the workshop is closed, and says what is late where it never opens in time", () => {
+    const plan = planVisits([{ id: "annual", due: 12, interval: 365 }], workshop(30, [8, 9, 10, 11, 12]));
+    expect(plan.visits).toEqual([{ day: 7, items: ["annual"] }]);
+    const late = planVisits([{ id: "annual", due: 1, interval: 365 }], workshop(30, [0, 1, 2, 3]));
+    expect(late.late).toEqual([{ item: "annual", due: 1, done: 4 }]);
+    expect(late.visits).toEqual([{ day: 4, items: ["annual"] }]);
+    const overdue = planVisits([{ id: "annual", due: -3, interval: 365 }], workshop(30));
+    expect(overdue.late).toEqual([{ item: "annual", due: -3, done: 0 }]);
+  });
+
+  it("is not greedy with life: what is left for a later visit is left where that costs no visit", () => {
+    // Both at day 10 would throw half a life of the second away; it is due at the visit of day 40 that there has to be anyway.
+    const plan = planVisits(
+      [
+        { id: "short", due: 10, interval: 30 },
+        { id: "long", due: 45, interval: 70 },
+      ],
+      workshop(50),
+    );
+    expect(plan.visits).toEqual([
+      { day: 10, items: ["short"] },
+      { day: 40, items: ["short", "long"] },
+    ]);
+  });
+
+  it("agrees with every plan tried by hand, on small cases", () => {
+    let compared = 0;
+    fc.assert(
+      fc.property(
+        fc.array(
+          fc.record({ due: fc.integer({ min: 0, max: 16 }), interval: fc.integer({ min: 4, max: 20 }) }),
+          {
+            minLength: 1,
+            maxLength: 3,
+          },
+        ),
+        fc.uniqueArray(fc.integer({ min: 0, max: 17 }), { maxLength: 6 }),
+        (raw, blocked) => {
+          const items = raw.map((item, i) => ({ id: `${i}`, ...item }));
+          const shop = workshop(18, blocked);
+          const best = bruteForce(items, shop);
+          const plan = planVisits(items, shop);
+          if (!best) {
+            // There is no plan that keeps everything in date: then it is said what is late.
+            expect(
+              planCost(
+                items,
+                shop,
+                plan.visits.map(({ day }) => day),
+              ).late.length,
+            ).toBeGreaterThan(0);
+            return;
+          }
+          compared++;
+          expect(plan.exact).toBe(true);
+          expect({ visits: plan.visits.length, late: plan.late }).toEqual({ visits: best.visits, late: [] });
+          expect(plan.thrownAway).toBeCloseTo(best.thrownAway, 9);
+        },
+      ),
+      { numRuns: 120 },
+    );
+    expect(compared).toBeGreaterThan(50);
+  });
+
+  it("keeps sixty recurring things of an aircraft in date for two years, and its own count agrees with the cost of its days", () => {
+    const random = fc.sample(
+      fc.record({ due: fc.integer({ min: 0, max: 500 }), interval: fc.integer({ min: 45, max: 730 }) }),
+      { numRuns: 60, seed: 7 },
+    );
+    const items = random.map((item, i) => ({ id: `${i}`, ...item }));
+    const shop: Workshop = { horizon: 730, open: (day) => day % 7 < 5 };
+    const plan = planVisits(items, shop);
+    const cost = planCost(
+      items,
+      shop,
+      plan.visits.map(({ day }) => day),
+    );
+    expect(cost.late).toEqual([]);
+    expect(cost.closed).toEqual([]);
+    expect(cost.thrownAway).toBeCloseTo(plan.thrownAway, 9);
+  });
+});
+
+describe("a plan that was changed by hand", () => {
+  const items = [
+    { id: "oil", due: 20, interval: 60 },
+    { id: "annual", due: 25, interval: 365 },
+  ];
+
+  it("says what a visit a week later makes late, and what a week earlier throws away", () => {
+    const shop = workshop(60);
+    expect(planCost(items, shop, [27]).late).toEqual([
+      { item: "oil", due: 20, done: 27 },
+      { item: "annual", due: 25, done: 27 },
+    ]);
+    expect(planCost(items, shop, [13]).thrownAway).toBeCloseTo(7 / 60 + 12 / 365, 9);
+    expect(planCost(items, workshop(60, [13]), [13]).closed).toEqual([13]);
+  });
+
+  it("says what is never done", () => {
+    expect(planCost(items, workshop(60), []).late).toEqual([
+      { item: "oil", due: 20 },
+      { item: "annual", due: 25 },
+    ]);
+  });
+});

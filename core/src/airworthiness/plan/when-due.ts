@@ -1,0 +1,78 @@
+import { daysBetween, type LocalDate } from "../calendar/local-date";
+import type { DueItem } from "../due/due-item";
+import type { LimitLeft } from "../due/judge-due";
+import type { Totals } from "../meters/component";
+import type { VisitItem } from "./plan-visits";
+import { type UsualFlying, usualFlying, type WhenDue, whenUsedUp } from "./usual-flying";
+
+/** When an item will fall due, by the first of its limits. */
+export interface DueWhen extends WhenDue {
+  /** The limit that comes first. */
+  limit?: LimitLeft;
+  /** A printed or calendar date: no forecast. */
+  certain: boolean;
+}
+
+/** How each meter of an aircraft is usually run, made once for many items; undefined where its history is too short. */
+export function usualOf(
+  days: readonly { date: LocalDate; uses: Totals }[],
+  meters: readonly { id: string }[],
+  today: LocalDate,
+): Map<string, UsualFlying | undefined> {
+  return new Map(
+    meters.map(({ id }) => [
+      id,
+      usualFlying(
+        days.map(({ date, uses }) => ({ date, use: uses[id] ?? 0 })),
+        today,
+      ),
+    ]),
+  );
+}
+
+/**
+ * When an item falls due: a calendar's day is certain, a meter's is a forecast by how it is usually run; of several limits, the earliest middle. Undefined where
+ * no limit says a day: too little history, or nothing known. Valid range: limits judged today. Complexity: O(limits · runs · weeks).
+ */
+export function whenDue(
+  limits: readonly LimitLeft[],
+  usual: ReadonlyMap<string, UsualFlying | undefined>,
+  today: LocalDate,
+): DueWhen | undefined {
+  let first: DueWhen | undefined;
+  for (const limit of limits) {
+    const { point } = limit;
+    let when: DueWhen | undefined;
+    if ("date" in point)
+      when = { from: point.date, middle: point.date, to: point.date, certain: true, limit };
+    else {
+      const flying = usual.get(point.meter);
+      if (flying) when = { ...whenUsedUp(limit.left, flying, today), certain: false, limit };
+    }
+    if (when && (!first || (when.middle ?? "9999") < (first.middle ?? "9999"))) first = when;
+  }
+  return first;
+}
+
+/**
+ * The same for a plan of visits: days from today to the earliest that it may be due, and how long it holds once done. Undefined for what no workshop does, and
+ * where no day can be told.
+ */
+export function visitItem(
+  item: DueItem,
+  limits: readonly LimitLeft[],
+  usual: ReadonlyMap<string, UsualFlying | undefined>,
+  today: LocalDate,
+): VisitItem | undefined {
+  if (item.workH === undefined) return undefined;
+  const when = whenDue(limits, usual, today);
+  if (!when) return undefined;
+  let interval = Number.POSITIVE_INFINITY;
+  for (const limit of item.limits) {
+    if (limit.by === "months") interval = Math.min(interval, Math.round(limit.months * 30.44));
+    if (limit.by === "days") interval = Math.min(interval, limit.days);
+    const perDay = limit.by === "meter" ? usual.get(limit.meter)?.perDay : undefined;
+    if (limit.by === "meter" && perDay) interval = Math.min(interval, Math.floor(limit.every / perDay));
+  }
+  return { id: item.id, due: daysBetween(today, when.from), interval: Math.max(1, interval) };
+}

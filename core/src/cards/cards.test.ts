@@ -1,0 +1,332 @@
+import type { AircraftType, Group, Item } from "../aircraft/aircraft-type";
+import { defaultPreferences, mayGroup } from "../aircraft/preferences";
+import { composeList } from "../checklist/list/compose-list";
+import { currentItem } from "../checklist/next-item";
+import type { PreflightEvent } from "../checklist/stream/events";
+import { foldPreflight } from "../checklist/stream/fold-preflight";
+import { takeBackAll } from "../checklist/stream/take-back";
+import { groupFaults, turnaroundFaults } from "../groups/group-faults";
+import { whyAlone } from "../groups/why-alone";
+import { hastyRuns } from "../pace/hasty-runs";
+import { cardOf } from "./card-of";
+
+const item = (id: string, more: Partial<Item> = {}): Item => ({
+  id,
+  station: "wing",
+  kind: "look",
+  title: id,
+  good: "good",
+  why: "because of this",
+  miss: "ask",
+  ...more,
+});
+const type = (items: Item[], groups: Group[] = [], more: Partial<AircraftType> = {}): AircraftType => ({
+  format: "cravix.aircraft-type/2",
+  id: "t",
+  name: "T",
+  what: "a type",
+  stations: [
+    { id: "wing", name: "Wing", phase: "lap" },
+    { id: "tail", name: "Tail", phase: "lap" },
+  ],
+  items,
+  groups,
+  ...more,
+});
+const compose = (of: AircraftType, more: Partial<Parameters<typeof composeList>[0]> = {}) =>
+  composeList({
+    type: of,
+    aircraft: {
+      format: "cravix.aircraft/2",
+      registration: "QX-T",
+      typeId: "t",
+      year: 2000,
+      base: "x",
+      ownItems: [],
+      facts: { springs: "6" },
+    },
+    conditions: [],
+    openDiscrepancies: [],
+    preferences: { ...defaultPreferences(undefined), cards: "groups" },
+    ...more,
+  });
+let count = 0;
+const event = (kind: PreflightEvent["type"], data: object, at = 0, crewId = "me"): PreflightEvent =>
+  ({
+    id: String(++count).padStart(6, "0"),
+    type: kind,
+    streamId: "p",
+    deviceId: "d",
+    crewId,
+    at: new Date(Date.UTC(2026, 4, 1) + at * 1000).toISOString(),
+    data,
+  }) as PreflightEvent;
+const begun = (crewId = "me") =>
+  event("preflight.started", { registration: "QX-T", listHash: "", conditions: [] }, 0, crewId);
+const fold = (...events: PreflightEvent[]) => foldPreflight("p", events);
+const checked = (itemId: string, at = 0, more: object = {}) =>
+  event("item.answered", { itemId, outcome: "checked", ...more }, at);
+
+const EDGE = [item("edge"), item("skin"), item("vent"), item("tip", { station: "tail" })];
+const GROUP: Group = { id: "g", title: "Leading edge", items: ["edge", "skin", "vent"] };
+
+describe("a card", () => {
+  const list = compose(type(EDGE, [GROUP]));
+  const first = list.items[0] as Item;
+
+  test("is the open parts of the group, and one item each where the pilot wants it so", () => {
+    expect(cardOf(list, fold(begun()), first)?.parts.map(({ id }) => id)).toEqual(["edge", "skin", "vent"]);
+    const single = compose(type(EDGE, [GROUP]), { preferences: defaultPreferences(undefined) });
+    expect(single.groups).toBeUndefined();
+    expect(cardOf(single, fold(begun()), first)).toBeUndefined();
+  });
+
+  test("goes without what was found there, what was put off, and what stands alone today", () => {
+    const found = event("discrepancy.opened", {
+      discrepancyId: "x",
+      registration: "QX-T",
+      stationId: "wing",
+      itemId: "skin",
+      text: "a dent",
+      grade: "ask",
+    });
+    const left = fold(begun(), found);
+    expect(cardOf(list, left, first)?.parts.map(({ id }) => id)).toEqual(["edge", "vent"]);
+    const put = fold(begun(), event("item.postponed", { itemId: "vent" }));
+    expect(cardOf(list, put, first)?.parts.map(({ id }) => id)).toEqual(["edge", "skin"]);
+    // Asked by its value today: a question of its own.
+    const proof = EDGE.map((one) =>
+      one.id === "vent" ? { ...one, proof: { ask: "how many?", fact: "springs" } } : one,
+    );
+    const proven = compose(type(proof, [GROUP]), { seed: "s" });
+    expect(proven.groups?.[0]?.items).toEqual(["edge", "skin"]);
+  });
+
+  test("of cups goes without the drain that water came from, and the one that was gone to", () => {
+    const cups = ["c1", "c2", "c3"].map((id) => item(id, { kind: "sample" }));
+    const drains = compose(type(cups, [{ id: "g", title: "cups", items: ["c1", "c2", "c3"] }]));
+    const ids = (at: number, ...events: PreflightEvent[]) =>
+      cardOf(drains, fold(begun(), ...events), drains.items[at] as Item)?.parts.map(({ id }) => id);
+    expect(ids(0)).toEqual(["c1", "c2", "c3"]);
+    const water = event("sample.taken", { itemId: "c2", look: "water", fate: "discarded" });
+    expect(ids(0, water)).toEqual(["c1", "c3"]);
+    expect(ids(1, water)).toBeUndefined();
+    expect(ids(2, event("item.visited", { itemId: "c3" }))).toBeUndefined();
+  });
+
+  test("is none any more with one part left, or gone back to", () => {
+    expect(
+      cardOf(list, fold(begun(), checked("edge"), checked("skin")), list.items[2] as Item),
+    ).toBeUndefined();
+    expect(cardOf(list, fold(begun(), checked("edge")), first)).toBeUndefined();
+  });
+
+  test("leaves out a part that has to wait for something", () => {
+    const waits = compose(
+      type(EDGE, [GROUP], { rules: [{ id: "r", first: "tip", waits: { items: ["vent"] }, why: "so" }] }),
+    );
+    const ids = (...events: PreflightEvent[]) =>
+      cardOf(waits, fold(begun(), ...events), waits.items.find(({ id }) => id === "edge") as Item)?.parts.map(
+        ({ id }) => id,
+      );
+    expect(ids()).toEqual(["edge", "skin"]);
+    expect(ids(checked("tip"))).toEqual(["edge", "skin", "vent"]);
+  });
+
+  test("after a station from memory is whatever of it may be asked together, and nothing that kills", () => {
+    const items = [
+      ...EDGE,
+      item("cap", { alone: "cap", miss: "stop" }),
+      item("dip", { kind: "measure", reading: { key: "fuel.dip.left", unit: "cm", decimals: 1 } }),
+    ];
+    const flow = compose(type(items, []), {
+      preferences: { ...defaultPreferences(undefined), method: "flow, then check", cards: "groups" },
+    });
+    const state = fold(begun(), event("station.flowed", { stationId: "wing" }));
+    expect(cardOf(flow, state, flow.items[0] as Item)).toMatchObject({ title: "Wing" });
+    expect(cardOf(flow, state, flow.items[0] as Item)?.parts.map(({ id }) => id)).toEqual([
+      "edge",
+      "skin",
+      "vent",
+    ]);
+  });
+});
+
+describe("one answer to a card", () => {
+  const list = compose(type(EDGE, [GROUP]));
+  // As the interface gives it: the last part first.
+  const answer = () => ["vent", "skin", "edge"].map((id) => checked(id, 9, { card: "g" }));
+
+  test("leads on behind its first part, and past none of the others", () => {
+    expect(currentItem(list, fold(begun(), ...answer()))?.id).toBe("tip");
+    const between = compose(
+      type([EDGE[0], item("cap", { alone: "cap" }), ...EDGE.slice(1)] as Item[], [GROUP]),
+    );
+    expect(currentItem(between, fold(begun(), ...answer()))?.id).toBe("cap");
+  });
+
+  test("is taken back whole, by whoever gave it, and no more than that", () => {
+    const events = [begun(), checked("tip", 3), ...answer()];
+    const back = takeBackAll(fold(...events), "me");
+    expect(back.map(({ data }) => data)).toEqual(
+      events
+        .slice(2)
+        .reverse()
+        .map(({ id }) => ({ eventId: id })),
+    );
+    const after = fold(...events, ...back.map(({ type: kind, data }) => event(kind, data)));
+    expect(Object.keys(after.answers)).toEqual(["tip"]);
+    // Another card, or the same one at another time, is another answer.
+    expect(
+      takeBackAll(fold(begun(), checked("edge", 1, { card: "g" }), checked("skin", 2, { card: "g" })), "me"),
+    ).toHaveLength(1);
+    expect(takeBackAll(fold(begun("pilot"), ...answer()), "somebody")).toEqual([]);
+  });
+
+  test("takes as long as its looks together: in time it is no haste, in none it is", () => {
+    const many = Array.from({ length: 6 }, (_, i) => item(`i${i}`));
+    const six = compose(type(many, [{ id: "g", title: "six", items: many.map(({ id }) => id) }]));
+    const after = (seconds: number) =>
+      hastyRuns(six, fold(begun(), ...many.map(({ id }) => checked(id, seconds, { card: "g" }))));
+    expect(after(7)).toEqual([]);
+    expect(after(1)).toMatchObject([{ items: { length: 6 } }]);
+  });
+});
+
+describe("what must never be grouped", () => {
+  const refused = (items: Item[], group: Group = { ...GROUP, items: items.map(({ id }) => id) }) =>
+    groupFaults(type(items, [group])).map(({ path }) => path);
+
+  test("is refused with its path, whichever way it says what it is", () => {
+    const alone: [string, Partial<Item>][] = [
+      ["a flag", { alone: "brakes" }],
+      ["the ledger", { ledger: { out: "cover", how: "off" } }],
+      ["a count", { kind: "count", expected: 3 }],
+      ["a held check", { second: true }],
+      ["a dip", { kind: "measure", reading: { key: "fuel.dip.left", unit: "cm", decimals: 1 } }],
+      ["the oil", { kind: "measure", reading: { key: "oil.level", unit: "US qt", decimals: 1 } }],
+      ["a magneto", { kind: "measure", reading: { key: "magneto.left", unit: "rpm", decimals: 0 } }],
+    ];
+    for (const [name, more] of alone) {
+      const part = item("x", more);
+      expect([name, whyAlone(part) !== undefined]).toEqual([name, true]);
+      expect([name, refused([item("a"), part])]).toEqual([name, ["groups[0].items[1]"]]);
+    }
+  });
+
+  test("is known by its name in a list of others, whose items have no flags", () => {
+    for (const title of [
+      "Left brake: dry",
+      "Fuel cap: on",
+      "Pitot: open",
+      "Seats: locked",
+      "Fuel selector: both",
+    ])
+      expect([title, refused([item("a"), item("b", { title })])]).toEqual([title, ["groups[0].items[1]"]]);
+    expect(refused([item("a"), item("b", { title: "Airbrakes: flush" })])).toEqual([]);
+    // Where a list has the flag, its own flags count.
+    expect(
+      refused([item("a"), item("b", { title: "Plug leads, brake hoses" }), item("c", { alone: "oil" })], {
+        ...GROUP,
+        items: ["a", "b"],
+      }),
+    ).toEqual([]);
+  });
+
+  test("nor an item twice, one of another place, one that is not there, or a cup among looks", () => {
+    const items = [item("a"), item("b"), item("far", { station: "tail" }), item("cup", { kind: "sample" })];
+    expect(
+      groupFaults(
+        type(items, [
+          { ...GROUP, items: ["a", "b"] },
+          { ...GROUP, id: "h", items: ["a", "far", "none", "cup"] },
+        ]),
+      ),
+    ).toMatchObject([
+      { path: "groups[1].items[0]", expected: expect.stringContaining("no other group") },
+      { path: "groups[1].items[1]", expected: expect.stringContaining("same station") },
+      { path: "groups[1].items[2]", expected: expect.stringContaining("of this type") },
+      { path: "groups[1].items[3]", expected: expect.stringContaining("cups") },
+    ]);
+  });
+});
+
+describe("a turnaround", () => {
+  const items = [
+    item("cap", { alone: "cap", miss: "stop", turnaround: "always" }),
+    item("skin"),
+    item("cup", { kind: "sample", turnaround: "refuelled" }),
+    item("ice", { when: ["frost"] }),
+    item("sock", { station: "runway" }),
+  ];
+  const of = type(items, [], {
+    stations: [
+      { id: "wing", name: "Wing", phase: "lap" },
+      { id: "runway", name: "Line-up check", phase: "line-up", role: "line-up check" },
+    ],
+  });
+  const asked = (...conditions: ("turnaround" | "refuelled" | "frost")[]) =>
+    compose(of, { conditions }).items.map(({ id }) => id);
+
+  test("asks what kills, the cups after fuel, and what the day brings", () => {
+    expect(asked()).toEqual(["cap", "skin", "cup"]);
+    expect(asked("turnaround")).toEqual(["cap"]);
+    expect(asked("turnaround", "refuelled", "frost")).toEqual(["cap", "cup", "ice"]);
+    expect(compose(of, { conditions: ["turnaround"] }).lineUp?.map(({ id }) => id)).toEqual(["sock"]);
+  });
+
+  test("is none after the work, on the first flight of a day, or on a type without one", () => {
+    for (const other of ["first of the day", "after maintenance", "just rigged"] as const)
+      expect(() => compose(of, { conditions: ["turnaround", other] })).toThrow(/exclude each other/);
+    expect(() => compose(type(EDGE), { conditions: ["turnaround"] })).toThrow(/no turnaround list/);
+  });
+
+  test("that leaves out an item that kills is refused with its path", () => {
+    const [cap, ...rest] = items as [Item, ...Item[]];
+    const { turnaround: _always, ...forgotten } = cap;
+    expect(turnaroundFaults({ ...of, items })).toEqual([]);
+    expect(turnaroundFaults({ ...of, items: [forgotten, ...rest] })).toMatchObject([
+      { path: "items[0].turnaround" },
+    ]);
+    expect(turnaroundFaults({ ...of, items: [{ ...cap, turnaround: "refuelled" }, ...rest] })).toHaveLength(
+      1,
+    );
+  });
+});
+
+test("conditions that a type is not flown in are refused with the reason", () => {
+  const of = type(EDGE, [], { notOffered: [{ condition: "instrument", why: "By sight only." }] });
+  expect(() => compose(of, { conditions: ["instrument"] })).toThrow(/By sight only/);
+});
+
+test("groups are for a pilot with ten laps, and not for a student (common practice)", () => {
+  expect([mayGroup(9, "pilot"), mayGroup(10, "pilot"), mayGroup(40, "student")]).toEqual([
+    false,
+    true,
+    false,
+  ]);
+});
+
+test("the line-up check is no part of the way to the verdict, and what is known there is looked at while it stands", () => {
+  const items = [item("a"), item("sock", { station: "runway" })];
+  const of = type(items, [], {
+    stations: [
+      { id: "wing", name: "Wing", phase: "lap" },
+      { id: "runway", name: "Line-up check", phase: "line-up", role: "line-up check" },
+    ],
+  });
+  const known = {
+    id: "k",
+    stationId: "runway",
+    text: "sock torn",
+    grade: "note" as const,
+    openedAt: "2026-05-01",
+    openedBy: "A",
+  };
+  const list = compose(of, { openDiscrepancies: [known] });
+  expect(list.items.map(({ id, station }) => [id, station])).toEqual([
+    ["a", "wing"],
+    ["known:k", "wing"],
+  ]);
+  expect(list.lineUp?.map(({ id }) => id)).toEqual(["sock"]);
+});

@@ -1,0 +1,50 @@
+import type { Judgement } from "../judgement/judgement";
+import { formatQuantity, type Quantity } from "../units/format";
+
+/** What two engines of one kind show of the same thing. */
+export interface Sides {
+  id: string;
+  what: string;
+  left: Quantity;
+  right: Quantity;
+}
+
+/**
+ * How far two healthy engines of one type stand apart, in the unit of the reading (common practice, set wide: what is here is looked at, not grounded).
+ */
+export const APART: Readonly<Record<string, number>> = {
+  "oil.temperature": 25,
+  "oil.pressure": 12,
+  "volts.charging": 0.6,
+  "magneto.right": 50,
+  "magneto.left": 50,
+};
+
+/**
+ * Judges the sides of a twin against each other: each within its own limit, they can still stand apart, and the one that does is about to say
+ * something. Watch beyond the usual distance, within limits else; undefined where no distance is known or the units differ. Source: common practice.
+ */
+export function judgeSides({ id, what, left, right }: Sides): Judgement | undefined {
+  const most = APART[id];
+  if (most === undefined || left.unit !== right.unit) return undefined;
+  const apart = Math.abs(left.value - right.value);
+  const distance = formatQuantity({ value: apart, unit: left.unit });
+  const both = `Left ${formatQuantity(left)}, right ${formatQuantity(right)}`;
+  const base = {
+    id: `sides.${id}`,
+    subject: `${what}, left and right`,
+    scope: "aircraft",
+    reading: { value: apart, unit: left.unit },
+    limit: `no more than ${formatQuantity({ value: most, unit: left.unit })} apart`,
+    margin: { value: most - apart, unit: left.unit },
+    source: { kind: "common practice", text: "two engines of one kind stand alike", example: true },
+  } as const;
+  return apart > most
+    ? {
+        ...base,
+        grade: "watch",
+        sentence: `${both}: ${distance} apart.`,
+        action: "Read both again; if it stays, have the one that has changed looked at.",
+      }
+    : { ...base, grade: "within limits", sentence: `${both}: alike.` };
+}

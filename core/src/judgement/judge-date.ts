@@ -1,0 +1,42 @@
+import type { Judgement } from "./judgement";
+
+const MONTH_AND_YEAR = /^(0[1-9]|1[0-2])\/(\d{4})$/;
+const DAY_MS = 86_400_000;
+/** So long before it passes, somebody has to order a new one (common practice). */
+const SOON_DAYS = 45;
+
+/**
+ * Judges a date that a label shows, month and year as "06/2028", against today: it holds to the end of its month. Passed: ask; within 45 days: note.
+ * Undefined for words that are no such date. `now` in ISO 8601, UTC. Source: common practice; what may be flown with a date passed is for the
+ * handbook and the local rules.
+ */
+export function judgeDate(id: string, subject: string, date: string, now: string): Judgement | undefined {
+  const [, month, year] = MONTH_AND_YEAR.exec(date) ?? [];
+  if (!month || !year) return undefined;
+  // The first moment of the month behind it.
+  const ends = Date.UTC(Number(year), Number(month), 1);
+  const left = ends - Date.parse(now);
+  const daysLeft = Math.ceil(left / DAY_MS);
+  const base = {
+    id,
+    subject,
+    scope: "aircraft",
+    limit: `to the end of ${date}`,
+    source: { kind: "common practice", text: "the date on its own label", example: false },
+  } as const;
+  if (!(left > 0))
+    return {
+      ...base,
+      grade: "ask",
+      sentence: `The label says ${date}: that has passed.`,
+      action: "Ask whether you may fly without it, and have it replaced.",
+    };
+  if (daysLeft <= SOON_DAYS)
+    return {
+      ...base,
+      grade: "note",
+      sentence: `The label says ${date}: ${daysLeft} ${daysLeft === 1 ? "day" : "days"} left.`,
+      action: "Tell whoever orders the new one.",
+    };
+  return { ...base, grade: "within limits", sentence: `In date to the end of ${date}.` };
+}

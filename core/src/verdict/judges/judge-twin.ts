@@ -1,0 +1,36 @@
+import { APART, judgeSides } from "../../engine/judge-sides";
+import type { Judgement } from "../../judgement/judgement";
+import { READING, type ReadingKind, wordOf } from "../../readings/reading-keys";
+import { type Judge, type JudgedWalk, ledBy } from "./judge";
+
+/** A magneto is compared by its drop. */
+const DROPS: Partial<Record<ReadingKind, string>> = {
+  [READING.magnetoRight]: "Drop on the right magneto",
+  [READING.magnetoLeft]: "Drop on the left magneto",
+};
+
+/** What both engines of a twin read, side against side; a magneto by its drop from its own engine's rpm. */
+function sides(walk: JudgedWalk): Judgement[] {
+  const [left, right, ...more] = walk.list.type.engines ?? [];
+  if (!left || !right || more.length > 0) return [];
+  return (Object.keys(APART) as ReadingKind[]).flatMap((kind) => {
+    const shown = (engine: string) => {
+      const value = walk.value(kind, engine);
+      if (!DROPS[kind]) return value;
+      const base = walk.value(READING.magnetoBase, engine);
+      return value === undefined || base === undefined ? undefined : base - value;
+    };
+    const { unit, label } = wordOf(kind);
+    const [a, b] = [shown(left), shown(right)];
+    if (a === undefined || b === undefined || !unit) return [];
+    const what = DROPS[kind] ?? label;
+    return ledBy(walk.itemsOf([kind]), `sides.${kind}`, what, () =>
+      judgeSides({ id: kind, what, left: { value: a, unit }, right: { value: b, unit } }),
+    );
+  });
+}
+
+/** The two engines of a twin against each other. */
+export const TWIN_JUDGES: readonly Judge[] = [
+  { id: "sides", subject: "Left and right", topic: "engine", needs: [], judge: sides },
+];
