@@ -1,4 +1,12 @@
-import { type ComposedList, composeList, defaultPreferences, EVENT_TYPES } from "@cravix/core";
+import {
+  type ComposedList,
+  composeList,
+  defaultPreferences,
+  EVENT_TYPES,
+  type EventType,
+  STREAM_EVENTS,
+  STREAM_KINDS,
+} from "@cravix/core";
 import fc from "fast-check";
 import { array, number, object, string } from "yup";
 import { quickCheck } from "./events/quick-check";
@@ -17,6 +25,25 @@ const event = (type: string, data: unknown, more: object = {}) => ({
   data,
   ...more,
 });
+
+const LINE = {
+  registration: "QX-TAR",
+  from: "Marram Point",
+  to: "Dunlin Strand",
+  off: "2026-05-01T09:00:00.000Z",
+  on: "2026-05-01T10:10:00.000Z",
+  pilot: "ines",
+  crew: ["maren"],
+  meters: { hours: { out: 4211.3, in: 4212.4 } },
+  counts: { landings: 3 },
+  night: { takeOffs: 0, landings: 1 },
+  fuel: { addedL: 40, leftL: 88 },
+};
+/** The kind of stream in which an event may stand. */
+const streamOf = (type: EventType) =>
+  STREAM_EVENTS.preflight.includes(type)
+    ? {}
+    : { stream: STREAM_KINDS.find((kind) => STREAM_EVENTS[kind].includes(type)) };
 
 describe("an event that crosses the boundary", () => {
   const valid: Record<string, object> = {
@@ -90,15 +117,108 @@ describe("an event that crosses the boundary", () => {
     },
     "discrepancy.observed": { discrepancyId: id(), itemId: "x", state: "same" },
     "discrepancy.withdrawn": { discrepancyId: id() },
-    "discrepancy.closed": { discrepancyId: id(), how: "filled" },
+    "discrepancy.closed": { discrepancyId: id(), how: "filled", noFault: true, release: id() },
+    "discrepancy.deferred": {
+      discrepancyId: id(),
+      basis: "Not required by day.",
+      rules: "example",
+      equipment: "landing-light",
+      for: ["day"],
+      until: "2026-06-01",
+      placard: "LANDING LIGHT INOPERATIVE",
+      deactivated: "breaker pulled and collared",
+    },
+    "discrepancy.regraded": { discrepancyId: id(), grade: "watch", why: "Seen by the mechanic." },
+    "discrepancy.asked": { discrepancyId: id(), whom: "Kofi", by: "telephone", said: "Fly and watch it." },
+    "discrepancy.merged": { discrepancyId: id(), into: id() },
+    "flight.logged": LINE,
+    "flight.corrected": { registration: "QX-TAR", of: id(), line: LINE, why: "a slip of the pen" },
+    "work.released": {
+      registration: "QX-TAR",
+      date: "2026-05-01",
+      done: "Oil and filter changed.",
+      reference: "maintenance manual 12-10",
+      readings: { hours: 4211.3 },
+      works: [{ item: "oil", date: "2026-05-01", totals: {} }],
+      closes: [id()],
+      leaves: [
+        {
+          id: "leak-check",
+          name: "Check for leaks",
+          kind: "condition",
+          limits: [{ by: "reading", meter: "hours", at: 4216.3 }],
+          once: true,
+          miss: "ask",
+          source: { kind: "handbook", text: "the release", example: false },
+        },
+      ],
+      certificate: { kind: "airframe and powerplant", number: "100200" },
+    },
+    "meter.replaced": { registration: "QX-TAR", meter: "hours", oldReading: 4211.3, newReading: 0 },
+    "daily.signed": { registration: "QX-TAR", date: "2026-05-01" },
     interrupted: { itemId: "x", cause: "screen left", since: "2026-05-01T11:58:00.000Z" },
     resumed: { way: "some items back" },
     "verdict.signed": { verdict: "go", decision: "fly", reasons: [] },
   };
 
   test.each(EVENT_TYPES)("%s is taken as it is", (type) => {
-    const sent = event(type, valid[type]);
+    const sent = { ...event(type, valid[type]), ...streamOf(type) };
     expect(checkEvent(sent, NOW)).toEqual({ event: sent });
+  });
+
+  test.each<[string, EventType, object, string]>([
+    [
+      "a line with a meter that is no pair",
+      "flight.logged",
+      { ...LINE, meters: { hours: 4211.3 } },
+      "data.meters",
+    ],
+    [
+      "a line with a meter below nothing",
+      "flight.logged",
+      { ...LINE, meters: { hours: { out: -1, in: 2 } } },
+      "data.meters",
+    ],
+    [
+      "a line whose landings are a word",
+      "flight.logged",
+      { ...LINE, counts: { landings: "3" } },
+      "data.counts",
+    ],
+    ["a flight without its end", "flight.logged", { ...LINE, on: undefined }, "data.on"],
+    ["a day that is none", "daily.signed", { registration: "QX-TAR", date: "2026-02-30" }, "data.date"],
+    [
+      "a deferral for a kind of flight that nobody flies",
+      "discrepancy.deferred",
+      { discrepancyId: id(), basis: "b", rules: "r", for: ["twilight"] },
+      "data.for[0]",
+    ],
+    [
+      "a release that leaves a condition without a limit",
+      "work.released",
+      {
+        ...valid["work.released"],
+        leaves: [
+          {
+            id: "x",
+            name: "X",
+            kind: "condition",
+            limits: [],
+            miss: "ask",
+            source: { kind: "rule", text: "t", example: true },
+          },
+        ],
+      },
+      "data.leaves[0].limits",
+    ],
+  ])("%s: refused at its field", (_, type, data, field) => {
+    const checked = checkEvent({ ...event(type, data), ...streamOf(type) }, NOW);
+    expect("refusal" in checked && checked.refusal.field).toBe(field);
+  });
+
+  test("what is done to an aircraft is not recorded in a walk, nor a flight", () => {
+    for (const type of ["work.released", "flight.logged", "discrepancy.deferred"] as const)
+      expect(checkEvent(event(type, valid[type]), NOW)).toMatchObject({ refusal: { field: "stream" } });
   });
 
   test("a run-up that was typed has no trace, and comes from nowhere else than a trace or a hand", () => {

@@ -4,15 +4,19 @@ import type {
   Airfield,
   Condition,
   DiscrepancyState,
+  EquipmentList,
   FluidRow,
   FuelUnit,
   LastFluids,
   MemoryReading,
+  MinimumEntry,
   OpenDiscrepancy,
+  PapersOnFile,
   Preferences,
   PreflightEvent,
   RuleSet,
   SignedVerdict,
+  StandingReason,
   Unit,
 } from "@cravix/core";
 import type { EarlierWalk } from "@cravix/core/station-times";
@@ -70,6 +74,8 @@ export interface AircraftSummary {
   openDiscrepancies: number;
   /** What is open, worst first: the first of them where there are very many. */
   open: OpenDiscrepancy[];
+  /** What of its papers is against an hour's flight by day, or will be soon. */
+  papers: StandingReason[];
   /** Fuel and oil as they were last measured. */
   fluids: LastFluids;
   lastPreflight: PreflightSummary | null;
@@ -89,6 +95,9 @@ export interface AircraftBundle {
   openDiscrepancies: OpenDiscrepancy[];
   lastReadings: LastReading[];
   recentPreflights: PreflightSummary[];
+  /** Null where no record of its airworthiness is on file. */
+  papers: PapersOnFile | null;
+  equipment: (EquipmentList & { minimum?: MinimumEntry[] }) | null;
   /** The last lines of its fuel and oil log. */
   fluids: FluidRow[];
   /** Readings of the last walks that an engine's and an instrument's baseline is made of. */

@@ -1,6 +1,8 @@
 import {
+  ASKED_BY,
   assertPlausible,
   BRAKE_WAYS,
+  CARDS,
   CONDITIONS,
   EVENT_TYPES,
   type EventType,
@@ -15,6 +17,7 @@ import {
   OIL_HEATS,
   PAPER_TESTS,
   type PreflightEvent,
+  PURPOSES,
   QuantityError,
   RETURN_RULES,
   RUN_UP_SOURCES,
@@ -33,6 +36,13 @@ import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { anyNumber, bounded, key, moment, name, text, words } from "../bounds/fields";
 import { beyondBounds, EVENT_BOUNDS } from "../bounds/measure-value";
 import { isName } from "../bounds/plain-text";
+import {
+  day,
+  dueItemSchema,
+  flightKinds,
+  totalsSchema,
+  workSchema,
+} from "../files/schemas/airworthiness-schema";
 import { quickCheck } from "./quick-check";
 import type { Refusal } from "./refusal";
 
@@ -54,10 +64,48 @@ export const preferencesSchema = object({
   brake: string().required().oneOf(BRAKE_WAYS),
   afterInterruption: string().required().oneOf(RETURN_RULES),
   sample: string().oneOf(SAMPLE_FATES),
+  cards: string().oneOf(CARDS),
 });
 
 /** A part that is absent or whole, with nothing else in it. */
 const optional = (schema: ObjectSchema<object>) => schema.noUnknown().default(undefined).optional();
+
+const MOST_CREW = 12;
+
+/** One line of the technical log. */
+const flightLine: ObjectShape = {
+  registration: key(),
+  from: words(80),
+  to: words(80),
+  off: moment().required(),
+  on: moment().required(),
+  pilot: words(120),
+  crew: array().of(words(120)).max(MOST_CREW),
+  meters: object()
+    .test("meters", "must be meters, each with what it showed out and in", areOutAndIn)
+    .required(),
+  counts: totalsSchema().required(),
+  night: optional(object({ takeOffs: bounded(0, 200).integer(), landings: bounded(0, 200).integer() })),
+  takeOffs: anyNumber(0, 200).integer(),
+  fuel: optional(object({ addedL: anyNumber(0, 5000), leftL: anyNumber(0, 5000) })),
+  oilAddedQt: anyNumber(0, 60),
+  discrepancies: array().of(eventId()).max(100),
+  remarks: text(2000),
+  preflight: string().matches(UUID_V7, "must be the id of a preflight"),
+};
+
+function areOutAndIn(value: object | undefined): boolean {
+  const rows = Object.entries(value ?? {});
+  const isReading = (n: unknown) => typeof n === "number" && Number.isFinite(n) && n >= 0 && n <= 1_000_000;
+  return (
+    rows.length <= 40 &&
+    rows.every(([meter, read]) => {
+      if (!isName(meter) || meter.length > 120 || typeof read !== "object" || read === null) return false;
+      const { out, in: back, ...rest } = read as Record<string, unknown>;
+      return isReading(out) && isReading(back) && Object.keys(rest).length === 0;
+    })
+  );
+}
 
 const DATA: { [T in EventType]: ObjectShape } = {
   "preflight.started": {
@@ -67,6 +115,8 @@ const DATA: { [T in EventType]: ObjectShape } = {
       .matches(/^sha256:[0-9a-f]{64}$/, "must be the content hash of the list"),
     conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
     plannedFlightMin: anyNumber(1, 6000),
+    plannedLandings: anyNumber(0, 200).integer(),
+    purpose: string().oneOf(PURPOSES),
     preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),
   },
@@ -76,6 +126,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     value: text(200),
     caught: boolean(),
     byCrewId: name(),
+    card: name(),
   },
   "station.flowed": { stationId: key() },
   "crew.joined": { crewId: key() },
@@ -91,6 +142,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     feel: string().oneOf(["smooth", "rough", "quit"]),
     heat: string().oneOf(OIL_HEATS),
     from: string().oneOf(TRACE_SOURCES),
+    card: name(),
   },
   "sample.taken": {
     itemId: key(),
@@ -99,6 +151,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     paper: string().oneOf(PAPER_TESTS),
     seconds: anyNumber(0, 3600),
     fate: string().oneOf(SAMPLE_FATES),
+    card: name(),
   },
   "wings.rocked": {},
   "fuel.uplifted": {
@@ -187,7 +240,65 @@ const DATA: { [T in EventType]: ObjectShape } = {
     measure: text(200),
   },
   "discrepancy.withdrawn": { discrepancyId: eventId() },
-  "discrepancy.closed": { discrepancyId: eventId(), how: words(2000) },
+  "discrepancy.closed": {
+    discrepancyId: eventId(),
+    how: words(2000),
+    noFault: boolean().oneOf([true]),
+    release: name(),
+  },
+  "discrepancy.deferred": {
+    discrepancyId: eventId(),
+    basis: words(2000),
+    rules: key(),
+    equipment: name(),
+    for: flightKinds().required(),
+    until: day(),
+    reading: optional(object({ meter: key(), at: bounded(0, 1_000_000) })),
+    placard: text(120),
+    deactivated: text(300),
+    operations: text(400),
+    certificate: text(120),
+  },
+  "discrepancy.regraded": {
+    discrepancyId: eventId(),
+    grade: string().required().oneOf(FINDING_GRADES),
+    why: words(2000),
+  },
+  "discrepancy.asked": {
+    discrepancyId: eventId(),
+    whom: words(120),
+    by: string().required().oneOf(ASKED_BY),
+    said: words(2000),
+  },
+  "discrepancy.merged": { discrepancyId: eventId(), into: eventId() },
+  "flight.logged": flightLine,
+  "flight.corrected": {
+    registration: key(),
+    of: eventId(),
+    line: optional(object(flightLine)),
+    why: words(400),
+  },
+  "work.released": {
+    registration: key(),
+    date: day().required(),
+    done: words(4000),
+    reference: text(400),
+    readings: totalsSchema().required(),
+    works: array().of(workSchema.required()).required().max(200),
+    closes: array().of(eventId()).required().max(200),
+    leaves: array().of(dueItemSchema.required()).required().max(40),
+    certificate: object({ kind: words(80), number: words(80) })
+      .noUnknown()
+      .required(),
+    preventive: boolean(),
+  },
+  "meter.replaced": {
+    registration: key(),
+    meter: key(),
+    oldReading: bounded(0, 1_000_000),
+    newReading: bounded(0, 1_000_000),
+  },
+  "daily.signed": { registration: key(), date: day().required() },
   interrupted: {
     itemId: name(),
     cause: string().oneOf(INTERRUPTION_CAUSES),

@@ -22,11 +22,15 @@ export function paperLines(list: ComposedList): PaperLine[] {
   const today = new Map<string, string[]>();
   for (const { itemId, why } of list.differences) today.set(itemId, [...(today.get(itemId) ?? []), why]);
   const stations = new Map(list.stations.map((station) => [station.id, station]));
-  return [...list.items, ...(list.after ?? [])].map((item) => {
+  const after = new Set(list.after?.map(({ id }) => id));
+  return [...list.items, ...(list.lineUp ?? []), ...(list.after ?? [])].map((item) => {
     const station = stations.get(item.station);
+    const apart = after.has(item.id)
+      ? ({ phase: "after", name: "Parked again" } as const)
+      : ({ phase: "line-up", name: "Line-up check" } as const);
     return {
-      step: PHASE_NAME[station?.phase ?? "after"],
-      station: station?.name ?? "Parked again",
+      step: PHASE_NAME[station?.phase ?? apart.phase],
+      station: station?.name ?? apart.name,
       title: item.title,
       good: [item.good, wanted(item)].filter(Boolean).join("; "),
       why: item.why,

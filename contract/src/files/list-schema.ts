@@ -1,15 +1,20 @@
 import { CONDITIONS, type ComposedList, FINDING_GRADES, ITEM_KINDS } from "@cravix/core";
 import { fileInTodaysWords } from "@cravix/core/old-words";
-import { type AnyObjectSchema, array, object, string } from "yup";
+import { type AnyObjectSchema, array, boolean, object, string } from "yup";
 import { anyNumber, key, name, text, words } from "../bounds/fields";
 import { preferencesSchema } from "../events/event-schema";
 import {
   airfieldSchema,
+  day,
+  dueItemSchema,
   factsSchema,
+  groupSchema,
   itemFields,
+  meterSchema,
   profileFields,
   ruleSetSchema,
   stationSchema,
+  totalsSchema,
 } from "./schemas";
 import { type FileFault, validateFile } from "./validate-file";
 
@@ -41,6 +46,8 @@ const listSchema = object({
   preferences: optional(preferencesSchema),
   stations: array().of(stationSchema.required()).required().max(300),
   items: array().of(askedItem.required()).required().max(6000),
+  groups: array().of(groupSchema.required()).max(500),
+  lineUp: array().of(askedItem.required()).max(200),
   after: array().of(askedItem.required()).max(1000),
   airfield: optional(airfieldSchema),
   rules: optional(ruleSetSchema),
@@ -50,6 +57,45 @@ const listSchema = object({
       hours: optional(object({ value: anyNumber().required(), at: text(40).required() })),
       faults: array().of(text(2000).required()).required().max(5000),
     }),
+  ),
+  papers: optional(
+    object({
+      timeZone: key(60),
+      meters: array().of(meterSchema.required()).required().max(40),
+      totals: totalsSchema().required(),
+      dues: array()
+        .of(
+          object({
+            item: dueItemSchema.required(),
+            due: object({
+              item: key(),
+              points: array()
+                .of(
+                  object({
+                    limit: anyNumber(0, 20).required(),
+                    date: day(),
+                    meter: name(),
+                    at: anyNumber(0),
+                    tolerances: array().required().max(10),
+                  }).required(),
+                )
+                .required()
+                .max(20),
+              unknown: boolean().required(),
+            }).required(),
+            own: optional(totalsSchema()),
+          }).required(),
+        )
+        .required()
+        .max(1000),
+    }),
+  ),
+  deferrals: optional(
+    object().test("deferrals", "must be discrepancies and how each is deferred", (value) =>
+      Object.values(value ?? {}).every(
+        (one) => typeof one === "object" && one !== null && Array.isArray((one as { for?: unknown }).for),
+      ),
+    ),
   ),
   differences: array()
     .of(object({ itemId: key(), why: words(80) }).required())

@@ -1,23 +1,38 @@
 import {
   type Aircraft,
+  type AircraftRecord,
   type AircraftType,
   type Airfield,
   assertCalibration,
   assertScale,
+  deferralFaults,
+  type EquipmentList,
+  groupFaults,
   type Item,
   isConvertible,
   isInside,
+  type MinimumEntry,
   QuantityError,
   type ReadingSpec,
   type RuleSet,
   readingName,
+  recordFaults,
+  turnaroundFaults,
   wordOf,
 } from "@cravix/core";
 import { fileInTodaysWords } from "@cravix/core/old-words";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
 import { isDeeperThan } from "../bounds/json-depth";
-import { aircraftSchema, aircraftTypeSchema, airfieldSchema, crewSchema, ruleSetSchema } from "./schemas";
+import {
+  aircraftSchema,
+  aircraftTypeSchema,
+  airfieldSchema,
+  airworthinessSchema,
+  crewSchema,
+  equipmentSchema,
+  ruleSetSchema,
+} from "./schemas";
 import { atMost, type FileFault, validateFile } from "./validate-file";
 
 export interface CrewFile {
@@ -25,7 +40,22 @@ export interface CrewFile {
   members: CrewMember[];
 }
 
-export type CravixFile = AircraftType | Aircraft | Airfield | RuleSet | CrewFile;
+/** The equipment of a type, and the operator's approved minimum list where there is one. */
+export type EquipmentFile = EquipmentList & {
+  format: "cravix.equipment-list/1";
+  id: string;
+  typeId: string;
+  minimum?: MinimumEntry[];
+};
+
+export type CravixFile =
+  | AircraftType
+  | Aircraft
+  | Airfield
+  | RuleSet
+  | CrewFile
+  | AircraftRecord
+  | EquipmentFile;
 
 export type FileReading = { file: CravixFile } | { faults: FileFault[] };
 
@@ -36,6 +66,14 @@ export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: strin
   "cravix.airfield/1": { schema: airfieldSchema, what: "An airfield with its runways" },
   "cravix.rule-set/1": { schema: ruleSetSchema, what: "Rules of a place: reserves, tolerances" },
   "cravix.crew/1": { schema: crewSchema, what: "The people of a group" },
+  "cravix.airworthiness/1": {
+    schema: airworthinessSchema,
+    what: "What keeps one aircraft airworthy: meters, components, due items, work done",
+  },
+  "cravix.equipment-list/1": {
+    schema: equipmentSchema,
+    what: "The equipment of a type, and the operator's approved minimum list",
+  },
 };
 
 /** Reads the text of a Cravix file. Never throws: a file that is not valid comes back with each fault's path. */
@@ -66,13 +104,57 @@ export function readFile(given: unknown): FileReading {
     return { faults: [{ path: "format", expected: `one of ${Object.keys(FILE_FORMATS).join(", ")}` }] };
   const invalid = validateFile(schema, value);
   if (invalid.length > 0) return { faults: invalid };
-  const faults =
-    format === "cravix.aircraft-type/2"
-      ? typeFaults(value as AircraftType)
-      : format === "cravix.aircraft/2"
-        ? itemFaults((value as Aircraft).ownItems, "ownItems")
-        : [];
+  const faults = CHECKS[format as string]?.(value as never) ?? [];
   return faults.length > 0 ? { faults: atMost(faults) } : { file: value as CravixFile };
+}
+
+/** What a schema cannot say: whether a file fits itself. */
+const CHECKS: Record<string, (file: never) => FileFault[]> = {
+  "cravix.aircraft-type/2": (type: AircraftType) => typeFaults(type),
+  "cravix.aircraft/2": (aircraft: Aircraft) => itemFaults(aircraft.ownItems, "ownItems"),
+  "cravix.rule-set/1": ({ deferral }: RuleSet) =>
+    deferral
+      ? deferralFaults(deferral).map(({ path, expected }) => ({ path: `deferral.${path}`, expected }))
+      : [],
+  "cravix.airworthiness/1": (record: AircraftRecord) => recordFaults(record),
+  "cravix.equipment-list/1": (file: EquipmentFile) => equipmentFaults(file),
+};
+
+function equipmentFaults({ equipment, never, minimum = [] }: EquipmentFile): FileFault[] {
+  const faults: FileFault[] = [];
+  const ids = new Set<string>();
+  const items = new Map<string, string>();
+  equipment.forEach((one, i) => {
+    if (ids.has(one.id))
+      faults.push({ path: `equipment[${i}].id`, expected: `an id of its own; ${one.id} stands twice` });
+    ids.add(one.id);
+    one.items.forEach((item, n) => {
+      const other = items.get(item);
+      if (other)
+        faults.push({
+          path: `equipment[${i}].items[${n}]`,
+          expected: `an item of one piece; ${item} is of ${other} too`,
+        });
+      else items.set(item, one.id);
+    });
+  });
+  never.forEach((item, i) => {
+    if (items.has(item))
+      faults.push({
+        path: `never[${i}]`,
+        expected: `no item of a piece of equipment; ${item} is of ${items.get(item)}`,
+      });
+  });
+  minimum.forEach((entry, i) => {
+    if (!ids.has(entry.equipment))
+      faults.push({
+        path: `minimum[${i}].equipment`,
+        expected: `a piece of this file; there is no ${entry.equipment}`,
+      });
+    if (entry.required > entry.installed)
+      faults.push({ path: `minimum[${i}].required`, expected: "no more than are installed" });
+  });
+  return faults;
 }
 
 function typeFaults(type: AircraftType): FileFault[] {
@@ -108,6 +190,7 @@ function typeFaults(type: AircraftType): FileFault[] {
     faults.push(...profileFaults(variant, `variants[${i}].`));
   });
   faults.push(...placeFaults(type), ...loadFaults(type), ...subjectFaults(type));
+  faults.push(...groupFaults(type), ...turnaroundFaults(type));
   return faults;
 }
 

@@ -1,4 +1,5 @@
 import {
+  ALONE,
   CONDITIONS,
   DRILLS,
   FINDING_GRADES,
@@ -45,7 +46,7 @@ const ledger = optional(
     }),
 );
 
-const asked = object({ ask: words(200), fact: id() }).noUnknown();
+const asked = object({ ask: words(200), fact: id(), until: boolean() }).noUnknown();
 
 /** What an item of a file says of itself. */
 export const itemFields = {
@@ -62,7 +63,15 @@ export const itemFields = {
   why: words(600),
   caution: text(400),
   miss: string().required().oneOf(FINDING_GRADES),
+  missWhen: optional(
+    object({
+      when: string().required().oneOf(CONDITIONS),
+      miss: string().required().oneOf(FINDING_GRADES),
+    }).noUnknown(),
+  ),
   done: text(40),
+  /** The due items that answer it; "*" for the whole record. */
+  due: array().of(id()).max(20),
   when: array().of(string().required().oneOf(CONDITIONS)),
   years: optional(years),
   expected: anyNumber(1, 60).integer(),
@@ -97,6 +106,8 @@ export const itemFields = {
   second: boolean(),
   loads: optional(object({ on: array().of(id()).max(30), off: array().of(id()).max(30) }).noUnknown()),
   spot: name(),
+  alone: string().oneOf(ALONE),
+  turnaround: string().oneOf(["always", "refuelled"]),
 };
 
 export const itemSchema = object(itemFields).noUnknown();

@@ -1,5 +1,6 @@
 import { array, object, string } from "yup";
 import { bounded, name } from "../../bounds/fields";
+import { deferralSchema } from "./deferral-schema";
 import { id, optional, source, words } from "./parts";
 
 export const airfieldSchema = object({
@@ -36,4 +37,7 @@ export const ruleSetSchema = object({
     .required()
     .max(20),
   altimeter: optional(object({ feet: bounded(1, 1000), source: source.required() }).noUnknown()),
+  deferral: optional(deferralSchema),
+  /** That a pilot may do preventive work, and by which rule. */
+  preventive: optional(object({ source: source.required() }).noUnknown()),
 }).noUnknown();

@@ -1,4 +1,4 @@
-import { BRAKE_WAYS, PHASES, STATION_PHASES, STATION_ROLES, SURFACE_WAYS } from "@cravix/core";
+import { BRAKE_WAYS, CONDITIONS, PHASES, STATION_PHASES, STATION_ROLES, SURFACE_WAYS } from "@cravix/core";
 import { array, object, string } from "yup";
 import { anyNumber, bounded, text } from "../../bounds/fields";
 import { electricalSchema } from "./electrical-schema";
@@ -26,6 +26,14 @@ export const stationSchema = object({
   role: string().oneOf(STATION_ROLES),
   x: anyNumber(),
   y: anyNumber(),
+}).noUnknown();
+
+/** What one look takes in. */
+export const groupSchema = object({
+  id: id(),
+  title: words(80),
+  items: array().of(id()).required().min(2).max(12),
+  done: text(40),
 }).noUnknown();
 
 /** A corner of a wall: x and y. */
@@ -91,6 +99,13 @@ export const profileFields = {
       brake: recommendedWay(BRAKE_WAYS),
     }).noUnknown(),
   ),
+  notOffered: array()
+    .of(
+      object({ condition: string().required().oneOf(CONDITIONS), why: words() })
+        .noUnknown()
+        .required(),
+    )
+    .max(CONDITIONS.length),
   engines: array().of(words(20)).min(2).max(4),
   ...limits,
 };
@@ -99,6 +114,7 @@ export const aircraftTypeSchema = object({
   format: string().required().oneOf(["cravix.aircraft-type/2"]),
   ...profileFields,
   stations: array().of(stationSchema.required()).required().max(300),
+  groups: array().of(groupSchema.required()).max(500),
   items: array().of(itemSchema.required()).required().max(5000),
   variants: array()
     .of(

@@ -1,0 +1,178 @@
+import { DUE_KINDS, FINDING_GRADES, FLIGHT_KINDS, isLocalDate, METER_KINDS, PURPOSES } from "@cravix/core";
+import { array, boolean, object, string } from "yup";
+import { anyNumber, bounded, moment, name, text } from "../../bounds/fields";
+import { id, optional, source, words } from "./parts";
+
+/** A day of the calendar. */
+export const day = () =>
+  string().test(
+    "day",
+    ({ path }) => `${path} must be a day of the calendar, like 2026-03-31`,
+    (value) => value === undefined || isLocalDate(value),
+  );
+
+const amount = () => anyNumber(0, 1_000_000);
+export const flightKinds = () => array().of(string().required().oneOf(FLIGHT_KINDS)).max(FLIGHT_KINDS.length);
+
+const MOST_METERS = 40;
+
+/** Totals by meter: a name and a number. */
+export const totalsSchema = () =>
+  object()
+    .test("totals", "must be meters and what each has come to, like hours 4211.3", (value) => {
+      const rows = Object.entries(value ?? {});
+      return (
+        rows.length <= MOST_METERS &&
+        rows.every(
+          ([meter, total]) =>
+            meter.length <= 120 && typeof total === "number" && total >= 0 && total <= 1_000_000,
+        )
+      );
+    })
+    .meta({ jsonSchema: { additionalProperties: { type: "number", minimum: 0, maximum: 1_000_000 } } });
+
+const tolerances = array()
+  .of(
+    object({
+      most: bounded(0, 10_000),
+      for: string().required().oneOf(PURPOSES),
+      takenOff: boolean().required(),
+      source: source.required(),
+    })
+      .noUnknown()
+      .required(),
+  )
+  .max(2 * PURPOSES.length);
+
+/** What each kind of limit must have, and what only it may have. */
+const LIMIT_FIELDS: Record<string, { must: string[]; may: string[] }> = {
+  months: { must: ["months", "to"], may: ["tolerances", "rhythmWithin"] },
+  days: { must: ["days"], may: ["tolerances", "rhythmWithin"] },
+  meter: { must: ["meter", "every"], may: ["tolerances", "rhythmWithin"] },
+  date: { must: ["date"], may: ["tolerances"] },
+  reading: { must: ["meter", "at"], may: ["tolerances"] },
+};
+
+const dueLimitSchema = object({
+  by: string().required().oneOf(Object.keys(LIMIT_FIELDS)),
+  months: anyNumber(1, 600).integer(),
+  to: string().oneOf(["month end", "same day"]),
+  days: anyNumber(1, 20_000).integer(),
+  meter: name(),
+  every: anyNumber(0.1, 100_000),
+  date: day(),
+  at: amount(),
+  tolerances,
+  rhythmWithin: anyNumber(0, 10_000),
+})
+  .noUnknown()
+  .test("fits", "must have what its kind of limit needs, and nothing of another", (value) => {
+    const fields = LIMIT_FIELDS[value?.by ?? ""];
+    if (!fields || !value) return true;
+    const has = Object.entries(value)
+      .filter(([field, given]) => field !== "by" && given !== undefined)
+      .map(([field]) => field);
+    return (
+      fields.must.every((field) => has.includes(field)) &&
+      has.every((field) => fields.must.includes(field) || fields.may.includes(field))
+    );
+  })
+  .meta({
+    jsonSchema: {
+      oneOf: Object.entries(LIMIT_FIELDS).map(([by, { must }]) => ({
+        properties: { by: { const: by } },
+        required: ["by", ...must],
+      })),
+    },
+  });
+
+/** A due item; also what a release leaves behind. */
+export const dueItemSchema = object({
+  id: id(),
+  name: words(120),
+  kind: string().required().oneOf(DUE_KINDS),
+  of: name(),
+  limits: array().of(dueLimitSchema.required()).required().min(1).max(8),
+  for: flightKinds(),
+  once: boolean(),
+  preventive: boolean(),
+  miss: string().required().oneOf(FINDING_GRADES),
+  source: source.required(),
+  workH: anyNumber(0, 1000),
+}).noUnknown();
+
+/** One item as it was done. */
+export const workSchema = object({
+  item: id(),
+  date: day().required(),
+  totals: totalsSchema().required(),
+  under: string().oneOf(PURPOSES),
+  sets: optional(object({ date: day(), readings: optional(totalsSchema()) }).noUnknown()),
+  release: name(),
+}).noUnknown();
+
+const fitted = () => object({ at: moment().required(), totals: totalsSchema().required() }).noUnknown();
+
+/** One meter, and by which reading of a walkaround it is read. */
+export const meterSchema = object({
+  id: id(),
+  name: words(60),
+  kind: string().required().oneOf(METER_KINDS),
+  decimals: bounded(0, 2).integer(),
+  offset: anyNumber(-1_000_000, 1_000_000),
+  reading: name(),
+  changes: array()
+    .of(
+      object({
+        at: moment().required(),
+        oldReading: amount().required(),
+        newReading: amount().required(),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .max(20),
+}).noUnknown();
+
+/** What keeps one aircraft airworthy. */
+export const airworthinessSchema = object({
+  format: string().required().oneOf(["cravix.airworthiness/1"]),
+  registration: string()
+    .required()
+    .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must look like QX-TAR"),
+  timeZone: name(60),
+  meters: array().of(meterSchema.required()).required().min(1).max(MOST_METERS),
+  start: object({ at: moment().required(), totals: totalsSchema().required() }).noUnknown().required(),
+  components: array()
+    .of(
+      object({
+        id: id(),
+        name: words(80),
+        kind: words(40),
+        serial: text(60),
+        sinceNew: totalsSchema().required(),
+        sinceOverhaul: optional(totalsSchema()),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .required()
+    .max(60),
+  fittings: array()
+    .of(
+      object({
+        component: id(),
+        registration: id(),
+        position: text(60),
+        on: fitted().required(),
+        off: optional(fitted()),
+      })
+        .noUnknown()
+        .required(),
+    )
+    .required()
+    .max(300),
+  items: array().of(dueItemSchema.required()).required().max(500),
+  works: array().of(workSchema.required()).required().max(5000),
+  source: optional(source),
+}).noUnknown();

@@ -1,0 +1,161 @@
+import { checkLog, isCounted, type LogLine, type RecordMeter } from "@cravix/core";
+import Papa from "papaparse";
+import type { CsvFault } from "../api/api-types";
+import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
+import { isPlainText } from "../bounds/plain-text";
+import { FLIGHT_COLUMNS, flightColumns } from "./flight-csv";
+
+/** A log of some lifetimes; a file with more lines is none. */
+const MOST_LINES = 20_000;
+const MOST_FAULTS = 300;
+const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d{1,3})?)?Z$/;
+
+export interface FlightCsvReading {
+  lines: Omit<LogLine, "id">[];
+  faults: CsvFault[];
+}
+
+/**
+ * Reads one aircraft's technical log from comma-separated text. Never throws: good lines come back, every bad one with its line, its column and what was expected
+ * there. A line that cannot stand beside the others (its meter ends below where it began, its flight ends before it begins) is refused; gaps and slips that somebody
+ * has to explain are for the log to ask about, and are told beside it. Complexity: O(lines · log lines).
+ */
+export function readFlightCsv(
+  text: string,
+  { registration, meters, now }: { registration: string; meters: readonly RecordMeter[]; now: Date },
+): FlightCsvReading {
+  const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), {
+    skipEmptyLines: "greedy",
+    preview: MOST_LINES + 2,
+  });
+  const [head = [], ...rows] = parsed.data;
+  const at = new Map(head.map((header, i) => [header.trim().toLowerCase(), i]));
+  const faults: CsvFault[] = [];
+  for (const column of [...FLIGHT_COLUMNS.filter((c) => c !== "crew"), ...needed(meters)])
+    if (!at.has(column.toLowerCase())) faults.push({ row: 1, column, expected: "a column of this name" });
+  if (faults.length > 0) return { lines: [], faults };
+  if (rows.length > MOST_LINES)
+    return {
+      lines: [],
+      faults: [{ row: MOST_LINES + 2, column: "", expected: `at most ${MOST_LINES} lines: part the file` }],
+    };
+  const read = rows.flatMap((cells, i) => {
+    const row = i + 2;
+    if (cells.length !== head.length) {
+      faults.push({ row, column: "", expected: `a whole line: ${head.length} fields` });
+      return [];
+    }
+    const before = faults.length;
+    const line = readLine(
+      (column) => (cells[at.get(column.toLowerCase()) ?? -1] ?? "").trim(),
+      { registration, meters, now },
+      (column, expected) => faults.push({ row, column, expected }),
+    );
+    return faults.length === before ? [{ row, line: { ...line, id: String(row).padStart(8, "0") } }] : [];
+  });
+  const refused = new Set<string>();
+  for (const { line, faults: own } of checkLog(
+    read.map((one) => one.line),
+    meters,
+    now.toISOString(),
+  ))
+    for (const fault of own)
+      if (fault.weight === "refused") {
+        refused.add(line);
+        faults.push({ row: Number(line), column: fault.at, expected: `what can be: ${fault.words}` });
+      }
+  faults.sort((a, b) => a.row - b.row);
+  const lines = read
+    .filter(({ line }) => !refused.has(line.id))
+    .map(({ line: { id: _id, ...line } }) => line);
+  if (faults.length <= MOST_FAULTS) return { lines, faults };
+  const more = faults.length - MOST_FAULTS;
+  const last = faults[MOST_FAULTS];
+  return {
+    lines,
+    faults: [
+      ...faults.slice(0, MOST_FAULTS),
+      { row: last?.row ?? 1, column: "", expected: `what is right; from here on ${more} more faults` },
+    ],
+  };
+}
+
+/** The columns of meters that are read: without them nothing continues. */
+const needed = (meters: readonly RecordMeter[]) =>
+  flightColumns(meters.filter(({ kind }) => !isCounted(kind))).filter((column) => / (out|in)$/.test(column));
+
+function readLine(
+  cell: (column: string) => string,
+  { registration, meters, now }: { registration: string; meters: readonly RecordMeter[]; now: Date },
+  fault: (column: string, expected: string) => void,
+): Omit<LogLine, "id"> {
+  const moment = (column: string) => {
+    const text = cell(column);
+    const ms = MOMENT.test(text) ? Date.parse(text) : Number.NaN;
+    // A day that there is: 30 February would come out as another one.
+    if (Number.isNaN(ms) || new Date(ms).toISOString().slice(0, 10) !== text.slice(0, 10)) {
+      fault(column, "a time in UTC, like 2026-05-01T09:30:00Z");
+      return "1970-01-01T00:00:00.000Z";
+    }
+    if (ms > now.getTime() + CLOCK_TOLERANCE_MIN * 60_000) fault(column, "a time that is not in the future");
+    return new Date(ms).toISOString();
+  };
+  const words = (column: string, max: number) => {
+    const text = cell(column);
+    if (text === "" || text.length > max || !isPlainText(text))
+      fault(column, `words, at most ${max} characters`);
+    return text;
+  };
+  const number = (column: string, whole: boolean): number | undefined => {
+    const text = cell(column);
+    if (text === "") return undefined;
+    const value = /^\d{1,7}(\.\d{1,3})?$/.test(text) ? Number(text) : Number.NaN;
+    if (!Number.isFinite(value) || (whole && !Number.isInteger(value))) {
+      fault(column, whole ? "a whole number" : "a number with a point, like 4211.3");
+      return undefined;
+    }
+    return value;
+  };
+  if (cell("registration").toUpperCase() !== registration) fault("registration", registration);
+  const read: LogLine["meters"] = {};
+  const counts: LogLine["counts"] = {};
+  for (const { id, kind } of meters) {
+    if (isCounted(kind)) {
+      const n = number(id, true);
+      if (n) counts[id] = n;
+      continue;
+    }
+    const [out, back] = [number(`${id} out`, false), number(`${id} in`, false)];
+    if (out !== undefined && back !== undefined) read[id] = { out, in: back };
+    else if (cell(`${id} out`) === "" || cell(`${id} in`) === "")
+      fault(`${id} in`, "what the meter showed out and in");
+  }
+  const crew = cell("crew")
+    .split(";")
+    .map((name) => name.trim())
+    .filter(Boolean)
+    .slice(0, 12);
+  const takeOffs = number("take-offs by night", true) ?? 0;
+  const landings = number("landings by night", true) ?? 0;
+  const [addedL, leftL] = [number("fuel added L", false), number("fuel left L", false)];
+  const oilAddedQt = number("oil added qt", false);
+  const remarks = cell("remarks");
+  if (remarks.length > 2000 || !isPlainText(remarks)) fault("remarks", "words, at most 2000 characters");
+  return {
+    registration,
+    from: words("from", 80),
+    to: words("to", 80),
+    off: moment("off"),
+    on: moment("on"),
+    pilot: words("pilot", 120),
+    ...(crew.length > 0 && { crew }),
+    meters: read,
+    counts,
+    ...(takeOffs + landings > 0 && { night: { takeOffs, landings } }),
+    ...((addedL !== undefined || leftL !== undefined) && {
+      fuel: { ...(addedL !== undefined && { addedL }), ...(leftL !== undefined && { leftL }) },
+    }),
+    ...(oilAddedQt !== undefined && { oilAddedQt }),
+    ...(remarks !== "" && { remarks }),
+  };
+}
