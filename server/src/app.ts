@@ -11,6 +11,7 @@ import { ownPages } from "./middleware/own-pages";
 import { problem } from "./problem";
 import { eventRoutes } from "./routes/events";
 import { fleetRoutes } from "./routes/fleet";
+import { flightRoutes } from "./routes/flights";
 import { fluidRoutes } from "./routes/fluids";
 import { healthRoutes } from "./routes/health";
 import { monitorRoutes } from "./routes/monitor";
@@ -34,6 +35,7 @@ function apiRoutes(database: Database, clock: () => Date) {
     .route("/", eventRoutes(database, clock))
     .route("/", fleetRoutes(database, clock))
     .route("/", fluidRoutes(database, clock))
+    .route("/", flightRoutes(database, clock))
     .route("/", preflightRoutes(database))
     .route("/", pumpRoutes(database, clock))
     .route("/", monitorRoutes(database, clock));

@@ -10,7 +10,7 @@ export const NOW = new Date("2026-05-01T12:00:00.000Z");
 
 export interface TestApp {
   database: Database;
-  request(path: string, body?: unknown, method?: string): Promise<Response>;
+  request(path: string, body?: unknown, method?: string, headers?: Record<string, string>): Promise<Response>;
   /** Saves an aircraft's file on the state that it was made from. */
   saveFile(file: object, basis: string): Promise<Response>;
   count(table: string): Promise<number>;
@@ -29,11 +29,12 @@ export async function testApp(): Promise<TestApp> {
   const app = createApp({ database, logger: pino({ level: "silent" }), clock: () => NOW });
   return {
     database,
-    request: async (path, body, method = body === undefined ? "GET" : "POST") =>
+    request: async (path, body, method = body === undefined ? "GET" : "POST", headers = {}) =>
       app.request(path, {
         method,
         headers: {
           "content-type": typeof body === "string" && /-log$/.test(path) ? "text/csv" : "application/json",
+          ...headers,
         },
         ...(body !== undefined && { body: typeof body === "string" ? body : JSON.stringify(body) }),
       }),

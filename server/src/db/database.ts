@@ -4,6 +4,7 @@ import { sql } from "drizzle-orm";
 import { drizzle, type MySql2Database } from "drizzle-orm/mysql2";
 import { migrate } from "drizzle-orm/mysql2/migrator";
 import mysql, { type Pool } from "mysql2/promise";
+import * as airworthiness from "./schema/airworthiness";
 import * as checklist from "./schema/checklist";
 import * as discrepancy from "./schema/discrepancy";
 import * as fleet from "./schema/fleet";
@@ -17,7 +18,7 @@ export interface DatabaseOptions {
   database: string;
 }
 
-export const schema = { ...checklist, ...discrepancy, ...fleet, ...fluids };
+export const schema = { ...airworthiness, ...checklist, ...discrepancy, ...fleet, ...fluids };
 export type Db = MySql2Database<typeof schema> & { $client: Pool };
 /** The same calls inside a transaction. */
 export type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];

@@ -1,7 +1,21 @@
-import { canonicalJson, checkEvent, type EventsResponse, type Refusal } from "@cravix/contract";
-import type { PreflightEvent } from "@cravix/core";
+import {
+  canonicalJson,
+  checkEvent,
+  deedOf,
+  type EventsResponse,
+  notAllowed,
+  type Refusal,
+} from "@cravix/contract";
+import { type EventData, mayBeDeferred, type PreflightEvent } from "@cravix/core";
+import { and, eq, sql } from "drizzle-orm";
+import { effectiveRecord } from "../airworthiness/effective-record";
+import { readEquipment } from "../airworthiness/read-papers";
 import type { Db } from "../db/database";
+import { event as eventTable } from "../db/schema/checklist";
+import { discrepancy } from "../db/schema/discrepancy";
+import { aircraft, airfield } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
+import { readRules } from "../fleet/read-fleet";
 import { turns } from "../turns";
 import { appendEvents } from "./append-events";
 import { type KnownNames, knownNames } from "./known-names";
@@ -32,11 +46,11 @@ export async function acceptEvents(
     }
     const { event } = checked;
     // Someone who joined a minute ago is asked for, not turned away; and who signs off is never taken from memory.
-    if (!fresh && (event.type === "discrepancy.closed" || unknownTo(event, names))) {
+    if (!fresh && (event.type === "discrepancy.closed" || deedOf(event) || unknownTo(event, names))) {
       names = await knownNames(db, groupId, true);
       fresh = true;
     }
-    const reason = unknownTo(event, names);
+    const reason = unknownTo(event, names) ?? (await forbidden(db, groupId, event, names, valid));
     if (reason) {
       refused.push({ id: event.id, index, ...reason });
       continue;
@@ -88,12 +102,152 @@ function unknownTo(
       field: "data.registration",
       reason: `There is no aircraft ${registration} in the group.`,
     };
-  if (event.type === "discrepancy.closed" && member.role !== "mechanic")
+  if (event.type === "discrepancy.closed" && member.role !== "mechanic" && event.data.release === undefined)
     return {
       field: "crewId",
       reason: `Only a mechanic signs a discrepancy off; ${member.name} is ${member.role}.`,
     };
   return undefined;
+}
+
+/** What this person may not do; of a changed grade by what it was. */
+async function forbidden(
+  db: Db,
+  groupId: string,
+  event: PreflightEvent,
+  { crew }: KnownNames,
+  valid: ReadonlyMap<string, PreflightEvent>,
+) {
+  const member = crew.get(event.crewId);
+  if (!member) return undefined;
+  if (event.type === "discrepancy.closed" && member.role !== "mechanic")
+    return (await standsInRelease(db, groupId, event, valid))
+      ? undefined
+      : {
+          field: "crewId",
+          reason: `Only a mechanic signs a discrepancy off; ${member.name} is ${member.role}.`,
+        };
+  if (!deedOf(event)) return undefined;
+  const wrong = await cannotBe(db, groupId, event);
+  if (wrong) return wrong;
+  if (event.type === "work.released" && event.data.preventive) {
+    const beyond = await beyondPreventive(db, groupId, event.data);
+    if (beyond) return { field: "data.works", reason: beyond };
+  }
+  const before =
+    event.type === "discrepancy.regraded" ? await gradeOf(db, groupId, event.data.discrepancyId) : undefined;
+  const reason = notAllowed(event, member, before);
+  return reason === undefined ? undefined : { field: "crewId", reason };
+}
+
+/**
+ * What nobody may do, whoever he is: merge into what is not there or not open, so that a finding vanishes; put off what the rules on file plainly do not let be
+ * put off; correct a flight into another aircraft's.
+ */
+async function cannotBe(db: Db, groupId: string, event: PreflightEvent) {
+  if (event.type === "flight.corrected") {
+    const { line, registration } = event.data;
+    return line && line.registration !== registration
+      ? {
+          field: "data.line.registration",
+          reason: "Of another aircraft: strike it out here, and log it there.",
+        }
+      : undefined;
+  }
+  if (event.type === "discrepancy.merged") {
+    const [from] = await discrepancyRow(db, groupId, event.data.discrepancyId);
+    const [into] = await discrepancyRow(db, groupId, event.data.into);
+    const open = into && into.closedAt === null && into.withdrawnAt === null && into.mergedInto === null;
+    return from && open && into.id !== from.id && into.registration === from.registration
+      ? undefined
+      : { field: "data.into", reason: "Only into an open discrepancy of the same aircraft." };
+  }
+  if (event.type === "discrepancy.deferred") {
+    const [row] = await discrepancyRow(db, groupId, event.data.discrepancyId);
+    const why = row && (await notDeferrable(db, groupId, row, event.data.for));
+    return why ? { field: "data", reason: `It may not be deferred. ${why}` } : undefined;
+  }
+  return undefined;
+}
+
+const discrepancyRow = (db: Db, groupId: string, id: string) =>
+  db
+    .select()
+    .from(discrepancy)
+    .where(and(eq(discrepancy.groupId, groupId), eq(discrepancy.id, id)));
+
+/** Why the rules on file do not let it be put off, where data alone say so; what a person has to answer is that person's. */
+async function notDeferrable(
+  db: Db,
+  groupId: string,
+  row: typeof discrepancy.$inferSelect,
+  flight: EventData["discrepancy.deferred"]["for"],
+): Promise<string | undefined> {
+  const [found] = await db
+    .select({ body: aircraft.body, field: airfield.body })
+    .from(aircraft)
+    .leftJoin(
+      airfield,
+      and(
+        eq(airfield.groupId, aircraft.groupId),
+        eq(airfield.id, sql`json_value(${aircraft.body}, '$.base')`),
+      ),
+    )
+    .where(and(eq(aircraft.groupId, groupId), eq(aircraft.registration, row.registration)));
+  if (!found || row.itemId === null) return undefined;
+  const rules = await readRules(db, groupId, found.body.rules ?? found.field?.rules);
+  const list = await readEquipment(db, found.body.typeId, groupId);
+  if (!rules?.deferral || !list) return undefined;
+  const outcome = mayBeDeferred({
+    rules: rules.deferral,
+    list,
+    itemId: row.itemId,
+    flight,
+    found: row.openedAt.slice(0, 10),
+    ...(list.minimum && { minimum: list.minimum }),
+  });
+  return outcome.result === "not deferrable" ? outcome.why : undefined;
+}
+
+/** Why this is more than preventive work; undefined where it is not: each due item says of itself whether a pilot may do it. */
+async function beyondPreventive(
+  db: Db,
+  groupId: string,
+  { registration, works }: EventData["work.released"],
+): Promise<string | undefined> {
+  const record = await effectiveRecord(db, groupId, registration);
+  const more = works.find(({ item }) => !record?.items.find(({ id }) => id === item)?.preventive);
+  return more ? `“${more.item}” is no preventive work: a mechanic releases it.` : undefined;
+}
+
+/** Whether the same person has released it as preventive work: in this batch, or on record. */
+async function standsInRelease(
+  db: Db,
+  groupId: string,
+  closed: PreflightEvent & { type: "discrepancy.closed" },
+  valid: ReadonlyMap<string, PreflightEvent>,
+): Promise<boolean> {
+  const { release, discrepancyId } = closed.data;
+  if (release === undefined) return false;
+  const here = valid.get(release);
+  const [stored] = here
+    ? []
+    : await db
+        .select({ type: eventTable.type, crewId: eventTable.crewId, data: eventTable.data })
+        .from(eventTable)
+        .where(and(eq(eventTable.groupId, groupId), eq(eventTable.id, release)));
+  const found = here ?? stored;
+  if (found?.type !== "work.released" || found.crewId !== closed.crewId) return false;
+  const { preventive, closes } = found.data as EventData["work.released"];
+  return preventive === true && closes.includes(discrepancyId);
+}
+
+async function gradeOf(db: Db, groupId: string, id: string): Promise<string | undefined> {
+  const [row] = await db
+    .select({ grade: discrepancy.grade })
+    .from(discrepancy)
+    .where(and(eq(discrepancy.groupId, groupId), eq(discrepancy.id, id)));
+  return row?.grade;
 }
 
 const byCrewOf = (event: PreflightEvent) =>

@@ -2,6 +2,8 @@ import { setImmediate as nextTurn, setTimeout as sleep } from "node:timers/promi
 import { canonicalJson } from "@cravix/contract";
 import { isAboutDiscrepancy, type PreflightEvent, type StreamKind } from "@cravix/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
+import { projectFlights } from "../airworthiness/project-flights";
+import { projectWorks } from "../airworthiness/project-works";
 import type { Db, Tx } from "../db/database";
 import { isBadData, isBusy } from "../db/database-error";
 import { toDb } from "../db/moment";
@@ -147,6 +149,16 @@ async function append(
     groupId,
     folded.filter(isWalk),
     folded.filter((stream) => !isWalk(stream)),
+  );
+  await projectFlights(
+    tx,
+    groupId,
+    streams.filter(({ id, added: more }) => kinds.get(id) === "flight" && more.length > 0),
+  );
+  await projectWorks(
+    tx,
+    groupId,
+    streams.filter(({ id }) => kinds.get(id) === "aircraft").flatMap((stream) => stream.added),
   );
   await writeCounts(tx, folded);
   await projectDiscrepancies(tx, groupId, discrepancies, folded);

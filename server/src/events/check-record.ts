@@ -1,6 +1,8 @@
 import { fluidRowsOf, foldDiscrepancies, foldPreflight } from "@cravix/core";
 import { and, asc, eq, gt, inArray } from "drizzle-orm";
+import { flightRowsOf, totalsFromLines } from "../airworthiness/project-flights";
 import type { Db } from "../db/database";
+import { flightLog, meterTotals } from "../db/schema/airworthiness";
 import { event, preflight, reading, stream } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { fluidLog } from "../db/schema/fluids";
@@ -58,6 +60,16 @@ export async function checkRecord(db: Db): Promise<RecordCheck> {
       for (const id of chunk) seen.add(id);
       await checkDiscrepancies(db, groupId, chunk, check);
     }
+  for (const { groupId, registration, totals } of await db.select().from(meterTotals)) {
+    const anew = await totalsFromLines(db, groupId, registration);
+    if (words(anew.totals) !== words(totals))
+      check.differences.push({
+        table: "meter_totals",
+        id: registration,
+        folded: anew.totals,
+        written: totals,
+      });
+  }
   for (const { id } of await db.select({ id: discrepancy.id }).from(discrepancy))
     if (!seen.has(id))
       check.differences.push({ table: "discrepancy", id, folded: null, written: "a row of no event" });
@@ -75,6 +87,7 @@ async function checkStreams(
     preflight: await db.select().from(preflight).where(inArray(preflight.id, ids)),
     reading: await db.select().from(reading).where(inArray(reading.preflightId, ids)),
     fluids: await db.select().from(fluidLog).where(inArray(fluidLog.streamId, ids)),
+    flights: await db.select().from(flightLog).where(inArray(flightLog.streamId, ids)),
   };
   for (const { id, groupId, kind } of streams) {
     const own = events.filter((e) => e.streamId === id);
@@ -94,6 +107,14 @@ async function checkStreams(
         rows.reading.filter((row) => row.preflightId === id).map(asReading),
       );
     }
+    if (kind === "flight")
+      compareSets(
+        check,
+        "flight_log",
+        id,
+        flightRowsOf(groupId, own),
+        rows.flights.filter((row) => row.streamId === id).map(asFlight),
+      );
     compareSets(
       check,
       "fluid_log",
@@ -217,11 +238,25 @@ const asFluid = (row: typeof fluidLog.$inferSelect) => ({
   at: moment(row.at),
   stream_id: row.streamId,
 });
+const asFlight = (row: typeof flightLog.$inferSelect) => ({
+  id: row.id,
+  group_id: row.groupId,
+  registration: row.registration,
+  stream_id: row.streamId,
+  off_at: moment(row.off),
+  on_at: moment(row.on),
+  pilot: row.pilot,
+  line: JSON.stringify(row.line),
+  corrections: row.corrections,
+  struck: row.struck,
+  logged_by: row.loggedBy,
+});
 const asDiscrepancy = (row: typeof discrepancy.$inferSelect) => ({
   id: row.id,
   group_id: row.groupId,
   registration: row.registration,
   station_id: row.stationId,
+  item_id: row.itemId,
   text: row.text,
   grade: row.grade,
   opened_at: moment(row.openedAt),
@@ -232,6 +267,8 @@ const asDiscrepancy = (row: typeof discrepancy.$inferSelect) => ({
   closed_at: moment(row.closedAt),
   closed_by: row.closedBy,
   closed_how: row.closedHow,
+  life: row.life === null ? null : JSON.stringify(row.life),
+  merged_into: row.mergedInto,
   withdrawn_at: moment(row.withdrawnAt),
   withdrawn_by: row.withdrawnBy,
 });

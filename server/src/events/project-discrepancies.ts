@@ -76,6 +76,7 @@ export const toDiscrepancyRow = (groupId: string, s: DiscrepancyState) => ({
   group_id: groupId,
   registration: s.registration,
   station_id: s.stationId,
+  item_id: s.itemId ?? null,
   text: s.text,
   grade: s.grade,
   opened_at: toDb(s.openedAt),
@@ -86,9 +87,17 @@ export const toDiscrepancyRow = (groupId: string, s: DiscrepancyState) => ({
   closed_at: s.closed ? toDb(s.closed.at) : null,
   closed_by: s.closed?.crewId ?? null,
   closed_how: s.closed?.how ?? null,
+  life: lifeOf(s),
+  merged_into: s.merged?.into ?? null,
   withdrawn_at: s.withdrawn ? toDb(s.withdrawn.at) : null,
   withdrawn_by: s.withdrawn?.crewId ?? null,
 });
+
+function lifeOf({ deferred, grades, asked, merged, closed }: DiscrepancyState): string | null {
+  if (!deferred && !grades && !asked && !merged && !closed?.noFault && !closed?.release) return null;
+  const { noFault, release } = closed ?? {};
+  return JSON.stringify({ deferred, grades, asked, merged, noFault, release });
+}
 
 /** Writes down which events have a say in their discrepancy and which not. */
 export async function writeCounts(tx: Tx, streams: readonly FoldedStream[]): Promise<void> {

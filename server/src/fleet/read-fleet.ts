@@ -10,12 +10,15 @@ import {
   type AircraftType,
   applyVariant,
   type MemoryReading,
+  papersStanding,
+  pinPapers,
   REMEMBERED,
   type RuleSet,
   readingKey,
 } from "@cravix/core";
 import { fileInTodaysWords } from "@cravix/core/old-words";
 import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from "drizzle-orm";
+import { readEquipment, readPapers } from "../airworthiness/read-papers";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { preflight, reading } from "../db/schema/checklist";
@@ -66,6 +69,16 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
       ),
     ),
   );
+  const now = new Date().toISOString();
+  const papers = new Map(
+    await Promise.all(
+      rows.map(async ({ aircraft: { registration } }) => {
+        const onFile = await readPapers(db, registration, groupId, { days: false });
+        const pinned = onFile && pinPapers(onFile.record, onFile);
+        return [registration, pinned ? papersStanding(pinned, now) : []] as const;
+      }),
+    ),
+  );
   return {
     crew: await db
       .select({ id: crew.id, name: crew.name, role: crew.role })
@@ -81,6 +94,7 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
         story: a.body.story ?? null,
         openDiscrepancies: openCount.find((o) => o.registration === a.registration)?.n ?? 0,
         open: open.get(a.registration) ?? [],
+        papers: papers.get(a.registration) ?? [],
         fluids: fluids.get(a.registration) ?? { oil: [] },
         lastPreflight: last.filter((p) => p.registration === a.registration).map(toSummary)[0] ?? null,
         lastFlown: flown.get(a.registration) ?? null,
@@ -120,6 +134,8 @@ export async function readBundle(
     rules: await readRules(db, groupId, row.aircraft.body.rules ?? field?.body.rules),
     openDiscrepancies: open.map(toOpen),
     lastReadings: await readLastReadings(db, registration, groupId),
+    papers: await readPapers(db, registration, groupId),
+    equipment: await readEquipment(db, row.aircraft.typeId, groupId),
     fluids: await readRecentFluids(db, registration, groupId),
     memory: await readMemory(db, registration, row.aircraft_type.body.engines, groupId),
     walks: await readWalks(db, registration, groupId),
@@ -157,11 +173,22 @@ export async function readDiscrepancies(
     openedBy: d.openedBy,
     openedByName: opener?.name ?? d.openedBy,
     observations: d.observations,
+    ...(d.itemId !== null && { itemId: d.itemId }),
     ...(d.measure !== null && { measure: d.measure }),
     ...(d.cause !== null && { cause: d.cause }),
     ...(d.closedAt !== null && {
-      closed: { at: fromDb(d.closedAt), crewId: d.closedBy ?? "", how: d.closedHow ?? "" },
+      closed: {
+        at: fromDb(d.closedAt),
+        crewId: d.closedBy ?? "",
+        how: d.closedHow ?? "",
+        ...(d.life?.noFault && { noFault: true as const }),
+        ...(d.life?.release && { release: d.life.release }),
+      },
     }),
+    ...(d.life?.deferred && { deferred: d.life.deferred }),
+    ...(d.life?.grades && { grades: d.life.grades }),
+    ...(d.life?.asked && { asked: d.life.asked }),
+    ...(d.life?.merged && { merged: d.life.merged }),
     ...(d.withdrawnAt !== null && {
       withdrawn: { at: fromDb(d.withdrawnAt), crewId: d.withdrawnBy ?? "" },
     }),
@@ -172,7 +199,7 @@ export async function readDiscrepancies(
  * The rules that an aircraft is flown by: the set that its file names, else the one of its airfield. Where neither names one they are clear
  * only if the group has a single set; nothing is chosen by the order of an alphabet.
  */
-async function readRules(db: Db, groupId: string, named: string | undefined): Promise<RuleSet | null> {
+export async function readRules(db: Db, groupId: string, named: string | undefined): Promise<RuleSet | null> {
   const rows = await db
     .select()
     .from(ruleSet)

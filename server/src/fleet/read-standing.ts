@@ -3,12 +3,17 @@ import { type AircraftType, type LastFluids, lastFluids, type OpenDiscrepancy } 
 import { and, eq, isNotNull, isNull, lte, max, sql } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb } from "../db/moment";
+import { flightLog } from "../db/schema/airworthiness";
 import { preflight } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { crew } from "../db/schema/fleet";
 import { readFluids } from "../fluids/read-fluids";
 
-export const isOpen = and(isNull(discrepancy.closedAt), isNull(discrepancy.withdrawnAt));
+export const isOpen = and(
+  isNull(discrepancy.closedAt),
+  isNull(discrepancy.withdrawnAt),
+  isNull(discrepancy.mergedInto),
+);
 
 /** So many of one aircraft's are told with the group; the whole of them comes with the aircraft. */
 const MOST_OPEN = 20;
@@ -18,7 +23,7 @@ const LINES_BACK = 40;
 export function toOpen(
   d: Pick<
     DiscrepancyDetail,
-    "id" | "stationId" | "text" | "grade" | "openedAt" | "openedByName" | "cause" | "measure"
+    "id" | "stationId" | "text" | "grade" | "openedAt" | "openedByName" | "cause" | "measure" | "deferred"
   >,
 ): OpenDiscrepancy {
   return {
@@ -30,6 +35,7 @@ export function toOpen(
     openedBy: d.openedByName,
     ...(d.cause !== undefined && { cause: d.cause }),
     ...(d.measure !== undefined && { measure: d.measure }),
+    ...(d.deferred && { deferral: d.deferred }),
   };
 }
 
@@ -62,6 +68,7 @@ export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string
         openedByName: opener?.name ?? d.openedBy,
         cause: d.cause ?? undefined,
         measure: d.measure ?? undefined,
+        deferred: d.life?.deferred,
       } as DiscrepancyDetail),
     );
     byAircraft.set(d.registration, own);
@@ -69,7 +76,7 @@ export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string
   return byAircraft;
 }
 
-/** When each aircraft was accepted for a flight last, and by whom. */
+/** When each aircraft flew last, and who: by its technical log, or accepted for a flight that nobody has logged yet. */
 export async function readLastFlown(
   db: Db,
   groupId: string,
@@ -82,11 +89,27 @@ export async function readLastFlown(
     )
     .groupBy(preflight.registration);
   const rows = await db.select().from(preflight).where(sql`${preflight.id} in (${newest})`);
-  return new Map(
+  const flown = new Map<string, { at: string; crewId: string | null }>(
     rows.flatMap(({ registration, signedAt, crewId }) =>
       registration && signedAt ? [[registration, { at: fromDb(signedAt), crewId }] as const] : [],
     ),
   );
+  const last = db
+    .select({ registration: flightLog.registration, off: max(flightLog.off).as("last_off") })
+    .from(flightLog)
+    .where(and(eq(flightLog.groupId, groupId), eq(flightLog.struck, 0)))
+    .groupBy(flightLog.registration)
+    .as("last");
+  const lines = await db
+    .select({ registration: flightLog.registration, on: flightLog.on, pilot: flightLog.pilot })
+    .from(flightLog)
+    .innerJoin(last, and(eq(last.registration, flightLog.registration), eq(last.off, flightLog.off)))
+    .where(eq(flightLog.groupId, groupId));
+  for (const { registration, on, pilot } of lines) {
+    const at = fromDb(on);
+    if (at > (flown.get(registration)?.at ?? "")) flown.set(registration, { at, crewId: pilot });
+  }
+  return flown;
 }
 
 /** Fuel and oil as last measured, from the last lines of both logs. */

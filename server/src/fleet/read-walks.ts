@@ -1,6 +1,6 @@
 import type { EarlierWalkWithPreferences } from "@cravix/contract";
 import { readList } from "@cravix/contract/files";
-import { foldPreflight, type PreflightEvent } from "@cravix/core";
+import { type ComposedList, foldPreflight, type PreflightEvent } from "@cravix/core";
 import { stationTimes, stationVisits } from "@cravix/core/station-times";
 import { and, count, desc, eq, inArray, isNotNull, ne } from "drizzle-orm";
 import type { Db } from "../db/database";
@@ -50,14 +50,10 @@ export async function readWalks(
   });
   if (missing.length > 0) {
     const hashes = [...new Set(missing.flatMap((row) => row.listHash ?? []))];
-    const lists = new Map(
-      (
-        await db
-          .select()
-          .from(list)
-          .where(and(eq(list.groupId, groupId), inArray(list.hash, hashes)))
-      ).map((row) => [row.hash, row.body]),
-    );
+    const bodies = await db
+      .select()
+      .from(list)
+      .where(and(eq(list.groupId, groupId), inArray(list.hash, hashes)));
     const events = await readEvents(
       db,
       inArray(
@@ -67,11 +63,19 @@ export async function readWalks(
     );
     if (remembered.size > MOST_REMEMBERED) remembered.clear();
     const turn = turns();
+    // Many walks have one list: reading it takes longer than all the rest.
+    const lists = new Map<string, ReturnType<typeof readList>>();
+    for (const { hash, body } of bodies) {
+      lists.set(hash, readList(body));
+      await turn.pause();
+    }
     for (const row of missing) {
+      const reading = lists.get(row.listHash ?? "");
       // A list that has not arrived yet: its walk counts for no usual time until it has.
-      if (!lists.has(row.listHash ?? "")) continue;
+      if (!reading) continue;
       const own = events.filter((e) => e.streamId === row.id);
-      const walk = earlierWalk(row.id, lists.get(row.listHash ?? ""), own);
+      // One whose list cannot be read counts for nothing, and every other still does.
+      const walk = "list" in reading ? earlierWalk(row.id, reading.list, own) : undefined;
       remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(walk && { walk }) });
       await turn.pause();
     }
@@ -79,22 +83,20 @@ export async function readWalks(
   return rows.flatMap((row) => remembered.get(row.id)?.walk ?? []);
 }
 
-/** A walk by its list and events; undefined where they cannot be read: then this one counts for nothing, and every other still does. */
+/** A walk by its list and events; undefined where its events cannot be read: then this one counts for nothing, and every other still does. */
 function earlierWalk(
   id: string,
-  body: unknown,
+  list: ComposedList,
   events: readonly PreflightEvent[],
 ): EarlierWalkWithPreferences | undefined {
-  const reading = readList(body);
-  if ("faults" in reading) return undefined;
   try {
     const state = foldPreflight(id, events);
     return {
       preflightId: id,
       crewId: state.crewId ?? "",
       at: state.startedAt ?? "",
-      stations: stationTimes(reading.list, state),
-      visits: stationVisits(reading.list, state),
+      stations: stationTimes(list, state),
+      visits: stationVisits(list, state),
       ...(state.preferences && { preferences: state.preferences }),
     };
   } catch {

@@ -2,8 +2,10 @@ import { contentHash, type FileVersion } from "@cravix/contract";
 import type { CravixFile } from "@cravix/contract/files";
 import { fileInTodaysWords } from "@cravix/core/old-words";
 import { and, desc, eq } from "drizzle-orm";
+import { carryTotals } from "../airworthiness/project-flights";
 import type { Db, Tx } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
+import { airworthiness, equipmentList } from "../db/schema/airworthiness";
 import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 
@@ -24,7 +26,8 @@ export type WriteFileOutcome =
 /** What a file is a version of: its kind, and its name among its kind. */
 export function fileKey(file: CravixFile): { kind: string; fileId: string } {
   const kind = file.format.replace(/^cravix\./, "").replace(/\/\d+$/, "");
-  if (file.format === "cravix.aircraft/2") return { kind, fileId: file.registration };
+  if (file.format === "cravix.aircraft/2" || file.format === "cravix.airworthiness/1")
+    return { kind, fileId: file.registration };
   return { kind, fileId: file.format === "cravix.crew/1" ? "crew" : file.id };
 }
 
@@ -75,6 +78,13 @@ const isBasis = (basis: string, newest: { hash: string; body: unknown } | undefi
   newest !== undefined && (newest.hash === basis || contentHash(fileInTodaysWords(newest.body)) === basis);
 
 async function missingFor(tx: Tx, groupId: string, file: CravixFile) {
+  if (file.format === "cravix.airworthiness/1") {
+    const own = and(eq(aircraft.groupId, groupId), eq(aircraft.registration, file.registration));
+    const [known] = await tx.select({ registration: aircraft.registration }).from(aircraft).where(own);
+    return known
+      ? undefined
+      : { path: "registration", expected: "an aircraft that is on record; add its file first" };
+  }
   if (file.format !== "cravix.aircraft/2") return undefined;
   const [type] = await tx
     .select({ body: aircraftType.body })
@@ -148,6 +158,20 @@ async function putNewest(tx: Tx, groupId: string, file: CravixFile): Promise<voi
         .insert(ruleSet)
         .values({ groupId, id: file.id, body: file })
         .onDuplicateKeyUpdate({ set: { body: file } });
+      return;
+    case "cravix.airworthiness/1":
+      await tx
+        .insert(airworthiness)
+        .values({ groupId, registration: file.registration, body: file })
+        .onDuplicateKeyUpdate({ set: { body: file } });
+      // Its meters may be others now, and begin elsewhere.
+      await carryTotals(tx, groupId, file.registration);
+      return;
+    case "cravix.equipment-list/1":
+      await tx
+        .insert(equipmentList)
+        .values({ groupId, id: file.id, typeId: file.typeId, body: file })
+        .onDuplicateKeyUpdate({ set: { typeId: file.typeId, body: file } });
       return;
     case "cravix.crew/1":
       for (const { id, name, role } of file.members)

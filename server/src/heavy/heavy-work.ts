@@ -13,6 +13,7 @@ let pool: Piscina | undefined;
 function workers(): Piscina {
   pool ??= new Piscina({
     name: "work",
+    // Beside this file, among the sources and where they are packed.
     filename: fileURLToPath(new URL("./worker.mjs", import.meta.url)),
     minThreads: 1,
     useAtomics: false,

@@ -1,8 +1,8 @@
-import { contentHash, DEEPEST_JSON, flattened, isDeeperThan } from "@cravix/contract";
+import { createHash } from "node:crypto";
+import { type CsvFault, contentHash, DEEPEST_JSON, flattened, isDeeperThan, newId } from "@cravix/contract";
 import { type FileFault, type FileReading, readFileText, readList } from "@cravix/contract/files";
-import { type CsvReading, type KnownAircraft, readFluidCsv } from "@cravix/contract/logs";
-import type { ComposedList, FluidRow } from "@cravix/core";
-import { listPdf } from "../paper/list-pdf";
+import { type CsvReading, type KnownAircraft, readFlightCsv, readFluidCsv } from "@cravix/contract/logs";
+import type { ComposedList, FluidRow, LogLine, RecordMeter, WorkRelease } from "@cravix/core";
 
 /** What is read or made away from the requests of others: each of these may take a while. */
 export type Job =
@@ -10,6 +10,22 @@ export type Job =
   | { kind: "flatten"; text: string }
   | { kind: "list"; text: string }
   | { kind: "list pdf"; text: string }
+  | { kind: "flight log"; registration: string; meters: RecordMeter[]; text: string; now: number }
+  | {
+      kind: "flights pdf";
+      registration: string;
+      lines: (LogLine & { corrections?: number })[];
+      meters: RecordMeter[];
+      names: Record<string, string>;
+    }
+  | {
+      kind: "release pdf";
+      release: WorkRelease & { at: string; crewId: string };
+      closes: string[];
+      items: string[];
+      meters: RecordMeter[];
+      names: Record<string, string>;
+    }
   | {
       kind: "fluid log";
       fluid: FluidRow["fluid"];
@@ -32,6 +48,10 @@ export interface Results {
   /** Its text, ready to be written down: the list itself stays with the worker. */
   list: { text: string; hash: string } | Extract<ListReading, { faults: unknown }>;
   "list pdf": { pdf: Uint8Array; registration: string } | { faults: FileFault[]; json: boolean };
+  /** The lines as JSON, each under an id that follows from what it says. */
+  "flight log": { text: string; faults: CsvFault[] };
+  "flights pdf": Uint8Array;
+  "release pdf": Uint8Array;
   /** The rows in parts, each as JSON: whoever takes them reads one part at a time. */
   "fluid log": { parts: string[]; faults: CsvReading["faults"] };
 }
@@ -49,6 +69,12 @@ function listOf(text: string): ListReading {
     ? { ...reading, json: true }
     : // Its hash and its text are of what was sent; an earlier version is read anew wherever it is read.
       { list: reading.list, hash: contentHash(value), text: JSON.stringify(value) };
+}
+
+/** The same line is the same event, whoever brings it and however often. */
+function idOfLine(line: Omit<LogLine, "id">): string {
+  const digest = createHash("sha256").update(JSON.stringify(line)).digest();
+  return newId(Date.parse(line.on), new Uint8Array(digest.subarray(0, 16)));
 }
 
 /** Does one job. Runs in a worker, which calls it by its name. */
@@ -69,7 +95,27 @@ export async function work(job: Job): Promise<Results[Job["kind"]]> {
     case "list pdf": {
       const reading = listOf(job.text);
       if ("faults" in reading) return reading;
+      // As large as all the rest of a worker: read when the first list goes onto paper.
+      const { listPdf } = await import("../paper/list-pdf");
       return { pdf: new Uint8Array(await listPdf(reading.list)), registration: reading.list.registration };
+    }
+    case "flight log": {
+      const { registration, meters } = job;
+      const { lines, faults } = readFlightCsv(job.text, { registration, meters, now: new Date(job.now) });
+      return {
+        text: JSON.stringify(lines.map((line) => ({ id: idOfLine(line), line }))),
+        faults,
+      };
+    }
+    case "flights pdf": {
+      const { flightsPdf } = await import("../paper/flights-pdf");
+      const { registration, lines, meters, names } = job;
+      return new Uint8Array(await flightsPdf(registration, lines, meters, { name: (id) => names[id] ?? id }));
+    }
+    case "release pdf": {
+      const { releasePdf } = await import("../paper/flights-pdf");
+      const { release, names, ...more } = job;
+      return new Uint8Array(await releasePdf(release, { name: (id) => names[id] ?? id, ...more }));
     }
     case "fluid log": {
       const known = new Map(job.known);

@@ -2,7 +2,7 @@ import { mkdtempSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { contentHash, newId } from "@cravix/contract";
-import { composeList, type PreflightEvent } from "@cravix/core";
+import { composeList, offeredConditions, type PreflightEvent } from "@cravix/core";
 import { airfield, group, qxTar, rules, tarrow4 } from "@cravix/demo";
 import pino from "pino";
 import { eventWriter, STARTED, smallPreflight } from "../../testing/make-events";
@@ -259,7 +259,7 @@ describe("lists", () => {
       const day = composeList({
         type,
         aircraft,
-        conditions: ["night", "frost", "passengers", "first of the day"],
+        conditions: offeredConditions(type).filter((condition) => condition !== "turnaround"),
         openDiscrepancies: [
           {
             id: newId(0),

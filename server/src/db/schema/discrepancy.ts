@@ -13,6 +13,7 @@ export const discrepancy = mysqlTable(
     groupId: groupId(),
     registration: varchar("registration", { length: 20 }).notNull(),
     stationId: varchar("station_id", { length: 120 }).notNull(),
+    itemId: varchar("item_id", { length: 120 }),
     text: text("text").notNull(),
     grade: varchar("grade", { length: 10 }).$type<FindingGrade>().notNull(),
     openedAt: moment("opened_at").notNull(),
@@ -24,6 +25,12 @@ export const discrepancy = mysqlTable(
     closedAt: moment("closed_at"),
     closedBy: varchar("closed_by", { length: 120 }),
     closedHow: text("closed_how"),
+    /** Deferred, regraded, asked about, merged: what became of it besides being measured and closed. */
+    life: json("life").$type<
+      Pick<DiscrepancyState, "deferred" | "grades" | "asked" | "merged"> &
+        Pick<NonNullable<DiscrepancyState["closed"]>, "noFault" | "release">
+    >(),
+    mergedInto: char("merged_into", { length: 36 }),
     withdrawnAt: moment("withdrawn_at"),
     withdrawnBy: varchar("withdrawn_by", { length: 120 }),
   },

@@ -1,0 +1,404 @@
+import { spawnSync } from "node:child_process";
+import { join } from "node:path";
+import { newId } from "@cravix/contract";
+import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core";
+import { airworthinessFiles, flightEvents, yearOfFlights } from "@cravix/demo";
+import { NOW, type TestApp, testApp } from "../../testing/test-app";
+import { acceptEvents } from "../events/accept-events";
+import { checkRecord } from "../events/check-record";
+import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
+import { writeFile } from "../fleet/write-file";
+import { readPapers } from "./read-papers";
+
+let app: TestApp;
+beforeAll(async () => {
+  app = await testApp();
+  for (const file of airworthinessFiles(NOW)) await writeFile(app.database.db, file);
+});
+afterAll(() => app.close());
+
+/** What a printed page says, read back by a library that knows nothing of us. */
+async function pdfWords(path: string): Promise<string> {
+  const response = await app.request(path);
+  expect(response.headers.get("content-type")).toBe("application/pdf");
+  const run = spawnSync(process.execPath, [join(__dirname, "..", "..", "testing", "read-pdf.mjs")], {
+    input: Buffer.from(await response.arrayBuffer()),
+  });
+  return (JSON.parse(String(run.stdout)) as string[]).join(" ");
+}
+
+let at = NOW.getTime() - 3_600_000;
+function made<T extends EventType>(
+  type: T,
+  data: EventData[T],
+  {
+    crewId = "kofi",
+    stream = "aircraft" as StreamKind,
+    streamId,
+  }: { crewId?: string; stream?: StreamKind; streamId?: string } = {},
+): PreflightEvent {
+  at += 1000;
+  const id = newId(at);
+  return {
+    id,
+    type,
+    stream,
+    streamId: streamId ?? id,
+    deviceId: newId(at),
+    crewId,
+    at: new Date(at).toISOString(),
+    data,
+  } as PreflightEvent;
+}
+const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, NOW);
+const papers = async (registration = "QX-TAR") => {
+  const found = await readPapers(app.database.db, registration, "home", { now: NOW });
+  if (!found) throw new Error("no papers");
+  return found;
+};
+const RELEASE: EventData["work.released"] = {
+  registration: "QX-TAR",
+  date: "2026-05-01",
+  done: "100-hour inspection done.",
+  readings: { hours: 4232 },
+  works: [{ item: "hundred", date: "2026-05-01", totals: {} }],
+  closes: [],
+  leaves: [],
+  certificate: { kind: "airframe and powerplant", number: "100200" },
+};
+const line = (hours: number, more: Partial<EventData["flight.logged"]> = {}): EventData["flight.logged"] => ({
+  registration: "QX-TAR",
+  from: "Marram Point",
+  to: "Marram Point",
+  off: "2026-05-01T08:00:00.000Z",
+  on: "2026-05-01T09:10:00.000Z",
+  pilot: "ines",
+  meters: { hours: { out: hours, in: hours + 1 } },
+  counts: { landings: 2 },
+  ...more,
+});
+
+test("a year of each aircraft's flights comes on record in any order, and its totals are those of its meters", async () => {
+  const events = flightEvents(NOW);
+  const mixed = [...events].sort((a, b) =>
+    a.deviceId + a.id.slice(-6) < b.deviceId + b.id.slice(-6) ? -1 : 1,
+  );
+  for (let i = 0; i < mixed.length; i += 200)
+    expect((await accept(...mixed.slice(i, i + 200))).refused).toEqual([]);
+  expect(await app.count("flight_log")).toBe(yearOfFlights(NOW).length);
+  const own = yearOfFlights(NOW).filter(({ registration }) => registration === "QX-TAR");
+  const landings = own.reduce((sum, { counts }) => sum + (counts.landings ?? 0), 9812);
+  expect((await papers()).totals).toEqual({ hours: own.at(-1)?.meters.hours?.in, landings });
+  // The group's page knows from the log when each flew, whether or not a preflight was walked for it.
+  const { aircraft } = await readFleet(app.database.db);
+  expect(aircraft.filter(({ lastFlown }) => lastFlown === null)).toEqual([]);
+  // A repeat changes nothing.
+  expect(await accept(...mixed.slice(0, 100))).toMatchObject({ taken: 0, repeated: 100 });
+  expect((await papers()).totals.landings).toBe(landings);
+});
+
+test("a correction counts instead of its line, and a line that is struck out no more; both stay on record", async () => {
+  const before = (await papers()).totals;
+  const slip = made("flight.logged", line(4230.1, { counts: { landings: 20 } }), {
+    crewId: "ines",
+    stream: "flight",
+  });
+  await accept(slip);
+  expect((await papers()).totals.landings).toBe((before.landings ?? 0) + 20);
+  const right = made(
+    "flight.corrected",
+    { registration: "QX-TAR", of: slip.id, line: line(4230.1), why: "twenty for two" },
+    { crewId: "ines", stream: "flight", streamId: slip.id },
+  );
+  await accept(right);
+  expect((await papers()).totals).toEqual({ hours: 4231.1, landings: (before.landings ?? 0) + 2 });
+  const struck = made(
+    "flight.corrected",
+    { registration: "QX-TAR", of: slip.id, why: "was another aircraft" },
+    { crewId: "ines", stream: "flight", streamId: slip.id },
+  );
+  await accept(struck);
+  expect((await papers()).totals).toEqual(before);
+  const page = await (await app.request("/api/v1/aircraft/QX-TAR/flights?limit=1")).json();
+  expect(page.items[0]).toMatchObject({ id: slip.id, corrections: 2, struck: true });
+  expect(page.next).toBeDefined();
+  const next = await (
+    await app.request(`/api/v1/aircraft/QX-TAR/flights?limit=2&before=${page.next}`)
+  ).json();
+  expect(next.items).toHaveLength(2);
+  const csv = await (await app.request("/api/v1/aircraft/QX-TAR/flights.csv")).text();
+  expect(csv.split("\n")[0]).toContain("hours out,hours in,landings");
+  expect(csv).not.toContain(slip.id);
+  expect((await app.request("/api/v1/aircraft/QX-NONE/flights")).status).toBe(404);
+});
+
+test("a release sets what is due next and leaves its conditions; the group's page and the bundle know it", async () => {
+  const reasons = async () =>
+    (await readFleet(app.database.db)).aircraft
+      .find((a) => a.registration === "QX-TAR")
+      ?.papers.map(({ id }) => id);
+  expect(await reasons()).toContain("due.hundred");
+  const leaves: EventData["work.released"]["leaves"] = [
+    {
+      id: "leak-check",
+      name: "Check for leaks",
+      kind: "condition",
+      limits: [{ by: "reading", meter: "hours", at: 4237 }],
+      once: true,
+      miss: "ask",
+      source: { kind: "handbook", text: "the release of 1 May", example: false },
+    },
+  ];
+  const release = made("work.released", { ...RELEASE, leaves });
+  expect((await accept(release)).refused).toEqual([]);
+  const { released, left } = await papers();
+  expect(released).toMatchObject([{ item: "hundred", totals: { hours: 4232 }, release: release.id }]);
+  expect(left.map(({ id }) => id)).toEqual(["leak-check"]);
+  expect(await reasons()).toContain("due.leak-check");
+  expect(await reasons()).not.toContain("due.hundred");
+  const list = await (await app.request("/api/v1/aircraft/QX-TAR/releases")).json();
+  expect(list.items[0]).toMatchObject({ id: release.id, crewId: "kofi", certificate: { number: "100200" } });
+  expect((await readBundle(app.database.db, "QX-TAR"))?.papers?.released).toHaveLength(1);
+  // On paper it says all that a maintenance entry holds.
+  const words = await pdfWords(`/api/v1/releases/${release.id}/paper.pdf`);
+  for (const held of [
+    "2026-05-01",
+    "100-hour inspection",
+    "4232",
+    "Kofi Asantewe",
+    "airframe and powerplant",
+    "100200",
+    "Check for leaks",
+  ])
+    expect(words).toContain(held);
+  expect((await app.request(`/api/v1/releases/${newId(NOW.getTime())}/paper.pdf`)).status).toBe(404);
+  const log = await pdfWords("/api/v1/aircraft/QX-TAR/flights.pdf");
+  expect(log).toContain("4229.2 to 4230.1");
+  expect(log).toContain("Inês Valadares");
+});
+
+test("who may what: a student defers nothing, a pilot releases only preventive work, nobody lowers a grade but instructor and mechanic", async () => {
+  const opened = made(
+    "discrepancy.opened",
+    { discrepancyId: "", registration: "QX-TAR", stationId: "tail", text: "Landing light out", grade: "ask" },
+    { crewId: "tomasz" },
+  );
+  Object.assign(opened.data, { discrepancyId: opened.id });
+  await accept(opened);
+  const deferral = {
+    discrepancyId: opened.id,
+    basis: "By day.",
+    rules: "example",
+    for: ["day" as const],
+    placard: "INOPERATIVE",
+  };
+  const refusal = async (event: PreflightEvent) => (await accept(event)).refused[0]?.reason;
+  expect(await refusal(made("discrepancy.deferred", deferral, { crewId: "tomasz" }))).toContain(
+    "Defer: a pilot",
+  );
+  expect(await refusal(made("work.released", RELEASE, { crewId: "ines" }))).toBe(
+    "Release: a mechanic. Inês Valadares is pilot.",
+  );
+  expect(
+    await refusal(
+      made(
+        "meter.replaced",
+        { registration: "QX-TAR", meter: "hours", oldReading: 1, newReading: 0 },
+        { crewId: "ines" },
+      ),
+    ),
+  ).toContain("mechanic");
+  const graded = (grade: "note" | "stop", crewId: string) =>
+    made("discrepancy.regraded", { discrepancyId: opened.id, grade, why: "seen" }, { crewId });
+  expect(await refusal(graded("note", "ines"))).toContain("Lower a grade: an instructor or a mechanic");
+  expect(await refusal(graded("stop", "tomasz"))).toBeUndefined();
+  expect(await refusal(graded("note", "maren"))).toBeUndefined();
+  expect(await refusal(made("discrepancy.deferred", deferral, { crewId: "ines" }))).toBeUndefined();
+  expect(
+    await refusal(
+      made(
+        "discrepancy.asked",
+        { discrepancyId: opened.id, whom: "Kofi", by: "telephone", said: "By day it is fine." },
+        { crewId: "tomasz" },
+      ),
+    ),
+  ).toBeUndefined();
+  const [found] = (await readDiscrepancies(app.database.db, "QX-TAR", true)).filter(
+    ({ id }) => id === opened.id,
+  );
+  expect(found).toMatchObject({
+    grade: "note",
+    deferred: { placard: "INOPERATIVE", crewId: "ines" },
+    asked: [{ whom: "Kofi", by: "telephone" }],
+    grades: [{ grade: "stop" }, { grade: "note", crewId: "maren" }],
+  });
+  // Closed by a pilot only where it stands in a release of preventive work of his own.
+  const closed = (crewId: string, release?: string) =>
+    made(
+      "discrepancy.closed",
+      { discrepancyId: opened.id, how: "Bulb changed.", ...(release && { release }) },
+      { crewId },
+    );
+  expect(await refusal(closed("ines"))).toContain("mechanic");
+  expect(await refusal(closed("ines", newId(NOW.getTime())))).toContain("mechanic");
+  // An inspection is no preventive work, whoever calls it so.
+  const inspection = made("work.released", { ...RELEASE, preventive: true }, { crewId: "ines" });
+  expect(await refusal(inspection)).toContain("no preventive work");
+  expect(
+    await refusal(made("work.released", { ...RELEASE, preventive: true }, { crewId: "tomasz" })),
+  ).toBeDefined();
+  const own = made(
+    "work.released",
+    {
+      ...RELEASE,
+      works: [],
+      closes: [opened.id],
+      done: "Bulb of the landing light changed.",
+      preventive: true,
+    },
+    { crewId: "ines" },
+  );
+  expect((await accept(own, closed("ines", own.id))).refused).toEqual([]);
+  expect((await readDiscrepancies(app.database.db, "QX-TAR", true)).some(({ id }) => id === opened.id)).toBe(
+    false,
+  );
+});
+
+test("the log goes out and in as a table: what is known is known, good lines are taken, bad ones named, and not by everybody", async () => {
+  const table = await (await app.request("/api/v1/aircraft/QX-HLD/flights.csv")).text();
+  const send = async (text: string, crewId?: string) =>
+    app.request("/api/v1/aircraft/QX-HLD/flight-log", text, "POST", crewId ? { "cravix-crew": crewId } : {});
+  expect((await send(table)).status).toBe(403);
+  expect((await send(table, "tomasz")).status).toBe(403);
+  const again = await (await send(table, "ines")).json();
+  expect(again).toEqual({ taken: 0, repeated: 60, faults: [] });
+  const [head = ""] = table.split("\n");
+  const line = (off: string, on: string, out: string, back: string, landings = "1") =>
+    `${off},${on},QX-HLD,Marram Point,Heronsmere,ines,,${out},${back},${landings},,,,,,`;
+  const more = [
+    head,
+    line("2026-04-30T09:00:00Z", "2026-04-30T10:00:00Z", "3121.2", "3122.1"),
+    line("2026-04-31T09:00:00Z", "2026-04-31T10:00:00Z", "3122.1", "3123.0"),
+    line("2026-04-30T12:00:00Z", "2026-04-30T11:00:00Z", "3122.1", "3123.0"),
+    line("2026-04-30T14:00:00Z", "2026-04-30T15:00:00Z", "3122.1", "many"),
+    line("2026-04-30T16:00:00Z", "2026-04-30T17:00:00Z", "3123.1", "3123.0"),
+    line("2027-04-30T16:00:00Z", "2027-04-30T17:00:00Z", "3123.1", "3124.0", "1.5"),
+  ].join("\n");
+  const outcome = await (await send(more, "ines")).json();
+  expect(outcome.taken).toBe(1);
+  expect(
+    outcome.faults.map((fault: { row: number; column: string }) => `${fault.row} ${fault.column}`),
+  ).toEqual(
+    expect.arrayContaining(["3 off", "4 on", "5 hours in", "6 meters.hours.in", "7 off", "7 landings"]),
+  );
+  expect((await papers("QX-HLD")).totals.hours).toBe(3122.1);
+  expect(await (await send("a,b\n1,2", "ines")).json()).toMatchObject({
+    taken: 0,
+    faults: expect.arrayContaining([expect.objectContaining({ row: 1, column: "off" })]),
+  });
+});
+
+test("nobody makes a finding vanish: not by merging in a circle, nor by putting off what the rules do not let be put off", async () => {
+  const open = async (itemId: string, text: string) => {
+    const event = made("discrepancy.opened", {
+      discrepancyId: "",
+      registration: "QX-TAR",
+      stationId: "tail",
+      itemId,
+      text,
+      grade: "stop",
+    });
+    Object.assign(event.data, { discrepancyId: event.id });
+    await accept(event);
+    return event.id;
+  };
+  const brake = await open("right-gear.brake", "Right brake: drips");
+  const lamp = await open("quick.landing", "Landing light: dead");
+  const refusal = async (event: PreflightEvent) => (await accept(event)).refused[0]?.field;
+  const merge = (discrepancyId: string, into: string) => made("discrepancy.merged", { discrepancyId, into });
+  expect(await refusal(merge(brake, brake))).toBe("data.into");
+  expect(await refusal(merge(brake, newId(NOW.getTime())))).toBe("data.into");
+  expect(await refusal(merge(brake, lamp))).toBeUndefined();
+  expect(await refusal(merge(lamp, brake))).toBe("data.into");
+  const again = await open("right-gear.brake", "Right brake: drips again");
+  const defer = (discrepancyId: string, kinds: ("day" | "night")[]) =>
+    made(
+      "discrepancy.deferred",
+      { discrepancyId, basis: "Because.", rules: "example", for: kinds },
+      { crewId: "ines" },
+    );
+  expect(await refusal(defer(again, ["day"]))).toBe("data");
+  expect(await refusal(defer(lamp, ["night"]))).toBe("data");
+  expect(await refusal(defer(lamp, ["day"]))).toBeUndefined();
+  const [flight] = (await (await app.request("/api/v1/aircraft/QX-TAR/flights?limit=1")).json()).items;
+  const elsewhere = made(
+    "flight.corrected",
+    { registration: "QX-TAR", of: flight.id, line: { ...line(1), registration: "QX-GONE" }, why: "x" },
+    { crewId: "ines", stream: "flight", streamId: flight.id },
+  );
+  expect(await refusal(elsewhere)).toBe("data.line.registration");
+});
+
+test("hostile tables and lines: refused or taken, nobody waits, and nothing of ours breaks", async () => {
+  const send = async (text: string) =>
+    app.request("/api/v1/aircraft/QX-HLD/flight-log", text, "POST", { "cravix-crew": "ines" });
+  const table = await (await app.request("/api/v1/aircraft/QX-HLD/flights.csv")).text();
+  const [head = "", first = ""] = table.split("\n");
+  const at = first.split(",");
+  const withCell = (i: number, cell: string) =>
+    [head, at.map((own, n) => (n === i ? cell : own)).join(",")].join("\n");
+  for (const text of [
+    "",
+    "\u0000".repeat(5000),
+    ",".repeat(500_000),
+    `"${"x".repeat(300_000)}`,
+    `${head}\n${'"'.repeat(100_001)}`,
+    `${head},__proto__,constructor\n${first},1,2`,
+    [head, ...Array.from({ length: 8000 }, () => first)].join("\n"),
+    ...["=1+1", "9".repeat(400), "-1", "1e308", "NaN", "\u202e4211.3"].map((cell) => withCell(7, cell)),
+    ...["9999-12-31T23:59:59Z", "0001-01-01T00:00:00Z", "2026-02-30T10:00:00Z", "now"].map((cell) =>
+      withCell(0, cell),
+    ),
+  ]) {
+    const response = await send(text);
+    expect(response.status).toBeLessThan(500);
+  }
+  const odd = (data: object) => made("flight.logged", data as never, { crewId: "ines", stream: "flight" });
+  for (const data of [
+    JSON.parse(
+      `{"registration":"QX-TAR","from":"a","to":"b","off":"2026-05-01T08:00:00.000Z","on":"2026-05-01T09:00:00.000Z","pilot":"ines","meters":{"__proto__":{"out":1,"in":2}},"counts":{"constructor":1,"toString":2}}`,
+    ),
+    line(1, { off: "0001-01-01T00:00:00.000Z" }),
+    line(1, { on: "1999-01-01T00:00:00.000Z" }),
+    line(1, { meters: { hours: { out: 999_999, in: 1_000_000 } }, pilot: "nobody of the crew" }),
+    line(1, { counts: { landings: 1e6, "": 3 } }),
+  ])
+    expect([0, 1]).toContain((await accept(odd(data))).taken);
+  expect((await app.request("/api/v1/aircraft/QX-TAR/flights")).status).toBe(200);
+  expect((await app.request("/api/v1/aircraft/QX-TAR/flights.pdf")).status).toBe(200);
+  expect((await app.request("/api/v1/aircraft")).status).toBe(200);
+  expect((await checkRecord(app.database.db)).differences).toEqual([]);
+});
+
+test("a meter that is replaced goes on where the old one ended", async () => {
+  const before = (await papers()).totals.hours ?? 0;
+  await accept(
+    made("meter.replaced", { registration: "QX-TAR", meter: "hours", oldReading: before, newReading: 0 }),
+  );
+  const later = new Date(NOW.getTime() - 60_000).toISOString();
+  const flight = made(
+    "flight.logged",
+    line(0, {
+      off: new Date(NOW.getTime() - 120_000).toISOString(),
+      on: later,
+      meters: { hours: { out: 0, in: 1 } },
+    }),
+    { crewId: "ines", stream: "flight" },
+  );
+  await accept(flight);
+  expect((await papers()).totals.hours).toBeCloseTo(before + 1, 6);
+});
+
+test("the tables are what a fresh fold of the whole record says", async () => {
+  expect((await checkRecord(app.database.db)).differences).toEqual([]);
+});

@@ -1,0 +1,111 @@
+import type { EquipmentFile } from "@cravix/contract/files";
+import type { AircraftRecord, DueItem, LogLine, Totals, WorkDone } from "@cravix/core";
+import {
+  char,
+  datetime,
+  double,
+  index,
+  int,
+  json,
+  mysqlTable,
+  primaryKey,
+  tinyint,
+  varchar,
+} from "drizzle-orm/mysql-core";
+import { groupId } from "./group";
+
+const moment = (name: string) => datetime(name, { mode: "string", fsp: 3 });
+
+/** What keeps each aircraft airworthy, as its file was put on record last. */
+export const airworthiness = mysqlTable(
+  "airworthiness",
+  {
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    body: json("body").$type<AircraftRecord>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.registration] })],
+);
+
+export const equipmentList = mysqlTable(
+  "equipment_list",
+  {
+    groupId: groupId(),
+    id: varchar("id", { length: 120 }).notNull(),
+    typeId: varchar("type_id", { length: 120 }).notNull(),
+    body: json("body").$type<EquipmentFile>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.id] }), index("equipment_list_type").on(t.groupId, t.typeId)],
+);
+
+/** Projection: one row a flight of the technical log, as it stands after its corrections. A line that was struck out stays, and counts no more. */
+export const flightLog = mysqlTable(
+  "flight_log",
+  {
+    /** The id of the event that logged it, or made from what the line says where it came in a file. */
+    id: char("id", { length: 36 }).primaryKey(),
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    streamId: char("stream_id", { length: 36 }).notNull(),
+    off: moment("off_at").notNull(),
+    on: moment("on_at").notNull(),
+    pilot: varchar("pilot", { length: 120 }).notNull(),
+    line: json("line").$type<Omit<LogLine, "id">>().notNull(),
+    corrections: int("corrections").notNull().default(0),
+    struck: tinyint("struck").notNull().default(0),
+    loggedBy: varchar("logged_by", { length: 120 }),
+  },
+  (t) => [
+    index("flight_log_page").on(t.groupId, t.registration, t.off, t.id),
+    index("flight_log_pilot").on(t.groupId, t.pilot, t.off),
+    index("flight_log_last").on(t.groupId, t.struck, t.registration, t.off),
+    index("flight_log_stream").on(t.streamId),
+  ],
+);
+
+/** Cache: what the meters of an aircraft have come to by its log. Made again from the lines whenever one is corrected. */
+export const meterTotals = mysqlTable(
+  "meter_totals",
+  {
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    totals: json("totals").$type<Totals>().notNull(),
+    flights: int("flights").notNull().default(0),
+    lastOn: moment("last_on"),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.registration] })],
+);
+
+/** Projection: what was released to service, an item a row; and the conditions that a release left. */
+export const workDone = mysqlTable(
+  "work_done",
+  {
+    id: char("id", { length: 36 }).notNull(),
+    place: int("place").notNull(),
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    item: varchar("item", { length: 120 }).notNull(),
+    date: char("done_on", { length: 10 }).notNull(),
+    work: json("work").$type<WorkDone>(),
+    leaves: json("leaves").$type<DueItem>(),
+  },
+  (t) => [
+    primaryKey({ columns: [t.id, t.place] }),
+    index("work_done_item").on(t.groupId, t.registration, t.item, t.date),
+  ],
+);
+
+/** Projection: meters that were replaced. */
+export const meterChange = mysqlTable(
+  "meter_change",
+  {
+    id: char("id", { length: 36 }).primaryKey(),
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    meter: varchar("meter", { length: 120 }).notNull(),
+    at: moment("at").notNull(),
+    oldReading: double("old_reading").notNull(),
+    newReading: double("new_reading").notNull(),
+  },
+  (t) => [index("meter_change_aircraft").on(t.groupId, t.registration)],
+);
