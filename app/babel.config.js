@@ -1,4 +1,7 @@
 module.exports = (api) => {
   api.cache(true);
-  return { presets: [["babel-preset-expo", { jsxImportSource: "nativewind" }], "nativewind/babel"] };
+  return {
+    presets: [["babel-preset-expo", { jsxImportSource: "nativewind" }], "nativewind/babel"],
+    plugins: ["./babel.core-by-file.js"],
+  };
 };

@@ -1,5 +1,7 @@
+const { createHash } = require("node:crypto");
 const { getDefaultConfig } = require("expo/metro-config");
 const { withNativeWind } = require("nativewind/metro");
+const { filesByName } = require("./babel.core-by-file");
 const { aliasFor, checkAliases } = require("./metro.aliases");
 
 const config = getDefaultConfig(__dirname);
@@ -9,6 +11,10 @@ const SMALLER = {
   "@reduxjs/toolkit/query": "query/rtk-query.browser.mjs",
 };
 checkAliases();
+// What was made of a file before counts only as long as every name of core is in the file that it was in.
+config.cacheVersion = createHash("sha256")
+  .update(JSON.stringify([...filesByName()]))
+  .digest("hex");
 const resolve = config.resolver.resolveRequest;
 config.resolver.resolveRequest = (context, name, platform) => {
   const usual = () => (resolve ?? context.resolveRequest)(context, name, platform);

@@ -115,6 +115,29 @@ export const api = {
     (await logs(fluid).table.$get({ param: { registration } })).blob(),
   sendFluidCsv: (fluid: FluidRow["fluid"], table: string) =>
     read(logs(fluid).all.$post({}, text("text/csv", table))),
+  /** One page of the technical log, newest first. */
+  flights: (registration: string, before?: string) =>
+    read(
+      client.aircraft[":registration"].flights.$get({
+        param: { registration },
+        query: { limit: "60", ...(before && { before }) },
+      }),
+    ),
+  flightCsv: async (registration: string) =>
+    (await client.aircraft[":registration"]["flights.csv"].$get({ param: { registration } })).blob(),
+  sendFlightCsv: (registration: string, table: string) =>
+    read(
+      client.aircraft[":registration"]["flight-log"].$post(
+        { param: { registration } },
+        text("text/csv", table),
+      ),
+    ),
+  flightsPdf: async (registration: string) =>
+    (await client.aircraft[":registration"]["flights.pdf"].$get({ param: { registration } })).blob(),
+  releasePdf: async (id: string) =>
+    (await client.releases[":id"]["paper.pdf"].$get({ param: { id } })).blob(),
+  releases: (registration: string) =>
+    read(client.aircraft[":registration"].releases.$get({ param: { registration } })),
   listPdf: async (list: ComposedList) =>
     (await client.lists.pdf.$post({}, text("application/json", JSON.stringify(list)))).blob(),
 };

@@ -10,9 +10,9 @@ import { bundleOf } from "./server/server-state";
 import { sessionRestored } from "./session-slice";
 import { sendAgain } from "./sync/sync-actions";
 import { draftsWait } from "./sync/sync-slice";
+import { openPreflight } from "./walk/open-preflight";
 import { OPEN_WALKS } from "./walk/open-walks";
 import { type PlannedState, plannedRestored } from "./walk/planned-slice";
-import { openPreflight } from "./walk/preflight-actions";
 import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./walk/preflight-slice";
 
 /** Brings back what the device remembers: after a reload, a closed tab or a killed browser everything is where it was. */

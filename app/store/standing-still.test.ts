@@ -18,10 +18,12 @@ import { serverApi } from "./server/server-api";
 import { crewPicked } from "./session-slice";
 import { createStore } from "./store";
 import { correctClock } from "./sync/correct-clock";
+import { beginPreflight } from "./walk/begin-preflight";
+import { openPreflight } from "./walk/open-preflight";
 import { changeOpenWalks } from "./walk/open-walks";
-import { beginPreflight, openPreflight, signPreflight } from "./walk/preflight-actions";
 import { selectPreflight } from "./walk/preflight-slice";
 import { type Happening, record, recordOfAircraft } from "./walk/record";
+import { signPreflight } from "./walk/sign-preflight";
 
 const bundle = trainerBundle;
 

@@ -10,6 +10,8 @@ export const trainerBundle: AircraftBundle = {
   openDiscrepancies: [],
   lastReadings: [],
   recentPreflights: [],
+  papers: null,
+  equipment: null,
   fluids: [],
   memory: [],
   walks: [],

@@ -1,6 +1,5 @@
 import { type ReactNode, useEffect, useRef } from "react";
 import { Text as NativeText } from "react-native";
-import { twMerge } from "tailwind-merge";
 import { usePageTitle } from "./page-title";
 
 /** The address of the page that was shown before this one; of the first page the browser itself says what it is. */
@@ -34,8 +33,7 @@ export function PageHead({
       aria-level={1}
       // Reached by a change of page, never by the tab key.
       {...{ tabIndex: -1 }}
-      className={twMerge("font-strong text-3xl text-ink outline-none", className)}
-      style={{ fontVariant: ["tabular-nums"] }}
+      className={`page-head ${className}`}
     >
       {children}
     </NativeText>

@@ -1,3 +1,5 @@
+import { askEarly } from "../early-fleet";
 import { readEarly } from "./remembered";
 
 readEarly();
+askEarly();

@@ -3,7 +3,7 @@ import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
-import { closePreflight } from "../../store/walk/preflight-actions";
+import { closePreflight } from "../../store/walk/sign-preflight";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Keypad, pressKey } from "../../ui/input/keypad";
@@ -40,8 +40,7 @@ function After({ folded }: { folded: FoldedWalk }) {
   const open = items.filter((item) => !state.answers[item.id]);
   const [typed, setTyped] = useState("");
   const measuring = open[0]?.kind === "measure" ? open[0] : undefined;
-  const place = (item: Item) =>
-    list.stations.find((station) => station.id === item.station)?.name ?? "At the hangar";
+  const place = (item: Item) => list.stations.find((station) => station.id === item.station)?.name;
   const put = (item: Item) => acts.checked(item);
   return (
     <Screen
@@ -96,6 +95,19 @@ function After({ folded }: { folded: FoldedWalk }) {
       <PageHead className="mt-2" title={`${list.registration} after the flight`}>
         {open.length === 0 ? `${list.registration} is put away` : `After the flight: ${open.length} open`}
       </PageHead>
+      {open.length > 0 && open.length < items.length && (
+        <View className="mt-2 items-start">
+          <Button
+            textClassName="text-base"
+            onPress={() => {
+              dispatch(closePreflight(state.id));
+              router.replace(`/aircraft/${list.registration}/prepare`);
+            }}
+          >
+            Flying again soon: leave the rest
+          </Button>
+        </View>
+      )}
       <View className={wide ? "mt-3 flex-row flex-wrap gap-2" : "mt-3 gap-2"}>
         {items.map((item) => {
           const answer = state.answers[item.id];
@@ -114,7 +126,7 @@ function After({ folded }: { folded: FoldedWalk }) {
                 <Text className="text-sm text-voice">
                   {answer?.value
                     ? `${answer.value} ${item.reading?.unit ?? ""}`
-                    : `${place(item)}: ${item.good}`}
+                    : [place(item), item.good].filter(Boolean).join(": ")}
                 </Text>
               </View>
               {!answer && item.kind !== "measure" && (

@@ -3,7 +3,7 @@ import { type Href, router, useFocusEffect } from "expo-router";
 import { useCallback, useEffect, useState } from "react";
 import { ScrollView, View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { fetchOthers, refresh, useFleet } from "../../store/server/server-state";
+import { fetchOthers, refresh, refreshOnOpening, useFleet } from "../../store/server/server-state";
 import { crewPicked } from "../../store/session-slice";
 import { Button } from "../../ui/input/button";
 import { NavLink } from "../../ui/input/nav-link";
@@ -44,7 +44,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
   const shown = aircraft?.registration;
   useFocusEffect(
     useCallback(() => {
-      if (ready) void refresh(dispatch, shown);
+      if (ready) void refreshOnOpening(dispatch, shown);
     }, [ready, dispatch, shown]),
   );
   useEffect(() => {

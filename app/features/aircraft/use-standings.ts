@@ -4,7 +4,7 @@ import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";
 import { useFleet } from "../../store/server/server-state";
-import { eventsHere, openDiscrepanciesHere } from "../../store/walk/preflight-actions";
+import { eventsHere, openDiscrepanciesHere } from "../../store/walk/discrepancies-here";
 
 /** What an aircraft comes to; nothing is claimed of one without a list, or whose open discrepancies have not been told. */
 export interface Known {
@@ -37,7 +37,20 @@ export function useStandings(): (aircraft: AircraftSummary) => Known {
           fleet?.crew ?? [],
         );
         const told = stub === null && (openDiscrepancies === 0 || aircraft.open.length > 0);
-        return [registration, { open, standing: told ? asItStands({ open, oil: fluids.oil }) : undefined }];
+        return [
+          registration,
+          {
+            open,
+            standing: told
+              ? asItStands({
+                  open,
+                  oil: fluids.oil,
+                  papers: aircraft.papers ?? [],
+                  today: new Date().toISOString().slice(0, 10),
+                })
+              : undefined,
+          },
+        ];
       }),
     );
     return ({ registration }) => known.get(registration) ?? { open: [], standing: undefined };

@@ -82,6 +82,7 @@ const CAUSE = {
   "spoken to": "Spoken to",
   "screen left": "Away from the screen",
   "long gap": "A long time without an answer",
+  "take-off aborted": "Take-off aborted",
 };
 
 function Interruptions({ walk: { list, state } }: { walk: Walk }) {
@@ -91,9 +92,13 @@ function Interruptions({ walk: { list, state } }: { walk: Walk }) {
       {state.interruptions.length === 0 && <Text className="text-voice">None.</Text>}
       {state.interruptions.map((i) => (
         <Text key={i.at}>
-          {CAUSE[i.cause ?? "spoken to"]} at “
-          {list.items.find((item) => item.id === i.itemId)?.title ?? "the start"}”
-          {i.way ? `: ${i.way === "where I was" ? "gone on where it was" : `back, ${i.way}`}` : ""}
+          {CAUSE[i.cause ?? "spoken to"]}
+          {i.cause === "take-off aborted"
+            ? ""
+            : ` at “${list.items.find((item) => item.id === i.itemId)?.title ?? "the start"}”`}
+          {i.way && i.cause !== "take-off aborted"
+            ? `: ${i.way === "where I was" ? "gone on where it was" : `back, ${i.way}`}`
+            : ""}
         </Text>
       ))}
     </View>

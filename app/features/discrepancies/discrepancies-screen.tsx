@@ -12,11 +12,13 @@ import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { ListRow } from "../../ui/input/list-row";
 import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
 import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
+import { WhatBecame } from "./what-became";
 
 /** Beyond this it is no headline but a story. */
 const LONG_TEXT = 110;
@@ -37,7 +39,7 @@ export function DiscrepanciesScreen() {
   }, [toSend, load]);
   const items = data?.items ?? [];
   const rank = (d: DiscrepancyDetail) => -FINDING_GRADES.indexOf(d.grade);
-  const open = items.filter((d) => !d.closed && !d.withdrawn).sort((a, b) => rank(a) - rank(b));
+  const open = items.filter((d) => !d.closed && !d.withdrawn && !d.merged).sort((a, b) => rank(a) - rank(b));
   const closed = items.filter((d) => d.closed && !d.withdrawn);
   const withdrawn = items.filter((d) => d.withdrawn);
   const shown: Shown = items.find((d) => d.id === chosen) ?? (wide ? (open[0] ?? closed[0]) : undefined);
@@ -123,13 +125,27 @@ function Detail({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; 
       at: o.at,
       text: `${o.state}${o.measure ? `, ${o.measure}` : ""} (${name(o.crewId)})`,
     })),
+    ...(d.grades ?? []).map((one) => ({
+      at: one.at,
+      text: `${GRADE_WORD[one.grade]} from now on (${name(one.crewId)}): ${one.why}`,
+    })),
+    ...(d.asked ?? []).map((one) => ({
+      at: one.at,
+      text: `${one.whom} was asked, ${one.by} (${name(one.crewId)}): ${one.said}`,
+    })),
+    ...(d.deferred ? [{ at: d.deferred.at, text: `Deferred by ${name(d.deferred.crewId)}` }] : []),
     ...(d.closed
-      ? [{ at: d.closed.at, text: `Signed off by ${name(d.closed.crewId)}: ${d.closed.how}` }]
+      ? [
+          {
+            at: d.closed.at,
+            text: `${d.closed.noFault ? "No fault found, signed off" : "Signed off"} by ${name(d.closed.crewId)}: ${d.closed.how}`,
+          },
+        ]
       : []),
     ...(d.withdrawn
       ? [{ at: d.withdrawn.at, text: `Withdrawn by ${name(d.withdrawn.crewId)}, who logged it` }]
       : []),
-  ];
+  ].sort((a, b) => a.at.localeCompare(b.at));
   return (
     <View className="gap-3" testID="discrepancy-detail">
       {wide && (
@@ -152,7 +168,24 @@ function Detail({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; 
         ))}
       </View>
       {wide && type?.plan && station && <Where plan={type.plan} station={station} />}
-      {!d.closed && !d.withdrawn && <SignOff discrepancy={d} onSigned={onSigned} />}
+      {d.deferred && !d.closed && (
+        <View className="rounded-xl bg-stone px-3 py-2" testID="deferred">
+          <Text className="font-mid">
+            {`Deferred for ${d.deferred.for.join(" and ")} flights${d.deferred.until ? ` until ${d.deferred.until}` : ""}`}
+          </Text>
+          <Text>
+            {[d.deferred.placard && `Placard: ${d.deferred.placard}`, d.deferred.deactivated]
+              .filter(Boolean)
+              .join("; ")}
+          </Text>
+        </View>
+      )}
+      {!d.closed && !d.withdrawn && !d.merged && (
+        <>
+          <WhatBecame discrepancy={d} onDone={onSigned} />
+          <SignOff discrepancy={d} onSigned={onSigned} />
+        </>
+      )}
     </View>
   );
 }
@@ -183,12 +216,19 @@ function SignOff({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail;
   const crewId = useAppSelector((state) => state.session.crewId);
   const crew = useCrew();
   const [how, setHow] = useState<string>();
+  const [noFault, setNoFault] = useState(false);
   if (crew.find((member) => member.id === crewId)?.role !== "mechanic")
     return <Text className="text-sm text-voice">A mechanic signs it off.</Text>;
   const sign = () => {
     if (!how?.trim()) return;
     // Not part of any walk: a record of its own.
-    dispatch(recordOfAircraft("discrepancy.closed", { discrepancyId: d.id, how: how.trim() }));
+    dispatch(
+      recordOfAircraft("discrepancy.closed", {
+        discrepancyId: d.id,
+        how: how.trim(),
+        ...(noFault && { noFault: true }),
+      }),
+    );
     setHow(undefined);
     onSigned();
   };
@@ -200,6 +240,9 @@ function SignOff({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail;
     );
   return (
     <View className="max-w-xl gap-2">
+      <Toggle on={noFault} className="self-start px-4" onPress={() => setNoFault(!noFault)}>
+        Looked at: no fault found
+      </Toggle>
       <TextField label="What was done" value={how} onChange={setHow} maxLength={2000} multiline />
       <Button tone="primary" onPress={sign} disabled={how.trim() === ""}>
         Sign off

@@ -12,7 +12,7 @@ import { View } from "react-native";
 import Svg, { Circle, G, Path, Rect, Text as SvgText } from "react-native-svg";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
-import { Text } from "../../ui/text";
+import { Heading, Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
 
 /** The runway as you will see it, nose up, and the wind across it. */
@@ -25,7 +25,7 @@ export function WindPanel({ walk }: { walk: Walk }) {
   };
   const fromDeg = told(READING.windFrom, "°");
   const kt = told(READING.windSpeed, "kt");
-  if (!runway) return null;
+  if (!runway) return <Runways walk={walk} />;
   const components =
     fromDeg === undefined || kt === undefined ? undefined : safeComponents(runway.headingDeg, fromDeg, kt);
   const wind = judged.judgements.filter(
@@ -51,6 +51,24 @@ export function WindPanel({ walk }: { walk: Walk }) {
       </View>
       {wind.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+    </View>
+  );
+}
+
+/** Before one is chosen: which there are. */
+function Runways({ walk: { list } }: { walk: Walk }) {
+  if (!list.airfield) return null;
+  return (
+    <View className="gap-2">
+      <Heading className="text-lg">{`Runways of ${list.airfield.name}`}</Heading>
+      {list.airfield.runways.map((runway) => (
+        <View key={runway.id} className="flex-row items-baseline gap-3 border-b-2 border-stone pb-1">
+          <Text className="w-12 font-strong text-2xl">{runway.id}</Text>
+          <Text className="text-voice">
+            {`${String(runway.headingDeg).padStart(3, "0")}°, ${formatNumber(runway.lengthM)} m, ${runway.surface}`}
+          </Text>
+        </View>
       ))}
     </View>
   );

@@ -3,8 +3,8 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { trendOfOil } from "../../device/workers/fluid-work";
 import type { KnownBundle } from "../../store/server/server-api";
 import { useLog } from "../../store/server/server-state";
+import { eventsHere } from "../../store/walk/discrepancies-here";
 import { fluidRowsHere } from "../../store/walk/fluid-memory-here";
-import { eventsHere } from "../../store/walk/preflight-actions";
 
 export interface Logs {
   rows: FluidRow[];

@@ -1,4 +1,5 @@
-import { contentHash, newId } from "@cravix/contract/client";
+import { newId } from "@cravix/contract/client";
+import { contentHash } from "@cravix/contract/content-hash";
 import type { FileFault } from "@cravix/contract/files";
 import type { Aircraft, Item, OwnItem } from "@cravix/core";
 import { useEffect, useState } from "react";

@@ -10,7 +10,19 @@ import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 
 /** With two: whoever holds the device reads the line, the other answers with what is seen; this says the answer to wait for. */
-export function PairBar({ walk, item, acts }: { walk: Walk; item: Item; acts: Acts }) {
+export function PairBar({
+  walk,
+  item,
+  parts,
+  acts,
+}: {
+  walk: Walk;
+  item: Item;
+  /** Where several parts stand on one card: each is read out, and each is answered. */
+  parts?: readonly Item[] | undefined;
+  acts: Acts;
+}) {
+  const line = (parts ?? [item]).map(({ title }) => title).join(". ");
   const [second] = walk.state.joined;
   const crew = useCrew();
   const [aloud, setAloud] = useState(false);
@@ -22,16 +34,16 @@ export function PairBar({ walk, item, acts }: { walk: Walk; item: Item; acts: Ac
   }, []);
   const here = second !== undefined;
   useEffect(() => {
-    if (here && aloud) speak(item.title);
+    if (here && aloud) speak(line);
     return stopSpeaking;
-  }, [here, aloud, item.title]);
+  }, [here, aloud, line]);
   if (!second) return null;
   const name = crew.find((member) => member.id === second)?.name.split(" ")[0] ?? second;
   return (
     <View testID="pair" className="flex-row items-center gap-2 rounded-lg bg-stone px-3">
       <View className="min-w-0 flex-1 py-1">
         <Text className="text-sm text-voice">{`Read it out. ${name} answers:`}</Text>
-        <Text className="font-strong">{`“${answerToHear(item)}”`}</Text>
+        <Text className="font-strong">{`“${(parts ?? [item]).map(answerToHear).join("; ")}”`}</Text>
       </View>
       {canSpeak() && (
         <Button

@@ -1,8 +1,10 @@
 import {
   BRAKE_WAYS,
+  CARDS,
   HANDS,
   LAPS_BEFORE_FLOW,
   METHODS,
+  mayGroup,
   type Preferences,
   preferenceReasons,
   RETURN_RULES,
@@ -25,6 +27,8 @@ import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 const WORDS: Record<string, string> = {
   "read-and-do": "Read-and-do",
   "flow, then check": "Flow, then check",
+  "one item each": "One item each",
+  groups: "What one look takes in",
   "as listed": "As the list has it",
   "the other way round": "The other way round",
   moved: "Moved by hand",
@@ -55,7 +59,8 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
   const { registration } = bundle.aircraft;
   const { recommended, stations, name, fuel } = bundle.type;
   const laps = bundle.laps[crewId ?? ""] ?? 0;
-  const why = preferenceReasons(recommended, laps);
+  const role = crew.find((member) => member.id === crewId)?.role;
+  const why = preferenceReasons(recommended, laps, role);
   const set = (part: Partial<Preferences>) => {
     if (crewId) dispatch(preferencesSet({ crewId, registration, preferences: { ...preferences, ...part } }));
   };
@@ -97,6 +102,22 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
                 : why.method
             }
           />
+          {mayGroup(laps, role) ? (
+            <Choice
+              title="On one card"
+              options={CARDS}
+              value={preferences.cards ?? "one item each"}
+              onChange={(cards) => set({ cards })}
+              words={words}
+              why={why.cards}
+            />
+          ) : (
+            <View className="gap-1">
+              <Heading className="text-lg">On one card</Heading>
+              <Text>One item each</Text>
+              <Text className="text-sm text-voice">{why.cards}</Text>
+            </View>
+          )}
           <Choice
             title="Surfaces outside"
             options={SURFACE_WAYS}
@@ -138,7 +159,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
           {preferences.order ? (
             <View className="gap-2">
-              <Heading className="text-lg">The lap</Heading>
+              <Heading className="text-lg">The walkaround</Heading>
               <Text>An order of your own, from the page of the route.</Text>
               <Button textClassName="text-base" onPress={() => set({ order: undefined })}>
                 Back to the list's own order

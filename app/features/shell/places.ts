@@ -29,4 +29,4 @@ export const PLACES: readonly Place[] = [
 ];
 
 /** The first pages of the places, where the bar is; behind them the page's own actions have its room. */
-export const FIRST_PAGES: readonly string[] = ["/", "/log", "/log/walks", "/people"];
+export const FIRST_PAGES: readonly string[] = ["/", "/log", "/log/walks", "/log/workshop", "/people"];

@@ -1,17 +1,20 @@
 import {
-  CONDITIONS,
   type Condition,
   formatQuantity,
   isReadingOf,
+  NO_TURNAROUND,
+  offeredConditions,
   partOf,
   type ReadingKind,
 } from "@cravix/core";
 import { type Href, Redirect, router } from "expo-router";
-import { useState } from "react";
+import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { beginPreflight } from "../../store/walk/begin-preflight";
+import { eventsHere } from "../../store/walk/discrepancies-here";
 import { type Planned, planned } from "../../store/walk/planned-slice";
-import { beginPreflight } from "../../store/walk/preflight-actions";
+import { turnaroundTroubleHere } from "../../store/walk/turnaround-here";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Stepper } from "../../ui/input/stepper";
@@ -24,6 +27,7 @@ import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
 import { lastReadingText } from "../walk/answers/last-reading";
 import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
+import { PapersToday } from "./papers-today";
 
 const STEP_MIN = 15;
 const STEP_CELSIUS = 5;
@@ -53,6 +57,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
     state.preflight.open.find((p) => p.registration === registration && !p.flying),
   );
   const [trouble, setTrouble] = useState("");
+  const noTurnaround = useNoTurnaround(aircraft);
   const change = (part: Partial<Planned>) => dispatch(planned({ registration, ...part }));
   const begin = async () => {
     try {
@@ -64,18 +69,23 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
   };
   useShortcuts({ Enter: begin });
   if (unfinished) return <Redirect href={`/preflight/${unfinished.preflightId}` as Href} />;
+  const again = bundle.type.items.filter((item) => item.turnaround === "always").length;
   const { conditions, flightMin, celsius, secondCrewId } = plan;
   const has = (condition: Condition) =>
     bundle.type.items.concat(bundle.aircraft.ownItems).filter((item) => item.when?.includes(condition))
       .length;
-  // Only what changes something on this aircraft is asked; night, instrument and long range also change reserve and oil.
-  const asked = CONDITIONS.filter((c) => has(c) > 0 || c === "long range");
+  const offered = offeredConditions(bundle.type).filter(
+    (c) => c !== "turnaround" || noTurnaround === undefined,
+  );
+  // What was chosen and is not offered any more can be taken back.
+  const asked = [...offered, ...conditions.filter((c) => !offered.includes(c))];
   const toggle = (condition: Condition) =>
     change({
       conditions: conditions.includes(condition)
         ? conditions.filter((c) => c !== condition)
-        : [...conditions, condition],
+        : [...conditions.filter((c) => !excludes(c, condition)), condition],
     });
+  const notOffered = bundle.type.notOffered ?? [];
   return (
     <Screen
       back={`/aircraft/${registration}`}
@@ -107,7 +117,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
           <View className="flex-row flex-wrap gap-2">
             {asked.map((condition) => {
               const on = conditions.includes(condition);
-              const more = has(condition);
+              const more = condition === "turnaround" ? 0 : has(condition);
               return (
                 <Toggle key={condition} on={on} onPress={() => toggle(condition)}>
                   {`${condition}${more > 0 ? ` +${more}` : ""}`}
@@ -116,6 +126,21 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
             })}
           </View>
           <Text className="text-sm text-voice">+ says how many items it adds to this aircraft's list.</Text>
+          {conditions.includes("turnaround") ? (
+            <Text className="text-sm text-voice" testID="turnaround">
+              {`Turnaround: ${again} items, whatever can have changed since and everything that kills. Engine opened, or a second refuelling? Then the whole list.`}
+            </Text>
+          ) : (
+            noTurnaround && (
+              <Text
+                className="text-sm text-voice"
+                testID="no-turnaround"
+              >{`No turnaround: ${noTurnaround}`}</Text>
+            )
+          )}
+          {notOffered.map(({ condition, why }) => (
+            <Text key={condition} className="text-sm text-voice">{`Not “${condition}”: ${why}`}</Text>
+          ))}
           <Heading className="mt-2 text-lg">How long is the flight?</Heading>
           <Stepper
             text={formatQuantity({ value: flightMin, unit: "min" })}
@@ -124,6 +149,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
             testID="flight"
             onStep={(by) => change({ flightMin: Math.min(720, Math.max(STEP_MIN, flightMin + by)) })}
           />
+          <PapersToday aircraft={aircraft} change={change} />
           {bundle.type.electrical && (
             <>
               <Heading className="mt-2 text-lg">How cold is it outside?</Heading>
@@ -194,6 +220,32 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
       </View>
     </Screen>
   );
+}
+
+/** A turnaround and some other days exclude each other: the one that is chosen now counts. */
+function excludes(one: Condition, other: Condition): boolean {
+  return (
+    (one === "turnaround" && NO_TURNAROUND.includes(other)) ||
+    (other === "turnaround" && NO_TURNAROUND.includes(one))
+  );
+}
+
+/** Why the next flight is no turnaround; until that is known it is not offered, and nothing is said. */
+function useNoTurnaround({ bundle, crewId }: KnownAircraft): string | undefined {
+  const [why, setWhy] = useState<string | undefined>("");
+  useEffect(() => {
+    let left = false;
+    eventsHere(bundle).then(
+      (events) => {
+        if (!left) setWhy(turnaroundTroubleHere(bundle, events, crewId, Date.now()));
+      },
+      () => undefined,
+    );
+    return () => {
+      left = true;
+    };
+  }, [bundle, crewId]);
+  return why;
 }
 
 function Known({ aircraft: { bundle }, open }: { aircraft: KnownAircraft; open: KnownAircraft["open"] }) {

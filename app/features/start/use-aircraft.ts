@@ -19,8 +19,8 @@ export function useAircraft(registration: string) {
     if (ready) void refresh(dispatch, registration);
   }, [ready, dispatch, registration]);
   const preferences = useMemo(
-    () => (bundle ? preferencesOf(bundle, crewId, set) : undefined),
-    [bundle, crewId, set],
+    () => (bundle ? preferencesOf(bundle, crewId, set, crew) : undefined),
+    [bundle, crewId, set, crew],
   );
   return { ready, crewId, bundle, crew, server, plan, preferences, open };
 }

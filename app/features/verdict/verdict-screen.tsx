@@ -4,8 +4,8 @@ import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { refresh, useCrew } from "../../store/server/server-state";
-import { closePreflight, flyPreflight, signPreflight } from "../../store/walk/preflight-actions";
 import type { Happening } from "../../store/walk/record";
+import { closePreflight, flyPreflight, signPreflight } from "../../store/walk/sign-preflight";
 import { Thread } from "../../ui/aircraft/thread";
 import { Alert } from "../../ui/alert";
 import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
@@ -67,7 +67,9 @@ function Judged({ folded }: { folded: FoldedWalk }) {
     // A flight is not over when it begins: what came off has to go back on afterwards.
     await dispatch(decision === "fly" && list.after ? flyPreflight(state.id) : closePreflight(state.id));
     void refresh(dispatch, list.registration);
+    if (decision === "fly" && list.lineUp) router.replace(lineUpCheck);
   };
+  const lineUpCheck = `/preflight/${state.id}/line-up` as const;
   const pilot = crew.find((member) => member.id === state.crewId)?.name ?? state.crewId;
   const mine = me === state.crewId;
   const title = verdict ? TITLE[verdict] : "Not finished";
@@ -80,6 +82,11 @@ function Judged({ folded }: { folded: FoldedWalk }) {
   const afterwards = state.signed?.decision === "fly" && list.after;
   const actions = state.signed ? (
     <View className="gap-2">
+      {state.signed.decision === "fly" && list.lineUp && (
+        <Button tone="deck" onPress={() => router.replace(lineUpCheck)}>
+          Line-up check
+        </Button>
+      )}
       {afterwards && (
         <Button tone="deck" onPress={() => router.replace(`/preflight/${state.id}/after`)}>
           After the flight: put it away

@@ -1,10 +1,17 @@
-import type { Item } from "@cravix/core";
+import { flightAsked, type Item } from "@cravix/core";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
+import { JudgedPapers } from "../papers/judged-papers";
 import { Mark } from "./mark";
 import type { Walk } from "./use-preflight";
+
+/** What the record says, at the item that shows the whole of it. */
+function papersOf({ list, state }: Walk, item: Item) {
+  const asked = item.due?.includes("*") ? flightAsked(list, state) : undefined;
+  return list.papers && asked ? { of: list.papers, asked } : undefined;
+}
 
 /** What to do now, what good looks like, what bad looks like. */
 export function ItemCard({
@@ -23,6 +30,7 @@ export function ItemCard({
   const own = list.items.filter((i) => i.station === item.station);
   const today = list.differences.find((d) => d.itemId === item.id);
   const answered = walk.state.answers[item.id];
+  const papers = papersOf(walk, item);
   return (
     <View aria-live="polite" testID={`item-${item.id}`}>
       <View className="flex-row flex-wrap items-center gap-x-2">
@@ -54,6 +62,7 @@ export function ItemCard({
             <Text className="shrink">{item.bad}</Text>
           </View>
         )}
+        {!tight && papers && <JudgedPapers papers={papers.of} asked={papers.asked} />}
         {!tight && item.caution && <Caution>{item.caution}</Caution>}
         {why && (
           <View className="rounded-lg bg-stone px-3 py-2">

@@ -1,5 +1,6 @@
 import {
   blockedBy,
+  type Card,
   type EventData,
   type FindingGrade,
   type InterruptionCause,
@@ -9,10 +10,11 @@ import {
   type Sample,
   stationBlockedBy,
   takeBack,
+  takeBackAll,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { record, recordAll } from "../../store/walk/record";
+import { type Happening, record, recordAll } from "../../store/walk/record";
 import type { HowRead } from "./answers/measure-panel";
 import type { Walk } from "./use-preflight";
 
@@ -51,6 +53,55 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         const { key, unit } = target.reading;
         dispatch(record(id, "reading.taken", { itemId: target.id, key, value, unit, ...how }));
       },
+      /** One answer to all parts of a card: each is on record by itself, all of them or none. Numbers and choices by their item. */
+      cardChecked: (card: Card, values: Readonly<Record<string, number | string>> = {}) => {
+        // The last first: the walk goes on behind the first part, and what stands between the parts is not passed by.
+        const all = [...card.parts]
+          .reverse()
+          .filter(free)
+          .map((part): Happening => {
+            const value = values[part.id];
+            if (part.reading && typeof value === "number")
+              return {
+                type: "reading.taken",
+                data: {
+                  itemId: part.id,
+                  key: part.reading.key,
+                  value,
+                  unit: part.reading.unit,
+                  card: card.id,
+                },
+              };
+            if (part.kind === "sample")
+              return {
+                type: "sample.taken",
+                data: {
+                  itemId: part.id,
+                  look: "clean",
+                  fate: list.preferences?.sample ?? "discarded",
+                  card: card.id,
+                },
+              };
+            return {
+              type: "item.answered",
+              data: {
+                itemId: part.id,
+                outcome: "checked",
+                card: card.id,
+                ...(typeof value === "string" && { value }),
+                ...(byCrewId && { byCrewId }),
+              },
+            };
+          });
+        if (all.length > 0) dispatch(recordAll(id, all));
+      },
+      cardLater: (card: Card) =>
+        void dispatch(
+          recordAll(
+            id,
+            card.parts.map((part): Happening => ({ type: "item.postponed", data: { itemId: part.id } })),
+          ),
+        ),
       /** One cup from one drain; clean or not, it is on record. */
       sample: (target: Item, sample: Sample) => {
         if (!free(target)) return;
@@ -105,8 +156,8 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
       /** Whether this person may take back what was done last. */
       canUndo: takeBack(state, me) !== undefined,
       undo: () => {
-        const back = takeBack(state, me);
-        if (back) dispatch(recordAll(id, [back]));
+        const back = takeBackAll(state, me);
+        if (back.length > 0) dispatch(recordAll(id, back));
       },
       interrupt: (cause: InterruptionCause = "spoken to", since?: string) =>
         void dispatch(
@@ -115,6 +166,14 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
             cause,
             ...(since && { since }),
           }),
+        ),
+      /** The take-off was given up: the walk is signed, so there is nothing to go back to. */
+      aborted: () =>
+        void dispatch(
+          recordAll(id, [
+            { type: "interrupted", data: { cause: "take-off aborted" } },
+            { type: "resumed", data: { way: "where I was" } },
+          ]),
         ),
       /** Going on after an interruption: looks that lie behind the point one goes back to are done again. */
       resume: (way: ReturnWay) => {

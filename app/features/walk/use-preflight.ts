@@ -9,7 +9,7 @@ import {
 } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { openPreflight } from "../../store/walk/preflight-actions";
+import { openPreflight } from "../../store/walk/open-preflight";
 import { selectPreflight } from "../../store/walk/preflight-slice";
 
 /** The preflight of this address, brought back from the device where it is not on the screen yet. */

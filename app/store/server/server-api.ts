@@ -2,6 +2,7 @@ import type { AircraftBundle, DiscrepancyDetail, Fleet, PreflightSummary } from 
 import type { FluidRow } from "@cravix/core";
 import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query";
 import { api, NotReached } from "../../device/api";
+import { fleetAskedEarly } from "../../device/early-fleet";
 import { keepNote, readNote } from "../../device/log/notes";
 import { serverReached } from "../sync/sync-slice";
 
@@ -49,8 +50,8 @@ export const serverApi = createApi({
       queryFn: (_arg, { dispatch }) =>
         askOrRemember(
           async () => {
-            const saidAt = Date.now();
-            return { ...(await api.fleet()), saidAt };
+            const { saidAt, fleet } = fleetAskedEarly() ?? { saidAt: Date.now(), fleet: api.fleet() };
+            return { ...(await fleet), saidAt };
           },
           "fleet",
           dispatch,

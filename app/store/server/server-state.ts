@@ -37,6 +37,47 @@ export async function refresh(dispatch: AppDispatch, registration?: string): Pro
   ]);
 }
 
+/** What was said so shortly before a page opens is new enough for it, ms. */
+const JUST_SAID_MS = 2000;
+
+/** The same for a page that opens: what the server has just said is not asked again. */
+export function refreshOnOpening(dispatch: AppDispatch, registration?: string): Promise<void> {
+  return dispatch(refreshingOnOpening(registration));
+}
+
+const refreshingOnOpening =
+  (registration?: string) => async (dispatch: AppDispatch, getState: () => RootState) => {
+    const { getRunningQueryThunk } = serverApi.util;
+    const just = (said: { saidAt?: number } | undefined) => {
+      const age = Date.now() - (said?.saidAt ?? 0);
+      // A clock that was put back says nothing of what is new.
+      return age >= 0 && age < JUST_SAID_MS;
+    };
+    const fleet = async () => {
+      await dispatch(getRunningQueryThunk("fleet", undefined));
+      if (!just(fleetOf(getState()))) await dispatch(serverApi.endpoints.fleet.initiate(undefined, ANEW));
+    };
+    const bundle = async () => {
+      if (!registration) return;
+      await dispatch(getRunningQueryThunk("bundle", registration));
+      if (!just(bundleOf(getState(), registration)))
+        await dispatch(serverApi.endpoints.bundle.initiate(registration, ANEW));
+    };
+    // What is known already is shown first.
+    if (fleetOf(getState())) await painted();
+    await Promise.all([fleet(), bundle()]);
+  };
+
+/** So long a page has to come to the screen before anything else is done, ms. */
+const SHOWN_MS = 150;
+/** Resolves when what was drawn is on the screen, or soon where nothing is shown. */
+const painted = () =>
+  new Promise<void>((resolve) => {
+    setTimeout(resolve, 3 * SHOWN_MS);
+    if (typeof requestAnimationFrame === "function")
+      requestAnimationFrame(() => setTimeout(resolve, SHOWN_MS));
+  });
+
 /** So many aircraft are kept on a device without being asked for one by one. */
 const MOST_KEPT = 12;
 

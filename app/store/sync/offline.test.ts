@@ -15,8 +15,10 @@ import { restore } from "../restore";
 import { serverApi } from "../server/server-api";
 import { crewPicked } from "../session-slice";
 import { createStore } from "../store";
+import { beginPreflight } from "../walk/begin-preflight";
+import { openDiscrepanciesHere } from "../walk/discrepancies-here";
+import { openPreflight } from "../walk/open-preflight";
 import { planned } from "../walk/planned-slice";
-import { beginPreflight, openDiscrepanciesHere, openPreflight } from "../walk/preflight-actions";
 import { preflightOpened, selectPreflight } from "../walk/preflight-slice";
 import { record, recordAll } from "../walk/record";
 import { sendAgain } from "./sync-actions";
@@ -29,7 +31,7 @@ const server = {
   lists: 0,
 };
 const settle = async (done: () => boolean | Promise<boolean>) => {
-  for (let i = 0; i < 2000 && !(await done()); i++) await new Promise((resolve) => setTimeout(resolve, 10));
+  for (let i = 0; i < 6000 && !(await done()); i++) await new Promise((resolve) => setTimeout(resolve, 10));
   expect(await done()).toBe(true);
 };
 

@@ -19,6 +19,8 @@ import {
   type Unit,
 } from "@cravix/core";
 
+import { papersHere } from "./papers-here";
+
 const sameLine = ({ fluid, entry, part, at, amount, unit }: FluidRow) =>
   [fluid, entry, part, at, amount, unit].join("|");
 
@@ -59,6 +61,8 @@ export function fluidMemoryHere(bundle: AircraftBundle, events: readonly Preflig
         at: e.at,
         wasAfter: isReadingOf(e.data.key, READING.hoursAfter),
       });
+  const logged = loggedHours(bundle, events);
+  if (logged) meter.push(logged);
   const hours = meter.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
   const { type } = applyVariant(bundle.type, bundle.aircraft.year);
   const { faults, ...log } = fluidLogOf(type, fluidRowsHere(bundle, events));
@@ -70,6 +74,15 @@ export function fluidMemoryHere(bundle: AircraftBundle, events: readonly Preflig
     runUps: pastRunUps(readings, bundle.type.engines),
     ...instrumentMemory(readings, bundle.airfield?.elevationFt),
   };
+}
+
+/** What the technical log says that the hour meter was left at: with it today's must agree. */
+function loggedHours(bundle: AircraftBundle, events: readonly PreflightEvent[]) {
+  const papers = papersHere(bundle, events);
+  const line = papers?.lastLine;
+  const meter = papers?.record.meters.find(({ reading }) => reading === READING.hours);
+  const left = meter && line?.meters[meter.id]?.in;
+  return line && left !== undefined ? { value: left, at: line.on, wasAfter: true } : undefined;
 }
 
 /** Readings of earlier walks: the server's, and those of here that it has not got yet. */

@@ -1,10 +1,14 @@
-import type { Condition, Preferences } from "@cravix/core";
+import type { Condition, Preferences, Purpose } from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** What has been set for the next walk of an aircraft, before it begins. */
 export interface Planned {
   conditions: Condition[];
   flightMin: number;
+  /** Landings of the flight; one without. */
+  landings?: number;
+  /** What it is for, where it may pass a limit of its papers. */
+  purpose?: Purpose | undefined;
   /** Outside air; absent: not given. */
   celsius?: number;
   /** Who else is here: reads, answers, holds. */

@@ -27,6 +27,9 @@ interface PlanViewProps {
 }
 
 const MARGIN = 24;
+/** Drawn smaller than this, and much smaller than there is width for, two beads cannot be told apart by a finger: then the plan is only looked at. */
+const LEAST_TO_TOUCH = 0.8;
+const LEAST_OF_WIDTH = 0.9;
 
 /** This aircraft from above, with the lap as a thread round it and the stations as beads. */
 export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered }: PlanViewProps) {
@@ -37,6 +40,7 @@ export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered 
   const scale = Math.min(box.width / width, box.height / height);
   const left = (box.width - width * scale) / 2;
   const top = (box.height - height * scale) / 2;
+  const touchable = scale >= LEAST_TO_TOUCH || scale >= (LEAST_OF_WIDTH * box.width) / width;
   // The thread is walked only as far as every station behind it is done: a jump leaves a gap to be seen.
   const open = beads.findIndex((bead) => bead.left > 0);
   const walked = open >= 0 ? open : beads.length;
@@ -71,6 +75,7 @@ export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered 
             )}
           </Svg>
           {onPress &&
+            touchable &&
             beads.map((bead) => (
               <Pressable
                 key={bead.stationId}

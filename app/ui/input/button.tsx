@@ -1,23 +1,23 @@
 import type { ReactNode } from "react";
 import { Pressable, View } from "react-native";
-import { twMerge } from "tailwind-merge";
 import { Text } from "../text";
 
 type Tone = "primary" | "deck" | "paper" | "bare-deck" | "bare";
 
+// What these set is in global.css, below every class that a button is given where it stands.
 const BOX: Record<Tone, string> = {
-  primary: "bg-chock border-2 border-chock",
-  deck: "border-2 border-deck-ink",
-  paper: "border-2 border-ink bg-paper",
+  primary: "button-primary",
+  deck: "button-deck",
+  paper: "button-paper",
   "bare-deck": "",
   bare: "",
 };
 const WORDS: Record<Tone, string> = {
-  primary: "text-on-chock font-strong",
-  deck: "text-deck-ink font-strong",
-  paper: "text-ink font-strong",
-  "bare-deck": "text-deck-ink font-mid",
-  bare: "text-ink font-mid underline",
+  primary: "words-primary",
+  deck: "words-deck",
+  paper: "words-paper",
+  "bare-deck": "words-bare-deck",
+  bare: "words-bare",
 };
 
 export interface ButtonProps {
@@ -56,15 +56,10 @@ export function Button({
       disabled={disabled}
       onPress={onPress}
       testID={testID}
-      className={twMerge(
-        "min-h-14 items-center justify-center rounded-xl px-3 py-2 active:opacity-70",
-        BOX[tone],
-        disabled && "opacity-60",
-        className,
-      )}
+      className={`button active:opacity-70 ${BOX[tone]} ${disabled ? "opacity-60" : ""} ${className}`}
     >
       {typeof children === "string" ? (
-        <Text className={`text-center ${WORDS[tone]} ${textClassName}`}>{children}</Text>
+        <Text className={`button-words ${WORDS[tone]} ${textClassName}`}>{children}</Text>
       ) : (
         children
       )}

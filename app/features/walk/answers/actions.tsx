@@ -197,7 +197,7 @@ function Answer({
         onPress={() => acts.checked(item)}
         testID="primary"
       >
-        {item.done ?? "As it should be"}
+        {item.done ?? (item.kind === "remove" ? "Removed" : "As it should be")}
       </Button>
     </View>
   );

@@ -1,9 +1,12 @@
+import type { AircraftBundle } from "@cravix/contract/client";
 import {
   assertPlausible,
   type EngineFeel,
+  type Expected,
   formatNumber,
   GRADES,
   type Item,
+  isReadingOf,
   type Judgement,
   judgePreflight,
   litresByReading,
@@ -11,7 +14,10 @@ import {
   QuantityError,
   quantityTrouble,
   READING,
+  startingDigits,
   tankKey,
+  typedNumber,
+  typedText,
   volumeFromDip,
   wordsOfWalk,
   Z_95_TWO_SIDED,
@@ -55,6 +61,8 @@ interface Entry {
   feel?: EngineFeel | undefined;
   heat?: OilHeat | undefined;
   tried: boolean;
+  /** Deleted: the whole number is typed. */
+  whole?: boolean | undefined;
 }
 
 /** The number being typed for a measuring item, with its trouble or its judgement as it will be. */
@@ -66,18 +74,24 @@ export function useMeasure(
 ) {
   const [entry, setEntry] = useState<Entry>({ itemId: item.id, text: "", tried: false });
   // Another item, another number: what was typed for the last one does not show for a moment here.
-  const { text, feel, heat, tried } =
-    entry.itemId === item.id ? entry : { text: "", feel: undefined, heat: undefined, tried: false };
+  const { text, feel, heat, tried, whole } =
+    entry.itemId === item.id
+      ? entry
+      : { text: "", feel: undefined, heat: undefined, tried: false, whole: undefined };
+  const bundle = useBundle(walk.list.registration);
+  const expected = whole ? undefined : expectedFor(walk, bundle, item);
   const change = (part: Partial<Entry>) =>
-    setEntry({ itemId: item.id, text, feel, heat, tried: false, ...part });
+    setEntry({ itemId: item.id, text, feel, heat, whole, tried: false, ...part });
   const how: HowRead = { ...(feel && { feel }), ...(heat && { heat }) };
   const spec = item.reading;
   const negative = (spec?.plausible?.min ?? 0) < 0;
   const quit = spec?.feel && feel === "quit";
-  const value = quit ? 0 : text === "" || text === "-" ? undefined : Number(text);
+  const value = quit ? 0 : typedNumber(text, expected);
   const trouble = value === undefined ? undefined : troubleWith(walk, item, value);
   const onKey = (key: string) =>
-    change({ text: pressKey(text, key, { decimals: spec?.decimals ?? 0, negative }) });
+    key === "back" && text === ""
+      ? change({ whole: true })
+      : change({ text: pressKey(text, key, { decimals: spec?.decimals ?? 0, negative }) });
   const done = () => {
     change({ tried: true });
     if (value !== undefined && !trouble) onDone(value, how);
@@ -95,6 +109,7 @@ export function useMeasure(
   );
   return {
     text,
+    shown: typedText(text, expected),
     value,
     trouble,
     tried,
@@ -110,10 +125,34 @@ export function useMeasure(
   };
 }
 
+/** Where this number is expected, unless the digits were deleted: from the run-up's own rpm where there is one, else from last time. */
+export function expectedFor(
+  walk: Walk,
+  bundle: AircraftBundle | undefined,
+  item: Item,
+): Expected | undefined {
+  const { reading } = item;
+  if (!reading) return undefined;
+  const before =
+    reading.unit === "rpm" && isReadingOf(reading.key, READING.magnetoRight, READING.magnetoLeft)
+      ? walk.state.readings[baseKeyOf(walk, item)]
+      : undefined;
+  const last = before ?? bundle?.lastReadings.find((r) => r.key === reading.key);
+  return last && last.unit === reading.unit ? startingDigits(reading, last.value) : undefined;
+}
+
+/** The run-up's rpm that is read at the same place. */
+function baseKeyOf({ list }: Walk, { station }: Item): string {
+  const base = list.items.find(
+    (one) => one.station === station && one.reading && isReadingOf(one.reading.key, READING.magnetoBase),
+  );
+  return base?.reading?.key ?? READING.magnetoBase;
+}
+
 export type Measure = ReturnType<typeof useMeasure>;
 
 /** Why a number cannot be what was read, in words; the number stays on the screen to be mended. */
-function troubleWith(walk: Walk, item: Item, value: number): string | undefined {
+export function troubleWith(walk: Walk, item: Item, value: number): string | undefined {
   const { reading } = item;
   if (!reading) return undefined;
   try {
@@ -138,7 +177,7 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
   const bundle = useBundle(walk.list.registration);
   const crew = useCrew();
   const wide = useWide();
-  const { text, value, trouble, tried, feel, setFeel, how, setHeat } = measure;
+  const { shown, value, trouble, tried, feel, setFeel, how, setHeat } = measure;
   const spec = item.reading;
   if (!spec) return null;
   const last = bundle?.lastReadings.find((r) => r.key === spec.key);
@@ -147,7 +186,8 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
   const typed = (
     <View className="flex-row items-end gap-2 self-start border-b-4 border-ink pr-3" testID="typed">
       <Text className="font-strong text-3xl">
-        {feel === "quit" && spec.feel ? "0" : text.replace("-", "−") || "–"}
+        {shown.start !== "" && feel !== "quit" && <Text className="text-3xl text-voice">{shown.start}</Text>}
+        {feel === "quit" && spec.feel ? "0" : shown.rest.replace("-", "−") || "–"}
       </Text>
       <Text className="pb-1 font-mid text-lg text-voice">{spec.unit}</Text>
     </View>
@@ -271,7 +311,7 @@ function ComesTo({
 }
 
 /** The judgements that this number would lead to, before it is given. */
-function preview(walk: Walk, item: Item, value: number, how: HowRead) {
+export function preview(walk: Walk, item: Item, value: number, how: HowRead) {
   const { reading } = item;
   if (!reading) return [];
   const state = {

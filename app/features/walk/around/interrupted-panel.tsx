@@ -13,6 +13,7 @@ const TITLE: Record<NonNullable<Interruption["cause"]>, string> = {
   "spoken to": "Interrupted",
   "screen left": "You were away",
   "long gap": "A long time without an answer",
+  "take-off aborted": "Take-off aborted",
 };
 
 /** Back from an interruption: where you were, what you had answered last, and as far back as the rule says. */

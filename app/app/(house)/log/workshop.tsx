@@ -1,0 +1,3 @@
+import { WorkshopScreen } from "../../../features/papers/workshop-screen";
+
+export default WorkshopScreen;

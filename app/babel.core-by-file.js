@@ -1,0 +1,59 @@
+const { readFileSync } = require("node:fs");
+const { dirname, join, relative, sep } = require("node:path");
+
+const CORE = join(__dirname, "..", "core", "src");
+
+/** Which file of core each name of its index comes from. */
+function filesByName() {
+  const files = new Map();
+  for (const [, path] of readFileSync(join(CORE, "index.ts"), "utf8").matchAll(
+    /^export \* from "\.\/(.+)";$/gm,
+  )) {
+    const file = join(CORE, `${path}.ts`);
+    const text = readFileSync(file, "utf8");
+    for (const [, name] of text.matchAll(
+      /^export (?:async |abstract |declare )*(?:function\*?|const|let|class|enum|interface|type) (\w+)/gm,
+    ))
+      files.set(name, file);
+  }
+  return files;
+}
+
+/**
+ * Takes what is imported from "@cravix/core" from the file that has it: the index runs all of core before the first page is drawn, and that page needs
+ * a tenth of it. What cannot be found by its name (a namespace, a name that is handed on) is left to the index.
+ */
+module.exports = ({ types: t }) => {
+  const files = filesByName();
+  return {
+    name: "core-by-file",
+    visitor: {
+      ImportDeclaration(path, { filename }) {
+        if (path.node.source.value !== "@cravix/core" || !filename) return;
+        const taken = new Map();
+        const left = [];
+        for (const one of path.node.specifiers) {
+          const name = t.isImportSpecifier(one) ? (one.imported.name ?? one.imported.value) : undefined;
+          const file = name && files.get(name);
+          if (file) taken.set(file, [...(taken.get(file) ?? []), one]);
+          else left.push(one);
+        }
+        if (taken.size === 0) return;
+        const from = (file) => {
+          const short = relative(dirname(filename), file).split(sep).join("/");
+          return t.stringLiteral(short.startsWith(".") ? short : `./${short}`);
+        };
+        const made = [...taken].map(([file, ones]) =>
+          Object.assign(t.importDeclaration(ones, from(file)), { importKind: path.node.importKind }),
+        );
+        if (left.length > 0)
+          made.push(
+            Object.assign(t.importDeclaration(left, path.node.source), { importKind: path.node.importKind }),
+          );
+        path.replaceWithMultiple(made);
+      },
+    },
+  };
+};
+
+module.exports.filesByName = filesByName;

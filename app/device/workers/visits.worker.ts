@@ -1,0 +1,29 @@
+// By its own door: the worker carries the planner alone.
+import { planVisits, type VisitItem, type VisitPlan } from "@cravix/core/plan-visits";
+
+/** The group's aircraft with what a workshop does on each, and when it works. */
+export interface VisitsAsked {
+  aircraft: { registration: string; items: VisitItem[] }[];
+  horizon: number;
+  /** The weekday of today, 0 for Sunday; and the days from today on which the workshop is closed besides weekends. */
+  weekday: number;
+  blocked: number[];
+}
+export type PlannedAircraft = VisitPlan & { registration: string };
+
+self.onmessage = ({ data }: MessageEvent<VisitsAsked & { id: number }>) => {
+  try {
+    const blocked = new Set(data.blocked);
+    const open = (day: number) => {
+      const weekday = (data.weekday + day) % 7;
+      return weekday !== 0 && weekday !== 6 && !blocked.has(day);
+    };
+    const result: PlannedAircraft[] = data.aircraft.map(({ registration, items }) => ({
+      registration,
+      ...planVisits(items, { horizon: data.horizon, open }),
+    }));
+    self.postMessage({ id: data.id, result });
+  } catch (error) {
+    self.postMessage({ id: data.id, error: (error as Error).message });
+  }
+};

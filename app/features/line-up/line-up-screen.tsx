@@ -1,0 +1,147 @@
+import { type Item, runwayInUse } from "@cravix/core";
+import { Redirect, router } from "expo-router";
+import { useEffect, useState } from "react";
+import { View } from "react-native";
+import { canSpeak, speak, stopSpeaking } from "../../device/senses/speech";
+import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { FoundStep } from "../walk/answers/found-step";
+import { useActs } from "../walk/use-acts";
+import { useWalk } from "../walk/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+
+/** After the acceptance: what is read once lined up. Nothing here wants a tap while the aircraft moves. */
+export function LineUpScreen({ id }: { id: string }) {
+  return <WalkFrame id={id}>{(folded) => <LineUp folded={folded} />}</WalkFrame>;
+}
+
+function LineUp({ folded }: { folded: FoldedWalk }) {
+  const walk = useWalk(folded);
+  const acts = useActs(walk);
+  const wide = useWide();
+  const [aborted, setAborted] = useState(false);
+  const [wrong, setWrong] = useState<Item>();
+  const { list, state } = folded;
+  const lines = list.lineUp ?? [];
+  useEffect(() => stopSpeaking, []);
+  const parked = `/preflight/${state.id}/after` as const;
+  // Nobody lines up with an aircraft that was not accepted.
+  if (state.signed?.decision !== "fly") return <Redirect href={`/preflight/${state.id}/verdict`} />;
+  if (wrong)
+    return (
+      <FoundStep
+        walkId={state.id}
+        item={wrong}
+        preset={`Take-off aborted. ${wrong.title.replace(/\?$/, "")}: not as it should be`}
+        onBack={() => setWrong(undefined)}
+        acts={{
+          found: (item, text, grade, more) => {
+            acts.aborted();
+            acts.found(item, text, grade, more);
+            router.replace(parked);
+          },
+        }}
+      />
+    );
+  if (aborted)
+    return (
+      <Screen
+        actions={
+          <Button tone="deck" className="min-h-16" onPress={() => setAborted(false)}>
+            Back
+          </Button>
+        }
+      >
+        <PageHead className="mt-2" title={`${list.registration} take-off aborted`}>
+          What made you stop?
+        </PageHead>
+        <Text className="mt-1 text-voice">
+          Clear of the runway, brakes set. It is logged for the next pilot and the mechanic.
+        </Text>
+        <View className="mt-4 gap-3">
+          {lines.map((item) => (
+            <Button
+              key={item.id}
+              className="min-h-16 items-start"
+              textClassName="text-lg text-left"
+              onPress={() => setWrong(item)}
+            >
+              {item.title}
+            </Button>
+          ))}
+          <Button
+            className="min-h-16 items-start"
+            textClassName="text-lg text-left"
+            testID="not-the-aircraft"
+            onPress={() => {
+              acts.aborted();
+              router.replace(parked);
+            }}
+          >
+            Runway, traffic or weather: nothing with the aircraft
+          </Button>
+        </View>
+      </Screen>
+    );
+  const runway = runwayInUse(list, state)?.runway;
+  const spoken = [
+    ...(runway ? [`Runway ${[...runway.id].join(" ")}.`] : []),
+    ...lines.map((item) => `${item.title.replace(/[?.]$/, "")}.`),
+  ].join(" ");
+  return (
+    <Screen
+      actions={
+        <View className="flex-row gap-3">
+          <Button tone="deck" className="min-h-20 flex-1" testID="abort" onPress={() => setAborted(true)}>
+            Aborted
+          </Button>
+          <Button
+            tone="primary"
+            className="min-h-20 flex-[1.5]"
+            textClassName="text-xl"
+            testID="primary"
+            onPress={() => router.replace(parked)}
+          >
+            Parked: put it away
+          </Button>
+        </View>
+      }
+    >
+      <View className="flex-row items-center justify-between">
+        <PageHead className="mt-2" title={`${list.registration} line-up check`}>
+          Line-up check
+        </PageHead>
+        {canSpeak() && (
+          <Button className="px-3" testID="speak" onPress={() => speak(spoken)}>
+            Say it
+          </Button>
+        )}
+      </View>
+      <Text className="text-voice">Eyes outside: read it or hear it. Nothing to tap.</Text>
+      <View className={`mt-3 ${wide ? "gap-6" : "gap-3"}`} testID="line-up">
+        {runway && (
+          <Line
+            title={`Runway ${runway.id}`}
+            good={`heading ${String(runway.headingDeg).padStart(3, "0")}°`}
+          />
+        )}
+        {lines.map((item) => (
+          <Line key={item.id} title={item.title.replace(/\?$/, "")} good={item.good} />
+        ))}
+      </View>
+    </Screen>
+  );
+}
+
+function Line({ title, good }: { title: string; good: string }) {
+  const wide = useWide();
+  return (
+    <View className="border-l-8 border-chock pl-4">
+      <Heading className={wide ? "text-4xl" : "text-2xl"}>{title}</Heading>
+      <Text className={wide ? "text-2xl" : "text-lg"}>{good}</Text>
+    </View>
+  );
+}

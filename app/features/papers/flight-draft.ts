@@ -1,0 +1,180 @@
+import {
+  checkLine,
+  isCounted,
+  type LineFault,
+  type LogLine,
+  type PapersOnFile,
+  proposeLine,
+  type RecordMeter,
+} from "@cravix/core";
+
+/** A line as it is being written: words in fields, until it is one. */
+export interface FlightDraft {
+  from: string;
+  to: string;
+  /** Day and times by the clock of the place, "2026-05-01", "09:30". */
+  day: string;
+  off: string;
+  on: string;
+  out: Record<string, string>;
+  in: Record<string, string>;
+  counts: Record<string, number>;
+  nightLandings: number;
+  remarks: string;
+}
+
+const pad = (n: number) => String(n).padStart(2, "0");
+/** A moment as day and clock of this device. */
+function localParts(iso: string): { day: string; clock: string } {
+  const at = new Date(iso);
+  if (Number.isNaN(at.getTime())) return { day: "", clock: "" };
+  return {
+    day: `${at.getFullYear()}-${pad(at.getMonth() + 1)}-${pad(at.getDate())}`,
+    clock: `${pad(at.getHours())}:${pad(at.getMinutes())}`,
+  };
+}
+
+/** What is known already, written into the fields. */
+export function draftOf(
+  papers: PapersOnFile,
+  { base, pilot, now, acceptedAt }: { base: string; pilot: string; now: string; acceptedAt?: string },
+): FlightDraft {
+  const { line } = proposeLine(
+    {
+      registration: papers.record.registration,
+      base,
+      pilot,
+      ...(acceptedAt && { acceptedAt }),
+      ...(papers.lastLine && { before: papers.lastLine }),
+    },
+    papers.record.meters,
+  );
+  const off = localParts(line.off || now);
+  const out: Record<string, string> = {};
+  for (const [meter, read] of Object.entries(line.meters))
+    if (read.out !== undefined) out[meter] = String(read.out);
+  return {
+    from: line.from,
+    to: line.to,
+    day: off.day,
+    off: line.off ? off.clock : "",
+    on: "",
+    out,
+    in: {},
+    counts: {
+      ...Object.fromEntries(
+        papers.record.meters.filter(({ kind }) => isCounted(kind)).map(({ id }) => [id, 0]),
+      ),
+      ...line.counts,
+    },
+    nightLandings: 0,
+    remarks: "",
+  };
+}
+
+/** A line that is on record, written into the fields to be corrected. */
+export function draftFrom(line: LogLine): FlightDraft {
+  const [off, on] = [localParts(line.off), localParts(line.on)];
+  const read = (side: "out" | "in") =>
+    Object.fromEntries(Object.entries(line.meters).map(([meter, pair]) => [meter, String(pair[side])]));
+  return {
+    from: line.from,
+    to: line.to,
+    day: off.day,
+    off: off.clock,
+    on: on.clock,
+    out: read("out"),
+    in: read("in"),
+    counts: { ...line.counts },
+    nightLandings: line.night?.landings ?? 0,
+    remarks: line.remarks ?? "",
+  };
+}
+
+export interface DraftFault {
+  at: string;
+  words: string;
+  weight: LineFault["weight"];
+}
+
+const CLOCK = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/;
+
+/** The draft as a line, and what is wrong with what was written; a flight that ends earlier by the clock than it began ended the next day. */
+export function lineOfDraft(
+  draft: FlightDraft,
+  {
+    registration,
+    pilot,
+    crew,
+    meters,
+  }: { registration: string; pilot: string; crew?: string[]; meters: readonly RecordMeter[] },
+): { line?: Omit<LogLine, "id">; faults: DraftFault[] } {
+  const faults: DraftFault[] = [];
+  const say = (at: string, words: string) => faults.push({ at, words, weight: "refused" });
+  const moment = (field: "off" | "on"): number => {
+    const [, hours, minutes] = CLOCK.exec(draft[field].trim()) ?? [];
+    const at =
+      hours === undefined
+        ? Number.NaN
+        : new Date(`${draft.day}T${pad(Number(hours))}:${minutes}:00`).getTime();
+    if (Number.isNaN(at)) say(field, "A time like 09:30.");
+    return at;
+  };
+  if (!/^\d{4}-\d{2}-\d{2}$/.test(draft.day) || Number.isNaN(new Date(`${draft.day}T12:00:00`).getTime()))
+    say("day", "A day like 2026-05-01.");
+  const off = moment("off");
+  let on = moment("on");
+  if (on <= off) on += 86_400_000;
+  if (draft.from.trim() === "") say("from", "From where?");
+  if (draft.to.trim() === "") say("to", "Where to?");
+  const read: Record<string, { out: number; in: number }> = {};
+  for (const { id, kind, name } of meters) {
+    if (isCounted(kind)) continue;
+    const [out, back] = [draft.out[id], draft.in[id]].map((text) =>
+      Number((text ?? "").replace(",", ".") || Number.NaN),
+    );
+    if (!Number.isFinite(out)) say(`meters.${id}.out`, `${name} before the flight: a number.`);
+    if (!Number.isFinite(back)) say(`meters.${id}.in`, `${name} after the flight: a number.`);
+    if (Number.isFinite(out) && Number.isFinite(back)) read[id] = { out: out as number, in: back as number };
+  }
+  if (faults.length > 0) return { faults };
+  const counts = Object.fromEntries(Object.entries(draft.counts).filter(([, n]) => n > 0));
+  return {
+    faults,
+    line: {
+      registration,
+      from: draft.from.trim(),
+      to: draft.to.trim(),
+      off: new Date(off).toISOString(),
+      on: new Date(on).toISOString(),
+      pilot,
+      ...(crew && crew.length > 0 && { crew }),
+      meters: read,
+      counts,
+      ...(draft.nightLandings > 0 && {
+        night: { takeOffs: draft.nightLandings, landings: draft.nightLandings },
+      }),
+      ...(draft.remarks.trim() !== "" && { remarks: draft.remarks.trim() }),
+    },
+  };
+}
+
+/** What the log has to say of the line, against the one before it. */
+export function faultsOf(
+  line: Omit<LogLine, "id">,
+  { papers, others, now }: { papers: PapersOnFile; others: readonly LogLine[]; now: string },
+): DraftFault[] {
+  const own = others.filter(({ registration }) => registration === line.registration);
+  const before = own.filter(({ off }) => off < line.off).sort((a, b) => (a.off < b.off ? 1 : -1))[0];
+  const after = own.filter(({ off }) => off > line.off).sort((a, b) => (a.off < b.off ? -1 : 1))[0];
+  return checkLine(
+    { id: "new", ...line },
+    {
+      meters: papers.record.meters,
+      others,
+      now,
+      ...(before && { before }),
+      ...(after && { after }),
+    },
+  ).map(({ at, words, weight }) => ({ at, words, weight }));
+}

@@ -1,0 +1,60 @@
+import {
+  dueJudgement,
+  type FlightAsked,
+  isSoon,
+  judgePapers,
+  type PinnedPapers,
+  papersMeters,
+} from "@cravix/core";
+import { useMemo } from "react";
+import { View } from "react-native";
+import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
+import { Text } from "../../ui/text";
+
+/** So many that are in order are named on a phone; the rest is counted. */
+const NAMED = 2;
+
+/** What the record says of the papers, for this very flight: what is against it first, then what comes next; the rest in one line. */
+export function JudgedPapers({ papers, asked }: { papers: PinnedPapers; asked: FlightAsked }) {
+  const rows = useMemo(() => {
+    const meters = papersMeters(papers);
+    return judgePapers(papers, asked)
+      .filter(({ verdict }) => verdict.state !== "not for this flight")
+      .map(({ item, verdict }) => ({
+        judgement: dueJudgement(item, verdict, meters),
+        soon: isSoon(verdict),
+      }));
+  }, [papers, asked]);
+  const against = rows.filter(({ judgement }) => judgement.grade !== "within limits");
+  const fine = rows.filter(({ judgement }) => judgement.grade === "within limits");
+  const named = [...fine.filter(({ soon }) => soon), ...fine.filter(({ soon }) => !soon)].slice(0, NAMED);
+  return (
+    <View className="gap-1.5 rounded-xl bg-stone px-3 py-2" testID="judged-papers">
+      {against.map(({ judgement: { id, grade, subject, sentence, action } }) => (
+        <View key={id} className="flex-row gap-2">
+          <View className="pt-0.5">
+            <GradeMark grade={grade} size={20} />
+          </View>
+          <View className="shrink">
+            <Text
+              className={`font-strong ${grade === "stop" ? "text-clay" : ""}`}
+            >{`${GRADE_WORD[grade]}: ${subject}`}</Text>
+            <Text className="text-sm">{sentence}</Text>
+            {action && <Text className="font-mid text-sm">{action}</Text>}
+          </View>
+        </View>
+      ))}
+      {named.map(({ judgement: { id, subject, sentence } }) => (
+        <View key={id} className="flex-row gap-2">
+          <View className="pt-0.5">
+            <GradeMark grade="within limits" size={18} />
+          </View>
+          <Text className="shrink text-sm">{`${subject}: ${sentence}`}</Text>
+        </View>
+      ))}
+      {fine.length > named.length && (
+        <Text className="text-sm text-voice">{`${fine.length - named.length} more in date to the end of this flight, by the record.`}</Text>
+      )}
+    </View>
+  );
+}

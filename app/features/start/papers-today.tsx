@@ -1,0 +1,96 @@
+import { idMsecs } from "@cravix/contract/client";
+import { isCounted, judgePapers, type PapersOnFile } from "@cravix/core";
+import { useEffect, useMemo, useRef } from "react";
+import { View } from "react-native";
+import type { Planned } from "../../store/walk/planned-slice";
+import { Stepper } from "../../ui/input/stepper";
+import { Toggle } from "../../ui/input/toggle";
+import { Heading, Text } from "../../ui/text";
+import { JudgedPapers } from "../papers/judged-papers";
+import { usePapers } from "../papers/use-papers";
+import type { KnownAircraft } from "./aircraft-frame";
+
+/** The last release that was signed after the aircraft had flown last: its next preflight is one after maintenance. */
+export function releasedSinceFlown({ released, lastLine }: PapersOnFile): string | undefined {
+  const last = released
+    .map(({ release }) => release ?? "")
+    .sort()
+    .at(-1);
+  if (!last) return undefined;
+  return !lastLine || idMsecs(last) > Date.parse(lastLine.on) ? last : undefined;
+}
+
+/** Whether the aircraft is in date for what is planned: for its length, its landings, its conditions; and a way to the workshop where a limit allows one. */
+export function PapersToday({
+  aircraft: { bundle, plan },
+  change,
+}: {
+  aircraft: KnownAircraft;
+  change: (part: Partial<Planned>) => void;
+}) {
+  const papers = usePapers(bundle);
+  const { flightMin, landings = 1, conditions, purpose } = plan;
+  const asked = useMemo(
+    () => ({
+      at: new Date().toISOString(),
+      minutes: flightMin,
+      landings,
+      conditions,
+      ...(purpose && { purpose }),
+    }),
+    [flightMin, landings, conditions, purpose],
+  );
+  const mayFerry = useMemo(
+    () =>
+      papers !== undefined &&
+      judgePapers(papers.pinned, { ...asked, purpose: "to the place of the work" }).some(
+        ({ verdict }) => verdict.state === "under a tolerance",
+      ),
+    [papers, asked],
+  );
+  const worked = papers && releasedSinceFlown(papers.onFile);
+  const offered = !bundle.type.notOffered?.some(({ condition }) => condition === "after maintenance");
+  const told = useRef<string>(undefined);
+  useEffect(() => {
+    // Said once for each release: whoever knows better takes it back.
+    if (!worked || !offered || told.current === worked) return;
+    told.current = worked;
+    if (!conditions.includes("after maintenance"))
+      change({ conditions: [...conditions.filter((c) => c !== "turnaround"), "after maintenance"] });
+  }, [worked, offered, conditions, change]);
+  if (!papers) return null;
+  const counts = papers.onFile.record.meters.some(({ kind }) => isCounted(kind));
+  return (
+    <View className="gap-2">
+      {counts && (
+        <>
+          <Heading className="mt-2 text-lg">How many landings?</Heading>
+          <Stepper
+            text={String(landings)}
+            step={1}
+            unit="landings"
+            testID="landings"
+            onStep={(by) => change({ landings: Math.min(99, Math.max(1, landings + by)) })}
+          />
+        </>
+      )}
+      <Heading className="mt-2 text-lg">In date for this flight?</Heading>
+      <JudgedPapers papers={papers.pinned} asked={asked} />
+      {(mayFerry || purpose) && (
+        <View className="gap-1">
+          <Toggle
+            on={purpose === "to the place of the work"}
+            className="self-start px-4"
+            testID="ferry"
+            onPress={() => change({ purpose: purpose ? undefined : "to the place of the work" })}
+          >
+            This flight goes to the place of the work
+          </Toggle>
+          <Text className="text-sm text-voice">
+            Only then a limit may be passed, and what is flown over comes off the next interval.
+          </Text>
+        </View>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,108 @@
+import type { AircraftBundle } from "@cravix/contract/client";
+import { newId } from "@cravix/contract/client";
+import { contentHash } from "@cravix/contract/content-hash";
+import {
+  type ComposedList,
+  composeList,
+  type OpenDiscrepancy,
+  type PreflightEvent,
+  pinPapers,
+} from "@cravix/core";
+import { keepTogether } from "../../device/log/event-log";
+import { tellTabs } from "../../device/tabs";
+import type { AppDispatch, RootState } from "../root-state";
+import { bundleOf, fleetOf } from "../server/server-state";
+import { sendAgain } from "../sync/sync-actions";
+import { eventsHere, openDiscrepanciesHere } from "./discrepancies-here";
+import { fluidMemoryHere } from "./fluid-memory-here";
+import { begun, OPEN_WALKS } from "./open-walks";
+import { papersHere } from "./papers-here";
+import { NOTHING_PLANNED, planUsed } from "./planned-slice";
+import { preferencesOf } from "./preferences-of";
+import { eventsSeen, type OpenPreflight, openPreflightsKnown, preflightOpened } from "./preflight-slice";
+import { type Happening, makeEvents } from "./record";
+import { turnaroundTroubleHere } from "./turnaround-here";
+
+/** Composes today's list as it has been planned, pins it, and begins: kept together or not at all. Returns the new preflight's id. */
+export function beginPreflight(registration: string) {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<string> => {
+    const { planned, session } = getState();
+    const bundle = bundleOf(getState(), registration);
+    if (!bundle) throw new Error(`Nothing is known of ${registration} on this device yet.`);
+    const { conditions, flightMin, landings, purpose, celsius, secondCrewId } =
+      planned.byRegistration[registration] ?? NOTHING_PLANNED;
+    const crew = fleetOf(getState())?.crew ?? [];
+    const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
+    // The walk has the id of the event that begins it: nobody else can begin it.
+    const id = newId(Date.now());
+    const events = await eventsHere(bundle);
+    const trouble = conditions.includes("turnaround")
+      ? turnaroundTroubleHere(bundle, events, session.crewId, Date.now())
+      : undefined;
+    if (trouble) throw new Error(`No turnaround. ${trouble}`);
+    const list: ComposedList = composeList({
+      ...composeInput(bundle, openDiscrepanciesHere(bundle, events, crew), events),
+      memory: fluidMemoryHere(bundle, events),
+      conditions,
+      preferences,
+      // What is asked by its value follows from the walk's own id: nobody knows it before.
+      seed: id,
+    });
+    const listHash = contentHash(list);
+    const happenings: Happening[] = [
+      {
+        type: "preflight.started",
+        data: {
+          registration,
+          listHash,
+          conditions,
+          plannedFlightMin: flightMin,
+          ...(landings !== undefined && { plannedLandings: landings }),
+          ...(purpose && { purpose }),
+          preferences,
+          ...(celsius !== undefined && { celsius }),
+        },
+      },
+    ];
+    if (secondCrewId && secondCrewId !== session.crewId)
+      happenings.push({ type: "crew.joined", data: { crewId: secondCrewId } });
+    dispatch(preflightOpened({ id, list, events: [] }));
+    const first = dispatch(makeEvents(id, happenings, { firstId: id }));
+    let open: OpenPreflight[] = [];
+    await keepTogether({
+      events: first,
+      list: { hash: listHash, list },
+      note: {
+        key: OPEN_WALKS,
+        change: (before) => {
+          open = begun(id, registration)((before as OpenPreflight[] | undefined) ?? []);
+          return open;
+        },
+      },
+    });
+    dispatch(eventsSeen(first));
+    dispatch(openPreflightsKnown(open));
+    tellTabs({ kind: "open walks" });
+    dispatch(planUsed(registration));
+    dispatch(sendAgain());
+    return id;
+  };
+}
+
+/** What a list is made from, besides what is different today. */
+export function composeInput(
+  bundle: AircraftBundle,
+  openDiscrepancies: OpenDiscrepancy[],
+  events: readonly PreflightEvent[] = [],
+) {
+  const papers = papersHere(bundle, events);
+  return {
+    type: bundle.type,
+    aircraft: bundle.aircraft,
+    openDiscrepancies,
+    ...(bundle.airfield && { airfield: bundle.airfield }),
+    ...(bundle.rules && { rules: bundle.rules }),
+    ...(papers && { papers: pinPapers(papers.record, papers) }),
+    ...(bundle.equipment && { equipment: bundle.equipment }),
+  };
+}

@@ -1,0 +1,11 @@
+import type { AircraftBundle } from "@cravix/contract/client";
+import { type PapersOnFile, type PreflightEvent, papersWith } from "@cravix/core";
+
+/** An aircraft's papers as this device knows them: the server's word, and what was logged and released here since. Undefined where none are on file. */
+export function papersHere(
+  bundle: Pick<AircraftBundle, "papers">,
+  events: readonly PreflightEvent[],
+): PapersOnFile | undefined {
+  // A device that has not heard from the server since it was updated knows of no papers.
+  return bundle.papers ? papersWith(bundle.papers, events) : undefined;
+}
