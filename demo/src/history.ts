@@ -27,22 +27,22 @@ const FUEL = {
   taxi: 4,
 };
 /** Days before now on which the trainer was flown, oldest first, and who flew. */
-const FLIGHTS: [daysAgo: number, crewId: string, hours: number][] = [
+export const TRAINER_FLIGHTS: [daysAgo: number, crewId: string, hours: number][] = [
   [36, "ines", 1.2],
   [34, "maren", 0.9],
   [31, "tomasz", 1.1],
-  [30, "maren", 1.4],
+  [30, "ines", 1.4],
   [27, "ines", 2.1],
-  [25, "tomasz", 0.8],
+  [25, "ines", 0.8],
   [23, "tomasz", 1.0],
   [20, "ines", 1.3],
   [17, "maren", 1.1],
-  [14, "tomasz", 0.9],
+  [14, "ines", 0.9],
   [12, "ines", 1.6],
   [9, "maren", 1.2],
-  [7, "tomasz", 1.0],
+  [7, "ines", 1.0],
   [5, "ines", 1.4],
-  [3, "maren", 0.9],
+  [3, "ines", 0.9],
   [1, "tomasz", 1.1],
 ];
 const CREEP = {
@@ -86,7 +86,7 @@ export function trainerHistory(now: Date): History {
   const lampId = newId(now.getTime() - 30 * DAY, random.bytes(16));
   const creepId = newId(now.getTime() - 9 * DAY, random.bytes(16));
 
-  FLIGHTS.forEach(([daysAgo, crewId, flown], flight) => {
+  TRAINER_FLIGHTS.forEach(([daysAgo, crewId, flown], flight) => {
     let at = now.getTime() - daysAgo * DAY - 3 * 3_600_000;
     const streamId = newId(at, random.bytes(16));
     const append = <T extends EventType>(type: T, data: EventData[T], by = crewId) => {
@@ -119,7 +119,7 @@ export function trainerHistory(now: Date): History {
     });
     // Filled up where it is low, and before the last walk to a known amount.
     const wanted =
-      flight === FLIGHTS.length - 1
+      flight === TRAINER_FLIGHTS.length - 1
         ? FUEL.last
         : fuel.left + fuel.right < FUEL.fillBelow
           ? { left: 90, right: 90 }

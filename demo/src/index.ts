@@ -1,4 +1,18 @@
+export { flightEvents, yearOfFlights } from "./flights";
+export { HALDEN, HEALTHY } from "./healthy-readings";
 export { type History, trainerHistory } from "./history";
+export { airworthinessFiles } from "./papers";
 export { pastYear } from "./past-year";
-export { airfield, crew, group, qxTar, rules, scenarioFiles, tarrow4 } from "./scenario";
+export {
+  airfield,
+  crew,
+  group,
+  qxTar,
+  rules,
+  rulesWithList,
+  scenarioFiles,
+  tarrow4,
+  trainerEquipment,
+  twinEquipment,
+} from "./scenario";
 export { seededRandom } from "./seeded-random";

@@ -1,4 +1,4 @@
-import type { CravixFile, CrewFile } from "@cravix/contract/files";
+import type { CravixFile, CrewFile, EquipmentFile } from "@cravix/contract/files";
 import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core";
 import ans from "../data/aircraft-qx-ans.json";
 import cor from "../data/aircraft-qx-cor.json";
@@ -8,7 +8,10 @@ import lum from "../data/aircraft-qx-lum.json";
 import tar from "../data/aircraft-qx-tar.json";
 import marramPoint from "../data/airfield-marram-point.json";
 import crewJson from "../data/crew.json";
+import equipmentTwin from "../data/equipment-dovrane-twin.json";
+import equipmentTrainer from "../data/equipment-tarrow-4.json";
 import rulesJson from "../data/rules-example.json";
+import minimumRules from "../data/rules-minimum-list.json";
 import ansel2 from "../data/type-ansel-2.json";
 import corrantR from "../data/type-corrant-r.json";
 import dovraneTwin from "../data/type-dovrane-twin.json";
@@ -21,6 +24,10 @@ export const tarrow4 = tarrow4Json as unknown as AircraftType;
 export const qxTar = tar as unknown as Aircraft;
 export const airfield = marramPoint as unknown as Airfield;
 export const rules = rulesJson as unknown as RuleSet;
+/** The second rule set: with an approved minimum equipment list. */
+export const rulesWithList = minimumRules as unknown as RuleSet;
+export const trainerEquipment = equipmentTrainer as unknown as EquipmentFile;
+export const twinEquipment = equipmentTwin as unknown as EquipmentFile;
 export const crew = crewJson as unknown as CrewFile;
 
 /** Every aircraft with its type, by registration. */
@@ -40,6 +47,9 @@ export const scenarioFiles: CravixFile[] = [
   crew,
   airfield,
   rules,
+  rulesWithList,
   ...([tarrow4Json, haldenSix, lumenSport, dovraneTwin, ansel2, corrantR] as unknown as AircraftType[]),
   ...([tar, hld, lum, dov, ans, cor] as unknown as Aircraft[]),
+  trainerEquipment,
+  twinEquipment,
 ];

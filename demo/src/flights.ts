@@ -1,0 +1,157 @@
+import { newId } from "@cravix/contract";
+import type { FluidRow, LogLine, PreflightEvent } from "@cravix/core";
+import { TRAINER_FLIGHTS } from "./history";
+import { pastYear } from "./past-year";
+import { seededRandom } from "./seeded-random";
+
+const DAY = 86_400_000;
+const HOUR = 3_600_000;
+const HOME = "Marram Point";
+const AWAY = ["Dunlin Strand", "Heronsmere", "Curlew Bank"];
+/** Who flies what; the trainer's weeks of whole walks name their own pilots. */
+const PILOTS: Record<string, string[]> = {
+  "QX-TAR": ["ines", "maren", "ines", "tomasz"],
+  "QX-HLD": ["ines", "yuki"],
+  "QX-LUM": ["ines", "maren", "yuki"],
+  "QX-DOV": ["maren", "yuki"],
+  "QX-COR": ["yuki"],
+  "QX-ANS": ["maren", "ines", "tomasz"],
+};
+
+/** What an aircraft has done on one flight, before it is a line. */
+interface Flown {
+  at: number;
+  out: number;
+  back: number;
+  pilot?: string;
+}
+
+/**
+ * A year of flights of each aircraft as lines of its technical log, the same for the same day, and one with the oil log and the walks: what the hour meter
+ * said at each reading of oil is what it said before that flight.
+ */
+export function yearOfFlights(now: Date): LogLine[] {
+  const oil = pastYear(now).filter((row) => row.fluid === "oil" && row.entry === "level");
+  const lines: LogLine[] = [];
+  for (const registration of ["QX-TAR", "QX-HLD", "QX-LUM", "QX-DOV", "QX-COR"])
+    lines.push(...linesOf(registration, flownBy(registration, oil, now)));
+  return [...lines, ...gliderYear(now)].sort((a, b) => a.off.localeCompare(b.off));
+}
+
+/** The hours of a flight are those between this reading of oil and the next. */
+function flownBy(registration: string, oil: readonly FluidRow[], now: Date): Flown[] {
+  const rows = oil
+    .filter((row) => row.registration === registration && (row.part ?? "left") === "left")
+    .map((row) => ({ at: Date.parse(row.at), hours: row.hours ?? 0 }))
+    .sort((a, b) => a.at - b.at);
+  const flown = rows.flatMap((row, i): Flown[] => {
+    const next = rows[i + 1];
+    return next && next.hours > row.hours ? [{ at: row.at, out: row.hours, back: next.hours }] : [];
+  });
+  const last = rows.at(-1);
+  const extra = LAST_FLIGHT[registration];
+  if (last && extra) flown.push({ at: last.at, out: last.hours, back: tenth(last.hours + extra) });
+  if (registration !== "QX-TAR" || !last) return flown;
+  // The weeks of whole walks go on from there.
+  let hours = tenth(last.hours + (extra ?? 0));
+  for (const [i, [daysAgo, pilot, planned]] of TRAINER_FLIGHTS.entries()) {
+    // The last flight came back a little sooner than planned.
+    const back = tenth(hours + planned - (i === TRAINER_FLIGHTS.length - 1 ? 0.2 : 0));
+    flown.push({ at: now.getTime() - daysAgo * DAY - 3 * HOUR, out: hours, back, pilot });
+    hours = back;
+  }
+  return flown;
+}
+
+/** What was flown after the last oil was read, hours. */
+const LAST_FLIGHT: Record<string, number> = { "QX-TAR": 1.1, "QX-HLD": 0.8 };
+
+const tenth = (value: number) => Math.round(value * 10) / 10;
+
+function linesOf(registration: string, flown: readonly Flown[]): LogLine[] {
+  const random = seededRandom(900 + registration.charCodeAt(3));
+  const pilots = PILOTS[registration] ?? ["ines"];
+  let place = HOME;
+  return flown.map(({ at, out, back, pilot }, i) => {
+    const hours = back - out;
+    // A meter runs from oil pressure to oil pressure; blocks are a few minutes longer.
+    const off = at + 25 * 60_000 + Math.round(random.next() * 10) * 60_000;
+    const on = off + Math.round((hours * 60 + 4 + random.next() * 4) * 60_000);
+    const lesson = registration === "QX-TAR" && i % 3 === 1;
+    const goes =
+      place !== HOME || i === flown.length - 1 ? HOME : random.next() < 0.18 ? AWAY[i % AWAY.length] : HOME;
+    const from = place;
+    place = goes ?? HOME;
+    const landings = lesson ? 3 + Math.floor(random.next() * 6) : 1;
+    const evening = i % 23 === 7;
+    return {
+      id: "",
+      registration,
+      from,
+      to: place,
+      off: new Date(off).toISOString(),
+      on: new Date(on).toISOString(),
+      pilot: pilot ?? pilots[i % pilots.length] ?? "ines",
+      ...(lesson && { crew: ["maren"] }),
+      meters: { hours: { out, in: back } },
+      counts: { landings },
+      ...(evening && { night: { takeOffs: 1, landings: 1 } }),
+    };
+  });
+}
+
+/** The glider flies at weekends, not in winter, by the winch mostly. */
+function gliderYear(now: Date): LogLine[] {
+  const random = seededRandom(977);
+  const lines: LogLine[] = [];
+  let minutes = 1842 * 60 + 30;
+  for (let daysAgo = 362; daysAgo > 2; daysAgo--) {
+    const day = new Date(now.getTime() - daysAgo * DAY);
+    const month = day.getUTCMonth() + 1;
+    const weekend = day.getUTCDay() === 0 || day.getUTCDay() === 6;
+    if (!weekend || month < 3 || month > 10 || random.next() < 0.35) continue;
+    let at = Date.parse(`${day.toISOString().slice(0, 10)}T09:30:00.000Z`);
+    for (let n = 1 + Math.floor(random.next() * 4); n > 0; n--) {
+      const soaring = random.next() < 0.3;
+      const length = soaring ? 50 + Math.floor(random.next() * 120) : 5 + Math.floor(random.next() * 8);
+      const towed = random.next() < 0.2;
+      const pilots = PILOTS["QX-ANS"] as string[];
+      lines.push({
+        id: "",
+        registration: "QX-ANS",
+        from: HOME,
+        to: HOME,
+        off: new Date(at).toISOString(),
+        on: new Date(at + length * 60_000).toISOString(),
+        pilot: pilots[lines.length % pilots.length] ?? "maren",
+        meters: { air: { out: hundredth(minutes / 60), in: hundredth((minutes + length) / 60) } },
+        counts: { landings: 1, ...(towed ? { aerotows: 1 } : { winch: 1 }), releases: 1 },
+      });
+      minutes += length;
+      at += (length + 15) * 60_000;
+    }
+  }
+  return lines;
+}
+
+const hundredth = (value: number) => Math.round(value * 100) / 100;
+
+/** The same lines as what people wrote down: an event a flight. */
+export function flightEvents(now: Date): PreflightEvent[] {
+  const random = seededRandom(41);
+  const deviceId = newId(now.getTime() - 400 * DAY, random.bytes(16));
+  return yearOfFlights(now).map(({ id: _id, ...line }) => {
+    const at = new Date(Math.min(Date.parse(line.on) + 10 * 60_000, now.getTime() - 60_000));
+    const id = newId(at.getTime(), random.bytes(16));
+    return {
+      id,
+      type: "flight.logged",
+      stream: "flight",
+      streamId: id,
+      deviceId,
+      crewId: line.pilot,
+      at: at.toISOString(),
+      data: line,
+    };
+  });
+}
