@@ -1,4 +1,5 @@
 import { defineConfig } from "@playwright/test";
+import { quickBrowser } from "../tools/src/site/browser";
 
 /** Debian's own Chromium, with everything off that would ask the network for something. */
 export const CHROMIUM_ARGS = [
@@ -14,20 +15,22 @@ export const WIDE = { width: 1280, height: 800 };
 
 export default defineConfig({
   testDir: "./tests",
+  globalSetup: "./support/prepared.ts",
   outputDir: "../test-results",
-  timeout: 480_000,
-  expect: { timeout: 20_000 },
+  // A machine that does other things beside is slow, not wrong.
+  timeout: 900_000,
+  expect: { timeout: 60_000 },
   fullyParallel: false,
-  workers: 3,
+  workers: 4,
   forbidOnly: Boolean(process.env.CI),
   reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
   use: {
     viewport: PHONE,
     // What keeps the interface on the device is fetched once for every page: only where it is wanted.
     serviceWorkers: "block",
-    actionTimeout: 60_000,
+    actionTimeout: 120_000,
     timezoneId: "UTC",
     locale: "en-GB",
-    launchOptions: { executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium", args: CHROMIUM_ARGS },
+    launchOptions: { executablePath: quickBrowser(), args: CHROMIUM_ARGS },
   },
 });

@@ -92,6 +92,11 @@ const browser = ["start", "attack", "check-record"].includes(task) ? [] : [["chr
 installFromDebian([["mariadbd", "mariadb-server"], ...browser]);
 installFromNpm();
 
-const { register } = await import("tsx/esm/api");
-register();
-await import(pathToFileURL(join(root, "tools", "src", `${task}.ts`)).href);
+if (task === "start") {
+  const { pack } = await import("./pack.mjs");
+  await import(pathToFileURL(await pack(root)).href);
+} else {
+  const { register } = await import("tsx/esm/api");
+  register();
+  await import(pathToFileURL(join(root, "tools", "src", `${task}.ts`)).href);
+}

@@ -37,17 +37,10 @@ for (const [size, viewport] of [
     await page.mouse.move(200, 300);
     await page.mouse.wheel(0, -2000);
     await shot("start");
-    if (size === "phone") {
-      await page.getByRole("button", { name: "Route" }).click();
-      await page.getByText("Searched through every order").waitFor();
-      await shot("route");
-      await page.getByRole("button", { name: "Back" }).click();
-    } else {
-      await page.getByRole("button", { name: "Today's list" }).click();
-      await page.getByText("Different today").waitFor();
-      await shot("list");
-      await page.getByRole("button", { name: "Back" }).click();
-    }
+    await page.goto("/aircraft/QX-TAR/due");
+    await page.getByTestId("due-hundred").waitFor();
+    await shot("due");
+    await page.goto("/aircraft/QX-TAR/prepare");
     if (size === "wide") {
       await page.goto("/aircraft/QX-TAR/logs");
       await page.getByTestId("oil-plot").waitFor();
@@ -56,11 +49,20 @@ for (const [size, viewport] of [
         .first()
         .waitFor();
       await shot("oil-log");
+      await page.goto("/aircraft/QX-TAR/flights");
+      await page.getByText("4,229.2 to 4,230.1").waitFor();
+      await shot("flights");
       await page.goto("/aircraft/QX-TAR/prepare");
+    }
+    if (size === "wide") {
+      // As a daily pilot has it: what one look takes in on one card.
+      await page.getByRole("button", { name: "Read-and-do" }).click();
+      await page.getByRole("button", { name: "What one look takes in" }).click();
+      await page.getByRole("button", { name: "Done" }).click();
     }
     await page.getByRole("button", { name: "Begin the preflight" }).click();
     await walker.walkTo("right-gear.tyre");
-    await walker.walkTo("left-tip.play");
+    await walker.walkTo(size === "wide" ? "left-leading.edge" : "left-tip.play");
     await shot("walk");
     if (size === "phone") {
       await walker.walkTo("left-drain.4");
@@ -77,12 +79,6 @@ for (const [size, viewport] of [
     for (const key of "6.2")
       await page.getByRole("button", { name: key === "." ? "Point" : key, exact: true }).click();
     await page.getByTestId("primary").click();
-    if (size === "phone") {
-      await page.getByTestId("fuel-desk").click();
-      await page.getByText(/they agree/).waitFor();
-      await shot("fuel-desk");
-      await page.getByRole("button", { name: "Back" }).click();
-    }
     await walker.walkTo("magneto.base");
     await page.goto(`${page.url()}/run-up?fault=fouled%20plug&side=left&cylinder=3&seed=12&speed=6`);
     await page.getByTestId("way-live").click();

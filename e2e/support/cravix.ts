@@ -4,6 +4,7 @@ import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import mysql from "mysql2/promise";
+import { ownDirectory } from "./own-directory";
 
 const ROOT = join(__dirname, "..", "..");
 
@@ -26,10 +27,19 @@ export class Cravix {
     readonly directory = mkdtempSync(join(tmpdir(), "cravix-e2e-")),
   ) {}
 
+  /** With the demo loaded, as it is after the first start. */
   static async launch(): Promise<Cravix> {
-    const cravix = new Cravix(await freePort());
-    await cravix.start();
-    return cravix;
+    for (let attempt = 1; ; attempt++) {
+      const cravix = new Cravix(await freePort(), ownDirectory());
+      try {
+        await cravix.start();
+        return cravix;
+      } catch (error) {
+        // Between asking for a free port and taking it another server of the tests may have taken it.
+        if (attempt === 3 || !(error as Error).message.includes("EADDRINUSE")) throw error;
+        await cravix.remove();
+      }
+    }
   }
 
   get url(): string {

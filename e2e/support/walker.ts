@@ -1,9 +1,13 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
-import type { Aircraft, AircraftType, Item } from "@cravix/core";
+import type { Aircraft, AircraftType, ComposedList, Item } from "@cravix/core";
+
 import { expect, type Locator, type Page } from "@playwright/test";
+import { HALDEN, HEALTHY } from "../../demo/src/healthy-readings";
 import { putOnDevice, walkOnDevice } from "./device";
 import { healthyAnswers } from "./healthy-answers";
+
+export { HALDEN, HEALTHY };
 
 const data = (file: string) =>
   JSON.parse(readFileSync(join(__dirname, "..", "..", "demo", "data", file), "utf8"));
@@ -18,53 +22,58 @@ const TYPE_FILE: Record<string, string> = {
   "QX-LUM": "type-lumen-sport.json",
 };
 
-/** What a person reads off a healthy aircraft on a quiet day. */
-export const HEALTHY: Record<string, string> = {
-  hours: "4230.1",
-  "volts.before-start": "25.2",
-  "nose-oleo": "3.8",
-  "fuel.dip.left": "16",
-  "fuel.dip.right": "15.5",
-  "fuel.gauge.left": "19",
-  "fuel.gauge.right": "18",
-  "oil.level": "7",
-  "oil.temperature": "150",
-  "oil.pressure": "72",
-  altimeter: "30",
-  "altimeter.setting": "1013",
-  "magneto.base": "1800",
-  "magneto.right": "1730",
-  "magneto.left": "1710",
-  "carburettor-heat.hot": "1700",
-  "carburettor-heat.cold-again": "1800",
-  suction: "5",
-  "volts.charging": "28.1",
-  idle: "650",
-  "instrument.compass": "62",
-  "instrument.heading": "63",
-  "instrument.climb": "0",
-  "receiver.one": "2",
-  "receiver.two": "3",
-  "wind.from": "250",
-  "wind.speed": "10",
-  "wind.gust": "14",
-  "nose-gear-oleo": "4",
-  "left-gear-oleo": "3",
-  "right-gear-oleo": "3",
-  "cht.hottest": "350",
-  "mass.front": "82",
-  "mass.rear": "70",
-};
-/** Where an aircraft differs from the trainer. */
-export const HALDEN = {
-  ...HEALTHY,
-  hours: "3121.2",
-  "oil.level": "10",
-  "fuel.gauge.left": "28",
-  "fuel.gauge.right": "27",
-  "fuel.sight.left-tip": "50",
-  "fuel.sight.right-tip": "50",
-};
+/** What the walk's page shows: an item, what stands in its way, a station to be done from memory, or the verdict. */
+interface Standing {
+  kind: "item" | "blocked" | "flow" | "verdict";
+  /** Its id; of what stands in the way its words. */
+  id: string;
+  /** Whether it is answered by choosing a value. */
+  confirms: boolean;
+  /** The card that it stands on together with others. */
+  card?: string;
+}
+
+/**
+ * What stands on the screen now, waiting until something does that is not `before`. Asked of the page itself in one go: a walk has hundreds of these,
+ * and each question from outside costs as much as a tap.
+ */
+async function whatStands(page: Page, before?: Standing): Promise<Standing> {
+  const found = await page.waitForFunction(
+    (gone) => {
+      const shown = (selector: string) =>
+        [...document.querySelectorAll<HTMLElement>(selector)].find(
+          (element) => element.getClientRects().length > 0,
+        );
+      const blocked = shown('[data-testid="blocked"]');
+      const flow = shown('[data-testid^="flow-"]');
+      const verdict = shown('[data-testid="verdict"]');
+      const item = shown('[data-testid^="item-"]');
+      const named = (element: HTMLElement, prefix: string) =>
+        (element.dataset.testid ?? "").slice(prefix.length);
+      const kind = blocked ? "blocked" : flow ? "flow" : verdict ? "verdict" : item ? "item" : undefined;
+      if (!kind) return undefined;
+      const id = blocked ? blocked.innerText : flow ? named(flow, "flow-") : item ? named(item, "item-") : "";
+      if (gone && gone.kind === kind && gone.id === id) return undefined;
+      const card = shown('[data-testid^="card-"]');
+      return {
+        kind,
+        id,
+        confirms: shown('[data-testid^="confirm-"]') !== undefined,
+        ...(card && { card: named(card, "card-") }),
+      } as const;
+    },
+    before,
+    { timeout: 60_000 },
+  );
+  return (await found.jsonValue()) as Standing;
+}
+
+/** What the hour meter was left at, as this walk's list has it from the log. */
+function hoursLeft({ memory, items }: ComposedList): string | undefined {
+  const hours = memory?.hours;
+  const decimals = items.find(({ reading }) => reading?.key === "hours")?.reading?.decimals ?? 1;
+  return hours?.wasAfter ? hours.value.toFixed(decimals) : undefined;
+}
 
 export interface Begin {
   conditions?: string[];
@@ -74,6 +83,8 @@ export interface Begin {
 /** Does what the screen asks, one item after another, with taps or with keys alone. */
 export class Walker {
   answered = 0;
+  /** Every tap or key that was given. */
+  taps = 0;
   #items: Item[] = [];
   #facts: Record<string, string> = {};
   /** Time that passes with each answer, where a test plays with the clock. */
@@ -130,9 +141,9 @@ export class Walker {
     // The page begins with the aircraft that the group walked last.
     const prepare = page.getByRole("button", { name: `Prepare ${registration}` });
     await expect(async () => {
-      await page.getByRole("button", { name: new RegExp(`^${registration}`) }).click();
+      await page.getByTestId(`aircraft-${registration}`).click();
       await expect(prepare).toBeVisible({ timeout: 3000 });
-    }).toPass();
+    }).toPass({ timeout: 120_000 });
     await prepare.click();
     await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
   }
@@ -148,43 +159,41 @@ export class Walker {
    * gone to first, and a station that is asked from memory is done from memory.
    */
   async itemId(): Promise<string | undefined> {
+    const standing = await this.item();
+    return standing.kind === "verdict" ? undefined : standing.id;
+  }
+
+  private async item(): Promise<Standing> {
     const { page } = this;
-    const seen = (id: string) => page.getByTestId(id).filter({ visible: true });
-    const verdict = seen("verdict");
-    const blocked = seen("blocked");
-    const flow = page.locator('[data-testid^="flow-"]').filter({ visible: true });
-    for (;;) {
-      await expect(this.card.or(verdict).or(blocked).or(flow).first()).toBeVisible();
-      if (await blocked.isVisible()) {
-        const reason = await blocked.innerText();
-        if (reason.includes("This takes two"))
-          await this.press(page.getByRole("button", { name: "Kofi Asantewe is here" }), "2");
-        else await this.press(this.primary, "Enter");
-        await expect(blocked.filter({ hasText: reason })).toHaveCount(0);
-      } else if (await flow.isVisible()) {
-        const id = await flow.getAttribute("data-testid");
-        await this.press(this.primary, "Enter");
-        await expect(page.getByTestId(id ?? "")).toHaveCount(0);
-      } else break;
+    let standing = await whatStands(page);
+    while (standing.kind === "blocked" || standing.kind === "flow") {
+      if (standing.kind === "blocked" && standing.id.includes("This takes two"))
+        await this.press(page.getByRole("button", { name: "Kofi Asantewe is here" }), "2");
+      else await this.press(this.primary, "Enter");
+      standing = await whatStands(page, standing);
     }
-    if (await verdict.isVisible()) return undefined;
-    return (await this.card.getAttribute("data-testid"))?.slice("item-".length);
+    return standing;
   }
 
   /** Gives the healthy answer to whatever is asked, and waits until something else is. */
   async answer(): Promise<void> {
     const { page } = this;
-    const id = await this.itemId();
+    const standing = await this.item();
+    const { id, confirms } = standing;
     if (this.#clock) {
       this.#clock.now += this.#clock.stepMs;
       await page.clock.setSystemTime(this.#clock.now);
     }
     const item = this.#items.find((i) => i.id === id);
     const asked = item?.confirm ?? item?.proof;
-    const options = page.locator('[data-testid^="confirm-"]').filter({ visible: true });
-    if (!item) await this.observe();
-    else if (item.kind === "measure" && item.reading) await this.type(this.readings[item.reading.key] ?? "0");
-    else if (asked && (await options.count()) > 0) await this.confirm(this.#facts[asked.fact] ?? "", options);
+    if (standing.card) await this.answerCard(standing.card);
+    else if (!item) await this.observe();
+    else if (item.kind === "measure" && item.reading) await this.type(await this.reading(item.reading));
+    else if (asked && confirms)
+      await this.confirm(
+        this.#facts[asked.fact] ?? "",
+        page.locator('[data-testid^="confirm-"]').filter({ visible: true }),
+      );
     else if (item.kind === "count")
       await this.press(page.getByTestId(`count-${item.expected}`), String(item.expected));
     else if (item.kind === "pull")
@@ -193,8 +202,53 @@ export class Walker {
     else if (item.kind === "choice")
       await this.press(page.getByRole("button", { name: "24", exact: true }), "2");
     else await this.press(this.primary, "Enter");
-    await expect(page.getByTestId(`item-${id}`).filter({ visible: true })).toHaveCount(0);
+    await whatStands(page, standing);
     this.answered++;
+  }
+
+  /** What the instrument shows: the hour meter what the log left it at, whichever aircraft it is. */
+  private async reading({ key }: { key: string }): Promise<string> {
+    if (key === "hours") {
+      const id = this.page.url().split("/preflight/")[1]?.split("/")[0] ?? "";
+      const left = hoursLeft((await walkOnDevice(this.page, id)).list);
+      if (left !== undefined) return left;
+    }
+    return this.readings[key] ?? "0";
+  }
+
+  /** Whatever a card asks to be typed or chosen, and then the one answer for all of it. */
+  private async answerCard(cardId: string): Promise<void> {
+    const { page } = this;
+    const card = page.getByTestId(`card-${cardId}`);
+    const here = page.locator('[data-testid="number-here"]').filter({ visible: true });
+    while (await card.isVisible()) {
+      const runway = page.getByTestId("choose-24").filter({ visible: true });
+      if ((await runway.count()) > 0 && (await runway.getAttribute("aria-pressed")) !== "true") {
+        this.taps++;
+        await runway.click();
+      }
+      if ((await here.count()) > 0) {
+        // Which number is at hand, and whether something stands there already.
+        const [id, typed] = await here.evaluate((element) => [
+          (element.closest<HTMLElement>('[data-testid^="number-row-"]')?.dataset.testid ?? "").slice(
+            "number-row-".length,
+          ),
+          element.querySelector('[data-testid="typed"]')?.textContent ?? "",
+        ]);
+        const item = this.#items.find((i) => i.id === id);
+        if (item?.reading && typed?.endsWith("–")) {
+          const text = await this.reading(item.reading);
+          for (const key of text)
+            await this.press(
+              page.getByRole("button", { name: key === "." ? "Point" : key, exact: true }),
+              key,
+            );
+        }
+      }
+      const next = await this.primary.innerText();
+      await this.press(this.primary, "Enter");
+      if (!next.startsWith("Next")) return;
+    }
   }
 
   /** Chooses what the plate says, by its place among the others. */
@@ -221,6 +275,7 @@ export class Walker {
   }
 
   async press(target: Locator, key: string): Promise<void> {
+    this.taps++;
     if (this.by === "thumb") await target.click();
     else {
       await expect(target).toBeVisible();
@@ -247,7 +302,8 @@ export class Walker {
     const { page } = this;
     const id = page.url().split("/preflight/")[1]?.split("/")[0] ?? "";
     const { list, events } = await walkOnDevice(page, id);
-    const more = healthyAnswers({ list, events, goal, readings: this.readings, facts: this.#facts });
+    const readings = { ...this.readings, hours: hoursLeft(list) ?? this.readings.hours ?? "0" };
+    const more = healthyAnswers({ list, events, goal, readings, facts: this.#facts });
     await putOnDevice(page, more);
     this.answered += more.length;
     await page.reload();

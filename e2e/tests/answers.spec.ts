@@ -66,12 +66,12 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await walker.type("1800");
 
   // No drop at all is a stop at once, while it is being typed.
-  await expect(walker.title).toHaveText("On right: read the rpm");
+  await expect(walker.title).toHaveText("Magneto RIGHT: read the rpm");
   for (const key of "1800") await page.getByRole("button", { name: key, exact: true }).click();
   await expect(page.getByTestId("judgement-magneto.right")).toContainText("No drop at all on right.");
   await expect(page.getByTestId("judgement-magneto.right")).toContainText("Treat the propeller as live");
   await page.getByTestId("primary").click();
-  await expect(walker.title).toHaveText("Back on both: does the rpm come back?");
+  await expect(walker.title).toHaveText("Magnetos BOTH: does the rpm come back?");
 
   // The flight is cancelled; what the engine showed is not lost: the next one at this aircraft is told.
   await page.goto(page.url().replace(/$/, "/verdict"));

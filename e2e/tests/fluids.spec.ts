@@ -2,6 +2,7 @@ import { writeFileSync } from "node:fs";
 import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
 import { HEALTHY, Walker } from "../support/walker";
 
 let cravix: Cravix;
@@ -184,6 +185,10 @@ test("the radial is pulled through blade by blade; resistance stops it", async (
   await walker.jumpTo("propeller.pull-through");
   await button(page, /^Blade 1 of 6/).click();
   await button(page, /^Blade 2 of 6/).click();
+  // Nobody reloads within the milliseconds that the device takes to keep a blade: until it has it, the page stays.
+  await expect
+    .poll(async () => (await eventsOnDevice(page, id)).filter(({ event }) => event.type === "blade.pulled"))
+    .toHaveLength(2);
   await page.reload();
   await expect(button(page, /^Blade 3 of 6/)).toBeVisible();
   await page.getByTestId("resists").click();

@@ -25,11 +25,11 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   // With the battery on, the ledger says so at one tap, and the clock runs.
   await walker.walkTo("cockpit.flaps");
   await expect(page.getByTestId("battery")).toContainText(/Battery on \d:\d\d/);
-  await button(page, "Ledger: 1 off 1 on").click();
+  await button(page, "Ledger: 2 off 1 on").click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 out now");
   await expect(page.getByText("battery master: still on, at Cockpit, power on")).toBeVisible();
   await expect(page.getByText("behind the left seat")).toBeVisible();
-  await expect(button(page, "pitot cover comes off at Left leading edge, pitot, stall warner")).toBeVisible();
+  await expect(button(page, "tail tie-down comes off at Tail")).toBeVisible();
   await expectAccessible(page, "ledger");
   await button(page, "Back").click();
 
@@ -53,10 +53,12 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await button(page, "Postpone").click();
   await walker.jumpTo("right-side.beacon-date");
   await expect(page.getByTestId("confirm-06/2028")).toBeVisible();
-  await walker.jumpTo("left-leading.pitot-cover");
+  await walker.jumpTo("left-leading.tie-down");
   await button(page, /^Board \d/).click();
   await expect(blocked).toContainText("tail tie-down: not off yet, at Tail");
-  await expect(blocked).toContainText("pitot cover: not off yet, at Left leading edge, pitot, stall warner");
+  await expect(blocked).toContainText(
+    "left tie-down: not off yet, at Left leading edge, pitot, stall warner",
+  );
   await expect(blocked).not.toContainText("intake plugs");
   await blocked.getByRole("button", { name: "tail tie-down: not off yet, at Tail" }).click();
   await walker.answer();
@@ -65,14 +67,16 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await button(page, "Accept the aircraft").click();
 
   // After the flight: only what came off goes back on, and it can wait until then.
-  await button(page, "To the aircraft").click();
+  await expect(page.getByTestId("line-up")).toContainText("Windsock");
+  await page.goto(cravix.url);
   await button(page, "QX-TAR is flying: put it away afterwards").click();
+  await button(page, "It dies").click();
   await walker.type("4231.3");
   await expect(page.getByText("4231.3 h")).toBeVisible();
   await expectAccessible(page, "after the flight");
   const off = tarrow4.items.filter((i) => i.ledger && "after" in i.ledger);
   await expect(page.getByText("Tail tied down")).toBeVisible();
-  for (let i = 0; i < off.length + 2; i++) await walker.primary.click();
+  for (let i = 0; i < off.length + 4; i++) await walker.primary.click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR is put away");
   await button(page, "All put away").click();
   await expect(button(page, "Prepare QX-TAR")).toBeVisible();

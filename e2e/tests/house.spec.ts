@@ -141,9 +141,13 @@ test("the code on the key tag is read by a machine, and opens the aircraft", asy
   await page.getByTestId("show-code").click();
   const code = page.getByTestId("code");
   await code.scrollIntoViewIfNeeded();
-  const png = PNG.sync.read(await code.screenshot());
-  const read = jsQR(new Uint8ClampedArray(png.data), png.width, png.height);
-  expect(read?.data).toBe(`${cravix.url}/aircraft/QX-DOV`);
-  await page.goto(read?.data ?? "");
+  let link = "";
+  // It is drawn behind the page.
+  await expect(async () => {
+    const png = PNG.sync.read(await code.screenshot());
+    link = jsQR(new Uint8ClampedArray(png.data), png.width, png.height)?.data ?? "";
+    expect(link).toBe(`${cravix.url}/aircraft/QX-DOV`);
+  }).toPass();
+  await page.goto(link);
   await expect(heading(page)).toHaveText("QX-DOV");
 });

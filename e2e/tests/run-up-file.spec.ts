@@ -111,10 +111,10 @@ test("a broken file, and one of many megabytes: told, the rest used, and the pag
   for (let i = 0; i < 180_000; i++) long.push(`${i / 10}${line}`);
   await give("flight.csv", Buffer.from(long.join("")));
   await expect(page.getByTestId("file-read")).toContainText("The first hour of running was read", {
-    timeout: 60_000,
+    timeout: 120_000,
   });
   await page.getByTestId("read-trace").click();
-  await expect(page.getByTestId("diagnosis")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByTestId("diagnosis")).toBeVisible({ timeout: 120_000 });
 });
 
 test("half a gigabyte, and a quotation mark that is never closed: both are told within seconds", async ({
@@ -144,15 +144,15 @@ test("half a gigabyte, and a quotation mark that is never closed: both are told 
     // Behind the run-up the clock stands still for the rest of the file: no hour ever ends it.
     const lastLine = `${runUp.trim().split("\n").at(-1)}\n`;
     await give(await write("flight.csv", runUp, lastLine, 500));
-    await expect(page.getByTestId("file-read")).toContainText("lines", { timeout: 60_000 });
+    await expect(page.getByTestId("file-read")).toContainText("lines", { timeout: 120_000 });
     await page.getByTestId("read-trace").click();
-    await expect(page.getByTestId("check-right")).toContainText("−", { timeout: 60_000 });
+    await expect(page.getByTestId("check-right")).toContainText("−", { timeout: 120_000 });
     await page.getByRole("button", { name: "Again", exact: true }).click();
     await page.getByTestId("way-file").click();
     await give(await write("quote.csv", 'time,rpm\n1,"', "1800 and so on\n", 40));
-    await expect(page.getByText(/quotation mark/)).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByText(/quotation mark/)).toBeVisible({ timeout: 120_000 });
     await give(await write("endless.csv", "time", "1800,", 20));
-    await expect(page.getByText(/text file with lines/)).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByText(/text file with lines/)).toBeVisible({ timeout: 120_000 });
     await expect(page.getByTestId("read-trace")).toBeDisabled();
   } finally {
     await rm(folder, { recursive: true });

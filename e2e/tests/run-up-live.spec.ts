@@ -2,7 +2,7 @@ import { expect, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
-import { readings, settled, toTheRunUp, watchSteps } from "../support/run-up-page";
+import { readings, toTheRunUp, watchSteps } from "../support/run-up-page";
 
 let cravix: Cravix;
 test.beforeAll(async () => {
@@ -17,7 +17,7 @@ test("a healthy run-up from the live monitor: no number is touched, one button w
   await expectAccessible(page, "ways in");
   await page.getByTestId("way-live").click();
   const shown = await watchSteps(page);
-  await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out", { timeout: 60_000 });
+  await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out", { timeout: 120_000 });
   expect(await shown()).toEqual(expect.arrayContaining(["run-up", "right", "both", "left", "heat", "idle"]));
   await expectAccessible(page, "read run-up");
   await page.getByTestId("check-right").click();
@@ -65,7 +65,7 @@ test("a fouled plug is named by cylinder and side, cleared in a lean minute, and
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
   await expect(page.getByTestId("coach-number")).toContainText(/^\d{1,2}$/);
-  await expect(diagnosis).toContainText("Gone now", { timeout: 60_000 });
+  await expect(diagnosis).toContainText("Gone now", { timeout: 120_000 });
   await page.getByTestId("use-numbers").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   const read = await readings(page, id);
@@ -84,78 +84,15 @@ test("a dead plug does not come clean: a second try is offered, no third, and it
   await page.getByTestId("way-live").click();
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
-  await expect(page.getByTestId("start-minute")).toContainText("Once more", { timeout: 60_000 });
+  await expect(page.getByTestId("start-minute")).toContainText("Once more", { timeout: 120_000 });
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
-  await expect(page.getByText("Not cleared in 2 tries: taxi back.")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText("Not cleared in 2 tries: taxi back.")).toBeVisible({ timeout: 120_000 });
   await expect(page.getByTestId("start-minute")).toBeHidden();
   await expect(page.getByTestId("diagnosis")).toContainText("dead plug or lead, cylinder 2, right magneto");
   // It goes back: nothing more is tried.
   await expect(page.getByTestId("tells-most")).toBeHidden();
 });
-
-test("a test that tells most is tried, and what it came to changes what is likeliest", async ({ page }) => {
-  await toTheRunUp(page, cravix, "fault=governor%20slow&severity=1&seed=3", "QX-HLD");
-  await page.getByTestId("way-live").click();
-  const most = page.getByTestId("tells-most");
-  const diagnosis = page.getByTestId("diagnosis");
-  await expect(diagnosis).toContainText("Most likely: governor slow");
-  await expect(most).toContainText("Oil warm, propeller twice more");
-  await page.getByTestId("came-quick-now").click();
-  await expect(diagnosis).not.toContainText("Most likely: governor slow");
-});
-
-test("one thing by itself: idle, leaned for the ground and warmed up, each ends in a judged reading at its item", async ({
-  page,
-}) => {
-  const { id } = await toTheRunUp(page, cravix, "seed=5");
-  await page.getByTestId("procedure-ground-lean").click();
-  await page.getByTestId("coach-peak").waitFor();
-  await expect(page.getByTestId("judged-ground-lean")).toContainText("Within limits");
-  await expect(page.getByTestId("judged-ground-lean")).toContainText("past it to");
-  await expectAccessible(page, "leaned for the ground");
-  await page.getByTestId("use-procedure").click();
-  await page.getByTestId("procedure-idle").click();
-  await expect(page.getByTestId("judged-idle")).toContainText("ran on");
-  await page.getByTestId("use-procedure").click();
-  await page.getByTestId("procedure-warm-up").click();
-  await expect(page.getByTestId("judged-warm-up")).toContainText("in its arc");
-  await page.getByTestId("use-procedure").click();
-  await page.getByTestId("way-live").waitFor();
-  const read = await readings(page, id);
-  expect(read.idle).toBeGreaterThan(500);
-  expect(read["oil.temperature"]).toBeGreaterThan(70);
-  expect(
-    (await eventsOnDevice(page, id)).some(
-      ({ event }) => event.type === "item.answered" && event.data.itemId === "run-up.ground-lean",
-    ),
-  ).toBe(true);
-});
-
-for (const [what, registration, engines] of [
-  ["a constant-speed six", "QX-HLD", [""]],
-  ["the twin, one engine after the other", "QX-DOV", ["left", "right"]],
-  ["the radial", "QX-COR", [""]],
-] as const)
-  test(`${what}: healthy, it stands out in nothing, with the propeller cycled and the air tried`, async ({
-    page,
-  }) => {
-    const { id } = await toTheRunUp(page, cravix, `seed=4&engine=${engines[0]}`, registration);
-    for (const engine of engines) {
-      await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=8&seed=4&engine=${engine}`);
-      await page.getByTestId("way-live").click();
-      const shown = await watchSteps(page);
-      await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out", { timeout: 60_000 });
-      expect(await shown()).toContain("propeller");
-      await page.getByTestId("use-numbers").click();
-      await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
-      await settled(page, id);
-    }
-    const read = await readings(page, id);
-    for (const engine of engines)
-      for (const key of ["magneto.base", "magneto.left", "magneto.right", "oil.pressure"])
-        expect(read[engine ? `${key}.${engine}` : key], `${key} ${engine}`).toBeGreaterThan(0);
-  });
 
 test("a magneto that is not grounded: asked once, then the card, the discrepancy already filled in, and the verdict is stop", async ({
   page,
@@ -187,7 +124,12 @@ test("an engine that stops on one side, and a fire, each get their card at once"
   // On right nothing changes, since it only ever ran on that one: asked, the key is there, and it goes on to the other side.
   await page.getByText("Nothing changed. Is the key on right?").waitFor();
   await page.getByTestId("skip").click();
-  await page.getByTestId("skip").click();
+  // Between the two sides it goes on by itself after a while: asked and pressed in one, so that no other step is skipped.
+  await expect(page.getByTestId("coach-both").or(page.getByTestId("coach-left"))).toBeVisible();
+  await page.evaluate(() => {
+    if (document.querySelector('[data-testid="coach-both"]'))
+      document.querySelector<HTMLElement>('[data-testid="skip"]')?.click();
+  });
   await expect(page.getByTestId("emergency-card-stops on one")).toContainText("Throttle: idle");
   await page.getByRole("button", { name: "Back" }).click();
   await page.getByTestId("emergency").click();

@@ -30,7 +30,7 @@ test("practice with a surprise: the learner says it first, then it is told, and 
   }, die);
   await expect(page.getByText("practice", { exact: true })).toBeVisible();
   const guess = page.getByTestId("guess");
-  await guess.waitFor({ timeout: 60_000 });
+  await guess.waitFor({ timeout: 120_000 });
   await expect(page.getByTestId("diagnosis")).toBeHidden();
   await expectAccessible(page, "a guess");
   await guess.getByRole("button").last().click();

@@ -39,7 +39,7 @@ test("a full disk drops nothing and says so: an answer, a draft, oil outside of 
   await expect(page.getByTestId("keep-error")).toContainText("not saved yet");
   await diskTakes(page, true);
   // By itself, without another answer; it is told where the words are being written, and until all of it is kept.
-  await expect(page.getByTestId("keep-error")).toHaveCount(0, { timeout: 15_000 });
+  await expect(page.getByTestId("keep-error")).toHaveCount(0, { timeout: 60_000 });
   await expect
     .poll(async () =>
       (await eventsOnDevice(page, id)).some(

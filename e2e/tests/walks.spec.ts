@@ -54,7 +54,7 @@ test("the glider just rigged: alone it is stopped, with a second person every su
 
   // The dolly goes back on afterwards.
   await button(page, "Accept the aircraft").click();
-  await button(page, "After the flight: put it away").click();
+  await button(page, "Parked: put it away").click();
   await expect(page.getByText("Tail dolly on")).toBeVisible();
 });
 
@@ -157,16 +157,16 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   ).toBeVisible();
 });
 
-test("flow, then check: stations from memory, and the reading catches what was missed; too quick is told kindly", async ({
+test("flow, then check, on cards: stations from memory, and the reading catches which part was missed; too quick is told kindly", async ({
   page,
 }) => {
   await page.goto(cravix.url);
   const walker = new Walker(page);
-  await button(page, /Yuki/).click();
+  await button(page, /Inês/).click();
   await walker.prepare("QX-TAR");
   await button(page, "Read-and-do").click();
-  await expect(page.getByText(/Each line read, then done, until you have 10 complete laps/)).toBeVisible();
   await button(page, "Flow, then check").click();
+  await button(page, "What one look takes in").click();
   await button(page, "Done").click();
   await expect(button(page, "Flow, then check")).toBeVisible();
   const id = await walker.go();
@@ -178,7 +178,8 @@ test("flow, then check: stations from memory, and the reading catches what was m
   await walker.walkTo("left-side.skin");
   const flowed = await kinds(page, id, "station.flowed");
   expect(flowed).toHaveLength(14);
-  await button(page, "Missed, done now").click();
+  await page.getByTestId("missed-on-card").click();
+  await page.getByTestId("found-at-left-side.skin").click();
   await walker.walkTo("left-drain.1");
   // The cockpit was answered in one go: that is said, to the pilot alone.
   await page.goto(`${cravix.url}/preflight/${id}/debrief`);

@@ -90,8 +90,10 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
   await expect(page.getByText("Elevator: 3 serviceable, 4 expected")).toBeVisible();
   await page.getByRole("button", { name: "Accept the aircraft" }).click();
+  await expect(page.getByTestId("line-up")).toBeVisible();
+  await page.goto(`${cravix.url}/preflight/${id}/verdict`);
   await expect(page.getByTestId("signed")).toContainText("fly, Inês Valadares");
-  await expect(page.getByTestId("kept")).toHaveText("Saved and sent", { timeout: 40_000 });
+  await expect(page.getByTestId("kept")).toHaveText("Saved and sent", { timeout: 120_000 });
 
   const device = await eventsOnDevice(page, id);
   const record = await cravix.eventsOnRecord(id);

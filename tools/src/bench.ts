@@ -7,9 +7,12 @@ import { tapToPaint } from "./bench/app/tap-to-paint";
 import { coreFigures } from "./bench/core/core-figures";
 import { fluidFigures } from "./bench/core/fluid-figures";
 import { lapSearch } from "./bench/core/lap-search";
+import { papersFigures } from "./bench/core/papers-figures";
 import { runUpAccuracy, runUpFigures, runUpManners } from "./bench/core/run-up-figures";
+import { taps } from "./bench/core/taps";
 import type { Figure } from "./bench/figure";
 import { eventsPerSecond } from "./bench/server/events-per-second";
+import { flightHistory } from "./bench/server/flight-history";
 import { fluidHistory } from "./bench/server/fluid-history";
 import { worstRequest } from "./bench/server/worst-request";
 import { TINY } from "./bench/size";
@@ -32,9 +35,12 @@ await runTask(async () => {
     firstLoad,
     opening,
     coreFigures,
+    taps,
     fluidFigures,
     fluidPages,
     fluidHistory,
+    papersFigures,
+    flightHistory,
     lapSearch,
     runUpFigures,
     runUpAccuracy,

@@ -3,6 +3,7 @@ import { join } from "node:path";
 import { chromium } from "@playwright/test";
 import { runTask } from "./fail";
 import { ROOT } from "./paths";
+import { wholeBrowser } from "./site/browser";
 
 const FOLDER = join(ROOT, "app", "public", "icons");
 /** What browsers and launchers ask for: from which drawing, how many pixels, called what. */
@@ -18,7 +19,7 @@ const ICONS = [
 /** Draws the icons anew from their drawings: after a change of these, and committed with them. */
 await runTask(async () => {
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    executablePath: wholeBrowser(),
     args: ["--no-sandbox", "--disable-gpu"],
   });
   for (const [drawing, size, name] of ICONS) {

@@ -1,17 +1,18 @@
-import { pastYear, scenarioFiles, trainerHistory } from "@cravix/demo";
+import { airworthinessFiles, flightEvents, pastYear, scenarioFiles, trainerHistory } from "@cravix/demo";
 import { acceptEvents, type Database, importFluids, putList, readFleet, writeFile } from "@cravix/server";
 
 /** Loads the made-up flying group where the database has no aircraft yet. Returns whether it did. */
 export async function loadDemoIfEmpty({ db }: Database, now: Date): Promise<boolean> {
   if ((await readFleet(db)).aircraft.length > 0) return false;
   const history = trainerHistory(now);
-  for (const file of scenarioFiles) {
+  for (const file of [...scenarioFiles, ...airworthinessFiles(now)]) {
     const missing = await writeFile(db, file);
     if (missing) throw new Error(`the demo's own file is not whole: ${missing.path}, ${missing.expected}`);
   }
   for (const [hash, list] of history.lists) await putList(db, hash, list);
-  for (let i = 0; i < history.events.length; i += 500) {
-    const { refused } = await acceptEvents(db, history.events.slice(i, i + 500), now);
+  const events = [...history.events, ...flightEvents(now)];
+  for (let i = 0; i < events.length; i += 500) {
+    const { refused } = await acceptEvents(db, events.slice(i, i + 500), now);
     if (refused[0]) throw new Error(`the demo's own event was refused: ${refused[0].reason}`);
   }
   await importFluids(db, pastYear(now));

@@ -2,7 +2,6 @@ import { spawn } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { generateSW } from "workbox-build";
 import { SetupError } from "../fail";
 import { ROOT, WEB_ROOT } from "../paths";
 import { checkBuild } from "./check-build";
@@ -22,8 +21,10 @@ const SOURCES = [
 const LEFT_OUT = new Set(["node_modules", "dist", ".expo", "expo-env.d.ts", "nativewind-env.d.ts"]);
 
 /** The service worker keeps the interface itself on the device, so that a reload on the apron needs no network. */
-export function keepOnDevice(root: string) {
-  return generateSW({
+export async function keepOnDevice(root: string): Promise<void> {
+  // As long to load as all the rest of a start, which seldom builds anything.
+  const { generateSW } = await import("workbox-build");
+  await generateSW({
     globDirectory: root,
     globPatterns: ["**/*.{html,js,css,woff2,png,svg,webmanifest}"],
     swDest: join(root, "sw.js"),

@@ -4,8 +4,10 @@ import { type Browser, chromium } from "@playwright/test";
 import mysql from "mysql2/promise";
 import pino from "pino";
 import { ROOT, WEB_ROOT } from "../../paths";
+import { quickBrowser, wholeBrowser } from "../../site/browser";
 import { loadDemoIfEmpty } from "../../site/load-demo";
 import { startDatabase } from "../../site/mariadb";
+import { TINY } from "../size";
 
 export interface DemoSite {
   url: string;
@@ -35,7 +37,7 @@ export async function openDemoSite(): Promise<DemoSite> {
   const logger = pino({ level: "silent" });
   const web = await listen({ database, logger, webRoot: WEB_ROOT }, 0, "127.0.0.1");
   const browser = await chromium.launch({
-    executablePath: process.env.CHROMIUM ?? "/usr/bin/chromium",
+    executablePath: TINY ? quickBrowser() : wholeBrowser(),
     args: [
       "--no-sandbox",
       "--disable-gpu",

@@ -32,7 +32,7 @@ async function open(context: BrowserContext, { url, answers }: Opened): Promise<
   await page.goto(url, { waitUntil: "commit" });
   const at = await page.waitForFunction(() => (window as unknown as { answersAt?: number }).answersAt, null, {
     polling: 50,
-    timeout: 60_000,
+    timeout: 120_000,
   });
   const took = (await at.jsonValue()) as number;
   await page.close();

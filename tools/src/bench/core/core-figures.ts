@@ -2,13 +2,13 @@ import { setFlagsFromString } from "node:v8";
 import { runInNewContext } from "node:vm";
 import { newId } from "@cravix/contract";
 import {
-  CONDITIONS,
   type ComposeInput,
   type Condition,
   composeList,
   defaultPreferences,
   foldMore,
   foldPreflight,
+  offeredConditions,
   type PreflightEvent,
 } from "@cravix/core";
 import { airfield, group, rules } from "@cravix/demo";
@@ -43,7 +43,7 @@ function composeInput(): ComposeInput {
     seed: "bench",
   });
   // As many conditions as fit, and filled up with the aircraft's own items to a round number.
-  const conditions = [...CONDITIONS];
+  const conditions = offeredConditions(type).filter((condition) => condition !== "turnaround");
   while (conditions.length > 0 && composeList(withConditions(conditions)).items.length > ITEMS)
     conditions.pop();
   const all = withConditions(conditions);

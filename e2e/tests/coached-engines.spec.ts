@@ -1,0 +1,74 @@
+import { expect, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { readings, settled, toTheRunUp, watchSteps } from "../support/run-up-page";
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+test("a test that tells most is tried, and what it came to changes what is likeliest", async ({ page }) => {
+  await toTheRunUp(page, cravix, "fault=governor%20slow&severity=1&seed=3", "QX-HLD");
+  await page.getByTestId("way-live").click();
+  const most = page.getByTestId("tells-most");
+  const diagnosis = page.getByTestId("diagnosis");
+  await expect(diagnosis).toContainText("Most likely: governor slow");
+  await expect(most).toContainText("Oil warm, propeller twice more");
+  await page.getByTestId("came-quick-now").click();
+  await expect(diagnosis).not.toContainText("Most likely: governor slow");
+});
+
+test("one thing by itself: idle, leaned for the ground and warmed up, each ends in a judged reading at its item", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix, "seed=5");
+  await page.getByTestId("procedure-ground-lean").click();
+  await page.getByTestId("coach-peak").waitFor();
+  await expect(page.getByTestId("judged-ground-lean")).toContainText("Within limits");
+  await expect(page.getByTestId("judged-ground-lean")).toContainText("past it to");
+  await expectAccessible(page, "leaned for the ground");
+  await page.getByTestId("use-procedure").click();
+  await page.getByTestId("procedure-idle").click();
+  await expect(page.getByTestId("judged-idle")).toContainText("ran on");
+  await page.getByTestId("use-procedure").click();
+  await page.getByTestId("procedure-warm-up").click();
+  await expect(page.getByTestId("judged-warm-up")).toContainText("in its arc");
+  await page.getByTestId("use-procedure").click();
+  await page.getByTestId("way-live").waitFor();
+  const read = await readings(page, id);
+  expect(read.idle).toBeGreaterThan(500);
+  expect(read["oil.temperature"]).toBeGreaterThan(70);
+  expect(
+    (await eventsOnDevice(page, id)).some(
+      ({ event }) => event.type === "item.answered" && event.data.itemId === "run-up.ground-lean",
+    ),
+  ).toBe(true);
+});
+
+for (const [what, registration, engines] of [
+  ["a constant-speed six", "QX-HLD", [""]],
+  ["the twin, one engine after the other", "QX-DOV", ["left", "right"]],
+  ["the radial", "QX-COR", [""]],
+] as const)
+  test(`${what}: healthy, it stands out in nothing, with the propeller cycled and the air tried`, async ({
+    page,
+  }) => {
+    const { id } = await toTheRunUp(page, cravix, `seed=4&engine=${engines[0]}`, registration);
+    for (const engine of engines) {
+      await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=8&seed=4&engine=${engine}`);
+      await page.getByTestId("way-live").click();
+      const shown = await watchSteps(page);
+      await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out", { timeout: 120_000 });
+      expect(await shown()).toContain("propeller");
+      await page.getByTestId("use-numbers").click();
+      await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+      await settled(page, id);
+    }
+    const read = await readings(page, id);
+    for (const engine of engines)
+      for (const key of ["magneto.base", "magneto.left", "magneto.right", "oil.pressure"])
+        expect(read[engine ? `${key}.${engine}` : key], `${key} ${engine}`).toBeGreaterThan(0);
+  });

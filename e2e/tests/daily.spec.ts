@@ -1,0 +1,170 @@
+import { expect, type Page, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
+import { Walker } from "../support/walker";
+
+/** The walk as somebody has it who does it every day, as a student has it, and what comes after the acceptance. */
+
+let cravix: Cravix;
+test.beforeEach(async ({ page }) => {
+  cravix = await Cravix.launch();
+  await page.goto(cravix.url);
+});
+test.afterEach(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) =>
+  page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
+
+/** Every card and every single item that is confirmed on the way to the verdict. */
+async function confirmations(walker: Walker): Promise<string[]> {
+  const seen: string[] = [];
+  for (let id = await walker.itemId(); id !== undefined; id = await walker.itemId()) {
+    seen.push(id);
+    await walker.answer();
+  }
+  return seen;
+}
+
+test("a daily pilot: first flight with cards, line-up check, put away, and a turnaround; the taps are counted", async ({
+  page,
+}) => {
+  const walker = new Walker(page);
+  await button(page, /Inês/).click();
+  await walker.prepare("QX-TAR");
+  // Somebody else flew it last: no turnaround.
+  await expect(page.getByTestId("no-turnaround")).toContainText("Somebody else flew it last");
+  await button(page, "Read-and-do").click();
+  await expect(
+    page.getByText("You have 10 complete walkarounds on this type", { exact: false }).first(),
+  ).toBeVisible();
+  await button(page, "What one look takes in").click();
+  await button(page, "Done").click();
+  await button(page, /^first of the day/).click();
+  const id = await walker.go();
+  await expect(page.getByTestId("item-approach.stance")).toContainText("Does it sit level?");
+  await expectAccessible(page, "card");
+
+  // One answer is three on record, and one undo takes all of them back.
+  const answered = async () =>
+    (await eventsOnDevice(page, id)).filter(({ event }) => event.type === "item.answered").length;
+  await walker.answer();
+  await expect.poll(answered).toBe(3);
+  await button(page, "Undo").click();
+  await expect(page.getByTestId("item-approach.stance")).toContainText("any new drips?");
+
+  const first = await confirmations(walker);
+  // What a healthy trainer asks of a daily pilot: seventy, the run-up typed by hand, one known thing, one of the owner's and three by their value on top.
+  expect(first.length).toBeLessThanOrEqual(70 + 4 + 5);
+  expect(walker.taps).toBeLessThanOrEqual(200);
+  await button(page, "Accept the aircraft").click();
+
+  await page.waitForURL(/line-up$/);
+  await expect(page.getByTestId("line-up")).toContainText("Runway 24");
+  await expect(page.getByTestId("line-up")).toContainText("heading 240°");
+  await expectAccessible(page, "line-up check");
+  await button(page, "Parked: put it away").click();
+  await button(page, "It dies").click();
+  await walker.type("4231.3");
+  await expect(page.getByText("4231.3 h")).toBeVisible();
+
+  // The same pilot, minutes later: what can have changed, and whatever kills.
+  await button(page, "Flying again soon: leave the rest").click();
+  await button(page, /^turnaround/).click();
+  await expect(page.getByTestId("turnaround")).toContainText("everything that kills");
+  walker.taps = 0;
+  await walker.go();
+  const again = await confirmations(walker);
+  expect(again.length).toBeLessThanOrEqual(35 + 4 + 2);
+  expect(walker.taps).toBeLessThanOrEqual(110);
+  for (const kills of [
+    "cockpit.ignition",
+    "left-tank.cap",
+    "right-gear.brake",
+    "run-up.controls",
+    "take-off.fuel",
+  ])
+    expect(again).toContain(kills);
+  await expect(page.getByTestId("verdict")).toContainText(/Go/);
+});
+
+test("something found on a card is found at one of its parts; the others wait for their answer", async ({
+  page,
+}) => {
+  const walker = new Walker(page);
+  await button(page, /Inês/).click();
+  await walker.prepare("QX-TAR");
+  await button(page, "Read-and-do").click();
+  await button(page, "What one look takes in").click();
+  await button(page, "Done").click();
+  const id = await walker.go();
+  await walker.jumpTo("left-side.skin");
+  await page.getByTestId("found-on-card").click();
+  await expect(walker.title).toHaveText("Where did you find something?");
+  await expectAccessible(page, "where on the card");
+  await page.getByTestId("found-at-left-side.static").click();
+  await expect(page.getByLabel("What was found")).toHaveValue(/^Left static port/);
+  await button(page, "Log it").click();
+  const card = page.getByTestId("item-left-side.skin");
+  await expect(card).toContainText("Baggage door");
+  await expect(card).not.toContainText("static port");
+  await walker.answer();
+  // A cup that is not clear is told at its drain, and followed there.
+  await walker.jumpTo("left-drain.1");
+  await page.getByTestId("found-on-card").click();
+  await page.getByTestId("found-at-left-drain.2").click();
+  await page.getByTestId("look-water").click();
+  await expect(page.getByTestId("drain-again")).toContainText("heavier than fuel");
+  await button(page, "Drain again").click();
+  await walker.primary.click();
+  await expect(page.getByTestId("card-left-drains.cups")).toBeVisible();
+  // A reload in the middle of a card of numbers loses none of them.
+  await walker.jumpTo("run-up.place");
+  for (const key of "150") await button(page, key).click();
+  await button(page, "Next: Oil pressure").click();
+  await expect(page.getByTestId("number-here")).toContainText("Oil pressure");
+  await page.reload();
+  await expect(page.getByTestId("number-run-up.oil-temperature")).toContainText("150");
+  await walker.jumpToVerdict();
+  await expect(page.getByTestId("verdict")).toContainText("Stop");
+  await page.goto(`${cravix.url}/preflight/${id}/verdict`);
+  await expect(page.getByText(/Left static port/).first()).toBeVisible();
+});
+
+test("a student reads and does each line of the twin by itself, whatever was chosen", async ({ page }) => {
+  const walker = new Walker(page);
+  await button(page, /Tomasz/).click();
+  await walker.prepare("QX-DOV");
+  await button(page, "Read-and-do").click();
+  await expect(page.getByText("A student reads each part by itself", { exact: false })).toBeVisible();
+  await expect(button(page, "What one look takes in")).toHaveCount(0);
+  await button(page, "Done").click();
+  await walker.go();
+  for (const id of ["approach.stance", "approach.ground", "approach.ties"]) {
+    expect(await walker.itemId()).toBe(id);
+    await expect(page.locator('[data-testid^="card-"]')).toHaveCount(0);
+    await walker.answer();
+  }
+  await walker.jumpToVerdict();
+  await expect(page.getByText("Oil pressure, left and right").first()).toBeVisible();
+});
+
+test("aborted at the line-up: logged afterwards, and met by the next pilot", async ({ page }) => {
+  const walker = new Walker(page);
+  const id = await walker.begin(/Inês/);
+  await walker.jumpToVerdict();
+  await button(page, "Accept the aircraft").click();
+  await page.getByTestId("abort").click();
+  await expect(walker.title).toHaveText("What made you stop?");
+  await expectAccessible(page, "aborted");
+  await button(page, /airspeed alive/).click();
+  await expect(page.getByLabel("What was found")).toHaveValue(/^Take-off aborted/);
+  await page.getByLabel("What was found").fill("Take-off aborted: no airspeed at 40 kt");
+  await button(page, "Log it").click();
+  await page.waitForURL(/after$/);
+  const types = async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type);
+  await expect.poll(types).toEqual(expect.arrayContaining(["interrupted", "resumed", "discrepancy.opened"]));
+  // The next one meets it while the aircraft still stands.
+  await page.goto(cravix.url);
+  await expect(page.getByText(/no airspeed at 40 kt/).first()).toBeVisible();
+});

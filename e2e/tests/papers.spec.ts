@@ -1,0 +1,190 @@
+import { expect, type Page, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { Walker } from "../support/walker";
+
+/** Airworthy and legal for this flight: what the record says, the log, a deferral, a release. */
+
+let cravix: Cravix;
+test.beforeEach(async ({ page }) => {
+  cravix = await Cravix.launch();
+  await page.goto(cravix.url);
+});
+test.afterEach(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) =>
+  page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
+
+/** Another person takes the device. */
+async function hand(page: Page, name: RegExp) {
+  await page.goto(cravix.url);
+  await page
+    .getByRole("button", { name: /Who flies|, (pilot|student|instructor|mechanic|owner)$/ })
+    .first()
+    .click();
+  await button(page, name).click();
+  await expect(page.getByTestId("who-flies")).toHaveCount(0);
+  // The device writes down who holds it.
+  await page.waitForTimeout(500);
+}
+
+async function notFlying(page: Page) {
+  await button(page, "Sign: not flying").click();
+  await button(page, "To the aircraft").click();
+}
+
+test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop does, and it is said what that costs", async ({
+  page,
+}) => {
+  const walker = new Walker(page);
+  await button(page, /Inês/).click();
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
+  await expect(page.getByTestId("due-hundred")).toContainText("2.1 h");
+  await expectAccessible(page, "due items");
+  await page.getByTestId("due-hundred").click();
+  await expect(page.getByTestId("due-detail")).toContainText("91.409(b)");
+
+  await page.goto(cravix.url);
+  await walker.prepare("QX-TAR");
+  const papers = page.getByTestId("judged-papers");
+  await expect(papers).toContainText("2.1 h left, 1.1 h after this flight");
+  // An hour is planned; six steps more are two and a half.
+  for (let i = 0; i < 7; i++) await button(page, "+15 minutes").click();
+  await expect(papers).toContainText("Stop: 100-hour inspection");
+  await expect(papers).toContainText("2.1 h left to 4,232.2 h, 2.8 h planned.");
+  await page.getByTestId("ferry").click();
+  await expect(papers).toContainText("0.7 h come off the next interval");
+  await expect(papers).not.toContainText("Stop");
+  await page.getByTestId("ferry").click();
+  const id = await walker.go();
+  await walker.walkTo("papers.inspections");
+  await expect(page.getByTestId("judged-papers")).toContainText("Plan no more than 2.1 h");
+  await walker.jumpToVerdict();
+  await expect(page.getByTestId("verdict")).toContainText("Stop");
+  await page.goto(`${cravix.url}/preflight/${id}/verdict`);
+  await expect(page.getByText("2.1 h left to 4,232.2 h, 2.8 h planned.").first()).toBeVisible();
+});
+
+test("a flight is logged: a gap and a slip are asked about, without a network too, and the totals go on", async ({
+  page,
+  context,
+}) => {
+  await button(page, /Inês/).click();
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/flights`);
+  await expect(page.getByText("4,229.2 to 4,230.1")).toBeVisible();
+  await expectAccessible(page, "technical log");
+  await button(page, "Log a flight").click();
+  await expectAccessible(page, "log a flight");
+  const yesterday = new Date(Date.now() - 20 * 3_600_000).toISOString();
+  await page.getByLabel("Day").fill(yesterday.slice(0, 10));
+  await page.getByLabel("Off blocks").fill("09:30");
+  await page.getByLabel("On blocks").fill("25:00");
+  await page.getByLabel("Hour meter, in").fill("4231.35");
+  await page.getByTestId("log-flight").click();
+  await expect(page.getByText("A time like 09:30.")).toBeVisible();
+  await page.getByLabel("On blocks").fill("10:45");
+  await page.getByTestId("log-flight").click();
+  await expect(page.getByText("4231.35 has a figure too many", { exact: false })).toBeVisible();
+  await page.getByLabel("Hour meter, in").fill("4231.3");
+  await page.getByLabel("Hour meter, out").fill("4230.4");
+  await context.setOffline(true);
+  await page.getByTestId("log-flight").click();
+  await expect(page.getByText("0.3 h that nobody logged", { exact: false })).toBeVisible();
+  await page.getByTestId("log-flight").click();
+  await expect(page.getByRole("status").filter({ hasText: "Logged" })).toBeVisible();
+  await context.setOffline(false);
+  await expect
+    .poll(
+      async () =>
+        (await cravix.api<{ items: { meters: object }[] }>("/aircraft/QX-TAR/flights?limit=200")).items
+          .length,
+      {
+        timeout: 60_000,
+      },
+    )
+    .toBeGreaterThan(146);
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
+  await expect(page.getByText("4,231.3 h")).toBeVisible();
+  await expect(page.getByTestId("due-hundred")).toContainText("0.9 h");
+});
+
+test("a student finds a dead landing light; deferred by day, refused by night; a mechanic releases, and the next walks after maintenance", async ({
+  page,
+}) => {
+  const walker = new Walker(page);
+  await walker.begin(/Tomasz/, { conditions: ["night"] });
+  await walker.jumpTo("left-leading.landing-light");
+  await button(page, "Found something").click();
+  await page.getByLabel("What was found").fill("Landing light: dead");
+  await button(page, "Log it").click();
+  await walker.jumpToVerdict();
+  await notFlying(page);
+
+  // The student may say who was asked, and defers nothing.
+  await page.goto(`${cravix.url}/log`);
+  await page.getByText("Landing light: dead").first().click();
+  await expect(page.getByTestId("asked")).toBeVisible();
+  await expect(page.getByTestId("defer")).toHaveCount(0);
+
+  await hand(page, /Maren/);
+  await page.goto(`${cravix.url}/log`);
+  await page.getByText("Landing light: dead").first().click();
+  await page.getByTestId("asked").click();
+  await page.getByLabel("Who was asked").fill("Kofi");
+  await page.getByLabel("What was said").fill("The bulb is on order. By day it may fly.");
+  await page.getByTestId("keep-asked").click();
+  await page.getByTestId("defer").click();
+  await expectAccessible(page, "deferral");
+  for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
+  await expect(page.getByTestId("deferral-result")).toContainText("It may be deferred");
+  await expect(page.getByTestId("deferral-result")).toContainText("LANDING LIGHT INOPERATIVE");
+  // By night the equipment list requires it.
+  await page.getByTestId("deferral").getByRole("button", { name: "night", exact: true }).click();
+  await expect(page.getByTestId("deferral-result")).toContainText("It may not be deferred");
+  await page.getByTestId("deferral").getByRole("button", { name: "night", exact: true }).click();
+  for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
+  await page.getByTestId("sign-deferral").click();
+  await expect(page.getByTestId("deferred")).toContainText("Deferred for day flights");
+  await expect(page.getByText("Kofi was asked, telephone", { exact: false })).toBeVisible();
+
+  // By night it is refused, at its station and in the verdict.
+  await hand(page, /Inês/);
+  await walker.prepare("QX-TAR");
+  await button(page, /^night/).click();
+  await walker.go();
+  await walker.jumpToVerdict();
+  await expect(
+    page.getByText("The type requires it for this flight.", { exact: false }).first(),
+  ).toBeVisible();
+  await expect(page.getByTestId("verdict")).toContainText("Stop");
+  await notFlying(page);
+
+  // The mechanic releases it.
+  await hand(page, /Kofi/);
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/release`);
+  await button(page, /^Sign: Kofi/).click();
+  await expect(page.getByText("Say what was done.").first()).toBeVisible();
+  await page.getByLabel("What was done, to which part").fill("Bulb of the landing light replaced, tested.");
+  await page.getByLabel("Certificate, kind").fill("airframe and powerplant");
+  await page.getByLabel("Certificate, number").fill("100200");
+  await button(page, /Landing light: dead/).click();
+  await page.getByTestId("does-hundred").click();
+  await expectAccessible(page, "release to service");
+  await button(page, /^Sign: Kofi/).click();
+  await expect(page.getByRole("status")).toContainText("The next preflight is one after maintenance");
+  // On paper as soon as the server has it.
+  await expect(async () => {
+    const paper = page.waitForEvent("download", { timeout: 5000 });
+    await button(page, "To print (PDF)").click();
+    expect((await paper).suggestedFilename()).toBe("QX-TAR-release.pdf");
+  }).toPass();
+
+  await hand(page, /Inês/);
+  await walker.prepare("QX-TAR");
+  await expect(button(page, /^after maintenance/)).toHaveAttribute("aria-pressed", "true");
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
+  await expect(page.getByTestId("due-hundred")).toContainText("100.0 h");
+  await page.goto(`${cravix.url}/log/workshop`);
+  await expect(page.getByTestId("visits")).toContainText("Visits within a year");
+  await expectAccessible(page, "workshop");
+});

@@ -1,0 +1,84 @@
+import { join } from "node:path";
+import { airworthinessFiles, scenarioFiles } from "@cravix/demo";
+import { listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
+import mysql from "mysql2/promise";
+import pino from "pino";
+import { ROOT } from "../../paths";
+import { startDatabase } from "../../site/mariadb";
+import { atMost, type Figure, plain, quantile } from "../figure";
+import { so } from "../size";
+
+const FEW = so(10_000, 1000);
+const MANY = so(1_000_000, 2000);
+const REGISTRATIONS = ["QX-TAR", "QX-HLD", "QX-LUM", "QX-DOV", "QX-COR"];
+const QUERIES = so(600, 5);
+const LIMIT = 60;
+
+/** Fills the technical log with the database's own sequence: no driver could do it as fast. */
+async function fill(connection: mysql.Connection, from: number, to: number): Promise<void> {
+  const list = REGISTRATIONS.map((r) => `'${r}'`).join(",");
+  await connection.query(`INSERT INTO flight_log (id, registration, stream_id, off_at, on_at, pilot, line)
+    SELECT LPAD(HEX(seq), 36, '0'), ELT(1 + seq % ${REGISTRATIONS.length}, ${list}), LPAD(HEX(seq), 36, '0'),
+      TIMESTAMPADD(SECOND, seq * 300, '2015-01-01'), TIMESTAMPADD(SECOND, seq * 300 + 3600, '2015-01-01'), 'ines',
+      JSON_OBJECT('registration', 'QX-TAR', 'from', 'here', 'to', 'there', 'pilot', 'ines', 'meters', JSON_OBJECT(), 'counts', JSON_OBJECT('landings', 1))
+    FROM seq_${from}_to_${to}`);
+  await connection.query("ANALYZE TABLE flight_log");
+}
+
+/** A first page, and one further back, of every aircraft in turn. */
+async function ask(port: number): Promise<number[]> {
+  const took: number[] = [];
+  for (let i = 0; i < QUERIES; i++) {
+    const registration = REGISTRATIONS[i % REGISTRATIONS.length];
+    const before = i % 3 === 0 ? `&before=2015-01-04T00:00:00.000Z~${"0".repeat(36)}` : "";
+    const from = performance.now();
+    const response = await fetch(
+      `http://127.0.0.1:${port}/api/v1/aircraft/${registration}/flights?limit=${LIMIT}${before}`,
+    );
+    const { items } = (await response.json()) as { items: unknown[] };
+    took.push(performance.now() - from);
+    if (items.length !== LIMIT) throw new Error(`only ${items.length} lines came back`);
+  }
+  return took;
+}
+
+/** Pages of the technical log among a million lines against the same among ten thousand, in the same run. */
+export async function flightHistory(): Promise<Figure[]> {
+  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
+  const name = `cravix_flights_${process.pid}`;
+  const admin = await mysql.createConnection(running.options);
+  await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
+  const database = openDatabase({ ...running.options, database: name });
+  await migrateDatabase(database);
+  for (const file of [...scenarioFiles, ...airworthinessFiles(new Date())])
+    await writeFile(database.db, file);
+  const connection = await mysql.createConnection({ ...running.options, database: name });
+  const web = await listen({ database, logger: pino({ level: "silent" }) }, 0, "127.0.0.1");
+  await fill(connection, 1, FEW);
+  await ask(web.port);
+  const few = await ask(web.port);
+  await fill(connection, FEW + 1, MANY);
+  await ask(web.port);
+  const many = await ask(web.port);
+  await web.close();
+  await connection.end();
+  await database.close();
+  await admin.query(`DROP DATABASE ${name}`);
+  await admin.end();
+  await running.stop();
+  return [
+    atMost(
+      "page of the technical log among a million lines, 99th percentile (baseline: among ten thousand)",
+      quantile(many, 0.99),
+      "ms",
+      quantile(few, 0.99),
+      1.5,
+    ),
+    plain(
+      "page of the technical log among a million lines, median (baseline: among ten thousand)",
+      quantile(many, 0.5),
+      "ms",
+      quantile(few, 0.5),
+    ),
+  ];
+}
