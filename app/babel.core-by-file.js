@@ -3,13 +3,14 @@ const { dirname, join, relative, sep } = require("node:path");
 
 const CORE = join(__dirname, "..", "core", "src");
 
-/** Which file of core each name of its index comes from. */
-function filesByName() {
-  const files = new Map();
-  for (const [, path] of readFileSync(join(CORE, "index.ts"), "utf8").matchAll(
-    /^export \* from "\.\/(.+)";$/gm,
-  )) {
-    const file = join(CORE, `${path}.ts`);
+/** Which file of core each name of its index comes from, through the indexes of its folders too. */
+function filesByName(index = join(CORE, "index.ts"), files = new Map()) {
+  for (const [, path] of readFileSync(index, "utf8").matchAll(/^export \* from "\.\/(.+)";$/gm)) {
+    const file = join(dirname(index), `${path}.ts`);
+    if (path.endsWith("/index")) {
+      filesByName(file, files);
+      continue;
+    }
     const text = readFileSync(file, "utf8");
     for (const [, name] of text.matchAll(
       /^export (?:async |abstract |declare )*(?:function\*?|const|let|class|enum|interface|type) (\w+)/gm,

@@ -138,6 +138,18 @@ export const api = {
     (await client.releases[":id"]["paper.pdf"].$get({ param: { id } })).blob(),
   releases: (registration: string) =>
     read(client.aircraft[":registration"].releases.$get({ param: { registration } })),
+  /** What is due of a person; only for whoever may see it. */
+  personDue: (person: string) => read(client.people[":person"].due.$get({ param: { person } })),
+  /** The workshop's plan as it was put down, and what lies on its shelf. */
+  workshop: () => read(client.workshop.$get()),
+  planCsv: async () => (await client.workshop["plan.csv"].$get()).blob(),
+  planIcs: async () => (await client.workshop["plan.ics"].$get()).blob(),
+  photograph: async (hash: string) => (await client.photographs[":hash"].$get({ param: { hash } })).blob(),
+  sendPhotograph: (hash: string, bytes: ArrayBuffer, type: string) =>
+    client.photographs[":hash"].$put(
+      { param: { hash } },
+      { init: { body: bytes, headers: { "content-type": type } } },
+    ),
   listPdf: async (list: ComposedList) =>
     (await client.lists.pdf.$post({}, text("application/json", JSON.stringify(list)))).blob(),
 };

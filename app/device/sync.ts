@@ -2,6 +2,7 @@ import { MAX_BATCH } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
 import { api, NotReached, ProblemError } from "./api";
 import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./log/event-log";
+import { notePicture, picturesToSend } from "./photographs/kept-pictures";
 
 /** Why the queue stands still: no network or server, nobody is signed in, this one may not write, or the server asks for a pause. */
 export type Standstill = "not reached" | "sign in" | "not allowed" | "busy";
@@ -43,7 +44,7 @@ export async function sendAll(): Promise<SyncOutcome> {
   }
   for (let most = MAX_BATCH; ; ) {
     const batch = await eventsToSend(most);
-    if (batch.length === 0) return outcome;
+    if (batch.length === 0) return sendPictures(outcome);
     try {
       const { refused } = await api.sendEvents(batch);
       await noteOutcome(batch, refused);
@@ -62,6 +63,28 @@ export async function sendAll(): Promise<SyncOutcome> {
       }
     }
   }
+}
+
+/** Pictures go last: what they are of has to be on record before them. One that is refused stays here and holds up no other. */
+async function sendPictures(outcome: SyncOutcome): Promise<SyncOutcome> {
+  for (const { hash, bytes, type, logged } of await picturesToSend()) {
+    if (logged === "to send") continue;
+    if (logged === "refused") {
+      await notePicture(hash, "What it shows was refused.");
+      continue;
+    }
+    try {
+      await api.sendPhotograph(hash, bytes, type);
+      await notePicture(hash);
+      outcome.sent++;
+    } catch (error) {
+      const stopped = standstillOf(error);
+      if (stopped) return { ...outcome, stopped };
+      await notePicture(hash, (error as Error).message);
+      outcome.refused++;
+    }
+  }
+  return outcome;
 }
 
 const refusalOf = (event: PreflightEvent, error: Error) => ({

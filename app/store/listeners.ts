@@ -1,7 +1,7 @@
 import { createListenerMiddleware, isAnyOf, type TypedStartListening } from "@reduxjs/toolkit";
 import { tellHolder } from "../device/api";
 import { DeviceError } from "../device/log/database";
-import { countToSend, keepEvents, refusedEvents } from "../device/log/event-log";
+import { countEventsToSend, countToSend, keepEvents, refusedEvents } from "../device/log/event-log";
 import { keepNote } from "../device/log/notes";
 import { askToPersist } from "../device/storage";
 import { sendAll } from "../device/sync";
@@ -118,7 +118,7 @@ listen({
       }
       await knowQueue(dispatch);
       // What was answered while the last batch was on its way.
-      goesOn &&= (await countToSend()) > 0;
+      goesOn &&= (await countEventsToSend()) > 0;
     } catch (error) {
       // The device's own disk, not the server: what was sent cannot be written down as sent, and goes again, harmlessly.
       if (getState().preflight.unkept.length > 0) dispatch(keepFailed(wordsFor(error)));

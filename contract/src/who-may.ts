@@ -14,6 +14,11 @@ export const DEEDS = [
   "release",
   "release preventive work",
   "replace a meter",
+  "set a limit",
+  "move a component",
+  "plan the workshop",
+  "see what is due of others",
+  "authorise",
 ] as const;
 export type Deed = (typeof DEEDS)[number];
 
@@ -22,17 +27,22 @@ export type Deed = (typeof DEEDS)[number];
  * deferral), they are asked besides. An owner flies as a pilot.
  */
 const MAY: Record<Deed, readonly CrewRole[]> = {
-  "log a flight": ["student", "pilot", "instructor", "mechanic", "owner"],
+  "log a flight": ["student", "pilot", "instructor", "mechanic", "owner", "administrator"],
   "correct a flight": ["pilot", "instructor", "mechanic", "owner"],
   "raise a grade": ["student", "pilot", "instructor", "mechanic", "owner"],
   "lower a grade": ["instructor", "mechanic"],
-  "ask about a discrepancy": ["student", "pilot", "instructor", "mechanic", "owner"],
+  "ask about a discrepancy": ["student", "pilot", "instructor", "mechanic", "owner", "administrator"],
   defer: ["pilot", "instructor", "mechanic", "owner"],
   merge: ["instructor", "mechanic"],
   "sign the daily inspection": ["pilot", "instructor", "mechanic", "owner"],
   release: ["mechanic"],
   "release preventive work": ["pilot", "instructor", "mechanic", "owner"],
   "replace a meter": ["mechanic"],
+  "set a limit": ["instructor", "mechanic"],
+  "move a component": ["mechanic"],
+  "plan the workshop": ["mechanic", "owner", "administrator"],
+  "see what is due of others": ["instructor", "administrator"],
+  authorise: ["instructor"],
 };
 
 export function mayDo(role: CrewRole | undefined, deed: Deed): boolean {
@@ -47,7 +57,10 @@ export function whoMay(deed: Deed): string {
     : `${spoken.slice(0, -1).join(", ")} or ${spoken.at(-1)}`;
 }
 
-/** What an event is, as a deed; undefined for what everybody may. A changed grade is lower where `before` says so, or where nobody knows. */
+/**
+ * What an event is, as a deed; undefined for what everybody may. `before` is what is on record of the thing: a changed grade is lower where it says so, or where
+ * nobody knows; a person's item is of the kind it says.
+ */
 export function deedOf(event: PreflightEvent, before?: string): Deed | undefined {
   switch (event.type) {
     case "flight.logged":
@@ -70,9 +83,33 @@ export function deedOf(event: PreflightEvent, before?: string): Deed | undefined
       return event.data.preventive ? "release preventive work" : "release";
     case "meter.replaced":
       return "replace a meter";
+    case "discrepancy.limited":
+      return "set a limit";
+    case "component.removed":
+    case "component.fitted":
+      return "move a component";
+    case "workshop.planned":
+      return "plan the workshop";
+    case "person.due-set":
+    case "person.due-dropped":
+    case "person.done":
+      return deedOfPerson(event, before);
     default:
       return undefined;
   }
+}
+
+/** What only an instructor gives, and what a person keeps for himself; the other is an instructor's, or who may see it. */
+const GIVEN: readonly string[] = ["authorisation", "review"];
+
+/** A person enters what is his own, as a medical; what is given by an instructor, an instructor enters. `kind`: of the item, where it is on record. */
+function deedOfPerson(
+  event: Extract<PreflightEvent, { data: { personId: string } }>,
+  kind?: string,
+): Deed | undefined {
+  const kinds = [kind, event.type === "person.due-set" ? event.data.item.kind : undefined];
+  if (kinds.some((one) => one !== undefined && GIVEN.includes(one))) return "authorise";
+  return event.data.personId === event.crewId ? undefined : "see what is due of others";
 }
 
 const ORDER: readonly string[] = ["note", "watch", "ask", "stop"];

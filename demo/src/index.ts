@@ -3,6 +3,7 @@ export { HALDEN, HEALTHY } from "./healthy-readings";
 export { type History, trainerHistory } from "./history";
 export { airworthinessFiles } from "./papers";
 export { pastYear } from "./past-year";
+export { personEvents } from "./people";
 export {
   airfield,
   crew,

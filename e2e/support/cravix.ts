@@ -1,22 +1,12 @@
 import { type ChildProcess, spawn } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync } from "node:fs";
-import { createServer } from "node:net";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import mysql from "mysql2/promise";
+import { freePort } from "../../tools/src/site/ports";
 import { ownDirectory } from "./own-directory";
 
 const ROOT = join(__dirname, "..", "..");
-
-/** A port that is free on loopback now. */
-export function freePort(): Promise<number> {
-  return new Promise((resolve) => {
-    const probe = createServer().listen(0, "127.0.0.1", () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });
-}
 
 /** The real thing, started by the same command as a user's, with a data directory of its own. */
 export class Cravix {

@@ -15,9 +15,12 @@ import { flightRoutes } from "./routes/flights";
 import { fluidRoutes } from "./routes/fluids";
 import { healthRoutes } from "./routes/health";
 import { monitorRoutes } from "./routes/monitor";
+import { peopleRoutes } from "./routes/people";
+import { photographRoutes } from "./routes/photographs";
 import { preflightRoutes } from "./routes/preflights";
 import { pumpRoutes } from "./routes/pump";
 import { webRoutes } from "./routes/web";
+import { workshopRoutes } from "./routes/workshop";
 
 export interface AppOptions {
   database: Database;
@@ -37,6 +40,9 @@ function apiRoutes(database: Database, clock: () => Date) {
     .route("/", fluidRoutes(database, clock))
     .route("/", flightRoutes(database, clock))
     .route("/", preflightRoutes(database))
+    .route("/", peopleRoutes(database, clock))
+    .route("/", photographRoutes(database, clock))
+    .route("/", workshopRoutes(database, clock))
     .route("/", pumpRoutes(database, clock))
     .route("/", monitorRoutes(database, clock));
 }
@@ -54,7 +60,8 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
         defaultSrc: ["'self'"],
         // The interface's style sheet is written by its own script.
         styleSrc: ["'self'", "'unsafe-inline'"],
-        imgSrc: ["'self'", "data:"],
+        // What was photographed on this device and has not been sent yet.
+        imgSrc: ["'self'", "data:", "blob:"],
         fontSrc: ["'self'"],
         connectSrc: ["'self'"],
         workerSrc: ["'self'"],
@@ -70,7 +77,7 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
   app.use("/api/*", async (c, next) => {
     const from = performance.now();
     await next();
-    c.header("cache-control", "no-store");
+    if (!c.res.headers.has("cache-control")) c.header("cache-control", "no-store");
     logger.debug({
       method: c.req.method,
       path: c.req.path,

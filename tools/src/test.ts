@@ -9,6 +9,9 @@ import { buildWebIfStale } from "./site/web-build";
 let passed = 0;
 let failed = 0;
 let broken = false;
+/** The last words of each part that failed: said again at the very end, where whoever reads only the end finds them. */
+const failures: string[] = [];
+const LAST_LINES = 60;
 
 /**
  * Runs one part and prints what it says when it has ended: some run at a time, and what they say shall not be mixed. A part that counts its own tests is
@@ -27,7 +30,10 @@ async function run(name: string, command: string, args: string[], counts = false
   child.stderr.on("data", (data: Buffer) => said.push(data));
   const [status] = await once(child, "close");
   const took = `${((performance.now() - from) / 1000).toFixed(0)} s`;
-  console.log(`\n${Buffer.concat(said).toString()}── ${name}: ${status === 0 ? "good" : "failed"}, ${took}`);
+  const words = Buffer.concat(said).toString();
+  console.log(`\n${words}── ${name}: ${status === 0 ? "good" : "failed"}, ${took}`);
+  if (status !== 0)
+    failures.push(`── failed: ${name}\n${words.trimEnd().split("\n").slice(-LAST_LINES).join("\n")}`);
   if (status !== 0) broken = true;
   if (status !== 0 && !counts) failed++;
 }
@@ -81,6 +87,7 @@ await runTask(async () => {
 
   // Nothing run is nothing shown.
   if (!jest || !e2e || passed === 0 || (broken && failed === 0)) failed++;
+  for (const failure of failures) console.log(`\n${failure}`);
   console.log(`\n${passed} passed, ${failed} failed`);
   process.exit(failed === 0 ? 0 : 1);
 });

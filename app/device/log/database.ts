@@ -23,6 +23,19 @@ export interface KeptList {
   reason?: string;
 }
 
+/** A photograph: a draft until it is logged, then waiting for the server, which has it or has refused it. */
+export interface KeptPicture {
+  hash: string;
+  bytes: ArrayBuffer;
+  type: string;
+  state: "draft" | "to send" | "sent" | "refused";
+  /** The event that says of what it is, once there is one. */
+  eventId?: string;
+  /** When it came here, by this device's clock, ms. */
+  at: number;
+  reason?: string;
+}
+
 interface CravixDevice extends DBSchema {
   events: {
     key: string;
@@ -32,11 +45,12 @@ interface CravixDevice extends DBSchema {
   lists: { key: string; value: KeptList; indexes: { bySent: number } };
   /** Small things by name: who holds the device, what the server said last, drafts. */
   notes: { key: string; value: unknown };
+  photographs: { key: string; value: KeptPicture; indexes: { byState: KeptPicture["state"] } };
 }
 
 export type DeviceDatabase = IDBPDatabase<CravixDevice>;
 
-const VERSION = 3;
+const VERSION = 4;
 /** A browser that has not opened its storage by then has to be told of. */
 const ANSWERS_WITHIN_MS = 10_000;
 
@@ -95,6 +109,9 @@ function open(): Promise<DeviceDatabase> {
         lists.createIndex("bySent", "sent");
         db.createObjectStore("notes");
       }
+      if (before < 4)
+        db.createObjectStore("photographs", { keyPath: "hash" }).createIndex("byState", "state");
+      if (before >= 3) return;
       const events = tx.objectStore("events");
       if (before < 2) events.createIndex("bySentAt", "sentAt");
       events.createIndex("byStream", "streamId");

@@ -52,12 +52,21 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
 
 /** Resolves only when the events are really on the device's disk. */
 export async function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
-  const tx = (await deviceDatabase()).transaction("events", "readwrite", { durability: "strict" });
+  const taken = events.filter((event) => event.type === "discrepancy.photographed");
+  // A picture waits for the server from the moment on in which what it shows is kept: both or neither.
+  const stores: ("events" | "photographs")[] = taken.length > 0 ? ["events", "photographs"] : ["events"];
+  const tx = (await deviceDatabase()).transaction(stores, "readwrite", { durability: "strict" });
   tx.done.catch(() => undefined);
   const work = async () => {
+    const store = tx.objectStore("events");
     for (const event of events)
-      if (!(await tx.store.getKey(event.id)))
-        await tx.store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" });
+      if (!(await store.getKey(event.id)))
+        await store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" });
+    for (const { id, data } of taken) {
+      const pictures = tx.objectStore("photographs");
+      const kept = await pictures.get(data.photograph);
+      if (kept?.state === "draft") await pictures.put({ ...kept, state: "to send", eventId: id });
+    }
     await tx.done;
   };
   await answersInTime(work());
@@ -101,8 +110,18 @@ export async function refusedEvents(): Promise<KeptEvent[]> {
   return (await deviceDatabase()).getAllFromIndex("events", "bySync", "refused");
 }
 
-export async function countToSend(): Promise<number> {
+export async function countEventsToSend(): Promise<number> {
   return (await deviceDatabase()).countFromIndex("events", "bySync", "to send");
+}
+
+/** Events and photographs that the server does not have yet. */
+export async function countToSend(): Promise<number> {
+  const db = await deviceDatabase();
+  const [events, pictures] = await Promise.all([
+    db.countFromIndex("events", "bySync", "to send"),
+    db.countFromIndex("photographs", "byState", "to send"),
+  ]);
+  return events + pictures;
 }
 
 /** Writes down what the server said of a batch. A refused event stays on the device with its reason. */

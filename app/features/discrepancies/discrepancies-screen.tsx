@@ -1,10 +1,11 @@
 import type { DiscrepancyDetail } from "@cravix/contract/client";
-import { FINDING_GRADES, type PlanView as Plan, type Station } from "@cravix/core";
+import { FINDING_GRADES, type Photograph, type PlanView as Plan, type Station } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useBundle, useCrew, useDiscrepancies } from "../../store/server/server-state";
+import { withPhotographs } from "../../store/walk/discrepancies-here";
 import { recordOfAircraft } from "../../store/walk/record";
 import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
@@ -16,8 +17,10 @@ import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
+import { Photographs } from "../photographs/photographs";
 import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
+import { Measured } from "./measured";
 import { WhatBecame } from "./what-became";
 
 /** Beyond this it is no headline but a story. */
@@ -42,7 +45,11 @@ export function DiscrepanciesScreen() {
   const open = items.filter((d) => !d.closed && !d.withdrawn && !d.merged).sort((a, b) => rank(a) - rank(b));
   const closed = items.filter((d) => d.closed && !d.withdrawn);
   const withdrawn = items.filter((d) => d.withdrawn);
+  const merged = items.filter((d) => d.merged && !d.closed && !d.withdrawn);
   const shown: Shown = items.find((d) => d.id === chosen) ?? (wide ? (open[0] ?? closed[0]) : undefined);
+  const besides = (d: DiscrepancyDetail) =>
+    open.filter((one) => one.id !== d.id && one.registration === d.registration);
+  const evidenceOf = (d: DiscrepancyDetail) => items.filter((one) => one.merged?.into === d.id);
   const part = (title: string, all: readonly DiscrepancyDetail[]) =>
     all.length > 0 && (
       <View className="gap-2">
@@ -54,7 +61,9 @@ export function DiscrepanciesScreen() {
               chosen={d.id === shown?.id}
               onPress={() => setChosen(d.id === chosen && !wide ? undefined : d.id)}
             />
-            {!wide && d.id === shown?.id && <Detail discrepancy={d} onSigned={load} />}
+            {!wide && d.id === shown?.id && (
+              <Detail discrepancy={d} others={besides(d)} evidence={evidenceOf(d)} onSigned={load} />
+            )}
           </View>
         ))}
       </View>
@@ -75,10 +84,21 @@ export function DiscrepanciesScreen() {
           {data && open.length === 0 && <Text className="text-voice">Nothing is open.</Text>}
           {part("Open", open)}
           {part("Signed off", closed)}
+          {part("The same as another", merged)}
           {part("Logged by mistake", withdrawn)}
         </>
       }
-      detail={shown && <Detail key={shown.id} discrepancy={shown} onSigned={load} />}
+      detail={
+        shown && (
+          <Detail
+            key={shown.id}
+            discrepancy={shown}
+            others={besides(shown)}
+            evidence={evidenceOf(shown)}
+            onSigned={load}
+          />
+        )
+      }
     />
   );
 }
@@ -92,7 +112,7 @@ function Row({
   chosen: boolean;
   onPress: () => void;
 }) {
-  const isOpen = !d.closed && !d.withdrawn;
+  const isOpen = !d.closed && !d.withdrawn && !d.merged;
   return (
     <ListRow chosen={chosen} onPress={onPress}>
       <GradeMark grade={isOpen ? d.grade : "within limits"} />
@@ -105,7 +125,9 @@ function Row({
             ? `${GRADE_WORD[d.grade]} · ${dayText(d.openedAt)}`
             : d.closed
               ? `Signed off · ${dayText(d.closed.at)}`
-              : `Withdrawn · ${dayText(d.withdrawn?.at ?? d.openedAt)}`}
+              : d.merged
+                ? `The same as another · ${dayText(d.merged.at)}`
+                : `Withdrawn · ${dayText(d.withdrawn?.at ?? d.openedAt)}`}
         </Text>
       </View>
     </ListRow>
@@ -113,7 +135,19 @@ function Row({
 }
 
 /** One discrepancy with its whole story, and its sign-off by who may. */
-function Detail({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; onSigned: () => void }) {
+function Detail({
+  discrepancy: d,
+  others,
+  evidence,
+  onSigned,
+}: {
+  discrepancy: DiscrepancyDetail;
+  /** What else is open on the same aircraft. */
+  others: readonly DiscrepancyDetail[];
+  /** What was found to be the same trouble. */
+  evidence: readonly DiscrepancyDetail[];
+  onSigned: () => void;
+}) {
   const wide = useWide();
   const crew = useCrew();
   const type = useBundle(d.registration)?.type;
@@ -125,6 +159,10 @@ function Detail({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; 
       at: o.at,
       text: `${o.state}${o.measure ? `, ${o.measure}` : ""} (${name(o.crewId)})`,
     })),
+    ...evidence.map((one) => ({
+      at: one.openedAt,
+      text: `The same trouble: ${withMeasure(one.text, one.measure)} (${one.openedByName})`,
+    })),
     ...(d.grades ?? []).map((one) => ({
       at: one.at,
       text: `${GRADE_WORD[one.grade]} from now on (${name(one.crewId)}): ${one.why}`,
@@ -133,6 +171,14 @@ function Detail({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; 
       at: one.at,
       text: `${one.whom} was asked, ${one.by} (${name(one.crewId)}): ${one.said}`,
     })),
+    ...(d.merged
+      ? [
+          {
+            at: d.merged.at,
+            text: `The same as another one (${name(d.merged.crewId)}): it is evidence of that`,
+          },
+        ]
+      : []),
     ...(d.deferred ? [{ at: d.deferred.at, text: `Deferred by ${name(d.deferred.crewId)}` }] : []),
     ...(d.closed
       ? [
@@ -180,13 +226,36 @@ function Detail({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail; 
           </Text>
         </View>
       )}
+      <Pictures discrepancy={d} onTaken={onSigned} />
+      <Measured discrepancy={d} onDone={onSigned} />
       {!d.closed && !d.withdrawn && !d.merged && (
         <>
-          <WhatBecame discrepancy={d} onDone={onSigned} />
+          <WhatBecame discrepancy={d} others={others} onDone={onSigned} />
           <SignOff discrepancy={d} onSigned={onSigned} />
         </>
       )}
     </View>
+  );
+}
+
+/** What was photographed of it, and one more where it is still open. */
+function Pictures({ discrepancy: d, onTaken }: { discrepancy: DiscrepancyDetail; onTaken: () => void }) {
+  const dispatch = useAppDispatch();
+  const [here, setHere] = useState<Photograph[]>([]);
+  const open = !d.closed && !d.withdrawn && !d.merged;
+  return (
+    <Photographs
+      photographs={withPhotographs(d.photographs, here) ?? []}
+      onAdd={
+        open
+          ? (one) => {
+              dispatch(recordOfAircraft("discrepancy.photographed", { ...one, discrepancyId: d.id }));
+              setHere((before) => [...before, one]);
+              onTaken();
+            }
+          : undefined
+      }
+    />
   );
 }
 

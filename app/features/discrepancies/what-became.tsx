@@ -20,15 +20,18 @@ import { Choice } from "../../ui/input/choice";
 import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
+import { withMeasure } from "../../ui/with-measure";
 
-type Doing = "asked" | "regrade" | "defer" | undefined;
+type Doing = "asked" | "regrade" | "defer" | "merge" | undefined;
 
 /** What can be done about an open discrepancy besides mending it: ask, grade it anew, put it off lawfully. */
 export function WhatBecame({
   discrepancy: d,
+  others,
   onDone,
 }: {
   discrepancy: DiscrepancyDetail;
+  others: readonly DiscrepancyDetail[];
   onDone: () => void;
 }) {
   const crew = useCrew();
@@ -44,6 +47,7 @@ export function WhatBecame({
   if (doing === "regrade")
     return <Regrade discrepancy={d} onDone={done} lower={mayDo(role, "lower a grade")} />;
   if (doing === "defer" && rules) return <Defer discrepancy={d} rules={rules} onDone={done} />;
+  if (doing === "merge") return <Merge discrepancy={d} others={others} onDone={done} />;
   const open = (what: Doing, words: string, testID: string) => (
     <Button
       className="self-start px-5"
@@ -61,6 +65,7 @@ export function WhatBecame({
       {rules &&
         mayDo(role, "defer") &&
         open("defer", d.deferred ? "Defer it anew" : "May it be deferred?", "defer")}
+      {others.length > 0 && mayDo(role, "merge") && open("merge", "The same as another", "merge")}
     </View>
   );
 }
@@ -131,6 +136,46 @@ function Regrade({ discrepancy: d, onDone, lower }: PartProps & { lower: boolean
       <TextField label="Why" value={why} onChange={setWhy} maxLength={2000} multiline />
       <Button tone="primary" disabled={!grade || why.trim() === ""} onPress={keep}>
         Change the grade
+      </Button>
+    </View>
+  );
+}
+
+/** One trouble is one discrepancy: what points at the same becomes evidence of it. */
+function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonly DiscrepancyDetail[] }) {
+  const dispatch = useAppDispatch();
+  const [into, setInto] = useState<string>();
+  return (
+    <View className="max-w-xl gap-2" testID="merging">
+      <Heading className="text-lg">It is the same trouble as</Heading>
+      {others.map((one) => (
+        <Toggle
+          key={one.id}
+          on={one.id === into}
+          className="items-start px-4"
+          textClassName="text-base text-left"
+          onPress={() => setInto(one.id)}
+        >
+          {withMeasure(one.text, one.measure)}
+        </Toggle>
+      ))}
+      <Text className="text-sm text-voice">
+        What was said and measured of this one stays on record. From now on the other one is open alone.
+      </Text>
+      <Button
+        tone="primary"
+        disabled={into === undefined}
+        testID="keep-merged"
+        onPress={() => {
+          if (!into) return;
+          dispatch(recordOfAircraft("discrepancy.merged", { discrepancyId: d.id, into }));
+          onDone();
+        }}
+      >
+        Put them together
+      </Button>
+      <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
+        Leave it as it is
       </Button>
     </View>
   );

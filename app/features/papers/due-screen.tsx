@@ -150,6 +150,7 @@ function Doors({ registration }: { registration: string }) {
     <View className="mt-2 flex-row flex-wrap gap-2">
       <Door href={`/aircraft/${registration}/flights`}>Technical log</Door>
       <Door href={`/aircraft/${registration}/release`}>Release to service</Door>
+      <Door href={`/aircraft/${registration}/components`}>Meters and components</Door>
     </View>
   );
 }

@@ -46,7 +46,7 @@ export function usePapers(bundle: KnownBundle | undefined): Papers | undefined {
     if (!onFile) return undefined;
     return {
       onFile,
-      pinned: pinPapers(onFile.record, onFile),
+      pinned: pinPapers(onFile.record, { ...onFile, daily: null }),
       today: localDate(new Date().toISOString(), onFile.record.timeZone),
     };
   }, [bundle, events]);

@@ -12,12 +12,14 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { PlaceFrame } from "../shell/place-frame";
 import { NightSwitch } from "../shell/shell";
+import { PersonDueList } from "./person-due";
 
 const MAY: Record<string, string> = {
   pilot: "Walks and signs, logs what is found, refuels and adds oil.",
   student: "Walks and logs what is found; flies when an instructor agrees.",
   instructor: "Walks and signs, is asked first, writes an aircraft's added items.",
   mechanic: "Signs discrepancies off, is asked first, writes an aircraft's added items.",
+  administrator: "Logs what is found, plans the workshop, sees what is due of everybody.",
   owner: "Walks and signs, is asked first, writes an aircraft's added items.",
 };
 
@@ -108,6 +110,7 @@ function Detail({ member }: { member: CrewMember }) {
           </View>
         ))}
       </View>
+      <PersonDueList member={member} />
       <LastPreflights crewId={member.id} />
       {member.id === crewId ? (
         <Text className="font-mid">Has this device: what is answered here is signed with this name.</Text>

@@ -1,8 +1,9 @@
 import { idMsecs } from "@cravix/contract/client";
-import { isCounted, judgePapers, type PapersOnFile } from "@cravix/core";
+import { isCounted, judgePapers, LAUNCH_WAYS, type LaunchWay, type PapersOnFile } from "@cravix/core";
 import { useEffect, useMemo, useRef } from "react";
 import { View } from "react-native";
 import type { Planned } from "../../store/walk/planned-slice";
+import { Choice } from "../../ui/input/choice";
 import { Stepper } from "../../ui/input/stepper";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
@@ -20,6 +21,17 @@ export function releasedSinceFlown({ released, lastLine }: PapersOnFile): string
   return !lastLine || idMsecs(last) > Date.parse(lastLine.on) ? last : undefined;
 }
 
+/** How a glider is launched: as it was told, else as it went up last; undefined where nothing counts launches. */
+export function launchOf(
+  { record, lastLine }: Pick<PapersOnFile, "record" | "lastLine">,
+  told: LaunchWay | undefined,
+): LaunchWay | undefined {
+  const winch = record.meters.find(({ kind }) => kind === "winch launches");
+  const tow = record.meters.find(({ kind }) => kind === "aerotows");
+  if (!winch || !tow) return undefined;
+  return told ?? ((lastLine?.counts[tow.id] ?? 0) > 0 ? "aerotow" : "winch");
+}
+
 /** Whether the aircraft is in date for what is planned: for its length, its landings, its conditions; and a way to the workshop where a limit allows one. */
 export function PapersToday({
   aircraft: { bundle, plan },
@@ -30,15 +42,18 @@ export function PapersToday({
 }) {
   const papers = usePapers(bundle);
   const { flightMin, landings = 1, conditions, purpose } = plan;
+  // As it went up last, until somebody says otherwise.
+  const launch = papers && launchOf(papers.onFile, plan.launch);
   const asked = useMemo(
     () => ({
       at: new Date().toISOString(),
       minutes: flightMin,
       landings,
       conditions,
+      ...(launch && { launch }),
       ...(purpose && { purpose }),
     }),
-    [flightMin, landings, conditions, purpose],
+    [flightMin, landings, conditions, launch, purpose],
   );
   const mayFerry = useMemo(
     () =>
@@ -50,6 +65,9 @@ export function PapersToday({
   );
   const worked = papers && releasedSinceFlown(papers.onFile);
   const offered = !bundle.type.notOffered?.some(({ condition }) => condition === "after maintenance");
+  useEffect(() => {
+    if (launch && plan.launch === undefined) change({ launch });
+  }, [launch, plan.launch, change]);
   const told = useRef<string>(undefined);
   useEffect(() => {
     // Said once for each release: whoever knows better takes it back.
@@ -73,6 +91,15 @@ export function PapersToday({
             onStep={(by) => change({ landings: Math.min(99, Math.max(1, landings + by)) })}
           />
         </>
+      )}
+      {launch && (
+        <Choice
+          title="How does it go up?"
+          options={LAUNCH_WAYS}
+          value={launch}
+          words={(way) => (way === "winch" ? "By the winch" : "Towed")}
+          onChange={(way) => change({ launch: way })}
+        />
       )}
       <Heading className="mt-2 text-lg">In date for this flight?</Heading>
       <JudgedPapers papers={papers.pinned} asked={asked} />

@@ -28,6 +28,7 @@ import { withMeasure } from "../../ui/with-measure";
 import { lastReadingText } from "../walk/answers/last-reading";
 import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 import { PapersToday } from "./papers-today";
+import { PilotToday } from "./pilot-today";
 
 const STEP_MIN = 15;
 const STEP_CELSIUS = 5;
@@ -150,6 +151,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
             onStep={(by) => change({ flightMin: Math.min(720, Math.max(STEP_MIN, flightMin + by)) })}
           />
           <PapersToday aircraft={aircraft} change={change} />
+          <PilotToday aircraft={aircraft} />
           {bundle.type.electrical && (
             <>
               <Heading className="mt-2 text-lg">How cold is it outside?</Heading>

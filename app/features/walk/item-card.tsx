@@ -1,9 +1,15 @@
 import { flightAsked, type Item } from "@cravix/core";
 import { View } from "react-native";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { useBundle } from "../../store/server/server-state";
+import { photographsHere, withPhotographs } from "../../store/walk/discrepancies-here";
+import { record } from "../../store/walk/record";
 import { GradeMark } from "../../ui/grade-mark";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
+import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 import { JudgedPapers } from "../papers/judged-papers";
+import { Photographs } from "../photographs/photographs";
 import { Mark } from "./mark";
 import type { Walk } from "./use-preflight";
 
@@ -11,6 +17,21 @@ import type { Walk } from "./use-preflight";
 function papersOf({ list, state }: Walk, item: Item) {
   const asked = item.due?.includes("*") ? flightAsked(list, state) : undefined;
   return list.papers && asked ? { of: list.papers, asked } : undefined;
+}
+
+/** What was photographed of a known discrepancy, by whoever stood here before; and one more, taken now. */
+function KnownPhotographs({ walk: { list, state }, discrepancyId }: { walk: Walk; discrepancyId: string }) {
+  const dispatch = useAppDispatch();
+  const open = useOpenDiscrepancies(useBundle(list.registration));
+  const here = useAppSelector((root) => root.preflight.events);
+  const known = open.find(({ id }) => id === discrepancyId)?.photographs;
+  const photographs = withPhotographs(known, photographsHere(here).get(discrepancyId)) ?? [];
+  return (
+    <Photographs
+      photographs={photographs}
+      onAdd={(one) => void dispatch(record(state.id, "discrepancy.photographed", { ...one, discrepancyId }))}
+    />
+  );
 }
 
 /** What to do now, what good looks like, what bad looks like. */
@@ -62,6 +83,7 @@ export function ItemCard({
             <Text className="shrink">{item.bad}</Text>
           </View>
         )}
+        {!tight && item.discrepancyId && <KnownPhotographs walk={walk} discrepancyId={item.discrepancyId} />}
         {!tight && papers && <JudgedPapers papers={papers.of} asked={papers.asked} />}
         {!tight && item.caution && <Caution>{item.caution}</Caution>}
         {why && (

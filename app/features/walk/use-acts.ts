@@ -5,6 +5,7 @@ import {
   type FindingGrade,
   type InterruptionCause,
   type Item,
+  type Photograph,
   type ReturnWay,
   returnTo,
   type Sample,
@@ -14,7 +15,7 @@ import {
 } from "@cravix/core";
 import { useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { type Happening, record, recordAll } from "../../store/walk/record";
+import { type Happening, JUST_LOGGED, record, recordAll } from "../../store/walk/record";
 import type { HowRead } from "./answers/measure-panel";
 import type { Walk } from "./use-preflight";
 
@@ -121,18 +122,33 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         target: Item,
         text: string,
         grade: FindingGrade,
-        { measure, cause }: { measure?: string; cause?: string } = {},
+        {
+          measure,
+          cause,
+          photographs = [],
+        }: { measure?: string; cause?: string; photographs?: readonly Photograph[] } = {},
       ) =>
         void dispatch(
-          record(id, "discrepancy.opened", {
-            registration: list.registration,
-            stationId: target.station,
-            itemId: target.id,
-            text,
-            grade,
-            ...(measure && { measure }),
-            ...(cause && { cause }),
-          }),
+          recordAll(id, [
+            {
+              type: "discrepancy.opened",
+              data: {
+                registration: list.registration,
+                stationId: target.station,
+                itemId: target.id,
+                text,
+                grade,
+                ...(measure && { measure }),
+                ...(cause && { cause }),
+              },
+            },
+            ...photographs.map(
+              (one): Happening => ({
+                type: "discrepancy.photographed",
+                data: { ...one, discrepancyId: JUST_LOGGED },
+              }),
+            ),
+          ]),
         ),
       observed: (target: Item, seen: "same" | "grown" | "gone", measure?: string) => {
         if (!target.discrepancyId) return;

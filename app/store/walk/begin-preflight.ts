@@ -4,7 +4,9 @@ import { contentHash } from "@cravix/contract/content-hash";
 import {
   type ComposedList,
   composeList,
+  localDate,
   type OpenDiscrepancy,
+  type PapersOnFile,
   type PreflightEvent,
   pinPapers,
 } from "@cravix/core";
@@ -29,7 +31,7 @@ export function beginPreflight(registration: string) {
     const { planned, session } = getState();
     const bundle = bundleOf(getState(), registration);
     if (!bundle) throw new Error(`Nothing is known of ${registration} on this device yet.`);
-    const { conditions, flightMin, landings, purpose, celsius, secondCrewId } =
+    const { conditions, flightMin, landings, launch, purpose, celsius, secondCrewId } =
       planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const crew = fleetOf(getState())?.crew ?? [];
     const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
@@ -58,6 +60,7 @@ export function beginPreflight(registration: string) {
           conditions,
           plannedFlightMin: flightMin,
           ...(landings !== undefined && { plannedLandings: landings }),
+          ...(launch && { plannedLaunch: launch }),
           ...(purpose && { purpose }),
           preferences,
           ...(celsius !== undefined && { celsius }),
@@ -102,7 +105,12 @@ export function composeInput(
     openDiscrepancies,
     ...(bundle.airfield && { airfield: bundle.airfield }),
     ...(bundle.rules && { rules: bundle.rules }),
-    ...(papers && { papers: pinPapers(papers.record, papers) }),
+    ...(papers && { papers: pinPapers(papers.record, { ...papers, daily: dailyOf(papers) }) }),
     ...(bundle.equipment && { equipment: bundle.equipment }),
   };
+}
+
+/** The signature under the daily inspection, where it is today's. */
+function dailyOf({ daily, record }: PapersOnFile): PapersOnFile["daily"] {
+  return daily && daily.date === localDate(new Date().toISOString(), record.timeZone) ? daily : null;
 }

@@ -1,5 +1,11 @@
 import type { AircraftBundle, CrewMember } from "@cravix/contract/client";
-import { foldDiscrepancies, type OpenDiscrepancy, type PreflightEvent } from "@cravix/core";
+import {
+  foldDiscrepancies,
+  MOST_PHOTOGRAPHS,
+  type OpenDiscrepancy,
+  type Photograph,
+  type PreflightEvent,
+} from "@cravix/core";
 import { eventsBeyond } from "../../device/log/event-log";
 import type { KnownBundle } from "../server/server-api";
 
@@ -47,6 +53,14 @@ export function openDiscrepanciesHere(
         : [],
     ),
   );
+  const limitedHere = new Map(
+    events.flatMap((e) => {
+      if (e.type !== "discrepancy.limited") return [];
+      const { discrepancyId, ...limit } = e.data;
+      return [[discrepancyId, limit] as const];
+    }),
+  );
+  const taken = photographsHere(events);
   const fromHere = here
     .filter((d) => !d.closed && !d.withdrawn && !d.merged)
     .map((d) => ({
@@ -59,6 +73,8 @@ export function openDiscrepanciesHere(
       ...(d.cause !== undefined && { cause: d.cause }),
       ...(d.measure !== undefined && { measure: d.measure }),
       ...(d.deferred && { deferral: d.deferred }),
+      ...(d.limit && { limit: d.limit }),
+      ...(d.photographs && { photographs: d.photographs }),
     }));
   return [
     ...byServer
@@ -67,14 +83,38 @@ export function openDiscrepanciesHere(
         const measure = measuredHere.get(known.id);
         const deferral = deferredHere.get(known.id);
         const grade = gradedHere.get(known.id);
-        if (!measure && !deferral && !grade) return known;
+        const limit = limitedHere.get(known.id);
+        const photographs = withPhotographs(known.photographs, taken.get(known.id));
+        if (!measure && !deferral && !grade && !limit && photographs === known.photographs) return known;
         return {
           ...known,
           ...(measure && { measure }),
           ...(deferral && { deferral }),
           ...(grade && { grade }),
+          ...(limit && { limit }),
+          ...(photographs && { photographs }),
         };
       }),
     ...fromHere,
   ];
+}
+
+/** Photographs that were taken on this device, by their discrepancy. */
+export function photographsHere(events: readonly PreflightEvent[]): Map<string, Photograph[]> {
+  const taken = new Map<string, Photograph[]>();
+  for (const event of events) {
+    if (event.type !== "discrepancy.photographed") continue;
+    const { discrepancyId, ...photograph } = event.data;
+    taken.set(discrepancyId, [...(taken.get(discrepancyId) ?? []), photograph]);
+  }
+  return taken;
+}
+
+/** What the server knows, and what was taken here since; each once, and no more than there can be. */
+export function withPhotographs(
+  known: Photograph[] | undefined,
+  here: readonly Photograph[] = [],
+): Photograph[] | undefined {
+  const more = here.filter(({ photograph }) => !known?.some((one) => one.photograph === photograph));
+  return more.length === 0 ? known : [...(known ?? []), ...more].slice(0, MOST_PHOTOGRAPHS);
 }

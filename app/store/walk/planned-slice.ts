@@ -1,4 +1,4 @@
-import type { Condition, Preferences, Purpose } from "@cravix/core";
+import type { Condition, LaunchWay, Preferences, Purpose } from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** What has been set for the next walk of an aircraft, before it begins. */
@@ -7,6 +7,8 @@ export interface Planned {
   flightMin: number;
   /** Landings of the flight; one without. */
   landings?: number;
+  /** How a glider goes up. */
+  launch?: LaunchWay;
   /** What it is for, where it may pass a limit of its papers. */
   purpose?: Purpose | undefined;
   /** Outside air; absent: not given. */

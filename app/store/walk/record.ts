@@ -46,10 +46,12 @@ export function makeEvents(streamId: string, happenings: readonly Happening[], w
       (last, event) => (event.deviceId === deviceId && (!last || event.id > last) ? event.id : last),
       undefined,
     );
+    let opened: string | undefined;
     return happenings.map(({ type, data }, i) => {
       const id = i === 0 && where.firstId ? where.firstId : orderedId(now, newest);
       newest = id;
-      const about = ofItself(type, data, id);
+      const about = ofItself(type, data, id, opened);
+      if (type === "discrepancy.opened") opened = id;
       const at = new Date(now).toISOString();
       const { stream } = where;
       return {
@@ -66,8 +68,16 @@ export function makeEvents(streamId: string, happenings: readonly Happening[], w
   };
 }
 
+/** Stands for the discrepancy that is logged along with a photograph of it: it has no id before that. */
+export const JUST_LOGGED = "";
+
 /** A discrepancy has the id of the event that logs it. */
-function ofItself(type: EventType, data: object, id: string): object {
+function ofItself(type: EventType, data: object, id: string, opened: string | undefined): object {
+  if (
+    type === "discrepancy.photographed" &&
+    (data as { discrepancyId: string }).discrepancyId === JUST_LOGGED
+  )
+    return { ...data, discrepancyId: opened };
   return type === "discrepancy.opened" ? { ...data, discrepancyId: id } : data;
 }
 
@@ -96,6 +106,16 @@ export function recordOfAircraft<T extends EventType>(
     const firstId = newId(Date.now());
     const all = [{ type, data } as Happening, ...more];
     return dispatch(recordAll(firstId, all, { stream: "aircraft", firstId }))[0] as PreflightEvent;
+  };
+}
+
+/** Records what is no walk and of no aircraft: what is due of a person, the workshop's plan; a stream of its own. */
+export function recordApart<T extends EventType>(stream: StreamKind, type: T, data: Doing[T]) {
+  return (dispatch: AppDispatch): PreflightEvent => {
+    const firstId = newId(Date.now());
+    return dispatch(
+      recordAll(firstId, [{ type, data } as Happening], { stream, firstId }),
+    )[0] as PreflightEvent;
   };
 }
 

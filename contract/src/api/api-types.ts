@@ -36,7 +36,8 @@ export interface EventsResponse {
   refused: Refusal[];
 }
 
-export type CrewRole = "pilot" | "student" | "instructor" | "mechanic" | "owner";
+export const CREW_ROLES = ["pilot", "student", "instructor", "mechanic", "owner", "administrator"] as const;
+export type CrewRole = (typeof CREW_ROLES)[number];
 export interface CrewMember {
   id: string;
   name: string;
@@ -162,7 +163,11 @@ export interface FileVersion {
   crewId: string | null;
 }
 
-export type DiscrepancyDetail = DiscrepancyState & { openedByName: string };
+export type DiscrepancyDetail = DiscrepancyState & {
+  openedByName: string;
+  /** What was measured when it was found. */
+  openedMeasure?: string;
+};
 
 /** RFC 9457 problem details, with one extension: the faults of what was sent. */
 export interface Problem {

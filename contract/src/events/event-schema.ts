@@ -12,6 +12,7 @@ import {
   FUEL_UNITS,
   HANDS,
   INTERRUPTION_CAUSES,
+  LAUNCH_WAYS,
   METHODS,
   MOST_DRAWN,
   OIL_HEATS,
@@ -37,12 +38,14 @@ import { anyNumber, bounded, key, moment, name, text, words } from "../bounds/fi
 import { beyondBounds, EVENT_BOUNDS } from "../bounds/measure-value";
 import { isName } from "../bounds/plain-text";
 import {
+  componentSchema,
   day,
   dueItemSchema,
   flightKinds,
   totalsSchema,
   workSchema,
 } from "../files/schemas/airworthiness-schema";
+import { personDueSchema, personWorkSchema } from "../files/schemas/person-schema";
 import { quickCheck } from "./quick-check";
 import type { Refusal } from "./refusal";
 
@@ -53,6 +56,13 @@ export const isEventId = (id: string): boolean => UUID_V7.test(id);
 
 const eventId = () =>
   string().required().matches(UUID_V7, "must be a time-ordered id (UUID version 7, lower case)");
+
+/** The content hash of a photograph. */
+export const PHOTOGRAPH_HASH = /^sha256:[0-9a-f]{64}$/;
+const photographHash = () =>
+  string().required().matches(PHOTOGRAPH_HASH, "must be the content hash of a photograph");
+/** A device makes them smaller than this. */
+const MOST_PX = 4096;
 
 /** How a pilot walks, wherever it crosses a boundary. */
 export const preferencesSchema = object({
@@ -116,6 +126,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
     plannedFlightMin: anyNumber(1, 6000),
     plannedLandings: anyNumber(0, 200).integer(),
+    plannedLaunch: string().oneOf(LAUNCH_WAYS),
     purpose: string().oneOf(PURPOSES),
     preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),
@@ -271,6 +282,18 @@ const DATA: { [T in EventType]: ObjectShape } = {
     said: words(2000),
   },
   "discrepancy.merged": { discrepancyId: eventId(), into: eventId() },
+  "discrepancy.limited": {
+    discrepancyId: eventId(),
+    most: bounded(0, 1_000_000),
+    unit: text(40).defined(),
+    source: words(200),
+  },
+  "discrepancy.photographed": {
+    discrepancyId: eventId(),
+    photograph: photographHash(),
+    width: bounded(1, MOST_PX).integer(),
+    height: bounded(1, MOST_PX).integer(),
+  },
   "flight.logged": flightLine,
   "flight.corrected": {
     registration: key(),
@@ -298,6 +321,41 @@ const DATA: { [T in EventType]: ObjectShape } = {
     oldReading: bounded(0, 1_000_000),
     newReading: bounded(0, 1_000_000),
   },
+  "component.removed": { registration: key(), component: key(), totals: totalsSchema().required() },
+  "component.fitted": {
+    registration: key(),
+    component: componentSchema.required(),
+    position: text(60),
+    totals: totalsSchema().required(),
+    items: array().of(dueItemSchema.required()).required().max(60),
+    works: array().of(workSchema.required()).required().max(600),
+  },
+  "workshop.planned": {
+    closed: array()
+      .of(
+        object({ from: day().required(), to: day().required(), why: text(80) })
+          .noUnknown()
+          .required(),
+      )
+      .required()
+      .max(60),
+    visits: array()
+      .of(
+        object({
+          registration: key(),
+          date: day().required(),
+          items: array().of(words(120)).required().max(60),
+          byHand: boolean().oneOf([true]),
+        })
+          .noUnknown()
+          .required(),
+      )
+      .required()
+      .max(400),
+  },
+  "person.due-set": { personId: key(), item: personDueSchema.required() },
+  "person.due-dropped": { personId: key(), item: key() },
+  "person.done": { personId: key(), work: personWorkSchema.required() },
   "daily.signed": { registration: key(), date: day().required() },
   interrupted: {
     itemId: name(),

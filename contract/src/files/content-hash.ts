@@ -11,3 +11,8 @@ export function canonicalJson(value: unknown): string {
 export function contentHash(value: unknown): string {
   return `sha256:${bytesToHex(sha256(utf8ToBytes(canonicalJson(value))))}`;
 }
+
+/** The content hash of bytes as they are, for a picture. */
+export function bytesHash(bytes: Uint8Array): string {
+  return `sha256:${bytesToHex(sha256(bytes))}`;
+}

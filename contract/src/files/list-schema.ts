@@ -97,11 +97,27 @@ const listSchema = object({
       ),
     ),
   ),
+  measureLimits: optional(
+    object().test("measureLimits", "must be discrepancies and what may be measured of each", (value) =>
+      Object.values(value ?? {}).every((one) => isMeasureLimit(one)),
+    ),
+  ),
   differences: array()
     .of(object({ itemId: key(), why: words(80) }).required())
     .required()
     .max(20_000),
 });
+
+function isMeasureLimit(one: unknown): boolean {
+  if (typeof one !== "object" || one === null) return false;
+  const { most, unit, source } = one as Record<string, unknown>;
+  return (
+    typeof most === "number" &&
+    Number.isFinite(most) &&
+    typeof unit === "string" &&
+    typeof source === "string"
+  );
+}
 
 /**
  * Reads a composed list that crossed a boundary, of whichever version, as one of today's. Never throws: what is wrong comes back with each

@@ -1,12 +1,20 @@
 import type { Condition } from "../aircraft/aircraft-type";
 import type { AircraftRecord, RecordMeter } from "./aircraft-record";
-import { localDate } from "./calendar/local-date";
+import { type LocalDate, localDate } from "./calendar/local-date";
 import type { DueItem, FlightKind, Purpose, WorkDone } from "./due/due-item";
 import { DUE_STATES, type DueVerdict, judgeDue, type MeterKinds, type PlannedFlight } from "./due/judge-due";
 import type { NextDue } from "./due/next-due";
 import { duesOf, meterKinds } from "./due-now";
 import { componentTotals, type Totals } from "./meters/component";
-import { isCounted, tidy, totalOf } from "./meters/meter";
+import { isCounted, type MeterKind, tidy, totalOf } from "./meters/meter";
+import { isFitted } from "./meters/moves";
+
+/** How a glider goes up. */
+export const LAUNCH_WAYS = ["winch", "aerotow"] as const;
+export type LaunchWay = (typeof LAUNCH_WAYS)[number];
+
+/** An item that names this as due is not asked on a day for which the record has the signature. */
+export const DAILY_INSPECTION = "daily inspection";
 
 /** What a list pins of an aircraft's papers, so that its judgements can be made again: what is due, and the totals when it was put together. */
 export interface PinnedPapers {
@@ -14,6 +22,8 @@ export interface PinnedPapers {
   meters: RecordMeter[];
   /** Totals of the aircraft when the list was made. */
   totals: Totals;
+  /** By whom the daily inspection was signed for the day on which the list was made. */
+  daily?: { date: LocalDate; crewId: string };
   /** What is due next of each item; `own` are the totals of its component at the same moment. */
   dues: { item: DueItem; due: NextDue; own?: Totals }[];
 }
@@ -25,8 +35,16 @@ export function pinPapers(
     released = [],
     left = [],
     totals,
-  }: { released?: readonly WorkDone[]; left?: readonly DueItem[]; totals: Totals },
+    daily,
+  }: {
+    released?: readonly WorkDone[];
+    left?: readonly DueItem[];
+    totals: Totals;
+    daily?: { date: LocalDate; crewId: string } | null;
+  },
 ): PinnedPapers {
+  // What came off asks nothing of the aircraft until it is fitted again.
+  const onAircraft = ({ of }: DueItem) => of === undefined || isFitted(record, of);
   const own = new Map<string, Totals>();
   const totalsOf = (of: string) => {
     const component = record.components.find(({ id }) => id === of);
@@ -37,10 +55,13 @@ export function pinPapers(
     timeZone: record.timeZone ?? "UTC",
     meters: record.meters,
     totals,
-    dues: duesOf({ ...record, items: [...record.items, ...left] }, released).map(({ item, due }) => {
-      const component = item.of === undefined ? undefined : totalsOf(item.of);
-      return { item, due, ...(component && { own: component }) };
-    }),
+    ...(daily && { daily: { date: daily.date, crewId: daily.crewId } }),
+    dues: duesOf({ ...record, items: [...record.items.filter(onAircraft), ...left] }, released).map(
+      ({ item, due }) => {
+        const component = item.of === undefined ? undefined : totalsOf(item.of);
+        return { item, due, ...(component && { own: component }) };
+      },
+    ),
   };
 }
 
@@ -50,6 +71,8 @@ export interface FlightAsked {
   at: string;
   minutes: number;
   landings?: number;
+  /** How it is launched; without it each landing counts for either way, which is never too little. */
+  launch?: LaunchWay;
   conditions: readonly Condition[];
   purpose?: Purpose;
   /** Readings of today, by the name of the reading ("hours"). */
@@ -69,20 +92,28 @@ export function flightKindsOf(conditions: readonly Condition[]): FlightKind[] {
   return kinds.includes("night") ? kinds : ["day", ...kinds];
 }
 
+const LAUNCHES: Partial<Record<MeterKind, LaunchWay>> = { "winch launches": "winch", aerotows: "aerotow" };
+
 /** Before the engine starts there is the preflight: a flight of an hour that is asked about at 23:30 ends tomorrow. */
 const PREPARING_MIN = 60;
 
 /**
  * What a planned flight puts on each meter, and the day on which it ends. Hours are counted up to the next tenth; whatever is counted one by one
- * counts by the landings that are planned, and launches and releases as many: each landing was a launch.
+ * counts by the landings that are planned, and launches and releases as many: each landing was a launch. Where it is told how it is launched, the other way
+ * counts nothing.
  */
 export function plannedFlight(papers: PinnedPapers, asked: FlightAsked): PlannedFlight {
-  const { at, minutes, landings = 1, conditions, purpose } = asked;
+  const { at, minutes, landings = 1, launch, conditions, purpose } = asked;
   const hours = Math.ceil(minutes / 6 - 1e-9) / 10;
   const ends = new Date(Date.parse(at) + (minutes + PREPARING_MIN) * 60_000).toISOString();
   return {
     ends: localDate(ends, papers.timeZone),
-    uses: Object.fromEntries(papers.meters.map(({ id, kind }) => [id, isCounted(kind) ? landings : hours])),
+    uses: Object.fromEntries(
+      papers.meters.map(({ id, kind }) => {
+        if (!isCounted(kind)) return [id, hours];
+        return [id, launch && LAUNCHES[kind] && LAUNCHES[kind] !== launch ? 0 : landings];
+      }),
+    ),
     kinds: flightKindsOf(conditions),
     ...(purpose && { purpose }),
   };

@@ -4,6 +4,7 @@ import type { DueItem, WorkDone } from "../airworthiness/due/due-item";
 import { addLine, type LogLine } from "../airworthiness/flights/log-line";
 import type { Totals } from "../airworthiness/meters/component";
 import { isCounted, tidy, totalOf } from "../airworthiness/meters/meter";
+import { withMove } from "../airworthiness/meters/moves";
 import type { PreflightEvent } from "../checklist/stream/events";
 
 /** An aircraft's papers as they were told last. */
@@ -26,7 +27,7 @@ export interface PapersOnFile {
 }
 
 /**
- * The papers with what happened since they were told: flights logged, work released, meters replaced, daily inspections signed. What is in them already changes
+ * The papers with what happened since they were told: flights logged, work released, meters replaced, components moved, daily inspections signed. What is in them already changes
  * nothing. Never throws. Complexity: O(events · meters).
  */
 export function papersWith(papers: PapersOnFile, events: readonly PreflightEvent[]): PapersOnFile {
@@ -42,6 +43,18 @@ export function papersWith(papers: PapersOnFile, events: readonly PreflightEvent
         ...now,
         record: withMeters(now.record, (one) => (one.id === meter ? changed(one, change) : one)),
       };
+    } else if (event.type === "component.removed") {
+      const { component, totals } = event.data;
+      now = { ...now, record: withMove(now.record, { at: event.at, component, totals }) };
+    } else if (event.type === "component.fitted") {
+      const { component, items, works, position, totals } = event.data;
+      const move = {
+        at: event.at,
+        fitted: { component, items, works },
+        totals,
+        ...(position && { position }),
+      };
+      now = { ...now, record: withMove(now.record, move) };
     } else if (event.type === "work.released") {
       const { works, leaves, readings } = event.data;
       if (now.released.some(({ release }) => release === event.id)) continue;

@@ -1,5 +1,6 @@
 import type { Item } from "../aircraft/aircraft-type";
 import { standingToday } from "../airworthiness/deferral-today";
+import { overLimit } from "../airworthiness/life/measure-trend";
 import type { ComposedList } from "../checklist/list/compose-list";
 import { openItems } from "../checklist/next-item";
 import type { OpenedDiscrepancy, PreflightState } from "../checklist/stream/preflight-state";
@@ -197,6 +198,10 @@ function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[]
       ];
     const grown = seen.state === "grown";
     const words = `${item.title}: ${grown ? "grown" : "the same"}${measure}.`;
+    const limit = item.discrepancyId === undefined ? undefined : list.measureLimits?.[item.discrepancyId];
+    const over = limit && overLimit(seen.measure, limit);
+    // At its limit it is no longer what was put off, nor what was watched.
+    if (over) return [{ ...at, grade: "stop", text: `${words} ${over}` }];
     const deferred = deferredToday(list, state, item);
     if (!deferred) return [{ ...at, grade: grown ? worst(["ask", item.miss]) : item.miss, text: words }];
     // What has grown is not what was put off.

@@ -1,8 +1,9 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { newId } from "@cravix/contract";
-import type { EventData, EventType, PreflightEvent, StreamKind } from "@cravix/core";
+import type { EventData, PreflightEvent } from "@cravix/core";
 import { airworthinessFiles, flightEvents, yearOfFlights } from "@cravix/demo";
+import { eventMaker } from "../../testing/event-maker";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { checkRecord } from "../events/check-record";
@@ -27,29 +28,7 @@ async function pdfWords(path: string): Promise<string> {
   return (JSON.parse(String(run.stdout)) as string[]).join(" ");
 }
 
-let at = NOW.getTime() - 3_600_000;
-function made<T extends EventType>(
-  type: T,
-  data: EventData[T],
-  {
-    crewId = "kofi",
-    stream = "aircraft" as StreamKind,
-    streamId,
-  }: { crewId?: string; stream?: StreamKind; streamId?: string } = {},
-): PreflightEvent {
-  at += 1000;
-  const id = newId(at);
-  return {
-    id,
-    type,
-    stream,
-    streamId: streamId ?? id,
-    deviceId: newId(at),
-    crewId,
-    at: new Date(at).toISOString(),
-    data,
-  } as PreflightEvent;
-}
+const made = eventMaker(NOW.getTime() - 3_600_000);
 const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, NOW);
 const papers = async (registration = "QX-TAR") => {
   const found = await readPapers(app.database.db, registration, "home", { now: NOW });

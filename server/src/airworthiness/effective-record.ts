@@ -1,10 +1,10 @@
-import type { AircraftRecord, RecordMeter } from "@cravix/core";
-import { and, eq } from "drizzle-orm";
+import { type AircraftRecord, type RecordMeter, withMove } from "@cravix/core";
+import { and, asc, eq } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";
-import { airworthiness, meterChange } from "../db/schema/airworthiness";
+import { airworthiness, componentMove, meterChange } from "../db/schema/airworthiness";
 
-/** An aircraft's record as its file has it, with the meters that were replaced since; undefined where none is on file. */
+/** An aircraft's record as its file has it, with the meters that were replaced and the components that were moved since; undefined where none is on file. */
 export async function effectiveRecord(
   db: Db | Tx,
   groupId: string,
@@ -30,5 +30,18 @@ export async function effectiveRecord(
           changes: [...(meter.changes ?? []), ...own].sort((a, b) => a.at.localeCompare(b.at)),
         };
   };
-  return { ...row.body, meters: row.body.meters.map(changed) };
+  const moves = await db
+    .select()
+    .from(componentMove)
+    .where(and(eq(componentMove.groupId, groupId), eq(componentMove.registration, registration)))
+    .orderBy(asc(componentMove.id));
+  return moves.reduce<AircraftRecord>(
+    (record, { at, component, fitted, position, totals, as }) =>
+      withMove(record, {
+        at: fromDb(at),
+        totals,
+        ...(fitted && as ? { fitted: as, ...(position !== null && { position }) } : { component }),
+      } as Parameters<typeof withMove>[1]),
+    { ...row.body, meters: row.body.meters.map(changed) },
+  );
 }

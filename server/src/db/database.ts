@@ -9,6 +9,8 @@ import * as checklist from "./schema/checklist";
 import * as discrepancy from "./schema/discrepancy";
 import * as fleet from "./schema/fleet";
 import * as fluids from "./schema/fluids";
+import * as people from "./schema/people";
+import * as photographs from "./schema/photograph";
 
 export interface DatabaseOptions {
   host: string;
@@ -18,7 +20,15 @@ export interface DatabaseOptions {
   database: string;
 }
 
-export const schema = { ...airworthiness, ...checklist, ...discrepancy, ...fleet, ...fluids };
+export const schema = {
+  ...airworthiness,
+  ...checklist,
+  ...discrepancy,
+  ...fleet,
+  ...fluids,
+  ...people,
+  ...photographs,
+};
 export type Db = MySql2Database<typeof schema> & { $client: Pool };
 /** The same calls inside a transaction. */
 export type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];

@@ -6,9 +6,19 @@ import {
   notAllowed,
   type Refusal,
 } from "@cravix/contract";
-import { type EventData, mayBeDeferred, type PreflightEvent } from "@cravix/core";
+import {
+  cannotFit,
+  type EventData,
+  isFitted,
+  MOST_PHOTOGRAPHS,
+  mayBeDeferred,
+  type PreflightEvent,
+  planFaults,
+} from "@cravix/core";
 import { and, eq, sql } from "drizzle-orm";
 import { effectiveRecord } from "../airworthiness/effective-record";
+import { readShelf } from "../airworthiness/project-moves";
+import { kindOfItem } from "../airworthiness/project-people";
 import { readEquipment } from "../airworthiness/read-papers";
 import type { Db } from "../db/database";
 import { event as eventTable } from "../db/schema/checklist";
@@ -93,13 +103,20 @@ function unknownTo(
 ): { field: string; reason: string } | undefined {
   const member = crew.get(event.crewId);
   if (!member) return { field: "crewId", reason: `${event.crewId} is not in the group's list of crew.` };
-  const other = event.type === "crew.joined" ? event.data.crewId : byCrewOf(event);
+  const other =
+    event.type === "crew.joined"
+      ? event.data.crewId
+      : "personId" in event.data
+        ? event.data.personId
+        : byCrewOf(event);
   if (other !== undefined && !crew.has(other))
     return { field: "data", reason: `${other} is not in the group's list of crew.` };
-  const registration = "registration" in event.data ? event.data.registration : undefined;
-  if (registration !== undefined && !registrations.has(registration))
+  const named = "registration" in event.data ? [event.data.registration] : [];
+  if (event.type === "workshop.planned") named.push(...event.data.visits.map((visit) => visit.registration));
+  const registration = named.find((one) => !registrations.has(one));
+  if (registration !== undefined)
     return {
-      field: "data.registration",
+      field: event.type === "workshop.planned" ? "data.visits" : "data.registration",
       reason: `There is no aircraft ${registration} in the group.`,
     };
   if (event.type === "discrepancy.closed" && member.role !== "mechanic" && event.data.release === undefined)
@@ -127,15 +144,15 @@ async function forbidden(
           field: "crewId",
           reason: `Only a mechanic signs a discrepancy off; ${member.name} is ${member.role}.`,
         };
-  if (!deedOf(event)) return undefined;
+  if (event.type === "discrepancy.photographed") return tooManyPhotographs(db, groupId, event.data);
+  const before = await onRecord(db, groupId, event);
+  if (!deedOf(event, before)) return undefined;
   const wrong = await cannotBe(db, groupId, event);
   if (wrong) return wrong;
   if (event.type === "work.released" && event.data.preventive) {
     const beyond = await beyondPreventive(db, groupId, event.data);
     if (beyond) return { field: "data.works", reason: beyond };
   }
-  const before =
-    event.type === "discrepancy.regraded" ? await gradeOf(db, groupId, event.data.discrepancyId) : undefined;
   const reason = notAllowed(event, member, before);
   return reason === undefined ? undefined : { field: "crewId", reason };
 }
@@ -161,6 +178,12 @@ async function cannotBe(db: Db, groupId: string, event: PreflightEvent) {
     return from && open && into.id !== from.id && into.registration === from.registration
       ? undefined
       : { field: "data.into", reason: "Only into an open discrepancy of the same aircraft." };
+  }
+  if (event.type === "component.removed" || event.type === "component.fitted")
+    return cannotMove(db, groupId, event);
+  if (event.type === "workshop.planned") {
+    const [fault] = planFaults(event.data);
+    return fault && { field: `data.${fault.path}`, reason: `Expected ${fault.expected}.` };
   }
   if (event.type === "discrepancy.deferred") {
     const [row] = await discrepancyRow(db, groupId, event.data.discrepancyId);
@@ -240,6 +263,79 @@ async function standsInRelease(
   if (found?.type !== "work.released" || found.crewId !== closed.crewId) return false;
   const { preventive, closes } = found.data as EventData["work.released"];
   return preventive === true && closes.includes(discrepancyId);
+}
+
+/** What is on record of the thing that an event changes, where it decides who may: a grade, the kind of a person's item. */
+async function onRecord(db: Db, groupId: string, event: PreflightEvent): Promise<string | undefined> {
+  if (event.type === "discrepancy.regraded") return gradeOf(db, groupId, event.data.discrepancyId);
+  if (!("personId" in event.data)) return undefined;
+  const { personId } = event.data;
+  const item =
+    event.type === "person.done"
+      ? event.data.work.item
+      : event.type === "person.due-set"
+        ? event.data.item.id
+        : event.type === "person.due-dropped"
+          ? event.data.item
+          : "";
+  return kindOfItem(db, groupId, personId, item);
+}
+
+async function tooManyPhotographs(
+  db: Db,
+  groupId: string,
+  { discrepancyId, photograph }: EventData["discrepancy.photographed"],
+) {
+  const [row] = await discrepancyRow(db, groupId, discrepancyId);
+  const known = row?.life?.photographs ?? [];
+  return known.length < MOST_PHOTOGRAPHS || known.some((one) => one.photograph === photograph)
+    ? undefined
+    : {
+        field: "data.discrepancyId",
+        reason: `A discrepancy has ${MOST_PHOTOGRAPHS} photographs at the most. These are there already.`,
+      };
+}
+
+/** Only what is on the aircraft comes off, and only what is on no other goes on; what lies on the shelf goes on as it came off. */
+async function cannotMove(
+  db: Db,
+  groupId: string,
+  event: PreflightEvent & { type: "component.removed" | "component.fitted" },
+) {
+  const { registration } = event.data;
+  const record = await effectiveRecord(db, groupId, registration);
+  if (!record) return { field: "data.registration", reason: "No record of this aircraft is on file." };
+  if (event.type === "component.removed") {
+    const { component } = event.data;
+    return record.components.some(({ id }) => id === component) && isFitted(record, component)
+      ? undefined
+      : { field: "data.component", reason: `${component} is not on ${registration}.` };
+  }
+  const { component, items, works, position } = event.data;
+  const why = cannotFit(record, { component, items }, position);
+  if (why) return { field: "data.component", reason: why };
+  const shelved = (await readShelf(db, groupId)).find((one) => one.component.id === component.id);
+  if (!shelved) {
+    for (const { registration: other } of await db
+      .select({ registration: aircraft.registration })
+      .from(aircraft)
+      .where(eq(aircraft.groupId, groupId))) {
+      const elsewhere = await effectiveRecord(db, groupId, other);
+      if (elsewhere?.components.some(({ id }) => id === component.id) && isFitted(elsewhere, component.id))
+        return {
+          field: "data.component",
+          reason: `${component.name} is on ${other}: it comes off there first.`,
+        };
+    }
+    return undefined;
+  }
+  const { from: _from, at: _at, ...asItCame } = shelved;
+  return canonicalJson(asItCame) === canonicalJson({ component, items, works })
+    ? undefined
+    : {
+        field: "data.component",
+        reason: `${component.name} came off ${shelved.from} with other times than these. Fit it as it lies on the shelf.`,
+      };
 }
 
 async function gradeOf(db: Db, groupId: string, id: string): Promise<string | undefined> {

@@ -3,7 +3,10 @@ import { canonicalJson } from "@cravix/contract";
 import { isAboutDiscrepancy, type PreflightEvent, type StreamKind } from "@cravix/core";
 import { and, eq, inArray, sql } from "drizzle-orm";
 import { projectFlights } from "../airworthiness/project-flights";
+import { projectMoves } from "../airworthiness/project-moves";
+import { projectPeople } from "../airworthiness/project-people";
 import { projectWorks } from "../airworthiness/project-works";
+import { projectPlan } from "../airworthiness/workshop-plan";
 import type { Db, Tx } from "../db/database";
 import { isBadData, isBusy } from "../db/database-error";
 import { toDb } from "../db/moment";
@@ -155,11 +158,12 @@ async function append(
     groupId,
     streams.filter(({ id, added: more }) => kinds.get(id) === "flight" && more.length > 0),
   );
-  await projectWorks(
-    tx,
-    groupId,
-    streams.filter(({ id }) => kinds.get(id) === "aircraft").flatMap((stream) => stream.added),
-  );
+  const ofKind = (kind: StreamKind) =>
+    streams.filter(({ id }) => kinds.get(id) === kind).flatMap((stream) => stream.added);
+  await projectWorks(tx, groupId, ofKind("aircraft"));
+  await projectMoves(tx, groupId, ofKind("aircraft"));
+  await projectPeople(tx, groupId, ofKind("person"));
+  await projectPlan(tx, groupId, ofKind("workshop"));
   await writeCounts(tx, folded);
   await projectDiscrepancies(tx, groupId, discrepancies, folded);
   return outcome;

@@ -1,11 +1,13 @@
 import { fluidRowsOf, foldDiscrepancies, foldPreflight } from "@cravix/core";
 import { and, asc, eq, gt, inArray } from "drizzle-orm";
 import { flightRowsOf, totalsFromLines } from "../airworthiness/project-flights";
+import { personRowsOf } from "../airworthiness/project-people";
 import type { Db } from "../db/database";
 import { flightLog, meterTotals } from "../db/schema/airworthiness";
 import { event, preflight, reading, stream } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { fluidLog } from "../db/schema/fluids";
+import { personEntry } from "../db/schema/people";
 import { toFluidRow } from "../fluids/write-fluids";
 import { toDiscrepancyRow } from "./project-discrepancies";
 import { toPreflightRow, toReadingRows } from "./project-preflights";
@@ -70,6 +72,7 @@ export async function checkRecord(db: Db): Promise<RecordCheck> {
         written: totals,
       });
   }
+  for (const { groupId } of groups) await checkPeople(db, groupId, check);
   for (const { id } of await db.select({ id: discrepancy.id }).from(discrepancy))
     if (!seen.has(id))
       check.differences.push({ table: "discrepancy", id, folded: null, written: "a row of no event" });
@@ -123,6 +126,25 @@ async function checkStreams(
       rows.fluids.filter((row) => row.streamId === id).map(asFluid),
     );
   }
+}
+
+async function checkPeople(db: Db, groupId: string, check: RecordCheck): Promise<void> {
+  const own = await readEvents(db, and(eq(event.groupId, groupId), eq(event.stream, "person")));
+  const rows = await db.select().from(personEntry).where(eq(personEntry.groupId, groupId));
+  compareSets(
+    check,
+    "person_entry",
+    groupId,
+    personRowsOf(groupId, own),
+    rows.map((row) => ({
+      group_id: row.groupId,
+      person_id: row.personId,
+      event_id: row.eventId,
+      kind: row.kind,
+      entry: row.entry,
+      body: row.body && JSON.stringify(row.body),
+    })),
+  );
 }
 
 async function checkDiscrepancies(

@@ -93,10 +93,18 @@ export const toDiscrepancyRow = (groupId: string, s: DiscrepancyState) => ({
   withdrawn_by: s.withdrawn?.crewId ?? null,
 });
 
-function lifeOf({ deferred, grades, asked, merged, closed }: DiscrepancyState): string | null {
-  if (!deferred && !grades && !asked && !merged && !closed?.noFault && !closed?.release) return null;
+function lifeOf({
+  deferred,
+  grades,
+  asked,
+  merged,
+  limit,
+  photographs,
+  closed,
+}: DiscrepancyState): string | null {
   const { noFault, release } = closed ?? {};
-  return JSON.stringify({ deferred, grades, asked, merged, noFault, release });
+  const life = { deferred, grades, asked, merged, noFault, release, limit, photographs };
+  return Object.values(life).every((part) => part === undefined) ? null : JSON.stringify(life);
 }
 
 /** Writes down which events have a say in their discrepancy and which not. */

@@ -21,7 +21,7 @@ import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from
 import { readEquipment, readPapers } from "../airworthiness/read-papers";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
-import { preflight, reading } from "../db/schema/checklist";
+import { event, preflight, reading } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
@@ -151,9 +151,15 @@ export async function readDiscrepancies(
   groupId = HOME_GROUP,
 ): Promise<DiscrepancyDetail[]> {
   const rows = await db
-    .select()
+    .select({
+      discrepancy,
+      crew,
+      // What was measured when it was found: later looks stand in its row.
+      openedMeasure: sql<string | null>`json_value(${event.data}, '$.measure')`,
+    })
     .from(discrepancy)
     .leftJoin(crew, and(eq(crew.groupId, discrepancy.groupId), eq(crew.id, discrepancy.openedBy)))
+    .leftJoin(event, eq(event.id, discrepancy.id))
     .where(
       and(
         eq(discrepancy.groupId, groupId),
@@ -163,7 +169,7 @@ export async function readDiscrepancies(
     )
     .orderBy(desc(discrepancy.openedAt))
     .limit(500);
-  return rows.map(({ discrepancy: d, crew: opener }) => ({
+  return rows.map(({ discrepancy: d, crew: opener, openedMeasure }) => ({
     id: d.id,
     registration: d.registration,
     stationId: d.stationId,
@@ -173,6 +179,7 @@ export async function readDiscrepancies(
     openedBy: d.openedBy,
     openedByName: opener?.name ?? d.openedBy,
     observations: d.observations,
+    ...(openedMeasure !== null && { openedMeasure }),
     ...(d.itemId !== null && { itemId: d.itemId }),
     ...(d.measure !== null && { measure: d.measure }),
     ...(d.cause !== null && { cause: d.cause }),
@@ -189,6 +196,8 @@ export async function readDiscrepancies(
     ...(d.life?.grades && { grades: d.life.grades }),
     ...(d.life?.asked && { asked: d.life.asked }),
     ...(d.life?.merged && { merged: d.life.merged }),
+    ...(d.life?.limit && { limit: d.life.limit }),
+    ...(d.life?.photographs && { photographs: d.life.photographs }),
     ...(d.withdrawnAt !== null && {
       withdrawn: { at: fromDb(d.withdrawnAt), crewId: d.withdrawnBy ?? "" },
     }),

@@ -23,7 +23,17 @@ const LINES_BACK = 40;
 export function toOpen(
   d: Pick<
     DiscrepancyDetail,
-    "id" | "stationId" | "text" | "grade" | "openedAt" | "openedByName" | "cause" | "measure" | "deferred"
+    | "id"
+    | "stationId"
+    | "text"
+    | "grade"
+    | "openedAt"
+    | "openedByName"
+    | "cause"
+    | "measure"
+    | "deferred"
+    | "limit"
+    | "photographs"
   >,
 ): OpenDiscrepancy {
   return {
@@ -36,6 +46,10 @@ export function toOpen(
     ...(d.cause !== undefined && { cause: d.cause }),
     ...(d.measure !== undefined && { measure: d.measure }),
     ...(d.deferred && { deferral: d.deferred }),
+    ...(d.limit && { limit: { most: d.limit.most, unit: d.limit.unit, source: d.limit.source } }),
+    ...(d.photographs && {
+      photographs: d.photographs.map(({ photograph, width, height }) => ({ photograph, width, height })),
+    }),
   };
 }
 
@@ -69,6 +83,7 @@ export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string
         cause: d.cause ?? undefined,
         measure: d.measure ?? undefined,
         deferred: d.life?.deferred,
+        limit: d.life?.limit,
       } as DiscrepancyDetail),
     );
     byAircraft.set(d.registration, own);

@@ -1,8 +1,22 @@
 import { createHash } from "node:crypto";
 import { type CsvFault, contentHash, DEEPEST_JSON, flattened, isDeeperThan, newId } from "@cravix/contract";
 import { type FileFault, type FileReading, readFileText, readList } from "@cravix/contract/files";
-import { type CsvReading, type KnownAircraft, readFlightCsv, readFluidCsv } from "@cravix/contract/logs";
-import type { ComposedList, FluidRow, LogLine, RecordMeter, WorkRelease } from "@cravix/core";
+import {
+  type CsvReading,
+  type KnownAircraft,
+  type PlanRow,
+  readFlightCsv,
+  readFluidCsv,
+} from "@cravix/contract/logs";
+import type {
+  ComposedList,
+  FluidRow,
+  LogLine,
+  PapersOnFile,
+  RecordMeter,
+  WorkRelease,
+  WorkshopPlan,
+} from "@cravix/core";
 
 /** What is read or made away from the requests of others: each of these may take a while. */
 export type Job =
@@ -26,6 +40,7 @@ export type Job =
       meters: RecordMeter[];
       names: Record<string, string>;
     }
+  | { kind: "plan rows"; papers: PapersOnFile[]; plan: WorkshopPlan | null; at: string }
   | {
       kind: "fluid log";
       fluid: FluidRow["fluid"];
@@ -52,6 +67,7 @@ export interface Results {
   "flight log": { text: string; faults: CsvFault[] };
   "flights pdf": Uint8Array;
   "release pdf": Uint8Array;
+  "plan rows": PlanRow[];
   /** The rows in parts, each as JSON: whoever takes them reads one part at a time. */
   "fluid log": { parts: string[]; faults: CsvReading["faults"] };
 }
@@ -116,6 +132,10 @@ export async function work(job: Job): Promise<Results[Job["kind"]]> {
       const { releasePdf } = await import("../paper/flights-pdf");
       const { release, names, ...more } = job;
       return new Uint8Array(await releasePdf(release, { name: (id) => names[id] ?? id, ...more }));
+    }
+    case "plan rows": {
+      const { planRows } = await import("../airworthiness/plan-rows");
+      return planRows(job.papers, job.plan, job.at);
     }
     case "fluid log": {
       const known = new Map(job.known);

@@ -6,7 +6,12 @@ import { problem } from "../problem";
 
 const KIB = 1024;
 /** What one request may bring. */
-export const MOST_BYTES = { batch: 4 * KIB * KIB, file: 8 * KIB * KIB, order: 16 * KIB };
+export const MOST_BYTES = {
+  batch: 4 * KIB * KIB,
+  file: 8 * KIB * KIB,
+  order: 16 * KIB,
+  picture: 2 * KIB * KIB,
+};
 
 /** Turns a body away that is larger than this kind of request has, before more of it is read. */
 export function atMost(kind: keyof typeof MOST_BYTES): MiddlewareHandler {

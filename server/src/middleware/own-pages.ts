@@ -1,6 +1,8 @@
 import type { MiddlewareHandler } from "hono";
 import { problem } from "../problem";
 
+/** None of these can a form of another site send. */
+const TYPES = ["application/json", "text/csv", "image/webp", "image/jpeg", "image/png"];
 const READS = ["GET", "HEAD", "OPTIONS"];
 const IPV4 = /^\d{1,3}(\.\d{1,3}){3}$/;
 
@@ -41,8 +43,12 @@ export function ownPages(names: readonly string[] = []): MiddlewareHandler {
       if (origin !== undefined && originHost(origin) !== host.toLowerCase())
         return problem(c, 403, "Another site may not write here.");
       const type = c.req.header("content-type")?.split(";")[0]?.trim().toLowerCase();
-      if (type !== "application/json" && type !== "text/csv")
-        return problem(c, 415, "Send it as application/json, a table as text/csv.");
+      if (!TYPES.includes(type ?? ""))
+        return problem(
+          c,
+          415,
+          "Send it as application/json, a table as text/csv, a photograph as what it is.",
+        );
     }
     await next();
   };

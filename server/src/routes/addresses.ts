@@ -1,7 +1,8 @@
 import { isEventId, isName } from "@cravix/contract";
 import { number, object, string } from "yup";
 
-const named = (max: number) =>
+/** A name that can stand in an address. */
+export const named = (max: number) =>
   string()
     .required()
     .max(max)
@@ -26,3 +27,8 @@ export const ofVersion = object({
   version: number().required().integer().min(1).max(2_000_000_000),
 });
 export const whichState = object({ state: string().oneOf(["open", "all"]).default("open") });
+export const ofPhotograph = object({
+  hash: string()
+    .required()
+    .matches(/^sha256:[0-9a-f]{64}$/),
+});

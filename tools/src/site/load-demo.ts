@@ -1,4 +1,11 @@
-import { airworthinessFiles, flightEvents, pastYear, scenarioFiles, trainerHistory } from "@cravix/demo";
+import {
+  airworthinessFiles,
+  flightEvents,
+  pastYear,
+  personEvents,
+  scenarioFiles,
+  trainerHistory,
+} from "@cravix/demo";
 import { acceptEvents, type Database, importFluids, putList, readFleet, writeFile } from "@cravix/server";
 
 /** Loads the made-up flying group where the database has no aircraft yet. Returns whether it did. */
@@ -10,7 +17,7 @@ export async function loadDemoIfEmpty({ db }: Database, now: Date): Promise<bool
     if (missing) throw new Error(`the demo's own file is not whole: ${missing.path}, ${missing.expected}`);
   }
   for (const [hash, list] of history.lists) await putList(db, hash, list);
-  const events = [...history.events, ...flightEvents(now)];
+  const events = [...history.events, ...flightEvents(now), ...personEvents(now)];
   for (let i = 0; i < events.length; i += 500) {
     const { refused } = await acceptEvents(db, events.slice(i, i + 500), now);
     if (refused[0]) throw new Error(`the demo's own event was refused: ${refused[0].reason}`);

@@ -1,17 +1,18 @@
+import { randomInt } from "node:crypto";
 import { createServer } from "node:net";
 
-/** A port that is free on loopback now. */
-export function freePort(): Promise<number> {
-  return new Promise((resolve, reject) => {
-    const probe = createServer();
-    probe.once("error", reject);
-    probe.listen(0, "127.0.0.1", () => {
-      const address = probe.address();
-      probe.close(() =>
-        address && typeof address === "object" ? resolve(address.port) : reject(new Error("no port")),
-      );
-    });
-  });
+/** Below what systems hand out to connections that go out: a port from there may be taken by any request between asking for it and listening on it. */
+const LOWEST = 15_000;
+const HIGHEST = 32_000;
+const TRIES = 60;
+
+/** A port that is free on loopback now, by chance: two that ask at one moment get different ones. */
+export async function freePort(): Promise<number> {
+  for (let i = 0; i < TRIES; i++) {
+    const port = randomInt(LOWEST, HIGHEST);
+    if ((await portTrouble(port, "127.0.0.1")) === undefined) return port;
+  }
+  throw new Error("no port is free on this machine");
 }
 
 /** Whether a port can be listened on now; the error's code where it cannot. */

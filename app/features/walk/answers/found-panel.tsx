@@ -1,10 +1,11 @@
-import { FINDING_GRADES, type FindingGrade, type Item, partOf } from "@cravix/core";
+import { FINDING_GRADES, type FindingGrade, type Item, type Photograph, partOf } from "@cravix/core";
 import { View } from "react-native";
 import { useKept } from "../../../device/log/use-kept";
 import { GRADE_WORD, GradeMark } from "../../../ui/grade-mark";
 import { TextField } from "../../../ui/input/text-field";
 import { Toggle } from "../../../ui/input/toggle";
 import { Heading, Text } from "../../../ui/text";
+import { Photographs } from "../../photographs/photographs";
 
 const MEANING: Record<FindingGrade, string> = {
   note: "put right, or harmless",
@@ -17,6 +18,7 @@ interface Draft {
   text: string;
   measure: string;
   grade: FindingGrade;
+  photographs?: Photograph[];
 }
 
 /** What was found, as written so far. It survives a reload: words typed on an apron are not typed twice. */
@@ -62,6 +64,15 @@ export function FoundPanel({ found, item }: { found: FoundDraft; item: Item }) {
         onChange={(measure) => change({ measure })}
         maxLength={200}
         placeholder="3 mm, 4 drops a minute …"
+      />
+      <Photographs
+        photographs={draft.photographs ?? []}
+        onAdd={(one) => change({ photographs: [...(draft.photographs ?? []), one] })}
+        onRemove={(one) =>
+          change({
+            photographs: (draft.photographs ?? []).filter(({ photograph }) => photograph !== one.photograph),
+          })
+        }
       />
       <View role="radiogroup" aria-label="How bad is it?" className="gap-2">
         {FINDING_GRADES.map((grade) => (

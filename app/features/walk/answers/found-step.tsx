@@ -21,7 +21,10 @@ export function FoundStep({
   const { draft } = found;
   const log = () => {
     const measure = draft.measure.trim();
-    acts.found(item, draft.text.trim(), draft.grade, measure ? { measure } : {});
+    acts.found(item, draft.text.trim(), draft.grade, {
+      ...(measure && { measure }),
+      ...(draft.photographs && { photographs: draft.photographs }),
+    });
     found.drop();
     // Withdrawn, the item is asked again, and not what was found there.
     onBack();

@@ -134,6 +134,15 @@ export const meterSchema = object({
     .max(20),
 }).noUnknown();
 
+export const componentSchema = object({
+  id: id(),
+  name: words(80),
+  kind: words(40),
+  serial: text(60),
+  sinceNew: totalsSchema().required(),
+  sinceOverhaul: optional(totalsSchema()),
+}).noUnknown();
+
 /** What keeps one aircraft airworthy. */
 export const airworthinessSchema = object({
   format: string().required().oneOf(["cravix.airworthiness/1"]),
@@ -143,21 +152,7 @@ export const airworthinessSchema = object({
   timeZone: name(60),
   meters: array().of(meterSchema.required()).required().min(1).max(MOST_METERS),
   start: object({ at: moment().required(), totals: totalsSchema().required() }).noUnknown().required(),
-  components: array()
-    .of(
-      object({
-        id: id(),
-        name: words(80),
-        kind: words(40),
-        serial: text(60),
-        sinceNew: totalsSchema().required(),
-        sinceOverhaul: optional(totalsSchema()),
-      })
-        .noUnknown()
-        .required(),
-    )
-    .required()
-    .max(60),
+  components: array().of(componentSchema.required()).required().max(60),
   fittings: array()
     .of(
       object({

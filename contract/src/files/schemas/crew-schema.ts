@@ -1,4 +1,5 @@
 import { array, object, string } from "yup";
+import { CREW_ROLES } from "../../api/api-types";
 import { id, words } from "./parts";
 
 export const crewSchema = object({
@@ -8,7 +9,7 @@ export const crewSchema = object({
       object({
         id: id(),
         name: words(80),
-        role: string().required().oneOf(["pilot", "student", "instructor", "mechanic", "owner"]),
+        role: string().required().oneOf(CREW_ROLES),
       })
         .noUnknown()
         .required(),

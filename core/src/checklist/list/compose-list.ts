@@ -18,7 +18,9 @@ import { methodTags, orderLap, type Preferences } from "../../aircraft/preferenc
 import type { EquipmentList } from "../../airworthiness/deferral/deferral-rules";
 import { type DeferralToday, deferralToday } from "../../airworthiness/deferral-today";
 import type { DiscrepancyDeferral } from "../../airworthiness/life/deferral";
-import type { PinnedPapers } from "../../airworthiness/papers";
+import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
+import type { Photograph } from "../../airworthiness/life/photograph";
+import { DAILY_INSPECTION, type PinnedPapers } from "../../airworthiness/papers";
 import { groupsToday } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
 import type { FluidMemory } from "../../memory/fluid-memory";
@@ -40,6 +42,9 @@ export interface OpenDiscrepancy {
   measure?: string;
   /** Lawfully put off: until when, for which flights, and by which placard it is known. */
   deferral?: DiscrepancyDeferral;
+  /** What may be measured of it at most. */
+  limit?: MeasureLimit;
+  photographs?: Photograph[];
 }
 
 /** Today's list, with everything that its judgements need: pinned by its content hash, readable without anything else. */
@@ -71,6 +76,8 @@ export interface ComposedList {
   papers?: PinnedPapers;
   /** What is put off on it, by the discrepancy: judged for today's flight. */
   deferrals?: Record<string, DeferralToday>;
+  /** What may be measured at most of what is known to be open. */
+  measureLimits?: Record<string, MeasureLimit>;
   /** What is different today, and why. */
   differences: { itemId: string; why: string }[];
 }
@@ -135,6 +142,7 @@ export function composeList({
   const differences: ComposedList["differences"] = [];
   const onRecord = new Set(papers?.dues.map(({ item }) => item.id));
   const today = (item: Item) => {
+    if (papers?.daily && item.due?.includes(DAILY_INSPECTION)) return false;
     // What the record answers is not asked; what shows the whole of it is.
     if (papers && item.due && !item.due.includes("*") && item.due.every((id) => onRecord.has(id)))
       return false;
@@ -197,6 +205,7 @@ export function composeList({
   const deferrals = openDiscrepancies.flatMap(({ id, deferral }) =>
     deferral ? [[id, deferralToday(deferral, conditions, rules?.deferral, equipment)] as const] : [],
   );
+  const limits = openDiscrepancies.flatMap(({ id, limit }) => (limit ? [[id, limit] as const] : []));
   const groups = preferences?.cards === "groups" ? groupsToday(type, items) : [];
   const {
     items: _items,
@@ -224,6 +233,7 @@ export function composeList({
     ...(rules && { rules }),
     ...(memory && { memory }),
     ...(papers && { papers }),
+    ...(limits.length > 0 && { measureLimits: Object.fromEntries(limits) }),
     ...(deferrals.length > 0 && { deferrals: Object.fromEntries(deferrals) }),
     differences,
   };

@@ -4,7 +4,14 @@ import type { LocalDate } from "../../airworthiness/calendar/local-date";
 import type { Purpose } from "../../airworthiness/due/due-item";
 import type { LogLine } from "../../airworthiness/flights/log-line";
 import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/deferral";
+import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
+import type { Photograph } from "../../airworthiness/life/photograph";
 import type { WorkRelease } from "../../airworthiness/life/release";
+import type { Totals } from "../../airworthiness/meters/component";
+import type { ComponentAsItIs } from "../../airworthiness/meters/moves";
+import type { LaunchWay } from "../../airworthiness/papers";
+import type { PersonDue, PersonWork } from "../../airworthiness/people/person-due";
+import type { WorkshopPlan } from "../../airworthiness/plan/workshop-plan";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { Sample } from "../../fuel/drain/fuel-sample";
 import type { FuelTold, SampleFate } from "../../fuel/fuel-told";
@@ -28,6 +35,8 @@ export interface EventData {
     conditions: Condition[];
     plannedFlightMin?: number;
     plannedLandings?: number;
+    /** How a glider is to be launched. */
+    plannedLaunch?: LaunchWay;
     /** What the flight is for, where it may pass a limit of its papers. */
     purpose?: Purpose;
     preferences?: Preferences;
@@ -116,6 +125,10 @@ export interface EventData {
   "discrepancy.asked": { discrepancyId: string; whom: string; by: AskedBy; said: string };
   /** The same trouble as another one: from now on it is evidence of that. */
   "discrepancy.merged": { discrepancyId: string; into: string };
+  /** What may be measured of it at most, set by who may. */
+  "discrepancy.limited": MeasureLimit & { discrepancyId: string };
+  /** A photograph of it; the picture is kept beside the record, under its content hash. */
+  "discrepancy.photographed": Photograph & { discrepancyId: string };
   /** One flight as a line of the technical log. */
   "flight.logged": Omit<LogLine, "id">;
   /** A line as it should have been, or struck out where `line` is absent; the one before stays on record. */
@@ -123,6 +136,17 @@ export interface EventData {
   /** Work released to service: what was done, by whom it may be, what it closes, what it leaves. */
   "work.released": WorkRelease;
   "meter.replaced": { registration: string; meter: string; oldReading: number; newReading: number };
+  /** A component came off: the aircraft's totals then. */
+  "component.removed": { registration: string; component: string; totals: Totals };
+  /** A component was fitted, with its times, what is due on it and what was done to it. */
+  "component.fitted": ComponentAsItIs & { registration: string; position?: string; totals: Totals };
+  /** The group's plan for the workshop, as somebody has put it; the last one counts. */
+  "workshop.planned": WorkshopPlan;
+  /** Something that is due of a person; under the same id it takes the place of what was there. */
+  "person.due-set": { personId: string; item: PersonDue };
+  "person.due-dropped": { personId: string; item: string };
+  /** It was done, passed, renewed. */
+  "person.done": { personId: string; work: PersonWork };
   /** The daily inspection, signed before the first start of the day it is valid for. */
   "daily.signed": { registration: string; date: LocalDate };
   interrupted: { itemId?: string; cause?: InterruptionCause; since?: string };
@@ -162,10 +186,18 @@ const NAMED: Record<EventType, true> = {
   "discrepancy.regraded": true,
   "discrepancy.asked": true,
   "discrepancy.merged": true,
+  "discrepancy.limited": true,
+  "discrepancy.photographed": true,
   "flight.logged": true,
   "flight.corrected": true,
   "work.released": true,
   "meter.replaced": true,
+  "component.removed": true,
+  "component.fitted": true,
+  "workshop.planned": true,
+  "person.due-set": true,
+  "person.due-dropped": true,
+  "person.done": true,
   "daily.signed": true,
   interrupted: true,
   resumed: true,
@@ -175,9 +207,9 @@ export const EVENT_TYPES = Object.keys(NAMED) as readonly EventType[];
 
 /**
  * What a stream of events is about. A walk is one preflight; what is done to an aircraft outside of a walk (a release, fuel, oil) is a stream
- * of its own; flights and people have theirs.
+ * of its own; flights, people and the workshop's plan have theirs.
  */
-export const STREAM_KINDS = ["preflight", "aircraft", "flight", "person"] as const;
+export const STREAM_KINDS = ["preflight", "aircraft", "flight", "person", "workshop"] as const;
 export type StreamKind = (typeof STREAM_KINDS)[number];
 
 /** What is done to an aircraft and said of its discrepancies outside of a walk. */
@@ -186,15 +218,21 @@ const OF_AIRCRAFT: readonly EventType[] = [
   "discrepancy.regraded",
   "discrepancy.asked",
   "discrepancy.merged",
+  "discrepancy.limited",
   "work.released",
   "meter.replaced",
+  "component.removed",
+  "component.fitted",
   "daily.signed",
 ];
 const OF_FLIGHT: readonly EventType[] = ["flight.logged", "flight.corrected"];
+const OF_PERSON: readonly EventType[] = ["person.due-set", "person.due-dropped", "person.done"];
+const OF_WORKSHOP: readonly EventType[] = ["workshop.planned"];
+const NO_WALK = new Set([...OF_AIRCRAFT, ...OF_FLIGHT, ...OF_PERSON, ...OF_WORKSHOP]);
 
-/** What may be recorded in which kind of stream. Nothing is recorded of people yet. */
+/** What may be recorded in which kind of stream. */
 export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
-  preflight: EVENT_TYPES.filter((type) => !OF_AIRCRAFT.includes(type) && !OF_FLIGHT.includes(type)),
+  preflight: EVENT_TYPES.filter((type) => !NO_WALK.has(type)),
   aircraft: [
     "fuel.uplifted",
     "oil.added",
@@ -202,11 +240,13 @@ export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
     "discrepancy.observed",
     "discrepancy.withdrawn",
     "discrepancy.closed",
+    "discrepancy.photographed",
     "item.undone",
     ...OF_AIRCRAFT,
   ],
   flight: OF_FLIGHT,
-  person: [],
+  person: OF_PERSON,
+  workshop: OF_WORKSHOP,
 };
 
 export interface EventEnvelope<T extends EventType> {

@@ -1,4 +1,6 @@
 import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/deferral";
+import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
+import { MOST_PHOTOGRAPHS, type Photograph } from "../../airworthiness/life/photograph";
 import type { FindingGrade } from "../../judgement/judgement";
 import { byEventId, mergeEvents, type PreflightEvent } from "./events";
 import { readStream } from "./read-stream";
@@ -25,6 +27,9 @@ export interface DiscrepancyState {
   grades?: { at: string; crewId: string; grade: FindingGrade; why: string }[];
   /** Who was asked about it, and what was said. */
   asked?: { at: string; crewId: string; whom: string; by: AskedBy; said: string }[];
+  /** What may be measured of it at most, as it was set last. */
+  limit?: MeasureLimit & { at: string; crewId: string };
+  photographs?: (Photograph & { at: string; crewId: string })[];
   /** Evidence of another one. */
   merged?: { at: string; crewId: string; into: string };
   /** Logged by a slip, and said so by who logged it. */
@@ -126,6 +131,15 @@ export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): 
     } else if (event.type === "discrepancy.asked") {
       const { whom, by, said } = event.data;
       found.asked = [...(found.asked ?? []), { at, crewId, whom, by, said }];
+    } else if (event.type === "discrepancy.limited") {
+      const { most, unit, source } = event.data;
+      found.limit = { most, unit, source, at, crewId };
+    } else if (event.type === "discrepancy.photographed") {
+      const { photograph, width, height } = event.data;
+      const known = found.photographs ?? [];
+      // What two devices took at once beyond the most stays on record, and is not carried to everybody.
+      if (known.length < MOST_PHOTOGRAPHS && !known.some((one) => one.photograph === photograph))
+        found.photographs = [...known, { photograph, width, height, at, crewId }];
     } else if (event.type === "discrepancy.merged") {
       // One cannot be evidence of itself.
       if (event.data.into !== found.id) found.merged = { at, crewId, into: event.data.into };

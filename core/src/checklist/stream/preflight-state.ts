@@ -1,6 +1,7 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences } from "../../aircraft/preferences";
 import type { Purpose } from "../../airworthiness/due/due-item";
+import type { LaunchWay } from "../../airworthiness/papers";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { FuelTold } from "../../fuel/fuel-told";
 import type { OilHeat } from "../../oil/judge-oil";
@@ -77,6 +78,7 @@ export interface PreflightState {
   startedAt?: string;
   plannedFlightMin?: number;
   plannedLandings?: number;
+  plannedLaunch?: LaunchWay;
   /** What the flight is for, where it may pass a limit of its papers. */
   purpose?: Purpose;
   preferences?: Preferences;

@@ -1,3 +1,4 @@
+import { spokenDate } from "../../airworthiness/calendar/local-date";
 import { dueJudgement } from "../../airworthiness/due/due-judgement";
 import { type FlightAsked, judgePapers, papersMeters } from "../../airworthiness/papers";
 import type { ComposedList } from "../../checklist/list/compose-list";
@@ -13,7 +14,13 @@ export function flightAsked(
   list: Pick<ComposedList, "papers">,
   state: Pick<
     PreflightState,
-    "startedAt" | "plannedFlightMin" | "plannedLandings" | "purpose" | "conditions" | "readings"
+    | "startedAt"
+    | "plannedFlightMin"
+    | "plannedLandings"
+    | "plannedLaunch"
+    | "purpose"
+    | "conditions"
+    | "readings"
   >,
 ): FlightAsked | undefined {
   if (!list.papers || !state.startedAt) return undefined;
@@ -28,6 +35,7 @@ export function flightAsked(
     conditions: state.conditions,
     read,
     ...(state.plannedLandings !== undefined && { landings: state.plannedLandings }),
+    ...(state.plannedLaunch && { launch: state.plannedLaunch }),
     ...(state.purpose && { purpose: state.purpose }),
   };
 }
@@ -38,12 +46,26 @@ function papers({ list, state }: JudgedWalk): Judgement[] {
   if (!list.papers || !asked) return [];
   const meters = papersMeters(list.papers);
   const shown = list.items.filter((item) => item.due?.includes("*")).map(({ id }) => id);
-  return judgePapers(list.papers, asked)
+  const due = judgePapers(list.papers, asked)
     .filter(({ verdict }) => verdict.state !== "not for this flight")
     .map(({ item, verdict }) => ({
       ...dueJudgement(item, verdict, meters),
       ...(shown.length > 0 && { itemIds: shown }),
     }));
+  const { daily } = list.papers;
+  if (!daily) return due;
+  return [
+    ...due,
+    {
+      id: "papers.daily",
+      scope: "day",
+      subject: "Daily inspection",
+      grade: "within limits",
+      sentence: `Signed for ${spokenDate(daily.date)}, by the record.`,
+      source: { kind: "rule", text: "the aircraft's record", example: false },
+      ...(shown.length > 0 && { itemIds: shown }),
+    },
+  ];
 }
 
 /** What is judged of the papers. */

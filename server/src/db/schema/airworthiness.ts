@@ -1,5 +1,13 @@
 import type { EquipmentFile } from "@cravix/contract/files";
-import type { AircraftRecord, DueItem, LogLine, Totals, WorkDone } from "@cravix/core";
+import type {
+  AircraftRecord,
+  ComponentAsItIs,
+  DueItem,
+  LogLine,
+  Totals,
+  WorkDone,
+  WorkshopPlan,
+} from "@cravix/core";
 import {
   char,
   datetime,
@@ -109,3 +117,32 @@ export const meterChange = mysqlTable(
   },
   (t) => [index("meter_change_aircraft").on(t.groupId, t.registration)],
 );
+
+/** Projection: components that came off or were fitted, each with the component as it was at that moment. What came off last and was fitted nowhere since is on the shelf. */
+export const componentMove = mysqlTable(
+  "component_move",
+  {
+    id: char("id", { length: 36 }).primaryKey(),
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    component: varchar("component", { length: 120 }).notNull(),
+    at: moment("at").notNull(),
+    fitted: tinyint("fitted").notNull(),
+    position: varchar("position", { length: 60 }),
+    totals: json("totals").$type<Totals>().notNull(),
+    as: json("as_it_is").$type<ComponentAsItIs>(),
+  },
+  (t) => [
+    index("component_move_aircraft").on(t.groupId, t.registration),
+    index("component_move_component").on(t.groupId, t.component, t.id),
+  ],
+);
+
+/** Projection: the group's plan for the workshop, as it was put down last. */
+export const workshopPlan = mysqlTable("workshop_plan", {
+  groupId: groupId().primaryKey(),
+  id: char("id", { length: 36 }).notNull(),
+  at: moment("at").notNull(),
+  crewId: varchar("crew_id", { length: 120 }).notNull(),
+  body: json("body").$type<WorkshopPlan>().notNull(),
+});

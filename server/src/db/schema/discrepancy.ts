@@ -25,9 +25,9 @@ export const discrepancy = mysqlTable(
     closedAt: moment("closed_at"),
     closedBy: varchar("closed_by", { length: 120 }),
     closedHow: text("closed_how"),
-    /** Deferred, regraded, asked about, merged: what became of it besides being measured and closed. */
+    /** Deferred, regraded, asked about, merged, limited, photographed: what became of it besides being measured and closed. */
     life: json("life").$type<
-      Pick<DiscrepancyState, "deferred" | "grades" | "asked" | "merged"> &
+      Pick<DiscrepancyState, "deferred" | "grades" | "asked" | "merged" | "limit" | "photographs"> &
         Pick<NonNullable<DiscrepancyState["closed"]>, "noFault" | "release">
     >(),
     mergedInto: char("merged_into", { length: 36 }),

@@ -1,0 +1,217 @@
+import { type DiscrepancyDetail, mayDo } from "@cravix/contract/client";
+import {
+  flownBy,
+  formatNumber,
+  isCounted,
+  localDate,
+  type MeasureTrend,
+  measureTrend,
+  spokenDate,
+  usualOf,
+  whenUsedUp,
+} from "@cravix/core";
+import { useMemo, useState } from "react";
+import { type LayoutChangeEvent, View } from "react-native";
+import Svg, { Circle, Line, Polyline, Text as SvgText } from "react-native-svg";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { useBundle, useCrew } from "../../store/server/server-state";
+import { recordOfAircraft } from "../../store/walk/record";
+import { Button } from "../../ui/input/button";
+import { TextField } from "../../ui/input/text-field";
+import { usePalette } from "../../ui/paint/use-palette";
+import { Heading, Text } from "../../ui/text";
+
+/** How a measure has gone over what was flown, and when it may come to its limit. */
+export function Measured({ discrepancy: d, onDone }: { discrepancy: DiscrepancyDetail; onDone: () => void }) {
+  const papers = useBundle(d.registration)?.papers ?? undefined;
+  const crew = useCrew();
+  const crewId = useAppSelector((state) => state.session.crewId);
+  const role = crew.find((member) => member.id === crewId)?.role;
+  const meter = papers?.record.meters.find(({ kind }) => !isCounted(kind))?.id;
+  const trend = useMemo(() => {
+    const first = d.openedMeasure ?? (d.observations.some((o) => o.measure) ? undefined : d.measure);
+    const looks = [{ at: d.openedAt, ...(first !== undefined && { measure: first }) }, ...d.observations];
+    return measureTrend(looks, flownBy(papers?.days ?? [], papers ? meter : undefined), d.limit);
+  }, [d, papers, meter]);
+  const byDate = useMemo(() => {
+    if (!trend?.toLimit || !papers || meter === undefined) return undefined;
+    const today = localDate(new Date().toISOString(), papers.record.timeZone);
+    const usual = usualOf(papers.days, papers.record.meters, today).get(meter);
+    return usual && whenUsedUp(trend.toLimit.earliest, usual, today).from;
+  }, [trend, papers, meter]);
+  const may = mayDo(role, "set a limit") && !d.closed && !d.withdrawn && !d.merged;
+  if (!trend && !may) return null;
+  const unit = papers && meter !== undefined ? "h" : "days";
+  return (
+    <View className="gap-2" testID="measured">
+      {trend && trend.points.length > 1 && (
+        <>
+          <Heading className="text-lg">Measured over what was flown</Heading>
+          <Chart trend={trend} limit={d.limit?.most} xUnit={unit} />
+          {words(trend, unit, d.limit?.most).map((line) => (
+            <Text key={line}>{line}</Text>
+          ))}
+          {byDate && (
+            <Text className="font-mid">{`As it is flown, it may be there on ${spokenDate(byDate)}.`}</Text>
+          )}
+        </>
+      )}
+      {d.limit && (
+        <Text className={trend?.over ? "font-strong text-clay" : ""}>
+          {`At most ${formatNumber(d.limit.most, Number.isInteger(d.limit.most) ? 0 : 1)} ${d.limit.unit}: ${d.limit.source}.`}
+        </Text>
+      )}
+      {may && <SetLimit id={d.id} unit={trend?.unit ?? ""} known={d.limit !== undefined} onDone={onDone} />}
+    </View>
+  );
+}
+
+function words(trend: MeasureTrend, xUnit: string, limit: number | undefined): string[] {
+  const { slope, grows, over, toLimit, unit, left } = trend;
+  const said: string[] = [];
+  const short = (value: number) => formatNumber(value, value < 10 ? 1 : 0);
+  if (!slope) said.push("Three looks make a trend.");
+  else if (grows) said.push(`It grows by ${short(slope.middle * 10)} ${unit} in 10 ${xUnit}.`);
+  else if (slope.middle > 0) said.push("It may be growing: the looks do not say for certain.");
+  else said.push("It does not grow.");
+  if (over && limit !== undefined) said.push("It is at its limit.");
+  if (toLimit)
+    said.push(
+      `About ${short(toLimit.middle)} ${xUnit} to the limit, at the earliest ${short(toLimit.earliest)} ${xUnit}.`,
+    );
+  if (left > 0) said.push(`${left} ${left === 1 ? "look is" : "looks are"} in another unit, and not drawn.`);
+  return said;
+}
+
+const HEIGHT = 150;
+const PAD = { left: 34, right: 12, top: 14, bottom: 24 };
+
+function Chart({ trend, limit, xUnit }: { trend: MeasureTrend; limit: number | undefined; xUnit: string }) {
+  const { ink, stone, clay, voice } = usePalette();
+  const [width, setWidth] = useState(320);
+  const measure = ({ nativeEvent }: LayoutChangeEvent) => setWidth(Math.floor(nativeEvent.layout.width));
+  const { points, unit, slope } = trend;
+  const lastX = Math.max(points.at(-1)?.x ?? 1, 1);
+  const most = Math.max(...points.map(({ value }) => value), limit ?? 0) * 1.1 || 1;
+  const x = (value: number) => PAD.left + (value / lastX) * (width - PAD.left - PAD.right);
+  const y = (value: number) => HEIGHT - PAD.bottom - (value / most) * (HEIGHT - PAD.top - PAD.bottom);
+  const last = points.at(-1);
+  return (
+    <View onLayout={measure}>
+      <Svg width={width} height={HEIGHT} aria-hidden>
+        <Line x1={PAD.left} x2={width - PAD.right} y1={y(0)} y2={y(0)} stroke={stone} strokeWidth={2} />
+        {limit !== undefined && (
+          <>
+            <Line
+              x1={PAD.left}
+              x2={width - PAD.right}
+              y1={y(limit)}
+              y2={y(limit)}
+              stroke={clay}
+              strokeWidth={2}
+              strokeDasharray="6 4"
+            />
+            <SvgText x={PAD.left - 6} y={y(limit) + 4} fontSize={12} fill={clay} textAnchor="end">
+              {String(limit)}
+            </SvgText>
+          </>
+        )}
+        {slope && last && (
+          <Line
+            x1={x(0)}
+            x2={x(lastX)}
+            y1={y(Math.max(0, last.value - slope.middle * lastX))}
+            y2={y(last.value)}
+            stroke={voice}
+            strokeWidth={2}
+          />
+        )}
+        <Polyline
+          points={points.map((point) => `${x(point.x)},${y(point.value)}`).join(" ")}
+          fill="none"
+          stroke={stone}
+          strokeWidth={2}
+        />
+        {points.map((point) => (
+          <Circle key={`${point.at}${point.value}`} cx={x(point.x)} cy={y(point.value)} r={5} fill={ink} />
+        ))}
+        <SvgText x={PAD.left - 6} y={y(last?.value ?? 0) + 4} fontSize={12} fill={ink} textAnchor="end">
+          {limit !== undefined && Math.abs(y(limit) - y(last?.value ?? 0)) < 14
+            ? ""
+            : String(last?.value ?? "")}
+        </SvgText>
+        <SvgText x={PAD.left} y={HEIGHT - 6} fontSize={12} fill={voice}>
+          {`found (${unit || "count"})`}
+        </SvgText>
+        <SvgText x={width - PAD.right} y={HEIGHT - 6} fontSize={12} fill={voice} textAnchor="end">
+          {`${formatNumber(lastX, lastX < 10 ? 1 : 0)} ${xUnit} later`}
+        </SvgText>
+      </Svg>
+    </View>
+  );
+}
+
+/** What may be measured at most, by who may say so. */
+function SetLimit({
+  id,
+  unit,
+  known,
+  onDone,
+}: {
+  id: string;
+  unit: string;
+  known: boolean;
+  onDone: () => void;
+}) {
+  const dispatch = useAppDispatch();
+  const [open, setOpen] = useState(false);
+  const [most, setMost] = useState("");
+  const [in_, setIn] = useState(unit);
+  const [source, setSource] = useState("");
+  const value = Number(most.trim().replace(",", "."));
+  const fault =
+    most.trim() !== "" && (!Number.isFinite(value) || value < 0) ? "A number from 0 up." : undefined;
+  if (!open)
+    return (
+      <Button
+        className="self-start px-5"
+        textClassName="text-base"
+        testID="set-limit"
+        onPress={() => setOpen(true)}
+      >
+        {known ? "Change its limit" : "Set a limit"}
+      </Button>
+    );
+  return (
+    <View className="max-w-xl gap-2">
+      <TextField label="At most" value={most} onChange={setMost} maxLength={10} fault={fault} />
+      <TextField label="In" value={in_} onChange={setIn} maxLength={40} placeholder="mm, drops a minute …" />
+      <TextField
+        label="Where the limit comes from"
+        value={source}
+        onChange={setSource}
+        maxLength={200}
+        placeholder="maintenance manual, chapter …"
+      />
+      <Button
+        tone="primary"
+        disabled={most.trim() === "" || fault !== undefined || source.trim() === ""}
+        testID="keep-limit"
+        onPress={() => {
+          dispatch(
+            recordOfAircraft("discrepancy.limited", {
+              discrepancyId: id,
+              most: value,
+              unit: in_.trim(),
+              source: source.trim(),
+            }),
+          );
+          setOpen(false);
+          onDone();
+        }}
+      >
+        Keep the limit
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,387 @@
+import { mayDo } from "@cravix/contract/client";
+import {
+  type Component,
+  cannotFit,
+  componentTotals,
+  formatNumber,
+  isCounted,
+  isFitted,
+  type RecordMeter,
+  readingFault,
+  readingFor,
+  sinceOverhaul,
+  type Totals,
+} from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { useCrew } from "../../store/server/server-state";
+import { recordOfAircraft } from "../../store/walk/record";
+import { Alert } from "../../ui/alert";
+import { Button } from "../../ui/input/button";
+import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { NoPapers } from "./no-papers";
+import { type Papers, usePapers } from "./use-papers";
+import { type OnShelf, useWorkshop } from "./use-workshop";
+
+/** What an aircraft is counted by, and the parts on it that have a life of their own. */
+export function ComponentsScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>{(aircraft) => <Known aircraft={aircraft} />}</AircraftFrame>
+  );
+}
+
+function Known({ aircraft: { bundle } }: { aircraft: KnownAircraft }) {
+  const { registration } = bundle.aircraft;
+  const wide = useWide();
+  const papers = usePapers(bundle);
+  const crew = useCrew();
+  const crewId = useAppSelector((state) => state.session.crewId);
+  const role = crew.find((member) => member.id === crewId)?.role;
+  if (!papers) return <NoPapers registration={registration} />;
+  const mayReplace = mayDo(role, "replace a meter");
+  const mayMove = mayDo(role, "move a component");
+  return (
+    <Screen back={`/aircraft/${registration}/due`}>
+      <PageHead
+        title={`${registration} meters and components`}
+      >{`${registration}: meters and components`}</PageHead>
+      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
+        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+          <Heading className="text-lg">Meters</Heading>
+          {papers.onFile.record.meters.map((meter) => (
+            <MeterCard
+              key={meter.id}
+              registration={registration}
+              meter={meter}
+              total={papers.onFile.totals[meter.id] ?? 0}
+              mayReplace={mayReplace && !isCounted(meter.kind)}
+            />
+          ))}
+          {!mayReplace && <Text className="text-sm text-voice">A mechanic replaces a meter.</Text>}
+        </View>
+        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+          <Heading className="text-lg">Components</Heading>
+          <Fitted registration={registration} papers={papers} mayMove={mayMove} />
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+function MeterCard({
+  registration,
+  meter,
+  total,
+  mayReplace,
+}: {
+  registration: string;
+  meter: RecordMeter;
+  total: number;
+  mayReplace: boolean;
+}) {
+  const dispatch = useAppDispatch();
+  const now = new Date().toISOString();
+  const shows = readingFor(meter, total, now);
+  const [open, setOpen] = useState(false);
+  const [oldText, setOld] = useState(String(shows));
+  const [newText, setNew] = useState("0");
+  const [done, setDone] = useState(false);
+  const number = (text: string) => Number(text.trim().replace(",", "."));
+  const faultOf = (text: string) => (text.trim() === "" ? "Read it." : readingFault(meter, number(text)));
+  const oldFault =
+    faultOf(oldText) ??
+    (number(oldText) < shows - 1e-9
+      ? `By the log it has shown ${formatNumber(shows, meter.decimals)} already: a flight is logged wrong, or this is.`
+      : undefined);
+  const newFault = faultOf(newText);
+  const unit = isCounted(meter.kind) ? "" : " h";
+  const last = meter.changes?.at(-1);
+  const replace = () => {
+    if (oldFault || newFault) return;
+    dispatch(
+      recordOfAircraft("meter.replaced", {
+        registration,
+        meter: meter.id,
+        oldReading: number(oldText),
+        newReading: number(newText),
+      }),
+    );
+    setOpen(false);
+    setDone(true);
+  };
+  return (
+    <View className="gap-1 rounded-xl bg-stone px-4 py-3" testID={`meter-${meter.id}`}>
+      <Text className="font-mid">{meter.name}</Text>
+      <Text>
+        {`${formatNumber(total, meter.decimals)}${unit} in all${Math.abs(shows - total) > 1e-9 ? `; the meter shows ${formatNumber(shows, meter.decimals)}` : ""}.`}
+      </Text>
+      {last && (
+        <Text className="text-sm text-voice">
+          {`Replaced on ${last.at.slice(0, 10)}: the old one showed ${formatNumber(last.oldReading, meter.decimals)}, the new one began at ${formatNumber(last.newReading, meter.decimals)}.`}
+        </Text>
+      )}
+      {done && <Text role="status">Replaced: totals go on from here.</Text>}
+      {mayReplace && !open && (
+        <Button
+          className="self-start px-5"
+          textClassName="text-base"
+          testID={`replace-${meter.id}`}
+          onPress={() => {
+            setOld(String(shows));
+            setDone(false);
+            setOpen(true);
+          }}
+        >
+          It was replaced
+        </Button>
+      )}
+      {open && (
+        <View className="gap-2">
+          <TextField
+            label="The old one showed"
+            value={oldText}
+            onChange={setOld}
+            maxLength={12}
+            fault={oldFault}
+          />
+          <TextField
+            label="The new one shows"
+            value={newText}
+            onChange={setNew}
+            maxLength={12}
+            fault={newFault}
+          />
+          <View className="flex-row flex-wrap gap-2">
+            <Button
+              tone="primary"
+              className="px-5"
+              disabled={oldFault !== undefined || newFault !== undefined}
+              testID="keep-meter"
+              onPress={replace}
+            >
+              Put it on record
+            </Button>
+            <Button tone="bare" textClassName="text-base" onPress={() => setOpen(false)}>
+              Leave it as it is
+            </Button>
+          </View>
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** Hours and counts of a component, as they are spoken. */
+function timesOf(component: Component, totals: Totals, meters: readonly RecordMeter[]): string[] {
+  const since = component.sinceOverhaul ? sinceOverhaul(component, totals) : undefined;
+  return Object.entries(totals).map(([id, value]) => {
+    const meter = meters.find((one) => one.id === id);
+    const unit = meter && !isCounted(meter.kind) ? " h" : ` ${meter?.name.toLowerCase() ?? id}`;
+    const digits = meter?.decimals ?? 0;
+    const overhauled = since?.[id];
+    return `${formatNumber(value, digits)}${unit} since new${overhauled === undefined ? "" : `, ${formatNumber(overhauled, digits)}${unit} since overhaul`}`;
+  });
+}
+
+function Fitted({
+  registration,
+  papers: { onFile },
+  mayMove,
+}: {
+  registration: string;
+  papers: Papers;
+  mayMove: boolean;
+}) {
+  const dispatch = useAppDispatch();
+  const { record, totals } = onFile;
+  const { shelf, away } = useWorkshop();
+  const [removing, setRemoving] = useState<string>();
+  const on = record.components.filter(({ id }) => isFitted(record, id));
+  const here = record.components.filter(({ id }) => !isFitted(record, id));
+  return (
+    <View className="gap-2">
+      {on.length === 0 && <Text className="text-voice">None is on record with a life of its own.</Text>}
+      {on.map((component) => {
+        const own = componentTotals(component, record.fittings, totals);
+        const position = record.fittings.find((one) => one.component === component.id && !one.off)?.position;
+        return (
+          <View
+            key={component.id}
+            className="gap-1 rounded-xl bg-stone px-4 py-3"
+            testID={`component-${component.id}`}
+          >
+            <Text className="font-mid">
+              {[component.name, position, component.serial && `no. ${component.serial}`]
+                .filter(Boolean)
+                .join(", ")}
+            </Text>
+            {timesOf(component, own, record.meters).map((line) => (
+              <Text key={line}>{line}</Text>
+            ))}
+            {mayMove && removing !== component.id && (
+              <Button
+                className="self-start px-5"
+                textClassName="text-base"
+                testID={`remove-${component.id}`}
+                onPress={() => setRemoving(component.id)}
+              >
+                It came off
+              </Button>
+            )}
+            {removing === component.id && (
+              <View className="gap-2">
+                <Text>
+                  {`It goes onto the shelf with its times, and what is due on it asks nothing of ${registration} any more. The aircraft has ${totalsWords(totals, record.meters)}.`}
+                </Text>
+                <View className="flex-row flex-wrap gap-2">
+                  <Button
+                    tone="primary"
+                    className="px-5"
+                    testID="keep-removed"
+                    onPress={() => {
+                      dispatch(
+                        recordOfAircraft("component.removed", {
+                          registration,
+                          component: component.id,
+                          totals: { ...totals },
+                        }),
+                      );
+                      setRemoving(undefined);
+                    }}
+                  >
+                    It is off
+                  </Button>
+                  <Button tone="bare" textClassName="text-base" onPress={() => setRemoving(undefined)}>
+                    It stays on
+                  </Button>
+                </View>
+              </View>
+            )}
+          </View>
+        );
+      })}
+      {here.map(({ id, name }) => (
+        <Text
+          key={id}
+          className="text-sm text-voice"
+        >{`${name} came off; it is on the shelf, or on another aircraft.`}</Text>
+      ))}
+      {mayMove && <Fit registration={registration} papers={onFile} shelf={shelf} away={away} />}
+      {!mayMove && <Text className="text-sm text-voice">A mechanic takes components off and fits them.</Text>}
+    </View>
+  );
+}
+
+const totalsWords = (totals: Totals, meters: readonly RecordMeter[]): string =>
+  meters
+    .map(
+      ({ id, name, kind, decimals }) =>
+        `${formatNumber(totals[id] ?? 0, decimals)} ${isCounted(kind) ? name.toLowerCase() : "h"}`,
+    )
+    .join(", ");
+
+/** Puts a component on: from the shelf as it came off there, or a new one. */
+function Fit({
+  registration,
+  papers,
+  shelf,
+  away,
+}: {
+  registration: string;
+  papers: Papers["onFile"];
+  shelf: readonly OnShelf[];
+  away: boolean;
+}) {
+  const dispatch = useAppDispatch();
+  const [open, setOpen] = useState(false);
+  const [chosen, setChosen] = useState<string>();
+  const [position, setPosition] = useState("");
+  const [trouble, setTrouble] = useState("");
+  if (!open)
+    return (
+      <Button
+        className="self-start px-5"
+        textClassName="text-base"
+        testID="fit-component"
+        onPress={() => setOpen(true)}
+      >
+        Fit one from the shelf
+      </Button>
+    );
+  const fit = () => {
+    const one = shelf.find(({ component }) => component.id === chosen);
+    if (!one) return;
+    const { component, items, works } = one;
+    const place = position.trim();
+    const why = cannotFit(papers.record, { component, items }, place || undefined);
+    if (why) {
+      setTrouble(why);
+      return;
+    }
+    dispatch(
+      recordOfAircraft("component.fitted", {
+        registration,
+        component,
+        items,
+        works,
+        totals: { ...papers.totals },
+        ...(place && { position: place }),
+      }),
+    );
+    setOpen(false);
+  };
+  return (
+    <View className="gap-2 rounded-xl border-2 border-ink px-4 py-3">
+      <Heading className="text-lg">On the shelf</Heading>
+      {away && <Text className="text-voice">No network: what lies on the shelf is not known here.</Text>}
+      {!away && shelf.length === 0 && (
+        <Text className="text-voice">Nothing. A component comes here when it is taken off an aircraft.</Text>
+      )}
+      {shelf.map(({ component, from }) => (
+        <Toggle
+          key={component.id}
+          on={component.id === chosen}
+          className="items-start px-4"
+          textClassName="text-base text-left"
+          onPress={() => {
+            setChosen(component.id);
+            setTrouble("");
+          }}
+        >
+          {`${component.name}, from ${from}: ${timesOf(component, component.sinceNew, papers.record.meters).join(", ")}`}
+        </Toggle>
+      ))}
+      {chosen !== undefined && (
+        <TextField
+          label="Where on the aircraft"
+          value={position}
+          onChange={setPosition}
+          maxLength={60}
+          placeholder="left engine, nose …"
+        />
+      )}
+      {trouble !== "" && <Alert>{trouble}</Alert>}
+      <View className="flex-row flex-wrap gap-2">
+        <Button
+          tone="primary"
+          className="px-5"
+          disabled={chosen === undefined}
+          testID="keep-fitted"
+          onPress={fit}
+        >
+          It is fitted
+        </Button>
+        <Button tone="bare" textClassName="text-base" onPress={() => setOpen(false)}>
+          Not now
+        </Button>
+      </View>
+    </View>
+  );
+}

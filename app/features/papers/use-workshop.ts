@@ -1,0 +1,45 @@
+import type { ComponentAsItIs, WorkshopPlan } from "@cravix/core";
+import { useCallback, useEffect, useState } from "react";
+import { api, NotReached } from "../../device/api";
+import { keepNote, readNote } from "../../device/log/notes";
+import { useAppSelector } from "../../store/hooks";
+
+/** A component that lies on the shelf. */
+export type OnShelf = ComponentAsItIs & { from: string; at: string };
+
+interface Workshop {
+  plan: (WorkshopPlan & { at: string; crewId: string }) | null;
+  shelf: OnShelf[];
+}
+
+const NOTHING: Workshop = { plan: null, shelf: [] };
+const NOTE = "workshop";
+
+/** The workshop's plan as it was put down last, and what lies on its shelf; asked anew when everything was sent. `away`: the server was not reached. */
+export function useWorkshop() {
+  const toSend = useAppSelector((state) => state.sync.toSend);
+  const [workshop, setWorkshop] = useState<Workshop>();
+  const [away, setAway] = useState(false);
+  const load = useCallback(async () => {
+    try {
+      const found = (await api.workshop()) as Workshop;
+      setWorkshop(found);
+      setAway(false);
+      void keepNote(NOTE, found);
+    } catch (error) {
+      setAway(error instanceof NotReached);
+      const before = await readNote<Workshop>(NOTE).catch(() => undefined);
+      setWorkshop((known) => known ?? before ?? NOTHING);
+    }
+  }, []);
+  // Asked again whenever something was sent: the plan may have been part of it.
+  useEffect(() => {
+    if (toSend >= 0) void load();
+  }, [toSend, load]);
+  return {
+    plan: workshop?.plan,
+    shelf: workshop?.shelf ?? NOTHING.shelf,
+    known: workshop !== undefined,
+    away,
+  };
+}

@@ -1,0 +1,267 @@
+import { type CrewMember, mayDo } from "@cravix/contract/client";
+import {
+  AIRCRAFT_CLASSES,
+  type AircraftClass,
+  isLocalDate,
+  isSoon,
+  type JudgedPersonDue,
+  judgePerson,
+  localDate,
+  personSentence,
+} from "@cravix/core";
+import { useMemo, useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { useCrew, useFleet } from "../../store/server/server-state";
+import { recordApart } from "../../store/walk/record";
+import { GradeMark } from "../../ui/grade-mark";
+import { Button } from "../../ui/input/button";
+import { Choice } from "../../ui/input/choice";
+import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
+import { Heading, Text } from "../../ui/text";
+import { gradeOf } from "../papers/grade-of";
+import { GIVEN_PRESETS, PRESETS } from "./presets";
+import { usePersonDue } from "./use-person-due";
+
+/** What is due of a person: for the person, instructors and administrators. */
+export function PersonDueList({ member }: { member: CrewMember }) {
+  const { may, own, record, away } = usePersonDue(member.id);
+  const crew = useCrew();
+  const me = useAppSelector((state) => state.session.crewId);
+  const role = crew.find(({ id }) => id === me)?.role;
+  const today = localDate(new Date().toISOString());
+  const rows = useMemo(
+    () =>
+      record &&
+      judgePerson(record, {
+        today,
+        ends: today,
+        kinds: ["day", "night", "passengers", "solo student", "instrument", "hire", "towing"],
+      }),
+    [record, today],
+  );
+  if (!may)
+    return (
+      <View>
+        <Heading className="text-lg">Due</Heading>
+        <Text className="text-sm text-voice">
+          {`Medical, ratings and what was flown lately are for ${member.name.split(" ")[0]}, instructors and administrators.`}
+        </Text>
+      </View>
+    );
+  const gives = mayDo(role, "authorise");
+  return (
+    <View className="gap-2" testID="person-due">
+      <Heading className="text-lg">Due</Heading>
+      {away && !record && <Text className="text-voice">No network, and nothing of this is kept here.</Text>}
+      {!away && !record && <Text className="text-voice">Fetching …</Text>}
+      {rows?.length === 0 && <Text className="text-voice">Nothing is entered.</Text>}
+      {rows?.map((row) => (
+        <Row
+          key={row.item.id}
+          row={row}
+          personId={member.id}
+          today={today}
+          mayChange={gives || !["authorisation", "review"].includes(row.item.kind)}
+        />
+      ))}
+      {record && <Add personId={member.id} gives={gives} />}
+      <Text className="text-sm text-voice">
+        {own
+          ? "Instructors and administrators see this, nobody else. What was flown comes out of the technical log. Limits are example values: the rules where you fly come first."
+          : "What was flown comes out of the technical log. Limits are example values."}
+      </Text>
+    </View>
+  );
+}
+
+function Row({
+  row,
+  personId,
+  today,
+  mayChange,
+}: {
+  row: JudgedPersonDue;
+  personId: string;
+  today: string;
+  mayChange: boolean;
+}) {
+  const dispatch = useAppDispatch();
+  const { item, due, verdict, recency } = row;
+  const [doing, setDoing] = useState<"renew" | "drop">();
+  const [date, setDate] = useState(today);
+  const [until, setUntil] = useState("");
+  const printed = item.limits.some(({ by }) => by === "date");
+  const counted = recency !== undefined;
+  const soon = isSoon(verdict);
+  const dayFault = isLocalDate(date.trim()) ? undefined : "A day like 2026-03-31.";
+  const untilFault = until.trim() === "" || isLocalDate(until.trim()) ? undefined : "A day like 2027-03-31.";
+  const renew = () => {
+    if (dayFault || untilFault) return;
+    dispatch(
+      recordApart("person", "person.done", {
+        personId,
+        work: {
+          item: item.id,
+          date: date.trim(),
+          ...(until.trim() !== "" && { sets: { date: until.trim() } }),
+        },
+      }),
+    );
+    setDoing(undefined);
+  };
+  return (
+    <View className="gap-1 rounded-xl bg-stone px-4 py-3" testID={`person-${item.id}`}>
+      <View className="flex-row items-center gap-2">
+        <GradeMark grade={soon ? "note" : gradeOf(due, verdict)} size={20} />
+        <Text className="shrink font-mid">{item.name}</Text>
+      </View>
+      <Text>{personSentence(row)}</Text>
+      <Text className="text-sm text-voice">{item.source.text}</Text>
+      {mayChange && doing === undefined && (
+        <View className="flex-row flex-wrap gap-2">
+          {!counted && (
+            <Button
+              className="px-4"
+              textClassName="text-sm"
+              testID={`renew-${item.id}`}
+              onPress={() => setDoing("renew")}
+            >
+              Renewed
+            </Button>
+          )}
+          <Button className="px-4" textClassName="text-sm" onPress={() => setDoing("drop")}>
+            Take it out
+          </Button>
+        </View>
+      )}
+      {doing === "renew" && (
+        <View className="gap-2">
+          <TextField label="On" value={date} onChange={setDate} maxLength={10} fault={dayFault} />
+          {printed && (
+            <TextField
+              label="In date to"
+              value={until}
+              onChange={setUntil}
+              maxLength={10}
+              placeholder="2027-03-31"
+              fault={untilFault}
+            />
+          )}
+          <Button
+            tone="primary"
+            className="self-start px-5"
+            disabled={dayFault !== undefined || untilFault !== undefined || (printed && until.trim() === "")}
+            testID="keep-renewed"
+            onPress={renew}
+          >
+            Put it on record
+          </Button>
+        </View>
+      )}
+      {doing === "drop" && (
+        <View className="flex-row flex-wrap gap-2">
+          <Button
+            tone="primary"
+            className="px-5"
+            onPress={() => {
+              dispatch(recordApart("person", "person.due-dropped", { personId, item: item.id }));
+              setDoing(undefined);
+            }}
+          >
+            Take it out
+          </Button>
+          <Button tone="bare" textClassName="text-base" onPress={() => setDoing(undefined)}>
+            It stays
+          </Button>
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** Enters what is due: one of the usual things, with its date where one is printed. */
+function Add({ personId, gives }: { personId: string; gives: boolean }) {
+  const dispatch = useAppDispatch();
+  const fleet = useFleet();
+  const [open, setOpen] = useState(false);
+  const presets = gives ? [...PRESETS, ...GIVEN_PRESETS] : PRESETS;
+  const [name, setName] = useState(presets[0]?.name ?? "");
+  const [date, setDate] = useState("");
+  const [called, setCalled] = useState("");
+  const [of, setOf] = useState<AircraftClass>("single-engine");
+  const [aircraft, setAircraft] = useState<string[]>([]);
+  const preset = presets.find((one) => one.name === name);
+  if (!open)
+    return (
+      <Button
+        className="self-start px-5"
+        textClassName="text-base"
+        testID="add-person-due"
+        onPress={() => setOpen(true)}
+      >
+        Enter what is due
+      </Button>
+    );
+  if (!preset) return null;
+  const rated = preset.name === "Licence or rating";
+  const dateFault =
+    date.trim() !== "" && !isLocalDate(date.trim()) ? "A day of the calendar, like 2027-03-31." : undefined;
+  const ready =
+    (!preset.dated || (date.trim() !== "" && !dateFault)) &&
+    (!rated || called.trim() !== "") &&
+    (!preset.aircraft || aircraft.length > 0);
+  const enter = () => {
+    const item = preset.make({ date: date.trim(), class: of, aircraft, name: called.trim() });
+    dispatch(recordApart("person", "person.due-set", { personId, item }));
+    setOpen(false);
+    setDate("");
+    setCalled("");
+  };
+  return (
+    <View className="gap-2 rounded-xl border-2 border-ink px-4 py-3">
+      <Choice title="What" options={presets.map((one) => one.name)} value={name} onChange={setName} />
+      {rated && <TextField label="Which" value={called} onChange={setCalled} maxLength={80} />}
+      {preset.classed && <Choice title="On" options={AIRCRAFT_CLASSES} value={of} onChange={setOf} />}
+      {preset.aircraft && (
+        <View className="flex-row flex-wrap gap-2" role="group" aria-label="On which aircraft">
+          {(fleet?.aircraft ?? []).map(({ registration }) => (
+            <Toggle
+              key={registration}
+              on={aircraft.includes(registration)}
+              className="px-4"
+              onPress={() =>
+                setAircraft(
+                  aircraft.includes(registration)
+                    ? aircraft.filter((one) => one !== registration)
+                    : [...aircraft, registration],
+                )
+              }
+            >
+              {registration}
+            </Toggle>
+          ))}
+        </View>
+      )}
+      {preset.dated && (
+        <TextField
+          label="In date to"
+          value={date}
+          onChange={setDate}
+          maxLength={10}
+          placeholder="2027-03-31"
+          fault={dateFault}
+        />
+      )}
+      <View className="flex-row flex-wrap gap-2">
+        <Button tone="primary" className="px-5" disabled={!ready} testID="keep-person-due" onPress={enter}>
+          Enter it
+        </Button>
+        <Button tone="bare" textClassName="text-base" onPress={() => setOpen(false)}>
+          Not now
+        </Button>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,110 @@
+import type { AircraftClass, PersonDue, Source } from "@cravix/core";
+
+const rule = (text: string): Source => ({ kind: "rule", text, example: true });
+
+/** What is usually due of a pilot, ready to be entered; each an example value, for local rules come first. */
+export interface Preset {
+  name: string;
+  /** A printed date has to be told. */
+  dated: boolean;
+  /** Of which class it is, and for which aircraft. */
+  classed?: true;
+  aircraft?: true;
+  make: (told: { date: string; class: AircraftClass; aircraft: string[]; name: string }) => PersonDue;
+}
+
+const slug = (text: string): string =>
+  text
+    .toLowerCase()
+    .normalize("NFKD")
+    .replace(/[^a-z0-9]+/g, "-")
+    .replace(/^-|-$/g, "")
+    .slice(0, 60);
+
+export const PRESETS: readonly Preset[] = [
+  {
+    name: "Medical",
+    dated: true,
+    make: ({ date }) => ({
+      id: "medical",
+      name: "Medical",
+      kind: "medical",
+      limits: [{ by: "date", date }],
+      miss: "stop",
+      source: rule("the date on the certificate"),
+    }),
+  },
+  {
+    name: "Licence or rating",
+    dated: true,
+    make: ({ date, name }) => ({
+      id: slug(name) || "rating",
+      name,
+      kind: "rating",
+      limits: [{ by: "date", date }],
+      miss: "stop",
+      source: rule("the date in the licence"),
+    }),
+  },
+  {
+    name: "To carry passengers",
+    dated: false,
+    classed: true,
+    make: ({ class: of }) => ({
+      id: `passengers-${of}`,
+      name: `To carry passengers, ${of}`,
+      kind: "recency",
+      limits: [{ by: "recency", times: 3, days: 90 }],
+      for: ["passengers"],
+      class: of,
+      miss: "stop",
+      source: rule("14 CFR 61.57(a): three take-offs and landings within 90 days"),
+    }),
+  },
+  {
+    name: "To carry passengers by night",
+    dated: false,
+    classed: true,
+    make: ({ class: of }) => ({
+      id: `passengers-night-${of}`,
+      name: `To carry passengers by night, ${of}`,
+      kind: "recency",
+      limits: [{ by: "recency", times: 3, days: 90, night: true }],
+      for: ["passengers", "night"],
+      class: of,
+      miss: "stop",
+      source: rule("14 CFR 61.57(b): three take-offs and landings by night within 90 days"),
+    }),
+  },
+];
+
+/** What only an instructor enters. */
+export const GIVEN_PRESETS: readonly Preset[] = [
+  {
+    name: "Flight review",
+    dated: false,
+    make: () => ({
+      id: "review",
+      name: "Flight review",
+      kind: "review",
+      limits: [{ by: "months", months: 24, to: "month end" }],
+      miss: "stop",
+      source: rule("14 CFR 61.56: every 24 calendar months"),
+    }),
+  },
+  {
+    name: "Solo authorisation",
+    dated: true,
+    aircraft: true,
+    make: ({ date, aircraft }) => ({
+      id: slug(`solo ${aircraft.join(" ")}`),
+      name: `Solo in ${aircraft.join(", ")}`,
+      kind: "authorisation",
+      limits: [{ by: "date", date }],
+      for: ["solo student"],
+      aircraft,
+      miss: "stop",
+      source: { kind: "own limit", text: "signed by the instructor", example: false },
+    }),
+  },
+];

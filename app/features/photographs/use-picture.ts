@@ -1,0 +1,24 @@
+import { useEffect, useState } from "react";
+import { pictureOf } from "../../device/photographs/kept-pictures";
+
+/** Where a photograph can be shown from: this device's own, else the server's; null where neither has it yet, undefined while it is looked for. */
+export function usePicture(hash: string): string | null | undefined {
+  const [url, setUrl] = useState<string | null>();
+  useEffect(() => {
+    let made: string | undefined;
+    let left = false;
+    pictureOf(hash).then(
+      (blob) => {
+        if (left) return;
+        made = blob && URL.createObjectURL(blob);
+        setUrl(made ?? null);
+      },
+      () => !left && setUrl(null),
+    );
+    return () => {
+      left = true;
+      if (made) URL.revokeObjectURL(made);
+    };
+  }, [hash]);
+  return url;
+}

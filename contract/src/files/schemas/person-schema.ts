@@ -1,0 +1,54 @@
+import { AIRCRAFT_CLASSES, FINDING_GRADES, PERSON_DUE_KINDS } from "@cravix/core";
+import { array, boolean, object, string } from "yup";
+import { anyNumber, key } from "../../bounds/fields";
+import { day, flightKinds } from "./airworthiness-schema";
+import { id, optional, source, words } from "./parts";
+
+/** What each kind of limit must have, and what only it may have. */
+const LIMIT_FIELDS: Record<string, { must: string[]; may: string[] }> = {
+  months: { must: ["months", "to"], may: [] },
+  days: { must: ["days"], may: [] },
+  date: { must: ["date"], may: [] },
+  recency: { must: ["times", "days"], may: ["night"] },
+};
+
+const personLimit = object({
+  by: string().required().oneOf(Object.keys(LIMIT_FIELDS)),
+  months: anyNumber(1, 600).integer(),
+  to: string().oneOf(["month end", "same day"]),
+  days: anyNumber(1, 20_000).integer(),
+  date: day(),
+  times: anyNumber(1, 200).integer(),
+  night: boolean().oneOf([true]),
+})
+  .noUnknown()
+  .test("fits", "must have what its kind of limit needs, and nothing of another", (value) => {
+    const fields = LIMIT_FIELDS[value?.by ?? ""];
+    if (!fields || !value) return true;
+    const has = Object.entries(value)
+      .filter(([field, given]) => field !== "by" && given !== undefined)
+      .map(([field]) => field);
+    return (
+      fields.must.every((field) => has.includes(field)) &&
+      has.every((field) => fields.must.includes(field) || fields.may.includes(field))
+    );
+  });
+
+/** Something that is due of a person. */
+export const personDueSchema = object({
+  id: id(),
+  name: words(120),
+  kind: string().required().oneOf(PERSON_DUE_KINDS),
+  limits: array().of(personLimit.required()).required().min(1).max(8),
+  for: flightKinds(),
+  class: string().oneOf(AIRCRAFT_CLASSES),
+  aircraft: array().of(key()).max(50),
+  miss: string().required().oneOf(FINDING_GRADES),
+  source: source.required(),
+}).noUnknown();
+
+export const personWorkSchema = object({
+  item: id(),
+  date: day().required(),
+  sets: optional(object({ date: day().required() }).noUnknown()),
+}).noUnknown();

@@ -1,0 +1,163 @@
+import type { AircraftRecord } from "../aircraft-record";
+import { recordFaults } from "../aircraft-record";
+import type { DueItem } from "../due/due-item";
+import { judgePapers, pinPapers } from "../papers";
+import { componentTotals } from "./component";
+import { cannotFit, componentAsItIs, isFitted, withMove } from "./moves";
+
+const source = { kind: "handbook" as const, text: "example", example: true };
+const OVERHAUL: DueItem = {
+  id: "magneto",
+  name: "Magneto inspection",
+  kind: "inspection",
+  of: "mag",
+  limits: [{ by: "meter", meter: "hours", every: 500 }],
+  miss: "stop",
+  source,
+};
+
+const record = (registration: string, hours: number, more: Partial<AircraftRecord> = {}): AircraftRecord => ({
+  format: "cravix.airworthiness/1",
+  registration,
+  meters: [{ id: "hours", name: "Hour meter", kind: "hour meter", decimals: 1 }],
+  start: { at: "2026-01-01T00:00:00.000Z", totals: { hours } },
+  components: [],
+  fittings: [],
+  items: [],
+  works: [],
+  ...more,
+});
+
+/** Fitted at 1,000 h of the aircraft with 120 h of its own; inspected last at 100 h of its own. */
+const FIRST = record("QX-AAA", 1000, {
+  components: [
+    {
+      id: "mag",
+      name: "Left magneto",
+      kind: "magneto",
+      sinceNew: { hours: 120 },
+      sinceOverhaul: { hours: 20 },
+    },
+  ],
+  fittings: [
+    {
+      component: "mag",
+      registration: "QX-AAA",
+      position: "left",
+      on: { at: "2026-01-01T00:00:00.000Z", totals: { hours: 1000 } },
+    },
+  ],
+  items: [OVERHAUL],
+  works: [{ item: "magneto", date: "2025-06-01", totals: { hours: 100 } }],
+});
+const left = (of: AircraftRecord, hours: number) =>
+  judgePapers(pinPapers(of, { totals: { hours } }), {
+    at: "2026-06-01T08:00:00.000Z",
+    minutes: 60,
+    conditions: [],
+  }).map(({ item, verdict }) => [item.id, verdict.first?.left]);
+
+test("by hand: 120 h, 50 more on the first, then 30 on the second; 500 h from 100 h of its own are 400 left there", () => {
+  // On the first aircraft: 120 + 50 = 170 h of its own; due at 600, 430 left.
+  expect(left(FIRST, 1050)).toEqual([["magneto", 430]]);
+  const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
+  expect(off?.component).toMatchObject({ sinceNew: { hours: 170 }, sinceOverhaul: { hours: 70 } });
+  expect(off?.works).toHaveLength(1);
+  const first = withMove(FIRST, {
+    at: "2026-05-01T10:00:00.000Z",
+    component: "mag",
+    totals: { hours: 1050 },
+  });
+  // It came off: nothing is due of it here, and it counts no more, however far this one flies.
+  expect(isFitted(first, "mag")).toBe(false);
+  expect(left(first, 9999)).toEqual([]);
+  const [mag] = first.components;
+  expect(mag && componentTotals(mag, first.fittings, { hours: 9999 })).toEqual({ hours: 170 });
+
+  const second = withMove(record("QX-BBB", 4000), {
+    at: "2026-05-02T10:00:00.000Z",
+    fitted: off as NonNullable<typeof off>,
+    position: "left",
+    totals: { hours: 4000 },
+  });
+  expect(recordFaults(second)).toEqual([]);
+  expect(left(second, 4000)).toEqual([["magneto", 430]]);
+  expect(left(second, 4030)).toEqual([["magneto", 400]]);
+});
+
+test("it comes back: its times go on, and what it flew here before is counted once", () => {
+  const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
+  const gone = withMove(FIRST, { at: "2026-05-01T10:00:00.000Z", component: "mag", totals: { hours: 1050 } });
+  const back = withMove(gone, {
+    at: "2026-06-01T10:00:00.000Z",
+    fitted: off as NonNullable<typeof off>,
+    totals: { hours: 1100 },
+  });
+  const mag = back.components.find(({ id }) => id === "QX-AAA.mag");
+  expect(mag && componentTotals(mag, back.fittings, { hours: 1110 })).toEqual({ hours: 180 });
+  expect(left(back, 1110)).toEqual([["magneto", 420]]);
+  // Told twice it is fitted once.
+  const twice = withMove(back, {
+    at: "2026-06-01T10:00:00.000Z",
+    fitted: off as NonNullable<typeof off>,
+    totals: { hours: 1100 },
+  });
+  expect(twice).toEqual(back);
+});
+
+test("what is due on it keeps its own name beside one that is called the same", () => {
+  const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
+  const other = record("QX-BBB", 4000, {
+    items: [{ ...OVERHAUL, of: undefined as never, limits: [{ by: "meter", meter: "hours", every: 50 }] }],
+    works: [{ item: "magneto", date: "2026-01-01", totals: { hours: 3990 } }],
+  });
+  const both = withMove(other, {
+    at: "2026-05-02T10:00:00.000Z",
+    fitted: off as NonNullable<typeof off>,
+    totals: { hours: 4000 },
+  });
+  expect(both.items.map(({ id }) => id)).toEqual(["magneto", "QX-AAA.mag.magneto"]);
+  expect(left(both, 4010)).toEqual([
+    ["magneto", 30],
+    ["QX-AAA.mag.magneto", 420],
+  ]);
+});
+
+test("two aircraft may call their engine the same: on the shelf each has a name of its own, and keeps it", () => {
+  const name = (of: AircraftRecord) => componentAsItIs(of, "mag", { hours: 5000 })?.component.id;
+  expect(name(FIRST)).toBe("QX-AAA.mag");
+  expect(name({ ...FIRST, registration: "QX-CCC" })).toBe("QX-CCC.mag");
+  const off = componentAsItIs(FIRST, "mag", { hours: 1050 }) as NonNullable<
+    ReturnType<typeof componentAsItIs>
+  >;
+  const on = withMove(record("QX-BBB", 4000), {
+    at: "2026-05-02T10:00:00.000Z",
+    fitted: off,
+    totals: { hours: 4000 },
+  });
+  expect(componentAsItIs(on, "QX-AAA.mag", { hours: 4010 })?.component).toMatchObject({
+    id: "QX-AAA.mag",
+    sinceNew: { hours: 180 },
+  });
+});
+
+test("it does not go where its life could not be counted, nor onto what is there already", () => {
+  const off = componentAsItIs(FIRST, "mag", { hours: 1050 }) as NonNullable<
+    ReturnType<typeof componentAsItIs>
+  >;
+  const on = withMove(record("QX-BBB", 4000), {
+    at: "2026-05-02T10:00:00.000Z",
+    fitted: off,
+    totals: { hours: 4000 },
+  });
+  expect(cannotFit(on, off, undefined)).toContain("on QX-BBB already");
+  const counted = {
+    ...record("QX-GLI", 0),
+    meters: [{ id: "landings", name: "Landings", kind: "landings" as const, decimals: 0 }],
+  };
+  expect(cannotFit(counted, off, undefined)).toContain("counts hours");
+  const other = { ...off, component: { ...off.component, id: "mag-2" } };
+  expect(cannotFit(FIRST, other, "left")).toBe("Left magneto is the left: it comes off first.");
+  expect(cannotFit(FIRST, other, "right")).toBeUndefined();
+  expect(componentAsItIs(FIRST, "none", { hours: 1 })).toBeUndefined();
+});

@@ -1,0 +1,126 @@
+import type { AircraftRecord } from "../aircraft-record";
+import type { DueItem, DueLimit, WorkDone } from "../due/due-item";
+import { type Component, componentTotals, sinceOverhaul, type Totals } from "./component";
+
+/** A component with all that goes with it when it moves: its times as they stand, what is due on it, and what was done to it. */
+export interface ComponentAsItIs {
+  component: Component;
+  items: DueItem[];
+  works: WorkDone[];
+}
+
+/** One came off, or was fitted: what an aircraft's record has to be told. */
+export type ComponentMove =
+  | { at: string; component: string; totals: Totals }
+  | ({ at: string; position?: string; totals: Totals } & { fitted: ComponentAsItIs });
+
+const isOn = (component: string) => (fitting: AircraftRecord["fittings"][number]) =>
+  fitting.component === component && !fitting.off;
+
+/** Whether it is on the aircraft: one that nobody ever said was fitted belongs to it. */
+export function isFitted({ fittings }: Pick<AircraftRecord, "fittings">, component: string): boolean {
+  const own = fittings.filter((fitting) => fitting.component === component);
+  return own.length === 0 || own.some(({ off }) => !off);
+}
+
+/** A name that tells a component from every other of the group: each aircraft's file may call its engine "engine". */
+const OWN_NAME = /^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}\./;
+const groupName = (registration: string, id: string) => (OWN_NAME.test(id) ? id : `${registration}.${id}`);
+
+/**
+ * A component as it comes off, under a name that no other of the group has: its own times with what was flown on this aircraft, its due items and their works. `totals` are the aircraft's at that moment;
+ * undefined where there is none of this name. Complexity: O(fittings + works).
+ */
+export function componentAsItIs(
+  record: Pick<AircraftRecord, "registration" | "components" | "fittings" | "items" | "works">,
+  id: string,
+  totals: Totals,
+  released: readonly WorkDone[] = [],
+): ComponentAsItIs | undefined {
+  const component = record.components.find((one) => one.id === id);
+  if (!component) return undefined;
+  const sinceNew = componentTotals(component, record.fittings, totals);
+  const items = record.items.filter((item) => item.of === id);
+  const names = new Set(items.map((item) => item.id));
+  return {
+    component: {
+      ...component,
+      id: groupName(record.registration, id),
+      sinceNew,
+      ...(component.sinceOverhaul && { sinceOverhaul: sinceOverhaul(component, sinceNew) }),
+    },
+    items: items.map((item) => ({ ...item, of: groupName(record.registration, id) })),
+    works: [...record.works, ...released].filter(({ item }) => names.has(item)),
+  };
+}
+
+/**
+ * The record after a component came off or was fitted. What is due on one that came off asks nothing of the aircraft any more; what is due on one that was
+ * fitted comes along, under a name of its own where the aircraft has that name already. Its times go on from where they stood. Repeats change nothing.
+ */
+export function withMove<R extends AircraftRecord>(record: R, move: ComponentMove): R {
+  if (!("fitted" in move)) {
+    const { component, at, totals } = move;
+    return {
+      ...record,
+      fittings: record.fittings.map((fitting) =>
+        isOn(component)(fitting) && fitting.on.at <= at ? { ...fitting, off: { at, totals } } : fitting,
+      ),
+    };
+  }
+  const { fitted, at, totals, position } = move;
+  const { component } = fitted;
+  if (record.fittings.some((one) => one.component === component.id && one.on.at === at)) return record;
+  const coming = new Set(fitted.items.map(({ id }) => id));
+  // What is due of something that came off stays for the record, but makes room for the same of what is fitted in its place.
+  const isOld = (item: DueItem) =>
+    item.of === component.id || (item.of !== undefined && coming.has(item.id) && !isFitted(record, item.of));
+  const old = new Set(record.items.filter(isOld).map(({ id }) => id));
+  const known = new Set(record.items.flatMap((item) => (isOld(item) ? [] : [item.id])));
+  const own = (id: string) => (known.has(id) ? `${component.id}.${id}` : id);
+  return {
+    ...record,
+    components: [...record.components.filter(({ id }) => id !== component.id), component],
+    // Its times stand in what came along: what it flew here before is in them.
+    fittings: [
+      ...record.fittings.filter((one) => one.component !== component.id),
+      {
+        component: component.id,
+        registration: record.registration,
+        ...(position && { position }),
+        on: { at, totals },
+      },
+    ],
+    items: [
+      ...record.items.filter((item) => !isOld(item)),
+      ...fitted.items.map((item) => ({ ...item, id: own(item.id), of: component.id })),
+    ],
+    works: [
+      ...record.works.filter(({ item }) => !old.has(item)),
+      ...fitted.works.map((work) => ({ ...work, item: own(work.item) })),
+    ],
+  };
+}
+
+/** Why a component cannot go onto an aircraft; undefined where it can: each meter that it counts has to be there, and no other component in its place. */
+export function cannotFit(
+  record: Pick<AircraftRecord, "meters" | "fittings" | "components" | "registration">,
+  { component, items }: Pick<ComponentAsItIs, "component" | "items">,
+  position: string | undefined,
+): string | undefined {
+  const meters = new Set(record.meters.map(({ id }) => id));
+  const counts = [
+    ...Object.keys(component.sinceNew),
+    ...items.flatMap(({ limits }) => limits.flatMap(meterOf)),
+  ];
+  const missing = counts.find((meter) => !meters.has(meter));
+  if (missing)
+    return `${component.name} counts ${missing}, and ${record.registration} has no such meter: its life could not be told.`;
+  if (record.fittings.some(isOn(component.id)))
+    return `${component.name} is on ${record.registration} already.`;
+  const other = record.fittings.find((fitting) => position && !fitting.off && fitting.position === position);
+  const name = record.components.find(({ id }) => id === other?.component)?.name ?? other?.component;
+  return other ? `${name} is the ${position}: it comes off first.` : undefined;
+}
+
+const meterOf = (limit: DueLimit) => (limit.by === "meter" || limit.by === "reading" ? [limit.meter] : []);

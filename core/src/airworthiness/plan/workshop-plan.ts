@@ -1,0 +1,111 @@
+import { addDays, dayNumber, daysBetween, isLocalDate, type LocalDate } from "../calendar/local-date";
+import { type PlanCost, planCost, type VisitItem, type Workshop } from "./plan-visits";
+
+/** Days on which the workshop does not work, both ends included. */
+export interface Closed {
+  from: LocalDate;
+  to: LocalDate;
+  why?: string;
+}
+
+/** One visit as it is planned. */
+export interface PlannedVisit {
+  registration: string;
+  date: LocalDate;
+  /** Names of what is done at it, as they stood when it was planned. */
+  items: string[];
+  /** Put on this day by hand: the next plan keeps it. */
+  byHand?: true;
+}
+
+/** The group's plan for the workshop, as it was put down last. */
+export interface WorkshopPlan {
+  closed: Closed[];
+  visits: PlannedVisit[];
+}
+
+/** What cannot be in a plan; paths as in the plan. */
+export function planFaults({ closed, visits }: WorkshopPlan): { path: string; expected: string }[] {
+  const faults: { path: string; expected: string }[] = [];
+  closed.forEach(({ from, to }, i) => {
+    if (!isLocalDate(from)) faults.push({ path: `closed[${i}].from`, expected: "a day like 2026-12-24" });
+    else if (!isLocalDate(to)) faults.push({ path: `closed[${i}].to`, expected: "a day like 2027-01-02" });
+    else if (dayNumber(to) < dayNumber(from))
+      faults.push({ path: `closed[${i}].to`, expected: "a day that is not before the first one" });
+  });
+  visits.forEach(({ date }, i) => {
+    if (!isLocalDate(date)) faults.push({ path: `visits[${i}].date`, expected: "a day like 2026-12-24" });
+  });
+  return faults;
+}
+
+/** A workshop that works on weekdays, and not on the days it is closed. `today` is day 0. */
+export function workshopFrom(today: LocalDate, horizon: number, closed: readonly Closed[]): Workshop {
+  const weekday = new Date(`${today}T12:00:00Z`).getUTCDay();
+  const spans = closed
+    .filter(({ from, to }) => isLocalDate(from) && isLocalDate(to))
+    .map(({ from, to }) => [daysBetween(today, from), daysBetween(today, to)] as const);
+  return {
+    horizon,
+    open: (day) => {
+      const on = (((weekday + day) % 7) + 7) % 7;
+      return on !== 0 && on !== 6 && !spans.some(([a, b]) => day >= a && day <= b);
+    },
+  };
+}
+
+/** What a plan by hand costs against the best one, in what a person can weigh. */
+export interface HandCost {
+  cost: PlanCost;
+  moreVisits: number;
+  /** Life thrown away beyond the best plan's, in whole intervals. */
+  moreThrownAway: number;
+}
+
+/** The cost of visiting on exactly these days (from today), beside the best plan of the same things. Complexity: as planCost. */
+export function handCost(
+  items: readonly VisitItem[],
+  workshop: Workshop,
+  days: readonly number[],
+  best: { visits: readonly unknown[]; thrownAway: number },
+): HandCost {
+  const cost = planCost(items, workshop, days);
+  return {
+    cost,
+    moreVisits: cost.visits.length - best.visits.length,
+    moreThrownAway: cost.thrownAway - best.thrownAway,
+  };
+}
+
+/** The cost as it is spoken: what it means to have moved a visit. Nothing is softened: what falls overdue comes first. */
+export function handCostWords(
+  { cost, moreVisits, moreThrownAway }: HandCost,
+  nameOf: (item: string) => string,
+  today: LocalDate,
+): { words: string; bad: boolean }[] {
+  const said: { words: string; bad: boolean }[] = [];
+  for (const { item, due, done } of cost.late)
+    said.push({
+      bad: true,
+      words:
+        done === undefined
+          ? `${nameOf(item)} is due on ${addDays(today, due)}, and no visit is planned for it.`
+          : `${nameOf(item)} is overdue for ${done - due} ${done - due === 1 ? "day" : "days"} before the visit.`,
+    });
+  for (const day of cost.closed)
+    said.push({ bad: true, words: `The workshop does not work on ${addDays(today, day)}.` });
+  if (moreVisits > 0)
+    said.push({
+      bad: false,
+      words: `${moreVisits} ${moreVisits === 1 ? "visit" : "visits"} more than needed.`,
+    });
+  if (moreThrownAway > 0.005)
+    said.push({
+      bad: false,
+      words: `${Math.round(moreThrownAway * 100)} % of an interval more is given away.`,
+    });
+  if (moreThrownAway < -0.005 && cost.late.length === 0)
+    said.push({ bad: false, words: `${Math.round(-moreThrownAway * 100)} % of an interval is saved.` });
+  if (said.length === 0) said.push({ bad: false, words: "It costs nothing." });
+  return said;
+}

@@ -1,0 +1,65 @@
+import type { PlanRow } from "@cravix/contract/logs";
+import {
+  judgePapers,
+  localDate,
+  type PapersOnFile,
+  pinPapers,
+  usualOf,
+  type WorkshopPlan,
+  whenDue,
+} from "@cravix/core";
+
+/** So many days ahead the calendar reaches. */
+const AHEAD_DAYS = 730;
+
+/**
+ * The group's calendar: the visits as they were planned, the days on which the workshop is closed, and up to when everything on each aircraft holds, with the
+ * span where that is a forecast. In the order of the days. What nobody can say a day for is left out.
+ */
+export function planRows(papers: readonly PapersOnFile[], plan: WorkshopPlan | null, at: string): PlanRow[] {
+  const until = localDate(new Date(Date.parse(at) + AHEAD_DAYS * 86_400_000).toISOString());
+  const due = papers.flatMap((onFile): PlanRow[] => {
+    const { record } = onFile;
+    const today = localDate(at, record.timeZone);
+    const usual = usualOf(onFile.days, record.meters, today);
+    return judgePapers(pinPapers(record, onFile), { at, minutes: 0, landings: 0, conditions: [] }).flatMap(
+      ({ item, verdict }): PlanRow[] => {
+        const when = whenDue(verdict.limits, usual, today);
+        if (!when?.middle || when.middle > until) return [];
+        return [
+          {
+            date: when.middle,
+            what: "due",
+            registration: record.registration,
+            text: item.name,
+            ...(!when.certain && { from: when.from, ...(when.to && { to: when.to }) }),
+          },
+        ];
+      },
+    );
+  });
+  const visits = (plan?.visits ?? []).map(
+    ({ registration, date, items }): PlanRow => ({
+      date,
+      what: "visit",
+      registration,
+      text: items.join(", "),
+    }),
+  );
+  const closed = (plan?.closed ?? []).map(
+    ({ from, to, why }): PlanRow => ({
+      date: from,
+      what: "closed",
+      registration: "",
+      text: why ?? "",
+      from,
+      to,
+    }),
+  );
+  return [...visits, ...due, ...closed].sort(
+    (a, b) =>
+      a.date.localeCompare(b.date) ||
+      a.registration.localeCompare(b.registration) ||
+      a.text.localeCompare(b.text),
+  );
+}

@@ -1,0 +1,25 @@
+import { mayDo } from "@cravix/contract";
+import { Hono } from "hono";
+import { object } from "yup";
+import { readPerson } from "../airworthiness/project-people";
+import type { Database } from "../db/database";
+import { callerOf, knownCrew } from "../identity";
+import { valid } from "../middleware/valid";
+import { problem } from "../problem";
+import { named } from "./addresses";
+
+const ofPerson = object({ person: named(120) });
+
+/** What is due of a person: told to that person, and to who may see it of others. */
+export function peopleRoutes({ db }: Database, clock: () => Date) {
+  return new Hono().get("/people/:person/due", valid("param", ofPerson), async (c) => {
+    const { person } = c.req.valid("param");
+    const { groupId, crewId } = callerOf(c);
+    const crew = await knownCrew(db, groupId);
+    const asks = crewId === undefined ? undefined : crew.get(crewId);
+    if (!asks || (asks.id !== person && !mayDo(asks.role, "see what is due of others")))
+      return problem(c, 403, "This is for the person alone, and for instructors and administrators.");
+    if (!crew.has(person)) return problem(c, 404, "There is no such person in the group.");
+    return c.json(await readPerson(db, groupId, person, clock()));
+  });
+}

@@ -1,0 +1,69 @@
+import { createHash } from "node:crypto";
+import { and, eq, sql } from "drizzle-orm";
+import { Hono } from "hono";
+import type { Database } from "../db/database";
+import { toDb } from "../db/moment";
+import { event } from "../db/schema/checklist";
+import { photograph } from "../db/schema/photograph";
+import { callerOf } from "../identity";
+import { atMost } from "../middleware/body";
+import { valid } from "../middleware/valid";
+import { problem } from "../problem";
+import { ofPhotograph } from "./addresses";
+
+/** A picture never changes under its hash: whoever has it does not ask again. */
+const FOR_GOOD = "private, max-age=31536000, immutable";
+
+/** The pictures of discrepancies: sent by the device that took them, fetched by the next pilot's. */
+export function photographRoutes({ db }: Database, clock: () => Date) {
+  return new Hono()
+    .put("/photographs/:hash", atMost("picture"), valid("param", ofPhotograph), async (c) => {
+      const { hash } = c.req.valid("param");
+      const { groupId, crewId } = callerOf(c);
+      const sent = new Uint8Array(await c.req.arrayBuffer());
+      if (`sha256:${createHash("sha256").update(sent).digest("hex")}` !== hash)
+        return problem(c, 422, "The picture does not have the content hash of its address.");
+      // Only what a discrepancy on record names: nobody else's store.
+      const [named] = await db
+        .select({ id: event.id })
+        .from(event)
+        .where(
+          and(
+            eq(event.groupId, groupId),
+            eq(event.type, "discrepancy.photographed"),
+            eq(sql`json_value(${event.data}, '$.photograph')`, hash),
+          ),
+        )
+        .limit(1);
+      if (!named) return problem(c, 409, "No discrepancy on record has this photograph. Send that first.");
+      const { cleanPicture } = await import("../photographs/clean-picture");
+      const clean = await cleanPicture(sent);
+      if (!clean)
+        return problem(c, 422, "This is no photograph: JPEG, PNG or WebP, whole, of a camera's size.");
+      await db
+        .insert(photograph)
+        .ignore()
+        .values({
+          groupId,
+          hash,
+          at: toDb(clock().toISOString()),
+          crewId: crewId ?? null,
+          ...clean,
+        });
+      return c.body(null, 204);
+    })
+    .get("/photographs/:hash", valid("param", ofPhotograph), async (c) => {
+      const [row] = await db
+        .select({ data: photograph.data })
+        .from(photograph)
+        .where(
+          and(eq(photograph.groupId, callerOf(c).groupId), eq(photograph.hash, c.req.valid("param").hash)),
+        );
+      if (!row) return problem(c, 404, "This photograph has not come yet.");
+      return c.body(new Uint8Array(row.data), 200, {
+        "content-type": "image/webp",
+        "content-disposition": "inline",
+        "cache-control": FOR_GOOD,
+      });
+    });
+}
