@@ -154,7 +154,7 @@ function Detail({
   const station = type?.stations.find((s) => s.id === d.stationId);
   const name = (id: string) => crew.find((member) => member.id === id)?.name ?? id;
   const story: { at: string; text: string }[] = [
-    { at: d.openedAt, text: `Logged by ${d.openedByName}` },
+    { at: d.openedAt, text: `Logged by ${d.openedByName}${d.openedMeasure ? `: ${d.openedMeasure}` : ""}` },
     ...d.observations.map((o) => ({
       at: o.at,
       text: `${o.state}${o.measure ? `, ${o.measure}` : ""} (${name(o.crewId)})`,
@@ -213,7 +213,12 @@ function Detail({
           </View>
         ))}
       </View>
-      {wide && type?.plan && station && <Where plan={type.plan} station={station} />}
+      <View className={wide ? "flex-row gap-6" : ""}>
+        {wide && type?.plan && station && <Where plan={type.plan} station={station} />}
+        <View className={wide ? "min-w-0 flex-1" : ""}>
+          <Pictures discrepancy={d} onTaken={onSigned} />
+        </View>
+      </View>
       {d.deferred && !d.closed && (
         <View className="rounded-xl bg-stone px-3 py-2" testID="deferred">
           <Text className="font-mid">
@@ -226,7 +231,6 @@ function Detail({
           </Text>
         </View>
       )}
-      <Pictures discrepancy={d} onTaken={onSigned} />
       <Measured discrepancy={d} onDone={onSigned} />
       {!d.closed && !d.withdrawn && !d.merged && (
         <>
@@ -274,7 +278,7 @@ function Where({ plan, station }: { plan: Plan; station: Station }) {
     detail: "",
   };
   return (
-    <View className="h-[250px]" aria-hidden>
+    <View className="h-[220px] w-[270px]" aria-hidden>
       <PlanView plan={plan} beads={[bead]} />
     </View>
   );

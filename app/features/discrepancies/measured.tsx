@@ -111,7 +111,14 @@ function Chart({ trend, limit, xUnit }: { trend: MeasureTrend; limit: number | u
               strokeWidth={2}
               strokeDasharray="6 4"
             />
-            <SvgText x={PAD.left - 6} y={y(limit) + 4} fontSize={12} fill={clay} textAnchor="end">
+            <SvgText
+              x={PAD.left - 6}
+              y={y(limit) + 4}
+              fontSize={12}
+              fontFamily="AtkinsonNext"
+              fill={clay}
+              textAnchor="end"
+            >
               {String(limit)}
             </SvgText>
           </>
@@ -135,15 +142,29 @@ function Chart({ trend, limit, xUnit }: { trend: MeasureTrend; limit: number | u
         {points.map((point) => (
           <Circle key={`${point.at}${point.value}`} cx={x(point.x)} cy={y(point.value)} r={5} fill={ink} />
         ))}
-        <SvgText x={PAD.left - 6} y={y(last?.value ?? 0) + 4} fontSize={12} fill={ink} textAnchor="end">
+        <SvgText
+          x={PAD.left - 6}
+          y={y(last?.value ?? 0) + 4}
+          fontSize={12}
+          fontFamily="AtkinsonNext"
+          fill={ink}
+          textAnchor="end"
+        >
           {limit !== undefined && Math.abs(y(limit) - y(last?.value ?? 0)) < 14
             ? ""
             : String(last?.value ?? "")}
         </SvgText>
-        <SvgText x={PAD.left} y={HEIGHT - 6} fontSize={12} fill={voice}>
+        <SvgText x={PAD.left} y={HEIGHT - 6} fontSize={12} fontFamily="AtkinsonNext" fill={voice}>
           {`found (${unit || "count"})`}
         </SvgText>
-        <SvgText x={width - PAD.right} y={HEIGHT - 6} fontSize={12} fill={voice} textAnchor="end">
+        <SvgText
+          x={width - PAD.right}
+          y={HEIGHT - 6}
+          fontSize={12}
+          fontFamily="AtkinsonNext"
+          fill={voice}
+          textAnchor="end"
+        >
           {`${formatNumber(lastX, lastX < 10 ? 1 : 0)} ${xUnit} later`}
         </SvgText>
       </Svg>

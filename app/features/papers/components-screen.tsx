@@ -6,18 +6,21 @@ import {
   formatNumber,
   isCounted,
   isFitted,
+  papersMeters,
   type RecordMeter,
   readingFault,
   readingFor,
+  sentenceOf,
   sinceOverhaul,
   type Totals,
 } from "@cravix/core";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useCrew } from "../../store/server/server-state";
 import { recordOfAircraft } from "../../store/walk/record";
 import { Alert } from "../../ui/alert";
+import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
@@ -26,8 +29,9 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { gradeOf } from "./grade-of";
 import { NoPapers } from "./no-papers";
-import { type Papers, usePapers } from "./use-papers";
+import { dueRows, type Papers, usePapers } from "./use-papers";
 import { type OnShelf, useWorkshop } from "./use-workshop";
 
 /** What an aircraft is counted by, and the parts on it that have a life of their own. */
@@ -192,7 +196,7 @@ function timesOf(component: Component, totals: Totals, meters: readonly RecordMe
 
 function Fitted({
   registration,
-  papers: { onFile },
+  papers,
   mayMove,
 }: {
   registration: string;
@@ -200,7 +204,14 @@ function Fitted({
   mayMove: boolean;
 }) {
   const dispatch = useAppDispatch();
+  const { onFile } = papers;
   const { record, totals } = onFile;
+  const meters = papersMeters(papers.pinned);
+  const rows = useMemo(
+    () =>
+      dueRows(papers, { at: new Date().toISOString(), minutes: 0, landings: 0, conditions: ["instrument"] }),
+    [papers],
+  );
   const { shelf, away } = useWorkshop();
   const [removing, setRemoving] = useState<string>();
   const on = record.components.filter(({ id }) => isFitted(record, id));
@@ -218,13 +229,25 @@ function Fitted({
             testID={`component-${component.id}`}
           >
             <Text className="font-mid">
-              {[component.name, position, component.serial && `no. ${component.serial}`]
+              {[
+                component.name,
+                position?.toLowerCase() === component.name.toLowerCase() ? undefined : position,
+                component.serial && `no. ${component.serial}`,
+              ]
                 .filter(Boolean)
                 .join(", ")}
             </Text>
             {timesOf(component, own, record.meters).map((line) => (
               <Text key={line}>{line}</Text>
             ))}
+            {rows
+              .filter(({ item }) => item.of === component.id)
+              .map(({ item, verdict }) => (
+                <View key={item.id} className="flex-row items-center gap-2">
+                  <GradeMark grade={gradeOf(item, verdict)} size={16} />
+                  <Text className="shrink text-sm">{`${item.name}: ${sentenceOf(item, verdict, meters)}`}</Text>
+                </View>
+              ))}
             {mayMove && removing !== component.id && (
               <Button
                 className="self-start px-5"
@@ -300,7 +323,8 @@ function Fit({
   away: boolean;
 }) {
   const dispatch = useAppDispatch();
-  const [open, setOpen] = useState(false);
+  // Where there is room what lies on the shelf is seen at once.
+  const [open, setOpen] = useState(useWide());
   const [chosen, setChosen] = useState<string>();
   const [position, setPosition] = useState("");
   const [trouble, setTrouble] = useState("");

@@ -20,7 +20,9 @@ import { HORIZON } from "./use-visits";
 const TARGET = 48;
 const HEIGHT = 56;
 const PAD = 14;
-const MONTHS = ["J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D"];
+const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+/** With less room than this, every other month has its name. */
+const MONTH_PX = 32;
 
 /** One aircraft's year: its visits as beads that are moved by mouse, finger or arrow keys; days on which the workshop is closed are hatched. */
 export function VisitAxis({
@@ -182,11 +184,21 @@ function Year({
         />
       ))}
       <Line x1={x(0)} x2={x(HORIZON)} y1={middle} y2={middle} stroke={voice} strokeWidth={2} />
-      {months.map(({ day, name }) => (
-        <SvgText key={day} x={x(day)} y={HEIGHT - 1} fontSize={12} fill={voice} textAnchor="middle">
-          {name}
-        </SvgText>
-      ))}
+      {months
+        .filter((_, i) => i % 2 === 0 || x(31) - x(0) > MONTH_PX)
+        .map(({ day, name }) => (
+          <SvgText
+            key={day}
+            x={Math.max(12, x(day))}
+            y={HEIGHT - 1}
+            fontSize={12}
+            fontFamily="AtkinsonNext"
+            fill={voice}
+            textAnchor="middle"
+          >
+            {name}
+          </SvgText>
+        ))}
       {months.map(({ day }) => (
         <Line
           key={day}

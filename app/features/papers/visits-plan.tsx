@@ -31,6 +31,11 @@ export function VisitsPlan() {
           {`Put down by ${crew.find(({ id }) => id === kept.crewId)?.name ?? kept.crewId}, ${dayText(kept.at)}.`}
         </Text>
       )}
+      {aircraft.length > 0 && (
+        <Text className="text-sm text-voice">
+          Touch a visit to see what is done at it; drag it, or use the arrow keys, to move it.
+        </Text>
+      )}
       {aircraft.map((one) => (
         <OneAircraft key={one.registration} one={one} plan={plan} />
       ))}
@@ -140,12 +145,11 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
           </View>
         </View>
       ) : (
-        <Text className="text-sm text-voice">
-          {visits
-            .slice(0, 3)
-            .map(({ day: on, items }) => `${spokenDate(addDays(today, on))}: ${items.length}`)
-            .join(" · ")}
-        </Text>
+        visits[0] && (
+          <Text className="text-sm text-voice">
+            {`First ${spokenDate(addDays(today, visits[0].day))}: ${visits[0].items.map((id) => nameOf(registration, id)).join(", ")}`}
+          </Text>
+        )
       )}
     </View>
   );

@@ -131,7 +131,7 @@ function Row({
               Renewed
             </Button>
           )}
-          <Button className="px-4" textClassName="text-sm" onPress={() => setDoing("drop")}>
+          <Button tone="bare" className="px-0" textClassName="text-sm" onPress={() => setDoing("drop")}>
             Take it out
           </Button>
         </View>

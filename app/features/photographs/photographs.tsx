@@ -1,7 +1,8 @@
 import { MOST_PHOTOGRAPHS, type Photograph } from "@cravix/core";
 import { useState } from "react";
 import { Image, Pressable, View } from "react-native";
-import { dropPicture, keepPicture } from "../../device/photographs/kept-pictures";
+import { dropPicture } from "../../device/photographs/kept-pictures";
+import { keepPicture } from "../../device/photographs/take-picture";
 import { pickFile } from "../../device/senses/pick-file";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
@@ -121,7 +122,7 @@ function Thumbnail({
           source={{ uri: url }}
           style={{ width: "100%", height: "100%" }}
           resizeMode="cover"
-          alt={label}
+          aria-label={label}
         />
       ) : (
         <View className="h-full items-center justify-center bg-stone px-1">
@@ -146,7 +147,7 @@ function Large({ photograph: { photograph, width, height } }: { photograph: Phot
           source={{ uri: url }}
           style={{ width: "100%", height: "100%" }}
           resizeMode="contain"
-          alt="Photograph of the discrepancy, large"
+          aria-label="Photograph of the discrepancy, large"
         />
       )}
     </View>

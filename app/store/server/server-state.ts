@@ -66,6 +66,7 @@ const refreshingOnOpening =
     // What is known already is shown first.
     if (fleetOf(getState())) await painted();
     await Promise.all([fleet(), bundle()]);
+    if (registration) void fetchPhotographs(getState(), registration);
   };
 
 /** So long a page has to come to the screen before anything else is done, ms. */
@@ -90,8 +91,20 @@ export function fetchOthers() {
         serverApi.endpoints.bundle.initiate(registration, { subscribe: false }),
       );
       if (error) return;
+      await fetchPhotographs(getState(), registration);
     }
   };
+}
+
+/** What was photographed of what is open on an aircraft, for whoever stands before it without a network. */
+async function fetchPhotographs(state: RootState, registration: string): Promise<void> {
+  const hashes = (bundleOf(state, registration)?.openDiscrepancies ?? []).flatMap(({ photographs = [] }) =>
+    photographs.map(({ photograph }) => photograph),
+  );
+  if (hashes.length === 0) return;
+  const { fetchPictures } = await import("../../device/photographs/kept-pictures");
+  // A disk that does not take them: they are fetched when they are looked at.
+  await fetchPictures(hashes).catch(() => undefined);
 }
 
 /** What the whole group has logged, asked for anew when the page opens and with `refetch`. Not before the device is `ready`. */

@@ -1,5 +1,5 @@
 import type { FindingGrade, Source } from "../../judgement/judgement";
-import type { LocalDate } from "../calendar/local-date";
+import { type LocalDate, spokenDate } from "../calendar/local-date";
 import type { DueItem, DueLimit, FlightKind } from "../due/due-item";
 import { DUE_STATES, type DueVerdict, judgeDue } from "../due/judge-due";
 import { type NextDue, nextDue } from "../due/next-due";
@@ -182,14 +182,15 @@ export function personSentence({ item, verdict, recency: counted }: JudgedPerson
   if (counted) {
     const limit = item.limits.find((one): one is RecencyLimit => one.by === "recency");
     const what = limit?.night ? " by night" : "";
-    const have = `${counted.takeOffs} take-offs and ${counted.landings} landings${what} within ${limit?.days} days`;
+    const many = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
+    const have = `${many(counted.takeOffs, "take-off")} and ${many(counted.landings, "landing")}${what} within ${limit?.days} days`;
     return counted.missing > 0
       ? `${have}: ${counted.missing} more ${counted.missing === 1 ? "is" : "are"} needed.`
-      : `${have}; it holds to ${counted.until}.`;
+      : `${have}; it holds to ${spokenDate(counted.until ?? "")}.`;
   }
   if (!first)
     return state === "not known" ? "When it was done last is not on record." : "Done; it is asked no more.";
-  const until = "date" in first.point ? first.point.date : "";
+  const until = "date" in first.point ? spokenDate(first.point.date) : "";
   if (state === "overdue") return `Ended on ${until}.`;
   if (state === "due within the flight") return `In date to ${until}; the flight ends after that.`;
   return `In date to ${until}: ${first.left} days left.`;

@@ -1,0 +1,257 @@
+import { expect, type Page, test } from "@playwright/test";
+import sharp from "sharp";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { Walker } from "../support/walker";
+
+/** Photographs, what is measured and put together, components and meters, the workshop's plan by hand, and what is due of people. */
+
+let cravix: Cravix;
+test.beforeEach(async ({ page }) => {
+  cravix = await Cravix.launch();
+  await page.goto(cravix.url);
+});
+test.afterEach(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) =>
+  page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
+
+/** A photograph as a camera writes it: large, with where and with what it was taken. */
+const camera = (red: number) =>
+  sharp({ create: { width: 3000, height: 2000, channels: 3, background: { r: red, g: 80, b: 60 } } })
+    .withExif({ IFD0: { Make: "Some Maker" }, IFD3: { GPSLatitudeRef: "N", GPSLatitude: "51/1 30/1 0/1" } })
+    .jpeg()
+    .toBuffer();
+
+async function photograph(page: Page, name: string, buffer: Buffer) {
+  const [chooser] = await Promise.all([
+    page.waitForEvent("filechooser"),
+    page.getByTestId("add-photograph").first().click(),
+  ]);
+  await chooser.setFiles({ name, mimeType: "image/jpeg", buffer });
+}
+
+interface Found {
+  id: string;
+  text: string;
+  photographs?: { photograph: string; width: number }[];
+}
+const found = async (text: string) =>
+  (await cravix.api<{ items: Found[] }>("/discrepancies?state=all")).items.find((d) => d.text === text);
+
+test("photographed without a network: small, without where it was taken, sent later, and seen by the next pilot at its station", async ({
+  page,
+  context,
+  browser,
+}) => {
+  const walker = new Walker(page);
+  await walker.begin(/Inês/, { conditions: ["night"] });
+  await walker.jumpTo("left-leading.landing-light");
+  await context.setOffline(true);
+  await button(page, "Found something").click();
+  await page.getByLabel("What was found").fill("Landing light: glass cracked");
+  // What is no picture is told at its place, and nothing is lost.
+  await photograph(page, "notes.jpg", Buffer.from("no picture at all"));
+  await expect(page.getByRole("alert")).toContainText("no photograph that this browser can read");
+  await expect(page.getByLabel("What was found")).toHaveValue("Landing light: glass cracked");
+  await photograph(page, "one.jpg", await camera(200));
+  await expect(page.getByRole("button", { name: "Photograph 1 of 1" })).toBeVisible();
+  await photograph(page, "one.jpg", await camera(200));
+  await expect(page.getByRole("alert")).toContainText("here already");
+  await photograph(page, "two.jpg", await camera(90));
+  await page.getByRole("button", { name: "Photograph 2 of 2" }).click();
+  await expect(page.getByRole("img", { name: "Photograph of the discrepancy, large" })).toBeVisible();
+  await expectAccessible(page, "found, with photographs");
+  await button(page, "Log it").click();
+  await expect(page.getByTestId("add-photograph")).toHaveCount(0);
+  expect(await found("Landing light: glass cracked")).toBeUndefined();
+  await context.setOffline(false);
+  let hashes: string[] = [];
+  await expect(async () => {
+    const one = await found("Landing light: glass cracked");
+    hashes = (one?.photographs ?? []).map((p) => p.photograph);
+    expect(hashes).toHaveLength(2);
+    for (const hash of hashes)
+      expect((await fetch(`${cravix.url}/api/v1/photographs/${hash}`)).status).toBe(200);
+  }).toPass();
+  const kept = Buffer.from(
+    await (await fetch(`${cravix.url}/api/v1/photographs/${hashes[0]}`)).arrayBuffer(),
+  );
+  expect(await sharp(kept).metadata()).toMatchObject({ width: 1600, height: 1067, format: "webp" });
+  expect((await sharp(kept).metadata()).exif).toBeUndefined();
+
+  // The next pilot, on another device; what was fetched there is there without a network.
+  const next = await browser.newContext({ baseURL: cravix.url });
+  const other = await next.newPage();
+  await other.goto("/");
+  const second = new Walker(other);
+  await second.begin(/Yuki/);
+  const id = (await found("Landing light: glass cracked"))?.id;
+  await second.jumpTo(`known:${id}`);
+  await expect(other.getByRole("button", { name: /^Photograph \d of 2$/ })).toHaveCount(2);
+  await expect(other.getByRole("img", { name: "Photograph 1 of 2" }).first()).toBeVisible();
+  // They lie on this device now, whatever becomes of the network.
+  await next.setOffline(true);
+  await other.getByRole("button", { name: "Photograph 2 of 2" }).click();
+  await expect(other.getByRole("img", { name: "Photograph of the discrepancy, large" })).toBeVisible();
+  await next.close();
+});
+
+test("a mechanic sets a limit, puts two of one trouble together, moves an engine and replaces a meter", async ({
+  page,
+}) => {
+  await button(page, /Kofi/).click();
+  await page.goto(`${cravix.url}/log`);
+  await page.getByText("creep mark parted").first().click();
+  const measured = page.getByTestId("measured");
+  await expect(measured).toContainText("Measured over what was flown");
+  await page.getByTestId("set-limit").click();
+  await page.getByLabel("At most").fill("-1");
+  await expect(measured.getByRole("alert")).toContainText("A number from 0 up.");
+  await page.getByLabel("At most").fill("6");
+  await page.getByLabel("Where the limit comes from").fill("wheel card");
+  await page.getByTestId("keep-limit").click();
+  await expect(measured).toContainText("At most 6 mm: wheel card.");
+  await expect(measured).toContainText("to the limit");
+  await expectAccessible(page, "a discrepancy that is measured");
+
+  await page.goto(`${cravix.url}/aircraft/QX-DOV/components`);
+  await page.getByTestId("replace-hours").click();
+  await page.getByLabel("The old one showed").fill("2800");
+  await expect(page.getByRole("alert")).toContainText("it has shown 2,874.6 already");
+  await page.getByLabel("The old one showed").fill("2874.65");
+  await expect(page.getByRole("alert")).toContainText("a figure too many");
+  await page.getByLabel("The old one showed").fill("2874.6");
+  await page.getByTestId("keep-meter").click();
+  await expect(page.getByTestId("meter-hours")).toContainText("2,874.6 h in all; the meter shows 0.0");
+  await page.getByTestId("remove-engine-right").click();
+  await page.getByTestId("keep-removed").click();
+  await expect(page.getByTestId("component-engine-right")).toHaveCount(0);
+  await expectAccessible(page, "meters and components");
+  // On the shelf as soon as the server has it; there it counts on from where it stood.
+  await page.goto(`${cravix.url}/aircraft/QX-HLD/components`);
+  await page.getByTestId("fit-component").click();
+  await button(page, /^Right engine, from QX-DOV: 705\.3 h/).click();
+  await page.getByLabel("Where on the aircraft").fill("engine");
+  await page.getByTestId("keep-fitted").click();
+  await expect(page.getByRole("alert")).toContainText("Engine is the engine: it comes off first.");
+  await page.getByTestId("remove-engine").click();
+  await page.getByTestId("keep-removed").click();
+  await page.getByTestId("keep-fitted").click();
+  await expect(page.getByTestId("component-QX-DOV.engine-right")).toContainText("705.3 h since new");
+  await page.goto(`${cravix.url}/aircraft/QX-DOV/due`);
+  await expect(page.getByText("Right engine overhaul")).toHaveCount(0);
+  await expect(page.getByText("Left engine overhaul").first()).toBeVisible();
+});
+
+test("the workshop's plan is moved by keys and by mouse, says what that costs, and is put down for everybody", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await button(page, /Kofi/).click();
+  await page.goto(`${cravix.url}/log/workshop`);
+  const row = page.getByTestId("visits-QX-LUM");
+  await expect(row).toContainText("visits");
+  await expect(row).not.toContainText("by hand");
+  const bead = row.getByTestId("bead-0");
+  const day = async () => (await bead.getAttribute("aria-label")) ?? "";
+  const before = await day();
+  // By keys: picked up, three weeks earlier, put down.
+  await bead.focus();
+  await page.keyboard.press("Space");
+  for (let i = 0; i < 3; i++) {
+    await page.waitForTimeout(100);
+    await page.keyboard.press("Shift+ArrowLeft");
+  }
+  await page.waitForTimeout(100);
+  await page.keyboard.press("Space");
+  await expect(row).toContainText("by hand");
+  await expect(row).toContainText("of an interval more is given away");
+  expect(await day()).not.toBe(before);
+  // By mouse, to far too late.
+  const box = await bead.boundingBox();
+  if (!box) throw new Error("no bead");
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + 60, box.y + 20, { steps: 4 });
+  await page.mouse.move(box.x + 150, box.y + 20, { steps: 4 });
+  await page.mouse.up();
+  await expect(row.getByRole("alert").first()).toContainText("overdue for");
+  await expectAccessible(page, "workshop, moved by hand");
+  await row.getByRole("button", { name: "Back to the best plan" }).click();
+  await expect(row).not.toContainText("by hand");
+  expect(await day()).toBe(before);
+  await bead.click();
+  await page.getByTestId("visit").getByRole("button", { name: "−1 week" }).click();
+  await expect(row).toContainText("by hand");
+
+  await page.getByTestId("add-closed").click();
+  await page.getByLabel("From", { exact: true }).fill("2026-02-30");
+  await page.getByTestId("keep-closed").click();
+  await expect(page.getByTestId("closed-days").getByRole("alert")).toContainText("a day like");
+  const year = new Date().getFullYear() + 1;
+  await page.getByLabel("From", { exact: true }).fill(`${year}-01-04`);
+  await page.getByLabel("To", { exact: true }).fill(`${year}-01-15`);
+  await page.getByLabel("Why", { exact: true }).fill("stocktaking");
+  await page.getByTestId("keep-closed").click();
+  await expect(page.getByTestId("closed-days")).toContainText("stocktaking");
+  // What is not put down survives a reload.
+  await page.reload();
+  await expect(row).toContainText("by hand");
+  await page.getByTestId("put-down").click();
+  await expect(page.getByTestId("kept-plan")).toContainText("Put down by Kofi Asantewe");
+  const { plan } = await cravix.api<{
+    plan: { closed: { why: string }[]; visits: { registration: string; byHand?: true }[] };
+  }>("/workshop");
+  expect(plan.closed).toMatchObject([{ why: "stocktaking" }]);
+  expect(new Set(plan.visits.filter((v) => v.byHand).map((v) => v.registration))).toEqual(
+    new Set(["QX-LUM"]),
+  );
+  for (const [words, name] of [
+    ["For a calendar (iCalendar)", "workshop-plan.ics"],
+    ["As a table (CSV)", "workshop-plan.csv"],
+  ] as const) {
+    const [download] = await Promise.all([page.waitForEvent("download"), button(page, words).click()]);
+    expect(download.suggestedFilename()).toBe(name);
+  }
+});
+
+test("what is due of a person is for that person and the instructor; a student widens no authorisation", async ({
+  page,
+}) => {
+  await button(page, /Inês/).click();
+  await page.goto(`${cravix.url}/people`);
+  const due = page.getByTestId("person-due");
+  await expect(due.getByTestId("person-medical")).toContainText("days left");
+  await expect(due.getByTestId("person-review")).not.toContainText("Renewed");
+  await expectAccessible(page, "what is due of a person");
+  await due.getByTestId("renew-medical").click();
+  await page.getByLabel("In date to").fill("2031-02-29");
+  await expect(due.getByRole("alert")).toContainText("A day like");
+  await page.getByLabel("In date to").fill("2031-02-28");
+  await due.getByTestId("keep-renewed").click();
+  await expect(due.getByTestId("person-medical")).toContainText("28 February 2031");
+  // Somebody else's is nobody's business.
+  await button(page, /^Tomasz Wierzba/).click();
+  await expect(page.getByText("are for Tomasz, instructors and administrators")).toBeVisible();
+  await expect(page.getByText("Solo in QX-TAR")).toHaveCount(0);
+  // Before a flight with passengers by night it is said what is missing, to the pilot alone.
+  await page.goto(cravix.url);
+  await new Walker(page).prepare("QX-TAR");
+  await button(page, /^night/).click();
+  await button(page, /^passengers/).click();
+  await expect(page.getByTestId("pilot-today")).toContainText("Stop: To carry passengers by night");
+
+  await button(page, /Back/).first().click();
+  await page.goto(`${cravix.url}/people`);
+  await button(page, /^Maren Holtby/).click();
+  await button(page, /^Hand this device to Maren/).click();
+  await button(page, /^Tomasz Wierzba/).click();
+  await expect(page.getByTestId("person-solo")).toContainText("In date to");
+  await page.getByTestId("add-person-due").click();
+  await button(page, "Solo authorisation").click();
+  await button(page, "QX-LUM").click();
+  await page.getByLabel("In date to").fill("2031-06-30");
+  await page.getByTestId("keep-person-due").click();
+  await expect(page.getByTestId("person-solo-qx-lum")).toContainText("30 June 2031");
+});
