@@ -1,3 +1,4 @@
+import { newId } from "@cravix/contract";
 import { expect, type Page, test } from "@playwright/test";
 import sharp from "sharp";
 import { expectAccessible } from "../support/accessibility";
@@ -97,6 +98,28 @@ test("photographed without a network: small, without where it was taken, sent la
   await next.close();
 });
 
+/** Logged on another device, outside of any walk. */
+async function logApart(text: string): Promise<string> {
+  const id = newId(Date.now() - 60_000);
+  const event = {
+    id,
+    type: "discrepancy.opened",
+    stream: "aircraft",
+    streamId: id,
+    deviceId: newId(Date.now()),
+    crewId: "ines",
+    at: new Date(Date.now() - 60_000).toISOString(),
+    data: { discrepancyId: id, registration: "QX-TAR", stationId: "right-gear", text, grade: "watch" },
+  };
+  const response = await fetch(`${cravix.url}/api/v1/events`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ events: [event] }),
+  });
+  expect(await response.json()).toMatchObject({ taken: 1 });
+  return id;
+}
+
 test("a mechanic sets a limit, puts two of one trouble together, moves an engine and replaces a meter", async ({
   page,
 }) => {
@@ -114,6 +137,26 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await expect(measured).toContainText("At most 6 mm: wheel card.");
   await expect(measured).toContainText("to the limit");
   await expectAccessible(page, "a discrepancy that is measured");
+
+  // Somebody has logged the same trouble anew: it becomes evidence of the first.
+  const again = await logApart("Right wheel: mark has moved");
+  await page.reload();
+  await page.getByText("mark has moved").first().click();
+  await page.getByTestId("merge").click();
+  await page
+    .getByTestId("merging")
+    .getByRole("button", { name: /creep mark parted/ })
+    .click();
+  await page.getByTestId("keep-merged").click();
+  await expect(page.getByText("The same as another: 1")).toBeVisible();
+  await page.getByText("creep mark parted").first().click();
+  await expect(page.getByTestId("discrepancy-detail")).toContainText(
+    "The same trouble: Right wheel: mark has moved",
+  );
+  await expect(async () => {
+    const { items } = await cravix.api<{ items: { id: string }[] }>("/discrepancies?state=open");
+    expect(items.map(({ id }) => id)).not.toContain(again);
+  }).toPass();
 
   await page.goto(`${cravix.url}/aircraft/QX-DOV/components`);
   await page.getByTestId("replace-hours").click();

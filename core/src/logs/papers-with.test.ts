@@ -98,3 +98,76 @@ describe("papers with what happened on this device", () => {
     expect(papersWith(now, [event("flight.logged", later, "x", "flight")]).totals.hours).toBe(121.5);
   });
 });
+
+test("the last line corrected or struck out counts at once: what it had put there is taken back", () => {
+  const slip = event("flight.logged", { ...flight, counts: { landings: 30 } }, "slip", "flight");
+  const logged = papersWith(papers, [slip]);
+  expect(logged.totals).toEqual({ hours: 121, landings: 70 });
+  const right = event(
+    "flight.corrected",
+    {
+      registration: "QX-TST",
+      of: "slip",
+      line: { ...flight, meters: { hours: { out: 120, in: 120.8 } } },
+      why: "x",
+    },
+    "c1",
+    "flight",
+  );
+  const corrected = papersWith(papers, [slip, right]);
+  expect(corrected.totals).toEqual({ hours: 120.8, landings: 43 });
+  expect(corrected.lastLine?.counts.landings).toBe(3);
+  expect(corrected.days).toHaveLength(1);
+  // Told again, as by a server that has it already, it changes nothing.
+  expect(papersWith(corrected, [right])).toEqual(corrected);
+  const struck = event("flight.corrected", { registration: "QX-TST", of: "slip", why: "x" }, "c2", "flight");
+  expect(papersWith(papers, [slip, right, struck])).toMatchObject({
+    totals: { hours: 120, landings: 40 },
+    lastLine: null,
+    days: [],
+  });
+  // Of an older line nobody here can tell: the server does.
+  const older = event("flight.corrected", { registration: "QX-TST", of: "known", why: "x" }, "c3", "flight");
+  expect(papersWith(papers, [older])).toEqual(papers);
+});
+
+test("a component that comes off takes what is due on it along", () => {
+  const source = { kind: "handbook" as const, text: "example", example: true };
+  const fitted: PapersOnFile = {
+    ...papers,
+    record: {
+      ...papers.record,
+      components: [{ id: "mag", name: "Magneto", kind: "magneto", sinceNew: { hours: 10 } }],
+      items: [
+        {
+          id: "mag",
+          name: "Magneto",
+          kind: "inspection",
+          of: "mag",
+          limits: [{ by: "meter", meter: "hours", every: 500 }],
+          miss: "stop",
+          source,
+        },
+      ],
+      works: [{ item: "mag", date: "2026-01-01", totals: { hours: 5 } }],
+    },
+  };
+  const off = event("component.removed", {
+    registration: "QX-TST",
+    component: "mag",
+    totals: { hours: 120 },
+  });
+  // It was never said to have been fitted: there is nothing that could come off.
+  expect(papersWith(fitted, [off]).record.fittings).toEqual([]);
+  const on = event("component.fitted", {
+    registration: "QX-TST",
+    component: { id: "QX-OLD.mag", name: "Magneto", kind: "magneto", sinceNew: { hours: 77 } },
+    items: [],
+    works: [],
+    position: "left",
+    totals: { hours: 120, landings: 40 },
+  });
+  expect(papersWith(fitted, [on]).record.fittings).toMatchObject([
+    { component: "QX-OLD.mag", position: "left" },
+  ]);
+});

@@ -27,7 +27,7 @@ export interface PapersOnFile {
 }
 
 /**
- * The papers with what happened since they were told: flights logged, work released, meters replaced, components moved, daily inspections signed. What is in them already changes
+ * The papers with what happened since they were told: flights logged and corrected, work released, meters replaced, components moved, daily inspections signed. What is in them already changes
  * nothing. Never throws. Complexity: O(events · meters).
  */
 export function papersWith(papers: PapersOnFile, events: readonly PreflightEvent[]): PapersOnFile {
@@ -36,6 +36,7 @@ export function papersWith(papers: PapersOnFile, events: readonly PreflightEvent
   for (const event of events) {
     if (!("registration" in event.data) || event.data.registration !== registration) continue;
     if (event.type === "flight.logged") now = withFlight(now, { id: event.id, ...event.data });
+    else if (event.type === "flight.corrected") now = withCorrection(now, event.data.of, event.data.line);
     else if (event.type === "meter.replaced") {
       const { meter, oldReading, newReading } = event.data;
       const change = { at: event.at, oldReading, newReading };
@@ -86,6 +87,54 @@ function withFlight(papers: PapersOnFile, line: LogLine): PapersOnFile {
     days: [...papers.days, { date: localDate(line.off, timeZone), uses: usesOf(line, meters) }],
   };
 }
+
+/**
+ * The last line corrected or struck out: what it had put on the meters is taken back, what it should have put there counts. Of a line before that only the
+ * server, which has them all, can tell what the totals come to.
+ */
+function withCorrection(
+  papers: PapersOnFile,
+  of: string,
+  line: Omit<LogLine, "id"> | undefined,
+): PapersOnFile {
+  const last = papers.lastLine;
+  if (last?.id !== of) return papers;
+  const { meters, timeZone } = papers.record;
+  const { id: _id, ...before } = last;
+  if (line && sameLine(before, line)) return papers;
+  const totals: Record<string, number> = { ...papers.totals };
+  for (const meter of meters) {
+    const read = last.meters[meter.id];
+    const counted = last.counts[meter.id];
+    // It was the highest that the meter ever showed: without it there is what it showed before the flight.
+    if (read && totals[meter.id] === totalOf(meter, read.in, last.on))
+      totals[meter.id] = totalOf(meter, read.out, last.off);
+    if (counted !== undefined) totals[meter.id] = tidy((totals[meter.id] ?? 0) - counted);
+  }
+  const date = localDate(last.off, timeZone);
+  const uses = JSON.stringify(usesOf(last, meters));
+  const day = papers.days.findIndex((one) => one.date === date && JSON.stringify(one.uses) === uses);
+  const without: PapersOnFile = {
+    ...papers,
+    totals,
+    lastLine: null,
+    recent: papers.recent.filter((one) => one !== of),
+    days: papers.days.filter((_, i) => i !== day),
+  };
+  return line ? withFlight(without, { ...line, id: of }) : without;
+}
+
+const sameLine = (a: object, b: object): boolean => {
+  const sorted = (value: unknown): unknown =>
+    typeof value === "object" && value !== null && !Array.isArray(value)
+      ? Object.fromEntries(
+          Object.entries(value)
+            .sort(([x], [y]) => (x < y ? -1 : 1))
+            .map(([key, part]) => [key, sorted(part)]),
+        )
+      : value;
+  return JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
+};
 
 /** What a flight put on each meter. */
 export function usesOf(line: LogLine, meters: readonly RecordMeter[]): Totals {

@@ -127,6 +127,64 @@ describe("the verdict", () => {
     expect(verdict(today, ...rest("oil"), oil(7)).verdict).toBeUndefined();
   });
 
+  test("what is measured at its limit stops, whatever it was before, and in another unit says nothing of it", () => {
+    const known = {
+      id: "d",
+      stationId: "right",
+      text: "Creep mark",
+      grade: "watch" as const,
+      openedAt: "2026-04-01T10:00:00.000Z",
+      openedBy: "Maren",
+      limit: { most: 6, unit: "mm", source: "the wheel's card" },
+      deferral: { basis: "by day", rules: "example", for: ["day" as const] },
+    };
+    const today = composeList({ ...LIST_INPUT, openDiscrepancies: [known] });
+    expect(today.measureLimits).toEqual({ d: known.limit });
+    const outcome = (measure: string) =>
+      verdict(
+        today,
+        ...rest("oil"),
+        oil(7),
+        event("discrepancy.observed", { discrepancyId: "d", itemId: "known:d", state: "same", measure }),
+      );
+    expect(outcome("6 mm")).toMatchObject({
+      verdict: "stop",
+      reasons: [{ grade: "stop", text: "Creep mark: the same, 6 mm. The limit is 6 mm (the wheel's card)." }],
+    });
+    expect(outcome("5 mm").verdict).toBe("go with notes");
+    expect(outcome("7 drops a minute").verdict).toBe("go with notes");
+  });
+
+  test("a daily inspection that the record has signed is not asked, and is said with its day", () => {
+    const papers = {
+      timeZone: "UTC",
+      meters: [],
+      totals: {},
+      dues: [],
+    };
+    const asks = {
+      ...type,
+      items: [
+        ...type.items,
+        item("daily", "papers", { due: ["daily inspection"] }),
+        item("record", "papers", { due: ["*"] }),
+      ],
+    };
+    const signed = { ...papers, daily: { date: "2026-05-01", crewId: "kofi" } };
+    const ids = (pinned: typeof papers) =>
+      composeList({ ...LIST_INPUT, type: asks, papers: pinned }).items.map(({ id }) => id);
+    expect(ids(papers)).toContain("daily");
+    expect(ids(signed)).not.toContain("daily");
+    expect(ids(signed)).toContain("record");
+    const list = composeList({ ...LIST_INPUT, type: asks, papers: signed });
+    const state = foldPreflight(streamId, [started()]);
+    expect(judgePreflight(list, state).judgements.find(({ id }) => id === "papers.daily")).toMatchObject({
+      grade: "within limits",
+      sentence: "Signed for 1 May 2026, by the record.",
+      itemIds: ["record"],
+    });
+  });
+
   test("what an instrument showed is to be logged when it is the aircraft's, not when it is the day's, and counts once", () => {
     const volts = item("volts", "engine", {
       kind: "measure",
