@@ -39,7 +39,15 @@ for (const [size, viewport] of [
     await shot("start");
     await page.goto("/aircraft/QX-TAR/due");
     await page.getByTestId("due-hundred").waitFor();
-    await shot("due");
+    if (size === "phone") await shot("due");
+    else {
+      await page.goto("/log/workshop");
+      await page.getByTestId("visits-QX-LUM").waitFor();
+      await page.getByTestId("visits-QX-TAR").getByTestId("bead-1").click();
+      await page.getByTestId("visit").getByRole("button", { name: "−1 week" }).click();
+      await shot("workshop");
+      await page.getByRole("button", { name: "Back to the best plan" }).click();
+    }
     await page.goto("/aircraft/QX-TAR/prepare");
     if (size === "wide") {
       await page.goto("/aircraft/QX-TAR/logs");
