@@ -18,7 +18,7 @@ import { HORIZON } from "./use-visits";
 
 /** A bead is small to be seen and large to be touched. */
 const TARGET = 48;
-const HEIGHT = 56;
+const HEIGHT = 64;
 const PAD = 14;
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 /** With less room than this, every other month has its name. */
@@ -190,7 +190,7 @@ function Year({
           <SvgText
             key={day}
             x={Math.max(12, x(day))}
-            y={HEIGHT - 1}
+            y={HEIGHT - 8}
             fontSize={12}
             fontFamily="AtkinsonNext"
             fill={voice}

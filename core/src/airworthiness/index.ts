@@ -1,5 +1,6 @@
 export * from "./aircraft-record";
 export * from "./calendar/local-date";
+export * from "./component-moves";
 export * from "./deferral/deferral-rules";
 export * from "./deferral/may-be-deferred";
 export * from "./deferral-today";
@@ -17,7 +18,6 @@ export * from "./life/photograph";
 export * from "./life/release";
 export * from "./meters/component";
 export * from "./meters/meter";
-export * from "./meters/moves";
 export * from "./papers";
 export * from "./people/person-due";
 export * from "./people/recency";

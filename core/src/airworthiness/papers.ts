@@ -1,13 +1,13 @@
 import type { Condition } from "../aircraft/aircraft-type";
 import type { AircraftRecord, RecordMeter } from "./aircraft-record";
 import { type LocalDate, localDate } from "./calendar/local-date";
+import { isFitted } from "./component-moves";
 import type { DueItem, FlightKind, Purpose, WorkDone } from "./due/due-item";
 import { DUE_STATES, type DueVerdict, judgeDue, type MeterKinds, type PlannedFlight } from "./due/judge-due";
 import type { NextDue } from "./due/next-due";
 import { duesOf, meterKinds } from "./due-now";
 import { componentTotals, type Totals } from "./meters/component";
 import { isCounted, type MeterKind, tidy, totalOf } from "./meters/meter";
-import { isFitted } from "./meters/moves";
 
 /** How a glider goes up. */
 export const LAUNCH_WAYS = ["winch", "aerotow"] as const;

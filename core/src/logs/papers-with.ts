@@ -1,10 +1,10 @@
 import type { AircraftRecord, RecordMeter } from "../airworthiness/aircraft-record";
 import { type LocalDate, localDate } from "../airworthiness/calendar/local-date";
+import { withMove } from "../airworthiness/component-moves";
 import type { DueItem, WorkDone } from "../airworthiness/due/due-item";
 import { addLine, type LogLine } from "../airworthiness/flights/log-line";
 import type { Totals } from "../airworthiness/meters/component";
 import { isCounted, tidy, totalOf } from "../airworthiness/meters/meter";
-import { withMove } from "../airworthiness/meters/moves";
 import type { PreflightEvent } from "../checklist/stream/events";
 
 /** An aircraft's papers as they were told last. */

@@ -1,6 +1,7 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences, RETURN_RULES } from "../../aircraft/preferences";
 import type { LocalDate } from "../../airworthiness/calendar/local-date";
+import type { ComponentAsItIs } from "../../airworthiness/component-moves";
 import type { Purpose } from "../../airworthiness/due/due-item";
 import type { LogLine } from "../../airworthiness/flights/log-line";
 import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/deferral";
@@ -8,7 +9,6 @@ import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import type { Photograph } from "../../airworthiness/life/photograph";
 import type { WorkRelease } from "../../airworthiness/life/release";
 import type { Totals } from "../../airworthiness/meters/component";
-import type { ComponentAsItIs } from "../../airworthiness/meters/moves";
 import type { LaunchWay } from "../../airworthiness/papers";
 import type { PersonDue, PersonWork } from "../../airworthiness/people/person-due";
 import type { WorkshopPlan } from "../../airworthiness/plan/workshop-plan";

@@ -1,9 +1,9 @@
-import type { AircraftRecord } from "../aircraft-record";
-import { recordFaults } from "../aircraft-record";
-import type { DueItem } from "../due/due-item";
-import { judgePapers, pinPapers } from "../papers";
-import { componentTotals } from "./component";
-import { cannotFit, componentAsItIs, isFitted, withMove } from "./moves";
+import type { AircraftRecord } from "./aircraft-record";
+import { recordFaults } from "./aircraft-record";
+import { cannotFit, componentAsItIs, isFitted, withMove } from "./component-moves";
+import type { DueItem } from "./due/due-item";
+import { componentTotals } from "./meters/component";
+import { judgePapers, pinPapers } from "./papers";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
 const OVERHAUL: DueItem = {

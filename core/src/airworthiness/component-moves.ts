@@ -1,6 +1,6 @@
-import type { AircraftRecord } from "../aircraft-record";
-import type { DueItem, DueLimit, WorkDone } from "../due/due-item";
-import { type Component, componentTotals, sinceOverhaul, type Totals } from "./component";
+import type { AircraftRecord } from "./aircraft-record";
+import type { DueItem, DueLimit, WorkDone } from "./due/due-item";
+import { type Component, componentTotals, sinceOverhaul, type Totals } from "./meters/component";
 
 /** A component with all that goes with it when it moves: its times as they stand, what is due on it, and what was done to it. */
 export interface ComponentAsItIs {
