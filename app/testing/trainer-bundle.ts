@@ -11,6 +11,7 @@ export const trainerBundle: AircraftBundle = {
   lastReadings: [],
   recentPreflights: [],
   papers: null,
+  loading: null,
   equipment: null,
   fluids: [],
   memory: [],

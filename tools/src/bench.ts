@@ -7,6 +7,7 @@ import { tapToPaint } from "./bench/app/tap-to-paint";
 import { coreFigures } from "./bench/core/core-figures";
 import { fluidFigures } from "./bench/core/fluid-figures";
 import { lapSearch } from "./bench/core/lap-search";
+import { loadingFigures } from "./bench/core/loading-figures";
 import { papersFigures } from "./bench/core/papers-figures";
 import { runUpAccuracy, runUpFigures, runUpManners } from "./bench/core/run-up-figures";
 import { taps } from "./bench/core/taps";
@@ -40,6 +41,7 @@ await runTask(async () => {
     fluidPages,
     fluidHistory,
     papersFigures,
+    loadingFigures,
     flightHistory,
     lapSearch,
     runUpFigures,

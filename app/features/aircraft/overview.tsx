@@ -141,6 +141,7 @@ function Doors({ registration, fluids, list }: { registration: string; fluids: b
   const doors: [page: string, name: string][] = [
     ...(list ? ([["list", "Today's list"]] as [string, string][]) : []),
     ...(fluids ? ([["logs", "Fuel and oil log"]] as [string, string][]) : []),
+    ["loading", "Loading"],
     ["due", "Due items"],
     ["flights", "Technical log"],
     ...(list ? ([["items", "Added items"]] as [string, string][]) : []),

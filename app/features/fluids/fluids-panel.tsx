@@ -19,7 +19,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
   if (!type.fuel && !type.oil) return null;
   const typing = walk.item?.reading?.key;
   const shown = judgements
-    .filter(({ topic }) => topic === "fuel" || topic === "oil" || topic === "hours")
+    .filter(({ topic }) => ["fuel", "oil", "hours", "mass"].includes(topic ?? ""))
     .filter(({ id, grade }) => grade !== "within limits" || (id === ENDURANCE && topicOf(typing) !== "fuel"))
     .filter(({ id }) => !(topicOf(typing) === "fuel" && id === ENDURANCE))
     .sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));

@@ -27,6 +27,7 @@ import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
 import { lastReadingText } from "../walk/answers/last-reading";
 import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
+import { LoadToday } from "./load-today";
 import { PapersToday } from "./papers-today";
 import { PilotToday } from "./pilot-today";
 
@@ -151,6 +152,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
             onStep={(by) => change({ flightMin: Math.min(720, Math.max(STEP_MIN, flightMin + by)) })}
           />
           <PapersToday aircraft={aircraft} change={change} />
+          <LoadToday aircraft={aircraft} />
           <PilotToday aircraft={aircraft} />
           {bundle.type.electrical && (
             <>

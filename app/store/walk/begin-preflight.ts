@@ -31,7 +31,7 @@ export function beginPreflight(registration: string) {
     const { planned, session } = getState();
     const bundle = bundleOf(getState(), registration);
     if (!bundle) throw new Error(`Nothing is known of ${registration} on this device yet.`);
-    const { conditions, flightMin, landings, launch, purpose, celsius, secondCrewId } =
+    const { conditions, flightMin, landings, launch, load, purpose, celsius, secondCrewId } =
       planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const crew = fleetOf(getState())?.crew ?? [];
     const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
@@ -61,6 +61,7 @@ export function beginPreflight(registration: string) {
           plannedFlightMin: flightMin,
           ...(landings !== undefined && { plannedLandings: landings }),
           ...(launch && { plannedLaunch: launch }),
+          ...(load && { plannedLoad: load }),
           ...(purpose && { purpose }),
           preferences,
           ...(celsius !== undefined && { celsius }),
@@ -106,6 +107,7 @@ export function composeInput(
     ...(bundle.airfield && { airfield: bundle.airfield }),
     ...(bundle.rules && { rules: bundle.rules }),
     ...(papers && { papers: pinPapers(papers.record, { ...papers, daily: dailyOf(papers) }) }),
+    ...(bundle.loading && { loading: bundle.loading }),
     ...(bundle.equipment && { equipment: bundle.equipment }),
   };
 }

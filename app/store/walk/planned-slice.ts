@@ -1,4 +1,4 @@
-import type { Condition, LaunchWay, Preferences, Purpose } from "@cravix/core";
+import type { Condition, LaunchWay, PlannedLoad, Preferences, Purpose } from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** What has been set for the next walk of an aircraft, before it begins. */
@@ -9,6 +9,8 @@ export interface Planned {
   landings?: number;
   /** How a glider goes up. */
   launch?: LaunchWay;
+  /** Kilograms by place, and the fuel that was reckoned with. */
+  load?: PlannedLoad;
   /** What it is for, where it may pass a limit of its papers. */
   purpose?: Purpose | undefined;
   /** Outside air; absent: not given. */

@@ -16,6 +16,8 @@ interface TextFieldProps {
   multiline?: boolean;
   autoFocus?: boolean;
   large?: boolean;
+  /** A number: the device shows its keys for numbers. */
+  numeric?: boolean;
   /** What is wrong with it, told at its place. */
   fault?: string | undefined;
 }
@@ -32,6 +34,7 @@ export function TextField({
   multiline = false,
   autoFocus = false,
   large = false,
+  numeric = false,
   fault,
 }: TextFieldProps) {
   const { voice } = usePalette();
@@ -46,6 +49,7 @@ export function TextField({
         maxLength={maxLength}
         multiline={multiline}
         autoFocus={autoFocus}
+        {...(numeric && { inputMode: "decimal" as const })}
         placeholder={placeholder}
         placeholderTextColor={voice}
       />

@@ -8,6 +8,7 @@ import type {
   FluidRow,
   FuelUnit,
   LastFluids,
+  LoadingProfile,
   MemoryReading,
   MinimumEntry,
   OpenDiscrepancy,
@@ -98,6 +99,8 @@ export interface AircraftBundle {
   recentPreflights: PreflightSummary[];
   /** Null where no record of its airworthiness is on file. */
   papers: PapersOnFile | null;
+  /** Null where no weighing report is on file. */
+  loading: LoadingProfile | null;
   equipment: (EquipmentList & { minimum?: MinimumEntry[] }) | null;
   /** The last lines of its fuel and oil log. */
   fluids: FluidRow[];

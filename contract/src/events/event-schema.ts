@@ -127,6 +127,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     plannedFlightMin: anyNumber(1, 6000),
     plannedLandings: anyNumber(0, 200).integer(),
     plannedLaunch: string().oneOf(LAUNCH_WAYS),
+    plannedLoad: optional(object({ stations: totalsSchema().required(), litres: optional(totalsSchema()) })),
     purpose: string().oneOf(PURPOSES),
     preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),

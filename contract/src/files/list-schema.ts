@@ -10,6 +10,7 @@ import {
   factsSchema,
   groupSchema,
   itemFields,
+  loadingSchema,
   meterSchema,
   profileFields,
   ruleSetSchema,
@@ -58,6 +59,7 @@ const listSchema = object({
       faults: array().of(text(2000).required()).required().max(5000),
     }),
   ),
+  loading: optional(loadingSchema),
   papers: optional(
     object({
       timeZone: key(60),

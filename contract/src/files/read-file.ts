@@ -11,6 +11,8 @@ import {
   type Item,
   isConvertible,
   isInside,
+  type LoadingProfile,
+  loadingFaults,
   type MinimumEntry,
   QuantityError,
   type ReadingSpec,
@@ -31,6 +33,7 @@ import {
   airworthinessSchema,
   crewSchema,
   equipmentSchema,
+  loadingSchema,
   ruleSetSchema,
 } from "./schemas";
 import { atMost, type FileFault, validateFile } from "./validate-file";
@@ -55,7 +58,8 @@ export type CravixFile =
   | RuleSet
   | CrewFile
   | AircraftRecord
-  | EquipmentFile;
+  | EquipmentFile
+  | LoadingProfile;
 
 export type FileReading = { file: CravixFile } | { faults: FileFault[] };
 
@@ -69,6 +73,10 @@ export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: strin
   "cravix.airworthiness/1": {
     schema: airworthinessSchema,
     what: "What keeps one aircraft airworthy: meters, components, due items, work done",
+  },
+  "cravix.loading/1": {
+    schema: loadingSchema,
+    what: "What one aircraft weighs and where: stations, tanks, envelope, limits",
   },
   "cravix.equipment-list/1": {
     schema: equipmentSchema,
@@ -117,6 +125,7 @@ const CHECKS: Record<string, (file: never) => FileFault[]> = {
       ? deferralFaults(deferral).map(({ path, expected }) => ({ path: `deferral.${path}`, expected }))
       : [],
   "cravix.airworthiness/1": (record: AircraftRecord) => recordFaults(record),
+  "cravix.loading/1": (profile: LoadingProfile) => loadingFaults(profile),
   "cravix.equipment-list/1": (file: EquipmentFile) => equipmentFaults(file),
 };
 

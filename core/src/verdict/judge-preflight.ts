@@ -5,6 +5,7 @@ import { FLUID_JUDGES } from "./judges/fluid-judges";
 import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judges/judge";
 import { DATE_JUDGES } from "./judges/judge-dates";
 import { ENGINE_JUDGES } from "./judges/judge-engines";
+import { LOADING_JUDGES } from "./judges/judge-loading";
 import { PANEL_JUDGES } from "./judges/judge-panel";
 import { PAPERS_JUDGES } from "./judges/judge-papers";
 import { TWIN_JUDGES } from "./judges/judge-twin";
@@ -23,6 +24,7 @@ export const JUDGES: readonly Judge[] = [
   ...PANEL_JUDGES,
   ...DATE_JUDGES,
   ...PAPERS_JUDGES,
+  ...LOADING_JUDGES,
 ];
 
 /**

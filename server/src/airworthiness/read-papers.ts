@@ -1,9 +1,9 @@
 import type { EquipmentFile } from "@cravix/contract/files";
-import { type LogLine, localDate, type PapersOnFile, tidy, usesOf } from "@cravix/core";
+import { type LoadingProfile, type LogLine, localDate, type PapersOnFile, tidy, usesOf } from "@cravix/core";
 import { and, desc, eq, gte, isNotNull } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { toDb } from "../db/moment";
-import { equipmentList, flightLog, meterTotals, workDone } from "../db/schema/airworthiness";
+import { equipmentList, flightLog, loadingProfile, meterTotals, workDone } from "../db/schema/airworthiness";
 import { effectiveRecord } from "./effective-record";
 import { DAILY } from "./project-works";
 
@@ -76,6 +76,19 @@ function daysOf(
     days.set(date, uses);
   }
   return [...days].map(([date, uses]) => ({ date, uses }));
+}
+
+/** What an aircraft weighs and where; null where no weighing report is on file. */
+export async function readLoading(
+  db: Db,
+  registration: string,
+  groupId: string,
+): Promise<LoadingProfile | null> {
+  const [row] = await db
+    .select({ body: loadingProfile.body })
+    .from(loadingProfile)
+    .where(and(eq(loadingProfile.groupId, groupId), eq(loadingProfile.registration, registration)));
+  return row?.body ?? null;
 }
 
 /** The equipment of a type; null where no list is on file. */

@@ -18,7 +18,7 @@ import {
 } from "@cravix/core";
 import { fileInTodaysWords } from "@cravix/core/old-words";
 import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from "drizzle-orm";
-import { readEquipment, readPapers } from "../airworthiness/read-papers";
+import { readEquipment, readLoading, readPapers } from "../airworthiness/read-papers";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { event, preflight, reading } from "../db/schema/checklist";
@@ -135,6 +135,7 @@ export async function readBundle(
     openDiscrepancies: open.map(toOpen),
     lastReadings: await readLastReadings(db, registration, groupId),
     papers: await readPapers(db, registration, groupId),
+    loading: await readLoading(db, registration, groupId),
     equipment: await readEquipment(db, row.aircraft.typeId, groupId),
     fluids: await readRecentFluids(db, registration, groupId),
     memory: await readMemory(db, registration, row.aircraft_type.body.engines, groupId),

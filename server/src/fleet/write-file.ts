@@ -5,7 +5,7 @@ import { and, desc, eq } from "drizzle-orm";
 import { carryTotals } from "../airworthiness/project-flights";
 import type { Db, Tx } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
-import { airworthiness, equipmentList } from "../db/schema/airworthiness";
+import { airworthiness, equipmentList, loadingProfile } from "../db/schema/airworthiness";
 import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 
@@ -26,8 +26,8 @@ export type WriteFileOutcome =
 /** What a file is a version of: its kind, and its name among its kind. */
 export function fileKey(file: CravixFile): { kind: string; fileId: string } {
   const kind = file.format.replace(/^cravix\./, "").replace(/\/\d+$/, "");
-  if (file.format === "cravix.aircraft/2" || file.format === "cravix.airworthiness/1")
-    return { kind, fileId: file.registration };
+  // Files that are of one aircraft are named by it.
+  if ("registration" in file) return { kind, fileId: file.registration };
   return { kind, fileId: file.format === "cravix.crew/1" ? "crew" : file.id };
 }
 
@@ -78,7 +78,7 @@ const isBasis = (basis: string, newest: { hash: string; body: unknown } | undefi
   newest !== undefined && (newest.hash === basis || contentHash(fileInTodaysWords(newest.body)) === basis);
 
 async function missingFor(tx: Tx, groupId: string, file: CravixFile) {
-  if (file.format === "cravix.airworthiness/1") {
+  if (file.format === "cravix.airworthiness/1" || file.format === "cravix.loading/1") {
     const own = and(eq(aircraft.groupId, groupId), eq(aircraft.registration, file.registration));
     const [known] = await tx.select({ registration: aircraft.registration }).from(aircraft).where(own);
     return known
@@ -147,6 +147,12 @@ async function putNewest(tx: Tx, groupId: string, file: CravixFile): Promise<voi
         .onDuplicateKeyUpdate({ set: { typeId, body: file } });
       return;
     }
+    case "cravix.loading/1":
+      await tx
+        .insert(loadingProfile)
+        .values({ groupId, registration: file.registration, body: file })
+        .onDuplicateKeyUpdate({ set: { body: file } });
+      return;
     case "cravix.airfield/1":
       await tx
         .insert(airfield)

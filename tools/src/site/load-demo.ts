@@ -1,6 +1,7 @@
 import {
   airworthinessFiles,
   flightEvents,
+  loadingFiles,
   pastYear,
   personEvents,
   scenarioFiles,
@@ -12,7 +13,7 @@ import { acceptEvents, type Database, importFluids, putList, readFleet, writeFil
 export async function loadDemoIfEmpty({ db }: Database, now: Date): Promise<boolean> {
   if ((await readFleet(db)).aircraft.length > 0) return false;
   const history = trainerHistory(now);
-  for (const file of [...scenarioFiles, ...airworthinessFiles(now)]) {
+  for (const file of [...scenarioFiles, ...airworthinessFiles(now), ...loadingFiles]) {
     const missing = await writeFile(db, file);
     if (missing) throw new Error(`the demo's own file is not whole: ${missing.path}, ${missing.expected}`);
   }

@@ -23,6 +23,7 @@ import type { Photograph } from "../../airworthiness/life/photograph";
 import { DAILY_INSPECTION, type PinnedPapers } from "../../airworthiness/papers";
 import { groupsToday } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
+import type { LoadingProfile } from "../../loading/loading-profile";
 import type { FluidMemory } from "../../memory/fluid-memory";
 import { askByValue } from "./ask-by-value";
 import { quickLapOrder } from "./quick-lap";
@@ -74,6 +75,8 @@ export interface ComposedList {
   memory?: FluidMemory;
   /** What is due on the aircraft, and what its meters have come to. */
   papers?: PinnedPapers;
+  /** What it weighs and where, and within which limits. */
+  loading?: LoadingProfile;
   /** What is put off on it, by the discrepancy: judged for today's flight. */
   deferrals?: Record<string, DeferralToday>;
   /** What may be measured at most of what is known to be open. */
@@ -93,6 +96,7 @@ export interface ComposeInput {
   preferences?: Preferences;
   memory?: FluidMemory;
   papers?: PinnedPapers;
+  loading?: LoadingProfile;
   /** The equipment of the type, for what is put off. */
   equipment?: EquipmentList;
   /** Names the walk: which items are asked by their value follows from it, unforeseeably but repeatably. Without it none is. */
@@ -121,6 +125,7 @@ export function composeList({
   preferences,
   memory,
   papers,
+  loading,
   equipment,
   seed,
 }: ComposeInput): ComposedList {
@@ -233,6 +238,7 @@ export function composeList({
     ...(rules && { rules }),
     ...(memory && { memory }),
     ...(papers && { papers }),
+    ...(loading && { loading }),
     ...(limits.length > 0 && { measureLimits: Object.fromEntries(limits) }),
     ...(deferrals.length > 0 && { deferrals: Object.fromEntries(deferrals) }),
     differences,

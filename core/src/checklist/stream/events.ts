@@ -17,6 +17,7 @@ import type { Sample } from "../../fuel/drain/fuel-sample";
 import type { FuelTold, SampleFate } from "../../fuel/fuel-told";
 import type { FuelUnit } from "../../fuel/grade/fuel-amount";
 import type { FindingGrade, SignedVerdict } from "../../judgement/judgement";
+import type { PlannedLoad } from "../../loading/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
@@ -37,6 +38,8 @@ export interface EventData {
     plannedLandings?: number;
     /** How a glider is to be launched. */
     plannedLaunch?: LaunchWay;
+    /** Who and what is loaded, kilograms by place; and the fuel that was planned, litres by tank. Places, no people. */
+    plannedLoad?: PlannedLoad;
     /** What the flight is for, where it may pass a limit of its papers. */
     purpose?: Purpose;
     preferences?: Preferences;

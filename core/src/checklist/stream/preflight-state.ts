@@ -4,6 +4,7 @@ import type { Purpose } from "../../airworthiness/due/due-item";
 import type { LaunchWay } from "../../airworthiness/papers";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { FuelTold } from "../../fuel/fuel-told";
+import type { PlannedLoad } from "../../loading/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
@@ -79,6 +80,7 @@ export interface PreflightState {
   plannedFlightMin?: number;
   plannedLandings?: number;
   plannedLaunch?: LaunchWay;
+  plannedLoad?: PlannedLoad;
   /** What the flight is for, where it may pass a limit of its papers. */
   purpose?: Purpose;
   preferences?: Preferences;

@@ -3,6 +3,7 @@ import type {
   AircraftRecord,
   ComponentAsItIs,
   DueItem,
+  LoadingProfile,
   LogLine,
   Totals,
   WorkDone,
@@ -31,6 +32,17 @@ export const airworthiness = mysqlTable(
     groupId: groupId(),
     registration: varchar("registration", { length: 20 }).notNull(),
     body: json("body").$type<AircraftRecord>().notNull(),
+  },
+  (t) => [primaryKey({ columns: [t.groupId, t.registration] })],
+);
+
+/** What each aircraft weighs and where, as its weighing report was put on record last. */
+export const loadingProfile = mysqlTable(
+  "loading_profile",
+  {
+    groupId: groupId(),
+    registration: varchar("registration", { length: 20 }).notNull(),
+    body: json("body").$type<LoadingProfile>().notNull(),
   },
   (t) => [primaryKey({ columns: [t.groupId, t.registration] })],
 );

@@ -1,0 +1,110 @@
+import type { Source } from "../judgement/judgement";
+
+/** What a place in the aircraft is for: only bags and ballast are moved freely. */
+export const STATION_KINDS = ["seat", "baggage", "ballast"] as const;
+export type LoadStationKind = (typeof STATION_KINDS)[number];
+
+/** A place where something is loaded, with its arm from the datum, mm; positive behind it. */
+export interface LoadStation {
+  id: string;
+  name: string;
+  kind: LoadStationKind;
+  armMm: number;
+  maxKg?: number;
+  /** A glider's seat: so much has to sit there, ballast included. */
+  minKg?: number;
+  /** Who flies sits here and stays. */
+  pilot?: true;
+}
+
+/** A limit of mass with its source. */
+export interface MassLimit {
+  value: number;
+  source: Source;
+}
+
+/** What one aircraft weighs and where, and within which limits, as its weighing report and handbook have it. */
+export interface LoadingProfile {
+  format: "cravix.loading/1";
+  registration: string;
+  /** From where arms are measured. */
+  datum: string;
+  weighing: { date: string; emptyKg: number; armMm: number; source: Source };
+  stations: LoadStation[];
+  /** Arms of the tanks, by their id in the type; and in which order they are used: those named together evenly. */
+  tanks: { tank: string; armMm: number }[];
+  burn?: string[][];
+  /** Several places that together hold no more than this. */
+  groups?: { name: string; stations: string[]; maxKg: number }[];
+  /** The corners of what is allowed, in their order round it: mass in kg, arm in mm. At each mass it is one span. */
+  envelope: { corners: { kg: number; armMm: number }[]; source: Source };
+  maxTakeoffKg: MassLimit;
+  maxLandingKg?: MassLimit;
+  maxZeroFuelKg?: MassLimit;
+  /** Gliders: the mass of everything that carries no lift, with these stations. */
+  nonLifting?: { emptyKg: number; stations: string[]; max: MassLimit };
+}
+
+/** Who and what is in the aircraft: kilograms by station, litres by tank. */
+export interface Load {
+  stations: Readonly<Record<string, number>>;
+  litres: Readonly<Record<string, number>>;
+  /** What a litre weighs, kg. */
+  kgPerL: number;
+}
+
+/** A load as it was planned: kilograms by station, and the litres that were reckoned with. */
+export interface PlannedLoad {
+  stations: Record<string, number>;
+  litres?: Record<string, number>;
+}
+
+/** What will be burnt: before take-off, and from there to the landing, litres. */
+export interface Burn {
+  taxiL: number;
+  tripL: number;
+}
+
+/** What a profile cannot mean; paths as in the file. */
+export function loadingFaults(profile: LoadingProfile): { path: string; expected: string }[] {
+  const faults: { path: string; expected: string }[] = [];
+  const say = (path: string, expected: string) => faults.push({ path, expected });
+  const names = new Set<string>();
+  profile.stations.forEach(({ id, minKg, maxKg }, i) => {
+    if (names.has(id)) say(`stations[${i}].id`, "a name that no other has");
+    names.add(id);
+    if (minKg !== undefined && maxKg !== undefined && minKg > maxKg)
+      say(`stations[${i}].minKg`, "no more than its maxKg");
+  });
+  const known = (list: readonly string[], path: string) =>
+    list.forEach((id, n) => {
+      if (!names.has(id)) say(`${path}[${n}]`, `a station of this file; there is no ${id}`);
+    });
+  profile.groups?.forEach(({ stations }, i) => {
+    known(stations, `groups[${i}].stations`);
+  });
+  if (profile.nonLifting) known(profile.nonLifting.stations, "nonLifting.stations");
+  const tanks = new Set(profile.tanks.map(({ tank }) => tank));
+  if (tanks.size < profile.tanks.length) say("tanks", "each tank once");
+  const used = profile.burn?.flat() ?? [];
+  used.forEach((tank) => {
+    if (!tanks.has(tank)) say("burn", `tanks of this file; there is no ${tank}`);
+  });
+  if (profile.burn && new Set(used).size !== tanks.size) say("burn", "each tank of this file once");
+  const { corners } = profile.envelope;
+  const masses = corners.map(({ kg }) => kg);
+  if (turns(masses) > 2)
+    say("envelope.corners", "corners in their order round it, so that at each mass there is one span");
+  if (Math.max(...masses) === Math.min(...masses)) say("envelope.corners", "more than one mass");
+  if (profile.maxTakeoffKg.value > Math.max(...masses) + 1e-9)
+    say("maxTakeoffKg.value", "no more than the envelope reaches to");
+  return faults;
+}
+
+/** How often the masses change from rising to falling on the way round: twice for a shape of one span at each mass. */
+function turns(masses: readonly number[]): number {
+  const steps = masses
+    .map((mass, i) => Math.sign((masses[(i + 1) % masses.length] ?? mass) - mass))
+    .filter((step) => step !== 0);
+  return steps.filter((step, i) => step !== steps[(i + 1) % steps.length]).length;
+}

@@ -1,0 +1,53 @@
+import { formatNumber } from "../units/format";
+import type { LoadFault } from "./check-load";
+import type { LoadingProfile } from "./loading-profile";
+import type { LoadChange } from "./smallest-change";
+
+const kg = (value: number) => `${formatNumber(value, value < 10 ? 1 : 0)} kg`;
+const mm = (value: number) => `${formatNumber(value, value < 10 ? 1 : 0)} mm`;
+
+/** What is wrong with a load, as it is spoken. */
+export function faultWords({ kind, of, kg: over = 0, mm: by = 0, limit }: LoadFault): string {
+  const most = limit === undefined ? "" : ` over ${formatNumber(limit)} kg`;
+  switch (kind) {
+    case "too heavy":
+      return of === "zero fuel"
+        ? `${kg(over)}${most} without fuel.`
+        : `${kg(over)}${most} at ${of === "take-off" ? "take-off" : "landing"}.`;
+    case "place too heavy":
+      return `${kg(over)}${most} in ${of}.`;
+    case "seat too light":
+      return `${kg(over)} missing on ${of}: it takes ${formatNumber(limit ?? 0)} kg with ballast.`;
+    case "forward":
+      return `Forward of the limit by ${mm(by)}, ${whenWords(of)}.`;
+    case "aft":
+      return `Aft of the limit by ${mm(by)}, ${whenWords(of)}.`;
+    case "beyond":
+      return "Lighter than the envelope begins: nobody has said that it may fly so.";
+  }
+}
+
+const whenWords = (of: string) =>
+  of === "take-off" || of === "landing"
+    ? `at ${of}`
+    : of === "zero fuel"
+      ? "with the fuel gone"
+      : of === "after the landing"
+        ? "with less fuel than at landing"
+        : "on the way";
+
+/** What would bring it inside, as it is spoken. */
+export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfile, "stations">): string {
+  const name = (id: string) => stations.find((one) => one.id === id)?.name ?? id;
+  const amount = `${formatNumber(change.kg, Number.isInteger(change.kg) ? 0 : 1)} kg`;
+  switch (change.do) {
+    case "take out":
+      return `Take ${amount} out: ${name(change.from)}.`;
+    case "move":
+      return `Move ${amount} from ${name(change.from)} to ${name(change.to)}.`;
+    case "put in ballast":
+      return `Put ${amount} of ballast: ${name(change.to)}.`;
+    case "less fuel":
+      return `Take ${change.litres} L less fuel (${amount}).`;
+  }
+}

@@ -1,0 +1,109 @@
+import type { Judgement } from "../../judgement/judgement";
+import { checkLoad, type LoadCheck } from "../../loading/check-load";
+import { armOf } from "../../loading/load-path";
+import type { Burn, Load, LoadingProfile } from "../../loading/loading-profile";
+import { changeWords, faultWords } from "../../loading/loading-words";
+import { smallestChanges } from "../../loading/smallest-change";
+import { formatNumber } from "../../units/format";
+import type { Judge, JudgedWalk } from "./judge";
+import { fuelKgPerL } from "./judge-fluids";
+
+/** A flight without a planned length is taken as one of an hour. */
+const USUAL_MIN = 60;
+
+/** What an aircraft burns before take-off and on a flight of so many minutes, by its handbook's cruise; nothing where it has no engine. */
+export function burnFor(
+  fuel: { taxiL: number; climbL?: number; burnLPerH?: { value: number } } | undefined,
+  minutes: number,
+): Burn {
+  return {
+    taxiL: fuel?.taxiL ?? 0,
+    tripL: (fuel?.climbL ?? 0) + ((fuel?.burnLPerH?.value ?? 0) * minutes) / 60,
+  };
+}
+
+/**
+ * The load of a walk: what was planned in the seats and lockers, with the fuel that was really dipped. Undefined before anything was planned, and while a tank has
+ * not been looked into.
+ */
+export function loadOfWalk({ list, state, given }: JudgedWalk): { load: Load; burn: Burn } | undefined {
+  const { loading } = list;
+  const planned = state.plannedLoad;
+  if (!loading || !planned) return undefined;
+  const dipped = given.fuel?.volumesL ?? {};
+  if (loading.tanks.some(({ tank }) => dipped[tank] === undefined)) return undefined;
+  return {
+    load: { stations: planned.stations, litres: dipped, kgPerL: fuelKgPerL(list, state) },
+    burn: burnFor(list.type.fuel, state.plannedFlightMin ?? USUAL_MIN),
+  };
+}
+
+function loading(walk: JudgedWalk): Judgement[] {
+  const { list, state } = walk;
+  const loaded = loadOfWalk(walk);
+  const profile = list.loading;
+  if (!loaded || !profile) return [];
+  const { load, burn } = loaded;
+  const check = checkLoad(profile, load, burn);
+  const takeOff = check.points.find(({ name }) => name === "take-off");
+  const change = smallestChanges(profile, load, burn)[0];
+  const base = {
+    id: "mass.balance",
+    cause: "mass.balance",
+    scope: "day" as const,
+    subject: "Mass and balance",
+    reading: { value: takeOff?.kg ?? 0, unit: "kg" as const },
+    limit: `at most ${formatNumber(profile.maxTakeoffKg.value)} kg, inside the envelope all the way`,
+    source: check.faults.some(({ mm }) => mm !== undefined)
+      ? profile.envelope.source
+      : profile.maxTakeoffKg.source,
+    itemIds: walk.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight"]),
+  };
+  const otherwise = fuelThanPlanned(load, state.plannedLoad?.litres);
+  if (check.faults.length === 0)
+    return [
+      {
+        ...base,
+        grade: "within limits",
+        margin: { value: profile.maxTakeoffKg.value - (takeOff?.kg ?? 0), unit: "kg" },
+        sentence: [insideWords(check, profile), otherwise].filter(Boolean).join(" "),
+      },
+    ];
+  return [
+    {
+      ...base,
+      grade: "stop",
+      margin: { value: profile.maxTakeoffKg.value - (takeOff?.kg ?? 0), unit: "kg" },
+      sentence: [otherwise, ...check.faults.map(faultWords)].filter(Boolean).join(" "),
+      action: change ? changeWords(change, profile) : "Nothing single brings it inside: plan it anew.",
+      caution: "The aircraft's own weighing report and handbook come first.",
+    },
+  ];
+}
+
+function insideWords({ points, margin }: LoadCheck, profile: LoadingProfile): string {
+  const takeOff = points.find(({ name }) => name === "take-off");
+  if (!takeOff) return "";
+  const room = profile.maxTakeoffKg.value - takeOff.kg;
+  const nearest = Math.min(margin.forwardMm, margin.aftMm);
+  return `${formatNumber(takeOff.kg)} kg at take-off, ${formatNumber(armOf(takeOff))} mm: ${formatNumber(room)} kg and ${formatNumber(nearest)} mm ${margin.forwardMm < margin.aftMm ? "behind the forward limit" : "before the aft limit"} are left, to the last drop of fuel.`;
+}
+
+/** What the dip has changed against the plan, from so many litres on. */
+const WORTH_SAYING_L = 5;
+
+function fuelThanPlanned(
+  { litres }: Load,
+  planned: Readonly<Record<string, number>> | undefined,
+): string | undefined {
+  if (!planned) return undefined;
+  const sum = (all: Readonly<Record<string, number>>) => Object.values(all).reduce((a, b) => a + b, 0);
+  const more = sum(litres) - sum(planned);
+  if (Math.abs(more) < WORTH_SAYING_L) return undefined;
+  return `${formatNumber(Math.abs(more))} L ${more > 0 ? "more" : "less"} than planned.`;
+}
+
+/** What is judged of how it is loaded. */
+export const LOADING_JUDGES: readonly Judge[] = [
+  { id: "loading", subject: "Mass and balance", topic: "mass", needs: ["fuel"], judge: loading },
+];

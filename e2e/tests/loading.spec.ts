@@ -1,0 +1,82 @@
+import { expect, type Page, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { Walker } from "../support/walker";
+
+/** Loaded at home, dipped at the aircraft: what was planned becomes the preflight's, and what was measured takes its place. */
+
+let cravix: Cravix;
+test.beforeEach(async ({ page }) => {
+  cravix = await Cravix.launch();
+  await page.goto(cravix.url);
+});
+test.afterEach(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) =>
+  page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
+
+test("planned inside with little fuel, dipped with more: overweight at the dip, with what would make it fit", async ({
+  page,
+  context,
+}) => {
+  await button(page, /Inês/).click();
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
+  await page.getByLabel("front seats, kg").waitFor();
+  await context.setOffline(true);
+  const result = page.getByTestId("loading-result");
+  await page.getByLabel("front seats, kg").fill("340");
+  await expect(page.getByRole("alert").first()).toContainText("Pounds?");
+  await button(page, "lb").click();
+  await button(page, "kg").click();
+  await page.getByLabel("front seats, kg").fill("165");
+  await page.getByLabel("rear seats, kg").fill("140");
+  await page.getByLabel("left tank, L").fill("120");
+  await expect(page.getByText("It holds 98 L.")).toBeVisible();
+  await page.getByLabel("left tank, L").fill("25");
+  await page.getByLabel("right tank, L").fill("abc");
+  await expect(page.getByText("A number.")).toBeVisible();
+  await expect(result).toHaveCount(0);
+  await page.getByLabel("right tank, L").fill("25");
+  await expect(result).toContainText("Inside");
+  await page.getByLabel("aft shelf, kg").fill("30");
+  await expect(result).toContainText("outside");
+  await expect(page.getByText("8.0 kg over 22 kg in aft shelf.").first()).toBeVisible();
+  await expect(page.getByTestId("changes")).toContainText("Take 8 kg out: aft shelf.");
+  await page.getByLabel("aft shelf, kg").fill("0");
+  await expect(result).toContainText("Inside");
+  await expectAccessible(page, "loading");
+  await context.setOffline(false);
+
+  // The dip says what is really there.
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  await walker.prepare("QX-TAR");
+  await expect(page.getByTestId("load-today")).toContainText("inside all the way");
+  const id = await walker.go();
+  await walker.jumpToVerdict();
+  await expect(page.getByTestId("verdict")).toContainText("Stop");
+  await page.goto(`${cravix.url}/preflight/${id}/verdict`);
+  await expect(
+    page.getByText(/L more than planned\. \d+ kg over 1,110 kg at take-off\./).first(),
+  ).toBeVisible();
+  await expect(page.getByText(/Take [\d.]+ kg out: rear seats\.|Take \d+ L less fuel/).first()).toBeVisible();
+});
+
+test("a glider with a light pilot is told its ballast, and an aircraft's file that cannot be is told where", async ({
+  page,
+}) => {
+  await button(page, /Maren/).click();
+  await page.goto(`${cravix.url}/aircraft/QX-ANS/loading`);
+  await page.getByLabel("front seat, kg").fill("62");
+  await expect(page.getByText(/8.0 kg missing on front seat/).first()).toBeVisible();
+  await page.getByLabel("front seat, kg").fill("72");
+  await expect(page.getByTestId("loading-result")).toContainText("Inside");
+  const bundle = await cravix.api<{ loading: object }>("/aircraft/QX-ANS");
+  const sent = await fetch(`${cravix.url}/api/v1/files?check=true`, {
+    method: "POST",
+    headers: { "content-type": "application/json" },
+    body: JSON.stringify({ ...bundle.loading, burn: [["wing"]] }),
+  });
+  expect(sent.status).toBe(422);
+  expect(await sent.json()).toMatchObject({ faults: [{ path: "burn" }, { path: "burn" }] });
+});

@@ -1,0 +1,105 @@
+import { checkLoad, type Load, type LoadingProfile, type Source, smallestChanges } from "@cravix/core";
+import { type Figure, quantile, within } from "../figure";
+import { so } from "../size";
+
+const TURNS = so(60, 2);
+const PLACES = 12;
+const source: Source = { kind: "common practice", text: "made up for the benchmark", example: true };
+
+/** Twelve places and four tanks: more than any aircraft of these has. */
+const profile: LoadingProfile = {
+  format: "cravix.loading/1",
+  registration: "QX-TAR",
+  datum: "the nose",
+  weighing: { date: "2025-01-01", emptyKg: 1200, armMm: 2200, source },
+  stations: Array.from({ length: PLACES }, (_, i) => ({
+    id: `place-${i}`,
+    name: `place ${i}`,
+    kind: i < 3 ? ("seat" as const) : ("baggage" as const),
+    armMm: 1000 + i * 300,
+    maxKg: 120,
+    ...(i === 0 && { pilot: true as const }),
+  })),
+  tanks: [0, 1, 2, 3].map((i) => ({ tank: `tank-${i}`, armMm: 2300 + i * 40 })),
+  burn: [
+    ["tank-2", "tank-3"],
+    ["tank-0", "tank-1"],
+  ],
+  envelope: {
+    corners: [
+      { kg: 1100, armMm: 1980 },
+      { kg: 1500, armMm: 1980 },
+      { kg: 2100, armMm: 2250 },
+      { kg: 2100, armMm: 2420 },
+      { kg: 1100, armMm: 2420 },
+    ],
+    source,
+  },
+  maxTakeoffKg: { value: 2100, source },
+};
+const BURN = { taxiL: 7, tripL: 120 };
+const loaded = (aftKg: number): Load => ({
+  stations: Object.fromEntries(
+    profile.stations.map(({ id }, i) => [id, i < 3 ? 75 : i >= PLACES - 3 ? aftKg : 8]),
+  ),
+  litres: { "tank-0": 100, "tank-1": 100, "tank-2": 40, "tank-3": 40 },
+  kgPerL: 0.72,
+});
+
+const timed = (work: () => unknown, turns: number): number[] =>
+  Array.from({ length: turns }, () => {
+    const from = performance.now();
+    work();
+    return performance.now() - from;
+  });
+
+/** The same found by trying every half kilogram of everything, with no idea what is too little. */
+function byTrying(load: Load): number {
+  let tried = 0;
+  for (const from of profile.stations)
+    for (const to of profile.stations)
+      for (let kg = 0.5; kg <= (load.stations[from.id] ?? 0); kg += 0.5) {
+        tried++;
+        checkLoad(
+          profile,
+          {
+            ...load,
+            stations: {
+              ...load.stations,
+              [from.id]: (load.stations[from.id] ?? 0) - kg,
+              [to.id]: (load.stations[to.id] ?? 0) + kg,
+            },
+          },
+          BURN,
+        );
+      }
+  return tried;
+}
+
+/** What a load costs to judge, and to be put right. */
+export function loadingFigures(): Figure[] {
+  const aft = loaded(120);
+  if (checkLoad(profile, aft, BURN).faults.length === 0) throw new Error("the load is not outside");
+  if (smallestChanges(profile, aft, BURN).length === 0) throw new Error("nothing helps");
+  const whole = quantile(
+    timed(() => byTrying(aft), Math.max(1, TURNS / 30)),
+    0.5,
+  );
+  const one = quantile(
+    timed(() => checkLoad(profile, aft, BURN), TURNS * 20),
+    0.99,
+  );
+  return [
+    within("load judged along the whole way, p99", one, "ms", whole, 8),
+    within(
+      "smallest change among 12 places, median",
+      quantile(
+        timed(() => smallestChanges(profile, aft, BURN), TURNS),
+        0.5,
+      ),
+      "ms",
+      whole,
+      100,
+    ),
+  ];
+}
