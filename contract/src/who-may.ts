@@ -121,6 +121,8 @@ export function notAllowed(
   before?: string,
 ): string | undefined {
   const deed = deedOf(event, before);
+  if (deed === "authorise" && "personId" in event.data && event.data.personId === event.crewId)
+    return "Nobody gives a review or an authorisation to himself.";
   if (!deed || mayDo(role, deed)) return undefined;
   return `${deed[0]?.toUpperCase()}${deed.slice(1)}: ${whoMay(deed)}. ${name} is ${role}.`;
 }

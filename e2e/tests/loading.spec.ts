@@ -6,11 +6,11 @@ import { Walker } from "../support/walker";
 /** Loaded at home, dipped at the aircraft: what was planned becomes the preflight's, and what was measured takes its place. */
 
 let cravix: Cravix;
-test.beforeEach(async ({ page }) => {
+test.beforeAll(async () => {
   cravix = await Cravix.launch();
-  await page.goto(cravix.url);
 });
-test.afterEach(() => cravix.remove());
+test.afterAll(() => cravix.remove());
+test.beforeEach(({ page }) => page.goto(cravix.url));
 
 const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });

@@ -8,11 +8,11 @@ import { Walker } from "../support/walker";
 /** Photographs, what is measured and put together, components and meters, the workshop's plan by hand, and what is due of people. */
 
 let cravix: Cravix;
-test.beforeEach(async ({ page }) => {
+test.beforeAll(async () => {
   cravix = await Cravix.launch();
-  await page.goto(cravix.url);
 });
-test.afterEach(() => cravix.remove());
+test.afterAll(() => cravix.remove());
+test.beforeEach(({ page }) => page.goto(cravix.url));
 
 const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });

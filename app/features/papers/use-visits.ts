@@ -79,6 +79,13 @@ export function useVisits() {
     (): Draft => ({ closed: kept?.closed ?? [], days: daysByHand(kept?.visits ?? [], today) }),
     [kept, today],
   );
+  // Once what a hand has changed stands on record it is no draft any more; without a network it stays one.
+  const isOnRecord = draft.value !== null && said(draft.value) === said(standing);
+  useEffect(() => {
+    if (!isOnRecord) return;
+    draft.change(() => null);
+    draft.drop();
+  }, [isOnRecord, draft.change, draft.drop]);
   const now = draft.value ?? standing;
   const change = (part: Partial<Draft>) => draft.change((before) => ({ ...(before ?? standing), ...part }));
 
@@ -176,15 +183,16 @@ export function useVisits() {
         ),
       ),
     }),
-    /** It was put on record: what stands there counts from now on. */
-    putDown: () => {
-      draft.change(() => null);
-      draft.drop();
-    },
   };
 }
 
 export type Visits = ReturnType<typeof useVisits>;
+
+/** A draft in words that are the same for the same plan. */
+function said({ closed, days }: Draft): string {
+  const sorted = Object.entries(days).sort(([a], [b]) => (a < b ? -1 : 1));
+  return JSON.stringify([closed.map(({ from, to, why = "" }) => [from, to, why]), sorted]);
+}
 
 /** The days of the aircraft whose visits somebody has moved; those that are over are no visits any more. */
 function daysByHand(visits: readonly PlannedVisit[], today: LocalDate): Record<string, LocalDate[]> {

@@ -257,7 +257,6 @@ function PutDown({ plan }: { plan: Visits }) {
           testID="put-down"
           onPress={() => {
             dispatch(recordApart("workshop", "workshop.planned", plan.asPlan()));
-            plan.putDown();
             setDone(true);
           }}
         >
@@ -266,7 +265,13 @@ function PutDown({ plan }: { plan: Visits }) {
       ) : (
         <Text className="text-sm text-voice">{`It is put down for everybody by ${whoMay("plan the workshop")}. What you move here stays on this device.`}</Text>
       )}
-      {done && !plan.changed && <Text role="status">It is on record.</Text>}
+      {done && (
+        <Text role="status">
+          {plan.changed
+            ? "It is kept here, and goes to the others as soon as there is a network."
+            : "It is on record."}
+        </Text>
+      )}
       <View className="flex-row flex-wrap gap-2">
         <Button
           className="px-5"

@@ -50,7 +50,8 @@ export function PersonDueList({ member }: { member: CrewMember }) {
         </Text>
       </View>
     );
-  const gives = mayDo(role, "authorise");
+  // Nobody gives to himself.
+  const gives = mayDo(role, "authorise") && !own;
   return (
     <View className="gap-2" testID="person-due">
       <Heading className="text-lg">Due</Heading>

@@ -236,26 +236,40 @@ describe("what is due of people", () => {
         kind,
         limits: [{ by: "date", date: "2030-01-01" }],
       });
-    expect((await refusal(solo("tomasz")))?.reason).toContain("Authorise: an instructor");
+    expect((await refusal(solo("tomasz")))?.reason).toContain("to himself");
+    expect((await refusal(solo("ines")))?.reason).toContain("Authorise: an instructor");
     // Called something else it is still the one that the instructor has given.
-    expect((await refusal(solo("tomasz", "training")))?.reason).toContain("Authorise: an instructor");
+    expect((await refusal(solo("tomasz", "training")))?.reason).toContain("to himself");
     const done = made(
       "person.done",
       { personId: "tomasz", work: { item: "solo", date: "2026-05-01", sets: { date: "2030-01-01" } } },
       { crewId: "tomasz", stream: "person" },
     );
-    expect((await refusal(done))?.reason).toContain("Authorise");
+    expect((await refusal(done))?.reason).toContain("to himself");
     const dropped = made(
       "person.due-dropped",
       { personId: "tomasz", item: "solo" },
       { crewId: "tomasz", stream: "person" },
     );
-    expect((await refusal(dropped))?.reason).toContain("Authorise");
+    expect((await refusal(dropped))?.reason).toContain("to himself");
     expect(await refusal(solo("maren"))).toBeUndefined();
     const odd = medical("ines", "ines", {
       limits: [{ by: "recency", times: 3, days: 90, date: "2027-01-01" }],
     });
     expect((await refusal(odd))?.reason).toContain("must have what its kind of limit needs");
+  });
+
+  it("nobody reviews himself, not even an instructor", async () => {
+    const review = (personId: string, crewId: string) =>
+      medical(personId, crewId, {
+        id: "review",
+        name: "Flight review",
+        kind: "review",
+        limits: [{ by: "months", months: 24, to: "month end" }],
+      });
+    expect((await refusal(review("maren", "maren")))?.reason).toContain("to himself");
+    expect((await refusal(review("ines", "ines")))?.reason).toContain("himself");
+    expect(await refusal(review("yuki", "maren"))).toBeUndefined();
   });
 
   it("of two things said of one item the later counts, whichever comes first", async () => {
