@@ -36,7 +36,16 @@ for (const [size, viewport] of [
     for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "−5 degrees" }).click();
     await page.mouse.move(200, 300);
     await page.mouse.wheel(0, -2000);
-    await shot("start");
+    if (size === "phone") await shot("start");
+    else {
+      await page.goto("/aircraft/QX-TAR/loading");
+      await page.getByLabel("front seats, kg").fill("165");
+      await page.getByLabel("rear seats, kg").fill("80");
+      await page.getByLabel("baggage, kg").fill("12");
+      await shot("loading");
+      for (const place of ["front seats", "rear seats", "baggage"])
+        await page.getByLabel(`${place}, kg`).fill("");
+    }
     await page.goto("/aircraft/QX-TAR/due");
     await page.getByTestId("due-hundred").waitFor();
     if (size === "phone") await shot("due");

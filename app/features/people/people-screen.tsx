@@ -1,5 +1,5 @@
 import type { CrewMember } from "@cravix/contract/client";
-import { useState } from "react";
+import { lazy, Suspense, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { bundleOf, useCrew, useFleet, useWalks } from "../../store/server/server-state";
@@ -12,7 +12,8 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { PlaceFrame } from "../shell/place-frame";
 import { NightSwitch } from "../shell/shell";
-import { PersonDueList } from "./person-due";
+
+const PersonDueList = lazy(async () => ({ default: (await import("./person-parts")).PersonDueList }));
 
 const MAY: Record<string, string> = {
   pilot: "Walks and signs, logs what is found, refuels and adds oil.",
@@ -110,7 +111,9 @@ function Detail({ member }: { member: CrewMember }) {
           </View>
         ))}
       </View>
-      <PersonDueList member={member} />
+      <Suspense fallback={null}>
+        <PersonDueList member={member} />
+      </Suspense>
       <LastPreflights crewId={member.id} />
       {member.id === crewId ? (
         <Text className="font-mid">Has this device: what is answered here is signed with this name.</Text>

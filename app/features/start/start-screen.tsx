@@ -8,7 +8,7 @@ import {
   type ReadingKind,
 } from "@cravix/core";
 import { type Href, Redirect, router } from "expo-router";
-import { useEffect, useState } from "react";
+import { lazy, Suspense, useEffect, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { beginPreflight } from "../../store/walk/begin-preflight";
@@ -27,9 +27,22 @@ import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
 import { lastReadingText } from "../walk/answers/last-reading";
 import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
-import { LoadToday } from "./load-today";
 import { PapersToday } from "./papers-today";
-import { PilotToday } from "./pilot-today";
+
+// Fetched with their own arithmetic, and not with the first page.
+const nothing = { default: () => null };
+const LoadToday = lazy(() =>
+  import("./load-today").then(
+    ({ LoadToday: part }) => ({ default: part }),
+    () => nothing,
+  ),
+);
+const PilotToday = lazy(() =>
+  import("../people/person-parts").then(
+    ({ PilotToday: part }) => ({ default: part }),
+    () => nothing,
+  ),
+);
 
 const STEP_MIN = 15;
 const STEP_CELSIUS = 5;
@@ -152,8 +165,10 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
             onStep={(by) => change({ flightMin: Math.min(720, Math.max(STEP_MIN, flightMin + by)) })}
           />
           <PapersToday aircraft={aircraft} change={change} />
-          <LoadToday aircraft={aircraft} />
-          <PilotToday aircraft={aircraft} />
+          <Suspense fallback={null}>
+            <LoadToday aircraft={aircraft} />
+            <PilotToday aircraft={aircraft} />
+          </Suspense>
           {bundle.type.electrical && (
             <>
               <Heading className="mt-2 text-lg">How cold is it outside?</Heading>

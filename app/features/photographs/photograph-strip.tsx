@@ -1,0 +1,155 @@
+import { MOST_PHOTOGRAPHS, type Photograph } from "@cravix/core";
+import { useState } from "react";
+import { Image, Pressable, View } from "react-native";
+import { dropPicture } from "../../device/photographs/kept-pictures";
+import { keepPicture } from "../../device/photographs/take-picture";
+import { pickFile } from "../../device/senses/pick-file";
+import { Alert } from "../../ui/alert";
+import { Button } from "../../ui/input/button";
+import { Text } from "../../ui/text";
+import { usePicture } from "./use-picture";
+
+const ANY_PICTURE = "image/*";
+
+export interface PhotographsProps {
+  photographs: readonly Photograph[];
+  /** Without it nothing is added here. */
+  onAdd?: ((photograph: Photograph) => void) | undefined;
+  /** Of what is not logged yet. */
+  onRemove?: ((photograph: Photograph) => void) | undefined;
+}
+
+/** The photographs of one discrepancy, each as large as the page when it is touched; and a way to take one more. */
+export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsProps) {
+  const [large, setLarge] = useState<string>();
+  const [trouble, setTrouble] = useState("");
+  const [making, setMaking] = useState(false);
+  const add = async () => {
+    const file = await pickFile(ANY_PICTURE);
+    if (!file) return;
+    setMaking(true);
+    setTrouble("");
+    try {
+      const photograph = await keepPicture(file);
+      if (photographs.some((one) => one.photograph === photograph.photograph))
+        setTrouble("That one is here already.");
+      else onAdd?.(photograph);
+    } catch (error) {
+      setTrouble((error as Error).message);
+    } finally {
+      setMaking(false);
+    }
+  };
+  const shown = photographs.find(({ photograph }) => photograph === large);
+  if (photographs.length === 0 && !onAdd) return null;
+  return (
+    <View className="gap-2" testID="photographs">
+      {photographs.length > 0 && (
+        <View className="flex-row flex-wrap gap-2">
+          {photographs.map((one, i) => (
+            <Thumbnail
+              key={one.photograph}
+              photograph={one}
+              label={`Photograph ${i + 1} of ${photographs.length}`}
+              chosen={one.photograph === large}
+              onPress={() => setLarge(one.photograph === large ? undefined : one.photograph)}
+            />
+          ))}
+        </View>
+      )}
+      {shown && <Large photograph={shown} />}
+      {shown && onRemove && (
+        <Button
+          className="self-start px-5"
+          textClassName="text-base"
+          onPress={() => {
+            void dropPicture(shown.photograph);
+            onRemove(shown);
+            setLarge(undefined);
+          }}
+        >
+          Take it out again
+        </Button>
+      )}
+      {onAdd &&
+        (photographs.length < MOST_PHOTOGRAPHS ? (
+          <Button
+            className="self-start px-5"
+            textClassName="text-base"
+            disabled={making}
+            testID="add-photograph"
+            onPress={() => void add()}
+          >
+            {making
+              ? "Making it small …"
+              : photographs.length === 0
+                ? "Photograph it"
+                : "One more photograph"}
+          </Button>
+        ) : (
+          <Text className="text-sm text-voice">{`${MOST_PHOTOGRAPHS} photographs are the most.`}</Text>
+        ))}
+      {trouble !== "" && <Alert>{trouble}</Alert>}
+    </View>
+  );
+}
+
+const SIDE = 84;
+
+function Thumbnail({
+  photograph: { photograph },
+  label,
+  chosen,
+  onPress,
+}: {
+  photograph: Photograph;
+  label: string;
+  chosen: boolean;
+  onPress: () => void;
+}) {
+  const url = usePicture(photograph);
+  return (
+    <Pressable
+      role="button"
+      aria-label={label}
+      aria-pressed={chosen}
+      onPress={onPress}
+      style={{ width: SIDE, height: SIDE }}
+      className={`overflow-hidden rounded-xl border-2 ${chosen ? "border-ink" : "border-stone"}`}
+    >
+      {url ? (
+        <Image
+          source={{ uri: url }}
+          style={{ width: "100%", height: "100%" }}
+          resizeMode="cover"
+          aria-label={label}
+        />
+      ) : (
+        <View className="h-full items-center justify-center bg-stone px-1">
+          <Text className="text-center text-xs">{url === null ? "not here yet" : "…"}</Text>
+        </View>
+      )}
+    </Pressable>
+  );
+}
+
+function Large({ photograph: { photograph, width, height } }: { photograph: Photograph }) {
+  const url = usePicture(photograph);
+  if (url === null)
+    return <Text className="text-voice">It is on another device still, or this one has no network.</Text>;
+  return (
+    <View
+      className="w-full max-w-3xl overflow-hidden rounded-xl bg-stone"
+      style={{ aspectRatio: width / height }}
+    >
+      {url && (
+        <Image
+          source={{ uri: url }}
+          style={{ width: "100%", height: "100%" }}
+          resizeMode="contain"
+          aria-label="Photograph of the discrepancy, large"
+        />
+      )}
+    </View>
+  );
+}
