@@ -1,5 +1,6 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import { newId } from "@cravix/contract/client";
+import { contentHash } from "@cravix/contract/content-hash";
 import {
   type ComposedList,
   composeList,
@@ -49,8 +50,6 @@ export function beginPreflight(registration: string) {
       // What is asked by its value follows from the walk's own id: nobody knows it before.
       seed: id,
     });
-    // A library of its own, which nothing before the first preflight needs.
-    const { contentHash } = await import("@cravix/contract/content-hash");
     const listHash = contentHash(list);
     const happenings: Happening[] = [
       {
