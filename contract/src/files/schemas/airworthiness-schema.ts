@@ -44,8 +44,27 @@ const tolerances = array()
   )
   .max(2 * PURPOSES.length);
 
-/** What each kind of limit must have, and what only it may have. */
-const LIMIT_FIELDS: Record<string, { must: string[]; may: string[] }> = {
+/** By the kind of a limit: what it must have, and what only it may have. */
+export type FieldsByKind = Record<string, { must: string[]; may: string[] }>;
+
+/** Whether a limit has what its kind needs, and nothing of another. */
+export const fitsItsKind = (kinds: FieldsByKind) => ({
+  name: "fits",
+  message: "must have what its kind of limit needs, and nothing of another",
+  test: (value: { by?: string } | undefined) => {
+    const fields = kinds[value?.by ?? ""];
+    if (!fields || !value) return true;
+    const has = Object.entries(value)
+      .filter(([field, given]) => field !== "by" && given !== undefined)
+      .map(([field]) => field);
+    return (
+      fields.must.every((field) => has.includes(field)) &&
+      has.every((field) => fields.must.includes(field) || fields.may.includes(field))
+    );
+  },
+});
+
+const LIMIT_FIELDS: FieldsByKind = {
   months: { must: ["months", "to"], may: ["tolerances", "rhythmWithin"] },
   days: { must: ["days"], may: ["tolerances", "rhythmWithin"] },
   meter: { must: ["meter", "every"], may: ["tolerances", "rhythmWithin"] },
@@ -66,17 +85,7 @@ const dueLimitSchema = object({
   rhythmWithin: anyNumber(0, 10_000),
 })
   .noUnknown()
-  .test("fits", "must have what its kind of limit needs, and nothing of another", (value) => {
-    const fields = LIMIT_FIELDS[value?.by ?? ""];
-    if (!fields || !value) return true;
-    const has = Object.entries(value)
-      .filter(([field, given]) => field !== "by" && given !== undefined)
-      .map(([field]) => field);
-    return (
-      fields.must.every((field) => has.includes(field)) &&
-      has.every((field) => fields.must.includes(field) || fields.may.includes(field))
-    );
-  })
+  .test(fitsItsKind(LIMIT_FIELDS))
   .meta({
     jsonSchema: {
       oneOf: Object.entries(LIMIT_FIELDS).map(([by, { must }]) => ({

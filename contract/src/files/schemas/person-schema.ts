@@ -1,11 +1,10 @@
 import { AIRCRAFT_CLASSES, FINDING_GRADES, PERSON_DUE_KINDS } from "@cravix/core";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, key } from "../../bounds/fields";
-import { day, flightKinds } from "./airworthiness-schema";
+import { day, type FieldsByKind, fitsItsKind, flightKinds } from "./airworthiness-schema";
 import { id, optional, source, words } from "./parts";
 
-/** What each kind of limit must have, and what only it may have. */
-const LIMIT_FIELDS: Record<string, { must: string[]; may: string[] }> = {
+const LIMIT_FIELDS: FieldsByKind = {
   months: { must: ["months", "to"], may: [] },
   days: { must: ["days"], may: [] },
   date: { must: ["date"], may: [] },
@@ -22,17 +21,7 @@ const personLimit = object({
   night: boolean().oneOf([true]),
 })
   .noUnknown()
-  .test("fits", "must have what its kind of limit needs, and nothing of another", (value) => {
-    const fields = LIMIT_FIELDS[value?.by ?? ""];
-    if (!fields || !value) return true;
-    const has = Object.entries(value)
-      .filter(([field, given]) => field !== "by" && given !== undefined)
-      .map(([field]) => field);
-    return (
-      fields.must.every((field) => has.includes(field)) &&
-      has.every((field) => fields.must.includes(field) || fields.may.includes(field))
-    );
-  });
+  .test(fitsItsKind(LIMIT_FIELDS));
 
 /** Something that is due of a person. */
 export const personDueSchema = object({
