@@ -12,7 +12,7 @@ const plain = (name, extra = {}) => ({
   },
   // packages that ship ES modules only
   transformIgnorePatterns: [
-    "/node_modules/(?!(uuid|canonicalize|@noble|fast-check|pure-rand|@hono|simple-statistics|ml-[^/]*|is-any-array)/)",
+    "/node_modules/(?!(uuid|metar-taf-parser|suncalc|canonicalize|@noble|fast-check|pure-rand|@hono|simple-statistics|ml-[^/]*|is-any-array)/)",
   ],
   ...extra,
 });

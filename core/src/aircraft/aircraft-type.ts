@@ -5,10 +5,14 @@ import type { MagnetoProfile } from "../engine/judge-magnetos";
 import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
 import type { FindingGrade, LimitRange, Source } from "../judgement/judgement";
 import type { OilProfile } from "../oil/judge-oil";
+import type { RunwayMark } from "../performance/abort-point";
+import type { Beyond } from "../performance/climb-out";
+import type { Declared, LaunchProfile, PerformanceProfile } from "../performance/performance-profile";
 import { READING_TOPICS } from "../readings/reading-keys";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import type { Unit } from "../units/convert";
 import type { Plausible } from "../units/plausible";
+import type { NightBegins } from "../weather/night-begins";
 import type { MethodTag, Recommended } from "./preferences";
 
 /** The parts of a preflight in their order. */
@@ -310,6 +314,12 @@ export interface AircraftType {
   electrical?: ElectricalProfile;
   /** How its engine is run up; each of them where there is more than one. */
   runUp?: RunUpProfile;
+  /** What it needs to take off and land, and how it climbs. */
+  performance?: PerformanceProfile;
+  /** A glider: how it may be launched, in which wind. */
+  launch?: LaunchProfile;
+  /** It stands on a tail wheel: the wind is another while it taxies. */
+  tailwheel?: true;
 }
 
 /** An item of one aircraft alone. A retired one stays in the file, with the day, and is asked no more. */
@@ -332,9 +342,18 @@ export interface Aircraft {
 
 export interface Runway {
   id: string;
+  /** Magnetic. What is painted on it is rounded to ten degrees. */
   headingDeg: number;
   lengthM: number;
   surface: string;
+  /** What may be used of it; without it nobody knows. */
+  declared?: Declared;
+  /** Uphill in its direction above zero. */
+  slopePercent?: number;
+  /** What can be seen beside it, from where the take-off begins. */
+  marks?: RunwayMark[];
+  /** What stands beyond its end. */
+  beyond?: Beyond;
 }
 
 export interface Airfield {
@@ -342,6 +361,11 @@ export interface Airfield {
   id: string;
   name: string;
   elevationFt: number;
+  /** Degrees, north and east positive: for the sun and the variation. */
+  lat?: number;
+  lon?: number;
+  /** The station whose reports are of this field. */
+  station?: string;
   /** The rule set of this place, by its id. */
   rules?: string;
   runways: Runway[];
@@ -354,6 +378,12 @@ export interface RuleSet {
   name: string;
   reserves: { when: "day" | "night" | "instrument"; minutes: number; source: Source }[];
   altimeter?: { feet: number; source: Source };
+  /** From when night counts. */
+  night?: { begins: NightBegins; source: Source };
+  /** What take-off and landing distances are multiplied by, at least. */
+  runwayFactors?: { takeOff: number; landing: number; source: Source };
+  /** Least visibility and ceiling by sight, for every pilot. */
+  minima?: { visibilityM?: number; ceilingFt?: number; source: Source };
   /** How something that does not work may be put off. */
   deferral?: DeferralRules;
   /** Whether a pilot may do and sign preventive work, and by which rule; absent: no. */

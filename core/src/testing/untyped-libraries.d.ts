@@ -5,6 +5,8 @@ declare module "psychrolib" {
     SetUnitSystem(system: number): void;
     GetStandardAtmPressure(metres: number): number;
     GetSatVapPres(celsius: number): number;
+    GetHumRatioFromTDewPoint(dewPointC: number, pascal: number): number;
+    GetMoistAirDensity(celsius: number, humidityRatio: number, pascal: number): number;
   };
   export default psychrolib;
 }

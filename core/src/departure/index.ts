@@ -1,0 +1,5 @@
+export * from "./briefing";
+export * from "./departure-words";
+export * from "./make-it-fit";
+export * from "./radio-sense";
+export * from "./reckon";

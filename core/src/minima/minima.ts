@@ -1,0 +1,157 @@
+import type { Judgement, Source } from "../judgement/judgement";
+import type { Unit } from "../units/convert";
+import { formatQuantity } from "../units/format";
+
+/** Limits of a person, set when calm: what is absent is not limited. */
+export interface Minima {
+  windKt?: number;
+  /** How much the gusts may be above the mean. */
+  gustKt?: number;
+  crosswindKt?: number;
+  tailwindKt?: number;
+  ceilingFt?: number;
+  visibilityM?: number;
+  /** What distances are multiplied by, at least. */
+  runwayFactor?: number;
+  /** Fuel that must remain on landing, minutes. */
+  reserveMin?: number;
+  /** Not by night; not with passengers. */
+  noNight?: true;
+  noPassengers?: true;
+}
+
+/** The numbers of them, in which unit, and whether they are the most or the least. */
+export const MINIMA_FIELDS = {
+  windKt: { name: "Wind", unit: "kt", at: "most", min: 0, max: 60 },
+  gustKt: { name: "Gusts above the mean wind", unit: "kt", at: "most", min: 0, max: 40 },
+  crosswindKt: { name: "Crosswind", unit: "kt", at: "most", min: 0, max: 40 },
+  tailwindKt: { name: "Tailwind", unit: "kt", at: "most", min: 0, max: 15 },
+  ceilingFt: { name: "Ceiling", unit: "ft", at: "least", min: 0, max: 10_000 },
+  visibilityM: { name: "Visibility", unit: "m", at: "least", min: 0, max: 10_000 },
+  runwayFactor: { name: "Runway factor", unit: "count", at: "least", min: 1, max: 4 },
+  reserveMin: { name: "Fuel reserve", unit: "min", at: "least", min: 0, max: 240 },
+} as const satisfies Record<
+  Exclude<keyof Minima, "noNight" | "noPassengers">,
+  { name: string; unit: Unit; at: "most" | "least"; min: number; max: number }
+>;
+export type MinimaField = keyof typeof MINIMA_FIELDS;
+
+/** Whose limits they are. */
+export const MINIMA_OF = ["rule", "aircraft", "authorisation", "pilot"] as const;
+export type MinimaOf = (typeof MINIMA_OF)[number];
+
+export interface MinimaSet {
+  of: MinimaOf;
+  minima: Minima;
+  source: Source;
+  /** An authorisation: for these aircraft, on these days; absent: for all. */
+  aircraft?: string[];
+  until?: string;
+}
+
+const WHOSE: Record<MinimaOf, string> = {
+  rule: "the rule's",
+  aircraft: "the aircraft's",
+  authorisation: "the authorisation's",
+  pilot: "your own",
+};
+/** Who decides where limits are the same: nobody can widen what stands before. */
+const ORDER: readonly MinimaOf[] = MINIMA_OF;
+
+/** The strictest of several limits for one thing, and whose it is; undefined where nobody limits it. Complexity: O(sets). */
+export function strictest(
+  sets: readonly MinimaSet[],
+  field: MinimaField,
+): { value: number; set: MinimaSet } | undefined {
+  const { at } = MINIMA_FIELDS[field];
+  return sets
+    .flatMap((set) => {
+      const value = set.minima[field];
+      return value === undefined ? [] : [{ value, set }];
+    })
+    .sort(
+      (a, b) =>
+        (at === "most" ? a.value - b.value : b.value - a.value) ||
+        ORDER.indexOf(a.set.of) - ORDER.indexOf(b.set.of),
+    )[0];
+}
+
+/** What stands against the limits today; what is not known is absent and is not judged. */
+export interface MinimaToday extends Partial<Record<Exclude<MinimaField, "runwayFactor">, number>> {
+  night?: boolean;
+  passengers?: boolean;
+}
+
+/** A wider limit does not make it safe; one's own may be asked about again, an authorisation and a rule may not. */
+const gradeOf = (of: MinimaOf): "ask" | "stop" => (of === "pilot" || of === "aircraft" ? "ask" : "stop");
+
+const cautionOf = (of: MinimaOf): string | undefined =>
+  of === "pilot"
+    ? "You set it when nobody was waiting."
+    : of === "authorisation"
+      ? "Only your instructor can change it, and not for this preflight."
+      : undefined;
+
+/**
+ * Today against the strictest of pilot, authorisation, aircraft and rule: a judgement for each thing that is limited and known. Passing one's own limit, or what was
+ * demonstrated with the aircraft, is asked about; passing an authorisation or a rule is a stop. Complexity: O(fields · sets). Source: each limit's own.
+ */
+export function judgeMinima(sets: readonly MinimaSet[], today: MinimaToday): Judgement[] {
+  const numbers = (Object.keys(MINIMA_FIELDS) as MinimaField[]).flatMap((field): Judgement[] => {
+    const reading = field === "runwayFactor" ? undefined : today[field];
+    const limit = strictest(sets, field);
+    if (reading === undefined || !limit) return [];
+    const { name, unit, at } = MINIMA_FIELDS[field];
+    const margin = at === "most" ? limit.value - reading : reading - limit.value;
+    const { of, source } = limit.set;
+    const said = formatQuantity({ value: limit.value, unit });
+    // Half a unit is nothing that anybody reads.
+    const passed = margin < -0.05;
+    const whose = WHOSE[of];
+    return [
+      {
+        id: `minima.${field}`,
+        cause: CAUSES[field] ?? `minima.${field}`,
+        scope: "day",
+        subject: name,
+        grade: passed ? gradeOf(of) : "within limits",
+        reading: { value: reading, unit },
+        limit: `at ${at} ${said}, ${whose} limit`,
+        margin: { value: margin, unit },
+        source,
+        sentence: `${formatQuantity({ value: reading, unit })}: ${whose} limit is ${said}.`,
+        ...(passed && {
+          action: "Wait, or do not go.",
+          ...(cautionOf(of) && { caution: cautionOf(of) as string }),
+        }),
+      },
+    ];
+  });
+  const never = (["noNight", "noPassengers"] as const).flatMap((what): Judgement[] => {
+    const set = sets.find(({ minima }) => minima[what]);
+    if (!set || !(what === "noNight" ? today.night : today.passengers)) return [];
+    const words = what === "noNight" ? "night" : "passengers";
+    return [
+      {
+        id: `minima.${what}`,
+        scope: "day",
+        subject: what === "noNight" ? "By night" : "With passengers",
+        grade: gradeOf(set.of),
+        limit: `no ${words}, ${WHOSE[set.of]} limit`,
+        source: set.source,
+        sentence: `${what === "noNight" ? "Part of it is by night" : "There are passengers"}: ${WHOSE[set.of]} limit says no ${words}.`,
+        action: what === "noNight" ? "Go earlier, or shorter." : "Go without.",
+      },
+    ];
+  });
+  return [...numbers, ...never];
+}
+
+/** What is judged already under a cause of its own is one trouble with it. */
+const CAUSES: Partial<Record<MinimaField, string>> = { crosswindKt: "wind.cross", tailwindKt: "wind.tail" };
+
+/** The sets that count for an aircraft on a day. */
+export const minimaFor = (sets: readonly MinimaSet[], registration: string, date: string): MinimaSet[] =>
+  sets.filter(
+    ({ aircraft, until }) => (!aircraft || aircraft.includes(registration)) && (!until || date <= until),
+  );

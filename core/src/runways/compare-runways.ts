@@ -1,0 +1,101 @@
+import type { Airfield, Runway } from "../aircraft/aircraft-type";
+import { formatNumber } from "../units/format";
+import { type WindRange, type WorstWind, worstWind } from "./worst-wind";
+
+export interface RunwayWind extends WorstWind {
+  runway: Runway;
+}
+
+export interface RunwayChoice {
+  /** The best one first. */
+  runways: RunwayWind[];
+  best?: RunwayWind;
+  why: string;
+}
+
+/** A wind of a report (true) as a compass shows it. `variationDeg`: east is positive. Source: magnetic is true less easterly variation. */
+export function magneticWind(wind: WindRange, variationDeg: number): WindRange {
+  const turned = (deg: number) => (((deg - variationDeg) % 360) + 360) % 360;
+  return {
+    ...wind,
+    ...(wind.fromDeg !== undefined && { fromDeg: turned(wind.fromDeg) }),
+    ...(wind.between && { between: [turned(wind.between[0]), turned(wind.between[1])] as [number, number] }),
+  };
+}
+
+/**
+ * Two that differ by less than this are alike for the wind.
+ */
+const ALIKE_KT = 1;
+
+/**
+ * All runways of a field in this wind (magnetic, as their headings are), the better one first: least from behind, then, of those that are alike, least across, then
+ * the longest. Valid range and errors: as `worstWind`. Complexity: O(runways · log runways).
+ */
+export function compareRunways({ runways }: Pick<Airfield, "runways">, wind: WindRange): RunwayChoice {
+  const all = runways.map((runway) => ({ runway, ...worstWind(runway.headingDeg, wind) }));
+  const better = (a: RunwayWind, b: RunwayWind): number => {
+    if (Math.abs(a.tailKt - b.tailKt) > ALIKE_KT) return a.tailKt - b.tailKt;
+    if (Math.abs(a.crossKt - b.crossKt) > ALIKE_KT) return a.crossKt - b.crossKt;
+    return b.runway.lengthM - a.runway.lengthM;
+  };
+  // Being alike is not transitive: each is held against the best so far, so that the order does not depend on the file's.
+  const left = [...all].sort(
+    (a, b) => a.tailKt - b.tailKt || a.crossKt - b.crossKt || b.runway.lengthM - a.runway.lengthM,
+  );
+  const sorted: RunwayWind[] = [];
+  while (left.length > 0) {
+    const best = left.reduce((x, y) => (better(y, x) < 0 ? y : x));
+    sorted.push(best);
+    left.splice(left.indexOf(best), 1);
+  }
+  const [best, second] = sorted;
+  if (!best) return { runways: [], why: "No runway is on file." };
+  return { runways: sorted, best, why: reason(best, second) };
+}
+
+function reason(best: RunwayWind, second: RunwayWind | undefined): string {
+  const { runway, alongKt, crossKt } = best;
+  const along =
+    alongKt >= -0.5
+      ? `${formatNumber(Math.max(0, alongKt))} kt against you`
+      : `${formatNumber(-alongKt)} kt from behind`;
+  const first = `Runway ${runway.id}: ${along}, ${formatNumber(crossKt)} kt across at most`;
+  if (!second) return `${first}.`;
+  if (second.tailKt - best.tailKt > ALIKE_KT)
+    return `${first}; ${second.runway.id} would have ${formatNumber(second.tailKt)} kt from behind.`;
+  if (second.crossKt - best.crossKt > ALIKE_KT)
+    return `${first}; ${second.runway.id} would have ${formatNumber(second.crossKt)} across.`;
+  if (runway.lengthM > second.runway.lengthM) return `${first}, and it is longer than ${second.runway.id}.`;
+  return `${first}; ${second.runway.id} is as good.`;
+}
+
+/** So far apart report and windsock may be before one of them is of another wind. Common practice. */
+const APART_DEG = 30;
+const APART_KT = 6;
+const STILL_KT = 4;
+
+/**
+ * Whether the wind at the windsock is another than that of the report (both in one north): then the sock is today's wind. Undefined where they agree, and where hardly
+ * anything blows.
+ */
+export function sockDisagrees(sock: { fromDeg: number; kt: number }, report: WindRange): string | undefined {
+  const most = Math.max(report.kt, report.gustKt ?? 0);
+  if (sock.kt <= STILL_KT && report.kt <= STILL_KT) return undefined;
+  const off =
+    report.fromDeg === undefined || sock.kt <= STILL_KT || report.kt <= STILL_KT
+      ? 0
+      : report.between && turn(report.between[0], sock.fromDeg) <= turn(report.between[0], report.between[1])
+        ? 0
+        : Math.min(turn(report.fromDeg, sock.fromDeg), turn(sock.fromDeg, report.fromDeg));
+  const stronger = sock.kt > most + APART_KT;
+  const weaker = sock.kt < report.kt - APART_KT;
+  if (off <= APART_DEG && !stronger && !weaker) return undefined;
+  const words = [
+    ...(off > APART_DEG ? [`${formatNumber(off)}° apart`] : []),
+    ...(stronger ? ["the sock says more"] : weaker ? ["the sock says less"] : []),
+  ];
+  return `Report and windsock disagree (${words.join(", ")}): the sock is today's wind.`;
+}
+
+const turn = (from: number, to: number) => (((to - from) % 360) + 360) % 360;

@@ -1,0 +1,2 @@
+export * from "./compare-runways";
+export * from "./worst-wind";

@@ -1,0 +1,53 @@
+import { assertFinite, QuantityError } from "../units/convert";
+
+/** From which quarter the wind comes, seen from the seat. */
+export const WIND_QUARTERS = ["left front", "right front", "left rear", "right rear"] as const;
+export type WindQuarter = (typeof WIND_QUARTERS)[number];
+
+/** How the controls are held while taxiing: what to do, and where that puts the surfaces. */
+export interface TaxiControls {
+  quarter: WindQuarter;
+  /** Wheel or stick, left and right. */
+  aileron: "left" | "right";
+  elevator: "up" | "neutral" | "down";
+  /** The aileron on the side of the wind. */
+  windward: "up" | "down";
+  words: string;
+}
+
+/**
+ * Controls against the wind by its quarter while taxiing. From ahead: into the wind, its aileron up, elevator neutral; a tail wheel is held down with the elevator up. From behind: away from the
+ * wind, its aileron down, elevator down. Straight ahead or behind counts as from the left: with aileron neutral it would be as good. Valid range: degrees 0 to 360, both
+ * in one north; throws QuantityError otherwise. Source: FAA-H-8083-3, Airplane Flying Handbook, ground operations (from memory).
+ */
+export function controlsForWind(headingDeg: number, fromDeg: number, tailwheel = false): TaxiControls {
+  for (const [what, value] of [
+    ["The heading", headingDeg],
+    ["The wind direction", fromDeg],
+  ] as const) {
+    assertFinite(what, value);
+    if (value < 0 || value > 360) throw new QuantityError(`${what} goes from 0 to 360 degrees.`);
+  }
+  const angle = (((fromDeg - headingDeg) % 360) + 360) % 360;
+  const side = angle > 0 && angle < 180 ? "right" : "left";
+  const front = angle <= 90 || angle >= 270;
+  const quarter = `${side} ${front ? "front" : "rear"}` as WindQuarter;
+  if (front) {
+    const elevator = tailwheel ? "up" : "neutral";
+    return {
+      quarter,
+      aileron: side,
+      elevator,
+      windward: "up",
+      words: `Wind from the ${side}, ahead: turn into it, ${side} aileron up, elevator ${tailwheel ? "up, stick back: it holds the tail down" : "neutral"}.`,
+    };
+  }
+  const away = side === "left" ? "right" : "left";
+  return {
+    quarter,
+    aileron: away,
+    elevator: "down",
+    windward: "down",
+    words: `Wind from the ${side}, behind: dive away from it, ${side} aileron down, elevator down, stick forward.`,
+  };
+}

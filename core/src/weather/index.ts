@@ -1,0 +1,6 @@
+export * from "./air-today";
+export * from "./forecast-at";
+export * from "./judge-report";
+export * from "./light";
+export * from "./night-begins";
+export * from "./report";

@@ -1,0 +1,182 @@
+import { type Judgement, unjudged } from "../judgement/judgement";
+import { formatQuantity } from "../units/format";
+import {
+  ageMin,
+  ceilingFt,
+  cloudWords,
+  visibilityWords,
+  type WeatherReport,
+  weatherWords,
+  windWords,
+} from "./report";
+
+/** A station reports each half hour or hour: older than this the next one is missing. Common practice. */
+const FRESH_MIN = 75;
+/** Older than this it is of another weather. Common practice. */
+const STALE_MIN = 180;
+
+const spokenAge = (minutes: number) =>
+  minutes < 24 * 60
+    ? `${formatQuantity({ value: Math.max(0, minutes), unit: "min" })} old`
+    : "of an earlier day";
+
+/** From which report a number is and how old, as it stands beside the number: "report of QXMP, 25 min old". */
+export const provenance = (report: Pick<WeatherReport, "station" | "at">, now: string): string =>
+  `report of ${report.station}, ${spokenAge(ageMin(report, now))}`;
+
+/**
+ * Whether a report can be used here and now: of this field's station, not old, not of a time to come, and with nothing in it that was not understood. Never throws.
+ * Source: common practice for the ages.
+ */
+export function judgeReport(report: WeatherReport, now: string, station?: string): Judgement {
+  const age = ageMin(report, now);
+  const base = {
+    id: "weather.report",
+    subject: "Weather report",
+    scope: "day" as const,
+    reading: { value: Math.round(age), unit: "min" as const },
+    limit: `at most ${FRESH_MIN} min old, of this field`,
+    source: {
+      kind: "common practice" as const,
+      text: "stations report each half hour or hour",
+      example: false,
+    },
+  };
+  if (age < -10)
+    return {
+      ...base,
+      grade: "ask",
+      sentence: "It is of a time to come: look at day and time.",
+      action: "Get a new report.",
+    };
+  if (age > STALE_MIN)
+    return {
+      ...base,
+      grade: "ask",
+      sentence: `It is ${spokenAge(age)}: that is another weather.`,
+      action: "Get a new report.",
+    };
+  if (station && report.station !== station)
+    return {
+      ...base,
+      grade: "ask",
+      sentence: `It is of ${report.station}, not of this field (${station}).`,
+      action: "Get the report of this field, or look at windsock and altimeter here.",
+    };
+  if (report.unread.length > 0)
+    return {
+      ...base,
+      grade: "note",
+      sentence: `Not understood: ${report.unread.join(" ")}. Read it yourself; nothing was reckoned with it.`,
+    };
+  if (age > FRESH_MIN)
+    return {
+      ...base,
+      grade: "note",
+      sentence: `It is ${spokenAge(age)}: the next one should be out.`,
+      action: "Get a new report.",
+    };
+  return { ...base, grade: "within limits", sentence: `${report.station}, ${spokenAge(age)}.` };
+}
+
+/** A report in plain words, a line each. What was not reported is said to be missing, never taken as good. */
+export function reportLines(report: WeatherReport): { what: string; words: string }[] {
+  const { wind, visibilityM, clouds, weather, celsius, dewPointC, settingHpa } = report;
+  const missing = "not reported";
+  return [
+    { what: "Wind", words: wind ? `${windWords(wind)} (true)` : missing },
+    { what: "Visibility", words: visibilityM === undefined ? missing : visibilityWords(visibilityM) },
+    {
+      what: "Cloud",
+      words:
+        clouds.length > 0
+          ? clouds.map(cloudWords).join("; ")
+          : visibilityM === undefined && !/\b(SKC|CLR|NSC|NCD|CAVOK)\b/.test(report.raw)
+            ? missing
+            : "none that matters",
+    },
+    ...(weather.length > 0 ? [{ what: "Weather", words: weather.map(weatherWords).join(", ") }] : []),
+    {
+      what: "Temperature",
+      words:
+        celsius === undefined
+          ? missing
+          : `${formatQuantity({ value: celsius, unit: "°C" })}${dewPointC === undefined ? "" : `, dew point ${formatQuantity({ value: dewPointC, unit: "°C" })}`}`,
+    },
+    {
+      what: "Altimeter setting",
+      words:
+        settingHpa === undefined
+          ? missing
+          : `${formatQuantity({ value: settingHpa, unit: "hPa" })} (${formatQuantity({ value: settingHpa / 33.8639, unit: "inHg" })})`,
+    },
+  ];
+}
+
+/** What of today's conditions a report speaks for, with the reason: proposed, never set. */
+export interface ProposedCondition {
+  condition: "night" | "frost" | "hot" | "rain";
+  why: string;
+}
+
+/** From here heat is felt by engine and wing. Common practice. */
+const HOT_C = 30;
+/** Nights as cold as this leave frost on a cold-soaked wing though the air is above freezing. Common practice. */
+const FROST_C = 3;
+
+/** The conditions that today's weather and light speak for. `coldestC`: the coldest of the night where it is known. */
+export function proposedConditions(
+  report: Pick<WeatherReport, "celsius" | "dewPointC" | "weather"> | undefined,
+  { night, coldestC }: { night?: boolean; coldestC?: number } = {},
+): ProposedCondition[] {
+  const { celsius, dewPointC, weather = [] } = report ?? {};
+  const cold = Math.min(celsius ?? 99, coldestC ?? 99);
+  const damp = celsius === undefined || dewPointC === undefined || celsius - dewPointC <= 6;
+  const wet = weather.find((group) => /RA|DZ|SN|SG|PL|GR|GS|UP/.test(group) && !group.startsWith("VC"));
+  return [
+    ...(night ? [{ condition: "night" as const, why: "the flight ends after the day does" }] : []),
+    ...(cold <= FROST_C && damp
+      ? [
+          {
+            condition: "frost" as const,
+            why: `${formatQuantity({ value: cold, unit: "°C" })} and damp: feel the wing`,
+          },
+        ]
+      : []),
+    ...(celsius !== undefined && celsius >= HOT_C
+      ? [{ condition: "hot" as const, why: `${formatQuantity({ value: celsius, unit: "°C" })} at the field` }]
+      : []),
+    ...(wet ? [{ condition: "rain" as const, why: weatherWords(wet) }] : []),
+  ];
+}
+
+/** The spread closes and nothing stirs the air. Common practice. */
+const FOG_SPREAD_C = 2;
+const STILL_KT = 5;
+
+/** What a pilot is told besides: fog that can form, thunder clouds, a ceiling that falls under what is wanted. */
+export function weatherHints(report: WeatherReport): string[] {
+  const { celsius, dewPointC, wind, clouds, weather, visibilityM } = report;
+  const spread = celsius === undefined || dewPointC === undefined ? undefined : celsius - dewPointC;
+  const foggy =
+    weather.some((group) => /FG/.test(group)) || (visibilityM !== undefined && visibilityM < 1000);
+  const ceiling = ceilingFt(report);
+  return [
+    ...(spread !== undefined && spread <= FOG_SPREAD_C && !foggy && (wind?.kt ?? 99) <= STILL_KT
+      ? [
+          `Temperature and dew point are ${formatQuantity({ value: spread, unit: "°C" })} apart and there is little wind: fog can form.`,
+        ]
+      : []),
+    ...(clouds.some(({ kind }) => kind === "CB") || weather.some((group) => group.includes("TS"))
+      ? ["Thunderstorm about: gusts turn in front of it."]
+      : []),
+    ...(weather.some((group) => /FZ(RA|DZ)/.test(group))
+      ? ["Freezing rain or drizzle: clear ice on everything."]
+      : []),
+    ...(ceiling !== undefined && ceiling < 1000 ? [`Ceiling ${Math.round(ceiling)} ft.`] : []),
+  ];
+}
+
+/** No report at all: nothing is claimed. */
+export const noReport = (): Judgement =>
+  unjudged("weather.report", "Weather report", "No report: wind and air are as you see them.");

@@ -1,0 +1,252 @@
+import { type ICloud, type IWind, parseMetar, parseTAF } from "metar-taf-parser";
+import { convert, type Unit } from "../units/convert";
+import {
+  type CloudCover,
+  type CloudLayer,
+  type Forecast,
+  type ForecastSpan,
+  ReportError,
+  type ReportedWind,
+  type Sky,
+  type WeatherReport,
+} from "./report";
+import { type GroupKind, groupKind, groupsOf } from "./report-groups";
+
+/** A report is a few lines; longer is something else. */
+const MOST_CHARACTERS = 2000;
+const MINUTE = 60_000;
+const DAY = 24 * 60 * MINUTE;
+
+interface Parsed {
+  wind?: IWind;
+  visibility?: { value: number; unit: string };
+  cavok?: true;
+  verticalVisibility?: number;
+  clouds: ICloud[];
+  weatherConditions: { intensity?: string; descriptive?: string; phenomenons: string[] }[];
+}
+
+/**
+ * Reads a METAR or SPECI. Whatever group is not understood, or is understood and cannot be (a wind from 400°), is in `unread` and counts for nothing: no number is
+ * invented. `now` says of which month the day in it is: of the last that was not after tomorrow. Throws ReportError for a text that is no report: too long, without station or
+ * time, of a day that does not exist, or with nothing in it. Source: WMO-No. 306, FM 15, by the library metar-taf-parser, held against the text group by group.
+ */
+export function readReport(text: string, now: string): WeatherReport {
+  const groups = asReport(text);
+  const place = groups.findIndex((group) => groupKind(group) === "time");
+  const station = groups[place - 1];
+  if (place < 1 || !station || !STATION.test(station))
+    throw new ReportError("No station and time in it: a report begins like “METAR ABCD 270650Z”.");
+  const at = dateOf(groups[place] as string, now);
+  const changes = groups.findIndex((group, i) => i > place && /^(BECMG|TEMPO|NOSIG)$/.test(group));
+  const end = changes < 0 ? groups.length : changes;
+  const own = groups.slice(place + 1, end);
+  if (own.includes("NIL")) throw new ReportError("The station reported nothing (NIL).");
+  if (own.length === 0) throw new ReportError("Nothing behind station and time: it was cut off.");
+  // Only what is well formed goes to the library: it drops what it cannot read without a word, and takes the rest for something else.
+  const wellFormed = own.filter((group) => known(group));
+  const parsed = parseMetar(`${station} ${groups[place]} ${wellFormed.join(" ")}`, { issued: new Date(at) });
+  const sky = skyOf(parsed, own);
+  const kept = (kind: GroupKind) => own.some((group) => groupKind(group) === kind);
+  const { temperature, dewPoint, altimeter } = parsed;
+  const unread = [...sky.unread, ...own.filter((group) => !known(group))];
+  const take = (ok: boolean, kind: GroupKind): boolean => {
+    if (kept(kind) && !ok) unread.push(...own.filter((group) => groupKind(group) === kind));
+    return kept(kind) && ok;
+  };
+  const warm =
+    temperature !== undefined &&
+    temperature >= -60 &&
+    temperature <= 60 &&
+    (dewPoint === undefined || dewPoint <= temperature);
+  const hpa = altimeter && Math.round(convert(altimeter.value, altimeter.unit as Unit, "hPa") * 10) / 10;
+  const pressed = hpa !== undefined && hpa >= 870 && hpa <= 1085;
+  return {
+    raw: groups.join(" "),
+    station,
+    at,
+    ...sky.sky,
+    ...(take(warm, "temperature") && {
+      celsius: temperature as number,
+      ...(dewPoint !== undefined && { dewPointC: dewPoint }),
+    }),
+    ...(take(pressed, "pressure") && { settingHpa: hpa as number }),
+    ...(own.includes("AUTO") && { automatic: true as const }),
+    unread: [...new Set(unread)],
+  };
+}
+
+/**
+ * Reads a TAF. As `readReport`: what is not understood is in `unread`. Throws ReportError for a text that is no forecast, and for one that was cancelled.
+ * Source: WMO-No. 306, FM 51, by metar-taf-parser.
+ */
+export function readForecast(text: string, now: string): Forecast {
+  const groups = asReport(text).filter(
+    (group, i, all) => !(groupKind(group) === "flag" && i < 3 && all.length > 3),
+  );
+  const validity = groups.findIndex((group) => groupKind(group) === "validity");
+  const time = groups.findIndex((group) => groupKind(group) === "time");
+  const station = groups[(time < 0 || time > validity ? validity : time) - 1];
+  if (validity < 1 || !station || !STATION.test(station))
+    throw new ReportError("No station and hours in it: a forecast begins like “TAF ABCD 270500Z 2706/2715”.");
+  if (groups.includes("CNL")) throw new ReportError("This forecast was cancelled.");
+  if (groups.includes("NIL")) throw new ReportError("There is no forecast (NIL).");
+  const hours = groups[validity] as string;
+  const from = hourOf(hours.slice(0, 4), now);
+  const issuedAt = time < 0 || time > validity ? from : dateOf(groups[time] as string, now);
+  const own = groups.slice(validity + 1);
+  const wellFormed = own.filter((group) => known(group));
+  const parsed = parseTAF(
+    `TAF ${station} ${groups[time] ?? `${hours.slice(0, 4)}00Z`} ${hours} ${wellFormed.join(" ")}`,
+    { issued: new Date(issuedAt) },
+  );
+  const to = parsed.validity.end.toISOString();
+  if (Date.parse(to) <= Date.parse(from)) throw new ReportError("It ends before it begins.");
+  const change = own.findIndex((group) => groupKind(group) === "change");
+  const firstChange = change < 0 ? own.length : change;
+  const spans: ForecastSpan[] = [];
+  const unread = own.filter((group) => !known(group));
+  const put = (part: Parsed, text: readonly string[], more: Omit<ForecastSpan, keyof Sky>) => {
+    const { sky, unread: left } = skyOf(part, text);
+    unread.push(...left);
+    spans.push({ ...sky, ...more });
+  };
+  put(parsed as unknown as Parsed, own.slice(0, firstChange), { kind: "first", from, to });
+  for (const trend of parsed.trends) {
+    const raw = groupsOf(trend.raw);
+    const { probability } = trend;
+    const kind = kindOf(String(trend.type), probability);
+    const end = "end" in trend.validity ? (trend.validity.end as Date | undefined) : undefined;
+    put(trend as unknown as Parsed, raw, {
+      kind,
+      from: trend.validity.start.toISOString(),
+      to: end?.toISOString() ?? to,
+      ...(probability !== undefined && { percent: probability }),
+    });
+  }
+  const temperatures = [parsed.maxTemperature, parsed.minTemperature].flatMap((one) =>
+    one ? [{ at: one.date.toISOString(), celsius: one.temperature }] : [],
+  );
+  return {
+    raw: groups.join(" "),
+    station,
+    issuedAt,
+    from,
+    to,
+    spans,
+    temperatures,
+    unread: [...new Set(unread)],
+  };
+}
+
+const STATION = /^[A-Z][A-Z0-9]{3}$/;
+
+const kindOf = (type: string, probability: number | undefined): ForecastSpan["kind"] =>
+  probability !== undefined
+    ? "chance"
+    : type === "FM"
+      ? "from"
+      : type === "BECMG"
+        ? "becoming"
+        : type === "PROB"
+          ? "chance"
+          : "at times";
+
+function asReport(text: string): string[] {
+  if (text.trim() === "") throw new ReportError("Nothing is entered.");
+  if (text.length > MOST_CHARACTERS) throw new ReportError("That is longer than a report: one at a time.");
+  return groupsOf(text);
+}
+
+/** Groups whose shape is in the code. */
+const known = (group: string) => groupKind(group) !== undefined || /^\d \d\/\d{1,2}SM$/.test(group);
+
+/** The wanted moment that is nearest before tomorrow: a day of the month alone does not say which month. */
+function dateOf(group: string, now: string): string {
+  const [day, hour, minute] = [group.slice(0, 2), group.slice(2, 4), group.slice(4, 6)].map(Number) as [
+    number,
+    number,
+    number,
+  ];
+  return nearest(day, hour, minute, now);
+}
+
+const hourOf = (group: string, now: string) =>
+  nearest(Number(group.slice(0, 2)), Number(group.slice(2, 4)), 0, now, 2 * DAY);
+
+function nearest(day: number, hour: number, minute: number, now: string, ahead = DAY): string {
+  if (day < 1 || day > 31 || hour > 24 || minute > 59)
+    throw new ReportError("A day or a time in it cannot be.");
+  const today = new Date(now);
+  for (let back = -1; back < 4; back++) {
+    const at = new Date(Date.UTC(today.getUTCFullYear(), today.getUTCMonth() - back, day, hour, minute));
+    // The thirty-first of a month that has thirty is none.
+    if (at.getTime() > today.getTime() + ahead || (hour < 24 && at.getUTCDate() !== day)) continue;
+    return at.toISOString();
+  }
+  throw new ReportError("It is of a day that no month had.");
+}
+
+const COVERS: Record<string, CloudCover> = { FEW: "few", SCT: "scattered", BKN: "broken", OVC: "overcast" };
+
+function skyOf(parsed: Parsed, groups: readonly string[]): { sky: Sky; unread: string[] } {
+  const unread: string[] = [];
+  const of = (kind: GroupKind) => groups.filter((group) => groupKind(group) === kind);
+  const wind = parsed.wind && of("wind").length > 0 ? windOf(parsed.wind, of("wind")) : undefined;
+  if (of("wind").length > 0 && !wind) unread.push(...of("wind"));
+  if (of("between").length > 0 && !wind?.between) unread.push(...of("between"));
+  const visibilityM = visibilityOf(parsed, groups);
+  if (of("visibility").length > 0 && visibilityM === undefined) unread.push(...of("visibility"));
+  const clouds: CloudLayer[] = parsed.clouds.flatMap(({ quantity, height, type }): CloudLayer[] => {
+    const cover = COVERS[String(quantity)];
+    if (!cover || height === undefined) return [];
+    const kind = String(type);
+    return [{ cover, baseFt: height, ...((kind === "CB" || kind === "TCU") && { kind }) }];
+  });
+  const up = of("cloud").find((group) => group.startsWith("VV"));
+  if (up) clouds.push({ cover: "sky hidden", baseFt: Number(up.slice(2)) * 100 });
+  if (clouds.length < of("cloud").length) unread.push(...of("cloud").slice(clouds.length));
+  return {
+    sky: {
+      ...(wind && { wind }),
+      ...(visibilityM !== undefined && { visibilityM }),
+      clouds: clouds.sort((a, b) => a.baseFt - b.baseFt),
+      weather: of("weather"),
+    },
+    unread,
+  };
+}
+
+/** By the group's own end: the library takes kilometres an hour for knots. */
+const SPEEDS: Record<string, Unit> = { KT: "kt", MPS: "m/s", KMH: "km/h" };
+
+function windOf(
+  { degrees, direction, speed, gust, minVariation, maxVariation }: IWind,
+  [group = ""]: readonly string[],
+): ReportedWind | undefined {
+  const from = SPEEDS[/[A-Z]+$/.exec(group)?.[0].replace(/^VRB/, "") ?? ""];
+  if (!from || (degrees !== undefined && degrees > 360)) return undefined;
+  const kt = (value: number) => Math.round(convert(value, from, "kt") * 10) / 10;
+  // "P99KT": more than that.
+  if (/P\d/.test(group)) return undefined;
+  const between =
+    minVariation !== undefined && maxVariation !== undefined && minVariation <= 360 && maxVariation <= 360
+      ? ([minVariation, maxVariation] as [number, number])
+      : undefined;
+  if (gust !== undefined && gust < speed) return undefined;
+  return {
+    ...(degrees !== undefined && String(direction) !== "VRB" && { fromDeg: degrees }),
+    kt: kt(speed),
+    ...(gust !== undefined && { gustKt: kt(gust) }),
+    ...(between && { between }),
+  };
+}
+
+const METRES_PER_STATUTE_MILE = 1609.344;
+
+function visibilityOf({ visibility, cavok }: Parsed, groups: readonly string[]): number | undefined {
+  if (cavok || groups.includes("CAVOK")) return 10_000;
+  if (!visibility) return undefined;
+  const metres = visibility.unit === "SM" ? visibility.value * METRES_PER_STATUTE_MILE : visibility.value;
+  return metres >= 9999 ? 10_000 : Math.round(metres);
+}
