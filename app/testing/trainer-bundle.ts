@@ -6,6 +6,7 @@ export const trainerBundle: AircraftBundle = {
   aircraft: qxTar,
   type: tarrow4,
   airfield,
+  fields: [airfield],
   rules,
   openDiscrepancies: [],
   lastReadings: [],

@@ -197,6 +197,28 @@ describe("an event that crosses the boundary", () => {
       },
     },
     "person.due-dropped": { personId: "ines", item: "passengers" },
+    "weather.told": {
+      report: {
+        raw: "METAR QXMP 010850Z 25012G22KT 210V280 9999 FEW030 18/09 Q1016",
+        station: "QXMP",
+        at: "2026-05-01T08:50:00.000Z",
+        wind: { fromDeg: 250, kt: 12, gustKt: 22, between: [210, 280] },
+        visibilityM: 10_000,
+        clouds: [{ cover: "few", baseFt: 3000 }],
+        weather: [],
+        celsius: 18,
+        dewPointC: 9,
+        settingHpa: 1016,
+        unread: [],
+      },
+      from: "station",
+      variationDeg: 0.8,
+      ground: "wet",
+    },
+    "briefing.given": {
+      to: "crew",
+      steps: [{ title: "Abort", words: "39 knots by the white gate, or stop." }],
+    },
     "person.done": {
       personId: "ines",
       work: { item: "medical", date: "2026-05-01", sets: { date: "2027-05-31" } },

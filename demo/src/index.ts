@@ -8,6 +8,7 @@ export { personEvents } from "./people";
 export {
   airfield,
   crew,
+  fields,
   group,
   qxTar,
   rules,

@@ -43,14 +43,31 @@ const medical = (date: string): PersonDue => ({
   source: rule("the date on the certificate"),
 });
 
+const OWN_LIMITS: PersonDue = {
+  id: "own-limits",
+  name: "Own limits",
+  kind: "own limits",
+  limits: [{ by: "months", months: 12, to: "month end" }],
+  minima: {
+    windKt: 25,
+    crosswindKt: 12,
+    tailwindKt: 3,
+    ceilingFt: 1500,
+    visibilityM: 6000,
+    runwayFactor: 1.4,
+  },
+  miss: "note",
+  source: { kind: "own limit", text: "set when calm, looked at again each year", example: true },
+};
+
 /** What is due of the demo's people: in date, soon, and not any more. */
 function peopleOf(now: Date): { personId: string; by: string; items: PersonDue[]; works: PersonWork[] }[] {
   return [
     {
       personId: "ines",
       by: "ines",
-      items: [medical(day(now, 152)), PASSENGERS, NIGHT],
-      works: [],
+      items: [medical(day(now, 152)), PASSENGERS, NIGHT, OWN_LIMITS],
+      works: [{ item: "own-limits", date: day(now, -30) }],
     },
     {
       personId: "ines",
@@ -69,6 +86,14 @@ function peopleOf(now: Date): { personId: string; by: string; items: PersonDue[]
           limits: [{ by: "date", date: day(now, 12) }],
           for: ["solo student"],
           aircraft: ["QX-TAR"],
+          minima: {
+            windKt: 18,
+            crosswindKt: 8,
+            tailwindKt: 0,
+            ceilingFt: 2000,
+            visibilityM: 8000,
+            noNight: true,
+          },
           miss: "stop",
           source: { kind: "own limit", text: "signed by the instructor", example: true },
         },

@@ -6,7 +6,10 @@ import dov from "../data/aircraft-qx-dov.json";
 import hld from "../data/aircraft-qx-hld.json";
 import lum from "../data/aircraft-qx-lum.json";
 import tar from "../data/aircraft-qx-tar.json";
+import heronIsland from "../data/airfield-heron-island.json";
+import kelderMoor from "../data/airfield-kelder-moor.json";
 import marramPoint from "../data/airfield-marram-point.json";
+import saltmouth from "../data/airfield-saltmouth.json";
 import crewJson from "../data/crew.json";
 import equipmentTwin from "../data/equipment-dovrane-twin.json";
 import equipmentTrainer from "../data/equipment-tarrow-4.json";
@@ -23,6 +26,8 @@ import tarrow4Json from "../data/type-tarrow-4.json";
 export const tarrow4 = tarrow4Json as unknown as AircraftType;
 export const qxTar = tar as unknown as Aircraft;
 export const airfield = marramPoint as unknown as Airfield;
+/** The fields round about: a high and sloping one, a long one, and one that declares nothing. */
+export const fields = [marramPoint, kelderMoor, saltmouth, heronIsland] as unknown as Airfield[];
 export const rules = rulesJson as unknown as RuleSet;
 /** The second rule set: with an approved minimum equipment list. */
 export const rulesWithList = minimumRules as unknown as RuleSet;
@@ -45,7 +50,7 @@ export const group: { aircraft: Aircraft; type: AircraftType }[] = (
 /** In the order in which they can be put on record: types before aircraft. */
 export const scenarioFiles: CravixFile[] = [
   crew,
-  airfield,
+  ...fields,
   rules,
   rulesWithList,
   ...([tarrow4Json, haldenSix, lumenSport, dovraneTwin, ansel2, corrantR] as unknown as AircraftType[]),

@@ -19,6 +19,7 @@ import { peopleRoutes } from "./routes/people";
 import { photographRoutes } from "./routes/photographs";
 import { preflightRoutes } from "./routes/preflights";
 import { pumpRoutes } from "./routes/pump";
+import { weatherRoutes } from "./routes/weather";
 import { webRoutes } from "./routes/web";
 import { workshopRoutes } from "./routes/workshop";
 
@@ -44,6 +45,7 @@ function apiRoutes(database: Database, clock: () => Date) {
     .route("/", photographRoutes(database, clock))
     .route("/", workshopRoutes(database, clock))
     .route("/", pumpRoutes(database, clock))
+    .route("/", weatherRoutes(database, clock))
     .route("/", monitorRoutes(database, clock));
 }
 

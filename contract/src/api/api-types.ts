@@ -93,6 +93,8 @@ export interface AircraftBundle {
   aircraft: Aircraft;
   type: AircraftType;
   airfield: Airfield | null;
+  /** All fields on file: from where it can depart, and where to. */
+  fields: Airfield[];
   rules: RuleSet | null;
   openDiscrepancies: OpenDiscrepancy[];
   lastReadings: LastReading[];

@@ -2,6 +2,7 @@ import {
   ASKED_BY,
   assertPlausible,
   BRAKE_WAYS,
+  BRIEFING_KINDS,
   CARDS,
   CONDITIONS,
   EVENT_TYPES,
@@ -46,6 +47,7 @@ import {
   workSchema,
 } from "../files/schemas/airworthiness-schema";
 import { personDueSchema, personWorkSchema } from "../files/schemas/person-schema";
+import { weatherToldFields } from "../files/schemas/weather-schema";
 import { quickCheck } from "./quick-check";
 import type { Refusal } from "./refusal";
 
@@ -131,6 +133,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     purpose: string().oneOf(PURPOSES),
     preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),
+    weather: optional(object(weatherToldFields)),
   },
   "item.answered": {
     itemId: key(),
@@ -164,6 +167,19 @@ const DATA: { [T in EventType]: ObjectShape } = {
     seconds: anyNumber(0, 3600),
     fate: string().oneOf(SAMPLE_FATES),
     card: name(),
+  },
+  "weather.told": weatherToldFields,
+  "briefing.given": {
+    to: string().required().oneOf(BRIEFING_KINDS),
+    steps: array()
+      .of(
+        object({ title: words(120), words: words(1000) })
+          .noUnknown()
+          .required(),
+      )
+      .required()
+      .min(1)
+      .max(30),
   },
   "wings.rocked": {},
   "fuel.uplifted": {

@@ -12,6 +12,7 @@ import {
   itemFields,
   loadingSchema,
   meterSchema,
+  minimaSetSchema,
   profileFields,
   ruleSetSchema,
   stationSchema,
@@ -60,6 +61,7 @@ const listSchema = object({
     }),
   ),
   loading: optional(loadingSchema),
+  minima: array().of(minimaSetSchema.required()).max(40),
   papers: optional(
     object({
       timeZone: key(60),

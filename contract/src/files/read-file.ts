@@ -14,6 +14,7 @@ import {
   type LoadingProfile,
   loadingFaults,
   type MinimumEntry,
+  performanceFaults,
   QuantityError,
   type ReadingSpec,
   type RuleSet,
@@ -168,6 +169,9 @@ function equipmentFaults({ equipment, never, minimum = [] }: EquipmentFile): Fil
 
 function typeFaults(type: AircraftType): FileFault[] {
   const faults = itemFaults(type.items, "items");
+  if (type.performance)
+    for (const { path, expected } of performanceFaults(type.performance))
+      faults.push({ path: `performance.${path}`, expected });
   const stations = new Set<string>();
   type.stations.forEach((station, i) => {
     if (stations.has(station.id))

@@ -167,6 +167,11 @@ const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) 
   }),
   "sample.taken": ({ itemId, value }) => ({ itemId, look: value % 2 ? "clean" : "water" }),
   "wings.rocked": () => ({}),
+  "weather.told": ({ value }) => ({ ground: value % 2 ? "wet" : "dry" }),
+  "briefing.given": ({ value }) => ({
+    to: value % 2 ? "crew" : "passengers",
+    steps: [{ title: "t", words: "w" }],
+  }),
   "fuel.uplifted": ({ value }) => ({
     registration: "QX-TST",
     ...(value % 2 && { tankId: "main" }),

@@ -1,4 +1,5 @@
 export * from "./briefing";
+export * from "./briefing-kinds";
 export * from "./departure-words";
 export * from "./make-it-fit";
 export * from "./radio-sense";

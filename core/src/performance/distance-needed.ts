@@ -3,8 +3,8 @@ import { assertFinite, assertNotNegative, QuantityError } from "../units/convert
 import type { HandbookCorrections, PerformanceProfile } from "./performance-profile";
 import { type ChartPoint, readChart } from "./read-chart";
 
-export const SURFACE_STATES = ["dry", "wet", "soft"] as const;
-export type SurfaceState = (typeof SURFACE_STATES)[number];
+/** What the surface is like. */
+export type SurfaceState = "dry" | "wet" | "soft";
 
 /** What a distance depends on besides the aircraft. */
 export interface DistanceConditions extends ChartPoint {

@@ -4,6 +4,7 @@ import type { Judgement } from "../judgement/judgement";
 import { FLUID_JUDGES } from "./judges/fluid-judges";
 import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judges/judge";
 import { DATE_JUDGES } from "./judges/judge-dates";
+import { DEPARTURE_JUDGES } from "./judges/judge-departure";
 import { ENGINE_JUDGES } from "./judges/judge-engines";
 import { LOADING_JUDGES } from "./judges/judge-loading";
 import { PANEL_JUDGES } from "./judges/judge-panel";
@@ -25,6 +26,7 @@ export const JUDGES: readonly Judge[] = [
   ...DATE_JUDGES,
   ...PAPERS_JUDGES,
   ...LOADING_JUDGES,
+  ...DEPARTURE_JUDGES,
 ];
 
 /**

@@ -125,12 +125,14 @@ export async function readBundle(
     .select()
     .from(airfield)
     .where(and(eq(airfield.groupId, groupId), eq(airfield.id, row.aircraft.body.base)));
+  const fields = await db.select({ body: airfield.body }).from(airfield).where(eq(airfield.groupId, groupId));
   const open = await readDiscrepancies(db, registration, true, groupId);
   return {
     // A file is kept as it was put on record, whatever its version.
     aircraft: fileInTodaysWords(row.aircraft.body) as Aircraft,
     type: fileInTodaysWords(row.aircraft_type.body) as AircraftType,
     airfield: field?.body ?? null,
+    fields: fields.map(({ body }) => body),
     rules: await readRules(db, groupId, row.aircraft.body.rules ?? field?.body.rules),
     openDiscrepancies: open.map(toOpen),
     lastReadings: await readLastReadings(db, registration, groupId),

@@ -4,5 +4,7 @@ export * from "./crew-schema";
 export * from "./deferral-schema";
 export * from "./item-schema";
 export * from "./loading-schema";
+export * from "./minima-schema";
 export * from "./place-schemas";
 export * from "./type-schema";
+export * from "./weather-schema";

@@ -2,6 +2,7 @@ import { AIRCRAFT_CLASSES, FINDING_GRADES, PERSON_DUE_KINDS } from "@cravix/core
 import { array, boolean, object, string } from "yup";
 import { anyNumber, key } from "../../bounds/fields";
 import { day, type FieldsByKind, fitsItsKind, flightKinds } from "./airworthiness-schema";
+import { minimaSchema } from "./minima-schema";
 import { id, optional, source, words } from "./parts";
 
 const LIMIT_FIELDS: FieldsByKind = {
@@ -34,6 +35,7 @@ export const personDueSchema = object({
   aircraft: array().of(key()).max(50),
   miss: string().required().oneOf(FINDING_GRADES),
   source: source.required(),
+  minima: optional(minimaSchema),
 }).noUnknown();
 
 export const personWorkSchema = object({

@@ -1,18 +1,48 @@
+import { NIGHT_BEGINS } from "@cravix/core";
 import { array, object, string } from "yup";
-import { bounded, name } from "../../bounds/fields";
+import { anyNumber, bounded, name } from "../../bounds/fields";
 import { deferralSchema } from "./deferral-schema";
 import { id, optional, source, words } from "./parts";
+
+const metres = () => bounded(0, 10_000);
 
 export const airfieldSchema = object({
   format: string().required().oneOf(["cravix.airfield/1"]),
   id: id(),
   name: words(80),
   elevationFt: bounded(-1500, 20_000),
+  lat: anyNumber(-90, 90),
+  lon: anyNumber(-180, 180),
+  station: string().matches(/^[A-Z][A-Z0-9]{3}$/, "must be a station, like QXMP"),
   /** The rule set of this place. */
   rules: name(),
   runways: array()
     .of(
-      object({ id: id(), headingDeg: bounded(0, 360), lengthM: bounded(1, 10_000), surface: words(40) })
+      object({
+        id: id(),
+        headingDeg: bounded(0, 360),
+        lengthM: bounded(1, 10_000),
+        surface: words(40),
+        declared: optional(
+          object({ toraM: metres(), todaM: metres(), asdaM: metres(), ldaM: metres() })
+            .noUnknown()
+            .test("declared", "needs the run no longer than the take-off and the stop", (value) => {
+              const { toraM = 0, todaM = 0, asdaM = 0 } = (value ?? {}) as Record<string, number>;
+              return toraM <= todaM && toraM <= asdaM;
+            }),
+        ),
+        slopePercent: anyNumber(-15, 15),
+        marks: array()
+          .of(
+            object({ name: words(60), atM: metres() })
+              .noUnknown()
+              .required(),
+          )
+          .max(20),
+        beyond: optional(
+          object({ what: words(60), heightFt: bounded(0, 3000), distanceM: bounded(0, 10_000) }).noUnknown(),
+        ),
+      })
         .noUnknown()
         .required(),
     )
@@ -37,6 +67,19 @@ export const ruleSetSchema = object({
     .required()
     .max(20),
   altimeter: optional(object({ feet: bounded(1, 1000), source: source.required() }).noUnknown()),
+  night: optional(
+    object({ begins: string().required().oneOf(NIGHT_BEGINS), source: source.required() }).noUnknown(),
+  ),
+  runwayFactors: optional(
+    object({ takeOff: bounded(1, 4), landing: bounded(1, 4), source: source.required() }).noUnknown(),
+  ),
+  minima: optional(
+    object({
+      visibilityM: anyNumber(0, 10_000),
+      ceilingFt: anyNumber(0, 10_000),
+      source: source.required(),
+    }).noUnknown(),
+  ),
   deferral: optional(deferralSchema),
   /** That a pilot may do preventive work, and by which rule. */
   preventive: optional(object({ source: source.required() }).noUnknown()),

@@ -1,5 +1,5 @@
 import { BRAKE_WAYS, CONDITIONS, PHASES, STATION_PHASES, STATION_ROLES, SURFACE_WAYS } from "@cravix/core";
-import { array, object, string } from "yup";
+import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, text } from "../../bounds/fields";
 import { electricalSchema } from "./electrical-schema";
 import { magnetosSchema, runUpSchema } from "./engine-schema";
@@ -8,6 +8,7 @@ import { itemSchema } from "./item-schema";
 import { method } from "./method";
 import { oilSchema } from "./oil-schema";
 import { id, optional, sourced, words, years } from "./parts";
+import { launchSchema, performanceSchema } from "./performance-schema";
 
 /** What a model year can have otherwise than the type: each subject declares its own part. */
 const limits = {
@@ -107,6 +108,9 @@ export const profileFields = {
     )
     .max(CONDITIONS.length),
   engines: array().of(words(20)).min(2).max(4),
+  performance: performanceSchema,
+  launch: launchSchema,
+  tailwheel: boolean().oneOf([true]),
   ...limits,
 };
 

@@ -1,4 +1,5 @@
 import type { FindingGrade, Source } from "../../judgement/judgement";
+import type { Minima, MinimaSet } from "../../minima/minima";
 import { type LocalDate, spokenDate } from "../calendar/local-date";
 import type { DueItem, DueLimit, FlightKind } from "../due/due-item";
 import { DUE_STATES, type DueVerdict, judgeDue } from "../due/judge-due";
@@ -14,6 +15,8 @@ export const PERSON_DUE_KINDS = [
   "recency",
   "authorisation",
   "training",
+  /** A pilot's own limits; that they are looked at again is what is due. */
+  "own limits",
 ] as const;
 export type PersonDueKind = (typeof PERSON_DUE_KINDS)[number];
 
@@ -47,6 +50,8 @@ export interface PersonDue {
   aircraft?: string[];
   miss: FindingGrade;
   source: Source;
+  /** A student's authorisation, or a pilot's own limits: within which it is. */
+  minima?: Minima;
 }
 
 /** It was done, passed or renewed, and until when it was printed then. */
@@ -222,4 +227,22 @@ export function foldPerson(events: readonly PersonHappening[]): Pick<PersonRecor
     else works.push(event.data.work);
   }
   return { items: [...items.values()], works };
+}
+
+/** The limits that a person flies within, out of his record: his own, and those of authorisations that have not ended. Complexity: O(items · works). */
+export function minimaOfPerson(record: PersonRecord, flight: PersonFlight): MinimaSet[] {
+  return judgePerson(record, flight).flatMap(({ item, verdict }): MinimaSet[] => {
+    const { minima, source, kind, aircraft } = item;
+    if (!minima) return [];
+    // One's own limits hold until they are changed; an authorisation that has ended gives nothing, and is judged as overdue.
+    if (kind !== "own limits" && verdict.state === "not for this flight") return [];
+    return [
+      {
+        of: kind === "own limits" ? "pilot" : "authorisation",
+        minima,
+        source,
+        ...(aircraft && { aircraft }),
+      },
+    ];
+  });
 }

@@ -25,6 +25,7 @@ import { groupsToday } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
 import type { LoadingProfile } from "../../loading/loading-profile";
 import type { FluidMemory } from "../../memory/fluid-memory";
+import type { MinimaSet } from "../../minima/minima";
 import { askByValue } from "./ask-by-value";
 import { quickLapOrder } from "./quick-lap";
 import { inRuleOrder } from "./rule-order";
@@ -77,6 +78,8 @@ export interface ComposedList {
   papers?: PinnedPapers;
   /** What it weighs and where, and within which limits. */
   loading?: LoadingProfile;
+  /** Within which limits whoever flies flies: his own and his authorisation's, as they stood when the preflight began. */
+  minima?: MinimaSet[];
   /** What is put off on it, by the discrepancy: judged for today's flight. */
   deferrals?: Record<string, DeferralToday>;
   /** What may be measured at most of what is known to be open. */
@@ -97,6 +100,7 @@ export interface ComposeInput {
   memory?: FluidMemory;
   papers?: PinnedPapers;
   loading?: LoadingProfile;
+  minima?: MinimaSet[];
   /** The equipment of the type, for what is put off. */
   equipment?: EquipmentList;
   /** Names the walk: which items are asked by their value follows from it, unforeseeably but repeatably. Without it none is. */
@@ -126,6 +130,7 @@ export function composeList({
   memory,
   papers,
   loading,
+  minima,
   equipment,
   seed,
 }: ComposeInput): ComposedList {
@@ -239,6 +244,7 @@ export function composeList({
     ...(memory && { memory }),
     ...(papers && { papers }),
     ...(loading && { loading }),
+    ...(minima && minima.length > 0 && { minima }),
     ...(limits.length > 0 && { measureLimits: Object.fromEntries(limits) }),
     ...(deferrals.length > 0 && { deferrals: Object.fromEntries(deferrals) }),
     differences,

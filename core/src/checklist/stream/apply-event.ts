@@ -2,6 +2,7 @@ import type { Apply } from "./act";
 import type { EventType, PreflightEvent } from "./events";
 import type { GoingOn } from "./going-on";
 import { bladePulled } from "./kinds/blade-pulled";
+import { briefingGiven } from "./kinds/briefing-given";
 import { crewJoined } from "./kinds/crew-joined";
 import { crewLeft } from "./kinds/crew-left";
 import { discrepancyObserved } from "./kinds/discrepancy-observed";
@@ -20,6 +21,7 @@ import { runUpRead } from "./kinds/run-up-read";
 import { sampleTaken } from "./kinds/sample-taken";
 import { stationFlowed } from "./kinds/station-flowed";
 import { verdictSigned } from "./kinds/verdict-signed";
+import { weatherTold } from "./kinds/weather-told";
 import { wingsRocked } from "./kinds/wings-rocked";
 import type { StreamReading } from "./read-stream";
 
@@ -41,6 +43,8 @@ const APPLY: { [T in EventType]: Apply<T> } = {
   "wings.rocked": wingsRocked,
   "fuel.uplifted": fuelUplifted,
   "fuel.told": fuelTold,
+  "weather.told": weatherTold,
+  "briefing.given": briefingGiven,
   "oil.added": oilAdded,
   "run-up.read": runUpRead,
   "blade.pulled": bladePulled,

@@ -12,6 +12,7 @@ import type { Totals } from "../../airworthiness/meters/component";
 import type { LaunchWay } from "../../airworthiness/papers";
 import type { PersonDue, PersonWork } from "../../airworthiness/people/person-due";
 import type { WorkshopPlan } from "../../airworthiness/plan/workshop-plan";
+import type { BriefingKind } from "../../departure/briefing-kinds";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { Sample } from "../../fuel/drain/fuel-sample";
 import type { FuelTold, SampleFate } from "../../fuel/fuel-told";
@@ -21,6 +22,7 @@ import type { PlannedLoad } from "../../loading/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
+import type { WeatherTold } from "../../weather/weather-told";
 
 /** What broke into the walk: somebody spoke, the screen went dark or another program came up, or nothing was answered for long; after the acceptance, the take-off was given up. */
 export const INTERRUPTION_CAUSES = ["spoken to", "screen left", "long gap", "take-off aborted"] as const;
@@ -45,6 +47,8 @@ export interface EventData {
     preferences?: Preferences;
     /** Outside air, for what the start takes from the battery. */
     celsius?: number;
+    /** The report that it was planned with. */
+    weather?: WeatherTold;
   };
   "item.answered": {
     itemId: string;
@@ -94,6 +98,10 @@ export interface EventData {
   };
   /** What a person knows about today's fuel that no instrument shows. */
   "fuel.told": FuelTold;
+  /** A report of the weather, or what the ground is like; the last one counts. */
+  "weather.told": WeatherTold;
+  /** A briefing as it was given, word by word, to the crew or to passengers. */
+  "briefing.given": { to: BriefingKind; steps: { title: string; words: string }[] };
   "oil.added": { registration: string; engine?: string; qt: number; grade?: string; sealed: boolean };
   /** One blade pulled through by hand, without resistance. */
   "blade.pulled": { itemId: string; blade: number };
@@ -175,6 +183,8 @@ const NAMED: Record<EventType, true> = {
   "wings.rocked": true,
   "fuel.uplifted": true,
   "fuel.told": true,
+  "weather.told": true,
+  "briefing.given": true,
   "oil.added": true,
   "blade.pulled": true,
   "run-up.read": true,

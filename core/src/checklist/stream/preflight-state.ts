@@ -8,6 +8,7 @@ import type { PlannedLoad } from "../../loading/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
+import type { WeatherTold } from "../../weather/weather-told";
 import { type Dictionary, emptyDictionary } from "./dictionary";
 import type { EventData, InterruptionCause, ReturnWay } from "./events";
 import type { FuelSampleTaken, OilAdded, UpliftSeen } from "./fluid-events";
@@ -117,7 +118,13 @@ export interface PreflightState {
   /** What was signed afterwards, or by another: it stands beside the signature and changes nothing in it. */
   amendments: Signature[];
   lastAt?: string;
+  /** What was said of the weather, and when; the last of it. */
+  weather?: WeatherTold & { at: string };
+  /** The briefings that were given, the last of each kind. */
+  briefings: BriefingGiven[];
 }
+
+export type BriefingGiven = EventData["briefing.given"] & { eventId: string; at: string; crewId: string };
 
 /** A preflight of which nothing has arrived yet. */
 export function emptyState(id: string): PreflightState {
@@ -141,5 +148,6 @@ export function emptyState(id: string): PreflightState {
     interruptions: [],
     undoable: [],
     amendments: [],
+    briefings: [],
   };
 }

@@ -14,6 +14,7 @@ export const preflightStarted: Apply<"preflight.started"> = (walk, { id, at, cre
     purpose,
     preferences,
     celsius,
+    weather,
   } = data;
   walk.put({
     registration,
@@ -26,6 +27,7 @@ export const preflightStarted: Apply<"preflight.started"> = (walk, { id, at, cre
     ...(purpose && { purpose }),
     ...(preferences && { preferences }),
     ...(celsius !== undefined && { celsius }),
+    ...(weather && { weather: { ...weather, at } }),
     crewId,
     startedAt: at,
   });

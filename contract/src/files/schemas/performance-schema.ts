@@ -1,0 +1,78 @@
+import { array, mixed, object, string } from "yup";
+import { anyNumber, bounded } from "../../bounds/fields";
+import { optional, source } from "./parts";
+
+const axis = () => array().of(anyNumber(-5000, 30_000).required()).required().min(1).max(20);
+
+/** Numbers over mass, pressure altitude and temperature. That they are whole and go up is looked at when the file is read. */
+const chartSchema = object({
+  kg: axis(),
+  pressureAltitudeFt: axis(),
+  celsius: axis(),
+  values: array()
+    .of(
+      array()
+        .of(array().of(anyNumber(-5000, 10_000).required()).required().max(20))
+        .required()
+        .max(20),
+    )
+    .required()
+    .max(20),
+}).noUnknown();
+
+const charted = () =>
+  optional(object({ chart: chartSchema.required(), source: source.required() }).noUnknown());
+
+const distance = () =>
+  object({
+    kind: string().required().oneOf(["chart", "single"]),
+    kg: anyNumber(1, 20_000),
+    rollM: mixed().required(),
+    over50M: mixed().required(),
+    source: source.required(),
+  })
+    .noUnknown()
+    .test("by-kind", "needs charts for roll and 50 ft, or one mass with two distances", (value) => {
+      const { kind, kg, rollM, over50M } = (value ?? {}) as Record<string, unknown>;
+      const metres = (one: unknown) => typeof one === "number" && one > 0 && one <= 10_000;
+      if (kind === "single") return typeof kg === "number" && metres(rollM) && metres(over50M);
+      return [rollM, over50M].every((one) => chartSchema.isValidSync(one, { strict: true }));
+    });
+
+const kt = () => bounded(10, 300);
+
+/** What a type needs to take off and land, and how it climbs. */
+export const performanceSchema = optional(
+  object({
+    takeOff: distance().required(),
+    landing: distance().required(),
+    corrections: optional(
+      object({
+        headwindPercentPerKt: anyNumber(0, 10),
+        tailwindPercentPerKt: anyNumber(0, 30),
+        grassPercentOfRoll: anyNumber(0, 100),
+        source: source.required(),
+      }).noUnknown(),
+    ),
+    liftOffKt: kt(),
+    approachKt: kt(),
+    climbKt: kt(),
+    climbFpm: charted(),
+    oneEngineFpm: charted(),
+    oneEngineKt: anyNumber(10, 300),
+    accelerateStopM: charted(),
+  }).noUnknown(),
+);
+
+const launchLimit = optional(
+  object({
+    maxWindKt: anyNumber(0, 80),
+    maxCrossKt: anyNumber(0, 60),
+    maxTailKt: anyNumber(0, 30),
+    climbFpm: anyNumber(0, 3000),
+    source: source.required(),
+  }).noUnknown(),
+);
+
+/** How a glider may be launched. */
+export const launchSchema = optional(object({ winch: launchLimit, aerotow: launchLimit }).noUnknown());

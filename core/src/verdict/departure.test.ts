@@ -1,0 +1,275 @@
+import {
+  type Airfield,
+  composeList,
+  type EventData,
+  foldPreflight,
+  judgePreflight,
+  type MinimaSet,
+  type PreflightEvent,
+  type RuleSet,
+  type WeatherReport,
+} from "../index";
+import { event, item, LIST_INPUT, source, streamId, type } from "../testing/small-aircraft";
+
+const field: Airfield = {
+  format: "cravix.airfield/1",
+  id: "f",
+  name: "Field",
+  elevationFt: 20,
+  lat: 53.4,
+  lon: 2.1,
+  station: "QXMP",
+  runways: [
+    {
+      id: "24",
+      headingDeg: 240,
+      lengthM: 780,
+      surface: "grass",
+      declared: { toraM: 780, todaM: 780, asdaM: 780, ldaM: 780 },
+    },
+    {
+      id: "29",
+      headingDeg: 290,
+      lengthM: 910,
+      surface: "asphalt",
+      declared: { toraM: 910, todaM: 910, asdaM: 910, ldaM: 910 },
+    },
+    { id: "17", headingDeg: 170, lengthM: 500, surface: "grass" },
+  ],
+};
+const lit: RuleSet = {
+  format: "cravix.rule-set/1",
+  id: "r",
+  name: "r",
+  reserves: [],
+  night: { begins: "sunset", source },
+  minima: { visibilityM: 5000, source },
+};
+const report = (more: Partial<WeatherReport> = {}): WeatherReport => ({
+  raw: "METAR QXMP 011150Z …",
+  station: "QXMP",
+  at: "2026-05-01T11:50:00.000Z",
+  wind: { fromDeg: 250, kt: 10 },
+  visibilityM: 10_000,
+  clouds: [],
+  weather: [],
+  celsius: 15,
+  dewPointC: 8,
+  settingHpa: 1013,
+  unread: [],
+  ...more,
+});
+const SOLO: MinimaSet = { of: "authorisation", minima: { tailwindKt: 0, crosswindKt: 8 }, source };
+
+interface Day {
+  runway?: string;
+  weather?: EventData["weather.told"];
+  load?: Record<string, number>;
+  minutes?: number;
+  conditions?: EventData["preflight.started"]["conditions"];
+  minima?: MinimaSet[];
+  sock?: { fromDeg: number; kt: number };
+  launch?: "winch";
+  at?: string;
+}
+const glider = { oil: undefined, magnetos: undefined, runUp: undefined, fuel: undefined };
+
+function judged({
+  runway = "24",
+  weather,
+  load = { front: 160, rear: 60 },
+  minutes = 60,
+  conditions = [],
+  minima,
+  sock,
+  launch,
+  at = "2026-05-01T12:00:00.000Z",
+}: Day) {
+  const { oil: _o, magnetos: _m, runUp: _r, fuel: _f, ...bare } = { ...type, ...glider };
+  const list = composeList({
+    ...LIST_INPUT,
+    airfield: field,
+    rules: lit,
+    conditions,
+    ...(minima && { minima }),
+    loading: {
+      format: "cravix.loading/1",
+      registration: "QX-TST",
+      datum: "the firewall",
+      weighing: { date: "2025-01-01", emptyKg: 740, armMm: 1000, source },
+      stations: [
+        { id: "front", name: "front seats", kind: "seat", armMm: 1000, pilot: true },
+        { id: "rear", name: "rear seats", kind: "seat", armMm: 1100 },
+      ],
+      tanks: [],
+      envelope: {
+        corners: [
+          { kg: 700, armMm: 900 },
+          { kg: 1200, armMm: 900 },
+          { kg: 1200, armMm: 1200 },
+          { kg: 700, armMm: 1200 },
+        ],
+        source,
+      },
+      maxTakeoffKg: { value: 1110, source },
+    },
+    type: {
+      ...(bare as typeof type),
+      performance: {
+        takeOff: { kind: "single", kg: 1110, rollM: 250, over50M: 455, source },
+        landing: { kind: "single", kg: 1110, rollM: 175, over50M: 400, source },
+        liftOffKt: 55,
+        approachKt: 62,
+        climbKt: 76,
+      },
+      launch: { winch: { maxWindKt: 25, maxCrossKt: 6, source } },
+      items: [
+        item("stance", "papers"),
+        item("runway", "papers", { kind: "choice", choicesFrom: "runways" }),
+        item("wind.from", "papers", {
+          kind: "measure",
+          reading: { key: "wind.from", unit: "°", decimals: 0 },
+        }),
+        item("wind.speed", "papers", {
+          kind: "measure",
+          reading: { key: "wind.speed", unit: "kt", decimals: 0 },
+        }),
+      ],
+    },
+  });
+  const told = <T extends PreflightEvent["type"]>(kind: T, data: EventData[T]) =>
+    ({ ...event(kind, data), at }) as PreflightEvent;
+  const events: PreflightEvent[] = [
+    told("preflight.started", {
+      registration: "QX-TST",
+      listHash: "h",
+      conditions,
+      plannedFlightMin: minutes,
+      plannedLoad: { stations: load },
+      ...(launch && { plannedLaunch: launch }),
+    }),
+    ...(weather ? [told("weather.told", weather)] : []),
+    told("item.answered", { itemId: "runway", outcome: "checked", value: runway }),
+    ...(sock
+      ? [
+          told("reading.taken", { itemId: "wind.from", key: "wind.from", value: sock.fromDeg, unit: "°" }),
+          told("reading.taken", { itemId: "wind.speed", key: "wind.speed", value: sock.kt, unit: "kt" }),
+        ]
+      : []),
+  ];
+  const { judgements } = judgePreflight(list, foldPreflight(streamId, events));
+  return Object.fromEntries(
+    judgements.filter(({ judge }) => judge === "departure").map((one) => [one.id, one]),
+  );
+}
+
+test("with report and load the distances are judged; with neither nothing is claimed", () => {
+  const good = judged({ weather: { report: report(), variationDeg: 1 } });
+  expect(good["distance.take-off"]).toMatchObject({
+    grade: "within limits",
+    unit: undefined,
+    topic: "air",
+    reading: { unit: "m" },
+  });
+  expect(good["distance.landing"]?.grade).toBe("within limits");
+  expect(good["weather.report"]?.grade).toBe("within limits");
+  expect(good.light?.sentence).toMatch(/^It lands \d+ h \d\d min before the day ends\.$/);
+  expect(judged({})).toEqual({});
+});
+
+test("hot, heavy and soft on the grass is a stop with the smallest thing that makes it fit", () => {
+  const hot = judged({
+    weather: { report: report({ celsius: 34, dewPointC: 20 }), variationDeg: 1, ground: "soft" },
+    load: { front: 170, rear: 190 },
+  });
+  expect(hot["distance.take-off"]).toMatchObject({ grade: "stop", action: "Take runway 29.", scope: "day" });
+  expect(hot["distance.take-off"]?.sentence).toMatch(/\d+ m too short\.$/);
+});
+
+test("a runway that declares nothing is not judged, and says so; no number stands for it", () => {
+  expect(
+    judged({ runway: "17", weather: { report: report(), variationDeg: 1 } })["distance.take-off"],
+  ).toMatchObject({
+    grade: "unjudged",
+    sentence: "Runway 17 has no declared distances on file.",
+  });
+});
+
+test("the sock is today's wind: a tailwind stops a student whose authorisation allows none", () => {
+  const day = { minima: [SOLO], weather: { report: report(), variationDeg: 0 } };
+  expect(judged(day)["minima.tailwindKt"]?.grade).toBe("within limits");
+  const tail = judged({ ...day, sock: { fromDeg: 60, kt: 6 } });
+  expect(tail["minima.tailwindKt"]).toMatchObject({
+    grade: "stop",
+    limit: expect.stringContaining("authorisation"),
+  });
+  expect(tail["wind.sock"]?.sentence).toContain("170° apart");
+});
+
+test("a true wind is turned by the variation before it meets the runway", () => {
+  const cross = (variationDeg: number) =>
+    judged({ minima: [SOLO], weather: { report: report({ wind: { fromDeg: 300, kt: 10 } }), variationDeg } })[
+      "minima.crosswindKt"
+    ];
+  expect(cross(0)?.reading?.value).toBeCloseTo(8.66, 2);
+  expect(cross(20)?.reading?.value).toBeCloseTo(6.43, 2);
+  expect([cross(0)?.grade, cross(20)?.grade]).toEqual(["stop", "within limits"]);
+});
+
+test("after sunset it is a night flight: a stop with a list for the day, none with one for the night", () => {
+  // Sunset on that day at that place by astronomy-engine: 19:09 UTC.
+  const late = {
+    at: "2026-05-01T18:35:00.000Z",
+    weather: { report: report({ at: "2026-05-01T18:20:00.000Z" }), variationDeg: 1 },
+  };
+  const day = judged(late);
+  expect(day.light).toMatchObject({ grade: "stop", action: expect.stringContaining("night") });
+  expect(day.light?.sentence).toMatch(/after sunset: this is a night flight/);
+  expect(judged({ ...late, minutes: 20 }).light?.grade).toBe("within limits");
+  expect(judged({ ...late, conditions: ["night"] }).light?.grade).toBe("within limits");
+});
+
+test("poor visibility under a rule is a stop; an old report of another field is asked about", () => {
+  expect(
+    judged({ weather: { report: report({ visibilityM: 3000 }), variationDeg: 1 } })["minima.visibilityM"],
+  ).toMatchObject({ grade: "stop" });
+  expect(
+    judged({ weather: { report: report({ station: "QXKM" }), variationDeg: 1 } })["weather.report"]?.grade,
+  ).toBe("ask");
+  expect(
+    judged({ weather: { report: report({ at: "2026-04-30T11:50:00.000Z" }), variationDeg: 1 } })[
+      "weather.report"
+    ]?.sentence,
+  ).toContain("earlier day");
+});
+
+test("a launch has its own wind limits", () => {
+  const winch = judged({ launch: "winch", sock: { fromDeg: 300, kt: 10 } });
+  expect(winch["launch.crosswind"]).toMatchObject({
+    grade: "stop",
+    sentence: "9 kt of crosswind: a launch by winch takes 6 kt.",
+  });
+  expect(winch["launch.wind"]).toBeUndefined();
+});
+
+test("what is said of the ground later leaves the report as it was; the last report counts", () => {
+  const events = [
+    event("preflight.started", {
+      registration: "QX-TST",
+      listHash: "h",
+      conditions: [],
+      weather: { report: report(), from: "station", variationDeg: 1 },
+    }),
+    event("weather.told", { ground: "wet" }),
+  ];
+  expect(foldPreflight(streamId, events).weather).toMatchObject({
+    ground: "wet",
+    from: "station",
+    report: { station: "QXMP" },
+  });
+  const given = event("briefing.given", { to: "crew", steps: [{ title: "Abort", words: "Stop." }] });
+  const again = event("briefing.given", { to: "crew", steps: [{ title: "Abort", words: "Stop now." }] });
+  expect(
+    foldPreflight(streamId, [...events, given, again]).briefings.map(({ steps }) => steps[0]?.words),
+  ).toEqual(["Stop now."]);
+});

@@ -1,0 +1,18 @@
+import type { WeatherReport } from "./report";
+
+/** From where a report came onto the device. */
+export const WEATHER_FROM = ["typed", "station"] as const;
+export type WeatherFrom = (typeof WEATHER_FROM)[number];
+
+/** What the ground of grass and paved runways can be like. */
+export const GROUND_STATES = ["dry", "wet", "soft"] as const;
+export type GroundState = (typeof GROUND_STATES)[number];
+
+/** What was said of the weather of a flight. */
+export interface WeatherTold {
+  report?: WeatherReport;
+  from?: WeatherFrom;
+  /** Between the report's true north and the runways' magnetic, east positive, degrees. */
+  variationDeg?: number;
+  ground?: GroundState;
+}

@@ -1,0 +1,42 @@
+import { and, eq, sql } from "drizzle-orm";
+import { Hono } from "hono";
+import { object, string } from "yup";
+import type { Database } from "../db/database";
+import { airfield } from "../db/schema/fleet";
+import { callerOf } from "../identity";
+import { valid } from "../middleware/valid";
+import { problem } from "../problem";
+import { forecastOf, reportOf } from "../weather/simulated-station";
+
+const stationParam = object({
+  station: string()
+    .required()
+    .matches(/^[A-Z][A-Z0-9]{3}$/),
+}).strict();
+
+/** The simulated weather stations of the fields on file: METAR and TAF as text, as a real one would send them. */
+export function weatherRoutes({ db }: Database, clock: () => Date) {
+  return new Hono().get("/weather/:station", valid("param", stationParam), async (c) => {
+    const { station } = c.req.valid("param");
+    const [row] = await db
+      .select()
+      .from(airfield)
+      .where(
+        and(
+          eq(airfield.groupId, callerOf(c).groupId),
+          eq(sql`json_value(${airfield.body}, '$.station')`, station),
+        ),
+      );
+    if (!row) return problem(c, 404, "No field on file has a station of that name.");
+    const { elevationFt, lat = 0, lon = 0 } = row.body;
+    const place = { station, elevationFt, lat, lon };
+    const now = clock();
+    c.header("cache-control", "no-store");
+    return c.json({
+      station,
+      simulated: true,
+      report: reportOf(place, now),
+      forecast: forecastOf(place, now),
+    });
+  });
+}
