@@ -167,7 +167,6 @@ test("with report and load the distances are judged; with neither nothing is cla
   const good = judged({ weather: { report: report(), variationDeg: 1 } });
   expect(good["distance.take-off"]).toMatchObject({
     grade: "within limits",
-    unit: undefined,
     topic: "air",
     reading: { unit: "m" },
   });

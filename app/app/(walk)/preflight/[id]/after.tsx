@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { AfterScreen } from "../../../../features/after/after-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function After() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <AfterScreen id={id} />;
-}
+export default walkPage("AfterScreen");

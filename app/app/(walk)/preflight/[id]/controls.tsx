@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { ControlsScreen } from "../../../../features/run-up-desk/controls-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function Controls() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <ControlsScreen id={id} />;
-}
+export default walkPage("ControlsScreen");

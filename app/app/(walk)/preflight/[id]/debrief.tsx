@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { DebriefScreen } from "../../../../features/debrief/debrief-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function Debrief() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <DebriefScreen id={id} />;
-}
+export default walkPage("DebriefScreen");

@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { FuelDeskScreen } from "../../../../features/fuel-desk/fuel-desk-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function Fuel() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <FuelDeskScreen id={id} />;
-}
+export default walkPage("FuelDeskScreen");

@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { StepScreen } from "../../../../features/walk/step-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function Step() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <StepScreen id={id} />;
-}
+export default walkPage("StepScreen");

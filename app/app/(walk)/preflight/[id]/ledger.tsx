@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { LedgerScreen } from "../../../../features/ledger/ledger-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function Ledger() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <LedgerScreen id={id} />;
-}
+export default walkPage("LedgerScreen");

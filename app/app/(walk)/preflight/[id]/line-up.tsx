@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { LineUpScreen } from "../../../../features/line-up/line-up-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function LineUp() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <LineUpScreen id={id} />;
-}
+export default walkPage("LineUpScreen");

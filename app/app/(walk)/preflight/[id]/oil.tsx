@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { AddOilScreen } from "../../../../features/fluids/add-oil-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function Oil() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <AddOilScreen id={id} />;
-}
+export default walkPage("AddOilScreen");

@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { RunUpScreen } from "../../../../features/run-up-desk/run-up-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function RunUp() {
-  const { id, engine } = useLocalSearchParams<{ id: string; engine?: string }>();
-  return <RunUpScreen id={id} {...(engine && { engine })} />;
-}
+export default walkPage("RunUpScreen");

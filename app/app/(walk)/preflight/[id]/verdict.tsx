@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { VerdictScreen } from "../../../../features/verdict/verdict-screen";
+import { walkPage } from "../../../../features/walk-pages/walk-page";
 
-export default function Verdict() {
-  const { id } = useLocalSearchParams<{ id: string }>();
-  return <VerdictScreen id={id} />;
-}
+export default walkPage("VerdictScreen");
