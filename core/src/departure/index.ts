@@ -1,6 +1,7 @@
 export * from "./briefing";
 export * from "./briefing-kinds";
 export * from "./departure-words";
+export * from "./judge-departure";
 export * from "./make-it-fit";
 export * from "./radio-sense";
 export * from "./reckon";

@@ -1,0 +1,263 @@
+import type { Condition, RuleSet } from "../aircraft/aircraft-type";
+import type { Judgement, Source } from "../judgement/judgement";
+import { unjudged } from "../judgement/judgement";
+import { judgeMinima, type MinimaSet, type MinimaToday } from "../minima/minima";
+import type { LaunchLimit } from "../performance/performance-profile";
+import { sockDisagrees } from "../runways/compare-runways";
+import type { WindRange } from "../runways/worst-wind";
+import { formatQuantity } from "../units/format";
+import { judgeReport } from "../weather/judge-report";
+import type { FlightLight } from "../weather/light";
+import { ceilingFt, type WeatherReport } from "../weather/report";
+import { distanceWords, remedyWords } from "./departure-words";
+import { type Remedy, remedies } from "./make-it-fit";
+import { type Departure, type DepartureInput, reckonDeparture } from "./reckon";
+
+/** A departure as far as it is known: what is absent is not judged. */
+export interface DepartureDay {
+  now: string;
+  /** Where a runway is chosen. */
+  input?: DepartureInput;
+  report?: WeatherReport;
+  /** The station of the field. */
+  station?: string;
+  /** What was seen at the windsock, and the report in the same north. */
+  sock?: { fromDeg: number; kt: number };
+  reported?: WindRange;
+  /** The wind that counts, where no runway is chosen yet. */
+  wind?: WindRange;
+  light?: { today: FlightLight; night: NonNullable<RuleSet["night"]> };
+  conditions: readonly Condition[];
+  sets: readonly MinimaSet[];
+  /** Fuel that is left on landing, minutes. */
+  reserveMin?: number;
+  launch?: { way: string; limit: LaunchLimit };
+  /** Later hours and how warm they will be. */
+  cooler?: readonly { at: string; celsius: number }[];
+}
+
+export interface JudgedDeparture {
+  departure?: Departure;
+  judgements: Judgement[];
+  remedies: Remedy[];
+}
+
+/**
+ * Everything that speaks for and against a departure: report, daylight, limits of whoever flies, launch, distances, climb. Never throws for what was entered: a number that cannot be is
+ * "unjudged" with the reason. Complexity: as `reckonDeparture`, and `remedies` where it does not fit. Source: the parts' own.
+ */
+export function judgeDeparture(day: DepartureDay): JudgedDeparture {
+  const { input } = day;
+  const departure = input && reckonDeparture(input);
+  const known = input?.type.performance && input.load && (input.settingHpa ?? input.celsius) !== undefined;
+  const helps =
+    input && known && departure && !longEnough(departure)
+      ? remedies(input, { ...(day.cooler && { cooler: day.cooler }) })
+      : [];
+  return {
+    ...(departure && { departure }),
+    remedies: helps,
+    judgements: [
+      ...report(day),
+      ...light(day),
+      ...minima(day, departure),
+      ...launch(day, departure),
+      ...(input && departure && known ? distances(input, departure, helps) : []),
+    ],
+  };
+}
+
+const longEnough = ({ takeOff, landing, accelerateStop, climb }: Departure): boolean =>
+  (takeOff?.leftM ?? 0) >= 0 &&
+  (landing?.leftM ?? 0) >= 0 &&
+  (accelerateStop?.leftM ?? 0) >= 0 &&
+  (climb?.aboveFt ?? CLEAR_FT) >= CLEAR_FT;
+
+function report({ report: told, now, station, sock, reported }: DepartureDay): Judgement[] {
+  if (!told) return [];
+  const apart = sock && reported ? sockDisagrees(sock, reported) : undefined;
+  return [
+    judgeReport(told, now, station),
+    ...(apart
+      ? [
+          {
+            id: "wind.sock",
+            subject: "Windsock",
+            scope: "day" as const,
+            grade: "note" as const,
+            sentence: apart,
+            action: "Ask for the wind again.",
+          },
+        ]
+      : []),
+  ];
+}
+
+function light({ light: told, conditions }: DepartureDay): Judgement[] {
+  if (!told) return [];
+  const { today, night } = told;
+  const base = {
+    id: "light",
+    subject: "Daylight",
+    scope: "day" as const,
+    limit: `day ends at ${night.begins}`,
+    source: night.source,
+  };
+  const left = today.leftMin;
+  const minutes = (value: number) => formatQuantity({ value, unit: "min" });
+  if (!today.night)
+    return [
+      {
+        ...base,
+        grade: "within limits",
+        sentence: left === undefined ? "It is day." : `It lands ${minutes(left)} before the day ends.`,
+      },
+    ];
+  if (conditions.includes("night"))
+    return [
+      { ...base, grade: "within limits", sentence: "Part of it is by night; the list is one for the night." },
+    ];
+  const late =
+    left !== undefined && left < 0 ? `It lands ${minutes(-left)} after ${night.begins}` : "It is dark";
+  return [
+    {
+      ...base,
+      grade: "stop",
+      sentence: `${late}: this is a night flight, and the list is one for the day.`,
+      action: "Make it shorter, or begin with “night”.",
+    },
+  ];
+}
+
+function minima(day: DepartureDay, departure: Departure | undefined): Judgement[] {
+  const { report: reported, conditions, sets, reserveMin } = day;
+  const wind = day.input?.wind ?? day.wind;
+  const ceiling = reported && ceilingFt(reported);
+  const today: MinimaToday = {
+    ...(wind && { windKt: Math.max(wind.kt, wind.gustKt ?? 0) }),
+    ...(wind?.gustKt !== undefined && { gustKt: wind.gustKt - wind.kt }),
+    ...(departure?.wind && { crosswindKt: departure.wind.crossKt, tailwindKt: departure.wind.tailKt }),
+    ...(ceiling !== undefined && { ceilingFt: ceiling }),
+    ...(reported?.visibilityM !== undefined && { visibilityM: reported.visibilityM }),
+    ...(reserveMin !== undefined && { reserveMin }),
+    ...(day.light && { night: day.light.today.night }),
+    passengers: conditions.includes("passengers"),
+  };
+  return judgeMinima(sets, today);
+}
+
+const SHORT: Record<"takeOff" | "landing", "Take-off" | "Landing"> = {
+  takeOff: "Take-off",
+  landing: "Landing",
+};
+
+function distances(input: DepartureInput, departure: Departure, helps: readonly Remedy[]): Judgement[] {
+  const source = input.type.performance?.takeOff.source as Source;
+  const stopped = departure.accelerateStop !== undefined && departure.accelerateStop.leftM < 0;
+  const low = departure.climb?.aboveFt !== undefined && departure.climb.aboveFt < CLEAR_FT;
+  const remedy = helps[0];
+  const action = remedy
+    ? remedyWords(remedy, input.loading?.stations)
+    : "Nothing single makes it fit: wait, or do not go.";
+  const made = (["takeOff", "landing"] as const).flatMap((way): Judgement[] => {
+    const check = departure[way];
+    if (!check) return [];
+    return [
+      {
+        id: `distance.${way === "takeOff" ? "take-off" : "landing"}`,
+        subject: `${SHORT[way]} distance`,
+        scope: "day",
+        grade: check.leftM < 0 ? "stop" : "within limits",
+        reading: { value: Math.ceil(check.neededM), unit: "m" },
+        limit: `at most ${formatQuantity({ value: check.availableM, unit: "m" })}`,
+        margin: { value: Math.floor(check.leftM), unit: "m" },
+        source,
+        sentence: distanceWords(SHORT[way], check),
+        ...(check.leftM < 0 && { action, caution: "The aircraft's own handbook comes first." }),
+      },
+    ];
+  });
+  const off = departure.missing.filter(
+    ({ what, why }) => (what === "take-off" || what === "landing") && !NOT_TOLD.test(why),
+  );
+  return [
+    ...made,
+    ...off.map(
+      ({ what, why }): Judgement => ({
+        ...unjudged(`distance.${what}`, what === "landing" ? "Landing distance" : "Take-off distance", why),
+      }),
+    ),
+    ...(departure.accelerateStop && stopped
+      ? [
+          {
+            id: "distance.accelerate-stop",
+            subject: "Accelerate-stop distance",
+            scope: "day" as const,
+            grade: "ask" as const,
+            reading: { value: Math.ceil(departure.accelerateStop.neededM), unit: "m" as const },
+            limit: `at most ${formatQuantity({ value: departure.accelerateStop.availableM, unit: "m" })}`,
+            margin: { value: Math.floor(departure.accelerateStop.leftM), unit: "m" as const },
+            source,
+            sentence: `An engine that fails at lift-off leaves ${formatQuantity({ value: Math.ceil(-departure.accelerateStop.leftM), unit: "m" })} too little to stop.`,
+            action,
+          },
+        ]
+      : []),
+    ...(low && input.runway.beyond
+      ? [
+          {
+            id: "climb.obstacle",
+            subject: "Climb-out",
+            scope: "day" as const,
+            grade: "stop" as const,
+            reading: { value: Math.round(departure.climb?.aboveFt ?? 0), unit: "ft" as const },
+            limit: `at least ${CLEAR_FT} ft above it`,
+            source,
+            sentence: `Over ${input.runway.beyond.what} it is ${formatQuantity({ value: Math.round(departure.climb?.aboveFt ?? 0), unit: "ft" })}; ${CLEAR_FT} are wanted.`,
+            action,
+          },
+        ]
+      : []),
+    ...(departure.oneEngine && departure.oneEngine.fpm <= 0
+      ? [
+          {
+            id: "climb.one-engine",
+            subject: "On one engine",
+            scope: "day" as const,
+            grade: "note" as const,
+            reading: { value: Math.round(departure.oneEngine.fpm), unit: "ft/min" as const },
+            sentence:
+              "It does not climb on one today: an engine that fails means drifting down to where it can be landed.",
+          },
+        ]
+      : []),
+  ];
+}
+
+/** So far above what stands beyond the end. Common practice. */
+const CLEAR_FT = 50;
+/** What nobody has entered is not held against anybody. */
+const NOT_TOLD = /not known/;
+
+function launch(day: DepartureDay, departure: Departure | undefined): Judgement[] {
+  const wind = day.input?.wind;
+  if (!day.launch || !wind || !departure?.wind) return [];
+  const { way, limit } = day.launch;
+  const found = [
+    { name: "wind", kt: Math.max(wind.kt, wind.gustKt ?? 0), most: limit.maxWindKt },
+    { name: "crosswind", kt: departure.wind.crossKt, most: limit.maxCrossKt },
+    { name: "tailwind", kt: departure.wind.tailKt, most: limit.maxTailKt },
+  ].flatMap(({ name, kt, most }) => (most !== undefined && kt > most ? [{ name, kt, most }] : []));
+  return found.map(({ name, kt, most }) => ({
+    id: `launch.${name}`,
+    subject: `Launch by ${way}`,
+    scope: "day",
+    grade: "stop",
+    reading: { value: kt, unit: "kt" },
+    limit: `at most ${formatQuantity({ value: most, unit: "kt" })} of ${name}`,
+    margin: { value: most - kt, unit: "kt" },
+    source: limit.source,
+    sentence: `${formatQuantity({ value: kt, unit: "kt" })} of ${name}: a launch by ${way} takes ${formatQuantity({ value: most, unit: "kt" })}.`,
+    action: "Wait, or take another launch or runway.",
+  }));
+}
