@@ -106,6 +106,8 @@ export const api = {
     ),
   deliver: (order: { registration: string; tankId: string; litres: number; grade: string }) =>
     read(client.pump.deliveries.$post({ json: order })) as Promise<Receipt>,
+  /** What a field's weather station says, as text. */
+  weather: (station: string) => read(client.weather[":station"].$get({ param: { station } })),
   /** One page of an aircraft's log, newest first. */
   fluids: (registration: string, fluid: FluidRow["fluid"], before?: string) =>
     read(

@@ -98,6 +98,7 @@ export * from "./units/uncertain";
 export * from "./verdict/as-it-stands";
 export * from "./verdict/judge-preflight";
 export * from "./verdict/judges/judge";
+export * from "./verdict/judges/judge-departure";
 export * from "./verdict/judges/judge-fluids";
 export * from "./verdict/judges/judge-loading";
 export * from "./verdict/judges/judge-papers";

@@ -1,8 +1,10 @@
 import {
+  compareRunways,
   formatNumber,
   isConvertible,
   QuantityError,
   READING,
+  reportedWind,
   runwayInUse,
   type Unit,
   valueIn,
@@ -13,6 +15,7 @@ import Svg, { Circle, G, Path, Rect, Text as SvgText } from "react-native-svg";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
+import { WalkWeather } from "../departure/walk-weather";
 import type { Walk } from "../walk/use-preflight";
 
 /** The runway as you will see it, nose up, and the wind across it. */
@@ -25,7 +28,13 @@ export function WindPanel({ walk }: { walk: Walk }) {
   };
   const fromDeg = told(READING.windFrom, "°");
   const kt = told(READING.windSpeed, "kt");
-  if (!runway) return <Runways walk={walk} />;
+  if (!runway)
+    return (
+      <View className="gap-3">
+        <Runways walk={walk} />
+        <WalkWeather walk={walk} />
+      </View>
+    );
   const components =
     fromDeg === undefined || kt === undefined ? undefined : safeComponents(runway.headingDeg, fromDeg, kt);
   const wind = judged.judgements.filter(
@@ -52,13 +61,32 @@ export function WindPanel({ walk }: { walk: Walk }) {
       {wind.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
+      <WalkWeather walk={walk} />
     </View>
   );
 }
 
 /** Before one is chosen: which there are. */
-function Runways({ walk: { list } }: { walk: Walk }) {
+function Runways({ walk }: { walk: Walk }) {
+  const { list } = walk;
   if (!list.airfield) return null;
+  const wind = reportedWind(walk);
+  const choice = wind && compareRunways(list.airfield, wind);
+  if (choice)
+    return (
+      <View className="gap-2">
+        <Heading className="text-lg">{`Runways of ${list.airfield.name}`}</Heading>
+        <Text className="font-mid">{choice.why}</Text>
+        {choice.runways.map(({ runway, alongKt, crossKt, tailKt }) => (
+          <View key={runway.id} className="flex-row items-baseline gap-3 border-b-2 border-stone pb-1">
+            <Text className="w-12 font-strong text-2xl">{runway.id}</Text>
+            <Text className={`shrink ${tailKt > 0.5 ? "text-clay" : "text-voice"}`}>
+              {`${tailKt > 0.5 ? `${formatNumber(tailKt)} kt from behind` : `${formatNumber(Math.max(0, alongKt))} kt against`}, ${formatNumber(crossKt)} across; ${formatNumber(runway.lengthM)} m, ${runway.surface}`}
+            </Text>
+          </View>
+        ))}
+      </View>
+    );
   return (
     <View className="gap-2">
       <Heading className="text-lg">{`Runways of ${list.airfield.name}`}</Heading>

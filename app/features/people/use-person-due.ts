@@ -1,18 +1,16 @@
 import { mayDo } from "@cravix/contract/client";
-import { foldPerson, type PersonHappening, type PersonRecord } from "@cravix/core";
+import { type PersonHappening, type PersonRecord, personWith } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
 import { api, NotReached } from "../../device/api";
 import { keepNote, readNote } from "../../device/log/notes";
 import { useAppSelector } from "../../store/hooks";
 import { useCrew } from "../../store/server/server-state";
 import { eventsHere } from "../../store/walk/discrepancies-here";
+import { happenedTo, type KeptRecord, OWN_DUE_ITEMS } from "../../store/walk/minima-here";
 
-interface Told {
-  record: PersonRecord;
-  saidAt: number;
-}
+type Told = KeptRecord;
 
-const NOTE = "own due items:";
+const NOTE = OWN_DUE_ITEMS;
 
 /**
  * What is due of a person, where whoever holds this device may see it: the server's word, and what was entered here since. Only one's own is kept on the
@@ -45,11 +43,7 @@ export function usePersonDue(personId: string | undefined) {
       const events = await eventsHere({ saidAt: now?.saidAt ?? 0 }).catch(() => []);
       if (left) return;
       if (now) setTold({ ...now, of: personId });
-      setHere(
-        events.flatMap((event): PersonHappening[] =>
-          "personId" in event.data && event.data.personId === personId ? [event as PersonHappening] : [],
-        ),
-      );
+      setHere(happenedTo(personId, events));
     };
     void load();
     return () => {
@@ -59,11 +53,7 @@ export function usePersonDue(personId: string | undefined) {
   const record = useMemo((): PersonRecord | undefined => {
     const base = told?.of === personId ? told?.record : undefined;
     if (!base && here.length === 0) return undefined;
-    const before: PersonHappening[] = [
-      ...(base?.items ?? []).map((item) => ({ type: "person.due-set" as const, data: { item } })),
-      ...(base?.works ?? []).map((work) => ({ type: "person.done" as const, data: { work } })),
-    ];
-    return { ...foldPerson([...before, ...here]), flown: base?.flown ?? [] };
+    return personWith(base, here);
   }, [told, here, personId]);
   return { may, own, record, away };
 }

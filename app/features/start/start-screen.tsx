@@ -31,9 +31,10 @@ import { PapersToday } from "./papers-today";
 
 // Fetched with their own arithmetic, and not with the first page.
 const nothing = { default: () => null };
-const LoadToday = lazy(() =>
-  import("./load-today").then(
-    ({ LoadToday: part }) => ({ default: part }),
+const DepartureToday = lazy(() =>
+  // With the pages of the walk that begins from here.
+  import("../walk-pages/pages").then(
+    ({ DepartureToday: part }) => ({ default: part }),
     () => nothing,
   ),
 );
@@ -166,7 +167,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
           />
           <PapersToday aircraft={aircraft} change={change} />
           <Suspense fallback={null}>
-            <LoadToday aircraft={aircraft} />
+            <DepartureToday aircraft={aircraft} />
             <PilotToday aircraft={aircraft} />
           </Suspense>
           {bundle.type.electrical && (

@@ -4,6 +4,8 @@ import { ScrollView, View } from "react-native";
 import { PlanView } from "../../ui/aircraft/plan-view";
 import { Thread } from "../../ui/aircraft/thread";
 import { useWide } from "../../ui/use-wide";
+import { BriefingPanel } from "../departure/briefing-panel";
+import { TaxiPanel } from "../departure/taxi-panel";
 import { BatteryBar } from "../electrical/battery-bar";
 import { FluidsPanel } from "../fluids/fluids-panel";
 import { WindPanel } from "../line-up/wind-panel";
@@ -119,6 +121,10 @@ function Plan({ walk, acts }: Pick<StepFrameProps, "walk" | "acts">) {
 
 /** What belongs to a whole step: fuel so far, the run-up, the wind. */
 export function StepPanel({ walk }: { walk: Walk }) {
+  const { item, list } = walk;
+  const role = list.stations.find(({ id }) => id === item?.station)?.role;
+  if (item?.topic === "briefing") return <BriefingPanel walk={walk} />;
+  if (role === "taxi") return <TaxiPanel walk={walk} />;
   if (walk.phase === "fluids") return <FluidsPanel walk={walk} />;
   if (walk.phase === "run-up") return <RunUpPanel walk={walk} />;
   if (walk.phase === "line-up") return <WindPanel walk={walk} />;

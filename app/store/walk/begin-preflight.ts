@@ -17,6 +17,7 @@ import { bundleOf, fleetOf } from "../server/server-state";
 import { sendAgain } from "../sync/sync-actions";
 import { eventsHere, openDiscrepanciesHere } from "./discrepancies-here";
 import { fluidMemoryHere } from "./fluid-memory-here";
+import { minimaHere } from "./minima-here";
 import { begun, OPEN_WALKS } from "./open-walks";
 import { papersHere } from "./papers-here";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
@@ -31,7 +32,7 @@ export function beginPreflight(registration: string) {
     const { planned, session } = getState();
     const bundle = bundleOf(getState(), registration);
     if (!bundle) throw new Error(`Nothing is known of ${registration} on this device yet.`);
-    const { conditions, flightMin, landings, launch, load, purpose, celsius, secondCrewId } =
+    const { conditions, flightMin, landings, launch, load, purpose, celsius, secondCrewId, departure } =
       planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const crew = fleetOf(getState())?.crew ?? [];
     const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
@@ -44,6 +45,8 @@ export function beginPreflight(registration: string) {
     if (trouble) throw new Error(`No turnaround. ${trouble}`);
     const list: ComposedList = composeList({
       ...composeInput(bundle, openDiscrepanciesHere(bundle, events, crew), events),
+      ...atField(bundle, departure?.fieldId),
+      minima: await minimaHere(session.crewId, bundle, events),
       memory: fluidMemoryHere(bundle, events),
       conditions,
       preferences,
@@ -65,6 +68,8 @@ export function beginPreflight(registration: string) {
           ...(purpose && { purpose }),
           preferences,
           ...(celsius !== undefined && { celsius }),
+          ...(departure?.weather && { weather: departure.weather }),
+          ...(departure?.turnBackFt && { turnBackFt: departure.turnBackFt }),
         },
       },
     ];
@@ -91,6 +96,13 @@ export function beginPreflight(registration: string) {
     dispatch(sendAgain());
     return id;
   };
+}
+
+/** Another field than the aircraft's own, where it was planned from there. */
+function atField({ fields }: AircraftBundle, fieldId: string | undefined) {
+  // A bundle kept before there were other fields has none.
+  const airfield = (fields ?? []).find(({ id }) => id === fieldId);
+  return airfield ? { airfield } : {};
 }
 
 /** What a list is made from, besides what is different today. */

@@ -1,4 +1,12 @@
-import type { Condition, LaunchWay, PlannedLoad, Preferences, Purpose } from "@cravix/core";
+import type {
+  Condition,
+  Forecast,
+  LaunchWay,
+  PlannedLoad,
+  Preferences,
+  Purpose,
+  WeatherTold,
+} from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** What has been set for the next walk of an aircraft, before it begins. */
@@ -11,12 +19,30 @@ export interface Planned {
   launch?: LaunchWay;
   /** Kilograms by place, and the fuel that was reckoned with. */
   load?: PlannedLoad;
+  /** From where, on which runway, in which weather. */
+  departure?: PlannedDeparture;
   /** What it is for, where it may pass a limit of its papers. */
   purpose?: Purpose | undefined;
   /** Outside air; absent: not given. */
   celsius?: number;
   /** Who else is here: reads, answers, holds. */
   secondCrewId?: string;
+}
+
+/** A departure as it was planned: what is absent has not been thought of yet. */
+export interface PlannedDeparture {
+  /** The field, where it is not the aircraft's own; and where to. */
+  fieldId?: string;
+  toId?: string;
+  runwayId?: string;
+  /** When it takes off, where that is not now. */
+  at?: string;
+  weather?: WeatherTold;
+  forecast?: Forecast;
+  squawk?: string;
+  frequency?: string;
+  /** Below this height above the field nobody turns back, ft: set by whoever flies. */
+  turnBackFt?: number;
 }
 
 export interface PlannedState {

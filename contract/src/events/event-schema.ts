@@ -134,6 +134,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),
     weather: optional(object(weatherToldFields)),
+    turnBackFt: anyNumber(1, 5000),
   },
   "item.answered": {
     itemId: key(),

@@ -1,4 +1,5 @@
 import { distanceNeeded } from "../performance/distance-needed";
+import type { DistanceChart, SingleDistance } from "../performance/performance-profile";
 import { QuantityError } from "../units/convert";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { type DepartureInput, isGrass, reckonDeparture } from "./reckon";
@@ -24,8 +25,8 @@ export interface DistanceRisk {
 }
 
 /**
- * The worst reasonable case: wind, temperature, mass and the chart itself varied together. Undefined where the distance itself cannot be reckoned. What falls off the chart
- * counts as too short. Complexity: O(runs). Seeded: the same asked twice is the same. Source: Monte Carlo; spreads are common practice.
+ * The worst reasonable case: wind, temperature, mass and the chart itself varied together. Undefined where the distance itself cannot be reckoned. What would fall off the chart is read
+ * at its end: that the mass is within its limit is judged by itself. Complexity: O(runs). Seeded: the same asked twice is the same. Source: Monte Carlo; spreads are common practice.
  */
 export function distanceRisk(
   input: DepartureInput,
@@ -41,6 +42,7 @@ export function distanceRisk(
   if (!performance || !first || kg === undefined || !base.air || celsius === undefined) return undefined;
   const normal = normalNumbers(seededRandom(seed));
   const alongKt = base.wind?.alongKt ?? 0;
+  const [mostKg, mostC] = ends(performance[way]);
   const windSpread = USUAL.windKt + Math.max(0, (input.wind?.gustKt ?? 0) - (input.wind?.kt ?? 0)) / 3;
   const over: number[] = [];
   let short = 0;
@@ -48,8 +50,8 @@ export function distanceRisk(
     const [wind, warm, heavy, chart] = [normal(), normal(), normal(), normal()];
     try {
       const { over50M } = distanceNeeded(performance, way, {
-        kg: kg * (1 + USUAL.massPart * heavy),
-        celsius: celsius + USUAL.celsius * warm,
+        kg: Math.min(mostKg, kg * (1 + USUAL.massPart * heavy)),
+        celsius: Math.min(mostC, celsius + USUAL.celsius * warm),
         pressureAltitudeFt: base.air.pressureAltitudeFt,
         elevationFt: airfield.elevationFt,
         alongKt: alongKt + windSpread * wind,
@@ -72,4 +74,14 @@ export function distanceRisk(
     tooShortPercent: (100 * short) / runs,
     runs,
   };
+}
+
+/** Where a chart ends, in mass and temperature; one distance alone ends nowhere. */
+function ends(data: DistanceChart | SingleDistance): [kg: number, celsius: number] {
+  if (data.kind === "single") return [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
+  const charts = [data.rollM, data.over50M];
+  return [
+    Math.min(...charts.map(({ kg }) => kg.at(-1) ?? 0)),
+    Math.min(...charts.map(({ celsius }) => celsius.at(-1) ?? 0)),
+  ];
 }

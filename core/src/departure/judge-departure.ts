@@ -10,7 +10,7 @@ import { judgeReport } from "../weather/judge-report";
 import type { FlightLight } from "../weather/light";
 import { ceilingFt, type WeatherReport } from "../weather/report";
 import { distanceWords, remedyWords } from "./departure-words";
-import { type Remedy, remedies } from "./make-it-fit";
+import { fits, type Remedy, remedies } from "./make-it-fit";
 import { type Departure, type DepartureInput, reckonDeparture } from "./reckon";
 
 /** A departure as far as it is known: what is absent is not judged. */
@@ -51,7 +51,7 @@ export function judgeDeparture(day: DepartureDay): JudgedDeparture {
   const departure = input && reckonDeparture(input);
   const known = input?.type.performance && input.load && (input.settingHpa ?? input.celsius) !== undefined;
   const helps =
-    input && known && departure && !longEnough(departure)
+    input && known && departure && !fits(departure, { performance: true })
       ? remedies(input, { ...(day.cooler && { cooler: day.cooler }) })
       : [];
   return {
@@ -66,12 +66,6 @@ export function judgeDeparture(day: DepartureDay): JudgedDeparture {
     ],
   };
 }
-
-const longEnough = ({ takeOff, landing, accelerateStop, climb }: Departure): boolean =>
-  (takeOff?.leftM ?? 0) >= 0 &&
-  (landing?.leftM ?? 0) >= 0 &&
-  (accelerateStop?.leftM ?? 0) >= 0 &&
-  (climb?.aboveFt ?? CLEAR_FT) >= CLEAR_FT;
 
 function report({ report: told, now, station, sock, reported }: DepartureDay): Judgement[] {
   if (!told) return [];

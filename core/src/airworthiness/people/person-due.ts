@@ -246,3 +246,12 @@ export function minimaOfPerson(record: PersonRecord, flight: PersonFlight): Mini
     ];
   });
 }
+
+/** A person's record with what has happened since. Complexity: O(items + events). */
+export function personWith(base: PersonRecord | undefined, since: readonly PersonHappening[]): PersonRecord {
+  const before: PersonHappening[] = [
+    ...(base?.items ?? []).map((item) => ({ type: "person.due-set" as const, data: { item } })),
+    ...(base?.works ?? []).map((work) => ({ type: "person.done" as const, data: { work } })),
+  ];
+  return { ...foldPerson([...before, ...since]), flown: base?.flown ?? [] };
+}

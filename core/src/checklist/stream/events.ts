@@ -49,6 +49,8 @@ export interface EventData {
     celsius?: number;
     /** The report that it was planned with. */
     weather?: WeatherTold;
+    /** Below this height above the field nobody turns back, ft; set by whoever flies. */
+    turnBackFt?: number;
   };
   "item.answered": {
     itemId: string;

@@ -120,6 +120,7 @@ export interface PreflightState {
   lastAt?: string;
   /** What was said of the weather, and when; the last of it. */
   weather?: WeatherTold & { at: string };
+  turnBackFt?: number;
   /** The briefings that were given, the last of each kind. */
   briefings: BriefingGiven[];
 }

@@ -1,14 +1,18 @@
-import { runwayInUse } from "../../checklist/list/runway-in-use";
+import type { ComposedList } from "../../checklist/list/compose-list";
+import { runwayInUse, runwayItem } from "../../checklist/list/runway-in-use";
+import type { PreflightState } from "../../checklist/stream/preflight-state";
 import { judgeDeparture } from "../../departure/judge-departure";
-import type { DepartureInput } from "../../departure/reckon";
-import type { Judgement, Source } from "../../judgement/judgement";
-import { type MinimaSet, minimaFor } from "../../minima/minima";
+import { minimaSets } from "../../departure/minima-sets";
+import { type Departure, type DepartureInput, reckonDeparture } from "../../departure/reckon";
+import type { Judgement } from "../../judgement/judgement";
+import type { MinimaSet } from "../../minima/minima";
 import { READING } from "../../readings/reading-keys";
 import { magneticWind } from "../../runways/compare-runways";
 import type { WindRange } from "../../runways/worst-wind";
 import { type FlightLight, lightOf } from "../../weather/light";
-import type { Judge, JudgedWalk } from "./judge";
+import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judge";
 import { loadOfWalk } from "./judge-loading";
+import { usableReadings } from "./usable-readings";
 
 const USUAL_MIN = 60;
 const MINUTE = 60_000;
@@ -56,28 +60,25 @@ export function departureOf(walk: JudgedWalk): DepartureInput | undefined {
   };
 }
 
-function setsOf({ list, state }: JudgedWalk): MinimaSet[] {
-  const { rules, type } = list;
-  const day = (state.startedAt ?? "").slice(0, 10);
-  return [
-    ...(rules?.minima
-      ? [{ of: "rule" as const, minima: minimaOf(rules.minima), source: rules.minima.source }]
-      : []),
-    ...(type.crosswind
-      ? [
-          {
-            of: "aircraft" as const,
-            minima: { crosswindKt: type.crosswind.kt },
-            source: type.crosswind.source,
-          },
-        ]
-      : []),
-    ...minimaFor(list.minima ?? [], list.registration, day),
-  ];
-}
+const setsOf = ({ list, state }: JudgedWalk): MinimaSet[] =>
+  minimaSets({
+    rules: list.rules,
+    type: list.type,
+    persons: list.minima ?? [],
+    registration: list.registration,
+    day: (state.startedAt ?? "").slice(0, 10),
+  });
 
-const minimaOf = ({ source: _, ...minima }: { source: Source; visibilityM?: number; ceilingFt?: number }) =>
-  minima;
+/** The departure of a walk as it stands, with what its judges have given; undefined before a runway is chosen. Complexity: O(items) and as `reckonDeparture`. */
+export function departureOfWalk(
+  list: ComposedList,
+  state: PreflightState,
+  given: Given,
+): { input: DepartureInput; departure: Departure } | undefined {
+  const { quantity, value } = usableReadings(list, state);
+  const input = departureOf({ list, state, quantity, value, itemsOf: itemsOfKinds(list), given });
+  return input && { input, departure: reckonDeparture(input) };
+}
 
 /** Day or night of the flight that begins now; undefined without a place or a rule of it. */
 function lightToday({ list, state }: JudgedWalk): FlightLight | undefined {
@@ -113,11 +114,8 @@ function departure(walk: JudgedWalk): Judgement[] {
     ...(endurance !== undefined && { reserveMin: endurance - (state.plannedFlightMin ?? USUAL_MIN) }),
     ...(way && limit && { launch: { way, limit } }),
   });
-  const runway = runwayInUse(list, state);
-  const itemIds = [
-    ...walk.itemsOf([READING.windFrom, READING.windSpeed, READING.windGust]),
-    ...(runway ? [runway.itemId] : []),
-  ];
+  const place = runwayItem(list);
+  const itemIds = place ? [place.id] : [];
   return (
     judgements
       // The aircraft's own crosswind is judged where the wind is.

@@ -1,7 +1,3 @@
-import { useLocalSearchParams } from "expo-router";
-import { LoadingScreen } from "../../../../features/loading/loading-screen";
+import { aircraftPage } from "../../../../features/walk-pages/walk-page";
 
-export default function Loading() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <LoadingScreen registration={registration} />;
-}
+export default aircraftPage("LoadingScreen");

@@ -15,6 +15,7 @@ export const preflightStarted: Apply<"preflight.started"> = (walk, { id, at, cre
     preferences,
     celsius,
     weather,
+    turnBackFt,
   } = data;
   walk.put({
     registration,
@@ -27,6 +28,7 @@ export const preflightStarted: Apply<"preflight.started"> = (walk, { id, at, cre
     ...(purpose && { purpose }),
     ...(preferences && { preferences }),
     ...(celsius !== undefined && { celsius }),
+    ...(turnBackFt !== undefined && { turnBackFt }),
     ...(weather && { weather: { ...weather, at } }),
     crewId,
     startedAt: at,

@@ -1,0 +1,3 @@
+import { aircraftPage } from "../../../../features/walk-pages/walk-page";
+
+export default aircraftPage("CarryScreen");

@@ -1,0 +1,11 @@
+import type { DepartureInput } from "@cravix/core";
+import type { DistanceRisk } from "@cravix/core/departure-risk";
+import { askWorker } from "./ask-worker";
+
+let worker: Worker | undefined;
+
+/** The worst reasonable case of a take-off, worked out in a worker; undefined where its distance cannot be reckoned. */
+export function distanceRiskOf(input: DepartureInput, samples = 10_000): Promise<DistanceRisk | undefined> {
+  worker ??= new Worker(new URL("./departure.worker.ts", window.location.href));
+  return askWorker(worker, { input, samples }, "departure risk");
+}

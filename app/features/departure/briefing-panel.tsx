@@ -1,0 +1,107 @@
+import {
+  type BriefingStep,
+  composeBriefing,
+  departureOfWalk,
+  formatNumber,
+  type WindRange,
+} from "@cravix/core";
+import { router } from "expo-router";
+import { useEffect, useMemo } from "react";
+import { View } from "react-native";
+import { canSpeak, speak, stopSpeaking } from "../../device/senses/speech";
+import { useAppDispatch } from "../../store/hooks";
+import { record } from "../../store/walk/record";
+import { Button } from "../../ui/input/button";
+import { Heading, Text } from "../../ui/text";
+import type { Walk } from "../walk/use-preflight";
+
+const spokenWind = ({ fromDeg, kt, gustKt }: WindRange) =>
+  `${fromDeg === undefined ? "variable" : `${formatNumber(Math.round(fromDeg))} degrees`}, ${formatNumber(Math.round(kt))} knots${gustKt ? `, gusts ${formatNumber(Math.round(gustKt))}` : ""}`;
+
+/** The briefing of a walk, of the numbers as they are now; undefined before a runway is chosen. */
+export function useBriefing(walk: Walk, turnBackFt?: number): BriefingStep[] | undefined {
+  const { list, state, judged } = walk;
+  return useMemo(() => {
+    const reckoned = departureOfWalk(list, state, judged);
+    if (!reckoned) return undefined;
+    return composeBriefing({
+      type: list.type,
+      departure: reckoned.departure,
+      ...(reckoned.input.wind && { windWords: spokenWind(reckoned.input.wind) }),
+      ...(turnBackFt && { turnBackFt }),
+      ...(state.plannedLaunch && { launch: state.plannedLaunch }),
+    });
+  }, [list, state, judged, turnBackFt]);
+}
+
+/** What is briefed, step by step: read aloud by whoever flies or by the device, and kept as it was given. */
+export function BriefingPanel({ walk }: { walk: Walk }) {
+  const dispatch = useAppDispatch();
+  const { state } = walk;
+  const steps = useBriefing(walk, state.turnBackFt);
+  useEffect(() => stopSpeaking, []);
+  if (!steps)
+    return (
+      <Text className="text-voice">With a runway chosen the briefing stands here, with today's numbers.</Text>
+    );
+  const given = state.briefings.find(({ to }) => to === "crew");
+  return (
+    <View className="gap-2" testID="briefing">
+      <Heading className="text-lg">Briefing with today's numbers</Heading>
+      {steps.map(({ id, title, words }) => (
+        <View key={id} className="border-l-4 border-chock pl-3">
+          <Text className="font-strong">{title}</Text>
+          <Text>{words}</Text>
+        </View>
+      ))}
+      <View className="flex-row flex-wrap gap-2">
+        {canSpeak() && (
+          <Button
+            className="px-5"
+            textClassName="text-base"
+            testID="say-briefing"
+            onPress={() => speak(steps.map(({ title, words }) => `${title}. ${words}`).join(" "))}
+          >
+            Say it
+          </Button>
+        )}
+        <Button
+          className="px-5"
+          textClassName="text-base"
+          testID="briefing-given"
+          pressed={given !== undefined}
+          onPress={() =>
+            void dispatch(
+              record(state.id, "briefing.given", {
+                to: "crew",
+                steps: steps.map(({ title, words }) => ({ title, words })),
+              }),
+            )
+          }
+        >
+          {given ? "Given, on record" : "Given: keep it as it stands"}
+        </Button>
+      </View>
+      <Text className="text-sm text-voice">
+        The handbook's procedures come first. No height to turn back is ever proposed.
+      </Text>
+    </View>
+  );
+}
+
+/** The way to the page that is handed to the passengers. */
+export function PassengersDoor({ walk: { state } }: { walk: Walk }) {
+  const given = state.briefings.find(({ to }) => to === "passengers");
+  return (
+    <View className="gap-1">
+      <Button
+        className="self-start px-5"
+        textClassName="text-base"
+        testID="passengers"
+        onPress={() => router.push(`/preflight/${state.id}/passengers`)}
+      >
+        {given ? "Passengers were briefed: read again" : "Hand it to the passengers"}
+      </Button>
+    </View>
+  );
+}

@@ -1,0 +1,178 @@
+import {
+  abortWords,
+  armOf,
+  composeBriefing,
+  distanceWords,
+  formatNumber,
+  formatQuantity,
+  provenance,
+  reportLines,
+  spokenDate,
+  windWords,
+} from "@cravix/core";
+import type { ReactNode } from "react";
+import { View } from "react-native";
+import { clockText } from "../../ui/day-and-time";
+import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { RunwayDrawing } from "./runway-drawing";
+import { useDeparture } from "./use-departure";
+
+/** One page to carry: load, distances, winds, abort point, briefing, as they were planned; printed, or kept as PDF by the browser, without a network too. */
+export function CarryScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>{(aircraft) => <Carry aircraft={aircraft} />}</AircraftFrame>
+  );
+}
+
+function Carry({ aircraft }: { aircraft: KnownAircraft }) {
+  const { bundle, plan } = aircraft;
+  const { registration } = bundle.aircraft;
+  const now = new Date().toISOString();
+  const { departure, choice, field, input, at, plan: told, judgements } = useDeparture(aircraft, now);
+  const wide = useWide();
+  const report = told.weather?.report;
+  const to = (bundle.fields ?? []).find(({ id }) => id === told.toId)?.name;
+  const takeOff = departure?.load?.points.find(({ name }) => name === "take-off");
+  const against = judgements.filter(({ grade }) => grade !== "within limits");
+  const steps =
+    departure &&
+    composeBriefing({
+      type: bundle.type,
+      departure,
+      ...(report?.wind && { windWords: windWords(report.wind) }),
+      ...(told.turnBackFt && { turnBackFt: told.turnBackFt }),
+      ...(plan.launch && { launch: plan.launch }),
+    });
+  return (
+    <Screen
+      back={`/aircraft/${registration}/plan`}
+      actions={
+        <Button tone="primary" className="min-h-16" testID="primary" onPress={() => window.print()}>
+          Print, or keep as PDF
+        </Button>
+      }
+    >
+      <PageHead title={`${registration} page to carry`}>{`${registration}: page to carry`}</PageHead>
+      <Text className="text-sm">
+        {`${field?.name ?? ""}${to ? ` to ${to}` : ""}, ${spokenDate(at.slice(0, 10))}, take-off ${clockText(at)}, ${formatQuantity({ value: plan.flightMin, unit: "min" })}. Planned; made ${clockText(now)}.`}
+      </Text>
+      <View className={wide ? "mt-2 flex-row gap-6" : "mt-2 gap-3"} testID="carry">
+        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+          <Part title="Load">
+            {takeOff && bundle.loading ? (
+              <>
+                <Text className="text-sm">
+                  {`${formatNumber(takeOff.kg)} kg at take-off of ${formatNumber(bundle.loading.maxTakeoffKg.value)}, CG ${formatNumber(armOf(takeOff))} mm; ${departure?.load?.faults.length ? "OUTSIDE" : "inside to the last drop of fuel"}.`}
+                </Text>
+                <Text className="text-sm">
+                  {[
+                    ...bundle.loading.stations.flatMap(({ id, name }) => {
+                      const kg = plan.load?.stations[id] ?? 0;
+                      return kg > 0 ? [`${name} ${formatNumber(kg)} kg`] : [];
+                    }),
+                    ...Object.entries(input?.load?.litres ?? {}).map(
+                      ([tank, litres]) => `${tank} ${formatNumber(litres)} L`,
+                    ),
+                  ].join(", ")}
+                </Text>
+              </>
+            ) : (
+              <Missing>Nothing is loaded in the plan.</Missing>
+            )}
+          </Part>
+          <Part title="Weather">
+            {report ? (
+              <>
+                <Text className="text-sm">{provenance(report, now)}</Text>
+                {reportLines(report).map(({ what, words }) => (
+                  <Text key={what} className="text-sm">{`${what}: ${words}`}</Text>
+                ))}
+                <Text className="text-xs text-voice">{report.raw}</Text>
+                {told.forecast && <Text className="text-xs text-voice">{told.forecast.raw}</Text>}
+              </>
+            ) : (
+              <Missing>No report.</Missing>
+            )}
+          </Part>
+          <Part title="Winds">
+            {choice ? (
+              choice.runways.map(({ runway, alongKt, crossKt, tailKt }) => (
+                <Text key={runway.id} className="text-sm">
+                  {`${runway.id}: ${tailKt > 0.5 ? `${formatNumber(tailKt)} kt from behind` : `${formatNumber(Math.max(0, alongKt))} kt against`}, ${formatNumber(crossKt)} across`}
+                </Text>
+              ))
+            ) : (
+              <Missing>Without a report nothing is said of the runways.</Missing>
+            )}
+          </Part>
+          {(told.squawk || told.frequency) && (
+            <Part title="Set">
+              <Text className="text-sm">
+                {[told.squawk && `Transponder ${told.squawk}`, told.frequency && `${told.frequency} MHz`]
+                  .filter(Boolean)
+                  .join(", ")}
+              </Text>
+            </Part>
+          )}
+        </View>
+        <View className={wide ? "flex-[1.2] gap-3" : "gap-3"}>
+          <Part title={`Distances${departure ? `, runway ${departure.runway.id}` : ""}`}>
+            {departure?.takeOff ? (
+              <>
+                <RunwayDrawing departure={departure} />
+                <Text className="text-sm">{distanceWords("Take-off", departure.takeOff)}</Text>
+                {departure.landing && (
+                  <Text className="text-sm">{distanceWords("Landing", departure.landing)}</Text>
+                )}
+                <Text className="font-strong">{`Abort point: ${abortWords(departure)}`}</Text>
+              </>
+            ) : (
+              <Missing>{departure?.missing[0]?.why ?? "Not reckoned."}</Missing>
+            )}
+          </Part>
+          {against.length > 0 && (
+            <Part title="Against it">
+              {against.map(({ id, subject, sentence }) => (
+                <Text key={id} className="text-sm">{`${subject}: ${sentence}`}</Text>
+              ))}
+            </Part>
+          )}
+          <Part title="Briefing">
+            {steps ? (
+              steps.map(({ id, title, words }) => (
+                <Text key={id} className="text-sm">
+                  <Text className="font-strong text-sm">{`${title}. `}</Text>
+                  {words}
+                </Text>
+              ))
+            ) : (
+              <Missing>With a runway and a report it stands here.</Missing>
+            )}
+          </Part>
+          <Text className="text-xs text-voice">
+            Example values where nothing else is on file. The aircraft's handbook, local rules and what you
+            see come first; with the fuel really dipped it is reckoned again in the preflight.
+          </Text>
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+function Part({ title, children }: { title: string; children: ReactNode }) {
+  return (
+    <View className="gap-0.5 border-t-2 border-ink pt-1">
+      <Heading className="text-base">{title}</Heading>
+      {children}
+    </View>
+  );
+}
+
+const Missing = ({ children }: { children: string }) => (
+  <Text className="text-sm text-voice">{children}</Text>
+);

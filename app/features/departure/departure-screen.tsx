@@ -1,0 +1,423 @@
+import {
+  abortWords,
+  capital,
+  distanceWords,
+  formatNumber,
+  frequencyFault,
+  GROUND_STATES,
+  type Judgement,
+  remedyWords,
+  squawkFault,
+  worst,
+} from "@cravix/core";
+import type { DistanceRisk } from "@cravix/core/departure-risk";
+import { useEffect, useMemo, useState } from "react";
+import { View } from "react-native";
+import { distanceRiskOf } from "../../device/workers/departure-work";
+import { useAppDispatch } from "../../store/hooks";
+import { planned } from "../../store/walk/planned-slice";
+import { clockText } from "../../ui/day-and-time";
+import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
+import { Choice } from "../../ui/input/choice";
+import { NavLink } from "../../ui/input/nav-link";
+import { Stepper } from "../../ui/input/stepper";
+import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
+import { JudgementCard } from "../../ui/judgement-card";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { RunwayDrawing } from "./runway-drawing";
+import { RunwaysTable } from "./runways-table";
+import { type DepartureInHand, useDeparture } from "./use-departure";
+import { WeatherEntry } from "./weather-entry";
+
+/** Whether the flight can work and what would make it, before anybody leaves home; what is entered here goes into the preflight. */
+export function DepartureScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>{(aircraft) => <Plan aircraft={aircraft} />}</AircraftFrame>
+  );
+}
+
+/** The time on the page moves on by itself: ages are of now. */
+function useNow(): string {
+  const [now, setNow] = useState(() => new Date().toISOString());
+  useEffect(() => {
+    const timer = setInterval(() => setNow(new Date().toISOString()), 30_000);
+    return () => clearInterval(timer);
+  }, []);
+  return now;
+}
+
+const STEP_MIN = 30;
+
+function Plan({ aircraft }: { aircraft: KnownAircraft }) {
+  const { bundle, plan: all } = aircraft;
+  const { registration } = bundle.aircraft;
+  const now = useNow();
+  const hand = useDeparture(aircraft, now);
+  const wide = useWide();
+  return (
+    <Screen
+      back={`/aircraft/${registration}/prepare`}
+      actions={<Brief hand={hand} performance={bundle.type.performance !== undefined} />}
+    >
+      <PageHead title={`${registration} plan`}>{`${registration}: before take-off`}</PageHead>
+      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
+        <View className={wide ? "flex-1 gap-5" : "gap-5"}>
+          <When aircraft={aircraft} hand={hand} now={now} />
+          <View className="gap-2">
+            <Heading className="text-lg">Weather</Heading>
+            <WeatherEntry
+              field={hand.field}
+              told={hand.plan.weather}
+              now={now}
+              onTold={({ weather, forecast }) => hand.set({ weather, ...(forecast && { forecast }) })}
+            />
+            <Proposed aircraft={aircraft} hand={hand} />
+            <Choice
+              title="The ground"
+              options={GROUND_STATES}
+              value={hand.plan.weather?.ground ?? "dry"}
+              onChange={(ground) => hand.set({ weather: { ...hand.plan.weather, ground } })}
+            />
+          </View>
+        </View>
+        <View className={wide ? "flex-[1.2] gap-5" : "gap-5"}>
+          <View className="gap-2">
+            <Heading className="text-lg">Runways</Heading>
+            {hand.choice ? (
+              <RunwaysTable
+                choice={hand.choice}
+                chosen={hand.runwayId}
+                onChoose={(runwayId) => hand.set({ runwayId })}
+              />
+            ) : (
+              <Text className="text-voice">With a report each runway is held against the wind.</Text>
+            )}
+          </View>
+          <Distances aircraft={aircraft} hand={hand} />
+          <Limits judgements={hand.judgements} />
+          <Radio hand={hand} />
+          <View className="flex-row flex-wrap gap-2">
+            <NavLink
+              href={`/aircraft/${registration}/carry`}
+              className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
+            >
+              <Text className="font-strong">One page to carry</Text>
+            </NavLink>
+            <NavLink
+              href={`/aircraft/${registration}/prepare`}
+              className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
+            >
+              <Text className="font-strong">To the preflight</Text>
+            </NavLink>
+          </View>
+          <Text className="text-sm text-voice">
+            {`Reckoned with ${all.flightMin} minutes of flight. Limits and charts that ship are example values: the aircraft's own handbook, local rules and what you see come first.`}
+          </Text>
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+function When({
+  aircraft: { bundle, plan: all },
+  hand,
+  now,
+}: {
+  aircraft: KnownAircraft;
+  hand: DepartureInHand;
+  now: string;
+}) {
+  const fields = bundle.fields ?? [];
+  const home = bundle.airfield?.id;
+  const name = (id: string) => fields.find((one) => one.id === id)?.name ?? id;
+  const ahead = hand.plan.at ? Math.round((Date.parse(hand.plan.at) - Date.parse(now)) / 60_000) : 0;
+  const lands = new Date(Date.parse(hand.at) + all.flightMin * 60_000).toISOString();
+  const sunset = hand.judgements.find(({ id }) => id === "light");
+  return (
+    <View className="gap-3">
+      {fields.length > 1 && (
+        <Choice
+          title="From"
+          options={[...fields]
+            .sort((a, b) => Number(b.id === home) - Number(a.id === home))
+            .map(({ id }) => id)}
+          value={hand.field?.id}
+          words={name}
+          onChange={(fieldId) => hand.set({ fieldId: fieldId === home ? "" : fieldId, runwayId: "" })}
+        />
+      )}
+      <View className="gap-1">
+        <Heading className="text-lg">Take-off</Heading>
+        <Stepper
+          text={ahead > 0 ? clockText(hand.at) : "now"}
+          step={STEP_MIN}
+          unit="minutes"
+          testID="take-off-at"
+          onStep={(by) => {
+            const next = Math.min(24 * 60, Math.max(0, Math.round((ahead + by) / STEP_MIN) * STEP_MIN));
+            hand.set({ at: next === 0 ? "" : new Date(Date.parse(now) + next * 60_000).toISOString() });
+          }}
+        />
+        <Text
+          className={sunset?.grade === "stop" ? "font-strong text-clay" : "text-sm text-voice"}
+          testID="light"
+        >
+          {`Lands at ${clockText(lands)}. ${sunset?.sentence ?? ""}`}
+        </Text>
+      </View>
+    </View>
+  );
+}
+
+function Proposed({ aircraft, hand }: { aircraft: KnownAircraft; hand: DepartureInHand }) {
+  const dispatch = useAppDispatch();
+  const { plan, bundle } = aircraft;
+  const open = hand.proposed.filter(
+    ({ condition }) => !bundle.type.notOffered?.some((not) => not.condition === condition),
+  );
+  if (open.length === 0) return null;
+  return (
+    <View className="gap-1" testID="proposed">
+      <Text className="font-mid">This speaks for:</Text>
+      <View className="flex-row flex-wrap gap-2">
+        {open.map(({ condition, why }) => (
+          <Toggle
+            key={condition}
+            on={false}
+            label={`${condition}: ${why}`}
+            onPress={() =>
+              dispatch(
+                planned({
+                  registration: bundle.aircraft.registration,
+                  conditions: [...plan.conditions, condition],
+                }),
+              )
+            }
+          >
+            {`${capital(condition)}: ${why}`}
+          </Toggle>
+        ))}
+      </View>
+    </View>
+  );
+}
+
+function Brief({ hand, performance }: { hand: DepartureInHand; performance: boolean }) {
+  const { departure, judgements } = hand;
+  const grade = worst(judgements.map((one) => one.grade));
+  const bad = judgements.find((one) => one.grade === grade);
+  const load = departure?.load;
+  const outside = (load?.faults.length ?? 0) > 0;
+  const words = outside
+    ? `${GRADE_WORD.stop}: outside the loading limits`
+    : grade === "stop" || grade === "ask" || grade === "unjudged"
+      ? `${GRADE_WORD[grade]}: ${bad?.subject ?? ""}`
+      : !departure?.takeOff && performance
+        ? "Enter the weather and the load"
+        : `It fits from runway ${hand.runwayId ?? ""}`;
+  return (
+    <Text className="font-strong text-lg text-deck-ink" role="status" testID="departure-brief">
+      {words}
+    </Text>
+  );
+}
+
+function Distances({ aircraft, hand }: { aircraft: KnownAircraft; hand: DepartureInHand }) {
+  const { departure, remedies, input } = hand;
+  const { registration } = aircraft.bundle.aircraft;
+  const { type, loading } = aircraft.bundle;
+  const risk = useRisk(hand);
+  const missing = useMemo(() => [...new Set((departure?.missing ?? []).map(({ why }) => why))], [departure]);
+  if (!type.performance) return null;
+  const outside = departure?.load?.faults.length ?? 0;
+  return (
+    <View className="gap-2" testID="distances">
+      <Heading className="text-lg">Distances</Heading>
+      {departure?.takeOff && (
+        <>
+          <RunwayDrawing departure={departure} />
+          <Line grade={departure.takeOff.leftM < 0 ? "stop" : "within limits"}>
+            {distanceWords("Take-off", departure.takeOff)}
+          </Line>
+          {departure.landing && (
+            <Line grade={departure.landing.leftM < 0 ? "stop" : "within limits"}>
+              {distanceWords("Landing", departure.landing)}
+            </Line>
+          )}
+          <Text className="font-mid">{`Abort point: ${abortWords(departure)}`}</Text>
+          {departure.climb && (
+            <Text>
+              {`Climbs ${formatNumber(Math.floor(departure.climb.fpm / 10) * 10)} ft/min, ${formatNumber(departure.climb.gradientPercent, 1)} %${
+                departure.climb.aboveFt !== undefined && input?.runway.beyond
+                  ? `: ${formatNumber(Math.round(departure.climb.aboveFt))} ft over ${input.runway.beyond.what}`
+                  : ""
+              }.`}
+            </Text>
+          )}
+          {departure.accelerateStop && (
+            <Line grade={departure.accelerateStop.leftM < 0 ? "ask" : "within limits"}>
+              {`Accelerate and stop: ${formatNumber(Math.ceil(departure.accelerateStop.neededM))} of ${formatNumber(departure.accelerateStop.availableM)} m.`}
+            </Line>
+          )}
+          {departure.oneEngine && (
+            <Line grade={departure.oneEngine.fpm <= 0 ? "note" : "within limits"}>
+              {departure.oneEngine.fpm > 0
+                ? `On one engine it climbs ${formatNumber(Math.floor(departure.oneEngine.fpm / 10) * 10)} ft/min.`
+                : "On one engine it does not climb today: it drifts down."}
+            </Line>
+          )}
+          {risk && (
+            <Text className="text-sm text-voice" testID="worst-case">
+              {`The worst reasonable case, wind, heat, mass and technique together: ${formatNumber(risk.likelyMostM)} m to 50 ft in 95 of 100${risk.tooShortPercent >= 0.5 ? `; in ${formatNumber(risk.tooShortPercent)} of 100 the runway itself is too short` : ""}.`}
+            </Text>
+          )}
+          <Text className="text-sm text-voice">
+            {`What makes it longer: ${departure.takeOff.factors.map(({ what, by }) => `${what} × ${formatNumber(by, 2)}`).join(", ") || "nothing besides the chart"}. ${departure.takeOff.safety.source.text}.`}
+          </Text>
+        </>
+      )}
+      {remedies.length > 0 && (
+        <View className="gap-1" testID="remedies">
+          <Text className="font-strong">What would make it fit</Text>
+          {remedies.slice(0, 4).map((remedy, i) => (
+            <Text key={JSON.stringify(remedy)} className={i === 0 ? "font-strong" : ""}>
+              {remedyWords(remedy, loading?.stations)}
+            </Text>
+          ))}
+        </View>
+      )}
+      {missing.map((why) => (
+        <Text key={why} className="text-voice">
+          {why}
+        </Text>
+      ))}
+      <NavLink
+        href={`/aircraft/${registration}/loading`}
+        className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
+      >
+        <Text className="font-strong">
+          {departure?.takeoffKg === undefined
+            ? "Who and what is aboard?"
+            : `${formatNumber(departure.takeoffKg)} kg at take-off${outside > 0 ? ", outside" : ", inside"}: loading`}
+        </Text>
+      </NavLink>
+    </View>
+  );
+}
+
+/** Ten thousand flights like this one, away from the page. */
+function useRisk({ input, departure }: DepartureInHand): DistanceRisk | undefined {
+  const [risk, setRisk] = useState<DistanceRisk>();
+  const key = JSON.stringify([
+    input?.load,
+    input?.wind,
+    input?.runway.id,
+    input?.celsius,
+    input?.settingHpa,
+    input?.state,
+  ]);
+  const reckoned = departure?.takeOff !== undefined;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when a number changes, not when the same numbers are made again.
+  useEffect(() => {
+    setRisk(undefined);
+    if (!input || !reckoned) return undefined;
+    let left = false;
+    distanceRiskOf(input).then(
+      (made) => {
+        if (!left) setRisk(made);
+      },
+      () => undefined,
+    );
+    return () => {
+      left = true;
+    };
+  }, [key, reckoned]);
+  return risk;
+}
+
+function Line({ grade, children }: { grade: Judgement["grade"]; children: string }) {
+  return (
+    <View className="flex-row gap-2">
+      <View className="pt-0.5">
+        <GradeMark grade={grade} size={20} />
+      </View>
+      <Text className={`shrink ${grade === "stop" ? "font-strong text-clay" : ""}`}>{children}</Text>
+    </View>
+  );
+}
+
+/** What the limits of rule, aircraft, authorisation and pilot say; distances and daylight stand where they are reckoned. */
+function Limits({ judgements }: { judgements: readonly Judgement[] }) {
+  const own = judgements.filter(({ id }) => !id.startsWith("distance.") && id !== "light");
+  if (own.length === 0) return null;
+  const [bad, good] = [
+    own.filter(({ grade }) => grade !== "within limits"),
+    own.filter(({ grade }) => grade === "within limits"),
+  ];
+  return (
+    <View className="gap-2" testID="limits">
+      <Heading className="text-lg">Limits</Heading>
+      {bad.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} compact />
+      ))}
+      {good.map((judgement) => (
+        <Line key={judgement.id} grade="within limits">{`${judgement.subject}: ${judgement.sentence}`}</Line>
+      ))}
+    </View>
+  );
+}
+
+function Radio({ hand }: { hand: DepartureInHand }) {
+  const { squawk = "", frequency = "", turnBackFt } = hand.plan;
+  const [height, setHeight] = useState(turnBackFt === undefined ? "" : String(turnBackFt));
+  const feet = Number(height);
+  const heightFault =
+    height.trim() !== "" && !(feet > 0 && feet <= 5000) ? "Feet above the field, to 5,000." : undefined;
+  return (
+    <View className="gap-2">
+      <Heading className="text-lg">Said and set</Heading>
+      <View className="flex-row flex-wrap gap-3">
+        <View className="min-w-[45%] flex-1">
+          <TextField
+            label="Transponder"
+            value={squawk}
+            onChange={(value) => hand.set({ squawk: value })}
+            maxLength={4}
+            numeric
+            placeholder="7000"
+            fault={squawk === "" ? undefined : squawkFault(squawk)}
+          />
+        </View>
+        <View className="min-w-[45%] flex-1">
+          <TextField
+            label="Frequency, MHz"
+            value={frequency}
+            onChange={(value) => hand.set({ frequency: value })}
+            maxLength={7}
+            numeric
+            placeholder="122.705"
+            fault={frequency === "" ? undefined : frequencyFault(frequency)}
+          />
+        </View>
+      </View>
+      <TextField
+        label="No turning back below, ft above the field (yours or your instructor's; nothing is proposed)"
+        value={height}
+        onChange={(value) => {
+          setHeight(value);
+          const told = Number(value);
+          hand.set({ turnBackFt: value.trim() !== "" && told > 0 && told <= 5000 ? told : 0 });
+        }}
+        maxLength={5}
+        numeric
+        fault={heightFault}
+      />
+    </View>
+  );
+}

@@ -1,0 +1,99 @@
+import {
+  burnFor,
+  checkLoad,
+  faultWords,
+  formatNumber,
+  fuelDensity,
+  lightOf,
+  type PlannedLoad,
+} from "@cravix/core";
+import { useMemo } from "react";
+import { View } from "react-native";
+import { clockText } from "../../ui/day-and-time";
+import { GradeMark } from "../../ui/grade-mark";
+import { NavLink } from "../../ui/input/nav-link";
+import { Heading, Text } from "../../ui/text";
+import type { KnownAircraft } from "../start/aircraft-frame";
+
+/** How it is loaded, as it was planned; the dip says later what is really in the tanks. */
+export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
+  const { bundle, plan } = aircraft;
+  const { loading: profile, type } = bundle;
+  const { load, flightMin } = plan;
+  const check = useMemo(
+    () => (profile && load ? checked(profile, load, type, flightMin) : undefined),
+    [profile, load, type, flightMin],
+  );
+  if (!profile) return null;
+  const outside = check !== undefined && check.faults.length > 0;
+  const takeOff = check?.points.find(({ name }) => name === "take-off");
+  return (
+    <View className="gap-2" testID="load-today">
+      <Heading className="mt-2 text-lg">How is it loaded?</Heading>
+      {check && takeOff ? (
+        <View className="flex-row gap-2">
+          <View className="pt-0.5">
+            <GradeMark grade={outside ? "stop" : "within limits"} size={20} />
+          </View>
+          <Text className={`shrink ${outside ? "font-strong text-clay" : ""}`}>
+            {outside
+              ? check.faults.map(faultWords).join(" ")
+              : `${formatNumber(takeOff.kg)} kg at take-off, inside all the way.`}
+          </Text>
+        </View>
+      ) : (
+        <Text className="text-voice">Nothing is entered: mass and balance are not judged.</Text>
+      )}
+      <Daylight aircraft={aircraft} />
+      <View className="flex-row flex-wrap gap-2">
+        <NavLink
+          href={`/aircraft/${bundle.aircraft.registration}/loading`}
+          className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
+        >
+          <Text className="font-strong">Loading</Text>
+        </NavLink>
+        <NavLink
+          href={`/aircraft/${bundle.aircraft.registration}/plan`}
+          className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
+        >
+          <Text className="font-strong">Weather, runway, distances</Text>
+        </NavLink>
+      </View>
+    </View>
+  );
+}
+
+function checked(
+  profile: NonNullable<KnownAircraft["bundle"]["loading"]>,
+  { stations, litres = {} }: PlannedLoad,
+  { fuel }: KnownAircraft["bundle"]["type"],
+  minutes: number,
+) {
+  const kgPerL = fuelDensity(fuel?.grades?.[0] ?? "100LL", 15);
+  return checkLoad(profile, { stations, litres, kgPerL }, burnFor(fuel, minutes));
+}
+
+/** A flight that begins now and ends after the day does is a night flight: said before the list is made. */
+function Daylight({ aircraft: { bundle, plan } }: { aircraft: KnownAircraft }) {
+  const { airfield, rules } = bundle;
+  if (airfield?.lat === undefined || airfield.lon === undefined || !rules?.night) return null;
+  const from = new Date().toISOString();
+  const to = new Date(Date.now() + plan.flightMin * 60_000).toISOString();
+  const { night } = lightOf({ from, to }, { lat: airfield.lat, lon: airfield.lon }, rules.night.begins);
+  if (
+    !night ||
+    plan.conditions.includes("night") ||
+    bundle.type.notOffered?.some(({ condition }) => condition === "night")
+  )
+    return null;
+  return (
+    <View className="flex-row gap-2" testID="night-flight">
+      <View className="pt-0.5">
+        <GradeMark grade="ask" size={20} />
+      </View>
+      <Text className="shrink font-mid">
+        {`Off now it lands at ${clockText(to)}, by night (${rules.night.begins}): choose “night” above, or fly by day.`}
+      </Text>
+    </View>
+  );
+}

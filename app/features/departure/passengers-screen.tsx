@@ -1,0 +1,69 @@
+import { passengerBriefing } from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { canSpeak, speak } from "../../device/senses/speech";
+import { useAppDispatch } from "../../store/hooks";
+import { record } from "../../store/walk/record";
+import { goBack } from "../../ui/go-back";
+import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+
+/** Handed to a passenger: large, plain, one thing at a time, confirmed by whoever reads it. */
+export function PassengersScreen({ id }: { id: string }) {
+  return <WalkFrame id={id}>{(folded) => <Passengers folded={folded} />}</WalkFrame>;
+}
+
+function Passengers({ folded: { list, state } }: { folded: FoldedWalk }) {
+  const dispatch = useAppDispatch();
+  const wide = useWide();
+  const lines = passengerBriefing({
+    glider: !list.type.oil && !list.type.performance,
+    parachute: list.items.some(({ id }) => id.includes("parachute")),
+  });
+  const [at, setAt] = useState(0);
+  const line = lines[at];
+  const back = `/preflight/${state.id}`;
+  const next = () => {
+    if (at + 1 < lines.length) {
+      setAt(at + 1);
+      return;
+    }
+    void dispatch(
+      record(state.id, "briefing.given", {
+        to: "passengers",
+        steps: lines.map(({ id, words }) => ({ title: id, words })),
+      }),
+    );
+    goBack(back);
+  };
+  return (
+    <Screen
+      back={back}
+      actions={
+        <Button tone="primary" className="min-h-20" textClassName="text-2xl" testID="primary" onPress={next}>
+          {at + 1 < lines.length ? "I understand" : "I understand: that was all"}
+        </Button>
+      }
+    >
+      <View className="flex-row items-center justify-between">
+        <PageHead title={`${list.registration} passengers`}>Before you fly</PageHead>
+        {canSpeak() && line && (
+          <Button className="px-3" onPress={() => speak(line.words)}>
+            Say it
+          </Button>
+        )}
+      </View>
+      <Text className="text-sm text-voice">{`${at + 1} of ${lines.length}. Ask whatever you like: whoever flies answers.`}</Text>
+      <Text
+        className={`mt-6 font-strong ${wide ? "text-5xl leading-snug" : "text-3xl"}`}
+        testID="passenger-line"
+      >
+        {line?.words}
+      </Text>
+    </Screen>
+  );
+}

@@ -1,0 +1,157 @@
+import {
+  type Airfield,
+  burnFor,
+  compareRunways,
+  type Departure,
+  type DepartureInput,
+  fuelDensity,
+  type JudgedDeparture,
+  judgeDeparture,
+  lastFluids,
+  lightOf,
+  type MinimaSet,
+  magneticWind,
+  minimaSets,
+  type ProposedCondition,
+  proposedConditions,
+  type RunwayChoice,
+  temperatureAt,
+  type WindRange,
+} from "@cravix/core";
+import { useMemo } from "react";
+import { useAppDispatch } from "../../store/hooks";
+import { minimaOf } from "../../store/walk/minima-here";
+import { type PlannedDeparture, planned } from "../../store/walk/planned-slice";
+import { usePersonDue } from "../people/use-person-due";
+import type { KnownAircraft } from "../start/aircraft-frame";
+
+const MINUTE = 60_000;
+/** So far ahead a cooler hour is looked for. */
+const HOURS_AHEAD = 12;
+
+export interface DepartureInHand extends JudgedDeparture {
+  field?: Airfield;
+  /** When it takes off. */
+  at: string;
+  wind?: WindRange;
+  choice?: RunwayChoice;
+  runwayId?: string;
+  input?: DepartureInput;
+  departure?: Departure;
+  proposed: ProposedCondition[];
+  plan: PlannedDeparture;
+  set(part: Partial<PlannedDeparture>): void;
+}
+
+/** The limits of whoever holds the device: the server's word, kept here for the apron. */
+function useMinima({ bundle: { aircraft, type }, crewId }: KnownAircraft): MinimaSet[] {
+  const { record } = usePersonDue(crewId ?? undefined);
+  return useMemo(() => (record ? minimaOf(record, { aircraft, type }) : []), [record, aircraft, type]);
+}
+
+/** A planned departure, reckoned from what is known so far: everything again after each number that changes. */
+export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInHand {
+  const { bundle, plan: all } = aircraft;
+  const { registration } = bundle.aircraft;
+  const dispatch = useAppDispatch();
+  const persons = useMinima(aircraft);
+  const plan = all.departure ?? {};
+  const set = (part: Partial<PlannedDeparture>) =>
+    void dispatch(planned({ registration, departure: { ...plan, ...part } }));
+  const reckoned = useMemo(() => {
+    const { type, rules, loading } = bundle;
+    const departure = all.departure ?? {};
+    const { weather, forecast, runwayId } = departure;
+    const at = departure.at || now;
+    const field =
+      (bundle.fields ?? []).find(({ id }) => id === departure.fieldId) ?? bundle.airfield ?? undefined;
+    const report = weather?.report;
+    const wind =
+      report?.wind && weather?.variationDeg !== undefined
+        ? magneticWind(report.wind, weather.variationDeg)
+        : undefined;
+    const choice = field && wind ? compareRunways(field, wind) : undefined;
+    const runway = field?.runways.find(({ id }) => id === runwayId) ?? choice?.best?.runway;
+    const sets = minimaSets({ rules, type, persons, registration, day: at.slice(0, 10) });
+    const litres = all.load?.litres ?? evenly(bundle);
+    const load = all.load && {
+      stations: all.load.stations,
+      litres,
+      kgPerL: fuelDensity(type.fuel?.grades?.[0] ?? "100LL", 15),
+    };
+    const celsius = report?.celsius ?? all.celsius;
+    const input: DepartureInput | undefined =
+      field && runway
+        ? {
+            type,
+            airfield: field,
+            runway,
+            ...(rules && { rules }),
+            minima: sets,
+            ...(loading && { loading }),
+            ...(load && { load, burn: burnFor(type.fuel, all.flightMin) }),
+            ...(wind && { wind }),
+            ...(report?.settingHpa !== undefined && { settingHpa: report.settingHpa }),
+            ...(celsius !== undefined && { celsius }),
+            ...(report?.dewPointC !== undefined && { dewPointC: report.dewPointC }),
+            ...(weather?.ground && { state: weather.ground }),
+          }
+        : undefined;
+    const to = new Date(Date.parse(at) + all.flightMin * MINUTE).toISOString();
+    const light =
+      field?.lat !== undefined && field.lon !== undefined && rules?.night
+        ? {
+            today: lightOf({ from: at, to }, { lat: field.lat, lon: field.lon }, rules.night.begins),
+            night: rules.night,
+          }
+        : undefined;
+    const limit = all.launch ? type.launch?.[all.launch] : undefined;
+    const cooler = forecast
+      ? Array.from({ length: HOURS_AHEAD }, (_, i) =>
+          new Date(Date.parse(at) + (i + 1) * 60 * MINUTE).toISOString(),
+        ).flatMap((hour) => {
+          const warm = temperatureAt(forecast, hour);
+          return warm === undefined ? [] : [{ at: hour, celsius: warm }];
+        })
+      : [];
+    const judged = judgeDeparture({
+      now,
+      conditions: all.conditions,
+      sets,
+      cooler,
+      ...(input && { input }),
+      ...(wind && { wind }),
+      ...(report && { report }),
+      ...(field?.station && { station: field.station }),
+      ...(light && { light }),
+      ...(all.launch && limit && { launch: { way: all.launch, limit } }),
+    });
+    const coldest = forecast?.temperatures.reduce(
+      (low, one) => Math.min(low, one.celsius),
+      Number.POSITIVE_INFINITY,
+    );
+    const proposed = proposedConditions(report, {
+      ...(light && { night: light.today.night }),
+      ...(coldest !== undefined && Number.isFinite(coldest) && { coldestC: coldest }),
+    }).filter(({ condition }) => !all.conditions.includes(condition));
+    return {
+      at,
+      proposed,
+      ...judged,
+      ...(field && { field }),
+      ...(wind && { wind }),
+      ...(choice && { choice }),
+      ...(runway && { runwayId: runway.id }),
+      ...(input && { input }),
+    };
+  }, [bundle, all, now, persons, registration]);
+  return { ...reckoned, plan, set };
+}
+
+/** Nothing entered: the fuel as it was measured last, by the share of each tank. */
+function evenly({ type, fluids }: KnownAircraft["bundle"]): Record<string, number> {
+  const tanks = type.fuel?.tanks ?? [];
+  const all = tanks.reduce((sum, { capacityL }) => sum + capacityL, 0);
+  const litres = lastFluids(type, fluids).fuel?.litres ?? 0;
+  return Object.fromEntries(tanks.map(({ id, capacityL }) => [id, all > 0 ? (litres * capacityL) / all : 0]));
+}

@@ -1,0 +1,68 @@
+import { GROUND_STATES, provenance } from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch } from "../../store/hooks";
+import { record } from "../../store/walk/record";
+import { Button } from "../../ui/input/button";
+import { Choice } from "../../ui/input/choice";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Text } from "../../ui/text";
+import type { Walk } from "../walk/use-preflight";
+import { WeatherEntry } from "./weather-entry";
+
+/** At the holding point: what the report said and how old it is, a newer one, the ground, and everything reckoned again with the fuel that was dipped. */
+export function WalkWeather({ walk }: { walk: Walk }) {
+  const dispatch = useAppDispatch();
+  const [open, setOpen] = useState(false);
+  const { list, state, judged } = walk;
+  const now = new Date().toISOString();
+  const made = judged.judgements.filter(({ judge }) => judge === "departure");
+  const report = state.weather?.report;
+  return (
+    <View className="gap-2" testID="walk-weather">
+      {report && !open && <Text className="text-sm text-voice">{`By the ${provenance(report, now)}.`}</Text>}
+      {open ? (
+        <>
+          <WeatherEntry
+            field={list.airfield}
+            told={state.weather}
+            now={now}
+            onTold={({ weather: { report: told, from, variationDeg, ground } }) => {
+              void dispatch(
+                record(state.id, "weather.told", {
+                  ...(told && { report: told }),
+                  ...(from && { from }),
+                  ...(variationDeg !== undefined && { variationDeg }),
+                  ...(ground && { ground }),
+                }),
+              );
+              setOpen(false);
+            }}
+          />
+          <Choice
+            title="The ground"
+            options={GROUND_STATES}
+            value={state.weather?.ground ?? "dry"}
+            onChange={(ground) => void dispatch(record(state.id, "weather.told", { ground }))}
+          />
+        </>
+      ) : (
+        <Button
+          className="self-start px-5"
+          textClassName="text-base"
+          testID="weather"
+          onPress={() => setOpen(true)}
+        >
+          {report ? "A newer report, or the ground" : "Enter the weather"}
+        </Button>
+      )}
+      {made.map((judgement) => (
+        <JudgementCard
+          key={judgement.id}
+          judgement={judgement}
+          compact={judgement.grade === "within limits"}
+        />
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,206 @@
+import {
+  type Airfield,
+  ageMin,
+  carburettorIcing,
+  cloudBaseFt,
+  type Forecast,
+  fieldAir,
+  formatNumber,
+  formatQuantity,
+  ICING_WORDS,
+  provenance,
+  reportLines,
+  type WeatherReport,
+  type WeatherTold,
+  weatherHints,
+} from "@cravix/core";
+import { readForecast, readReport } from "@cravix/core/read-weather";
+import { variationDeg } from "@cravix/core/variation";
+import { useState } from "react";
+import { View } from "react-native";
+import { api, NotReached } from "../../device/api";
+import { Button } from "../../ui/input/button";
+import { TextField } from "../../ui/input/text-field";
+import { Text } from "../../ui/text";
+
+interface Told {
+  weather: WeatherTold;
+  forecast?: Forecast;
+}
+
+/** What a person reads of a failure; anything else is ours to mend and goes on. */
+function wordsOf(error: unknown): string {
+  if (error instanceof NotReached) return "No network: type or paste the report.";
+  if (error instanceof Error && ["ReportError", "QuantityError", "ProblemError"].includes(error.name))
+    return error.message;
+  throw error;
+}
+
+/** A report typed, pasted or fetched from the field's station, with what it means; its age stands beside it, and its own words beneath. */
+export function WeatherEntry({
+  field,
+  told,
+  now,
+  onTold,
+}: {
+  field: Airfield | undefined;
+  told: WeatherTold | undefined;
+  now: string;
+  onTold: (told: Told) => void;
+}) {
+  const [text, setText] = useState("");
+  const [fault, setFault] = useState<string>();
+  const [fetching, setFetching] = useState(false);
+  const take = (report: WeatherReport, from: WeatherTold["from"], forecast?: Forecast) => {
+    // Where the place is not known nobody knows how far true and magnetic are apart.
+    const variation =
+      field?.lat === undefined || field.lon === undefined
+        ? 0
+        : variationDeg({ lat: field.lat, lon: field.lon }, report.at);
+    onTold({
+      weather: {
+        ...told,
+        report,
+        ...(from && { from }),
+        variationDeg: Math.round(variation * 10) / 10,
+      },
+      ...(forecast && { forecast }),
+    });
+    setFault(undefined);
+    setText("");
+  };
+  const typed = () => {
+    try {
+      // Both may be pasted at once: the forecast begins with its own name.
+      const [first = "", forecastText] = text.split(/(?=\bTAF\b)/i).filter((part) => part.trim() !== "");
+      if (/^\s*TAF\b/i.test(first)) {
+        const forecast = readForecast(first, now);
+        onTold({ weather: told ?? {}, forecast });
+        setFault(undefined);
+        setText("");
+        return;
+      }
+      take(readReport(first, now), "typed", forecastText ? readForecast(forecastText, now) : undefined);
+    } catch (error) {
+      setFault(wordsOf(error));
+    }
+  };
+  const fetchIt = async () => {
+    if (!field?.station) return;
+    setFetching(true);
+    try {
+      const { report, forecast } = await api.weather(field.station);
+      take(readReport(report.text, now), "station", readForecast(forecast.text, now));
+    } catch (error) {
+      setFault(wordsOf(error));
+    } finally {
+      setFetching(false);
+    }
+  };
+  return (
+    <View className="gap-2">
+      <TextField
+        label="METAR or TAF, typed or pasted"
+        value={text}
+        onChange={(value) => {
+          setText(value);
+          setFault(undefined);
+        }}
+        maxLength={2000}
+        multiline
+        placeholder={`METAR ${field?.station ?? "QXMP"} 271350Z 25012KT 9999 …`}
+        fault={fault}
+      />
+      <View className="flex-row flex-wrap gap-2">
+        <Button
+          className="px-5"
+          textClassName="text-base"
+          disabled={text.trim() === ""}
+          testID="read-report"
+          onPress={typed}
+        >
+          Read it
+        </Button>
+        {field?.station && (
+          <Button
+            className="px-5"
+            textClassName="text-base"
+            disabled={fetching}
+            testID="from-station"
+            onPress={() => void fetchIt()}
+          >
+            {fetching ? "Fetching …" : `From the station (${field.station})`}
+          </Button>
+        )}
+      </View>
+      {told?.report && (
+        <ReadOut report={told.report} field={field} now={now} simulated={told.from === "station"} />
+      )}
+    </View>
+  );
+}
+
+function ReadOut({
+  report,
+  field,
+  now,
+  simulated,
+}: {
+  report: WeatherReport;
+  field: Airfield | undefined;
+  now: string;
+  simulated: boolean;
+}) {
+  const from = provenance(report, now);
+  const old = ageMin(report, now) > 75;
+  return (
+    <View className="gap-1" testID="report">
+      <Text
+        className={`font-mid ${old ? "text-clay" : ""}`}
+      >{`${from.charAt(0).toUpperCase()}${from.slice(1)}${simulated ? " (simulated station)" : ""}`}</Text>
+      {reportLines(report).map(({ what, words }) => (
+        <View key={what} className="flex-row gap-3">
+          <Text className="w-32 shrink-0 text-sm text-voice">{what}</Text>
+          <Text className="shrink">{words}</Text>
+        </View>
+      ))}
+      {derived(report, field).map((line) => (
+        <Text key={line} className="text-sm">
+          {line}
+        </Text>
+      ))}
+      {weatherHints(report).map((hint) => (
+        <Text key={hint} className="font-mid">
+          {hint}
+        </Text>
+      ))}
+      {report.unread.length > 0 && (
+        <Text className="font-mid text-clay">{`Not understood, read it yourself: ${report.unread.join(" ")}`}</Text>
+      )}
+      <Text className="text-xs text-voice" selectable>
+        {report.raw}
+      </Text>
+    </View>
+  );
+}
+
+function derived(
+  { celsius, dewPointC, settingHpa, clouds }: WeatherReport,
+  field: Airfield | undefined,
+): string[] {
+  const lines: string[] = [];
+  if (celsius !== undefined && settingHpa !== undefined && field) {
+    const air = fieldAir(settingHpa, field.elevationFt, celsius, dewPointC);
+    lines.push(
+      `Pressure altitude ${formatNumber(air.pressureAltitudeFt)} ft, density altitude ${formatQuantity({ value: air.densityAltitudeFt, unit: "ft" })}; the field is ${formatNumber(field.elevationFt)} ft.`,
+    );
+  }
+  if (celsius !== undefined && dewPointC !== undefined) {
+    lines.push(`${ICING_WORDS[carburettorIcing(celsius, dewPointC)]}`);
+    if (clouds.length === 0)
+      lines.push(
+        `Cumulus would begin at about ${formatNumber(Math.round(cloudBaseFt(celsius, dewPointC) / 100) * 100)} ft.`,
+      );
+  }
+  return lines;
+}

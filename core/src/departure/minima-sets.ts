@@ -1,0 +1,32 @@
+import type { AircraftType, RuleSet } from "../aircraft/aircraft-type";
+import { type MinimaSet, minimaFor } from "../minima/minima";
+
+/** All limits that a flight is flown within: of the rule, of the aircraft, of an authorisation and the pilot's own. `day`: YYYY-MM-DD. Complexity: O(sets). */
+export function minimaSets({
+  rules,
+  type,
+  persons = [],
+  registration,
+  day,
+}: {
+  rules?: Pick<RuleSet, "minima"> | null | undefined;
+  type: Pick<AircraftType, "crosswind">;
+  persons?: readonly MinimaSet[];
+  registration: string;
+  day: string;
+}): MinimaSet[] {
+  const { source, ...least } = rules?.minima ?? {};
+  return [
+    ...(source ? [{ of: "rule" as const, minima: least, source }] : []),
+    ...(type.crosswind
+      ? [
+          {
+            of: "aircraft" as const,
+            minima: { crosswindKt: type.crosswind.kt },
+            source: type.crosswind.source,
+          },
+        ]
+      : []),
+    ...minimaFor(persons, registration, day),
+  ];
+}
