@@ -29,6 +29,8 @@ const PAGES: [path: string, head: string, title: string][] = [
   ["/aircraft/QX-HLD/flights", "QX-HLD: technical log", "QX-HLD technical log"],
   ["/aircraft/QX-HLD/components", "QX-HLD: meters and components", "QX-HLD meters and components"],
   ["/aircraft/QX-HLD/loading", "QX-HLD: loading", "QX-HLD loading"],
+  ["/aircraft/QX-HLD/plan", "QX-HLD: before take-off", "QX-HLD plan"],
+  ["/aircraft/QX-HLD/carry", "QX-HLD: page to carry", "QX-HLD page to carry"],
   ["/log", "Log", "Log"],
   ["/log/workshop", "Log", "Log"],
   ["/log/walks", "Log", "Log"],

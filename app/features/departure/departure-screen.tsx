@@ -369,6 +369,10 @@ function Limits({ judgements }: { judgements: readonly Judgement[] }) {
       {good.map((judgement) => (
         <Line key={judgement.id} grade="within limits">{`${judgement.subject}: ${judgement.sentence}`}</Line>
       ))}
+      <Text className="text-sm text-voice">
+        The strictest decides. Your own and your authorisation's are taken as they stand when the preflight
+        begins, and go into its record.
+      </Text>
     </View>
   );
 }

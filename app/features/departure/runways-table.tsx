@@ -24,7 +24,6 @@ export function RunwaysTable({
           <Pressable
             key={runway.id}
             role="button"
-            aria-label={`Runway ${runway.id}`}
             aria-pressed={on}
             testID={`runway-${runway.id}`}
             onPress={() => onChoose(runway.id)}

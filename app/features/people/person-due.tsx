@@ -2,6 +2,7 @@ import { type CrewMember, mayDo } from "@cravix/contract/client";
 import {
   AIRCRAFT_CLASSES,
   type AircraftClass,
+  capital,
   isLocalDate,
   isSoon,
   type JudgedPersonDue,
@@ -21,6 +22,7 @@ import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { gradeOf } from "../papers/grade-of";
+import { MinimaFields, minimaOfDraft, minimaWords, NO_MINIMA } from "./minima-fields";
 import { GIVEN_PRESETS, PRESETS } from "./presets";
 import { usePersonDue } from "./use-person-due";
 
@@ -67,7 +69,7 @@ export function PersonDueList({ member }: { member: CrewMember }) {
           mayChange={gives || !["authorisation", "review"].includes(row.item.kind)}
         />
       ))}
-      {record && <Add personId={member.id} gives={gives} />}
+      {record && <Add personId={member.id} gives={gives} today={today} />}
       <Text className="text-sm text-voice">
         {own
           ? "Instructors and administrators see this, nobody else. What was flown comes out of the technical log. Limits are example values: the rules where you fly come first."
@@ -119,6 +121,7 @@ function Row({
         <Text className="shrink font-mid">{item.name}</Text>
       </View>
       <Text>{personSentence(row)}</Text>
+      {item.minima && <Text className="text-sm">{capital(`${minimaWords(item.minima)}.`)}</Text>}
       <Text className="text-sm text-voice">{item.source.text}</Text>
       {mayChange && doing === undefined && (
         <View className="flex-row flex-wrap gap-2">
@@ -183,7 +186,7 @@ function Row({
 }
 
 /** Enters what is due: one of the usual things, with its date where one is printed. */
-function Add({ personId, gives }: { personId: string; gives: boolean }) {
+function Add({ personId, gives, today }: { personId: string; gives: boolean; today: string }) {
   const dispatch = useAppDispatch();
   const fleet = useFleet();
   const [open, setOpen] = useState(false);
@@ -193,6 +196,7 @@ function Add({ personId, gives }: { personId: string; gives: boolean }) {
   const [called, setCalled] = useState("");
   const [of, setOf] = useState<AircraftClass>("single-engine");
   const [aircraft, setAircraft] = useState<string[]>([]);
+  const [draft, setDraft] = useState(NO_MINIMA);
   const preset = presets.find((one) => one.name === name);
   if (!open)
     return (
@@ -206,17 +210,31 @@ function Add({ personId, gives }: { personId: string; gives: boolean }) {
       </Button>
     );
   if (!preset) return null;
+  const minima = minimaOfDraft(draft);
   const rated = preset.name === "Licence or rating";
   const dateFault =
     date.trim() !== "" && !isLocalDate(date.trim()) ? "A day of the calendar, like 2027-03-31." : undefined;
   const ready =
     (!preset.dated || (date.trim() !== "" && !dateFault)) &&
     (!rated || called.trim() !== "") &&
-    (!preset.aircraft || aircraft.length > 0);
+    (!preset.aircraft || aircraft.length > 0) &&
+    (preset.minima !== "must" || minima !== undefined) &&
+    // A number that is none is not taken as no limit.
+    (minima !== undefined || draft === NO_MINIMA);
   const enter = () => {
-    const item = preset.make({ date: date.trim(), class: of, aircraft, name: called.trim() });
+    const item = preset.make({
+      date: date.trim(),
+      class: of,
+      aircraft,
+      name: called.trim(),
+      ...(preset.minima && minima && { minima }),
+    });
     dispatch(recordApart("person", "person.due-set", { personId, item }));
+    // One's own limits are looked at when they are set.
+    if (preset.minima === "must")
+      dispatch(recordApart("person", "person.done", { personId, work: { item: item.id, date: today } }));
     setOpen(false);
+    setDraft(NO_MINIMA);
     setDate("");
     setCalled("");
   };
@@ -245,6 +263,7 @@ function Add({ personId, gives }: { personId: string; gives: boolean }) {
           ))}
         </View>
       )}
+      {preset.minima && <MinimaFields draft={draft} onChange={setDraft} />}
       {preset.dated && (
         <TextField
           label="In date to"

@@ -1,4 +1,4 @@
-import type { AircraftClass, PersonDue, Source } from "@cravix/core";
+import type { AircraftClass, Minima, PersonDue, Source } from "@cravix/core";
 
 const rule = (text: string): Source => ({ kind: "rule", text, example: true });
 
@@ -10,7 +10,15 @@ export interface Preset {
   /** Of which class it is, and for which aircraft. */
   classed?: true;
   aircraft?: true;
-  make: (told: { date: string; class: AircraftClass; aircraft: string[]; name: string }) => PersonDue;
+  /** Limits within which it is; without them it is none, or has none. */
+  minima?: "must" | "may";
+  make: (told: {
+    date: string;
+    class: AircraftClass;
+    aircraft: string[];
+    name: string;
+    minima?: Minima;
+  }) => PersonDue;
 }
 
 const slug = (text: string): string =>
@@ -45,6 +53,20 @@ export const PRESETS: readonly Preset[] = [
       limits: [{ by: "date", date }],
       miss: "stop",
       source: rule("the date in the licence"),
+    }),
+  },
+  {
+    name: "Own limits",
+    dated: false,
+    minima: "must",
+    make: ({ minima }) => ({
+      id: "own-limits",
+      name: "Own limits",
+      kind: "own limits",
+      limits: [{ by: "months", months: 12, to: "month end" }],
+      ...(minima && { minima }),
+      miss: "note",
+      source: { kind: "own limit", text: "set when calm, looked at again each year", example: false },
     }),
   },
   {
@@ -97,13 +119,15 @@ export const GIVEN_PRESETS: readonly Preset[] = [
     name: "Solo authorisation",
     dated: true,
     aircraft: true,
-    make: ({ date, aircraft }) => ({
+    minima: "may",
+    make: ({ date, aircraft, minima }) => ({
       id: slug(`solo ${aircraft.join(" ")}`),
       name: `Solo in ${aircraft.join(", ")}`,
       kind: "authorisation",
       limits: [{ by: "date", date }],
       for: ["solo student"],
       aircraft,
+      ...(minima && { minima }),
       miss: "stop",
       source: { kind: "own limit", text: "signed by the instructor", example: false },
     }),

@@ -1,0 +1,102 @@
+import { formatQuantity, MINIMA_FIELDS, type Minima, type MinimaField } from "@cravix/core";
+import { View } from "react-native";
+import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
+import { Text } from "../../ui/text";
+
+/** Limits as they are typed, and which are without a number. */
+export interface MinimaDraft {
+  typed: Partial<Record<MinimaField, string>>;
+  noNight: boolean;
+  noPassengers: boolean;
+}
+
+export const NO_MINIMA: MinimaDraft = { typed: {}, noNight: false, noPassengers: false };
+const FIELDS = Object.keys(MINIMA_FIELDS) as MinimaField[];
+const number = (text: string) => Number(text.trim().replace(",", "."));
+
+/** What is wrong with one entry; undefined where nothing is, or nothing is entered: then it is not limited. */
+export function minimaFault(field: MinimaField, text = ""): string | undefined {
+  if (text.trim() === "") return undefined;
+  const { min, max } = MINIMA_FIELDS[field];
+  const value = number(text);
+  return Number.isFinite(value) && value >= min && value <= max ? undefined : `From ${min} to ${max}.`;
+}
+
+/** The limits that a draft means; undefined while one of its numbers is none, or nothing is limited. */
+export function minimaOfDraft({ typed, noNight, noPassengers }: MinimaDraft): Minima | undefined {
+  if (FIELDS.some((field) => minimaFault(field, typed[field]))) return undefined;
+  const numbers = FIELDS.flatMap((field) => {
+    const text = typed[field]?.trim() ?? "";
+    return text === "" ? [] : [[field, number(text)] as const];
+  });
+  if (numbers.length === 0 && !noNight && !noPassengers) return undefined;
+  return {
+    ...Object.fromEntries(numbers),
+    ...(noNight && { noNight: true as const }),
+    ...(noPassengers && { noPassengers: true as const }),
+  };
+}
+
+/** Within which limits somebody flies; what stays empty is not limited. */
+export function MinimaFields({
+  draft,
+  onChange,
+}: {
+  draft: MinimaDraft;
+  onChange: (draft: MinimaDraft) => void;
+}) {
+  return (
+    <View className="gap-2" testID="minima-fields">
+      <Text className="text-sm text-voice">
+        What stays empty is not limited. Set it when nobody is waiting.
+      </Text>
+      <View className="flex-row flex-wrap gap-3">
+        {FIELDS.map((field) => {
+          const { name, unit, at } = MINIMA_FIELDS[field];
+          return (
+            <View key={field} className="min-w-[45%] flex-1">
+              <TextField
+                label={`${name}, at ${at}${unit === "count" ? "" : `, ${unit}`}`}
+                value={draft.typed[field] ?? ""}
+                onChange={(text) => onChange({ ...draft, typed: { ...draft.typed, [field]: text } })}
+                maxLength={6}
+                numeric
+                fault={minimaFault(field, draft.typed[field])}
+              />
+            </View>
+          );
+        })}
+      </View>
+      <View className="flex-row flex-wrap gap-2">
+        <Toggle
+          on={draft.noNight}
+          className="px-4"
+          onPress={() => onChange({ ...draft, noNight: !draft.noNight })}
+        >
+          Not by night
+        </Toggle>
+        <Toggle
+          on={draft.noPassengers}
+          className="px-4"
+          onPress={() => onChange({ ...draft, noPassengers: !draft.noPassengers })}
+        >
+          No passengers
+        </Toggle>
+      </View>
+    </View>
+  );
+}
+
+/** Limits in one line, as they stand under an item. */
+export function minimaWords(minima: Minima): string {
+  return [
+    ...FIELDS.flatMap((field) => {
+      const value = minima[field];
+      const { name, unit, at } = MINIMA_FIELDS[field];
+      return value === undefined ? [] : [`${name.toLowerCase()} at ${at} ${formatQuantity({ value, unit })}`];
+    }),
+    ...(minima.noNight ? ["not by night"] : []),
+    ...(minima.noPassengers ? ["no passengers"] : []),
+  ].join(", ");
+}

@@ -1,0 +1,160 @@
+import { expect, type Page, test } from "@playwright/test";
+import { expectAccessible } from "../support/accessibility";
+import { Cravix } from "../support/cravix";
+import { Walker } from "../support/walker";
+
+/** Before take-off: weather, runways, distances, the limits of whoever flies; planned at home, reckoned again at the holding point. */
+
+let cravix: Cravix;
+test.beforeAll(async () => {
+  cravix = await Cravix.launch();
+});
+test.afterAll(() => cravix.remove());
+
+const button = (page: Page, name: string | RegExp) =>
+  page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
+const two = (n: number) => String(n).padStart(2, "0");
+const stamp = (at: Date) => `${two(at.getUTCDate())}${two(at.getUTCHours())}${two(at.getUTCMinutes())}Z`;
+
+/** The last noon that has been: whatever the hour on this machine, the flight is by day. */
+const NOON = new Date(Math.floor((Date.now() - 43_200_000) / 86_400_000) * 86_400_000 + 43_200_000);
+const before = (minutes: number) => stamp(new Date(NOON.getTime() - minutes * 60_000));
+
+async function atNoon(page: Page, who: RegExp): Promise<void> {
+  await page.clock.setSystemTime(NOON);
+  await page.goto(cravix.url);
+  await button(page, who).click();
+  await button(page, /^Prepare/).waitFor();
+}
+async function plan(page: Page, registration: string): Promise<void> {
+  await page.goto(`${cravix.url}/aircraft/${registration}/plan`);
+  await page.getByTestId("read-report").waitFor();
+}
+async function report(page: Page, text: string): Promise<void> {
+  await page.getByLabel("METAR or TAF, typed or pasted").fill(text);
+  await page.getByTestId("read-report").click();
+}
+
+test("a hot day on the grass: too short with what would make it fit; reports that cannot be used are told at their place; without a network", async ({
+  page,
+  context,
+}) => {
+  await atNoon(page, /Inês/);
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
+  await page.getByLabel("front seats, kg").fill("160");
+  await page.getByLabel("rear seats, kg").fill("60");
+  await page.getByLabel("left tank, L").fill("60");
+  await page.getByLabel("right tank, L").fill("60");
+  await plan(page, "QX-TAR");
+  await page.getByTestId("from-station").click();
+  await expect(page.getByTestId("report")).toContainText("simulated station");
+  await context.setOffline(true);
+  await page.getByTestId("from-station").click();
+  await expect(page.getByRole("alert")).toHaveText("No network: type or paste the report.");
+
+  // Cut in the middle, of nothing, of another field, of yesterday: each is said, and what was typed stays.
+  await report(page, "METAR QXMP");
+  await expect(page.getByRole("alert")).toContainText("No station and time in it");
+  await expect(page.getByLabel("METAR or TAF, typed or pasted")).toHaveValue("METAR QXMP");
+  await report(page, `METAR QXKM ${before(20)} 24008KT 9999 SKC 15/05 Q1013`);
+  await expect(page.getByTestId("limits")).toContainText("It is of QXKM, not of this field (QXMP)");
+  await report(page, `METAR QXMP ${before(1500)} 24008KT 9999 SKC 15/05 Q1013`);
+  await expect(page.getByTestId("limits")).toContainText("of an earlier day");
+  await report(page, `METAR QXMP ${before(20)} 24004MPS 9999 BLAH SKC 15/05 A2992`);
+  await expect(page.getByTestId("report")).toContainText("240° 8 kt (true)");
+  await expect(page.getByTestId("report")).toContainText("1,013 hPa (29.92 inHg)");
+  await expect(page.getByTestId("report")).toContainText("Not understood, read it yourself: BLAH");
+
+  await report(page, `METAR QXMP ${before(20)} 25006KT 9999 SKC 37/14 Q1006`);
+  await page.getByTestId("runway-24").click();
+  await button(page, "soft").click();
+  await expect(page.getByTestId("proposed")).toContainText("Hot: 37 °C at the field");
+  const distances = page.getByTestId("distances");
+  await expect(distances).toContainText("too short");
+  await expect(page.getByTestId("departure-brief")).toContainText("Stop");
+  await expect(page.getByTestId("remedies")).toContainText("Take runway 29.");
+  await expectAccessible(page, "plan");
+  await page.getByTestId("runway-29").click();
+  await expect(page.getByTestId("remedies")).toHaveCount(0);
+  await expect(distances).toContainText("Abort point: 39 kt by the second windsock, 430 m, or stop.");
+  // His own factor is greater than the published one.
+  await expect(distances).toContainText("times 1.40 for safety");
+  await expect(page.getByTestId("worst-case")).toContainText("in 95 of 100");
+
+  await page.getByLabel("Transponder").fill("7600");
+  await expect(page.getByText("7600 says radio failure: only when it is meant.")).toBeVisible();
+  await page.getByLabel("Transponder").fill("7000");
+  await page.getByLabel("Frequency, MHz").fill("122.702");
+  await expect(page.getByText("No channel: it lies between two.")).toBeVisible();
+  await page.getByLabel("Frequency, MHz").fill("122.705");
+
+  // One page of it, without a network.
+  await page.getByRole("link", { name: "One page to carry" }).click();
+  const carry = page.getByTestId("carry");
+  await expect(carry).toContainText("39 kt by the second windsock");
+  await expect(carry).toContainText("Transponder 7000, 122.705 MHz");
+  await expect(carry).toContainText("Briefing");
+  await expectAccessible(page, "page to carry");
+  const pdf = (await page.pdf()).toString("latin1");
+  expect(pdf.match(/\/Type \/Page\b(?!s)/g)).toHaveLength(1);
+});
+
+test("a runway with a tailwind is refused to a student, by the authorisation; what was planned is judged again with the wind at the sock", async ({
+  page,
+}) => {
+  await atNoon(page, /Tomasz/);
+  const walker = new Walker(page);
+  // Kept on the device: his limits go into the preflight.
+  await walker.prepare("QX-TAR");
+  await expect(page.getByTestId("pilot-today")).toBeVisible();
+  await plan(page, "QX-TAR");
+  await report(page, `METAR QXMP ${before(20)} 25008KT 9999 SKC 15/05 Q1013`);
+  await expect(page.getByTestId("runways")).toContainText("Runway 24");
+  await page.getByTestId("runway-06").click();
+  await expect(page.getByTestId("limits")).toContainText("the authorisation's limit is 0 kt");
+  await expect(page.getByTestId("departure-brief")).toContainText("Stop: Tailwind");
+  await page.getByTestId("runway-24").click();
+  await expect(page.getByTestId("departure-brief")).not.toContainText("Tailwind");
+  await page.getByRole("link", { name: "To the preflight" }).click();
+  await walker.go();
+  await walker.jumpTo("take-off.briefing");
+  const briefing = page.getByTestId("briefing");
+  await expect(briefing).toContainText("Runway 2 4, 780 metres of grass.");
+  await expect(briefing).not.toContainText("Failure below");
+  await page.getByTestId("briefing-given").click();
+  await expect(page.getByTestId("briefing-given")).toHaveText("Given, on record");
+  await expectAccessible(page, "briefing");
+});
+
+test("after sunset it is a night flight, said before the list is made; a longer evening is one for the day", async ({
+  page,
+}) => {
+  const evening = new Date(NOON);
+  // The sun is down there by twenty past nine in summer, long before in winter.
+  evening.setUTCHours(21, 30);
+  if (evening.getTime() > Date.now()) evening.setTime(evening.getTime() - 86_400_000);
+  await page.clock.setSystemTime(evening);
+  await page.goto(cravix.url);
+  await button(page, /Inês/).click();
+  const walker = new Walker(page);
+  await walker.prepare("QX-TAR");
+  await expect(page.getByTestId("night-flight")).toContainText("by night (sunset): choose “night” above");
+  await button(page, /^night/).click();
+  await expect(page.getByTestId("night-flight")).toHaveCount(0);
+});
+
+test("a glider by winch, and a twin on one engine", async ({ page }) => {
+  await atNoon(page, /Maren/);
+  await plan(page, "QX-DOV");
+  await page.goto(`${cravix.url}/aircraft/QX-DOV/loading`);
+  await page.getByLabel("front seats, kg").fill("170");
+  await page.getByLabel("rear seats, kg").fill("150");
+  await plan(page, "QX-DOV");
+  await report(page, `METAR QXMP ${before(20)} 28012KT 9999 SKC 36/18 Q1002`);
+  await expect(page.getByTestId("distances")).toContainText("Accelerate and stop");
+  await expect(page.getByTestId("distances")).toContainText("On one engine");
+  await page.goto(`${cravix.url}/aircraft/QX-ANS/plan`);
+  await report(page, `METAR QXMP ${before(20)} 20022G31KT 9999 SKC 16/08 Q1002`);
+  await expect(page.getByTestId("limits")).toContainText("Crosswind");
+  await expect(page.getByTestId("distances")).toHaveCount(0);
+});
