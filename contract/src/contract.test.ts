@@ -54,6 +54,13 @@ describe("an event that crosses the boundary", () => {
       conditions: ["night"],
       plannedFlightMin: 90,
       celsius: -10,
+      plannedLandings: 2,
+      plannedLaunch: "winch",
+      // Each place and each tank has a name of its own.
+      plannedLoad: { stations: { front: 160, "aft-shelf": 4.5 }, litres: { left: 87, "left-tip": 0 } },
+      purpose: "planning",
+      weather: { ground: "soft", variationDeg: -1.5 },
+      turnBackFt: 700,
       preferences: { ...defaultPreferences(undefined), order: ["tail", "nose"] },
     },
     "item.answered": { itemId: "x", outcome: "checked", value: "3", caught: true, byCrewId: "kofi" },

@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
 import { Walker } from "../support/walker";
 
 /** Before take-off: weather, runways, distances, the limits of whoever flies; planned at home, reckoned again at the holding point. */
@@ -107,6 +108,8 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   // Kept on the device: his limits go into the preflight.
   await walker.prepare("QX-TAR");
   await expect(page.getByTestId("pilot-today")).toBeVisible();
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
+  await page.getByLabel("front seats, kg").fill("75");
   await plan(page, "QX-TAR");
   await report(page, `METAR QXMP ${before(20)} 25008KT 9999 SKC 15/05 Q1013`);
   await expect(page.getByTestId("runways")).toContainText("Runway 24");
@@ -116,7 +119,7 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   await page.getByTestId("runway-24").click();
   await expect(page.getByTestId("departure-brief")).not.toContainText("Tailwind");
   await page.getByRole("link", { name: "To the preflight" }).click();
-  await walker.go();
+  const id = await walker.go();
   await walker.jumpTo("take-off.briefing");
   const briefing = page.getByTestId("briefing");
   await expect(briefing).toContainText("Runway 2 4, 780 metres of grass.");
@@ -124,6 +127,11 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   await page.getByTestId("briefing-given").click();
   await expect(page.getByTestId("briefing-given")).toHaveText("Given, on record");
   await expectAccessible(page, "briefing");
+  // What was planned, told and given is on the server's record: nothing was refused.
+  await expect
+    .poll(async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type))
+    .toContain("briefing.given");
+  expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
 });
 
 test("after sunset it is a night flight, said before the list is made; a longer evening is one for the day", async ({
@@ -141,6 +149,23 @@ test("after sunset it is a night flight, said before the list is made; a longer 
   await expect(page.getByTestId("night-flight")).toContainText("by night (sunset): choose “night” above");
   await button(page, /^night/).click();
   await expect(page.getByTestId("night-flight")).toHaveCount(0);
+});
+
+test("passengers read it themselves, each line once, and it is on record", async ({ page }) => {
+  await atNoon(page, /Inês/);
+  const walker = new Walker(page);
+  await walker.prepare("QX-TAR");
+  await button(page, /^passengers/).click();
+  const id = await walker.go();
+  await walker.jumpTo("board.brief");
+  await page.getByTestId("passengers").click();
+  await expect(page.getByTestId("passenger-line")).toContainText("Your belt");
+  await expectAccessible(page, "passengers");
+  for (let line = 0; line < 8; line++) await page.getByTestId("primary").click();
+  await expect(page.getByTestId("passengers")).toHaveText("Passengers were briefed: read again");
+  await expect
+    .poll(async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type))
+    .toContain("briefing.given");
 });
 
 test("a glider by winch, and a twin on one engine", async ({ page }) => {

@@ -1,6 +1,7 @@
 import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
 import { Walker } from "../support/walker";
 
 /** Loaded at home, dipped at the aircraft: what was planned becomes the preflight's, and what was measured takes its place. */
@@ -59,6 +60,8 @@ test("planned inside with little fuel, dipped with more: overweight at the dip, 
   await expect(
     page.getByText(/L more than planned\. \d+ kg over 1,110 kg at take-off\./).first(),
   ).toBeVisible();
+  // Nothing of it was refused by the server.
+  expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
   await expect(page.getByText(/Take [\d.]+ kg out: rear seats\.|Take \d+ L less fuel/).first()).toBeVisible();
 });
 

@@ -30,7 +30,9 @@ export function TaxiPanel({ walk }: { walk: Walk }) {
     <View className="gap-2" testID="taxi">
       <Heading className="text-lg">Controls for the wind</Heading>
       <View className="flex-row items-center gap-4">
-        <Drawn controls={controls} angleDeg={fromDeg - heading} />
+        <View className="w-[150px] shrink-0">
+          <Drawn controls={controls} angleDeg={fromDeg - heading} />
+        </View>
         <Text className="shrink font-mid">{controls.words}</Text>
       </View>
       <Text className="text-sm text-voice">{`Wind from ${formatNumber(fromDeg)}°${sock === undefined ? ", by the report" : ", at the sock"}. This leg heads:`}</Text>

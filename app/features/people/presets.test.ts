@@ -32,7 +32,9 @@ test.each(
 });
 
 test("two ratings, and the same recency on two classes, are two items", () => {
-  const [rating, passengers] = [1, 2].map((at) => PRESETS[at] as (typeof PRESETS)[number]);
+  const [rating, passengers] = ["Licence or rating", "To carry passengers"].map(
+    (name) => PRESETS.find((one) => one.name === name) as (typeof PRESETS)[number],
+  );
   expect(rating?.make(told).id).toBe("ubungsleiter-segelflug");
   expect(rating?.make({ ...told, name: "教官" }).id).toBe("教官");
   expect(rating && taken(rating.make({ ...told, name: "教官" }))).toHaveProperty("event");

@@ -7,11 +7,15 @@ import { record } from "../../store/walk/record";
 import { GradeMark } from "../../ui/grade-mark";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
+import { PassengersDoor } from "../departure/briefing-panel";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 import { JudgedPapers } from "../papers/judged-papers";
 import { Photographs } from "../photographs/photographs";
 import { Mark } from "./mark";
 import type { Walk } from "./use-preflight";
+
+/** Where passengers are briefed, in every list that has it. */
+const PASSENGERS = "board.brief";
 
 /** What the record says, at the item that shows the whole of it. */
 function papersOf({ list, state }: Walk, item: Item) {
@@ -86,6 +90,7 @@ export function ItemCard({
         {!tight && item.discrepancyId && <KnownPhotographs walk={walk} discrepancyId={item.discrepancyId} />}
         {!tight && papers && <JudgedPapers papers={papers.of} asked={papers.asked} />}
         {!tight && item.caution && <Caution>{item.caution}</Caution>}
+        {!tight && item.id === PASSENGERS && <PassengersDoor walk={walk} />}
         {why && (
           <View className="rounded-lg bg-stone px-3 py-2">
             <Text className="text-sm text-voice">Why</Text>

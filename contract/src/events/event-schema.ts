@@ -129,7 +129,10 @@ const DATA: { [T in EventType]: ObjectShape } = {
     plannedFlightMin: anyNumber(1, 6000),
     plannedLandings: anyNumber(0, 200).integer(),
     plannedLaunch: string().oneOf(LAUNCH_WAYS),
-    plannedLoad: optional(object({ stations: totalsSchema().required(), litres: optional(totalsSchema()) })),
+    plannedLoad: optional(
+      // Places and tanks have names of their own: only the rest is closed to what is not known.
+      object({ stations: totalsSchema().required(), litres: totalsSchema().default(undefined).optional() }),
+    ),
     purpose: string().oneOf(PURPOSES),
     preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),
