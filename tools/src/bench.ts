@@ -5,6 +5,7 @@ import { opening } from "./bench/app/opening";
 import { runUpPage } from "./bench/app/run-up-page";
 import { tapToPaint } from "./bench/app/tap-to-paint";
 import { coreFigures } from "./bench/core/core-figures";
+import { departureFigures } from "./bench/core/departure-figures";
 import { fluidFigures } from "./bench/core/fluid-figures";
 import { lapSearch } from "./bench/core/lap-search";
 import { loadingFigures } from "./bench/core/loading-figures";
@@ -42,6 +43,7 @@ await runTask(async () => {
     fluidHistory,
     papersFigures,
     loadingFigures,
+    departureFigures,
     flightHistory,
     lapSearch,
     runUpFigures,

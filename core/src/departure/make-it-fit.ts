@@ -11,9 +11,11 @@ export type Remedy =
 
 /** Whether everything that was reckoned is long enough and inside; what could not be reckoned does not speak for it. */
 export function fits(departure: Departure, needs: { performance: boolean }): boolean {
-  const { takeOff, landing, accelerateStop, climb, load } = departure;
-  if (load && load.faults.length > 0) return false;
-  if (!needs.performance) return true;
+  if (departure.load && departure.load.faults.length > 0) return false;
+  return !needs.performance || longEnough(departure);
+}
+
+function longEnough({ takeOff, landing, accelerateStop, climb }: Departure): boolean {
   if (!takeOff || !landing) return false;
   if (takeOff.leftM < 0 || landing.leftM < 0) return false;
   if (accelerateStop && accelerateStop.leftM < 0) return false;
@@ -43,12 +45,17 @@ export function remedies(
   const { load, loading } = input;
   if (!load || !loading) return found;
   const total = Object.values(load.litres).reduce((sum, litres) => sum + litres, 0);
-  const litres = least(total - keepL, STEP_L, (less) => good({ load: drained(load, less / total) }));
+  const places = placesOf(loading, load).filter(({ pilot }) => !pilot);
+  const most = Math.max((total - keepL) * load.kgPerL, ...places.map(({ kg }) => kg), 0);
+  const from = leastMass(input, loading, most);
+  if (from === undefined) return found;
+  const litres = least(total - keepL, STEP_L, from / load.kgPerL, (less) =>
+    good({ load: drained(load, less / total) }),
+  );
   const lighter: (Remedy & { weighs: number })[] = [];
   if (litres !== undefined) lighter.push({ do: "less fuel", litres, weighs: litres * load.kgPerL });
-  for (const { id, pilot, kg } of placesOf(loading, load)) {
-    if (pilot) continue;
-    const less = least(kg, STEP_KG, (away) =>
+  for (const { id, kg } of places) {
+    const less = least(kg, STEP_KG, from, (away) =>
       good({ load: { ...load, stations: { ...load.stations, [id]: kg - away } } }),
     );
     if (less !== undefined) lighter.push({ do: "leave behind", station: id, kg: less, weighs: less });
@@ -70,9 +77,31 @@ const drained = (load: Load, part: number): Load => ({
   ),
 });
 
-/** The least of an amount, in whole steps, that is enough. Looked for by steps: taking out can shift the centre of gravity out again, so halving would miss the least. */
-function least(most: number, step: number, enough: (x: number) => boolean): number | undefined {
-  for (let x = step; x < most + step; x += step) {
+/**
+ * How much lighter it has to be at least for every distance and for its greatest masses, kg, wherever it is taken from: less never shortens what it takes away. Undefined where even `most` is
+ * not enough. The centre of gravity is looked at afterwards.
+ */
+function leastMass(input: DepartureInput, loading: LoadingProfile, most: number): number | undefined {
+  const { weighing } = loading;
+  const enough = (less: number) => {
+    const lighter = { ...loading, weighing: { ...weighing, emptyKg: weighing.emptyKg - less } };
+    const departure = reckonDeparture({ ...input, loading: lighter });
+    const heavy = departure.load?.faults.some(({ kind }) => kind === "too heavy");
+    return !heavy && (!input.type.performance || longEnough(departure));
+  };
+  if (!enough(most)) return undefined;
+  let [low, high] = [0, most];
+  while (high - low > STEP_KG / 4) {
+    const middle = (low + high) / 2;
+    if (enough(middle)) high = middle;
+    else low = middle;
+  }
+  return low;
+}
+
+/** The least of an amount, in whole steps from where the mass can be enough, that is. Step by step: taking out can shift the centre of gravity out again, so halving would miss the least. */
+function least(most: number, step: number, from: number, enough: (x: number) => boolean): number | undefined {
+  for (let x = Math.max(step, Math.floor(from / step) * step); x < most + step; x += step) {
     const some = Math.min(x, most);
     if (some > 0 && enough(some)) return some;
   }

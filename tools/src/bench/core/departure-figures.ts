@@ -1,0 +1,120 @@
+import {
+  type DepartureDay,
+  type DepartureInput,
+  judgeDeparture,
+  minimaSets,
+  reckonDeparture,
+  remedies,
+} from "@cravix/core";
+import { distanceRisk } from "@cravix/core/departure-risk";
+import { readReport } from "@cravix/core/read-weather";
+import { airfield, group, loadingFiles, rules } from "@cravix/demo";
+import { parseMetar } from "metar-taf-parser";
+import { type Figure, quantile, within } from "../figure";
+import { so } from "../size";
+
+const TURNS = so(400, 3);
+const FLIGHTS = 10_000;
+const NOW = "2026-06-15T12:00:00Z";
+const REPORT = "METAR QXMP 151150Z 25012G22KT 210V280 9999 -SHRA FEW018 SCT025TCU BKN035 34/19 Q1003";
+
+const timed = (work: () => unknown, turns: number): number[] =>
+  Array.from({ length: turns }, () => {
+    const from = performance.now();
+    work();
+    return performance.now() - from;
+  });
+
+/** The twin of the demo, hot and heavy: charts for everything. */
+function input(): DepartureInput {
+  const { type } = group.find(({ aircraft }) => aircraft.registration === "QX-DOV") as (typeof group)[number];
+  const loading = loadingFiles.find(({ registration }) => registration === "QX-DOV");
+  const [runway] = airfield.runways;
+  if (!loading || !runway) throw new Error("the demo has no twin");
+  return {
+    type,
+    airfield,
+    runway,
+    rules,
+    minima: minimaSets({ rules, type, registration: "QX-DOV", day: "2026-06-15" }),
+    loading,
+    load: {
+      stations: { front: 160, rear: 150, nose: 20, bags: 30 },
+      litres: { left: 90, right: 90 },
+      kgPerL: 0.72,
+    },
+    burn: { taxiL: 8, tripL: 76 },
+    wind: { fromDeg: 250, kt: 12, gustKt: 22, between: [210, 280] },
+    settingHpa: 1003,
+    celsius: 34,
+    dewPointC: 19,
+  };
+}
+
+/** What a departure costs to reckon again, its worst case, what would make it fit, and a report. */
+export function departureFigures(): Figure[] {
+  const hot = input();
+  const report = readReport(REPORT, NOW);
+  const day: DepartureDay = {
+    now: NOW,
+    input: hot,
+    report,
+    station: "QXMP",
+    conditions: [],
+    sets: hot.minima ?? [],
+  };
+  if (!reckonDeparture(hot).takeOff) throw new Error("the take-off is not reckoned");
+  if (report.unread.length > 0) throw new Error("the report is not read whole");
+  // A page that stands open has reckoned before: what the first times cost to compile is in the figures of opening.
+  for (let turn = 0; turn < so(50, 1); turn++) judgeDeparture(day);
+  const library = quantile(
+    timed(() => parseMetar(REPORT), TURNS),
+    0.99,
+  );
+  const once = quantile(
+    timed(() => reckonDeparture(hot), TURNS),
+    0.99,
+  );
+  return [
+    within(
+      "departure judged again after one number, p99",
+      quantile(
+        timed(() => judgeDeparture(day), TURNS),
+        0.99,
+      ),
+      "ms",
+      once,
+      8,
+    ),
+    within(
+      `worst case of ${FLIGHTS} take-offs, median`,
+      quantile(
+        timed(() => distanceRisk(hot, "takeOff", so(FLIGHTS, 100)), so(15, 1)),
+        0.5,
+      ),
+      "ms",
+      once * FLIGHTS,
+      150,
+    ),
+    within(
+      "what would make it fit, median",
+      quantile(
+        timed(() => remedies(hot), so(40, 1)),
+        0.5,
+      ),
+      "ms",
+      once,
+      100,
+    ),
+    within(
+      "METAR decoded and held against its text, p99",
+      quantile(
+        timed(() => readReport(REPORT, NOW), TURNS),
+        0.99,
+      ),
+      "ms",
+      library,
+      5,
+    ),
+  ];
+}
