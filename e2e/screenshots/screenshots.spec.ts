@@ -5,6 +5,9 @@ import { Cravix } from "../support/cravix";
 import { HEALTHY, Walker } from "../support/walker";
 
 const FOLDER = process.env.SHOTS ?? join(__dirname, "..", "..", "docs", "screenshots");
+const NOON = new Date(Math.floor((Date.now() - 43_200_000) / 86_400_000) * 86_400_000 + 43_200_000);
+const two = (n: number) => String(n).padStart(2, "0");
+const stamp = (at: Date) => `${two(at.getUTCDate())}${two(at.getUTCHours())}${two(at.getUTCMinutes())}Z`;
 let cravix: Cravix;
 test.beforeAll(async () => {
   cravix = await Cravix.launch();
@@ -43,6 +46,19 @@ for (const [size, viewport] of [
       await page.getByLabel("rear seats, kg").fill("80");
       await page.getByLabel("baggage, kg").fill("12");
       await shot("loading");
+      // By day, whatever the hour is here.
+      await page.clock.setSystemTime(NOON);
+      await page.goto("/aircraft/QX-TAR/plan");
+      await page
+        .getByLabel("METAR or TAF, typed or pasted")
+        .fill(`METAR QXMP ${stamp(NOON)} 27012G19KT 240V300 9999 SCT026 15/07 Q1016`);
+      await page.getByTestId("read-report").click();
+      await page.getByTestId("runway-24").click();
+      await page.getByTestId("worst-case").waitFor();
+      await page.getByTestId("distances").evaluate((part) => part.scrollIntoView({ block: "end" }));
+      await shot("plan");
+      await page.goto("/aircraft/QX-TAR/loading");
+      await page.getByLabel("front seats, kg").waitFor();
       for (const place of ["front seats", "rear seats", "baggage"])
         await page.getByLabel(`${place}, kg`).fill("");
     }
@@ -90,7 +106,7 @@ for (const [size, viewport] of [
     }
     await walker.walkTo("left-tank.dip");
     for (const key of "16") await page.getByRole("button", { name: key, exact: true }).click();
-    await shot("fluids");
+    if (size === "phone") await shot("fluids");
     await page.getByTestId("primary").click();
     await walker.walkTo("oil.level");
     for (const key of "6.2")
