@@ -82,6 +82,10 @@ test("a hot day on the grass: too short with what would make it fit; reports tha
   await expect(distances).toContainText("times 1.40 for safety");
   await expect(page.getByTestId("worst-case")).toContainText("in 95 of 100");
 
+  await button(page, "Kelder Moor").last().click();
+  await expect(page.getByTestId("landing-there")).toContainText("Landing at Kelder Moor, 1,460 ft");
+  await expect(page.getByTestId("landing-there")).toContainText("20: needs");
+
   await page.getByLabel("Transponder").fill("7600");
   await expect(page.getByText("7600 says radio failure: only when it is meant.")).toBeVisible();
   await page.getByLabel("Transponder").fill("7000");

@@ -29,6 +29,7 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { LandingThere } from "./landing-there";
 import { RunwayDrawing } from "./runway-drawing";
 import { RunwaysTable } from "./runways-table";
 import { type DepartureInHand, useDeparture } from "./use-departure";
@@ -59,6 +60,9 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
   const now = useNow();
   const hand = useDeparture(aircraft, now);
   const wide = useWide();
+  const to =
+    bundle.type.performance &&
+    (bundle.fields ?? []).find(({ id }) => id === hand.plan.toId && id !== hand.field?.id);
   return (
     <Screen
       back={`/aircraft/${registration}/prepare`}
@@ -99,6 +103,7 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
             )}
           </View>
           <Distances aircraft={aircraft} hand={hand} />
+          {to && <LandingThere input={hand.input} to={to} />}
           <Limits judgements={hand.judgements} />
           <Radio hand={hand} />
           <View className="flex-row flex-wrap gap-2">
@@ -150,6 +155,15 @@ function When({
           value={hand.field?.id}
           words={name}
           onChange={(fieldId) => hand.set({ fieldId: fieldId === home ? "" : fieldId, runwayId: "" })}
+        />
+      )}
+      {fields.length > 1 && (
+        <Choice
+          title="To"
+          options={["", ...fields.filter(({ id }) => id !== hand.field?.id).map(({ id }) => id)]}
+          value={hand.plan.toId ?? ""}
+          words={(id) => (id === "" ? "back here" : name(id))}
+          onChange={(toId) => hand.set({ toId })}
         />
       )}
       <View className="gap-1">

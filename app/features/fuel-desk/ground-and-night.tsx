@@ -22,7 +22,9 @@ export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { told } = walk.state;
   const { fuel } = walk.list.type;
   const tilt = told.tilt ?? LEVEL;
-  const night = told.night ?? MILD;
+  // What the report says of the dew point is where one begins; the lowest of the night somebody has to know.
+  const dewPointC = walk.state.weather?.report?.dewPointC;
+  const night = told.night ?? { ...MILD, ...(dewPointC !== undefined && { dewPointC }) };
   const shaped = fuel?.tanks.every((tank) => tank.geometry) ?? false;
   const lean = (part: Partial<Tilt>) => {
     const bound = (x: number) => Math.min(MOST_TILT_DEG, Math.max(-MOST_TILT_DEG, x));

@@ -8,6 +8,7 @@ import { GradeMark } from "../../ui/grade-mark";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import { PassengersDoor } from "../departure/briefing-panel";
+import { ByReport } from "../departure/by-report";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 import { JudgedPapers } from "../papers/judged-papers";
 import { Photographs } from "../photographs/photographs";
@@ -88,6 +89,7 @@ export function ItemCard({
           </View>
         )}
         {!tight && item.discrepancyId && <KnownPhotographs walk={walk} discrepancyId={item.discrepancyId} />}
+        <ByReport walk={walk} />
         {!tight && papers && <JudgedPapers papers={papers.of} asked={papers.asked} />}
         {!tight && item.caution && <Caution>{item.caution}</Caution>}
         {!tight && item.id === PASSENGERS && <PassengersDoor walk={walk} />}

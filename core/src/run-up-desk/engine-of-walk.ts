@@ -7,6 +7,7 @@ import { READING, readingKey } from "../readings/reading-keys";
 import { densityAltitudeFt, stationPressureHpa } from "../run-up/density-altitude";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { convert, isConvertible } from "../units/convert";
+import { carburettorIcing } from "../weather/air-today";
 
 /** The engine that is run up on this page: its figures, limits and the items that it answers. */
 export interface WalkEngine {
@@ -44,8 +45,11 @@ export function engineOfWalk(
   const { celsius } = state;
   const elevation = list.airfield?.elevationFt;
   const setting = state.readings[READING.altimeterSetting];
+  const report = state.weather?.report;
   const settingHpa =
-    setting && isConvertible(setting.unit, "hPa") ? convert(setting.value, setting.unit, "hPa") : undefined;
+    setting && isConvertible(setting.unit, "hPa")
+      ? convert(setting.value, setting.unit, "hPa")
+      : report?.settingHpa;
   const pressureHpa =
     elevation === undefined ? undefined : stationPressureHpa(settingHpa ?? STANDARD_HPA, elevation);
   const high =
@@ -72,9 +76,16 @@ export function engineOfWalk(
       propeller: profile.propeller,
       suction: profile.suction,
       ...(high !== undefined && !lean && { highAndRich: false }),
-      ...(celsius !== undefined && { icingLikely: celsius >= ICING[0] && celsius <= ICING[1] }),
+      ...(celsius !== undefined && { icingLikely: iceCanCome(celsius, report?.dewPointC) }),
     },
   };
+}
+
+/** With a dew point by the published bands, without one by the temperature alone. */
+function iceCanCome(celsius: number, dewPointC: number | undefined): boolean {
+  if (dewPointC === undefined || dewPointC > celsius) return celsius >= ICING[0] && celsius <= ICING[1];
+  const risk = carburettorIcing(celsius, dewPointC);
+  return risk !== "unlikely" && risk !== "light";
 }
 
 /** What the sides are called on this type. */

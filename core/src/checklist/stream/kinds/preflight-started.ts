@@ -27,7 +27,10 @@ export const preflightStarted: Apply<"preflight.started"> = (walk, { id, at, cre
     ...(plannedLoad && { plannedLoad }),
     ...(purpose && { purpose }),
     ...(preferences && { preferences }),
-    ...(celsius !== undefined && { celsius }),
+    // What the report measured is nearer to the truth than what was guessed at home.
+    ...((weather?.report?.celsius ?? celsius) !== undefined && {
+      celsius: (weather?.report?.celsius ?? celsius) as number,
+    }),
     ...(turnBackFt !== undefined && { turnBackFt }),
     ...(weather && { weather: { ...weather, at } }),
     crewId,

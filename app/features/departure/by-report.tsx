@@ -1,0 +1,29 @@
+import { formatQuantity, isReadingOf, magneticWind, provenance, READING } from "@cravix/core";
+import { Text } from "../../ui/text";
+import type { Walk } from "../walk/use-preflight";
+
+/** What the report says of the number that is asked, with its age: to be held against what is seen, never filled in by itself. */
+export function ByReport({ walk: { state, item } }: { walk: Walk }) {
+  const told = state.weather;
+  const report = told?.report;
+  const key = item?.reading?.key;
+  if (!report || !key) return null;
+  const wind = report.wind && magneticWind(report.wind, told?.variationDeg ?? 0);
+  const said = isReadingOf(key, READING.altimeterSetting)
+    ? report.settingHpa === undefined
+      ? undefined
+      : `${formatQuantity({ value: report.settingHpa, unit: "hPa" })} (${formatQuantity({ value: report.settingHpa / 33.8639, unit: "inHg" })})`
+    : isReadingOf(key, READING.windFrom)
+      ? wind && (wind.fromDeg === undefined ? "variable" : `${Math.round(wind.fromDeg)}° magnetic`)
+      : isReadingOf(key, READING.windSpeed)
+        ? wind && formatQuantity({ value: wind.kt, unit: "kt" })
+        : isReadingOf(key, READING.windGust)
+          ? wind && (wind.gustKt ? formatQuantity({ value: wind.gustKt, unit: "kt" }) : "no gusts")
+          : undefined;
+  if (!said) return null;
+  return (
+    <Text className="text-sm text-voice" testID="by-report">
+      {`Report: ${said}, ${provenance(report, new Date().toISOString()).replace(/^report of /, "")}.`}
+    </Text>
+  );
+}
