@@ -10,7 +10,7 @@ import { fluidFigures } from "./bench/core/fluid-figures";
 import { lapSearch } from "./bench/core/lap-search";
 import { loadingFigures } from "./bench/core/loading-figures";
 import { papersFigures } from "./bench/core/papers-figures";
-import { runUpAccuracy, runUpFigures, runUpManners } from "./bench/core/run-up-figures";
+import { runUpAccuracy, runUpFigures, runUpManners, runUpStrangers } from "./bench/core/run-up-figures";
 import { taps } from "./bench/core/taps";
 import type { Figure } from "./bench/figure";
 import { eventsPerSecond } from "./bench/server/events-per-second";
@@ -49,6 +49,7 @@ await runTask(async () => {
     runUpFigures,
     runUpAccuracy,
     runUpManners,
+    runUpStrangers,
     runUpPage,
     eventsPerSecond,
     worstRequest,

@@ -7,7 +7,7 @@ import {
   type Observation,
   OF_A_SIDE,
 } from "./evidence/observations";
-import { FAULTS, type Fault, HEALTHY, type Likelihood } from "./fault-library";
+import { FAULTS, type Fault, HEALTHY, HEALTHY_COARSE, type Likelihood } from "./fault-library";
 
 /** One explanation: a fault at a place, or none. */
 export interface Hypothesis {
@@ -72,26 +72,31 @@ export function chanceOf(
   context: DiagnosisContext,
 ): number {
   const { feature, state, side, cylinder } = observation;
-  const likelihood = likelihoodFor(feature, side, hypothesis);
+  const likelihood = likelihoodFor(feature, side, hypothesis, context);
   const p = stateChance(feature, state, likelihood);
   if (!NAMES_CYLINDER.has(state) || cylinder === undefined) return p;
   const others = Math.max(1, context.cylinders - 1);
-  const own = hypothesis.cylinder !== undefined && likelihood !== HEALTHY[feature];
+  const own = hypothesis.cylinder !== undefined && likelihood !== healthy(feature, context);
   if (!own) return p / Math.max(1, context.cylinders);
   return cylinder === hypothesis.cylinder ? p * 0.97 : (p * 0.03) / others;
 }
+
+/** What a healthy engine shows, as far as this trace can show it. */
+const healthy = (feature: Feature, { coarse }: DiagnosisContext): Likelihood =>
+  (coarse ? HEALTHY_COARSE[feature] : undefined) ?? HEALTHY[feature];
 
 function likelihoodFor(
   feature: Feature,
   side: Side | undefined,
   { fault, side: faultSide }: Hypothesis,
+  context: DiagnosisContext,
 ): Likelihood {
-  if (!fault) return HEALTHY[feature];
+  if (!fault) return healthy(feature, context);
   if (OF_A_SIDE.has(feature) && faultSide && side) {
     const own = fault.shows[`${feature}.${side === faultSide ? "this" : "other"}`];
     if (own) return own;
   }
-  return fault.shows[feature] ?? HEALTHY[feature];
+  return fault.shows[feature] ?? healthy(feature, context);
 }
 
 /** Nothing is impossible: a table that says so would never be corrected by what is seen. */
@@ -129,14 +134,18 @@ export function diagnose(observations: readonly Observation[], context: Diagnosi
   for (const observation of observations) {
     const likely = Math.max(
       ...FEATURES[observation.feature].map((state) =>
-        stateChance(observation.feature, state, likelihoodFor(observation.feature, observation.side, best)),
+        stateChance(
+          observation.feature,
+          state,
+          likelihoodFor(observation.feature, observation.side, best, context),
+        ),
       ),
     );
     fits *=
       stateChance(
         observation.feature,
         observation.state,
-        likelihoodFor(observation.feature, observation.side, best),
+        likelihoodFor(observation.feature, observation.side, best, context),
       ) / likely;
   }
   return { ranked, fits };

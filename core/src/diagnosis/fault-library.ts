@@ -82,6 +82,38 @@ export const HEALTHY: Record<Feature, Likelihood> = {
   morePower: { states: { "alike now": 0.5, same: 0.5 }, why: "nothing to compare" },
 };
 
+/**
+ * What a healthy engine shows where nobody prompted and the trace is coarse: then much of what stands out is the reading, not the engine. A side that does not show was tried and the
+ * reader missed it, a propeller is slow by the lines between, a taxi rpm is taken for an idle. Own estimates, set by causes; how they do on made-up strangers is in the benchmark.
+ */
+export const HEALTHY_COARSE: Partial<Record<Feature, Likelihood>> = {
+  shown: {
+    states: { seen: 0.92, "not seen": 0.08 },
+    why: "both sides are tried, and both drop; but a coarse trace is read wrongly now and then",
+  },
+  feel: { states: { smooth: 0.95, rough: 0.05 }, why: "few lines a side say little of how it ran" },
+  exhaust: {
+    states: { hotter: 0.977, "no change": 0.012, "one colder": 0.002, "much hotter": 0.006, colder: 0.003 },
+    why: "slow probes have not arrived when a side is left after seconds",
+  },
+  heat: {
+    states: { drop: 0.977, nothing: 0.005, "more while on": 0.006, "more after": 0.012 },
+    why: "a return that was not seen leaves another base",
+  },
+  propeller: {
+    states: { answers: 0.9695, slow: 0.03, nothing: 0.0005 },
+    why: "pulled and pushed at once, its lowest lies between two lines",
+  },
+  idle: {
+    states: { "in range": 0.9512, low: 0.008, quits: 0.0008, high: 0.04 },
+    why: "an idle while rolling, or a taxi rpm that was taken for one",
+  },
+  idleExhaust: {
+    states: { alike: 0.994, "one apart": 0.006 },
+    why: "cylinders differ at idle as they do at power, each in its own way",
+  },
+};
+
 const HANDS_OFF = "Treat the propeller as live with the key off: nobody near it, chocks in.";
 const WATCH = "Brakes, eyes outside, heads and oil watched; the handbook comes first.";
 const oneDead: Fault["shows"] = {

@@ -218,6 +218,7 @@ describe("what is due of people", () => {
     expect(new Set(record.flown.map((one) => one.class)).size).toBeGreaterThan(1);
     expect(record.items.map(({ id }) => id).sort()).toEqual([
       "medical",
+      "own-limits",
       "passengers",
       "passengers-night",
       "review",

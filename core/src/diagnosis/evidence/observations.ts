@@ -59,6 +59,8 @@ export interface DiagnosisContext {
   fuelSystem: "carburettor" | "injected";
   propeller: "fixed" | "constant speed";
   suction: boolean;
+  /** Nobody prompted, and the lines are far apart: what stands out may be the reading. */
+  coarse?: true;
   /** Where the run-up was made above the height where this type leans first: whether it was leaned. */
   highAndRich?: boolean;
   /** Whether the air can make ice in a carburettor today; absent where it is not known. */

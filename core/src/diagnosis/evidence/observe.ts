@@ -9,9 +9,22 @@ import type { Observation } from "./observations";
 
 export type ObserveLimits = DropLimits;
 
-/** The same engine as far as a reading can tell its cylinders apart: without exhaust probes it cannot, and then none is named. */
-export function asFarAsProbed<T extends { cylinders: number }>(context: T, { egt }: RunUpReading): T {
-  return Object.keys(egt.base).length < 2 ? { ...context, cylinders: 0 } : context;
+/** Lines further apart than this, seconds, show a hand's seconds with a few values only. */
+const COARSE_S = 0.22;
+
+/**
+ * The same engine as far as a reading can tell it: without exhaust probes no cylinder is named; without prompts and with lines far apart, what stands out may be the
+ * reading itself.
+ */
+export function asFarAsProbed<T extends { cylinders: number; coarse?: true }>(
+  context: T,
+  { egt, prompted, interval }: RunUpReading,
+): T {
+  return {
+    ...context,
+    ...(Object.keys(egt.base).length < 2 && { cylinders: 0 }),
+    ...(!prompted && interval > COARSE_S && { coarse: true as const }),
+  };
 }
 
 /** What of a side's reading says how it dropped. */
@@ -23,7 +36,9 @@ const COLDER_F = 60;
 const MUCH_HOTTER_F = 30;
 /** A probe that jumps this far from line to line is wild, °F. */
 const WILD_F = 16;
-/** A cylinder that moves so far otherwise than the others from run-up to idle is one on its own, °F. */
+/** Colder than this no exhaust is at the run-up, °F. */
+const DEAD_F = 300;
+/** A cylinder that moves so far otherwise than the others from run-up to idle is one on its own, °F, where all are otherwise alike. */
 const IDLE_APART_F = 30;
 
 /**
@@ -77,7 +92,11 @@ function wildProbes({ egt, problems }: RunUpReading): number[] {
   const jumping = Object.entries(egt.scatter).flatMap(([cylinder, jump]) =>
     jump > WILD_F ? [Number(cylinder)] : [],
   );
-  return [...new Set([...stuck, ...jumping])];
+  // An exhaust as cold as that of an engine that stands, while it runs: the probe reads nought.
+  const dead = Object.entries(egt.base).flatMap(([cylinder, value]) =>
+    value < DEAD_F ? [Number(cylinder)] : [],
+  );
+  return [...new Set([...stuck, ...jumping, ...dead])];
 }
 
 /**
@@ -252,7 +271,9 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
   const [first] = found.sort((a, b) => Math.abs(b.off) - Math.abs(a.off));
   if (!first) return undefined;
   const { at, cylinder, off } = first;
-  if (Math.abs(off) > IDLE_APART_F)
+  // Cylinders of a serviceable engine differ by tens of degrees, at power and at idle each in its own way: only what stands out of how the others moved is one apart.
+  const usual = spreadOfMoves(at === "idle" ? egt.idle : egt.ground, egt.base, [...wild, cylinder]);
+  if (Math.abs(off) > Math.max(IDLE_APART_F, usual.times * usual.spread))
     return {
       feature: "idleExhaust",
       state: "one apart",
@@ -261,6 +282,28 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
     };
   return { feature: "idleExhaust", state: "alike", words: "At low power all exhausts fell alike." };
 }
+
+/**
+ * How far the moves of the other cylinders lie apart, standard deviation, °F, and of how many such a one may be before it stands out: the fewer they are, the less is known of their
+ * scatter. Source: Student's t, about one in a hundred, for the furthest of all (own reading of the table).
+ */
+function spreadOfMoves(
+  low: Record<number, number>,
+  base: Record<number, number>,
+  without: readonly number[],
+): { spread: number; times: number } {
+  const moves = Object.entries(low).flatMap(([name, value]) => {
+    const was = base[Number(name)];
+    return was === undefined || without.includes(Number(name)) ? [] : [value - was];
+  });
+  if (moves.length < 2) return { spread: 0, times: 0 };
+  const mean = moves.reduce((sum, value) => sum + value, 0) / moves.length;
+  const spread = Math.sqrt(moves.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (moves.length - 1));
+  return { spread, times: STANDS_OUT[moves.length] ?? 3.8 };
+}
+
+/** By how many others there are. */
+const STANDS_OUT: Record<number, number> = { 2: 15, 3: 9, 4: 6.5, 5: 5.4, 6: 4.8, 7: 4.4, 8: 4 };
 
 /** The cylinder that moved furthest otherwise than the middle of all, from its base to a low power; °F. */
 function furthestApart(

@@ -2,6 +2,7 @@ import type { CleanTrace } from "../../trace/clean-trace";
 import type { Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
+import { findCuts, withCuts } from "./find-cuts";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
 import { labelPlateaus, type PlateauLabel } from "./label-plateaus";
 import { findLevelChange, type LevelChange, pieceOf } from "./level-change";
@@ -21,7 +22,7 @@ export function findSteps(
   if (!trace.channels.rpm || trace.t.length < 10) return [];
   return marks && marks.length > 0
     ? stepsFromMarks(trace, profile, marks)
-    : stepsFromLevels(trace, profile, interval);
+    : withCuts(stepsFromLevels(trace, profile, interval), findCuts(trace, profile), profile);
 }
 
 /** Steps that change the rpm so little or so slowly that none is looked for. */
@@ -136,6 +137,9 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile, interval: number):
       ? onsetBetween(trace, before?.at ?? last.from, last, plateau)
       : { at: plateau.from, settle: 0.5 };
     if (before) before.until = onset.at;
+    // With both sides behind it, what stops out of the run-up has quit at idle: the throttle was closed, and it stood there too short to be seen.
+    if (step === "stop" && before && (isAtBase(before.step) || before.step === "heat") && bothTried(found))
+      found.push({ step: "idle", at: onset.at, until: plateau.from, seen: true, settle: onset.settle });
     found.push({ step, at: onset.at, until: plateau.to, seen: true, settle: onset.settle });
     last = plateau;
   });
@@ -154,6 +158,9 @@ function stoppedAtEnd(
   if (from === t.length || (t[from] as number) <= last.to) return undefined;
   return { from: t[from] as number, to: t.at(-1) as number, rpm: 0, sigma: 0 };
 }
+
+const bothTried = (found: readonly FoundStep[]): boolean =>
+  found.some(({ step }) => step === "right") && found.some(({ step }) => step === "left");
 
 /** After these the engine is at its base, on both: going on there is no step of its own. */
 function isAtBase(step: RunUpStep): boolean {

@@ -36,4 +36,6 @@ export interface FoundStep {
   seen: boolean;
   /** How fast the rpm settled, seconds. */
   settle: number;
+  /** The engine cut and was caught before it stopped: on this side there is no spark. */
+  cut?: true;
 }

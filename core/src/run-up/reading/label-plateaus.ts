@@ -139,10 +139,11 @@ export function meanOf({ t }: Trace, values: Float64Array, from: number, to: num
 function howItFits(
   label: PlateauLabel,
   { rpm, from, to }: Plateau,
-  { base }: Hypothesis,
+  hypothesis: Hypothesis,
   { egt, fall = 0, map }: Signature,
   profile: RunUpProfile,
 ): number {
+  const { base } = hypothesis;
   const aim = profile.rpm;
   const scale = rpmScale(profile);
   const idleTop = (profile.idle.max ?? 0.42 * aim) + 70 * scale;
@@ -162,7 +163,8 @@ function howItFits(
     case "first":
     case "second": {
       // It stops on one: that magneto is dead.
-      if (base && rpm < 0.08 * aim) return -0.5;
+      if (base && rpm < 0.08 * aim)
+        return hypothesis.done.has("first") && hypothesis.done.has("second") ? -4 : -0.5;
       if (!base || drop < 6 * scale || drop > 0.45 * aim) return NEVER;
       const dead = fall < -110 ? 4 : 0;
       // Below the usual range the signature has to speak for it.
@@ -190,7 +192,8 @@ function howItFits(
       );
     }
     case "power":
-      return rpm > (base?.rpm ?? aim) * 1.045 ? -1 : NEVER;
+      // Behind the heat: ice that is gone leaves it half a hundred above the base.
+      return rpm > (base?.rpm ?? aim) * 1.045 ? -1 : rpm > (base?.rpm ?? aim) * 1.018 ? -1.4 : NEVER;
     case "other":
       return -7;
   }
@@ -238,7 +241,7 @@ function howItFollows({ labels, done }: Hypothesis, label: PlateauLabel, profile
       return onOne ? -2 : last === "heat" ? -1 : 0;
     case "stopped":
       // Nobody shuts down from the run-up rpm: what stops there, stops on one.
-      return onOne ? 0 : last === "base" ? -2 : -1;
+      return onOne ? 0 : last !== "base" ? -1 : done.has("first") && done.has("second") ? -0.5 : -2;
     case "power":
       return last === "heat" ? -0.8 : -0.5;
     case "other":

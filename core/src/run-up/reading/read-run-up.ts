@@ -116,7 +116,7 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
     before && (before.step === "right" || before.step === "left")
       ? (reading.base?.value ?? median(calm))
       : levelAtEnd(calmPiece, 4 * scale);
-  const quit = Math.min(...whole) < 0.12 * profile.rpm;
+  const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
   const settled = alone.length >= 4 ? alone : whole.slice(-Math.max(2, Math.floor(whole.length / 3)));
   const level = quit ? 0 : median(settled);
   const held = step.until - step.at;

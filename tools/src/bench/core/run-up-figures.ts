@@ -17,6 +17,8 @@ import {
   tally,
   workCase,
 } from "@cravix/core/testing/run-up-cases";
+import { STRANGER_TROUBLES, strangerCase } from "@cravix/core/testing/stranger-cases";
+import { workStranger } from "@cravix/core/testing/work-stranger";
 import { type Figure, plain, quantile, reaching, within } from "../figure";
 import { so } from "../size";
 
@@ -177,6 +179,56 @@ export function runUpManners(): Figure[] {
 }
 
 const DRAWN = so(400, 4);
+
+/** What no trace shows by itself: a side that was left without a drop, a heat that was never seen to answer. The page asks about them. */
+const UNSEEN: ReadonlySet<string> = new Set(["hot magneto", "heat cable off"]);
+const STRANGERS = so(100, 1);
+/** The seeds that nothing was set by. */
+const HELD_OUT = 100_000;
+
+/**
+ * Run-ups of strangers, read with nobody there to be asked: coarse monitors, cylinders that differ, pilots with manners. Baselines: what the reader did before it was set for them, on cases of the same
+ * source (1 of 120 healthy called healthy, 132 of 330 first, 198 within three).
+ */
+export function runUpStrangers(): Figure[] {
+  let [healthy, calm, alarms, cases, first, three, seen, seenFirst] = [0, 0, 0, 0, 0, 0, 0, 0];
+  for (const trouble of STRANGER_TROUBLES)
+    for (let n = 0; n < STRANGERS * (trouble === "none" ? 4 : 1); n++) {
+      const { chances, place } = workStranger(strangerCase(trouble, HELD_OUT + n));
+      if (trouble === "none") {
+        healthy++;
+        if (place === 0) calm++;
+        if ([...chances].some(([name, chance]) => name !== "none" && chance > 0.5)) alarms++;
+        continue;
+      }
+      cases++;
+      if (place === 0) first++;
+      if (place >= 0 && place < 3) three++;
+      if (UNSEEN.has(trouble)) continue;
+      seen++;
+      if (place === 0) seenFirst++;
+    }
+  const percent = (part: number, whole: number) => (100 * part) / whole;
+  return [
+    reaching(`strangers: healthy called healthy, of ${healthy}`, percent(calm, healthy), "%", 0.8, 97),
+    within(
+      `strangers: a trouble above 50 % on a healthy engine, of ${healthy}`,
+      percent(alarms, healthy),
+      "%",
+      70,
+      2,
+    ),
+    plain(`strangers: right trouble first, of ${cases}`, percent(first, cases), "%", 40),
+    plain(`strangers: right trouble within three, of ${cases}`, percent(three, cases), "%", 60),
+    reaching(
+      `strangers: right trouble first of those that a trace can show, of ${seen}`,
+      percent(seenFirst, seen),
+      "%",
+      49,
+      88,
+    ),
+  ];
+}
 
 /** Cases drawn as often as the library says, and how often what it said with so much certainty was so. */
 function reliability(): Figure[] {

@@ -1,0 +1,55 @@
+import { readRunUp, traceOf } from "../run-up/index";
+import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/stranger-cases";
+import { workStranger } from "../testing/work-stranger";
+
+/**
+ * Run-ups of strangers, made without a number of the engine model or of the library (`testing/stranger-cases.ts`). What they show is that the reader lives with manners and coarse monitors; not that
+ * it is right on a real engine. Their figures are in the benchmark, on other seeds.
+ */
+const EACH = 16;
+const of = (trouble: StrangerTrouble, count = EACH) =>
+  Array.from({ length: count }, (_, i) => strangerCase(trouble, 900 + i));
+const first = (trouble: StrangerTrouble) => of(trouble).filter((one) => workStranger(one).place === 0).length;
+
+test("a healthy engine is left in peace, whoever flies it and whatever writes it down", () => {
+  const worked = of("none", 40).map(workStranger);
+  expect(worked.filter(({ place }) => place === 0).length).toBeGreaterThanOrEqual(35);
+  const alarms = worked.filter(({ chances }) =>
+    [...chances].some(([name, chance]) => name !== "none" && chance > 0.5),
+  );
+  expect(alarms.length).toBeLessThanOrEqual(4);
+});
+
+test.each<[StrangerTrouble, number]>([
+  ["dead magneto", 10],
+  ["alternator off line", 14],
+  ["rich at altitude", 13],
+  ["plug", 11],
+  ["sensor fault", 8],
+])("%s is named first in most of them", (trouble, least) => {
+  expect(first(trouble)).toBeGreaterThanOrEqual(least);
+});
+
+test("an engine that cuts on one side and is caught before it stops is a dead magneto, not a throttle that was closed", () => {
+  const cut = of("dead magneto").map((one) => readRunUp(traceOf(one.lines), one.engine.profile));
+  expect(cut.filter(({ steps }) => steps.some((step) => step.cut)).length).toBeGreaterThanOrEqual(13);
+  const calm = of("none", 40).map((one) => readRunUp(traceOf(one.lines), one.engine.profile));
+  expect(calm.filter(({ steps }) => steps.some((step) => step.cut)).length).toBeLessThanOrEqual(1);
+});
+
+test("cutting off the taxi before the run-up does not change what is likeliest", () => {
+  let same = 0;
+  const all = STRANGER_TROUBLES.flatMap((trouble) => of(trouble, 3));
+  for (const one of all) {
+    const start = one.lines.findIndex(({ rpm }) => Math.abs(rpm - one.engine.profile.rpm) < 60);
+    const later = { ...one, lines: one.lines.slice(Math.max(0, start - 8)) };
+    const top = ({ chances }: ReturnType<typeof workStranger>) =>
+      [...chances].sort((a, b) => b[1] - a[1])[0]?.[0];
+    if (top(workStranger(one)) === top(workStranger(later))) same++;
+  }
+  expect(same / all.length).toBeGreaterThanOrEqual(0.8);
+});
+
+test("the same seed is the same run-up", () => {
+  expect(strangerCase("plug", 7)).toEqual(strangerCase("plug", 7));
+});

@@ -1,0 +1,108 @@
+import { cylindersOf, type Trace } from "../../trace/trace";
+import { median } from "../../trend/median";
+import type { RunUpProfile } from "../run-up-profile";
+import type { FoundStep } from "./found-step";
+import { pieceOf } from "./level-change";
+
+/** Deeper than this part of the figure no drop goes and no propeller is pulled, and sooner than this a hand is back, seconds. */
+const DEEP = { fixed: 0.82, "constant speed": 0.72 } as const;
+const LONGEST_S = 6;
+/** A throttle that is closed takes the manifold pressure with it, inHg; an ignition that is cut does not. */
+const THROTTLED_INHG = 2;
+
+/** A moment in which the engine had cut, and was caught before it stopped. */
+export interface Cut {
+  from: number;
+  to: number;
+}
+
+/**
+ * Where the engine cuts and is caught: rpm falls far below the run-up figure out of a level at it, and is back there within seconds. That is a side without a spark, left before the engine stood.
+ * A throttle that is closed and opened again is told from it by the manifold pressure, where there is one. Seconds, rpm, inHg. Complexity: O(n).
+ * Source: common practice; the figures are own estimates.
+ */
+export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
+  const { rpm, map } = trace.channels;
+  if (!rpm) return [];
+  const { t } = trace;
+  const deep = DEEP[profile.propeller] * profile.rpm;
+  const near = (value: number) => Math.abs(value - profile.rpm) < 0.07 * profile.rpm;
+  const around = (i: number, towards: -1 | 1): number[] => {
+    const seen: number[] = [];
+    for (let k = i; k >= 0 && k < t.length && Math.abs((t[k] as number) - (t[i] as number)) < 4; k += towards)
+      seen.push(rpm[k] as number);
+    return seen;
+  };
+  const cuts: Cut[] = [];
+  for (let i = 1; i < t.length; i++) {
+    if (!((rpm[i] as number) < deep) || !((rpm[i - 1] as number) >= deep)) continue;
+    let end = i;
+    while (end < t.length && (rpm[end] as number) < deep) end++;
+    if (end >= t.length || (t[end] as number) - (t[i] as number) > LONGEST_S) continue;
+    // Out of the run-up figure and back to it: the flanks are left out.
+    const before = around(i - 1, -1).filter(near);
+    const after = around(end, 1).filter(near);
+    if (before.length < 2 || after.length < 1) continue;
+    if (map) {
+      const low = Math.min(...Array.from(map.slice(i, end)));
+      const calm = median(Array.from(map.slice(Math.max(0, i - 6), Math.max(1, i - 1))));
+      if (calm - low > THROTTLED_INHG) continue;
+    }
+    let from = i - 1;
+    while (from > 0 && !near(rpm[from] as number)) from--;
+    let to = end;
+    while (to < t.length - 1 && !near(rpm[to] as number)) to++;
+    const cut = { from: t[from] as number, to: t[to] as number };
+    // A propeller that is pulled burns on: without a fall of the exhaust nothing was cut.
+    if (!exhaustFell(trace, cut)) continue;
+    cuts.push(cut);
+    i = to;
+  }
+  return cuts;
+}
+
+/** So far the exhaust falls at least while nothing burns, slow as its probes are, °F. */
+const COOLED_F = 10;
+
+/** Whether the exhaust fell in a cut, median of its probes; where there are none, nothing speaks against it. */
+function exhaustFell(trace: Trace, { from, to }: Cut): boolean {
+  const changes = cylindersOf(trace, "egt").flatMap((cylinder) => {
+    const values = trace.channels[`egt${cylinder}`] as Float64Array;
+    const calm = pieceOf(trace, values, from - 3, from).y;
+    const low = pieceOf(trace, values, from, to + 2).y;
+    return calm.length > 0 && low.length > 0 ? [Math.min(...low) - median(calm)] : [];
+  });
+  return changes.length === 0 || median(changes) < -COOLED_F;
+}
+
+/** The steps with what was cut in them: each cut is a side on which it stopped, and behind it the engine is on both again. */
+export function withCuts(
+  steps: readonly FoundStep[],
+  cuts: readonly Cut[],
+  profile: RunUpProfile,
+): FoundStep[] {
+  if (cuts.length === 0) return [...steps];
+  const other = profile.firstSide === "right" ? "left" : "right";
+  const made: FoundStep[] = [];
+  const tried = () => made.some(({ step }) => step === profile.firstSide);
+  const pulled = steps.filter(({ step }) => step === "propeller");
+  const open = cuts.filter(
+    ({ from, to }) => !pulled.some(({ at, until }) => from < until + 1 && to > at - 1),
+  );
+  for (const step of steps) {
+    let rest: FoundStep = { ...step };
+    for (const { from, to } of open) {
+      // What was read as a propeller stays one: it is pulled as deep.
+      if (rest.step === "propeller" || from < rest.at - 1 || from >= rest.until || to > rest.until + 8)
+        continue;
+      if (from > rest.at) made.push({ ...rest, until: from });
+      // What was taken for a side of its own there is this one.
+      const side =
+        rest.step === "right" || rest.step === "left" ? rest.step : tried() ? other : profile.firstSide;
+      made.push({ step: side, at: from, until: to, seen: true, settle: 0.3, cut: true });
+      rest = { ...rest, step: "both", at: to, seen: true, until: Math.max(rest.until, to + 0.1) };
+    }
+    made.push(rest);
+  }
+  return made;
+}
