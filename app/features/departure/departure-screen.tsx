@@ -292,7 +292,7 @@ function Distances({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departur
             </Text>
           )}
           <Text className="text-sm text-voice">
-            {`What makes it longer: ${departure.takeOff.factors.map(({ what, by }) => `${what} × ${formatNumber(by, 2)}`).join(", ") || "nothing besides the chart"}. ${departure.takeOff.safety.source.text}.`}
+            {`What changes it: ${departure.takeOff.factors.map(({ what, by }) => `${what} × ${formatNumber(by, 2)}`).join(", ") || "nothing besides the chart"}. Safety: ${departure.takeOff.safety.source.text}.`}
           </Text>
         </>
       )}
