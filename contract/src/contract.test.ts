@@ -236,6 +236,29 @@ describe("an event that crosses the boundary", () => {
     "verdict.signed": { verdict: "go", decision: "fly", reasons: [] },
   };
 
+  test.each([
+    ["a gust weaker than the wind", { wind: { kt: 12, gustKt: 8 } }],
+    ["a dew point above the temperature", { celsius: 5, dewPointC: 9 }],
+    ["a dew point alone", { dewPointC: 9 }],
+    ["a wind from 400°", { wind: { fromDeg: 400, kt: 8 } }],
+    ["a station of another kind", { station: "here" }],
+    ["something that no report has", { luck: 7 }],
+  ])("a report with %s is refused with its place", (_what, part) => {
+    const report = {
+      raw: "x",
+      station: "QXMP",
+      at: "2026-05-01T08:50:00.000Z",
+      clouds: [],
+      weather: [],
+      unread: [],
+      ...part,
+    };
+    const sent = { ...event("weather.told", { report } as never), ...streamOf("weather.told") };
+    expect(checkEvent(sent, NOW)).toMatchObject({
+      refusal: { field: expect.stringMatching(/^data\.report/) },
+    });
+  });
+
   test.each(EVENT_TYPES)("%s is taken as it is", (type) => {
     const sent = { ...event(type, valid[type]), ...streamOf(type) };
     expect(checkEvent(sent, NOW)).toEqual({ event: sent });

@@ -99,7 +99,11 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
                 onChoose={(runwayId) => hand.set({ runwayId })}
               />
             ) : (
-              <Text className="text-voice">With a report each runway is held against the wind.</Text>
+              <Text className="text-voice">
+                {hand.plan.weather?.report?.wind
+                  ? "The field's place is not on file, so nobody knows how far the report's true north is from its runways': look at the sock."
+                  : "With a report each runway is held against the wind."}
+              </Text>
             )}
           </View>
           <Distances aircraft={aircraft} hand={hand} />

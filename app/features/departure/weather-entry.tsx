@@ -36,6 +36,17 @@ function wordsOf(error: unknown): string {
   throw error;
 }
 
+/** How far true and magnetic north are apart at a field; undefined where its place is not on file, and on days that the model does not reach: then nothing is made up. */
+function variationHere(field: Airfield | undefined, at: string): number | undefined {
+  if (field?.lat === undefined || field.lon === undefined) return undefined;
+  try {
+    return Math.round(variationDeg({ lat: field.lat, lon: field.lon }, at) * 10) / 10;
+  } catch (error) {
+    if ((error as Error).name === "QuantityError") return undefined;
+    throw error;
+  }
+}
+
 /** A report typed, pasted or fetched from the field's station, with what it means; its age stands beside it, and its own words beneath. */
 export function WeatherEntry({
   field,
@@ -52,17 +63,14 @@ export function WeatherEntry({
   const [fault, setFault] = useState<string>();
   const [fetching, setFetching] = useState(false);
   const take = (report: WeatherReport, from: WeatherTold["from"], forecast?: Forecast) => {
-    // Where the place is not known nobody knows how far true and magnetic are apart.
-    const variation =
-      field?.lat === undefined || field.lon === undefined
-        ? 0
-        : variationDeg({ lat: field.lat, lon: field.lon }, report.at);
+    const variation = variationHere(field, report.at);
+    const { variationDeg: _before, ...rest } = told ?? {};
     onTold({
       weather: {
-        ...told,
+        ...rest,
         report,
         ...(from && { from }),
-        variationDeg: Math.round(variation * 10) / 10,
+        ...(variation !== undefined && { variationDeg: variation }),
       },
       ...(forecast && { forecast }),
     });

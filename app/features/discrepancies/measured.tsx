@@ -187,7 +187,9 @@ function SetLimit({
   const dispatch = useAppDispatch();
   const [open, setOpen] = useState(false);
   const [most, setMost] = useState("");
-  const [in_, setIn] = useState(unit);
+  // In which unit it was measured may be known only after the form was opened.
+  const [typedUnit, setIn] = useState<string>();
+  const in_ = typedUnit ?? unit;
   const [source, setSource] = useState("");
   const value = Number(most.trim().replace(",", "."));
   const fault =

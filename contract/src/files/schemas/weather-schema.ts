@@ -18,7 +18,12 @@ export const weatherReportSchema = object({
       kt: bounded(0, 250),
       gustKt: anyNumber(0, 300),
       between: array().of(degrees()).length(2),
-    }).noUnknown(),
+    })
+      .noUnknown()
+      .test("gust", "needs a gust no weaker than the wind", (value) => {
+        const { kt = 0, gustKt } = (value ?? {}) as { kt?: number; gustKt?: number };
+        return gustKt === undefined || gustKt >= kt;
+      }),
   ),
   visibilityM: anyNumber(0, 20_000),
   clouds: array()
@@ -39,7 +44,12 @@ export const weatherReportSchema = object({
   settingHpa: anyNumber(850, 1090),
   automatic: boolean().oneOf([true]),
   unread: array().of(words(40)).required().max(100),
-}).noUnknown();
+})
+  .noUnknown()
+  .test("dew point", "needs a dew point no higher than the temperature", (value) => {
+    const { celsius, dewPointC } = (value ?? {}) as { celsius?: number; dewPointC?: number };
+    return dewPointC === undefined || (celsius !== undefined && dewPointC <= celsius);
+  });
 
 /** What was said of the weather of a flight. */
 export const weatherToldFields = {

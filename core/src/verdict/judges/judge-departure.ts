@@ -20,7 +20,10 @@ const MINUTE = 60_000;
 /** The wind of a report as the runways have it; undefined where nothing was reported or the variation is not known. */
 export function reportedWind({ state }: Pick<JudgedWalk, "state">): WindRange | undefined {
   const { report, variationDeg } = state.weather ?? {};
-  return report?.wind && variationDeg !== undefined ? magneticWind(report.wind, variationDeg) : undefined;
+  if (!report?.wind || variationDeg === undefined) return undefined;
+  const { gustKt, ...wind } = magneticWind(report.wind, variationDeg);
+  // What is on record from before it was checked must not keep a page from being drawn.
+  return { ...wind, ...(gustKt !== undefined && gustKt >= wind.kt && { gustKt }) };
 }
 
 /** The wind that counts: what somebody saw at the sock, else the report. */
