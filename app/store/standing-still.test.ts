@@ -84,8 +84,9 @@ describe("what the server says no to", () => {
     answered(store, id, "approach.stance");
     await kept(store);
     answer = (path) => (path.includes("/lists/") ? no(422) : taken());
-    expect(await sendAll()).toEqual({ sent: 2, refused: 0 });
-    expect(await countToSend()).toBe(0);
+    // The sending that the answer itself has set off may have been first: what counts is that nothing is left and nothing was refused.
+    expect(await sendAll()).toMatchObject({ refused: 0 });
+    await settle(async () => (await countToSend()) === 0);
     const [list] = await (await deviceDatabase()).getAll("lists");
     expect(list).toMatchObject({ sent: 2, reason: "No: 422." });
   });
