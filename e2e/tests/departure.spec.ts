@@ -84,7 +84,7 @@ test("a hot day on the grass: too short with what would make it fit; reports tha
 
   await button(page, "Kelder Moor").last().click();
   await expect(page.getByTestId("landing-there")).toContainText("Landing at Kelder Moor, 1,460 ft");
-  await expect(page.getByTestId("landing-there")).toContainText("20: needs");
+  await expect(page.getByTestId("landing-there")).toContainText("173 m too short");
 
   await page.getByLabel("Transponder").fill("7600");
   await expect(page.getByText("7600 says radio failure: only when it is meant.")).toBeVisible();
