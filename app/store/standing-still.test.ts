@@ -87,6 +87,7 @@ describe("what the server says no to", () => {
     // The sending that the answer itself has set off may have been first: what counts is that nothing is left and nothing was refused.
     expect(await sendAll()).toMatchObject({ refused: 0 });
     await settle(async () => (await countToSend()) === 0);
+    expect(asked.flatMap(({ events }) => events)).toHaveLength(2);
     const [list] = await (await deviceDatabase()).getAll("lists");
     expect(list).toMatchObject({ sent: 2, reason: "No: 422." });
   });

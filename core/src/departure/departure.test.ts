@@ -115,6 +115,11 @@ test("what is missing is named, and no number made up for it", () => {
     reckonDeparture(input(more))
       .missing.map((one) => one.why)
       .join(" ");
+  const { wind: _wind, ...still } = input();
+  // Still air is not taken without saying so.
+  expect(reckonDeparture(still).missing).toEqual([
+    { what: "wind", why: "No wind is known: reckoned in still air.", told: false },
+  ]);
   const { load: _, ...unloaded } = input();
   expect(reckonDeparture(unloaded)).not.toHaveProperty("takeOff");
   expect(why({ runway: { ...GRASS, declared: undefined } as never })).toContain("no declared distances");

@@ -172,7 +172,7 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
     ];
   });
   const off = departure.missing.filter(
-    ({ what, why }) => (what === "take-off" || what === "landing") && !NOT_TOLD.test(why),
+    ({ what, told }) => told && (what === "take-off" || what === "landing"),
   );
   return [
     ...made,
@@ -230,8 +230,6 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
 
 /** So far above what stands beyond the end. Common practice. */
 const CLEAR_FT = 50;
-/** What nobody has entered is not held against anybody. */
-const NOT_TOLD = /not known/;
 
 function launch(day: DepartureDay, departure: Departure | undefined): Judgement[] {
   const wind = day.input?.wind;

@@ -35,6 +35,13 @@ export interface DistanceCheck extends DistanceNeeded {
   leftM: number;
 }
 
+/** What was not reckoned, and why; `told` is false where nobody has entered what it takes: that is held against nobody. */
+export interface Missing {
+  what: "take-off" | "landing" | "climb" | "one engine" | "air" | "wind" | "load";
+  why: string;
+  told: boolean;
+}
+
 export interface Departure {
   runway: Runway;
   wind?: WorstWind;
@@ -49,7 +56,7 @@ export interface Departure {
   climb?: { fpm: number; gradientPercent: number; aboveFt?: number };
   oneEngine?: { fpm: number; gradientPercent: number };
   /** Why something was not reckoned, at its place. */
-  missing: { what: "take-off" | "landing" | "climb" | "one engine" | "air" | "wind" | "load"; why: string }[];
+  missing: Missing[];
 }
 
 /** Grass, by the surface's name in the file: turf, grass, meadow. */
@@ -63,12 +70,12 @@ export const isGrass = ({ surface }: Pick<Runway, "surface">): boolean => /grass
 export function reckonDeparture(input: DepartureInput): Departure {
   const { runway, airfield, type } = input;
   const missing: Departure["missing"] = [];
-  const attempt = <T>(what: Departure["missing"][number]["what"], make: () => T): T | undefined => {
+  const attempt = <T>(what: Missing["what"], make: () => T): T | undefined => {
     try {
       return make();
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      missing.push({ what, why: error.message });
+      missing.push({ what, why: error.message, told: true });
       return undefined;
     }
   };
@@ -94,15 +101,21 @@ export function reckonDeparture(input: DepartureInput): Departure {
   const { performance } = type;
   if (!performance) return result;
   if (!air || celsius === undefined)
-    missing.push({ what: "take-off", why: "Altimeter setting and temperature are not known." });
+    missing.push({ what: "take-off", why: "Altimeter setting and temperature are not known.", told: false });
   if (takeoffKg === undefined || landingKg === undefined)
     missing.push({
       what: "take-off",
       why: "What it weighs is not known: who and what is aboard, and the fuel.",
+      told: false,
     });
+  if (!told) missing.push({ what: "wind", why: "No wind is known: reckoned in still air.", told: false });
   const { declared } = runway;
   if (!declared)
-    missing.push({ what: "take-off", why: `Runway ${runway.id} has no declared distances on file.` });
+    missing.push({
+      what: "take-off",
+      why: `Runway ${runway.id} has no declared distances on file.`,
+      told: true,
+    });
   if (!air || celsius === undefined || takeoffKg === undefined || landingKg === undefined) return result;
   const alongKt = wind?.alongKt ?? 0;
   const at = (kg: number) => ({

@@ -106,7 +106,8 @@ function departure(walk: JudgedWalk): Judgement[] {
   const { judgements } = judgeDeparture({
     now: state.lastAt ?? state.startedAt ?? "",
     conditions: list.conditions,
-    sets: setsOf(walk),
+    // The aircraft's own crosswind is judged where the wind is.
+    sets: setsOf(walk).filter(({ of }) => of !== "aircraft"),
     ...(input && { input }),
     ...(wind && { wind }),
     ...(told && { report: told }),
@@ -119,12 +120,7 @@ function departure(walk: JudgedWalk): Judgement[] {
   });
   const place = runwayItem(list);
   const itemIds = place ? [place.id] : [];
-  return (
-    judgements
-      // The aircraft's own crosswind is judged where the wind is.
-      .filter(({ id, limit }) => id !== "minima.crosswindKt" || !limit?.includes("the aircraft's"))
-      .map((judgement) => ({ ...judgement, itemIds }))
-  );
+  return judgements.map((judgement) => ({ ...judgement, itemIds }));
 }
 
 /** What is judged of weather, distances and the limits of whoever flies. */
