@@ -38,8 +38,9 @@ export function loadNewVersion(): void {
   workbox?.messageSkipWaiting();
 }
 
-/** The parts of the other pages, named by the build in the page itself. */
+/** The parts of the other pages, named by the build in the page itself. Who saves data fetches each with its page. */
 function fetchAhead(): void {
+  if ((navigator as { connection?: { saveData?: boolean } }).connection?.saveData) return;
   const later = document.getElementById("later")?.textContent;
   for (const href of later ? (JSON.parse(later) as string[]) : []) {
     const link = document.createElement("link");

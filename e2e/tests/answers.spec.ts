@@ -1,8 +1,8 @@
-import { expect, type Page, test } from "@playwright/test";
 import { PHONE, WIDE } from "../playwright.config";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
+import { expect, type Page, test } from "../support/test";
 import { HEALTHY, tarrow4, Walker } from "../support/walker";
 
 let cravix: Cravix;

@@ -1,8 +1,8 @@
-import { expect, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
 import { readings, settled, toTheRunUp, watchSteps } from "../support/run-up-page";
+import { expect, test } from "../support/test";
 
 let cravix: Cravix;
 test.beforeAll(async () => {

@@ -1,7 +1,7 @@
-import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 /** The walk as somebody has it who does it every day, as a student has it, and what comes after the acceptance. */

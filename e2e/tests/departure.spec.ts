@@ -1,7 +1,7 @@
-import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 /** Before take-off: weather, runways, distances, the limits of whoever flies; planned at home, reckoned again at the holding point. */

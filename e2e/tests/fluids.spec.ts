@@ -1,8 +1,8 @@
 import { writeFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
+import { expect, type Page, test } from "../support/test";
 import { HEALTHY, Walker } from "../support/walker";
 
 let cravix: Cravix;

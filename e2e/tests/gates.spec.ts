@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
+import { expect, type Page, test } from "../support/test";
 import { tarrow4, Walker } from "../support/walker";
 
 let cravix: Cravix;

@@ -1,8 +1,8 @@
-import { expect, type Page, test } from "@playwright/test";
 import jsQR from "jsqr";
 import { PNG } from "pngjs";
 import { PHONE, WIDE } from "../playwright.config";
 import { Cravix } from "../support/cravix";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 let cravix: Cravix;

@@ -1,10 +1,11 @@
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { chromium, expect, type Page, test } from "@playwright/test";
+import { chromium } from "@playwright/test";
 import base, { CHROMIUM_ARGS, PHONE } from "../playwright.config";
 import { Between } from "../support/between";
 import { Cravix } from "../support/cravix";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 let cravix: Cravix;
@@ -172,4 +173,23 @@ test("a page that fails is told in a sentence, and what was answered is there", 
   proxy.instead = undefined;
   await page.goto(`${proxy.url}/preflight/${walk}`);
   await expect(walker.card).toHaveAttribute("data-testid", `item-${item}`);
+});
+
+test("without a service worker the other pages are fetched ahead, but not by who saves data", async ({
+  page,
+  browser,
+}) => {
+  const ahead = (of: Page) => of.locator('link[rel="prefetch"]').count();
+  const context = await browser.newContext({ viewport: PHONE, serviceWorkers: "block" });
+  const other = await context.newPage();
+  await other.goto(proxy.url);
+  await expect.poll(() => ahead(other)).toBeGreaterThan(10);
+  await context.close();
+  await page.goto(proxy.url);
+  await button(page, /Inês/).waitFor();
+  // As long as the other took, and more.
+  await page.waitForTimeout(6000);
+  expect(await ahead(page)).toBe(0);
+  await page.goto(`${proxy.url}/people`);
+  await expect(heading(page)).toHaveText("People");
 });

@@ -1,7 +1,7 @@
 import { readFileSync } from "node:fs";
-import { expect, type Page, test } from "@playwright/test";
 import { WIDE } from "../playwright.config";
 import { Cravix } from "../support/cravix";
+import { expect, type Page, test } from "../support/test";
 import { tarrow4, Walker } from "../support/walker";
 
 let cravix: Cravix;

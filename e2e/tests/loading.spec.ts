@@ -1,7 +1,7 @@
-import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 /** Loaded at home, dipped at the aircraft: what was planned becomes the preflight's, and what was measured takes its place. */

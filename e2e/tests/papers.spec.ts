@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 /** Airworthy and legal for this flight: what the record says, the log, a deferral, a release. */

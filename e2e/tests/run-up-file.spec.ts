@@ -6,11 +6,11 @@ import { join } from "node:path";
 import { traceCsv } from "@cravix/contract/trace";
 import { simulateRunUp, usualPlan } from "@cravix/core/engine-model";
 import { traceOf } from "@cravix/core/run-up";
-import { expect, type Page, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
 import { readings, settled, toTheRunUp } from "../support/run-up-page";
+import { expect, type Page, test } from "../support/test";
 
 let cravix: Cravix;
 test.beforeAll(async () => {

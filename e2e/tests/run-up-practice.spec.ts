@@ -1,8 +1,8 @@
-import { expect, test } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
 import { readings, settled, toTheRunUp } from "../support/run-up-page";
+import { expect, test } from "../support/test";
 
 // It has to go on without a network.
 test.use({ serviceWorkers: "allow" });

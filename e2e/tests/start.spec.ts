@@ -1,8 +1,8 @@
 import { writeFileSync } from "node:fs";
 import { join } from "node:path";
-import { expect, test } from "@playwright/test";
 import { freePort } from "../../tools/src/site/ports";
 import { Cravix } from "../support/cravix";
+import { expect, test } from "../support/test";
 
 const health = async (cravix: Cravix) => (await fetch(`${cravix.url}/api/health`)).status;
 const alive = (pid: number) => {

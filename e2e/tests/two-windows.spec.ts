@@ -1,6 +1,6 @@
-import { expect, type Page, test } from "@playwright/test";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 let cravix: Cravix;

@@ -2,10 +2,11 @@ import { execFileSync } from "node:child_process";
 import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import { type BrowserContext, chromium, expect, type Page, test } from "@playwright/test";
+import { type BrowserContext, chromium } from "@playwright/test";
 import base, { CHROMIUM_ARGS, PHONE } from "../playwright.config";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice, itemsAsked } from "../support/device";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 // It has to go on without a network.

@@ -1,8 +1,8 @@
 import { newId } from "@cravix/contract";
-import { expect, type Page, test } from "@playwright/test";
 import sharp from "sharp";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
+import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 /** Photographs, what is measured and put together, components and meters, the workshop's plan by hand, and what is due of people. */

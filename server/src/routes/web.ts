@@ -11,6 +11,8 @@ export function webRoutes(root: string) {
         "*",
         serveStatic({
           root,
+          // Packed once, by the build.
+          precompressed: true,
           onFound: (path, c) => {
             c.header(
               "cache-control",

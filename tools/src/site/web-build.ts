@@ -5,6 +5,7 @@ import { join } from "node:path";
 import { SetupError } from "../fail";
 import { ROOT, WEB_ROOT } from "../paths";
 import { checkBuild } from "./check-build";
+import { compressBuild } from "./compress-build";
 import { dressPage } from "./dress-page";
 
 const SOURCES = [
@@ -16,6 +17,7 @@ const SOURCES = [
   "package-lock.json",
   "tools/src/site/web-build.ts",
   "tools/src/site/check-build.ts",
+  "tools/src/site/compress-build.ts",
   "tools/src/site/dress-page.ts",
 ];
 const LEFT_OUT = new Set(["node_modules", "dist", ".expo", "expo-env.d.ts", "nativewind-env.d.ts"]);
@@ -54,6 +56,7 @@ export async function buildWebIfStale(): Promise<boolean> {
     dressPage(fresh);
     checkBuild(fresh);
     await keepOnDevice(fresh);
+    await compressBuild(fresh);
     writeFileSync(join(fresh, ".sources"), now);
     putInPlace(fresh);
   } finally {
