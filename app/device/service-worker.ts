@@ -38,9 +38,8 @@ export function loadNewVersion(): void {
   workbox?.messageSkipWaiting();
 }
 
-/** The parts of the other pages, named by the build in the page itself. Who saves data fetches each with its page. */
+/** The parts of the other pages, named by the build in the page itself. */
 function fetchAhead(): void {
-  if ((navigator as { connection?: { saveData?: boolean } }).connection?.saveData) return;
   const later = document.getElementById("later")?.textContent;
   for (const href of later ? (JSON.parse(later) as string[]) : []) {
     const link = document.createElement("link");

@@ -3,14 +3,16 @@ import { test as base } from "@playwright/test";
 export { expect, type Page } from "@playwright/test";
 
 /**
- * A browser that saves data, as a phone on a bad line: without a service worker every opened page would fetch all parts of the interface ahead, some
- * twenty thousand requests in one run, and each part is fetched when its page is opened all the same.
+ * Without a service worker each opened page fetches all parts of the interface ahead: some twenty thousand requests in one run, for pages that are
+ * never opened. Tests that go off the network say that they need them.
  */
-export const test = base.extend({
-  context: async ({ context }, use) => {
-    await context.addInitScript(() =>
-      Object.defineProperty(navigator, "connection", { value: { saveData: true } }),
-    );
+export const test = base.extend<{ fetchesAhead: boolean }>({
+  fetchesAhead: [false, { option: true }],
+  context: async ({ context, fetchesAhead }, use) => {
+    if (!fetchesAhead)
+      await context.addInitScript(() =>
+        document.addEventListener("DOMContentLoaded", () => document.getElementById("later")?.remove()),
+      );
     await use(context);
   },
 });

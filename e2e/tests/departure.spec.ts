@@ -4,6 +4,9 @@ import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
+// Gone off the network on pages that are opened there for the first time.
+test.use({ fetchesAhead: true });
+
 /** Before take-off: weather, runways, distances, the limits of whoever flies; planned at home, reckoned again at the holding point. */
 
 let cravix: Cravix;

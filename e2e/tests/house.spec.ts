@@ -5,6 +5,9 @@ import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
+// Gone off the network on pages that are opened there for the first time.
+test.use({ fetchesAhead: true });
+
 let cravix: Cravix;
 test.beforeAll(async () => {
   cravix = await Cravix.launch();

@@ -175,21 +175,15 @@ test("a page that fails is told in a sentence, and what was answered is there", 
   await expect(walker.card).toHaveAttribute("data-testid", `item-${item}`);
 });
 
-test("without a service worker the other pages are fetched ahead, but not by who saves data", async ({
-  page,
-  browser,
-}) => {
-  const ahead = (of: Page) => of.locator('link[rel="prefetch"]').count();
-  const context = await browser.newContext({ viewport: PHONE, serviceWorkers: "block" });
-  const other = await context.newPage();
-  await other.goto(proxy.url);
-  await expect.poll(() => ahead(other)).toBeGreaterThan(10);
-  await context.close();
-  await page.goto(proxy.url);
-  await button(page, /Inês/).waitFor();
-  // As long as the other took, and more.
-  await page.waitForTimeout(6000);
-  expect(await ahead(page)).toBe(0);
-  await page.goto(`${proxy.url}/people`);
-  await expect(heading(page)).toHaveText("People");
+test.describe("without a service worker", () => {
+  test.use({ serviceWorkers: "block", fetchesAhead: true });
+
+  test("the other pages are fetched ahead, and open without a network", async ({ page, context }) => {
+    await page.goto(proxy.url);
+    await expect.poll(() => page.locator('link[rel="prefetch"]').count()).toBeGreaterThan(10);
+    await page.waitForLoadState("networkidle");
+    await context.setOffline(true);
+    await button(page, "People").click();
+    await expect(heading(page)).toHaveText("People");
+  });
 });

@@ -4,6 +4,9 @@ import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
+// Gone off the network on pages that are opened there for the first time.
+test.use({ fetchesAhead: true });
+
 /** Loaded at home, dipped at the aircraft: what was planned becomes the preflight's, and what was measured takes its place. */
 
 let cravix: Cravix;

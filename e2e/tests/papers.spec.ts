@@ -3,6 +3,9 @@ import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
+// Gone off the network on pages that are opened there for the first time.
+test.use({ fetchesAhead: true });
+
 /** Airworthy and legal for this flight: what the record says, the log, a deferral, a release. */
 
 let cravix: Cravix;

@@ -5,6 +5,9 @@ import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
+// Gone off the network on pages that are opened there for the first time.
+test.use({ fetchesAhead: true });
+
 /** Photographs, what is measured and put together, components and meters, the workshop's plan by hand, and what is due of people. */
 
 let cravix: Cravix;

@@ -330,7 +330,7 @@ export const FAULTS: readonly Fault[] = [
       },
       longHeat: { states: { "more after": 0.93, "no change": 0.07 }, why: "it melts in half a minute" },
       idle: {
-        states: { "in range": 0.72, low: 0.2, quits: 0.05, high: 0.03 },
+        states: { "in range": 0.74, low: 0.2, quits: 0.03, high: 0.03 },
         why: "the throat is narrow at idle too",
       },
     },
@@ -460,7 +460,10 @@ export const FAULTS: readonly Fault[] = [
     grade: "ask",
     action: "Have the stop set. Mind it on the approach until then.",
     shows: {
-      idle: { states: { low: 0.86, quits: 0.12, "in range": 0.02 }, why: "the needle falls below the range" },
+      idle: {
+        states: { low: 0.6, quits: 0.38, "in range": 0.02 },
+        why: "the needle falls below the range; set so low that it matters, the engine often stops there",
+      },
     },
   },
   {

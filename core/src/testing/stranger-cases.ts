@@ -39,14 +39,20 @@ export interface StrangerCase {
   engine: CaseEngine;
   cylinder: number;
   lines: Line[];
+  /** What was done when, seconds from the first line on: for telling how well it is found. */
+  done: { what: Doing; from: number; to: number }[];
   /** The drop on the side that was tried first and on the other, rpm; absent where it stopped. */
   drops: { first?: number; second?: number };
   highAndRich: boolean;
   celsius: number;
 }
 
+/** What the hand was at. */
+export type Doing = "ground" | "past" | "both" | "first" | "second" | "heat" | "propeller" | "idle" | "quit";
+
 /** How the engine stands for a while. */
 interface Stretch {
+  what: Doing;
   seconds: number;
   rpm: number;
   /** How fast it gets there, s. */
@@ -76,33 +82,34 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
   const atPower = row(() => normal() * 30);
   const atIdle = row(() => normal() * 30);
   const gains = row(() => normal() * 9);
-  const base = engine.profile.rpm + normal() * 18;
+  let base = engine.profile.rpm + normal() * 18;
   const common = Math.max(35, 72 + normal() * 14);
   const usual = () => Math.min(112, Math.max(28, common + normal() * 9));
   const rise = Math.max(25, 55 + normal() * 12);
 
-  const side = (sick: boolean): Stretch & { drop?: number } => {
+  const side = (what: Doing, sick: boolean): Stretch & { drop?: number } => {
     const seconds = between(3, 15);
     const lag = between(0.4, 1.1);
     if (trouble === "dead magneto" && sick) {
       const cut = between(0.7, 2.5);
-      return { seconds: cut, rpm: base - between(800, 1300), lag: between(0.5, 0.9), egt: -120 };
+      return { what, seconds: cut, rpm: base - between(800, 1300), lag: between(0.5, 0.9), egt: -120 };
     }
     if (trouble === "dead magneto" || (trouble === "hot magneto" && sick))
-      return { seconds, rpm: base + normal() * 3, lag, egt: normal() * 4, drop: 0 };
+      return { what, seconds, rpm: base + normal() * 3, lag, egt: normal() * 4, drop: 0 };
     if (trouble === "rich at altitude") {
       const drop = between(190, 300);
-      return { seconds, rpm: base - drop, lag, egt: rise * 0.5, own: gains, shake: 9, drop };
+      return { what, seconds, rpm: base - drop, lag, egt: rise * 0.5, own: gains, shake: 9, drop };
     }
     if (trouble === "timing off" && sick) {
       const drop = between(135, 220);
-      return { seconds, rpm: base - drop, lag, egt: rise + between(40, 75), own: gains, drop };
+      return { what, seconds, rpm: base - drop, lag, egt: rise + between(40, 75), own: gains, drop };
     }
     const drop = usual() + (trouble === "plug" && sick ? between(40, 110) : 0);
     const own = gains.map((gain, i) =>
       trouble === "plug" && sick && i + 1 === cylinder ? -rise - between(110, 230) : gain,
     );
     return {
+      what,
       seconds,
       rpm: base - drop,
       lag,
@@ -113,6 +120,7 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
     };
   };
   const both = (off = 0): Stretch => ({
+    what: "both",
     seconds: between(3, 15),
     rpm: base + off + normal() * 5,
     lag: between(0.5, 1.3),
@@ -120,16 +128,16 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
   });
 
   const plan: Stretch[] = [];
-  const ground = () => ({ seconds: between(8, 40), rpm: between(850, 1200), lag: 1.2, egt: -170, low: true });
+  const ground = (): Stretch => ({ what: "ground", seconds: between(8, 40), rpm: between(850, 1200), lag: 1.2, egt: -170, low: true });
   const taxi = () => {
     plan.push(ground());
     for (let n = Math.floor(random() * 3); n > 0; n--) {
-      plan.push({ seconds: between(2, 4), rpm: between(1250, 1500), lag: 1, egt: -120, low: true });
+      plan.push({ what: "ground", seconds: between(2, 4), rpm: between(1250, 1500), lag: 1, egt: -120, low: true });
       plan.push(ground());
     }
   };
   taxi();
-  if (may(0.6)) plan.push({ seconds: between(2, 3), rpm: base + between(25, 50), lag: 0.9, egt: 6 });
+  if (may(0.6)) plan.push({ what: "past", seconds: between(2, 3), rpm: base + between(25, 50), lag: 0.9, egt: 6 });
   plan.push({ ...both(), seconds: between(6, 20) });
   const heat = () => {
     if (
@@ -141,19 +149,21 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
     const egt = trouble === "heat cable off" ? 0 : -between(12, 40);
     if (trouble === "carburettor ice") {
       const gain = between(50, 90);
-      plan.push({ seconds: between(2, 4), rpm: base - drop, lag: 0.8, egt });
-      plan.push({ seconds: between(6, 14), rpm: base - drop + gain, lag: 3, egt });
-      plan.push({ seconds: between(6, 14), rpm: base + gain, lag: 0.8, egt: 5 });
+      plan.push({ what: "heat", seconds: between(2, 4), rpm: base - drop, lag: 0.8, egt });
+      plan.push({ what: "heat", seconds: between(6, 14), rpm: base - drop + gain, lag: 3, egt });
+      // The ice is gone for the rest of the run-up.
+      base += gain;
+      plan.push({ what: "both", seconds: between(6, 14), rpm: base, lag: 0.8, egt: 5 });
       return;
     }
-    plan.push({ seconds: between(4, 12), rpm: base - drop, lag: 0.8, egt });
+    plan.push({ what: "heat", seconds: between(4, 12), rpm: base - drop, lag: 0.8, egt });
     plan.push(both());
   };
   const early = may(0.2);
   if (early) heat();
   const sickFirst = may(0.5);
-  const one = side(sickFirst);
-  const two = side(!sickFirst);
+  const one = side("first", sickFirst);
+  const two = side("second", !sickFirst);
   const tries: (Stretch & { drop?: number })[] = may(0.1)
     ? [one, two, { ...two, seconds: between(3, 10) }]
     : [one, two];
@@ -165,15 +175,16 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
   if (!early) heat();
   if (propeller === "constant speed")
     for (let n = 1 + Math.floor(random() * 3); n > 0; n--) {
-      plan.push({ seconds: between(1, 2.2), rpm: base - between(320, 450), lag: 0.7, egt: 8, map: 2 });
-      plan.push({ seconds: between(3, 6), rpm: base, lag: 0.9, egt: 0 });
+      plan.push({ what: "propeller", seconds: between(1, 2.2), rpm: base - between(320, 450), lag: 0.7, egt: 8, map: 2 });
+      plan.push({ what: "both", seconds: between(3, 6), rpm: base, lag: 0.9, egt: 0 });
     }
   const idleMid = ((engine.profile.idle.min ?? 550) + (engine.profile.idle.max ?? 800)) / 2;
   if (trouble === "idle low") {
-    plan.push({ seconds: between(1, 2), rpm: 400, lag: 1.1, egt: -300, low: true });
-    plan.push({ seconds: between(4, 8), rpm: 0, lag: 0.5, egt: -500, low: true });
+    plan.push({ what: "idle", seconds: between(1, 2), rpm: 400, lag: 1.1, egt: -300, low: true });
+    plan.push({ what: "quit", seconds: between(4, 8), rpm: 0, lag: 0.5, egt: -500, low: true });
   } else {
     plan.push({
+      what: "idle",
       seconds: between(3, 8),
       rpm: idleMid + normal() * 30,
       lag: 1.1,
@@ -184,11 +195,13 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
     taxi();
   }
 
+  const done: StrangerCase["done"] = [];
   return {
     trouble,
     engine,
     cylinder,
     lines: lines(plan),
+    done,
     drops: {
       ...(one.drop !== undefined && { first: one.drop }),
       ...(two.drop !== undefined && { second: two.drop }),
@@ -219,7 +232,8 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
     let rpm = stretches[0]?.rpm ?? 1000;
     let t = 0;
     let hole = 0;
-    for (const stretch of stretches)
+    for (const stretch of stretches) {
+      const from = t;
       for (let n = Math.max(1, Math.round(stretch.seconds * hz)); n > 0; n--) {
         t += dt;
         rpm += (stretch.rpm - rpm) * (1 - Math.exp(-dt / stretch.lag));
@@ -247,7 +261,11 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
             map: Number((15 + (stretch.low ? -4 : 0) + (stretch.map ?? 0) + normal() * 0.1).toFixed(1)),
           }),
           fuelFlow: Number((Math.max(0.5, (rpm / 1800) * 5) + normal() * 0.1).toFixed(1)),
-          oilPressure: Math.round((stretch.low ? 58 : 70) + normal()),
+          // The pump stands with the engine.
+          oilPressure: Math.max(
+            0,
+            Math.round((stretch.low ? 58 : 70) * Math.min(1, rpm / 500) + normal()),
+          ),
           oilTemperature: Math.round(between(165, 168)),
           volts: Number((volts + normal() * 0.06).toFixed(1)),
           amps: Math.round(amps + normal()),
@@ -266,6 +284,8 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
         // A line that stands twice.
         if (may(0.003)) made.push({ ...line });
       }
+      done.push({ what: stretch.what, from, to: t });
+    }
     return made;
   }
 }

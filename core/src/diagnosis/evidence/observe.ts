@@ -32,14 +32,13 @@ export type DroppedSide = Pick<MagnetoReading, "side" | "drop" | "seen" | "feel"
 
 /** From this much below the others a cylinder's exhaust "falls", °F: a cylinder that fires lies within half of it. */
 const COLDER_F = 60;
-/** So much more than on the other side is "much hotter", °F. */
-const MUCH_HOTTER_F = 30;
+/** So much more than on the other side is "much hotter": as a part, since slow probes show a part of both, and °F at least. */
+const MUCH_HOTTER = 1.42;
+const MUCH_HOTTER_F = 14;
 /** A probe that jumps this far from line to line is wild, °F. */
 const WILD_F = 16;
 /** Colder than this no exhaust is at the run-up, °F. */
 const DEAD_F = 300;
-/** A cylinder that moves so far otherwise than the others from run-up to idle is one on its own, °F, where all are otherwise alike. */
-const IDLE_APART_F = 30;
 
 /**
  * What a reading amounts to in the words of the fault library: each number becomes a state, with its sentence. What was not seen is left out.
@@ -173,7 +172,11 @@ function exhaustOf(
   // A side on which one cylinder is missing is no measure for the other.
   const whole = others.length >= 2 && Math.min(...others) > median(others) - COLDER_F;
   const otherMiddle = whole && other?.seen ? median(others) : undefined;
-  if (otherMiddle !== undefined && otherMiddle > 12 && ownMiddle > otherMiddle + MUCH_HOTTER_F)
+  if (
+    otherMiddle !== undefined &&
+    otherMiddle > 12 &&
+    ownMiddle > Math.max(MUCH_HOTTER * otherMiddle, otherMiddle + MUCH_HOTTER_F)
+  )
     return {
       ...base,
       state: "much hotter",
@@ -182,11 +185,13 @@ function exhaustOf(
   return { ...base, state: "hotter", words: `On ${side} all exhausts rose, ${formatNumber(middle)} °F.` };
 }
 
-function heatOf({ heat }: RunUpReading, profile: RunUpProfile): Observation | undefined {
+function heatOf(reading: RunUpReading, profile: RunUpProfile): Observation | undefined {
+  const { heat } = reading;
   if (!heat || heat.doubt || profile.heat === "none") return undefined;
   const scale = rpmScale(profile);
   const what = profile.heat === "alternate air" ? "Alternate air" : "Heat";
-  const least = 14 * scale;
+  // Back on both an engine stands up to fifteen beside its base; without a prompt the base itself is a reading.
+  const least = (reading.prompted ? 14 : 27) * scale;
   const base = { feature: "heat" as const };
   if (heat.gain !== undefined && heat.gain > least)
     return {
@@ -240,13 +245,16 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
   if (propeller && profile.propellerCheck) {
     const { dropRpm, withinS } = profile.propellerCheck;
     // One line a second cannot tell half a second.
-    const late = !(propeller.answeredIn <= withinS + 0.5 * reading.interval) || propeller.drop < dropRpm;
-    const state = propeller.drop < 0.1 * dropRpm ? "nothing" : late ? "slow" : "answers";
-    found.push({
-      feature: "propeller",
-      state,
-      words: `Propeller: ${formatNumber(propeller.drop)} rpm, half of it after ${formatNumber(propeller.answeredIn, 1)} s.`,
-    });
+    const quick = propeller.answeredIn <= withinS + 0.5 * reading.interval;
+    // Pulled and pushed back at once, as nobody prompted: then it fell as far as the hand let it.
+    const far = propeller.drop >= dropRpm || (!reading.prompted && propeller.drop >= 0.5 * dropRpm);
+    const state = propeller.drop < 0.1 * dropRpm ? "nothing" : quick && far ? "answers" : "slow";
+    if (reading.prompted || !quick || far)
+      found.push({
+        feature: "propeller",
+        state,
+        words: `Propeller: ${formatNumber(propeller.drop)} rpm, half of it after ${formatNumber(propeller.answeredIn, 1)} s.`,
+      });
   }
   if (idle) {
     const range = inRange(idle.floor, profile.idle);
@@ -272,8 +280,8 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
   if (!first) return undefined;
   const { at, cylinder, off } = first;
   // Cylinders of a serviceable engine differ by tens of degrees, at power and at idle each in its own way: only what stands out of how the others moved is one apart.
-  const usual = spreadOfMoves(at === "idle" ? egt.idle : egt.ground, egt.base, [...wild, cylinder]);
-  if (Math.abs(off) > Math.max(IDLE_APART_F, usual.times * usual.spread))
+  const border = bordersOfMoves(at === "idle" ? egt.idle : egt.ground, egt.base, [...wild, cylinder]);
+  if (Math.abs(off) > border)
     return {
       feature: "idleExhaust",
       state: "one apart",
@@ -283,27 +291,38 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
   return { feature: "idleExhaust", state: "alike", words: "At low power all exhausts fell alike." };
 }
 
+/** How far the moves of a serviceable engine's cylinders lie apart, °F: thirty at power and thirty at idle, each in its own way (common practice). */
+const USUAL_SPREAD_F = 42;
+/** How many cylinders' worth of trust that has beside what is seen on this one. */
+const TRUST = 6;
+/** So many times the spread is one apart: of six cylinders of a serviceable engine one in some hundred traces. */
+const STANDS_OUT = 3.4;
+/** The same by what the others alone show, by how many they are: the fewer, the less is known of their scatter. */
+const STANDS_OUT_OF: Record<number, number> = { 2: 15, 3: 9, 4: 6.5, 5: 5.4, 6: 4.8, 7: 4.4, 8: 4 };
+/** Where all others go alike, a cylinder that moves so far otherwise is one on its own, °F. */
+const LEAST_APART_F = 30;
+
 /**
- * How far the moves of the other cylinders lie apart, standard deviation, °F, and of how many such a one may be before it stands out: the fewer they are, the less is known of their
- * scatter. Source: Student's t, about one in a hundred, for the furthest of all (own reading of the table).
+ * From how far on a cylinder's move stands out of the others', °F: of what cylinders usually do, drawn to what these few show; or of what these show, where they go much more alike than
+ * usual. `without` are left out, and the one that is held against it. Source: shrinkage of a variance towards a prior; Student's t, about one in a hundred, for the furthest of all
+ * (own figures).
  */
-function spreadOfMoves(
+function bordersOfMoves(
   low: Record<number, number>,
   base: Record<number, number>,
   without: readonly number[],
-): { spread: number; times: number } {
+): number {
   const moves = Object.entries(low).flatMap(([name, value]) => {
     const was = base[Number(name)];
     return was === undefined || without.includes(Number(name)) ? [] : [value - was];
   });
-  if (moves.length < 2) return { spread: 0, times: 0 };
-  const mean = moves.reduce((sum, value) => sum + value, 0) / moves.length;
-  const spread = Math.sqrt(moves.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (moves.length - 1));
-  return { spread, times: STANDS_OUT[moves.length] ?? 3.8 };
+  const free = Math.max(0, moves.length - 1);
+  const mean = moves.reduce((sum, value) => sum + value, 0) / Math.max(1, moves.length);
+  const seen = moves.reduce((sum, value) => sum + (value - mean) ** 2, 0);
+  const usual = STANDS_OUT * Math.sqrt((TRUST * USUAL_SPREAD_F ** 2 + seen) / (TRUST + free));
+  const own = free > 0 ? (STANDS_OUT_OF[moves.length] ?? 3.8) * Math.sqrt(seen / free) : usual;
+  return Math.max(LEAST_APART_F, Math.min(usual, own));
 }
-
-/** By how many others there are. */
-const STANDS_OUT: Record<number, number> = { 2: 15, 3: 9, 4: 6.5, 5: 5.4, 6: 4.8, 7: 4.4, 8: 4 };
 
 /** The cylinder that moved furthest otherwise than the middle of all, from its base to a low power; °F. */
 function furthestApart(

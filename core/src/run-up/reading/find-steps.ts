@@ -1,4 +1,3 @@
-import type { CleanTrace } from "../../trace/clean-trace";
 import type { Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
@@ -14,7 +13,6 @@ import { findPlateaus, type Plateau } from "./plateaus";
  * or with fewer than ten lines. Source: our own; how well it does is measured by `npm run bench`.
  */
 export function findSteps(
-  { interval }: CleanTrace,
   trace: Trace,
   profile: RunUpProfile,
   marks?: readonly Mark[],
@@ -22,7 +20,7 @@ export function findSteps(
   if (!trace.channels.rpm || trace.t.length < 10) return [];
   return marks && marks.length > 0
     ? stepsFromMarks(trace, profile, marks)
-    : withCuts(stepsFromLevels(trace, profile, interval), findCuts(trace, profile), profile);
+    : withCuts(stepsFromLevels(trace, profile), findCuts(trace, profile), profile);
 }
 
 /** Steps that change the rpm so little or so slowly that none is looked for. */
@@ -92,8 +90,8 @@ function upTo({ t, y }: Piece, end: number): Piece {
   return { t: t.slice(0, count), y: y.slice(0, count) };
 }
 
-function stepsFromLevels(trace: Trace, profile: RunUpProfile, interval: number): FoundStep[] {
-  const plateaus = findPlateaus(trace, interval, rpmScale(profile));
+function stepsFromLevels(trace: Trace, profile: RunUpProfile): FoundStep[] {
+  const plateaus = findPlateaus(trace, rpmScale(profile));
   const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
   if (quiet) plateaus.push(quiet);
   const labels = labelPlateaus(trace, plateaus, profile);
@@ -122,7 +120,6 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile, interval: number):
     }
   };
   const found: FoundStep[] = [];
-  let last: Plateau | undefined;
   plateaus.forEach((plateau, i) => {
     const before = found.at(-1);
     const step = named(labels[i] as PlateauLabel, before?.step);
@@ -130,18 +127,14 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile, interval: number):
     const goesOn = before && (before.step === step || (step === "run-up" && isAtBase(before.step)));
     if (before && goesOn) {
       before.until = plateau.to;
-      last = plateau;
       return;
     }
-    const onset = last
-      ? onsetBetween(trace, before?.at ?? last.from, last, plateau)
-      : { at: plateau.from, settle: 0.5 };
+    const onset = { at: plateau.onset, settle: plateau.settle };
     if (before) before.until = onset.at;
     // With both sides behind it, what stops out of the run-up has quit at idle: the throttle was closed, and it stood there too short to be seen.
     if (step === "stop" && before && (isAtBase(before.step) || before.step === "heat") && bothTried(found))
       found.push({ step: "idle", at: onset.at, until: plateau.from, seen: true, settle: onset.settle });
     found.push({ step, at: onset.at, until: plateau.to, seen: true, settle: onset.settle });
-    last = plateau;
   });
   return found;
 }
@@ -156,7 +149,7 @@ function stoppedAtEnd(
   let from = t.length;
   while (from > 0 && (rpm[from - 1] as number) < 0.12 * profile.rpm) from--;
   if (from === t.length || (t[from] as number) <= last.to) return undefined;
-  return { from: t[from] as number, to: t.at(-1) as number, rpm: 0, sigma: 0 };
+  return { from: t[from] as number, to: t.at(-1) as number, onset: t[from] as number, rpm: 0, settle: 0.3, sigma: 0 };
 }
 
 const bothTried = (found: readonly FoundStep[]): boolean =>
@@ -165,17 +158,4 @@ const bothTried = (found: readonly FoundStep[]): boolean =>
 /** After these the engine is at its base, on both: going on there is no step of its own. */
 function isAtBase(step: RunUpStep): boolean {
   return step === "both" || step === "cold" || step === "propeller" || step === "run-up";
-}
-
-function onsetBetween(
-  trace: Trace,
-  stepBegan: number,
-  before: Plateau,
-  after: Plateau,
-): { at: number; settle: number } {
-  const from = Math.max(stepBegan + 1.5, before.to - 5);
-  const to = Math.min(after.to, after.from + 5);
-  const piece = pieceOf(trace, trace.channels.rpm as Float64Array, from, to);
-  const change = findLevelChange(piece.t, piece.y);
-  return change ? { at: change.at, settle: change.settle } : { at: before.to, settle: 0.5 };
 }

@@ -34,7 +34,11 @@ interface Hypothesis {
   score: number;
   labels: PlateauLabel[];
   base?: Plateau;
+  /** The stretch before, whatever its name. */
+  last?: Plateau;
   done: ReadonlySet<PlateauLabel>;
+  /** By how much each side dropped last, rpm. */
+  dropped: { first?: number; second?: number };
 }
 
 const NEVER = -1000;
@@ -52,25 +56,39 @@ export function labelPlateaus(
   plateaus: readonly Plateau[],
   profile: RunUpProfile,
 ): PlateauLabel[] {
-  let beam: Hypothesis[] = [{ score: 0, labels: [], done: new Set() }];
+  let beam: Hypothesis[] = [{ score: 0, labels: [], done: new Set(), dropped: {} }];
   for (const plateau of plateaus) {
     const next: Hypothesis[] = [];
     const signatures = new Map<Plateau | undefined, Signature>();
     for (const hypothesis of beam) {
       let signature = signatures.get(hypothesis.base);
       if (!signature) {
-        signature = signatureOf(trace, plateau, hypothesis.base);
+        signature = signatureOf(trace, plateau, hypothesis.base, hypothesis.last);
         signatures.set(hypothesis.base, signature);
       }
       for (const label of LABELS) {
         const fits = howItFits(label, plateau, hypothesis, signature, profile);
         if (fits <= NEVER) continue;
-        const score = hypothesis.score + fits + howItFollows(hypothesis, label, profile);
+        const score =
+          hypothesis.score +
+          fits +
+          howItFollows(hypothesis, label, profile) +
+          howItGoesOn(hypothesis, label, plateau, rpmScale(profile));
+        // Ice that has gone leaves another base.
         const base =
-          label === "base" ? plateau : label === "idle" || label === "ground" ? undefined : hypothesis.base;
+          label === "base" || (label === "power" && hypothesis.labels.at(-1) === "heat")
+            ? plateau
+            : label === "idle" || label === "ground"
+              ? undefined
+              : hypothesis.base;
         next.push({
           score,
           labels: [...hypothesis.labels, label],
+          last: plateau,
+          dropped:
+            label === "first" || label === "second"
+              ? { ...hypothesis.dropped, [label]: (hypothesis.base?.rpm ?? plateau.rpm) - plateau.rpm }
+              : hypothesis.dropped,
           done: hypothesis.done.has(label) ? hypothesis.done : new Set([...hypothesis.done, label]),
           ...(base && { base }),
         });
@@ -87,11 +105,19 @@ interface Signature {
   /** The cylinder that fell most against the others, °F, negative. */
   fall?: number;
   map?: number;
+  /** Change of the exhaust since the stretch before, median of the cylinders, °F. */
+  since?: number;
 }
 
-function signatureOf(trace: Trace, plateau: Plateau, base: Plateau | undefined): Signature {
+function signatureOf(
+  trace: Trace,
+  plateau: Plateau,
+  base: Plateau | undefined,
+  last: Plateau | undefined,
+): Signature {
   if (!base) return {};
   const changes: number[] = [];
+  const sinceLast: number[] = [];
   const of = (values: Float64Array | undefined) => {
     if (!values) return Number.NaN;
     return (
@@ -105,21 +131,31 @@ function signatureOf(trace: Trace, plateau: Plateau, base: Plateau | undefined):
     if (jumpiness(pieceOf(trace, values, base.from, base.to).y) > 20) continue;
     const change = of(values);
     if (!Number.isNaN(change)) changes.push(change);
+    const since = last
+      ? meanOf(trace, values, plateau.to - 1.2, plateau.to) - meanOf(trace, values, last.to - 1.2, last.to)
+      : Number.NaN;
+    if (!Number.isNaN(since)) sinceLast.push(since);
   }
   const map = of(trace.channels.map);
   const egt = changes.length > 0 ? median(changes) : undefined;
   return {
     ...(egt !== undefined && { egt, fall: Math.min(...changes) - egt }),
     ...(!Number.isNaN(map) && { map }),
+    ...(sinceLast.length > 0 && { since: median(sinceLast) }),
   };
 }
 
-/** How far a row jumps from one value to the next, median: a probe that reads wildly. In the row's own unit; 0 for fewer than two values. */
+/**
+ * How far a row jumps about the line between its neighbours, upper quartile: a probe that reads wildly, be it on one line of four only; one that climbs or falls does not. In the row's
+ * own unit; 0 for fewer than three values.
+ */
 export function jumpiness(values: readonly number[]): number {
   const jumps: number[] = [];
-  for (let i = 1; i < values.length; i++)
-    jumps.push(Math.abs((values[i] as number) - (values[i - 1] as number)));
-  return jumps.length > 0 ? median(jumps) : 0;
+  for (let i = 2; i < values.length; i++)
+    jumps.push(
+      Math.abs((values[i - 1] as number) - ((values[i] as number) + (values[i - 2] as number)) / 2),
+    );
+  return jumps.length > 0 ? (jumps.sort((a, b) => a - b)[Math.floor(0.75 * (jumps.length - 1))] as number) : 0;
 }
 
 /** The mean of a channel between two times, both included; not a number where there is no value. */
@@ -135,12 +171,14 @@ export function meanOf({ t }: Trace, values: Float64Array, from: number, to: num
   return count > 0 ? sum / count : Number.NaN;
 }
 
+const onOne = ({ labels }: Hypothesis): boolean => labels.at(-1) === "first" || labels.at(-1) === "second";
+
 /** How well the stretch looks like this name; 0 is well. The weights are our own, chosen by reason and held against simulated and made-up traces. */
 function howItFits(
   label: PlateauLabel,
   { rpm, from, to }: Plateau,
   hypothesis: Hypothesis,
-  { egt, fall = 0, map }: Signature,
+  { egt, fall = 0, map, since }: Signature,
   profile: RunUpProfile,
 ): number {
   const { base } = hypothesis;
@@ -152,13 +190,18 @@ function howItFits(
     case "stopped":
       return rpm < 0.08 * aim ? 0 : NEVER;
     case "idle":
-      return rpm >= 0.08 * aim && rpm <= idleTop ? 0 : NEVER;
+      // A little above its range it is a taxi rpm sooner than an idle that is set high.
+      return rpm >= 0.08 * aim && rpm <= idleTop ? (rpm > idleTop - 55 * scale ? -1.2 : 0) : NEVER;
     case "ground":
-      return rpm > idleTop - 60 * scale && rpm < 0.78 * aim ? (rpm <= idleTop ? -1 : 0) : NEVER;
+      return rpm > idleTop - 60 * scale && rpm < 0.78 * aim ? 0 : NEVER;
     case "base": {
       if (!base) return Math.abs(rpm - aim) > 0.2 * aim ? NEVER : -(((rpm - aim) / (0.07 * aim)) ** 2);
       const off = Math.abs(drop) / scale;
-      return off <= 7 ? 1 : -(((off - 7) / 9) ** 1.15);
+      // Back from one side the exhaust falls, however slow its probe.
+      const back = onOne(hypothesis) && since !== undefined ? (since < -9 ? 1.5 : since > -2 ? -2.5 : 0) : 0;
+      // Cooler than it just was on both, and no slower: warm air, and the ice that it melts.
+      const warm = hypothesis.labels.at(-1) === "base" && profile.heat !== "none" && (since ?? 0) < -12 ? -3 : 0;
+      return back + warm + (off <= 7 ? 1 : -(((off - 7) / 9) ** 1.15));
     }
     case "first":
     case "second": {
@@ -168,19 +211,44 @@ function howItFits(
       if (!base || drop < 6 * scale || drop > 0.45 * aim) return NEVER;
       const dead = fall < -110 ? 4 : 0;
       // Below the usual range the signature has to speak for it.
-      const small = drop < 14 * scale ? -1 : 0;
+      // Tried again, a side drops as it did: by that it is known which it was.
+      const was = hypothesis.dropped[label];
+      const unlike =
+        was === undefined || hypothesis.labels.at(-1) === label
+          ? 0
+          : -Math.min(1.8, Math.max(0, (Math.abs(drop - was) / scale - 15) / 10));
+      const small = drop < 14 * scale ? -2.5 : drop < 24 * scale ? -1 : 0;
+      // Straight from one side to the other it burns on as it did; from both it gets hotter.
+      const turned =
+        since === undefined || dead > 0
+          ? 0
+          : onOne(hypothesis)
+            ? since < -12
+              ? -2.5
+              : 0
+            : hypothesis.labels.at(-1) === "base" && since < 3
+              ? -2.5
+              : 0;
       const long = to - from > 45 ? -2 : 0;
       const hotter = egt === undefined ? 0 : egt > 12 ? 3 : egt > 4 ? 0 : -4;
-      return dead + small + long + (dead > 0 ? Math.max(0, hotter) : hotter);
+      return dead + small + long + turned + unlike + (dead > 0 ? Math.max(0, hotter) : hotter);
     }
     case "heat": {
       if (!base || profile.heat === "none" || drop > 0.22 * aim || drop < -0.14 * aim) return NEVER;
-      if (Math.abs(drop) < 6 * scale) return -3;
+      // Ice that melts lifts the rpm back to the base while it is still hot.
+      const melts =
+        hypothesis.labels.at(-1) === "heat" &&
+        rpm > (hypothesis.last?.rpm ?? rpm) + 15 * scale &&
+        (since === undefined ? drop > 0 : since < 8);
+      const melted = melts || (hypothesis.labels.at(-1) === "base" && (since ?? 0) < -12);
+      if (Math.abs(drop) < 6 * scale && !melted) return -3;
+      // Back on cold the exhaust rises again, slow as its probes are.
+      if (hypothesis.labels.at(-1) === "heat" && (since ?? 0) > 10) return -5;
       const cooler = egt === undefined ? -0.1 : egt < -6 ? 3 : egt > 14 && drop > 0 ? -5 : 0;
       // Much slower with more manifold pressure is a propeller that loads the engine, not warm air.
       const cycled = profile.propeller === "constant speed" && drop > 0.12 * aim;
       const loaded = cycled && map !== undefined && map > 1 ? -5 : 0;
-      return cooler + loaded + (drop < 0 ? -1.5 : 0) + (fall < -110 ? -5 : 0);
+      return cooler + loaded + (drop < 0 && !melts ? -1.5 : 0) + (fall < -110 ? -5 : 0);
     }
     case "propeller": {
       if (!base || profile.propeller !== "constant speed" || drop < 0.05 * aim || drop > 0.5 * aim)
@@ -193,10 +261,30 @@ function howItFits(
     }
     case "power":
       // Behind the heat: ice that is gone leaves it half a hundred above the base.
-      return rpm > (base?.rpm ?? aim) * 1.045 ? -1 : rpm > (base?.rpm ?? aim) * 1.018 ? -1.4 : NEVER;
+      // A hand that overshoots trims back within seconds: what stands a little higher for long is a base that has moved.
+      if (rpm <= (base?.rpm ?? aim) * 1.018) return NEVER;
+      return (
+        (rpm > (base?.rpm ?? aim) * 1.045 ? -1 : -1.4) -
+        (hypothesis.labels.at(-1) !== "heat" && rpm < (base?.rpm ?? aim) * 1.07 && to - from > 4.5 ? 2 : 0)
+      );
     case "other":
       return -7;
   }
+}
+
+/**
+ * How well a stretch goes on from the one before under the same name. One side has one level: another level beside it is the other side, or both. What is lifted while the heat is on is
+ * ice that melts.
+ */
+function howItGoesOn({ labels, last }: Hypothesis, label: PlateauLabel, { rpm, sigma }: Plateau, scale: number): number {
+  if (!last || labels.at(-1) !== label) return 0;
+  const apart = Math.abs(rpm - last.rpm) / scale;
+  // How a side stands on which a cylinder misses is not as sure.
+  const unsure = 12 + (1.5 * Math.max(last.sigma, sigma)) / scale;
+  if (label === "first" || label === "second") return -Math.min(6, Math.max(0, (apart - unsure) / 7));
+  // Cold again it stands higher too.
+  if (label === "heat") return rpm > last.rpm ? -0.5 : -Math.min(3, Math.max(0, (apart - 12) / 10));
+  return 0;
 }
 
 /** How well it follows what was before; 0 is the usual order. */
@@ -212,17 +300,17 @@ function howItFollows({ labels, done }: Hypothesis, label: PlateauLabel, profile
       // Done again, they are mostly done again in turn.
       const again =
         done.has(label) && done.has(other)
-          ? (lastSide === label ? -1.2 : -0.4) - (profile.heat === "none" || done.has("heat") ? 0 : 0.6)
+          ? (lastSide === label ? -0.9 : -0.4) - (profile.heat === "none" || done.has("heat") ? 0 : 0.6)
           : 0;
       const turn =
         label === "first"
           ? done.has("first") && !done.has("second")
-            ? -2.2
+            ? -3.4
             : 0
           : done.has("first")
             ? 0
             : -2.6;
-      const straight = last === other ? -2.5 : last === "base" ? 0 : -3;
+      const straight = last === other ? -0.9 : last === "base" ? 0 : -3;
       const late = done.has("heat") ? -0.8 : 0;
       return turn + again + straight + late;
     }
@@ -243,7 +331,7 @@ function howItFollows({ labels, done }: Hypothesis, label: PlateauLabel, profile
       // Nobody shuts down from the run-up rpm: what stops there, stops on one.
       return onOne ? 0 : last !== "base" ? -1 : done.has("first") && done.has("second") ? -0.5 : -2;
     case "power":
-      return last === "heat" ? -0.8 : -0.5;
+      return last === "heat" ? -0.3 : -0.5;
     case "other":
       return 0;
   }

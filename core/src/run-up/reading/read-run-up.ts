@@ -42,7 +42,7 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
   };
   if (clean.problems.some((problem) => problem.kind === "no rpm" || problem.kind === "too short"))
     return reading;
-  reading.steps = findSteps(clean, trace, profile, marks);
+  reading.steps = findSteps(trace, profile, marks);
   const ctx = { trace, clean, profile, steps: reading.steps };
   readBase(ctx, reading);
   for (const [i, step] of reading.steps.entries()) {
@@ -112,8 +112,9 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   const alone = pieceOf(trace, rpm, from, to).y;
   const whole = pieceOf(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
   if (calm.length < 2 || whole.length < 2) return;
+  const straight = before?.step === "right" || before?.step === "left";
   const base =
-    before && (before.step === "right" || before.step === "left")
+    straight
       ? (reading.base?.value ?? median(calm))
       : levelAtEnd(calmPiece, 4 * scale);
   const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
@@ -126,7 +127,9 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   const egtChange: Record<number, number> = {};
   for (const cylinder of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
-    const was = meanOf(trace, values, step.at - 2, step.at);
+    // Straight from the other side it is hot already: it is held against both.
+    const calmTo = straight ? (reading.base?.to ?? step.at) : step.at;
+    const was = meanOf(trace, values, calmTo - 2, calmTo);
     const is = meanOf(trace, values, Math.max(step.at + 1.5, to - 1.5), to);
     if (Number.isNaN(was) || Number.isNaN(is)) continue;
     egtBefore[cylinder] = was;
