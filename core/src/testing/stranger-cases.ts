@@ -40,7 +40,7 @@ export interface StrangerCase {
   cylinder: number;
   lines: Line[];
   /** What was done when, seconds from the first line on: for telling how well it is found. */
-  done: { what: Doing; from: number; to: number }[];
+  done: { what: Doing; from: number; to: number; drop?: number }[];
   /** The drop on the side that was tried first and on the other, rpm; absent where it stopped. */
   drops: { first?: number; second?: number };
   highAndRich: boolean;
@@ -63,6 +63,8 @@ interface Stretch {
   map?: number;
   shake?: number;
   low?: boolean;
+  /** By how much it dropped on one side, rpm. */
+  fell?: number;
 }
 
 const ENGINES = CASE_ENGINES.slice(0, 2);
@@ -128,16 +130,31 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
   });
 
   const plan: Stretch[] = [];
-  const ground = (): Stretch => ({ what: "ground", seconds: between(8, 40), rpm: between(850, 1200), lag: 1.2, egt: -170, low: true });
+  const ground = (): Stretch => ({
+    what: "ground",
+    seconds: between(8, 40),
+    rpm: between(850, 1200),
+    lag: 1.2,
+    egt: -170,
+    low: true,
+  });
   const taxi = () => {
     plan.push(ground());
     for (let n = Math.floor(random() * 3); n > 0; n--) {
-      plan.push({ what: "ground", seconds: between(2, 4), rpm: between(1250, 1500), lag: 1, egt: -120, low: true });
+      plan.push({
+        what: "ground",
+        seconds: between(2, 4),
+        rpm: between(1250, 1500),
+        lag: 1,
+        egt: -120,
+        low: true,
+      });
       plan.push(ground());
     }
   };
   taxi();
-  if (may(0.6)) plan.push({ what: "past", seconds: between(2, 3), rpm: base + between(25, 50), lag: 0.9, egt: 6 });
+  if (may(0.6))
+    plan.push({ what: "past", seconds: between(2, 3), rpm: base + between(25, 50), lag: 0.9, egt: 6 });
   plan.push({ ...both(), seconds: between(6, 20) });
   const heat = () => {
     if (
@@ -168,14 +185,27 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
     ? [one, two, { ...two, seconds: between(3, 10) }]
     : [one, two];
   const straight = may(0.15) && trouble !== "dead magneto";
+  let calm = plan.at(-1)?.rpm ?? base;
   tries.forEach((tried, i) => {
-    plan.push(tried);
-    if (!(straight && i === 0)) plan.push(both(normal() * 7));
+    // What it dropped is held against where it just stood on both.
+    plan.push(tried.drop === undefined ? tried : { ...tried, fell: calm - tried.rpm });
+    if (!(straight && i === 0)) {
+      const back = both(normal() * 7);
+      calm = back.rpm;
+      plan.push(back);
+    }
   });
   if (!early) heat();
   if (propeller === "constant speed")
     for (let n = 1 + Math.floor(random() * 3); n > 0; n--) {
-      plan.push({ what: "propeller", seconds: between(1, 2.2), rpm: base - between(320, 450), lag: 0.7, egt: 8, map: 2 });
+      plan.push({
+        what: "propeller",
+        seconds: between(1, 2.2),
+        rpm: base - between(320, 450),
+        lag: 0.7,
+        egt: 8,
+        map: 2,
+      });
       plan.push({ what: "both", seconds: between(3, 6), rpm: base, lag: 0.9, egt: 0 });
     }
   const idleMid = ((engine.profile.idle.min ?? 550) + (engine.profile.idle.max ?? 800)) / 2;
@@ -262,10 +292,7 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
           }),
           fuelFlow: Number((Math.max(0.5, (rpm / 1800) * 5) + normal() * 0.1).toFixed(1)),
           // The pump stands with the engine.
-          oilPressure: Math.max(
-            0,
-            Math.round((stretch.low ? 58 : 70) * Math.min(1, rpm / 500) + normal()),
-          ),
+          oilPressure: Math.max(0, Math.round((stretch.low ? 58 : 70) * Math.min(1, rpm / 500) + normal())),
           oilTemperature: Math.round(between(165, 168)),
           volts: Number((volts + normal() * 0.06).toFixed(1)),
           amps: Math.round(amps + normal()),
@@ -284,7 +311,12 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
         // A line that stands twice.
         if (may(0.003)) made.push({ ...line });
       }
-      done.push({ what: stretch.what, from, to: t });
+      done.push({
+        what: stretch.what,
+        from,
+        to: t,
+        ...(stretch.fell !== undefined && { drop: stretch.fell }),
+      });
     }
     return made;
   }

@@ -84,8 +84,7 @@ export function settlingPieces(
         if (count < 2 && i > 0 && j < n - 1) continue;
         const rss = restOf(count, se, see, sy, sye, syy);
         const variance = rss / count;
-        const cost =
-          before + (variance > floor ? count * (log(variance) - logFloor + 1) : rss / floor);
+        const cost = before + (variance > floor ? count * (log(variance) - logFloor + 1) : rss / floor);
         if (cost < (best[j + 1] as number)) {
           best[j + 1] = cost;
           from[j + 1] = i;

@@ -297,15 +297,17 @@ const USUAL_SPREAD_F = 42;
 const TRUST = 6;
 /** So many times the spread is one apart: of six cylinders of a serviceable engine one in some hundred traces. */
 const STANDS_OUT = 3.4;
-/** The same by what the others alone show, by how many they are: the fewer, the less is known of their scatter. */
-const STANDS_OUT_OF: Record<number, number> = { 2: 15, 3: 9, 4: 6.5, 5: 5.4, 6: 4.8, 7: 4.4, 8: 4 };
+/**
+ * The same by what the others alone show, by how many they are: the fewer, the less is known of their scatter. One in a thousand, since few that go alike by chance are met often.
+ */
+const STANDS_OUT_OF: Record<number, number> = { 2: 45, 3: 18, 4: 11, 5: 8.5, 6: 7.3, 7: 6.6, 8: 6 };
 /** Where all others go alike, a cylinder that moves so far otherwise is one on its own, °F. */
-const LEAST_APART_F = 30;
+const LEAST_APART_F = 45;
 
 /**
  * From how far on a cylinder's move stands out of the others', °F: of what cylinders usually do, drawn to what these few show; or of what these show, where they go much more alike than
- * usual. `without` are left out, and the one that is held against it. Source: shrinkage of a variance towards a prior; Student's t, about one in a hundred, for the furthest of all
- * (own figures).
+ * usual. `without` are left out, and the one that is held against it. Source: shrinkage of a variance towards a prior; Student's t, about one in a thousand, for the furthest of
+ * all (own figures).
  */
 function bordersOfMoves(
   low: Record<number, number>,
@@ -320,7 +322,7 @@ function bordersOfMoves(
   const mean = moves.reduce((sum, value) => sum + value, 0) / Math.max(1, moves.length);
   const seen = moves.reduce((sum, value) => sum + (value - mean) ** 2, 0);
   const usual = STANDS_OUT * Math.sqrt((TRUST * USUAL_SPREAD_F ** 2 + seen) / (TRUST + free));
-  const own = free > 0 ? (STANDS_OUT_OF[moves.length] ?? 3.8) * Math.sqrt(seen / free) : usual;
+  const own = free > 0 ? (STANDS_OUT_OF[moves.length] ?? 5.5) * Math.sqrt(seen / free) : usual;
   return Math.max(LEAST_APART_F, Math.min(usual, own));
 }
 

@@ -12,11 +12,7 @@ import { findPlateaus, type Plateau } from "./plateaus";
  * stands and what the exhaust does meanwhile. When each began is fitted to a fraction of a second. Seconds, rpm. Empty without an rpm channel
  * or with fewer than ten lines. Source: our own; how well it does is measured by `npm run bench`.
  */
-export function findSteps(
-  trace: Trace,
-  profile: RunUpProfile,
-  marks?: readonly Mark[],
-): FoundStep[] {
+export function findSteps(trace: Trace, profile: RunUpProfile, marks?: readonly Mark[]): FoundStep[] {
   if (!trace.channels.rpm || trace.t.length < 10) return [];
   return marks && marks.length > 0
     ? stepsFromMarks(trace, profile, marks)
@@ -149,7 +145,14 @@ function stoppedAtEnd(
   let from = t.length;
   while (from > 0 && (rpm[from - 1] as number) < 0.12 * profile.rpm) from--;
   if (from === t.length || (t[from] as number) <= last.to) return undefined;
-  return { from: t[from] as number, to: t.at(-1) as number, onset: t[from] as number, rpm: 0, settle: 0.3, sigma: 0 };
+  return {
+    from: t[from] as number,
+    to: t.at(-1) as number,
+    onset: t[from] as number,
+    rpm: 0,
+    settle: 0.3,
+    sigma: 0,
+  };
 }
 
 const bothTried = (found: readonly FoundStep[]): boolean =>

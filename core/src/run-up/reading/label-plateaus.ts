@@ -152,10 +152,10 @@ function signatureOf(
 export function jumpiness(values: readonly number[]): number {
   const jumps: number[] = [];
   for (let i = 2; i < values.length; i++)
-    jumps.push(
-      Math.abs((values[i - 1] as number) - ((values[i] as number) + (values[i - 2] as number)) / 2),
-    );
-  return jumps.length > 0 ? (jumps.sort((a, b) => a - b)[Math.floor(0.75 * (jumps.length - 1))] as number) : 0;
+    jumps.push(Math.abs((values[i - 1] as number) - ((values[i] as number) + (values[i - 2] as number)) / 2));
+  return jumps.length > 0
+    ? (jumps.sort((a, b) => a - b)[Math.floor(0.75 * (jumps.length - 1))] as number)
+    : 0;
 }
 
 /** The mean of a channel between two times, both included; not a number where there is no value. */
@@ -195,12 +195,18 @@ function howItFits(
     case "ground":
       return rpm > idleTop - 60 * scale && rpm < 0.78 * aim ? 0 : NEVER;
     case "base": {
-      if (!base) return Math.abs(rpm - aim) > 0.2 * aim ? NEVER : -(((rpm - aim) / (0.07 * aim)) ** 2);
+      // A hand on its way up that rests for a moment stands at no base.
+      const brief = to - from < 1.5 ? -2 : 0;
+      const { last } = hypothesis;
+      const rested = last !== undefined && last === base && last.to - last.from < 1.5;
+      if (!base || rested)
+        return Math.abs(rpm - aim) > 0.2 * aim ? NEVER : brief - ((rpm - aim) / (0.07 * aim)) ** 2;
       const off = Math.abs(drop) / scale;
       // Back from one side the exhaust falls, however slow its probe.
       const back = onOne(hypothesis) && since !== undefined ? (since < -9 ? 1.5 : since > -2 ? -2.5 : 0) : 0;
       // Cooler than it just was on both, and no slower: warm air, and the ice that it melts.
-      const warm = hypothesis.labels.at(-1) === "base" && profile.heat !== "none" && (since ?? 0) < -12 ? -3 : 0;
+      const warm =
+        hypothesis.labels.at(-1) === "base" && profile.heat !== "none" && (since ?? 0) < -12 ? -3 : 0;
       return back + warm + (off <= 7 ? 1 : -(((off - 7) / 9) ** 1.15));
     }
     case "first":
@@ -244,7 +250,18 @@ function howItFits(
       if (Math.abs(drop) < 6 * scale && !melted) return -3;
       // Back on cold the exhaust rises again, slow as its probes are.
       if (hypothesis.labels.at(-1) === "heat" && (since ?? 0) > 10) return -5;
-      const cooler = egt === undefined ? -0.1 : egt < -6 ? 3 : egt > 14 && drop > 0 ? -5 : 0;
+      // Held against what was just before: the base of a while ago may still have been hot from a side.
+      const colder = hypothesis.labels.at(-1) === "base" ? since : egt;
+      const cooler =
+        colder === undefined || egt === undefined
+          ? -0.1
+          : colder < -6
+            ? hypothesis.labels.at(-1) === "propeller"
+              ? 0
+              : 3
+            : egt > 14 && drop > 0
+              ? -5
+              : 0;
       // Much slower with more manifold pressure is a propeller that loads the engine, not warm air.
       const cycled = profile.propeller === "constant speed" && drop > 0.12 * aim;
       const loaded = cycled && map !== undefined && map > 1 ? -5 : 0;
@@ -276,7 +293,12 @@ function howItFits(
  * How well a stretch goes on from the one before under the same name. One side has one level: another level beside it is the other side, or both. What is lifted while the heat is on is
  * ice that melts.
  */
-function howItGoesOn({ labels, last }: Hypothesis, label: PlateauLabel, { rpm, sigma }: Plateau, scale: number): number {
+function howItGoesOn(
+  { labels, last }: Hypothesis,
+  label: PlateauLabel,
+  { rpm, sigma }: Plateau,
+  scale: number,
+): number {
   if (!last || labels.at(-1) !== label) return 0;
   const apart = Math.abs(rpm - last.rpm) / scale;
   // How a side stands on which a cylinder misses is not as sure.

@@ -18,7 +18,7 @@ export interface Plateau {
 /** Lines closer than this are taken together, seconds. */
 const TOGETHER_S = 0.24;
 /** What is this much off its level where it ends does not stand, rpm at 1,800. */
-const STANDS_WITHIN = 30;
+const STANDS_WITHIN = 45;
 /** Levels that are no further apart are one, rpm at 1,800. */
 const ALIKE = 6.5;
 
@@ -104,5 +104,7 @@ function standing(
   if (rest > Math.max(STANDS_WITHIN * scale, 0.06 * Math.abs(off)) || seconds < 0.7) return undefined;
   // On its way it does not stand: from when on it is near its level.
   const way = Math.abs(off) > 8 * scale ? settle * Math.log(Math.abs(off) / (8 * scale)) : 0;
-  return { from: Math.min(first + way, last - 0.3), to: last, rpm: level, settle, sigma };
+  // What has not come to its level yet is taken where it is: a curve drawn on from a few lines goes anywhere.
+  const rpm = rest > 10 * scale ? level + Math.sign(off) * rest : level;
+  return { from: Math.min(first + way, last - 0.3), to: last, rpm, settle, sigma };
 }

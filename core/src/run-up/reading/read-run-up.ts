@@ -1,6 +1,6 @@
 import { type CleanTrace, cleanTrace, withoutFrozen } from "../../trace/clean-trace";
 import { type Channel, cylindersOf, type Trace } from "../../trace/trace";
-import { median } from "../../trend/median";
+import { median, midmean } from "../../trend/median";
 import { capital, formatNumber } from "../../units/format";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { findSteps, propellerBack } from "./find-steps";
@@ -47,7 +47,7 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
   readBase(ctx, reading);
   for (const [i, step] of reading.steps.entries()) {
     if (step.step === "right" || step.step === "left") readMagneto(ctx, i, step.step, reading);
-    else if (step.step === "heat") reading.heat = readHeat(ctx, i, reading.base?.value);
+    else if (step.step === "heat") reading.heat = readHeat(ctx, i, reading);
     else if (step.step === "propeller") reading.propeller = readPropeller(ctx, i);
     else if (step.step === "idle") reading.idle = readIdle(ctx, i);
     else if (step.step === "load") {
@@ -83,7 +83,7 @@ function readBase(ctx: Context, reading: RunUpReading): void {
   const to = base.until - 0.1;
   const piece = pieceOf(trace, rpmOf(ctx), Math.max(base.at + 2, to - 2.5), to).y;
   if (piece.length < 3) return;
-  const value = median(piece);
+  const value = midmean(piece);
   reading.base = { value, from: Math.max(base.at, to - 5), to, sigma: deviation(piece, value) };
   if (Math.abs(value - profile.rpm) > profile.within)
     reading.notes.push({
@@ -113,16 +113,14 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   const whole = pieceOf(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
   if (calm.length < 2 || whole.length < 2) return;
   const straight = before?.step === "right" || before?.step === "left";
-  const base =
-    straight
-      ? (reading.base?.value ?? median(calm))
-      : levelAtEnd(calmPiece, 4 * scale);
+  const base = straight ? (reading.base?.value ?? midmean(calm)) : levelAtEnd(calmPiece, 4 * scale);
   const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
   const settled = alone.length >= 4 ? alone : whole.slice(-Math.max(2, Math.floor(whole.length / 3)));
-  const level = quit ? 0 : median(settled);
+  const level = quit ? 0 : midmean(settled);
   const held = step.until - step.at;
   const calmSigma = Math.max(deviation(calm, median(calm)), 2.2 * scale);
-  const roughness = quit ? 1 : Math.max(deviation(settled, level), 0.1) / calmSigma;
+  const shake = quit ? 0 : deviation(settled, median(settled));
+  const roughness = quit ? 1 : Math.max(shake, 0.1) / calmSigma;
   const egtBefore: Record<number, number> = {};
   const egtChange: Record<number, number> = {};
   for (const cylinder of cylindersOf(trace, "egt")) {
@@ -145,7 +143,7 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
     seen: step.seen,
     held,
     roughness,
-    feel: quit ? "quit" : roughness > 2.6 && deviation(settled, level) > 8.5 * scale ? "rough" : "smooth",
+    feel: quit ? "quit" : roughness > 2.6 && shake > 8.5 * scale ? "rough" : "smooth",
     egtBefore,
     egtChange,
     egtBeside: egtChange,
@@ -158,7 +156,7 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
       Math.min(next.until, next.at + 8) - 0.1,
     ).y;
     if (back.length >= 3) {
-      made.back = median(back);
+      made.back = midmean(back);
       made.backAfter = next.settle * 3;
     }
   }
@@ -199,7 +197,7 @@ function layBeside({ trace }: Context, { right, left }: RunUpReading): void {
 function levelAtEnd({ t, y }: { t: number[]; y: number[] }, slope: number): number {
   const third = Math.floor(y.length / 3);
   const rate = rateOf({ t, y });
-  if (Math.abs(rate) <= slope) return median(y);
+  if (Math.abs(rate) <= slope) return midmean(y);
   const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
   return median(y.slice(-third)) + rate * (seconds / 4);
 }
@@ -212,8 +210,9 @@ function rateOf({ t, y }: { t: number[]; y: number[] }): number {
   return (median(y.slice(-third)) - median(y.slice(0, third))) / seconds;
 }
 
-function readHeat(ctx: Context, i: number, runUpBase: number | undefined): HeatReading {
+function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReading): HeatReading {
   const { trace, steps } = ctx;
+  const runUpBase = runUp?.value;
   const step = steps[i] as FoundStep;
   const cold = steps[i + 1]?.step === "cold" ? steps[i + 1] : undefined;
   const rpm = rpmOf(ctx);
@@ -256,6 +255,9 @@ function readHeat(ctx: Context, i: number, runUpBase: number | undefined): HeatR
     roseWhileHot: Math.max(0, atEnd - hot),
     ...(climbs && { doubt: "The propeller was still coming back: do it again." }),
   };
+  // Without a prompt, and not out of a calm base, it may be anything.
+  if (!prompted && before && !restsAtBase(before))
+    made.doubt ??= "The engine did not stand on both before it: do it again.";
   if (egt.length > 0) made.egtChange = median(egt);
   if (cold) {
     const again = pieceOf(
@@ -265,7 +267,7 @@ function readHeat(ctx: Context, i: number, runUpBase: number | undefined): HeatR
       Math.min(cold.until, cold.at + 9) - 0.1,
     ).y;
     if (again.length >= 3) {
-      made.coldAgain = median(again);
+      made.coldAgain = midmean(again);
       made.gain = made.coldAgain - base;
     }
   }
