@@ -183,7 +183,7 @@ test.describe("without a service worker", () => {
     await expect.poll(() => page.locator('link[rel="prefetch"]').count()).toBeGreaterThan(10);
     await page.waitForLoadState("networkidle");
     await context.setOffline(true);
-    await button(page, "People").click();
+    await page.getByRole("link", { name: "People", exact: true }).click();
     await expect(heading(page)).toHaveText("People");
   });
 });
