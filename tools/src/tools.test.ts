@@ -89,3 +89,28 @@ test("databases that are made at one moment on one machine do not clear away eac
   });
   expect(await Promise.all(made)).toEqual(["made", "made", "made", "made"]);
 }, 120_000);
+
+test("a database whose server was killed before it wrote its process down is found and taken over", async () => {
+  // In a process of its own, as a start is: what it loads is no business of the tests' own loader.
+  const script = `const { startDatabase } = await import(${JSON.stringify(join(__dirname, "site", "mariadb.ts"))});
+    const { readFileSync, writeFileSync } = await import("node:fs");
+    const file = process.argv[1] + "/database.json";
+    const first = await startDatabase(process.argv[1]);
+    const settings = JSON.parse(readFileSync(file, "utf8"));
+    writeFileSync(file, JSON.stringify({ ...settings, pid: 0, port: 1 }));
+    const second = await startDatabase(process.argv[1]);
+    console.log(JSON.stringify({ adopted: second.adopted, same: second.pid === first.pid && second.options.port === first.options.port, written: JSON.parse(readFileSync(file, "utf8")).pid === first.pid }));
+    await second.stop();`;
+  const directory = mkdtempSync(join(tmpdir(), "cravix-found-"));
+  const child = spawn(process.execPath, ["--import", "tsx", "--input-type=module", "-e", script, directory], {
+    stdio: ["ignore", "pipe", "pipe"],
+  });
+  let said = "";
+  for (const stream of [child.stdout, child.stderr])
+    stream.on("data", (data) => {
+      said += data;
+    });
+  await once(child, "close");
+  rmSync(directory, { recursive: true, force: true });
+  expect(said.trim().split("\n").at(-1)).toBe(JSON.stringify({ adopted: true, same: true, written: true }));
+}, 120_000);

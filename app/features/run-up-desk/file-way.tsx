@@ -1,5 +1,5 @@
 import type { TraceColumn, TraceReading } from "@cravix/contract/trace";
-import { unitsFor } from "@cravix/contract/trace-columns";
+import { type UnitKind, unitsFor } from "@cravix/contract/trace-columns";
 import { channelName } from "@cravix/core/run-up";
 import { useState } from "react";
 import { View } from "react-native";
@@ -9,6 +9,8 @@ import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
+import { isOf, keepToldUnits, withToldUnits } from "./told-units";
+import { UnitAsked } from "./unit-asked";
 
 const PLAIN = [
   "time",
@@ -33,9 +35,11 @@ function usedAs({ field, unit }: TraceColumn): string {
 
 /** A file of an engine monitor: picked, its columns understood or told, and handed on as a trace. */
 export function FileWay({
+  registration,
   cylinders,
   onRead,
 }: {
+  registration: string;
   cylinders: number;
   onRead: (read: TraceReading, name: string) => void;
 }) {
@@ -49,7 +53,7 @@ export function FileWay({
     setBusy(true);
     setTrouble(undefined);
     try {
-      const made = await readTraceFile(picked, mapping);
+      const made = await withToldUnits(registration, picked, await readTraceFile(picked, mapping));
       setFile(picked);
       setRead(made);
       setColumns(made.columns);
@@ -73,14 +77,20 @@ export function FileWay({
           }
           return column;
         }
-        const { unknownUnit: _told, ...rest } = column;
-        return { ...rest, ...change };
+        const { unknownUnit: _told, assumed: _taken, ...rest } = column;
+        return { ...rest, ...change, told: true as const };
       }),
     );
   };
   const ready =
     read && columns.some((c) => c.field === "rpm" && c.unit) && columns.some((c) => c.field === "time");
   const changed = read && columns !== read.columns;
+  const open = read?.questions.filter(({ kind }) => !columns.some((c) => c.told && isOf(c, kind))) ?? [];
+  const tell = (kind: UnitKind, unit: string) => {
+    const told = columns.map((c) => (isOf(c, kind) ? { ...c, unit, told: true as const } : c));
+    setColumns(told);
+    void keepToldUnits(registration, told);
+  };
   return (
     <View className="gap-3">
       <Text>
@@ -114,6 +124,9 @@ export function FileWay({
               <Text>{`Line ${fault.row}${fault.column ? `, ${fault.column}` : ""}: wanted ${fault.expected}.`}</Text>
             </View>
           ))}
+          {read.questions.map((question) => (
+            <UnitAsked key={question.kind} question={question} columns={columns} onTell={tell} />
+          ))}
           <Heading className="text-lg">Its columns</Heading>
           <View>
             {columns.map((column) => (
@@ -144,7 +157,7 @@ export function FileWay({
             tone="primary"
             className="min-h-20"
             textClassName="text-2xl"
-            disabled={!ready || busy}
+            disabled={!ready || busy || open.length > 0}
             testID="read-trace"
             onPress={async () => {
               const last = changed ? await readTraceFile(file, columns) : read;
@@ -153,8 +166,10 @@ export function FileWay({
           >
             Read the run-up
           </Button>
-          {!ready && (
+          {!ready ? (
             <Text className="text-clay">It needs a time and the rpm: say which columns they are.</Text>
+          ) : (
+            open.length > 0 && <Text className="text-clay">Say first in which unit it is, above.</Text>
           )}
         </>
       )}

@@ -301,6 +301,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       )}
       {way === "file" && (
         <FileWay
+          registration={walk.list.registration}
           cylinders={profile.cylinders}
           onRead={({ trace }) => void readIt({ trace, source: "file" })}
         />

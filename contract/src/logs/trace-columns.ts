@@ -10,6 +10,10 @@ export interface TraceColumn {
   /** Absent: not used. */
   field?: TraceField;
   unit?: string;
+  /** No unit stands in the file: this one was taken. */
+  assumed?: true;
+  /** Somebody said so. */
+  told?: true;
   /** Set where a unit stands in the header that is not known: nothing is guessed, the column waits to be told. */
   unknownUnit?: string;
 }
@@ -55,6 +59,10 @@ const WRITTEN = new Map<string, string>(
     kpa: "kPa",
     bar: "bar",
     psi: "psi",
+    psig: "psi",
+    "lb/in2": "psi",
+    "in.hg": "inHg",
+    "inches hg": "inHg",
     "us gal/h": "US gal/h",
     gph: "US gal/h",
     "gal/h": "US gal/h",
@@ -64,17 +72,30 @@ const WRITTEN = new Map<string, string>(
     "l/h": "L/h",
     lph: "L/h",
     "l/hr": "L/h",
+    "ltr/h": "L/h",
+    "litres/h": "L/h",
+    "liters/h": "L/h",
     "imp gal/h": "imp gal/h",
     "lb/h": "lb/h",
     pph: "lb/h",
+    "lb/hr": "lb/h",
+    "lbs/hr": "lb/h",
+    "lbs/h": "lb/h",
     "°f": "°F",
     f: "°F",
     degf: "°F",
     "deg f": "°F",
+    "deg. f": "°F",
+    "f°": "°F",
+    fahrenheit: "°F",
     "°c": "°C",
     c: "°C",
     degc: "°C",
     "deg c": "°C",
+    "deg. c": "°C",
+    "c°": "°C",
+    celsius: "°C",
+    centigrade: "°C",
     v: "V",
     volt: "V",
     volts: "V",
@@ -83,12 +104,19 @@ const WRITTEN = new Map<string, string>(
     amps: "A",
     s: "s",
     sec: "s",
+    secs: "s",
+    seconds: "s",
     ms: "ms",
+    "h:m:s": "clock",
     utc: "clock",
     lcl: "clock",
     "hh:mm:ss": "clock",
   }),
 );
+
+/** The unit that somebody wrote; undefined where it is none that is known. */
+export const writtenUnit = (text: string): string | undefined =>
+  WRITTEN.get(text.trim().replace(/\s+/g, " ").toLowerCase());
 
 /** Words by which a column is known; the longest that fits wins. */
 const WORDS: [RegExp, PlainChannel | "egt" | "cht" | "time"][] = [
@@ -113,8 +141,11 @@ export function unitsFor(field: TraceField): string[] {
   return [own, ...Object.keys(UNITS[kind] ?? {}).filter((unit) => unit !== own)];
 }
 
-export function kindOf(channel: Channel): PlainChannel | "egt" | "cht" {
-  return channel.replace(/\d+$/, "") as PlainChannel | "egt" | "cht";
+/** What columns of one kind hold: all exhaust probes of a monitor are in one unit. */
+export type UnitKind = PlainChannel | "egt" | "cht";
+
+export function kindOf(channel: Channel): UnitKind {
+  return channel.replace(/\d+$/, "") as UnitKind;
 }
 
 /** A number of a column in the trace's own unit. */
@@ -131,25 +162,69 @@ export function guessColumns(headers: readonly string[]): TraceColumn[] {
   const taken = new Set<TraceField>();
   return headers.map((header, index) => {
     const bracket = /[([]([^)\]]*)[)\]]/.exec(header);
-    const name = header
+    const whole = header
       .replace(/[([].*$/, "")
       .replace(/[_-]+/g, " ")
       .replace(/\s+/g, " ")
       .trim()
       .toLowerCase();
-    const kind = WORDS.find(([words]) => words.test(name))?.[1];
+    const { name, behind } = partedFrom(whole);
+    const kind = kindNamed(name);
     if (!kind) return { index, header };
     const field = (
       kind === "egt" || kind === "cht" ? `${kind}${Number(/(\d+)$/.exec(name)?.[1])}` : kind
     ) as TraceField;
     // Two columns for one thing: the first one counts, the other can be chosen by hand.
     if (taken.has(field)) return { index, header };
-    const written = bracket?.[1]?.trim() ?? "";
-    const unit = WRITTEN.get(written.toLowerCase());
+    const written = bracket?.[1]?.trim() || behind;
+    const unit = writtenUnit(written);
     const allowed = unitsFor(field);
     if (written !== "" && (!unit || !allowed.includes(unit)))
       return { index, header, field, unknownUnit: written };
     taken.add(field);
-    return { index, header, field, unit: unit ?? (allowed[0] as string) };
+    return { index, header, field, ...(unit ? { unit } : { unit: allowed[0] as string, assumed: true }) };
+  });
+}
+
+const kindNamed = (name: string) => WORDS.find(([words]) => words.test(name))?.[1];
+
+/** A name and the unit that may stand behind it without brackets: "egt 1 c". */
+function partedFrom(whole: string): { name: string; behind: string } {
+  if (kindNamed(whole)) return { name: whole, behind: "" };
+  const words = whole.split(" ");
+  for (let count = 1; count <= 2 && count < words.length; count++) {
+    const behind = words.slice(-count).join(" ");
+    const name = words.slice(0, -count).join(" ");
+    if (writtenUnit(behind) && kindNamed(name)) return { name, behind };
+  }
+  return { name: whole, behind: "" };
+}
+
+/** Whether a line holds units and no readings: where more than half of what stands in it is the name of a unit. */
+export function isUnitsRow(cells: readonly string[]): boolean {
+  const full = cells.map((cell) => cell.replace(/[()[\]]/g, "").trim()).filter((cell) => cell !== "");
+  const units = full.filter((cell) => writtenUnit(cell) !== undefined);
+  return (
+    units.length >= 2 &&
+    units.length * 2 > full.length &&
+    full.every((cell) => writtenUnit(cell) !== undefined || !/^[-+]?\d/.test(cell))
+  );
+}
+
+/**
+ * The columns with the units that stand in a line of their own, above or below the names. A unit that already stands in a header stays; one that is not known, or none for such a thing,
+ * leaves the column unused until somebody says what it is.
+ */
+export function withUnitsRow(columns: readonly TraceColumn[], cells: readonly string[]): TraceColumn[] {
+  return columns.map((column) => {
+    const written = (cells[column.index] ?? "").replace(/[()[\]]/g, "").trim();
+    if (!column.field || !column.assumed || written === "") return column;
+    const { assumed: _, unit: _unit, ...rest } = column;
+    const unit = writtenUnit(written);
+    // How a clock is written says nothing of its numbers.
+    if (column.field === "time") return unit && unitsFor("time").includes(unit) ? { ...rest, unit } : column;
+    return unit && unitsFor(column.field).includes(unit)
+      ? { ...rest, unit }
+      : { ...rest, unknownUnit: written };
   });
 }

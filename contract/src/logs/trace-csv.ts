@@ -1,7 +1,8 @@
 import { CHANNEL_UNITS, type Channel, rowsOf, type Trace } from "@cravix/core/run-up";
 import Papa from "papaparse";
 import type { CsvFault } from "../api/api-types";
-import { guessColumns, kindOf, type TraceColumn, toOwnUnit } from "./trace-columns";
+import { guessColumns, isUnitsRow, kindOf, type TraceColumn, toOwnUnit, withUnitsRow } from "./trace-columns";
+import { settleUnits, type UnitQuestion } from "./trace-units";
 
 /** What a file of an engine monitor came to. */
 export interface TraceReading {
@@ -10,6 +11,8 @@ export interface TraceReading {
   /** By line and column; the same kind of fault in a column is told once, with how often. */
   faults: CsvFault[];
   lines: number;
+  /** Units that have to be told. */
+  questions: UnitQuestion[];
   /** Set where the file went on, and the rest was left unread. */
   stoppedAfterS?: number;
 }
@@ -27,6 +30,8 @@ const PIECE = 1 << 20;
 const MOST_PIECES_OF_A_LINE = 4;
 /** Lines above the header that a monitor may put there: its name, a date. */
 const MOST_ABOVE = 20;
+/** So close below the names their units stand. */
+const MOST_BELOW = 3;
 
 /** Reads the lines of a monitor's file one by one: nothing but numbers is kept, so that a file of any size can be read. */
 export class TraceCsvReader {
@@ -36,6 +41,7 @@ export class TraceCsvReader {
   private readonly values = new Map<Channel, number[]>();
   private readonly counted = new Map<string, CsvFault & { times: number }>();
   private line = 0;
+  private headLine = 0;
   private readonly above: string[][] = [];
   private turnedAt: number | undefined;
   private dayStart = 0;
@@ -54,9 +60,15 @@ export class TraceCsvReader {
     this.comma = decimalComma;
     if (!this.columns) {
       this.head(cells);
+      this.headLine = this.line;
       return;
     }
     if (this.full || cells.every((cell) => cell.trim() === "")) return;
+    if (this.t.length === 0 && this.line <= this.headLine + MOST_BELOW && isUnitsRow(cells)) {
+      // What was told by hand counts for more.
+      if (!this.given) this.columns = withUnitsRow(this.columns, cells);
+      return;
+    }
     const time = this.columns.find((column) => column.field === "time");
     const at = time && this.time(cells[time.index] ?? "", time);
     if (at === undefined) {
@@ -94,7 +106,8 @@ export class TraceCsvReader {
       while (values.length < n) values.push(Number.NaN);
       channels[channel] = Float64Array.from(values);
     }
-    const columns = this.columns ?? [];
+    const columns = (this.columns ?? []).map((column) => ({ ...column }));
+    const questions = settleUnits(columns, channels);
     const faults: CsvFault[] = [...this.counted.values()].map(({ times, ...fault }) => ({
       ...fault,
       expected: times > 1 ? `${fault.expected}; ${times} lines` : fault.expected,
@@ -120,6 +133,7 @@ export class TraceCsvReader {
       columns,
       faults,
       lines: n,
+      questions,
       ...(this.full && n > 0 && { stoppedAfterS: (this.t.at(-1) ?? 0) - first }),
     };
   }
@@ -134,8 +148,10 @@ export class TraceCsvReader {
     }
     const guessed = guessColumns(cells.map((cell) => cell.trim()));
     const known = guessed.filter((column) => column.field);
-    if (known.some((column) => column.field === "time") && known.length >= 2) this.columns = guessed;
-    else {
+    if (known.some((column) => column.field === "time") && known.length >= 2) {
+      const units = this.above.at(-1);
+      this.columns = units && isUnitsRow(units) ? withUnitsRow(guessed, units) : guessed;
+    } else {
       this.above.push([...cells]);
       if (this.line >= MOST_ABOVE) {
         const widest = this.above.reduce((a, b) => (b.length > a.length ? b : a));

@@ -1,2 +1,3 @@
 export * from "./trace-columns";
 export * from "./trace-csv";
+export * from "./trace-units";

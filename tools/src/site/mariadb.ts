@@ -5,6 +5,7 @@ import {
   existsSync,
   mkdirSync,
   openSync,
+  readdirSync,
   readFileSync,
   renameSync,
   rmSync,
@@ -51,9 +52,16 @@ export async function startDatabase(directory: string, port?: number): Promise<R
   const settingsFile = join(directory, "database.json");
   const dataDir = join(directory, "mariadb");
   const settings = readSettings(settingsFile);
-  if (settings.pid && runsHere(settings.pid, dataDir)) {
+  const known = settings.port !== 0;
+  const here = whatRunsHere(settings, dataDir);
+  if (here) {
+    Object.assign(settings, here);
     const running = handle(settings, undefined, true);
-    if (await comesUp(running)) return running;
+    // One whose password is lost lets nobody in: it is started anew with another.
+    if (known && (await comesUp(running))) {
+      writeSettings(settingsFile, settings);
+      return running;
+    }
     await running.stop();
   }
   const { bsize, bavail } = await statfs(directory);
@@ -261,12 +269,34 @@ async function comesUp(running: RunningDatabase): Promise<boolean> {
   return false;
 }
 
-function runsHere(pid: number, dataDir: string): boolean {
+/**
+ * The database that still runs in this folder: as it was written down, or found among the processes where its server was killed in the very moment between starting it and writing that
+ * down.
+ */
+function whatRunsHere({ pid, port }: Settings, dataDir: string): { pid: number; port: number } | undefined {
+  if (pid && commandHere(pid, dataDir)) return { pid, port };
+  let all: string[] = [];
   try {
-    const command = readFileSync(`/proc/${pid}/cmdline`, "utf8");
-    return command.includes("mariadbd") && command.includes(`--datadir=${dataDir}`);
+    all = readdirSync("/proc").filter((name) => /^\d+$/.test(name));
   } catch {
-    return false;
+    // A system without such a folder: then what was written down is all that is known.
+  }
+  for (const name of all) {
+    const told = /--port=(\d+)/.exec(commandHere(Number(name), dataDir) ?? "");
+    if (told) return { pid: Number(name), port: Number(told[1]) };
+  }
+  return undefined;
+}
+
+/** How a database of this folder was started; undefined for any other process. */
+function commandHere(pid: number, dataDir: string): string | undefined {
+  try {
+    const parts = readFileSync(`/proc/${pid}/cmdline`, "utf8").split("\0");
+    return parts[0]?.includes("mariadbd") && parts.includes(`--datadir=${dataDir}`)
+      ? parts.join(" ")
+      : undefined;
+  } catch {
+    return undefined;
   }
 }
 

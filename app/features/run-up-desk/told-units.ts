@@ -1,0 +1,43 @@
+import type { TraceColumn, TraceReading } from "@cravix/contract/trace";
+import { kindOf, type UnitKind } from "@cravix/contract/trace-columns";
+import { keepNote, readNote } from "../../device/log/notes";
+import { readTraceFile } from "../../device/workers/run-up-work";
+
+type Told = Partial<Record<UnitKind, string>>;
+
+/** The units of one monitor, by the names of its columns: another one in the same aircraft is asked about anew. */
+const noteOf = (registration: string, columns: readonly TraceColumn[]): string =>
+  `monitor units:${registration}:${columns.map(({ header }) => header).join("|")}`;
+
+export const isOf = ({ field }: TraceColumn, kind: UnitKind): boolean =>
+  field !== undefined && field !== "time" && kindOf(field) === kind;
+
+/** Keeps what was told of a monitor's units. */
+export async function keepToldUnits(registration: string, columns: readonly TraceColumn[]): Promise<void> {
+  const told: Told = {};
+  for (const { field, unit, told: said } of columns)
+    if (said && unit && field && field !== "time") told[kindOf(field)] = unit;
+  await keepNote(noteOf(registration, columns), told);
+}
+
+/** A file whose open units were told for this monitor before: read again with them. */
+export async function withToldUnits(
+  registration: string,
+  file: Blob,
+  read: TraceReading,
+): Promise<TraceReading> {
+  if (read.questions.length === 0) return read;
+  const told = await readNote<Told>(noteOf(registration, read.columns)).catch(() => undefined);
+  if (!told || !read.questions.some(({ kind }) => told[kind] !== undefined)) return read;
+  const asked = new Set(read.questions.map(({ kind }) => kind));
+  return readTraceFile(
+    file,
+    read.columns.map((column) => {
+      const { field } = column;
+      if (!field || field === "time") return column;
+      const kind = kindOf(field);
+      const unit = told[kind];
+      return unit && asked.has(kind) ? { ...column, unit, told: true as const } : column;
+    }),
+  );
+}
