@@ -21,6 +21,7 @@ import { Photographs } from "../photographs/photographs";
 import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
 import { Measured } from "./measured";
+import { useAircraftOrLate } from "./use-aircraft-or-late";
 import { WhatBecame } from "./what-became";
 
 /** Beyond this it is no headline but a story. */
@@ -151,6 +152,7 @@ function Detail({
   const wide = useWide();
   const crew = useCrew();
   const type = useBundle(d.registration)?.type;
+  const settled = useAircraftOrLate(d.registration);
   const station = type?.stations.find((s) => s.id === d.stationId);
   const name = (id: string) => crew.find((member) => member.id === id)?.name ?? id;
   const story: { at: string; text: string }[] = [
@@ -231,8 +233,8 @@ function Detail({
           </Text>
         </View>
       )}
-      <Measured discrepancy={d} onDone={onSigned} />
-      {!d.closed && !d.withdrawn && !d.merged && (
+      {settled && <Measured discrepancy={d} onDone={onSigned} />}
+      {settled && !d.closed && !d.withdrawn && !d.merged && (
         <>
           <WhatBecame discrepancy={d} others={others} onDone={onSigned} />
           <SignOff discrepancy={d} onSigned={onSigned} />

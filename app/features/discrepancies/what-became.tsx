@@ -62,10 +62,11 @@ export function WhatBecame({
     <View className="flex-row flex-wrap gap-2">
       {open("asked", "Somebody was asked", "asked")}
       {mayDo(role, "raise a grade") && open("regrade", "Change its grade", "regrade")}
+      {others.length > 0 && mayDo(role, "merge") && open("merge", "The same as another", "merge")}
+      {/* The rules come with the aircraft, later than the rest: what comes last moves no other away from under a thumb. */}
       {rules &&
         mayDo(role, "defer") &&
         open("defer", d.deferred ? "Defer it anew" : "May it be deferred?", "defer")}
-      {others.length > 0 && mayDo(role, "merge") && open("merge", "The same as another", "merge")}
     </View>
   );
 }

@@ -1,4 +1,5 @@
 import { lazy, Suspense } from "react";
+import { View } from "react-native";
 import { Text } from "../../ui/text";
 import type { PhotographsProps } from "./photograph-strip";
 
@@ -11,6 +12,16 @@ const PhotographStrip = lazy(async () => {
   }
 });
 
+/** As high as what comes: it moves nothing away from under a thumb. */
+function Room({ photographs, onAdd }: PhotographsProps) {
+  return (
+    <View className="gap-2">
+      {photographs.length > 0 && <View className="h-[84px]" />}
+      {onAdd && <View className="h-14" />}
+    </View>
+  );
+}
+
 function NotHere() {
   return <Text className="text-sm text-voice">Photographs come when there is a network again.</Text>;
 }
@@ -19,7 +30,7 @@ function NotHere() {
 export function Photographs(props: PhotographsProps) {
   if (props.photographs.length === 0 && !props.onAdd) return null;
   return (
-    <Suspense fallback={null}>
+    <Suspense fallback={<Room {...props} />}>
       <PhotographStrip {...props} />
     </Suspense>
   );

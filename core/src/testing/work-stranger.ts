@@ -20,7 +20,7 @@ export interface WorkedStranger {
 }
 
 /** What of the library a trouble is: from a trace alone a plug that is fouled is none that is dead. */
-const nameOf = (id: string | undefined): string =>
+export const nameOf = (id: string | undefined): string =>
   id === undefined ? "none" : id === "fouled plug" || id === "dead plug" ? "plug" : id;
 
 /** Reads and judges a stranger's trace with nobody there to be asked. */
