@@ -127,117 +127,120 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
     >
       <PageHead title={`Prepare ${registration}`}>{registration}</PageHead>
       <Text className="text-voice">{bundle.aircraft.story}</Text>
-      <View className={wide ? "mt-3 flex-row gap-8" : "mt-2 gap-4"}>
-        <View className={wide ? "flex-1 gap-2" : "gap-2"}>
-          <Heading className="text-lg">What is different today?</Heading>
-          <View className="flex-row flex-wrap gap-2">
-            {asked.map((condition) => {
-              const on = conditions.includes(condition);
-              const more = condition === "turnaround" ? 0 : has(condition);
-              return (
-                <Toggle key={condition} on={on} onPress={() => toggle(condition)}>
-                  {`${condition}${more > 0 ? ` +${more}` : ""}`}
-                </Toggle>
-              );
-            })}
-          </View>
-          <Text className="text-sm text-voice">+ says how many items it adds to this aircraft's list.</Text>
-          {conditions.includes("turnaround") ? (
-            <Text className="text-sm text-voice" testID="turnaround">
-              {`Turnaround: ${again} items, whatever can have changed since and everything that kills. Engine opened, or a second refuelling? Then the whole list.`}
-            </Text>
-          ) : (
-            noTurnaround && (
-              <Text
-                className="text-sm text-voice"
-                testID="no-turnaround"
-              >{`No turnaround: ${noTurnaround}`}</Text>
-            )
-          )}
-          {notOffered.map(({ condition, why }) => (
-            <Text key={condition} className="text-sm text-voice">{`Not “${condition}”: ${why}`}</Text>
-          ))}
-          <Heading className="mt-2 text-lg">How long is the flight?</Heading>
-          <Stepper
-            text={formatQuantity({ value: flightMin, unit: "min" })}
-            step={STEP_MIN}
-            unit="minutes"
-            testID="flight"
-            onStep={(by) => change({ flightMin: Math.min(720, Math.max(STEP_MIN, flightMin + by)) })}
-          />
-          <PapersToday aircraft={aircraft} change={change} />
-          <Suspense fallback={null}>
-            <DepartureToday aircraft={aircraft} />
-            <PilotToday aircraft={aircraft} />
-          </Suspense>
-          {bundle.type.electrical && (
-            <>
-              <Heading className="mt-2 text-lg">How cold is it outside?</Heading>
-              <Stepper
-                text={celsius === undefined ? "not given" : formatQuantity({ value: celsius, unit: "°C" })}
-                step={STEP_CELSIUS}
-                unit="degrees"
-                testID="celsius"
-                onStep={(by) =>
-                  change({ celsius: celsius === undefined ? 15 : Math.min(50, Math.max(-40, celsius + by)) })
-                }
-              />
-              <Text className="text-sm text-voice">
-                The colder it is, the less the battery holds and the more the start takes.
-              </Text>
-            </>
-          )}
-        </View>
-        <View className={wide ? "flex-1 gap-2" : "gap-2"}>
-          <Known aircraft={aircraft} open={open} />
-          <Heading className="mt-2 text-lg">How you work</Heading>
-          <View className="flex-row flex-wrap gap-2">
-            <Button
-              className={wide ? "px-5" : "min-w-[45%] flex-1"}
-              textClassName="text-base"
-              onPress={() => router.push(`/aircraft/${registration}/preferences` as Href)}
-            >
-              {preferences.method === "read-and-do" ? "Read-and-do" : "Flow, then check"}
-            </Button>
-            <Button
-              className={wide ? "px-5" : "min-w-[45%] flex-1"}
-              textClassName="text-base"
-              onPress={() => router.push(`/aircraft/${registration}/route` as Href)}
-            >
-              Route of the walkaround
-            </Button>
-            <Button
-              className={wide ? "px-5" : "min-w-[45%] flex-1"}
-              textClassName="text-base"
-              onPress={() => router.push(`/aircraft/${registration}/list` as Href)}
-            >
-              Today's list
-            </Button>
-          </View>
-          <Heading className="mt-2 text-lg">Two of you?</Heading>
-          <View className="flex-row flex-wrap gap-2">
-            {crew
-              .filter((member) => member.id !== crewId)
-              .map((member) => {
-                const on = secondCrewId === member.id;
+      {/* All of it at once: a part that came later would move the buttons below it away from under a thumb. */}
+      <Suspense fallback={<Text className="text-voice">Fetching …</Text>}>
+        <View className={wide ? "mt-3 flex-row gap-8" : "mt-2 gap-4"}>
+          <View className={wide ? "flex-1 gap-2" : "gap-2"}>
+            <Heading className="text-lg">What is different today?</Heading>
+            <View className="flex-row flex-wrap gap-2">
+              {asked.map((condition) => {
+                const on = conditions.includes(condition);
+                const more = condition === "turnaround" ? 0 : has(condition);
                 return (
-                  <Toggle
-                    key={member.id}
-                    on={on}
-                    label={`With ${member.name}`}
-                    onPress={() => change({ secondCrewId: on ? undefined : member.id })}
-                  >
-                    {member.name.split(" ")[0] ?? member.name}
+                  <Toggle key={condition} on={on} onPress={() => toggle(condition)}>
+                    {`${condition}${more > 0 ? ` +${more}` : ""}`}
                   </Toggle>
                 );
               })}
+            </View>
+            <Text className="text-sm text-voice">+ says how many items it adds to this aircraft's list.</Text>
+            {conditions.includes("turnaround") ? (
+              <Text className="text-sm text-voice" testID="turnaround">
+                {`Turnaround: ${again} items, whatever can have changed since and everything that kills. Engine opened, or a second refuelling? Then the whole list.`}
+              </Text>
+            ) : (
+              noTurnaround && (
+                <Text
+                  className="text-sm text-voice"
+                  testID="no-turnaround"
+                >{`No turnaround: ${noTurnaround}`}</Text>
+              )
+            )}
+            {notOffered.map(({ condition, why }) => (
+              <Text key={condition} className="text-sm text-voice">{`Not “${condition}”: ${why}`}</Text>
+            ))}
+            <Heading className="mt-2 text-lg">How long is the flight?</Heading>
+            <Stepper
+              text={formatQuantity({ value: flightMin, unit: "min" })}
+              step={STEP_MIN}
+              unit="minutes"
+              testID="flight"
+              onStep={(by) => change({ flightMin: Math.min(720, Math.max(STEP_MIN, flightMin + by)) })}
+            />
+            <PapersToday aircraft={aircraft} change={change} />
+            <DepartureToday aircraft={aircraft} />
+            <PilotToday aircraft={aircraft} />
+            {bundle.type.electrical && (
+              <>
+                <Heading className="mt-2 text-lg">How cold is it outside?</Heading>
+                <Stepper
+                  text={celsius === undefined ? "not given" : formatQuantity({ value: celsius, unit: "°C" })}
+                  step={STEP_CELSIUS}
+                  unit="degrees"
+                  testID="celsius"
+                  onStep={(by) =>
+                    change({
+                      celsius: celsius === undefined ? 15 : Math.min(50, Math.max(-40, celsius + by)),
+                    })
+                  }
+                />
+                <Text className="text-sm text-voice">
+                  The colder it is, the less the battery holds and the more the start takes.
+                </Text>
+              </>
+            )}
           </View>
-          <Text className="text-sm text-voice">
-            One reads, the other answers with what is seen. Held surfaces need the second person.
-          </Text>
-          <Remembered aircraft={aircraft} />
+          <View className={wide ? "flex-1 gap-2" : "gap-2"}>
+            <Known aircraft={aircraft} open={open} />
+            <Heading className="mt-2 text-lg">How you work</Heading>
+            <View className="flex-row flex-wrap gap-2">
+              <Button
+                className={wide ? "px-5" : "min-w-[45%] flex-1"}
+                textClassName="text-base"
+                onPress={() => router.push(`/aircraft/${registration}/preferences` as Href)}
+              >
+                {preferences.method === "read-and-do" ? "Read-and-do" : "Flow, then check"}
+              </Button>
+              <Button
+                className={wide ? "px-5" : "min-w-[45%] flex-1"}
+                textClassName="text-base"
+                onPress={() => router.push(`/aircraft/${registration}/route` as Href)}
+              >
+                Route of the walkaround
+              </Button>
+              <Button
+                className={wide ? "px-5" : "min-w-[45%] flex-1"}
+                textClassName="text-base"
+                onPress={() => router.push(`/aircraft/${registration}/list` as Href)}
+              >
+                Today's list
+              </Button>
+            </View>
+            <Heading className="mt-2 text-lg">Two of you?</Heading>
+            <View className="flex-row flex-wrap gap-2">
+              {crew
+                .filter((member) => member.id !== crewId)
+                .map((member) => {
+                  const on = secondCrewId === member.id;
+                  return (
+                    <Toggle
+                      key={member.id}
+                      on={on}
+                      label={`With ${member.name}`}
+                      onPress={() => change({ secondCrewId: on ? undefined : member.id })}
+                    >
+                      {member.name.split(" ")[0] ?? member.name}
+                    </Toggle>
+                  );
+                })}
+            </View>
+            <Text className="text-sm text-voice">
+              One reads, the other answers with what is seen. Held surfaces need the second person.
+            </Text>
+            <Remembered aircraft={aircraft} />
+          </View>
         </View>
-      </View>
+      </Suspense>
     </Screen>
   );
 }

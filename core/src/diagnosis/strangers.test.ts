@@ -1,4 +1,5 @@
 import { readRunUp, traceOf } from "../run-up/index";
+import { measureStrangers } from "../testing/measure-strangers";
 import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/stranger-cases";
 import { workStranger } from "../testing/work-stranger";
 
@@ -13,19 +14,22 @@ const first = (trouble: StrangerTrouble) => of(trouble).filter((one) => workStra
 
 test("a healthy engine is left in peace, whoever flies it and whatever writes it down", () => {
   const worked = of("none", 40).map(workStranger);
-  expect(worked.filter(({ place }) => place === 0).length).toBeGreaterThanOrEqual(35);
+  expect(worked.filter(({ place }) => place === 0).length).toBeGreaterThanOrEqual(38);
   const alarms = worked.filter(({ chances }) =>
     [...chances].some(([name, chance]) => name !== "none" && chance > 0.5),
   );
-  expect(alarms.length).toBeLessThanOrEqual(4);
+  expect(alarms.length).toBeLessThanOrEqual(2);
 });
 
 test.each<[StrangerTrouble, number]>([
-  ["dead magneto", 10],
-  ["alternator off line", 14],
-  ["rich at altitude", 13],
-  ["plug", 11],
-  ["sensor fault", 8],
+  ["dead magneto", 14],
+  ["alternator off line", 16],
+  ["rich at altitude", 15],
+  ["plug", 13],
+  ["sensor fault", 13],
+  ["carburettor ice", 13],
+  ["idle low", 12],
+  ["timing off", 9],
 ])("%s is named first in most of them", (trouble, least) => {
   expect(first(trouble)).toBeGreaterThanOrEqual(least);
 });
@@ -35,6 +39,18 @@ test("an engine that cuts on one side and is caught before it stops is a dead ma
   expect(cut.filter(({ steps }) => steps.some((step) => step.cut)).length).toBeGreaterThanOrEqual(13);
   const calm = of("none", 40).map((one) => readRunUp(traceOf(one.lines), one.engine.profile));
   expect(calm.filter(({ steps }) => steps.some((step) => step.cut)).length).toBeLessThanOrEqual(1);
+});
+
+test("most sides are found with their begin, their end and their drop, and hardly any where none was", () => {
+  const { sides, drops, invented } = measureStrangers(900, 5);
+  expect(sides.right / sides.all).toBeGreaterThan(0.82);
+  expect(drops.right / drops.all).toBeGreaterThan(0.85);
+  expect(invented).toBeLessThanOrEqual(6);
+});
+
+test("what is said is so, where troubles come as often as the library has them", () => {
+  const { asTheyCome } = measureStrangers(1200, 12);
+  expect(asTheyCome.error).toBeLessThan(0.06);
 });
 
 test("cutting off the taxi before the run-up does not change what is likeliest", () => {

@@ -141,7 +141,9 @@ function calibration(cases: { said: number; right: boolean; weight: number }[]):
   return {
     error: parts.reduce((sum, { said, right }) => sum + Math.abs(said - right), 0) / all,
     parts: parts.map(({ said, right, weight }) =>
-      weight > 0 ? { said: said / weight, right: right / weight, weight: weight / all } : { said: 0, right: 0, weight },
+      weight > 0
+        ? { said: said / weight, right: right / weight, weight: weight / all }
+        : { said: 0, right: 0, weight },
     ),
   };
 }

@@ -2,6 +2,7 @@ import fc from "fast-check";
 import { TheilSenRegression } from "ml-regression-theil-sen";
 import { median as libraryMedian } from "simple-statistics";
 import { median, normalNumbers, seededRandom, slopeChange, theilSen } from "../index";
+import { midmean } from "./median";
 import { thinForPlot } from "./thin-for-plot";
 
 const point = fc.record({
@@ -181,4 +182,16 @@ test("the normal numbers have the mean, the spread and the tails of the normal d
   expect(variance).toBeCloseTo(1, 1);
   // Standard normal table: 5 % lie above 1.645.
   expect(drawn.filter((z) => z > 1.644854).length / drawn.length).toBeCloseTo(0.05, 2);
+});
+
+describe("the middle half", () => {
+  it("is the mean of what lies between the quartiles", () => {
+    // Worked by hand: of 1 … 8 the middle half is 3 to 6; of 5, 6, 8, 100 it is 6 and 8.
+    expect(midmean([8, 1, 5, 3, 2, 7, 6, 4])).toBe(4.5);
+    expect(midmean([5, 100, 6, 8])).toBe(7);
+    expect(midmean([3])).toBe(3);
+    // Between two steps of a coarse needle it stands where the needle mostly stood.
+    expect(midmean([1750, 1750, 1750, 1750, 1775, 1775, 1750, 1775])).toBeGreaterThan(1750);
+    expect(() => midmean([])).toThrow("nothing");
+  });
 });
