@@ -87,6 +87,44 @@ test("a file with foreign headers: what is known is taken, what is not is told b
   expect((read["magneto.base"] ?? 0) - (read["magneto.right"] ?? 0)).toBeGreaterThan(20);
 });
 
+test("a unit that stands nowhere and may be two is asked about once, and remembered for this monitor", async ({
+  page,
+}) => {
+  await toTheRunUp(page, cravix);
+  await page.getByTestId("way-file").click();
+  const { samples } = simulateRunUp(TRAINER, usualPlan(TRAINER));
+  const give = async () => {
+    const chosen = page.waitForEvent("filechooser");
+    await page.getByTestId("pick-trace").click();
+    await (await chosen).setFiles({
+      name: "plain.csv",
+      mimeType: "text/csv",
+      buffer: Buffer.from(
+        `time,rpm,egt 1,egt 2,suction\ns,rpm,°C,°C,\n${samples
+          .map(({ t, rpm, egt }) =>
+            [t, rpm, ...egt.slice(0, 2).map((f) => ((f - 32) / 1.8).toFixed(1)), 3.2].join(","),
+          )
+          .join("\n")}\n`,
+      ),
+    });
+    await expect(page.getByTestId("file-read")).toContainText("lines");
+  };
+  await give();
+  // The line of units is read; of the suction nothing stands there, and 3.2 may be either.
+  await expect(page.getByRole("button", { name: "egt 1: Exhaust gas of cylinder 1, °C" })).toBeVisible();
+  const asked = page.getByTestId("unit-asked-suction");
+  await expect(asked).toContainText("No unit stands in the file, and the numbers could be inHg or psi.");
+  await expect(page.getByTestId("read-trace")).toBeDisabled();
+  await expectAccessible(page, "a unit that is asked about");
+  await asked.getByRole("button", { name: "inHg" }).click();
+  await expect(page.getByTestId("read-trace")).toBeEnabled();
+  await give();
+  await expect(asked).toHaveCount(0);
+  await expect(page.getByTestId("read-trace")).toBeEnabled();
+  await page.getByTestId("read-trace").click();
+  await expect(page.getByTestId("diagnosis")).toBeVisible();
+});
+
 test("a broken file, and one of many megabytes: told, the rest used, and the page stays alive", async ({
   page,
 }) => {
