@@ -40,7 +40,7 @@ export function UnitAsked({
           <Toggle
             key={unit}
             on={own?.told === true && own.unit === unit}
-            className="min-h-12 px-4"
+            className="min-h-14 px-4"
             onPress={() => onTell(kind, unit)}
           >
             {unit}
