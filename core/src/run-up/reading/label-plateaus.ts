@@ -176,7 +176,7 @@ const onOne = ({ labels }: Hypothesis): boolean => labels.at(-1) === "first" || 
 /** How well the stretch looks like this name; 0 is well. The weights are our own, chosen by reason and held against simulated and made-up traces. */
 function howItFits(
   label: PlateauLabel,
-  { rpm, from, to }: Plateau,
+  { rpm, onset, from, to }: Plateau,
   hypothesis: Hypothesis,
   { egt, fall = 0, map, since }: Signature,
   profile: RunUpProfile,
@@ -235,7 +235,7 @@ function howItFits(
             : hypothesis.labels.at(-1) === "base" && since < 3
               ? -2.5
               : 0;
-      const long = to - from > 45 ? -2 : 0;
+      const long = to - from > 45 ? -2 : to - onset < 1.3 && dead === 0 ? -2 : 0;
       const hotter = egt === undefined ? 0 : egt > 12 ? 3 : egt > 4 ? 0 : -4;
       return dead + small + long + turned + unlike + (dead > 0 ? Math.max(0, hotter) : hotter);
     }

@@ -81,8 +81,10 @@ function readBase(ctx: Context, reading: RunUpReading): void {
   const base = (first > 0 ? steps.slice(0, first) : steps).findLast(restsAtBase);
   if (!base) return;
   const to = base.until - 0.1;
-  const piece = pieceOf(trace, rpmOf(ctx), Math.max(base.at + 2, to - 2.5), to).y;
-  if (piece.length < 3) return;
+  // Some lines at least, however far apart they are.
+  const back = Math.max(2.5, 3.6 * ctx.clean.interval);
+  const piece = pieceOf(trace, rpmOf(ctx), Math.min(Math.max(base.at + 2, to - back), to - 1), to).y;
+  if (piece.length < (ctx.clean.interval > 0.5 ? 2 : 3)) return;
   const value = midmean(piece);
   reading.base = { value, from: Math.max(base.at, to - 5), to, sigma: deviation(piece, value) };
   if (Math.abs(value - profile.rpm) > profile.within)
@@ -107,7 +109,8 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   const from = step.seen ? step.at + Math.min(3, Math.max(1.2, 4 * step.settle)) : step.at + 3;
   const to = step.until - 0.15;
   const beforeFrom = Math.max(before ? before.at + Math.min(3, 4 * before.settle) : step.at - 5, step.at - 5);
-  const calmPiece = pieceOf(trace, rpm, Math.min(beforeFrom, step.at - 1.5), step.at - 0.1);
+  const fewest = Math.max(1.5, 2.6 * clean.interval);
+  const calmPiece = pieceOf(trace, rpm, Math.min(beforeFrom, step.at - fewest), step.at - 0.1);
   const calm = calmPiece.y;
   const alone = pieceOf(trace, rpm, from, to).y;
   const whole = pieceOf(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
@@ -166,7 +169,9 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   if (hole) made.doubt = "There is a hole in the trace here: do it again.";
   else if (!quit && held < SHORTEST_S) made.doubt = "Too short to settle: stay a few seconds longer.";
   reading.tries.push(made);
-  reading[side] = made;
+  // Without prompts a moment on the way back may look like one more try: it takes nothing from one that had settled.
+  const settledBefore = !reading.prompted && reading[side] !== undefined && !reading[side]?.doubt;
+  if (!made.doubt || !settledBefore) reading[side] = made;
 }
 
 /**
