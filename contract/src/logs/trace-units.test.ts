@@ -87,6 +87,20 @@ describe("a monitor's units", () => {
     expect(again.trace.channels.egt1?.[0]).toBeCloseTo(1292, 6);
   });
 
+  it("that stand in the file are not doubted because the run-up is a small part of a long file, nor because there is none", () => {
+    const long = file(
+      ["time (s),rpm (rpm),egt 1 (°F),cht 1 (°F),oil pressure (psi)"],
+      (i) => (i < 300 ? `${i},1800,1310,300,70` : `${i},900,880,190,40`),
+      40_000,
+    );
+    expect(readTraceCsv(long).questions).toEqual([]);
+    const idle = file(["time (s),rpm (rpm),egt 1 (°F)"], (i) => `${i},900,900`);
+    expect(readTraceCsv(idle).questions).toEqual([]);
+    // Without a unit such an exhaust may be an idle or a lean run-up: asked, and not taken.
+    const bare = readTraceCsv(file(["time,rpm,egt 1"], (i) => `${i},900,900`));
+    expect(bare.questions).toMatchObject([{ kind: "egt", why: "no unit", could: ["°F", "°C"] }]);
+  });
+
   it("are not moved by one dead probe or a few spikes", () => {
     const { trace, questions } = readTraceCsv(
       file(

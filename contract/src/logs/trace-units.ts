@@ -15,15 +15,24 @@ export interface UnitQuestion {
 
 /** What the highest reading of an engine that was run up lies between, in the trace's own unit. Generous; common practice. */
 const HIGHEST: Partial<Record<UnitKind, readonly [number, number]>> = {
-  egt: [1000, 1750],
+  // An idle in °F is as high as a lean run-up in °C: that is asked.
+  egt: [850, 1750],
   cht: [190, 520],
   oilTemperature: [95, 260],
   oilPressure: [25, 130],
   map: [12.5, 45],
   suction: [2.6, 8],
 };
-/** So much of the highest readings is left out: a probe that jumps. */
-const SPIKES = 0.02;
+/** What no engine shows, whatever it was doing: a unit that stands in a file is doubted for nothing less. */
+const POSSIBLE: Partial<Record<UnitKind, readonly [number, number]>> = {
+  egt: [780, 2000],
+  cht: [110, 700],
+  oilPressure: [12, 200],
+  map: [8, 70],
+};
+/** So many of the highest readings are left out at most, and so much of them: a probe that jumps. A run-up may be a small part of a long file. */
+const SPIKES = 20;
+const SPIKES_PART = 0.02;
 /** Fewer readings than this say nothing of their unit. */
 const FEWEST = 20;
 
@@ -35,7 +44,9 @@ export function couldBe(kind: UnitKind, channel: Channel, written: ArrayLike<num
     .filter((value) => Number.isFinite(value))
     .sort((a, b) => a - b);
   if (values.length < FEWEST) return undefined;
-  const highest = values[Math.floor((values.length - 1) * (1 - SPIKES))] as number;
+  const highest = values[
+    values.length - 1 - Math.min(SPIKES, Math.floor(values.length * SPIKES_PART))
+  ] as number;
   const fitting = unitsFor(channel).filter((unit) => {
     const own = toOwnUnit(channel, unit, highest);
     return own >= range[0] && own <= range[1];
@@ -70,9 +81,11 @@ export function settleUnits(columns: TraceColumn[], channels: Trace["channels"])
   for (const [kind, own] of kinds) {
     const votes = new Map<string, number>();
     let asked = 0;
+    let possible = 0;
     for (const { field, unit } of own) {
       const values = channels[field as Channel];
       if (!values || !unit) continue;
+      if (isPossible(kind, values)) possible++;
       const could = couldBe(
         kind,
         field as Channel,
@@ -90,7 +103,7 @@ export function settleUnits(columns: TraceColumn[], channels: Trace["channels"])
     const taken = own[0]?.unit as string;
     const assumed = own.every((column) => column.assumed);
     if (could.length === 0) continue;
-    if (!assumed && own.every(({ field, unit }) => fits(field as Channel, unit as string, fitting))) continue;
+    if (!assumed && (possible > 0 || fits(own[0]?.field as Channel, taken, fitting))) continue;
     if (assumed && could.length === 1) {
       for (const column of own) convert(column, could[0] as string, channels);
       continue;
@@ -106,6 +119,14 @@ export function settleUnits(columns: TraceColumn[], channels: Trace["channels"])
     });
   }
   return questions;
+}
+
+/** Whether an engine can show such numbers in the unit that stands in the file. Own units. */
+function isPossible(kind: UnitKind, values: Float64Array): boolean {
+  const range = POSSIBLE[kind];
+  let highest = Number.NEGATIVE_INFINITY;
+  for (const value of values) if (value > highest) highest = value;
+  return !range || (highest >= range[0] && highest <= range[1]);
 }
 
 /** Whether a unit is one of these, or another name for it. */
