@@ -77,8 +77,11 @@ export function FileWay({
           }
           return column;
         }
-        const { unknownUnit: _told, assumed: _taken, ...rest } = column;
-        return { ...rest, ...change, told: true as const };
+        const { unknownUnit: _told, assumed: _taken, told: _said, ...rest } = column;
+        // A column that was given its meaning is in a unit that nobody has said yet: the numbers are still heard.
+        return change.field
+          ? { ...rest, ...change, assumed: true as const }
+          : { ...rest, ...change, told: true as const };
       }),
     );
   };

@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import { guessColumns, isUnitsRow, readTraceCsv, withUnitsRow } from "./trace";
 
 const NAMES = "Time,RPM,EGT1,EGT2,CHT1,OilT,OilP,MAP,FFlow";
@@ -122,6 +123,39 @@ describe("a monitor's units", () => {
     ]);
     expect(trace.channels.map).toBeUndefined();
     expect(trace.channels.volts?.[0]).toBe(28);
+  });
+
+  it("and names in any order, cells of any kind, never throw, and a mapping that came out goes in again", () => {
+    const cell = fc.oneof(
+      fc.constantFrom(
+        "time",
+        "rpm",
+        "EGT1",
+        "egt 2 (C)",
+        "CHT1 F",
+        "OilP",
+        "s",
+        "°C",
+        "bar",
+        "1/min",
+        "12:00:01",
+        "-",
+        '"',
+        ";",
+        "",
+      ),
+      fc.double().map(String),
+      fc.string({ maxLength: 6 }),
+    );
+    fc.assert(
+      fc.property(fc.array(fc.array(cell, { minLength: 1, maxLength: 9 }), { maxLength: 40 }), (rows) => {
+        const text = rows.map((row) => row.join(",")).join("\n");
+        const { columns, trace, lines } = readTraceCsv(text);
+        expect(trace.t).toHaveLength(lines);
+        expect(readTraceCsv(text, columns).lines).toBeGreaterThanOrEqual(0);
+      }),
+      { numRuns: 300 },
+    );
   });
 
   it("are no units where readings stand", () => {

@@ -1,3 +1,4 @@
+import fc from "fast-check";
 import psychrolib from "psychrolib";
 import { asFarAsProbed, diagnosisReport, type Observation, observe } from "../diagnosis/index";
 import { CASE_ENGINES, canHave, runUpCase, workCase } from "../testing/run-up-cases";
@@ -403,4 +404,31 @@ describe("this engine's own baseline", () => {
     expect(high?.source?.text).toContain("today's density altitude");
     expect(judge(86, rows, { densityAltitudeFt: 0 })?.grade).toBe("watch");
   });
+});
+
+test("whatever a monitor sends, steps run forward and a drop is a number", () => {
+  const part = fc.record({
+    dt: fc.constantFrom(0, 0.1, 0.25, 1, 1, 30, -2),
+    rpm: fc.oneof(
+      fc.constantFrom(0, 400, 1000, 1800, 1725, 1550, 2700, Number.NaN),
+      fc.double({ min: -10, max: 9000 }),
+    ),
+    egt: fc.array(fc.double({ min: -100, max: 3000 }), { maxLength: 4 }),
+    lines: fc.integer({ min: 1, max: 25 }),
+  });
+  fc.assert(
+    fc.property(fc.array(part, { minLength: 1, maxLength: 25 }), (parts) => {
+      let t = 0;
+      const lines = parts.flatMap(({ dt, rpm, egt, lines: count }) =>
+        Array.from({ length: count }, () => {
+          t += dt;
+          return { t, rpm, egt };
+        }),
+      );
+      const { steps, tries } = readRunUp(traceOf(lines), profile);
+      for (const { at, until } of steps) expect(until).toBeGreaterThanOrEqual(at);
+      for (const { drop } of tries) expect(Number.isFinite(drop)).toBe(true);
+    }),
+    { numRuns: 200 },
+  );
 });
