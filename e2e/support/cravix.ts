@@ -1,28 +1,39 @@
 import { type ChildProcess, spawn } from "node:child_process";
-import { mkdtempSync, readFileSync, rmSync } from "node:fs";
+import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
-import mysql from "mysql2/promise";
 import { freePort } from "../../tools/src/site/ports";
-import { ownDirectory } from "./own-directory";
+import { backToPrepared, databaseSettings, withDatabase } from "./as-prepared";
+import { ownDirectory, PREPARED } from "./own-directory";
 
 const ROOT = join(__dirname, "..", "..");
 
 /** The real thing, started by the same command as a user's, with a data directory of its own. */
 export class Cravix {
+  /** One that a file of tests is done with, and that the next may have: a start costs as much as twenty pages. */
+  static #free: Cravix | undefined;
   #child: ChildProcess | undefined;
+  /** Whether it can be put back to what it was. What comes of it once a test has ended it or its database is nobody else's. */
+  #asPrepared = false;
   output = "";
   constructor(
     readonly port: number,
     readonly directory = mkdtempSync(join(tmpdir(), "cravix-e2e-")),
   ) {}
 
-  /** With the demo loaded, as it is after the first start. */
+  /** With the demo loaded, as it is after the first start; nobody else has it until it is removed. */
   static async launch(): Promise<Cravix> {
+    const free = Cravix.#free;
+    Cravix.#free = undefined;
+    if (free) {
+      await withDatabase(free.directory, backToPrepared);
+      return free;
+    }
     for (let attempt = 1; ; attempt++) {
       const cravix = new Cravix(await freePort(), ownDirectory());
       try {
         await cravix.start();
+        cravix.#asPrepared = process.env[PREPARED] !== undefined;
         return cravix;
       } catch (error) {
         // Between asking for a free port and taking it another server of the tests may have taken it.
@@ -59,42 +70,47 @@ export class Cravix {
   /** Ends the server's process; its database goes on after SIGKILL, as it would in life. */
   async end(signal: "SIGINT" | "SIGKILL" | "SIGTERM"): Promise<void> {
     const child = this.#child;
+    this.#asPrepared = false;
     if (!child || child.exitCode !== null || child.signalCode !== null) return;
     const gone = new Promise((resolve) => child.once("exit", resolve));
     child.kill(signal);
     await gone;
   }
 
+  /** The process of its database, for a test that does something to it. */
   get databasePid(): number {
-    return this.settings.pid;
-  }
-
-  private get settings(): { port: number; password: string; pid: number } {
-    return JSON.parse(readFileSync(join(this.directory, "database.json"), "utf8"));
+    this.#asPrepared = false;
+    return databaseSettings(this.directory).pid;
   }
 
   /** The events of one preflight as the database holds them, asked for directly. */
-  async eventsOnRecord(streamId: string): Promise<{ id: string; type: string }[]> {
-    const { port, password } = this.settings;
-    const connection = await mysql.createConnection({
-      host: "127.0.0.1",
-      port,
-      user: "cravix",
-      password,
-      database: "cravix",
+  eventsOnRecord(streamId: string): Promise<{ id: string; type: string }[]> {
+    return withDatabase(this.directory, async (database) => {
+      const [rows] = await database.query("SELECT id, type FROM event WHERE stream_id = ? ORDER BY id", [
+        streamId,
+      ]);
+      return rows as { id: string; type: string }[];
     });
-    const [rows] = await connection.query("SELECT id, type FROM event WHERE stream_id = ? ORDER BY id", [
-      streamId,
-    ]);
-    await connection.end();
-    return rows as { id: string; type: string }[];
   }
 
   async api<T>(path: string): Promise<T> {
     return (await fetch(`${this.url}/api/v1${path}`)).json() as Promise<T>;
   }
 
+  /** Nobody needs it any more: kept for whoever comes next, where no test has laid hands on it, else cleared away. */
   async remove(): Promise<void> {
+    if (this.#asPrepared && !Cravix.#free) Cravix.#free = this;
+    else await this.#clearAway();
+  }
+
+  /** Clears away the one that is kept. */
+  static async removeFree(): Promise<void> {
+    const free = Cravix.#free;
+    Cravix.#free = undefined;
+    if (free) await free.#clearAway();
+  }
+
+  async #clearAway(): Promise<void> {
     await this.end("SIGINT");
     rmSync(this.directory, { recursive: true, force: true });
   }

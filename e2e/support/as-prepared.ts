@@ -1,0 +1,64 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
+import mysql, { type Connection, type RowDataPacket } from "mysql2/promise";
+
+/** Beside the database: what it held after the first start. */
+const COPY = "cravix_prepared";
+
+export interface DatabaseSettings {
+  port: number;
+  password: string;
+  pid: number;
+}
+
+export const databaseSettings = (directory: string): DatabaseSettings =>
+  JSON.parse(readFileSync(join(directory, "database.json"), "utf8"));
+
+/** Asks the database of a data directory directly, beside the server. */
+export async function withDatabase<T>(
+  directory: string,
+  ask: (database: Connection) => Promise<T>,
+): Promise<T> {
+  const { port, password } = databaseSettings(directory);
+  const connection = await mysql.createConnection({
+    host: "127.0.0.1",
+    port,
+    user: "cravix",
+    password,
+    database: "cravix",
+  });
+  try {
+    return await ask(connection);
+  } finally {
+    await connection.end();
+  }
+}
+
+async function tablesOf(database: Connection, schema: string): Promise<string[]> {
+  const [rows] = await database.query<RowDataPacket[]>(
+    "SELECT table_name AS name FROM information_schema.tables WHERE table_schema = ? AND table_name NOT LIKE '\\_\\_%'",
+    [schema],
+  );
+  return rows.map(({ name }) => name as string);
+}
+
+/** Keeps what every table holds now, in a database beside it. */
+export async function keepAsPrepared(database: Connection): Promise<void> {
+  await database.query(`CREATE DATABASE ${COPY}`);
+  for (const table of await tablesOf(database, "cravix")) {
+    await database.query(`CREATE TABLE ${COPY}.${table} LIKE cravix.${table}`);
+    await database.query(`INSERT INTO ${COPY}.${table} SELECT * FROM cravix.${table}`);
+  }
+}
+
+/** Puts every table back to what was kept. */
+export async function backToPrepared(database: Connection): Promise<void> {
+  const tables = await tablesOf(database, COPY);
+  if (tables.length === 0) throw new Error("nothing was kept that could be gone back to");
+  await database.beginTransaction();
+  for (const table of tables) {
+    await database.query(`DELETE FROM cravix.${table}`);
+    await database.query(`INSERT INTO cravix.${table} SELECT * FROM ${COPY}.${table}`);
+  }
+  await database.commit();
+}
