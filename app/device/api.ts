@@ -55,11 +55,14 @@ async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Respon
 
 const client = hc<Api>("/api/v1", { fetch: ask });
 
+/** What was written as JSON: a thing is there or it is not, but it never is undefined. */
+type Said<T> = T extends object ? { [K in keyof T]: Said<Exclude<T[K], undefined>> } : T;
+
 /** What the server said, read as what it is; anything else was not the server. */
-async function read<T>(answer: Promise<{ json(): Promise<T> }>): Promise<T> {
+async function read<T>(answer: Promise<{ json(): Promise<T> }>): Promise<Said<T>> {
   const response = await answer;
   try {
-    return await response.json();
+    return (await response.json()) as Said<T>;
   } catch {
     throw new NotReached("What answered is not the server.");
   }

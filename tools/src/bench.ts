@@ -1,3 +1,4 @@
+import { closeSharedSite } from "./bench/app/demo-site";
 import { firstLoad } from "./bench/app/first-load";
 import { fluidPages } from "./bench/app/fluid-pages";
 import { oldDevice } from "./bench/app/old-device";
@@ -39,13 +40,11 @@ await runTask(async () => {
     coreFigures,
     taps,
     fluidFigures,
-    fluidPages,
     fluidHistory,
     papersFigures,
     loadingFigures,
     departureFigures,
     flightHistory,
-    lapSearch,
     runUpFigures,
     runUpAccuracy,
     runUpManners,
@@ -55,6 +54,9 @@ await runTask(async () => {
     worstRequest,
     oldDevice,
     tapToPaint,
+    // These walk another aircraft: on a site that is shared those before them find the one that the demo begins with.
+    fluidPages,
+    lapSearch,
   ];
   const chosen = all.filter(({ name }) => name.toLowerCase().includes(only.toLowerCase()));
   if (chosen.length === 0) throw new SetupError(`there is no benchmark called ${only}`);
@@ -68,5 +70,6 @@ await runTask(async () => {
     }
     if (TINY) console.log(`${measure.name}: ${((performance.now() - from) / 1000).toFixed(0)} s`);
   }
+  await closeSharedSite();
   process.exit(0);
 });

@@ -1,6 +1,6 @@
 import { existsSync } from "node:fs";
 import { join } from "node:path";
-import { setTimeout as sleep } from "node:timers/promises";
+import { setInterval as every, setTimeout as sleep } from "node:timers/promises";
 import { crew } from "@cravix/demo";
 import { listen, migrateDatabase, openDatabase } from "@cravix/server";
 import pino from "pino";
@@ -100,10 +100,8 @@ await runTask(async () => {
     }
     restarting = undefined;
   };
-  setInterval(() => {
-    if (stopping || restarting || running.alive() || Date.now() < next) return;
-    restarting = bringBack();
-  }, 1000).unref();
+  for await (const _ of every(1000, undefined, { ref: false }))
+    if (!(stopping || restarting || running.alive() || Date.now() < next)) restarting = bringBack();
 });
 
 /** The names that this server may be called by, besides localhost and addresses. */

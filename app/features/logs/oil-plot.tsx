@@ -83,7 +83,7 @@ export const OilPlot = memo(function OilPlot({ trend, profile, lastH, width }: O
                 y2={y(qt)}
                 stroke={colour}
                 strokeWidth={2.5}
-                strokeDasharray={dash}
+                {...(dash && { strokeDasharray: dash })}
               />
               <SvgText
                 x={LEFT + 2}

@@ -1,6 +1,7 @@
 import type { FileFault } from "@cravix/contract/files";
 import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, partOfTitle, type Station } from "@cravix/core";
 import { View } from "react-native";
+import type { Change } from "../../store/changed";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Choice } from "../../ui/input/choice";
 import { Stepper } from "../../ui/input/stepper";
@@ -20,7 +21,7 @@ export function ItemEditor({
   item: OwnItem;
   stations: readonly Station[];
   faults: readonly FileFault[];
-  onChange: (part: Partial<Item>) => void;
+  onChange: (part: Change<Item>) => void;
 }) {
   const fault = (field: string) => faults.find((f) => f.path.endsWith(`.${field}`))?.expected;
   return (

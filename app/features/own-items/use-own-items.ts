@@ -5,6 +5,7 @@ import type { Aircraft, Item, OwnItem } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { api, ProblemError } from "../../device/api";
 import { dropNote, keepNote, readNote } from "../../device/log/notes";
+import { type Change, changed } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
 import type { KnownAircraft } from "../start/aircraft-frame";
@@ -62,8 +63,8 @@ export function useOwnItems({ bundle }: KnownAircraft) {
       ]);
       setEditing(id);
     },
-    change: (id: string, part: Partial<Item>) =>
-      write(items.map((item) => (item.id === id ? clean({ ...item, ...part }) : item))),
+    change: (id: string, part: Change<Item>) =>
+      write(items.map((item) => (item.id === id ? changed(item, part) : item))),
     /** A new one goes as it came; one that has been on record stays in the file with the day. */
     retire: (id: string, today: Date) => {
       const known = aircraft.ownItems.some((item) => item.id === id);
@@ -112,11 +113,4 @@ export function useOwnItems({ bundle }: KnownAircraft) {
       }
     },
   };
-}
-
-/** Fields that were emptied are not there at all: that is how a file says nothing. */
-function clean(item: OwnItem): OwnItem {
-  return Object.fromEntries(
-    Object.entries(item).filter(([, value]) => value !== undefined),
-  ) as unknown as OwnItem;
 }

@@ -12,6 +12,7 @@ import {
   SURFACE_WAYS,
 } from "@cravix/core";
 import { View } from "react-native";
+import { type Change, changed } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { preferencesSet } from "../../store/walk/planned-slice";
 import { goBack } from "../../ui/go-back";
@@ -61,8 +62,8 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
   const laps = bundle.laps[crewId ?? ""] ?? 0;
   const role = crew.find((member) => member.id === crewId)?.role;
   const why = preferenceReasons(recommended, laps, role);
-  const set = (part: Partial<Preferences>) => {
-    if (crewId) dispatch(preferencesSet({ crewId, registration, preferences: { ...preferences, ...part } }));
+  const set = (part: Change<Preferences>) => {
+    if (crewId) dispatch(preferencesSet({ crewId, registration, preferences: changed(preferences, part) }));
   };
   const lap = stations.filter((station) => station.phase === "lap");
   const against = [

@@ -44,7 +44,7 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfP
     return {
       problem,
       trouble,
-      best,
+      ...(best && { best }),
       own,
       ownMetres: lapMetres(problem, own),
       ownKeepsRules: keepsPrecedence(own, problem.precedence ?? []),

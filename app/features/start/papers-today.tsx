@@ -2,6 +2,7 @@ import { idMsecs } from "@cravix/contract/client";
 import { isCounted, judgePapers, LAUNCH_WAYS, type LaunchWay, type PapersOnFile } from "@cravix/core";
 import { useEffect, useMemo, useRef } from "react";
 import { View } from "react-native";
+import type { Change } from "../../store/changed";
 import type { Planned } from "../../store/walk/planned-slice";
 import { Choice } from "../../ui/input/choice";
 import { Stepper } from "../../ui/input/stepper";
@@ -38,7 +39,7 @@ export function PapersToday({
   change,
 }: {
   aircraft: KnownAircraft;
-  change: (part: Partial<Planned>) => void;
+  change: (part: Change<Planned>) => void;
 }) {
   const papers = usePapers(bundle);
   const { flightMin, landings = 1, conditions, purpose } = plan;

@@ -10,6 +10,7 @@ import {
 import { type Href, Redirect, router } from "expo-router";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { View } from "react-native";
+import type { Change } from "../../store/changed";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { beginPreflight } from "../../store/walk/begin-preflight";
 import { eventsHere } from "../../store/walk/discrepancies-here";
@@ -74,7 +75,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
   );
   const [trouble, setTrouble] = useState("");
   const noTurnaround = useNoTurnaround(aircraft);
-  const change = (part: Partial<Planned>) => dispatch(planned({ registration, ...part }));
+  const change = (part: Change<Planned>) => dispatch(planned({ registration, ...part }));
   const begin = async () => {
     try {
       const id = await dispatch(beginPreflight(registration));

@@ -8,6 +8,7 @@ import type {
   WeatherTold,
 } from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
+import { type Change, changed } from "../changed";
 
 /** What has been set for the next walk of an aircraft, before it begins. */
 export interface Planned {
@@ -62,12 +63,12 @@ export const plannedSlice = createSlice({
   reducers: {
     planned: (
       state,
-      { payload: { registration, ...part } }: PayloadAction<Partial<Planned> & { registration: string }>,
+      { payload: { registration, ...part } }: PayloadAction<Change<Planned> & { registration: string }>,
     ) => {
-      state.byRegistration[registration] = {
-        ...(state.byRegistration[registration] ?? NOTHING_PLANNED),
-        ...part,
-      };
+      state.byRegistration[registration] = changed<Planned>(
+        state.byRegistration[registration] ?? NOTHING_PLANNED,
+        part,
+      );
     },
     planUsed: (state, { payload }: PayloadAction<string>) => {
       delete state.byRegistration[payload];

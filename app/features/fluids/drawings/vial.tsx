@@ -47,7 +47,7 @@ export function Vial({
         fill={sample ? tint : paper}
         stroke={ink}
         strokeWidth={2.5}
-        strokeDasharray={sample ? undefined : "4 3"}
+        {...(!sample && { strokeDasharray: "4 3" })}
       />
       {look === "water" && (
         <Path d="M11 30 H29 V36 Q29 46 20 46 Q11 46 11 36 Z" fill={paper} stroke={ink} strokeWidth={2} />

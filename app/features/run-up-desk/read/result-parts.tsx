@@ -8,6 +8,8 @@ interface Act {
   testID?: string;
 }
 
+const pressed = ({ onPress, testID }: Act) => ({ onPress, ...(testID && { testID }) });
+
 /** What is done with a result: the hot minute where one is offered, once more, trouble, and the way on. */
 export function ResultActions({
   minute,
@@ -23,24 +25,12 @@ export function ResultActions({
   return (
     <View className="gap-2">
       {minute && (
-        <Button
-          tone="primary"
-          className="min-h-16"
-          textClassName="text-xl"
-          testID={minute.testID}
-          onPress={minute.onPress}
-        >
+        <Button tone="primary" className="min-h-16" textClassName="text-xl" {...pressed(minute)}>
           {minute.words}
         </Button>
       )}
       <View className="flex-row gap-2">
-        <Button
-          tone="deck"
-          className="min-h-16 flex-1 px-1"
-          textClassName="text-base"
-          testID={again.testID}
-          onPress={again.onPress}
-        >
+        <Button tone="deck" className="min-h-16 flex-1 px-1" textClassName="text-base" {...pressed(again)}>
           {again.words}
         </Button>
         <Button
@@ -56,8 +46,7 @@ export function ResultActions({
           tone={minute ? "deck" : "primary"}
           className="min-h-16 flex-[1.7]"
           textClassName="text-xl"
-          testID={onward.testID}
-          onPress={onward.onPress}
+          {...pressed(onward)}
         >
           {onward.words}
         </Button>

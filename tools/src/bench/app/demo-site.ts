@@ -1,12 +1,11 @@
-import { join } from "node:path";
 import { listen, migrateDatabase, openDatabase } from "@cravix/server";
 import { type Browser, chromium } from "@playwright/test";
 import mysql from "mysql2/promise";
 import pino from "pino";
-import { ROOT, WEB_ROOT } from "../../paths";
+import { WEB_ROOT } from "../../paths";
 import { quickBrowser, wholeBrowser } from "../../site/browser";
 import { loadDemoIfEmpty } from "../../site/load-demo";
-import { startDatabase } from "../../site/mariadb";
+import { benchDatabase } from "../bench-database";
 import { TINY } from "../size";
 
 export interface DemoSite {
@@ -24,9 +23,25 @@ export const PAGE_SCRIPT = {
     "globalThis.__name = (f) => f; Object.defineProperty(document, 'visibilityState', { get: () => 'visible' })",
 };
 
-/** The built interface with the demo on a database of the benchmark's own, and a browser to measure it in. */
+let shared: Promise<DemoSite> | undefined;
+
+/**
+ * The built interface with the demo on a database of the benchmark's own, and a browser to measure it in. Run through once, where nothing is
+ * measured, all share one.
+ */
 export async function openDemoSite(): Promise<DemoSite> {
-  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
+  if (!TINY) return openOwnSite();
+  shared ??= openOwnSite();
+  return { ...(await shared), close: async () => undefined };
+}
+
+/** Closes the one that was shared. */
+export async function closeSharedSite(): Promise<void> {
+  await (await shared)?.close();
+}
+
+async function openOwnSite(): Promise<DemoSite> {
+  const running = await benchDatabase();
   // A schema of its own: what an earlier version loaded is not measured.
   const name = `cravix_site_${process.pid}`;
   const admin = await mysql.createConnection(running.options);

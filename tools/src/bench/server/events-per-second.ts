@@ -1,13 +1,11 @@
 import { Agent, request } from "node:http";
-import { join } from "node:path";
 import { newId } from "@cravix/contract";
 import type { PreflightEvent } from "@cravix/core";
 import { scenarioFiles, trainerHistory } from "@cravix/demo";
 import { listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
 import mysql from "mysql2/promise";
 import pino from "pino";
-import { ROOT } from "../../paths";
-import { startDatabase } from "../../site/mariadb";
+import { benchDatabase } from "../bench-database";
 import { atLeast, type Figure, quantile } from "../figure";
 import { so } from "../size";
 
@@ -71,7 +69,7 @@ function post(port: number, body: string): Promise<{ taken: number }> {
 
 /** Through HTTP, checks, log and projections, against plain multi-row inserts of the same rows with the same driver. */
 export async function eventsPerSecond(): Promise<Figure[]> {
-  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
+  const running = await benchDatabase();
   const name = `cravix_bench_${process.pid}`;
   const options = { ...running.options, database: name };
   const admin = await mysql.createConnection(running.options);

@@ -1,11 +1,9 @@
 import { randomBytes } from "node:crypto";
-import { join } from "node:path";
 import { scenarioFiles } from "@cravix/demo";
 import { listen, migrateDatabase, openDatabase, writeFile } from "@cravix/server";
 import mysql from "mysql2/promise";
 import pino from "pino";
-import { ROOT } from "../../paths";
-import { startDatabase } from "../../site/mariadb";
+import { benchDatabase } from "../bench-database";
 import { atMost, type Figure, plain, quantile } from "../figure";
 import { so } from "../size";
 
@@ -44,7 +42,7 @@ async function ask(port: number): Promise<number[]> {
 
 /** Pages of history on a log of a million lines against the same on one of ten thousand, in the same run. */
 export async function fluidHistory(): Promise<Figure[]> {
-  const running = await startDatabase(join(ROOT, ".cravix", "bench"));
+  const running = await benchDatabase();
   const name = `cravix_history_${process.pid}`;
   const admin = await mysql.createConnection(running.options);
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
