@@ -17,6 +17,7 @@ export const DEEDS = [
   "set a limit",
   "move a component",
   "plan the workshop",
+  "enter a weighing",
   "see what is due of others",
   "authorise",
 ] as const;
@@ -41,6 +42,7 @@ const MAY: Record<Deed, readonly CrewRole[]> = {
   "set a limit": ["instructor", "mechanic"],
   "move a component": ["mechanic"],
   "plan the workshop": ["mechanic", "owner", "administrator"],
+  "enter a weighing": ["mechanic", "owner"],
   "see what is due of others": ["instructor", "administrator"],
   authorise: ["instructor"],
 };

@@ -87,7 +87,22 @@ test("a hot day on the grass: too short with what would make it fit; reports tha
 
   await button(page, "Kelder Moor").last().click();
   await expect(page.getByTestId("landing-there")).toContainText("Landing at Kelder Moor, 1,460 ft");
-  await expect(page.getByTestId("landing-there")).toContainText("173 m too short");
+  const there = page.getByTestId("landing-there");
+  await expect(there).toContainText("173 m too short");
+  await expect(there).toContainText("Still air, wet");
+  // A report of there: the wind there, and one of somewhere else is not taken for it.
+  const toldThere = async (text: string) => {
+    await page.getByLabel("METAR of Kelder Moor").fill(text);
+    await there.getByTestId("read-report").click();
+  };
+  await toldThere(`METAR QXMP ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
+  await expect(there).toContainText("It is of QXMP, not of this field (QXKM). Nothing is reckoned with it.");
+  await expect(there).toContainText("Still air, wet");
+  await toldThere(`METAR QXKM ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
+  await expect(there).toContainText("In the wind of its report");
+  await expect(there).toContainText("kt against");
+  await expect(there).toContainText("kt from behind");
+  await expect(there).not.toContainText("173 m too short");
 
   await page.getByLabel("Transponder").fill("7600");
   await expect(page.getByText("7600 says radio failure: only when it is meant.")).toBeVisible();

@@ -42,6 +42,10 @@ test("planned inside with little fuel, dipped with more: overweight at the dip, 
   await expect(result).toHaveCount(0);
   await page.getByLabel("right tank, L").fill("25");
   await expect(result).toContainText("Inside");
+  // A pilot without a mass is aboard all the same: nothing is called inside.
+  await page.getByLabel("front seats, kg").fill("");
+  await expect(result).toContainText("what does the pilot weigh?");
+  await page.getByLabel("front seats, kg").fill("165");
   await page.getByLabel("aft shelf, kg").fill("30");
   await expect(result).toContainText("outside");
   await expect(page.getByText("8.0 kg over 22 kg in aft shelf.").first()).toBeVisible();
@@ -85,4 +89,38 @@ test("a glider with a light pilot is told its ballast, and an aircraft's file th
   });
   expect(sent.status).toBe(422);
   expect(await sent.json()).toMatchObject({ faults: [{ path: "burn" }, { path: "burn" }] });
+});
+
+test("an owner enters a new weighing: an arm from the nose is doubted, one from the datum is reckoned with", async ({
+  page,
+}) => {
+  await button(page, /Yuki/).click();
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
+  await button(page, "Enter a new weighing").click();
+  const form = page.getByTestId("weighing-form");
+  await button(page, "Save for everyone").click();
+  await expect(page.getByTestId("weighing-message")).toContainText("all four are needed");
+  const bundle = await cravix.api<{ loading: { weighing: { emptyKg: number; armMm: number } } }>(
+    "/aircraft/QX-TAR",
+  );
+  const { emptyKg, armMm } = bundle.loading.weighing;
+  await form.getByLabel("Weighed on, year first").fill("20 November");
+  await form.getByLabel("Empty, kg").fill(String(emptyKg + 6));
+  await form.getByLabel(/^Balance, mm/).fill(String(armMm + 1650));
+  await form.getByLabel("Which report, and whose").fill("report 15, the workshop");
+  await expect(form.getByRole("alert").first()).toContainText("further than 6.0 kg can move it");
+  await expect(button(page, "Save for everyone")).toBeDisabled();
+  await expectAccessible(page, "new weighing");
+  await form.getByLabel(/^Balance, mm/).fill(String(armMm + 11));
+  await button(page, "Save for everyone").click();
+  await expect(form.getByRole("alert").first()).toContainText("day");
+  // What is written survives a reload.
+  await page.reload();
+  await button(page, "Enter a new weighing").click();
+  await form.getByLabel("Weighed on, year first").fill("2026-11-20");
+  await expect(page.getByTestId("weighing-change")).toContainText("6.0 kg heavier, 11 mm further aft");
+  await button(page, "Save for everyone").click();
+  await expect(page.getByTestId("weighing")).toContainText(`${emptyKg + 6} kg at`);
+  const after = await cravix.api<typeof bundle>("/aircraft/QX-TAR");
+  expect(after.loading.weighing).toMatchObject({ emptyKg: emptyKg + 6, armMm: armMm + 11 });
 });

@@ -107,7 +107,15 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
             )}
           </View>
           <Distances aircraft={aircraft} hand={hand} />
-          {to && <LandingThere input={hand.input} to={to} />}
+          {to && (
+            <LandingThere
+              input={hand.input}
+              to={to}
+              told={hand.plan.weatherThere}
+              now={now}
+              onTold={(weatherThere) => hand.set({ weatherThere })}
+            />
+          )}
           <Limits judgements={hand.judgements} />
           <Radio hand={hand} />
           <View className="flex-row flex-wrap gap-2">
@@ -167,7 +175,7 @@ function When({
           options={["", ...fields.filter(({ id }) => id !== hand.field?.id).map(({ id }) => id)]}
           value={hand.plan.toId ?? ""}
           words={(id) => (id === "" ? "back here" : name(id))}
-          onChange={(toId) => hand.set({ toId })}
+          onChange={(toId) => hand.set({ toId, weatherThere: undefined })}
         />
       )}
       <View className="gap-1">

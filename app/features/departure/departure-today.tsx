@@ -13,6 +13,7 @@ import { clockText } from "../../ui/day-and-time";
 import { GradeMark } from "../../ui/grade-mark";
 import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
+import { peopleAboard } from "../loading/load-draft";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
 /** How it is loaded, as it was planned; the dip says later what is really in the tanks. */
@@ -20,12 +21,14 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, plan } = aircraft;
   const { loading: profile, type } = bundle;
   const { load, flightMin } = plan;
+  const people = peopleAboard(plan);
   const check = useMemo(
-    () => (profile && load ? checked(profile, load, type, flightMin) : undefined),
-    [profile, load, type, flightMin],
+    () => (profile && load ? checked(profile, load, type, { flightMin, people }) : undefined),
+    [profile, load, type, flightMin, people],
   );
   if (!profile) return null;
-  const outside = check !== undefined && check.faults.length > 0;
+  const open = check?.missing[0];
+  const outside = !open && check !== undefined && check.faults.length > 0;
   const takeOff = check?.points.find(({ name }) => name === "take-off");
   return (
     <View className="gap-2" testID="load-today">
@@ -33,12 +36,12 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
       {check && takeOff ? (
         <View className="flex-row gap-2">
           <View className="pt-0.5">
-            <GradeMark grade={outside ? "stop" : "within limits"} size={20} />
+            <GradeMark grade={open ? "ask" : outside ? "stop" : "within limits"} size={20} />
           </View>
           <Text className={`shrink ${outside ? "font-strong text-clay" : ""}`}>
-            {outside
+            {open ?? (outside
               ? check.faults.map(faultWords).join(" ")
-              : `${formatNumber(takeOff.kg)} kg at take-off, inside all the way.`}
+              : `${formatNumber(takeOff.kg)} kg at take-off, inside all the way.`)}
           </Text>
         </View>
       ) : (
@@ -67,10 +70,10 @@ function checked(
   profile: NonNullable<KnownAircraft["bundle"]["loading"]>,
   { stations, litres = {} }: PlannedLoad,
   { fuel }: KnownAircraft["bundle"]["type"],
-  minutes: number,
+  { flightMin, people }: { flightMin: number; people: number },
 ) {
   const kgPerL = fuelDensity(fuel?.grades?.[0] ?? "100LL", 15);
-  return checkLoad(profile, { stations, litres, kgPerL }, burnFor(fuel, minutes));
+  return checkLoad(profile, { stations, litres, kgPerL, people }, burnFor(fuel, flightMin));
 }
 
 /** A flight that begins now and ends after the day does is a night flight: said before the list is made. */

@@ -19,10 +19,12 @@ import {
   type WindRange,
 } from "@cravix/core";
 import { useMemo } from "react";
+import { type Change, changed } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { minimaOf } from "../../store/walk/minima-here";
 import { type PlannedDeparture, planned } from "../../store/walk/planned-slice";
 import { usePersonDue } from "../people/use-person-due";
+import { peopleAboard } from "../loading/load-draft";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
 const MINUTE = 60_000;
@@ -40,7 +42,7 @@ export interface DepartureInHand extends JudgedDeparture {
   departure?: Departure;
   proposed: ProposedCondition[];
   plan: PlannedDeparture;
-  set(part: Partial<PlannedDeparture>): void;
+  set(part: Change<PlannedDeparture>): void;
 }
 
 /** The limits of whoever holds the device: the server's word, kept here for the apron. */
@@ -56,8 +58,8 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
   const dispatch = useAppDispatch();
   const persons = useMinima(aircraft);
   const plan = all.departure ?? {};
-  const set = (part: Partial<PlannedDeparture>) =>
-    void dispatch(planned({ registration, departure: { ...plan, ...part } }));
+  const set = (part: Change<PlannedDeparture>) =>
+    void dispatch(planned({ registration, departure: changed<PlannedDeparture>(plan, part) }));
   const reckoned = useMemo(() => {
     const { type, rules, loading } = bundle;
     const departure = all.departure ?? {};
@@ -78,6 +80,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       stations: all.load.stations,
       litres,
       kgPerL: fuelDensity(type.fuel?.grades?.[0] ?? "100LL", 15),
+      people: peopleAboard(all),
     };
     const celsius = report?.celsius ?? all.celsius;
     const input: DepartureInput | undefined =

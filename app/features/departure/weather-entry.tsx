@@ -50,11 +50,14 @@ function variationHere(field: Airfield | undefined, at: string): number | undefi
 /** A report typed, pasted or fetched from the field's station, with what it means; its age stands beside it, and its own words beneath. */
 export function WeatherEntry({
   field,
+  label = "METAR or TAF, typed or pasted",
   told,
   now,
   onTold,
 }: {
   field: Airfield | undefined;
+  /** What is entered: of which field, where there are two. */
+  label?: string;
   told: WeatherTold | undefined;
   now: string;
   onTold: (told: Told) => void;
@@ -108,7 +111,7 @@ export function WeatherEntry({
   return (
     <View className="gap-2">
       <TextField
-        label="METAR or TAF, typed or pasted"
+        label={label}
         value={text}
         onChange={(value) => {
           setText(value);

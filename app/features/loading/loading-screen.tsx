@@ -11,8 +11,8 @@ import {
   lastFluids,
   roomIn,
   smallestChanges,
-  spokenDate,
 } from "@cravix/core";
+import { mayDo } from "@cravix/contract/client";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
@@ -25,6 +25,7 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { WeighingReport } from "./weighing-report";
 import { EnvelopeDrawing } from "./envelope-drawing";
 import {
   draftOfLoad,
@@ -33,6 +34,7 @@ import {
   type LoadDraft,
   loadOf,
   MASS_UNITS,
+  peopleAboard,
   tankFault,
 } from "./load-draft";
 
@@ -57,7 +59,8 @@ function Known({ aircraft }: { aircraft: KnownAircraft }) {
   );
 }
 
-function Loading({ aircraft: { bundle, plan } }: { aircraft: KnownAircraft }) {
+function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: KnownAircraft }) {
+  const role = crew.find((member) => member.id === crewId)?.role;
   const profile = bundle.loading as NonNullable<typeof bundle.loading>;
   const { registration } = bundle.aircraft;
   const { fuel } = bundle.type;
@@ -84,11 +87,12 @@ function Loading({ aircraft: { bundle, plan } }: { aircraft: KnownAircraft }) {
     const load = loadOf(draft);
     setDraft(load ? draftOfLoad(profile, { planned: load, unit }) : { ...draft, unit });
   };
+  const people = peopleAboard(plan);
   const kgPerL = fuelDensity(fuel?.grades?.[0] ?? "100LL", 15);
   const load = useMemo((): Load | undefined => {
     const told = loadOf(draft);
-    return told && { stations: told.stations, litres: told.litres ?? {}, kgPerL };
-  }, [draft, kgPerL]);
+    return told && { stations: told.stations, litres: told.litres ?? {}, kgPerL, people };
+  }, [draft, kgPerL, people]);
   const burn = useMemo(() => burnFor(fuel, plan.flightMin), [fuel, plan.flightMin]);
   const fields = (
     <View className="gap-3">
@@ -127,9 +131,7 @@ function Loading({ aircraft: { bundle, plan } }: { aircraft: KnownAircraft }) {
       <Text className="text-sm text-voice">
         {`Fuel stands as it was measured last, until the dip of the preflight says what is really there. Burnt: ${formatNumber(burn.taxiL)} L before take-off, ${formatNumber(burn.tripL)} L on ${plan.flightMin} minutes.`}
       </Text>
-      <Text className="text-sm text-voice">
-        {`Weighed on ${spokenDate(profile.weighing.date)}: ${formatNumber(profile.weighing.emptyKg)} kg at ${formatNumber(profile.weighing.armMm)} mm behind ${profile.datum} (${profile.weighing.source.text}).`}
-      </Text>
+      <WeighingReport profile={profile} mayWrite={mayDo(role, "enter a weighing")} />
     </View>
   );
   const result = load ? (
@@ -163,14 +165,15 @@ function Brief({
   load: Load;
   burn: ReturnType<typeof burnFor>;
 }) {
-  const { faults, points } = checkLoad(profile, load, burn);
+  const { faults, missing, points } = checkLoad(profile, load, burn);
   const takeOff = points.find(({ name }) => name === "take-off");
   const [worst] = faults;
   return (
     <Text className="font-strong text-lg text-deck-ink" testID="loading-brief">
-      {worst
-        ? `${GRADE_WORD.stop}: ${faultWords(worst)}`
-        : `Inside: ${formatNumber(takeOff?.kg ?? 0)} kg at take-off`}
+      {missing[0] ??
+        (worst
+          ? `${GRADE_WORD.stop}: ${faultWords(worst)}`
+          : `Inside: ${formatNumber(takeOff?.kg ?? 0)} kg at take-off`)}
     </Text>
   );
 }
@@ -187,14 +190,33 @@ function Result({
   const wide = useWide();
   const profile = bundle.loading as NonNullable<typeof bundle.loading>;
   const check = useMemo(() => checkLoad(profile, load, burn), [profile, load, burn]);
-  const outside = check.faults.length > 0;
-  const changes = useMemo(() => smallestChanges(profile, load, burn).slice(0, 4), [profile, load, burn]);
+  const open = check.missing.length > 0;
+  const outside = !open && check.faults.length > 0;
+  const changes = useMemo(
+    () => (outside ? smallestChanges(profile, load, burn).slice(0, 4) : []),
+    [profile, load, burn, outside],
+  );
   const room = useMemo(
     () => (outside ? [] : roomIn(profile, load, burn).filter(({ kg }) => kg > 0)),
     [profile, load, burn, outside],
   );
   const chance = useMemo(() => chanceOutside(profile, load, burn, undefined, 400), [profile, load, burn]);
   const takeOff = check.points.find(({ name }) => name === "take-off");
+  if (open)
+    return (
+      <View className="gap-2" role="status" testID="loading-result">
+        <View className="flex-row items-center gap-3">
+          <GradeMark grade="ask" size={30} />
+          <Text className="shrink font-strong text-xl">Somebody's mass is missing</Text>
+        </View>
+        {check.missing.map((question) => (
+          <Text key={question}>{question}</Text>
+        ))}
+        <Text className="text-voice">
+          Until it is entered nothing is reckoned: a person without a mass weighs something all the same.
+        </Text>
+      </View>
+    );
   const nameOf = (id: string) => profile.stations.find((one) => one.id === id)?.name ?? id;
   return (
     <View className="gap-3">

@@ -40,6 +40,8 @@ export interface PlannedDeparture {
   at?: string;
   weather?: WeatherTold;
   forecast?: Forecast;
+  /** What is said of the destination. */
+  weatherThere?: WeatherTold;
   squawk?: string;
   frequency?: string;
   /** Below this height above the field nobody turns back, ft: set by whoever flies. */

@@ -54,9 +54,11 @@ export function remedies(
   );
   const lighter: (Remedy & { weighs: number })[] = [];
   if (litres !== undefined) lighter.push({ do: "less fuel", litres, weighs: litres * load.kgPerL });
+  // Whoever stays behind is not missed on the seats.
+  const { people: _, ...weights } = load;
   for (const { id, kg } of places) {
     const less = least(kg, STEP_KG, from, (away) =>
-      good({ load: { ...load, stations: { ...load.stations, [id]: kg - away } } }),
+      good({ load: { ...weights, stations: { ...load.stations, [id]: kg - away } } }),
     );
     if (less !== undefined) lighter.push({ do: "leave behind", station: id, kg: less, weighs: less });
   }

@@ -86,7 +86,10 @@ export function reckonDeparture(input: DepartureInput): Departure {
       ? undefined
       : attempt("air", () => fieldAir(settingHpa, airfield.elevationFt, celsius, dewPointC));
   const { loading, load: loaded, burn = { taxiL: 0, tripL: 0 } } = input;
-  const load = loading && loaded && attempt("load", () => checkLoad(loading, loaded, burn));
+  const checked = loading && loaded && attempt("load", () => checkLoad(loading, loaded, burn));
+  for (const why of checked?.missing ?? []) missing.push({ what: "load", why, told: true });
+  // Whoever has no mass is aboard all the same: what it comes to without them is no number.
+  const load = checked?.missing.length ? undefined : checked;
   const kgAt = (name: "take-off" | "landing") => load?.points.find((point) => point.name === name)?.kg;
   const [takeoffKg, landingKg] = [kgAt("take-off"), kgAt("landing")];
   const result: Departure = {

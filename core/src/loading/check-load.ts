@@ -2,6 +2,7 @@ import { assertFinite, assertNotNegative } from "../units/convert";
 import { type EnvelopeMargin, type MassMoment, marginsAlong } from "./envelope";
 import { loadPath, type PathName, type PathPoint } from "./load-path";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
+import { massesMissing } from "./masses-missing";
 
 /** What is not as it must be, and by how much. */
 export interface LoadFault {
@@ -18,6 +19,8 @@ export interface LoadFault {
 export interface LoadCheck {
   points: PathPoint[];
   faults: LoadFault[];
+  /** Whose mass nobody has said, as a question: until it is answered nothing else here is true. */
+  missing: string[];
   /** The least that is left along the whole way. */
   margin: EnvelopeMargin;
 }
@@ -26,7 +29,7 @@ const HAIR = 1e-6;
 
 /**
  * A load against everything that limits it: take-off, landing and zero-fuel mass, each place, places together, a glider's seats and its parts without lift, and the whole
- * way of the centre of gravity from the start to no fuel at all. Valid range: masses and litres ≥ 0, finite; throws QuantityError otherwise. Complexity: O(tanks · corners²).
+ * way of the centre of gravity from the start to no fuel at all. A person without a mass is named in `missing`. Valid range: masses and litres ≥ 0, finite; throws QuantityError otherwise. Complexity: O(tanks · corners²).
  * Source: the profile's own limits; the arithmetic is that of FAA-H-8083-1.
  */
 export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): LoadCheck {
@@ -71,7 +74,7 @@ export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): Load
   // Above the envelope it is too heavy, and that is said already.
   if (margin.beyond && !faults.some(({ kind }) => kind === "too heavy"))
     faults.push({ kind: "beyond", of: "the envelope" });
-  return { points, faults, margin };
+  return { points, faults, missing: massesMissing(profile, load), margin };
 }
 
 function wholeWay(profile: LoadingProfile, points: readonly PathPoint[]): EnvelopeMargin {

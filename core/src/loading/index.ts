@@ -4,4 +4,6 @@ export * from "./load-path";
 export * from "./loading-profile";
 export * from "./loading-risk";
 export * from "./loading-words";
+export * from "./masses-missing";
+export * from "./same-datum";
 export * from "./smallest-change";

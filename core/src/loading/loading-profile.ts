@@ -1,4 +1,5 @@
 import type { Source } from "../judgement/judgement";
+import { datumFaults } from "./same-datum";
 
 /** What a place in the aircraft is for: only bags and ballast are moved freely. */
 export const STATION_KINDS = ["seat", "baggage", "ballast"] as const;
@@ -51,6 +52,8 @@ export interface Load {
   litres: Readonly<Record<string, number>>;
   /** What a litre weighs, kg. */
   kgPerL: number;
+  /** How many are aboard with the pilot, where it is known. */
+  people?: number;
 }
 
 /** A load as it was planned: kilograms by station, and the litres that were reckoned with. */
@@ -98,7 +101,7 @@ export function loadingFaults(profile: LoadingProfile): { path: string; expected
   if (Math.max(...masses) === Math.min(...masses)) say("envelope.corners", "more than one mass");
   if (profile.maxTakeoffKg.value > Math.max(...masses) + 1e-9)
     say("maxTakeoffKg.value", "no more than the envelope reaches to");
-  return faults;
+  return [...faults, ...datumFaults(profile)];
 }
 
 /** How often the masses change from rising to falling on the way round: twice for a shape of one span at each mass. */

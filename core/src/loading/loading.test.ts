@@ -5,6 +5,7 @@ import { armOf, loadPath, massMoment } from "./load-path";
 import { type Load, type LoadingProfile, loadingFaults } from "./loading-profile";
 import { chanceOutside } from "./loading-risk";
 import { changeWords, faultWords } from "./loading-words";
+import { weighingChange } from "./same-datum";
 import { roomIn, smallestChanges } from "./smallest-change";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
@@ -366,4 +367,91 @@ test("a file that cannot be is named at its place", () => {
     "envelope.corners",
     "maxTakeoffKg.value",
   ]);
+});
+
+describe("a person without a mass", () => {
+  it("is asked for, and nothing is put in its place: the pilot's seat is never empty", () => {
+    expect(check(load({ bags: 20 })).missing).toEqual([
+      "Nobody has a mass on the front seats: what does the pilot weigh?",
+    ]);
+    expect(check(load({ front: 0, rear: 80 })).missing).toHaveLength(1);
+    expect(check(load({ front: 55 })).missing).toEqual([]);
+  });
+
+  it("is missed where somebody comes along and the seats hold one, and not where they hold two", () => {
+    expect(check({ ...load({ front: 84 }), people: 2 }).missing[0]).toMatch(/84 kg together: whose mass/);
+    expect(check({ ...load({ front: 84, rear: 60 }), people: 2 }).missing).toEqual([]);
+    // Both on the front seats, one number for the two of them.
+    expect(check({ ...load({ front: 150 }), people: 2 }).missing).toEqual([]);
+    // Bags are nobody.
+    expect(check({ ...load({ front: 84, bags: 50 }), people: 2 }).missing).toHaveLength(1);
+  });
+});
+
+describe("arms from another datum", () => {
+  const faults = (profile: Partial<LoadingProfile>) => loadingFaults({ ...AIRCRAFT, ...profile });
+
+  it("are told where they stand: an empty arm from the nose among arms from the firewall", () => {
+    expect(faults({})).toEqual([]);
+    // The same aircraft weighed from a point 1,650 mm ahead of the firewall, the rest of the file left as it was.
+    const [fault] = faults({ weighing: { ...AIRCRAFT.weighing, armMm: 2650 } });
+    expect(fault?.path).toBe("weighing.armMm");
+    expect(fault?.expected).toMatch(/balances from \d+ to \d+ mm, and the envelope reaches from 890 to 1200 mm/);
+  });
+
+  it("are told at one place that would lie outside of the aircraft", () => {
+    const [front, ...rest] = AIRCRAFT.stations;
+    const stations = [{ ...front, armMm: 9400 } as (typeof AIRCRAFT.stations)[number], ...rest];
+    expect(faults({ stations }).map(({ path }) => path)).toEqual(["stations[0].armMm"]);
+  });
+
+  it("are none where all are measured from another point together", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -8000, max: 8000 }), (by) => {
+        const moved = <T extends { armMm: number }>(one: T): T => ({ ...one, armMm: one.armMm + by });
+        expect(
+          faults({
+            weighing: moved(AIRCRAFT.weighing),
+            stations: AIRCRAFT.stations.map(moved),
+            tanks: AIRCRAFT.tanks.map(moved),
+            envelope: { ...AIRCRAFT.envelope, corners: AIRCRAFT.envelope.corners.map(moved) },
+          }),
+        ).toEqual([]);
+      }),
+    );
+  });
+
+  it("never refuses a file of which some load lies inside", () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: -3000, max: 3000 }),
+        fc.integer({ min: 50, max: 120 }),
+        fc.integer({ min: 0, max: 200 }),
+        (by, front, rear) => {
+          const profile = { ...AIRCRAFT, weighing: { ...AIRCRAFT.weighing, armMm: 1000 + by } };
+          fc.pre(checkLoad(profile, load({ front, rear }), BURN).faults.length === 0);
+          expect(loadingFaults(profile)).toEqual([]);
+        },
+      ),
+    );
+  });
+});
+
+describe("a new weighing", () => {
+  const before = { emptyKg: 740, armMm: 1000 };
+
+  it("is believed where a radio moved it, by the arithmetic of the handbook's addition", () => {
+    // 6 kg put in 1,400 mm behind the balance: (740 × 1000 + 6 × 2400) / 746 (FAA-H-8083-1, addition; recomputed).
+    const armMm = (740 * 1000 + 6 * 2400) / 746;
+    const change = weighingChange(before, { emptyKg: 746, armMm });
+    expect(change.kg).toBe(6);
+    expect(change.mm).toBeCloseTo(11.26, 2);
+    expect(change.odd).toBe(false);
+  });
+
+  it("is doubted where nothing that was put in moves it so far", () => {
+    expect(weighingChange(before, { emptyKg: 741, armMm: 1300 }).odd).toBe(true);
+    expect(weighingChange(before, { emptyKg: 740, armMm: 960 }).odd).toBe(true);
+    expect(weighingChange(before, { emptyKg: 800, armMm: 1120 }).odd).toBe(false);
+  });
 });

@@ -2,19 +2,24 @@ import fc from "fast-check";
 import { planCost, planVisits, type VisitItem, type Workshop } from "./plan-visits";
 
 /**
- * Every plan there is, one day and one set of work after the other: the fewest visits, and with so few the least life thrown away. Slow, and with no idea
- * of what the planner does.
+ * Every plan there is, one day and one set of work after the other: the fewest visits, and with so few the least life thrown away. With no idea of what the
+ * planner does; what comes after a state is tried once, however it was come to, so that no draw of items takes for ever.
  */
 function bruteForce(items: readonly VisitItem[], { horizon, open }: Workshop) {
-  let best: { visits: number; thrownAway: number } | undefined;
-  const better = (visits: number, thrownAway: number) =>
-    !best || visits < best.visits || (visits === best.visits && thrownAway < best.thrownAway - 1e-12);
-  const go = (from: number, due: readonly number[], visits: number, thrownAway: number) => {
-    if (!better(visits, thrownAway)) return;
-    if (due.every((d) => d >= horizon)) {
-      best = { visits, thrownAway };
-      return;
-    }
+  interface Cost {
+    visits: number;
+    thrownAway: number;
+  }
+  const tried = new Map<string, Cost | undefined>();
+  const better = (one: Cost, best: Cost | undefined) =>
+    !best ||
+    one.visits < best.visits ||
+    (one.visits === best.visits && one.thrownAway < best.thrownAway - 1e-12);
+  const go = (from: number, due: readonly number[]): Cost | undefined => {
+    if (due.every((d) => d >= horizon)) return { visits: 0, thrownAway: 0 };
+    const state = `${from} ${due}`;
+    if (tried.has(state)) return tried.get(state);
+    let best: Cost | undefined;
     const first = Math.min(...due);
     for (let day = from; day <= first && day < horizon; day++) {
       if (!open(day)) continue;
@@ -26,17 +31,18 @@ function bruteForce(items: readonly VisitItem[], { horizon, open }: Workshop) {
           more += Number.isFinite(interval) ? (d - day) / interval : 0;
           return day + interval;
         });
-        go(day + 1, then, visits + 1, thrownAway + more);
+        const after = go(day + 1, then);
+        const one = after && { visits: after.visits + 1, thrownAway: after.thrownAway + more };
+        if (one && better(one, best)) best = one;
       }
     }
+    tried.set(state, best);
+    return best;
   };
-  go(
+  return go(
     0,
     items.map((item) => item.due),
-    0,
-    0,
   );
-  return best;
 }
 
 const workshop = (horizon: number, blocked: readonly number[] = []): Workshop => ({

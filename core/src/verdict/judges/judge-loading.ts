@@ -33,7 +33,12 @@ export function loadOfWalk({ list, state, given }: JudgedWalk): { load: Load; bu
   const dipped = given.fuel?.volumesL ?? {};
   if (loading.tanks.some(({ tank }) => dipped[tank] === undefined)) return undefined;
   return {
-    load: { stations: planned.stations, litres: dipped, kgPerL: fuelKgPerL(list, state) },
+    load: {
+      stations: planned.stations,
+      litres: dipped,
+      kgPerL: fuelKgPerL(list, state),
+      people: list.conditions.includes("passengers") ? 2 : 1,
+    },
     burn: burnFor(list.type.fuel, state.plannedFlightMin ?? USUAL_MIN),
   };
 }
@@ -60,6 +65,16 @@ function loading(walk: JudgedWalk): Judgement[] {
     itemIds: walk.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight"]),
   };
   const otherwise = fuelThanPlanned(load, state.plannedLoad?.litres);
+  if (check.missing.length > 0)
+    return [
+      {
+        ...base,
+        grade: "ask",
+        sentence: check.missing.join(" "),
+        action: "Enter it in the loading and begin anew, or let somebody else reckon it before you fly.",
+        caution: "The aircraft's own weighing report and handbook come first.",
+      },
+    ];
   if (check.faults.length === 0)
     return [
       {

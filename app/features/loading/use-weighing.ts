@@ -1,0 +1,83 @@
+import { contentHash } from "@cravix/contract/content-hash";
+import { type LoadingProfile, weighingChange } from "@cravix/core";
+import { useEffect, useState } from "react";
+import { api, ProblemError } from "../../device/api";
+import { dropNote, keepNote, readNote } from "../../device/log/notes";
+import { useAppDispatch } from "../../store/hooks";
+import { refresh } from "../../store/server/server-state";
+
+/** As it was typed. */
+export interface WeighingDraft {
+  date: string;
+  kg: string;
+  mm: string;
+  text: string;
+}
+
+const NOTHING: WeighingDraft = { date: "", kg: "", mm: "", text: "" };
+const number = (text: string) => (text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", ".")));
+
+/** The weighing that a draft says; undefined while something is missing. What is wrong with a number or a day the file's own check says. */
+export function weighingOf({ date, kg, mm, text }: WeighingDraft): LoadingProfile["weighing"] | undefined {
+  const [emptyKg, armMm] = [number(kg), number(mm)];
+  if (!date.trim() || !text.trim() || !Number.isFinite(emptyKg) || !Number.isFinite(armMm)) return undefined;
+  return { date: date.trim(), emptyKg, armMm, source: { kind: "handbook", text: text.trim() } };
+}
+
+/** A new weighing report of an aircraft, while it is typed. It survives a reload; nothing goes on record before it is saved. */
+export function useWeighing(profile: LoadingProfile) {
+  const dispatch = useAppDispatch();
+  const key = `weighing draft:${profile.registration}`;
+  const [draft, setDraft] = useState(NOTHING);
+  const [message, setMessage] = useState("");
+  const [faults, setFaults] = useState<{ path: string; expected: string }[]>([]);
+  useEffect(() => {
+    readNote<WeighingDraft>(key).then(
+      (kept) => kept && setDraft(kept),
+      () => undefined,
+    );
+  }, [key]);
+  const weighing = weighingOf(draft);
+  return {
+    draft,
+    faults,
+    message,
+    weighing,
+    change: weighing && weighingChange(profile.weighing, weighing),
+    write: (part: Partial<WeighingDraft>) => {
+      const next = { ...draft, ...part };
+      setDraft(next);
+      setFaults([]);
+      setMessage("");
+      void keepNote(key, next);
+    },
+    save: async (): Promise<boolean> => {
+      if (!weighing) {
+        setMessage("Not saved yet: all four are needed.");
+        return false;
+      }
+      const text = JSON.stringify({ ...profile, weighing });
+      const { readFileText } = await import("@cravix/contract/files");
+      const reading = readFileText(text);
+      if ("faults" in reading) {
+        setFaults(reading.faults);
+        setMessage("Not saved yet.");
+        return false;
+      }
+      try {
+        await api.sendFile(text, contentHash(profile));
+      } catch (error) {
+        setMessage(
+          error instanceof ProblemError
+            ? error.message
+            : "The server cannot be reached. What you wrote stays on this device; save it again with a network.",
+        );
+        return false;
+      }
+      setDraft(NOTHING);
+      void dropNote(key).catch(() => undefined);
+      await refresh(dispatch, profile.registration);
+      return true;
+    },
+  };
+}

@@ -1,0 +1,133 @@
+import { formatNumber, type LoadingProfile, spokenDate } from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { Alert } from "../../ui/alert";
+import { Button } from "../../ui/input/button";
+import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
+import { Heading, Text } from "../../ui/text";
+import { useWeighing } from "./use-weighing";
+
+/** By what the aircraft was weighed last; whoever may, enters the next report here. */
+export function WeighingReport({ profile, mayWrite }: { profile: LoadingProfile; mayWrite: boolean }) {
+  const [open, setOpen] = useState(false);
+  const [saved, setSaved] = useState(false);
+  const { weighing, datum } = profile;
+  return (
+    <View className="gap-2" testID="weighing">
+      <Text className="text-sm text-voice">
+        {`Weighed on ${spokenDate(weighing.date)}: ${formatNumber(weighing.emptyKg)} kg at ${formatNumber(weighing.armMm)} mm behind ${datum} (${weighing.source.text}).`}
+      </Text>
+      {saved && <Text role="status">Saved. What is loaded is reckoned with it from now on.</Text>}
+      {mayWrite && !open && (
+        <Button
+          className="self-start"
+          textClassName="text-base"
+          onPress={() => {
+            setSaved(false);
+            setOpen(true);
+          }}
+        >
+          Enter a new weighing
+        </Button>
+      )}
+      {open && (
+        <WeighingForm
+          profile={profile}
+          onDone={(kept) => {
+            setSaved(kept);
+            setOpen(false);
+          }}
+        />
+      )}
+    </View>
+  );
+}
+
+function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (saved: boolean) => void }) {
+  const { draft, write, change, faults, message, save } = useWeighing(profile);
+  const [sameDatum, setSameDatum] = useState(false);
+  const fault = (field: string) =>
+    faults.find(({ path }) => path.startsWith("weighing") && path.endsWith(field))?.expected;
+  const elsewhere = faults.filter(({ path }) => !path.startsWith("weighing"));
+  const doubted = change?.odd && !sameDatum;
+  return (
+    <View className="gap-3 rounded-xl border-2 border-ink p-3" testID="weighing-form">
+      <Heading className="text-lg">The new weighing report</Heading>
+      <TextField
+        label="Weighed on, year first"
+        value={draft.date}
+        onChange={(date) => write({ date })}
+        maxLength={10}
+        placeholder="2026-11-20"
+        fault={fault("date")}
+      />
+      <View className="flex-row gap-3">
+        <View className="flex-1">
+          <TextField
+            label="Empty, kg"
+            value={draft.kg}
+            onChange={(kg) => write({ kg })}
+            maxLength={8}
+            numeric
+            fault={fault("emptyKg")}
+          />
+        </View>
+        <View className="flex-1">
+          <TextField
+            label={`Balance, mm behind ${profile.datum}`}
+            value={draft.mm}
+            onChange={(mm) => {
+              setSameDatum(false);
+              write({ mm });
+            }}
+            maxLength={8}
+            numeric
+            fault={fault("armMm")}
+          />
+        </View>
+      </View>
+      <TextField
+        label="Which report, and whose"
+        value={draft.text}
+        onChange={(text) => write({ text })}
+        maxLength={200}
+        placeholder="weighing report 14, workshop Marram Point"
+        fault={fault("text")}
+      />
+      {change && (
+        <Text testID="weighing-change">
+          {`Against the last: ${formatNumber(Math.abs(change.kg), 1)} kg ${change.kg < 0 ? "lighter" : "heavier"}, ${formatNumber(Math.abs(change.mm))} mm further ${change.mm < 0 ? "forward" : "aft"}.`}
+        </Text>
+      )}
+      {change?.odd && (
+        <>
+          <Alert>
+            {`The balance has moved further than ${formatNumber(Math.abs(change.kg), 1)} kg can move it. Is it measured from the same point, ${profile.datum}? In inches, or from the nose?`}
+          </Alert>
+          <Toggle on={sameDatum} label="Same point, checked" onPress={() => setSameDatum(!sameDatum)}>
+            {`Yes: in millimetres from ${profile.datum}`}
+          </Toggle>
+        </>
+      )}
+      {elsewhere.map(({ path, expected }) => (
+        <Alert key={path}>{`${path}: ${expected}`}</Alert>
+      ))}
+      {message !== "" && <Alert testID="weighing-message">{message}</Alert>}
+      <View className="flex-row gap-2">
+        <Button textClassName="text-base" onPress={() => onDone(false)}>
+          Not now
+        </Button>
+        <Button
+          tone="primary"
+          className="flex-1"
+          textClassName="text-base"
+          disabled={doubted}
+          onPress={() => void save().then((kept) => kept && onDone(true))}
+        >
+          Save for everyone
+        </Button>
+      </View>
+    </View>
+  );
+}
