@@ -220,25 +220,6 @@ test("an aircraft nobody has is said to be unknown, and one whose list is not wr
   await expect(page.getByText("There is no aircraft QX-NON in the group")).toBeVisible();
 });
 
-test("the same preflight goes by keyboard alone on a wide screen", async ({ page }) => {
-  // A group of its own: what an earlier test wrote up may or may not have reached the server of the others.
-  const own = await Cravix.launch();
-  try {
-    await page.setViewportSize(WIDE);
-    await page.goto(own.url);
-    await new Walker(page).begin(/Maren/, { conditions: ["frost"] });
-    const walker = new Walker(page, "keys");
-    // The six-seater goes by keys from end to end; here the lap between is put on the device.
-    await walker.walkTo("cockpit.master-off");
-    await walker.jumpTo("left-tank.dip");
-    await walker.walkToVerdict();
-    await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
-    await expect(page.getByText("Measured and in order:")).toBeVisible();
-  } finally {
-    await own.remove();
-  }
-});
-
 for (const [size, viewport] of [
   ["phone", PHONE],
   ["wide", WIDE],

@@ -5,9 +5,6 @@ import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-// Gone off the network on pages that are opened there for the first time.
-test.use({ fetchesAhead: true });
-
 let cravix: Cravix;
 test.beforeAll(async () => {
   cravix = await Cravix.launch();
@@ -116,32 +113,37 @@ for (const [size, viewport] of [
   });
 }
 
-test("the first page says of each aircraft whether it can fly, and what was found here counts at once, without a network too", async ({
-  page,
-  context,
-}) => {
-  await page.goto(cravix.url);
-  await button(page, /Yuki/).click();
-  const tarrow = page.getByTestId("aircraft-QX-TAR");
-  await expect(tarrow).toContainText("With notes");
-  await expect(tarrow).toContainText("creep mark");
-  await expect(tarrow).toContainText(/Fuel \d+ L/);
-  await expect(tarrow).toContainText(/Oil \d\.\d qt/);
-  await expect(tarrow).toContainText("Flew 1 day ago");
-  const six = page.getByTestId("aircraft-QX-LUM");
-  await expect(six).toContainText("No reason against");
-  const walker = new Walker(page);
-  await walker.prepare("QX-LUM");
-  await walker.go();
-  await context.setOffline(true);
-  await button(page, "Found something").click();
-  await page.getByLabel("What was found").fill("Fuel drips from the cowling");
-  await button(page, /^Stop/).click();
-  await button(page, "Log it").click();
-  await button(page, "Leave").click();
-  await expect(six).toContainText("Stop");
-  await expect(six).toContainText("Fuel drips from the cowling");
-  await context.setOffline(false);
+test.describe("off the network", () => {
+  // On pages that are opened there for the first time.
+  test.use({ fetchesAhead: true });
+
+  test("the first page says of each aircraft whether it can fly, and what was found here counts at once, without a network too", async ({
+    page,
+    context,
+  }) => {
+    await page.goto(cravix.url);
+    await button(page, /Yuki/).click();
+    const tarrow = page.getByTestId("aircraft-QX-TAR");
+    await expect(tarrow).toContainText("With notes");
+    await expect(tarrow).toContainText("creep mark");
+    await expect(tarrow).toContainText(/Fuel \d+ L/);
+    await expect(tarrow).toContainText(/Oil \d\.\d qt/);
+    await expect(tarrow).toContainText("Flew 1 day ago");
+    const six = page.getByTestId("aircraft-QX-LUM");
+    await expect(six).toContainText("No reason against");
+    const walker = new Walker(page);
+    await walker.prepare("QX-LUM");
+    await walker.go();
+    await context.setOffline(true);
+    await button(page, "Found something").click();
+    await page.getByLabel("What was found").fill("Fuel drips from the cowling");
+    await button(page, /^Stop/).click();
+    await button(page, "Log it").click();
+    await button(page, "Leave").click();
+    await expect(six).toContainText("Stop");
+    await expect(six).toContainText("Fuel drips from the cowling");
+    await context.setOffline(false);
+  });
 });
 
 test("the code on the key tag is read by a machine, and opens the aircraft", async ({ page }) => {

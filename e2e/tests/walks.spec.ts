@@ -85,6 +85,7 @@ test("the six-seater in frost and at night, by keyboard on the wide screen: heat
   await walker.walkToVerdict();
   await expect(page.getByText("Battery for the start")).toBeVisible();
   await expect(page.getByTestId("verdict")).toContainText("Go");
+  await expect(page.getByText("Measured and in order:")).toBeVisible();
   // Surfaces are only looked at on this type, and the controls come before the brake.
   const asked = (await kinds(page, id, "item.answered")).map((event) =>
     event.type === "item.answered" ? event.data.itemId : "",

@@ -39,9 +39,10 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
             <GradeMark grade={open ? "ask" : outside ? "stop" : "within limits"} size={20} />
           </View>
           <Text className={`shrink ${outside ? "font-strong text-clay" : ""}`}>
-            {open ?? (outside
-              ? check.faults.map(faultWords).join(" ")
-              : `${formatNumber(takeOff.kg)} kg at take-off, inside all the way.`)}
+            {open ??
+              (outside
+                ? check.faults.map(faultWords).join(" ")
+                : `${formatNumber(takeOff.kg)} kg at take-off, inside all the way.`)}
           </Text>
         </View>
       ) : (

@@ -23,8 +23,8 @@ import { type Change, changed } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { minimaOf } from "../../store/walk/minima-here";
 import { type PlannedDeparture, planned } from "../../store/walk/planned-slice";
-import { usePersonDue } from "../people/use-person-due";
 import { peopleAboard } from "../loading/load-draft";
+import { usePersonDue } from "../people/use-person-due";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
 const MINUTE = 60_000;

@@ -1,3 +1,4 @@
+import { mayDo } from "@cravix/contract/client";
 import {
   armOf,
   burnFor,
@@ -12,7 +13,6 @@ import {
   roomIn,
   smallestChanges,
 } from "@cravix/core";
-import { mayDo } from "@cravix/contract/client";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
@@ -25,7 +25,6 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
-import { WeighingReport } from "./weighing-report";
 import { EnvelopeDrawing } from "./envelope-drawing";
 import {
   draftOfLoad,
@@ -37,6 +36,7 @@ import {
   peopleAboard,
   tankFault,
 } from "./load-draft";
+import { WeighingReport } from "./weighing-report";
 
 /** Who and what goes where, and whether it is inside from take-off to the last drop of fuel. What is entered here becomes the preflight's load. */
 export function LoadingScreen({ registration }: { registration: string }) {

@@ -21,7 +21,12 @@ const number = (text: string) => (text.trim() === "" ? Number.NaN : Number(text.
 export function weighingOf({ date, kg, mm, text }: WeighingDraft): LoadingProfile["weighing"] | undefined {
   const [emptyKg, armMm] = [number(kg), number(mm)];
   if (!date.trim() || !text.trim() || !Number.isFinite(emptyKg) || !Number.isFinite(armMm)) return undefined;
-  return { date: date.trim(), emptyKg, armMm, source: { kind: "handbook", text: text.trim() } };
+  return {
+    date: date.trim(),
+    emptyKg,
+    armMm,
+    source: { kind: "handbook", text: text.trim(), example: false },
+  };
 }
 
 /** A new weighing report of an aircraft, while it is typed. It survives a reload; nothing goes on record before it is saved. */

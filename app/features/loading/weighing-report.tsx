@@ -105,7 +105,11 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
           <Alert>
             {`The balance has moved further than ${formatNumber(Math.abs(change.kg), 1)} kg can move it. Is it measured from the same point, ${profile.datum}? In inches, or from the nose?`}
           </Alert>
-          <Toggle on={sameDatum} label="Same point, checked" onPress={() => setSameDatum(!sameDatum)}>
+          <Toggle
+            on={sameDatum}
+            label={`Yes: in millimetres from ${profile.datum}`}
+            onPress={() => setSameDatum(!sameDatum)}
+          >
             {`Yes: in millimetres from ${profile.datum}`}
           </Toggle>
         </>
@@ -122,7 +126,7 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
           tone="primary"
           className="flex-1"
           textClassName="text-base"
-          disabled={doubted}
+          disabled={doubted === true}
           onPress={() => void save().then((kept) => kept && onDone(true))}
         >
           Save for everyone

@@ -1,6 +1,7 @@
 export * from "./check-load";
 export * from "./envelope";
 export * from "./load-path";
+export * from "./loading-faults";
 export * from "./loading-profile";
 export * from "./loading-risk";
 export * from "./loading-words";

@@ -1,5 +1,4 @@
 import type { Source } from "../judgement/judgement";
-import { datumFaults } from "./same-datum";
 
 /** What a place in the aircraft is for: only bags and ballast are moved freely. */
 export const STATION_KINDS = ["seat", "baggage", "ballast"] as const;
@@ -66,48 +65,4 @@ export interface PlannedLoad {
 export interface Burn {
   taxiL: number;
   tripL: number;
-}
-
-/** What a profile cannot mean; paths as in the file. */
-export function loadingFaults(profile: LoadingProfile): { path: string; expected: string }[] {
-  const faults: { path: string; expected: string }[] = [];
-  const say = (path: string, expected: string) => faults.push({ path, expected });
-  const names = new Set<string>();
-  profile.stations.forEach(({ id, minKg, maxKg }, i) => {
-    if (names.has(id)) say(`stations[${i}].id`, "a name that no other has");
-    names.add(id);
-    if (minKg !== undefined && maxKg !== undefined && minKg > maxKg)
-      say(`stations[${i}].minKg`, "no more than its maxKg");
-  });
-  const known = (list: readonly string[], path: string) =>
-    list.forEach((id, n) => {
-      if (!names.has(id)) say(`${path}[${n}]`, `a station of this file; there is no ${id}`);
-    });
-  profile.groups?.forEach(({ stations }, i) => {
-    known(stations, `groups[${i}].stations`);
-  });
-  if (profile.nonLifting) known(profile.nonLifting.stations, "nonLifting.stations");
-  const tanks = new Set(profile.tanks.map(({ tank }) => tank));
-  if (tanks.size < profile.tanks.length) say("tanks", "each tank once");
-  const used = profile.burn?.flat() ?? [];
-  used.forEach((tank) => {
-    if (!tanks.has(tank)) say("burn", `tanks of this file; there is no ${tank}`);
-  });
-  if (profile.burn && new Set(used).size !== tanks.size) say("burn", "each tank of this file once");
-  const { corners } = profile.envelope;
-  const masses = corners.map(({ kg }) => kg);
-  if (turns(masses) > 2)
-    say("envelope.corners", "corners in their order round it, so that at each mass there is one span");
-  if (Math.max(...masses) === Math.min(...masses)) say("envelope.corners", "more than one mass");
-  if (profile.maxTakeoffKg.value > Math.max(...masses) + 1e-9)
-    say("maxTakeoffKg.value", "no more than the envelope reaches to");
-  return [...faults, ...datumFaults(profile)];
-}
-
-/** How often the masses change from rising to falling on the way round: twice for a shape of one span at each mass. */
-function turns(masses: readonly number[]): number {
-  const steps = masses
-    .map((mass, i) => Math.sign((masses[(i + 1) % masses.length] ?? mass) - mass))
-    .filter((step) => step !== 0);
-  return steps.filter((step, i) => step !== steps[(i + 1) % steps.length]).length;
 }

@@ -2,7 +2,8 @@ import fc from "fast-check";
 import { checkLoad } from "./check-load";
 import { marginsAlong, spanAt } from "./envelope";
 import { armOf, loadPath, massMoment } from "./load-path";
-import { type Load, type LoadingProfile, loadingFaults } from "./loading-profile";
+import { loadingFaults } from "./loading-faults";
+import type { Load, LoadingProfile } from "./loading-profile";
 import { chanceOutside } from "./loading-risk";
 import { changeWords, faultWords } from "./loading-words";
 import { weighingChange } from "./same-datum";
@@ -396,7 +397,9 @@ describe("arms from another datum", () => {
     // The same aircraft weighed from a point 1,650 mm ahead of the firewall, the rest of the file left as it was.
     const [fault] = faults({ weighing: { ...AIRCRAFT.weighing, armMm: 2650 } });
     expect(fault?.path).toBe("weighing.armMm");
-    expect(fault?.expected).toMatch(/balances from \d+ to \d+ mm, and the envelope reaches from 890 to 1200 mm/);
+    expect(fault?.expected).toMatch(
+      /balances from \d+ to \d+ mm, and the envelope reaches from 890 to 1200 mm/,
+    );
   });
 
   it("are told at one place that would lie outside of the aircraft", () => {

@@ -39,9 +39,7 @@ export function datumFaults(profile: LoadingProfile): { path: string; expected: 
 function balanceRange({ weighing, stations, tanks }: LoadingProfile): { least: number; most: number } {
   const pilots = stations.filter(({ pilot }) => pilot);
   const others = [
-    ...stations
-      .filter(({ pilot }) => !pilot)
-      .map(({ armMm, maxKg }) => ({ armMm, kg: maxKg ?? UNNAMED_KG })),
+    ...stations.filter(({ pilot }) => !pilot).map(({ armMm, maxKg }) => ({ armMm, kg: maxKg ?? UNNAMED_KG })),
     ...tanks.map(({ armMm }) => ({ armMm, kg: UNNAMED_KG })),
   ];
   const drawn = (pilotKg: number, side: 1 | -1) => {
