@@ -42,12 +42,15 @@ export function LandingThere({
   const usable = judged && judged.grade !== "ask" ? told : undefined;
   const { rows, why } = useMemo(() => landings(input, to, usable), [input, to, usable]);
   if (rows.length === 0) return null;
+  // What keeps all of them from being reckoned is said once.
+  const missing = rows.every(({ there }) => !there.landing) ? rows[0]?.there.missing[0]?.why : undefined;
   return (
     <View className="gap-1.5" testID="landing-there">
       <Heading className="text-lg">{`Landing at ${to.name}, ${formatNumber(to.elevationFt)} ft`}</Heading>
       {judged?.grade === "ask" && <Alert>{`${judged.sentence} Nothing is reckoned with it.`}</Alert>}
       {why && <Text className="font-mid">{why}</Text>}
-      {rows.map(({ runway, there: { landing, missing, wind } }) => (
+      {missing && <Text>{missing}</Text>}
+      {rows.map(({ runway, there: { landing, missing: own, wind } }) => (
         <View key={runway.id} className="flex-row gap-2">
           <View className="pt-0.5">
             <GradeMark
@@ -56,7 +59,7 @@ export function LandingThere({
             />
           </View>
           <Text className={`shrink ${landing && landing.leftM < 0 ? "text-clay" : ""}`}>
-            {`${runway.id}: ${landing ? distanceWords("Landing", landing).replace(/^Landing /, "") : (missing[0]?.why ?? "not reckoned")}${wind ? windWords(wind) : ""}`}
+            {`${runway.id}: ${landing ? distanceWords("Landing", landing).replace(/^Landing /, "") : missing ? "not reckoned." : (own[0]?.why ?? "not reckoned.")}${wind ? windWords(wind) : ""}`}
           </Text>
         </View>
       ))}

@@ -108,7 +108,7 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
                 onChange={(value) => set({ stations: { ...draft.stations, [station.id]: value } })}
                 maxLength={8}
                 numeric
-                placeholder="0"
+                placeholder={station.pilot ? "" : "0"}
                 fault={entryFault(text) ?? entryDoubt(text, draft.unit, station)}
               />
             </View>

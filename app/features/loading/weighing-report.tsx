@@ -54,6 +54,7 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
   return (
     <View className="gap-3 rounded-xl border-2 border-ink p-3" testID="weighing-form">
       <Heading className="text-lg">The new weighing report</Heading>
+      <Text className="text-sm text-voice">{`The balance is measured behind ${profile.datum}.`}</Text>
       <TextField
         label="Weighed on, year first"
         value={draft.date}
@@ -75,7 +76,7 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
         </View>
         <View className="flex-1">
           <TextField
-            label={`Balance, mm behind ${profile.datum}`}
+            label="Balance, mm"
             value={draft.mm}
             onChange={(mm) => {
               setSameDatum(false);

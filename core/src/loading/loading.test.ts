@@ -373,7 +373,7 @@ test("a file that cannot be is named at its place", () => {
 describe("a person without a mass", () => {
   it("is asked for, and nothing is put in its place: the pilot's seat is never empty", () => {
     expect(check(load({ bags: 20 })).missing).toEqual([
-      "Nobody has a mass on the front seats: what does the pilot weigh?",
+      "What does the pilot weigh? Nothing is entered for the front seats.",
     ]);
     expect(check(load({ front: 0, rear: 80 })).missing).toHaveLength(1);
     expect(check(load({ front: 55 })).missing).toEqual([]);

@@ -3,9 +3,6 @@ import type { Load, LoadingProfile } from "./loading-profile";
 /** Two people who weigh less than this together are rare; one who weighs more is too. Common practice: a light adult and a child. */
 const TWO_PEOPLE_KG = 115;
 
-/** Places are named with or without it. */
-const withThe = (name: string) => (/^the /i.test(name) ? name : `the ${name}`);
-
 /**
  * Who is aboard and has no mass: the pilot whose seat stands empty, and those of whom it is said that they come along while the seats hold one person's mass.
  * An empty seat is nobody; a pilot's cannot be. Nothing is put in a missing mass's place. Valid range: kilograms ≥ 0, as in `checkLoad`; `people` with the pilot.
@@ -18,7 +15,7 @@ export function massesMissing(
   const at = (id: string) => loaded[id] ?? 0;
   const pilots = stations.filter(({ id, pilot }) => pilot && at(id) === 0);
   if (pilots.length > 0)
-    return pilots.map(({ name }) => `Nobody has a mass on ${withThe(name)}: what does the pilot weigh?`);
+    return pilots.map(({ name }) => `What does the pilot weigh? Nothing is entered for ${name}.`);
   const seated = stations.filter(({ kind }) => kind === "seat").reduce((sum, { id }) => sum + at(id), 0);
   return people > 1 && seated < TWO_PEOPLE_KG
     ? [
