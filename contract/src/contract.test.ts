@@ -204,6 +204,7 @@ describe("an event that crosses the boundary", () => {
       },
     },
     "person.due-dropped": { personId: "ines", item: "passengers" },
+    "load.told": { stations: { front: 150, bags: 12.5 }, litres: { left: 40 } },
     "weather.told": {
       report: {
         raw: "METAR QXMP 010850Z 25012G22KT 210V280 9999 FEW030 18/09 Q1016",

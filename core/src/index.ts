@@ -89,6 +89,7 @@ export * from "./taxi/controls-for-wind";
 export * from "./trend/median";
 export * from "./trend/slope-change";
 export * from "./trend/theil-sen";
+export * from "./units/chance-words";
 export * from "./units/convert";
 export * from "./units/format";
 export * from "./units/monotone-curve";

@@ -15,10 +15,10 @@ test("a test that tells most is tried, and what it came to changes what is likel
   await page.getByTestId("way-live").click();
   const most = page.getByTestId("tells-most");
   const diagnosis = page.getByTestId("diagnosis");
-  await expect(diagnosis).toContainText("Most likely: governor slow");
+  await expect(diagnosis).toContainText(/ikely(?: as not)?: governor slow/);
   await expect(most).toContainText("Oil warm, propeller twice more");
   await page.getByTestId("came-quick-now").click();
-  await expect(diagnosis).not.toContainText("Most likely: governor slow");
+  await expect(diagnosis).not.toContainText(/ikely(?: as not)?: governor slow/);
 });
 
 test("one thing by itself: idle, leaned for the ground and warmed up, each ends in a judged reading at its item", async ({

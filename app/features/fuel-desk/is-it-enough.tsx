@@ -10,7 +10,7 @@ import {
   WORST_CASE,
   wordsOfWalk,
 } from "@cravix/core";
-import { massRoom } from "@cravix/core/mass-room";
+import { massRoom, payloadOf } from "@cravix/core/mass-room";
 import type { SimulatedMargin } from "@cravix/core/simulate-margin";
 import { addMinutes } from "date-fns/addMinutes";
 import { useEffect, useState } from "react";
@@ -42,6 +42,7 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
   const burn = burnAt(profile, state.told.setting);
   const setting = state.told.setting ?? profile.settings?.find((s) => s.lPerH === burn?.value)?.name;
   const enough = fuel?.enough;
+  const payload = payloadOf(list, state);
   const mass = massRoom(walk.list, walk.state, walk.judged.fuel);
   const shown = judgements.filter(({ id }) => id === ENDURANCE || id === WORST_CASE);
   return (
@@ -60,13 +61,15 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
           <Heading className="text-lg">People and baggage</Heading>
           <Stepper
             text={
-              state.told.payloadKg === undefined ? "not given" : `${formatNumber(state.told.payloadKg)} kg`
+              payload
+                ? `${formatNumber(payload.kg)} kg${payload.from === "planned" ? ", as planned" : ""}`
+                : "not given"
             }
             step={10}
             unit="kilograms"
             testID="payload"
             onStep={(by) =>
-              acts.told({ payloadKg: Math.min(2000, Math.max(0, (state.told.payloadKg ?? 150) + by)) })
+              acts.told({ payloadKg: Math.min(2000, Math.max(0, Math.round(payload?.kg ?? 150) + by)) })
             }
           />
           <Text className={`text-sm ${mass && mass.roomKg < 0 ? "font-mid text-clay" : "text-voice"}`}>
@@ -94,7 +97,7 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
       {enough && (
         <>
           <Choice title="The pump counts in" options={PUMP_UNITS} value={unit} onChange={setUnit} />
-          <ToAdd walk={walk} unit={unit} missingL={Math.max(0, -enough.worstMarginL)} roomKg={mass?.roomKg} />
+          <ToAdd walk={walk} unit={unit} missingL={Math.max(0, -enough.worstMarginL)} mass={mass} />
         </>
       )}
       <Caution>
@@ -127,15 +130,15 @@ interface ToAddProps {
   walk: Walk;
   unit: (typeof PUMP_UNITS)[number];
   missingL: number;
-  roomKg: number | undefined;
+  mass: ReturnType<typeof massRoom>;
 }
 
 /** How much into which tank, first things first; and what "full" would be. */
-function ToAdd({ walk, unit, missingL, roomKg }: ToAddProps) {
+function ToAdd({ walk, unit, missingL, mass }: ToAddProps) {
   const { list, judged, state } = walk;
   const { fuel: profile } = list.type;
   if (!profile || !judged.fuel) return null;
-  const known = state.told.payloadKg !== undefined && roomKg !== undefined;
+  const known = mass && mass.missing === undefined;
   const filling = howMuchToAdd({
     tanks: profile.tanks.map((tank) => ({
       ...tank,
@@ -143,7 +146,7 @@ function ToAdd({ walk, unit, missingL, roomKg }: ToAddProps) {
     })),
     neededL: missingL,
     ...(profile.imbalanceL && { imbalanceL: profile.imbalanceL.value }),
-    ...(known && { massRoomKg: roomKg }),
+    ...(known && { massRoomKg: mass.roomKg }),
     kgPerL: fuelKgPerL(list, state),
     pump: { unit, step: STEP[unit] },
   });

@@ -214,6 +214,16 @@ function Judged({ folded }: { folded: FoldedWalk }) {
               station={list.stations.find((s) => s.id === reason.stationId)?.name}
             />
           ))}
+          {list.loading && mine && !state.signed && (
+            <Button
+              className="self-start px-5"
+              textClassName="text-base"
+              testID="load-today"
+              onPress={() => router.push(`/preflight/${state.id}/load`)}
+            >
+              {state.plannedLoad ? "Something else is aboard" : "What is aboard?"}
+            </Button>
+          )}
           {verdict === "ask first" && !state.signed && finished && (
             <View className="gap-2">
               <Heading className="text-lg">Who did you ask?</Heading>

@@ -9,6 +9,7 @@ export { AddOilScreen } from "../fluids/add-oil-screen";
 export { FuelDeskScreen } from "../fuel-desk/fuel-desk-screen";
 export { LedgerScreen } from "../ledger/ledger-screen";
 export { LineUpScreen } from "../line-up/line-up-screen";
+export { LoadTodayScreen } from "../loading/load-today-screen";
 export { LoadingScreen } from "../loading/loading-screen";
 export { ControlsScreen } from "../run-up-desk/controls-screen";
 export { RunUpScreen } from "../run-up-desk/run-up-screen";

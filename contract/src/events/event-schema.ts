@@ -119,6 +119,12 @@ function areOutAndIn(value: object | undefined): boolean {
   );
 }
 
+/** Places and tanks have names of their own: only the rest is closed to what is not known. */
+const loadFields = () => ({
+  stations: totalsSchema().required(),
+  litres: totalsSchema().default(undefined).optional(),
+});
+
 const DATA: { [T in EventType]: ObjectShape } = {
   "preflight.started": {
     registration: key(),
@@ -129,10 +135,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     plannedFlightMin: anyNumber(1, 6000),
     plannedLandings: anyNumber(0, 200).integer(),
     plannedLaunch: string().oneOf(LAUNCH_WAYS),
-    plannedLoad: optional(
-      // Places and tanks have names of their own: only the rest is closed to what is not known.
-      object({ stations: totalsSchema().required(), litres: totalsSchema().default(undefined).optional() }),
-    ),
+    plannedLoad: optional(object(loadFields())),
     purpose: string().oneOf(PURPOSES),
     preferences: optional(preferencesSchema),
     celsius: anyNumber(-60, 60),
@@ -172,6 +175,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     fate: string().oneOf(SAMPLE_FATES),
     card: name(),
   },
+  "load.told": loadFields(),
   "weather.told": weatherToldFields,
   "briefing.given": {
     to: string().required().oneOf(BRIEFING_KINDS),

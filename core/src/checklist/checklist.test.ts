@@ -80,6 +80,19 @@ describe("today's list", () => {
     expect(today.items[0]?.id).toBe("known:d2");
   });
 
+  test("holds the empty mass of the last weighing against what is read, not an older one of the aircraft's file", () => {
+    const own = { ...aircraft, facts: { "empty.mass": "740", "prop.number": "77" } };
+    const loading = { weighing: { emptyKg: 748.5 } } as NonNullable<
+      Parameters<typeof composeList>[0]["loading"]
+    >;
+    expect(composeList({ ...LIST_INPUT, aircraft: own, loading }).facts).toEqual({
+      "empty.mass": "748.5",
+      "prop.number": "77",
+    });
+    expect(composeList({ ...LIST_INPUT, aircraft: own }).facts).toEqual(own.facts);
+    expect(composeList({ ...LIST_INPUT, loading }).facts).toBeUndefined();
+  });
+
   test("is refused for a stub and for an aircraft of another type", () => {
     expect(() => composeList({ ...LIST_INPUT, type: { ...type, stub: "Not written yet." } })).toThrow(
       "Not written yet.",
@@ -167,6 +180,7 @@ const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) 
   }),
   "sample.taken": ({ itemId, value }) => ({ itemId, look: value % 2 ? "clean" : "water" }),
   "wings.rocked": () => ({}),
+  "load.told": ({ value }) => ({ stations: { front: 60 + value } }),
   "weather.told": ({ value }) => ({ ground: value % 2 ? "wet" : "dry" }),
   "briefing.given": ({ value }) => ({
     to: value % 2 ? "crew" : "passengers",

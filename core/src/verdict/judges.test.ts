@@ -178,7 +178,8 @@ describe("one trouble is one discrepancy", () => {
     const entries = logged(engineList, ...events);
     expect(entries).toHaveLength(1);
     const { text } = entries[0]?.data as EventData["discrepancy.opened"];
-    for (const words of ["93 % likely", "180 rpm drop", "110 rpm apart"]) expect(text).toContain(words);
+    for (const words of ["Very likely, 19 of 20 (93 %)", "180 rpm drop", "110 rpm apart"])
+      expect(text).toContain(words);
   });
 
   test("both sides out are two, and not four", () => {

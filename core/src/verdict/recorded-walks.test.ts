@@ -3,6 +3,8 @@ import { join } from "node:path";
 import { gunzipSync } from "node:zlib";
 import {
   type ComposedList,
+  capital,
+  chanceWords,
   computeVerdict,
   foldPreflight,
   type PreflightEvent,
@@ -42,6 +44,7 @@ const inTodaysWords = (verdict: Recorded["walks"][number]["verdict"]) =>
       .replaceAll('"fuel.witnesses', '"fuel.sources')
       .replaceAll("Climb indicator", "VSI")
       .replaceAll("Navigation receivers", "VOR 1 and 2")
+      .replace(/\b(\d+) % likely\./g, (_, percent) => `${capital(chanceWords(Number(percent) / 100))}.`)
       .replace(/\bstick\b/g, "dipstick")
       .replace(/\bStick\b(?! to all)/g, "Dipstick"),
   );

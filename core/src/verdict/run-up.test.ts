@@ -99,7 +99,7 @@ describe("a run-up in the verdict", () => {
       subject: "Fouled plug, cylinder 3, left magneto",
       itemIds: ["base"],
     });
-    expect(first?.sentence).toBe("83 % likely. On left, exhaust 3 fell.");
+    expect(first?.sentence).toBe("Likely, 8 of 10 (83 %). On left, exhaust 3 fell.");
     const { found: _gone, ...clean } = TRACED;
     expect(
       judged([event("run-up.read", TRACED), event("run-up.read", clean)]).some((j) =>

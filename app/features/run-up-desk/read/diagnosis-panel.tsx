@@ -1,4 +1,4 @@
-import { capital, formatNumber } from "@cravix/core";
+import { capital, chanceCases, chanceNumber, chanceWord } from "@cravix/core";
 import type { DiagnosisReport, NextTest, Observation } from "@cravix/core/diagnosis";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
@@ -26,15 +26,18 @@ export function DiagnosisPanel({
     return (
       <View testID="diagnosis" className="gap-1">
         <Heading className="text-2xl">Nothing stands out</Heading>
-        <Text className="text-voice">{`${best.probability > 0.99 ? "Over 99" : formatNumber(best.probability * 100)} % sure, by what the trace shows. The aircraft's handbook comes first.`}</Text>
+        <Text className="text-voice">{`Nothing is wrong in ${chanceNumber(best.probability)}, by what the trace shows. The aircraft's handbook comes first.`}</Text>
       </View>
     );
   const [next] = report.next;
   return (
     <View testID="diagnosis" className="gap-2">
       <Heading className="text-2xl">
-        {remedied ? `It was most likely: ${best.name}. Gone now.` : `Most likely: ${best.name}`}
+        {remedied
+          ? `It was ${chanceWord(best.probability)}: ${best.name}. Gone now.`
+          : `${capital(chanceWord(best.probability))}: ${best.name}`}
       </Heading>
+      <Text className="text-voice">{`In ${chanceNumber(best.probability)}, by what was seen.`}</Text>
       {report.telling.slice(0, 3).map((words) => (
         <Text key={words}>{words}</Text>
       ))}
@@ -47,7 +50,7 @@ export function DiagnosisPanel({
             <Text className="w-[48%] text-sm">{one.name}</Text>
             <View className="h-3.5 flex-1 flex-row items-center">
               <View className="h-3.5 bg-ink" style={{ width: `${Math.max(1, one.probability * 80)}%` }} />
-              <Text className="ml-1.5 font-strong text-sm">{`${formatNumber(one.probability * 100)} %`}</Text>
+              <Text className="ml-1.5 font-strong text-sm">{chanceCases(one.probability)}</Text>
             </View>
           </View>
         ))}
@@ -81,7 +84,7 @@ function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Ob
       {asked && <Text className="font-mid">Tried? It came to:</Text>}
       {next.outcomes.slice(0, 2).map(({ state, likeliest, probability }) => {
         const came = capital(state);
-        const then = `${likeliest}, ${formatNumber(probability * 100)}\u00a0%`;
+        const then = `${likeliest}, ${chanceCases(probability).replaceAll(" ", "\u00a0")}`;
         return asked ? (
           <Button
             key={state}

@@ -207,7 +207,8 @@ export function composeList({
         ? [{ ...item, station: lastStanding(stations, onTheRoll) ?? item.station }]
         : [],
   );
-  const proven = askByValue(standing, aircraft.facts, seed);
+  const facts = factsOf(aircraft.facts, loading);
+  const proven = askByValue(standing, facts, seed);
   for (const itemId of proven.asked) differences.push({ itemId, why: "asked by its value" });
   const { items } = proven;
   const present = new Set(items.map((item) => item.station));
@@ -238,7 +239,7 @@ export function composeList({
     ...(groups.length > 0 && { groups }),
     ...(lineUp.length > 0 && { lineUp }),
     ...(after.length > 0 && { after }),
-    ...(aircraft.facts && { facts: aircraft.facts }),
+    ...(facts && { facts }),
     ...(airfield && { airfield }),
     ...(rules && { rules }),
     ...(memory && { memory }),
@@ -381,4 +382,14 @@ function placesOf(list: ComposedList): Places {
 /** One item of today's list by its id. */
 export function itemById(list: ComposedList, id: string): Item | undefined {
   return placesOf(list).byId.get(id);
+}
+
+/** The empty mass that is asked for is the one of the last weighing report on file: what the aircraft's file says is as old as that file. */
+function factsOf(
+  facts: Record<string, string> | undefined,
+  loading: LoadingProfile | undefined,
+): Record<string, string> | undefined {
+  return facts?.["empty.mass"] === undefined || !loading
+    ? facts
+    : { ...facts, "empty.mass": String(loading.weighing.emptyKg) };
 }

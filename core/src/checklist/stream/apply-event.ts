@@ -13,6 +13,7 @@ import { interrupted } from "./kinds/interrupted";
 import { itemAnswered } from "./kinds/item-answered";
 import { itemPostponed } from "./kinds/item-postponed";
 import { itemVisited } from "./kinds/item-visited";
+import { loadTold } from "./kinds/load-told";
 import { oilAdded } from "./kinds/oil-added";
 import { preflightStarted } from "./kinds/preflight-started";
 import { readingTaken } from "./kinds/reading-taken";
@@ -43,6 +44,7 @@ const APPLY: { [T in EventType]: Apply<T> } = {
   "wings.rocked": wingsRocked,
   "fuel.uplifted": fuelUplifted,
   "fuel.told": fuelTold,
+  "load.told": loadTold,
   "weather.told": weatherTold,
   "briefing.given": briefingGiven,
   "oil.added": oilAdded,

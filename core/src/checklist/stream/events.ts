@@ -100,6 +100,8 @@ export interface EventData {
   };
   /** What a person knows about today's fuel that no instrument shows. */
   "fuel.told": FuelTold;
+  /** What is aboard, as it is now: it takes the place of what was planned. */
+  "load.told": PlannedLoad;
   /** A report of the weather, or what the ground is like; the last one counts. */
   "weather.told": WeatherTold;
   /** A briefing as it was given, word by word, to the crew or to passengers. */
@@ -185,6 +187,7 @@ const NAMED: Record<EventType, true> = {
   "wings.rocked": true,
   "fuel.uplifted": true,
   "fuel.told": true,
+  "load.told": true,
   "weather.told": true,
   "briefing.given": true,
   "oil.added": true,

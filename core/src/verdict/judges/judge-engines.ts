@@ -5,7 +5,8 @@ import { type Judgement, unjudged } from "../../judgement/judgement";
 import { READING, type ReadingKind } from "../../readings/reading-keys";
 import { type BaselineQuantity, judgeBaseline } from "../../run-up/record/baseline";
 import { clearingWords } from "../../run-up/run-up-profile";
-import { capital, formatNumber } from "../../units/format";
+import { chanceWords } from "../../units/chance-words";
+import { capital } from "../../units/format";
 import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge";
 import { asSeenInFile } from "./seen-in-file";
 import { guarded } from "./usable-readings";
@@ -112,7 +113,7 @@ function tracedFault(found: NonNullable<PreflightState["runUps"][string]["found"
     scope: "aircraft",
     subject: capital(name),
     grade,
-    sentence: `${formatNumber(probability * 100)} % likely. ${sentence}`,
+    sentence: `${capital(chanceWords(probability))}. ${sentence}`,
     ...(action && { action }),
     ...(caution && { caution }),
   };

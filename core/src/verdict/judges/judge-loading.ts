@@ -71,7 +71,7 @@ function loading(walk: JudgedWalk): Judgement[] {
         ...base,
         grade: "ask",
         sentence: check.missing.join(" "),
-        action: "Enter it in the loading and begin anew, or let somebody else reckon it before you fly.",
+        action: "Enter it: “Something else is aboard”.",
         caution: "The aircraft's own weighing report and handbook come first.",
       },
     ];

@@ -1,0 +1,3 @@
+import { walkPage } from "../../../../features/walk-pages/walk-page";
+
+export default walkPage("LoadTodayScreen");

@@ -1,0 +1,112 @@
+import {
+  armOf,
+  type Burn,
+  chanceOutside,
+  changeWords,
+  checkLoad,
+  faultWords,
+  formatNumber,
+  type Load,
+  type LoadingProfile,
+  roomIn,
+  smallestChanges,
+} from "@cravix/core";
+import { useMemo } from "react";
+import { View } from "react-native";
+import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { EnvelopeDrawing } from "./envelope-drawing";
+
+/** The first that is wrong, or that it is inside. */
+export function LoadBrief({ profile, load, burn }: { profile: LoadingProfile; load: Load; burn: Burn }) {
+  const { faults, missing, points } = checkLoad(profile, load, burn);
+  const takeOff = points.find(({ name }) => name === "take-off");
+  const [worst] = faults;
+  return (
+    <Text className="font-strong text-lg text-deck-ink" testID="loading-brief">
+      {missing[0] ??
+        (worst
+          ? `${GRADE_WORD.stop}: ${faultWords(worst)}`
+          : `Inside: ${formatNumber(takeOff?.kg ?? 0)} kg at take-off`)}
+    </Text>
+  );
+}
+
+/** Whether it is inside all the way, what would bring it there, the drawn envelope, what still fits. */
+export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; load: Load; burn: Burn }) {
+  const wide = useWide();
+  const check = useMemo(() => checkLoad(profile, load, burn), [profile, load, burn]);
+  const open = check.missing.length > 0;
+  const outside = !open && check.faults.length > 0;
+  const changes = useMemo(
+    () => (outside ? smallestChanges(profile, load, burn).slice(0, 4) : []),
+    [profile, load, burn, outside],
+  );
+  const room = useMemo(
+    () => (outside ? [] : roomIn(profile, load, burn).filter(({ kg }) => kg > 0)),
+    [profile, load, burn, outside],
+  );
+  const chance = useMemo(() => chanceOutside(profile, load, burn, undefined, 400), [profile, load, burn]);
+  const takeOff = check.points.find(({ name }) => name === "take-off");
+  if (open)
+    return (
+      <View className="gap-2" role="status" testID="loading-result">
+        <View className="flex-row items-center gap-3">
+          <GradeMark grade="ask" size={30} />
+          <Text className="shrink font-strong text-xl">Somebody's mass is missing</Text>
+        </View>
+        {check.missing.map((question) => (
+          <Text key={question}>{question}</Text>
+        ))}
+        <Text className="text-voice">
+          Until it is entered nothing is reckoned: a person without a mass weighs something all the same.
+        </Text>
+      </View>
+    );
+  const nameOf = (id: string) => profile.stations.find((one) => one.id === id)?.name ?? id;
+  return (
+    <View className="gap-3">
+      <View className="flex-row items-center gap-3" role="status" testID="loading-result">
+        <GradeMark grade={outside ? "stop" : "within limits"} size={30} />
+        <Text className={`shrink font-strong text-xl ${outside ? "text-clay" : ""}`}>
+          {outside
+            ? `${GRADE_WORD.stop}: outside`
+            : `Inside, ${formatNumber(takeOff?.kg ?? 0)} kg at ${formatNumber(takeOff ? armOf(takeOff) : 0)} mm`}
+        </Text>
+      </View>
+      {check.faults.map((fault) => (
+        <Text key={`${fault.kind}${fault.of}`} className="font-mid text-clay">
+          {faultWords(fault)}
+        </Text>
+      ))}
+      {changes.length > 0 && (
+        <View className="gap-1" testID="changes">
+          <Heading className="text-lg">The smallest change that brings it inside</Heading>
+          {changes.map((change, i) => (
+            <Text key={JSON.stringify(change)} className={i === 0 ? "font-strong" : ""}>
+              {changeWords(change, profile)}
+            </Text>
+          ))}
+        </View>
+      )}
+      {outside && changes.length === 0 && (
+        <Text>Nothing single brings it inside: take more than one thing out.</Text>
+      )}
+      <EnvelopeDrawing profile={profile} points={check.points} outside={outside} height={wide ? 330 : 260} />
+      {room.length > 0 && (
+        <Text>
+          {`Fits besides: ${room.map(({ id, kg }) => `${formatNumber(kg)} kg in ${nameOf(id)}`).join(", or ")}.`}
+        </Text>
+      )}
+      {!outside && chance > 0.02 && (
+        <Text className="font-mid">
+          {`Close: if scales, clothes and the dip are off as they usually are, it is outside in ${formatNumber(chance * 100)} of 100.`}
+        </Text>
+      )}
+      <Text className="text-sm text-voice">
+        {`Envelope: ${profile.envelope.source.text}. The aircraft's own weighing report and handbook come first.`}
+      </Text>
+    </View>
+  );
+}

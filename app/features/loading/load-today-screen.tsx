@@ -1,0 +1,116 @@
+import { burnFor, formatNumber, fuelKgPerL, type Load, type LoadingProfile } from "@cravix/core";
+import { router } from "expo-router";
+import { useMemo, useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch } from "../../store/hooks";
+import { record } from "../../store/walk/record";
+import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { useWalk } from "../walk/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+import { draftOfLoad, loadOf } from "./load-draft";
+import { LoadResult } from "./load-result";
+import { StationFields } from "./station-fields";
+
+/** At the aircraft: what is aboard now, with the fuel that was dipped. What is put right here counts from then on; what was planned stays on record. */
+export function LoadTodayScreen({ id }: { id: string }) {
+  return <WalkFrame id={id}>{(folded) => <Today folded={folded} />}</WalkFrame>;
+}
+
+function Today({ folded }: { folded: FoldedWalk }) {
+  const profile = folded.list.loading;
+  if (profile) return <Aboard folded={folded} profile={profile} />;
+  return (
+    <Screen back={`/preflight/${folded.state.id}/verdict`}>
+      <PageHead title="What is aboard">What is aboard</PageHead>
+      <Text className="mt-2">
+        No weighing report is on file: nobody can say what it weighs and where. An owner or a mechanic adds
+        it.
+      </Text>
+    </Screen>
+  );
+}
+
+function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfile }) {
+  const walk = useWalk(folded);
+  const dispatch = useAppDispatch();
+  const wide = useWide();
+  const { list, state, judged } = walk;
+  const back = `/preflight/${state.id}/verdict` as const;
+  const [stations, setStations] = useState(
+    () => draftOfLoad(profile, { ...(state.plannedLoad && { planned: state.plannedLoad }) }).stations,
+  );
+  const told = useMemo(() => loadOf({ unit: "kg", stations, litres: {} }), [stations]);
+  const dipped = judged.fuel?.volumesL;
+  const notDipped = profile.tanks.filter(({ tank }) => dipped?.[tank] === undefined);
+  const load = useMemo(
+    (): Load | undefined =>
+      told && dipped && notDipped.length === 0
+        ? {
+            stations: told.stations,
+            litres: dipped,
+            kgPerL: fuelKgPerL(list, state),
+            people: list.conditions.includes("passengers") ? 2 : 1,
+          }
+        : undefined,
+    [told, dipped, notDipped.length, list, state],
+  );
+  const burn = useMemo(
+    () => burnFor(list.type.fuel, state.plannedFlightMin ?? 60),
+    [list, state.plannedFlightMin],
+  );
+  const put = async () => {
+    if (!told) return;
+    const { litres } = state.plannedLoad ?? {};
+    await dispatch(record(state.id, "load.told", { stations: told.stations, ...(litres && { litres }) }));
+    router.replace(back);
+  };
+  const tankName = (tank: string) => list.type.fuel?.tanks.find(({ id }) => id === tank)?.name ?? tank;
+  return (
+    <Screen
+      back={back}
+      actions={
+        !state.signed && (
+          <Button
+            tone="primary"
+            className="min-h-20"
+            textClassName="text-xl"
+            testID="primary"
+            disabled={!told}
+            onPress={() => void put()}
+          >
+            This is aboard now
+          </Button>
+        )
+      }
+    >
+      <PageHead
+        title={`${list.registration}: what is aboard`}
+      >{`${list.registration}: what is aboard`}</PageHead>
+      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>
+        <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+          <View className="flex-row flex-wrap gap-3">
+            <StationFields profile={profile} unit="kg" values={stations} onChange={setStations} />
+          </View>
+          <Text className="text-voice">
+            {notDipped.length > 0
+              ? `Not looked into yet: ${notDipped.map(({ tank }) => tankName(tank)).join(", ")}. It is reckoned with once all are.`
+              : `As measured: ${profile.tanks.map(({ tank }) => `${tankName(tank)} ${formatNumber(dipped?.[tank] ?? 0)} L`).join(", ")}.`}
+          </Text>
+        </View>
+        <View className={wide ? "flex-[1.2]" : ""}>
+          {load ? (
+            <LoadResult profile={profile} load={load} burn={burn} />
+          ) : (
+            told === undefined && (
+              <Text role="alert">A number is missing or wrong: nothing is reckoned with it.</Text>
+            )
+          )}
+        </View>
+      </View>
+    </Screen>
+  );
+}

@@ -1,0 +1,34 @@
+import type { LoadingProfile } from "@cravix/core";
+import { View } from "react-native";
+import { TextField } from "../../ui/input/text-field";
+import { entryDoubt, entryFault, type MassUnit } from "./load-draft";
+
+/** What sits and lies in each place. The pilot's is never nothing, so nothing stands there as if it were. */
+export function StationFields({
+  profile,
+  unit,
+  values,
+  onChange,
+}: {
+  profile: LoadingProfile;
+  unit: MassUnit;
+  values: Record<string, string>;
+  onChange: (values: Record<string, string>) => void;
+}) {
+  return profile.stations.map((station) => {
+    const text = values[station.id] ?? "";
+    return (
+      <View key={station.id} className="min-w-[45%] flex-1">
+        <TextField
+          label={`${station.name}, ${unit}`}
+          value={text}
+          onChange={(value) => onChange({ ...values, [station.id]: value })}
+          maxLength={8}
+          numeric
+          placeholder={station.pilot ? "" : "0"}
+          fault={entryFault(text) ?? entryDoubt(text, unit, station)}
+        />
+      </View>
+    );
+  });
+}

@@ -1,0 +1,4 @@
+import type { Apply } from "../act";
+
+/** The last one counts: what was planned at home is not what is aboard once somebody has left a bag behind. */
+export const loadTold: Apply<"load.told"> = (walk, { data }) => walk.put({ plannedLoad: data });
