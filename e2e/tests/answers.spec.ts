@@ -220,83 +220,86 @@ test("an aircraft nobody has is said to be unknown, and one whose list is not wr
   await expect(page.getByText("There is no aircraft QX-NON in the group")).toBeVisible();
 });
 
-for (const [size, viewport] of [
-  ["phone", PHONE],
-  ["wide", WIDE],
-] as const)
-  test(`axe-core finds nothing on any screen, ${size}`, async ({ page }) => {
-    await page.setViewportSize(viewport);
-    const walker = await open(page);
-    await page.getByRole("button", { name: /Inês/ }).waitFor();
-    await expectAccessible(page, "who flies");
-    await page.getByRole("button", { name: /Inês/ }).click();
-    await page.getByRole("button", { name: "Prepare QX-" }).waitFor();
-    await expectAccessible(page, "today");
-    await page.getByRole("button", { name: /^QX-TAR/ }).click();
-    await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
+/** On a phone and on a wide screen: the same page turned from one to the other, with what is open on it. */
+async function accessibleAtBothSizes(page: Page, screen: string): Promise<void> {
+  await expectAccessible(page, `${screen}, phone`);
+  await page.setViewportSize(WIDE);
+  await page.waitForTimeout(150);
+  await expectAccessible(page, `${screen}, wide`);
+  await page.setViewportSize(PHONE);
+}
+
+test("axe-core finds nothing on any screen, phone and wide", async ({ page }) => {
+  const walker = await open(page);
+  await page.getByRole("button", { name: /Inês/ }).waitFor();
+  await accessibleAtBothSizes(page, "who flies");
+  await page.getByRole("button", { name: /Inês/ }).click();
+  await page.getByRole("button", { name: "Prepare QX-" }).waitFor();
+  await accessibleAtBothSizes(page, "today");
+  await page.getByRole("button", { name: /^QX-TAR/ }).click();
+  await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
+  await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
+  await accessibleAtBothSizes(page, "start");
+  for (const [button, there] of [
+    ["Read-and-do", "How you work"],
+    ["Route", "Searched through every order"],
+    ["Today's list", "Different today"],
+  ] as const) {
+    await page.getByRole("button", { name: button }).click();
+    await page.getByText(there).first().waitFor();
+    await page.waitForTimeout(300);
+    await accessibleAtBothSizes(page, button);
+    await page.getByRole("button", { name: /^(Back|Done)$/ }).click();
     await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
-    await expectAccessible(page, "start");
-    for (const [button, there] of [
-      ["Read-and-do", "How you work"],
-      ["Route", "Searched through every order"],
-      ["Today's list", "Different today"],
-    ] as const) {
-      await page.getByRole("button", { name: button }).click();
-      await page.getByText(there).first().waitFor();
-      await page.waitForTimeout(300);
-      await expectAccessible(page, button);
-      await page.getByRole("button", { name: /^(Back|Done)$/ }).click();
-      await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
-    }
-    await page.getByRole("button", { name: "Begin the preflight" }).click();
-    await walker.walkTo("approach.ground");
-    await expectAccessible(page, "walk");
-    await page.getByRole("button", { name: "Found something" }).click();
-    await expectAccessible(page, "found");
-    await page.getByRole("button", { name: "Back" }).click();
-    await page.getByRole("button", { name: "Interrupted" }).click();
-    await page.getByRole("button", { name: "Go on where I was" }).waitFor();
-    await expectAccessible(page, "interrupted");
-    await page.getByRole("button", { name: "Go on where I was" }).click();
-    await goTo(page, walker, "Fluids", "right-tank.cap");
-    await expectAccessible(page, "fluids");
-    await page.getByRole("button", { name: /^Papers \d/ }).click();
-    await walker.jumpTo("magneto.left");
-    for (const key of HEALTHY["magneto.left"] ?? "")
-      await page.getByRole("button", { name: key, exact: true }).click();
-    await expectAccessible(page, "run-up");
-    await page.getByTestId("primary").click();
-    await walker.jumpTo("take-off.trim");
-    await expectAccessible(page, "line-up");
-    await page.goto(page.url().replace(/$/, "/verdict"));
-    await page.getByText("Still open:").waitFor();
-    await expectAccessible(page, "verdict");
-    await page.getByRole("button", { name: "How it was walked" }).click();
-    await page.getByText("Time at each station").waitFor();
-    await expectAccessible(page, "debrief");
-    await page.goto(`${cravix.url}/log`);
-    await page.getByText("creep mark").first().waitFor();
-    await expectAccessible(page, "discrepancies");
-    for (const [path, there] of [
-      ["/log/walks", "Verdict, reasons"],
-      ["/people", "Complete preflights"],
-      ["/device", "On the home screen"],
-      ["/aircraft/QX-TAR", "Code for the key tag"],
-      ["/aircraft/QX-TAR/items", "What saving changes"],
-      ["/aircraft/QX-TAR/logs", "as a table"],
-    ] as const) {
-      await page.goto(`${cravix.url}${path}`);
-      if (path === "/log/walks" && size === "phone")
-        await page.getByRole("button", { name: /^QX-/ }).first().click();
-      await page.getByText(there).first().waitFor();
-      await page.waitForTimeout(300);
-      await expectAccessible(page, path);
-    }
-    await page.goto(`${cravix.url}/aircraft/QX-TAR/school`);
-    await expect(page.getByRole("heading", { level: 1 })).toHaveText("There is no such page");
-    await page.getByTestId("primary").click();
-    await expect(page).toHaveURL(/localhost:\d+\/$/);
-    await page.goto(cravix.url);
-    await page.getByRole("button", { name: "Night colours" }).click();
-    await expectAccessible(page, "today, night");
-  });
+  }
+  await page.getByRole("button", { name: "Begin the preflight" }).click();
+  await walker.walkTo("approach.ground");
+  await accessibleAtBothSizes(page, "walk");
+  await page.getByRole("button", { name: "Found something" }).click();
+  await accessibleAtBothSizes(page, "found");
+  await page.getByRole("button", { name: "Back" }).click();
+  await page.getByRole("button", { name: "Interrupted" }).click();
+  await page.getByRole("button", { name: "Go on where I was" }).waitFor();
+  await accessibleAtBothSizes(page, "interrupted");
+  await page.getByRole("button", { name: "Go on where I was" }).click();
+  await goTo(page, walker, "Fluids", "right-tank.cap");
+  await accessibleAtBothSizes(page, "fluids");
+  await page.getByRole("button", { name: /^Papers \d/ }).click();
+  await walker.jumpTo("magneto.left");
+  for (const key of HEALTHY["magneto.left"] ?? "")
+    await page.getByRole("button", { name: key, exact: true }).click();
+  await accessibleAtBothSizes(page, "run-up");
+  await page.getByTestId("primary").click();
+  await walker.jumpTo("take-off.trim");
+  await accessibleAtBothSizes(page, "line-up");
+  await page.goto(page.url().replace(/$/, "/verdict"));
+  await page.getByText("Still open:").waitFor();
+  await accessibleAtBothSizes(page, "verdict");
+  await page.getByRole("button", { name: "How it was walked" }).click();
+  await page.getByText("Time at each station").waitFor();
+  await accessibleAtBothSizes(page, "debrief");
+  await page.goto(`${cravix.url}/log`);
+  await page.getByText("creep mark").first().waitFor();
+  await accessibleAtBothSizes(page, "discrepancies");
+  for (const [path, there] of [
+    ["/log/walks", "Verdict, reasons"],
+    ["/people", "Complete preflights"],
+    ["/device", "On the home screen"],
+    ["/aircraft/QX-TAR", "Code for the key tag"],
+    ["/aircraft/QX-TAR/items", "What saving changes"],
+    ["/aircraft/QX-TAR/logs", "as a table"],
+  ] as const) {
+    await page.goto(`${cravix.url}${path}`);
+    if (path === "/log/walks") await page.getByRole("button", { name: /^QX-/ }).first().click();
+    await page.getByText(there).first().waitFor();
+    await page.waitForTimeout(300);
+    await accessibleAtBothSizes(page, path);
+  }
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/school`);
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("There is no such page");
+  await page.getByTestId("primary").click();
+  await expect(page).toHaveURL(/localhost:\d+\/$/);
+  await page.goto(cravix.url);
+  await page.getByRole("button", { name: "Night colours" }).click();
+  await accessibleAtBothSizes(page, "today, night");
+});

@@ -4,6 +4,9 @@ import { eventsOnDevice } from "../support/device";
 import { readings, toTheRunUp, watchSteps } from "../support/run-up-page";
 import { expect, test } from "../support/test";
 
+// None of these needs what another leaves behind: whoever has a hand free takes the next.
+test.describe.configure({ mode: "parallel" });
+
 let cravix: Cravix;
 test.beforeAll(async () => {
   cravix = await Cravix.launch();

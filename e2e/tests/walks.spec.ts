@@ -5,6 +5,9 @@ import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { HALDEN, Walker } from "../support/walker";
 
+// None of these needs what another leaves behind: whoever has a hand free takes the next.
+test.describe.configure({ mode: "parallel" });
+
 let cravix: Cravix;
 test.beforeAll(async () => {
   cravix = await Cravix.launch();

@@ -15,7 +15,7 @@ await runTask(async () => {
   await buildWebIfStale();
   let good = true;
   if (what !== "kill") {
-    const outcome = await fuzz(asked ?? 1000, Number(seed));
+    const outcome = await fuzz(asked ?? 700, Number(seed));
     const { troubles, goodLost, ...figures } = outcome;
     console.log(JSON.stringify(figures));
     for (const line of [...troubles, ...goodLost].slice(0, 30)) console.log(`  ${line}`);

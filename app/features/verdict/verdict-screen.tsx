@@ -1,6 +1,6 @@
 import { entryText, formatQuantity, hastyRuns, type Reason, toLog, type Verdict } from "@cravix/core";
 import { router } from "expo-router";
-import { useMemo, useState } from "react";
+import { Fragment, useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { refresh, useCrew } from "../../store/server/server-state";
@@ -27,6 +27,9 @@ const TITLE: Record<Verdict, string> = {
   "ask first": "Ask first",
   stop: "Stop",
 };
+
+/** What is put right by loading it otherwise. */
+const isOfLoad = ({ judgement }: Reason) => judgement?.id === "mass.balance";
 
 export function VerdictScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <Judged folded={folded} />}</WalkFrame>;
@@ -139,6 +142,16 @@ function Judged({ folded }: { folded: FoldedWalk }) {
       ) : null}
     </View>
   );
+  const aboard = list.loading && mine && !state.signed && (
+    <Button
+      className="self-start px-5"
+      textClassName="text-base"
+      testID="load-today"
+      onPress={() => router.push(`/preflight/${state.id}/load`)}
+    >
+      {state.plannedLoad ? "Something else is aboard" : "What is aboard?"}
+    </Button>
+  );
   return (
     <Screen actions={actions}>
       <View className="flex-row items-baseline justify-between">
@@ -208,22 +221,15 @@ function Judged({ folded }: { folded: FoldedWalk }) {
             {reasons.length === 0 ? "No reason against" : `Reasons: ${reasons.length}`}
           </Heading>
           {reasons.map((reason) => (
-            <ReasonCard
-              key={reason.cause ?? reason.discrepancyId ?? `${reason.itemId}${reason.text}`}
-              reason={reason}
-              station={list.stations.find((s) => s.id === reason.stationId)?.name}
-            />
+            <Fragment key={reason.cause ?? reason.discrepancyId ?? `${reason.itemId}${reason.text}`}>
+              <ReasonCard
+                reason={reason}
+                station={list.stations.find((s) => s.id === reason.stationId)?.name}
+              />
+              {isOfLoad(reason) && aboard}
+            </Fragment>
           ))}
-          {list.loading && mine && !state.signed && (
-            <Button
-              className="self-start px-5"
-              textClassName="text-base"
-              testID="load-today"
-              onPress={() => router.push(`/preflight/${state.id}/load`)}
-            >
-              {state.plannedLoad ? "Something else is aboard" : "What is aboard?"}
-            </Button>
-          )}
+          {!reasons.some(isOfLoad) && aboard}
           {verdict === "ask first" && !state.signed && finished && (
             <View className="gap-2">
               <Heading className="text-lg">Who did you ask?</Heading>
@@ -253,7 +259,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
                 <GradeMark grade="within limits" size={14} />
                 <Text className="shrink grow text-sm">{judgement.subject}</Text>
                 {judgement.reading && (
-                  <Text className="font-strong">{formatQuantity(judgement.reading)}</Text>
+                  <Text className="shrink-0 font-strong">{formatQuantity(judgement.reading)}</Text>
                 )}
               </View>
               <Text className="pl-6 text-xs text-voice">

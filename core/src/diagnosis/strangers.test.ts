@@ -10,12 +10,21 @@ import { workStranger } from "../testing/work-stranger";
 const EACH = 16;
 const of = (trouble: StrangerTrouble, count = EACH) =>
   Array.from({ length: count }, (_, i) => strangerCase(trouble, 900 + i));
-const first = (trouble: StrangerTrouble) => of(trouble).filter((one) => workStranger(one).place === 0).length;
+/** Worked once, however many ask. */
+const known = new Map<string, ReturnType<typeof workStranger>>();
+const worked = (trouble: StrangerTrouble, count = EACH) =>
+  of(trouble, count).map((one, i) => {
+    const key = `${trouble} ${i}`;
+    const before = known.get(key) ?? workStranger(one);
+    known.set(key, before);
+    return before;
+  });
+const first = (trouble: StrangerTrouble) => worked(trouble).filter(({ place }) => place === 0).length;
 
 test("a healthy engine is left in peace, whoever flies it and whatever writes it down", () => {
-  const worked = of("none", 40).map(workStranger);
-  expect(worked.filter(({ place }) => place === 0).length).toBeGreaterThanOrEqual(38);
-  const alarms = worked.filter(({ chances }) =>
+  const healthy = worked("none", 40);
+  expect(healthy.filter(({ place }) => place === 0).length).toBeGreaterThanOrEqual(38);
+  const alarms = healthy.filter(({ chances }) =>
     [...chances].some(([name, chance]) => name !== "none" && chance > 0.5),
   );
   expect(alarms.length).toBeLessThanOrEqual(2);

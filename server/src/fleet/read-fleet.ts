@@ -109,6 +109,15 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
   };
 }
 
+/** Whether the group has this aircraft. */
+export async function hasAircraft(db: Db, registration: string, groupId = HOME_GROUP): Promise<boolean> {
+  const rows = await db
+    .select({ registration: aircraft.registration })
+    .from(aircraft)
+    .where(and(eq(aircraft.groupId, groupId), eq(aircraft.registration, registration)));
+  return rows.length > 0;
+}
+
 /** What a device keeps of one aircraft for the apron; undefined for an aircraft the group does not have. */
 export async function readBundle(
   db: Db,

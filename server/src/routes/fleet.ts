@@ -1,7 +1,7 @@
 import { Hono } from "hono";
 import { boolean, object } from "yup";
 import type { Database } from "../db/database";
-import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
+import { hasAircraft, readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { readVersion, readVersions, saveFile } from "../fleet/write-file";
 import { heavyWork } from "../heavy/heavy-work";
 import { callerOf } from "../identity";
@@ -26,8 +26,7 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       async (c) => {
         const { registration } = c.req.valid("param");
         const { groupId } = callerOf(c);
-        const fleet = await readFleet(db, groupId);
-        if (!fleet.aircraft.some((a) => a.registration === registration)) return noAircraft(c);
+        if (!(await hasAircraft(db, registration, groupId))) return noAircraft(c);
         const open = c.req.valid("query").state === "open";
         return c.json({ items: await readDiscrepancies(db, registration, open, groupId) });
       },
