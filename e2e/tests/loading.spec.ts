@@ -80,6 +80,9 @@ test("planned inside with little fuel, dipped with more: overweight at the dip, 
   await expect(page.getByTestId("primary")).toBeDisabled();
   await page.getByLabel("rear seats, kg").fill("20");
   await expect(page.getByTestId("loading-result")).toContainText("Inside");
+  // What is written survives a reload.
+  await page.reload();
+  await expect(page.getByLabel("rear seats, kg")).toHaveValue("20");
   // Not told before it is said so.
   expect((await eventsOnDevice(page, id)).filter(({ event }) => event.type === "load.told")).toEqual([]);
   await page.getByTestId("primary").click();

@@ -82,7 +82,10 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
                 </Text>
               </>
             ) : (
-              <Missing>Nothing is loaded in the plan.</Missing>
+              <Missing>
+                {departure?.missing.find(({ what }) => what === "load")?.why ??
+                  "Nothing is loaded in the plan."}
+              </Missing>
             )}
           </Part>
           <Part title="Weather">

@@ -27,8 +27,8 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
     [profile, load, type, flightMin, people],
   );
   if (!profile) return null;
-  const open = check?.missing[0];
-  const outside = !open && check !== undefined && check.faults.length > 0;
+  const outside = check !== undefined && check.faults.length > 0;
+  const open = outside ? undefined : check?.missing[0];
   const takeOff = check?.points.find(({ name }) => name === "take-off");
   return (
     <View className="gap-2" testID="load-today">

@@ -25,10 +25,9 @@ export function LoadBrief({ profile, load, burn }: { profile: LoadingProfile; lo
   const [worst] = faults;
   return (
     <Text className="font-strong text-lg text-deck-ink" testID="loading-brief">
-      {missing[0] ??
-        (worst
-          ? `${GRADE_WORD.stop}: ${faultWords(worst)}`
-          : `Inside: ${formatNumber(takeOff?.kg ?? 0)} kg at take-off`)}
+      {worst
+        ? `${GRADE_WORD.stop}: ${faultWords(worst)}`
+        : (missing[0] ?? `Inside: ${formatNumber(takeOff?.kg ?? 0)} kg at take-off`)}
     </Text>
   );
 }
@@ -37,8 +36,8 @@ export function LoadBrief({ profile, load, burn }: { profile: LoadingProfile; lo
 export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; load: Load; burn: Burn }) {
   const wide = useWide();
   const check = useMemo(() => checkLoad(profile, load, burn), [profile, load, burn]);
-  const open = check.missing.length > 0;
-  const outside = !open && check.faults.length > 0;
+  const outside = check.faults.length > 0;
+  const open = !outside && check.missing.length > 0;
   const changes = useMemo(
     () => (outside ? smallestChanges(profile, load, burn).slice(0, 4) : []),
     [profile, load, burn, outside],
@@ -78,6 +77,11 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
       {check.faults.map((fault) => (
         <Text key={`${fault.kind}${fault.of}`} className="font-mid text-clay">
           {faultWords(fault)}
+        </Text>
+      ))}
+      {check.missing.map((question) => (
+        <Text key={question} className="font-mid">
+          {question}
         </Text>
       ))}
       {changes.length > 0 && (

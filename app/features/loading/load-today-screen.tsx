@@ -1,7 +1,15 @@
-import { burnFor, formatNumber, fuelKgPerL, type Load, type LoadingProfile } from "@cravix/core";
+import {
+  burnOfWalk,
+  formatNumber,
+  fuelKgPerL,
+  type Load,
+  type LoadingProfile,
+  peopleOfWalk,
+} from "@cravix/core";
 import { router } from "expo-router";
-import { useMemo, useState } from "react";
+import { useEffect, useMemo, useState } from "react";
 import { View } from "react-native";
+import { dropNote, keepNote, readNote } from "../../device/log/notes";
 import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/walk/record";
 import { Button } from "../../ui/input/button";
@@ -14,6 +22,8 @@ import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 import { draftOfLoad, loadOf } from "./load-draft";
 import { LoadResult } from "./load-result";
 import { StationFields } from "./station-fields";
+
+const NO_TANKS: Readonly<Record<string, number>> = {};
 
 /** At the aircraft: what is aboard now, with the fuel that was dipped. What is put right here counts from then on; what was planned stays on record. */
 export function LoadTodayScreen({ id }: { id: string }) {
@@ -43,29 +53,38 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
   const [stations, setStations] = useState(
     () => draftOfLoad(profile, { ...(state.plannedLoad && { planned: state.plannedLoad }) }).stations,
   );
+  const key = `load draft:${state.id}`;
+  useEffect(() => {
+    readNote<Record<string, string>>(key).then(
+      (kept) => kept && setStations(kept),
+      () => undefined,
+    );
+  }, [key]);
+  const write = (values: Record<string, string>) => {
+    setStations(values);
+    void keepNote(key, values);
+  };
   const told = useMemo(() => loadOf({ unit: "kg", stations, litres: {} }), [stations]);
-  const dipped = judged.fuel?.volumesL;
-  const notDipped = profile.tanks.filter(({ tank }) => dipped?.[tank] === undefined);
+  const dipped = judged.fuel?.volumesL ?? NO_TANKS;
+  const notDipped = profile.tanks.filter(({ tank }) => dipped[tank] === undefined);
   const load = useMemo(
     (): Load | undefined =>
-      told && dipped && notDipped.length === 0
+      told && notDipped.length === 0
         ? {
             stations: told.stations,
             litres: dipped,
             kgPerL: fuelKgPerL(list, state),
-            people: list.conditions.includes("passengers") ? 2 : 1,
+            people: peopleOfWalk(list),
           }
         : undefined,
     [told, dipped, notDipped.length, list, state],
   );
-  const burn = useMemo(
-    () => burnFor(list.type.fuel, state.plannedFlightMin ?? 60),
-    [list, state.plannedFlightMin],
-  );
+  const burn = useMemo(() => burnOfWalk(list, state), [list, state]);
   const put = async () => {
     if (!told) return;
     const { litres } = state.plannedLoad ?? {};
     await dispatch(record(state.id, "load.told", { stations: told.stations, ...(litres && { litres }) }));
+    void dropNote(key).catch(() => undefined);
     router.replace(back);
   };
   const tankName = (tank: string) => list.type.fuel?.tanks.find(({ id }) => id === tank)?.name ?? tank;
@@ -93,13 +112,15 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           <View className="flex-row flex-wrap gap-3">
-            <StationFields profile={profile} unit="kg" values={stations} onChange={setStations} />
+            <StationFields profile={profile} unit="kg" values={stations} onChange={write} />
           </View>
-          <Text className="text-voice">
-            {notDipped.length > 0
-              ? `Not looked into yet: ${notDipped.map(({ tank }) => tankName(tank)).join(", ")}. It is reckoned with once all are.`
-              : `As measured: ${profile.tanks.map(({ tank }) => `${tankName(tank)} ${formatNumber(dipped?.[tank] ?? 0)} L`).join(", ")}.`}
-          </Text>
+          {profile.tanks.length > 0 && (
+            <Text className="text-voice">
+              {notDipped.length > 0
+                ? `Not looked into yet: ${notDipped.map(({ tank }) => tankName(tank)).join(", ")}. It is reckoned with once all are.`
+                : `As measured: ${profile.tanks.map(({ tank }) => `${tankName(tank)} ${formatNumber(dipped[tank] ?? 0)} L`).join(", ")}.`}
+            </Text>
+          )}
         </View>
         <View className={wide ? "flex-[1.2]" : ""}>
           {load ? (

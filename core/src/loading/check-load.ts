@@ -19,7 +19,7 @@ export interface LoadFault {
 export interface LoadCheck {
   points: PathPoint[];
   faults: LoadFault[];
-  /** Whose mass nobody has said, as a question: until it is answered nothing else here is true. */
+  /** Whose mass nobody has said, as a question: until it is answered only what is too heavy already is a fault, and nothing is inside. */
   missing: string[];
   /** The least that is left along the whole way. */
   margin: EnvelopeMargin;
@@ -74,8 +74,12 @@ export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): Load
   // Above the envelope it is too heavy, and that is said already.
   if (margin.beyond && !faults.some(({ kind }) => kind === "too heavy"))
     faults.push({ kind: "beyond", of: "the envelope" });
-  return { points, faults, missing: massesMissing(profile, load), margin };
+  const missing = massesMissing(profile, load);
+  return { points, faults: missing.length > 0 ? faults.filter(heavy) : faults, missing, margin };
 }
+
+/** What no further mass can put right. */
+const heavy = ({ kind }: LoadFault): boolean => kind === "too heavy" || kind === "place too heavy";
 
 function wholeWay(profile: LoadingProfile, points: readonly PathPoint[]): EnvelopeMargin {
   const { corners } = profile.envelope;

@@ -389,6 +389,16 @@ describe("a person without a mass", () => {
   });
 });
 
+describe("too heavy without somebody", () => {
+  it("is too heavy with them: that is told whoever is missing, and what only their mass could mend is not", () => {
+    const heavy = check(load({ front: 0, shelf: 30, rear: 200, bags: 54 }));
+    expect(heavy.missing).toHaveLength(1);
+    expect(heavy.faults.map(({ kind }) => kind)).toContain("place too heavy");
+    expect(heavy.faults.every(({ kind }) => kind === "too heavy" || kind === "place too heavy")).toBe(true);
+    expect(check(load({ front: 0, rear: 150 })).faults).toEqual([]);
+  });
+});
+
 describe("arms from another datum", () => {
   const faults = (profile: Partial<LoadingProfile>) => loadingFaults({ ...AIRCRAFT, ...profile });
 

@@ -22,6 +22,16 @@ export function burnFor(
   };
 }
 
+/** What this flight burns: of the length that was planned, else of an hour. */
+export const burnOfWalk = (
+  { type }: Pick<JudgedWalk["list"], "type">,
+  { plannedFlightMin = USUAL_MIN }: Pick<JudgedWalk["state"], "plannedFlightMin">,
+): Burn => burnFor(type.fuel, plannedFlightMin);
+
+/** How many are known to be aboard: passengers are at least one besides the pilot. */
+export const peopleOfWalk = ({ conditions }: Pick<JudgedWalk["list"], "conditions">): number =>
+  conditions.includes("passengers") ? 2 : 1;
+
 /**
  * The load of a walk: what was planned in the seats and lockers, with the fuel that was really dipped. Undefined before anything was planned, and while a tank has
  * not been looked into.
@@ -37,9 +47,9 @@ export function loadOfWalk({ list, state, given }: JudgedWalk): { load: Load; bu
       stations: planned.stations,
       litres: dipped,
       kgPerL: fuelKgPerL(list, state),
-      people: list.conditions.includes("passengers") ? 2 : 1,
+      people: peopleOfWalk(list),
     },
-    burn: burnFor(list.type.fuel, state.plannedFlightMin ?? USUAL_MIN),
+    burn: burnOfWalk(list, state),
   };
 }
 
@@ -65,7 +75,8 @@ function loading(walk: JudgedWalk): Judgement[] {
     itemIds: walk.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight"]),
   };
   const otherwise = fuelThanPlanned(load, state.plannedLoad?.litres);
-  if (check.missing.length > 0)
+  // What is too heavy without them is too heavy with them.
+  if (check.missing.length > 0 && check.faults.length === 0)
     return [
       {
         ...base,
@@ -89,7 +100,7 @@ function loading(walk: JudgedWalk): Judgement[] {
       ...base,
       grade: "stop",
       margin: { value: profile.maxTakeoffKg.value - (takeOff?.kg ?? 0), unit: "kg" },
-      sentence: [otherwise, ...check.faults.map(faultWords)].filter(Boolean).join(" "),
+      sentence: [otherwise, ...check.faults.map(faultWords), ...check.missing].filter(Boolean).join(" "),
       action: change ? changeWords(change, profile) : "Nothing single brings it inside: plan it anew.",
       caution: "The aircraft's own weighing report and handbook come first.",
     },
