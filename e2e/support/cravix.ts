@@ -12,6 +12,8 @@ const ROOT = join(__dirname, "..", "..");
 export class Cravix {
   /** One that a file of tests is done with, and that the next may have: a start costs as much as twenty pages. */
   static #free: Cravix | undefined;
+  /** Whether somebody clears away what is kept: without, nothing is. */
+  static #keeps = false;
   #child: ChildProcess | undefined;
   /** Whether it can be put back to what it was. What comes of it once a test has ended it or its database is nobody else's. */
   #asPrepared = false;
@@ -99,12 +101,18 @@ export class Cravix {
 
   /** Nobody needs it any more: kept for whoever comes next, where no test has laid hands on it, else cleared away. */
   async remove(): Promise<void> {
-    if (this.#asPrepared && !Cravix.#free) Cravix.#free = this;
+    if (Cravix.#keeps && this.#asPrepared && !Cravix.#free) Cravix.#free = this;
     else await this.#clearAway();
   }
 
-  /** Clears away the one that is kept. */
+  /** From now on one that is done with is kept for the next, until `removeFree`. */
+  static keepFree(): void {
+    Cravix.#keeps = true;
+  }
+
+  /** Clears away the one that is kept; none is from then on. */
   static async removeFree(): Promise<void> {
+    Cravix.#keeps = false;
     const free = Cravix.#free;
     Cravix.#free = undefined;
     if (free) await free.#clearAway();

@@ -12,6 +12,7 @@ export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefin
   keptServer: [
     // biome-ignore lint/correctness/noEmptyPattern: what a fixture needs is read from its pattern.
     async ({}, use) => {
+      Cravix.keepFree();
       await use(undefined);
       await Cravix.removeFree();
     },
