@@ -6,6 +6,7 @@ import {
   fuelDensity,
   lightOf,
   type PlannedLoad,
+  peopleOfWalk,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
@@ -13,7 +14,6 @@ import { clockText } from "../../ui/day-and-time";
 import { GradeMark } from "../../ui/grade-mark";
 import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
-import { peopleAboard } from "../loading/load-draft";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
 /** How it is loaded, as it was planned; the dip says later what is really in the tanks. */
@@ -21,7 +21,7 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, plan } = aircraft;
   const { loading: profile, type } = bundle;
   const { load, flightMin } = plan;
-  const people = peopleAboard(plan);
+  const people = peopleOfWalk(plan);
   const check = useMemo(
     () => (profile && load ? checked(profile, load, type, { flightMin, people }) : undefined),
     [profile, load, type, flightMin, people],

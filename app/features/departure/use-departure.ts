@@ -13,6 +13,7 @@ import {
   magneticWind,
   minimaSets,
   type ProposedCondition,
+  peopleOfWalk,
   proposedConditions,
   type RunwayChoice,
   temperatureAt,
@@ -23,7 +24,6 @@ import { type Change, changed } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { minimaOf } from "../../store/walk/minima-here";
 import { type PlannedDeparture, planned } from "../../store/walk/planned-slice";
-import { peopleAboard } from "../loading/load-draft";
 import { usePersonDue } from "../people/use-person-due";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
@@ -80,7 +80,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       stations: all.load.stations,
       litres,
       kgPerL: fuelDensity(type.fuel?.grades?.[0] ?? "100LL", 15),
-      people: peopleAboard(all),
+      people: peopleOfWalk(all),
     };
     const celsius = report?.celsius ?? all.celsius;
     const input: DepartureInput | undefined =

@@ -1,4 +1,4 @@
-import type { Condition, LoadingProfile, PlannedLoad } from "@cravix/core";
+import type { LoadingProfile, PlannedLoad } from "@cravix/core";
 
 /** In which unit masses are entered; they are kept in kilograms. */
 export const MASS_UNITS = ["kg", "lb"] as const;
@@ -90,15 +90,6 @@ export function draftOfLoad(
     ),
   };
 }
-
-/** How many are known to come along, with the pilot: passengers are at least one. */
-export const peopleAboard = ({
-  conditions,
-  secondCrewId,
-}: {
-  conditions: readonly Condition[];
-  secondCrewId?: string;
-}): number => 1 + Number(conditions.includes("passengers") || secondCrewId !== undefined);
 
 /** More than a tank holds. */
 export function tankFault(text: string, capacityL: number | undefined): string | undefined {

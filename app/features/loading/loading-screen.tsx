@@ -1,5 +1,5 @@
 import { mayDo } from "@cravix/contract/client";
-import { burnFor, formatNumber, fuelDensity, type Load, lastFluids } from "@cravix/core";
+import { burnFor, formatNumber, fuelDensity, type Load, lastFluids, peopleOfWalk } from "@cravix/core";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
@@ -11,7 +11,7 @@ import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
-import { draftOfLoad, type LoadDraft, loadOf, MASS_UNITS, peopleAboard, tankFault } from "./load-draft";
+import { draftOfLoad, type LoadDraft, loadOf, MASS_UNITS, tankFault } from "./load-draft";
 import { LoadBrief, LoadResult } from "./load-result";
 import { StationFields } from "./station-fields";
 import { WeighingReport } from "./weighing-report";
@@ -65,7 +65,7 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
     const load = loadOf(draft);
     setDraft(load ? draftOfLoad(profile, { planned: load, unit }) : { ...draft, unit });
   };
-  const people = peopleAboard(plan);
+  const people = peopleOfWalk(plan);
   const kgPerL = fuelDensity(fuel?.grades?.[0] ?? "100LL", 15);
   const load = useMemo((): Load | undefined => {
     const told = loadOf(draft);
