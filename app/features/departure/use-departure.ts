@@ -16,6 +16,7 @@ import {
   peopleOfWalk,
   proposedConditions,
   type RunwayChoice,
+  reserveFor,
   temperatureAt,
   type WindRange,
 } from "@cravix/core";
@@ -92,7 +93,14 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
             ...(rules && { rules }),
             minima: sets,
             ...(loading && { loading }),
-            ...(load && { load, burn: burnFor(type.fuel, all.flightMin) }),
+            ...(load && {
+              load,
+              burn: burnFor(
+                type.fuel,
+                all.flightMin,
+                reserveFor(rules ?? undefined, all.conditions)?.minutes,
+              ),
+            }),
             ...(wind && { wind }),
             ...(report?.settingHpa !== undefined && { settingHpa: report.settingHpa }),
             ...(celsius !== undefined && { celsius }),

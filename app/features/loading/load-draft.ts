@@ -39,6 +39,19 @@ export function entryDoubt(
   return value > people * HEAVY_PERSON_KG ? "Pounds? This list is in kilograms." : undefined;
 }
 
+/** Masses as they were typed, in the other unit; what is no number stays as it is. */
+export function inOtherUnit(
+  stations: Readonly<Record<string, string>>,
+  unit: MassUnit,
+): Record<string, string> {
+  return Object.fromEntries(
+    Object.entries(stations).map(([id, text]) => {
+      const same = text.trim() === "" || entryFault(text);
+      return [id, same ? text : massText(number(text) * (unit === "lb" ? 1 : KG_PER_LB), unit)];
+    }),
+  );
+}
+
 /** The draft as a load; undefined while something in it is no number. What nobody has entered is nothing. */
 export function loadOf({ unit, stations, litres }: LoadDraft): PlannedLoad | undefined {
   const all = [...Object.values(stations), ...Object.values(litres)];
@@ -54,6 +67,9 @@ export function loadOf({ unit, stations, litres }: LoadDraft): PlannedLoad | und
 }
 
 const shown = (value: number): string => String(Math.round(value * 10) / 10);
+
+/** A mass as it stands in a field of this unit. */
+export const massText = (kg: number, unit: MassUnit): string => shown(unit === "lb" ? kg / KG_PER_LB : kg);
 
 /** What is known already, written into the fields: what was planned, else the fuel as it was measured last, all tanks alike as far as they hold it. */
 export function draftOfLoad(
@@ -82,7 +98,7 @@ export function draftOfLoad(
     stations: Object.fromEntries(
       profile.stations.map(({ id }) => {
         const kg = planned?.stations[id] ?? 0;
-        return [id, kg === 0 ? "" : shown(unit === "lb" ? kg / KG_PER_LB : kg)];
+        return [id, kg === 0 ? "" : massText(kg, unit)];
       }),
     ),
     litres: Object.fromEntries(

@@ -2,14 +2,14 @@ import {
   armOf,
   type Burn,
   chanceOutside,
-  changeWords,
+  changesWords,
   checkLoad,
   faultWords,
   formatNumber,
   type Load,
   type LoadingProfile,
   roomIn,
-  smallestChanges,
+  waysInside,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
@@ -38,8 +38,8 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
   const check = useMemo(() => checkLoad(profile, load, burn), [profile, load, burn]);
   const outside = check.faults.length > 0;
   const open = !outside && check.missing.length > 0;
-  const changes = useMemo(
-    () => (outside ? smallestChanges(profile, load, burn).slice(0, 4) : []),
+  const ways = useMemo(
+    () => (outside ? waysInside(profile, load, burn, 4) : []),
     [profile, load, burn, outside],
   );
   const room = useMemo(
@@ -84,19 +84,21 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
           {question}
         </Text>
       ))}
-      {changes.length > 0 && (
+      {ways.length > 0 && (
         <View className="gap-1" testID="changes">
-          <Heading className="text-lg">The smallest change that brings it inside</Heading>
-          {changes.map((change, i) => (
-            <Text key={JSON.stringify(change)} className={i === 0 ? "font-strong" : ""}>
-              {changeWords(change, profile)}
+          <Heading className="text-lg">
+            {ways[0]?.length === 1
+              ? "The smallest change that brings it inside"
+              : "No single change brings it inside. Two together do"}
+          </Heading>
+          {ways.map((way, i) => (
+            <Text key={JSON.stringify(way)} className={i === 0 ? "font-strong" : ""}>
+              {changesWords(way, profile)}
             </Text>
           ))}
         </View>
       )}
-      {outside && changes.length === 0 && (
-        <Text>Nothing single brings it inside: take more than one thing out.</Text>
-      )}
+      {outside && ways.length === 0 && <Text>No two changes bring it inside: plan it anew.</Text>}
       <EnvelopeDrawing profile={profile} points={check.points} outside={outside} height={wide ? 330 : 260} />
       {room.length > 0 && (
         <Text>

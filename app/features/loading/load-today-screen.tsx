@@ -7,21 +7,28 @@ import {
   peopleOfWalk,
 } from "@cravix/core";
 import { router } from "expo-router";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
 import { View } from "react-native";
-import { dropNote, keepNote, readNote } from "../../device/log/notes";
+import { useKept } from "../../device/log/use-kept";
 import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/walk/record";
 import { Button } from "../../ui/input/button";
+import { Choice } from "../../ui/input/choice";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { useWalk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
-import { draftOfLoad, loadOf } from "./load-draft";
+import { draftOfLoad, inOtherUnit, loadOf, MASS_UNITS, type MassUnit } from "./load-draft";
 import { LoadResult } from "./load-result";
 import { StationFields } from "./station-fields";
+
+/** As it was typed, with its unit. */
+interface TodayDraft {
+  unit: MassUnit;
+  stations: Record<string, string>;
+}
 
 const NO_TANKS: Readonly<Record<string, number>> = {};
 
@@ -50,21 +57,21 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
   const wide = useWide();
   const { list, state, judged } = walk;
   const back = `/preflight/${state.id}/verdict` as const;
-  const [stations, setStations] = useState(
-    () => draftOfLoad(profile, { ...(state.plannedLoad && { planned: state.plannedLoad }) }).stations,
+  const first = useMemo(
+    (): TodayDraft => ({
+      unit: "kg",
+      stations: draftOfLoad(profile, { ...(state.plannedLoad && { planned: state.plannedLoad }) }).stations,
+    }),
+    [profile, state.plannedLoad],
   );
-  const key = `load draft:${state.id}`;
-  useEffect(() => {
-    readNote<Record<string, string>>(key).then(
-      (kept) => kept && setStations(kept),
-      () => undefined,
+  const { value: draft, change, drop } = useKept<TodayDraft>(`aboard draft:${state.id}`, first);
+  const { unit, stations } = draft;
+  const write = (values: Record<string, string>) => change((before) => ({ ...before, stations: values }));
+  const toUnit = (next: MassUnit) =>
+    change((before) =>
+      next === before.unit ? before : { unit: next, stations: inOtherUnit(before.stations, next) },
     );
-  }, [key]);
-  const write = (values: Record<string, string>) => {
-    setStations(values);
-    void keepNote(key, values);
-  };
-  const told = useMemo(() => loadOf({ unit: "kg", stations, litres: {} }), [stations]);
+  const told = useMemo(() => loadOf({ unit, stations, litres: {} }), [unit, stations]);
   const dipped = judged.fuel?.volumesL ?? NO_TANKS;
   const notDipped = profile.tanks.filter(({ tank }) => dipped[tank] === undefined);
   const load = useMemo(
@@ -84,7 +91,7 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
     if (!told) return;
     const { litres } = state.plannedLoad ?? {};
     await dispatch(record(state.id, "load.told", { stations: told.stations, ...(litres && { litres }) }));
-    void dropNote(key).catch(() => undefined);
+    drop();
     router.replace(back);
   };
   const tankName = (tank: string) => list.type.fuel?.tanks.find(({ id }) => id === tank)?.name ?? tank;
@@ -111,8 +118,9 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
       >{`${list.registration}: what is aboard`}</PageHead>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+          <Choice title="Masses in" options={MASS_UNITS} value={unit} onChange={toUnit} />
           <View className="flex-row flex-wrap gap-3">
-            <StationFields profile={profile} unit="kg" values={stations} onChange={write} />
+            <StationFields profile={profile} unit={unit} values={stations} onChange={write} />
           </View>
           {profile.tanks.length > 0 && (
             <Text className="text-voice">

@@ -1,5 +1,13 @@
 import { mayDo } from "@cravix/contract/client";
-import { burnFor, formatNumber, fuelDensity, type Load, lastFluids, peopleOfWalk } from "@cravix/core";
+import {
+  burnFor,
+  formatNumber,
+  fuelDensity,
+  type Load,
+  lastFluids,
+  peopleOfWalk,
+  reserveFor,
+} from "@cravix/core";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
@@ -11,9 +19,10 @@ import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
-import { draftOfLoad, type LoadDraft, loadOf, MASS_UNITS, tankFault } from "./load-draft";
+import { draftOfLoad, inOtherUnit, type LoadDraft, loadOf, MASS_UNITS, tankFault } from "./load-draft";
 import { LoadBrief, LoadResult } from "./load-result";
 import { StationFields } from "./station-fields";
+import { useOwnMass } from "./use-own-mass";
 import { WeighingReport } from "./weighing-report";
 
 /** Who and what goes where, and whether it is inside from take-off to the last drop of fuel. What is entered here becomes the preflight's load. */
@@ -55,26 +64,32 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
       capacityL,
     }),
   );
+  const people = peopleOfWalk(plan);
+  const own = useOwnMass(crewId, profile, people);
   const set = (part: Partial<LoadDraft>) => {
     const next = { ...draft, ...part };
     setDraft(next);
     const load = loadOf(next);
+    own.learn(load);
     if (load) dispatch(planned({ registration, load }));
   };
   const toUnit = (unit: LoadDraft["unit"]) => {
-    const load = loadOf(draft);
-    setDraft(load ? draftOfLoad(profile, { planned: load, unit }) : { ...draft, unit });
+    if (unit !== draft.unit) setDraft({ ...draft, unit, stations: inOtherUnit(draft.stations, unit) });
   };
-  const people = peopleOfWalk(plan);
   const kgPerL = fuelDensity(fuel?.grades?.[0] ?? "100LL", 15);
   const load = useMemo((): Load | undefined => {
     const told = loadOf(draft);
     return told && { stations: told.stations, litres: told.litres ?? {}, kgPerL, people };
   }, [draft, kgPerL, people]);
-  const burn = useMemo(() => burnFor(fuel, plan.flightMin), [fuel, plan.flightMin]);
+  const { rules } = bundle;
+  const burn = useMemo(
+    () => burnFor(fuel, plan.flightMin, reserveFor(rules ?? undefined, plan.conditions)?.minutes),
+    [fuel, plan.flightMin, plan.conditions, rules],
+  );
   const fields = (
     <View className="gap-3">
       <Choice title="Masses in" options={MASS_UNITS} value={draft.unit} onChange={toUnit} />
+      {own.offer(draft.stations, draft.unit, (stations) => set({ stations }))}
       <View className="flex-row flex-wrap gap-3">
         <StationFields
           profile={profile}

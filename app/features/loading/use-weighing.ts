@@ -1,8 +1,8 @@
 import { contentHash } from "@cravix/contract/content-hash";
 import { type LoadingProfile, weighingChange } from "@cravix/core";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
-import { dropNote, keepNote, readNote } from "../../device/log/notes";
+import { useKept } from "../../device/log/use-kept";
 import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
 
@@ -32,16 +32,9 @@ export function weighingOf({ date, kg, mm, text }: WeighingDraft): LoadingProfil
 /** A new weighing report of an aircraft, while it is typed. It survives a reload; nothing goes on record before it is saved. */
 export function useWeighing(profile: LoadingProfile) {
   const dispatch = useAppDispatch();
-  const key = `weighing draft:${profile.registration}`;
-  const [draft, setDraft] = useState(NOTHING);
+  const { value: draft, change: write, drop } = useKept(`weighing draft:${profile.registration}`, NOTHING);
   const [message, setMessage] = useState("");
   const [faults, setFaults] = useState<{ path: string; expected: string }[]>([]);
-  useEffect(() => {
-    readNote<WeighingDraft>(key).then(
-      (kept) => kept && setDraft(kept),
-      () => undefined,
-    );
-  }, [key]);
   const weighing = weighingOf(draft);
   return {
     draft,
@@ -50,11 +43,9 @@ export function useWeighing(profile: LoadingProfile) {
     weighing,
     change: weighing && weighingChange(profile.weighing, weighing),
     write: (part: Partial<WeighingDraft>) => {
-      const next = { ...draft, ...part };
-      setDraft(next);
+      write((before) => ({ ...before, ...part }));
       setFaults([]);
       setMessage("");
-      void keepNote(key, next);
     },
     save: async (): Promise<boolean> => {
       if (!weighing) {
@@ -79,8 +70,8 @@ export function useWeighing(profile: LoadingProfile) {
         );
         return false;
       }
-      setDraft(NOTHING);
-      void dropNote(key).catch(() => undefined);
+      write(() => NOTHING);
+      drop();
       await refresh(dispatch, profile.registration);
       return true;
     },

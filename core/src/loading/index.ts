@@ -1,5 +1,6 @@
 export * from "./check-load";
 export * from "./envelope";
+export type { LoadChange } from "./levers";
 export * from "./load-path";
 export * from "./loading-faults";
 export * from "./loading-profile";
@@ -8,3 +9,4 @@ export * from "./loading-words";
 export * from "./masses-missing";
 export * from "./same-datum";
 export * from "./smallest-change";
+export * from "./two-changes";

@@ -65,4 +65,6 @@ export interface PlannedLoad {
 export interface Burn {
   taxiL: number;
   tripL: number;
+  /** What the rules want left after it. */
+  reserveL?: number;
 }

@@ -1,7 +1,7 @@
 import { formatNumber } from "../units/format";
 import type { LoadFault } from "./check-load";
+import type { LoadChange } from "./levers";
 import type { LoadingProfile } from "./loading-profile";
-import type { LoadChange } from "./smallest-change";
 
 const kg = (value: number) => `${formatNumber(value, value < 10 ? 1 : 0)} kg`;
 const mm = (value: number) => `${formatNumber(value, value < 10 ? 1 : 0)} mm`;
@@ -38,16 +38,28 @@ const whenWords = (of: string) =>
 
 /** What would bring it inside, as it is spoken. */
 export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfile, "stations">): string {
-  const name = (id: string) => stations.find((one) => one.id === id)?.name ?? id;
+  const station = (id: string) => stations.find((one) => one.id === id);
+  const name = (id: string) => station(id)?.name ?? id;
   const amount = `${formatNumber(change.kg, Number.isInteger(change.kg) ? 0 : 1)} kg`;
   switch (change.do) {
     case "take out":
+      // A person is not taken out by the kilogram.
+      if (station(change.from)?.kind === "seat")
+        return change.all
+          ? `Leave ${name(change.from)} empty (${amount}).`
+          : `${amount} less on ${name(change.from)}: somebody lighter.`;
       return `Take ${amount} out: ${name(change.from)}.`;
     case "move":
       return `Move ${amount} from ${name(change.from)} to ${name(change.to)}.`;
     case "put in ballast":
       return `Put ${amount} of ballast: ${name(change.to)}.`;
     case "less fuel":
-      return `Take ${change.litres} L less fuel (${amount}).`;
+      return `Take ${formatNumber(change.litres, Number.isInteger(change.litres) ? 0 : 1)} L less fuel (${amount}).`;
   }
 }
+
+/** One change or several together, as they are spoken. */
+export const changesWords = (
+  changes: readonly LoadChange[],
+  profile: Pick<LoadingProfile, "stations">,
+): string => changes.map((change) => changeWords(change, profile)).join(" And: ");

@@ -1,9 +1,10 @@
+import { reserveFor } from "../../aircraft/aircraft-type";
 import type { Judgement } from "../../judgement/judgement";
 import { checkLoad, type LoadCheck } from "../../loading/check-load";
 import { armOf } from "../../loading/load-path";
 import type { Burn, Load, LoadingProfile } from "../../loading/loading-profile";
-import { changeWords, faultWords } from "../../loading/loading-words";
-import { smallestChanges } from "../../loading/smallest-change";
+import { changesWords, faultWords } from "../../loading/loading-words";
+import { waysInside } from "../../loading/two-changes";
 import { formatNumber } from "../../units/format";
 import type { Judge, JudgedWalk } from "./judge";
 import { fuelKgPerL } from "./judge-fluids";
@@ -11,22 +12,25 @@ import { fuelKgPerL } from "./judge-fluids";
 /** A flight without a planned length is taken as one of an hour. */
 const USUAL_MIN = 60;
 
-/** What an aircraft burns before take-off and on a flight of so many minutes, by its handbook's cruise; nothing where it has no engine. */
+/** What an aircraft burns before take-off and on a flight of so many minutes, and in the reserve, by its handbook's cruise; nothing where it has no engine. */
 export function burnFor(
   fuel: { taxiL: number; climbL?: number; burnLPerH?: { value: number } } | undefined,
   minutes: number,
+  reserveMin = 0,
 ): Burn {
+  const perMin = (fuel?.burnLPerH?.value ?? 0) / 60;
   return {
     taxiL: fuel?.taxiL ?? 0,
-    tripL: (fuel?.climbL ?? 0) + ((fuel?.burnLPerH?.value ?? 0) * minutes) / 60,
+    tripL: (fuel?.climbL ?? 0) + perMin * minutes,
+    reserveL: perMin * reserveMin,
   };
 }
 
 /** What this flight burns: of the length that was planned, else of an hour. */
 export const burnOfWalk = (
-  { type }: Pick<JudgedWalk["list"], "type">,
+  { type, rules, conditions }: Pick<JudgedWalk["list"], "type" | "rules" | "conditions">,
   { plannedFlightMin = USUAL_MIN }: Pick<JudgedWalk["state"], "plannedFlightMin">,
-): Burn => burnFor(type.fuel, plannedFlightMin);
+): Burn => burnFor(type.fuel, plannedFlightMin, reserveFor(rules, conditions)?.minutes);
 
 /** How many are known to be aboard: passengers are at least one besides the pilot. */
 export const peopleOfWalk = ({ conditions }: Pick<JudgedWalk["list"], "conditions">): number =>
@@ -61,7 +65,7 @@ function loading(walk: JudgedWalk): Judgement[] {
   const { load, burn } = loaded;
   const check = checkLoad(profile, load, burn);
   const takeOff = check.points.find(({ name }) => name === "take-off");
-  const change = smallestChanges(profile, load, burn)[0];
+  const [way] = waysInside(profile, load, burn, 1);
   const base = {
     id: "mass.balance",
     cause: "mass.balance",
@@ -101,7 +105,7 @@ function loading(walk: JudgedWalk): Judgement[] {
       grade: "stop",
       margin: { value: profile.maxTakeoffKg.value - (takeOff?.kg ?? 0), unit: "kg" },
       sentence: [otherwise, ...check.faults.map(faultWords), ...check.missing].filter(Boolean).join(" "),
-      action: change ? changeWords(change, profile) : "Nothing single brings it inside: plan it anew.",
+      action: way ? changesWords(way, profile) : "No two changes bring it inside: plan it anew.",
       caution: "The aircraft's own weighing report and handbook come first.",
     },
   ];

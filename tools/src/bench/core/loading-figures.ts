@@ -1,4 +1,11 @@
-import { checkLoad, type Load, type LoadingProfile, type Source, smallestChanges } from "@cravix/core";
+import {
+  checkLoad,
+  type Load,
+  type LoadingProfile,
+  type Source,
+  smallestChanges,
+  smallestPairs,
+} from "@cravix/core";
 import { type Figure, quantile, within } from "../figure";
 import { so } from "../size";
 
@@ -46,6 +53,14 @@ const loaded = (aftKg: number): Load => ({
   kgPerL: 0.72,
 });
 
+/** Too heavy and too far aft, all of it bags: no one place alone puts it right. */
+const twice: Load = {
+  ...loaded(110),
+  stations: Object.fromEntries(
+    profile.stations.map(({ id }, i) => [id, i < 3 ? 75 : i < 8 ? 40 : i === 8 ? 60 : 110]),
+  ),
+};
+
 const timed = (work: () => unknown, turns: number): number[] =>
   Array.from({ length: turns }, () => {
     const from = performance.now();
@@ -81,6 +96,8 @@ export function loadingFigures(): Figure[] {
   const aft = loaded(120);
   if (checkLoad(profile, aft, BURN).faults.length === 0) throw new Error("the load is not outside");
   if (smallestChanges(profile, aft, BURN).length === 0) throw new Error("nothing helps");
+  if (smallestChanges(profile, twice, BURN).length > 0) throw new Error("one change alone helps");
+  if (smallestPairs(profile, twice, BURN).length === 0) throw new Error("no two changes help");
   const whole = quantile(
     timed(() => byTrying(aft), Math.max(1, TURNS / 30)),
     0.5,
@@ -95,6 +112,16 @@ export function loadingFigures(): Figure[] {
       "smallest change among 12 places, median",
       quantile(
         timed(() => smallestChanges(profile, aft, BURN), TURNS),
+        0.5,
+      ),
+      "ms",
+      whole,
+      100,
+    ),
+    within(
+      "smallest two changes among 12 places, median",
+      quantile(
+        timed(() => smallestPairs(profile, twice, BURN), TURNS),
         0.5,
       ),
       "ms",

@@ -1,0 +1,97 @@
+import type { Burn, Load, LoadingProfile } from "./loading-profile";
+
+/** One thing that could be done, and how much of it: kilograms, or litres of fuel. */
+export type LoadChange =
+  /** `all`: everything that is there. */
+  | { do: "take out"; from: string; kg: number; all?: true }
+  | { do: "move"; from: string; to: string; kg: number }
+  | { do: "put in ballast"; to: string; kg: number }
+  | { do: "less fuel"; litres: number; kg: number };
+
+/** More ballast than this goes into no place without a limit of its own, kg. */
+const MOST_BALLAST_KG = 200;
+
+/** A kind of change that can be made more or less of. */
+export interface Lever {
+  mostKg: number;
+  /** Arms of where mass leaves and where it comes, mm: of several tanks all. */
+  outMm: readonly number[];
+  inMm: readonly number[];
+  change: (kg: number) => LoadChange;
+  apply: (load: Load, kg: number) => Load;
+}
+
+/**
+ * Everything that can be changed about a load by degrees: taking out, moving bags, ballast, less fuel (of all tanks by the same part, never below `keepL`). What who
+ * flies weighs is not changed.
+ */
+export function leversOf(profile: LoadingProfile, load: Load, keepL: number): Lever[] {
+  const here = (id: string) => load.stations[id] ?? 0;
+  const levers: Lever[] = [];
+  for (const from of profile.stations) {
+    const there = here(from.id);
+    if (there <= 0 || from.pilot) continue;
+    levers.push({
+      mostKg: there,
+      outMm: [from.armMm],
+      inMm: [],
+      change: (kg) => ({ do: "take out", from: from.id, kg, ...(kg >= there && { all: true }) }),
+      apply: (one, kg) => withStations(one, { [from.id]: -kg }),
+    });
+    if (from.kind === "seat") continue;
+    for (const to of profile.stations)
+      if (to.id !== from.id && to.kind !== "seat")
+        levers.push({
+          mostKg: there,
+          outMm: [from.armMm],
+          inMm: [to.armMm],
+          change: (kg) => ({ do: "move", from: from.id, to: to.id, kg }),
+          apply: (one, kg) => withStations(one, { [from.id]: -kg, [to.id]: kg }),
+        });
+  }
+  for (const to of profile.stations) {
+    const mostKg = (to.maxKg ?? MOST_BALLAST_KG) - here(to.id);
+    if (mostKg > 0 && (to.kind !== "seat" || to.minKg !== undefined))
+      levers.push({
+        mostKg,
+        outMm: [],
+        inMm: [to.armMm],
+        change: (kg) => ({ do: "put in ballast", to: to.id, kg }),
+        apply: (one, kg) => withStations(one, { [to.id]: kg }),
+      });
+  }
+  const total = Object.values(load.litres).reduce((sum, l) => sum + l, 0);
+  if (total > keepL)
+    levers.push({
+      mostKg: (total - keepL) * load.kgPerL,
+      outMm: profile.tanks.map(({ armMm }) => armMm),
+      inMm: [],
+      change: (kg) => ({
+        do: "less fuel",
+        kg,
+        // Whole litres are what a pump shows; never more than may go.
+        litres: Math.min(Math.ceil(kg / load.kgPerL - 1e-6), total - keepL),
+      }),
+      apply: (one, kg) => withFuel(one, 1 - kg / load.kgPerL / total),
+    });
+  return levers;
+}
+
+/** What has to stay in the tanks: what is burnt and the reserve, litres. */
+export const fuelToKeep = ({ taxiL, tripL, reserveL = 0 }: Burn): number => taxiL + tripL + reserveL;
+
+/** Whether a change makes the whole lighter. */
+export const lightens = ({ inMm }: Lever): boolean => inMm.length === 0;
+
+function withStations(load: Load, change: Readonly<Record<string, number>>): Load {
+  const stations: Record<string, number> = { ...load.stations };
+  for (const [id, kg] of Object.entries(change)) stations[id] = Math.max(0, (stations[id] ?? 0) + kg);
+  return { ...load, stations };
+}
+
+const withFuel = (load: Load, part: number): Load => ({
+  ...load,
+  litres: Object.fromEntries(
+    Object.entries(load.litres).map(([tank, litres]) => [tank, Math.max(0, litres * part)]),
+  ),
+});
