@@ -36,7 +36,7 @@ async function plan(page: Page, registration: string): Promise<void> {
 }
 async function report(page: Page, text: string): Promise<void> {
   await page.getByLabel("METAR or TAF, typed or pasted").fill(text);
-  await page.getByTestId("read-report").click();
+  await page.getByTestId("read-report").first().click();
 }
 
 test("a hot day on the grass: too short with what would make it fit; reports that cannot be used are told at their place; without a network", async ({
@@ -52,6 +52,7 @@ test("a hot day on the grass: too short with what would make it fit; reports tha
   await plan(page, "QX-TAR");
   await page.getByTestId("from-station").click();
   await expect(page.getByTestId("report")).toContainText("simulated station");
+  await expect(page.getByTestId("forecast")).toContainText("Forecast of QXMP for");
   await context.setOffline(true);
   await page.getByTestId("from-station").click();
   await expect(page.getByRole("alert")).toHaveText("No network: type or paste the report.");
@@ -92,7 +93,7 @@ test("a hot day on the grass: too short with what would make it fit; reports tha
   await expect(there).toContainText("Still air, wet");
   // A report of there: the wind there, and one of somewhere else is not taken for it.
   const toldThere = async (text: string) => {
-    await page.getByLabel("METAR of Kelder Moor").fill(text);
+    await page.getByLabel("METAR or TAF of Kelder Moor").fill(text);
     await there.getByTestId("read-report").click();
   };
   await toldThere(`METAR QXMP ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
@@ -103,6 +104,21 @@ test("a hot day on the grass: too short with what would make it fit; reports tha
   await expect(there).toContainText("kt against");
   await expect(there).toContainText("kt from behind");
   await expect(there).not.toContainText("173 m too short");
+  // A forecast of there comes before its report: it is of the hour of the landing.
+  const hours = (from: number, to: number) =>
+    [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");
+  await toldThere(`TAF QXMP ${before(30)} ${hours(-1, 8)} 02030KT 9999 SKC`);
+  await expect(there).toContainText("The forecast is of QXMP, not of this field (QXKM). Nothing is reckoned");
+  await toldThere(`TAF QXKM ${before(1500)} ${hours(-24, -16)} 02030KT 9999 SKC`);
+  await expect(there).toContainText("does not reach to the landing at");
+  await toldThere(`TAF QXKM ${before(30)} ${hours(-1, 8)} 02010KT 9999 SKC TEMPO ${hours(0, 3)} 02028G38KT`);
+  await expect(there).toContainText("In the strongest wind that is forecast there for about");
+  await expect(there.getByTestId("forecast")).toContainText("At times");
+  // Thirty-eight knots at home are asked about by his own limits, before they blow.
+  await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24038KT 9999 SKC`);
+  await expect(page.getByTestId("limits")).toContainText("38 kt: your own limit is");
+  await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24008KT 9999 SKC`);
+  await expect(page.getByTestId("limits")).not.toContainText("38 kt");
 
   await page.getByLabel("Transponder").fill("7600");
   await expect(page.getByText("7600 says radio failure: only when it is meant.")).toBeVisible();
@@ -133,7 +149,13 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
   await page.getByLabel("front seats, kg").fill("75");
   await plan(page, "QX-TAR");
-  await report(page, `METAR QXMP ${before(20)} 25008KT 9999 SKC 15/05 Q1013`);
+  const hours = (from: number, to: number) =>
+    [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");
+  await report(
+    page,
+    `METAR QXMP ${before(20)} 25008KT 9999 SKC 15/05 Q1013 TAF QXMP ${before(60)} ${hours(-1, 9)} 25008KT 9999 SKC TEMPO ${hours(-1, 9)} 25035KT 3000 TSRA`,
+  );
+  await expect(page.getByTestId("limits")).toContainText("Thunderstorms forecast at times");
   await expect(page.getByTestId("runways")).toContainText("Runway 24");
   await page.getByTestId("runway-06").click();
   await expect(page.getByTestId("limits")).toContainText("the authorisation's limit is 0 kt");
@@ -142,6 +164,10 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   await expect(page.getByTestId("departure-brief")).not.toContainText("Tailwind");
   await page.getByRole("link", { name: "To the preflight" }).click();
   const id = await walker.go();
+  // The forecast went with the plan into the preflight.
+  expect((await eventsOnDevice(page, id))[0]?.event.data).toMatchObject({
+    weather: { forecast: { station: "QXMP" } },
+  });
   await walker.jumpTo("take-off.briefing");
   const briefing = page.getByTestId("briefing");
   await expect(briefing).toContainText("Runway 2 4, 780 metres of grass.");

@@ -69,7 +69,9 @@ test("planned inside with little fuel, dipped with more: overweight at the dip, 
   ).toBeVisible();
   // Nothing of it was refused by the server.
   expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
-  await expect(page.getByText(/Take [\d.]+ kg out: rear seats\.|Take \d+ L less fuel/).first()).toBeVisible();
+  await expect(
+    page.getByText(/[\d.]+ kg less on rear seats: somebody lighter\.|Take \d+ L less fuel/).first(),
+  ).toBeVisible();
 
   // Put right at the aircraft, and flown: somebody stays behind.
   await page.getByTestId("load-today").click();
@@ -80,9 +82,12 @@ test("planned inside with little fuel, dipped with more: overweight at the dip, 
   await expect(page.getByTestId("primary")).toBeDisabled();
   await page.getByLabel("rear seats, kg").fill("20");
   await expect(page.getByTestId("loading-result")).toContainText("Inside");
-  // What is written survives a reload.
+  // What is written survives a reload, and turns into pounds and back.
   await page.reload();
   await expect(page.getByLabel("rear seats, kg")).toHaveValue("20");
+  await button(page, "lb").click();
+  await expect(page.getByLabel("rear seats, lb")).toHaveValue("44.1");
+  await button(page, "kg").click();
   // Not told before it is said so.
   expect((await eventsOnDevice(page, id)).filter(({ event }) => event.type === "load.told")).toEqual([]);
   await page.getByTestId("primary").click();
@@ -104,6 +109,11 @@ test("a glider with a light pilot is told its ballast, and an aircraft's file th
   await expect(page.getByText(/8.0 kg missing on front seat/).first()).toBeVisible();
   await page.getByLabel("front seat, kg").fill("72");
   await expect(page.getByTestId("loading-result")).toContainText("Inside");
+  // Her own mass is offered in the next aircraft, and to her alone.
+  await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
+  await page.getByTestId("own-mass").click();
+  await expect(page.getByLabel("front seats, kg")).toHaveValue("72");
+  await expect(page.getByTestId("own-mass")).toHaveCount(0);
   const bundle = await cravix.api<{ loading: object }>("/aircraft/QX-ANS");
   const sent = await fetch(`${cravix.url}/api/v1/files?check=true`, {
     method: "POST",

@@ -1,8 +1,10 @@
 import {
   abortWords,
   armOf,
+  capital,
   composeBriefing,
   distanceWords,
+  forecastLines,
   formatNumber,
   formatQuantity,
   provenance,
@@ -33,9 +35,18 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, plan } = aircraft;
   const { registration } = bundle.aircraft;
   const now = new Date().toISOString();
-  const { departure, choice, field, input, at, plan: told, judgements } = useDeparture(aircraft, now);
+  const {
+    departure,
+    choice,
+    field,
+    input,
+    at,
+    to: landing,
+    plan: told,
+    judgements,
+  } = useDeparture(aircraft, now);
   const wide = useWide();
-  const report = told.weather?.report;
+  const { report, forecast } = told.weather ?? {};
   const to = (bundle.fields ?? []).find(({ id }) => id === told.toId)?.name;
   const takeOff = departure?.load?.points.find(({ name }) => name === "take-off");
   const against = judgements.filter(({ grade }) => grade !== "within limits");
@@ -91,15 +102,25 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
           <Part title="Weather">
             {report ? (
               <>
-                <Text className="text-sm">{provenance(report, now)}</Text>
+                <Text className="text-sm">{`${capital(provenance(report, now))}.`}</Text>
                 {reportLines(report).map(({ what, words }) => (
                   <Text key={what} className="text-sm">{`${what}: ${words}`}</Text>
                 ))}
                 <Text className="text-xs text-voice">{report.raw}</Text>
-                {told.forecast && <Text className="text-xs text-voice">{told.forecast.raw}</Text>}
               </>
             ) : (
               <Missing>No report.</Missing>
+            )}
+            {forecast && (
+              <>
+                {forecastLines(forecast, at, landing).map(({ what, words }) => (
+                  <Text
+                    key={what + words}
+                    className="text-sm"
+                  >{`Forecast, ${what.toLowerCase()}: ${words}`}</Text>
+                ))}
+                <Text className="text-xs text-voice">{forecast.raw}</Text>
+              </>
             )}
           </Part>
           <Part title="Winds">

@@ -78,7 +78,8 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
               field={hand.field}
               told={hand.plan.weather}
               now={now}
-              onTold={({ weather, forecast }) => hand.set({ weather, ...(forecast && { forecast }) })}
+              flight={{ from: hand.at, to: hand.to }}
+              onTold={(weather) => hand.set({ weather })}
             />
             <Proposed aircraft={aircraft} hand={hand} />
             <Choice
@@ -113,6 +114,7 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
               to={to}
               told={hand.plan.weatherThere}
               now={now}
+              arrival={hand.to}
               onTold={(weatherThere) => hand.set({ weatherThere })}
             />
           )}

@@ -4,15 +4,20 @@ import {
   type Departure,
   type DepartureInput,
   distanceWords,
+  type Forecast,
+  forecastAt,
   formatNumber,
   judgeReport,
   magneticWind,
   reckonDeparture,
+  type WeatherReport,
   type WeatherTold,
+  type WindRange,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { Alert } from "../../ui/alert";
+import { clockText } from "../../ui/day-and-time";
 import { GradeMark } from "../../ui/grade-mark";
 import { Heading, Text } from "../../ui/text";
 import { WeatherEntry } from "./weather-entry";
@@ -29,18 +34,25 @@ export function LandingThere({
   to,
   told,
   now,
+  arrival,
   onTold,
 }: {
   input: DepartureInput | undefined;
   to: Airfield;
   told: WeatherTold | undefined;
   now: string;
+  arrival: string;
   onTold: (told: WeatherTold) => void;
 }) {
   const judged = told?.report && judgeReport(told.report, now, to.station);
+  const unusable = told?.forecast && forecastUnusable(told.forecast, to, arrival);
   // One of yesterday or of another field says nothing of the wind there.
   const usable = judged && judged.grade !== "ask" ? told : undefined;
-  const { rows, why } = useMemo(() => landings(input, to, usable), [input, to, usable]);
+  const wind = useMemo(() => windThere(told, usable, arrival, to), [told, usable, arrival, to]);
+  const { rows, why } = useMemo(
+    () => landings(input, to, { wind: wind?.wind, report: usable?.report }),
+    [input, to, wind, usable],
+  );
   if (rows.length === 0) return null;
   // What keeps all of them from being reckoned is said once.
   const missing = rows.every(({ there }) => !there.landing) ? rows[0]?.there.missing[0]?.why : undefined;
@@ -48,9 +60,10 @@ export function LandingThere({
     <View className="gap-1.5" testID="landing-there">
       <Heading className="text-lg">{`Landing at ${to.name}, ${formatNumber(to.elevationFt)} ft`}</Heading>
       {judged?.grade === "ask" && <Alert>{`${judged.sentence} Nothing is reckoned with it.`}</Alert>}
+      {unusable && <Alert>{`${unusable} Nothing is reckoned with it.`}</Alert>}
       {why && <Text className="font-mid">{why}</Text>}
       {missing && <Text>{missing}</Text>}
-      {rows.map(({ runway, there: { landing, missing: own, wind } }) => (
+      {rows.map(({ runway, there: { landing, missing: own, wind: on } }) => (
         <View key={runway.id} className="flex-row gap-2">
           <View className="pt-0.5">
             <GradeMark
@@ -59,21 +72,22 @@ export function LandingThere({
             />
           </View>
           <Text className={`shrink ${landing && landing.leftM < 0 ? "text-clay" : ""}`}>
-            {`${runway.id}: ${landing ? distanceWords("Landing", landing).replace(/^Landing /, "") : missing ? "not reckoned." : (own[0]?.why ?? "not reckoned.")}${wind ? windWords(wind) : ""}`}
+            {`${runway.id}: ${landing ? distanceWords("Landing", landing).replace(/^Landing /, "") : missing ? "not reckoned." : (own[0]?.why ?? "not reckoned.")}${on ? windWords(on) : ""}`}
           </Text>
         </View>
       ))}
       <Text className="text-sm text-voice">
-        {usable
-          ? "In the wind of its report, with the mass of the landing, wet. By the time you are there it may have turned: look at the sock."
+        {wind
+          ? `${wind.of}, with the mass of the landing, wet. It may have turned when you are there: look at the sock.`
           : "Still air, wet, as warm as it is here less what the height takes off. With a report from there the runway is chosen."}
       </Text>
       <WeatherEntry
         field={to}
-        label={`METAR of ${to.name}`}
+        label={`METAR or TAF of ${to.name}`}
         told={told}
         now={now}
-        onTold={({ weather }) => onTold(weather)}
+        flight={{ from: arrival, to: arrival }}
+        onTold={onTold}
       />
     </View>
   );
@@ -82,14 +96,53 @@ export function LandingThere({
 const windWords = ({ alongKt, tailKt, crossKt }: NonNullable<Departure["wind"]>) =>
   ` ${tailKt > 0.5 ? `${formatNumber(tailKt)} kt from behind` : `${formatNumber(Math.max(0, alongKt))} kt against`}, ${formatNumber(crossKt)} across.`;
 
-function landings(input: DepartureInput | undefined, to: Airfield, told: WeatherTold | undefined) {
+const HOUR = 3_600_000;
+
+/** Why a forecast says nothing of the landing; undefined where it does. */
+function forecastUnusable(
+  { station, from, to: until }: Forecast,
+  to: Airfield,
+  arrival: string,
+): string | undefined {
+  if (to.station && station !== to.station)
+    return `The forecast is of ${station}, not of this field (${to.station}).`;
+  return arrival < from || arrival > until
+    ? `The forecast does not reach to the landing at ${clockText(arrival)}.`
+    : undefined;
+}
+
+/**
+ * The wind of the landing, as the runways there have it: the strongest that is forecast for an hour before and after it; of the report where no forecast reaches so far. Undefined where
+ * nobody has said anything, or nobody knows how far true and magnetic north are apart there.
+ */
+function windThere(
+  told: WeatherTold | undefined,
+  usable: WeatherTold | undefined,
+  arrival: string,
+  to: Airfield,
+): { wind: WindRange; of: string } | undefined {
+  const { forecast, variationDeg } = told ?? {};
+  if (variationDeg === undefined) return undefined;
+  const around = (hours: number) => new Date(Date.parse(arrival) + hours * HOUR).toISOString();
+  if (forecast && !forecastUnusable(forecast, to, arrival)) {
+    const { wind } = forecastAt(forecast, around(-1), around(1)).worst;
+    if (wind)
+      return {
+        wind: magneticWind(wind, variationDeg),
+        of: `In the strongest wind that is forecast there for about ${clockText(arrival)}`,
+      };
+  }
+  const report = usable?.report;
+  return report?.wind && { wind: magneticWind(report.wind, variationDeg), of: "In the wind of its report" };
+}
+
+function landings(
+  input: DepartureInput | undefined,
+  to: Airfield,
+  { wind, report }: { wind: WindRange | undefined; report: WeatherReport | undefined },
+) {
   if (!input) return { rows: [] };
   const { wind: _wind, ...still } = input;
-  const report = told?.report;
-  const wind =
-    report?.wind && told?.variationDeg !== undefined
-      ? magneticWind(report.wind, told.variationDeg)
-      : undefined;
   const celsius =
     report?.celsius ??
     (input.celsius === undefined

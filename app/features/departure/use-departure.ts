@@ -34,8 +34,9 @@ const HOURS_AHEAD = 12;
 
 export interface DepartureInHand extends JudgedDeparture {
   field?: Airfield;
-  /** When it takes off. */
+  /** When it takes off, and lands. */
   at: string;
+  to: string;
   wind?: WindRange;
   choice?: RunwayChoice;
   runwayId?: string;
@@ -64,7 +65,8 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
   const reckoned = useMemo(() => {
     const { type, rules, loading } = bundle;
     const departure = all.departure ?? {};
-    const { weather, forecast, runwayId } = departure;
+    const { weather, runwayId } = departure;
+    const forecast = weather?.forecast;
     const at = departure.at || now;
     const field =
       (bundle.fields ?? []).find(({ id }) => id === departure.fieldId) ?? bundle.airfield ?? undefined;
@@ -133,6 +135,14 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       ...(input && { input }),
       ...(wind && { wind }),
       ...(report && { report }),
+      ...(forecast && {
+        expected: {
+          forecast,
+          from: at,
+          to,
+          ...(weather?.variationDeg !== undefined && { variationDeg: weather.variationDeg }),
+        },
+      }),
       ...(field?.station && { station: field.station }),
       ...(light && { light }),
       ...(all.launch && limit && { launch: { way: all.launch, limit } }),
@@ -147,6 +157,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
     }).filter(({ condition }) => !all.conditions.includes(condition));
     return {
       at,
+      to,
       proposed,
       ...judged,
       ...(field && { field }),

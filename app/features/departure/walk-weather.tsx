@@ -10,12 +10,16 @@ import { Text } from "../../ui/text";
 import type { Walk } from "../walk/use-preflight";
 import { WeatherEntry } from "./weather-entry";
 
+/** A flight whose length nobody planned. */
+const USUAL_MIN = 60;
+
 /** At the holding point: what the report said and how old it is, a newer one, the ground, and everything reckoned again with the fuel that was dipped. */
 export function WalkWeather({ walk }: { walk: Walk }) {
   const dispatch = useAppDispatch();
   const [open, setOpen] = useState(false);
   const { list, state, judged } = walk;
   const now = new Date().toISOString();
+  const landing = new Date(Date.parse(now) + (state.plannedFlightMin ?? USUAL_MIN) * 60_000).toISOString();
   const made = judged.judgements.filter(({ judge }) => judge === "departure");
   const report = state.weather?.report;
   return (
@@ -27,10 +31,12 @@ export function WalkWeather({ walk }: { walk: Walk }) {
             field={list.airfield}
             told={state.weather}
             now={now}
-            onTold={({ weather: { report: told, from, variationDeg, ground } }) => {
+            flight={{ from: now, to: landing }}
+            onTold={({ report: told, forecast, from, variationDeg, ground }) => {
               void dispatch(
                 record(state.id, "weather.told", {
                   ...(told && { report: told }),
+                  ...(forecast && { forecast }),
                   ...(from && { from }),
                   ...(variationDeg !== undefined && { variationDeg }),
                   ...(ground && { ground }),

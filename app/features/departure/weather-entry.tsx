@@ -1,10 +1,12 @@
 import {
   type Airfield,
   ageMin,
+  capital,
   carburettorIcing,
   cloudBaseFt,
   type Forecast,
   fieldAir,
+  forecastLines,
   formatNumber,
   formatQuantity,
   ICING_WORDS,
@@ -19,14 +21,10 @@ import { variationDeg } from "@cravix/core/variation";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, NotReached } from "../../device/api";
+import { clockText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Text } from "../../ui/text";
-
-interface Told {
-  weather: WeatherTold;
-  forecast?: Forecast;
-}
 
 /** What a person reads of a failure; anything else is ours to mend and goes on. */
 function wordsOf(error: unknown): string {
@@ -53,6 +51,7 @@ export function WeatherEntry({
   label = "METAR or TAF, typed or pasted",
   told,
   now,
+  flight,
   onTold,
 }: {
   field: Airfield | undefined;
@@ -60,22 +59,21 @@ export function WeatherEntry({
   label?: string;
   told: WeatherTold | undefined;
   now: string;
-  onTold: (told: Told) => void;
+  /** Of which while a forecast is told. */
+  flight: { from: string; to: string };
+  onTold: (told: WeatherTold) => void;
 }) {
   const [text, setText] = useState("");
   const [fault, setFault] = useState<string>();
   const [fetching, setFetching] = useState(false);
-  const take = (report: WeatherReport, from: WeatherTold["from"], forecast?: Forecast) => {
-    const variation = variationHere(field, report.at);
+  const take = (said: Pick<WeatherTold, "report" | "forecast">, from: WeatherTold["from"], at: string) => {
+    const variation = variationHere(field, at);
     const { variationDeg: _before, ...rest } = told ?? {};
     onTold({
-      weather: {
-        ...rest,
-        report,
-        ...(from && { from }),
-        ...(variation !== undefined && { variationDeg: variation }),
-      },
-      ...(forecast && { forecast }),
+      ...rest,
+      ...said,
+      ...(from && { from }),
+      ...(variation !== undefined && { variationDeg: variation }),
     });
     setFault(undefined);
     setText("");
@@ -86,12 +84,15 @@ export function WeatherEntry({
       const [first = "", forecastText] = text.split(/(?=\bTAF\b)/i).filter((part) => part.trim() !== "");
       if (/^\s*TAF\b/i.test(first)) {
         const forecast = readForecast(first, now);
-        onTold({ weather: told ?? {}, forecast });
-        setFault(undefined);
-        setText("");
+        take({ forecast }, "typed", forecast.from);
         return;
       }
-      take(readReport(first, now), "typed", forecastText ? readForecast(forecastText, now) : undefined);
+      const report = readReport(first, now);
+      take(
+        { report, ...(forecastText && { forecast: readForecast(forecastText, now) }) },
+        "typed",
+        report.at,
+      );
     } catch (error) {
       setFault(wordsOf(error));
     }
@@ -101,7 +102,8 @@ export function WeatherEntry({
     setFetching(true);
     try {
       const { report, forecast } = await api.weather(field.station);
-      take(readReport(report.text, now), "station", readForecast(forecast.text, now));
+      const read = readReport(report.text, now);
+      take({ report: read, forecast: readForecast(forecast.text, now) }, "station", read.at);
     } catch (error) {
       setFault(wordsOf(error));
     } finally {
@@ -147,6 +149,30 @@ export function WeatherEntry({
       {told?.report && (
         <ReadOut report={told.report} field={field} now={now} simulated={told.from === "station"} />
       )}
+      {told?.forecast && <ForecastOut forecast={told.forecast} flight={flight} />}
+    </View>
+  );
+}
+
+/** What is forecast for the while that is flown. */
+function ForecastOut({ forecast, flight }: { forecast: Forecast; flight: { from: string; to: string } }) {
+  return (
+    <View className="gap-1" testID="forecast">
+      <Text className="font-mid">
+        {`Forecast of ${forecast.station} for ${clockText(flight.from)} to ${clockText(flight.to)}`}
+      </Text>
+      {forecastLines(forecast, flight.from, flight.to).map(({ what, words }) => (
+        <View key={what + words} className="flex-row gap-3">
+          <Text className="w-32 shrink-0 text-sm text-voice">{what}</Text>
+          <Text className="shrink">{words}</Text>
+        </View>
+      ))}
+      {forecast.unread.length > 0 && (
+        <Text className="font-mid text-clay">{`Not understood, read it yourself: ${forecast.unread.join(" ")}`}</Text>
+      )}
+      <Text className="text-xs text-voice" selectable>
+        {forecast.raw}
+      </Text>
     </View>
   );
 }
@@ -168,7 +194,7 @@ function ReadOut({
     <View className="gap-1" testID="report">
       <Text
         className={`font-mid ${old ? "text-clay" : ""}`}
-      >{`${from.charAt(0).toUpperCase()}${from.slice(1)}${simulated ? " (simulated station)" : ""}`}</Text>
+      >{`${capital(from)}${simulated ? " (simulated station)" : ""}`}</Text>
       {reportLines(report).map(({ what, words }) => (
         <View key={what} className="flex-row gap-3">
           <Text className="w-32 shrink-0 text-sm text-voice">{what}</Text>

@@ -93,16 +93,20 @@ export function EnvelopeDrawing({
             ) : (
               <Circle key={`${point.name} dot`} cx={at.x} cy={at.y} r={5} fill={way} />
             ),
-            <SvgText
-              key={point.name}
-              {...text}
-              x={at.x + (toLeft ? -12 : 12)}
-              y={labels.get(point.name) ?? at.y}
-              fill={ink}
-              textAnchor={toLeft ? "end" : "start"}
-            >
-              {`${WORDS[point.name as keyof typeof WORDS]} ${formatNumber(point.kg)} kg`}
-            </SvgText>,
+            // Drawn twice: a limit that runs behind the words would strike them out.
+            ...(["edge", "words"] as const).map((layer) => (
+              <SvgText
+                key={`${point.name} ${layer}`}
+                {...text}
+                x={at.x + (toLeft ? -12 : 12)}
+                y={labels.get(point.name ?? "") ?? at.y}
+                fill={layer === "edge" ? stone : ink}
+                {...(layer === "edge" && { stroke: stone, strokeWidth: 5, strokeLinejoin: "round" as const })}
+                textAnchor={toLeft ? "end" : "start"}
+              >
+                {`${WORDS[point.name as keyof typeof WORDS]} ${formatNumber(point.kg)} kg`}
+              </SvgText>
+            )),
           ];
         })}
         {corners

@@ -1,4 +1,4 @@
-import { draftOfLoad, entryDoubt, entryFault, loadOf, tankFault } from "./load-draft";
+import { draftOfLoad, entryDoubt, entryFault, inOtherUnit, loadOf, tankFault } from "./load-draft";
 
 const profile = {
   stations: [
@@ -45,4 +45,12 @@ test("what cannot be, and what may be meant otherwise, is said at its place", ()
   expect(bags && entryDoubt("340", "kg", bags)).toBeUndefined();
   expect(tankFault("101", 100)).toBe("It holds 100 L.");
   expect(tankFault("100", 100)).toBeUndefined();
+});
+
+/** NIST SP 811 as above. */
+test("masses turn into the other unit and back; what is no number stays as it was typed", () => {
+  const typed = { front: "150", bags: "", shelf: "two bags" };
+  const pounds = inOtherUnit(typed, "lb");
+  expect(pounds).toEqual({ front: "330.7", bags: "", shelf: "two bags" });
+  expect(inOtherUnit(pounds, "kg")).toEqual(typed);
 });

@@ -1,12 +1,4 @@
-import type {
-  Condition,
-  Forecast,
-  LaunchWay,
-  PlannedLoad,
-  Preferences,
-  Purpose,
-  WeatherTold,
-} from "@cravix/core";
+import type { Condition, LaunchWay, PlannedLoad, Preferences, Purpose, WeatherTold } from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { type Change, changed } from "../changed";
 
@@ -39,7 +31,6 @@ export interface PlannedDeparture {
   /** When it takes off, where that is not now. */
   at?: string;
   weather?: WeatherTold;
-  forecast?: Forecast;
   /** What is said of the destination. */
   weatherThere?: WeatherTold;
   squawk?: string;

@@ -2,6 +2,7 @@ export * from "./briefing";
 export * from "./briefing-kinds";
 export * from "./departure-words";
 export * from "./judge-departure";
+export * from "./judge-forecast";
 export * from "./make-it-fit";
 export * from "./minima-sets";
 export * from "./radio-sense";

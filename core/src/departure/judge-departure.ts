@@ -10,6 +10,7 @@ import { judgeReport } from "../weather/judge-report";
 import type { FlightLight } from "../weather/light";
 import { ceilingFt, type WeatherReport } from "../weather/report";
 import { distanceWords, remedyWords } from "./departure-words";
+import { type ForecastDay, judgeForecast } from "./judge-forecast";
 import { fits, type Remedy, remedies } from "./make-it-fit";
 import { type Departure, type DepartureInput, reckonDeparture } from "./reckon";
 
@@ -21,6 +22,8 @@ export interface DepartureDay {
   report?: WeatherReport;
   /** The station of the field. */
   station?: string;
+  /** What is expected of the field, and from when to when it is flown. */
+  expected?: Pick<ForecastDay, "forecast" | "from" | "to" | "variationDeg">;
   /** What was seen at the windsock, and the report in the same north. */
   sock?: { fromDeg: number; kt: number };
   reported?: WindRange;
@@ -59,6 +62,7 @@ export function judgeDeparture(day: DepartureDay): JudgedDeparture {
     remedies: helps,
     judgements: [
       ...report(day),
+      ...expected(day),
       ...light(day),
       ...minima(day, departure),
       ...launch(day, departure),
@@ -85,6 +89,16 @@ function report({ report: told, now, station, sock, reported }: DepartureDay): J
         ]
       : []),
   ];
+}
+
+function expected({ expected: told, station, sets, input }: DepartureDay): Judgement[] {
+  if (!told) return [];
+  return judgeForecast({
+    ...told,
+    sets,
+    ...(station && { station }),
+    ...(input && { headingDeg: input.runway.headingDeg }),
+  });
 }
 
 function light({ light: told, conditions }: DepartureDay): Judgement[] {

@@ -7,8 +7,19 @@ export interface ForecastToday {
   holds: Sky;
   /** At times, or perhaps: each with its chance. */
   besides: ForecastSpan[];
-  /** The worst of all that is expected, for limits. */
-  worst: { wind?: ReportedWind; visibilityM?: number; ceilingFt?: number };
+  /** The worst of what holds in that while. */
+  likely: WorstSky;
+  /** The worst of all that is expected, what comes at times or perhaps among it. */
+  worst: WorstSky;
+}
+
+/** The strongest wind, the poorest sight, the lowest ceiling, and every wind and weather that is named. */
+export interface WorstSky {
+  wind?: ReportedWind;
+  winds: ReportedWind[];
+  visibilityM?: number;
+  ceilingFt?: number;
+  weather: string[];
 }
 
 const strength = ({ kt, gustKt = 0 }: ReportedWind) => Math.max(kt, gustKt);
@@ -21,14 +32,11 @@ export function forecastAt(forecast: Forecast, from: string, to: string): Foreca
   const [begins, ends] = [Date.parse(from), Date.parse(to)];
   let holds: Sky = { clouds: [], weather: [] };
   const over = (one: ForecastSpan) => Date.parse(one.from) <= ends && Date.parse(one.to) >= begins;
-  const counted: Sky[] = [];
+  const lasting: Sky[] = [];
   const besides: ForecastSpan[] = [];
   for (const span of forecast.spans) {
     if (span.kind === "at times" || span.kind === "chance") {
-      if (over(span)) {
-        besides.push(span);
-        counted.push(span);
-      }
+      if (over(span)) besides.push(span);
       continue;
     }
     if (Date.parse(span.from) > ends) continue;
@@ -36,12 +44,9 @@ export function forecastAt(forecast: Forecast, from: string, to: string): Foreca
     const before = holds;
     holds = span.kind === "first" || span.kind === "from" ? span : merged(holds, span);
     const sure = span.kind === "becoming" ? Date.parse(span.to) : Date.parse(span.from);
-    if (sure > begins) counted.push(before);
+    if (sure > begins) lasting.push(before);
   }
-  counted.push(holds);
-  const winds = counted.flatMap(({ wind }) => wind ?? []);
-  const seen = counted.flatMap(({ visibilityM }) => visibilityM ?? []);
-  const ceilings = counted.flatMap((sky) => ceilingFt(sky) ?? []);
+  lasting.push(holds);
   return {
     partly: begins < Date.parse(forecast.from) || ends > Date.parse(forecast.to),
     holds: {
@@ -51,11 +56,21 @@ export function forecastAt(forecast: Forecast, from: string, to: string): Foreca
       weather: holds.weather,
     },
     besides,
-    worst: {
-      ...(winds.length > 0 && { wind: winds.reduce((a, b) => (strength(b) > strength(a) ? b : a)) }),
-      ...(seen.length > 0 && { visibilityM: Math.min(...seen) }),
-      ...(ceilings.length > 0 && { ceilingFt: Math.min(...ceilings) }),
-    },
+    likely: worstOf(lasting),
+    worst: worstOf([...lasting, ...besides]),
+  };
+}
+
+function worstOf(skies: readonly Sky[]): WorstSky {
+  const winds = skies.flatMap(({ wind }) => wind ?? []);
+  const seen = skies.flatMap(({ visibilityM }) => visibilityM ?? []);
+  const ceilings = skies.flatMap((sky) => ceilingFt(sky) ?? []);
+  return {
+    winds,
+    weather: [...new Set(skies.flatMap(({ weather }) => weather))],
+    ...(winds.length > 0 && { wind: winds.reduce((a, b) => (strength(b) > strength(a) ? b : a)) }),
+    ...(seen.length > 0 && { visibilityM: Math.min(...seen) }),
+    ...(ceilings.length > 0 && { ceilingFt: Math.min(...ceilings) }),
   };
 }
 

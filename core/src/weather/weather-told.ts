@@ -1,4 +1,4 @@
-import type { WeatherReport } from "./report";
+import type { Forecast, WeatherReport } from "./report";
 
 /** From where a report came onto the device. */
 export const WEATHER_FROM = ["typed", "station"] as const;
@@ -11,6 +11,8 @@ export type GroundState = (typeof GROUND_STATES)[number];
 /** What was said of the weather of a flight. */
 export interface WeatherTold {
   report?: WeatherReport;
+  /** What is expected, of the same field. */
+  forecast?: Forecast;
   from?: WeatherFrom;
   /** Between the report's true north and the runways' magnetic, east positive, degrees. */
   variationDeg?: number;

@@ -5,13 +5,13 @@ import { optional } from "./parts";
 
 const degrees = () => bounded(0, 360);
 
-/** A report of the weather, decoded, with the text that it was. */
-export const weatherReportSchema = object({
-  raw: words(2000),
-  station: string()
+const station = () =>
+  string()
     .required()
-    .matches(/^[A-Z][A-Z0-9]{3}$/, "must be a station, like QXMP"),
-  at: moment().required(),
+    .matches(/^[A-Z][A-Z0-9]{3}$/, "must be a station, like QXMP");
+
+/** What the sky looks like, reported or expected. */
+const skyFields = {
   wind: optional(
     object({
       fromDeg: anyNumber(0, 360),
@@ -39,6 +39,14 @@ export const weatherReportSchema = object({
     .required()
     .max(12),
   weather: array().of(words(12)).required().max(12),
+};
+
+/** A report of the weather, decoded, with the text that it was. */
+export const weatherReportSchema = object({
+  raw: words(2000),
+  station: station(),
+  at: moment().required(),
+  ...skyFields,
   celsius: anyNumber(-80, 60),
   dewPointC: anyNumber(-90, 60),
   settingHpa: anyNumber(850, 1090),
@@ -51,9 +59,42 @@ export const weatherReportSchema = object({
     return dewPointC === undefined || (celsius !== undefined && dewPointC <= celsius);
   });
 
+/** A forecast, decoded, with the text that it was. */
+const forecastSchema = object({
+  raw: words(2000),
+  station: station(),
+  issuedAt: moment().required(),
+  from: moment().required(),
+  to: moment().required(),
+  spans: array()
+    .of(
+      object({
+        kind: string().required().oneOf(["first", "from", "becoming", "at times", "chance"]),
+        from: moment().required(),
+        to: moment().required(),
+        percent: anyNumber(0, 100),
+        ...skyFields,
+      })
+        .noUnknown()
+        .required(),
+    )
+    .required()
+    .max(150),
+  temperatures: array()
+    .of(
+      object({ at: moment().required(), celsius: bounded(-80, 60) })
+        .noUnknown()
+        .required(),
+    )
+    .required()
+    .max(200),
+  unread: array().of(words(40)).required().max(100),
+}).noUnknown();
+
 /** What was said of the weather of a flight. */
 export const weatherToldFields = {
   report: optional(weatherReportSchema),
+  forecast: optional(forecastSchema),
   from: string().oneOf(WEATHER_FROM),
   variationDeg: anyNumber(-180, 180),
   ground: string().oneOf(GROUND_STATES),

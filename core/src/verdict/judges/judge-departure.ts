@@ -92,6 +92,19 @@ function lightToday({ list, state }: JudgedWalk): FlightLight | undefined {
   return lightOf({ from: state.lastAt, to: to.toISOString() }, { lat, lon }, night.begins);
 }
 
+/** What is forecast, with the time of the flight that begins now. */
+function expectedToday({ state }: JudgedWalk) {
+  const { forecast, variationDeg } = state.weather ?? {};
+  if (!forecast || !state.lastAt) return undefined;
+  const to = new Date(Date.parse(state.lastAt) + (state.plannedFlightMin ?? USUAL_MIN) * MINUTE);
+  return {
+    forecast,
+    from: state.lastAt,
+    to: to.toISOString(),
+    ...(variationDeg !== undefined && { variationDeg }),
+  };
+}
+
 function departure(walk: JudgedWalk): Judgement[] {
   const { list, state } = walk;
   const input = departureOf(walk);
@@ -101,6 +114,7 @@ function departure(walk: JudgedWalk): Judgement[] {
   const reported = reportedWind(walk);
   const endurance = walk.given.fuel?.enduranceMin;
   const today = state.weather ? lightToday(walk) : undefined;
+  const expected = expectedToday(walk);
   const way = state.plannedLaunch;
   const limit = way ? list.type.launch?.[way] : undefined;
   const { judgements } = judgeDeparture({
@@ -111,6 +125,7 @@ function departure(walk: JudgedWalk): Judgement[] {
     ...(input && { input }),
     ...(wind && { wind }),
     ...(told && { report: told }),
+    ...(expected && { expected }),
     ...(list.airfield?.station && { station: list.airfield.station }),
     ...(fromDeg !== undefined && kt !== undefined && { sock: { fromDeg, kt } }),
     ...(reported && { reported }),

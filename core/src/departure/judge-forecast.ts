@@ -1,0 +1,201 @@
+import { spokenDate } from "../airworthiness/calendar/local-date";
+import type { Judgement, Source } from "../judgement/judgement";
+import { judgeMinima, type MinimaSet, type MinimaToday } from "../minima/minima";
+import { magneticWind } from "../runways/compare-runways";
+import { worstWind } from "../runways/worst-wind";
+import { forecastAt, type WorstSky } from "../weather/forecast-at";
+import {
+  ceilingFt,
+  cloudWords,
+  type Forecast,
+  type Sky,
+  visibilityWords,
+  weatherWords,
+  windWords,
+} from "../weather/report";
+
+/** A flight that a forecast is held against. */
+export interface ForecastDay {
+  forecast: Forecast;
+  /** From take-off to landing. */
+  from: string;
+  to: string;
+  /** The station of the field. */
+  station?: string;
+  sets: readonly MinimaSet[];
+  /** The runway that is meant, magnetic; and how far magnetic north is from true, east positive: without both nothing is said of crosswind. */
+  headingDeg?: number;
+  variationDeg?: number;
+}
+
+const SOURCE: Source = {
+  kind: "common practice",
+  text: "a forecast over the whole flight, what comes at times among it",
+  example: false,
+};
+
+/** Weather that is turned away from, by its letters in a report. Common practice. */
+const TURNED_AWAY_FROM = [
+  { letters: /TS/, id: "thunderstorm", name: "Thunderstorms" },
+  { letters: /FZ(RA|DZ)/, id: "freezing", name: "Freezing rain or drizzle" },
+  { letters: /^FG|FZFG/, id: "fog", name: "Fog" },
+] as const;
+
+/**
+ * A forecast over the time of a flight against whoever's limits are strictest: what is expected to last is asked about, what comes at times or perhaps is watched; nothing is a stop, because
+ * nothing of it has come yet. One of another field, or that ends before the flight does, is said to be so. Never throws. Complexity: O(spans · sets).
+ * Source: each limit's own; common practice for the weather.
+ */
+export function judgeForecast(day: ForecastDay): Judgement[] {
+  const { forecast, from, to, station } = day;
+  const base = { id: "forecast", subject: "Forecast", scope: "day" as const, source: SOURCE };
+  if (station && forecast.station !== station)
+    return [
+      {
+        ...base,
+        grade: "ask",
+        sentence: `The forecast is of ${forecast.station}, not of this field (${station}).`,
+        action: "Get the forecast of this field.",
+      },
+    ];
+  const { partly, likely, worst } = forecastAt(forecast, from, to);
+  const valid = `${dayAndClock(forecast.from)} to ${dayAndClock(forecast.to)} UTC`;
+  if (Date.parse(to) < Date.parse(forecast.from) || Date.parse(from) > Date.parse(forecast.to))
+    return [
+      {
+        ...base,
+        grade: "note",
+        sentence: `The forecast is for ${valid}: it says nothing of this flight.`,
+        action: "Get a new forecast.",
+      },
+    ];
+  const sure = against(day, likely, "ask");
+  const perhaps = against(day, worst, "watch").filter(({ id }) => !sure.some((one) => one.id === id));
+  const found = [...sure, ...perhaps];
+  return [
+    ...found,
+    ...(partly
+      ? [
+          {
+            ...base,
+            id: "forecast.ends",
+            grade: "note" as const,
+            sentence: `The forecast is for ${valid}: part of this flight is not in it.`,
+          },
+        ]
+      : []),
+    ...(found.length === 0
+      ? [
+          {
+            ...base,
+            grade: "within limits" as const,
+            sentence: `From ${clock(from)} to ${clock(to)} UTC nothing is forecast that passes a limit.`,
+          },
+        ]
+      : []),
+  ];
+}
+
+function against(
+  { from, to, sets, headingDeg, variationDeg }: ForecastDay,
+  sky: WorstSky,
+  grade: "ask" | "watch",
+): Judgement[] {
+  const when = `between ${clock(from)} and ${clock(to)} UTC`;
+  const often = grade === "ask" ? "" : " at times";
+  const limits = judgeMinima(sets, todayBy(sky, headingDeg, variationDeg))
+    .filter((one) => one.grade !== "within limits")
+    .map((one) => ({
+      ...one,
+      id: one.id.replace(/^minima\./, "forecast."),
+      cause: one.id.replace(/^minima\./, "forecast."),
+      subject: `${one.subject}, as forecast`,
+      grade,
+      sentence: `Forecast${often} ${when}: ${one.sentence}`,
+      action: "Go earlier or later, or have a way back.",
+    }));
+  const weather = TURNED_AWAY_FROM.filter(({ letters }) =>
+    sky.weather.some((group) => letters.test(group)),
+  ).map(
+    ({ id, name }): Judgement => ({
+      id: `forecast.${id}`,
+      cause: `forecast.${id}`,
+      subject: `${name}, as forecast`,
+      scope: "day",
+      grade,
+      source: SOURCE,
+      sentence: `${name} forecast${often} ${when}.`,
+      action: "Go earlier or later, or have a way back.",
+    }),
+  );
+  return [...limits, ...weather];
+}
+
+function todayBy(
+  { wind, winds, visibilityM, ceilingFt: ceiling }: WorstSky,
+  headingDeg: number | undefined,
+  variationDeg: number | undefined,
+): MinimaToday {
+  const across =
+    headingDeg === undefined || variationDeg === undefined
+      ? undefined
+      : winds.map((one) => worstWind(headingDeg, magneticWind(one, variationDeg)).crossKt);
+  const gusts = winds.flatMap(({ kt, gustKt }) => (gustKt === undefined ? [] : [gustKt - kt]));
+  return {
+    ...(wind && { windKt: Math.max(wind.kt, wind.gustKt ?? 0) }),
+    ...(gusts.length > 0 && { gustKt: Math.max(...gusts) }),
+    ...(across && across.length > 0 && { crosswindKt: Math.max(...across) }),
+    ...(visibilityM !== undefined && { visibilityM }),
+    ...(ceiling !== undefined && { ceilingFt: ceiling }),
+  };
+}
+
+/** What is forecast for a while, in plain words, a line each: how it begins, and what comes besides with its hours. */
+export function forecastLines(
+  forecast: Forecast,
+  from: string,
+  to: string,
+): { what: string; words: string }[] {
+  const { besides } = forecastAt(forecast, from, to);
+  return [
+    { what: `At ${clock(from)}`, words: skyWords(forecastAt(forecast, from, from).holds) },
+    ...forecast.spans
+      .filter(
+        (span) =>
+          (span.kind === "becoming" || span.kind === "from") &&
+          Date.parse(span.to) > Date.parse(from) &&
+          Date.parse(span.from) > Date.parse(from) &&
+          Date.parse(span.from) <= Date.parse(to),
+      )
+      .map((span) => ({
+        what: span.kind === "from" ? `From ${clock(span.from)}` : `Turning, ${hours(span)}`,
+        words: skyWords(span),
+      })),
+    ...besides.map((span) => ({
+      what:
+        span.percent === undefined
+          ? `At times, ${hours(span)}`
+          : `Perhaps (${span.percent} of 100), ${hours(span)}`,
+      words: skyWords(span),
+    })),
+  ];
+}
+
+function skyWords({ wind, visibilityM, clouds, weather }: Sky): string {
+  const ceiling = ceilingFt({ clouds });
+  const layers =
+    ceiling === undefined ? clouds : clouds.filter(({ baseFt, kind }) => baseFt <= ceiling || kind);
+  const all = [
+    ...(wind ? [windWords(wind)] : []),
+    ...(visibilityM !== undefined ? [visibilityWords(visibilityM)] : []),
+    ...weather.map(weatherWords),
+    ...layers.map(cloudWords),
+  ];
+  return all.length > 0 ? all.join("; ") : "nothing that matters";
+}
+
+const clock = (at: string): string => at.slice(11, 16);
+
+const dayAndClock = (at: string): string => `${spokenDate(at.slice(0, 10))} ${clock(at)}`;
+
+const hours = ({ from, to }: { from: string; to: string }): string => `${clock(from)} to ${clock(to)}`;
