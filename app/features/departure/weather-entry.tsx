@@ -21,7 +21,6 @@ import { variationDeg } from "@cravix/core/variation";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, NotReached } from "../../device/api";
-import { clockText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Text } from "../../ui/text";
@@ -159,7 +158,7 @@ function ForecastOut({ forecast, flight }: { forecast: Forecast; flight: { from:
   return (
     <View className="gap-1" testID="forecast">
       <Text className="font-mid">
-        {`Forecast of ${forecast.station} for ${clockText(flight.from)} to ${clockText(flight.to)}`}
+        {`Forecast of ${forecast.station}, ${flight.from.slice(11, 16)} to ${flight.to.slice(11, 16)} UTC`}
       </Text>
       {forecastLines(forecast, flight.from, flight.to).map(({ what, words }) => (
         <View key={what + words} className="flex-row gap-3">

@@ -84,7 +84,13 @@ describe("a forecast over a flight", () => {
     expect(forecastLines(forecast, from, to)).toEqual([
       { what: "At 14:30", words: "240° 10 kt; 10 km or more; scattered at 3,000 ft" },
       { what: "Turning, 15:00 to 17:00", words: "290° 18 kt, gusts 28" },
-      { what: "At times, 16:00 to 19:00", words: "3000 m; thunderstorm with rain; broken at 1,200 ft" },
+      { what: "At times, 16:00 to 19:00", words: "3,000 m; thunderstorm with rain; broken at 1,200 ft" },
+    ]);
+    // A change that has begun and is not through is told as a change.
+    const turning = at("15T15:30", "15T16:30");
+    expect(forecastLines(turning.forecast, turning.from, turning.to).slice(0, 2)).toEqual([
+      { what: "At 15:30", words: "240° 10 kt; 10 km or more; scattered at 3,000 ft" },
+      { what: "Turning, 15:00 to 17:00", words: "290° 18 kt, gusts 28" },
     ]);
   });
 });

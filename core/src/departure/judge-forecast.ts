@@ -3,7 +3,7 @@ import type { Judgement, Source } from "../judgement/judgement";
 import { judgeMinima, type MinimaSet, type MinimaToday } from "../minima/minima";
 import { magneticWind } from "../runways/compare-runways";
 import { worstWind } from "../runways/worst-wind";
-import { forecastAt, type WorstSky } from "../weather/forecast-at";
+import { forecastAt, skyAt, type WorstSky } from "../weather/forecast-at";
 import {
   ceilingFt,
   cloudWords,
@@ -150,7 +150,7 @@ function todayBy(
   };
 }
 
-/** What is forecast for a while, in plain words, a line each: how it begins, and what comes besides with its hours. */
+/** What is forecast for a while, in plain words with hours in UTC, a line each: how it begins, and what comes besides with its hours. */
 export function forecastLines(
   forecast: Forecast,
   from: string,
@@ -158,14 +158,14 @@ export function forecastLines(
 ): { what: string; words: string }[] {
   const { besides } = forecastAt(forecast, from, to);
   return [
-    { what: `At ${clock(from)}`, words: skyWords(forecastAt(forecast, from, from).holds) },
+    { what: `At ${clock(from)}`, words: skyWords(skyAt(forecast, from)) },
     ...forecast.spans
       .filter(
         (span) =>
-          (span.kind === "becoming" || span.kind === "from") &&
-          Date.parse(span.to) > Date.parse(from) &&
-          Date.parse(span.from) > Date.parse(from) &&
-          Date.parse(span.from) <= Date.parse(to),
+          Date.parse(span.from) <= Date.parse(to) &&
+          (span.kind === "becoming"
+            ? Date.parse(span.to) > Date.parse(from)
+            : span.kind === "from" && Date.parse(span.from) > Date.parse(from)),
       )
       .map((span) => ({
         what: span.kind === "from" ? `From ${clock(span.from)}` : `Turning, ${hours(span)}`,

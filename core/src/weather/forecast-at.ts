@@ -74,6 +74,17 @@ function worstOf(skies: readonly Sky[]): WorstSky {
   };
 }
 
+/** What holds for sure at a moment: a change that is still turning has not come yet. Complexity: O(spans). Source: as `forecastAt`. */
+export function skyAt({ spans }: Pick<Forecast, "spans">, at: string): Sky {
+  const moment = Date.parse(at);
+  let sky: Sky = { clouds: [], weather: [] };
+  for (const span of spans) {
+    if (span.kind === "becoming" && Date.parse(span.to) <= moment) sky = merged(sky, span);
+    if ((span.kind === "first" || span.kind === "from") && Date.parse(span.from) <= moment) sky = span;
+  }
+  return sky;
+}
+
 /** What a change does not name stays. */
 const merged = (before: Sky, change: Sky): Sky => ({
   ...before,

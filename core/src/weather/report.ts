@@ -1,3 +1,5 @@
+import { formatNumber } from "../units/format";
+
 /** A wind as it is reported: from where (true north), how strong, knots. */
 export interface ReportedWind {
   /** Degrees true; absent where it blows from anywhere. */
@@ -46,10 +48,12 @@ export interface WeatherReport extends Sky {
   unread: string[];
 }
 
+export const SPAN_KINDS = ["first", "from", "becoming", "at times", "chance"] as const;
+
 /** What changes in a forecast, and when. */
 export interface ForecastSpan extends Sky {
   /** From then on; in the course of these hours; at times; perhaps. */
-  kind: "first" | "from" | "becoming" | "at times" | "chance";
+  kind: (typeof SPAN_KINDS)[number];
   from: string;
   to: string;
   percent?: number;
@@ -148,9 +152,9 @@ export function windWords({ fromDeg, kt, gustKt, between }: ReportedWind): strin
 export function visibilityWords(metres: number): string {
   if (metres >= 10_000) return "10 km or more";
   if (metres >= 5000) return `${Math.round(metres / 1000)} km`;
-  return `${Math.round(metres / 50) * 50} m`;
+  return `${formatNumber(Math.round(metres / 50) * 50)} m`;
 }
 
 /** A layer as it is said: "broken at 1,800 ft". */
 export const cloudWords = ({ cover, baseFt, kind }: CloudLayer): string =>
-  `${cover === "sky hidden" ? "sky hidden, seen up to" : `${cover} at`} ${baseFt.toLocaleString("en-GB")} ft${kind === "CB" ? ", thunder cloud" : kind ? ", towering" : ""}`;
+  `${cover === "sky hidden" ? "sky hidden, seen up to" : `${cover} at`} ${formatNumber(baseFt)} ft${kind === "CB" ? ", thunder cloud" : kind ? ", towering" : ""}`;

@@ -1,4 +1,4 @@
-import { CLOUD_COVERS, GROUND_STATES, WEATHER_FROM } from "@cravix/core";
+import { CLOUD_COVERS, GROUND_STATES, SPAN_KINDS, WEATHER_FROM } from "@cravix/core";
 import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, moment, words } from "../../bounds/fields";
 import { optional } from "./parts";
@@ -69,7 +69,7 @@ const forecastSchema = object({
   spans: array()
     .of(
       object({
-        kind: string().required().oneOf(["first", "from", "becoming", "at times", "chance"]),
+        kind: string().required().oneOf(SPAN_KINDS),
         from: moment().required(),
         to: moment().required(),
         percent: anyNumber(0, 100),
