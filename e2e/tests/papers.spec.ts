@@ -78,14 +78,16 @@ test("a flight is logged: a gap and a slip are asked about, without a network to
   await expectAccessible(page, "technical log");
   await button(page, "Log a flight").click();
   await expectAccessible(page, "log a flight");
-  const yesterday = new Date(Date.now() - 20 * 3_600_000).toISOString();
-  await page.getByLabel("Day").fill(yesterday.slice(0, 10));
-  await page.getByLabel("Off blocks").fill("09:30");
+  // Behind the last flight of the demo at every hour of the day, and all of it on one day.
+  const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
+  const hoursAgo = ago(20).slice(0, 10) === ago(18.75).slice(0, 10) ? 20 : 22;
+  await page.getByLabel("Day").fill(ago(hoursAgo).slice(0, 10));
+  await page.getByLabel("Off blocks").fill(ago(hoursAgo).slice(11, 16));
   await page.getByLabel("On blocks").fill("25:00");
   await page.getByLabel("Hour meter, in").fill("4231.35");
   await page.getByTestId("log-flight").click();
   await expect(page.getByText("A time like 09:30.")).toBeVisible();
-  await page.getByLabel("On blocks").fill("10:45");
+  await page.getByLabel("On blocks").fill(ago(hoursAgo - 1.25).slice(11, 16));
   await page.getByTestId("log-flight").click();
   await expect(page.getByText("4231.35 has a figure too many", { exact: false })).toBeVisible();
   await page.getByLabel("Hour meter, in").fill("4231.3");
