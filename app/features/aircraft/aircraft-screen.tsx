@@ -1,6 +1,6 @@
 import type { AircraftSummary } from "@cravix/contract/client";
 import { type Href, router, useFocusEffect } from "expo-router";
-import { useCallback, useEffect, useState } from "react";
+import { useCallback, useDeferredValue, useEffect, useState } from "react";
 import { ScrollView, View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { fetchOthers, refresh, refreshOnOpening, useFleet } from "../../store/server/server-state";
@@ -23,6 +23,9 @@ import { Overview } from "./overview";
 import { GoingOn } from "./unfinished";
 import { type Known, useStandings } from "./use-standings";
 
+/** So many stand on a phone's first page; the others are drawn right behind it. */
+const FIRST_PAGE = 3;
+
 /** The rest of the group is fetched when what was asked for has long been on the screen. */
 const OTHERS_AFTER_MS = 2500;
 
@@ -37,6 +40,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
   const knownOf = useStandings();
   const [chosen, setChosen] = useState<string>();
   const [picking, setPicking] = useState(false);
+  const count = useDeferredValue(fleet?.aircraft.length ?? 0, wide ? Number.POSITIVE_INFINITY : FIRST_PAGE);
   // Without a choice the one whose walk is open here, else the one that was walked last: the group's list begins with it.
   const wanted = chosen ?? registration ?? openWalks.find((walk) => !walk.flying)?.registration;
   const named = fleet?.aircraft.find((a) => a.registration === wanted);
@@ -128,7 +132,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
     );
   const list = (
     <View className="gap-2">
-      {(fleet?.aircraft ?? []).map((a) => (
+      {(fleet?.aircraft ?? []).slice(0, count).map((a) => (
         <View key={a.registration}>
           <AircraftCard
             aircraft={a}

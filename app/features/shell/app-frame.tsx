@@ -17,8 +17,15 @@ hearInstallOffer();
 /** One for the whole program, and filled before anything is drawn. */
 const store = createStore();
 const restoring = restore(store.dispatch);
-// Whoever draws the page tells what went wrong.
-restoring.catch(() => undefined);
+// Most often it is done before anything is drawn: then the page is drawn once and not twice.
+let restoredAlready = false;
+restoring.then(
+  () => {
+    restoredAlready = true;
+  },
+  // Whoever draws the page tells what went wrong.
+  () => undefined,
+);
 
 /** What nobody waits for is done when the first page stands. */
 const whenIdle: (work: () => void) => void =
@@ -29,7 +36,7 @@ const whenIdle: (work: () => void) => void =
 /** What stands round every page: the store, what the device remembers, and what is seen where a page fails. */
 export function AppFrame({ children }: { children: ReactNode }) {
   const [trouble, setTrouble] = useState("");
-  const [restored, setRestored] = useState(false);
+  const [restored, setRestored] = useState(() => restoredAlready);
   useEffect(() => {
     restoring.then(
       () => setRestored(true),
