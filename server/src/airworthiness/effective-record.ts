@@ -1,5 +1,5 @@
 import { type AircraftRecord, type RecordMeter, withMove } from "@cravix/core";
-import { and, asc, eq } from "drizzle-orm";
+import { and, asc, eq, inArray } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";
 import { airworthiness, componentMove, meterChange } from "../db/schema/airworthiness";
@@ -10,15 +10,39 @@ export async function effectiveRecord(
   groupId: string,
   registration: string,
 ): Promise<AircraftRecord | undefined> {
-  const [row] = await db
-    .select({ body: airworthiness.body })
-    .from(airworthiness)
-    .where(and(eq(airworthiness.groupId, groupId), eq(airworthiness.registration, registration)));
-  if (!row) return undefined;
-  const changes = await db
-    .select()
-    .from(meterChange)
-    .where(and(eq(meterChange.groupId, groupId), eq(meterChange.registration, registration)));
+  return (await effectiveRecords(db, groupId, [registration])).get(registration);
+}
+
+/** The same of several aircraft at one go, by registration; without those of which none is on file. */
+export async function effectiveRecords(
+  db: Db | Tx,
+  groupId: string,
+  registrations: readonly string[],
+): Promise<Map<string, AircraftRecord>> {
+  if (registrations.length === 0) return new Map();
+  const of = <T extends typeof airworthiness | typeof meterChange | typeof componentMove>(table: T) =>
+    and(eq(table.groupId, groupId), inArray(table.registration, [...registrations]));
+  const rows = await db.select().from(airworthiness).where(of(airworthiness));
+  if (rows.length === 0) return new Map();
+  const changes = await db.select().from(meterChange).where(of(meterChange));
+  const moves = await db.select().from(componentMove).where(of(componentMove)).orderBy(asc(componentMove.id));
+  return new Map(
+    rows.map(({ registration, body }) => [
+      registration,
+      withChanges(
+        body,
+        changes.filter((change) => change.registration === registration),
+        moves.filter((move) => move.registration === registration),
+      ),
+    ]),
+  );
+}
+
+function withChanges(
+  body: AircraftRecord,
+  changes: readonly (typeof meterChange.$inferSelect)[],
+  moves: readonly (typeof componentMove.$inferSelect)[],
+): AircraftRecord {
   const changed = (meter: RecordMeter): RecordMeter => {
     const own = changes
       .filter((change) => change.meter === meter.id)
@@ -30,11 +54,6 @@ export async function effectiveRecord(
           changes: [...(meter.changes ?? []), ...own].sort((a, b) => a.at.localeCompare(b.at)),
         };
   };
-  const moves = await db
-    .select()
-    .from(componentMove)
-    .where(and(eq(componentMove.groupId, groupId), eq(componentMove.registration, registration)))
-    .orderBy(asc(componentMove.id));
   return moves.reduce<AircraftRecord>(
     (record, { at, component, fitted, position, totals, as }) =>
       withMove(record, {
@@ -42,6 +61,6 @@ export async function effectiveRecord(
         totals,
         ...(fitted && as ? { fitted: as, ...(position !== null && { position }) } : { component }),
       } as Parameters<typeof withMove>[1]),
-    { ...row.body, meters: row.body.meters.map(changed) },
+    { ...body, meters: body.meters.map(changed) },
   );
 }

@@ -1,10 +1,19 @@
 import type { EquipmentFile } from "@cravix/contract/files";
-import { type LoadingProfile, type LogLine, localDate, type PapersOnFile, tidy, usesOf } from "@cravix/core";
-import { and, desc, eq, gte, isNotNull } from "drizzle-orm";
+import {
+  type AircraftRecord,
+  type LoadingProfile,
+  type LogLine,
+  localDate,
+  type PapersOnFile,
+  type Totals,
+  tidy,
+  usesOf,
+} from "@cravix/core";
+import { and, desc, eq, gte, inArray, isNotNull } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { toDb } from "../db/moment";
 import { equipmentList, flightLog, loadingProfile, meterTotals, workDone } from "../db/schema/airworthiness";
-import { effectiveRecord } from "./effective-record";
+import { effectiveRecords } from "./effective-record";
 import { DAILY } from "./project-works";
 
 /** So far back it is looked how an aircraft is usually flown. */
@@ -20,31 +29,53 @@ export async function readPapers(
   db: Db,
   registration: string,
   groupId: string,
-  { now = new Date(), days = true }: { now?: Date; days?: boolean } = {},
+  options: { now?: Date; days?: boolean } = {},
 ): Promise<PapersOnFile | null> {
-  const record = await effectiveRecord(db, groupId, registration);
-  if (!record) return null;
-  const ofAircraft = and(
-    eq(flightLog.groupId, groupId),
-    eq(flightLog.registration, registration),
-    eq(flightLog.struck, 0),
-  );
-  const [totals] = await db
-    .select()
-    .from(meterTotals)
-    .where(and(eq(meterTotals.groupId, groupId), eq(meterTotals.registration, registration)));
+  return (await readPapersOf(db, [registration], groupId, options)).get(registration) ?? null;
+}
+
+/** The papers of several aircraft at one go, by registration; without those of which no record is on file. `days`: with how they are usually flown. */
+export async function readPapersOf(
+  db: Db,
+  registrations: readonly string[],
+  groupId: string,
+  { now = new Date(), days = true }: { now?: Date; days?: boolean } = {},
+): Promise<Map<string, PapersOnFile>> {
+  const records = await effectiveRecords(db, groupId, registrations);
+  const known = [...records.keys()];
+  if (known.length === 0) return new Map();
+  const of = <T extends typeof meterTotals | typeof flightLog | typeof workDone>(table: T) =>
+    and(eq(table.groupId, groupId), inArray(table.registration, known));
+  const totals = await db.select().from(meterTotals).where(of(meterTotals));
   const since = days ? now.getTime() - USUAL_DAYS * DAY_MS : now.getTime();
-  const recent = await db
-    .select({ id: flightLog.id, line: flightLog.line })
+  const lines = await db
+    .select({ registration: flightLog.registration, id: flightLog.id, line: flightLog.line })
     .from(flightLog)
-    .where(and(ofAircraft, gte(flightLog.off, toDb(new Date(since).toISOString()))))
+    .where(
+      and(of(flightLog), eq(flightLog.struck, 0), gte(flightLog.off, toDb(new Date(since).toISOString()))),
+    )
     .orderBy(desc(flightLog.off), desc(flightLog.id));
   const works = await db
     .select()
     .from(workDone)
-    .where(and(eq(workDone.groupId, groupId), eq(workDone.registration, registration)))
+    .where(of(workDone))
     .orderBy(desc(workDone.date), desc(workDone.id))
-    .limit(MOST_WORKS);
+    .limit(MOST_WORKS * known.length);
+  return new Map(
+    [...records].map(([registration, record]) => {
+      const own = <T extends { registration: string }>(rows: readonly T[]) =>
+        rows.filter((row) => row.registration === registration);
+      return [registration, papersOf(record, own(totals)[0]?.totals, own(lines), own(works))];
+    }),
+  );
+}
+
+function papersOf(
+  record: AircraftRecord,
+  totals: Totals | undefined,
+  recent: readonly { id: string; line: Omit<LogLine, "id"> }[],
+  works: readonly (typeof workDone.$inferSelect)[],
+): PapersOnFile {
   const [last] = recent;
   const signed = works.find(({ item }) => item === DAILY);
   const by = signed?.work as unknown as { by: string; at: string } | undefined;
@@ -52,7 +83,7 @@ export async function readPapers(
     record,
     released: works.flatMap(({ item, leaves, work }) => (item !== DAILY && !leaves && work ? [work] : [])),
     left: works.flatMap(({ leaves }) => leaves ?? []),
-    totals: { ...record.start.totals, ...totals?.totals },
+    totals: { ...record.start.totals, ...totals },
     recent: recent.slice(0, RECENT).map(({ id }) => id),
     lastLine: last ? { id: last.id, ...last.line } : null,
     days: daysOf(
@@ -63,10 +94,7 @@ export async function readPapers(
   };
 }
 
-function daysOf(
-  lines: readonly LogLine[],
-  { meters, timeZone }: NonNullable<Awaited<ReturnType<typeof effectiveRecord>>>,
-): PapersOnFile["days"] {
+function daysOf(lines: readonly LogLine[], { meters, timeZone }: AircraftRecord): PapersOnFile["days"] {
   const days = new Map<string, Record<string, number>>();
   for (const line of lines) {
     const date = localDate(line.off, timeZone);

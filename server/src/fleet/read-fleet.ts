@@ -18,7 +18,7 @@ import {
 } from "@cravix/core";
 import { fileInTodaysWords } from "@cravix/core/old-words";
 import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from "drizzle-orm";
-import { readEquipment, readLoading, readPapers } from "../airworthiness/read-papers";
+import { readEquipment, readLoading, readPapers, readPapersOf } from "../airworthiness/read-papers";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { event, preflight, reading } from "../db/schema/checklist";
@@ -70,14 +70,17 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
     ),
   );
   const now = new Date().toISOString();
+  const onFile = await readPapersOf(
+    db,
+    rows.map((row) => row.aircraft.registration),
+    groupId,
+    { days: false },
+  );
   const papers = new Map(
-    await Promise.all(
-      rows.map(async ({ aircraft: { registration } }) => {
-        const onFile = await readPapers(db, registration, groupId, { days: false });
-        const pinned = onFile && pinPapers(onFile.record, onFile);
-        return [registration, pinned ? papersStanding(pinned, now) : []] as const;
-      }),
-    ),
+    [...onFile].map(([registration, own]) => {
+      const pinned = pinPapers(own.record, own);
+      return [registration, pinned ? papersStanding(pinned, now) : []] as const;
+    }),
   );
   return {
     crew: await db
