@@ -37,7 +37,10 @@ export const HEALTHY: Record<Feature, Likelihood> = {
     states: { usual: 0.9928, none: 0.001, uneven: 0.0015, over: 0.0045, quit: 0.0002 },
     why: "a serviceable magneto drops a little, inside the limit, and about as much as the other",
   },
-  shown: { states: { seen: 0.999, "not seen": 0.001 }, why: "both sides are tried, and both drop" },
+  shown: {
+    states: { seen: 0.949, "not seen": 0.001, "one long": 0.05 },
+    why: "both sides are tried, and both drop; straight after each other and alike they are one stretch",
+  },
   feel: { states: { smooth: 0.985, rough: 0.015 }, why: "one plug a cylinder still runs smoothly" },
   exhaust: {
     states: {
@@ -65,7 +68,10 @@ export const HEALTHY: Record<Feature, Likelihood> = {
     states: { "in range": 0.983, low: 0.0015, quits: 0.0005, high: 0.015 },
     why: "the stop is set for it",
   },
-  idleExhaust: { states: { alike: 0.998, "one apart": 0.002 }, why: "every cylinder gets the same mixture" },
+  idleExhaust: {
+    states: { alike: 0.998, "one apart": 0.0019, "far apart": 0.0001 },
+    why: "every cylinder gets the same mixture",
+  },
   probe: { states: { quiet: 0.9985, wild: 0.0015 }, why: "a probe moves no faster than its metal" },
   turned: { states: { confirmed: 0.8, "not sure": 0.2 }, why: "asked, most are sure of the key" },
   cleared: { states: { gone: 0.5, same: 0.5 }, why: "nothing to clear" },
@@ -88,7 +94,7 @@ export const HEALTHY: Record<Feature, Likelihood> = {
  */
 export const HEALTHY_COARSE: Partial<Record<Feature, Likelihood>> = {
   shown: {
-    states: { seen: 0.92, "not seen": 0.08 },
+    states: { seen: 0.885, "not seen": 0.025, "one long": 0.09 },
     why: "both sides are tried, and both drop; but a coarse trace is read wrongly now and then",
   },
   feel: { states: { smooth: 0.95, rough: 0.05 }, why: "few lines a side say little of how it ran" },
@@ -109,8 +115,8 @@ export const HEALTHY_COARSE: Partial<Record<Feature, Likelihood>> = {
     why: "an idle while rolling, or a taxi rpm that was taken for one",
   },
   idleExhaust: {
-    states: { alike: 0.994, "one apart": 0.006 },
-    why: "cylinders differ at idle as they do at power, each in its own way",
+    states: { alike: 0.9645, "one apart": 0.034, "far apart": 0.0015 },
+    why: "cylinders differ at idle as they do at power, each in its own way: one in thirty traces has one that stands out",
   },
 };
 
@@ -190,7 +196,10 @@ export const FAULTS: readonly Fault[] = [
         states: { none: 0.83, usual: 0.15, over: 0.02 },
         why: "it always ran on that one alone: nothing changes; but one that is dying may still help on both",
       },
-      "shown.other": { states: { seen: 0.05, "not seen": 0.95 }, why: "what does not change does not show" },
+      "shown.other": {
+        states: { seen: 0.04, "not seen": 0.73, "one long": 0.23 },
+        why: "what does not change does not show",
+      },
       "feel.this": { states: { rough: 0.5, smooth: 0.5 }, why: "it stops before anybody feels it" },
       "exhaust.this": {
         states: { colder: 0.9, "one colder": 0.04, hotter: 0.03, "no change": 0.03 },
@@ -226,7 +235,7 @@ export const FAULTS: readonly Fault[] = [
         why: "both plugs still burn",
       },
       "shown.other": {
-        states: { seen: 0.04, "not seen": 0.96 },
+        states: { seen: 0.04, "not seen": 0.73, "one long": 0.23 },
         why: "without a drop it looks as if nobody had tried it",
       },
       "drop.this": {
@@ -250,7 +259,10 @@ export const FAULTS: readonly Fault[] = [
     shows: {
       "drop.this": { states: { none: 0.97, usual: 0.03 }, why: "still on both" },
       "exhaust.this": { states: { "no change": 0.96, hotter: 0.04 }, why: "both plugs still burn" },
-      "shown.this": { states: { seen: 0.02, "not seen": 0.98 }, why: "nothing was switched" },
+      "shown.this": {
+        states: { seen: 0.04, "not seen": 0.73, "one long": 0.23 },
+        why: "nothing was switched",
+      },
       "again.this": {
         states: { "drops now": 0.96, "still none": 0.04 },
         why: "the second time the key is looked at",
@@ -476,7 +488,7 @@ export const FAULTS: readonly Fault[] = [
     action: "Have the intake pipe and its seals looked at.",
     shows: {
       idleExhaust: {
-        states: { "one apart": 0.93, alike: 0.07 },
+        states: { "one apart": 0.47, "far apart": 0.45, alike: 0.08 },
         why: "at idle the leak is a great part of its charge: lean and hot, or too lean to burn",
       },
       idle: {
@@ -504,7 +516,7 @@ export const FAULTS: readonly Fault[] = [
         why: "what it says of its cylinder is chance",
       },
       idleExhaust: {
-        states: { alike: 0.6, "one apart": 0.4 },
+        states: { alike: 0.6, "one apart": 0.2, "far apart": 0.2 },
         why: "what it says of its cylinder is chance",
       },
       morePower: { states: { "alike now": 0.25, same: 0.75 }, why: "it goes on jumping" },

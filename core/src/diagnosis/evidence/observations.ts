@@ -8,7 +8,7 @@ export const FEATURES = {
   /** Drop on one side: none to be seen, up to the limit, much more than on the other, over the limit, or the engine stops. */
   drop: ["none", "usual", "uneven", "over", "quit"],
   /** In a trace without prompts: whether this side shows at all. */
-  shown: ["seen", "not seen"],
+  shown: ["seen", "not seen", "one long"],
   /** How it ran on one side. */
   feel: ["smooth", "rough"],
   /** Exhaust gas on one side against both: all hotter alike, one cylinder colder, clearly hotter than on the other side, no change, all colder. */
@@ -22,7 +22,7 @@ export const FEATURES = {
   propeller: ["answers", "slow", "nothing"],
   idle: ["in range", "low", "quits", "high"],
   /** Exhaust gas at idle against the run-up: all alike, or one cylinder on its own way. */
-  idleExhaust: ["alike", "one apart"],
+  idleExhaust: ["alike", "one apart", "far apart"],
   /** A probe that jumps or stands still. */
   probe: ["quiet", "wild"],
   /** The pilot was asked whether the key was really turned. */
@@ -77,4 +77,4 @@ export const OF_A_SIDE: ReadonlySet<Feature> = new Set([
   "again",
 ]);
 /** The states that name a cylinder. */
-export const NAMES_CYLINDER: ReadonlySet<string> = new Set(["one colder", "one apart", "wild"]);
+export const NAMES_CYLINDER: ReadonlySet<string> = new Set(["one colder", "one apart", "far apart", "wild"]);

@@ -1,5 +1,6 @@
 import { classifyDrop, type DropLimits } from "../../engine/classify-drop";
 import type { LimitRange } from "../../judgement/judgement";
+import { LONG_FOR_ONE_S } from "../../run-up/reading/label-plateaus";
 import type { MagnetoReading, RunUpReading, Side } from "../../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../../run-up/run-up-profile";
 import { rpmScale } from "../../run-up/run-up-profile";
@@ -62,12 +63,21 @@ export function observe(reading: RunUpReading, profile: RunUpProfile, limits: Ob
     const made = reading[side];
     const beside = reading[side === "right" ? "left" : "right"];
     if (!made && beside && !reading.prompted)
-      found.push({
-        feature: "shown",
-        state: "not seen",
-        side,
-        words: `Only ${word(beside.side)} dropped in this trace; ${word(side)} does not show.`,
-      });
+      found.push(
+        beside.held >= LONG_FOR_ONE_S
+          ? {
+              feature: "shown",
+              state: "one long",
+              side,
+              words: `It stood low in one stretch of ${formatNumber(beside.held)} s: one side, or both straight after each other with drops alike.`,
+            }
+          : {
+              feature: "shown",
+              state: "not seen",
+              side,
+              words: `Only ${word(beside.side)} dropped in this trace; ${word(side)} does not show.`,
+            },
+      );
     if (!made || made.doubt) continue;
     found.push(dropOf(made, beside, word(side), limits, profile));
     if (made.feel !== "quit" && made.seen)
@@ -95,7 +105,7 @@ function wildProbes({ egt, problems }: RunUpReading): number[] {
   const dead = Object.entries(egt.base).flatMap(([cylinder, value]) =>
     value < DEAD_F ? [Number(cylinder)] : [],
   );
-  return [...new Set([...stuck, ...jumping, ...dead])];
+  return [...new Set([...stuck, ...jumping, ...dead, ...(egt.jumping ?? [])])];
 }
 
 /**
@@ -284,7 +294,7 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
   if (Math.abs(off) > border)
     return {
       feature: "idleExhaust",
-      state: "one apart",
+      state: Math.abs(off) > FAR * USUAL_SPREAD_F ? "far apart" : "one apart",
       cylinder,
       words: `Between ${at} and run-up the exhaust of cylinder ${cylinder} went another way than the others': at ${at} ${formatNumber(Math.abs(off))} °F ${off > 0 ? "hotter" : "colder"}.`,
     };
@@ -293,6 +303,8 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
 
 /** How far the moves of a serviceable engine's cylinders lie apart, °F: thirty at power and thirty at idle, each in its own way (common practice). */
 const USUAL_SPREAD_F = 42;
+/** So many times the usual spread no cylinder of a serviceable engine goes, but for one in a thousand traces. */
+const FAR = 4.2;
 /** How many cylinders' worth of trust that has beside what is seen on this one. */
 const TRUST = 6;
 /** So many times the spread is one apart: of six cylinders of a serviceable engine one in some hundred traces. */

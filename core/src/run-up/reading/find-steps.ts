@@ -3,7 +3,7 @@ import { median } from "../../trend/median";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { findCuts, withCuts } from "./find-cuts";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
-import { labelPlateaus, type PlateauLabel } from "./label-plateaus";
+import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-plateaus";
 import { findLevelChange, type LevelChange, pieceOf } from "./level-change";
 import { findPlateaus, type Plateau } from "./plateaus";
 
@@ -123,6 +123,7 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile): FoundStep[] {
     const goesOn = before && (before.step === step || (step === "run-up" && isAtBase(before.step)));
     if (before && goesOn) {
       before.until = plateau.to;
+      before.level = plateau.rpm;
       return;
     }
     const onset = { at: plateau.onset, settle: plateau.settle };
@@ -130,7 +131,14 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile): FoundStep[] {
     // With both sides behind it, what stops out of the run-up has quit at idle: the throttle was closed, and it stood there too short to be seen.
     if (step === "stop" && before && (isAtBase(before.step) || before.step === "heat") && bothTried(found))
       found.push({ step: "idle", at: onset.at, until: plateau.from, seen: true, settle: onset.settle });
-    found.push({ step, at: onset.at, until: plateau.to, seen: true, settle: onset.settle });
+    found.push({
+      step,
+      at: onset.at,
+      until: plateau.to,
+      seen: true,
+      settle: onset.settle,
+      level: plateau.rpm,
+    });
   });
   return found;
 }
@@ -155,8 +163,14 @@ function stoppedAtEnd(
   };
 }
 
-const bothTried = (found: readonly FoundStep[]): boolean =>
-  found.some(({ step }) => step === "right") && found.some(({ step }) => step === "left");
+/** Whether both sides were tried, as far as can be told: one that stands for so long may be both. */
+const bothTried = (found: readonly FoundStep[]): boolean => {
+  const sides = found.filter(({ step }) => step === "right" || step === "left");
+  return (
+    new Set(sides.map(({ step }) => step)).size === 2 ||
+    sides.some(({ at, until }) => until - at >= LONG_FOR_ONE_S)
+  );
+};
 
 /** After these the engine is at its base, on both: going on there is no step of its own. */
 function isAtBase(step: RunUpStep): boolean {

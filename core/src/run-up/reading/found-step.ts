@@ -36,6 +36,8 @@ export interface FoundStep {
   seen: boolean;
   /** How fast the rpm settled, seconds. */
   settle: number;
+  /** Where the rpm was going, as far as a curve through it says. */
+  level?: number;
   /** The engine cut and was caught before it stopped: on this side there is no spark. */
   cut?: true;
 }

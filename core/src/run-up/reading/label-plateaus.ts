@@ -39,7 +39,14 @@ interface Hypothesis {
   done: ReadonlySet<PlateauLabel>;
   /** By how much each side dropped last, rpm. */
   dropped: { first?: number; second?: number };
+  /** A side was held so long that it may have been both, one straight after the other. */
+  long?: true;
 }
+
+const isSide = (label: PlateauLabel): boolean => label === "first" || label === "second";
+
+/** Few stay so long on one side, seconds: mostly it is both, one straight after the other. Common practice: three to fifteen seconds a side. */
+export const LONG_FOR_ONE_S = 12;
 
 const NEVER = -1000;
 const KEPT = 48;
@@ -89,6 +96,9 @@ export function labelPlateaus(
             label === "first" || label === "second"
               ? { ...hypothesis.dropped, [label]: (hypothesis.base?.rpm ?? plateau.rpm) - plateau.rpm }
               : hypothesis.dropped,
+          ...((hypothesis.long || (isSide(label) && plateau.to - plateau.onset >= LONG_FOR_ONE_S)) && {
+            long: true as const,
+          }),
           done: hypothesis.done.has(label) ? hypothesis.done : new Set([...hypothesis.done, label]),
           ...(base && { base }),
         });
@@ -302,15 +312,19 @@ function howItGoesOn(
   if (!last || labels.at(-1) !== label) return 0;
   const apart = Math.abs(rpm - last.rpm) / scale;
   // How a side stands on which a cylinder misses is not as sure.
-  const unsure = 12 + (1.5 * Math.max(last.sigma, sigma)) / scale;
-  if (label === "first" || label === "second") return -Math.min(6, Math.max(0, (apart - unsure) / 7));
+  const unsure = 4 + (0.5 * Math.max(last.sigma, sigma)) / scale;
+  if (label === "first" || label === "second") return -Math.min(6, Math.max(0, (apart - unsure) / 2.5));
   // Cold again it stands higher too.
   if (label === "heat") return rpm > last.rpm ? -0.5 : -Math.min(3, Math.max(0, (apart - 12) / 10));
   return 0;
 }
 
 /** How well it follows what was before; 0 is the usual order. */
-function howItFollows({ labels, done }: Hypothesis, label: PlateauLabel, profile: RunUpProfile): number {
+function howItFollows(
+  { labels, done, long }: Hypothesis,
+  label: PlateauLabel,
+  profile: RunUpProfile,
+): number {
   const last = labels.at(-1);
   if (last === label) return label === "first" || label === "second" ? -0.6 : -0.2;
   const onOne = last === "first" || last === "second";
@@ -351,7 +365,15 @@ function howItFollows({ labels, done }: Hypothesis, label: PlateauLabel, profile
       return onOne ? -2 : last === "heat" ? -1 : 0;
     case "stopped":
       // Nobody shuts down from the run-up rpm: what stops there, stops on one.
-      return onOne ? 0 : last !== "base" ? -1 : done.has("first") && done.has("second") ? -0.5 : -2;
+      return onOne
+        ? long && !(done.has("first") && done.has("second"))
+          ? -1.5
+          : 0
+        : last !== "base"
+          ? -1
+          : done.has("first") && (done.has("second") || long)
+            ? -0.5
+            : -2;
     case "power":
       return last === "heat" ? -0.3 : -0.5;
     case "other":

@@ -7,6 +7,7 @@ import { findSteps, propellerBack } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
 import { jumpiness, meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
+import { jumpingProbes } from "./probe-jumps";
 import type {
   HeatReading,
   IdleReading,
@@ -17,9 +18,13 @@ import type {
   RunUpReading,
   Side,
 } from "./run-up-reading";
+import { grainOf, levelOf } from "./stretch-level";
 
 /** A side that was left sooner than this has not settled, seconds. */
 const SHORTEST_S = 2.5;
+
+/** So much on both sides of a run-up says how its probes are, seconds. */
+const BESIDE_S = 30;
 
 /**
  * Reads a run-up out of a trace: which steps there were and when, base, drop, recovery, difference, time on each side, exhaust by cylinder, heat,
@@ -43,7 +48,14 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
   if (clean.problems.some((problem) => problem.kind === "no rpm" || problem.kind === "too short"))
     return reading;
   reading.steps = findSteps(trace, profile, marks);
-  const ctx = { trace, clean, profile, steps: reading.steps };
+  const jumping = jumpingProbes(
+    trace,
+    (reading.steps[0]?.at ?? 0) - BESIDE_S,
+    (reading.steps.at(-1)?.until ?? Number.POSITIVE_INFINITY) + BESIDE_S,
+  );
+  if (jumping.length > 0) reading.egt.jumping = jumping;
+  const grain = grainOf(trace.channels.rpm ?? []);
+  const ctx = { trace, clean, profile, steps: reading.steps, grain };
   readBase(ctx, reading);
   for (const [i, step] of reading.steps.entries()) {
     if (step.step === "right" || step.step === "left") readMagneto(ctx, i, step.step, reading);
@@ -66,6 +78,8 @@ interface Context {
   clean: CleanTrace;
   profile: RunUpProfile;
   steps: readonly FoundStep[];
+  /** In which steps the tachometer shows its values, rpm. */
+  grain: number;
 }
 
 const rpmOf = ({ trace }: Context) => trace.channels.rpm as Float64Array;
@@ -85,7 +99,7 @@ function readBase(ctx: Context, reading: RunUpReading): void {
   const back = Math.max(2.5, 3.6 * ctx.clean.interval);
   const piece = pieceOf(trace, rpmOf(ctx), Math.min(Math.max(base.at + 2, to - back), to - 1), to).y;
   if (piece.length < (ctx.clean.interval > 0.5 ? 2 : 3)) return;
-  const value = midmean(piece);
+  const { value } = levelOf(piece, ctx.grain);
   reading.base = { value, from: Math.max(base.at, to - 5), to, sigma: deviation(piece, value) };
   if (Math.abs(value - profile.rpm) > profile.within)
     reading.notes.push({
@@ -116,10 +130,16 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   const whole = pieceOf(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
   if (calm.length < 2 || whole.length < 2) return;
   const straight = before?.step === "right" || before?.step === "left";
-  const base = straight ? (reading.base?.value ?? midmean(calm)) : levelAtEnd(calmPiece, 4 * scale);
+  const short = before?.level !== undefined && step.at - before.at < 5 * before.settle;
+  const base = straight
+    ? (reading.base?.value ?? midmean(calm))
+    : // Left before it had settled: where it was going says more than where it was.
+      short
+      ? (before.level as number)
+      : levelAtEnd(calmPiece, 4 * scale, ctx.grain);
   const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
   const settled = alone.length >= 4 ? alone : whole.slice(-Math.max(2, Math.floor(whole.length / 3)));
-  const level = quit ? 0 : midmean(settled);
+  const level = quit ? 0 : levelOf(settled, ctx.grain).value;
   const held = step.until - step.at;
   const calmSigma = Math.max(deviation(calm, median(calm)), 2.2 * scale);
   const shake = quit ? 0 : deviation(settled, median(settled));
@@ -159,7 +179,7 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
       Math.min(next.until, next.at + 8) - 0.1,
     ).y;
     if (back.length >= 3) {
-      made.back = midmean(back);
+      made.back = levelOf(back, ctx.grain).value;
       made.backAfter = next.settle * 3;
     }
   }
@@ -171,7 +191,9 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   reading.tries.push(made);
   // Without prompts a moment on the way back may look like one more try: it takes nothing from one that had settled.
   const settledBefore = !reading.prompted && reading[side] !== undefined && !reading[side]?.doubt;
-  if (!made.doubt || !settledBefore) reading[side] = made;
+  // Nor from one on which it stopped: what looks like a try behind it may be the propeller, or the other side.
+  const stoppedBefore = !reading.prompted && reading[side]?.feel === "quit" && !quit;
+  if (!stoppedBefore && (!made.doubt || !settledBefore)) reading[side] = made;
 }
 
 /**
@@ -199,10 +221,10 @@ function layBeside({ trace }: Context, { right, left }: RunUpReading): void {
 }
 
 /** The level at the end of a piece: its middle, or where its line ends when it still climbs or falls by more than `slope` a second. */
-function levelAtEnd({ t, y }: { t: number[]; y: number[] }, slope: number): number {
+function levelAtEnd({ t, y }: { t: number[]; y: number[] }, slope: number, grain: number): number {
   const third = Math.floor(y.length / 3);
   const rate = rateOf({ t, y });
-  if (Math.abs(rate) <= slope) return midmean(y);
+  if (Math.abs(rate) <= slope) return levelOf(y, grain).value;
   const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
   return median(y.slice(-third)) + rate * (seconds / 4);
 }
@@ -232,7 +254,7 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
   const calm = pieceOf(trace, rpm, Math.min(step.at - 1.5, Math.max(step.at - 4, settled)), step.at - 0.1);
   // A propeller that is still on its way back is no base: then it is that of the magnetos.
   const climbs = before?.step === "propeller" && rateOf(calm) > 6 * scale;
-  const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale);
+  const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale, ctx.grain);
   const base = climbs && runUpBase !== undefined ? Math.max(own, runUpBase) : own;
   const hotPiece = pieceOf(trace, rpm, step.at, step.until - 0.15);
   const smooth = runningMedian(hotPiece.y, Math.max(1, Math.round(0.8 / Math.max(ctx.clean.interval, 0.1))));
@@ -272,7 +294,7 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
       Math.min(cold.until, cold.at + 9) - 0.1,
     ).y;
     if (again.length >= 3) {
-      made.coldAgain = midmean(again);
+      made.coldAgain = levelOf(again, ctx.grain).value;
       made.gain = made.coldAgain - base;
     }
   }

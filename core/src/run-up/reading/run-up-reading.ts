@@ -120,7 +120,10 @@ export interface RunUpReading {
   /** Hottest head and which cylinder, and the coolest one. */
   head?: NeedleReading & { cylinder: number; coolest: number };
   /** Exhaust gas by cylinder at the base, at idle, and on the ground before the run-up, °F. */
-  egt: Record<"base" | "idle" | "ground" | "scatter", Record<number, number>>;
+  egt: Record<"base" | "idle" | "ground" | "scatter", Record<number, number>> & {
+    /** Probes that jump all the while; absent where none is told apart. */
+    jumping?: number[];
+  };
   /** What was left out or done in another way. */
   notes: RunUpNote[];
 }

@@ -1,0 +1,47 @@
+import { normalNumbers, seededRandom } from "../../units/seeded-random";
+import { grainOf, levelOf } from "./stretch-level";
+
+/** Stretches of a needle that scatters about a level, as an instrument with steps shows them. */
+function shown(level: number, scatter: number, grain: number, lines: number, seed: number): number[] {
+  const normal = normalNumbers(seededRandom(seed));
+  return Array.from({ length: lines }, () => Math.round((level + scatter * normal()) / grain) * grain);
+}
+
+describe("the level of a stretch", () => {
+  it("of a tachometer in steps of 25 lies between two steps, where the needle stood", () => {
+    const level = (truth: number) => levelOf(shown(truth, 9, 25, 400, 3), 25).value;
+    expect(level(1725)).toBeCloseTo(1725, -0.5);
+    expect(Math.abs(level(1737) - 1737)).toBeLessThan(3);
+    expect(Math.abs(level(1731) - 1731)).toBeLessThan(3);
+  });
+
+  it("of a fine one is not moved by what lies outside", () => {
+    const values = shown(1725, 3, 1, 40, 5);
+    expect(Math.abs(levelOf([...values, 2600, 2600, 2600], 1).value - 1725)).toBeLessThan(2);
+  });
+
+  it("is as sure as it says: two of its sigmas hold the truth in at least nine of ten, whatever the steps", () => {
+    for (const grain of [1, 10, 25]) {
+      let held = 0;
+      const cases = 400;
+      for (let i = 0; i < cases; i++) {
+        const truth = 1700 + ((i * 7.3) % 60);
+        const { value, sigma } = levelOf(shown(truth, 2 + (i % 6), grain, 5 + (i % 20), i), grain);
+        if (Math.abs(value - truth) <= 2 * sigma + 0.5) held++;
+      }
+      expect([grain, held / cases >= 0.88]).toEqual([grain, true]);
+    }
+  });
+
+  it("a needle that does not scatter hides up to half a step, and says so", () => {
+    const { sigma } = levelOf(Array(12).fill(1725), 25);
+    expect(sigma).toBeGreaterThan(5);
+    expect(levelOf(Array(12).fill(1725), 1).sigma).toBeLessThan(0.5);
+  });
+
+  it("steps are what two shown values are apart at least", () => {
+    expect(grainOf([1700, 1725, 1725, 1800])).toBe(25);
+    expect(grainOf([1700, 1701, 1725, Number.NaN])).toBe(1);
+    expect(grainOf([1700, 1700])).toBe(0);
+  });
+});
