@@ -1,7 +1,7 @@
 import { type DroppedSide, tracedLimits } from "../diagnosis/evidence/observe";
 import { classifyDrop } from "../engine/classify-drop";
 import { inUnit, marginTo } from "../judgement/judgement";
-import type { HeatReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";
+import type { HeatReading, MagnetoReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { formatNumber, formatQuantity } from "../units/format";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
@@ -29,9 +29,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
       id: side,
       name: words[side],
       value: quit ? "stops" : made.seen ? `−${formatNumber(Math.abs(made.drop))}` : "no drop",
-      more:
-        made.doubt ??
-        `${made.feel}, held ${formatNumber(made.held)} s${made.back === undefined ? "" : `, back to ${formatNumber(made.back)}`}`,
+      more: made.doubt ?? howItDropped(made, reading),
       bad: isOut(reading, side, { profile, limits }),
       from: made.from,
       to: made.to,
@@ -95,6 +93,24 @@ export function isOut(
     tracedLimits(limits, profile),
   );
   return state !== "usual" && state !== "no limit";
+}
+
+/** From so much on it is said how sure a drop is, rpm. */
+const WORTH_SAYING_RPM = 6;
+
+/** How it ran there, how long, how sure its number is, and whether it may have been both sides. */
+function howItDropped(made: MagnetoReading, { steps }: RunUpReading): string {
+  const { feel, held, back, dropSigma, from } = made;
+  const give = 2 * dropSigma;
+  return [
+    feel,
+    `held ${formatNumber(held)} s`,
+    ...(feel !== "quit" && made.seen && give >= WORTH_SAYING_RPM
+      ? [`give or take ${formatNumber(give)}`]
+      : []),
+    ...(back === undefined ? [] : [`back to ${formatNumber(back)}`]),
+    ...(steps.some(({ at, perhapsBoth }) => at === from && perhapsBoth) ? ["one side, or both in one"] : []),
+  ].join(", ");
 }
 
 /** What came after the heat, or why its number is no measure of it. */

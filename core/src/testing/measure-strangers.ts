@@ -1,4 +1,5 @@
 import { hypotheses } from "../diagnosis/index";
+import type { FoundStep } from "../run-up/index";
 import { STRANGER_TROUBLES, type StrangerCase, type StrangerTrouble, strangerCase } from "./stranger-cases";
 import { nameOf, type WorkedStranger, workStranger } from "./work-stranger";
 
@@ -14,12 +15,17 @@ export interface StrangerFigures {
   alarms: Share;
   first: Share;
   withinThree: Share;
-  /** First, by trouble. */
+  /** First, and among the first three, by trouble. */
   byTrouble: Map<StrangerTrouble, Share>;
+  threeByTrouble: Map<StrangerTrouble, Share>;
   /** Sides that were tried and dropped, of which begin and end were found within a second (and half a line). */
   sides: Share;
+  /** The same, or given as uncertain with what was done inside: between two times further apart than that, or as a stretch that may be both. */
+  sidesOrUnsure: Share;
   /** Of those that were found: drops within twelve rpm of what was done. */
   drops: Share;
+  /** Drops of which what was done lies within twice the stated sigma. */
+  dropsAsSaid: Share;
   /** Found sides where none was. */
   invented: number;
   /** Said and so, in ten parts by what was said, each case as often as the library has its trouble; and each as often as any other. */
@@ -36,6 +42,8 @@ export interface Calibration {
 /** How near a begin or an end is "found", seconds. */
 const NEAR_S = 1;
 const NEAR_RPM = 12;
+/** Less is no drop: a side without one stands a little beside the last return to both. */
+const A_DROP_RPM = 25;
 
 /**
  * Works `each` strangers of every trouble (four times as many healthy ones) from a seed on and counts what came of it. Nothing here is an engine's: the cases are our own, see there.
@@ -48,10 +56,13 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
     first: share(),
     withinThree: share(),
     sides: share(),
+    sidesOrUnsure: share(),
     drops: share(),
+    dropsAsSaid: share(),
     invented: 0,
   };
   const byTrouble = new Map<StrangerTrouble, Share>();
+  const threeByTrouble = new Map<StrangerTrouble, Share>();
   const said: { said: number; right: boolean; rate: number; alike: number }[] = [];
   for (const trouble of STRANGER_TROUBLES) {
     const count = each * (trouble === "none" ? 4 : 1);
@@ -77,14 +88,20 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
       }
       add(figures.first, place === 0);
       add(figures.withinThree, place >= 0 && place < 3);
-      const own = byTrouble.get(trouble) ?? share();
-      add(own, place === 0);
-      byTrouble.set(trouble, own);
+      for (const [of, right] of [
+        [byTrouble, place === 0],
+        [threeByTrouble, place >= 0 && place < 3],
+      ] as const) {
+        const own = of.get(trouble) ?? share();
+        add(own, right);
+        of.set(trouble, own);
+      }
     }
   }
   return {
     ...figures,
     byTrouble,
+    threeByTrouble,
     asTheyCome: calibration(said.map(({ rate, ...one }) => ({ ...one, weight: rate }))),
     allAlike: calibration(said.map(({ alike, ...one }) => ({ ...one, weight: alike }))),
   };
@@ -98,21 +115,40 @@ function add(share: Share, right: boolean): void {
 function countSides(
   { done }: StrangerCase,
   { reading }: WorkedStranger,
-  figures: { sides: Share; drops: Share; invented: number },
+  figures: Pick<StrangerFigures, "sides" | "sidesOrUnsure" | "drops" | "dropsAsSaid"> & { invented: number },
 ): void {
   const near = NEAR_S + reading.interval / 2;
-  const tried = done.filter(({ what, drop }) => (what === "first" || what === "second") && (drop ?? 0) > 12);
+  const tried = done.filter(
+    ({ what, drop }) => (what === "first" || what === "second") && (drop ?? 0) > A_DROP_RPM,
+  );
   const found = reading.steps.filter(({ step }) => step === "right" || step === "left");
   for (const { from, to, drop } of tried) {
     const step = found.find(({ at, until }) => Math.abs(at - from) <= near && Math.abs(until - to) <= near);
     add(figures.sides, step !== undefined);
+    add(
+      figures.sidesOrUnsure,
+      step !== undefined ||
+        found.some((one) => covers(one, "at", from, near) && covers(one, "until", to, near)),
+    );
     const read = step && reading.tries.find((one) => one.from === step.at);
-    if (read && drop !== undefined) add(figures.drops, Math.abs(read.drop - drop) <= NEAR_RPM);
+    if (!read || drop === undefined) continue;
+    add(figures.drops, Math.abs(read.drop - drop) <= NEAR_RPM);
+    add(figures.dropsAsSaid, Math.abs(read.drop - drop) <= 2 * read.dropSigma);
   }
   const sides = done.filter(({ what }) => what === "first" || what === "second");
   figures.invented += found.filter(
     ({ at, until }) => !sides.some(({ from, to }) => Math.min(until, to) - Math.max(at, from) > 0.5),
   ).length;
+}
+
+/** Whether a side's begin or end is where it was done, or given as lying somewhere with that inside. */
+function covers(step: FoundStep, end: "at" | "until", truth: number, near: number): boolean {
+  if (Math.abs(step[end] - truth) <= near) return true;
+  if (step.perhapsBoth) return truth > step.at && truth < step.until;
+  const range = end === "at" ? step.atRange : step.untilRange;
+  return (
+    range !== undefined && range[1] - range[0] > near && truth >= range[0] - 0.5 && truth <= range[1] + 0.5
+  );
 }
 
 /** How often the library has this trouble on this engine, beside the others that are made here. */

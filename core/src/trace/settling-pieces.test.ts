@@ -1,5 +1,5 @@
 import { normalNumbers, seededRandom } from "../units/seeded-random";
-import { settlingPieces } from "./settling-pieces";
+import { beginsOf, settlingPieces } from "./settling-pieces";
 
 /** Levels one after the other, each come to with the same lag, as a manifold and a propeller come to theirs. */
 function settled(
@@ -99,5 +99,40 @@ describe("a row that settles from level to level", () => {
     expect(settlingPieces([], [], LEAST)).toEqual([]);
     expect(() => settlingPieces([0, 1], [1, Number.NaN], LEAST)).toThrow("not a number");
     expect(() => settlingPieces([0, 1], [1, 2], { penalty: 1, least: 0 })).toThrow("scatter");
+  });
+});
+
+describe("where a piece begins", () => {
+  /** Two levels with scatter, one straight after the other, a line a second. */
+  const row = (first: number, second: number, at: number, seed: number) => {
+    const normal = normalNumbers(seededRandom(seed));
+    const t = Array.from({ length: 40 }, (_, i) => i);
+    return { t, y: t.map((time) => (time < at ? first : second) + 4 * normal()) };
+  };
+  const borders = (apart: number) =>
+    Array.from({ length: 60 }, (_, seed) => {
+      const at = 12 + (seed % 14);
+      const { t, y } = row(1740, 1740 - apart, at, seed);
+      const pieces = settlingPieces(t, y, { penalty: 6, least: 2 });
+      const ranges = beginsOf(t, y, pieces, 2);
+      return pieces.length === 2 ? { at, range: ranges[1] as [number, number] } : undefined;
+    }).filter((one) => one !== undefined);
+
+  it("lies inside the stated times in at least nine of ten", () => {
+    for (const apart of [10, 20, 60]) {
+      const found = borders(apart);
+      expect(found.length).toBeGreaterThan(10);
+      const inside = found.filter(({ at, range }) => at >= range[0] && at <= range[1] + 0.01);
+      expect([apart, inside.length / found.length >= 0.9]).toEqual([apart, true]);
+    }
+  });
+
+  it("is the surer the further the levels are apart", () => {
+    const width = (apart: number) => {
+      const found = borders(apart);
+      return found.reduce((sum, { range }) => sum + range[1] - range[0], 0) / found.length;
+    };
+    expect(width(60)).toBeLessThan(width(10));
+    expect(width(60)).toBeLessThan(2.5);
   });
 });

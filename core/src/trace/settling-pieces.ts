@@ -102,6 +102,69 @@ export function settlingPieces(
   return pieces.reverse();
 }
 
+/** Borders that are less likely than one in twenty beside the best one are left out: twice the logarithm. */
+const LIKELY = 6;
+/** So far on both sides a border is looked for, seconds. */
+const LOOKED_S = 8;
+
+/**
+ * Between which times each piece's begin may lie: all borders to the piece before that explain the row nearly as well as the best one, both pieces fitted anew for each. Of the first piece its own
+ * first line twice. `least` as of `settlingPieces`. Seconds. Complexity: O(lines in 16 s · lines of both pieces · 4) a piece. Source: profile likelihood; about 95 of 100 (own figure).
+ */
+export function beginsOf(
+  t: ArrayLike<number>,
+  y: ArrayLike<number>,
+  pieces: readonly SettlingPiece[],
+  least: number,
+): [number, number][] {
+  const ys = Float64Array.from(y);
+  const sigma = max(least, scatterOf(ys));
+  return pieces.map((piece, k) => {
+    const before = pieces[k - 1];
+    const here = t[piece.from] as number;
+    if (!before) return [here, here];
+    const likely: { at: number; cost: number }[] = [];
+    for (let i = before.from + 1; i < piece.to; i++) {
+      if (abs((t[i] as number) - here) > LOOKED_S) continue;
+      likely.push({ at: i, cost: costOf(t, ys, before.from, i, sigma) + costOf(t, ys, i, piece.to, sigma) });
+    }
+    const best = likely.reduce((a, b) => (b.cost < a ? b.cost : a), Number.POSITIVE_INFINITY);
+    const kept = likely.filter(({ cost }) => cost <= best + LIKELY);
+    const [first, last] = [kept[0], kept.at(-1)];
+    if (!first || !last) return [here, here];
+    // It began somewhere behind the line before.
+    return [t[first.at - 1] as number, t[last.at] as number];
+  });
+}
+
+/** The cost of one piece, its best curve taken. */
+function costOf(t: ArrayLike<number>, ys: Float64Array, from: number, to: number, sigma: number): number {
+  let best = Number.POSITIVE_INFINITY;
+  const n = to - from;
+  const floor = sigma * sigma;
+  for (const settle of SETTLE_S) {
+    let se = 0;
+    let see = 0;
+    let sy = 0;
+    let sye = 0;
+    let syy = 0;
+    for (let i = from; i < to; i++) {
+      const e = exp(-((t[i] as number) - (t[from] as number)) / settle);
+      const value = (ys[i] as number) - (ys[from] as number);
+      se += e;
+      see += e * e;
+      sy += value;
+      sye += value * e;
+      syy += value * value;
+    }
+    const rss = restOf(n, se, see, sy, sye, syy);
+    const variance = rss / n;
+    const cost = variance > floor ? n * (log(variance) - log(floor) + 1) : rss / floor;
+    if (cost < best) best = cost;
+  }
+  return best;
+}
+
 /** What a curve leaves over, from the sums of a piece: a line in e, or its mean where e says nothing. */
 function restOf(n: number, se: number, see: number, sy: number, sye: number, syy: number): number {
   const spread = see - (se * se) / n;

@@ -202,6 +202,7 @@ describe("the items that a trace answers", () => {
     seen: true,
     held: 7,
     back: 1799,
+    dropSigma: 3,
     roughness: 1,
     feel: "smooth" as const,
     egtChange: {},

@@ -127,7 +127,10 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile): FoundStep[] {
       return;
     }
     const onset = { at: plateau.onset, settle: plateau.settle };
-    if (before) before.until = onset.at;
+    if (before) {
+      before.until = onset.at;
+      before.untilRange = plateau.onsetRange;
+    }
     // With both sides behind it, what stops out of the run-up has quit at idle: the throttle was closed, and it stood there too short to be seen.
     if (step === "stop" && before && (isAtBase(before.step) || before.step === "heat") && bothTried(found))
       found.push({ step: "idle", at: onset.at, until: plateau.from, seen: true, settle: onset.settle });
@@ -138,10 +141,18 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile): FoundStep[] {
       seen: true,
       settle: onset.settle,
       level: plateau.rpm,
+      atRange: plateau.onsetRange,
     });
   });
+  const sides = found.filter(({ step }) => step === "right" || step === "left");
+  // One side alone, and nothing of the other: straight after each other and alike, both look like that.
+  if (new Set(sides.map(({ step }) => step)).size === 1)
+    for (const side of sides) if (side.until - side.at >= TWO_SIDES_S) side.perhapsBoth = true;
   return found;
 }
+
+/** Two sides take as long at least, seconds. Common practice: three seconds and more on each. */
+const TWO_SIDES_S = 6;
 
 /** Where the engine stops the trace mostly ends soon: the few lines at nought are too short to stand, and still say it. */
 function stoppedAtEnd(
@@ -157,6 +168,7 @@ function stoppedAtEnd(
     from: t[from] as number,
     to: t.at(-1) as number,
     onset: t[from] as number,
+    onsetRange: [t[from] as number, t[from] as number],
     rpm: 0,
     settle: 0.3,
     sigma: 0,

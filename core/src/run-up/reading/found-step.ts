@@ -32,12 +32,17 @@ export interface FoundStep {
   at: number;
   /** When the next step began. */
   until: number;
+  /** Between which times begin and end may lie, as far as the trace says. */
+  atRange?: [number, number];
+  untilRange?: [number, number];
   /** Whether a change of rpm was seen at all. */
   seen: boolean;
   /** How fast the rpm settled, seconds. */
   settle: number;
   /** Where the rpm was going, as far as a curve through it says. */
   level?: number;
+  /** One side, or both straight after each other: which the trace cannot tell. */
+  perhapsBoth?: true;
   /** The engine cut and was caught before it stopped: on this side there is no spark. */
   cut?: true;
 }

@@ -275,7 +275,9 @@ function howItFits(
       // Much slower with more manifold pressure is a propeller that loads the engine, not warm air.
       const cycled = profile.propeller === "constant speed" && drop > 0.12 * aim;
       const loaded = cycled && map !== undefined && map > 1 ? -5 : 0;
-      return cooler + loaded + (drop < 0 && !melts ? -1.5 : 0) + (fall < -110 ? -5 : 0);
+      // Warm air costs a tenth of the rpm at most.
+      const deep = Math.max(0, (drop / aim - 0.085) / 0.02);
+      return cooler - deep + loaded + (drop < 0 && !melts ? -1.5 : 0) + (fall < -110 ? -5 : 0);
     }
     case "propeller": {
       if (!base || profile.propeller !== "constant speed" || drop < 0.05 * aim || drop > 0.5 * aim)

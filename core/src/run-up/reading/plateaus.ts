@@ -1,10 +1,12 @@
-import { type SettlingPiece, settlingPieces } from "../../trace/settling-pieces";
+import { beginsOf, type SettlingPiece, settlingPieces } from "../../trace/settling-pieces";
 import type { Trace } from "../../trace/trace";
 
 /** A stretch in which the rpm stands. */
 export interface Plateau {
   /** When the engine began to go there, seconds; a slow hand's way belongs to where it leads. */
   onset: number;
+  /** Between which times that may lie. */
+  onsetRange: [number, number];
   /** From when on it stood there, seconds. */
   from: number;
   to: number;
@@ -30,16 +32,19 @@ export function findPlateaus({ t, channels: { rpm } }: Trace, scale: number): Pl
   if (!rpm) return [];
   const row = together(t, rpm);
   const pieces = settlingPieces(row.t, row.y, { penalty: PENALTY, least: 2.2 * scale });
+  const begins = beginsOf(row.t, row.y, pieces, 2.2 * scale);
   const found: Plateau[] = [];
   /** Where a way began that has not come to a level yet. */
-  let moving: number | undefined;
+  let moving: { at: number; range: [number, number] } | undefined;
   let before: SettlingPiece | undefined;
-  for (const piece of pieces) {
-    const begins = onsetOf(row.t, piece, before);
+  for (const [i, piece] of pieces.entries()) {
+    const at = onsetOf(row.t, piece, before);
+    const [early, late] = begins[i] as [number, number];
+    const begin = { at, range: [Math.min(early, at), Math.max(late, at)] as [number, number] };
     before = piece;
     const plateau = standing(row.t, piece, scale);
     if (!plateau) {
-      moving ??= begins;
+      moving ??= begin;
       continue;
     }
     const last = found.at(-1);
@@ -50,7 +55,10 @@ export function findPlateaus({ t, channels: { rpm } }: Trace, scale: number): Pl
       if (a + b > 0) last.rpm = (last.rpm * a + plateau.rpm * b) / (a + b);
       last.sigma = Math.max(last.sigma, plateau.sigma);
       last.to = plateau.to;
-    } else found.push({ ...plateau, onset: moving ?? begins });
+    } else {
+      const { at: onset, range: onsetRange } = moving ?? begin;
+      found.push({ ...plateau, onset, onsetRange });
+    }
     moving = undefined;
   }
   return found;
@@ -96,7 +104,7 @@ function standing(
   t: readonly number[],
   { from, to, level, off, settle, sigma }: SettlingPiece,
   scale: number,
-): Omit<Plateau, "onset"> | undefined {
+): Omit<Plateau, "onset" | "onsetRange"> | undefined {
   const first = t[from] as number;
   const last = t[to - 1] as number;
   const seconds = last - first;

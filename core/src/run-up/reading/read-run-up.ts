@@ -23,6 +23,9 @@ import { grainOf, levelOf } from "./stretch-level";
 /** A side that was left sooner than this has not settled, seconds. */
 const SHORTEST_S = 2.5;
 
+/** How far from its level a side is left after no time at all, rpm at 1,800: what has not settled is as unsure (own estimate). */
+const UNSETTLED_RPM = 12;
+
 /** So much on both sides of a run-up says how its probes are, seconds. */
 const BESIDE_S = 30;
 
@@ -139,7 +142,11 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
       : levelAtEnd(calmPiece, 4 * scale, ctx.grain);
   const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
   const settled = alone.length >= 4 ? alone : whole.slice(-Math.max(2, Math.floor(whole.length / 3)));
-  const level = quit ? 0 : levelOf(settled, ctx.grain).value;
+  const stood = levelOf(settled, ctx.grain);
+  const level = quit ? 0 : stood.value;
+  const calmly = levelOf(calm, ctx.grain);
+  // A base that still moved is as unsure as it is far from where it stood.
+  const baseSigma = Math.hypot(calmly.sigma, straight ? 0 : (base - calmly.value) / 2);
   const held = step.until - step.at;
   const calmSigma = Math.max(deviation(calm, median(calm)), 2.2 * scale);
   const shake = quit ? 0 : deviation(settled, median(settled));
@@ -163,6 +170,7 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
     base,
     level,
     drop: base - level,
+    dropSigma: Math.hypot(baseSigma, stood.sigma, UNSETTLED_RPM * scale * Math.exp(-held / 5)),
     seen: step.seen,
     held,
     roughness,

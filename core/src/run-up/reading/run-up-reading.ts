@@ -11,6 +11,8 @@ export interface MagnetoReading {
   base: number;
   level: number;
   drop: number;
+  /** How sure the drop is, one standard deviation: the scatter of both levels, and what the tachometer's steps hide. */
+  dropSigma: number;
   /** Whether a change was seen at all; without one the drop is what scatter made of it. */
   seen: boolean;
   /** Seconds on this one side. */
