@@ -36,7 +36,25 @@ export interface MonitorOptions {
   hz?: number;
   reactionS?: readonly [number, number];
   warm?: boolean;
+  /** As engines and monitors are met: cylinders that differ, slow probes, a tachometer in steps. Which, follows from the seed. */
+  lifelike?: boolean;
 }
+
+/** What makes an engine and its monitor one of many. */
+interface Individual {
+  /** How far each cylinder's exhaust lies from the middle, °F: at power, and at idle in its own way. */
+  power: readonly number[];
+  idle: readonly number[];
+  /** How slow each probe is, seconds. */
+  lag: readonly number[];
+  /** In which steps the tachometer shows, rpm. */
+  step: number;
+}
+
+/** Cylinders of serviceable engines differ by this much, °F, one standard deviation. Common practice. */
+const CYLINDERS_F = 30;
+/** Steps of tachometers. */
+const STEPS_RPM = [1, 1, 10, 25];
 
 /** An engine monitor with an engine and a pilot behind it: the stand-in for the real thing, repeatable by its seed. */
 export class Monitor {
@@ -49,6 +67,9 @@ export class Monitor {
   readonly #options: MonitorOptions;
   #lines = 0;
   #wild = 0;
+  readonly #own: Individual | undefined;
+  /** What the slow probes show. */
+  #shown: number[] | undefined;
 
   constructor(options: MonitorOptions) {
     const { shape, seed, hz = 10, noise = 1 } = options;
@@ -66,6 +87,7 @@ export class Monitor {
       { runUpRpm, clearRpm, groundLeanRpm, reactionS, setsOff: (this.#random() - 0.5) * 40 },
       this.#random,
     );
+    this.#own = options.lifelike ? individual(seed, shape.cylinders) : undefined;
     // It has been running for a while when somebody looks.
     for (let i = 0; i < 150; i++) {
       this.pilot.act(-15 + i / 10, 0.1);
@@ -99,7 +121,7 @@ export class Monitor {
     const off = (sigma: number) => this.#normal() * sigma * this.#noise;
     const round = (value: number, step: number) => Number((Math.round(value / step) * step).toFixed(3));
     this.#wild = 0.97 * this.#wild + this.#normal() * 55;
-    const egt = Array.from(read.egtF, (value, i) =>
+    const egt = this.#exhausts(read.egtF, read.rpm).map((value, i) =>
       round(
         value + off(2.2) + (fault.kind === "sensor fault" && fault.cylinder === i + 1 ? this.#wild - 120 : 0),
         1,
@@ -108,7 +130,7 @@ export class Monitor {
     const gearing = shape.ratedRpm / 2700;
     return {
       t: Number(this.now.toFixed(2)),
-      rpm: this.engine.stopped ? 0 : Math.max(0, round(read.rpm + off(3.5 * gearing), 1)),
+      rpm: this.engine.stopped ? 0 : Math.max(0, round(read.rpm + off(3.5 * gearing), this.#own?.step ?? 1)),
       ...(shape.propeller === "constant speed" || shape.fuelSystem === "carburettor"
         ? { map: round(read.mapInHg + off(0.05), 0.01) }
         : {}),
@@ -122,4 +144,34 @@ export class Monitor {
       cht: Array.from(read.chtF, (value) => round(value + off(0.5), 0.1)),
     };
   }
+
+  /** The exhausts as this engine's own cylinders and probes have them. */
+  #exhausts(egt: ArrayLike<number>, rpm: number): number[] {
+    const own = this.#own;
+    const real = Array.from(egt);
+    if (!own) return real;
+    const { runUpRpm } = this.#options;
+    const power = Math.min(1, Math.max(0, (rpm - 0.6 * runUpRpm) / (0.3 * runUpRpm)));
+    const aim = real.map(
+      (value, i) => value + power * (own.power[i] ?? 0) + (1 - power) * (own.idle[i] ?? 0),
+    );
+    const before = this.#shown ?? aim;
+    this.#shown = aim.map((value, i) => {
+      const shown = before[i] ?? value;
+      return shown + (value - shown) * (1 - Math.exp(-1 / (this.#hz * (own.lag[i] ?? 1))));
+    });
+    return this.#shown;
+  }
+}
+
+function individual(seed: number, cylinders: number): Individual {
+  const random = seededRandom(seed + 15_485_863);
+  const normal = normalNumbers(random);
+  const each = (make: () => number) => Array.from({ length: cylinders }, make);
+  return {
+    power: each(() => CYLINDERS_F * normal()),
+    idle: each(() => CYLINDERS_F * normal()),
+    lag: each(() => 1 + 2 * random()),
+    step: STEPS_RPM[Math.floor(random() * STEPS_RPM.length)] ?? 1,
+  };
 }

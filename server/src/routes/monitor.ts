@@ -39,6 +39,8 @@ const orderSchema = object({
   celsius: number().min(-40).max(50).default(15),
   settingHpa: number().min(900).max(1085).default(1013.25),
   warm: string().oneOf(["yes", "no"]).default("yes"),
+  /** An engine and a monitor as they are met, and not a textbook's. */
+  lifelike: string().oneOf(["yes", "no"]).default("no"),
 }).noUnknown("nothing else");
 type Order = ReturnType<typeof orderSchema.validateSync>;
 
@@ -90,6 +92,7 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
       seed: order.seed,
       hz: order.hz,
       warm: order.warm === "yes",
+      lifelike: order.lifelike === "yes",
     };
   }
 

@@ -19,7 +19,7 @@ export function monitorOf(
 ): ((on: Listener) => EngineMonitor) | undefined {
   const shape = shapeOf(walk.list.type);
   if (!shape) return undefined;
-  const { fault, side, cylinder, severity, speed, seed } = planted;
+  const { fault, side, cylinder, severity, speed, seed, lifelike } = planted;
   const celsius = walk.state.celsius ?? 15;
   if (!practice)
     return (on) =>
@@ -34,6 +34,7 @@ export function monitorOf(
           speed: String(speed),
           celsius: String(celsius),
           ...(settingHpa !== undefined && { settingHpa: String(settingHpa) }),
+          ...(lifelike && { lifelike: "yes" }),
           ...(cold && { warm: "no" }),
         },
         on,
@@ -49,6 +50,7 @@ export function monitorOf(
         fault,
         severity,
         seed: seed + round,
+        lifelike,
         warm: !cold,
       },
       speed,

@@ -11,6 +11,8 @@ export interface Planted {
   severity: number;
   speed: number;
   seed: number;
+  /** An engine as they are met, with its own cylinders and probes; a textbook one where a lesson names its seed. */
+  lifelike: boolean;
   /** It has just been started. */
   cold: boolean;
   /** It was drawn by lot: the learner is not told before the end. */
@@ -50,6 +52,7 @@ export function usePlanted(): Planted {
     ...place,
     fault: { kind: now, side: place.side, cylinder: place.cylinder } as PlantedFault,
     speed: Number(query.speed ?? 1) || 1,
+    lifelike: lot !== undefined || query.seed === undefined,
     cold: query.warm === "no",
     secret: lot !== undefined,
     chosen: kind,

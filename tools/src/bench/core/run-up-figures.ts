@@ -153,6 +153,10 @@ export function runUpAccuracy(): Figure[] {
 const MANNERS: [string, (one: RunUpCase) => RunUpCase][] = [
   ["from a file without prompts, its questions answered", (one) => ({ ...one, unprompted: true })],
   ["at one line a second", (one) => ({ ...one, options: { ...one.options, hz: 1 } })],
+  [
+    "on engines and monitors as they are met: cylinders that differ, slow probes, tachometers in steps",
+    (one) => ({ ...one, options: { ...one.options, lifelike: true } }),
+  ],
   ["with twice the noise", (one) => ({ ...one, options: { ...one.options, noise: 2 } })],
   ["by hands in a hurry, two thirds of the time on each step", (one) => ({ ...one, pace: 0.65 })],
 ];
