@@ -89,12 +89,17 @@ export function withCuts(
   const open = cuts.filter(
     ({ from, to }) => !pulled.some(({ at, until }) => from < until + 1 && to > at - 1),
   );
+  /** A cut on the border of two steps is one all the same. */
+  const used = new Set<Cut>();
   for (const step of steps) {
     let rest: FoundStep = { ...step };
-    for (const { from, to } of open) {
+    for (const cut of open) {
+      const { from, to } = cut;
       // What was read as a propeller stays one: it is pulled as deep.
       if (rest.step === "propeller" || from < rest.at - 1 || from >= rest.until || to > rest.until + 8)
         continue;
+      if (used.has(cut)) continue;
+      used.add(cut);
       if (from > rest.at) made.push({ ...rest, until: from });
       // What was taken for a side of its own there is this one.
       const side =
