@@ -2,7 +2,7 @@ import { spawnSync } from "node:child_process";
 import { join } from "node:path";
 import { contentHash, type EarlierWalkWithPreferences, newId } from "@cravix/contract";
 import { composeList, defaultPreferences } from "@cravix/core";
-import { airfield, group, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
+import { airfield, group, loadingFiles, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { putList } from "../events/put-list";
@@ -67,6 +67,37 @@ describe("an aircraft that two people change", () => {
     expect((await late.json()).detail).toContain("Somebody else has changed this aircraft since");
     expect((await bundle()).aircraft.ownItems[0].title).toBe("First");
     expect((await save(changed("Second"), contentHash(changed("First")))).status).toBe(201);
+  });
+});
+
+describe("another weighing", () => {
+  const report = loadingFiles.find(
+    ({ registration }) => registration === "QX-TAR",
+  ) as (typeof loadingFiles)[number];
+  const heavier = {
+    ...report,
+    weighing: { ...report.weighing, date: "2026-04-01", emptyKg: report.weighing.emptyKg + 6 },
+  };
+  const send = (file: object, crewId?: string) =>
+    app.request("/api/v1/files", file, "POST", crewId === undefined ? {} : { "cravix-crew": crewId });
+
+  test("is put on record by an owner or a mechanic, and by nobody else", async () => {
+    // The first comes with the aircraft's files, whoever brings them.
+    expect((await send(report)).status).toBe(201);
+    for (const who of [undefined, "tomasz", "ines", "nobody"]) {
+      const refused = await send(heavier, who);
+      expect([who, refused.status]).toEqual([who, 403]);
+      expect((await refused.json()).detail).toContain("a mechanic or an owner");
+    }
+    expect((await bundle()).loading.weighing).toEqual(report.weighing);
+    expect((await send(heavier, "kofi")).status).toBe(201);
+    expect((await bundle()).loading.weighing).toEqual(heavier.weighing);
+    // Back to what the other tests know, by the owner.
+    expect((await send(report, "yuki")).status).toBe(201);
+  });
+
+  test("is none where the rest of the file changes and the weighing does not", async () => {
+    expect((await send({ ...report, datum: `${report.datum} `.trim() }, "ines")).status).toBe(201);
   });
 });
 

@@ -1,10 +1,13 @@
+import { contentHash, mayDo, whoMay } from "@cravix/contract";
+import type { LoadingProfile } from "@cravix/core";
 import { Hono } from "hono";
 import { boolean, object } from "yup";
-import type { Database } from "../db/database";
+import { readLoading } from "../airworthiness/read-papers";
+import type { Database, Db } from "../db/database";
 import { hasAircraft, readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { readVersion, readVersions, saveFile } from "../fleet/write-file";
 import { heavyWork } from "../heavy/heavy-work";
-import { callerOf } from "../identity";
+import { type Caller, callerOf, knownCrew } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
@@ -48,6 +51,8 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       const { file } = reading;
       // Only asked whether it is valid: nothing is put on record.
       if (c.req.valid("query").check) return c.json({ format: file.format });
+      const refused = file.format === "cravix.loading/1" && (await mayWeigh(db, callerOf(c), file));
+      if (refused) return problem(c, 403, refused);
       const basis = c.req.header("if-match")?.replace(/^"|"$/g, "");
       const outcome = await saveFile(db, file, {
         ...callerOf(c),
@@ -74,6 +79,17 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       const body = await readVersion(db, callerOf(c).groupId, kind, id, version);
       return body === undefined ? problem(c, 404, "There is no such version.") : c.json(body as object);
     });
+}
+
+/** Why somebody may not put another weighing in the place of the one on file; false where nothing speaks against it. The first one comes with the aircraft's files. */
+async function mayWeigh(db: Db, { groupId, crewId }: Caller, file: LoadingProfile): Promise<string | false> {
+  const before = await readLoading(db, file.registration, groupId);
+  if (!before || contentHash(before.weighing) === contentHash(file.weighing)) return false;
+  const member = crewId === undefined ? undefined : (await knownCrew(db, groupId)).get(crewId);
+  return (
+    !mayDo(member?.role, "enter a weighing") &&
+    `A weighing is entered by ${whoMay("enter a weighing")}: pick who you are first.`
+  );
 }
 
 function noAircraft(c: Parameters<typeof problem>[0]) {
