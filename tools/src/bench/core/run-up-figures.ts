@@ -21,7 +21,7 @@ import {
 import { type Figure, plain, quantile, reaching, within } from "../figure";
 import { so } from "../size";
 
-const HALF_HOUR_LINES = 18_000;
+const HALF_HOUR_LINES = so(18_000, 4000);
 
 function timed(work: () => unknown, rounds: number): number {
   work();
@@ -41,10 +41,13 @@ export function runUpFigures(): Figure[] {
   if (!engine) throw new Error("no engine to measure with");
   const one = runUpCase("none", 0, engine);
   const monitor = new Monitor(one.options);
-  const seconds = 1800;
-  const modelMs = timed(() => {
-    for (let i = 0; i < seconds * 10; i++) monitor.next();
-  }, 3);
+  const seconds = so(1800, 30);
+  const modelMs = timed(
+    () => {
+      for (let i = 0; i < seconds * 10; i++) monitor.next();
+    },
+    so(3, 1),
+  );
   // The same number of steps with the least that a step can do.
   let x = 1;
   const bareMs = timed(() => {
@@ -59,8 +62,8 @@ export function runUpFigures(): Figure[] {
   const from = lines.at(-1)?.t ?? 0;
   for (const line of runUp) lines.push({ ...line, t: from + 0.1 + line.t });
   const trace = traceOf(lines);
-  const readMs = timed(() => readRunUp(trace, engine.profile), 9);
-  const copyMs = timed(() => traceOf(lines), 9);
+  const readMs = timed(() => readRunUp(trace, engine.profile), so(9, 1));
+  const copyMs = timed(() => traceOf(lines), so(9, 1));
 
   const worked = workCase(runUpCase("fouled plug", 3, engine));
   const diagnoseMs = timed(() => {
