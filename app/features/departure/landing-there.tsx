@@ -86,7 +86,7 @@ export function LandingThere({
         label={`METAR or TAF of ${to.name}`}
         told={told}
         now={now}
-        flight={{ from: arrival, to: arrival }}
+        flight={aroundLanding(arrival)}
         onTold={onTold}
       />
     </View>
@@ -97,6 +97,12 @@ const windWords = ({ alongKt, tailKt, crossKt }: NonNullable<Departure["wind"]>)
   ` ${tailKt > 0.5 ? `${formatNumber(tailKt)} kt from behind` : `${formatNumber(Math.max(0, alongKt))} kt against`}, ${formatNumber(crossKt)} across.`;
 
 const HOUR = 3_600_000;
+
+/** Nobody lands to the minute: an hour before and after it. */
+const aroundLanding = (arrival: string) => {
+  const off = (hours: number) => new Date(Date.parse(arrival) + hours * HOUR).toISOString();
+  return { from: off(-1), to: off(1) };
+};
 
 /** Why a forecast says nothing of the landing; undefined where it does. */
 function forecastUnusable(
@@ -123,9 +129,9 @@ function windThere(
 ): { wind: WindRange; of: string } | undefined {
   const { forecast, variationDeg } = told ?? {};
   if (variationDeg === undefined) return undefined;
-  const around = (hours: number) => new Date(Date.parse(arrival) + hours * HOUR).toISOString();
   if (forecast && !forecastUnusable(forecast, to, arrival)) {
-    const { wind } = forecastAt(forecast, around(-1), around(1)).worst;
+    const { from, to: until } = aroundLanding(arrival);
+    const { wind } = forecastAt(forecast, from, until).worst;
     if (wind)
       return {
         wind: magneticWind(wind, variationDeg),

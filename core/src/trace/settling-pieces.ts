@@ -117,7 +117,9 @@ export function beginsOf(
   pieces: readonly SettlingPiece[],
   least: number,
 ): [number, number][] {
-  const ys = Float64Array.from(y);
+  const shift = y[0] ?? 0;
+  // Near nought, so that sums of squares keep their figures.
+  const ys = Float64Array.from(y, (value) => value - shift);
   const sigma = max(least, scatterOf(ys));
   return pieces.map((piece, k) => {
     const before = pieces[k - 1];
@@ -139,30 +141,29 @@ export function beginsOf(
 
 /** The cost of one piece, its best curve taken. */
 function costOf(t: ArrayLike<number>, ys: Float64Array, from: number, to: number, sigma: number): number {
-  let best = Number.POSITIVE_INFINITY;
   const n = to - from;
   const floor = sigma * sigma;
-  for (const settle of SETTLE_S) {
-    let se = 0;
-    let see = 0;
-    let sy = 0;
-    let sye = 0;
-    let syy = 0;
-    for (let i = from; i < to; i++) {
-      const e = exp(-((t[i] as number) - (t[from] as number)) / settle);
-      const value = (ys[i] as number) - (ys[from] as number);
-      se += e;
-      see += e * e;
-      sy += value;
-      sye += value * e;
-      syy += value * value;
-    }
+  return SETTLE_S.reduce((best, settle) => {
+    const { se, see, sy, sye, syy } = sumsOf(t, ys, from, to, settle);
     const rss = restOf(n, se, see, sy, sye, syy);
     const variance = rss / n;
-    const cost = variance > floor ? n * (log(variance) - log(floor) + 1) : rss / floor;
-    if (cost < best) best = cost;
+    return Math.min(best, variance > floor ? n * (log(variance) - log(floor) + 1) : rss / floor);
+  }, Number.POSITIVE_INFINITY);
+}
+
+/** The sums of one piece that a curve through it is fitted from; e is what is left of how far off it began. */
+function sumsOf(t: ArrayLike<number>, ys: Float64Array, from: number, to: number, settle: number) {
+  const sums = { se: 0, see: 0, sy: 0, sye: 0, syy: 0 };
+  for (let i = from; i < to; i++) {
+    const e = exp(-((t[i] as number) - (t[from] as number)) / settle);
+    const value = ys[i] as number;
+    sums.se += e;
+    sums.see += e * e;
+    sums.sy += value;
+    sums.sye += value * e;
+    sums.syy += value * value;
   }
-  return best;
+  return sums;
 }
 
 /** What a curve leaves over, from the sums of a piece: a line in e, or its mean where e says nothing. */
@@ -182,20 +183,7 @@ function fit(
   settle: number,
   shift: number,
 ): SettlingPiece {
-  let se = 0;
-  let see = 0;
-  let sy = 0;
-  let sye = 0;
-  let syy = 0;
-  for (let i = from; i < to; i++) {
-    const e = exp(-((t[i] as number) - (t[from] as number)) / settle);
-    const value = ys[i] as number;
-    se += e;
-    see += e * e;
-    sy += value;
-    sye += value * e;
-    syy += value * value;
-  }
+  const { se, see, sy, sye, syy } = sumsOf(t, ys, from, to, settle);
   const n = to - from;
   const spread = see - (se * se) / n;
   const off = spread < 1e-6 ? 0 : (sye - (se * sy) / n) / spread;
