@@ -2,6 +2,7 @@ import { newId } from "@cravix/contract";
 import sharp from "sharp";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
+import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
@@ -300,4 +301,31 @@ test("what is due of a person is for that person and the instructor; a student w
   await page.getByLabel("In date to").fill("2031-06-30");
   await page.getByTestId("keep-person-due").click();
   await expect(page.getByTestId("person-solo-qx-lum")).toContainText("30 June 2031");
+});
+
+test("own limits are typed while a walk is open: they survive turning the device, are entered, and leave the walk as it began", async ({
+  page,
+}) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto(cravix.url);
+  const walker = new Walker(page);
+  const id = await walker.begin(/Inês/);
+  const before = (await eventsOnDevice(page, id)).map(({ event }) => event.id);
+  await page.goto(`${cravix.url}/people`);
+  await button(page, /^Inês Valadares/).click();
+  await page.getByTestId("add-person-due").click();
+  await page
+    .getByRole("button", { name: /limits/i })
+    .first()
+    .click();
+  const wind = page.getByLabel("Wind, at most, kt", { exact: true });
+  await wind.fill("90");
+  await expect(page.getByText("From 0 to 60.")).toBeVisible();
+  await wind.fill("41");
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await expect(wind).toHaveValue("41");
+  await page.getByTestId("keep-person-due").click();
+  await expect(page.getByText(/41 kt/).first()).toBeVisible();
+  await expect(page.getByTestId("minima-fields")).toHaveCount(0);
+  expect((await eventsOnDevice(page, id)).map(({ event }) => event.id)).toEqual(before);
 });

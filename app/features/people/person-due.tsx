@@ -12,6 +12,7 @@ import {
 } from "@cravix/core";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
+import { useKept } from "../../device/log/use-kept";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useCrew, useFleet } from "../../store/server/server-state";
 import { recordApart } from "../../store/walk/record";
@@ -22,7 +23,7 @@ import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { gradeOf } from "../papers/grade-of";
-import { MinimaFields, minimaOfDraft, minimaWords, NO_MINIMA } from "./minima-fields";
+import { type MinimaDraft, MinimaFields, minimaOfDraft, minimaWords, NO_MINIMA } from "./minima-fields";
 import { GIVEN_PRESETS, PRESETS } from "./presets";
 import { usePersonDue } from "./use-person-due";
 
@@ -186,17 +187,43 @@ function Row({
 }
 
 /** Enters what is due: one of the usual things, with its date where one is printed. */
+/** What is entered, while it is. */
+interface DueDraft {
+  open: boolean;
+  name: string;
+  date: string;
+  called: string;
+  of: AircraftClass;
+  aircraft: string[];
+  draft: MinimaDraft;
+}
+
+const NO_DUE: DueDraft = {
+  open: false,
+  name: "",
+  date: "",
+  called: "",
+  of: "single-engine",
+  aircraft: [],
+  draft: NO_MINIMA,
+};
+
 function Add({ personId, gives, today }: { personId: string; gives: boolean; today: string }) {
   const dispatch = useAppDispatch();
   const fleet = useFleet();
-  const [open, setOpen] = useState(false);
   const presets = gives ? [...PRESETS, ...GIVEN_PRESETS] : PRESETS;
-  const [name, setName] = useState(presets[0]?.name ?? "");
-  const [date, setDate] = useState("");
-  const [called, setCalled] = useState("");
-  const [of, setOf] = useState<AircraftClass>("single-engine");
-  const [aircraft, setAircraft] = useState<string[]>([]);
-  const [draft, setDraft] = useState(NO_MINIMA);
+  // Kept on the device: a page that is turned wide is drawn anew, and nothing that was typed goes with it.
+  const { value, change, drop } = useKept<DueDraft>(`due draft:${personId}`, NO_DUE);
+  const { open, date, called, of, aircraft, draft } = value;
+  const name = presets.find((one) => one.name === value.name)?.name ?? presets[0]?.name ?? "";
+  const set = (part: Partial<DueDraft>) => change((before) => ({ ...before, ...part }));
+  const setOpen = (next: boolean) => set({ open: next });
+  const setName = (next: string) => set({ name: next });
+  const setDate = (next: string) => set({ date: next });
+  const setCalled = (next: string) => set({ called: next });
+  const setOf = (next: AircraftClass) => set({ of: next });
+  const setAircraft = (next: string[]) => set({ aircraft: next });
+  const setDraft = (next: MinimaDraft) => set({ draft: next });
   const preset = presets.find((one) => one.name === name);
   if (!open)
     return (
@@ -233,10 +260,8 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
     // One's own limits are looked at when they are set.
     if (preset.minima === "must")
       dispatch(recordApart("person", "person.done", { personId, work: { item: item.id, date: today } }));
-    setOpen(false);
-    setDraft(NO_MINIMA);
-    setDate("");
-    setCalled("");
+    change(() => NO_DUE);
+    drop();
   };
   return (
     <View className="gap-2 rounded-xl border-2 border-ink px-4 py-3">
