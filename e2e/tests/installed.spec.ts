@@ -181,7 +181,16 @@ test.describe("without a service worker", () => {
   test("the other pages are fetched ahead, and open without a network", async ({ page, context }) => {
     await page.goto(proxy.url);
     await expect.poll(() => page.locator('link[rel="prefetch"]').count()).toBeGreaterThan(10);
-    await page.waitForLoadState("networkidle");
+    // An idle network that was seen once says nothing of what is asked for later: each part must have come.
+    await page.waitForFunction(() => {
+      const come = performance
+        .getEntriesByType("resource")
+        .filter((entry) => (entry as PerformanceResourceTiming).responseEnd > 0)
+        .map((entry) => entry.name);
+      return [...document.querySelectorAll<HTMLLinkElement>('link[rel="prefetch"]')].every((link) =>
+        come.includes(link.href),
+      );
+    });
     await context.setOffline(true);
     await page.getByRole("link", { name: "People", exact: true }).click();
     await expect(heading(page)).toHaveText("People");

@@ -1,43 +1,74 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { dropNote, keepNote, readNote } from "./notes";
 
+type Step<T> = (before: T) => T;
+
 export interface Kept<T> {
   value: T;
-  /** Changes it, here and on the device. */
-  change: (step: (before: T) => T) => void;
+  /** Changes it, here and on the device. Called once more on what the device kept, where that comes only afterwards: what it does must not hang on what was shown. */
+  change: (step: Step<T>) => void;
   drop: () => void;
 }
 
-/** A draft that survives a reload: what was typed on an apron is not typed twice. What the device kept never overwrites what was typed since. */
+/** What was done to a draft before the device had told what it kept of it. */
+interface Early<T> {
+  steps: Step<T>[];
+  dropped: boolean;
+}
+
+/**
+ * A draft that survives a reload: what was typed on an apron is not typed twice.
+ * Whoever types before the disk has answered changes what it kept and replaces nothing: one field typed at once does not empty the others.
+ */
 export function useKept<T>(key: string, first: T): Kept<T> {
   const [value, setValue] = useState(first);
   const latest = useRef(first);
-  const touched = useRef(false);
+  const early = useRef<Early<T>>({ steps: [], dropped: false });
+  const told = useRef(false);
+  const empty = useRef(first);
+  empty.current = first;
+  const name = useRef(key);
   useEffect(() => {
     let left = false;
-    touched.current = false;
-    readNote<T>(key).then(
-      (kept) => {
-        if (kept === undefined || left || touched.current) return;
-        latest.current = kept;
-        setValue(kept);
-      },
-      // A disk that does not answer is told where something is to be kept.
-      () => undefined,
-    );
+    // Another draft begins empty: what was written for one item or person is not shown for the next.
+    if (name.current !== key) {
+      name.current = key;
+      latest.current = empty.current;
+      setValue(empty.current);
+    }
+    const from = latest.current;
+    const mine: Early<T> = { steps: [], dropped: false };
+    early.current = mine;
+    told.current = false;
+    const settle = (kept: T | undefined) => {
+      if (!left) told.current = true;
+      if (mine.dropped || (kept === undefined && mine.steps.length === 0)) return;
+      const now = mine.steps.reduce((before, step) => step(before), kept ?? from);
+      if (!left) {
+        latest.current = now;
+        setValue(now);
+      }
+      if (mine.steps.length > 0) void keepNote(key, now);
+    };
+    // A disk that does not answer is told where something is to be kept.
+    readNote<T>(key).then(settle, () => settle(undefined));
     return () => {
       left = true;
     };
   }, [key]);
   const change = useCallback(
-    (step: (before: T) => T) => {
-      touched.current = true;
+    (step: Step<T>) => {
       latest.current = step(latest.current);
       setValue(latest.current);
-      void keepNote(key, latest.current);
+      if (told.current) void keepNote(key, latest.current);
+      else early.current.steps.push(step);
     },
     [key],
   );
-  const drop = useCallback(() => void dropNote(key).catch(() => undefined), [key]);
+  const drop = useCallback(() => {
+    early.current.dropped = true;
+    told.current = true;
+    void dropNote(key).catch(() => undefined);
+  }, [key]);
   return { value, change, drop };
 }

@@ -2,9 +2,9 @@ import { newId } from "@cravix/contract/client";
 import { contentHash } from "@cravix/contract/content-hash";
 import type { FileFault } from "@cravix/contract/files";
 import type { Aircraft, Item, OwnItem } from "@cravix/core";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
-import { dropNote, keepNote, readNote } from "../../device/log/notes";
+import { useKept } from "../../device/log/use-kept";
 import { type Change, changed } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
@@ -21,30 +21,24 @@ interface Draft {
 export function useOwnItems({ bundle }: KnownAircraft) {
   const { aircraft, type } = bundle;
   const dispatch = useAppDispatch();
-  const key = `own items draft:${aircraft.registration}`;
-  const [draft, setDraft] = useState<Draft>();
+  const kept = useKept<Draft | null>(`own items draft:${aircraft.registration}`, null);
   const [editing, setEditing] = useState<string>();
   const [faults, setFaults] = useState<FileFault[]>([]);
   const [message, setMessage] = useState("");
-  useEffect(() => {
-    readNote<Draft>(key).then(
-      (kept) => kept && setDraft(kept),
-      () => undefined,
-    );
-  }, [key]);
-  const items = draft?.items ?? aircraft.ownItems;
-  const write = (next: OwnItem[]) => {
-    const kept = { items: next, basis: draft?.basis ?? contentHash(aircraft) };
-    setDraft(kept);
+  const items = kept.value?.items ?? aircraft.ownItems;
+  const write = (step: (before: OwnItem[]) => OwnItem[]) => {
+    kept.change((before) => ({
+      items: step(before?.items ?? aircraft.ownItems),
+      basis: before?.basis ?? contentHash(aircraft),
+    }));
     setFaults([]);
     setMessage("");
-    void keepNote(key, kept);
   };
   const drop = () => {
-    setDraft(undefined);
+    kept.change(() => null);
+    kept.drop();
     setEditing(undefined);
     setFaults([]);
-    void dropNote(key).catch(() => undefined);
   };
   const file: Aircraft = { ...aircraft, ownItems: items };
   return {
@@ -57,29 +51,29 @@ export function useOwnItems({ bundle }: KnownAircraft) {
     add: () => {
       const id = `own.${newId(Date.now()).slice(-12)}`;
       const station = type.stations.find((s) => s.phase === "lap") ?? type.stations[0];
-      write([
-        ...items,
+      write((before) => [
+        ...before,
         { id, station: station?.id ?? "", kind: "look", title: "", good: "", why: "", miss: "ask" },
       ]);
       setEditing(id);
     },
     change: (id: string, part: Change<Item>) =>
-      write(items.map((item) => (item.id === id ? changed(item, part) : item))),
+      write((before) => before.map((item) => (item.id === id ? changed(item, part) : item))),
     /** A new one goes as it came; one that has been on record stays in the file with the day. */
     retire: (id: string, today: Date) => {
       const known = aircraft.ownItems.some((item) => item.id === id);
-      write(
+      write((before) =>
         known
-          ? items.map((item) =>
+          ? before.map((item) =>
               item.id === id ? { ...item, retired: today.toISOString().slice(0, 10) } : item,
             )
-          : items.filter((item) => item.id !== id),
+          : before.filter((item) => item.id !== id),
       );
       setEditing(undefined);
     },
     bringBack: (id: string) =>
-      write(
-        items.map((item) => {
+      write((before) =>
+        before.map((item) => {
           if (item.id !== id) return item;
           const { retired: _retired, ...rest } = item;
           return rest;
@@ -98,7 +92,7 @@ export function useOwnItems({ bundle }: KnownAircraft) {
         return false;
       }
       try {
-        await api.sendFile(text, draft?.basis);
+        await api.sendFile(text, kept.value?.basis);
         drop();
         await refresh(dispatch, aircraft.registration);
         setMessage("Saved. The next preflight asks it; those that were begun keep the list they had.");
