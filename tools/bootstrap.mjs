@@ -1,6 +1,6 @@
 // @ts-check
 // What a fresh machine needs before any of the project's own code can run. Imports nothing but Node itself.
-import { execFileSync, spawnSync } from "node:child_process";
+import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
@@ -33,16 +33,40 @@ function has(program) {
   ].some((dir) => existsSync(join(dir, program)));
 }
 
+/**
+ * Runs a program to its end. Returns what it says where it failed, nothing where it did not.
+ * @param {string} program @param {string[]} args @param {NodeJS.ProcessEnv} env
+ * @returns {Promise<string | undefined>}
+ */
+function failureOf(program, args, env = process.env) {
+  return new Promise((resolve) => {
+    const child = spawn(program, args, { stdio: ["ignore", "pipe", "pipe"], env });
+    let said = "";
+    let wrong = "";
+    child.stdout.on("data", (data) => (said = `${said}${data}`.slice(-4000)));
+    child.stderr.on("data", (data) => (wrong = `${wrong}${data}`.slice(0, 4000)));
+    child.once("error", (error) => resolve(error.message));
+    child.once("close", (code) => resolve(code === 0 ? undefined : wrong || said || `it ended with ${code}`));
+  });
+}
+
+/** What keeps an installation from being used, in the words that it ends with. */
+class NotInstalled extends Error {}
+
 /** @param {[program: string, debianPackage: string][]} wanted */
-function installFromDebian(wanted) {
+async function installFromDebian(wanted) {
   const missing = wanted.filter(([program]) => !has(program)).map(([, name]) => name);
   if (missing.length === 0) return;
   const byHand = `sudo apt-get update && sudo apt-get install -y ${missing.join(" ")}`;
   if (!has("apt-get"))
-    fail(`${missing.join(" and ")} is missing and this is not Debian. Install it, then start again.`);
+    throw new NotInstalled(
+      `${missing.join(" and ")} is missing and this is not Debian. Install it, then start again.`,
+    );
   const isRoot = process.getuid?.() === 0;
   if (!isRoot && (!has("sudo") || spawnSync("sudo", ["-n", "true"]).status !== 0))
-    fail(`${missing.join(" and ")} is missing and this user may not install it. Run: ${byHand}`);
+    throw new NotInstalled(
+      `${missing.join(" and ")} is missing and this user may not install it. Run: ${byHand}`,
+    );
   console.log(`Installing ${missing.join(", ")} from Debian's packages …`);
   const sudo = isRoot ? [] : ["sudo", "-n"];
   for (const args of [["update"], ["install", "-y", "--no-install-recommends", ...missing]]) {
@@ -53,36 +77,31 @@ function installFromDebian(wanted) {
       "apt-get",
       ...args,
     ];
-    const run = spawnSync(command, rest, { encoding: "utf8" });
-    if (run.status !== 0) {
-      const why = (run.stderr || run.stdout || String(run.error)).trim().split("\n").at(-1);
-      fail(`Debian's packages could not be installed (${why}). Try by hand: ${byHand}`);
-    }
+    const failure = await failureOf(command, rest);
+    if (failure)
+      throw new NotInstalled(
+        `Debian's packages could not be installed (${failure.trim().split("\n").at(-1)}). Try by hand: ${byHand}`,
+      );
   }
 }
 
-function installFromNpm() {
+async function installFromNpm() {
   const stamp = join(root, "node_modules", ".cravix-lock");
   const lock = createHash("sha256")
     .update(readFileSync(join(root, "package-lock.json")))
     .digest("hex");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
   console.log("Installing npm packages, this takes a minute or two …");
-  try {
-    execFileSync("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
-      stdio: ["ignore", "ignore", "pipe"],
-      env: { ...process.env, NODE_ENV: "development" },
-    });
-  } catch (error) {
-    const why = String(/** @type {{ stderr?: Buffer }} */ (error).stderr ?? error)
-      .trim()
-      .split("\n")[0];
-    fail(
-      /ENOSPC/.test(String(why))
+  const failure = await failureOf("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
+    ...process.env,
+    NODE_ENV: "development",
+  });
+  if (failure)
+    throw new NotInstalled(
+      failure.includes("ENOSPC")
         ? "the disk is full. Free about 2 GB and start again."
-        : `npm packages could not be installed (${why}). Check the network and start again.`,
+        : `npm packages could not be installed (${failure.trim().split("\n")[0]}). Check the network and start again.`,
     );
-  }
   mkdirSync(dirname(stamp), { recursive: true });
   writeFileSync(stamp, lock);
 }
@@ -91,8 +110,16 @@ function installFromNpm() {
 const browser = ["start", "attack", "check-record"].includes(task) ? [] : [["chromium", "chromium"]];
 // The same engine without a window: what only has to be seen to work is seen with a fifth less work.
 if (task === "test") browser.push(["chromium-headless-shell", "chromium-headless-shell"]);
-installFromDebian([["mariadbd", "mariadb-server"], ...browser]);
-installFromNpm();
+// Beside each other: one waits for the network while the other unpacks. Neither is cut off because the other failed.
+const installed = await Promise.allSettled([
+  installFromDebian([["mariadbd", "mariadb-server"], ...browser]),
+  installFromNpm(),
+]);
+for (const one of installed)
+  if (one.status === "rejected") {
+    if (!(one.reason instanceof NotInstalled)) throw one.reason;
+    fail(one.reason.message);
+  }
 
 if (task === "start") {
   const { pack } = await import("./pack.mjs");

@@ -83,3 +83,24 @@ export async function putOnDevice(page: Page, events: readonly PreflightEvent[])
     events as PreflightEvent[],
   );
 }
+
+/** Waits until the device has written down everything that it was given so far: what a test does within a millisecond of typing nobody does by hand. */
+export async function written(page: Page): Promise<void> {
+  await page.evaluate(
+    () =>
+      new Promise<void>((resolve, reject) => {
+        const open = indexedDB.open("cravix");
+        open.onerror = () => reject(open.error);
+        open.onsuccess = () => {
+          // One that writes waits for all that were begun before it.
+          const tx = open.result.transaction(["notes", "events"], "readwrite");
+          tx.onerror = () => reject(tx.error);
+          tx.oncomplete = () => {
+            open.result.close();
+            resolve();
+          };
+          tx.objectStore("notes").count();
+        };
+      }),
+  );
+}

@@ -1,7 +1,7 @@
 import { PHONE, WIDE } from "../playwright.config";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
-import { eventsOnDevice } from "../support/device";
+import { eventsOnDevice, written } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { HEALTHY, tarrow4, Walker } from "../support/walker";
 
@@ -123,6 +123,7 @@ test("what was found, half written, is there again after a reload, and only in i
   };
   await asFirst();
   await words.fill("Leans to the right: tyre torn");
+  await written(page);
   await page.goto(cravix.url);
   await walker.prepare("QX-HLD");
   await walker.go();

@@ -1,6 +1,6 @@
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
-import { eventsOnDevice } from "../support/device";
+import { eventsOnDevice, written } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
@@ -31,6 +31,7 @@ async function atNoon(page: Page, who: RegExp): Promise<void> {
   await button(page, /^Prepare/).waitFor();
 }
 async function plan(page: Page, registration: string): Promise<void> {
+  await written(page);
   await page.goto(`${cravix.url}/aircraft/${registration}/plan`);
   await page.getByTestId("read-report").waitFor();
 }

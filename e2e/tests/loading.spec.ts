@@ -1,6 +1,6 @@
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
-import { eventsOnDevice } from "../support/device";
+import { eventsOnDevice, written } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
@@ -148,6 +148,7 @@ test("an owner enters a new weighing: an arm from the nose is doubted, one from 
   await button(page, "Save for everyone").click();
   await expect(form.getByRole("alert").first()).toContainText("day");
   // What is written survives a reload.
+  await written(page);
   await page.reload();
   await button(page, "Enter a new weighing").click();
   await form.getByLabel("Weighed on, year first").fill("2026-11-20");

@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
-import { dropNote, keepNote, readNote } from "./notes";
+import { changeNote, dropNote, keepNote, readNote } from "./notes";
 
 type Step<T> = (before: T) => T;
 
@@ -14,6 +14,8 @@ export interface Kept<T> {
 interface Early<T> {
   steps: Step<T>[];
   dropped: boolean;
+  /** What it is where the device kept nothing. */
+  from: T;
 }
 
 /**
@@ -23,7 +25,7 @@ interface Early<T> {
 export function useKept<T>(key: string, first: T): Kept<T> {
   const [value, setValue] = useState(first);
   const latest = useRef(first);
-  const early = useRef<Early<T>>({ steps: [], dropped: false });
+  const early = useRef<Early<T>>({ steps: [], dropped: false, from: first });
   const told = useRef(false);
   const empty = useRef(first);
   empty.current = first;
@@ -36,19 +38,15 @@ export function useKept<T>(key: string, first: T): Kept<T> {
       latest.current = empty.current;
       setValue(empty.current);
     }
-    const from = latest.current;
-    const mine: Early<T> = { steps: [], dropped: false };
+    const mine: Early<T> = { steps: [], dropped: false, from: latest.current };
     early.current = mine;
     told.current = false;
     const settle = (kept: T | undefined) => {
-      if (!left) told.current = true;
+      if (left) return;
+      told.current = true;
       if (mine.dropped || (kept === undefined && mine.steps.length === 0)) return;
-      const now = mine.steps.reduce((before, step) => step(before), kept ?? from);
-      if (!left) {
-        latest.current = now;
-        setValue(now);
-      }
-      if (mine.steps.length > 0) void keepNote(key, now);
+      latest.current = mine.steps.reduce((before, step) => step(before), kept ?? mine.from);
+      setValue(latest.current);
     };
     // A disk that does not answer is told where something is to be kept.
     readNote<T>(key).then(settle, () => settle(undefined));
@@ -60,8 +58,14 @@ export function useKept<T>(key: string, first: T): Kept<T> {
     (step: Step<T>) => {
       latest.current = step(latest.current);
       setValue(latest.current);
-      if (told.current) void keepNote(key, latest.current);
-      else early.current.steps.push(step);
+      if (told.current) {
+        void keepNote(key, latest.current);
+        return;
+      }
+      const { steps, from } = early.current;
+      steps.push(step);
+      // Onto what lies there, in one go and at once: this page may be gone before it hears what that is.
+      changeNote<T>(key, (kept) => step(kept ?? from)).catch(() => keepNote(key, latest.current));
     },
     [key],
   );
