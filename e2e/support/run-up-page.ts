@@ -3,7 +3,10 @@ import type { Cravix } from "./cravix";
 import { eventsOnDevice } from "./device";
 import { Walker } from "./walker";
 
-/** A walk that was just begun, and the page of its run-up with a stand-in of this kind, eight times as fast as the clock. */
+/**
+ * A walk that was just begun, and the page of its run-up with a stand-in of this kind, sixteen times as fast as the clock; slower where a step of the
+ * coach is waited for by itself.
+ */
 export async function toTheRunUp(
   page: Page,
   cravix: Cravix,
@@ -14,7 +17,9 @@ export async function toTheRunUp(
   const walker = new Walker(page);
   const id = await walker.begin(/Inês/, { registration });
   await expect.poll(async () => (await eventsOnDevice(page, id)).length).toBeGreaterThan(0);
-  await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=8&${query}`);
+  await page.goto(
+    `${cravix.url}/preflight/${id}/run-up?${query.includes("speed=") ? "" : "speed=16&"}${query}`,
+  );
   await page.getByTestId("way-live").waitFor();
   return { walker, id };
 }

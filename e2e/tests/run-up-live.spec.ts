@@ -122,7 +122,7 @@ test("a magneto that is not grounded: asked once, then the card, the discrepancy
 });
 
 test("an engine that stops on one side, and a fire, each get their card at once", async ({ page }) => {
-  await toTheRunUp(page, cravix, "fault=dead%20magneto&side=left&seed=5");
+  await toTheRunUp(page, cravix, "speed=8&fault=dead%20magneto&side=left&seed=5");
   await page.getByTestId("way-live").click();
   // On right nothing changes, since it only ever ran on that one: asked, the key is there, and it goes on to the other side.
   await page.getByText("Nothing changed. Is the key on right?").waitFor();

@@ -1,7 +1,7 @@
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
-import { readings, settled, toTheRunUp } from "../support/run-up-page";
+import { readings, settled, toTheRunUp, watchSteps } from "../support/run-up-page";
 import { expect, test } from "../support/test";
 
 // It has to go on without a network.
@@ -204,7 +204,8 @@ test("practice needs no server: the engine runs on the device", async ({ page, c
   await page.getByTestId("finish").click();
   await context.setOffline(true);
   await page.getByRole("button", { name: "Again", exact: true }).click();
+  const shown = await watchSteps(page);
   await page.getByTestId("way-practice").click();
-  await page.getByTestId("coach-right").waitFor();
+  await expect.poll(shown).toContain("right");
   await context.setOffline(false);
 });
