@@ -183,6 +183,17 @@ export function meanOf({ t }: Trace, values: Float64Array, from: number, to: num
 
 const onOne = ({ labels }: Hypothesis): boolean => labels.at(-1) === "first" || labels.at(-1) === "second";
 
+/** So soon behind a side the exhaust is as it was, and so long behind it a slow probe has come back, seconds. Source: probes of two to five seconds (common practice). */
+const HOT_S = 3;
+const COOLED_S = 9;
+
+/** How far the exhaust can have come back from the side before, 0 to 1: until then that it falls is no sign of what is done now. */
+function hasCooled({ labels, last }: Hypothesis): number {
+  const before = labels.at(-2);
+  if (!last || before === undefined || !isSide(before)) return 1;
+  return Math.min(1, Math.max(0, (last.to - last.onset - HOT_S) / (COOLED_S - HOT_S)));
+}
+
 /** How well the stretch looks like this name; 0 is well. The weights are our own, chosen by reason and held against simulated and made-up traces. */
 function howItFits(
   label: PlateauLabel,
@@ -196,6 +207,7 @@ function howItFits(
   const scale = rpmScale(profile);
   const idleTop = (profile.idle.max ?? 0.42 * aim) + 70 * scale;
   const drop = base ? base.rpm - rpm : 0;
+  const cooled = hasCooled(hypothesis);
   switch (label) {
     case "stopped":
       return rpm < 0.08 * aim ? 0 : NEVER;
@@ -203,7 +215,9 @@ function howItFits(
       // A little above its range it is a taxi rpm sooner than an idle that is set high.
       return rpm >= 0.08 * aim && rpm <= idleTop ? (rpm > idleTop - 55 * scale ? -1.2 : 0) : NEVER;
     case "ground":
-      return rpm > idleTop - 60 * scale && rpm < 0.78 * aim ? 0 : NEVER;
+      if (rpm <= idleTop - 60 * scale || rpm >= 0.9 * aim) return NEVER;
+      // Bursts of power while taxiing come up to what a run-up a little low would be.
+      return -Math.max(0, rpm / aim - 0.78) / 0.035;
     case "base": {
       // A hand on its way up that rests for a moment stands at no base.
       const brief = to - from < 1.5 ? -2 : 0;
@@ -216,7 +230,7 @@ function howItFits(
       const back = onOne(hypothesis) && since !== undefined ? (since < -9 ? 1.5 : since > -2 ? -2.5 : 0) : 0;
       // Cooler than it just was on both, and no slower: warm air, and the ice that it melts.
       const warm =
-        hypothesis.labels.at(-1) === "base" && profile.heat !== "none" && (since ?? 0) < -12 ? -3 : 0;
+        hypothesis.labels.at(-1) === "base" && profile.heat !== "none" && (since ?? 0) < -12 ? -3 * cooled : 0;
       return back + warm + (off <= 7 ? 1 : -(((off - 7) / 9) ** 1.15));
     }
     case "first":
@@ -243,7 +257,7 @@ function howItFits(
               ? -2.5
               : 0
             : hypothesis.labels.at(-1) === "base" && since < 3
-              ? -2.5
+              ? -2.5 * cooled
               : 0;
       const long = to - from > 45 ? -2 : to - onset < 1.3 && dead === 0 ? -2 : 0;
       const hotter = egt === undefined ? 0 : egt > 12 ? 3 : egt > 4 ? 0 : -4;
@@ -256,7 +270,7 @@ function howItFits(
         hypothesis.labels.at(-1) === "heat" &&
         rpm > (hypothesis.last?.rpm ?? rpm) + 15 * scale &&
         (since === undefined ? drop > 0 : since < 8);
-      const melted = melts || (hypothesis.labels.at(-1) === "base" && (since ?? 0) < -12);
+      const melted = melts || (hypothesis.labels.at(-1) === "base" && (since ?? 0) < -12 && cooled > 0.5);
       if (Math.abs(drop) < 6 * scale && !melted) return -3;
       // Back on cold the exhaust rises again, slow as its probes are.
       if (hypothesis.labels.at(-1) === "heat" && (since ?? 0) > 10) return -5;
@@ -268,7 +282,7 @@ function howItFits(
           : colder < -6
             ? hypothesis.labels.at(-1) === "propeller"
               ? 0
-              : 3
+              : 3 * cooled
             : egt > 14 && drop > 0
               ? -5
               : 0;

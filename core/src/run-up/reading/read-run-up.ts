@@ -62,7 +62,8 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
   readBase(ctx, reading);
   for (const [i, step] of reading.steps.entries()) {
     if (step.step === "right" || step.step === "left") readMagneto(ctx, i, step.step, reading);
-    else if (step.step === "heat") reading.heat = readHeat(ctx, i, reading);
+    else if (step.step === "heat")
+      reading.heat = plainer(reading.heat, readHeat(ctx, i, reading), reading.prompted);
     else if (step.step === "propeller") reading.propeller = readPropeller(ctx, i);
     else if (step.step === "idle") reading.idle = readIdle(ctx, i);
     else if (step.step === "load") {
@@ -127,7 +128,20 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   const to = step.until - 0.15;
   const beforeFrom = Math.max(before ? before.at + Math.min(3, 4 * before.settle) : step.at - 5, step.at - 5);
   const fewest = Math.max(1.5, 2.6 * clean.interval);
-  const calmPiece = pieceOf(trace, rpm, Math.min(beforeFrom, step.at - fewest), step.at - 0.1);
+  // What lies before the stretch is its way there, and no base.
+  const least = before ? before.at + Math.min(1.5, 2 * before.settle) : Number.NEGATIVE_INFINITY;
+  const calmPiece = pieceOf(
+    trace,
+    rpm,
+    Math.max(least, Math.min(beforeFrom, step.at - fewest)),
+    step.at - 0.1,
+  );
+  const stoodAt = before?.level;
+  if (calmPiece.y.length < 2 && stoodAt !== undefined) {
+    // Too few lines in it: where the stretch as a whole stood.
+    calmPiece.t = [step.at - 1, step.at];
+    calmPiece.y = [stoodAt, stoodAt];
+  }
   const calm = calmPiece.y;
   const alone = pieceOf(trace, rpm, from, to).y;
   const whole = pieceOf(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
@@ -151,14 +165,16 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   const calmSigma = Math.max(deviation(calm, median(calm)), 2.2 * scale);
   const shake = quit ? 0 : deviation(settled, median(settled));
   const roughness = quit ? 1 : Math.max(shake, 0.1) / calmSigma;
+  // However far apart the lines are, one lies in it.
+  const lines = 1.2 * clean.interval;
   const egtBefore: Record<number, number> = {};
   const egtChange: Record<number, number> = {};
   for (const cylinder of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
     // Straight from the other side it is hot already: it is held against both.
     const calmTo = straight ? (reading.base?.to ?? step.at) : step.at;
-    const was = meanOf(trace, values, calmTo - 2, calmTo);
-    const is = meanOf(trace, values, Math.max(step.at + 1.5, to - 1.5), to);
+    const was = meanOf(trace, values, calmTo - Math.max(2, lines), calmTo);
+    const is = meanOf(trace, values, Math.max(step.at + 1.5, to - Math.max(1.5, lines)), to);
     if (Number.isNaN(was) || Number.isNaN(is)) continue;
     egtBefore[cylinder] = was;
     egtChange[cylinder] = is - was;
@@ -208,7 +224,7 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
  * Exhaust goes on rising for seconds, and takes as long to fall again: two sides are compared after the same time on each, and from the lower of the
  * two beginnings, since the second may begin while the gas is still hot from the first.
  */
-function layBeside({ trace }: Context, { right, left }: RunUpReading): void {
+function layBeside({ trace, clean }: Context, { right, left }: RunUpReading): void {
   if (!right || !left) return;
   const short = Math.min(right.held, left.held);
   for (const made of [right, left]) {
@@ -221,7 +237,12 @@ function layBeside({ trace }: Context, { right, left }: RunUpReading): void {
         );
         const values = trace.channels[`egt${cylinder}`] as Float64Array;
         const end = made.from + short - 0.15;
-        const is = meanOf(trace, values, Math.max(made.from + 1.5, end - 1.5), end);
+        const is = meanOf(
+          trace,
+          values,
+          Math.max(made.from + 1.5, end - Math.max(1.5, 1.2 * clean.interval)),
+          end,
+        );
         return Number.isNaN(is) ? [] : [[cylinder, is - was]];
       }),
     );
@@ -243,6 +264,16 @@ function rateOf({ t, y }: { t: number[]; y: number[] }): number {
   if (third < 3) return 0;
   const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
   return (median(y.slice(-third)) - median(y.slice(0, third))) / seconds;
+}
+
+/** How plainly it is warm air: long enough, out of a calm base, with the exhaust cooler. */
+function plainness({ held, doubt, egtChange }: HeatReading): number {
+  return (doubt ? 0 : 1) + (held >= SHORTEST_S ? 1 : 0) + (egtChange === undefined || egtChange < -6 ? 1 : 0);
+}
+
+/** Of two the later one, as with a try; without prompts what looks less like warm air takes nothing from what does. */
+function plainer(before: HeatReading | undefined, now: HeatReading, prompted: boolean): HeatReading {
+  return before && !prompted && plainness(before) > plainness(now) ? before : now;
 }
 
 function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReading): HeatReading {
@@ -283,6 +314,7 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
   const made: HeatReading = {
     from: step.at,
     to: cold?.until ?? step.until,
+    held: step.until - step.at,
     base,
     hot,
     drop: base - hot,
@@ -301,9 +333,11 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
       cold.at + Math.min(3, 4 * cold.settle + 0.5),
       Math.min(cold.until, cold.at + 9) - 0.1,
     ).y;
-    if (again.length >= 3) {
-      made.coldAgain = levelOf(again, ctx.grain).value;
-      made.gain = made.coldAgain - base;
+    // Left again too soon for that: where the stretch as a whole stood.
+    const coldAgain = again.length >= 3 ? levelOf(again, ctx.grain).value : cold.level;
+    if (coldAgain !== undefined) {
+      made.coldAgain = coldAgain;
+      made.gain = coldAgain - base;
     }
   }
   return made;

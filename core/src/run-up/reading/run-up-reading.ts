@@ -37,6 +37,8 @@ export interface MagnetoReading {
 export interface HeatReading {
   from: number;
   to: number;
+  /** On hot air, seconds. */
+  held: number;
   base: number;
   /** Least rpm with heat on. */
   hot: number;
