@@ -291,8 +291,8 @@ export const FAULTS: readonly Fault[] = [
         why: "every cylinder still fires: big and smooth",
       },
       "exhaust.this": {
-        states: { "much hotter": 0.93, hotter: 0.06, "one colder": 0.003, "no change": 0.005, colder: 0.002 },
-        why: "a late flame still burns in the exhaust",
+        states: { "much hotter": 0.8, hotter: 0.19, "one colder": 0.003, "no change": 0.005, colder: 0.002 },
+        why: "a late flame still burns in the exhaust; a slow probe shows a part of it",
       },
       cleared: { states: { gone: 0.03, same: 0.97 }, why: "heat does not move a magneto" },
       leaned: { states: { gone: 0.04, same: 0.96 }, why: "nor does the mixture" },

@@ -217,7 +217,7 @@ function howItFits(
     case "ground":
       if (rpm <= idleTop - 60 * scale || rpm >= 0.9 * aim) return NEVER;
       // Bursts of power while taxiing come up to what a run-up a little low would be.
-      return -Math.max(0, rpm / aim - 0.78) / 0.035;
+      return -Math.max(0, rpm / aim - 0.78) / 0.05;
     case "base": {
       // A hand on its way up that rests for a moment stands at no base.
       const brief = to - from < 1.5 ? -2 : 0;
@@ -230,7 +230,9 @@ function howItFits(
       const back = onOne(hypothesis) && since !== undefined ? (since < -9 ? 1.5 : since > -2 ? -2.5 : 0) : 0;
       // Cooler than it just was on both, and no slower: warm air, and the ice that it melts.
       const warm =
-        hypothesis.labels.at(-1) === "base" && profile.heat !== "none" && (since ?? 0) < -12 ? -3 * cooled : 0;
+        hypothesis.labels.at(-1) === "base" && profile.heat !== "none" && (since ?? 0) < -12
+          ? -3 * cooled
+          : 0;
       return back + warm + (off <= 7 ? 1 : -(((off - 7) / 9) ** 1.15));
     }
     case "first":

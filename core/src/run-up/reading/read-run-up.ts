@@ -18,7 +18,7 @@ import type {
   RunUpReading,
   Side,
 } from "./run-up-reading";
-import { grainOf, levelOf } from "./stretch-level";
+import { grainOf, levelOf, type StretchLevel } from "./stretch-level";
 
 /** A side that was left sooner than this has not settled, seconds. */
 const SHORTEST_S = 2.5;
@@ -156,7 +156,10 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
       : levelAtEnd(calmPiece, 4 * scale, ctx.grain);
   const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
   const settled = alone.length >= 4 ? alone : whole.slice(-Math.max(2, Math.floor(whole.length / 3)));
-  const stood = levelOf(settled, ctx.grain);
+  const stood =
+    alone.length < 4 && step.level !== undefined
+      ? onFewLines(step.level, settled)
+      : levelOf(settled, ctx.grain);
   const level = quit ? 0 : stood.value;
   const calmly = levelOf(calm, ctx.grain);
   // A base that still moved is as unsure as it is far from where it stood.
@@ -218,6 +221,11 @@ function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading)
   // Nor from one on which it stopped: what looks like a try behind it may be the propeller, or the other side.
   const stoppedBefore = !reading.prompted && reading[side]?.feel === "quit" && !quit;
   if (!stoppedBefore && (!made.doubt || !settledBefore)) reading[side] = made;
+}
+
+/** A side of so few lines that half of them lie on its way: where the curve through them leads, no surer than that is from where they are. */
+function onFewLines(level: number, lines: readonly number[]): StretchLevel {
+  return { value: level, sigma: 0.7 * Math.abs(level - midmean(lines)) };
 }
 
 /**
