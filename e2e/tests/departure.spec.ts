@@ -4,9 +4,6 @@ import { eventsOnDevice, written } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-// Gone off the network on pages that are opened there for the first time.
-test.use({ fetchesAhead: true });
-
 /** Before take-off: weather, runways, distances, the limits of whoever flies; planned at home, reckoned again at the holding point. */
 
 let cravix: Cravix;
@@ -40,103 +37,114 @@ async function report(page: Page, text: string): Promise<void> {
   await page.getByTestId("read-report").first().click();
 }
 
-test("a hot day on the grass: too short with what would make it fit; reports that cannot be used are told at their place; without a network", async ({
-  page,
-  context,
-}) => {
-  await atNoon(page, /Inês/);
-  await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
-  await page.getByLabel("front seats, kg").fill("160");
-  await page.getByLabel("rear seats, kg").fill("60");
-  await page.getByLabel("left tank, L").fill("60");
-  await page.getByLabel("right tank, L").fill("60");
-  await plan(page, "QX-TAR");
-  await page.getByTestId("from-station").click();
-  await expect(page.getByTestId("report")).toContainText("simulated station");
-  await expect(page.getByTestId("forecast")).toContainText("Forecast of QXMP, ");
-  await context.setOffline(true);
-  await page.getByTestId("from-station").click();
-  await expect(page.getByRole("alert")).toHaveText("No network: type or paste the report.");
+test.describe("off the network", () => {
+  // Gone off the network on pages that are opened there for the first time.
+  test.use({ fetchesAhead: true });
 
-  // Cut in the middle, of nothing, of another field, of yesterday: each is said, and what was typed stays.
-  await report(page, "METAR QXMP");
-  await expect(page.getByRole("alert")).toContainText("No station and time in it");
-  await expect(page.getByLabel("METAR or TAF, typed or pasted")).toHaveValue("METAR QXMP");
-  await report(page, `METAR QXKM ${before(20)} 24008KT 9999 SKC 15/05 Q1013`);
-  await expect(page.getByTestId("limits")).toContainText("It is of QXKM, not of this field (QXMP)");
-  await report(page, `METAR QXMP ${before(1500)} 24008KT 9999 SKC 15/05 Q1013`);
-  await expect(page.getByTestId("limits")).toContainText("of an earlier day");
-  await report(page, `METAR QXMP ${before(20)} 24004MPS 9999 BLAH SKC 15/05 A2992`);
-  await expect(page.getByTestId("report")).toContainText("240° 8 kt (true)");
-  await expect(page.getByTestId("report")).toContainText("1,013 hPa (29.92 inHg)");
-  await expect(page.getByTestId("report")).toContainText("Not understood, read it yourself: BLAH");
+  test("a hot day on the grass: too short with what would make it fit; reports that cannot be used are told at their place; without a network", async ({
+    page,
+    context,
+  }) => {
+    await atNoon(page, /Inês/);
+    await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
+    await page.getByLabel("front seats, kg").fill("160");
+    await page.getByLabel("rear seats, kg").fill("60");
+    await page.getByLabel("left tank, L").fill("60");
+    await page.getByLabel("right tank, L").fill("60");
+    await plan(page, "QX-TAR");
+    await page.getByTestId("from-station").click();
+    await expect(page.getByTestId("report")).toContainText("simulated station");
+    await expect(page.getByTestId("forecast")).toContainText("Forecast of QXMP, ");
+    await context.setOffline(true);
+    await page.getByTestId("from-station").click();
+    await expect(page.getByRole("alert")).toHaveText("No network: type or paste the report.");
 
-  await report(page, `METAR QXMP ${before(20)} 25006KT 9999 SKC 37/14 Q1006`);
-  await page.getByTestId("runway-24").click();
-  await button(page, "soft").click();
-  await expect(page.getByTestId("proposed")).toContainText("Hot: 37 °C at the field");
-  const distances = page.getByTestId("distances");
-  await expect(distances).toContainText("too short");
-  await expect(page.getByTestId("departure-brief")).toContainText("Stop");
-  await expect(page.getByTestId("remedies")).toContainText("Take runway 29.");
-  await expectAccessible(page, "plan");
-  await page.getByTestId("runway-29").click();
-  await expect(page.getByTestId("remedies")).toHaveCount(0);
-  await expect(distances).toContainText("Abort point: 39 kt by the second windsock, 430 m, or stop.");
-  // His own factor is greater than the published one.
-  await expect(distances).toContainText("times 1.40 for safety");
-  await expect(page.getByTestId("worst-case")).toContainText("in 95 of 100");
+    // Cut in the middle, of nothing, of another field, of yesterday: each is said, and what was typed stays.
+    await report(page, "METAR QXMP");
+    await expect(page.getByRole("alert")).toContainText("No station and time in it");
+    await expect(page.getByLabel("METAR or TAF, typed or pasted")).toHaveValue("METAR QXMP");
+    await report(page, `METAR QXKM ${before(20)} 24008KT 9999 SKC 15/05 Q1013`);
+    await expect(page.getByTestId("limits")).toContainText("It is of QXKM, not of this field (QXMP)");
+    await report(page, `METAR QXMP ${before(1500)} 24008KT 9999 SKC 15/05 Q1013`);
+    await expect(page.getByTestId("limits")).toContainText("of an earlier day");
+    await report(page, `METAR QXMP ${before(20)} 24004MPS 9999 BLAH SKC 15/05 A2992`);
+    await expect(page.getByTestId("report")).toContainText("240° 8 kt (true)");
+    await expect(page.getByTestId("report")).toContainText("1,013 hPa (29.92 inHg)");
+    await expect(page.getByTestId("report")).toContainText("Not understood, read it yourself: BLAH");
 
-  await button(page, "Kelder Moor").last().click();
-  await expect(page.getByTestId("landing-there")).toContainText("Landing at Kelder Moor, 1,460 ft");
-  const there = page.getByTestId("landing-there");
-  await expect(there).toContainText("173 m too short");
-  await expect(there).toContainText("Still air, wet");
-  // A report of there: the wind there, and one of somewhere else is not taken for it.
-  const toldThere = async (text: string) => {
-    await page.getByLabel("METAR or TAF of Kelder Moor").fill(text);
-    await there.getByTestId("read-report").click();
-  };
-  await toldThere(`METAR QXMP ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
-  await expect(there).toContainText("It is of QXMP, not of this field (QXKM). Nothing is reckoned with it.");
-  await expect(there).toContainText("Still air, wet");
-  await toldThere(`METAR QXKM ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
-  await expect(there).toContainText("In the wind of its report");
-  await expect(there).toContainText("kt against");
-  await expect(there).toContainText("kt from behind");
-  await expect(there).not.toContainText("173 m too short");
-  // A forecast of there comes before its report: it is of the hour of the landing.
-  const hours = (from: number, to: number) =>
-    [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");
-  await toldThere(`TAF QXMP ${before(30)} ${hours(-1, 8)} 02030KT 9999 SKC`);
-  await expect(there).toContainText("The forecast is of QXMP, not of this field (QXKM). Nothing is reckoned");
-  await toldThere(`TAF QXKM ${before(1500)} ${hours(-24, -16)} 02030KT 9999 SKC`);
-  await expect(there).toContainText("does not reach to the landing at");
-  await toldThere(`TAF QXKM ${before(30)} ${hours(-1, 8)} 02010KT 9999 SKC TEMPO ${hours(0, 3)} 02028G38KT`);
-  await expect(there).toContainText("In the strongest wind that is forecast there for about");
-  await expect(there.getByTestId("forecast")).toContainText("At times");
-  // Thirty-eight knots at home are asked about by his own limits, before they blow.
-  await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24038KT 9999 SKC`);
-  await expect(page.getByTestId("limits")).toContainText("38 kt: your own limit is");
-  await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24008KT 9999 SKC`);
-  await expect(page.getByTestId("limits")).not.toContainText("38 kt");
+    await report(page, `METAR QXMP ${before(20)} 25006KT 9999 SKC 37/14 Q1006`);
+    await page.getByTestId("runway-24").click();
+    await button(page, "soft").click();
+    await expect(page.getByTestId("proposed")).toContainText("Hot: 37 °C at the field");
+    const distances = page.getByTestId("distances");
+    await expect(distances).toContainText("too short");
+    await expect(page.getByTestId("departure-brief")).toContainText("Stop");
+    await expect(page.getByTestId("remedies")).toContainText("Take runway 29.");
+    await expectAccessible(page, "plan");
+    await page.getByTestId("runway-29").click();
+    await expect(page.getByTestId("remedies")).toHaveCount(0);
+    await expect(distances).toContainText("Abort point: 39 kt by the second windsock, 430 m, or stop.");
+    // His own factor is greater than the published one.
+    await expect(distances).toContainText("times 1.40 for safety");
+    await expect(page.getByTestId("worst-case")).toContainText("in 95 of 100");
 
-  await page.getByLabel("Transponder").fill("7600");
-  await expect(page.getByText("7600 says radio failure: only when it is meant.")).toBeVisible();
-  await page.getByLabel("Transponder").fill("7000");
-  await page.getByLabel("Frequency, MHz").fill("122.702");
-  await expect(page.getByText("No channel: it lies between two.")).toBeVisible();
-  await page.getByLabel("Frequency, MHz").fill("122.705");
+    await button(page, "Kelder Moor").last().click();
+    await expect(page.getByTestId("landing-there")).toContainText("Landing at Kelder Moor, 1,460 ft");
+    const there = page.getByTestId("landing-there");
+    await expect(there).toContainText("173 m too short");
+    await expect(there).toContainText("Still air, wet");
+    // A report of there: the wind there, and one of somewhere else is not taken for it.
+    const toldThere = async (text: string) => {
+      await page.getByLabel("METAR or TAF of Kelder Moor").fill(text);
+      await there.getByTestId("read-report").click();
+    };
+    await toldThere(`METAR QXMP ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
+    await expect(there).toContainText(
+      "It is of QXMP, not of this field (QXKM). Nothing is reckoned with it.",
+    );
+    await expect(there).toContainText("Still air, wet");
+    await toldThere(`METAR QXKM ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
+    await expect(there).toContainText("In the wind of its report");
+    await expect(there).toContainText("kt against");
+    await expect(there).toContainText("kt from behind");
+    await expect(there).not.toContainText("173 m too short");
+    // A forecast of there comes before its report: it is of the hour of the landing.
+    const hours = (from: number, to: number) =>
+      [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");
+    await toldThere(`TAF QXMP ${before(30)} ${hours(-1, 8)} 02030KT 9999 SKC`);
+    await expect(there).toContainText(
+      "The forecast is of QXMP, not of this field (QXKM). Nothing is reckoned",
+    );
+    await toldThere(`TAF QXKM ${before(1500)} ${hours(-24, -16)} 02030KT 9999 SKC`);
+    await expect(there).toContainText("does not reach to the landing at");
+    await toldThere(
+      `TAF QXKM ${before(30)} ${hours(-1, 8)} 02010KT 9999 SKC TEMPO ${hours(0, 3)} 02028G38KT`,
+    );
+    await expect(there).toContainText("In the strongest wind that is forecast there for about");
+    await expect(there.getByTestId("forecast")).toContainText("At times");
+    // Thirty-eight knots at home are asked about by his own limits, before they blow.
+    await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24038KT 9999 SKC`);
+    await expect(page.getByTestId("limits")).toContainText("38 kt: your own limit is");
+    await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24008KT 9999 SKC`);
+    await expect(page.getByTestId("limits")).not.toContainText("38 kt");
 
-  // One page of it, without a network.
-  await page.getByRole("link", { name: "One page to carry" }).click();
-  const carry = page.getByTestId("carry");
-  await expect(carry).toContainText("39 kt by the second windsock");
-  await expect(carry).toContainText("Transponder 7000, 122.705 MHz");
-  await expect(carry).toContainText("Briefing");
-  await expectAccessible(page, "page to carry");
-  const pdf = (await page.pdf()).toString("latin1");
-  expect(pdf.match(/\/Type \/Page\b(?!s)/g)).toHaveLength(1);
+    await page.getByLabel("Transponder").fill("7600");
+    await expect(page.getByText("7600 says radio failure: only when it is meant.")).toBeVisible();
+    await page.getByLabel("Transponder").fill("7000");
+    await page.getByLabel("Frequency, MHz").fill("122.702");
+    await expect(page.getByText("No channel: it lies between two.")).toBeVisible();
+    await page.getByLabel("Frequency, MHz").fill("122.705");
+
+    // One page of it, without a network.
+    await page.getByRole("link", { name: "One page to carry" }).click();
+    const carry = page.getByTestId("carry");
+    await expect(carry).toContainText("39 kt by the second windsock");
+    await expect(carry).toContainText("Transponder 7000, 122.705 MHz");
+    await expect(carry).toContainText("Briefing");
+    await expectAccessible(page, "page to carry");
+    const pdf = (await page.pdf()).toString("latin1");
+    expect(pdf.match(/\/Type \/Page\b(?!s)/g)).toHaveLength(1);
+  });
 });
 
 test("a runway with a tailwind is refused to a student, by the authorisation; what was planned is judged again with the wind at the sock", async ({

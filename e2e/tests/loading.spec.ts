@@ -4,9 +4,6 @@ import { eventsOnDevice, written } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-// Gone off the network on pages that are opened there for the first time.
-test.use({ fetchesAhead: true });
-
 /** Loaded at home, dipped at the aircraft: what was planned becomes the preflight's, and what was measured takes its place. */
 
 let cravix: Cravix;
@@ -19,85 +16,90 @@ test.beforeEach(({ page }) => page.goto(cravix.url));
 const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
 
-test("planned inside with little fuel, dipped with more: overweight at the dip, with what would make it fit", async ({
-  page,
-  context,
-}) => {
-  await button(page, /Inês/).click();
-  await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
-  await page.getByLabel("front seats, kg").waitFor();
-  await context.setOffline(true);
-  const result = page.getByTestId("loading-result");
-  await page.getByLabel("front seats, kg").fill("340");
-  await expect(page.getByRole("alert").first()).toContainText("Pounds?");
-  await button(page, "lb").click();
-  await button(page, "kg").click();
-  await page.getByLabel("front seats, kg").fill("165");
-  await page.getByLabel("rear seats, kg").fill("140");
-  await page.getByLabel("left tank, L").fill("120");
-  await expect(page.getByText("It holds 98 L.")).toBeVisible();
-  await page.getByLabel("left tank, L").fill("25");
-  await page.getByLabel("right tank, L").fill("abc");
-  await expect(page.getByText("A number.")).toBeVisible();
-  await expect(result).toHaveCount(0);
-  await page.getByLabel("right tank, L").fill("25");
-  await expect(result).toContainText("Inside");
-  // A pilot without a mass is aboard all the same: nothing is called inside.
-  await page.getByLabel("front seats, kg").fill("");
-  await expect(result).toContainText("What does the pilot weigh?");
-  await page.getByLabel("front seats, kg").fill("165");
-  await page.getByLabel("aft shelf, kg").fill("30");
-  await expect(result).toContainText("outside");
-  await expect(page.getByText("8.0 kg over 22 kg in aft shelf.").first()).toBeVisible();
-  await expect(page.getByTestId("changes")).toContainText("Take 8 kg out: aft shelf.");
-  await page.getByLabel("aft shelf, kg").fill("0");
-  await expect(result).toContainText("Inside");
-  await expectAccessible(page, "loading");
-  await context.setOffline(false);
+test.describe("off the network", () => {
+  // Gone off the network on pages that are opened there for the first time.
+  test.use({ fetchesAhead: true });
 
-  // The dip says what is really there.
-  await page.goto(cravix.url);
-  const walker = new Walker(page);
-  await walker.prepare("QX-TAR");
-  await expect(page.getByTestId("load-today")).toContainText("inside all the way");
-  const id = await walker.go();
-  await walker.jumpToVerdict();
-  await expect(page.getByTestId("verdict")).toContainText("Stop");
-  await page.goto(`${cravix.url}/preflight/${id}/verdict`);
-  await expect(
-    page.getByText(/L more than planned\. \d+ kg over 1,110 kg at take-off\./).first(),
-  ).toBeVisible();
-  // Nothing of it was refused by the server.
-  expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
-  await expect(
-    page.getByText(/[\d.]+ kg less on rear seats: somebody lighter\.|Take \d+ L less fuel/).first(),
-  ).toBeVisible();
+  test("planned inside with little fuel, dipped with more: overweight at the dip, with what would make it fit", async ({
+    page,
+    context,
+  }) => {
+    await button(page, /Inês/).click();
+    await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
+    await page.getByLabel("front seats, kg").waitFor();
+    await context.setOffline(true);
+    const result = page.getByTestId("loading-result");
+    await page.getByLabel("front seats, kg").fill("340");
+    await expect(page.getByRole("alert").first()).toContainText("Pounds?");
+    await button(page, "lb").click();
+    await button(page, "kg").click();
+    await page.getByLabel("front seats, kg").fill("165");
+    await page.getByLabel("rear seats, kg").fill("140");
+    await page.getByLabel("left tank, L").fill("120");
+    await expect(page.getByText("It holds 98 L.")).toBeVisible();
+    await page.getByLabel("left tank, L").fill("25");
+    await page.getByLabel("right tank, L").fill("abc");
+    await expect(page.getByText("A number.")).toBeVisible();
+    await expect(result).toHaveCount(0);
+    await page.getByLabel("right tank, L").fill("25");
+    await expect(result).toContainText("Inside");
+    // A pilot without a mass is aboard all the same: nothing is called inside.
+    await page.getByLabel("front seats, kg").fill("");
+    await expect(result).toContainText("What does the pilot weigh?");
+    await page.getByLabel("front seats, kg").fill("165");
+    await page.getByLabel("aft shelf, kg").fill("30");
+    await expect(result).toContainText("outside");
+    await expect(page.getByText("8.0 kg over 22 kg in aft shelf.").first()).toBeVisible();
+    await expect(page.getByTestId("changes")).toContainText("Take 8 kg out: aft shelf.");
+    await page.getByLabel("aft shelf, kg").fill("0");
+    await expect(result).toContainText("Inside");
+    await expectAccessible(page, "loading");
+    await context.setOffline(false);
 
-  // Put right at the aircraft, and flown: somebody stays behind.
-  await page.getByTestId("load-today").click();
-  await expect(page.getByText(/^As measured: left tank \d+ L, right tank \d+ L\.$/)).toBeVisible();
-  await expect(page.getByTestId("loading-result")).toContainText("Stop: outside");
-  await expectAccessible(page, "what is aboard");
-  await page.getByLabel("rear seats, kg").fill("x");
-  await expect(page.getByTestId("primary")).toBeDisabled();
-  await page.getByLabel("rear seats, kg").fill("20");
-  await expect(page.getByTestId("loading-result")).toContainText("Inside");
-  // What is written survives a reload, and turns into pounds and back.
-  await page.reload();
-  await expect(page.getByLabel("rear seats, kg")).toHaveValue("20");
-  await button(page, "lb").click();
-  await expect(page.getByLabel("rear seats, lb")).toHaveValue("44.1");
-  await button(page, "kg").click();
-  // Not told before it is said so.
-  expect((await eventsOnDevice(page, id)).filter(({ event }) => event.type === "load.told")).toEqual([]);
-  await page.getByTestId("primary").click();
-  await page.waitForURL(/\/verdict$/);
-  await expect(page.getByTestId("verdict")).toContainText("Go");
-  await button(page, "Accept the aircraft").click();
-  await expect(page.getByTestId("line-up")).toBeVisible();
-  await expect
-    .poll(async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type))
-    .toEqual(expect.arrayContaining(["load.told", "verdict.signed"]));
+    // The dip says what is really there.
+    await page.goto(cravix.url);
+    const walker = new Walker(page);
+    await walker.prepare("QX-TAR");
+    await expect(page.getByTestId("load-today")).toContainText("inside all the way");
+    const id = await walker.go();
+    await walker.jumpToVerdict();
+    await expect(page.getByTestId("verdict")).toContainText("Stop");
+    await page.goto(`${cravix.url}/preflight/${id}/verdict`);
+    await expect(
+      page.getByText(/L more than planned\. \d+ kg over 1,110 kg at take-off\./).first(),
+    ).toBeVisible();
+    // Nothing of it was refused by the server.
+    expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
+    await expect(
+      page.getByText(/[\d.]+ kg less on rear seats: somebody lighter\.|Take \d+ L less fuel/).first(),
+    ).toBeVisible();
+
+    // Put right at the aircraft, and flown: somebody stays behind.
+    await page.getByTestId("load-today").click();
+    await expect(page.getByText(/^As measured: left tank \d+ L, right tank \d+ L\.$/)).toBeVisible();
+    await expect(page.getByTestId("loading-result")).toContainText("Stop: outside");
+    await expectAccessible(page, "what is aboard");
+    await page.getByLabel("rear seats, kg").fill("x");
+    await expect(page.getByTestId("primary")).toBeDisabled();
+    await page.getByLabel("rear seats, kg").fill("20");
+    await expect(page.getByTestId("loading-result")).toContainText("Inside");
+    // What is written survives a reload, and turns into pounds and back.
+    await page.reload();
+    await expect(page.getByLabel("rear seats, kg")).toHaveValue("20");
+    await button(page, "lb").click();
+    await expect(page.getByLabel("rear seats, lb")).toHaveValue("44.1");
+    await button(page, "kg").click();
+    // Not told before it is said so.
+    expect((await eventsOnDevice(page, id)).filter(({ event }) => event.type === "load.told")).toEqual([]);
+    await page.getByTestId("primary").click();
+    await page.waitForURL(/\/verdict$/);
+    await expect(page.getByTestId("verdict")).toContainText("Go");
+    await button(page, "Accept the aircraft").click();
+    await expect(page.getByTestId("line-up")).toBeVisible();
+    await expect
+      .poll(async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type))
+      .toEqual(expect.arrayContaining(["load.told", "verdict.signed"]));
+  });
 });
 
 test("a glider with a light pilot is told its ballast, and an aircraft's file that cannot be is told where", async ({

@@ -3,9 +3,6 @@ import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-// Gone off the network on pages that are opened there for the first time.
-test.use({ fetchesAhead: true });
-
 /** Airworthy and legal for this flight: what the record says, the log, a deferral, a release. */
 
 let cravix: Cravix;
@@ -68,49 +65,54 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
   await expect(page.getByText("2.1 h left to 4,232.2 h, 2.8 h planned.").first()).toBeVisible();
 });
 
-test("a flight is logged: a gap and a slip are asked about, without a network too, and the totals go on", async ({
-  page,
-  context,
-}) => {
-  await button(page, /Inês/).click();
-  await page.goto(`${cravix.url}/aircraft/QX-TAR/flights`);
-  await expect(page.getByText("4,229.2 to 4,230.1")).toBeVisible();
-  await expectAccessible(page, "technical log");
-  await button(page, "Log a flight").click();
-  await expectAccessible(page, "log a flight");
-  // Behind the last flight of the demo at every hour of the day, and all of it on one day.
-  const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
-  const hoursAgo = ago(20).slice(0, 10) === ago(18.75).slice(0, 10) ? 20 : 22;
-  await page.getByLabel("Day").fill(ago(hoursAgo).slice(0, 10));
-  await page.getByLabel("Off blocks").fill(ago(hoursAgo).slice(11, 16));
-  await page.getByLabel("On blocks").fill("25:00");
-  await page.getByLabel("Hour meter, in").fill("4231.35");
-  await page.getByTestId("log-flight").click();
-  await expect(page.getByText("A time like 09:30.")).toBeVisible();
-  await page.getByLabel("On blocks").fill(ago(hoursAgo - 1.25).slice(11, 16));
-  await page.getByTestId("log-flight").click();
-  await expect(page.getByText("4231.35 has a figure too many", { exact: false })).toBeVisible();
-  await page.getByLabel("Hour meter, in").fill("4231.3");
-  await page.getByLabel("Hour meter, out").fill("4230.4");
-  await context.setOffline(true);
-  await page.getByTestId("log-flight").click();
-  await expect(page.getByText("0.3 h that nobody logged", { exact: false })).toBeVisible();
-  await page.getByTestId("log-flight").click();
-  await expect(page.getByRole("status").filter({ hasText: "Logged" })).toBeVisible();
-  await context.setOffline(false);
-  await expect
-    .poll(
-      async () =>
-        (await cravix.api<{ items: { meters: object }[] }>("/aircraft/QX-TAR/flights?limit=200")).items
-          .length,
-      {
-        timeout: 60_000,
-      },
-    )
-    .toBeGreaterThan(146);
-  await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
-  await expect(page.getByText("4,231.3 h")).toBeVisible();
-  await expect(page.getByTestId("due-hundred")).toContainText("0.9 h");
+test.describe("off the network", () => {
+  // Gone off the network on pages that are opened there for the first time.
+  test.use({ fetchesAhead: true });
+
+  test("a flight is logged: a gap and a slip are asked about, without a network too, and the totals go on", async ({
+    page,
+    context,
+  }) => {
+    await button(page, /Inês/).click();
+    await page.goto(`${cravix.url}/aircraft/QX-TAR/flights`);
+    await expect(page.getByText("4,229.2 to 4,230.1")).toBeVisible();
+    await expectAccessible(page, "technical log");
+    await button(page, "Log a flight").click();
+    await expectAccessible(page, "log a flight");
+    // Behind the last flight of the demo at every hour of the day, and all of it on one day.
+    const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
+    const hoursAgo = ago(20).slice(0, 10) === ago(18.75).slice(0, 10) ? 20 : 22;
+    await page.getByLabel("Day").fill(ago(hoursAgo).slice(0, 10));
+    await page.getByLabel("Off blocks").fill(ago(hoursAgo).slice(11, 16));
+    await page.getByLabel("On blocks").fill("25:00");
+    await page.getByLabel("Hour meter, in").fill("4231.35");
+    await page.getByTestId("log-flight").click();
+    await expect(page.getByText("A time like 09:30.")).toBeVisible();
+    await page.getByLabel("On blocks").fill(ago(hoursAgo - 1.25).slice(11, 16));
+    await page.getByTestId("log-flight").click();
+    await expect(page.getByText("4231.35 has a figure too many", { exact: false })).toBeVisible();
+    await page.getByLabel("Hour meter, in").fill("4231.3");
+    await page.getByLabel("Hour meter, out").fill("4230.4");
+    await context.setOffline(true);
+    await page.getByTestId("log-flight").click();
+    await expect(page.getByText("0.3 h that nobody logged", { exact: false })).toBeVisible();
+    await page.getByTestId("log-flight").click();
+    await expect(page.getByRole("status").filter({ hasText: "Logged" })).toBeVisible();
+    await context.setOffline(false);
+    await expect
+      .poll(
+        async () =>
+          (await cravix.api<{ items: { meters: object }[] }>("/aircraft/QX-TAR/flights?limit=200")).items
+            .length,
+        {
+          timeout: 60_000,
+        },
+      )
+      .toBeGreaterThan(146);
+    await page.goto(`${cravix.url}/aircraft/QX-TAR/due`);
+    await expect(page.getByText("4,231.3 h")).toBeVisible();
+    await expect(page.getByTestId("due-hundred")).toContainText("0.9 h");
+  });
 });
 
 test("a student finds a dead landing light; deferred by day, refused by night; a mechanic releases, and the next walks after maintenance", async ({

@@ -4,9 +4,6 @@ import { eventsOnDevice } from "../support/device";
 import { readings, settled, toTheRunUp, watchSteps } from "../support/run-up-page";
 import { expect, test } from "../support/test";
 
-// It has to go on without a network.
-test.use({ serviceWorkers: "allow" });
-
 // None of these needs what another leaves behind: whoever has a hand free takes the next.
 test.describe.configure({ mode: "parallel" });
 
@@ -196,16 +193,21 @@ test("the controls corner by corner: first what comes first, then seen as drawn"
     .toBe(true);
 });
 
-test("practice needs no server: the engine runs on the device", async ({ page, context }) => {
-  await toTheRunUp(page, cravix, "seed=4");
-  // Fetched once, kept on the device.
-  await page.getByTestId("way-practice").click();
-  await page.getByTestId("coach-run-up").waitFor();
-  await page.getByTestId("finish").click();
-  await context.setOffline(true);
-  await page.getByRole("button", { name: "Again", exact: true }).click();
-  const shown = await watchSteps(page);
-  await page.getByTestId("way-practice").click();
-  await expect.poll(shown).toContain("right");
-  await context.setOffline(false);
+test.describe("off the network", () => {
+  // The engine itself is a part of the page: it is kept on the device.
+  test.use({ serviceWorkers: "allow" });
+
+  test("practice needs no server: the engine runs on the device", async ({ page, context }) => {
+    await toTheRunUp(page, cravix, "seed=4");
+    // Fetched once, kept on the device.
+    await page.getByTestId("way-practice").click();
+    await page.getByTestId("coach-run-up").waitFor();
+    await page.getByTestId("finish").click();
+    await context.setOffline(true);
+    await page.getByRole("button", { name: "Again", exact: true }).click();
+    const shown = await watchSteps(page);
+    await page.getByTestId("way-practice").click();
+    await expect.poll(shown).toContain("right");
+    await context.setOffline(false);
+  });
 });

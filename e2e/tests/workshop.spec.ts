@@ -6,9 +6,6 @@ import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-// Gone off the network on pages that are opened there for the first time.
-test.use({ fetchesAhead: true });
-
 /** Photographs, what is measured and put together, components and meters, the workshop's plan by hand, and what is due of people. */
 
 let cravix: Cravix;
@@ -44,62 +41,67 @@ interface Found {
 const found = async (text: string) =>
   (await cravix.api<{ items: Found[] }>("/discrepancies?state=all")).items.find((d) => d.text === text);
 
-test("photographed without a network: small, without where it was taken, sent later, and seen by the next pilot at its station", async ({
-  page,
-  context,
-  browser,
-}) => {
-  const walker = new Walker(page);
-  await walker.begin(/Inês/, { conditions: ["night"] });
-  await walker.jumpTo("left-leading.landing-light");
-  await context.setOffline(true);
-  await button(page, "Found something").click();
-  await page.getByLabel("What was found").fill("Landing light: glass cracked");
-  // What is no picture is told at its place, and nothing is lost.
-  await photograph(page, "notes.jpg", Buffer.from("no picture at all"));
-  await expect(page.getByRole("alert")).toContainText("no photograph that this browser can read");
-  await expect(page.getByLabel("What was found")).toHaveValue("Landing light: glass cracked");
-  await photograph(page, "one.jpg", await camera(200));
-  await expect(page.getByRole("button", { name: "Photograph 1 of 1" })).toBeVisible();
-  await photograph(page, "one.jpg", await camera(200));
-  await expect(page.getByRole("alert")).toContainText("here already");
-  await photograph(page, "two.jpg", await camera(90));
-  await page.getByRole("button", { name: "Photograph 2 of 2" }).click();
-  await expect(page.getByRole("img", { name: "Photograph of the discrepancy, large" })).toBeVisible();
-  await expectAccessible(page, "found, with photographs");
-  await button(page, "Log it").click();
-  await expect(page.getByTestId("add-photograph")).toHaveCount(0);
-  expect(await found("Landing light: glass cracked")).toBeUndefined();
-  await context.setOffline(false);
-  let hashes: string[] = [];
-  await expect(async () => {
-    const one = await found("Landing light: glass cracked");
-    hashes = (one?.photographs ?? []).map((p) => p.photograph);
-    expect(hashes).toHaveLength(2);
-    for (const hash of hashes)
-      expect((await fetch(`${cravix.url}/api/v1/photographs/${hash}`)).status).toBe(200);
-  }).toPass();
-  const kept = Buffer.from(
-    await (await fetch(`${cravix.url}/api/v1/photographs/${hashes[0]}`)).arrayBuffer(),
-  );
-  expect(await sharp(kept).metadata()).toMatchObject({ width: 1600, height: 1067, format: "webp" });
-  expect((await sharp(kept).metadata()).exif).toBeUndefined();
+test.describe("off the network", () => {
+  // Gone off the network on pages that are opened there for the first time.
+  test.use({ fetchesAhead: true });
 
-  // The next pilot, on another device; what was fetched there is there without a network.
-  const next = await browser.newContext({ baseURL: cravix.url });
-  const other = await next.newPage();
-  await other.goto("/");
-  const second = new Walker(other);
-  await second.begin(/Yuki/);
-  const id = (await found("Landing light: glass cracked"))?.id;
-  await second.jumpTo(`known:${id}`);
-  await expect(other.getByRole("button", { name: /^Photograph \d of 2$/ })).toHaveCount(2);
-  await expect(other.getByRole("img", { name: "Photograph 1 of 2" }).first()).toBeVisible();
-  // They lie on this device now, whatever becomes of the network.
-  await next.setOffline(true);
-  await other.getByRole("button", { name: "Photograph 2 of 2" }).click();
-  await expect(other.getByRole("img", { name: "Photograph of the discrepancy, large" })).toBeVisible();
-  await next.close();
+  test("photographed without a network: small, without where it was taken, sent later, and seen by the next pilot at its station", async ({
+    page,
+    context,
+    browser,
+  }) => {
+    const walker = new Walker(page);
+    await walker.begin(/Inês/, { conditions: ["night"] });
+    await walker.jumpTo("left-leading.landing-light");
+    await context.setOffline(true);
+    await button(page, "Found something").click();
+    await page.getByLabel("What was found").fill("Landing light: glass cracked");
+    // What is no picture is told at its place, and nothing is lost.
+    await photograph(page, "notes.jpg", Buffer.from("no picture at all"));
+    await expect(page.getByRole("alert")).toContainText("no photograph that this browser can read");
+    await expect(page.getByLabel("What was found")).toHaveValue("Landing light: glass cracked");
+    await photograph(page, "one.jpg", await camera(200));
+    await expect(page.getByRole("button", { name: "Photograph 1 of 1" })).toBeVisible();
+    await photograph(page, "one.jpg", await camera(200));
+    await expect(page.getByRole("alert")).toContainText("here already");
+    await photograph(page, "two.jpg", await camera(90));
+    await page.getByRole("button", { name: "Photograph 2 of 2" }).click();
+    await expect(page.getByRole("img", { name: "Photograph of the discrepancy, large" })).toBeVisible();
+    await expectAccessible(page, "found, with photographs");
+    await button(page, "Log it").click();
+    await expect(page.getByTestId("add-photograph")).toHaveCount(0);
+    expect(await found("Landing light: glass cracked")).toBeUndefined();
+    await context.setOffline(false);
+    let hashes: string[] = [];
+    await expect(async () => {
+      const one = await found("Landing light: glass cracked");
+      hashes = (one?.photographs ?? []).map((p) => p.photograph);
+      expect(hashes).toHaveLength(2);
+      for (const hash of hashes)
+        expect((await fetch(`${cravix.url}/api/v1/photographs/${hash}`)).status).toBe(200);
+    }).toPass();
+    const kept = Buffer.from(
+      await (await fetch(`${cravix.url}/api/v1/photographs/${hashes[0]}`)).arrayBuffer(),
+    );
+    expect(await sharp(kept).metadata()).toMatchObject({ width: 1600, height: 1067, format: "webp" });
+    expect((await sharp(kept).metadata()).exif).toBeUndefined();
+
+    // The next pilot, on another device; what was fetched there is there without a network.
+    const next = await browser.newContext({ baseURL: cravix.url });
+    const other = await next.newPage();
+    await other.goto("/");
+    const second = new Walker(other);
+    await second.begin(/Yuki/);
+    const id = (await found("Landing light: glass cracked"))?.id;
+    await second.jumpTo(`known:${id}`);
+    await expect(other.getByRole("button", { name: /^Photograph \d of 2$/ })).toHaveCount(2);
+    await expect(other.getByRole("img", { name: "Photograph 1 of 2" }).first()).toBeVisible();
+    // They lie on this device now, whatever becomes of the network.
+    await next.setOffline(true);
+    await other.getByRole("button", { name: "Photograph 2 of 2" }).click();
+    await expect(other.getByRole("img", { name: "Photograph of the discrepancy, large" })).toBeVisible();
+    await next.close();
+  });
 });
 
 /** Logged on another device, outside of any walk. */
