@@ -178,7 +178,6 @@ test("the controls corner by corner: first what comes first, then seen as drawn"
   await expect(page.getByText("Left aileron up, thumbs at it; elevator down")).toBeVisible();
   await expectAccessible(page, "controls drill");
   await page.goto(`${cravix.url}/preflight/${id}`);
-  await page.getByRole("button", { name: /^Run-up/ }).click();
   await walker.jumpTo("run-up.controls");
   await page.getByTestId("controls-drill").click();
   for (let i = 0; i < 6; i++) await page.getByTestId("primary").click();

@@ -262,7 +262,7 @@ function howItFits(
               ? -2.5 * cooled
               : 0;
       const long = to - from > 45 ? -2 : to - onset < 1.3 && dead === 0 ? -2 : 0;
-      const hotter = egt === undefined ? 0 : egt > 12 ? 3 : egt > 4 ? 0 : -4;
+      const hotter = egt === undefined ? 0 : egt > 12 ? 3 : egt > 4 ? 0 : -4 * cooled;
       return dead + small + long + turned + unlike + (dead > 0 ? Math.max(0, hotter) : hotter);
     }
     case "heat": {

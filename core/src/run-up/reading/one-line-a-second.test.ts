@@ -1,0 +1,136 @@
+import { CASE_ENGINES, type CaseEngine } from "../../testing/run-up-cases";
+import { readRunUp, traceOf } from "../index";
+
+/**
+ * Traces drawn by hand, stretch by stretch, with lines far apart: what a hand does in a run-up is common practice, and the numbers are chosen so that what was done is known to the rpm.
+ */
+interface Stretch {
+  seconds: number;
+  rpm: number;
+  /** Exhaust against the run-up, °F. */
+  egt?: number;
+  /** The rpm at its end, where it climbs meanwhile. */
+  to?: number;
+}
+
+const FOUR = CASE_ENGINES[0] as CaseEngine;
+
+function drawn(stretches: readonly Stretch[], every = 1) {
+  const lines = [];
+  let t = 0;
+  let rpm = stretches[0]?.rpm ?? 0;
+  let egt = 1150;
+  const inner = 0.1;
+  for (const stretch of stretches)
+    for (let s = 0; s < stretch.seconds - 1e-9; s += inner) {
+      const aim = stretch.rpm + ((stretch.to ?? stretch.rpm) - stretch.rpm) * (s / stretch.seconds);
+      rpm += (aim - rpm) * (1 - Math.exp(-inner / 0.6));
+      egt += (1320 + (stretch.egt ?? 0) - egt) * (1 - Math.exp(-inner / 2.5));
+      t += inner;
+      if (Math.round(t * 10) % Math.round(every * 10) !== 0) continue;
+      // A tachometer in tens, and a pulse of its own that is the same each time.
+      lines.push({
+        t: Number(t.toFixed(1)),
+        rpm: Math.round((rpm + 3 * Math.sin(t * 2.3)) / 5) * 5,
+        egt: [0, 12, -9, 4].map((own) => Math.round(egt + own)),
+        cht: [300, 310, 295, 305],
+      });
+    }
+  return traceOf(lines as Parameters<typeof traceOf>[0]);
+}
+
+const TAXI = { seconds: 25, rpm: 1000, egt: -170 };
+const BOTH = { seconds: 10, rpm: 1800 };
+const SIDE = { seconds: 8, rpm: 1730, egt: 60 };
+const IDLE = { seconds: 8, rpm: 680, egt: -300 };
+const read = (stretches: readonly Stretch[], every?: number) =>
+  readRunUp(drawn(stretches, every), FOUR.profile);
+
+test("ice that has gone shows, though the engine stood on both for four seconds only before a side was tried", () => {
+  const iced = (cold: number) => [
+    TAXI,
+    { seconds: 14, rpm: 1740 },
+    { seconds: 5, rpm: 1670, egt: -25 },
+    { seconds: 10, rpm: 1670, to: 1745, egt: -25 },
+    { seconds: cold, rpm: 1815 },
+    { ...SIDE, rpm: 1745 },
+    { ...BOTH, rpm: 1815 },
+    { ...SIDE, rpm: 1740 },
+    { ...BOTH, rpm: 1815 },
+    IDLE,
+  ];
+  for (const cold of [4, 9]) {
+    const { heat } = read(iced(cold));
+    expect(heat?.gain).toBeGreaterThan(55);
+    expect(heat?.gain).toBeLessThan(95);
+  }
+});
+
+test("warm air is read where it was plain, whatever looks like it for a moment later", () => {
+  const { heat } = read([
+    TAXI,
+    BOTH,
+    { seconds: 10, rpm: 1725, egt: -28 },
+    BOTH,
+    SIDE,
+    BOTH,
+    SIDE,
+    BOTH,
+    // On the way to idle the hand rests.
+    { seconds: 2, rpm: 1690 },
+    IDLE,
+    TAXI,
+  ]);
+  expect(heat?.drop).toBeGreaterThan(60);
+  expect(heat?.drop).toBeLessThan(90);
+  expect(heat?.held).toBeGreaterThan(8);
+  expect(heat?.held).toBeLessThan(12);
+});
+
+test("bursts of power while taxiing are no run-up, and nothing on them is a side", () => {
+  const burst = { seconds: 5, rpm: 1500, egt: -90 };
+  const reading = read([
+    TAXI,
+    burst,
+    { ...TAXI, rpm: 1250 },
+    { ...burst, rpm: 1540 },
+    TAXI,
+    BOTH,
+    SIDE,
+    BOTH,
+    SIDE,
+    BOTH,
+    IDLE,
+  ]);
+  const begins = reading.steps.find(({ step }) => step === "run-up")?.at ?? 0;
+  expect(begins).toBeGreaterThan(84);
+  expect(reading.tries.map(({ side }) => side)).toEqual(["right", "left"]);
+  for (const { drop } of reading.tries) expect(Math.abs(drop - 70)).toBeLessThan(12);
+});
+
+test("a side that begins and ends while the exhaust still falls from the other is a side, and no warm air", () => {
+  const reading = read([
+    TAXI,
+    BOTH,
+    { seconds: 8, rpm: 1610, egt: 120 },
+    { seconds: 4, rpm: 1800 },
+    { seconds: 5, rpm: 1735, egt: 30 },
+    BOTH,
+    IDLE,
+  ]);
+  expect(reading.tries.map(({ side }) => side)).toEqual(["right", "left"]);
+  expect(reading.heat).toBeUndefined();
+});
+
+test("with a line every two seconds a side of four is as deep as it was", () => {
+  const { tries } = read(
+    [TAXI, BOTH, { ...SIDE, seconds: 10 }, BOTH, { ...SIDE, seconds: 4, rpm: 1620 }, BOTH, IDLE],
+    2,
+  );
+  expect(tries.map(({ drop }) => Math.abs(drop - 70) < 15 || Math.abs(drop - 180) < 25)).toEqual([
+    true,
+    true,
+  ]);
+  // And the exhaust of so few lines is read as well.
+  for (const { egtChange } of tries) expect(Object.keys(egtChange)).toHaveLength(4);
+});
