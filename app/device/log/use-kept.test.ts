@@ -1,6 +1,6 @@
 import { act, renderHook, waitFor } from "@testing-library/react-native";
 import { deviceDatabase } from "./database";
-import { readNote, writeNote } from "./notes";
+import { hearWaitingNotes, readNote, writeNote } from "./notes";
 import { useKept } from "./use-kept";
 
 interface Form {
@@ -67,4 +67,23 @@ test("what was written for one is not shown for the next, whose draft is empty",
   expect(result.current.value).toEqual(EMPTY);
   await afterTheDisk();
   expect(result.current.value).toEqual(EMPTY);
+});
+
+test("where the disk does not take what is typed at once, that is told", async () => {
+  await writeNote("full", { day: "20 November", kg: "700" });
+  const waiting: number[] = [];
+  hearWaitingNotes((count) => waiting.push(count));
+  const put = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+    throw new DOMException("The disk is full.", "QuotaExceededError");
+  });
+  try {
+    const { result } = form("full");
+    act(() => result.current.change((before) => ({ ...before, day: "2026-11-20" })));
+    await waitFor(() => expect(waiting.at(-1)).toBe(1));
+    expect(result.current.value).toEqual({ day: "2026-11-20", kg: "700" });
+    act(() => result.current.drop());
+  } finally {
+    put.mockRestore();
+    hearWaitingNotes(() => undefined);
+  }
 });

@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from "react";
+import { answersInTime } from "./database";
 import { changeNote, dropNote, keepNote, readNote } from "./notes";
 
 type Step<T> = (before: T) => T;
@@ -16,6 +17,8 @@ interface Early<T> {
   dropped: boolean;
   /** What it is where the device kept nothing. */
   from: T;
+  /** Whether the disk did not take a step of it. */
+  refused: boolean;
 }
 
 /**
@@ -25,7 +28,7 @@ interface Early<T> {
 export function useKept<T>(key: string, first: T): Kept<T> {
   const [value, setValue] = useState(first);
   const latest = useRef(first);
-  const early = useRef<Early<T>>({ steps: [], dropped: false, from: first });
+  const early = useRef<Early<T>>({ steps: [], dropped: false, from: first, refused: false });
   const told = useRef(false);
   const empty = useRef(first);
   empty.current = first;
@@ -38,7 +41,7 @@ export function useKept<T>(key: string, first: T): Kept<T> {
       latest.current = empty.current;
       setValue(empty.current);
     }
-    const mine: Early<T> = { steps: [], dropped: false, from: latest.current };
+    const mine: Early<T> = { steps: [], dropped: false, from: latest.current, refused: false };
     early.current = mine;
     told.current = false;
     const settle = (kept: T | undefined) => {
@@ -47,6 +50,7 @@ export function useKept<T>(key: string, first: T): Kept<T> {
       if (mine.dropped || (kept === undefined && mine.steps.length === 0)) return;
       latest.current = mine.steps.reduce((before, step) => step(before), kept ?? mine.from);
       setValue(latest.current);
+      if (mine.refused) void keepNote(key, latest.current);
     };
     // A disk that does not answer is told where something is to be kept.
     readNote<T>(key).then(settle, () => settle(undefined));
@@ -62,10 +66,13 @@ export function useKept<T>(key: string, first: T): Kept<T> {
         void keepNote(key, latest.current);
         return;
       }
-      const { steps, from } = early.current;
-      steps.push(step);
+      const mine = early.current;
+      mine.steps.push(step);
       // Onto what lies there, in one go and at once: this page may be gone before it hears what that is.
-      changeNote<T>(key, (kept) => step(kept ?? from)).catch(() => keepNote(key, latest.current));
+      answersInTime(changeNote<T>(key, (kept) => step(kept ?? mine.from))).catch(() => {
+        mine.refused = true;
+        return mine.dropped ? undefined : keepNote(key, latest.current);
+      });
     },
     [key],
   );

@@ -28,7 +28,7 @@ function drawn(stretches: readonly Stretch[], every = 1) {
       egt += (1320 + (stretch.egt ?? 0) - egt) * (1 - Math.exp(-inner / 2.5));
       t += inner;
       if (Math.round(t * 10) % Math.round(every * 10) !== 0) continue;
-      // A tachometer in tens, and a pulse of its own that is the same each time.
+      // A tachometer in fives, and a pulse of its own that is the same each time.
       lines.push({
         t: Number(t.toFixed(1)),
         rpm: Math.round((rpm + 3 * Math.sin(t * 2.3)) / 5) * 5,
