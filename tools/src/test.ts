@@ -5,13 +5,16 @@ import { join } from "node:path";
 import { runTask } from "./fail";
 import { ROOT } from "./paths";
 import { buildWebIfStale } from "./site/web-build";
+import { type BrowserReport, type JestReport, whyFailed } from "./why-failed";
 
 let passed = 0;
 let failed = 0;
 let broken = false;
 /** The last words of each part that failed: said again at the very end, where whoever reads only the end finds them. */
 const failures: string[] = [];
-const LAST_LINES = 60;
+const LAST_LINES = 40;
+/** How long each part took: said again at the very end. */
+const times: string[] = [];
 
 /**
  * Runs one part and prints what it says when it has ended: some run at a time, and what they say shall not be mixed. A part that counts its own tests is
@@ -30,6 +33,7 @@ async function run(name: string, command: string, args: string[], counts = false
   child.stderr.on("data", (data: Buffer) => said.push(data));
   const [status] = await once(child, "close");
   const took = `${((performance.now() - from) / 1000).toFixed(0)} s`;
+  times.push(`${name} ${took}`);
   const words = Buffer.concat(said).toString();
   console.log(`\n${words}── ${name}: ${status === 0 ? "good" : "failed"}, ${took}`);
   if (status !== 0)
@@ -79,18 +83,18 @@ await runTask(async () => {
   };
   await Promise.all([tests(), trials()]);
 
-  const jest = read<{ numPassedTests: number; numFailedTests: number; numFailedTestSuites: number }>(
-    "jest.json",
-  );
+  const jest = read<JestReport>("jest.json");
   passed += jest?.numPassedTests ?? 0;
   failed += jest?.numFailedTests ?? 0;
-  const e2e = read<{ stats: { expected: number; unexpected: number; flaky: number } }>("e2e.json");
+  const e2e = read<BrowserReport>("e2e.json");
   passed += e2e?.stats.expected ?? 0;
   failed += (e2e?.stats.unexpected ?? 0) + (e2e?.stats.flaky ?? 0);
 
   // Nothing run is nothing shown.
   if (!jest || !e2e || passed === 0 || (broken && failed === 0)) failed++;
+  failures.push(...whyFailed(jest, e2e));
   for (const failure of failures) console.log(`\n${failure}`);
+  console.log(`\n${times.join("; ")}`);
   console.log(`\n${passed} passed, ${failed} failed`);
   process.exit(failed === 0 ? 0 : 1);
 });

@@ -7,6 +7,9 @@ export interface EngineMonitor {
   close: () => void;
 }
 
+/** How often it is said up to where it was heard, seconds of the engine. */
+const HEARD_EVERY_S = 1;
+
 interface Listener {
   onLines: (lines: TraceLine[]) => void;
   /** It does not answer, or was lost: in words. */
@@ -16,14 +19,29 @@ interface Listener {
 /** Listens to the engine monitor that the server relays; the one that ships is a stand-in. Where the line is lost it is said, and tried again. */
 export function listenLive(query: Record<string, string>, { onLines, onTrouble }: Listener): EngineMonitor {
   const source = new EventSource(`/api/v1/monitor/stream?${new URLSearchParams(query)}`);
+  const quick = Number(query.speed ?? 1) > 1;
   let session: string | undefined;
   let heard = false;
+  let said = 0;
+  let before: Promise<unknown> = Promise.resolve();
+  const post = (what: "do" | "heard", body: object) =>
+    fetch(`/api/v1/monitor/${session}/${what}`, {
+      method: "POST",
+      headers: { "content-type": "application/json" },
+      body: JSON.stringify(body),
+    }).catch(() => undefined);
   source.addEventListener("session", (event) => {
     session = (JSON.parse((event as MessageEvent<string>).data) as { id: string }).id;
   });
   source.onmessage = ({ data }: MessageEvent<string>) => {
     heard = true;
-    onLines(JSON.parse(data) as TraceLine[]);
+    const lines = JSON.parse(data) as TraceLine[];
+    onLines(lines);
+    const t = lines.at(-1)?.t ?? 0;
+    // Faster than the clock it waits for who listens, or a page that is slow for a moment would be a minute late for its pilot.
+    if (!quick || !session || t - said < HEARD_EVERY_S) return;
+    said = t;
+    void post("heard", { t });
   };
   source.onerror = () => {
     // A line that was lost would come back as another engine: what has been heard stays, and it is said.
@@ -37,11 +55,8 @@ export function listenLive(query: Record<string, string>, { onLines, onTrouble }
   return {
     tell: (step) => {
       if (!session) return;
-      void fetch(`/api/v1/monitor/${session}/do`, {
-        method: "POST",
-        headers: { "content-type": "application/json" },
-        body: JSON.stringify({ step }),
-      }).catch(() => undefined);
+      // One after the other: what overtakes another would be done first.
+      before = before.then(() => post("do", { step }));
     },
     close: () => source.close(),
   };
@@ -54,7 +69,10 @@ export function listenPractice(
   { onLines, onTrouble }: Listener,
 ): EngineMonitor {
   const worker = new Worker(new URL("./monitor.worker.ts", window.location.href));
-  worker.onmessage = ({ data }: MessageEvent<TraceLine[]>) => onLines(data);
+  worker.onmessage = ({ data }: MessageEvent<TraceLine[]>) => {
+    onLines(data);
+    worker.postMessage({ kind: "heard", lines: data.length });
+  };
   worker.onerror = (event) =>
     onTrouble(event.message || "The practice engine does not start on this device.");
   worker.postMessage({ kind: "start", options, speed });

@@ -3,11 +3,15 @@ import { Monitor, type MonitorOptions, type PilotStep } from "@cravix/core/engin
 type Order =
   | { kind: "start"; options: MonitorOptions; speed: number }
   | { kind: "tell"; step: PilotStep }
+  | { kind: "heard"; lines: number }
   | { kind: "stop" };
 
 let monitor: Monitor | undefined;
 let timer: ReturnType<typeof setInterval> | undefined;
+/** Lines that were sent and not yet heard: a page that is slow for a moment is waited for, and not late for its pilot. */
+let unheard = 0;
 const TURN_MS = 100;
+const MOST_TURNS_AHEAD = 2;
 
 /** The stand-in engine on the device itself, for practice without a network: it sends lines as the monitor on the server does. */
 self.onmessage = ({ data }: MessageEvent<Order>) => {
@@ -16,11 +20,17 @@ self.onmessage = ({ data }: MessageEvent<Order>) => {
       clearInterval(timer);
       monitor = new Monitor(data.options);
       const perTurn = Math.max(1, Math.round((TURN_MS / 1000) * (data.options.hz ?? 10) * data.speed));
+      unheard = 0;
       timer = setInterval(() => {
-        if (monitor) self.postMessage(Array.from({ length: perTurn }, () => monitor?.next()));
+        if (!monitor || unheard >= MOST_TURNS_AHEAD * perTurn) return;
+        unheard += perTurn;
+        self.postMessage(Array.from({ length: perTurn }, () => monitor?.next()));
       }, TURN_MS);
       return;
     }
+    case "heard":
+      unheard -= data.lines;
+      return;
     case "tell":
       monitor?.tell(data.step);
       return;

@@ -58,6 +58,25 @@ describe("the simulated engine monitor", () => {
     expect((await app.request(`/api/v1/monitor/${id}/do`, { step: "run-up" })).status).toBe(404);
   });
 
+  test("runs ahead of nobody who says up to where it was heard, and goes on with what is heard", async () => {
+    let id = "";
+    const say = (t: number) => app.request(`/api/v1/monitor/${id}/heard`, { t });
+    // Whoever says nothing more than once hears its few seconds, and no more for as long as it is silent.
+    let heard = 0;
+    const told = listen("registration=QX-TAR&speed=40", 60, async (session) => {
+      id = session;
+      expect((await say(0)).status).toBe(204);
+    }).then(({ found }) => {
+      heard = found.length;
+    });
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    expect(heard).toBe(0);
+    await say(5);
+    await told;
+    expect(heard).toBeGreaterThanOrEqual(60);
+    expect((await say(-1)).status).toBe(422);
+  });
+
   test("gives a whole run-up as a file, with the trouble that was planted in it", async () => {
     const response = await app.request(
       "/api/v1/monitor/run-up.csv?registration=QX-TAR&fault=dead%20plug&cylinder=3&side=left&seed=5",
@@ -93,6 +112,14 @@ describe("the simulated engine monitor", () => {
       expect(monitors.open(optionsHere(), 0, `client ${i % 4}`)).toBeDefined();
     expect(monitors.open(optionsHere(), 1000)).toBeUndefined();
     expect(monitors.open(optionsHere(), 3_600_000)).toBeDefined();
+  });
+
+  test("to be heard is no telling: it is switched off all the same", () => {
+    const monitors = new Monitors();
+    const { id } = monitors.open(optionsHere(), 0) ?? { id: "" };
+    expect(monitors.heard(id, 12)).toBe(true);
+    expect(monitors.heard("another", 12)).toBe(false);
+    expect(monitors.runs(id, IDLE_MS + 1)).toBe(false);
   });
 
   test("gives one client a part of them only, and switches off the one whose pilot is told nothing for long", () => {

@@ -5,12 +5,16 @@ import { Monitor, type MonitorOptions } from "@cravix/core/engine-model";
 export const MOST_MONITORS = 24;
 export const MOST_FOR_ONE = 8;
 export const IDLE_MS = 20 * 60_000;
+/** How far one that runs faster than the clock is ahead of who listens, seconds of the engine: a page that is slow for a moment is no slow pilot. */
+export const AHEAD_S = 2.5;
 
 export interface Session {
   id: string;
   monitor: Monitor;
   client: string;
   touched: number;
+  /** Up to where it was heard, seconds of the engine; absent where nobody says, and then it waits for nobody. */
+  heard?: number;
 }
 
 /** The simulated engine monitors that are switched on. Each is one engine with its pilot; nothing of them is kept. */
@@ -32,6 +36,13 @@ export class Monitors {
     const session = this.sessions.get(id);
     if (session) session.touched = now;
     return session;
+  }
+
+  /** Up to where it was heard; listening is no telling. False where it does not run. */
+  heard(id: string, t: number): boolean {
+    const session = this.sessions.get(id);
+    if (session) session.heard = Math.max(session.heard ?? 0, t);
+    return session !== undefined;
   }
 
   /** Whether it still runs; one that was idle for too long is switched off. */

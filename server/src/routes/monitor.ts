@@ -20,7 +20,7 @@ import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { clientOf } from "../middleware/client";
 import { valid } from "../middleware/valid";
-import { Monitors } from "../monitor/monitors";
+import { AHEAD_S, Monitors } from "../monitor/monitors";
 import { problem } from "../problem";
 
 const orderSchema = object({
@@ -45,6 +45,9 @@ const orderSchema = object({
 type Order = ReturnType<typeof orderSchema.validateSync>;
 
 const doSchema = object({ step: string().required().oneOf(PILOT_STEPS) })
+  .noUnknown("nothing else")
+  .strict();
+const heardSchema = object({ t: number().required().min(0).max(1_000_000) })
   .noUnknown("nothing else")
   .strict();
 const ofSession = object({ id: string().required().max(60) });
@@ -110,14 +113,21 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
           // Several lines a turn where it runs faster than the timer can.
           const perS = order.hz * order.speed;
           const batch = Math.max(1, Math.round(perS / 50));
-          const from = performance.now();
+          let from = performance.now();
           for (let sent = 0; !stream.aborted && !stream.closed; sent += batch) {
             const lines = Array.from({ length: batch }, () => session.monitor.next());
             await stream.writeSSE({ data: JSON.stringify(lines) });
             const due = from + ((sent + batch) / perS) * 1000;
             await stream.sleep(Math.max(1, due - performance.now()));
+            const ahead = () => session.monitor.now - (session.heard ?? Number.POSITIVE_INFINITY) > AHEAD_S;
             // Nobody has told its pilot anything for long: it is switched off.
-            if (!monitors.runs(session.id, clock().getTime())) break;
+            const runs = () =>
+              !stream.aborted && !stream.closed && monitors.runs(session.id, clock().getTime());
+            const waits = performance.now();
+            while (order.speed > 1 && ahead() && runs()) await stream.sleep(5);
+            // What was waited for is not made up for in a hurry.
+            from += performance.now() - waits;
+            if (!runs()) break;
           }
         } finally {
           monitors.close(session.id);
@@ -136,6 +146,16 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
         session.monitor.tell(step);
         return c.json({ told: step, at: session.monitor.now });
       },
+    )
+    .post(
+      "/monitor/:id/heard",
+      atMost("order"),
+      valid("param", ofSession),
+      valid("json", heardSchema, NOT_KNOWN),
+      (c) =>
+        monitors.heard(c.req.valid("param").id, c.req.valid("json").t)
+          ? c.body(null, 204)
+          : problem(c, 404, "This monitor is switched off."),
     )
     .get("/monitor/run-up.csv", valid("query", orderSchema, NOT_KNOWN), async (c) => {
       const order = c.req.valid("query");
