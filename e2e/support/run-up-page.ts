@@ -4,7 +4,7 @@ import { eventsOnDevice } from "./device";
 import { Walker } from "./walker";
 
 /**
- * A walk that was just begun, and the page of its run-up with a stand-in of this kind, sixteen times as fast as the clock; slower where a step of the
+ * A walk that was just begun, and the page of its run-up with a stand-in of this kind, forty times as fast as the clock, and waited for where the page is slower; slower where a step of the
  * coach is waited for by itself.
  */
 export async function toTheRunUp(
@@ -18,7 +18,7 @@ export async function toTheRunUp(
   const id = await walker.begin(/Inês/, { registration });
   await expect.poll(async () => (await eventsOnDevice(page, id)).length).toBeGreaterThan(0);
   await page.goto(
-    `${cravix.url}/preflight/${id}/run-up?${query.includes("speed=") ? "" : "speed=16&"}${query}`,
+    `${cravix.url}/preflight/${id}/run-up?${query.includes("speed=") ? "" : "speed=40&"}${query}`,
   );
   await page.getByTestId("way-live").waitFor();
   return { walker, id };

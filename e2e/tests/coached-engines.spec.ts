@@ -61,7 +61,7 @@ for (const [what, registration, engines] of [
   }) => {
     const { id } = await toTheRunUp(page, cravix, `seed=4&engine=${engines[0]}`, registration);
     for (const engine of engines) {
-      await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=16&seed=4&engine=${engine}`);
+      await page.goto(`${cravix.url}/preflight/${id}/run-up?speed=40&seed=4&engine=${engine}`);
       await page.getByTestId("way-live").click();
       const shown = await watchSteps(page);
       await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out", { timeout: 120_000 });
