@@ -78,7 +78,11 @@ export function chanceOf(
   const others = Math.max(1, context.cylinders - 1);
   const own = hypothesis.cylinder !== undefined && likelihood !== healthy(feature, context);
   if (!own) return p / Math.max(1, context.cylinders);
-  return cylinder === hypothesis.cylinder ? p * 0.97 : (p * 0.03) / others;
+  if (cylinder === hypothesis.cylinder) return p * 0.97;
+  // Its own shows nothing, and another stands out as one of a healthy engine may.
+  const quiet = stateChance(feature, FEATURES[feature][0], likelihood);
+  const another = stateChance(feature, state, healthy(feature, context)) / Math.max(1, context.cylinders);
+  return Math.max((p * 0.03) / others, quiet * another);
 }
 
 /** What a healthy engine shows, as far as this trace can show it. */

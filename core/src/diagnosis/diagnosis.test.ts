@@ -37,6 +37,35 @@ const NO_DROP: Observation[] = [
   seen("exhaust", "hotter", { side: "left" }),
 ];
 
+describe("a cylinder that is a little apart at low power", () => {
+  const apart = (state: string, cylinder = 2) => seen("idleExhaust", state, { cylinder });
+  const leak = (state: string) =>
+    diagnose([...USUAL, apart(state)], FOUR).ranked.find(
+      ({ fault, cylinder }) => fault?.id === "induction leak" && cylinder === 2,
+    )?.probability ?? 0;
+  const USUAL = (["right", "left"] as const).flatMap((side) => [
+    seen("drop", "usual", { side }),
+    seen("exhaust", "hotter", { side }),
+  ]);
+
+  it("brings a leak there among what is thought of, and no more than that", () => {
+    const { ranked } = diagnose([...USUAL, apart("a little apart")], { ...FOUR, coarse: true });
+    expect(hypothesisName(ranked[0] as never)).toBe("nothing wrong");
+    expect(ranked[0]?.probability).toBeGreaterThan(0.9);
+    expect(leak("a little apart")).toBeGreaterThan(leak("alike"));
+    expect(leak("a little apart")).toBeLessThan(leak("one apart"));
+  });
+
+  it("says nothing against a fault of another cylinder, whose own showed nothing there", () => {
+    const wild = [...USUAL, seen("probe", "wild", { cylinder: 1 })];
+    const chance = (more: Observation[]) =>
+      diagnose([...wild, ...more], { ...FOUR, coarse: true }).ranked.find(
+        ({ fault, cylinder }) => fault?.id === "sensor fault" && cylinder === 1,
+      )?.probability ?? 0;
+    expect(chance([apart("a little apart", 3)])).toBeGreaterThan(0.8 * chance([]));
+  });
+});
+
 describe("the fault library as data", () => {
   it.each(Object.entries(HEALTHY))("a healthy engine's %s adds up to one over its states", (feature, {
     states,

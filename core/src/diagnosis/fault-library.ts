@@ -69,7 +69,7 @@ export const HEALTHY: Record<Feature, Likelihood> = {
     why: "the stop is set for it",
   },
   idleExhaust: {
-    states: { alike: 0.9984, "one apart": 0.0015, "far apart": 0.0001 },
+    states: { alike: 0.9904, "a little apart": 0.008, "one apart": 0.0015, "far apart": 0.0001 },
     why: "every cylinder gets the same mixture",
   },
   probe: { states: { quiet: 0.9985, wild: 0.0015 }, why: "a probe moves no faster than its metal" },
@@ -115,7 +115,7 @@ export const HEALTHY_COARSE: Partial<Record<Feature, Likelihood>> = {
     why: "an idle while rolling, or a taxi rpm that was taken for one",
   },
   idleExhaust: {
-    states: { alike: 0.965, "one apart": 0.034, "far apart": 0.001 },
+    states: { alike: 0.905, "a little apart": 0.06, "one apart": 0.034, "far apart": 0.001 },
     why: "cylinders differ at idle as they do at power, each in its own way: one in thirty traces has one that stands out",
   },
 };
@@ -488,7 +488,7 @@ export const FAULTS: readonly Fault[] = [
     action: "Have the intake pipe and its seals looked at.",
     shows: {
       idleExhaust: {
-        states: { "one apart": 0.55, "far apart": 0.38, alike: 0.07 },
+        states: { "one apart": 0.45, "far apart": 0.3, "a little apart": 0.14, alike: 0.11 },
         why: "at idle the leak is a great part of its charge: lean and hot, or too lean to burn",
       },
       idle: {
@@ -516,7 +516,7 @@ export const FAULTS: readonly Fault[] = [
         why: "what it says of its cylinder is chance",
       },
       idleExhaust: {
-        states: { alike: 0.6, "one apart": 0.2, "far apart": 0.2 },
+        states: { alike: 0.55, "a little apart": 0.05, "one apart": 0.2, "far apart": 0.2 },
         why: "what it says of its cylinder is chance",
       },
       morePower: { states: { "alike now": 0.25, same: 0.75 }, why: "it goes on jumping" },

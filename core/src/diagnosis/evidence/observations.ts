@@ -21,8 +21,8 @@ export const FEATURES = {
   oilPressure: ["low", "in range", "high"],
   propeller: ["answers", "slow", "nothing"],
   idle: ["in range", "low", "quits", "high"],
-  /** Exhaust gas at idle against the run-up: all alike, or one cylinder on its own way. */
-  idleExhaust: ["alike", "one apart", "far apart"],
+  /** Exhaust gas at idle against the run-up: all alike, or one cylinder on its own way, a little, plainly or far. */
+  idleExhaust: ["alike", "a little apart", "one apart", "far apart"],
   /** A probe that jumps or stands still. */
   probe: ["quiet", "wild"],
   /** The pilot was asked whether the key was really turned. */
@@ -77,4 +77,10 @@ export const OF_A_SIDE: ReadonlySet<Feature> = new Set([
   "again",
 ]);
 /** The states that name a cylinder. */
-export const NAMES_CYLINDER: ReadonlySet<string> = new Set(["one colder", "one apart", "far apart", "wild"]);
+export const NAMES_CYLINDER: ReadonlySet<string> = new Set([
+  "one colder",
+  "a little apart",
+  "one apart",
+  "far apart",
+  "wild",
+]);

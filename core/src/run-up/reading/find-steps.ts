@@ -146,13 +146,17 @@ function stepsFromLevels(trace: Trace, profile: RunUpProfile): FoundStep[] {
   });
   const sides = found.filter(({ step }) => step === "right" || step === "left");
   // One side alone, and nothing of the other: straight after each other and alike, both look like that.
-  if (new Set(sides.map(({ step }) => step)).size === 1)
-    for (const side of sides) if (side.until - side.at >= TWO_SIDES_S) side.perhapsBoth = true;
+  // Longer than anybody stays on one, it may be both although the other was tried as well: a second time.
+  const alone = new Set(sides.map(({ step }) => step)).size === 1;
+  for (const side of sides)
+    if (side.until - side.at >= (alone ? TWO_SIDES_S : LONGEST_S)) side.perhapsBoth = true;
   return found;
 }
 
 /** Two sides take as long at least, seconds. Common practice: three seconds and more on each. */
 const TWO_SIDES_S = 6;
+/** So long nobody stays on one side, seconds. Common practice: three to fifteen seconds. */
+const LONGEST_S = 15;
 
 /** Where the engine stops the trace mostly ends soon: the few lines at nought are too short to stand, and still say it. */
 function stoppedAtEnd(

@@ -134,3 +134,12 @@ test("with a line every two seconds a side of four is as deep as it was", () => 
   // And the exhaust of so few lines is read as well.
   for (const { egtChange } of tries) expect(Object.keys(egtChange)).toHaveLength(4);
 });
+
+test("a stretch on one side longer than anybody stays on one may be both, although the other is tried a second time behind it", () => {
+  const long = (seconds: number) =>
+    read([TAXI, BOTH, { ...SIDE, seconds }, BOTH, { ...SIDE, rpm: 1700 }, BOTH, IDLE]).steps.filter(
+      ({ step }) => step === "right" || step === "left",
+    );
+  expect(long(18).map(({ perhapsBoth }) => perhapsBoth ?? false)).toEqual([true, false]);
+  expect(long(9).map(({ perhapsBoth }) => perhapsBoth ?? false)).toEqual([false, false]);
+});

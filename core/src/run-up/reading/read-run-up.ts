@@ -1,30 +1,34 @@
-import { type CleanTrace, cleanTrace, withoutFrozen } from "../../trace/clean-trace";
+import { cleanTrace, withoutFrozen } from "../../trace/clean-trace";
 import { type Channel, cylindersOf, type Trace } from "../../trace/trace";
-import { median, midmean } from "../../trend/median";
+import { median } from "../../trend/median";
 import { capital, formatNumber } from "../../units/format";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { findSteps, propellerBack } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
 import { jumpiness, meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
+import { grainOf, levelOf } from "./levels/stretch-level";
 import { jumpingProbes } from "./probe-jumps";
+import { layBeside, readMagneto } from "./read-magneto";
+import {
+  type Context,
+  deviation,
+  levelAtEnd,
+  orNaN,
+  rateOf,
+  restsAtBase,
+  rpmOf,
+  SHORTEST_S,
+} from "./reading-context";
 import type {
   HeatReading,
   IdleReading,
-  MagnetoReading,
   NeedleReading,
   PropellerReading,
   RunUpNote,
   RunUpReading,
   Side,
 } from "./run-up-reading";
-import { grainOf, levelOf, type StretchLevel } from "./stretch-level";
-
-/** A side that was left sooner than this has not settled, seconds. */
-const SHORTEST_S = 2.5;
-
-/** How far from its level a side is left after no time at all, rpm at 1,800: what has not settled is as unsure (own estimate). */
-const UNSETTLED_RPM = 12;
 
 /** So much on both sides of a run-up says how its probes are, seconds. */
 const BESIDE_S = 30;
@@ -77,22 +81,6 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
   return reading;
 }
 
-interface Context {
-  trace: Trace;
-  clean: CleanTrace;
-  profile: RunUpProfile;
-  steps: readonly FoundStep[];
-  /** In which steps the tachometer shows its values, rpm. */
-  grain: number;
-}
-
-const rpmOf = ({ trace }: Context) => trace.channels.rpm as Float64Array;
-
-/** Where the engine stands on both at the run-up figure: behind these steps, once it has settled. */
-function restsAtBase({ step }: FoundStep): boolean {
-  return step === "run-up" || step === "both" || step === "cold" || step === "load";
-}
-
 function readBase(ctx: Context, reading: RunUpReading): void {
   const { trace, steps, profile } = ctx;
   const first = steps.findIndex(({ step }) => step === "right" || step === "left");
@@ -110,168 +98,6 @@ function readBase(ctx: Context, reading: RunUpReading): void {
       kind: "beside the figure",
       sentence: `Run up at ${formatNumber(value)} rpm, the figure is ${formatNumber(profile.rpm)}: the limits hold for that.`,
     });
-}
-
-function deviation(values: readonly number[], middle: number): number {
-  return 1.4826 * median(values.map((value) => Math.abs(value - middle)));
-}
-
-function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading): void {
-  const { trace, steps, clean, profile } = ctx;
-  const step = steps[i] as FoundStep;
-  const before = steps[i - 1];
-  const next = steps[i + 1];
-  const rpm = rpmOf(ctx);
-  const scale = rpmScale(profile);
-  // Without an answer the needle is read from when a hand would have moved.
-  const from = step.seen ? step.at + Math.min(3, Math.max(1.2, 4 * step.settle)) : step.at + 3;
-  const to = step.until - 0.15;
-  const beforeFrom = Math.max(before ? before.at + Math.min(3, 4 * before.settle) : step.at - 5, step.at - 5);
-  const fewest = Math.max(1.5, 2.6 * clean.interval);
-  // What lies before the stretch is its way there, and no base.
-  const least = before ? before.at + Math.min(1.5, 2 * before.settle) : Number.NEGATIVE_INFINITY;
-  const calmPiece = pieceOf(
-    trace,
-    rpm,
-    Math.max(least, Math.min(beforeFrom, step.at - fewest)),
-    step.at - 0.1,
-  );
-  const stoodAt = before?.level;
-  if (calmPiece.y.length < 2 && stoodAt !== undefined) {
-    // Too few lines in it: where the stretch as a whole stood.
-    calmPiece.t = [step.at - 1, step.at];
-    calmPiece.y = [stoodAt, stoodAt];
-  }
-  const calm = calmPiece.y;
-  const alone = pieceOf(trace, rpm, from, to).y;
-  const whole = pieceOf(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
-  if (calm.length < 2 || whole.length < 2) return;
-  const straight = before?.step === "right" || before?.step === "left";
-  const short = before?.level !== undefined && step.at - before.at < 5 * before.settle;
-  const base = straight
-    ? (reading.base?.value ?? midmean(calm))
-    : // Left before it had settled: where it was going says more than where it was.
-      short
-      ? (before.level as number)
-      : levelAtEnd(calmPiece, 4 * scale, ctx.grain);
-  const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
-  const settled = alone.length >= 4 ? alone : whole.slice(-Math.max(2, Math.floor(whole.length / 3)));
-  const stood =
-    alone.length < 4 && step.level !== undefined
-      ? onFewLines(step.level, settled)
-      : levelOf(settled, ctx.grain);
-  const level = quit ? 0 : stood.value;
-  const calmly = levelOf(calm, ctx.grain);
-  // A base that still moved is as unsure as it is far from where it stood.
-  const baseSigma = Math.hypot(calmly.sigma, straight ? 0 : (base - calmly.value) / 2);
-  const held = step.until - step.at;
-  const calmSigma = Math.max(deviation(calm, median(calm)), 2.2 * scale);
-  const shake = quit ? 0 : deviation(settled, median(settled));
-  const roughness = quit ? 1 : Math.max(shake, 0.1) / calmSigma;
-  // However far apart the lines are, one lies in it.
-  const lines = 1.2 * clean.interval;
-  const egtBefore: Record<number, number> = {};
-  const egtChange: Record<number, number> = {};
-  for (const cylinder of cylindersOf(trace, "egt")) {
-    const values = trace.channels[`egt${cylinder}`] as Float64Array;
-    // Straight from the other side it is hot already: it is held against both.
-    const calmTo = straight ? (reading.base?.to ?? step.at) : step.at;
-    const was = meanOf(trace, values, calmTo - Math.max(2, lines), calmTo);
-    const is = meanOf(trace, values, Math.max(step.at + 1.5, to - Math.max(1.5, lines)), to);
-    if (Number.isNaN(was) || Number.isNaN(is)) continue;
-    egtBefore[cylinder] = was;
-    egtChange[cylinder] = is - was;
-  }
-  const made: MagnetoReading = {
-    side,
-    from: step.at,
-    to: step.until,
-    base,
-    level,
-    drop: base - level,
-    dropSigma: Math.hypot(baseSigma, stood.sigma, UNSETTLED_RPM * scale * Math.exp(-held / 5)),
-    seen: step.seen,
-    held,
-    roughness,
-    feel: quit ? "quit" : roughness > 2.6 && shake > 8.5 * scale ? "rough" : "smooth",
-    egtBefore,
-    egtChange,
-    egtBeside: egtChange,
-  };
-  if (next?.step === "both") {
-    const back = pieceOf(
-      trace,
-      rpm,
-      next.at + Math.min(3, 4 * next.settle + 0.5),
-      Math.min(next.until, next.at + 8) - 0.1,
-    ).y;
-    if (back.length >= 3) {
-      made.back = levelOf(back, ctx.grain).value;
-      made.backAfter = next.settle * 3;
-    }
-  }
-  const hole = clean.problems.some(
-    (p) => p.kind === "gap" && (p.from ?? 0) < step.until && (p.to ?? 0) > step.at - 1,
-  );
-  if (hole) made.doubt = "There is a hole in the trace here: do it again.";
-  else if (!quit && held < SHORTEST_S) made.doubt = "Too short to settle: stay a few seconds longer.";
-  reading.tries.push(made);
-  // Without prompts a moment on the way back may look like one more try: it takes nothing from one that had settled.
-  const settledBefore = !reading.prompted && reading[side] !== undefined && !reading[side]?.doubt;
-  // Nor from one on which it stopped: what looks like a try behind it may be the propeller, or the other side.
-  const stoppedBefore = !reading.prompted && reading[side]?.feel === "quit" && !quit;
-  if (!stoppedBefore && (!made.doubt || !settledBefore)) reading[side] = made;
-}
-
-/** A side of so few lines that half of them lie on its way: where the curve through them leads, no surer than that is from where they are. */
-function onFewLines(level: number, lines: readonly number[]): StretchLevel {
-  return { value: level, sigma: 0.7 * Math.abs(level - midmean(lines)) };
-}
-
-/**
- * Exhaust goes on rising for seconds, and takes as long to fall again: two sides are compared after the same time on each, and from the lower of the
- * two beginnings, since the second may begin while the gas is still hot from the first.
- */
-function layBeside({ trace, clean }: Context, { right, left }: RunUpReading): void {
-  if (!right || !left) return;
-  const short = Math.min(right.held, left.held);
-  for (const made of [right, left]) {
-    made.egtBeside = Object.fromEntries(
-      Object.keys(made.egtBefore).flatMap((name) => {
-        const cylinder = Number(name);
-        const was = Math.min(
-          right.egtBefore[cylinder] ?? Number.POSITIVE_INFINITY,
-          left.egtBefore[cylinder] ?? Number.POSITIVE_INFINITY,
-        );
-        const values = trace.channels[`egt${cylinder}`] as Float64Array;
-        const end = made.from + short - 0.15;
-        const is = meanOf(
-          trace,
-          values,
-          Math.max(made.from + 1.5, end - Math.max(1.5, 1.2 * clean.interval)),
-          end,
-        );
-        return Number.isNaN(is) ? [] : [[cylinder, is - was]];
-      }),
-    );
-  }
-}
-
-/** The level at the end of a piece: its middle, or where its line ends when it still climbs or falls by more than `slope` a second. */
-function levelAtEnd({ t, y }: { t: number[]; y: number[] }, slope: number, grain: number): number {
-  const third = Math.floor(y.length / 3);
-  const rate = rateOf({ t, y });
-  if (Math.abs(rate) <= slope) return levelOf(y, grain).value;
-  const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
-  return median(y.slice(-third)) + rate * (seconds / 4);
-}
-
-/** How fast a piece climbs from its first third to its last, a second; 0 where it is too short to say. */
-function rateOf({ t, y }: { t: number[]; y: number[] }): number {
-  const third = Math.floor(y.length / 3);
-  if (third < 3) return 0;
-  const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
-  return (median(y.slice(-third)) - median(y.slice(0, third))) / seconds;
 }
 
 /** How plainly it is warm air: long enough, out of a calm base, with the exhaust cooler. */
@@ -349,10 +175,6 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
     }
   }
   return made;
-}
-
-function orNaN(values: number[]): number[] {
-  return values.length > 0 ? values : [Number.NaN];
 }
 
 function runningMedian(values: readonly number[], half: number): number[] {
