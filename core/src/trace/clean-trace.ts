@@ -61,6 +61,8 @@ export function channelName(channel: Channel): string {
 
 /** A probe that stands still for so long while the engine moves is frozen, seconds. */
 const FROZEN_S = 8;
+/** And through so many lines: of a few that are far apart some are the same by chance. */
+const FROZEN_LINES = 8;
 
 /**
  * Puts a trace in order: lines sorted by time, the later of two lines of one moment kept, what no probe can show left out; and says what is wrong
@@ -257,7 +259,13 @@ function frozen({ t, channels }: Trace, name: Channel, problems: TraceProblem[])
     const from = t[start] as number;
     const to = t[i - 1] as number;
     const stopped = name !== "rpm" && (channels.rpm?.[start] as number) < 50;
-    if (to - from >= FROZEN_S && most - least > moves && (values[start] as number) !== 0 && !stopped)
+    if (
+      to - from >= FROZEN_S &&
+      i - start >= FROZEN_LINES &&
+      most - least > moves &&
+      (values[start] as number) !== 0 &&
+      !stopped
+    )
       problems.push({
         kind: "frozen",
         channel: name,

@@ -61,6 +61,20 @@ describe("a trace is put in order", () => {
     expect(withoutFrozen(clean).channels.fuelFlow?.every(Number.isNaN)).toBe(true);
   });
 
+  it("a few lines that are far apart and alike are no frozen probe", () => {
+    const slow = (alike: number) =>
+      kinds(
+        traceOf(
+          lines(
+            30,
+            (line, i) => i >= 100 && i < 100 + alike * 20 && Object.assign(line, { fuelFlow: 7 }),
+          ).filter((_, i) => i % 20 === 0),
+        ),
+      );
+    expect(slow(6)).not.toContain("frozen");
+    expect(slow(10)).toContain("frozen");
+  });
+
   it("zero rpm under oil pressure and fuel flow is the tachometer's fault, zero rpm of a stopped engine is not", () => {
     const dead = lines(30, (line, i) => i > 100 && Object.assign(line, { rpm: 0, map: 14 }));
     expect(kinds(traceOf(dead))).toContain("tachometer dead");

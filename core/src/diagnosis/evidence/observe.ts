@@ -210,13 +210,14 @@ function heatOf(reading: RunUpReading, profile: RunUpProfile): Observation | und
       words: `${what}: ${formatNumber(heat.gain)} rpm more after it than before.`,
     };
   if (
-    heat.drop < -8 * scale ||
+    heat.drop < -(reading.prompted ? 8 : 20) * scale ||
     (heat.roseWhileHot > 2 * least && heat.drop < least && (heat.gain ?? 0) < 8 * scale)
   )
     return { ...base, state: "more while on", words: `${what}: more rpm while it was on.` };
   // Another way in for the air costs an injected engine little: a small drop there is no fault.
+  // Nor does a trace tell that warm air was asked for, where nobody prompted and nothing came of it.
   if (!heat.seen || heat.drop < 6 * scale)
-    return profile.heat === "alternate air"
+    return profile.heat === "alternate air" || !reading.prompted
       ? undefined
       : { ...base, state: "nothing", words: `${what}: nothing changed.` };
   return { ...base, state: "drop", words: `${what}: ${formatNumber(heat.drop)} rpm drop, and back.` };

@@ -75,6 +75,9 @@ function exhaustFell(trace: Trace, { from, to }: Cut): boolean {
   return changes.length === 0 || median(changes) < -COOLED_F;
 }
 
+/** Within so long the first fall of a propeller that is pulled begins, seconds. */
+const PULL_S = 2;
+
 /** The steps with what was cut in them: each cut is a side on which it stopped, and behind it the engine is on both again. */
 export function withCuts(
   steps: readonly FoundStep[],
@@ -85,19 +88,19 @@ export function withCuts(
   const other = profile.firstSide === "right" ? "left" : "right";
   const made: FoundStep[] = [];
   const tried = () => made.some(({ step }) => step === profile.firstSide);
+  // What was read as a propeller stays one where it begins: it is pulled as deep. Behind its first fall the engine is on both, and what cuts there is a side.
   const pulled = steps.filter(({ step }) => step === "propeller");
-  const open = cuts.filter(
-    ({ from, to }) => !pulled.some(({ at, until }) => from < until + 1 && to > at - 1),
-  );
+  const open = cuts.filter(({ from, to }) => !pulled.some(({ at }) => from < at + PULL_S && to > at - 1));
   /** A cut on the border of two steps is one all the same. */
   const used = new Set<Cut>();
+  /** Until when a cut and the moment behind it last: what was read inside is part of it. */
+  let taken = Number.NEGATIVE_INFINITY;
   for (const step of steps) {
-    let rest: FoundStep = { ...step };
+    if (step.until <= taken) continue;
+    let rest: FoundStep = { ...step, at: Math.max(step.at, taken) };
     for (const cut of open) {
       const { from, to } = cut;
-      // What was read as a propeller stays one: it is pulled as deep.
-      if (rest.step === "propeller" || from < rest.at - 1 || from >= rest.until || to > rest.until + 8)
-        continue;
+      if (from < rest.at - 1 || from >= rest.until || to > rest.until + 8) continue;
       if (used.has(cut)) continue;
       used.add(cut);
       if (from > rest.at) made.push({ ...rest, until: from });
@@ -106,6 +109,7 @@ export function withCuts(
         rest.step === "right" || rest.step === "left" ? rest.step : tried() ? other : profile.firstSide;
       made.push({ step: side, at: from, until: to, seen: true, settle: 0.3, cut: true });
       rest = { ...rest, step: "both", at: to, seen: true, until: Math.max(rest.until, to + 0.1) };
+      taken = to + 0.1;
     }
     made.push(rest);
   }

@@ -140,7 +140,9 @@ function signatureOf(
     // A probe that jumps about says nothing of its cylinder.
     if (jumpiness(pieceOf(trace, values, base.from, base.to).y) > 20) continue;
     const change = of(values);
-    if (!Number.isNaN(change)) changes.push(change);
+    // What was to come anyway is no sign of being hotter, and its absence none of being cooler.
+    if (!Number.isNaN(change))
+      changes.push(change > 0 ? Math.max(0, change - stillToCome(trace, values, base)) : change);
     const since = last
       ? meanOf(trace, values, plateau.to - 1.2, plateau.to) - meanOf(trace, values, last.to - 1.2, last.to)
       : Number.NaN;
@@ -153,6 +155,18 @@ function signatureOf(
     ...(!Number.isNaN(map) && { map }),
     ...(sinceLast.length > 0 && { since: median(sinceLast) }),
   };
+}
+
+/** A slow probe has this behind it once its gas stands, seconds. Source: probes of two to five seconds (common practice). */
+const PROBE_S = 4;
+/** A base that stood so long has nothing more to come, seconds. */
+const WARM_S = 15;
+
+/** How far a probe was still going to rise where the base ended, °F: the run-up was just begun, and that it rises further is no sign of what is done then. */
+function stillToCome(trace: Trace, values: Float64Array, { onset, to }: Plateau): number {
+  if (to - onset > WARM_S) return 0;
+  const rise = meanOf(trace, values, to - 1.6, to) - meanOf(trace, values, to - 3.6, to - 2);
+  return Number.isNaN(rise) ? 0 : Math.max(0, rise / 2) * PROBE_S;
 }
 
 /**
@@ -285,7 +299,7 @@ function howItFits(
             ? hypothesis.labels.at(-1) === "propeller"
               ? 0
               : 3 * cooled
-            : egt > 14 && drop > 0
+            : (egt > 14 && drop > 0) || ((since ?? 0) > 14 && drop < 0)
               ? -5
               : 0;
       // Much slower with more manifold pressure is a propeller that loads the engine, not warm air.

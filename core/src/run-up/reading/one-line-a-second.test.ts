@@ -1,50 +1,14 @@
+import { type DrawnStretch, drawnTrace } from "../../testing/drawn-trace";
 import { CASE_ENGINES, type CaseEngine } from "../../testing/run-up-cases";
-import { readRunUp, traceOf } from "../index";
-
-/**
- * Traces drawn by hand, stretch by stretch, with lines far apart: what a hand does in a run-up is common practice, and the numbers are chosen so that what was done is known to the rpm.
- */
-interface Stretch {
-  seconds: number;
-  rpm: number;
-  /** Exhaust against the run-up, °F. */
-  egt?: number;
-  /** The rpm at its end, where it climbs meanwhile. */
-  to?: number;
-}
+import { readRunUp } from "../index";
 
 const FOUR = CASE_ENGINES[0] as CaseEngine;
-
-function drawn(stretches: readonly Stretch[], every = 1) {
-  const lines = [];
-  let t = 0;
-  let rpm = stretches[0]?.rpm ?? 0;
-  let egt = 1150;
-  const inner = 0.1;
-  for (const stretch of stretches)
-    for (let s = 0; s < stretch.seconds - 1e-9; s += inner) {
-      const aim = stretch.rpm + ((stretch.to ?? stretch.rpm) - stretch.rpm) * (s / stretch.seconds);
-      rpm += (aim - rpm) * (1 - Math.exp(-inner / 0.6));
-      egt += (1320 + (stretch.egt ?? 0) - egt) * (1 - Math.exp(-inner / 2.5));
-      t += inner;
-      if (Math.round(t * 10) % Math.round(every * 10) !== 0) continue;
-      // A tachometer in fives, and a pulse of its own that is the same each time.
-      lines.push({
-        t: Number(t.toFixed(1)),
-        rpm: Math.round((rpm + 3 * Math.sin(t * 2.3)) / 5) * 5,
-        egt: [0, 12, -9, 4].map((own) => Math.round(egt + own)),
-        cht: [300, 310, 295, 305],
-      });
-    }
-  return traceOf(lines as Parameters<typeof traceOf>[0]);
-}
-
 const TAXI = { seconds: 25, rpm: 1000, egt: -170 };
 const BOTH = { seconds: 10, rpm: 1800 };
 const SIDE = { seconds: 8, rpm: 1730, egt: 60 };
 const IDLE = { seconds: 8, rpm: 680, egt: -300 };
-const read = (stretches: readonly Stretch[], every?: number) =>
-  readRunUp(drawn(stretches, every), FOUR.profile);
+const read = (stretches: readonly DrawnStretch[], every = 1) =>
+  readRunUp(drawnTrace(stretches, { every }), FOUR.profile);
 
 test("ice that has gone shows, though the engine stood on both for four seconds only before a side was tried", () => {
   const iced = (cold: number) => [
@@ -142,4 +106,13 @@ test("a stretch on one side longer than anybody stays on one may be both, althou
     );
   expect(long(18).map(({ perhapsBoth }) => perhapsBoth ?? false)).toEqual([true, false]);
   expect(long(9).map(({ perhapsBoth }) => perhapsBoth ?? false)).toEqual([false, false]);
+});
+
+test("two lines on a side, two seconds apart, may be its way there and back: it is asked for again", () => {
+  const second = (seconds: number) =>
+    read([TAXI, BOTH, SIDE, BOTH, { ...SIDE, seconds, rpm: 1650 }, BOTH, IDLE], 2).tries.find(
+      ({ drop }) => drop > 95,
+    );
+  expect(second(3)?.doubt).toMatch(/a few seconds longer/);
+  expect(second(12)?.doubt).toBeUndefined();
 });

@@ -15,6 +15,9 @@ const UNSETTLED_RPM = 12;
 /** Fewer lines than this do not say by themselves where a stretch stood. */
 const FEW_LINES = 8;
 
+/** With lines as far between a side has to have three of them, seconds: two may be its way there and its way back. */
+const FAR_BETWEEN_S = 1.5;
+
 /** Reads one side, the step `i`: base, level, drop and how sure it is, how it ran, exhaust by cylinder; into `reading`. */
 export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading): void {
   const { trace, steps, clean, profile } = ctx;
@@ -111,7 +114,8 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     (p) => p.kind === "gap" && (p.from ?? 0) < step.until && (p.to ?? 0) > step.at - 1,
   );
   if (hole) made.doubt = "There is a hole in the trace here: do it again.";
-  else if (!quit && held < SHORTEST_S) made.doubt = "Too short to settle: stay a few seconds longer.";
+  else if (!quit && (held < SHORTEST_S || (clean.interval > FAR_BETWEEN_S && whole.length < 3)))
+    made.doubt = "Too short to settle: stay a few seconds longer.";
   reading.tries.push(made);
   // Without prompts a moment on the way back may look like one more try: it takes nothing from one that had settled.
   const settledBefore = !reading.prompted && reading[side] !== undefined && !reading[side]?.doubt;

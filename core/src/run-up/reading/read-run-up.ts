@@ -110,6 +110,13 @@ function plainer(before: HeatReading | undefined, now: HeatReading, prompted: bo
   return before && !prompted && plainness(before) > plainness(now) ? before : now;
 }
 
+/** So long behind its cycle a propeller is surely back, seconds. */
+const BACK_S = 1.5;
+/** No ice and no hand leaves the rpm so far beside the run-up's: something else was going on. */
+const NO_BASE = 0.12;
+/** And this part of the rpm before it is there again. */
+const BACK_TO = 0.97;
+
 function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReading): HeatReading {
   const { trace, steps } = ctx;
   const runUpBase = runUp?.value;
@@ -156,8 +163,15 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
     roseWhileHot: Math.max(0, atEnd - hot),
     ...(climbs && { doubt: "The propeller was still coming back: do it again." }),
   };
+  // A propeller that has come back stands on both again; one that is still pulled does not.
+  const cycled =
+    before?.step === "propeller" &&
+    !climbs &&
+    step.at - settled >= BACK_S &&
+    own > BACK_TO * (steps[i - 2]?.level ?? own);
   // Without a prompt, and not out of a calm base, it may be anything.
-  if (!prompted && before && !restsAtBase(before))
+  const beside = runUpBase !== undefined && Math.abs(base - runUpBase) > NO_BASE * runUpBase;
+  if (!prompted && before && ((!restsAtBase(before) && !cycled) || beside))
     made.doubt ??= "The engine did not stand on both before it: do it again.";
   if (egt.length > 0) made.egtChange = median(egt);
   if (cold) {

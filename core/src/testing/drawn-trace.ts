@@ -1,0 +1,44 @@
+import { traceOf } from "../run-up/index";
+
+/**
+ * Traces drawn by hand, stretch by stretch: what a hand does in a run-up is common practice, and the numbers are chosen so that what was done is known to the rpm.
+ */
+export interface DrawnStretch {
+  seconds: number;
+  rpm: number;
+  /** Exhaust against the run-up, °F. */
+  egt?: number;
+  /** The rpm at its end, where it climbs meanwhile. */
+  to?: number;
+  /** Manifold pressure, inHg; a stretch at the run-up has 17. */
+  map?: number;
+}
+
+/** A trace of these stretches with a line every so many seconds; with manifold pressure where `map` says so; its exhaust probes are `probe` seconds slow. */
+export function drawnTrace(
+  stretches: readonly DrawnStretch[],
+  { every = 1, map = false, probe = 2.5 }: { every?: number; map?: boolean; probe?: number } = {},
+) {
+  const lines = [];
+  let t = 0;
+  let rpm = stretches[0]?.rpm ?? 0;
+  let egt = 1150;
+  const inner = 0.1;
+  for (const stretch of stretches)
+    for (let s = 0; s < stretch.seconds - 1e-9; s += inner) {
+      const aim = stretch.rpm + ((stretch.to ?? stretch.rpm) - stretch.rpm) * (s / stretch.seconds);
+      rpm += (aim - rpm) * (1 - Math.exp(-inner / 0.6));
+      egt += (1320 + (stretch.egt ?? 0) - egt) * (1 - Math.exp(-inner / probe));
+      t += inner;
+      if (Math.round(t * 10) % Math.round(every * 10) !== 0) continue;
+      // A tachometer in fives, and a pulse of its own that is the same each time.
+      lines.push({
+        t: Number(t.toFixed(1)),
+        rpm: Math.round((rpm + 3 * Math.sin(t * 2.3)) / 5) * 5,
+        ...(map && { map: stretch.map ?? (stretch.rpm < 1400 ? 12 : 17) }),
+        egt: [0, 12, -9, 4].map((own) => Math.round(egt + own)),
+        cht: [300, 310, 295, 305],
+      });
+    }
+  return traceOf(lines as Parameters<typeof traceOf>[0]);
+}
