@@ -10,7 +10,14 @@ import {
   type Observation,
   observe,
 } from "@cravix/core/diagnosis";
-import { type Mark, type RunUpProfile, readRunUp, type Trace } from "@cravix/core/run-up";
+import {
+  type Mark,
+  type ReadWay,
+  type RunUpProfile,
+  type RunUpReading,
+  readWays,
+  type Trace,
+} from "@cravix/core/run-up";
 
 /** What is to be read: a trace with what is known of the engine and the day. */
 export interface RunUpQuestion {
@@ -35,21 +42,29 @@ type Question = { id: number } & (
 );
 
 function work({ trace, profile, marks, limits, context, before, told = [], onlySide }: RunUpQuestion) {
-  const read = readRunUp(trace, profile, marks);
-  const reading = onlySide ? nameOnlySide(read, onlySide) : read;
+  const ways = readWays(trace, profile, marks).map(({ weight, reading }) => ({
+    weight,
+    reading: onlySide ? nameOnlySide(reading, onlySide) : reading,
+  }));
+  const { reading, weight } = ways[0] as ReadWay;
   // What the pilot said of a side takes the place of what the trace left open.
   const said = (side: string | undefined) =>
     told.some(({ feature, side: of }) => feature === "turned" && of === side);
-  const now = [
-    ...observe(reading, profile, limits).filter(({ feature, side }) => feature !== "shown" || !said(side)),
-    ...told,
-  ];
-  const after = before && afterRemedy(before, now, told);
-  const observations = after?.observations ?? now;
+  const seen = (way: RunUpReading) => {
+    const now = [
+      ...observe(way, profile, limits).filter(({ feature, side }) => feature !== "shown" || !said(side)),
+      ...told,
+    ];
+    const after = before && afterRemedy(before, now, told);
+    return { after, observations: after?.observations ?? now, context: asFarAsProbed(context, way) };
+  };
+  const first = seen(reading);
+  const { after, observations } = first;
+  const others = ways.slice(1).map((way) => ({ weight: way.weight, ...seen(way.reading) }));
   return {
     reading,
     observations,
-    report: diagnosisReport(observations, asFarAsProbed(context, reading), profile.sideWords),
+    report: diagnosisReport(observations, first.context, profile.sideWords, { weight, others }),
     ...(after && { remedied: after.remedied }),
   };
 }

@@ -155,6 +155,35 @@ export function diagnose(observations: readonly Observation[], context: Diagnosi
   return { ranked, fits };
 }
 
+/** What was seen in one way to read a trace, how likely that way is, and what is known of the engine as far as that reading can tell. */
+export interface SeenWay {
+  weight: number;
+  observations: readonly Observation[];
+  context: DiagnosisContext;
+}
+
+/**
+ * What is likeliest over all ways to read one trace: each way's diagnosis, added up by its weight. How well it fits is told of the likeliest way. Weights are taken as parts of their sum.
+ * Valid range: at least one way. Source: the theorem of total probability.
+ */
+export function diagnoseWays(ways: readonly SeenWay[]): Diagnosis {
+  const all = ways.reduce((sum, { weight }) => sum + weight, 0);
+  const chances = new Map<string, Hypothesis>();
+  let fits = 1;
+  for (const [i, { weight, observations, context }] of ways.entries()) {
+    const diagnosis = diagnose(observations, context);
+    if (i === 0) fits = diagnosis.fits;
+    for (const hypothesis of diagnosis.ranked) {
+      const key = [hypothesis.fault?.id, hypothesis.side, hypothesis.cylinder].join();
+      const known = chances.get(key);
+      const part = (weight / all) * hypothesis.probability;
+      if (known) known.probability += part;
+      else chances.set(key, { ...hypothesis, probability: part });
+    }
+  }
+  return { ranked: [...chances.values()].sort((a, b) => b.probability - a.probability), fits };
+}
+
 /** An explanation in words: "fouled plug, cylinder 3, left magneto". `words` are what the sides are called on this type. */
 export function hypothesisName(
   { fault, side, cylinder }: Hypothesis,

@@ -3,6 +3,7 @@ import { tally } from "../testing/run-up-cases";
 import {
   type DiagnosisContext,
   diagnose,
+  diagnoseWays,
   diagnosisReport,
   FAULTS,
   FEATURES,
@@ -36,6 +37,44 @@ const NO_DROP: Observation[] = [
   seen("drop", "usual", { side: "left" }),
   seen("exhaust", "hotter", { side: "left" }),
 ];
+
+describe("one trace that can be read in several ways", () => {
+  const way = (weight: number, observations: Observation[]) => ({ weight, observations, context: FOUR });
+  const of = (id: string | undefined, ways: Parameters<typeof diagnoseWays>[0]) =>
+    diagnoseWays(ways).ranked.filter(({ fault }) => fault?.id === id);
+  const chance = (id: string | undefined, ways: Parameters<typeof diagnoseWays>[0]) =>
+    sum(of(id, ways).map(({ probability }) => probability));
+
+  it("is as likely to be something as each way says it, by its weight: the law of total probability", () => {
+    for (const weight of [0.1, 0.5, 0.9]) {
+      const ways = [way(weight, FOULED), way(1 - weight, NO_DROP)];
+      for (const id of [undefined, "fouled plug", "hot magneto"])
+        expect(chance(id, ways)).toBeCloseTo(
+          weight * chance(id, [way(1, FOULED)]) + (1 - weight) * chance(id, [way(1, NO_DROP)]),
+          9,
+        );
+      expect(sum(diagnoseWays(ways).ranked.map(({ probability }) => probability))).toBeCloseTo(1, 9);
+    }
+  });
+
+  it("is said less surely than any one way would say it, and its telling is of a way in which it is seen", () => {
+    const told = {
+      ...seen("exhaust", "one colder", { side: "left", cylinder: 3 }),
+      words: "Cylinder 3 fell.",
+    };
+    const fouled = [...FOULED.slice(0, 4), told];
+    const report = diagnosisReport([], FOUR, undefined, { weight: 0.2, others: [way(0.8, fouled)] });
+    expect(report.ranked[0]?.probability).toBeLessThan(
+      diagnosisReport(fouled, FOUR).ranked[0]?.probability ?? 0,
+    );
+    expect(report.ranked[0]?.cylinder).toBe(3);
+    expect(report.telling).toContain("Cylinder 3 fell.");
+  });
+
+  it("read in one way only is what it was", () => {
+    expect(diagnoseWays([way(0.3, FOULED)]).ranked).toEqual(diagnose(FOULED, FOUR).ranked);
+  });
+});
 
 describe("a cylinder that is a little apart at low power", () => {
   const apart = (state: string, cylinder = 2) => seen("idleExhaust", state, { cylinder });

@@ -1,6 +1,6 @@
 import type { FindingGrade } from "../judgement/judgement";
 import { capital } from "../units/format";
-import { chanceOf, diagnose, type Hypothesis, hypothesisName } from "./diagnose";
+import { chanceOf, diagnoseWays, type Hypothesis, hypothesisName, type SeenWay } from "./diagnose";
 import type { DiagnosisContext, Feature, Observation } from "./evidence/observations";
 import { rankTests } from "./next-test";
 
@@ -43,16 +43,27 @@ const SHOWN = 4;
 /** An observation tells when it is so many times likelier under the one than under the other. */
 const TELLS = 3;
 
-/** What is likeliest, why, and what to try next. `words` are what the two sides are called on this type. Complexity: see `diagnose` and `rankTests`. */
+/**
+ * What is likeliest, why, and what to try next. `words` are what the two sides are called on this type; `others` are further ways to read the same trace, each with what was seen in it and its weight
+ * against `weight` of the first. Complexity: see `diagnose` and `rankTests`.
+ */
 export function diagnosisReport(
   observations: readonly Observation[],
   context: DiagnosisContext,
   words?: { right: string; left: string },
+  { weight, others }: { weight: number; others: readonly SeenWay[] } = { weight: 1, others: [] },
 ): DiagnosisReport {
-  const { ranked, fits } = diagnose(observations, context);
+  const ways = [{ weight, observations, context }, ...others];
+  const { ranked, fits } = diagnoseWays(ways);
   const [best] = ranked;
   const healthy = ranked.find((hypothesis) => !hypothesis.fault);
-  const telling = best?.fault && healthy ? tellingOnes(observations, best, healthy, context) : [];
+  // What speaks for it is told of the likeliest way in which anything does.
+  const telling =
+    best?.fault && healthy
+      ? ways
+          .map((way) => tellingOnes(way.observations, best, healthy, way.context))
+          .reduce((most, one) => (most.length > 0 ? most : one))
+      : [];
   return {
     ranked: ranked.slice(0, SHOWN).map((hypothesis) => explanation(hypothesis, words)),
     next: rankTests(ranked, context, observations).map(({ test, side, bits, outcomes }) => ({

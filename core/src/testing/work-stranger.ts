@@ -2,11 +2,11 @@ import {
   asFarAsProbed,
   type Diagnosis,
   type DiagnosisContext,
-  diagnose,
+  diagnoseWays,
   type Observation,
   observe,
 } from "../diagnosis/index";
-import { type RunUpReading, readRunUp, traceOf } from "../run-up/index";
+import { type ReadWay, type RunUpReading, readWays, traceOf } from "../run-up/index";
 import type { StrangerCase, StrangerTrouble } from "./stranger-cases";
 
 export interface WorkedStranger {
@@ -27,8 +27,11 @@ export const nameOf = (id: string | undefined): string =>
 export function workStranger(one: StrangerCase): WorkedStranger {
   const { engine, highAndRich, celsius } = one;
   const { profile, maxDropRpm, shape } = engine;
-  const reading = readRunUp(traceOf(one.lines), profile);
-  const observations = observe(reading, profile, { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 });
+  const ways = readWays(traceOf(one.lines), profile);
+  const { reading } = ways[0] as ReadWay;
+  const seen = (of: RunUpReading) =>
+    observe(of, profile, { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 });
+  const observations = seen(reading);
   const context: DiagnosisContext = {
     cylinders: shape.cylinders,
     fuelSystem: shape.fuelSystem,
@@ -37,7 +40,13 @@ export function workStranger(one: StrangerCase): WorkedStranger {
     highAndRich,
     icingLikely: celsius < 15,
   };
-  const diagnosis = diagnose(observations, asFarAsProbed(context, reading));
+  const diagnosis = diagnoseWays(
+    ways.map((way) => ({
+      weight: way.weight,
+      observations: seen(way.reading),
+      context: asFarAsProbed(context, way.reading),
+    })),
+  );
   const chances = new Map<string, number>();
   for (const { fault, probability } of diagnosis.ranked) {
     const name = nameOf(fault?.id);

@@ -116,3 +116,12 @@ test("where nobody prompted, that nothing changed is no sign of warm air: nobody
   expect(of(true)).toBe("nothing");
   expect(of(false)).toBeUndefined();
 });
+
+test("where the fire went out between two lines, the exhaust tells it: all of it falls at once", () => {
+  const moment = (seconds: number, egt: number) =>
+    work(FOUR, [TAXI, BOTH, SIDE, { ...BOTH, seconds: 10 }, { seconds, rpm: 300, egt }, BOTH, IDLE], 2);
+  const out = moment(0.6, -900);
+  expect(out.first).toBe("dead magneto");
+  // A hand that closes and opens the throttle for a moment leaves the exhaust nearly as it was.
+  expect(moment(0.6, -80).reading.steps.some(({ cut }) => cut)).toBe(false);
+});

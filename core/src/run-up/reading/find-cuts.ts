@@ -18,7 +18,7 @@ export interface Cut {
 
 /**
  * Where the engine cuts and is caught: rpm falls far below the run-up figure out of a level at it, and is back there within seconds. That is a side without a spark, left before the engine stood.
- * A throttle that is closed and opened again is told from it by the manifold pressure, where there is one. Seconds, rpm, inHg. Complexity: O(n).
+ * A throttle that is closed and opened again is told from it by the manifold pressure, where there is one. A cut between two lines is told by the exhaust (`cutsBetweenLines`). Seconds, rpm, inHg, °F. Complexity: O(n).
  * Source: common practice; the figures are own estimates.
  */
 export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
@@ -57,6 +57,51 @@ export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
     if (!exhaustFell(trace, cut)) continue;
     cuts.push(cut);
     i = to;
+  }
+  const between = cutsBetweenLines(trace, profile).filter(
+    (one) => !cuts.some(({ from, to }) => one.from <= to && one.to >= from),
+  );
+  return [...cuts, ...between].sort((a, b) => a.from - b.from);
+}
+
+/** By so much the rpm is down at least on the one line that a cut may leave, and is back again: parts of where it was. */
+const DIPPED = 0.03;
+const BACK = 0.015;
+/** So far all exhausts fall at once where nothing burns, °F: warm air, the way back from a side and a propeller are slower or less. Source: probes of two to five seconds (common practice). */
+const WENT_OUT_F = 60;
+const AT_ONCE_S = 2.5;
+
+/**
+ * Where the fire went out between two lines: the rpm was hardly seen to fall, but all exhausts fell together by what no warm air, no propeller and no way back from a side does in that time. Only with
+ * exhaust probes.
+ */
+function cutsBetweenLines(trace: Trace, profile: RunUpProfile): Cut[] {
+  const { t, channels } = trace;
+  const rpm = channels.rpm as Float64Array;
+  const cylinders = cylindersOf(trace, "egt");
+  if (cylinders.length < 3) return [];
+  const near = (value: number) => Math.abs(value - profile.rpm) < 0.07 * profile.rpm;
+  const cuts: Cut[] = [];
+  for (let i = 3; i < t.length - 1; i++) {
+    const calm = [i - 3, i - 2, i - 1].map((k) => rpm[k] as number);
+    if (!calm.every(near)) continue;
+    const stood = median(calm);
+    if (!((rpm[i] as number) < (1 - DIPPED) * stood) || !((rpm[i - 1] as number) >= (1 - BACK) * stood))
+      continue;
+    let end = i;
+    while (end < t.length && (rpm[end] as number) < (1 - BACK) * stood) end++;
+    if (end >= t.length || (t[end] as number) - (t[i] as number) > LONGEST_S) continue;
+    const begin = t[i - 1] as number;
+    const until = begin + Math.max(AT_ONCE_S, 1.3 * ((t[i] as number) - begin));
+    const falls = cylinders.flatMap((cylinder) => {
+      const values = channels[`egt${cylinder}`] as Float64Array;
+      const before = pieceOf(trace, values, t[i - 3] as number, begin).y;
+      const behind = pieceOf(trace, values, begin + 0.01, until).y;
+      return before.length > 0 && behind.length > 0 ? [Math.min(...behind) - Math.min(...before)] : [];
+    });
+    if (falls.length < 3 || median(falls) > -WENT_OUT_F) continue;
+    cuts.push({ from: begin, to: t[end] as number });
+    i = end;
   }
   return cuts;
 }

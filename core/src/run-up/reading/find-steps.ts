@@ -7,16 +7,45 @@ import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-platea
 import { findLevelChange, type LevelChange, pieceOf } from "./level-change";
 import { findPlateaus, type Plateau } from "./plateaus";
 
+/** One way to read a trace: its steps, and how likely that they are what was done; the weights of all ways add up to one. */
+export interface WayToRead {
+  steps: FoundStep[];
+  weight: number;
+}
+
+/** Ways that are less likely are left out, and more than so many say nothing new. */
+const LEAST_WEIGHT = 0.03;
+const MOST_WAYS = 4;
+
 /**
- * The steps of a run-up in a trace: with the coach's prompts each is looked for behind its prompt; without them they follow from where the rpm
- * stands and what the exhaust does meanwhile. When each began is fitted to a fraction of a second. Seconds, rpm. Empty without an rpm channel
- * or with fewer than ten lines. Source: our own; how well it does is measured by `npm run bench`.
+ * The likely ways to read the steps of a run-up in a trace, likeliest first. With the coach's prompts each step is looked for behind its prompt, and there is one way; without them they follow from
+ * where the rpm stands and what the exhaust does meanwhile. When each began is fitted to a fraction of a second. Seconds, rpm. Without an rpm channel or with fewer than ten lines one way without steps.
+ * Source: our own; how well it does is measured by `npm run bench`.
  */
-export function findSteps(trace: Trace, profile: RunUpProfile, marks?: readonly Mark[]): FoundStep[] {
-  if (!trace.channels.rpm || trace.t.length < 10) return [];
-  return marks && marks.length > 0
-    ? stepsFromMarks(trace, profile, marks)
-    : withCuts(stepsFromLevels(trace, profile), findCuts(trace, profile), profile);
+export function findWays(trace: Trace, profile: RunUpProfile, marks?: readonly Mark[]): WayToRead[] {
+  if (!trace.channels.rpm || trace.t.length < 10) return [{ steps: [], weight: 1 }];
+  if (marks && marks.length > 0) return [{ steps: stepsFromMarks(trace, profile, marks), weight: 1 }];
+  const plateaus = findPlateaus(trace, rpmScale(profile));
+  const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
+  if (quiet) plateaus.push(quiet);
+  const rows = labelPlateaus(trace, plateaus, profile);
+  const best = rows[0]?.score ?? 0;
+  const cuts = findCuts(trace, profile);
+  const ways = new Map<string, WayToRead>();
+  for (const { labels, score } of rows) {
+    const weight = Math.exp(score - best);
+    if (weight < LEAST_WEIGHT) break;
+    const steps = withCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
+    const key = steps.map(({ step, at }) => `${step} ${at.toFixed(1)}`).join();
+    const known = ways.get(key);
+    if (known) known.weight += weight;
+    else ways.set(key, { steps, weight });
+  }
+  const found = [...ways.values()].sort((a, b) => b.weight - a.weight).slice(0, MOST_WAYS);
+  const all = found.reduce((sum, { weight }) => sum + weight, 0);
+  return found.length > 0
+    ? found.map(({ steps, weight }) => ({ steps, weight: weight / all }))
+    : [{ steps: withCuts([], cuts, profile), weight: 1 }];
 }
 
 /** Steps that change the rpm so little or so slowly that none is looked for. */
@@ -86,11 +115,11 @@ function upTo({ t, y }: Piece, end: number): Piece {
   return { t: t.slice(0, count), y: y.slice(0, count) };
 }
 
-function stepsFromLevels(trace: Trace, profile: RunUpProfile): FoundStep[] {
-  const plateaus = findPlateaus(trace, rpmScale(profile));
-  const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
-  if (quiet) plateaus.push(quiet);
-  const labels = labelPlateaus(trace, plateaus, profile);
+function stepsFromLevels(
+  plateaus: readonly Plateau[],
+  labels: readonly PlateauLabel[],
+  profile: RunUpProfile,
+): FoundStep[] {
   const other = profile.firstSide === "right" ? "left" : "right";
   const named = (label: PlateauLabel, before: RunUpStep | undefined): RunUpStep | undefined => {
     switch (label) {

@@ -58,11 +58,7 @@ const KEPT = 48;
  * repeats, another order and a step left out are found too. The two magnetos look alike: which is which follows from the order alone. Source:
  * what each step does to rpm, exhaust and manifold pressure is textbook; weights are our own. Complexity: O(plateaus × beam).
  */
-export function labelPlateaus(
-  trace: Trace,
-  plateaus: readonly Plateau[],
-  profile: RunUpProfile,
-): PlateauLabel[] {
+export function labelPlateaus(trace: Trace, plateaus: readonly Plateau[], profile: RunUpProfile): LabelRow[] {
   let beam: Hypothesis[] = [{ score: 0, labels: [], done: new Set(), dropped: {} }];
   for (const plateau of plateaus) {
     const next: Hypothesis[] = [];
@@ -106,7 +102,13 @@ export function labelPlateaus(
     }
     beam = next.sort((a, b) => b.score - a.score).slice(0, KEPT);
   }
-  return beam[0]?.labels ?? plateaus.map(() => "other");
+  return beam.map(({ labels, score }) => ({ labels, score }));
+}
+
+/** One row of names, and how well it fits: the higher the better, differences as of logarithms. */
+export interface LabelRow {
+  labels: PlateauLabel[];
+  score: number;
 }
 
 interface Signature {

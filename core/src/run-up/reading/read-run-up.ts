@@ -1,9 +1,10 @@
 import { cleanTrace, withoutFrozen } from "../../trace/clean-trace";
 import { type Channel, cylindersOf, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
+import { chanceCases } from "../../units/chance-words";
 import { capital, formatNumber } from "../../units/format";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
-import { findSteps, propellerBack } from "./find-steps";
+import { findWays, propellerBack } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
 import { jumpiness, meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
@@ -41,9 +42,20 @@ const BESIDE_S = 30;
  * Source: what a run-up shows is common practice; change points: Killick et al. (2012).
  */
 export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Mark[]): RunUpReading {
+  return (readWays(raw, profile, marks)[0] as ReadWay).reading;
+}
+
+/** One way to read a run-up, and how likely it is; those of one trace add up to one. */
+export interface ReadWay {
+  weight: number;
+  reading: RunUpReading;
+}
+
+/** The likely ways to read a run-up, likeliest first, each read as `readRunUp` does: one with prompts, up to four without. */
+export function readWays(raw: Trace, profile: RunUpProfile, marks?: readonly Mark[]): ReadWay[] {
   const clean = cleanTrace(raw);
   const trace = withoutFrozen(clean);
-  const reading: RunUpReading = {
+  const blank = (): RunUpReading => ({
     prompted: marks !== undefined && marks.length > 0,
     interval: clean.interval,
     problems: clean.problems,
@@ -51,20 +63,64 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
     tries: [],
     egt: { base: {}, idle: {}, ground: {}, scatter: {} },
     notes: [],
-  };
+  });
   if (clean.problems.some((problem) => problem.kind === "no rpm" || problem.kind === "too short"))
-    return reading;
-  reading.steps = findSteps(trace, profile, marks);
+    return [{ weight: 1, reading: blank() }];
+  const grain = grainOf(trace.channels.rpm ?? []);
+  const ways = findWays(trace, profile, marks).map(({ steps, weight }) => {
+    const reading = { ...blank(), steps };
+    fill(reading, { trace, clean, profile, steps, grain });
+    reading.notes.push(...notesOn(reading, profile, marks));
+    return { weight, reading };
+  });
+  const [first, second] = ways;
+  if (first && second && second.weight >= WORTH_SAYING && !sidesAlike(first, second))
+    first.reading.notes.push({
+      kind: "read otherwise",
+      sentence: `This trace can be read in another way too, about ${chanceCases(second.weight)}: ${sidesIn(second, profile)}.`,
+    });
+  return ways;
+}
+
+/** From this weight on another way is worth a sentence. */
+const WORTH_SAYING = 0.2;
+
+/** Drops that are no further apart are the same, rpm. */
+const ALIKE_RPM = 15;
+
+function sidesAlike({ reading: one }: ReadWay, { reading: other }: ReadWay): boolean {
+  return (["right", "left"] as const).every((side) => {
+    const a = one[side]?.drop;
+    const b = other[side]?.drop;
+    return a === undefined || b === undefined ? a === b : Math.abs(a - b) <= ALIKE_RPM;
+  });
+}
+
+/** What the sides did in one way to read it, in words: "right 75 rpm less, left does not show". */
+function sidesIn({ reading }: ReadWay, { sideWords, firstSide }: RunUpProfile): string {
+  const sides: Side[] = firstSide === "right" ? ["right", "left"] : ["left", "right"];
+  return sides
+    .map((side) => {
+      const made = reading[side];
+      const word = sideWords?.[side] ?? side;
+      if (!made) return `${word} does not show`;
+      if (made.feel === "quit") return `on ${word} it stopped`;
+      return `${word} ${formatNumber(5 * Math.round(Math.abs(made.drop) / 5))} rpm ${made.drop < 0 ? "more" : "less"}`;
+    })
+    .join(", ");
+}
+
+/** Reads what these steps show. */
+function fill(reading: RunUpReading, ctx: Context): void {
+  const { trace, steps } = ctx;
   const jumping = jumpingProbes(
     trace,
-    (reading.steps[0]?.at ?? 0) - BESIDE_S,
-    (reading.steps.at(-1)?.until ?? Number.POSITIVE_INFINITY) + BESIDE_S,
+    (steps[0]?.at ?? 0) - BESIDE_S,
+    (steps.at(-1)?.until ?? Number.POSITIVE_INFINITY) + BESIDE_S,
   );
   if (jumping.length > 0) reading.egt.jumping = jumping;
-  const grain = grainOf(trace.channels.rpm ?? []);
-  const ctx = { trace, clean, profile, steps: reading.steps, grain };
   readBase(ctx, reading);
-  for (const [i, step] of reading.steps.entries()) {
+  for (const [i, step] of steps.entries()) {
     if (step.step === "right" || step.step === "left") readMagneto(ctx, i, step.step, reading);
     else if (step.step === "heat")
       reading.heat = plainer(reading.heat, readHeat(ctx, i, reading), reading.prompted);
@@ -77,8 +133,6 @@ export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Ma
   }
   layBeside(ctx, reading);
   readNeedles(ctx, reading);
-  reading.notes.push(...notesOn(reading, profile, marks));
-  return reading;
 }
 
 function readBase(ctx: Context, reading: RunUpReading): void {

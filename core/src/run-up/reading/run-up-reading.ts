@@ -91,7 +91,8 @@ export interface RunUpNote {
     | "repeated"
     | "no change seen"
     | "heat in doubt"
-    | "beside the figure";
+    | "beside the figure"
+    | "read otherwise";
   side?: Side;
   sentence: string;
 }
