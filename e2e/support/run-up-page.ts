@@ -4,8 +4,8 @@ import { eventsOnDevice } from "./device";
 import { Walker } from "./walker";
 
 /**
- * A walk that was just begun, and the page of its run-up with a stand-in of this kind, forty times as fast as the clock, and waited for where the page is slower; slower where a step of the
- * coach is waited for by itself.
+ * A walk that was just begun, and the page of its run-up with a stand-in of this kind, forty times as fast as the clock; it waits for a page that is slower.
+ * Slower than that where a step of the coach is waited for by itself.
  */
 export async function toTheRunUp(
   page: Page,

@@ -66,6 +66,14 @@ describe("a stretch that was left before it stood", () => {
   });
 });
 
+it("lines that are wild cost no more than calm ones, and still give a level among them", () => {
+  const wild = Array.from({ length: 7 }, (_, i) => (i % 2 ? 7900 : 40));
+  const { value, sigma } = levelOnTheWay({ there: wild, onTheWay: [], from: 1800 }, 1);
+  expect(value).toBeGreaterThan(0);
+  expect(value).toBeLessThan(8000);
+  expect(Number.isFinite(sigma)).toBe(true);
+});
+
 describe("a tachometer in steps of 25", () => {
   it("is told between its steps nearer than by the mean of its figures", () => {
     let ours = 0;

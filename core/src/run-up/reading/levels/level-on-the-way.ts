@@ -34,6 +34,8 @@ const SURELY_BEHIND = 0.6;
 /** So many levels to each step of the instrument are weighed, or to each of eight rpm. */
 const FINENESS = 16;
 const LEAST_SPAN_RPM = 8;
+/** More are not weighed, however wild the lines are. */
+const MOST_LEVELS = 1500;
 /** So far beyond the last lines a level may lie that nothing had come to, rpm. */
 const BEYOND_RPM = 60;
 const ENOUGH_THERE = 4;
@@ -73,7 +75,7 @@ export function levelOnTheWay({ there, onTheWay, from }: WayAndRest, grain: numb
   const beyond = Math.max(1.5 * grain, few ? BEYOND_RPM : LEAST_SPAN_RPM);
   const low = Math.min(...shown) - beyond;
   const high = Math.max(...(there.length > 0 ? there : shown)) + beyond;
-  const pitch = Math.max(grain, LEAST_SPAN_RPM) / FINENESS;
+  const pitch = Math.max(Math.max(grain, LEAST_SPAN_RPM) / FINENESS, (high - low) / MOST_LEVELS);
   const half = Math.max(grain, 1) / 2;
   const manners = onTheWay[0]?.toGo.length ?? 0;
   const found: { level: number; log: number }[] = [];
