@@ -31,9 +31,11 @@ const BEGINS = [-0.5, -0.17, 0.17, 0.5];
 /** A line that comes sooner behind the begin may still be of before, parts of a line's distance. */
 const SURELY_BEHIND = 0.6;
 
-/** So many levels to each step of the instrument are weighed, or to each of eight rpm. */
+/** So many levels to each step of the instrument are weighed; finer than this, rpm, says nothing more under the unrest of any needle. */
 const FINENESS = 16;
-const LEAST_SPAN_RPM = 8;
+const FINEST_RPM = 1.5;
+/** So far beside its lines a level may lie that they stood at, rpm. */
+const BESIDE_RPM = 8;
 /** More are not weighed, however wild the lines are. */
 const MOST_LEVELS = 1500;
 /** So far beyond the last lines a level may lie that nothing had come to, rpm. */
@@ -70,32 +72,35 @@ export function wayAndRest(
 export function levelOnTheWay({ there, onTheWay, from }: WayAndRest, grain: number): StretchLevel {
   const counts = new Map<number, number>();
   for (const value of there) counts.set(value, (counts.get(value) ?? 0) + 1);
-  const shown = [...there, ...onTheWay.map(({ value }) => value)];
+  const nearest = there.length > 0 ? there : onTheWay.slice(-1).map(({ value }) => value);
   const few = onTheWay.length > 0 && there.length < ENOUGH_THERE;
-  const beyond = Math.max(1.5 * grain, few ? BEYOND_RPM : LEAST_SPAN_RPM);
-  const low = Math.min(...shown) - beyond;
-  const high = Math.max(...(there.length > 0 ? there : shown)) + beyond;
-  const pitch = Math.max(Math.max(grain, LEAST_SPAN_RPM) / FINENESS, (high - low) / MOST_LEVELS);
+  const beyond = Math.max(1.5 * grain, few ? BEYOND_RPM : BESIDE_RPM);
+  const low = Math.min(...nearest) - beyond;
+  const high = Math.max(...nearest) + beyond;
+  const pitch = Math.max(grain / FINENESS, FINEST_RPM, (high - low) / MOST_LEVELS);
   const half = Math.max(grain, 1) / 2;
   const manners = onTheWay[0]?.toGo.length ?? 0;
+  const squares = new Float64Array(manners);
   const found: { level: number; log: number }[] = [];
   let most = Number.NEGATIVE_INFINITY;
-  for (const { sigma, often } of UNREST) {
-    const variance = sigma ** 2 + grain ** 2 / 12;
-    for (let level = low; level <= high; level += pitch) {
+  for (let level = low; level <= high; level += pitch) {
+    for (let manner = 0; manner < manners; manner++) {
+      let square = 0;
+      for (const { value, toGo } of onTheWay)
+        square += (value - level - (toGo[manner] as number) * (from - level)) ** 2;
+      squares[manner] = square;
+    }
+    for (const { sigma, often } of UNREST) {
       let log = Math.log(often);
       for (const [figure, count] of counts) {
         const within = below((figure + half - level) / sigma) - below((figure - half - level) / sigma);
         log += count * Math.log(Math.max(within, LEAST));
       }
       if (manners > 0) {
+        const variance = sigma ** 2 + grain ** 2 / 12;
         let sum = 0;
-        for (let manner = 0; manner < manners; manner++) {
-          let square = 0;
-          for (const { value, toGo } of onTheWay)
-            square += (value - level - (toGo[manner] as number) * (from - level)) ** 2;
-          sum += Math.exp(-square / (2 * variance));
-        }
+        for (let manner = 0; manner < manners; manner++)
+          sum += Math.exp(-(squares[manner] as number) / (2 * variance));
         log += Math.log(Math.max(sum / manners, LEAST ** onTheWay.length));
         log -= (onTheWay.length * Math.log(variance)) / 2;
       }
