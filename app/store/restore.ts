@@ -5,6 +5,7 @@ import { pruneSent } from "../device/log/prune-sent";
 import { remembered } from "../device/log/remembered";
 import { hearTabs } from "../device/tabs";
 import type { AppDispatch, RootState } from "./root-state";
+import { askUntilKnown } from "./server/ask-until-known";
 import { serverApi } from "./server/server-api";
 import { bundleOf } from "./server/server-state";
 import { sessionRestored } from "./session-slice";
@@ -37,7 +38,7 @@ const restoring = () => async (dispatch: AppDispatch, getState: () => RootState)
   dispatch(openPreflightsKnown(open));
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
   // On a new device nothing can be shown before the server has been asked.
-  if (!fleet) void dispatch(serverApi.endpoints.fleet.initiate(undefined, { subscribe: false }));
+  if (!fleet) void dispatch(askUntilKnown());
 };
 
 /** What the first page stands without: what waits is sent, the aircraft are brought back, and what nobody needs any more is let go. */

@@ -23,6 +23,43 @@ describe("why a run failed", () => {
     expect(said).toEqual(["✗ a.spec.ts:7 › breaks, 61 s\nError: 3 is not 4"]);
   });
 
+  test("tells what stood on the page instead", () => {
+    const [said] = whyFailed(
+      undefined,
+      {
+        stats: STATS,
+        suites: [
+          {
+            specs: [
+              {
+                title: "breaks",
+                ok: false,
+                file: "a.spec.ts",
+                line: 7,
+                tests: [
+                  {
+                    results: [
+                      {
+                        duration: 1000,
+                        errors: [{ message: "no button" }],
+                        attachments: [{ name: "screenshot" }, { name: "error-context", path: "a.md" }],
+                      },
+                    ],
+                  },
+                ],
+              },
+            ],
+          },
+        ],
+      },
+      (path) =>
+        path === "a.md"
+          ? '# Error\n\n# Page snapshot\n\n```yaml\n- heading "No network"\n```\n\n# Source'
+          : "",
+    );
+    expect(said).toBe('✗ a.spec.ts:7 › breaks, 1 s\nno button\nthe page:\n- heading "No network"');
+  });
+
   test("names the unit test that failed, and the file that does not load", () => {
     const said = whyFailed(
       {

@@ -1,3 +1,4 @@
+import { existsSync, readFileSync } from "node:fs";
 import { stripVTControlCharacters } from "node:util";
 
 /** What is read of a report by Jest, as its `--json` writes it. */
@@ -24,16 +25,34 @@ interface Suite {
     file: string;
     line: number;
     ok: boolean;
-    tests: { results: { duration: number; errors?: { message?: string }[] }[] }[];
+    tests: { results: Result[] }[];
   }[];
+}
+
+interface Result {
+  duration: number;
+  errors?: { message?: string }[];
+  attachments?: { name: string; path?: string }[];
 }
 
 const MOST_LINES = 30;
 const shortened = (text: string) =>
   stripVTControlCharacters(text).trim().split("\n").slice(0, MOST_LINES).join("\n");
 
+/** What stood on the page when its test failed, as Playwright wrote it down; without it a button that never came says nothing of what came instead. */
+function pageOf({ attachments = [] }: Result, read: (path: string) => string): string[] {
+  const path = attachments.find(({ name }) => name === "error-context")?.path;
+  if (!path) return [];
+  const seen = /```yaml\n([\s\S]*?)```/.exec(read(path))?.[1];
+  return seen ? [`the page:\n${shortened(seen)}`] : [];
+}
+
 /** Of each test that failed, which it was and what it said first: the last lines of a run by four hands are of those that went well. */
-export function whyFailed(jest: JestReport | undefined, browser: BrowserReport | undefined): string[] {
+export function whyFailed(
+  jest: JestReport | undefined,
+  browser: BrowserReport | undefined,
+  read: (path: string) => string = readIfThere,
+): string[] {
   const units = (jest?.testResults ?? []).flatMap(({ name, message, assertionResults = [] }) => {
     const bad = assertionResults.filter(({ status }) => status === "failed");
     // A file that does not even load has no test that failed.
@@ -50,10 +69,12 @@ export function whyFailed(jest: JestReport | undefined, browser: BrowserReport |
       const results = tests.flatMap(({ results }) => results);
       const said = results.flatMap(({ errors = [] }) => errors.map(({ message = "" }) => shortened(message)));
       const seconds = results.reduce((sum, { duration }) => sum + duration, 0) / 1000;
-      return `✗ ${file}:${line} › ${title}, ${seconds.toFixed(0)} s\n${said.join("\n")}`;
+      return `✗ ${file}:${line} › ${title}, ${seconds.toFixed(0)} s\n${[...said, ...results.flatMap((result) => pageOf(result, read))].join("\n")}`;
     }),
   ];
 }
+
+const readIfThere = (path: string) => (existsSync(path) ? readFileSync(path, "utf8") : "");
 
 const specsOf = ({ suites = [], specs = [] }: Suite): NonNullable<Suite["specs"]> => [
   ...specs,

@@ -18,11 +18,15 @@ interface Listener {
 
 /** Listens to the engine monitor that the server relays; the one that ships is a stand-in. Where the line is lost it is said, and tried again. */
 export function listenLive(query: Record<string, string>, { onLines, onTrouble }: Listener): EngineMonitor {
-  const source = new EventSource(`/api/v1/monitor/stream?${new URLSearchParams(query)}`);
+  // Faster than the clock it waits for who listens, or a page that is slow for a moment would be a minute late for its pilot.
   const quick = Number(query.speed ?? 1) > 1;
+  const asked = new URLSearchParams({ ...query, ...(quick && { waits: "yes" }) });
+  const source = new EventSource(`/api/v1/monitor/stream?${asked}`);
   let session: string | undefined;
   let heard = false;
   let said = 0;
+  /** Up to where it was heard, where that has not gone out yet and its pilot was told nothing since. */
+  let waiting: { t: number } | undefined;
   let before: Promise<unknown> = Promise.resolve();
   const post = (what: "do" | "heard", body: object) =>
     fetch(`/api/v1/monitor/${session}/${what}`, {
@@ -38,10 +42,19 @@ export function listenLive(query: Record<string, string>, { onLines, onTrouble }
     const lines = JSON.parse(data) as TraceLine[];
     onLines(lines);
     const t = lines.at(-1)?.t ?? 0;
-    // Faster than the clock it waits for who listens, or a page that is slow for a moment would be a minute late for its pilot.
     if (!quick || !session || t - said < HEARD_EVERY_S) return;
     said = t;
-    void post("heard", { t });
+    if (waiting) {
+      waiting.t = t;
+      return;
+    }
+    const upTo = { t };
+    waiting = upTo;
+    // Behind what its pilot was told before: the engine must not run on while that is still on its way.
+    before = before.then(() => {
+      if (waiting === upTo) waiting = undefined;
+      return post("heard", upTo);
+    });
   };
   source.onerror = () => {
     // A line that was lost would come back as another engine: what has been heard stays, and it is said.
@@ -55,6 +68,7 @@ export function listenLive(query: Record<string, string>, { onLines, onTrouble }
   return {
     tell: (step) => {
       if (!session) return;
+      waiting = undefined;
       // One after the other: what overtakes another would be done first.
       before = before.then(() => post("do", { step }));
     },

@@ -1,6 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { refresh, useBundle, useCrew } from "../../store/server/server-state";
+import { askUntilKnown } from "../../store/server/ask-until-known";
+import { useBundle, useCrew } from "../../store/server/server-state";
 import { NOTHING_PLANNED } from "../../store/walk/planned-slice";
 import { preferencesOf } from "../../store/walk/preferences-of";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
@@ -16,7 +17,9 @@ export function useAircraft(registration: string) {
   const set = useAppSelector((state) => state.planned.preferences);
   const open = useOpenDiscrepancies(bundle);
   useEffect(() => {
-    if (ready) void refresh(dispatch, registration);
+    const leaves = new AbortController();
+    if (ready) void dispatch(askUntilKnown(registration, leaves.signal));
+    return () => leaves.abort();
   }, [ready, dispatch, registration]);
   const preferences = useMemo(
     () => (bundle ? preferencesOf(bundle, crewId, set, crew) : undefined),

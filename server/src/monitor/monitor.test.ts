@@ -77,6 +77,20 @@ describe("the simulated engine monitor", () => {
     expect((await say(-1)).status).toBe(422);
   });
 
+  test("waits from its first line on, where it is said that it has to", async () => {
+    let heard = 0;
+    const told = listen("registration=QX-TAR&speed=40&waits=yes", 60, async (session) => {
+      setTimeout(() => void app.request(`/api/v1/monitor/${session}/heard`, { t: 5 }), 600);
+    }).then(({ found }) => {
+      heard = found.length;
+    });
+    await new Promise((resolve) => setTimeout(resolve, 400));
+    // Sixty lines are six seconds: without a word of who listens there are not so many.
+    expect(heard).toBe(0);
+    await told;
+    expect(heard).toBeGreaterThanOrEqual(60);
+  });
+
   test("gives a whole run-up as a file, with the trouble that was planted in it", async () => {
     const response = await app.request(
       "/api/v1/monitor/run-up.csv?registration=QX-TAR&fault=dead%20plug&cylinder=3&side=left&seed=5",

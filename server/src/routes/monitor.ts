@@ -36,6 +36,8 @@ const orderSchema = object({
   hz: number().min(1).max(10).default(10),
   /** How many times faster than the clock: for lessons and tests. */
   speed: number().min(0.5).max(40).default(1),
+  /** Whether who listens says up to where it was heard, from the first line on. */
+  waits: string().oneOf(["yes", "no"]).default("no"),
   celsius: number().min(-40).max(50).default(15),
   settingHpa: number().min(900).max(1085).default(1013.25),
   warm: string().oneOf(["yes", "no"]).default("yes"),
@@ -106,6 +108,7 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
       if ("status" in options) return problem(c, options.status, options.detail);
       const session = monitors.open(options, clock().getTime(), clientOf(c));
       if (!session) return problem(c, 429, "Too many monitors run already. Try again in a while.");
+      if (order.waits === "yes") monitors.heard(session.id, 0);
       return streamSSE(c, async (stream) => {
         stream.onAbort(() => monitors.close(session.id));
         try {

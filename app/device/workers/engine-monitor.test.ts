@@ -1,0 +1,99 @@
+import { listenLive } from "./engine-monitor";
+
+/** The stream of a server, by hand. */
+class Stream {
+  static last: Stream;
+  onmessage: (event: { data: string }) => void = () => undefined;
+  onerror: () => void = () => undefined;
+  readonly #on = new Map<string, (event: { data: string }) => void>();
+  closed = false;
+  constructor(readonly url: string) {
+    Stream.last = this;
+  }
+  addEventListener(name: string, hear: (event: { data: string }) => void) {
+    this.#on.set(name, hear);
+  }
+  begin(id: string) {
+    this.#on.get("session")?.({ data: JSON.stringify({ id }) });
+  }
+  line(t: number) {
+    this.onmessage({ data: JSON.stringify([{ t, rpm: 1000 }]) });
+  }
+  close() {
+    this.closed = true;
+  }
+}
+
+/** What was sent, in order; each is answered by hand. */
+let sent: { path: string; body: { t?: number; step?: string }; answer: () => void }[] = [];
+const turn = () => new Promise((resolve) => setTimeout(resolve, 0));
+const said = () => sent.map(({ path, body }) => `${path.split("/").at(-1)} ${body.step ?? body.t}`);
+
+beforeEach(() => {
+  sent = [];
+  Object.assign(globalThis, {
+    EventSource: Stream,
+    fetch: (path: string, { body }: { body: string }) =>
+      new Promise((resolve) => sent.push({ path, body: JSON.parse(body), answer: () => resolve({}) })),
+  });
+});
+
+const listen = (speed: string) => {
+  const troubles: string[] = [];
+  const monitor = listenLive(
+    { registration: "QX-TAR", speed },
+    {
+      onLines: () => undefined,
+      onTrouble: (words) => troubles.push(words),
+    },
+  );
+  return { monitor, troubles, stream: Stream.last };
+};
+
+test("the engine does not run on while what its pilot was told is still on its way", async () => {
+  const { monitor, stream } = listen("40");
+  expect(stream.url).toContain("waits=yes");
+  stream.begin("one");
+  stream.line(1);
+  await turn();
+  sent.at(-1)?.answer();
+  monitor.tell("right");
+  stream.line(2);
+  stream.line(3.5);
+  await turn();
+  expect(said()).toEqual(["heard 1", "do right"]);
+  sent.at(-1)?.answer();
+  await turn();
+  // What was heard meanwhile is said at one go.
+  expect(said()).toEqual(["heard 1", "do right", "heard 3.5"]);
+});
+
+test("what was heard after an order is not said before it", async () => {
+  const { monitor, stream } = listen("40");
+  stream.begin("one");
+  monitor.tell("idle");
+  stream.line(1);
+  monitor.tell("ground");
+  stream.line(9);
+  await turn();
+  for (let i = 0; i < 4; i++) {
+    sent.at(-1)?.answer();
+    await turn();
+  }
+  expect(said()).toEqual(["do idle", "heard 1", "do ground", "heard 9"]);
+});
+
+test("by the clock nobody waits, and nothing is said but orders", async () => {
+  const { monitor, stream, troubles } = listen("1");
+  expect(stream.url).not.toContain("waits");
+  stream.begin("one");
+  for (let t = 0; t < 5; t++) stream.line(t);
+  monitor.tell("left");
+  await turn();
+  expect(said()).toEqual(["do left"]);
+  stream.onerror();
+  expect(stream.closed).toBe(true);
+  expect(troubles).toEqual([
+    "The engine monitor fell silent. What it sent is kept; type the rest in, or begin again.",
+  ]);
+});
