@@ -6,7 +6,7 @@ import { meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
 import { levelOnTheWay, type StretchLevel, wayAndRest } from "./levels/level-on-the-way";
 import { levelOf } from "./levels/stretch-level";
-import { type Context, deviation, levelAtEnd, rpmOf, SHORTEST_S } from "./reading-context";
+import { type Context, deviation, levelAtEnd, restsAtBase, rpmOf, SHORTEST_S } from "./reading-context";
 import type { MagnetoReading, RunUpReading, Side } from "./run-up-reading";
 
 /** How far from its level a side is left after no time at all, rpm at 1,800: what has not settled is as unsure (own estimate). */
@@ -17,6 +17,9 @@ const FEW_LINES = 8;
 
 /** With lines as far between a side has to have three of them, seconds: two may be its way there and its way back. */
 const FAR_BETWEEN_S = 1.5;
+
+/** No engine runs faster on one magneto: by so much it is no scatter, rpm at 1,800. */
+const FASTER_RPM = 10;
 
 /** Reads one side, the step `i`: base, level, drop and how sure it is, how it ran, exhaust by cylinder; into `reading`. */
 export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading): void {
@@ -50,7 +53,9 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const whole = pieceOf(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
   if (calm.length < 2 || whole.length < 2) return;
   const straight = before?.step === "right" || before?.step === "left";
-  const stoodOnBoth = straight ? straightOn(calm, ctx, reading) : baseBefore(calmPiece, ctx, i);
+  const behindHeat = before?.step === "heat" ? bothBehindHeat(calm, ctx, i) : undefined;
+  const stoodOnBoth =
+    behindHeat ?? (straight ? straightOn(calm, ctx, reading) : baseBefore(calmPiece, ctx, i));
   const base = stoodOnBoth.value;
   const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
   const standing = alone.length >= 4 ? alone : whole.slice(-Math.max(2, Math.floor(whole.length / 3)));
@@ -74,8 +79,8 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const egtChange: Record<number, number> = {};
   for (const cylinder of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
-    // Straight from the other side it is hot already: it is held against both.
-    const calmTo = straight ? (reading.base?.to ?? step.at) : step.at;
+    // Straight from the other side it is hot already, out of warm air still cool: it is held against both.
+    const calmTo = straight || behindHeat ? (reading.base?.to ?? step.at) : step.at;
     const was = meanOf(trace, values, calmTo - Math.max(2, lines), calmTo);
     const is = meanOf(trace, values, Math.max(step.at + 1.5, to - Math.max(1.5, lines)), to);
     if (Number.isNaN(was) || Number.isNaN(is)) continue;
@@ -116,6 +121,8 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   if (hole) made.doubt = "There is a hole in the trace here: do it again.";
   else if (!quit && (held < SHORTEST_S || (clean.interval > FAR_BETWEEN_S && whole.length < 3)))
     made.doubt = "Too short to settle: stay a few seconds longer.";
+  else if (!quit && made.drop < -FASTER_RPM * scale)
+    made.doubt = "It ran faster than on both before it, so the throttle moved: do it again.";
   reading.tries.push(made);
   // Without prompts a moment on the way back may look like one more try: it takes nothing from one that had settled.
   const settledBefore = !reading.prompted && reading[side] !== undefined && !reading[side]?.doubt;
@@ -128,6 +135,26 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
 function straightOn(calm: readonly number[], { grain }: Context, { base }: RunUpReading): StretchLevel {
   return { value: base?.value ?? midmean(calm), sigma: levelOf(calm, grain).sigma };
 }
+
+/**
+ * Where the engine stood on both where a side comes straight out of the warm air, as it seems where the lines are far apart: before the heat, and not in it. Undefined where that is not known, or
+ * where what it came back to says that the heat was still on.
+ */
+function bothBehindHeat(
+  calm: readonly number[],
+  { steps, grain, profile }: Context,
+  i: number,
+): StretchLevel | undefined {
+  const both = steps.slice(0, i).findLast(restsAtBase)?.level;
+  if (both === undefined) return undefined;
+  const next = steps[i + 1];
+  const back = next?.step === "both" ? next.level : undefined;
+  const hot = median(calm);
+  if (back !== undefined && Math.abs(back - hot) < Math.abs(back - both)) return undefined;
+  return { value: both, sigma: Math.hypot(levelOf(calm, grain).sigma, BEHIND_HEAT_RPM * rpmScale(profile)) };
+}
+/** Ice that went meanwhile, and a throttle that was touched, leave it so unsure, rpm at 1,800 (own estimate). */
+const BEHIND_HEAT_RPM = 6;
 
 /** So far a hand on the throttle takes it; a key, or warm air, does not: only behind these it settles by itself. Part of the run-up rpm. */
 const BY_ITSELF = 0.15;
