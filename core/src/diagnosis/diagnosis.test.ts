@@ -1,6 +1,7 @@
 import { FAULT_KINDS } from "../engine-model/index";
 import { tally } from "../testing/run-up-cases";
 import {
+  asOftenAsSo,
   type DiagnosisContext,
   diagnose,
   diagnoseWays,
@@ -73,6 +74,59 @@ describe("one trace that can be read in several ways", () => {
 
   it("read in one way only is what it was", () => {
     expect(diagnoseWays([way(0.3, FOULED)]).ranked).toEqual(diagnose(FOULED, FOUR).ranked);
+  });
+});
+
+describe("what is said of a trace that nobody prompted, brought to how often it is so", () => {
+  const { ranked } = diagnose(FOULED, FOUR);
+  const troubles = (of: typeof ranked) => {
+    const chances = new Map<string | undefined, number>();
+    for (const { fault, probability } of of)
+      chances.set(fault?.id, (chances.get(fault?.id) ?? 0) + probability);
+    return chances;
+  };
+
+  it("is as it was at one, and comes back", () => {
+    const back = asOftenAsSo(asOftenAsSo(ranked, 0.7), 1 / 0.7);
+    for (const row of [asOftenAsSo(ranked, 1), back])
+      row.forEach((one, i) => {
+        expect(one.probability).toBeCloseTo(ranked[i]?.probability ?? -1, 12);
+      });
+  });
+
+  // Temperature scaling, Guo et al. (2017): the order of the classes stays, and 0.8 against 0.2 is (0.8 / 0.2) ^ (1 / T).
+  it.each([
+    0.5, 0.9, 1.7,
+  ])("at %s leaves the order of troubles and the parts among a trouble's places", (t) => {
+    const changed = asOftenAsSo(ranked, t);
+    const [was, is] = [troubles(ranked), troubles(changed)];
+    expect(sum([...is.values()])).toBeCloseTo(1, 12);
+    const order = (of: typeof was) => [...of].sort((a, b) => b[1] - a[1]).map(([id]) => id);
+    expect(order(is)).toEqual(order(was));
+    const [first, second] = order(was);
+    expect((is.get(first) ?? 0) / (is.get(second) ?? 1)).toBeCloseTo(
+      ((was.get(first) ?? 0) / (was.get(second) ?? 1)) ** (1 / t),
+      6,
+    );
+    for (const one of ranked) {
+      const same = changed.find(
+        ({ fault, side, cylinder }) =>
+          fault?.id === one.fault?.id && side === one.side && cylinder === one.cylinder,
+      );
+      expect((same?.probability ?? 0) / (is.get(one.fault?.id) ?? 1)).toBeCloseTo(
+        one.probability / (was.get(one.fault?.id) ?? 1),
+        9,
+      );
+    }
+  });
+
+  it("is for traces without prompts, in one way to read them or in several", () => {
+    const unprompted = { ...FOUR, unprompted: true as const };
+    expect(diagnose(FOULED, unprompted).ranked).toEqual(asOftenAsSo(ranked));
+    expect(diagnoseWays([{ weight: 1, observations: FOULED, context: unprompted }]).ranked).toEqual(
+      asOftenAsSo(ranked),
+    );
+    expect(diagnose(FOULED, unprompted).ranked[0]?.probability).toBeGreaterThan(ranked[0]?.probability ?? 1);
   });
 });
 

@@ -30,6 +30,8 @@ export interface StrangerFigures {
   invented: number;
   /** Said and so, in ten parts by what was said, each case as often as the library has its trouble; and each as often as any other. */
   asTheyCome: Calibration;
+  /** As they come, before what is stated was brought to how often it is so. */
+  before: Calibration;
   allAlike: Calibration;
 }
 
@@ -37,6 +39,13 @@ export interface Calibration {
   /** How far what was said is from what was so, mean over the parts, each by its weight; a part of one. */
   error: number;
   parts: { said: number; right: number; weight: number }[];
+}
+
+interface Said {
+  said: number;
+  right: boolean;
+  rate: number;
+  alike: number;
 }
 
 /** How near a begin or an end is "found", seconds. */
@@ -63,20 +72,26 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
   };
   const byTrouble = new Map<StrangerTrouble, Share>();
   const threeByTrouble = new Map<StrangerTrouble, Share>();
-  const said: { said: number; right: boolean; rate: number; alike: number }[] = [];
+  const said: Said[] = [];
+  const saidBefore: Said[] = [];
   for (const trouble of STRANGER_TROUBLES) {
     const count = each * (trouble === "none" ? 4 : 1);
     for (let n = 0; n < count; n++) {
       const one = strangerCase(trouble, from + n);
       const worked = workStranger(one);
       const { chances, place } = worked;
-      const [best] = [...chances].sort((a, b) => b[1] - a[1]);
-      said.push({
-        said: best?.[1] ?? 0,
-        right: place === 0,
-        rate: rateOf(one) / count,
-        alike: 1 / count,
-      });
+      for (const [of, to] of [
+        [chances, said],
+        [worked.before, saidBefore],
+      ] as const) {
+        const [best] = [...of].sort((a, b) => b[1] - a[1]);
+        to.push({
+          said: best?.[1] ?? 0,
+          right: best?.[0] === trouble,
+          rate: rateOf(one) / count,
+          alike: 1 / count,
+        });
+      }
       countSides(one, worked, figures);
       if (trouble === "none") {
         add(figures.healthy, place === 0);
@@ -103,6 +118,7 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
     byTrouble,
     threeByTrouble,
     asTheyCome: calibration(said.map(({ rate, ...one }) => ({ ...one, weight: rate }))),
+    before: calibration(saidBefore.map(({ rate, ...one }) => ({ ...one, weight: rate }))),
     allAlike: calibration(said.map(({ alike, ...one }) => ({ ...one, weight: alike }))),
   };
 }

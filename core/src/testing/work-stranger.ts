@@ -1,10 +1,13 @@
 import {
   asFarAsProbed,
+  asOftenAsSo,
   type Diagnosis,
   type DiagnosisContext,
   diagnoseWays,
+  type Hypothesis,
   type Observation,
   observe,
+  TEMPERATURE,
 } from "../diagnosis/index";
 import { type ReadWay, type RunUpReading, readWays, traceOf } from "../run-up/index";
 import type { StrangerCase, StrangerTrouble } from "./stranger-cases";
@@ -15,6 +18,8 @@ export interface WorkedStranger {
   diagnosis: Diagnosis;
   /** Chance of each trouble, sides and cylinders added up; nothing wrong under "none". */
   chances: Map<string, number>;
+  /** The same before it was brought to how often it is so. */
+  before: Map<string, number>;
   /** The right one's place among them, from 0. */
   place: number;
 }
@@ -47,17 +52,23 @@ export function workStranger(one: StrangerCase): WorkedStranger {
       context: asFarAsProbed(context, way.reading),
     })),
   );
-  const chances = new Map<string, number>();
-  for (const { fault, probability } of diagnosis.ranked) {
-    const name = nameOf(fault?.id);
-    chances.set(name, (chances.get(name) ?? 0) + probability);
-  }
+  const chances = byTrouble(diagnosis.ranked);
   const order = [...chances].sort((a, b) => b[1] - a[1]).map(([name]) => name);
   return {
     reading,
     observations,
     diagnosis,
     chances,
+    before: byTrouble(asOftenAsSo(diagnosis.ranked, 1 / TEMPERATURE)),
     place: order.indexOf(one.trouble satisfies StrangerTrouble),
   };
+}
+
+function byTrouble(ranked: readonly Hypothesis[]): Map<string, number> {
+  const chances = new Map<string, number>();
+  for (const { fault, probability } of ranked) {
+    const name = nameOf(fault?.id);
+    chances.set(name, (chances.get(name) ?? 0) + probability);
+  }
+  return chances;
 }

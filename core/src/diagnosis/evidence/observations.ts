@@ -61,6 +61,8 @@ export interface DiagnosisContext {
   suction: boolean;
   /** Nobody prompted, and the lines are far apart: what stands out may be the reading. */
   coarse?: true;
+  /** The trace was read without the coach's prompts. */
+  unprompted?: true;
   /** Where the run-up was made above the height where this type leans first: whether it was leaned. */
   highAndRich?: boolean;
   /** Whether the air can make ice in a carburettor today; absent where it is not known. */

@@ -17,13 +17,14 @@ const COARSE_S = 0.22;
  * The same engine as far as a reading can tell it: without exhaust probes no cylinder is named; without prompts and with lines far apart, what stands out may be the
  * reading itself.
  */
-export function asFarAsProbed<T extends { cylinders: number; coarse?: true }>(
+export function asFarAsProbed<T extends { cylinders: number; coarse?: true; unprompted?: true }>(
   context: T,
   { egt, prompted, interval }: RunUpReading,
 ): T {
   return {
     ...context,
     ...(Object.keys(egt.base).length < 2 && { cylinders: 0 }),
+    ...(!prompted && { unprompted: true as const }),
     ...(!prompted && interval > COARSE_S && { coarse: true as const }),
   };
 }

@@ -211,7 +211,7 @@ const HELD_OUT = 200_000;
 export function runUpStrangers(): Figure[] {
   const figures = measureStrangers(HELD_OUT, STRANGERS);
   const { healthy, alarms, first, withinThree, byTrouble, threeByTrouble } = figures;
-  const { sides, sidesOrUnsure, drops, dropsAsSaid, asTheyCome, allAlike } = figures;
+  const { sides, sidesOrUnsure, drops, dropsAsSaid, asTheyCome, before, allAlike } = figures;
   const percent = ({ right, all }: Share) => (100 * right) / Math.max(1, all);
   const canShow = (of: ReadonlyMap<string, Share>): Share =>
     [...of]
@@ -276,6 +276,12 @@ export function runUpStrangers(): Figure[] {
       "points apart",
       5.5,
       4,
+    ),
+    plain(
+      "strangers: the same (baseline: before it was brought to how often it is so, same cases)",
+      100 * asTheyCome.error,
+      "points apart",
+      100 * before.error,
     ),
     plain(
       "strangers: the same, every trouble as often as a healthy engine",
