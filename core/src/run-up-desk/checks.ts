@@ -28,7 +28,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
     checks.push({
       id: side,
       name: words[side],
-      value: quit ? "stops" : made.seen ? `−${formatNumber(Math.abs(made.drop))}` : "no drop",
+      value: quit ? "stops" : made.seen ? dropText(made.drop) : "no drop",
       more: made.doubt ?? howItDropped(made, reading),
       bad: isOut(reading, side, { profile, limits }),
       from: made.from,
@@ -50,7 +50,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
     checks.push({
       id: "heat",
       name: profile.heat,
-      value: heat.seen ? `${heat.drop >= 0 ? "−" : "+"}${formatNumber(Math.abs(heat.drop))}` : "no change",
+      value: heat.seen ? dropText(heat.drop) : "no change",
       ...afterHeat(heat),
       from: heat.from,
       to: heat.to,
@@ -59,7 +59,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
     checks.push({
       id: "propeller",
       name: "propeller",
-      value: `−${formatNumber(propeller.drop)}`,
+      value: dropText(propeller.drop),
       more: `half of it in ${formatNumber(propeller.answeredIn, 1)} s`,
       bad: profile.propellerCheck !== undefined && propeller.drop < profile.propellerCheck.dropRpm,
       from: propeller.from,
@@ -78,6 +78,9 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
   checks.push(...needleChecks(reading, profile));
   return checks;
 }
+
+/** A drop as a pilot reads it off: "−60", and "+30" where it rose. Rpm. Never throws. */
+export const dropText = (drop: number): string => `${drop >= 0 ? "−" : "+"}${formatNumber(Math.abs(drop))}`;
 
 /** Whether a side of a traced run-up is out: it stopped, nothing dropped, too much did, or far more than on the other. */
 export function isOut(

@@ -3,6 +3,7 @@ import type { Observation } from "../diagnosis/evidence/observations";
 import { feelQuestion, observeTyped, type TypedRunUp } from "../diagnosis/evidence/typed";
 import type { OpenQuestion } from "../diagnosis/open-questions";
 import { type DiagnosisReport, diagnosisReport } from "../diagnosis/report";
+import { classifyDrop, type Dropped } from "../engine/classify-drop";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 
 /** Numbers that were typed, and what was answered or done since. */
@@ -54,6 +55,26 @@ export function readTyped(typed: Typed, engine: WalkEngine): TypedRead {
     clears,
     over: clears && tries >= profile.clear.tries,
   };
+}
+
+/** Which of these typed numbers are out of the type's limits, by name: a side, or how far the two are apart. Rpm. Never throws. */
+export function typedOut({ base, right, left }: TypedRunUp, { profile, limits }: WalkEngine): string[] {
+  const words = sideWords(profile);
+  const made = (rpm: number | undefined): Dropped | undefined =>
+    rpm === undefined ? undefined : { drop: base - rpm, ...(rpm === 0 && { feel: "quit" as const }) };
+  const sides = { right: made(right), left: made(left) };
+  const judged = (["right", "left"] as const).flatMap((side) => {
+    const own = sides[side];
+    return own ? [{ side, ...classifyDrop(own, sides[side === "right" ? "left" : "right"], limits) }] : [];
+  });
+  return [
+    ...judged
+      .filter(
+        ({ state }) => state === "over" || state === "none" || state === "too small" || state === "quit",
+      )
+      .map(({ side }) => words[side]),
+    ...(judged.some(({ tooFarApartRpm = 0 }) => tooFarApartRpm > 0) ? ["apart"] : []),
+  ];
 }
 
 /** Whether there is anything to say beyond the numbers themselves. */

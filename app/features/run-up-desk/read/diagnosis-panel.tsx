@@ -10,11 +10,17 @@ const LEAST_SHOWN = 0.005;
 /** What is likeliest in a sentence, why, how sure it is, and what would tell most next. */
 export function DiagnosisPanel({
   report,
+  out,
+  doubtful = false,
   remedied,
   over,
   onTried,
 }: {
   report: DiagnosisReport;
+  /** What was read out of its limit, by its name. */
+  out: readonly string[];
+  /** Whether a side itself was read badly. */
+  doubtful?: boolean;
   remedied: boolean | undefined;
   /** It goes back to the apron: nothing more is tried. */
   over: boolean;
@@ -22,13 +28,29 @@ export function DiagnosisPanel({
 }) {
   const [best, ...others] = report.ranked;
   if (!best) return null;
-  if (!best.fault)
+  if (!best.fault) {
+    const calm = chanceNumber(best.probability);
+    const isOut = out.length > 0;
     return (
       <View testID="diagnosis" className="gap-1">
-        <Heading className="text-2xl">Nothing stands out</Heading>
-        <Text className="text-voice">{`Nothing is wrong in ${chanceNumber(best.probability)}, by what the trace shows. The aircraft's handbook comes first.`}</Text>
+        <Heading className="text-2xl">
+          {isOut ? `Out of limits: ${out.join(", ")}` : doubtful ? "Once more" : "Nothing stands out"}
+        </Heading>
+        {(isOut || doubtful) && (
+          <Text>
+            {doubtful
+              ? "A side was not held still. Do both again, five seconds each."
+              : "Do both again, five seconds each. If it does the same, it is real."}
+          </Text>
+        )}
+        <Text className="text-voice">
+          {isOut
+            ? `No trouble on file fits it well: nothing wrong in ${calm}. The limit decides, and the aircraft's handbook.`
+            : `Nothing is wrong in ${calm}, by what the trace shows. The aircraft's handbook comes first.`}
+        </Text>
       </View>
     );
+  }
   const [next] = report.next;
   return (
     <View testID="diagnosis" className="gap-2">

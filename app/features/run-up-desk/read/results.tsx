@@ -1,7 +1,7 @@
 import { GRADES } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import type { Trace, TraceSource } from "@cravix/core/run-up";
-import { type Check, checksOf, isOut, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import { type Check, checksOf, dropText, isOut, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { type ReactNode, useMemo, useState } from "react";
 import { Pressable, View } from "react-native";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
@@ -90,7 +90,14 @@ export function Results({
       <View className={wide ? "flex-1 gap-5" : "gap-5"}>
         <MagnetoPlot answer={answer} engine={engine} trace={trace} />
         {lesson ?? (
-          <DiagnosisPanel report={answer.report} remedied={answer.remedied} over={over} onTried={onTried} />
+          <DiagnosisPanel
+            report={answer.report}
+            out={checks.filter(({ bad }) => bad).map(({ name }) => name)}
+            doubtful={[reading.right, reading.left].some((side) => side?.doubt)}
+            remedied={answer.remedied}
+            over={over}
+            onTried={onTried}
+          />
         )}
       </View>
       <View className={wide ? "flex-1 gap-5" : "gap-5"}>
@@ -132,7 +139,7 @@ function MagnetoPlot({
       marks={sides.map((side) => ({
         from: side.from,
         to: side.to,
-        value: side.feel === "quit" ? "stops" : side.seen ? `−${Math.round(side.drop)}` : "none",
+        value: side.feel === "quit" ? "stops" : side.seen ? dropText(side.drop) : "none",
         label: `${words[side.side]}${side.feel === "rough" ? " · rough" : ""}`,
         bad: isOut(reading, side.side, engine),
       }))}
@@ -160,9 +167,11 @@ function CheckRow({
         className="min-h-14 flex-row items-center gap-3 py-1"
         testID={`check-${check.id}`}
       >
-        <Text className="w-[34%] text-voice">{check.name}</Text>
-        <Text className={`w-[24%] font-strong text-lg ${check.bad ? "text-clay" : ""}`}>{check.value}</Text>
-        <Text className="shrink text-sm text-voice">{check.more ?? ""}</Text>
+        <Text className="w-[30%] shrink-0 text-voice">{check.name}</Text>
+        <Text className={`w-[22%] shrink-0 font-strong text-lg ${check.bad ? "text-clay" : ""}`}>
+          {check.value}
+        </Text>
+        <Text className="min-w-0 flex-1 text-sm text-voice">{check.more ?? ""}</Text>
       </Pressable>
       {open && (
         <TracePiece

@@ -1,7 +1,7 @@
 import { capital, formatNumber } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import type { TypedRead } from "@cravix/core/run-up-desk";
-import { sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import { sideWords, typedOut, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { PageHead } from "../../../ui/page-head";
 import { Screen } from "../../../ui/screen";
@@ -60,6 +60,7 @@ export function TypedPage({
         <View className={wide ? "flex-1" : ""}>
           <DiagnosisPanel
             report={report}
+            out={typedOut(read.numbers, engine)}
             remedied={remedied}
             over={over}
             onTried={(told) => onTell([told])}
