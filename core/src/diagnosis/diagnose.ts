@@ -7,7 +7,15 @@ import {
   type Observation,
   OF_A_SIDE,
 } from "./evidence/observations";
-import { FAULTS, type Fault, HEALTHY, HEALTHY_COARSE, type Likelihood } from "./fault-library";
+import {
+  FAULTS,
+  type Fault,
+  HEALTHY,
+  HEALTHY_COARSE,
+  type Likelihood,
+  NOT_ON_FILE,
+  showsAnything,
+} from "./fault-library";
 
 /** One explanation: a fault at a place, or none. */
 export interface Hypothesis {
@@ -32,7 +40,7 @@ export interface Diagnosis {
 export function hypotheses(context: DiagnosisContext): Hypothesis[] {
   const found: Hypothesis[] = [];
   let all = 0;
-  for (const fault of FAULTS) {
+  for (const fault of [...FAULTS, NOT_ON_FILE]) {
     if (fault.only && !fault.only(context)) continue;
     const rate = fault.rate * today(fault, context);
     all += rate;
@@ -96,6 +104,7 @@ function likelihoodFor(
   context: DiagnosisContext,
 ): Likelihood {
   if (!fault) return healthy(feature, context);
+  if (fault === NOT_ON_FILE) return showsAnything(healthy(feature, context), FEATURES[feature]);
   if (OF_A_SIDE.has(feature) && faultSide && side) {
     const own = fault.shows[`${feature}.${side === faultSide ? "this" : "other"}`];
     if (own) return own;

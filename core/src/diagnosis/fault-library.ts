@@ -523,3 +523,38 @@ export const FAULTS: readonly Fault[] = [
     },
   },
 ];
+
+/** What is not on file shows in one of five things that are looked at, in one state as well as in any other (own estimate). */
+const SHOWS_PART = 0.2;
+
+/**
+ * What nothing on file explains: two troubles at once, or one that nobody wrote down. It is thought of like any other, with a chance of its own; what it shows nobody knows
+ * (`showsAnything`). Source: own estimate; one run-up in five hundred.
+ */
+export const NOT_ON_FILE: Fault = {
+  id: "not on file",
+  place: "engine",
+  name: "something that is not on file",
+  what: "two troubles at once, or one that is not in this library",
+  rate: 0.002,
+  grade: "ask",
+  action: "Do not fly on a guess: log what you saw, and ask a mechanic.",
+  shows: {},
+};
+
+/**
+ * What may be seen of one feature where it is not known what is wrong: mostly what a healthy engine shows (`likelihood`), else any of its states `all` alike. Adds up to one.
+ */
+export function showsAnything({ states, why }: Likelihood, all: readonly string[]): Likelihood {
+  const named = Object.values(states).reduce((sum, p) => sum + p, 0);
+  const left = all.length - Object.keys(states).length;
+  return {
+    states: Object.fromEntries(
+      all.map((state) => [
+        state,
+        (1 - SHOWS_PART) * (states[state] ?? (1 - named) / Math.max(1, left)) + SHOWS_PART / all.length,
+      ]),
+    ),
+    why,
+  };
+}

@@ -2,6 +2,7 @@ import type { FindingGrade } from "../judgement/judgement";
 import { capital } from "../units/format";
 import { chanceOf, diagnoseWays, type Hypothesis, hypothesisName, type SeenWay } from "./diagnose";
 import type { DiagnosisContext, Feature, Observation } from "./evidence/observations";
+import { NOT_ON_FILE } from "./fault-library";
 import { rankTests } from "./next-test";
 
 /** One explanation in words. */
@@ -84,7 +85,7 @@ export function diagnosisReport(
       })),
     })),
     telling,
-    unlike: fits < 1e-4,
+    unlike: best?.fault !== NOT_ON_FILE && fits < 1e-4,
   };
 }
 

@@ -190,7 +190,10 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
       ({ feature, side }) => !(feature === "feel" && side === "left"),
     );
     const named = (of: typeof context) => diagnosisReport([...seen, rough], of).ranked[0]?.name;
-    expect(asFarAsProbed(context, readRunUp(drawn(misfire), profile))).toEqual({ ...context, unprompted: true });
+    expect(asFarAsProbed(context, readRunUp(drawn(misfire), profile))).toEqual({
+      ...context,
+      unprompted: true,
+    });
     expect(named(asFarAsProbed(context, reading))).toBe("fouled plug, left magneto");
   });
 
