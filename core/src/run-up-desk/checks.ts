@@ -60,7 +60,10 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
       id: "propeller",
       name: "propeller",
       value: dropText(propeller.drop),
-      more: `half of it in ${formatNumber(propeller.answeredIn, 1)} s`,
+      more: [
+        `half of it in ${formatNumber(propeller.answeredIn, 1)} s`,
+        ...giveOrTake(propeller.dropSigma),
+      ].join(", "),
       bad: profile.propellerCheck !== undefined && propeller.drop < profile.propellerCheck.dropRpm,
       from: propeller.from,
       to: propeller.to,
@@ -70,7 +73,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
       id: "idle",
       name: "idle",
       value: idle.quit ? "quits" : formatNumber(idle.floor),
-      more: `held ${formatNumber(idle.held)} s`,
+      more: [`held ${formatNumber(idle.held)} s`, ...giveOrTake(idle.floorSigma)].join(", "),
       bad: idle.quit || outside(idle.floor, profile.idle),
       from: idle.from,
       to: idle.to,
@@ -101,26 +104,31 @@ export function isOut(
 /** From so much on it is said how sure a drop is, rpm. */
 const WORTH_SAYING_RPM = 6;
 
+/** Twice its sigma, where that is worth saying. */
+function giveOrTake(sigma: number): string[] {
+  return 2 * sigma >= WORTH_SAYING_RPM ? [`give or take ${formatNumber(2 * sigma)}`] : [];
+}
+
 /** How it ran there, how long, how sure its number is, and whether it may have been both sides. */
 function howItDropped(made: MagnetoReading, { steps }: RunUpReading): string {
   const { feel, held, back, dropSigma, from } = made;
-  const give = 2 * dropSigma;
   return [
     feel,
     `held ${formatNumber(held)} s`,
-    ...(feel !== "quit" && made.seen && give >= WORTH_SAYING_RPM
-      ? [`give or take ${formatNumber(give)}`]
-      : []),
+    ...(feel !== "quit" && made.seen ? giveOrTake(dropSigma) : []),
     ...(back === undefined ? [] : [`back to ${formatNumber(back)}`]),
     ...(steps.some(({ at, perhapsBoth }) => at === from && perhapsBoth) ? ["one side, or both in one"] : []),
   ].join(", ");
 }
 
 /** What came after the heat, or why its number is no measure of it. */
-function afterHeat({ doubt, gain }: HeatReading): Pick<Check, "more"> {
+function afterHeat({ doubt, gain, seen, dropSigma }: HeatReading): Pick<Check, "more"> {
   if (doubt) return { more: doubt };
-  if (gain === undefined) return {};
-  return { more: `${gain >= 0 ? "+" : "−"}${formatNumber(Math.abs(gain))} after it` };
+  const words = [
+    ...(gain === undefined ? [] : [`${gain >= 0 ? "+" : "−"}${formatNumber(Math.abs(gain))} after it`]),
+    ...(seen ? giveOrTake(dropSigma) : []),
+  ];
+  return words.length > 0 ? { more: words.join(", ") } : {};
 }
 
 function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {

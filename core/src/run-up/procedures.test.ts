@@ -139,7 +139,7 @@ describe("the idle held by itself", () => {
 
   it("is not believed when it was left too soon, or when it quit", () => {
     const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
-    const idle = { from: 0, to: 2, floor: 640, held: 2, quit: false };
+    const idle = { from: 0, to: 2, floor: 640, floorSigma: 2, held: 2, quit: false };
     expect(judgeIdleHold(idle, profile)).toMatchObject({
       grade: "note",
       sentence: "640 rpm, but held 2 s only.",

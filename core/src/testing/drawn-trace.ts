@@ -1,4 +1,5 @@
 import { traceOf } from "../run-up/index";
+import { normalNumbers, seededRandom } from "../units/seeded-random";
 
 /**
  * Traces drawn by hand, stretch by stretch: what a hand does in a run-up is common practice, and the numbers are chosen so that what was done is known to the rpm.
@@ -14,11 +15,19 @@ export interface DrawnStretch {
   map?: number;
 }
 
-/** A trace of these stretches with a line every so many seconds; with manifold pressure where `map` says so; its exhaust probes are `probe` seconds slow. */
+/** A trace of these stretches with a line every so many seconds; with manifold pressure where `map` says so; its exhaust probes are `probe` seconds slow, and rpm and exhaust scatter by `noise`, another way for each `seed`. */
 export function drawnTrace(
   stretches: readonly DrawnStretch[],
-  { every = 1, map = false, probe = 2.5 }: { every?: number; map?: boolean; probe?: number } = {},
+  {
+    every = 1,
+    map = false,
+    probe = 2.5,
+    noise = 0,
+    seed = 1,
+  }: { every?: number; map?: boolean; probe?: number; noise?: number; seed?: number } = {},
 ) {
+  const normal = normalNumbers(seededRandom(seed));
+  const scatter = () => (noise > 0 ? noise * normal() : 0);
   const lines = [];
   let t = 0;
   let rpm = stretches[0]?.rpm ?? 0;
@@ -34,9 +43,9 @@ export function drawnTrace(
       // A tachometer in fives, and a pulse of its own that is the same each time.
       lines.push({
         t: Number(t.toFixed(1)),
-        rpm: Math.round((rpm + 3 * Math.sin(t * 2.3)) / 5) * 5,
+        rpm: Math.round((rpm + 3 * Math.sin(t * 2.3) + scatter()) / 5) * 5,
         ...(map && { map: stretch.map ?? (stretch.rpm < 1400 ? 12 : 17) }),
-        egt: [0, 12, -9, 4].map((own) => Math.round(egt + own)),
+        egt: [0, 12, -9, 4].map((own) => Math.round(egt + own + scatter())),
         cht: [300, 310, 295, 305],
       });
     }

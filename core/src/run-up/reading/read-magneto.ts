@@ -2,21 +2,33 @@ import { cylindersOf } from "../../trace/trace";
 import { median, midmean } from "../../trend/median";
 import { rpmScale } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
-import { meanOf } from "./label-plateaus";
+import { jumpiness, meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
 import { levelOnTheWay, type StretchLevel, wayAndRest } from "./levels/level-on-the-way";
 import { levelOf } from "./levels/stretch-level";
-import { type Context, deviation, levelAtEnd, restsAtBase, rpmOf, SHORTEST_S } from "./reading-context";
+import {
+  type Context,
+  deviation,
+  levelAtEnd,
+  restsAtBase,
+  rpmOf,
+  SHORTEST_S,
+  unsettled,
+} from "./reading-context";
 import type { MagnetoReading, RunUpReading, Side } from "./run-up-reading";
-
-/** How far from its level a side is left after no time at all, rpm at 1,800: what has not settled is as unsure (own estimate). */
-const UNSETTLED_RPM = 12;
 
 /** Fewer lines than this do not say by themselves where a stretch stood. */
 const FEW_LINES = 8;
 
 /** With lines as far between a side has to have three of them, seconds: two may be its way there and its way back. */
 const FAR_BETWEEN_S = 1.5;
+
+/** So long before a side says how a probe scatters, seconds. */
+const LOOKED_BACK_S = 8;
+/** How far three of four values of plain noise lie within about the line between their neighbours, in standard deviations: 1.15 times the root of 1.5. */
+const JUMPS = 1.41;
+/** Manners of settling are tried in steps of about two: even between them, one standard deviation as a part. */
+const MANNERS_APART = 0.2;
 
 /** No engine runs faster on one magneto: by so much it is no scatter, rpm at 1,800. */
 const FASTER_RPM = 10;
@@ -77,15 +89,21 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const lines = 1.2 * clean.interval;
   const egtBefore: Record<number, number> = {};
   const egtChange: Record<number, number> = {};
+  const egtSigma: Record<number, number> = {};
   for (const cylinder of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
     // Straight from the other side it is hot already, out of warm air still cool: it is held against both.
     const calmTo = straight || behindHeat ? (reading.base?.to ?? step.at) : step.at;
-    const was = meanOf(trace, values, calmTo - Math.max(2, lines), calmTo);
-    const is = meanOf(trace, values, Math.max(step.at + 1.5, to - Math.max(1.5, lines)), to);
+    const wasFrom = calmTo - Math.max(2, lines);
+    const isFrom = Math.max(step.at + 1.5, to - Math.max(1.5, lines));
+    const was = meanOf(trace, values, wasFrom, calmTo);
+    const is = meanOf(trace, values, isFrom, to);
     if (Number.isNaN(was) || Number.isNaN(is)) continue;
     egtBefore[cylinder] = was;
     egtChange[cylinder] = is - was;
+    const scatter = jumpiness(pieceOf(trace, values, calmTo - LOOKED_BACK_S, to).y) / JUMPS;
+    const count = (from: number, until: number) => pieceOf(trace, values, from, until).y.length;
+    egtSigma[cylinder] = scatter * Math.sqrt(1 / count(wasFrom, calmTo) + 1 / count(isFrom, to));
   }
   const made: MagnetoReading = {
     side,
@@ -94,13 +112,14 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     base,
     level,
     drop: base - level,
-    dropSigma: Math.hypot(stoodOnBoth.sigma, stood.sigma, UNSETTLED_RPM * scale * Math.exp(-held / 5)),
+    dropSigma: Math.hypot(stoodOnBoth.sigma, stood.sigma, unsettled(held, scale)),
     seen: step.seen,
     held,
     roughness,
     feel: quit ? "quit" : roughness > 2.6 && shake > 8.5 * scale ? "rough" : "smooth",
     egtBefore,
     egtChange,
+    egtSigma,
     egtBeside: egtChange,
   };
   if (next?.step === "both") {
@@ -111,8 +130,11 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
       Math.min(next.until, next.at + 8) - 0.1,
     ).y;
     if (back.length >= 3) {
-      made.back = levelOf(back, ctx.grain).value;
+      const stoodBack = levelOf(back, ctx.grain);
+      made.back = stoodBack.value;
+      made.backSigma = stoodBack.sigma;
       made.backAfter = next.settle * 3;
+      made.backAfterSigma = Math.hypot(MANNERS_APART * made.backAfter, clean.interval / Math.sqrt(12));
     }
   }
   const hole = clean.problems.some(

@@ -20,6 +20,7 @@ import {
   restsAtBase,
   rpmOf,
   SHORTEST_S,
+  unsettled,
 } from "./reading-context";
 import type {
   HeatReading,
@@ -191,15 +192,26 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
   const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale, ctx.grain);
   const base = climbs && runUpBase !== undefined ? Math.max(own, runUpBase) : own;
   const hotPiece = pieceOf(trace, rpm, step.at, step.until - 0.15);
-  const smooth = runningMedian(hotPiece.y, Math.max(1, Math.round(0.8 / Math.max(ctx.clean.interval, 0.1))));
+  const half = Math.max(1, Math.round(0.8 / Math.max(ctx.clean.interval, 0.1)));
+  const smooth = runningMedian(hotPiece.y, half);
   const hotRow = smooth.slice(Math.floor(smooth.length * 0.12));
   const least = hotRow.length > 0 ? Math.min(...hotRow) : base;
   const atEnd = median(orNaN(pieceOf(trace, rpm, step.until - 2, step.until - 0.15).y));
-  const late = median(orNaN(pieceOf(trace, rpm, step.at + 2.5, step.until - 0.15).y));
+  const lateRow = pieceOf(trace, rpm, step.at + 2.5, step.until - 0.15).y;
+  const late = median(orNaN(lateRow));
   // Without ice the needle stands; the least of a noisy row would make the drop look bigger than it is.
   const standing =
     Math.abs(atEnd - late) < 9 * rpmScale(ctx.profile) && Math.abs(late - least) < 14 * rpmScale(ctx.profile);
   const hot = standing ? late : least;
+  const lowest = smooth.indexOf(least);
+  const hotSigma = Math.hypot(
+    sigmaOf(standing ? lateRow : hotPiece.y.slice(Math.max(0, lowest - half), lowest + half + 1), ctx.grain),
+    unsettled(step.until - step.at, scale),
+    // The middle one of its figures is one that the tachometer shows.
+    ctx.grain / EVENLY,
+  );
+  // A base that was not the engine's own is as unsure as it is far from that.
+  const baseSigma = Math.hypot(sigmaOf(calm.y, ctx.grain), (base - own) / 2);
   const egt = cylindersOf(trace, "egt").flatMap((cylinder) => {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
     const change =
@@ -213,6 +225,7 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
     base,
     hot,
     drop: base - hot,
+    dropSigma: Math.hypot(baseSigma, hotSigma),
     seen: step.seen && Math.abs(base - hot) >= 6 * rpmScale(ctx.profile),
     roseWhileHot: Math.max(0, atEnd - hot),
     ...(climbs && { doubt: "The propeller was still coming back: do it again." }),
@@ -240,10 +253,22 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
     if (coldAgain !== undefined) {
       made.coldAgain = coldAgain;
       made.gain = coldAgain - base;
+      made.gainSigma = Math.hypot(
+        baseSigma,
+        again.length >= 3 ? sigmaOf(again, ctx.grain) : 0,
+        unsettled(cold.until - cold.at, scale),
+      );
     }
   }
   return made;
 }
+
+/** What lies anywhere between two ends has their distance by this as its standard deviation. */
+const EVENLY = Math.sqrt(12);
+
+/** How sure the level of a row is, one standard deviation; not a number where there is nothing in it. */
+const sigmaOf = (values: readonly number[], grain: number): number =>
+  values.length > 0 ? levelOf(values, grain).sigma : Number.NaN;
 
 function runningMedian(values: readonly number[], half: number): number[] {
   return values.map((_, i) => median(values.slice(Math.max(0, i - half), i + half + 1)));
@@ -253,14 +278,18 @@ function readPropeller(ctx: Context, i: number): PropellerReading {
   const { trace, steps } = ctx;
   const step = steps[i] as FoundStep;
   const rpm = rpmOf(ctx);
-  const base = median(orNaN(pieceOf(trace, rpm, step.at - 3, step.at - 0.1).y));
+  const before = pieceOf(trace, rpm, step.at - 3, step.at - 0.1).y;
+  const base = median(orNaN(before));
   const piece = pieceOf(trace, rpm, step.at, step.until);
-  const smooth = runningMedian(piece.y, 2);
+  // Half a second together, and no line more: a short cycle is one or two lines where they are far apart.
+  const smooth = runningMedian(piece.y, Math.round(0.2 / Math.max(ctx.clean.interval, 0.05)));
   let lowest = 0;
   smooth.forEach((value, at) => {
     if (value < (smooth[lowest] as number)) lowest = at;
   });
   const least = smooth[lowest] ?? base;
+  // Between its lowest line and the next it may have been lower still.
+  const beside = Math.max(smooth[lowest - 1] ?? least, smooth[lowest + 1] ?? least) - least;
   // Its answer is how soon half of the fall has come, from where it begins to fall.
   const fallen = (part: number) => smooth.findIndex((value) => value < base - (base - least) * part);
   const begins = fallen(0.12);
@@ -277,8 +306,14 @@ function readPropeller(ctx: Context, i: number): PropellerReading {
     base,
     least,
     drop: base - least,
+    dropSigma: Math.hypot(
+      sigmaOf(before, ctx.grain),
+      sigmaOf(piece.y.slice(Math.max(0, lowest - 2), lowest + 3), ctx.grain),
+      beside / EVENLY,
+    ),
     answeredIn:
       half >= 0 && begins >= 0 ? (piece.t[half] as number) - (piece.t[begins] as number) : Number.NaN,
+    answeredInSigma: (ctx.clean.interval * Math.SQRT2) / EVENLY,
     ...(back.length >= 3 && { back: median(back) }),
     ...(!Number.isNaN(mapRise) && { mapRise }),
   };
@@ -296,6 +331,7 @@ function readIdle(ctx: Context, i: number): IdleReading {
     from: step.at,
     to: step.until,
     floor: quit ? 0 : median(orNaN(used)),
+    floorSigma: quit ? 0 : Math.hypot(sigmaOf(used, ctx.grain), ctx.grain / EVENLY),
     held: step.until - step.at,
     quit: quit || steps[i + 1]?.step === "stop",
   };

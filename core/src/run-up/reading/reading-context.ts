@@ -25,6 +25,13 @@ export function restsAtBase({ step }: FoundStep): boolean {
 /** A side that was left sooner than this has not settled, seconds. */
 export const SHORTEST_S = 2.5;
 
+/** How far from its level a stretch is left after no time at all, rpm at 1,800: what has not settled is as unsure (own estimate). */
+const UNSETTLED_RPM = 12;
+
+/** How unsure a level is that was left after so many seconds, rpm; `scale` as of `rpmScale`. */
+export const unsettled = (seconds: number, scale: number): number =>
+  UNSETTLED_RPM * scale * Math.exp(-seconds / 5);
+
 export function deviation(values: readonly number[], middle: number): number {
   return 1.4826 * median(values.map((value) => Math.abs(value - middle)));
 }

@@ -17,15 +17,19 @@ export interface MagnetoReading {
   seen: boolean;
   /** Seconds on this one side. */
   held: number;
-  /** Rpm back on both, and how far it is from the base before; absent when nobody came back to both. */
+  /** Rpm back on both, and how sure; absent when nobody came back to both. */
   back?: number;
-  /** Seconds until it was back. */
+  backSigma?: number;
+  /** Seconds until it was back, and how sure. */
   backAfter?: number;
+  backAfterSigma?: number;
   /** Scatter of the rpm on this side against that on both: 1 is as smooth. */
   roughness: number;
   feel: "smooth" | "rough" | "quit";
   /** Change of exhaust gas by cylinder, °F, from before to the end of the step. */
   egtChange: Record<number, number>;
+  /** How sure each change is, one standard deviation, °F: the probe's scatter by its lines. What a slow probe had not shown yet is not in it. */
+  egtSigma: Record<number, number>;
   /** The same after as many seconds as the shorter of the two sides was held: to be laid beside the other side. */
   egtBeside: Record<number, number>;
   /** Exhaust gas on both, before, by cylinder. */
@@ -43,12 +47,15 @@ export interface HeatReading {
   /** Least rpm with heat on. */
   hot: number;
   drop: number;
+  /** How sure the drop is, one standard deviation, rpm. */
+  dropSigma: number;
   seen: boolean;
   /** How far it rose again while the heat was still on: ice on its way out. */
   roseWhileHot: number;
   /** Rpm after, cold again, against the base before: above it there was ice. */
   coldAgain?: number;
   gain?: number;
+  gainSigma?: number;
   egtChange?: number;
   /** Why this number is no measure of the heat. */
   doubt?: string;
@@ -60,8 +67,11 @@ export interface PropellerReading {
   base: number;
   least: number;
   drop: number;
-  /** Seconds from the first answer until half of the fall has come. */
+  /** How sure the drop is, one standard deviation, rpm: with lines far apart the lowest lies between two of them. */
+  dropSigma: number;
+  /** Seconds from the first answer until half of the fall has come, and how sure: both lie between two lines. */
   answeredIn: number;
+  answeredInSigma: number;
   back?: number;
   mapRise?: number;
 }
@@ -70,6 +80,8 @@ export interface IdleReading {
   from: number;
   to: number;
   floor: number;
+  /** How sure it is, one standard deviation, rpm. */
+  floorSigma: number;
   held: number;
   quit: boolean;
 }

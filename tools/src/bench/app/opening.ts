@@ -6,7 +6,7 @@ import { openDemoSite } from "./demo-site";
 
 const TURNS = so(9, 1);
 /** A processor of a phone against the one that this runs on. */
-const SLOWER = 4;
+const SLOWER = so(4, 1);
 
 /** In the page: when what answers stands on the screen and is painted, milliseconds after the page was asked for. */
 const watch = (selector: string) => `
