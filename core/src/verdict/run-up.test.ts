@@ -208,6 +208,7 @@ describe("the items that a trace answers", () => {
     egtChange: {},
     egtBeside: {},
     egtBefore: {},
+    egtSigma: {},
   });
   const reading: RunUpReading = {
     prompted: true,

@@ -106,7 +106,17 @@ test("a throttle that was set a little high and trimmed back is no side, though 
 
 test("where nobody prompted, that nothing changed is no sign of warm air: nobody knows that it was asked for", () => {
   const { reading } = work(FOUR, [TAXI, BOTH, SIDE, BOTH, SIDE, BOTH, IDLE]);
-  const heat = { from: 60, to: 66, held: 6, base: 1800, hot: 1797, drop: 3, seen: false, roseWhileHot: 0 };
+  const heat = {
+    from: 60,
+    to: 66,
+    held: 6,
+    base: 1800,
+    hot: 1797,
+    drop: 3,
+    dropSigma: 2,
+    seen: false,
+    roseWhileHot: 0,
+  };
   const of = (prompted: boolean) =>
     observe({ ...reading, prompted, heat }, FOUR.profile, {
       maxDropRpm: 125,
