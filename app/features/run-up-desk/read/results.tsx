@@ -167,8 +167,8 @@ function CheckRow({
         className="min-h-14 flex-row items-center gap-3 py-1"
         testID={`check-${check.id}`}
       >
-        <Text className="w-[30%] shrink-0 text-voice">{check.name}</Text>
-        <Text className={`w-[22%] shrink-0 font-strong text-lg ${check.bad ? "text-clay" : ""}`}>
+        <Text className="w-[34%] shrink-0 text-voice">{check.name}</Text>
+        <Text className={`w-[21%] shrink-0 font-strong text-lg ${check.bad ? "text-clay" : ""}`}>
           {check.value}
         </Text>
         <Text className="min-w-0 flex-1 text-sm text-voice">{check.more ?? ""}</Text>
