@@ -204,18 +204,9 @@ export function beginsOf(
 function costsOfBegin(t: ArrayLike<number>, ys: Float64Array, from: number, to: number, sigma: number) {
   const costs = new Float64Array(to - from + 1).fill(Number.POSITIVE_INFINITY);
   for (const settle of SETTLE_S) {
-    const sums = { se: 0, see: 0, sy: 0, sye: 0, syy: 0 };
-    for (let i = from; i < to; i++) {
-      const e = exp(-((t[i] as number) - (t[from] as number)) / settle);
-      const value = ys[i] as number;
-      sums.se += e;
-      sums.see += e * e;
-      sums.sy += value;
-      sums.sye += value * e;
-      sums.syy += value * value;
-      const k = i - from + 1;
+    sumsOf(t, ys, from, to, settle, (k, sums) => {
       costs[k] = Math.min(costs[k] as number, costOf(k, sums, sigma));
-    }
+    });
   }
   return costs;
 }
@@ -239,7 +230,7 @@ function costsOfEnd(t: ArrayLike<number>, ys: Float64Array, from: number, to: nu
   return costs;
 }
 
-type Sums = ReturnType<typeof sumsOf>;
+type Sums = Record<"se" | "see" | "sy" | "sye" | "syy", number>;
 
 /** The cost of a piece of so many lines about its curve. */
 function costOf(n: number, { se, see, sy, sye, syy }: Sums, sigma: number): number {
@@ -249,8 +240,15 @@ function costOf(n: number, { se, see, sy, sye, syy }: Sums, sigma: number): numb
   return variance > floor ? n * (log(variance) - log(floor) + 1) : rss / floor;
 }
 
-/** The sums of one piece that a curve through it is fitted from; e is what is left of how far off it began. */
-function sumsOf(t: ArrayLike<number>, ys: Float64Array, from: number, to: number, settle: number) {
+/** The sums of one piece that a curve through it is fitted from; e is what is left of how far off it began. `seen` is told them behind each line, with how many there were. */
+function sumsOf(
+  t: ArrayLike<number>,
+  ys: Float64Array,
+  from: number,
+  to: number,
+  settle: number,
+  seen?: (lines: number, sums: Sums) => void,
+): Sums {
   const sums = { se: 0, see: 0, sy: 0, sye: 0, syy: 0 };
   for (let i = from; i < to; i++) {
     const e = exp(-((t[i] as number) - (t[from] as number)) / settle);
@@ -260,6 +258,7 @@ function sumsOf(t: ArrayLike<number>, ys: Float64Array, from: number, to: number
     sums.sy += value;
     sums.sye += value * e;
     sums.syy += value * value;
+    seen?.(i - from + 1, sums);
   }
   return sums;
 }
