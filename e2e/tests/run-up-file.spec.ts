@@ -4,8 +4,9 @@ import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { traceCsv } from "@cravix/contract/trace";
-import { simulateRunUp, usualPlan } from "@cravix/core/engine-model";
+import { type PlantedFault, simulateRunUp, usualPlan } from "@cravix/core/engine-model";
 import { traceOf } from "@cravix/core/run-up";
+import type { Locator } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
 import { eventsOnDevice } from "../support/device";
@@ -80,11 +81,50 @@ test("a file with foreign headers: what is known is taken, what is not is told b
   await expectAccessible(page, "columns of a file");
   await page.getByTestId("read-trace").click();
   await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out");
-  await expect(page.getByTestId("check-left")).toContainText("−");
+  // Nobody said which side is which: none is named, and none would be logged.
+  const sides = [page.getByTestId("check-right"), page.getByTestId("check-left")] as const;
+  await expect(sides[0]).toContainText("the first side");
+  await expect(sides[1]).toContainText("the second side");
+  await expect(page.getByTestId("use-numbers")).toHaveText("Log the rest");
+  const [first, second] = [await dropIn(sides[0]), await dropIn(sides[1])];
+  await expectAccessible(page, "sides that nobody named");
+  await page.getByTestId("ask-order").getByRole("button", { name: "Left" }).click();
+  await expect(sides[1]).toContainText("left");
+  expect([await dropIn(sides[0]), await dropIn(sides[1])]).toEqual([second, first]);
+  await expect(page.getByTestId("ask-order")).toBeHidden();
   await page.getByTestId("use-numbers").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   const read = await readings(page, id);
-  expect((read["magneto.base"] ?? 0) - (read["magneto.right"] ?? 0)).toBeGreaterThan(20);
+  expect((read["magneto.base"] ?? 0) - (read["magneto.left"] ?? 0)).toBe(first);
+});
+
+/** The drop that stands in a row of what was read, rpm. */
+const dropIn = async (row: Locator) => Number(/−(\d+)/.exec((await row.textContent()) ?? "")?.[1]);
+
+test("a file whose sides nobody names: they stay to be typed, and everything else is logged", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix);
+  await readFile(page, { kind: "none" });
+  await page.getByTestId("ask-order").waitFor();
+  await page.getByTestId("use-numbers").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  const read = await readings(page, id);
+  expect(Object.keys(read)).toEqual(expect.arrayContaining(["magneto.base", "idle"]));
+  expect(Object.keys(read).filter((key) => /magneto\.(right|left)/.test(key))).toEqual([]);
+});
+
+test("a file in which the good side was tried twice: it looks like one of each until the pilot says so", async ({
+  page,
+}) => {
+  await toTheRunUp(page, cravix);
+  await readFile(page, { kind: "none" });
+  const diagnosis = page.getByTestId("diagnosis");
+  await expect(diagnosis).toContainText("Nothing stands out");
+  await page.getByTestId("ask-order").getByRole("button", { name: "The same side each time" }).click();
+  await page.getByTestId("ask-which-side").getByRole("button", { name: "Right" }).click();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
+  await expect(diagnosis).toContainText("right magneto not grounded by the switch");
 });
 
 test("a unit that stands nowhere and may be two is asked about once, and remembered for this monitor", async ({
@@ -198,15 +238,18 @@ test("half a gigabyte, and a quotation mark that is never closed: both are told 
 });
 
 /** A file without prompts of an engine whose left magneto is not grounded: one side only drops in it. */
-async function readHotMagnetoFile(page: Page) {
+const readHotMagnetoFile = (page: Page) => readFile(page, { kind: "hot magneto", side: "left" });
+
+/** A file of the trainer without prompts is read. */
+async function readFile(page: Page, fault: PlantedFault) {
   await page.getByTestId("way-file").click();
-  const hot = { ...TRAINER, fault: { kind: "hot magneto", side: "left" } } as const;
+  const engine = { ...TRAINER, fault };
   const chosen = page.waitForEvent("filechooser");
   await page.getByTestId("pick-trace").click();
   await (await chosen).setFiles({
     name: "run-up.csv",
     mimeType: "text/csv",
-    buffer: Buffer.from(traceCsv(traceOf(simulateRunUp(hot, usualPlan(hot)).samples))),
+    buffer: Buffer.from(traceCsv(traceOf(simulateRunUp(engine, usualPlan(engine)).samples))),
   });
   await page.getByTestId("read-trace").click();
 }

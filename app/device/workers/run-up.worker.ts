@@ -3,19 +3,19 @@
 import { readTraceBlob, type TraceColumn } from "@cravix/contract/trace";
 import {
   afterRemedy,
-  asFarAsProbed,
   type DiagnosisContext,
   diagnosisReport,
-  nameOnlySide,
   type Observation,
-  observe,
+  type SeenWay,
+  seenInWays,
 } from "@cravix/core/diagnosis";
 import {
+  asTold,
   type Mark,
   type ReadWay,
   type RunUpProfile,
-  type RunUpReading,
   readWays,
+  type SidesTold,
   type Trace,
 } from "@cravix/core/run-up";
 
@@ -27,11 +27,11 @@ export interface RunUpQuestion {
   limits: { maxDropRpm?: number; maxDifferenceRpm?: number; resolutionRpm: number };
   context: DiagnosisContext;
   /** What was noticed before, where this is the check after a remedy: which one it was. */
-  before?: { observations: Observation[]; remedy: "cleared" | "leaned" };
+  before?: { observations: readonly Observation[]; remedy: "cleared" | "leaned" };
   /** What the pilot answered when asked. */
   told?: Observation[];
-  /** Which side the only drop of the trace was on, as the pilot said. */
-  onlySide?: "right" | "left";
+  /** What the pilot said of the sides, where nobody prompted. */
+  sides?: SidesTold;
 }
 
 export type RunUpAnswer = ReturnType<typeof work>;
@@ -41,30 +41,19 @@ type Question = { id: number } & (
   | { kind: "file"; file: Blob; columns?: TraceColumn[] }
 );
 
-function work({ trace, profile, marks, limits, context, before, told = [], onlySide }: RunUpQuestion) {
-  const ways = readWays(trace, profile, marks).map(({ weight, reading }) => ({
-    weight,
-    reading: onlySide ? nameOnlySide(reading, onlySide) : reading,
-  }));
-  const { reading, weight } = ways[0] as ReadWay;
-  // What the pilot said of a side takes the place of what the trace left open.
-  const said = (side: string | undefined) =>
-    told.some(({ feature, side: of }) => feature === "turned" && of === side);
-  const seen = (way: RunUpReading) => {
-    const now = [
-      ...observe(way, profile, limits).filter(({ feature, side }) => feature !== "shown" || !said(side)),
-      ...told,
-    ];
-    const after = before && afterRemedy(before, now, told);
-    return { after, observations: after?.observations ?? now, context: asFarAsProbed(context, way) };
-  };
-  const first = seen(reading);
-  const { after, observations } = first;
-  const others = ways.slice(1).map((way) => ({ weight: way.weight, ...seen(way.reading) }));
+function work({ trace, profile, marks, limits, context, before, told = [], sides }: RunUpQuestion) {
+  const ways = readWays(trace, profile, marks, sides);
+  const { reading } = ways[0] as ReadWay;
+  const named = asTold(profile, reading.prompted, sides);
+  const [first, ...others] = seenInWays(ways, named, limits, context, told).map((way) => {
+    const after = before && afterRemedy(before, way.observations, told);
+    return { ...way, observations: after?.observations ?? way.observations, after };
+  }) as [SeenWay & { after: ReturnType<typeof afterRemedy> | undefined }, ...SeenWay[]];
+  const { after, observations, weight } = first;
   return {
     reading,
     observations,
-    report: diagnosisReport(observations, first.context, profile.sideWords, { weight, others }),
+    report: diagnosisReport(observations, first.context, named.sideWords, { weight, others }),
     ...(after && { remedied: after.remedied }),
   };
 }

@@ -9,7 +9,7 @@ const draft = (at: string): RunUpDraft => ({
   tries: 1,
   told: [{ feature: "turned", state: "confirmed", side: "right", words: "Asked: the key was on right." }],
   asked: ["which side"],
-  onlySide: "left",
+  sides: { first: "left" },
 });
 
 beforeEach(async () => {
@@ -26,6 +26,12 @@ test("a trace with its answers comes back as it was, each engine's own, and is g
   await dropRunUp("walk", undefined);
   expect(await keptRunUp("walk", undefined)).toBeUndefined();
   expect(await keptRunUp("walk", "left")).toBeDefined();
+});
+
+test("what an earlier version of the page kept of the only side is still known", async () => {
+  const { sides: _sides, ...before } = draft("2026-05-01T09:00:00.000Z");
+  await keepRunUp("walk", undefined, { ...before, onlySide: "left" } as RunUpDraft);
+  expect(await keptRunUp("walk", undefined)).toEqual(draft("2026-05-01T09:00:00.000Z"));
 });
 
 test("one that nobody came back to goes after a week; other notes stay", async () => {

@@ -1,5 +1,5 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
-import type { Mark, Trace, TraceSource } from "@cravix/core/run-up";
+import type { Mark, SidesTold, Trace, TraceSource } from "@cravix/core/run-up";
 import { dropNote, keepNote, noteKeys, readNote } from "../../device/log/notes";
 import type { RunUpQuestion } from "../../device/workers/run-up.worker";
 
@@ -15,7 +15,8 @@ export interface RunUpDraft {
   /** What the pilot answered, and which questions that were. */
   told: Observation[];
   asked: OpenQuestion["id"][];
-  onlySide?: "right" | "left";
+  /** What the pilot said of the sides. */
+  sides?: SidesTold;
   /** What was seen before a remedy, where this is the check after it. */
   before?: NonNullable<RunUpQuestion["before"]>;
 }
@@ -36,8 +37,12 @@ export async function keepRunUp(walkId: string, engine: string | undefined, draf
 }
 
 /** The run-up of this walk and engine that was read and is not yet written down. */
-export function keptRunUp(walkId: string, engine: string | undefined): Promise<RunUpDraft | undefined> {
-  return readNote<RunUpDraft>(nameOf(walkId, engine));
+export async function keptRunUp(walkId: string, engine: string | undefined): Promise<RunUpDraft | undefined> {
+  const kept = await readNote<RunUpDraft & { onlySide?: "right" | "left" }>(nameOf(walkId, engine));
+  if (!kept?.onlySide) return kept;
+  // As it was kept by an earlier version of this page.
+  const { onlySide, ...draft } = kept;
+  return { ...draft, sides: { first: onlySide } };
 }
 
 export function dropRunUp(walkId: string, engine: string | undefined): Promise<void> {

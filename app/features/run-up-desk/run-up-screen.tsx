@@ -30,7 +30,7 @@ import { monitorOf } from "./live/monitor-of";
 import { usePlanted } from "./practice/planted";
 import { ProcedureDesk } from "./procedure-desk";
 import { ReadPage } from "./read/read-page";
-import { type Measured, useReadRunUp } from "./read/use-read-run-up";
+import { engineAsTold, type Measured, useReadRunUp } from "./read/use-read-run-up";
 import { forTheRecord, useRecordRunUp } from "./read/use-record";
 import { TypedPage } from "./typed/typed-page";
 import { type TypedNumbers, TypedWay } from "./typed/typed-way";
@@ -128,7 +128,8 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         where={emergency.side ? `on ${words[emergency.side]}` : ""}
         onBack={() => setEmergency(undefined)}
         onLog={(text) => {
-          if (read && !read.practice) write(forTheRecord(walk, engine, read.answer, read.trace, read.source));
+          if (read && !read.practice)
+            write(forTheRecord(walk, engineAsTold(engine, read), read.answer, read.trace, read.source));
           const { side } = emergency;
           const key = side && readingKey(`magneto.${side}`, engine.name);
           const sideItem = key && walk.list.items.find((item) => item.reading?.key === key);
@@ -236,7 +237,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         onEmergency={() => setEmergency("pick")}
         onDone={() => {
           if (!read.practice) {
-            write(forTheRecord(walk, engine, read.answer, read.trace, read.source));
+            write(forTheRecord(walk, engineAsTold(engine, read), read.answer, read.trace, read.source));
           }
           toWalk();
         }}

@@ -1,10 +1,9 @@
 import { type PlantedFault, simulateRunUp, usualPlan } from "../engine-model/index";
-import { type Mark, type RunUpReading, readRunUp, traceOf } from "../run-up/index";
+import { asTold, type Mark, type RunUpReading, readRunUp, type SidesTold, traceOf } from "../run-up/index";
 import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
 import {
   diagnose,
   type Hypothesis,
-  nameOnlySide,
   type Observation,
   type OpenQuestion,
   observe,
@@ -23,14 +22,14 @@ const limitsOf = ({ maxDropRpm }: CaseEngine) => ({
 function read(
   fault: PlantedFault,
   engine: CaseEngine,
-  { skip = [], prompted = false }: { skip?: string[]; prompted?: boolean } = {},
+  { skip = [], prompted = false, sides }: { skip?: string[]; prompted?: boolean; sides?: SidesTold } = {},
 ): RunUpReading {
   const options = { ...runUpCase("none", 2, engine).options, fault, severity: 0.6 };
   const plan = usualPlan(options);
   plan.steps = plan.steps.filter(({ step }) => !skip.includes(step));
   const { samples, told } = simulateRunUp(options, plan);
   const marks = told.map(({ step, at }): Mark => ({ step, t: at }));
-  return readRunUp(traceOf(samples), engine.profile, prompted ? marks : undefined);
+  return readRunUp(traceOf(samples), engine.profile, prompted ? marks : undefined, sides);
 }
 
 const contextOf = ({ shape }: CaseEngine) => ({
@@ -42,26 +41,35 @@ const contextOf = ({ shape }: CaseEngine) => ({
 const isA = (id: string, side?: string) => (hypothesis: Hypothesis) =>
   hypothesis.fault?.id === id && (side === undefined || hypothesis.side === side);
 
-/** Answers every question with the same choice, as the page does it. */
-function answerAll(reading: RunUpReading, engine: CaseEngine, choose: Record<string, number>) {
+/** Answers every question as the page does it, each by how its answer begins, the first where none is named; the trace is read again with what was told of the sides. */
+function answerAll(
+  again: (sides?: SidesTold) => RunUpReading,
+  engine: CaseEngine,
+  choose: Partial<Record<OpenQuestion["id"], string>>,
+) {
   const asked = new Set<OpenQuestion["id"]>();
   const told: Observation[] = [];
-  let named = reading;
-  for (let i = 0; i < 8; i++) {
+  let sides: SidesTold = {};
+  for (;;) {
+    const named = again(sides);
     const [question] = openQuestions(named, engine.profile, asked);
-    if (!question) break;
+    if (!question) return { told, named, sides, asked: [...asked] };
     asked.add(question.id);
-    const answer = question.answers[choose[question.id] ?? 0];
-    told.push(...(answer?.told ?? []));
-    if (answer?.onlySide) named = nameOnlySide(named, answer.onlySide);
+    const wanted = choose[question.id];
+    const answer = question.answers.find(({ words }) => words.startsWith(wanted ?? ""));
+    if (!answer) throw new Error(`"${question.words}" has no answer "${wanted}"`);
+    told.push(...answer.told);
+    sides = { ...sides, ...answer.sides };
   }
-  return { told, named, asked: [...asked] };
 }
 
 describe("a trace without prompts", () => {
-  it("asks nothing where everything shows, and nothing of a prompted run-up", () => {
+  it("asks where everything shows which side came first, and nothing of a prompted run-up", () => {
     const engine = engineAt(0);
-    expect(openQuestions(read({ kind: "none" }, engine), engine.profile, new Set())).toEqual([]);
+    const asked = openQuestions(read({ kind: "none" }, engine), engine.profile, new Set());
+    expect(asked.map(({ id }) => id)).toEqual(["order"]);
+    expect(asked[0]?.answers.map(({ words }) => words)).toEqual(["Right", "Left", "The same side each time"]);
+    expect(openQuestions(read({ kind: "none" }, engine), engine.profile, new Set(["order"]))).toEqual([]);
     const hot = read({ kind: "hot magneto", side: "left" }, engine, { prompted: true });
     expect(openQuestions(hot, engine.profile, new Set())).toEqual([]);
   });
@@ -70,13 +78,15 @@ describe("a trace without prompts", () => {
   it.each([0, 1, 3])("never calls a magneto that is not grounded healthy (engine %i)", (at) => {
     const engine = engineAt(at);
     for (const side of ["right", "left"] as const) {
-      const reading = read({ kind: "hot magneto", side }, engine);
+      const again = (sides?: SidesTold) =>
+        read({ kind: "hot magneto", side }, engine, { ...(sides && { sides }) });
+      const reading = again();
       const before = diagnose(observe(reading, engine.profile, limitsOf(engine)), contextOf(engine)).ranked;
       expect(before[0]?.fault?.id).toMatch(/key not turned|hot magneto/);
       // The other side than the one that is not grounded shows no drop: the pilot says which one dropped, and that the other was tried.
-      const { told, named, asked } = answerAll(reading, engine, {
-        "which side": side === "right" ? 0 : 1,
-        "other side": 0,
+      const { told, named, asked } = answerAll(again, engine, {
+        "which side": side === "right" ? "Right" : "Left",
+        "other side": "Tried",
       });
       expect(asked.slice(0, 2)).toEqual(["which side", "other side"]);
       expect(named[side]?.side).toBe(side);
@@ -92,13 +102,13 @@ describe("a trace without prompts", () => {
     const reading = read({ kind: "heat cable off" }, engine);
     expect(reading.heat).toBeUndefined();
     const observed = observe(reading, engine.profile, limitsOf(engine));
-    const tried = answerAll(reading, engine, { heat: 0 });
-    expect(tried.asked).toEqual(["heat"]);
+    const tried = answerAll(() => reading, engine, { heat: "Tried" });
+    expect(tried.asked).toEqual(["order", "heat"]);
     expect(diagnose([...observed, ...tried.told], contextOf(engine)).ranked[0]?.fault?.id).toBe(
       "heat cable off",
     );
-    const left = answerAll(reading, engine, { heat: 1 });
-    expect(left.told).toEqual([]);
+    expect(answerAll(() => reading, engine, { heat: "Not tried" }).told).toEqual([]);
+    expect(answerAll(() => reading, engine, { heat: "It changed" }).told).toEqual([]);
     expect(diagnose(observed, contextOf(engine)).ranked[0]?.fault).toBeUndefined();
   });
 
@@ -108,12 +118,24 @@ describe("a trace without prompts", () => {
     const [question] = openQuestions(reading, engine.profile, new Set());
     expect(question?.id).toBe("any side");
     const observed = observe(reading, engine.profile, limitsOf(engine));
-    const { told } = answerAll(reading, engine, { "any side": 0 });
+    const { told } = answerAll(() => reading, engine, { "any side": "Tried" });
     const { ranked, fits } = diagnose([...observed, ...told], contextOf(engine));
     expect(ranked[0]?.fault?.id).toBe("hot magneto");
     // Two at once are not in the library: it has to say that nothing on file explains it well.
     expect(fits).toBeLessThan(0.02);
-    expect(answerAll(reading, engine, { "any side": 1 }).told).toEqual([]);
+    expect(answerAll(() => reading, engine, { "any side": "Not tried" }).told).toEqual([]);
+    // It did drop, and the reader missed it: then nothing speaks against the engine.
+    const missed = answerAll(() => reading, engine, { "any side": "Both dropped" }).told;
+    expect(diagnose([...observed, ...missed], contextOf(engine)).ranked[0]?.fault).toBeUndefined();
+    // It stopped for a second between two lines: that one is dead.
+    const { told: stopped, sides } = answerAll(() => reading, engine, { "any side": "It stopped on left" });
+    expect(sides.first).toBe("left");
+    const [dead] = diagnose([...observed, ...stopped], contextOf(engine)).ranked;
+    expect(dead && isA("dead magneto", "left")(dead)).toBe(true);
+    // One of the two did not: with the key on left the right one went on.
+    const one = answerAll(() => reading, engine, { "any side": "Only right" }).told;
+    const [best] = diagnose([...observed, ...one], contextOf(engine)).ranked;
+    expect(best && isA("hot magneto", "right")(best)).toBe(true);
     const flying = { ...reading, base: undefined } as unknown as RunUpReading;
     expect(openQuestions(flying, engine.profile, new Set())).toEqual([]);
   });
@@ -123,13 +145,17 @@ describe("a trace without prompts", () => {
     const reading = read({ kind: "none" }, engine, { skip: ["propeller"] });
     const asked = openQuestions(reading, engine.profile, new Set()).map(({ id }) => id);
     expect(asked).toContain("propeller");
-    const { told } = answerAll(reading, engine, { propeller: 0 });
+    const { told } = answerAll(() => reading, engine, { propeller: "Cycled" });
     expect(told).toContainEqual(expect.objectContaining({ feature: "propeller", state: "nothing" }));
   });
 
-  it("keeps a reading with both sides as it is, whatever is said of one", () => {
-    const reading = read({ kind: "none" }, engineAt(0));
-    expect(nameOnlySide(reading, "left")).toBe(reading);
+  it("takes the word of a pilot whose drop the trace missed: the engine is none with a trouble", () => {
+    const engine = engineAt(0);
+    const again = (sides?: SidesTold) =>
+      read({ kind: "hot magneto", side: "left" }, engine, { ...(sides && { sides }) });
+    const { told, named } = answerAll(again, engine, { "other side": "It dropped" });
+    const rest = observe(named, engine.profile, limitsOf(engine)).filter((o) => o.feature !== "shown");
+    expect(diagnose([...rest, ...told], contextOf(engine)).ranked[0]?.fault).toBeUndefined();
   });
 
   it("reads an engine that stops on one from the few lines that are left", () => {
@@ -154,6 +180,56 @@ describe("a trace without prompts", () => {
     expect(reading.tries.at(-1)?.feel).toBe("quit");
     const [question] = openQuestions(reading, engine.profile, new Set());
     expect(question?.words).toContain("stopped on");
+  });
+});
+
+// Which of the two it was, and whether it was one twice, no trace tells: common practice.
+describe("the names of the sides of a trace without prompts", () => {
+  const engine = engineAt(0);
+  const again = (sides?: SidesTold) =>
+    read({ kind: "fouled plug", side: "left", cylinder: 2 }, engine, { ...(sides && { sides }) });
+  const dropsOf = ({ right, left }: RunUpReading) => [right?.drop, left?.drop];
+
+  it("are the first and the second until somebody has told", () => {
+    const words = observe(again(), asTold(engine.profile, false), limitsOf(engine)).map((o) => o.words);
+    expect(words.some((said) => said.includes("the second side"))).toBe(true);
+    expect(words.some((said) => /\b(right|left)\b/i.test(said))).toBe(false);
+    expect(again().notes.some(({ sentence }) => /\b(right|left)\b/i.test(sentence))).toBe(false);
+    expect(asTold(engine.profile, true)).toBe(engine.profile);
+  });
+
+  it("are as the pilot says: with the left first it is the right one that has the plug", () => {
+    const first = again({ first: "right" });
+    const turned = again({ first: "left" });
+    expect(dropsOf(turned)).toEqual(dropsOf(first).reverse());
+    const [best] = diagnose(
+      observe(turned, asTold(engine.profile, false, { first: "left" }), limitsOf(engine)),
+      contextOf(engine),
+    ).ranked;
+    expect(best?.side).toBe("right");
+    expect(turned.tries.map(({ side }) => side)).toEqual(["left", "right"]);
+  });
+
+  // The good side tried twice looks like one of each: only the pilot can tell.
+  it("are one where it was one: then the other is asked after, and is not grounded if nothing dropped on it", () => {
+    const twice = (told?: SidesTold) => read({ kind: "none" }, engine, { ...(told && { sides: told }) });
+    const { told, named, asked, sides } = answerAll(twice, engine, {
+      order: "The same",
+      "which side": "Left",
+      "other side": "Tried",
+    });
+    expect(asked.slice(0, 3)).toEqual(["order", "which side", "other side"]);
+    expect(sides).toEqual({ same: true, first: "left" });
+    expect(named.right).toBeUndefined();
+    expect(named.tries.map(({ side }) => side)).toEqual(["left", "left"]);
+    expect(named.left?.drop).toBe(named.tries[1]?.drop);
+    expect(named.notes.map(({ kind }) => kind)).toEqual(
+      expect.arrayContaining(["second never tried", "repeated"]),
+    );
+    const rest = observe(named, engine.profile, limitsOf(engine)).filter((o) => o.feature !== "shown");
+    const { ranked } = diagnose([...rest, ...told], contextOf(engine));
+    // With the key on right the left one went on.
+    expect(ranked[0] && isA("hot magneto", "left")(ranked[0])).toBe(true);
   });
 });
 

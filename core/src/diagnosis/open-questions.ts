@@ -1,25 +1,27 @@
 import type { RunUpReading, Side } from "../run-up/reading/run-up-reading";
+import type { SidesTold } from "../run-up/reading/sides-told";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { capital } from "../units/format";
 import type { Observation } from "./evidence/observations";
 
 /** Something that a trace without prompts cannot tell by itself and the pilot can: one question, few answers. */
 export interface OpenQuestion {
-  id: "any side" | "which side" | "other side" | "heat" | "propeller" | "feel";
+  id: "any side" | "order" | "which side" | "other side" | "heat" | "propeller" | "feel";
   words: string;
   answers: {
     words: string;
     /** What the answer amounts to. */
     told: Observation[];
-    /** The only side that dropped was this one. */
-    onlySide?: Side;
+    /** What it says of the sides: the trace is then read with it. */
+    sides?: SidesTold;
   }[];
 }
 
 /**
- * What to ask after a trace that nobody prompted: a side without a drop looks like one that was never tried, a heat or a propeller that does not answer
- * like one that was left out, and the two sides look alike. What has been answered is not asked again. Nothing is asked of a prompted run-up, nor of a
- * trace in which nobody ran up. Pure.
+ * What to ask after a trace that nobody prompted: the two sides look alike, two tries of one side like one of each, a side without a drop like one that was
+ * never tried, and a heat or a propeller that does not answer like one that was left out. That the trace missed what did happen can be said of each. What has
+ * been answered is not asked again. Nothing is asked of a prompted run-up, nor of a trace in which nobody ran up. `reading` is read with what was told of the
+ * sides so far, `profile` is the type's own. Pure.
  */
 export function openQuestions(
   reading: RunUpReading,
@@ -31,17 +33,59 @@ export function openQuestions(
   const word = (side: Side) => profile.sideWords?.[side] ?? side;
   if (reading.tries.length === 0) {
     if (answered.has("any side")) return [];
-    const nothing = (["right", "left"] as const).flatMap((side) => triedForNothing(side, word(side)));
+    const first = profile.firstSide;
+    const only = (side: Side) => {
+      const other = side === "right" ? "left" : "right";
+      return {
+        words: `Only ${word(side)} dropped`,
+        told: [missed(side, word(side)), ...triedForNothing(other, word(other))],
+        sides: { first: side },
+      };
+    };
+    const on = (side: Side) => ({
+      words: `It stopped on ${word(side)}`,
+      told: stoppedOn(side, word(side)),
+      sides: { first: side },
+    });
+    const sides = ["right", "left"] as const;
     return [
       {
         id: "any side",
-        words: "Neither side dropped. Were they tried?",
+        words: "Neither side dropped in this trace. Were they tried?",
         answers: [
-          { words: "Tried: nothing dropped", told: nothing },
+          {
+            words: "Tried: nothing dropped",
+            told: sides.flatMap((side) => triedForNothing(side, word(side))),
+            sides: { first },
+          },
+          only("right"),
+          only("left"),
+          {
+            words: "Both dropped: the trace missed it",
+            told: sides.map((side) => missed(side, word(side))),
+            sides: { first },
+          },
+          on("right"),
+          on("left"),
           { words: "Not tried", told: [] },
         ],
       },
     ];
+  }
+  if (reading.right && reading.left && !answered.has("order")) {
+    const first = profile.firstSide;
+    found.push({
+      id: "order",
+      words: "Which side was tried first?",
+      answers: [
+        ...[first, first === "right" ? ("left" as const) : ("right" as const)].map((side) => ({
+          words: capital(word(side)),
+          told: [],
+          sides: { first: side },
+        })),
+        { words: "The same side each time", told: [], sides: { same: true } },
+      ],
+    });
   }
   const only = reading.right && !reading.left ? "right" : reading.left && !reading.right ? "left" : undefined;
   if (only && !answered.has("which side")) {
@@ -52,7 +96,7 @@ export function openQuestions(
       answers: (["right", "left"] as const).map((side) => ({
         words: capital(word(side)),
         told: [],
-        onlySide: side,
+        sides: { first: side },
       })),
     });
   } else if (only && !answered.has("other side")) {
@@ -65,28 +109,26 @@ export function openQuestions(
           words: "Tried: nothing dropped",
           told: triedForNothing(side, word(side)),
         },
+        { words: "It dropped: the trace missed it", told: [missed(side, word(side))] },
+        { words: "It stopped on it", told: stoppedOn(side, word(side)) },
         { words: "Not tried", told: [notTurned(side, word(side))] },
       ],
     });
   }
-  if (profile.heat !== "none" && !reading.heat && !answered.has("heat")) {
-    const what = profile.heat === "alternate air" ? "alternate air" : "the heat";
+  // Another way in for the air costs an injected engine so little that nothing may be seen: no answer would tell anything.
+  if (profile.heat === "carburettor heat" && !reading.heat && !answered.has("heat"))
     found.push({
       id: "heat",
-      words: `${capital(what)} does not show. Was it tried?`,
+      words: "The heat does not show. Was it tried?",
       answers: [
         {
           words: "Tried: nothing changed",
-          // Another way in for the air costs an injected engine so little that nothing may be seen.
-          told:
-            profile.heat === "alternate air"
-              ? []
-              : [{ feature: "heat", state: "nothing", words: "Heat: nothing changed." }],
+          told: [{ feature: "heat", state: "nothing", words: "Heat: nothing changed." }],
         },
+        { words: "It changed: the trace missed it", told: [] },
         { words: "Not tried", told: [] },
       ],
     });
-  }
   if (profile.propeller === "constant speed" && !reading.propeller && !answered.has("propeller"))
     found.push({
       id: "propeller",
@@ -96,6 +138,7 @@ export function openQuestions(
           words: "Cycled: no answer",
           told: [{ feature: "propeller", state: "nothing", words: "Propeller: no answer." }],
         },
+        { words: "It answered: the trace missed it", told: [] },
         { words: "Not cycled", told: [] },
       ],
     });
@@ -109,24 +152,24 @@ function triedForNothing(side: Side, word: string): Observation[] {
   ];
 }
 
-function notTurned(side: Side, word: string): Observation {
-  return { feature: "turned", state: "not sure", side, words: `Asked: ${word} was not tried.` };
+/** With lines far apart a side on which it stops for a second leaves no trace. */
+function stoppedOn(side: Side, word: string): Observation[] {
+  return [
+    { feature: "drop", state: "quit", side, words: `Asked: on ${word} the engine stopped.` },
+    { feature: "turned", state: "confirmed", side, words: `Asked: the key was on ${word}.` },
+  ];
 }
 
-/**
- * The same reading with its only side called by another name: which of the two it was, a trace cannot tell. Readings with both sides or with none are
- * given back as they are.
- */
-export function nameOnlySide(reading: RunUpReading, side: Side): RunUpReading {
-  const other = side === "right" ? "left" : "right";
-  const made = reading[other];
-  if (!made || reading[side]) return reading;
-  const { [other]: _was, ...rest } = reading;
+/** It was turned and it dropped: the trace says nothing of it either way, and its number is the pilot's to type. */
+function missed(side: Side, word: string): Observation {
   return {
-    ...rest,
-    tries: reading.tries.map((one) => ({ ...one, side })),
-    steps: reading.steps.map((step) => (step.step === other ? { ...step, step: side } : step)),
-    notes: reading.notes.filter(({ side: of }) => of === undefined),
-    [side]: { ...made, side },
+    feature: "turned",
+    state: "confirmed",
+    side,
+    words: `Asked: it dropped on ${word}, the trace missed it.`,
   };
+}
+
+function notTurned(side: Side, word: string): Observation {
+  return { feature: "turned", state: "not sure", side, words: `Asked: ${word} was not tried.` };
 }

@@ -14,7 +14,7 @@ export interface TracedReading {
 
 /**
  * Which items of a list a trace answers, and how: each number in its item's own unit and to its decimals; and the items without a number whose step was
- * found in the trace as it should be. A side in doubt answers nothing. Valid range: items of one list; `engine` where the type has more than one.
+ * found in the trace as it should be. A side in doubt answers nothing, and neither does one of which nobody said which it is. Valid range: items of one list; `engine` where the type has more than one.
  */
 export function tracedReadings(
   items: readonly Item[],
@@ -34,7 +34,7 @@ export function tracedReadings(
     [READING.magnetoRight, right],
     [READING.magnetoLeft, left],
   ] as const)
-    if (side && base !== undefined && !side.doubt)
+    if (side && base !== undefined && !side.doubt && !reading.unnamed)
       set(key, side.feel === "quit" ? 0 : base - side.drop, "rpm", side.feel);
   if (heat && !heat.doubt && base !== undefined) {
     set(READING.carburettorHot, base - heat.drop, "rpm");

@@ -106,9 +106,9 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
 
   it("says that you did not come back to both", () => {
     const straight = usual.filter((_, i) => i !== 3);
-    expect(readRunUp(drawn(straight), profile).notes.map((n) => n.sentence)).toContain(
-      "You did not come back to both after right.",
-    );
+    const told = { first: "right" } as const;
+    const sentences = readRunUp(drawn(straight), profile, undefined, told).notes.map((n) => n.sentence);
+    expect(sentences).toContain("You did not come back to both after right.");
   });
 
   it("says that the second magneto was never tried", () => {

@@ -1,7 +1,7 @@
 import { hypotheses } from "../diagnosis/index";
 import type { FoundStep } from "../run-up/index";
 import { STRANGER_TROUBLES, type StrangerCase, type StrangerTrouble, strangerCase } from "./stranger-cases";
-import { nameOf, type WorkedStranger, workStranger } from "./work-stranger";
+import { A_DROP_RPM, askStranger, nameOf, type WorkedStranger, workStranger } from "./work-stranger";
 
 /** Something counted, and how many of it were as they should be. */
 export interface Share {
@@ -15,6 +15,13 @@ export interface StrangerFigures {
   alarms: Share;
   first: Share;
   withinThree: Share;
+  /** Dead magnetos, and such that are not grounded: named first once the pilot has answered all that was asked. */
+  dead: Share;
+  hot: Share;
+  /** Healthy engines called healthy after the same questions. */
+  healthyAsked: Share;
+  /** How many questions were asked of a trace, mean. */
+  questions: number;
   /** First, and among the first three, by trouble. */
   byTrouble: Map<StrangerTrouble, Share>;
   threeByTrouble: Map<StrangerTrouble, Share>;
@@ -51,8 +58,6 @@ interface Said {
 /** How near a begin or an end is "found", seconds. */
 const NEAR_S = 1;
 const NEAR_RPM = 12;
-/** Less is no drop: a side without one stands a little beside the last return to both. */
-const A_DROP_RPM = 25;
 
 /**
  * Works `each` strangers of every trouble (four times as many healthy ones) from a seed on and counts what came of it. Nothing here is an engine's: the cases are our own, see there.
@@ -69,7 +74,11 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
     drops: share(),
     dropsAsSaid: share(),
     invented: 0,
+    dead: share(),
+    hot: share(),
+    healthyAsked: share(),
   };
+  const questions: number[] = [];
   const byTrouble = new Map<StrangerTrouble, Share>();
   const threeByTrouble = new Map<StrangerTrouble, Share>();
   const said: Said[] = [];
@@ -93,6 +102,12 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
         });
       }
       countSides(one, worked, figures);
+      const ask = ASKED[trouble];
+      if (ask) {
+        const after = askStranger(one);
+        add(figures[ask], after.place === 0);
+        questions.push(after.asked.length);
+      }
       if (trouble === "none") {
         add(figures.healthy, place === 0);
         add(
@@ -115,6 +130,7 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
   }
   return {
     ...figures,
+    questions: questions.reduce((sum, count) => sum + count, 0) / Math.max(1, questions.length),
     byTrouble,
     threeByTrouble,
     asTheyCome: calibration(said.map(({ rate, ...one }) => ({ ...one, weight: rate }))),
@@ -122,6 +138,13 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
     allAlike: calibration(said.map(({ alike, ...one }) => ({ ...one, weight: alike }))),
   };
 }
+
+/** Those of which it is measured what comes of the questions: what nobody may miss, and what may not be called sick for an answer. */
+const ASKED: Partial<Record<StrangerTrouble, "dead" | "hot" | "healthyAsked">> = {
+  "dead magneto": "dead",
+  "hot magneto": "hot",
+  none: "healthyAsked",
+};
 
 function add(share: Share, right: boolean): void {
   share.all++;

@@ -2,7 +2,6 @@ import {
   type Diagnosis,
   type DiagnosisContext,
   diagnose,
-  nameOnlySide,
   type Observation,
   type OpenQuestion,
   observe,
@@ -20,7 +19,14 @@ import {
   usualPlan,
 } from "../engine-model/index";
 import type { LimitRange } from "../judgement/judgement";
-import { type Mark, type RunUpProfile, type RunUpReading, readRunUp, traceOf } from "../run-up/index";
+import {
+  type Mark,
+  type RunUpProfile,
+  type RunUpReading,
+  readRunUp,
+  type SidesTold,
+  traceOf,
+} from "../run-up/index";
 
 /** Four kinds of engine, as the demo's types have them; limits are example values. */
 export interface CaseEngine {
@@ -185,7 +191,9 @@ export function workCase({
   const sim = simulateRunUp(options, plan);
   const marks = (told: { step: string; at: number }[]) =>
     told.map(({ step, at }) => ({ step, t: at }) as Mark);
-  const read = readRunUp(traceOf(sim.samples), profile, unprompted ? undefined : marks(sim.told));
+  const trace = traceOf(sim.samples);
+  const read = (sides?: SidesTold) =>
+    readRunUp(trace, profile, unprompted ? undefined : marks(sim.told), sides);
   const done = new Set<string>(sim.told.map(({ step }) => step));
   const { reading, told, asked } = askPilot(read, profile, fault, done);
   const limits = {
@@ -256,28 +264,33 @@ export function workCase({
 
 /** A pilot who knows what the hand did, not what is wrong: answers what a trace without prompts leaves open. */
 function askPilot(
-  read: RunUpReading,
+  read: (sides?: SidesTold) => RunUpReading,
   profile: RunUpProfile,
   fault: PlantedFault,
   done: ReadonlySet<string>,
 ): { reading: RunUpReading; told: Observation[]; asked: ReadonlySet<OpenQuestion["id"]> } {
   const asked = new Set<OpenQuestion["id"]>();
   const told: Observation[] = [];
-  let reading = read;
+  let reading = read();
   for (;;) {
     const [question] = openQuestions(reading, profile, asked);
     if (!question) return { reading, told, asked };
     asked.add(question.id);
+    if (question.id === "order") {
+      // As its checklist has it.
+      reading = read({ first: profile.firstSide });
+      continue;
+    }
     if (question.id === "which side") {
       // Hot or dead: it is its own side on which something happens.
       const side = "side" in fault ? fault.side : reading.tries[0]?.side;
-      if (side) reading = nameOnlySide(reading, side);
+      if (side) reading = read({ first: side });
       continue;
     }
     const other = reading.right ? "left" : "right";
     const step = question.id === "other side" ? other : question.id === "any side" ? "right" : question.id;
-    const tried = done.has(step);
-    told.push(...(question.answers[tried ? 0 : 1]?.told ?? []));
+    const answer = question.answers.at(done.has(step) ? 0 : -1);
+    told.push(...(answer?.told ?? []));
   }
 }
 

@@ -1,20 +1,29 @@
 import {
-  asFarAsProbed,
   asOftenAsSo,
   type Diagnosis,
   type DiagnosisContext,
   diagnoseWays,
   type Hypothesis,
   type Observation,
-  observe,
+  type OpenQuestion,
+  openQuestions,
+  seenInWays,
   TEMPERATURE,
 } from "../diagnosis/index";
-import { type ReadWay, type RunUpReading, readWays, traceOf } from "../run-up/index";
+import {
+  asTold,
+  type ReadWay,
+  type RunUpReading,
+  readWays,
+  type SidesTold,
+  type Trace,
+  traceOf,
+} from "../run-up/index";
 import type { StrangerCase, StrangerTrouble } from "./stranger-cases";
 
 export interface WorkedStranger {
   reading: RunUpReading;
-  observations: Observation[];
+  observations: readonly Observation[];
   diagnosis: Diagnosis;
   /** Chance of each trouble, sides and cylinders added up; nothing wrong under "none". */
   chances: Map<string, number>;
@@ -30,13 +39,104 @@ export const nameOf = (id: string | undefined): string =>
 
 /** Reads and judges a stranger's trace with nobody there to be asked. */
 export function workStranger(one: StrangerCase): WorkedStranger {
-  const { engine, highAndRich, celsius } = one;
-  const { profile, maxDropRpm, shape } = engine;
-  const ways = readWays(traceOf(one.lines), profile);
+  const { reading, observations, diagnosis } = judged(one, traceOf(one.lines), {}, []);
+  const chances = byTrouble(diagnosis.ranked);
+  return {
+    reading,
+    observations,
+    diagnosis,
+    chances,
+    before: byTrouble(asOftenAsSo(diagnosis.ranked, 1 / TEMPERATURE)),
+    place: placeAmong(chances, one.trouble),
+  };
+}
+
+/**
+ * The same with a pilot who answers whatever the page asks, by what the hand did and by nothing else: the first side of these is right. What comes of it
+ * says no more than that the questions lead there; a pilot who errs is not in it.
+ */
+export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; place: number } {
+  const trace = traceOf(one.lines);
+  const asked = new Set<OpenQuestion["id"]>();
+  const told: Observation[] = [];
+  let sides: SidesTold = {};
+  for (;;) {
+    const { reading, diagnosis } = judged(one, trace, sides, told);
+    const [question] = openQuestions(reading, one.engine.profile, asked);
+    if (!question) return { asked: [...asked], place: placeAmong(byTrouble(diagnosis.ranked), one.trouble) };
+    asked.add(question.id);
+    const answer = question.answers[answerOf(question.id, reading, one)];
+    told.push(...(answer?.told ?? []));
+    sides = { ...sides, ...answer?.sides };
+  }
+}
+
+/** Less is no drop, rpm: a side without one stands a little beside the last return to both. */
+export const A_DROP_RPM = 25;
+const SIDES = { first: "right", second: "left" } as const;
+
+/** Which of the answers such a pilot gives, by its place. */
+function answerOf(
+  id: OpenQuestion["id"],
+  reading: RunUpReading,
+  { done, drops, trouble }: StrangerCase,
+): number {
+  const tries = done.filter(({ what }) => what === "first" || what === "second");
+  /** Nothing, a drop, or a stop: what has no number. */
+  const does = (side: "first" | "second") => {
+    const drop = drops[side];
+    return drop === undefined ? 2 : drop >= A_DROP_RPM ? 1 : 0;
+  };
+  const did = (what: string) => done.some((one) => one.what === what);
+  /** What the hand was on when the trace shows this: the longest of what lies in it. */
+  const really = ({ from, to }: { from: number; to: number }) =>
+    tries
+      .map((one) => ({ ...one, shared: Math.min(to, one.to) - Math.max(from, one.from) }))
+      .filter(({ shared }) => shared > 0)
+      .sort((a, b) => b.shared - a.shared)[0]?.what as "first" | "second" | undefined;
+  const seen = reading.tries.map(really).filter((what) => what !== undefined);
+  switch (id) {
+    case "order":
+      // Right, left, or the same each time.
+      return new Set(seen).size === 1 ? 2 : seen[0] === "second" ? 1 : 0;
+    case "which side":
+      return seen[0] && SIDES[seen[0]] === "left" ? 1 : 0;
+    // It was turned to: nothing dropped, it did and the trace missed it, or it stopped.
+    case "other side":
+      return does(seen[0] === "first" ? "second" : "first");
+    case "any side": {
+      // Neither, right only, left only, both, stopped on right, stopped on left.
+      const first = does("first");
+      const second = does("second");
+      return first === 2 ? 4 : second === 2 ? 5 : first + 2 * second;
+    }
+    case "heat":
+      return !did("heat") ? NOT_TRIED : trouble === "heat cable off" ? 0 : MISSED;
+    // None of these has a propeller that does not answer.
+    default:
+      return did(id) ? MISSED : NOT_TRIED;
+  }
+}
+
+const MISSED = 1;
+const NOT_TRIED = 2;
+
+const placeAmong = (chances: ReadonlyMap<string, number>, trouble: StrangerTrouble): number =>
+  [...chances]
+    .sort((a, b) => b[1] - a[1])
+    .map(([name]) => name)
+    .indexOf(trouble);
+
+/** Read with what was told of the sides, seen, and judged with what else was told: as the page does it. */
+function judged(
+  { engine, highAndRich, celsius }: StrangerCase,
+  trace: Trace,
+  sides: SidesTold,
+  told: readonly Observation[],
+) {
+  const { maxDropRpm, shape } = engine;
+  const ways = readWays(trace, engine.profile, undefined, sides);
   const { reading } = ways[0] as ReadWay;
-  const seen = (of: RunUpReading) =>
-    observe(of, profile, { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 });
-  const observations = seen(reading);
   const context: DiagnosisContext = {
     cylinders: shape.cylinders,
     fuelSystem: shape.fuelSystem,
@@ -45,25 +145,12 @@ export function workStranger(one: StrangerCase): WorkedStranger {
     highAndRich,
     icingLikely: celsius < 15,
   };
-  const diagnosis = diagnoseWays(
-    ways.map((way) => ({
-      weight: way.weight,
-      observations: seen(way.reading),
-      context: asFarAsProbed(context, way.reading),
-    })),
-  );
-  const chances = byTrouble(diagnosis.ranked);
-  const order = [...chances].sort((a, b) => b[1] - a[1]).map(([name]) => name);
-  return {
-    reading,
-    observations,
-    diagnosis,
-    chances,
-    before: byTrouble(asOftenAsSo(diagnosis.ranked, 1 / TEMPERATURE)),
-    place: order.indexOf(one.trouble satisfies StrangerTrouble),
-  };
+  const limits = { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 };
+  const seen = seenInWays(ways, asTold(engine.profile, false, sides), limits, context, told);
+  const observations = seen[0]?.observations ?? [];
+  const diagnosis = diagnoseWays(seen);
+  return { reading, observations, diagnosis };
 }
-
 function byTrouble(ranked: readonly Hypothesis[]): Map<string, number> {
   const chances = new Map<string, number>();
   for (const { fault, probability } of ranked) {

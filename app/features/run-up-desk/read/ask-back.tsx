@@ -3,7 +3,7 @@ import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { Text } from "../../../ui/text";
 
-/** What only the pilot can tell: one question after the other, each with two large answers. */
+/** What only the pilot can tell: one question after the other, each with its large answers, two in a row. */
 export function AskBack({
   question,
   onAnswer,
@@ -19,11 +19,11 @@ export function AskBack({
       testID={`ask-${question.id.replace(" ", "-")}`}
     >
       <Text className="font-strong text-xl">{question.words}</Text>
-      <View className="flex-row gap-2">
+      <View className="max-w-2xl flex-row flex-wrap gap-2">
         {question.answers.map((answer) => (
           <Button
             key={answer.words}
-            className="min-h-16 flex-1 px-1"
+            className="min-h-16 grow basis-[47%] px-1"
             textClassName="text-base"
             onPress={() => onAnswer(answer)}
           >

@@ -8,7 +8,7 @@ const calm: DiagnosisReport = {
   telling: [],
   unlike: false,
 };
-const panel = (more: { out: string[]; doubtful?: boolean }) =>
+const panel = (more: { out: string[]; doubtful?: boolean; unread?: string }) =>
   render(
     <DiagnosisPanel report={calm} remedied={undefined} over={false} onTried={() => undefined} {...more} />,
   );
@@ -25,6 +25,14 @@ test("a side that was read badly is asked for again, and nothing is called calm 
   panel({ out: [], doubtful: true });
   expect(screen.getByText("Once more")).toBeTruthy();
   expect(screen.getByText(/not held still/)).toBeTruthy();
+});
+
+// No drop at all is no good sign, and a side that does not show is none that was good: common practice.
+test("a magneto that does not show is called not read, and the engine is not called calm", () => {
+  panel({ out: [], unread: "the magnetos" });
+  expect(screen.getByText("Not read: the magnetos")).toBeTruthy();
+  expect(screen.getByText(/type what you saw on the magnetos/)).toBeTruthy();
+  expect(screen.queryByText(/Nothing is wrong/)).toBeNull();
 });
 
 test("where nothing is out nothing stands out", () => {

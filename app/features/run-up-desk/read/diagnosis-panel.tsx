@@ -12,6 +12,7 @@ export function DiagnosisPanel({
   report,
   out,
   doubtful = false,
+  unread,
   remedied,
   over,
   onTried,
@@ -21,6 +22,8 @@ export function DiagnosisPanel({
   out: readonly string[];
   /** Whether a side itself was read badly. */
   doubtful?: boolean;
+  /** What of the magnetos does not show: without it nothing is called calm. */
+  unread?: string | undefined;
   remedied: boolean | undefined;
   /** It goes back to the apron: nothing more is tried. */
   over: boolean;
@@ -31,11 +34,16 @@ export function DiagnosisPanel({
   if (!best.fault) {
     const calm = chanceNumber(best.probability);
     const isOut = out.length > 0;
+    const heading = isOut
+      ? `Out of limits: ${out.join(", ")}`
+      : doubtful
+        ? "Once more"
+        : unread
+          ? `Not read: ${unread}`
+          : "Nothing stands out";
     return (
       <View testID="diagnosis" className="gap-1">
-        <Heading className="text-2xl">
-          {isOut ? `Out of limits: ${out.join(", ")}` : doubtful ? "Once more" : "Nothing stands out"}
-        </Heading>
+        <Heading className="text-2xl">{heading}</Heading>
         {(isOut || doubtful) && (
           <Text>
             {doubtful
@@ -46,7 +54,9 @@ export function DiagnosisPanel({
         <Text className="text-voice">
           {isOut
             ? `No trouble on file fits it well: nothing wrong in ${calm}. The limit decides, and the aircraft's handbook.`
-            : `Nothing is wrong in ${calm}, by what the trace shows. The aircraft's handbook comes first.`}
+            : unread
+              ? `Of the rest nothing stands out. Run it up again, or type what you saw on ${unread}.`
+              : `Nothing is wrong in ${calm}, by what the trace shows. The aircraft's handbook comes first.`}
         </Text>
       </View>
     );

@@ -1,4 +1,5 @@
 import { type Observation, openQuestions } from "@cravix/core/diagnosis";
+import type { SidesTold } from "@cravix/core/run-up";
 import { PLUGS, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { clockText } from "../../../ui/day-and-time";
@@ -13,7 +14,7 @@ import { plantedWords } from "../practice/troubles";
 import { AskBack } from "./ask-back";
 import { NotCleared, ResultActions } from "./result-parts";
 import { Results } from "./results";
-import type { ReadRunUp } from "./use-read-run-up";
+import { engineAsTold, type ReadRunUp } from "./use-read-run-up";
 
 /** A run-up that was read: what is asked of the pilot, what came of it, and what is done with it. */
 export function ReadPage({
@@ -39,10 +40,7 @@ export function ReadPage({
   guess: string | undefined;
   wide: boolean;
   onGuess: (kind: string) => void;
-  onTell: (
-    told: Observation[],
-    change?: { asked?: ReadRunUp["asked"][number]; onlySide?: "right" | "left" },
-  ) => void;
+  onTell: (told: Observation[], change?: { asked?: ReadRunUp["asked"][number]; sides?: SidesTold }) => void;
   onClear: () => void;
   onAgain: () => void;
   /** The numbers that were seen, in the place of a file's. */
@@ -61,6 +59,9 @@ export function ReadPage({
   const practice = read.practice === true;
   const guessing = practice && planted.secret && guess === undefined && read.tries === 0;
   const [question] = guessing ? [] : openQuestions(read.answer.reading, profile, new Set(read.asked));
+  // Which is which nobody said: their numbers are then for the walk's own items.
+  const { reading } = read.answer;
+  const unnamed = reading.unnamed && reading.tries.length > 0;
   const over = used && Boolean(clears) && !guessing;
   const offers = Boolean(clears) && !used && !guessing;
   return (
@@ -79,7 +80,11 @@ export function ReadPage({
           onward={
             practice
               ? { words: "End practice", testID: "end-practice", onPress: onDone }
-              : { words: "Log these numbers", testID: "use-numbers", onPress: onDone }
+              : {
+                  words: unnamed ? "Log the rest" : "Log these numbers",
+                  testID: "use-numbers",
+                  onPress: onDone,
+                }
           }
         />
       }
@@ -101,9 +106,7 @@ export function ReadPage({
       {question && (
         <AskBack
           question={question}
-          onAnswer={({ told, onlySide }) =>
-            onTell(told, { asked: question.id, ...(onlySide && { onlySide }) })
-          }
+          onAnswer={({ told, sides }) => onTell(told, { asked: question.id, ...(sides && { sides }) })}
         />
       )}
       {read.source === "file" && best !== undefined && (
@@ -119,7 +122,7 @@ export function ReadPage({
       )}
       <Results
         walk={walk}
-        engine={engine}
+        engine={engineAsTold(engine, read)}
         answer={read.answer}
         trace={read.trace}
         source={read.source}

@@ -94,6 +94,7 @@ export function Results({
             report={answer.report}
             out={checks.filter(({ bad }) => bad).map(({ name }) => name)}
             doubtful={[reading.right, reading.left].some((side) => side?.doubt)}
+            unread={unreadSides(reading, sideWords(engine.profile))}
             remedied={answer.remedied}
             over={over}
             onTried={onTried}
@@ -106,6 +107,15 @@ export function Results({
       </View>
     </View>
   );
+}
+
+/** Which magnetos do not show in a trace without prompts, by their names. */
+function unreadSides(
+  { prompted, right, left }: RunUpAnswer["reading"],
+  words: { right: string; left: string },
+): string | undefined {
+  if (prompted || (right && left)) return undefined;
+  return right ? words.left : left ? words.right : "the magnetos";
 }
 
 function MagnetoPlot({

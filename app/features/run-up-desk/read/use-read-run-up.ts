@@ -1,5 +1,5 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
-import type { Mark, Trace, TraceSource } from "@cravix/core/run-up";
+import { asTold, type Mark, type SidesTold, type Trace, type TraceSource } from "@cravix/core/run-up";
 import type { WalkEngine } from "@cravix/core/run-up-desk";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { RunUpAnswer, RunUpQuestion } from "../../../device/workers/run-up.worker";
@@ -15,6 +15,12 @@ export interface ReadRunUp extends RunUpDraft {
   /** It stood on the device from before, and was not written down. */
   kept?: boolean;
 }
+
+/** The engine with its sides called as they are in this run-up: by their names where they are known, else the first and the second. */
+export const engineAsTold = (engine: WalkEngine, { answer, sides }: ReadRunUp): WalkEngine => ({
+  ...engine,
+  profile: asTold(engine.profile, answer.reading.prompted, sides),
+});
 
 /** What was measured, before anything was read out of it. */
 export interface Measured {
@@ -47,7 +53,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: WalkEngine)
   const ask = useCallback(
     async (draft: RunUpDraft, more: Pick<ReadRunUp, "practice" | "kept"> = {}) => {
       const { profile, limits, context, name } = latest.current;
-      const { trace, marks, told, onlySide, before } = draft;
+      const { trace, marks, told, sides, before } = draft;
       asking.current = draft;
       const question: RunUpQuestion = {
         trace,
@@ -56,7 +62,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: WalkEngine)
         context,
         told,
         ...(marks && { marks }),
-        ...(onlySide && { onlySide }),
+        ...(sides && { sides }),
         ...(before && { before }),
       };
       // A device that keeps nothing still reads: the page only does not survive a reload then.
@@ -108,10 +114,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: WalkEngine)
         practice ? { practice } : {},
       ),
     /** The same trace once more, with what the pilot has added; a second answer to the same takes the place of the first. */
-    tell: (
-      told: Observation[],
-      { asked, onlySide }: { asked?: OpenQuestion["id"]; onlySide?: "right" | "left" } = {},
-    ) => {
+    tell: (told: Observation[], { asked, sides }: { asked?: OpenQuestion["id"]; sides?: SidesTold } = {}) => {
       const draft = asking.current;
       if (!draft || (asked && draft.asked.includes(asked))) return;
       const same = (a: Observation, b: Observation) => a.feature === b.feature && a.side === b.side;
@@ -120,7 +123,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: WalkEngine)
           ...draft,
           asked: asked ? [...draft.asked, asked] : draft.asked,
           told: [...draft.told.filter((old) => !told.some((now) => same(now, old))), ...told],
-          ...(onlySide && { onlySide }),
+          ...(sides && { sides: { ...draft.sides, ...sides } }),
         },
         read?.practice ? { practice: true } : {},
       );

@@ -8,7 +8,7 @@ import {
   type TraceSource,
 } from "@cravix/core/run-up";
 import type { TypedRead, WalkEngine } from "@cravix/core/run-up-desk";
-import { tracedReadings } from "@cravix/core/run-up-desk";
+import { sideWords, tracedReadings } from "@cravix/core/run-up-desk";
 import { thinForPlot } from "@cravix/core/thin-for-plot";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
 import { useAppDispatch } from "../../../store/hooks";
@@ -23,8 +23,9 @@ function atEngine(
   from: RunUpSource,
   report: DiagnosisReport,
   remedied: boolean | undefined,
+  unnamed = false,
 ): Pick<Written, "itemId" | "from" | "engine" | "densityAltitudeFt" | "found"> {
-  const found = foundIn(report, remedied);
+  const found = foundIn(report, remedied, unnamed);
   return {
     itemId: engine.baseItem.id,
     from,
@@ -38,6 +39,7 @@ function atEngine(
 function foundIn(
   { ranked: [best], telling }: DiagnosisReport,
   remedied: boolean | undefined,
+  unnamed: boolean,
 ): RunUpRead["found"] {
   if (!best?.fault || !best.grade) return undefined;
   const sign = telling[0] ?? `${best.what}.`;
@@ -46,7 +48,7 @@ function foundIn(
     name: best.name,
     grade: remedied ? "note" : best.grade,
     probability: best.probability,
-    ...(best.side && { side: best.side }),
+    ...(best.side && !unnamed && { side: best.side }),
     ...(best.cylinder !== undefined && { cylinder: best.cylinder }),
     sentence: remedied ? `It is gone after the remedy: ${sign}` : sign,
     ...(best.action && !remedied && { action: best.action }),
@@ -69,12 +71,15 @@ export function forTheRecord(
 ) {
   const { reading, report } = answer;
   const { readings, answered } = tracedReadings(itemsOf(walk.list, "run-up"), reading, engine.name);
+  const words = sideWords(engine.profile);
+  const named = (step: string) =>
+    reading.unnamed && (step === "right" || step === "left") ? words[step] : step;
   const rpm = trace.channels.rpm;
   const points = rpm
     ? Array.from(trace.t, (t, i) => ({ x: t, y: rpm[i] as number })).filter(({ y }) => !Number.isNaN(y))
     : [];
   const read: Written = {
-    ...atEngine(engine, from, report, answer.remedied),
+    ...atEngine(engine, from, report, answer.remedied, reading.unnamed),
     notes: [
       ...reading.notes.map((note) => note.sentence),
       ...reading.problems.map((problem) => problem.sentence),
@@ -83,9 +88,11 @@ export function forTheRecord(
       Number(x.toFixed(1)),
       Math.round(y),
     ]),
-    steps: reading.steps
-      .slice(0, 200)
-      .map(({ step, at, until }) => ({ step, from: Number(at.toFixed(1)), to: Number(until.toFixed(1)) })),
+    steps: reading.steps.slice(0, 200).map(({ step, at, until }) => ({
+      step: named(step),
+      from: Number(at.toFixed(1)),
+      to: Number(until.toFixed(1)),
+    })),
   };
   return { read, readings, answered, from };
 }

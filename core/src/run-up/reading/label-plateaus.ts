@@ -204,6 +204,9 @@ const HOT_S = 3;
 const COOLED_S = 9;
 
 /** How far the exhaust can have come back from the side before, 0 to 1: until then that it falls is no sign of what is done now. */
+/** So long an engine turns with its spark off at the very most, and no hand waits for that, seconds (own estimate; common practice: back on both at once). */
+const LONGEST_DEAD_S = 8;
+
 function hasCooled({ labels, last }: Hypothesis): number {
   const before = labels.at(-2);
   if (!last || before === undefined || !isSide(before)) return 1;
@@ -257,7 +260,8 @@ function howItFits(
       if (base && rpm < 0.08 * aim)
         return hypothesis.done.has("first") && hypothesis.done.has("second") ? -4 : -0.5;
       if (!base || drop < 6 * scale || drop > 0.45 * aim) return NEVER;
-      const dead = fall < -110 ? 4 : 0;
+      // Nobody stays on a side on which it stops: what stands cooler for longer is the throttle.
+      const dead = fall < -110 && to - onset < LONGEST_DEAD_S ? 4 : 0;
       // Below the usual range the signature has to speak for it.
       // Tried again, a side drops as it did: by that it is known which it was.
       const was = hypothesis.dropped[label];
@@ -265,6 +269,9 @@ function howItFits(
         was === undefined || hypothesis.labels.at(-1) === label
           ? 0
           : -Math.min(1.8, Math.max(0, (Math.abs(drop - was) / scale - 15) / 10));
+      // One magneto that fires costs a fifth of the rpm at the very most: what stands much lower, and did not cut, is no side.
+      if (dead === 0 && drop > 0.3 * aim) return NEVER;
+      const deep = dead === 0 && drop > 0.22 * aim ? -5 : 0;
       const small = drop < 14 * scale ? -2.5 : drop < 24 * scale ? -1 : 0;
       // Straight from one side to the other it burns on as it did; from both it gets hotter.
       const turned =
@@ -279,7 +286,7 @@ function howItFits(
               : 0;
       const long = to - from > 45 ? -2 : to - onset < 1.3 && dead === 0 ? -2 : 0;
       const hotter = egt === undefined ? 0 : egt > 12 ? 3 : egt > 4 ? 0 : -4 * cooled;
-      return dead + small + long + turned + unlike + (dead > 0 ? Math.max(0, hotter) : hotter);
+      return dead + deep + small + long + turned + unlike + (dead > 0 ? Math.max(0, hotter) : hotter);
     }
     case "heat": {
       if (!base || profile.heat === "none" || drop > 0.22 * aim || drop < -0.14 * aim) return NEVER;

@@ -140,7 +140,8 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const hole = clean.problems.some(
     (p) => p.kind === "gap" && (p.from ?? 0) < step.until && (p.to ?? 0) > step.at - 1,
   );
-  if (hole) made.doubt = "There is a hole in the trace here: do it again.";
+  // A stop is seen in the lines that there are: lines that are missing do not unsay it.
+  if (hole && !quit) made.doubt = "There is a hole in the trace here: do it again.";
   else if (!quit && (held < SHORTEST_S || (clean.interval > FAR_BETWEEN_S && whole.length < 3)))
     made.doubt = "Too short to settle: stay a few seconds longer.";
   else if (!quit && made.drop < -FASTER_RPM * scale)

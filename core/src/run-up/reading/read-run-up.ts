@@ -25,25 +25,33 @@ import {
 import type {
   HeatReading,
   IdleReading,
+  MagnetoReading,
   NeedleReading,
   PropellerReading,
   RunUpNote,
   RunUpReading,
   Side,
 } from "./run-up-reading";
+import { asTold, onOneSide, type SidesTold, sidesAreNamed } from "./sides-told";
 
 /** So much on both sides of a run-up says how its probes are, seconds. */
 const BESIDE_S = 30;
 
 /**
  * Reads a run-up out of a trace: which steps there were and when, base, drop, recovery, difference, time on each side, exhaust by cylinder, heat,
- * propeller, idle and the needles meanwhile; and what was left out. Nothing is judged here. `marks` are the coach's prompts, where it was one.
+ * propeller, idle and the needles meanwhile; and what was left out. Nothing is judged here. `marks` are the coach's prompts, where it was one; `told` is what
+ * the pilot said of the sides where there are none: without it `right` and `left` are the first and the second (see `asTold`).
  * Values in the trace's own units (rpm, °F, psi, V, A, inHg). Valid range: any trace; what cannot be read is absent and named in `problems`.
  * Complexity: O(n) and a small search for each step; half an hour at ten lines a second in well under 200 ms.
  * Source: what a run-up shows is common practice; change points: Killick et al. (2012).
  */
-export function readRunUp(raw: Trace, profile: RunUpProfile, marks?: readonly Mark[]): RunUpReading {
-  return (readWays(raw, profile, marks)[0] as ReadWay).reading;
+export function readRunUp(
+  raw: Trace,
+  profile: RunUpProfile,
+  marks?: readonly Mark[],
+  told?: SidesTold,
+): RunUpReading {
+  return (readWays(raw, profile, marks, told)[0] as ReadWay).reading;
 }
 
 /** One way to read a run-up, and how likely it is; those of one trace add up to one. */
@@ -53,11 +61,19 @@ export interface ReadWay {
 }
 
 /** The likely ways to read a run-up, likeliest first, each read as `readRunUp` does: one with prompts, up to four without. */
-export function readWays(raw: Trace, profile: RunUpProfile, marks?: readonly Mark[]): ReadWay[] {
+export function readWays(
+  raw: Trace,
+  type: RunUpProfile,
+  marks?: readonly Mark[],
+  told?: SidesTold,
+): ReadWay[] {
+  const prompted = marks !== undefined && marks.length > 0;
+  const profile = asTold(type, prompted, told);
   const clean = cleanTrace(raw);
   const trace = withoutFrozen(clean);
   const blank = (): RunUpReading => ({
-    prompted: marks !== undefined && marks.length > 0,
+    prompted,
+    ...(!sidesAreNamed(prompted, told) && { unnamed: true as const }),
     interval: clean.interval,
     problems: clean.problems,
     steps: [],
@@ -68,9 +84,16 @@ export function readWays(raw: Trace, profile: RunUpProfile, marks?: readonly Mar
   if (clean.problems.some((problem) => problem.kind === "no rpm" || problem.kind === "too short"))
     return [{ weight: 1, reading: blank() }];
   const grain = grainOf(trace.channels.rpm ?? []);
-  const ways = findWays(trace, profile, marks).map(({ steps, weight }) => {
-    const reading = { ...blank(), steps };
-    fill(reading, { trace, clean, profile, steps, grain });
+  const ways = findWays(trace, profile, marks).map(({ steps: found, weight }) => {
+    const read = (steps: FoundStep[]): RunUpReading => {
+      const made = { ...blank(), steps };
+      fill(made, { trace, clean, profile, steps, grain });
+      return made;
+    };
+    let reading = read(prompted ? found : onOneSide(found, profile, told));
+    // What hardly dropped is a return to both that stands a little lower: it is taken for what it is, and the rest is read without it.
+    const hardly = prompted ? [] : reading.tries.filter((one) => hardlyDropped(one, profile));
+    if (hardly.length > 0) reading = read(onOneSide(asBoth(reading.steps, hardly), profile, told));
     reading.notes.push(...notesOn(reading, profile, marks));
     return { weight, reading };
   });
@@ -81,6 +104,26 @@ export function readWays(raw: Trace, profile: RunUpProfile, marks?: readonly Mar
       sentence: `This trace can be read in another way too, about ${chanceCases(second.weight)}: ${sidesIn(second, profile)}.`,
     });
   return ways;
+}
+
+/** A return to both stands up to fifteen rpm beside the base, and a tachometer has steps of ten: nearer to it is no side, rpm at 1,800. Common practice. */
+const HARDLY_RPM = 25;
+
+function hardlyDropped({ drop, feel, seen }: MagnetoReading, profile: RunUpProfile): boolean {
+  return seen && feel !== "quit" && Math.abs(drop) < HARDLY_RPM * rpmScale(profile);
+}
+
+/** The steps with these sides taken for both; steps on both behind each other are one. */
+function asBoth(steps: readonly FoundStep[], sides: readonly MagnetoReading[]): FoundStep[] {
+  const made: FoundStep[] = [];
+  for (const step of steps) {
+    const before = made.at(-1);
+    const is = sides.some(({ from }) => from === step.at) ? { ...step, step: "both" as const } : step;
+    if (is.step === "both" && before && restsAtBase(before))
+      made[made.length - 1] = { ...before, until: is.until };
+    else made.push(is);
+  }
+  return made;
 }
 
 /** From this weight on another way is worth a sentence. */

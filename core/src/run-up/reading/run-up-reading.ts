@@ -113,6 +113,8 @@ export interface RunUpNote {
 export interface RunUpReading {
   /** Whether the coach called the steps: then what does not show was called and did not answer. */
   prompted: boolean;
+  /** Nobody said which side is which: `right` and `left` stand for the one that was tried first and the other, as the type's order has them. */
+  unnamed?: true;
   /** Seconds from line to line. */
   interval: number;
   problems: TraceProblem[];

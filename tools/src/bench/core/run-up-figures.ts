@@ -221,6 +221,13 @@ export function runUpStrangers(): Figure[] {
         all: 0,
       });
   const shown = canShow(byTrouble);
+  const { dead, hot, healthyAsked, questions } = figures;
+  /** Of the two that nobody may miss, how many were, %. */
+  const missed = (...of: (Share | undefined)[]) => {
+    const all = of.reduce((sum, share) => sum + (share?.all ?? 0), 0);
+    const right = of.reduce((sum, share) => sum + (share?.right ?? 0), 0);
+    return (100 * (all - right)) / Math.max(1, all);
+  };
   const shownInThree = canShow(threeByTrouble);
   return [
     reaching(`strangers: healthy called healthy, of ${healthy.all}`, percent(healthy), "%", 95.8, 97),
@@ -246,6 +253,25 @@ export function runUpStrangers(): Figure[] {
       "%",
       73.2,
       97,
+    ),
+    within(
+      `strangers: dead magneto, or one that is not grounded, not named first once what is asked was answered, of ${dead.all + hot.all} (baseline: nobody asked, same cases)`,
+      missed(dead, hot),
+      "%",
+      missed(byTrouble.get("dead magneto"), byTrouble.get("hot magneto")),
+      0.5,
+    ),
+    plain(
+      `strangers: healthy called healthy once what is asked was answered, of ${healthyAsked.all} (baseline: nobody asked, same cases)`,
+      percent(healthyAsked),
+      "%",
+      percent(healthy),
+    ),
+    plain(
+      "strangers: questions asked of a trace, mean (baseline: all that there are for one trace)",
+      questions,
+      "questions",
+      5,
     ),
     ...[...byTrouble].map(([trouble, share]) =>
       plain(`strangers: ${trouble} first, of ${share.all}`, percent(share), "%", BEFORE[trouble] ?? 0.5),
