@@ -114,6 +114,31 @@ test("a file whose sides nobody names: they stay to be typed, and everything els
   expect(Object.keys(read).filter((key) => /magneto\.(right|left)/.test(key))).toEqual([]);
 });
 
+test("a side that the trace missed: what it shows is filled in, and the pilot types the rest", async ({
+  page,
+}) => {
+  const { id } = await toTheRunUp(page, cravix);
+  await readHotMagnetoFile(page);
+  await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "It dropped: the trace" }).click();
+  // Nothing is called calm of which one side only shows.
+  await expect(page.getByTestId("diagnosis")).toContainText("Not read: right");
+  await expect(page.getByTestId("file-alone")).toContainText("The file does not show right.");
+  await expectAccessible(page, "a side that was not read");
+  await page.getByTestId("file-type").click();
+  const base = Number((await page.getByTestId("field-0").textContent())?.replace(/\D/g, ""));
+  expect(base).toBeGreaterThan(1700);
+  await expect(page.getByTestId("field-3")).toContainText(/Left1,7\d\d/);
+  await expect(page.getByTestId("field-1")).toContainText("–");
+  // It stands at the first that is missing.
+  await page.keyboard.type(String(base - 60));
+  await page.getByTestId("typed-done").click();
+  await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
+  const read = await readings(page, id);
+  expect(read["magneto.right"]).toBe(base - 60);
+  expect((read["magneto.base"] ?? 0) - (read["magneto.left"] ?? 0)).toBeGreaterThan(20);
+});
+
 test("a file in which the good side was tried twice: it looks like one of each until the pilot says so", async ({
   page,
 }) => {

@@ -8,7 +8,7 @@ import {
   type Procedure,
   type Trace,
 } from "@cravix/core/run-up";
-import { engineOfWalk, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import { engineOfWalk, knownByHand, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
 import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
@@ -71,6 +71,8 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const [emergency, setEmergency] = useState<Shown | "pick">();
   const [procedure, setProcedure] = useState<Procedure>();
   const [guess, setGuess] = useState<string>();
+  /** What a trace that could not be read in full has shown, for a pilot who types the rest. */
+  const [known, setKnown] = useState<ReturnType<typeof knownByHand>>();
   const hand = useTypedRunUp(walk, engine);
   const { profile } = engine;
   const words = sideWords(profile);
@@ -231,7 +233,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         }}
         onType={() => {
           begin();
-          forget();
+          setKnown(knownByHand(read.answer.reading, profile.firstSide));
           setWay("typed");
         }}
         onEmergency={() => setEmergency("pick")}
@@ -298,7 +300,12 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         />
       )}
       {way === "typed" && (
-        <TypedWay engine={engine} draft={`typed run-up:${id}:${engine.name ?? "engine"}`} onDone={onTyped} />
+        <TypedWay
+          engine={engine}
+          draft={`typed run-up:${id}:${engine.name ?? "engine"}`}
+          known={known}
+          onDone={onTyped}
+        />
       )}
       {way === "file" && (
         <FileWay

@@ -1,5 +1,7 @@
-import { CASE_ENGINES } from "../testing/run-up-cases";
-import { dropText, typedOut, type WalkEngine } from "./index";
+import { simulateRunUp, usualPlan } from "../engine-model/index";
+import { readRunUp, type SidesTold, traceOf } from "../run-up/index";
+import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
+import { dropText, knownByHand, typedOut, unreadSides, type WalkEngine } from "./index";
 
 const [one] = CASE_ENGINES;
 if (!one) throw new Error("no engine");
@@ -30,4 +32,36 @@ test.each([
 
 test("a side that was not typed is not out", () => {
   expect(typedOut({ base: 1800, right: 1740 }, engine)).toEqual([]);
+});
+
+describe("what a file without prompts leaves to be typed", () => {
+  const read = (fault: "none" | "hot magneto", sides?: SidesTold) => {
+    const options = { ...runUpCase("none", 2, one).options, fault: { kind: fault, side: "left" } as const };
+    const { samples } = simulateRunUp(options, usualPlan(options));
+    return readRunUp(traceOf(samples), one.profile, undefined, sides);
+  };
+  const words = { right: "right", left: "left" };
+
+  test("nothing where it was told which side came first: in the order of the page, whatever the order of the trace", () => {
+    const reading = read("none", { first: "left" });
+    const [base, first, back, other, backAgain] = knownByHand(reading, "right");
+    expect(base).toBe(Math.round(reading.right?.base ?? 0));
+    // The page asks for the right side first, and it was the second in the trace.
+    expect((base ?? 0) - (first ?? 0)).toBeCloseTo(reading.tries[1]?.drop ?? 0, -0.5);
+    expect((base ?? 0) - (other ?? 0)).toBeCloseTo(reading.tries[0]?.drop ?? 0, -0.5);
+    for (const rpm of [back, backAgain]) expect(Math.abs((rpm ?? 0) - (base ?? 0))).toBeLessThan(15);
+    expect(unreadSides(reading, words)).toBeUndefined();
+  });
+
+  test("both sides where nobody said which is which, and the one that does not show", () => {
+    expect(knownByHand(read("none"), "right").slice(1)).toEqual([undefined, undefined, undefined, undefined]);
+    const hot = read("hot magneto", { first: "left" });
+    const [base, first, , other] = knownByHand(hot, "right");
+    expect(first).toBeUndefined();
+    expect((base ?? 0) - (other ?? 0)).toBeGreaterThan(20);
+    expect(unreadSides(hot, words)).toBe("right");
+    expect(unreadSides({ prompted: false }, words)).toBe("the magnetos");
+    // Called by the coach, what does not show did not answer.
+    expect(unreadSides({ prompted: true }, words)).toBeUndefined();
+  });
 });

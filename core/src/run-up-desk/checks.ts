@@ -82,6 +82,15 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
   return checks;
 }
 
+/** Which magnetos do not show in a run-up that nobody prompted, by what they are called; undefined where both do. */
+export function unreadSides(
+  { prompted, right, left }: Pick<RunUpReading, "prompted" | "right" | "left">,
+  words: { right: string; left: string },
+): string | undefined {
+  if (prompted || (right && left)) return undefined;
+  return right ? words.left : left ? words.right : "the magnetos";
+}
+
 /** A drop as a pilot reads it off: "−60", and "+30" where it rose. Rpm. Never throws. */
 export const dropText = (drop: number): string => `${drop >= 0 ? "−" : "+"}${formatNumber(Math.abs(drop))}`;
 

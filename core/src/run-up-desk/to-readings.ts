@@ -60,6 +60,23 @@ export function tracedReadings(
   return { readings: found, answered };
 }
 
+/**
+ * What a trace shows of the five numbers of a run-up by hand, for a pilot who fills in the rest: on both, `firstSide`, both, the other side, both; whole rpm.
+ * Undefined is what does not show, is in doubt, stopped, or of which nobody said which side it is: that is the pilot's to type. Pure.
+ */
+export function knownByHand(reading: RunUpReading, firstSide: "right" | "left"): (number | undefined)[] {
+  const { right, left, unnamed } = reading;
+  const base = (right ?? left)?.base ?? reading.base?.value;
+  const sure = (side: typeof right) => (unnamed || side?.doubt || side?.feel === "quit" ? undefined : side);
+  const one = sure(firstSide === "right" ? right : left);
+  const two = sure(firstSide === "right" ? left : right);
+  // Both against one base, as a list has them: the drop is what was measured.
+  const under = (side: typeof right) =>
+    side && base !== undefined ? Math.round(base - side.drop) : undefined;
+  const whole = (rpm: number | undefined) => (rpm === undefined ? undefined : Math.round(rpm));
+  return [whole(base), under(one), whole(one?.back), under(two), whole(two?.back)];
+}
+
 /** A value in an item's own unit and decimals. Throws QuantityError where the quantities differ. */
 export function convertTo(value: number, from: Unit, { unit, decimals }: ReadingSpec): number {
   return Number(convert(value, from, unit).toFixed(decimals));

@@ -1,6 +1,6 @@
 import { type Observation, openQuestions } from "@cravix/core/diagnosis";
 import type { SidesTold } from "@cravix/core/run-up";
-import { PLUGS, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import { PLUGS, sideWords, unreadSides, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { clockText } from "../../../ui/day-and-time";
 import { Button } from "../../../ui/input/button";
@@ -62,6 +62,8 @@ export function ReadPage({
   // Which is which nobody said: their numbers are then for the walk's own items.
   const { reading } = read.answer;
   const unnamed = reading.unnamed && reading.tries.length > 0;
+  const shown = engineAsTold(engine, read);
+  const unread = unreadSides(reading, sideWords(shown.profile));
   const over = used && Boolean(clears) && !guessing;
   const offers = Boolean(clears) && !used && !guessing;
   return (
@@ -109,11 +111,12 @@ export function ReadPage({
           onAnswer={({ told, sides }) => onTell(told, { asked: question.id, ...(sides && { sides }) })}
         />
       )}
-      {read.source === "file" && best !== undefined && (
+      {read.source === "file" && (best !== undefined || unread) && (
         <View className="mb-3 gap-2 border-l-4 border-chock pl-2" testID="file-alone">
           <Text className="font-mid">
-            This is what the file shows. Nobody said when a key was turned, so it stops nothing by itself:
-            type the numbers that you saw, or run it up again.
+            {best === undefined
+              ? `The file does not show ${unread}. Type what you saw: what it shows is filled in.`
+              : "This is what the file shows. Nobody said when a key was turned, so it stops nothing by itself: type the numbers that you saw, or run it up again."}
           </Text>
           <Button textClassName="text-base" onPress={onType} testID="file-type">
             Type the numbers
@@ -122,7 +125,7 @@ export function ReadPage({
       )}
       <Results
         walk={walk}
-        engine={engineAsTold(engine, read)}
+        engine={shown}
         answer={read.answer}
         trace={read.trace}
         source={read.source}

@@ -1,7 +1,15 @@
 import { GRADES } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import type { Trace, TraceSource } from "@cravix/core/run-up";
-import { type Check, checksOf, dropText, isOut, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import {
+  type Check,
+  checksOf,
+  dropText,
+  isOut,
+  sideWords,
+  unreadSides,
+  type WalkEngine,
+} from "@cravix/core/run-up-desk";
 import { type ReactNode, useMemo, useState } from "react";
 import { Pressable, View } from "react-native";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
@@ -107,15 +115,6 @@ export function Results({
       </View>
     </View>
   );
-}
-
-/** Which magnetos do not show in a trace without prompts, by their names. */
-function unreadSides(
-  { prompted, right, left }: RunUpAnswer["reading"],
-  words: { right: string; left: string },
-): string | undefined {
-  if (prompted || (right && left)) return undefined;
-  return right ? words.left : left ? words.right : "the magnetos";
 }
 
 function MagnetoPlot({

@@ -29,11 +29,14 @@ export interface TypedNumbers {
 export function TypedWay({
   engine,
   draft,
+  known,
   onDone,
 }: {
   engine: WalkEngine;
   /** What these numbers are called on the device until they are given. */
   draft: string;
+  /** What a trace has shown of them already. */
+  known?: readonly (number | undefined)[] | undefined;
   onDone: (numbers: TypedNumbers) => void;
 }) {
   const { profile } = engine;
@@ -47,8 +50,13 @@ export function TypedWay({
     other: words[other],
     "both again": "Both",
   };
-  const { value: texts, change: setTexts, drop } = useKept<string[]>(draft, NOTHING);
-  const [at, setAt] = useState(0);
+  const {
+    value: texts,
+    change: setTexts,
+    drop,
+  } = useKept<string[]>(draft, known ? FIELDS.map((_, i) => String(known[i] ?? "")) : NOTHING);
+  // The first that is still to be typed.
+  const [at, setAt] = useState(() => Math.max(0, known?.slice(0, FIELDS.length).indexOf(undefined) ?? 0));
   const [trouble, setTrouble] = useState<string>();
   const [listening, setListening] = useState(false);
   const stop = useRef<(() => void) | undefined>(undefined);
