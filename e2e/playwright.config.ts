@@ -21,7 +21,8 @@ export default defineConfig({
   timeout: 900_000,
   expect: { timeout: 60_000 },
   fullyParallel: false,
-  workers: 4,
+  // A test waits half its time, for an engine or a disk: with six at a time two cores have always something to do.
+  workers: 6,
   forbidOnly: Boolean(process.env.CI),
   reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
   use: {

@@ -1,5 +1,4 @@
-import { readRunUp, traceOf } from "../run-up/index";
-import { measureStrangers } from "../testing/measure-strangers";
+import { measureAsked, measureStrangers } from "../testing/measure-strangers";
 import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/stranger-cases";
 import { workStranger } from "../testing/work-stranger";
 
@@ -44,35 +43,39 @@ test.each<[StrangerTrouble, number]>([
 });
 
 test("an engine that cuts on one side and is caught before it stops is a dead magneto, not a throttle that was closed", () => {
-  const cut = of("dead magneto").map((one) => readRunUp(traceOf(one.lines), one.engine.profile));
-  expect(cut.filter(({ steps }) => steps.some((step) => step.cut)).length).toBeGreaterThanOrEqual(13);
-  const calm = of("none", 40).map((one) => readRunUp(traceOf(one.lines), one.engine.profile));
-  expect(calm.filter(({ steps }) => steps.some((step) => step.cut)).length).toBeLessThanOrEqual(1);
+  const withCut = (all: ReturnType<typeof worked>) =>
+    all.filter(({ reading }) => reading.steps.some((step) => step.cut)).length;
+  expect(withCut(worked("dead magneto"))).toBeGreaterThanOrEqual(13);
+  expect(withCut(worked("none", 40))).toBeLessThanOrEqual(1);
 });
 
-test("most sides are found with their begin, their end and their drop, and hardly any where none was", () => {
-  const { sides, sidesOrUnsure, drops, invented, threeByTrouble } = measureStrangers(900, 5);
+test("most sides are found with their begin, their end and their drop, hardly any where none was, and what is said is so", () => {
+  const { sides, sidesOrUnsure, drops, invented, threeByTrouble, asTheyCome } = measureStrangers(1200, 12);
   expect(sides.right / sides.all).toBeGreaterThan(0.82);
   expect(sidesOrUnsure.right / sidesOrUnsure.all).toBeGreaterThan(0.93);
-  expect(threeByTrouble.get("induction leak")?.right).toBeGreaterThanOrEqual(3);
+  expect(threeByTrouble.get("induction leak")?.right).toBeGreaterThanOrEqual(7);
   expect(drops.right / drops.all).toBeGreaterThan(0.9);
-  expect(invented).toBeLessThanOrEqual(6);
+  expect(invented).toBeLessThanOrEqual(14);
+  // Where troubles come as often as the library has them.
+  expect(asTheyCome.error).toBeLessThan(0.06);
 });
 
-test("what is said is so, where troubles come as often as the library has them", () => {
-  const { asTheyCome } = measureStrangers(1200, 12);
-  expect(asTheyCome.error).toBeLessThan(0.06);
+test("with what the page asks answered no dead magneto and none that is not grounded is missed, and no healthy engine is called sick for it", () => {
+  const { dead, hot, healthy, questions } = measureAsked(900, 8);
+  expect([dead.right, hot.right, healthy.right]).toEqual([dead.all, hot.all, healthy.all]);
+  expect(questions).toBeLessThan(2.5);
 });
 
 test("cutting off the taxi before the run-up does not change what is likeliest", () => {
   let same = 0;
   const all = STRANGER_TROUBLES.flatMap((trouble) => of(trouble, 3));
-  for (const one of all) {
+  const read = STRANGER_TROUBLES.flatMap((trouble) => worked(trouble, 3));
+  for (const [i, one] of all.entries()) {
     const start = one.lines.findIndex(({ rpm }) => Math.abs(rpm - one.engine.profile.rpm) < 60);
     const later = { ...one, lines: one.lines.slice(Math.max(0, start - 8)) };
     const top = ({ chances }: ReturnType<typeof workStranger>) =>
       [...chances].sort((a, b) => b[1] - a[1])[0]?.[0];
-    if (top(workStranger(one)) === top(workStranger(later))) same++;
+    if (top(read[i] as (typeof read)[number]) === top(workStranger(later))) same++;
   }
   expect(same / all.length).toBeGreaterThanOrEqual(0.8);
 });

@@ -15,13 +15,6 @@ export interface StrangerFigures {
   alarms: Share;
   first: Share;
   withinThree: Share;
-  /** Dead magnetos, and such that are not grounded: named first once the pilot has answered all that was asked. */
-  dead: Share;
-  hot: Share;
-  /** Healthy engines called healthy after the same questions. */
-  healthyAsked: Share;
-  /** How many questions were asked of a trace, mean. */
-  questions: number;
   /** First, and among the first three, by trouble. */
   byTrouble: Map<StrangerTrouble, Share>;
   threeByTrouble: Map<StrangerTrouble, Share>;
@@ -74,11 +67,7 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
     drops: share(),
     dropsAsSaid: share(),
     invented: 0,
-    dead: share(),
-    hot: share(),
-    healthyAsked: share(),
   };
-  const questions: number[] = [];
   const byTrouble = new Map<StrangerTrouble, Share>();
   const threeByTrouble = new Map<StrangerTrouble, Share>();
   const said: Said[] = [];
@@ -102,12 +91,6 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
         });
       }
       countSides(one, worked, figures);
-      const ask = ASKED[trouble];
-      if (ask) {
-        const after = askStranger(one);
-        add(figures[ask], after.place === 0);
-        questions.push(after.asked.length);
-      }
       if (trouble === "none") {
         add(figures.healthy, place === 0);
         add(
@@ -130,7 +113,6 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
   }
   return {
     ...figures,
-    questions: questions.reduce((sum, count) => sum + count, 0) / Math.max(1, questions.length),
     byTrouble,
     threeByTrouble,
     asTheyCome: calibration(said.map(({ rate, ...one }) => ({ ...one, weight: rate }))),
@@ -139,12 +121,34 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
   };
 }
 
-/** Those of which it is measured what comes of the questions: what nobody may miss, and what may not be called sick for an answer. */
-const ASKED: Partial<Record<StrangerTrouble, "dead" | "hot" | "healthyAsked">> = {
-  "dead magneto": "dead",
-  "hot magneto": "hot",
-  none: "healthyAsked",
-};
+/** What comes of the questions that the page asks, answered by what the hand did. */
+export interface AskedFigures {
+  /** Dead magnetos, and such that are not grounded: named first. */
+  dead: Share;
+  hot: Share;
+  /** Healthy engines called healthy. */
+  healthy: Share;
+  /** How many questions were asked of a trace, mean. */
+  questions: number;
+}
+
+/** Those of which that is measured: what nobody may miss, and what may not be called sick for an answer. */
+const ASKED = { dead: "dead magneto", hot: "hot magneto", healthy: "none" } as const;
+
+/** Works `each` strangers of each of these from a seed on, the healthy ones four times as many, with a pilot who answers. */
+export function measureAsked(from: number, each: number): AskedFigures {
+  const figures = { dead: { all: 0, right: 0 }, hot: { all: 0, right: 0 }, healthy: { all: 0, right: 0 } };
+  let questions = 0;
+  let traces = 0;
+  for (const kind of ["dead", "hot", "healthy"] as const)
+    for (let n = 0; n < each * (kind === "healthy" ? 4 : 1); n++) {
+      const { asked, place } = askStranger(strangerCase(ASKED[kind], from + n));
+      add(figures[kind], place === 0);
+      questions += asked.length;
+      traces++;
+    }
+  return { ...figures, questions: questions / Math.max(1, traces) };
+}
 
 function add(share: Share, right: boolean): void {
   share.all++;

@@ -15,11 +15,11 @@ export function AskBack({
     <View
       role="group"
       aria-label={question.words}
-      className="mb-4 gap-2 rounded-xl border-4 border-ink px-3 py-3"
+      className="mb-4 max-w-3xl gap-2 rounded-xl border-4 border-ink px-3 py-3"
       testID={`ask-${question.id.replace(" ", "-")}`}
     >
       <Text className="font-strong text-xl">{question.words}</Text>
-      <View className="max-w-2xl flex-row flex-wrap gap-2">
+      <View className="flex-row flex-wrap gap-2">
         {question.answers.map((answer) => (
           <Button
             key={answer.words}

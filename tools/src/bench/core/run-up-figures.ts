@@ -8,7 +8,7 @@ import {
   simulateRunUp,
 } from "@cravix/core/engine-model";
 import { readRunUp, traceOf } from "@cravix/core/run-up";
-import { measureStrangers, type Share } from "@cravix/core/testing/measure-strangers";
+import { measureAsked, measureStrangers, type Share } from "@cravix/core/testing/measure-strangers";
 import {
   CASE_ENGINES,
   canHave,
@@ -221,7 +221,7 @@ export function runUpStrangers(): Figure[] {
         all: 0,
       });
   const shown = canShow(byTrouble);
-  const { dead, hot, healthyAsked, questions } = figures;
+  const { dead, hot, healthy: healthyAsked, questions } = measureAsked(HELD_OUT, STRANGERS);
   /** Of the two that nobody may miss, how many were, %. */
   const missed = (...of: (Share | undefined)[]) => {
     const all = of.reduce((sum, share) => sum + (share?.all ?? 0), 0);
