@@ -31,6 +31,14 @@ interface Standing {
   confirms: boolean;
   /** The card that it stands on together with others. */
   card?: string;
+  /** Where the large button is touched, if nothing lies over it and it can be pressed. */
+  at?: Place;
+}
+
+/** A place on the screen, pixels. */
+interface Place {
+  x: number;
+  y: number;
 }
 
 /**
@@ -55,9 +63,17 @@ async function whatStands(page: Page, before?: Standing): Promise<Standing> {
       const id = blocked ? blocked.innerText : flow ? named(flow, "flow-") : item ? named(item, "item-") : "";
       if (gone && gone.kind === kind && gone.id === id) return undefined;
       const card = shown('[data-testid^="card-"]');
+      const primary = shown('[data-testid="primary"]');
+      const box = primary?.getBoundingClientRect();
+      const at = box && { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+      const free =
+        at &&
+        primary?.getAttribute("aria-disabled") !== "true" &&
+        primary?.contains(document.elementFromPoint(at.x, at.y));
       return {
         kind,
         id,
+        ...(free && { at }),
         confirms: shown('[data-testid^="confirm-"]') !== undefined,
         ...(card && { card: named(card, "card-") }),
       } as const;
@@ -66,6 +82,28 @@ async function whatStands(page: Page, before?: Standing): Promise<Standing> {
     { timeout: 60_000 },
   );
   return (await found.jsonValue()) as Standing;
+}
+
+/** Where each of these keys of the pad is touched, asked of the page in one go; undefined where one is off the screen or under something. */
+async function placesOf(page: Page, keys: readonly string[]): Promise<Map<string, Place> | undefined> {
+  const places = await page.evaluate((wanted) => {
+    const buttons = [...document.querySelectorAll<HTMLElement>('button, [role="button"]')];
+    return wanted.map((key) => {
+      const found = buttons.filter(
+        (one) =>
+          (one.getAttribute("aria-label") ?? one.innerText.trim()) === (key === "." ? "Point" : key) &&
+          one.getClientRects().length > 0,
+      );
+      const [button] = found;
+      const box = button?.getBoundingClientRect();
+      const at = box && { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+      return found.length === 1 && at && button?.contains(document.elementFromPoint(at.x, at.y))
+        ? at
+        : undefined;
+    });
+  }, keys);
+  const known = keys.flatMap((key, i) => (places[i] ? [[key, places[i]] as const] : []));
+  return known.length === keys.length ? new Map(known) : undefined;
 }
 
 /** What the hour meter was left at, as this walk's list has it from the log. */
@@ -163,9 +201,10 @@ export class Walker {
     return standing.kind === "verdict" ? undefined : standing.id;
   }
 
-  private async item(): Promise<Standing> {
+  /** What stands on the screen once nothing is in the way; `known` is what was found there just now. */
+  private async item(known?: Standing): Promise<Standing> {
     const { page } = this;
-    let standing = await whatStands(page);
+    let standing = known ?? (await whatStands(page));
     while (standing.kind === "blocked" || standing.kind === "flow") {
       if (standing.kind === "blocked" && standing.id.includes("This takes two"))
         await this.press(page.getByRole("button", { name: "Kofi Asantewe is here" }), "2");
@@ -177,8 +216,12 @@ export class Walker {
 
   /** Gives the healthy answer to whatever is asked, and waits until something else is. */
   async answer(): Promise<void> {
+    await this.answerTo(await this.item());
+  }
+
+  /** The same to what is known to stand there; what stands there then. */
+  private async answerTo(standing: Standing): Promise<Standing> {
     const { page } = this;
-    const standing = await this.item();
     const { id, confirms } = standing;
     if (this.#clock) {
       this.#clock.now += this.#clock.stepMs;
@@ -201,9 +244,11 @@ export class Walker {
         await this.press(page.getByRole("button", { name: new RegExp(`^Blade ${blade} of`) }), "Enter");
     else if (item.kind === "choice")
       await this.press(page.getByRole("button", { name: "24", exact: true }), "2");
+    else if (standing.at && this.by === "thumb") await this.touch(standing.at);
     else await this.press(this.primary, "Enter");
-    await whatStands(page, standing);
+    const next = await whatStands(page, standing);
     this.answered++;
+    return next;
   }
 
   /** What the instrument shows: the hour meter what the log left it at, whichever aircraft it is. */
@@ -238,11 +283,7 @@ export class Walker {
         const item = this.#items.find((i) => i.id === id);
         if (item?.reading && typed?.endsWith("–")) {
           const text = await this.reading(item.reading);
-          for (const key of text)
-            await this.press(
-              page.getByRole("button", { name: key === "." ? "Point" : key, exact: true }),
-              key,
-            );
+          await this.keyIn(text);
         }
       }
       const next = await this.primary.innerText();
@@ -260,12 +301,27 @@ export class Walker {
   }
 
   async type(text: string): Promise<void> {
-    for (const key of text)
-      await this.press(
-        this.page.getByRole("button", { name: key === "." ? "Point" : key, exact: true }),
-        key,
-      );
+    await this.keyIn(text);
     await this.press(this.primary, "Enter");
+  }
+
+  private async keyIn(text: string): Promise<void> {
+    const places = this.by === "thumb" ? await placesOf(this.page, [...new Set(text)]) : undefined;
+    for (const key of text) {
+      const at = places?.get(key);
+      if (at) await this.touch(at);
+      else
+        await this.press(
+          this.page.getByRole("button", { name: key === "." ? "Point" : key, exact: true }),
+          key,
+        );
+    }
+  }
+
+  /** A tap where something is known to stand: to look for it anew costs more than the tap. */
+  private async touch({ x, y }: Place): Promise<void> {
+    this.taps++;
+    await this.page.mouse.click(x, y);
   }
 
   /** A known discrepancy: the same as it was. */
@@ -311,18 +367,25 @@ export class Walker {
 
   /** Walks on until the given item stands on the screen. */
   async walkTo(goal: string): Promise<void> {
-    while ((await this.itemId()) !== goal) {
-      expect(this.answered, `never came to ${goal}`).toBeLessThan(2 * this.#items.length);
-      await this.answer();
-    }
+    for (
+      let standing = await this.item();
+      standing.kind === "verdict" || standing.id !== goal;
+      standing = await this.item(await this.answerTo(standing))
+    )
+      expect(
+        standing.kind === "verdict" ? Number.POSITIVE_INFINITY : this.answered,
+        `never came to ${goal}`,
+      ).toBeLessThan(2 * this.#items.length);
   }
 
   /** Walks to the end: the verdict. */
   async walkToVerdict(): Promise<void> {
-    while ((await this.itemId()) !== undefined) {
+    for (
+      let standing = await this.item();
+      standing.kind !== "verdict";
+      standing = await this.item(await this.answerTo(standing))
+    )
       expect(this.answered, "the walk never ends").toBeLessThan(2 * this.#items.length);
-      await this.answer();
-    }
     await this.page.waitForURL(/\/verdict$/);
   }
 }

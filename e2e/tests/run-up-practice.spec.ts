@@ -145,22 +145,34 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
 test("the same spoken: each number is heard, read back and put in its place; what is no number is asked again", async ({
   page,
 }) => {
-  // Chromium has no ears of its own without a network: a stand-in that hears one line after the other.
+  // Chromium has no ears of its own without a network: a stand-in that hears what is said to it while it listens.
   await page.addInitScript({
     content: `
-      const lines = ["eighteen hundred", "wind is nice", "one seven tree zero", "one eight zero zero", "1720", "1,800"];
       window.SpeechRecognition = function () {
         this.start = () => {
-          const line = lines.shift();
-          if (line) setTimeout(() => this.onresult({ results: [[{ transcript: line }]] }), 900);
+          window.hears = (line) => {
+            window.hears = undefined;
+            this.onresult({ results: [[{ transcript: line }]] });
+          };
         };
         this.abort = () => {};
       };`,
   });
+  const say = async (line: string) => {
+    await page.waitForFunction("window.hears");
+    await page.evaluate(
+      (words) => (window as unknown as { hears: (line: string) => void }).hears(words),
+      line,
+    );
+  };
   const { id } = await toTheRunUp(page, cravix);
   await page.getByTestId("way-typed").click();
   await page.getByRole("button", { name: "Speak them" }).click();
+  await say("eighteen hundred");
+  await say("wind is nice");
+  // It stands there until something else is said.
   await expect(page.getByTestId("trouble")).toContainText('Heard "wind is nice": no number');
+  for (const line of ["one seven tree zero", "one eight zero zero", "1720", "1,800"]) await say(line);
   await expect(page.getByTestId("field-4")).toContainText("1,800");
   await expect(page.getByTestId("field-1")).toContainText("1,730");
   await page.getByTestId("typed-done").click();
