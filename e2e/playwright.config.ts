@@ -21,8 +21,7 @@ export default defineConfig({
   timeout: 900_000,
   expect: { timeout: 60_000 },
   fullyParallel: false,
-  // A test waits half its time, for an engine or a disk: with six at a time two cores have always something to do.
-  workers: 6,
+  workers: 4,
   forbidOnly: Boolean(process.env.CI),
   reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
   use: {

@@ -21,6 +21,9 @@ export class NotReached extends Error {
 }
 
 const TIMEOUT_MS = 15_000;
+/** What the server makes or reads beside everything else may take it twenty seconds: who gave up sooner would let it work for nothing. */
+const HEAVY_MS = 30_000;
+const heavy = () => ({ signal: AbortSignal.timeout(HEAVY_MS) });
 
 let aheadMs = 0;
 /** How far this device's clock is ahead of the server's, as its last answer said; to about a second. */
@@ -37,7 +40,11 @@ async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Respon
   try {
     const headers = new Headers(init?.headers);
     if (holder) headers.set("cravix-crew", encodeURIComponent(holder));
-    response = await fetch(input, { ...init, headers, signal: AbortSignal.timeout(TIMEOUT_MS) });
+    response = await fetch(input, {
+      ...init,
+      headers,
+      signal: init?.signal ?? AbortSignal.timeout(TIMEOUT_MS),
+    });
   } catch (error) {
     throw new NotReached(`The server cannot be reached (${(error as Error).name}).`);
   }
@@ -68,7 +75,9 @@ async function read<T>(answer: Promise<{ json(): Promise<T> }>): Promise<Said<T>
   }
 }
 
-const text = (type: string, body: string) => ({ init: { body, headers: { "content-type": type } } });
+const text = (type: string, body: string, more: RequestInit = {}) => ({
+  init: { body, headers: { "content-type": type }, ...more },
+});
 const logs = (fluid: FluidRow["fluid"]) => {
   const { aircraft } = client;
   const one = aircraft[":registration"];
@@ -119,7 +128,7 @@ export const api = {
   fluidCsv: async (registration: string, fluid: FluidRow["fluid"]) =>
     (await logs(fluid).table.$get({ param: { registration } })).blob(),
   sendFluidCsv: (fluid: FluidRow["fluid"], table: string) =>
-    read(logs(fluid).all.$post({}, text("text/csv", table))),
+    read(logs(fluid).all.$post({}, text("text/csv", table, heavy()))),
   /** One page of the technical log, newest first. */
   flights: (registration: string, before?: string) =>
     read(
@@ -134,13 +143,18 @@ export const api = {
     read(
       client.aircraft[":registration"]["flight-log"].$post(
         { param: { registration } },
-        text("text/csv", table),
+        text("text/csv", table, heavy()),
       ),
     ),
   flightsPdf: async (registration: string) =>
-    (await client.aircraft[":registration"]["flights.pdf"].$get({ param: { registration } })).blob(),
+    (
+      await client.aircraft[":registration"]["flights.pdf"].$get(
+        { param: { registration } },
+        { init: heavy() },
+      )
+    ).blob(),
   releasePdf: async (id: string) =>
-    (await client.releases[":id"]["paper.pdf"].$get({ param: { id } })).blob(),
+    (await client.releases[":id"]["paper.pdf"].$get({ param: { id } }, { init: heavy() })).blob(),
   releases: (registration: string) =>
     read(client.aircraft[":registration"].releases.$get({ param: { registration } })),
   /** What is due of a person; only for whoever may see it. */
@@ -156,5 +170,5 @@ export const api = {
       { init: { body: bytes, headers: { "content-type": type } } },
     ),
   listPdf: async (list: ComposedList) =>
-    (await client.lists.pdf.$post({}, text("application/json", JSON.stringify(list)))).blob(),
+    (await client.lists.pdf.$post({}, text("application/json", JSON.stringify(list), heavy()))).blob(),
 };

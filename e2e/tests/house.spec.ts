@@ -59,7 +59,13 @@ test("every page opens by its own link, has its own title at both sizes, and lea
     );
     await expect(page, path).toHaveTitle(`${path === "/aircraft/QX-HLD" ? "Aircraft" : title} · Cravix`);
     // Back is the same at both: by turns on the phone and wide.
-    if (place % 2 === 0) await page.setViewportSize(PHONE);
+    if (place % 2 === 0) {
+      await page.setViewportSize(PHONE);
+      // A device that is just being turned lays its page out anew: what is touched meanwhile may be gone.
+      await page.evaluate(
+        () => new Promise((turned) => requestAnimationFrame(() => requestAnimationFrame(turned))),
+      );
+    }
     const back = page.getByTestId("back");
     if ((await back.count()) > 0) {
       await back.click();

@@ -3,7 +3,7 @@ import { listMarkdown } from "@cravix/contract/list-paper";
 import type { ComposedList } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
-import { api } from "../../device/api";
+import { api, ProblemError } from "../../device/api";
 import { saveBlob, saveTextFile } from "../../device/senses/pick-file";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
@@ -16,9 +16,11 @@ export function ExportButtons({ list, bundle }: { list: ComposedList; bundle: Ai
     try {
       saveBlob(`${name}.pdf`, await api.listPdf(list));
       setMessage("");
-    } catch {
+    } catch (error) {
       setMessage(
-        "The printable page is made by the server, and it cannot be reached. Markdown works without it.",
+        error instanceof ProblemError
+          ? error.message
+          : "The printable page is made by the server, and it does not answer. Save as text works without it.",
       );
     }
   };

@@ -106,11 +106,19 @@ export function readWays(
   return ways;
 }
 
-/** A return to both stands up to fifteen rpm beside the base, and a tachometer has steps of ten: nearer to it is no side, rpm at 1,800. Common practice. */
+/**
+ * A return to both stands up to fifteen rpm beside the base, and a tachometer has steps of ten: nearer to it is no side, rpm at 1,800, unless its exhaust rose
+ * as on one that burns on one spark, °F. Without probes what a return may be by itself. Common practice; the figures are own estimates.
+ */
 const HARDLY_RPM = 25;
+const HARDLY_WITHOUT_PROBES_RPM = 16;
+const ROSE_F = 18;
 
-function hardlyDropped({ drop, feel, seen }: MagnetoReading, profile: RunUpProfile): boolean {
-  return seen && feel !== "quit" && Math.abs(drop) < HARDLY_RPM * rpmScale(profile);
+function hardlyDropped({ drop, feel, seen, egtChange }: MagnetoReading, profile: RunUpProfile): boolean {
+  const changes = Object.values(egtChange);
+  const most = changes.length > 0 ? HARDLY_RPM : HARDLY_WITHOUT_PROBES_RPM;
+  const rose = changes.length > 0 && median(changes) > ROSE_F;
+  return seen && feel !== "quit" && !rose && Math.abs(drop) < most * rpmScale(profile);
 }
 
 /** The steps with these sides taken for both; steps on both behind each other are one. */

@@ -1,0 +1,32 @@
+import { api } from "./api";
+
+/** The server gives what is heavy twenty seconds (`server/src/heavy/heavy-work.ts`). */
+const SERVER_MS = 20_000;
+
+const timeouts = jest.spyOn(AbortSignal, "timeout");
+const asked = jest.fn();
+
+beforeEach(() => {
+  timeouts.mockClear();
+  asked.mockReset();
+  globalThis.fetch = asked as unknown as typeof fetch;
+});
+
+const limitOf = async (ask: () => Promise<unknown>) => {
+  asked.mockResolvedValueOnce(new Response("{}", { status: 200 }));
+  await ask();
+  const { signal } = asked.mock.calls[0]?.[1] as RequestInit;
+  const place = timeouts.mock.results.findIndex(({ value }) => value === signal);
+  return timeouts.mock.calls[place]?.[0];
+};
+
+test("what the server makes beside everything else is waited for longer than the server may take for it", async () => {
+  expect(await limitOf(() => api.flightsPdf("QX-TAR"))).toBeGreaterThan(SERVER_MS);
+  asked.mockReset();
+  timeouts.mockClear();
+  expect(await limitOf(() => api.sendFluidCsv("fuel", "time,registration"))).toBeGreaterThan(SERVER_MS);
+});
+
+test("everything else is given up sooner: whoever stands on an apron is told at once", async () => {
+  expect(await limitOf(() => api.fleet())).toBeLessThan(SERVER_MS);
+});
