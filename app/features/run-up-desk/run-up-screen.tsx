@@ -228,6 +228,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         onAgain={() => {
           begin();
           forget();
+          setKnown(undefined);
           setGuess(undefined);
           setRound(round + 1);
         }}
@@ -289,6 +290,8 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
           planted={planted}
           onWay={(picked) => {
             begin();
+            // Another run-up: its numbers are its own.
+            setKnown(undefined);
             setWay(picked);
           }}
           onProcedure={(picked) => {

@@ -203,10 +203,10 @@ const onOne = ({ labels }: Hypothesis): boolean => labels.at(-1) === "first" || 
 const HOT_S = 3;
 const COOLED_S = 9;
 
-/** How far the exhaust can have come back from the side before, 0 to 1: until then that it falls is no sign of what is done now. */
 /** So long an engine turns with its spark off at the very most, and no hand waits for that, seconds (own estimate; common practice: back on both at once). */
 const LONGEST_DEAD_S = 8;
 
+/** How far the exhaust can have come back from the side before, 0 to 1: until then that it falls is no sign of what is done now. */
 function hasCooled({ labels, last }: Hypothesis): number {
   const before = labels.at(-2);
   if (!last || before === undefined || !isSide(before)) return 1;
