@@ -1,4 +1,5 @@
-import { measureAsked, measureStrangers } from "../testing/measure-strangers";
+import { HANDS } from "../testing/coached-strangers";
+import { measureAsked, measureCoached, measureStrangers } from "../testing/measure-strangers";
 import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/stranger-cases";
 import { workStranger } from "../testing/work-stranger";
 
@@ -64,6 +65,16 @@ test("with what the page asks answered no dead magneto and none that is not grou
   const { dead, hot, healthy, questions } = measureAsked(900, 8);
   expect([dead.right, hot.right, healthy.right]).toEqual([dead.all, hot.all, healthy.all]);
   expect(questions).toBeLessThan(2.5);
+});
+
+test.each([
+  ["follow within seconds", HANDS.slice(0, 1)],
+  ["once do not follow", HANDS.slice(1)],
+] as const)("with the coach beside them, and hands that %s, no healthy engine is stopped and no magneto missed", (_, hands) => {
+  const { healthy, stopped, caught } = measureCoached(900, 16, { hands });
+  expect(stopped.right).toBe(0);
+  expect(healthy.right).toBeGreaterThanOrEqual(15);
+  expect(caught.right).toBe(caught.all);
 });
 
 test("cutting off the taxi before the run-up does not change what is likeliest", () => {

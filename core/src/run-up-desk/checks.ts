@@ -82,12 +82,12 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
   return checks;
 }
 
-/** Which magnetos do not show in a run-up that nobody prompted, by what they are called; undefined where both do. */
+/** Which magnetos do not show in a run-up, by what they are called; undefined where both do, and where the coach called neither. */
 export function unreadSides(
   { prompted, right, left }: Pick<RunUpReading, "prompted" | "right" | "left">,
   words: { right: string; left: string },
 ): string | undefined {
-  if (prompted || (right && left)) return undefined;
+  if ((right && left) || (prompted && !right && !left)) return undefined;
   return right ? words.left : left ? words.right : "the magnetos";
 }
 

@@ -1,7 +1,15 @@
 import { hypotheses } from "../diagnosis/index";
 import type { FoundStep } from "../run-up/index";
+import { type Hand, promptsFor } from "./coached-strangers";
 import { STRANGER_TROUBLES, type StrangerCase, type StrangerTrouble, strangerCase } from "./stranger-cases";
-import { A_DROP_RPM, askStranger, nameOf, type WorkedStranger, workStranger } from "./work-stranger";
+import {
+  A_DROP_RPM,
+  askStranger,
+  coachStranger,
+  nameOf,
+  type WorkedStranger,
+  workStranger,
+} from "./work-stranger";
 
 /** Something counted, and how many of it were as they should be. */
 export interface Share {
@@ -148,6 +156,55 @@ export function measureAsked(from: number, each: number): AskedFigures {
       traces++;
     }
   return { ...figures, questions: questions / Math.max(1, traces) };
+}
+
+/** What comes of run-ups that the coach calls. */
+export interface CoachedFigures {
+  /** Healthy engines called healthy; and such that were stopped. */
+  healthy: Share;
+  stopped: Share;
+  /** Dead magnetos, and such that are not grounded: named first, or a side asked for again. */
+  caught: Share;
+  /** Sick ones of which a side was asked for again, and healthy ones. */
+  again: Share;
+  againHealthy: Share;
+}
+
+/**
+ * Works `each` healthy strangers, and as many with a magneto that is dead or not grounded together, with the coach beside each: by hands that follow within seconds, or once in each run-up do not. With
+ * `ignored` the same traces without the prompts, as a baseline.
+ */
+export function measureCoached(
+  from: number,
+  each: number,
+  { hands, ignored = false }: { hands: readonly Hand[]; ignored?: boolean },
+): CoachedFigures {
+  const share = (): Share => ({ all: 0, right: 0 });
+  const figures = {
+    healthy: share(),
+    stopped: share(),
+    caught: share(),
+    again: share(),
+    againHealthy: share(),
+  };
+  for (let n = 0; n < each; n++)
+    for (const trouble of ["none", n % 2 ? "dead magneto" : "hot magneto"] as const) {
+      const one = strangerCase(trouble, from + n);
+      const hand = hands[n % hands.length] as Hand;
+      const { place, again, stopped } = coachStranger(
+        one,
+        ignored ? undefined : promptsFor(one, hand, from + n),
+      );
+      if (trouble === "none") {
+        add(figures.healthy, place === 0);
+        add(figures.stopped, stopped);
+        add(figures.againHealthy, again);
+      } else {
+        add(figures.caught, place === 0 || again);
+        add(figures.again, again);
+      }
+    }
+  return figures;
 }
 
 function add(share: Share, right: boolean): void {

@@ -10,8 +10,11 @@ import {
   seenInWays,
   TEMPERATURE,
 } from "../diagnosis/index";
+import type { EngineFeel } from "../engine/classify-drop";
+import { judgeMagnetos } from "../engine/judge-magnetos";
 import {
   asTold,
+  type Mark,
   type ReadWay,
   type RunUpReading,
   readWays,
@@ -69,6 +72,63 @@ export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; p
     told.push(...(answer?.told ?? []));
     sides = { ...sides, ...answer?.sides };
   }
+}
+
+export interface CoachedStranger {
+  reading: RunUpReading;
+  chances: Map<string, number>;
+  place: number;
+  /** What a judge of the two magnetos says of what would be logged. */
+  stopped: boolean;
+  /** A side that was called is in doubt or was not read: it is asked for again. */
+  again: boolean;
+}
+
+/**
+ * The same with the coach's prompts. Where nothing changed on a side the coach asks whether the key was there, and this pilot says so; nothing else is asked. Without `marks` the
+ * same trace as a file has it, of which somebody said which side came first: what the prompts are held against.
+ */
+export function coachStranger(one: StrangerCase, marks: readonly Mark[] | undefined): CoachedStranger {
+  const trace = traceOf(one.lines);
+  const { firstSide } = one.engine.profile;
+  const sides: SidesTold = marks ? {} : { first: firstSide };
+  const before = judged(one, trace, sides, [], marks).reading;
+  const told = (["right", "left"] as const)
+    .filter((side) => before[side]?.seen === false)
+    .map(
+      (side): Observation => ({ feature: "turned", state: "confirmed", side, words: "The key was there." }),
+    );
+  const { reading, diagnosis } = judged(one, trace, sides, told, marks);
+  const chances = byTrouble(diagnosis.ranked);
+  return {
+    reading,
+    chances,
+    place: placeAmong(chances, one.trouble),
+    stopped: stops(reading, one),
+    again: (["right", "left"] as const).some((side) => !reading[side] || reading[side]?.doubt),
+  };
+}
+
+/** Whether the judge of the magnetos says stop to what is logged of this reading: a side in doubt is not. */
+function stops({ right, left }: RunUpReading, { engine: { maxDropRpm, profile } }: StrangerCase): boolean {
+  const base = (right ?? left)?.base;
+  const logged = (side: typeof right): { rpm: number; feel?: EngineFeel } | undefined =>
+    side && base !== undefined && !side.doubt
+      ? { rpm: side.feel === "quit" ? 0 : Math.max(0, Math.round(base - side.drop)), feel: side.feel }
+      : undefined;
+  const sides = { right: logged(right), left: logged(left) };
+  if (base === undefined || !(sides.right || sides.left)) return false;
+  return judgeMagnetos({
+    baseRpm: Math.round(base),
+    ...(sides.right && { right: sides.right }),
+    ...(sides.left && { left: sides.left }),
+    profile: {
+      maxDropRpm,
+      resolutionRpm: 10,
+      tachometerMaxRpm: 2 * profile.rpm,
+      source: { kind: "common practice", text: "example value", example: true },
+    },
+  }).judgements.some(({ grade }) => grade === "stop");
 }
 
 /** Less is no drop, rpm: a side without one stands a little beside the last return to both. */
@@ -133,9 +193,10 @@ function judged(
   trace: Trace,
   sides: SidesTold,
   told: readonly Observation[],
+  marks?: readonly Mark[],
 ) {
   const { maxDropRpm, shape } = engine;
-  const ways = readWays(trace, engine.profile, undefined, sides);
+  const ways = readWays(trace, engine.profile, marks, sides);
   const { reading } = ways[0] as ReadWay;
   const context: DiagnosisContext = {
     cylinders: shape.cylinders,
@@ -146,7 +207,7 @@ function judged(
     icingLikely: celsius < 15,
   };
   const limits = { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 };
-  const seen = seenInWays(ways, asTold(engine.profile, false, sides), limits, context, told);
+  const seen = seenInWays(ways, asTold(engine.profile, reading.prompted, sides), limits, context, told);
   const observations = seen[0]?.observations ?? [];
   const diagnosis = diagnoseWays(seen);
   return { reading, observations, diagnosis };

@@ -25,7 +25,7 @@ export function asFarAsProbed<T extends { cylinders: number; coarse?: true; unpr
     ...context,
     ...(Object.keys(egt.base).length < 2 && { cylinders: 0 }),
     ...(!prompted && { unprompted: true as const }),
-    ...(!prompted && interval > COARSE_S && { coarse: true as const }),
+    ...(interval > COARSE_S && { coarse: true as const }),
   };
 }
 
@@ -34,6 +34,8 @@ export type DroppedSide = Pick<MagnetoReading, "side" | "drop" | "seen" | "feel"
 
 /** From this much below the others a cylinder's exhaust "falls", °F: a cylinder that fires lies within half of it. */
 const COLDER_F = 60;
+/** By less no exhaust has changed, °F. */
+const NO_CHANGE_F = 12;
 /** So much more than on the other side is "much hotter": as a part, since slow probes show a part of both, and °F at least. */
 const MUCH_HOTTER = 1.42;
 const MUCH_HOTTER_F = 14;
@@ -162,6 +164,8 @@ function exhaustOf(
   if (own.length < 2) return undefined;
   const base = { feature: "exhaust" as const, side: made.side };
   const middle = median(own.map(([, change]) => change));
+  // Where nothing dropped, exhaust that moves is an engine still warming, or still hot from the other side.
+  if (!made.seen && made.feel !== "quit" && Math.abs(middle) >= NO_CHANGE_F) return undefined;
   if (made.feel === "quit" || middle < -40)
     return { ...base, state: "colder", words: `On ${side} the exhaust of all cylinders fell.` };
   const [coldest, least] = own.reduce((a, b) => (b[1] < a[1] ? b : a));
@@ -172,7 +176,7 @@ function exhaustOf(
       cylinder: Number(coldest),
       words: `On ${side}, exhaust of cylinder ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "stayed"} while the others rose ${formatNumber(middle)}.`,
     };
-  if (middle < 12) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
+  if (middle < NO_CHANGE_F) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
   const sane = (changes: Record<number, number> | undefined) =>
     Object.entries(changes ?? {}).flatMap(([cylinder, change]) =>
       wild.includes(Number(cylinder)) ? [] : [change],
@@ -201,8 +205,8 @@ function heatOf(reading: RunUpReading, profile: RunUpProfile): Observation | und
   if (!heat || heat.doubt || profile.heat === "none") return undefined;
   const scale = rpmScale(profile);
   const what = profile.heat === "alternate air" ? "Alternate air" : "Heat";
-  // Back on both an engine stands up to fifteen beside its base; without a prompt the base itself is a reading.
-  const least = (reading.prompted ? 14 : 27) * scale;
+  // Back on both an engine stands up to fifteen beside its base; without a prompt, or with lines far apart, the base itself is a reading.
+  const least = (reading.prompted && reading.interval <= COARSE_S ? 14 : 27) * scale;
   const base = { feature: "heat" as const };
   if (heat.gain !== undefined && heat.gain > least)
     return {
@@ -259,7 +263,9 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
     // One line a second cannot tell half a second.
     const quick = propeller.answeredIn <= withinS + 0.5 * reading.interval;
     // Pulled and pushed back at once, as nobody prompted: then it fell as far as the hand let it.
-    const far = propeller.drop >= dropRpm || (!reading.prompted && propeller.drop >= 0.5 * dropRpm);
+    const far =
+      propeller.drop >= dropRpm ||
+      ((!reading.prompted || reading.interval > COARSE_S) && propeller.drop >= 0.5 * dropRpm);
     const state = propeller.drop < 0.1 * dropRpm ? "nothing" : quick && far ? "answers" : "slow";
     if (reading.prompted || !quick || far)
       found.push({

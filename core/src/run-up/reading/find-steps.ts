@@ -4,8 +4,9 @@ import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { findCuts, withCuts } from "./find-cuts";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
 import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-plateaus";
-import { findLevelChange, type LevelChange, pieceOf } from "./level-change";
+import { findLevelChange, pieceOf } from "./level-change";
 import { findPlateaus, type Plateau } from "./plateaus";
+import { layUnderPrompts, leanings } from "./under-prompts";
 
 /** One way to read a trace: its steps, and how likely that they are what was done; the weights of all ways add up to one. */
 export interface WayToRead {
@@ -18,24 +19,34 @@ const LEAST_WEIGHT = 0.03;
 const MOST_WAYS = 4;
 
 /**
- * The likely ways to read the steps of a run-up in a trace, likeliest first. With the coach's prompts each step is looked for behind its prompt, and there is one way; without them they follow from
- * where the rpm stands and what the exhaust does meanwhile. When each began is fitted to a fraction of a second. Seconds, rpm. Without an rpm channel or with fewer than ten lines one way without steps.
+ * The likely ways to read the steps of a run-up in a trace, likeliest first. They follow from where the rpm stands, what the exhaust does meanwhile and,
+ * where the coach called them, from its prompts: each way is laid beside what was called. When each began is fitted to a fraction of a second. Seconds, rpm. Without an rpm channel or with fewer than ten lines one way without steps.
  * Source: our own; how well it does is measured by `npm run bench`.
  */
-export function findWays(trace: Trace, profile: RunUpProfile, marks?: readonly Mark[]): WayToRead[] {
+export function findWays(trace: Trace, type: RunUpProfile, marks?: readonly Mark[]): WayToRead[] {
   if (!trace.channels.rpm || trace.t.length < 10) return [{ steps: [], weight: 1 }];
-  if (marks && marks.length > 0) return [{ steps: stepsFromMarks(trace, profile, marks), weight: 1 }];
+  const prompts = marks && marks.length > 0 ? marks : undefined;
+  const called = prompts?.find(({ step }) => step === "right" || step === "left")?.step;
+  const profile = called === "right" || called === "left" ? { ...type, firstSide: called } : type;
+  const leans = prompts && leanings(prompts);
   const plateaus = findPlateaus(trace, rpmScale(profile));
   const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
   if (quiet) plateaus.push(quiet);
-  const rows = labelPlateaus(trace, plateaus, profile);
-  const best = rows[0]?.score ?? 0;
   const cuts = findCuts(trace, profile);
+  const rows = labelPlateaus(trace, plateaus, profile, leans).map(({ labels, score }) => {
+    const steps = withCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
+    if (!prompts || !leans) return { steps, score };
+    // What was called is counted once: where all of it is laid beside all that was done.
+    const leant = plateaus.reduce((sum, plateau, i) => sum + leans(labels[i] as PlateauLabel, plateau), 0);
+    const laid = layUnderPrompts(steps, prompts, profile);
+    return { steps: asOneChange(trace, laid.steps), score: score - leant + laid.score };
+  });
+  rows.sort((a, b) => b.score - a.score);
+  const best = rows[0]?.score ?? 0;
   const ways = new Map<string, WayToRead>();
-  for (const { labels, score } of rows) {
+  for (const { steps, score } of rows) {
     const weight = Math.exp(score - best);
     if (weight < LEAST_WEIGHT) break;
-    const steps = withCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
     const key = steps.map(({ step, at }) => `${step} ${at.toFixed(1)}`).join();
     const known = ways.get(key);
     if (known) known.weight += weight;
@@ -45,46 +56,47 @@ export function findWays(trace: Trace, profile: RunUpProfile, marks?: readonly M
   const all = found.reduce((sum, { weight }) => sum + weight, 0);
   return found.length > 0
     ? found.map(({ steps, weight }) => ({ steps, weight: weight / all }))
-    : [{ steps: withCuts([], cuts, profile), weight: 1 }];
+    : [{ steps: layUnderPrompts(withCuts([], cuts, profile), prompts ?? [], profile).steps, weight: 1 }];
 }
 
-/** Steps that change the rpm so little or so slowly that none is looked for. */
-const WITHOUT_CHANGE: ReadonlySet<RunUpStep> = new Set(["load", "warm up", "lean"]);
+/** Lines no further apart show a step by itself, seconds. */
+const DENSE_S = 0.22;
+/** So far from where it was found the one change of a step is looked for, seconds; and so plain it has to be, in standard deviations. */
+const AROUND_S = 3;
+const PLAIN_Z = 8;
 
-function stepsFromMarks(trace: Trace, profile: RunUpProfile, marks: readonly Mark[]): FoundStep[] {
-  const rpm = trace.channels.rpm as Float64Array;
-  const scale = rpmScale(profile);
-  const end = trace.t.at(-1) as number;
-  const found: FoundStep[] = [];
-  marks.forEach(({ step, t }, i) => {
-    const next = marks[i + 1]?.t ?? end;
-    const before = found.at(-1);
-    const open = Math.max(
-      trace.t[0] as number,
-      // A propeller falls and comes back within its step: what lies before its return is no ground for the next one.
-      before ? Math.max(before.at + 2.5 * before.settle + 0.8, t - 4) : t - 4,
-      before?.step === "propeller" ? propellerBack(trace, before.at, t, scale) : 0,
-    );
-    const piece = pieceOf(trace, rpm, Math.min(open, t - 0.8), Math.min(next + 0.4, t + 12));
-    const change = WITHOUT_CHANGE.has(step) ? undefined : findLevelChange(piece.t, piece.y);
-    const clear = (c: LevelChange | undefined, within: Piece): c is LevelChange =>
-      c !== undefined &&
-      c.at >= t - 0.4 &&
-      c.z >= 5 &&
-      Math.min(Math.abs(c.after - c.before), holds(within, c.at)) >= 6 * scale;
-    // With ice the rpm falls a little and then rises a lot, a propeller falls and comes back: the answer to the hand is the first of the two.
-    const first =
-      change && (step === "heat" || step === "propeller") ? upTo(piece, change.at + 0.3) : undefined;
-    const early = first && findLevelChange(first.t, first.y);
-    const made = first && clear(early, first) ? early : change;
-    const real = clear(made, made === early && first ? first : piece);
-    found.push({ step, at: real ? made.at : t, until: end, seen: real, settle: real ? made.settle : 0.5 });
-  });
-  found.forEach((step, i) => {
-    const next = found[i + 1];
-    if (next) step.until = next.at;
-  });
-  return found;
+/**
+ * The steps of a run-up that was called, with the begin of each where the one change behind its prompt begins: a level that settles slowly may have been cut in two. Only where the lines lie close
+ * together.
+ */
+function asOneChange(trace: Trace, steps: readonly FoundStep[]): FoundStep[] {
+  const { rpm } = trace.channels;
+  const first = trace.t[0] as number;
+  const interval = ((trace.t.at(-1) as number) - first) / Math.max(1, trace.t.length - 1);
+  if (!rpm || interval > DENSE_S) return [...steps];
+  const made = steps.map((step) => ({ ...step }));
+  for (const [i, step] of made.entries()) {
+    const before = made[i - 1];
+    if (
+      !before ||
+      !step.seen ||
+      step.cut ||
+      before.cut ||
+      step.step === "propeller" ||
+      before.step === "propeller"
+    )
+      continue;
+    const from = Math.max(step.at - AROUND_S, before.at + Math.min(2, 3 * before.settle));
+    const { t, y } = pieceOf(trace, rpm, from, Math.min(step.until, step.at + AROUND_S));
+    const change = findLevelChange(t, y);
+    if (!change || change.z < PLAIN_Z) continue;
+    // With ice it falls a little and then rises a lot: the answer to the hand is the fall.
+    if (step.step === "heat" && change.after > change.before) continue;
+    step.at = change.at;
+    step.settle = change.settle;
+    before.until = change.at;
+  }
+  return made;
 }
 
 /**
@@ -93,26 +105,10 @@ function stepsFromMarks(trace: Trace, profile: RunUpProfile, marks: readonly Mar
  */
 export function propellerBack(trace: Trace, from: number, to: number, scale: number): number {
   const { t, y } = pieceOf(trace, trace.channels.rpm as Float64Array, from, to);
+  if (y.length === 0) return from;
   const level = median(y.slice(-Math.max(3, Math.ceil(y.length / 12))));
   const low = t.findLast((_, i) => (y[i] as number) < level - 40 * scale);
   return low === undefined ? from : Math.min(low + 1, to - 1);
-}
-
-interface Piece {
-  t: number[];
-  y: number[];
-}
-
-/** How far the middle of the values behind a time lies from the middle of those before it: a blip at the end is no change. */
-function holds({ t, y }: Piece, at: number): number {
-  const cut = t.findIndex((time) => time > at);
-  if (cut < 3 || (t.at(-1) as number) - at < 0.8) return 0;
-  return Math.abs(median(y.slice(cut)) - median(y.slice(0, cut)));
-}
-
-function upTo({ t, y }: Piece, end: number): Piece {
-  const count = t.filter((at) => at <= end).length;
-  return { t: t.slice(0, count), y: y.slice(0, count) };
 }
 
 function stepsFromLevels(

@@ -43,6 +43,8 @@ export interface FoundStep {
   level?: number;
   /** One side, or both straight after each other: which the trace cannot tell. */
   perhapsBoth?: true;
+  /** The coach had not called it, or for something else. */
+  uncalled?: true;
   /** The engine cut and was caught before it stopped: on this side there is no spark. */
   cut?: true;
 }

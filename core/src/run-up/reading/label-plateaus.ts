@@ -58,7 +58,12 @@ const KEPT = 48;
  * repeats, another order and a step left out are found too. The two magnetos look alike: which is which follows from the order alone. Source:
  * what each step does to rpm, exhaust and manifold pressure is textbook; weights are our own. Complexity: O(plateaus × beam).
  */
-export function labelPlateaus(trace: Trace, plateaus: readonly Plateau[], profile: RunUpProfile): LabelRow[] {
+export function labelPlateaus(
+  trace: Trace,
+  plateaus: readonly Plateau[],
+  profile: RunUpProfile,
+  leans: (label: PlateauLabel, plateau: Plateau) => number = () => 0,
+): LabelRow[] {
   let beam: Hypothesis[] = [{ score: 0, labels: [], done: new Set(), dropped: {} }];
   for (const plateau of plateaus) {
     const next: Hypothesis[] = [];
@@ -75,6 +80,7 @@ export function labelPlateaus(trace: Trace, plateaus: readonly Plateau[], profil
         const score =
           hypothesis.score +
           fits +
+          leans(label, plateau) +
           howItFollows(hypothesis, label, profile) +
           howItGoesOn(hypothesis, label, plateau, rpmScale(profile));
         // Ice that has gone leaves another base.

@@ -23,6 +23,9 @@ const FEW_LINES = 8;
 /** With lines as far between a side has to have three of them, seconds: two may be its way there and its way back. */
 const FAR_BETWEEN_S = 1.5;
 
+/** With fewer lines behind the moment in which a hand would have moved it cannot be said that nothing dropped. */
+const FEWEST_FOR_NONE = 3;
+
 /** So long before a side says how a probe scatters, seconds. */
 const LOOKED_BACK_S = 8;
 /** How far three of four values of plain noise lie within about the line between their neighbours, in standard deviations: 1.15 times the root of 1.5. */
@@ -142,15 +145,22 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   );
   // A stop is seen in the lines that there are: lines that are missing do not unsay it.
   if (hole && !quit) made.doubt = "There is a hole in the trace here: do it again.";
-  else if (!quit && (held < SHORTEST_S || (clean.interval > FAR_BETWEEN_S && whole.length < 3)))
+  else if (
+    !quit &&
+    (held < SHORTEST_S ||
+      (clean.interval > FAR_BETWEEN_S && whole.length < 3) ||
+      (!step.seen && alone.length < FEWEST_FOR_NONE))
+  )
     made.doubt = "Too short to settle: stay a few seconds longer.";
   else if (!quit && made.drop < -FASTER_RPM * scale)
     made.doubt = "It ran faster than on both before it, so the throttle moved: do it again.";
+  if (step.uncalled && !quit) made.doubt ??= "Nobody had called for it: do it again.";
   reading.tries.push(made);
+  const called = reading.prompted && !step.uncalled;
   // Without prompts a moment on the way back may look like one more try: it takes nothing from one that had settled.
-  const settledBefore = !reading.prompted && reading[side] !== undefined && !reading[side]?.doubt;
+  const settledBefore = !called && reading[side] !== undefined && !reading[side]?.doubt;
   // Nor from one on which it stopped: what looks like a try behind it may be the propeller, or the other side.
-  const stoppedBefore = !reading.prompted && reading[side]?.feel === "quit" && !quit;
+  const stoppedBefore = !called && reading[side]?.feel === "quit" && !quit;
   if (!stoppedBefore && (!made.doubt || !settledBefore)) reading[side] = made;
 }
 

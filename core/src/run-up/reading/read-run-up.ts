@@ -6,6 +6,7 @@ import { capital, formatNumber } from "../../units/format";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { findWays, propellerBack } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
+import { asBoth, asDropped, hardlyDropped } from "./hardly-dropped";
 import { jumpiness, meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
 import { grainOf, levelOf } from "./levels/stretch-level";
@@ -25,7 +26,6 @@ import {
 import type {
   HeatReading,
   IdleReading,
-  MagnetoReading,
   NeedleReading,
   PropellerReading,
   RunUpNote,
@@ -60,7 +60,7 @@ export interface ReadWay {
   reading: RunUpReading;
 }
 
-/** The likely ways to read a run-up, likeliest first, each read as `readRunUp` does: one with prompts, up to four without. */
+/** The likely ways to read a run-up, likeliest first, each read as `readRunUp` does: four at most. */
 export function readWays(
   raw: Trace,
   type: RunUpProfile,
@@ -92,46 +92,21 @@ export function readWays(
     };
     let reading = read(prompted ? found : onOneSide(found, profile, told));
     // What hardly dropped is a return to both that stands a little lower: it is taken for what it is, and the rest is read without it.
-    const hardly = prompted ? [] : reading.tries.filter((one) => hardlyDropped(one, profile));
-    if (hardly.length > 0) reading = read(onOneSide(asBoth(reading.steps, hardly), profile, told));
+    const hardly = reading.tries.filter((one) => hardlyDropped(one, profile));
+    if (prompted) reading = read(asDropped(reading, profile));
+    else if (hardly.length > 0) reading = read(onOneSide(asBoth(reading.steps, hardly), profile, told));
     reading.notes.push(...notesOn(reading, profile, marks));
     return { weight, reading };
   });
   const [first, second] = ways;
-  if (first && second && second.weight >= WORTH_SAYING && !sidesAlike(first, second))
+  if (first && second && second.weight >= WORTH_SAYING && !sidesAlike(first, second)) {
+    if (prompted) doubtUnlike(first, second);
     first.reading.notes.push({
       kind: "read otherwise",
       sentence: `This trace can be read in another way too, about ${chanceCases(second.weight)}: ${sidesIn(second, profile)}.`,
     });
-  return ways;
-}
-
-/**
- * A return to both stands up to fifteen rpm beside the base, and a tachometer has steps of ten: nearer to it is no side, rpm at 1,800, unless its exhaust rose
- * as on one that burns on one spark, °F. Without probes what a return may be by itself. Common practice; the figures are own estimates.
- */
-const HARDLY_RPM = 25;
-const HARDLY_WITHOUT_PROBES_RPM = 16;
-const ROSE_F = 18;
-
-function hardlyDropped({ drop, feel, seen, egtChange }: MagnetoReading, profile: RunUpProfile): boolean {
-  const changes = Object.values(egtChange);
-  const most = changes.length > 0 ? HARDLY_RPM : HARDLY_WITHOUT_PROBES_RPM;
-  const rose = changes.length > 0 && median(changes) > ROSE_F;
-  return seen && feel !== "quit" && !rose && Math.abs(drop) < most * rpmScale(profile);
-}
-
-/** The steps with these sides taken for both; steps on both behind each other are one. */
-function asBoth(steps: readonly FoundStep[], sides: readonly MagnetoReading[]): FoundStep[] {
-  const made: FoundStep[] = [];
-  for (const step of steps) {
-    const before = made.at(-1);
-    const is = sides.some(({ from }) => from === step.at) ? { ...step, step: "both" as const } : step;
-    if (is.step === "both" && before && restsAtBase(before))
-      made[made.length - 1] = { ...before, until: is.until };
-    else made.push(is);
   }
-  return made;
+  return ways;
 }
 
 /** From this weight on another way is worth a sentence. */
@@ -140,12 +115,24 @@ const WORTH_SAYING = 0.2;
 /** Drops that are no further apart are the same, rpm. */
 const ALIKE_RPM = 15;
 
-function sidesAlike({ reading: one }: ReadWay, { reading: other }: ReadWay): boolean {
-  return (["right", "left"] as const).every((side) => {
-    const a = one[side]?.drop;
-    const b = other[side]?.drop;
-    return a === undefined || b === undefined ? a === b : Math.abs(a - b) <= ALIKE_RPM;
-  });
+const SIDES = ["right", "left"] as const;
+
+function isAlike({ reading: one }: ReadWay, { reading: other }: ReadWay, side: Side): boolean {
+  const a = one[side]?.drop;
+  const b = other[side]?.drop;
+  return a === undefined || b === undefined ? a === b : Math.abs(a - b) <= ALIKE_RPM;
+}
+
+const sidesAlike = (one: ReadWay, other: ReadWay): boolean =>
+  SIDES.every((side) => isAlike(one, other, side));
+
+/** With the coach there it is quickly done again: a side that another way to read it has otherwise is no measure. Where the engine stopped it stopped. */
+function doubtUnlike(first: ReadWay, second: ReadWay): void {
+  for (const side of SIDES) {
+    const made = first.reading[side];
+    if (made && made.feel !== "quit" && !isAlike(first, second, side))
+      made.doubt ??= "The trace can be read in another way too: do it again.";
+  }
 }
 
 /** What the sides did in one way to read it, in words: "right 75 rpm less, left does not show". */
@@ -291,6 +278,7 @@ function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReadi
   const beside = runUpBase !== undefined && Math.abs(base - runUpBase) > NO_BASE * runUpBase;
   if (!prompted && before && ((!restsAtBase(before) && !cycled) || beside))
     made.doubt ??= "The engine did not stand on both before it: do it again.";
+  if (step.uncalled) made.doubt ??= "Nobody had called for it: do it again.";
   if (egt.length > 0) made.egtChange = median(egt);
   if (cold) {
     const again = pieceOf(

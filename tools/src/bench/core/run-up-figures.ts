@@ -8,7 +8,13 @@ import {
   simulateRunUp,
 } from "@cravix/core/engine-model";
 import { readRunUp, traceOf } from "@cravix/core/run-up";
-import { measureAsked, measureStrangers, type Share } from "@cravix/core/testing/measure-strangers";
+import { HANDS } from "@cravix/core/testing/coached-strangers";
+import {
+  measureAsked,
+  measureCoached,
+  measureStrangers,
+  type Share,
+} from "@cravix/core/testing/measure-strangers";
 import {
   CASE_ENGINES,
   canHave,
@@ -229,6 +235,13 @@ export function runUpStrangers(): Figure[] {
     return (100 * (all - right)) / Math.max(1, all);
   };
   const shownInThree = canShow(threeByTrouble);
+  const coached = measureCoached(HELD_OUT, 3 * STRANGERS, { hands: HANDS.slice(0, 1) });
+  const loose = measureCoached(HELD_OUT, 3 * STRANGERS, { hands: HANDS.slice(1) });
+  const uncalled = measureCoached(HELD_OUT, 3 * STRANGERS, { hands: HANDS, ignored: true });
+  const both = (a: Share, b: Share): Share => ({ right: a.right + b.right, all: a.all + b.all });
+  const stopped = both(coached.stopped, loose.stopped);
+  const caught = both(coached.caught, loose.caught);
+  const left = ({ right, all }: Share): Share => ({ right: all - right, all });
   return [
     reaching(`strangers: healthy called healthy, of ${healthy.all}`, percent(healthy), "%", 95.8, 97),
     within(
@@ -272,6 +285,39 @@ export function runUpStrangers(): Figure[] {
       questions,
       "questions",
       5,
+    ),
+    within(
+      `strangers: a stop on a healthy engine with the coach beside it, of ${stopped.all} (baseline: the same traces without the prompts)`,
+      percent(stopped),
+      "%",
+      percent(uncalled.stopped),
+      0.3,
+    ),
+    reaching(
+      `strangers: healthy called healthy with the coach, hands that follow, of ${coached.healthy.all} (baseline: without the prompts)`,
+      percent(coached.healthy),
+      "%",
+      percent(uncalled.healthy),
+      97,
+    ),
+    plain(
+      `strangers: the same, hands that once in each run-up are late, ahead or leave out a return, of ${loose.healthy.all}`,
+      percent(loose.healthy),
+      "%",
+      percent(uncalled.healthy),
+    ),
+    within(
+      `strangers: dead magneto, or one that is not grounded, neither named first nor asked for again with the coach, of ${caught.all} (baseline: without the prompts)`,
+      percent(left(caught)),
+      "%",
+      percent(left(uncalled.caught)),
+      0.5,
+    ),
+    plain(
+      `strangers: a healthy engine of which the coach asks for a side again, of ${coached.againHealthy.all + loose.againHealthy.all} (baseline: a side that does not show without the prompts)`,
+      percent(both(coached.againHealthy, loose.againHealthy)),
+      "%",
+      percent(uncalled.againHealthy),
     ),
     ...[...byTrouble].map(([trouble, share]) =>
       plain(`strangers: ${trouble} first, of ${share.all}`, percent(share), "%", BEFORE[trouble] ?? 0.5),
