@@ -4,8 +4,12 @@ import { readTraceBlob, type TraceColumn } from "@cravix/contract/trace";
 import {
   afterRemedy,
   type DiagnosisContext,
+  diagnoseWays,
   diagnosisReport,
   type Observation,
+  type OpenQuestion,
+  openQuestions,
+  rankQuestions,
   type SeenWay,
   seenInWays,
 } from "@cravix/core/diagnosis";
@@ -32,6 +36,8 @@ export interface RunUpQuestion {
   told?: Observation[];
   /** What the pilot said of the sides, where nobody prompted. */
   sides?: SidesTold;
+  /** What has been asked already. */
+  asked?: readonly OpenQuestion["id"][];
 }
 
 export type RunUpAnswer = ReturnType<typeof work>;
@@ -41,7 +47,17 @@ type Question = { id: number } & (
   | { kind: "file"; file: Blob; columns?: TraceColumn[] }
 );
 
-function work({ trace, profile, marks, limits, context, before, told = [], sides }: RunUpQuestion) {
+function work({
+  trace,
+  profile,
+  marks,
+  limits,
+  context,
+  before,
+  told = [],
+  sides,
+  asked = [],
+}: RunUpQuestion) {
   const ways = readWays(trace, profile, marks, sides);
   const { reading } = ways[0] as ReadWay;
   const named = asTold(profile, reading.prompted, sides);
@@ -50,7 +66,11 @@ function work({ trace, profile, marks, limits, context, before, told = [], sides
     return { ...way, observations: after?.observations ?? way.observations, after };
   }) as [SeenWay & { after: ReturnType<typeof afterRemedy> | undefined }, ...SeenWay[]];
   const { after, observations, weight } = first;
+  const open = openQuestions(reading, profile, new Set(asked));
+  const { ranked } = diagnoseWays([first, ...others]);
   return {
+    /** What is open, what decides most first. */
+    questions: rankQuestions(open, ranked, first.context).map(({ question }) => question),
     reading,
     observations,
     report: diagnosisReport(observations, first.context, named.sideWords, { weight, others }),

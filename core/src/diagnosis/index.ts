@@ -8,4 +8,5 @@ export * from "./fault-library";
 export * from "./lesson";
 export * from "./next-test";
 export * from "./open-questions";
+export * from "./rank-questions";
 export * from "./report";

@@ -114,7 +114,8 @@ export interface RankedTest {
   outcomes: { state: string; chance: number; likeliest: Hypothesis }[];
 }
 
-function entropy(probabilities: readonly number[]): number {
+/** The uncertainty of a row of probabilities, bits. */
+export function entropy(probabilities: readonly number[]): number {
   let bits = 0;
   for (const p of probabilities) if (p > 0) bits -= p * Math.log2(p);
   return bits;

@@ -6,6 +6,7 @@ import {
   A_DROP_RPM,
   askStranger,
   coachStranger,
+  type Judge,
   nameOf,
   type WorkedStranger,
   workStranger,
@@ -61,9 +62,10 @@ const NEAR_S = 1;
 const NEAR_RPM = 12;
 
 /**
- * Works `each` strangers of every trouble (four times as many healthy ones) from a seed on and counts what came of it. Nothing here is an engine's: the cases are our own, see there.
+ * Works `each` strangers of every trouble (four times as many healthy ones) from a seed on and counts what came of it. Nothing here is an engine's: the cases are our own, see there. `judge` as of
+ * `workStranger`.
  */
-export function measureStrangers(from: number, each: number): StrangerFigures {
+export function measureStrangers(from: number, each: number, judge?: Judge): StrangerFigures {
   const share = (): Share => ({ all: 0, right: 0 });
   const figures = {
     healthy: share(),
@@ -84,7 +86,7 @@ export function measureStrangers(from: number, each: number): StrangerFigures {
     const count = each * (trouble === "none" ? 4 : 1);
     for (let n = 0; n < count; n++) {
       const one = strangerCase(trouble, from + n);
-      const worked = workStranger(one);
+      const worked = workStranger(one, judge);
       const { chances, place } = worked;
       for (const [of, to] of [
         [chances, said],
@@ -171,13 +173,13 @@ export interface CoachedFigures {
 }
 
 /**
- * Works `each` healthy strangers, and as many with a magneto that is dead or not grounded together, with the coach beside each: by hands that follow within seconds, or once in each run-up do not. With
- * `ignored` the same traces without the prompts, as a baseline.
+ * Works `each` healthy strangers, and as many with a magneto that is dead or not grounded together, with the coach beside each: by hands that follow within seconds, or once in each run-up do not. `judge` as of
+ * `workStranger`.
  */
 export function measureCoached(
   from: number,
   each: number,
-  { hands, ignored = false }: { hands: readonly Hand[]; ignored?: boolean },
+  { hands, judge }: { hands: readonly Hand[]; judge?: Judge },
 ): CoachedFigures {
   const share = (): Share => ({ all: 0, right: 0 });
   const figures = {
@@ -191,10 +193,7 @@ export function measureCoached(
     for (const trouble of ["none", n % 2 ? "dead magneto" : "hot magneto"] as const) {
       const one = strangerCase(trouble, from + n);
       const hand = hands[n % hands.length] as Hand;
-      const { place, again, stopped } = coachStranger(
-        one,
-        ignored ? undefined : promptsFor(one, hand, from + n),
-      );
+      const { place, again, stopped } = coachStranger(one, promptsFor(one, hand, from + n), judge);
       if (trouble === "none") {
         add(figures.healthy, place === 0);
         add(figures.stopped, stopped);

@@ -7,6 +7,7 @@ import {
   type Observation,
   type OpenQuestion,
   openQuestions,
+  rankQuestions,
   seenInWays,
   TEMPERATURE,
 } from "../diagnosis/index";
@@ -40,9 +41,18 @@ export interface WorkedStranger {
 export const nameOf = (id: string | undefined): string =>
   id === undefined ? "none" : id === "fouled plug" || id === "dead plug" ? "plug" : id;
 
-/** Reads and judges a stranger's trace with nobody there to be asked. */
-export function workStranger(one: StrangerCase): WorkedStranger {
-  const { reading, observations, diagnosis } = judged(one, traceOf(one.lines), {}, []);
+/** How a trace is read, seen and judged, with what was told of the sides, what else was told, and the prompts. */
+export type Judge = (
+  one: StrangerCase,
+  trace: Trace,
+  sides: SidesTold,
+  told: readonly Observation[],
+  marks?: readonly Mark[],
+) => Pick<WorkedStranger, "reading" | "observations" | "diagnosis">;
+
+/** Reads and judges a stranger's trace with nobody there to be asked; `judge` is the page's way, or another to hold it against. */
+export function workStranger(one: StrangerCase, judge: Judge = judged): WorkedStranger {
+  const { reading, observations, diagnosis } = judge(one, traceOf(one.lines), {}, []);
   const chances = byTrouble(diagnosis.ranked);
   return {
     reading,
@@ -65,7 +75,9 @@ export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; p
   let sides: SidesTold = {};
   for (;;) {
     const { reading, diagnosis } = judged(one, trace, sides, told);
-    const [question] = openQuestions(reading, one.engine.profile, asked);
+    const { context } = circumstances(one);
+    const open = openQuestions(reading, one.engine.profile, asked);
+    const question = rankQuestions(open, diagnosis.ranked, context)[0]?.question;
     if (!question) return { asked: [...asked], place: placeAmong(byTrouble(diagnosis.ranked), one.trouble) };
     asked.add(question.id);
     const answer = question.answers[answerOf(question.id, reading, one)];
@@ -85,20 +97,22 @@ export interface CoachedStranger {
 }
 
 /**
- * The same with the coach's prompts. Where nothing changed on a side the coach asks whether the key was there, and this pilot says so; nothing else is asked. Without `marks` the
- * same trace as a file has it, of which somebody said which side came first: what the prompts are held against.
+ * The same with the coach's prompts. Where nothing changed on a side the coach asks whether the key was there, and this pilot says so; nothing else is asked. `judge` as of
+ * `workStranger`.
  */
-export function coachStranger(one: StrangerCase, marks: readonly Mark[] | undefined): CoachedStranger {
+export function coachStranger(
+  one: StrangerCase,
+  marks: readonly Mark[],
+  judge: Judge = judged,
+): CoachedStranger {
   const trace = traceOf(one.lines);
-  const { firstSide } = one.engine.profile;
-  const sides: SidesTold = marks ? {} : { first: firstSide };
-  const before = judged(one, trace, sides, [], marks).reading;
+  const before = judge(one, trace, {}, [], marks).reading;
   const told = (["right", "left"] as const)
     .filter((side) => before[side]?.seen === false)
     .map(
       (side): Observation => ({ feature: "turned", state: "confirmed", side, words: "The key was there." }),
     );
-  const { reading, diagnosis } = judged(one, trace, sides, told, marks);
+  const { reading, diagnosis } = judge(one, trace, {}, told, marks);
   const chances = byTrouble(diagnosis.ranked);
   return {
     reading,
@@ -187,17 +201,8 @@ const placeAmong = (chances: ReadonlyMap<string, number>, trouble: StrangerTroub
     .map(([name]) => name)
     .indexOf(trouble);
 
-/** Read with what was told of the sides, seen, and judged with what else was told: as the page does it. */
-function judged(
-  { engine, highAndRich, celsius }: StrangerCase,
-  trace: Trace,
-  sides: SidesTold,
-  told: readonly Observation[],
-  marks?: readonly Mark[],
-) {
-  const { maxDropRpm, shape } = engine;
-  const ways = readWays(trace, engine.profile, marks, sides);
-  const { reading } = ways[0] as ReadWay;
+/** What is known of the engine and the day, and the type's limits. */
+export function circumstances({ engine: { maxDropRpm, shape }, highAndRich, celsius }: StrangerCase) {
   const context: DiagnosisContext = {
     cylinders: shape.cylinders,
     fuelSystem: shape.fuelSystem,
@@ -206,12 +211,19 @@ function judged(
     highAndRich,
     icingLikely: celsius < 15,
   };
-  const limits = { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 };
-  const seen = seenInWays(ways, asTold(engine.profile, reading.prompted, sides), limits, context, told);
-  const observations = seen[0]?.observations ?? [];
-  const diagnosis = diagnoseWays(seen);
-  return { reading, observations, diagnosis };
+  return { context, limits: { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 } };
 }
+
+/** Read with what was told of the sides, seen, and judged with what else was told: as the page does it. */
+const judged: Judge = (one, trace, sides, told, marks) => {
+  const { profile } = one.engine;
+  const { context, limits } = circumstances(one);
+  const ways = readWays(trace, profile, marks, sides);
+  const { reading } = ways[0] as ReadWay;
+  const seen = seenInWays(ways, asTold(profile, reading.prompted, sides), limits, context, told);
+  return { reading, observations: seen[0]?.observations ?? [], diagnosis: diagnoseWays(seen) };
+};
+
 function byTrouble(ranked: readonly Hypothesis[]): Map<string, number> {
   const chances = new Map<string, number>();
   for (const { fault, probability } of ranked) {

@@ -1,4 +1,4 @@
-import { type Observation, openQuestions } from "@cravix/core/diagnosis";
+import type { Observation } from "@cravix/core/diagnosis";
 import type { SidesTold } from "@cravix/core/run-up";
 import { PLUGS, sideWords, unreadSides, type WalkEngine } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
@@ -58,7 +58,7 @@ export function ReadPage({
   const used = read.tries >= profile.clear.tries;
   const practice = read.practice === true;
   const guessing = practice && planted.secret && guess === undefined && read.tries === 0;
-  const [question] = guessing ? [] : openQuestions(read.answer.reading, profile, new Set(read.asked));
+  const [question] = guessing ? [] : read.answer.questions;
   // Which is which nobody said: their numbers are then for the walk's own items.
   const { reading } = read.answer;
   const unnamed = reading.unnamed && reading.tries.length > 0;

@@ -53,7 +53,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: WalkEngine)
   const ask = useCallback(
     async (draft: RunUpDraft, more: Pick<ReadRunUp, "practice" | "kept"> = {}) => {
       const { profile, limits, context, name } = latest.current;
-      const { trace, marks, told, sides, before } = draft;
+      const { trace, marks, told, asked, sides, before } = draft;
       asking.current = draft;
       const question: RunUpQuestion = {
         trace,
@@ -61,6 +61,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: WalkEngine)
         limits,
         context,
         told,
+        asked,
         ...(marks && { marks }),
         ...(sides && { sides }),
         ...(before && { before }),

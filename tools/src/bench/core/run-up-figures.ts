@@ -8,7 +8,7 @@ import {
   simulateRunUp,
 } from "@cravix/core/engine-model";
 import { readRunUp, traceOf } from "@cravix/core/run-up";
-import { HANDS } from "@cravix/core/testing/coached-strangers";
+import { HANDS, type Hand } from "@cravix/core/testing/coached-strangers";
 import {
   measureAsked,
   measureCoached,
@@ -24,8 +24,10 @@ import {
   tally,
   workCase,
 } from "@cravix/core/testing/run-up-cases";
+import type { Judge } from "@cravix/core/testing/work-stranger";
 import { type Figure, plain, quantile, reaching, within } from "../figure";
 import { so } from "../size";
+import { firstReader } from "./first-reader";
 
 const HALF_HOUR_LINES = so(18_000, 4000);
 
@@ -195,27 +197,25 @@ const DRAWN = so(400, 4);
 /** What no trace shows by itself: a side that was left without a drop, a heat that was never seen to answer. The page asks about them. */
 const UNSEEN: ReadonlySet<string> = new Set(["hot magneto", "heat cable off"]);
 const STRANGERS = so(100, 1);
-/** Right first before a trace was cut into pieces that settle, on the same seeds, %. */
-const BEFORE: Record<string, number> = {
-  plug: 85,
-  "dead magneto": 88,
-  "timing off": 49,
-  "rich at altitude": 96,
-  "carburettor ice": 48,
-  "alternator off line": 100,
-  "idle low": 64,
-  "induction leak": 2,
-  "sensor fault": 72,
-};
 /** The seeds that nothing was set by. */
 const HELD_OUT = 200_000;
 
 /**
- * Run-ups of strangers, read with nobody there to be asked: coarse monitors, cylinders that differ, pilots with manners. Baselines: the reader before it cut a trace into pieces that
- * settle, on the very same cases (worked once, with the code of then).
+ * Run-ups of strangers, read with nobody there to be asked: coarse monitors, cylinders that differ, pilots with manners. Baselines: the first reader, on the very same
+ * cases in the same run, out of the project's history; without a history there is none (not a number). It said nothing of how sure it was.
  */
-export function runUpStrangers(): Figure[] {
+export async function runUpStrangers(): Promise<Figure[]> {
+  const first = await firstReader();
+  try {
+    return strangersBeside(first?.judge);
+  } finally {
+    first?.done();
+  }
+}
+
+function strangersBeside(judge: Judge | undefined): Figure[] {
   const figures = measureStrangers(HELD_OUT, STRANGERS);
+  const past = judge && measureStrangers(HELD_OUT, STRANGERS, judge);
   const { healthy, alarms, first, withinThree, byTrouble, threeByTrouble } = figures;
   const { sides, sidesOrUnsure, drops, dropsAsSaid, asTheyCome, before, allAlike } = figures;
   const percent = ({ right, all }: Share) => (100 * right) / Math.max(1, all);
@@ -235,36 +235,44 @@ export function runUpStrangers(): Figure[] {
     return (100 * (all - right)) / Math.max(1, all);
   };
   const shownInThree = canShow(threeByTrouble);
-  const coached = measureCoached(HELD_OUT, 3 * STRANGERS, { hands: HANDS.slice(0, 1) });
-  const loose = measureCoached(HELD_OUT, 3 * STRANGERS, { hands: HANDS.slice(1) });
-  const uncalled = measureCoached(HELD_OUT, 3 * STRANGERS, { hands: HANDS, ignored: true });
-  const both = (a: Share, b: Share): Share => ({ right: a.right + b.right, all: a.all + b.all });
-  const stopped = both(coached.stopped, loose.stopped);
-  const caught = both(coached.caught, loose.caught);
+  const was = (share: Share | undefined) => (share ? percent(share) : Number.NaN);
+  const coached = withCoach();
+  const coachedPast = judge && withCoach(judge);
   const left = ({ right, all }: Share): Share => ({ right: all - right, all });
   return [
-    reaching(`strangers: healthy called healthy, of ${healthy.all}`, percent(healthy), "%", 95.8, 97),
+    reaching(
+      `strangers: healthy called healthy, of ${healthy.all}`,
+      percent(healthy),
+      "%",
+      was(past?.healthy),
+      97,
+    ),
     within(
       `strangers: a trouble above 50 % on a healthy engine, of ${alarms.all}`,
       percent(alarms),
       "%",
-      4,
+      was(past?.alarms),
       2,
     ),
-    plain(`strangers: right trouble first, of ${first.all}`, percent(first), "%", 55),
-    plain(`strangers: right trouble within three, of ${withinThree.all}`, percent(withinThree), "%", 73.2),
+    plain(`strangers: right trouble first, of ${first.all}`, percent(first), "%", was(past?.first)),
+    plain(
+      `strangers: right trouble within three, of ${withinThree.all}`,
+      percent(withinThree),
+      "%",
+      was(past?.withinThree),
+    ),
     reaching(
       `strangers: right trouble first of those that a trace can show, of ${shown.all}`,
       percent(shown),
       "%",
-      67.1,
+      was(past && canShow(past.byTrouble)),
       88,
     ),
     reaching(
       `strangers: right trouble within three of those that a trace can show, of ${shownInThree.all}`,
       percent(shownInThree),
       "%",
-      73.2,
+      was(past && canShow(past.threeByTrouble)),
       97,
     ),
     within(
@@ -287,55 +295,54 @@ export function runUpStrangers(): Figure[] {
       5,
     ),
     within(
-      `strangers: a stop on a healthy engine with the coach beside it, of ${stopped.all} (baseline: the same traces without the prompts)`,
-      percent(stopped),
+      `strangers: a stop on a healthy engine with the coach beside it, of ${coached.stopped.all}`,
+      percent(coached.stopped),
       "%",
-      percent(uncalled.stopped),
+      was(coachedPast?.stopped),
       0.3,
     ),
     reaching(
-      `strangers: healthy called healthy with the coach, hands that follow, of ${coached.healthy.all} (baseline: without the prompts)`,
+      `strangers: healthy called healthy with the coach, of ${coached.healthy.all}`,
       percent(coached.healthy),
       "%",
-      percent(uncalled.healthy),
+      was(coachedPast?.healthy),
       97,
     ),
-    plain(
-      `strangers: the same, hands that once in each run-up are late, ahead or leave out a return, of ${loose.healthy.all}`,
-      percent(loose.healthy),
-      "%",
-      percent(uncalled.healthy),
-    ),
     within(
-      `strangers: dead magneto, or one that is not grounded, neither named first nor asked for again with the coach, of ${caught.all} (baseline: without the prompts)`,
-      percent(left(caught)),
+      `strangers: dead magneto, or one that is not grounded, neither named first nor asked for again with the coach, of ${coached.caught.all}`,
+      percent(left(coached.caught)),
       "%",
-      percent(left(uncalled.caught)),
+      was(coachedPast && left(coachedPast.caught)),
       0.5,
     ),
     plain(
-      `strangers: a healthy engine of which the coach asks for a side again, of ${coached.againHealthy.all + loose.againHealthy.all} (baseline: a side that does not show without the prompts)`,
-      percent(both(coached.againHealthy, loose.againHealthy)),
+      `strangers: a healthy engine of which the coach asks for a side again, of ${coached.againHealthy.all}`,
+      percent(coached.againHealthy),
       "%",
-      percent(uncalled.againHealthy),
+      was(coachedPast?.againHealthy),
     ),
     ...[...byTrouble].map(([trouble, share]) =>
-      plain(`strangers: ${trouble} first, of ${share.all}`, percent(share), "%", BEFORE[trouble] ?? 0.5),
+      plain(
+        `strangers: ${trouble} first, of ${share.all}`,
+        percent(share),
+        "%",
+        was(past?.byTrouble.get(trouble)),
+      ),
     ),
     plain(
       `strangers: sides whose begin and end are found within a second, of ${sides.all}`,
       percent(sides),
       "%",
-      66.6,
+      was(past?.sides),
     ),
     reaching(
       `strangers: the same, or given as uncertain with what was done inside, of ${sidesOrUnsure.all}`,
       percent(sidesOrUnsure),
       "%",
-      66.6,
+      was(past?.sidesOrUnsure),
       97,
     ),
-    reaching(`strangers: drops within 12 rpm, of ${drops.all}`, percent(drops), "%", 89.7, 95),
+    reaching(`strangers: drops within 12 rpm, of ${drops.all}`, percent(drops), "%", was(past?.drops), 95),
     plain(
       `strangers: drops that lie within what is stated (twice its sigma), of ${dropsAsSaid.all}`,
       percent(dropsAsSaid),
@@ -346,7 +353,7 @@ export function runUpStrangers(): Figure[] {
       "strangers: said and so, ten parts, troubles as often as the library has them",
       100 * asTheyCome.error,
       "points apart",
-      5.5,
+      past ? 100 * past.asTheyCome.error : Number.NaN,
       4,
     ),
     plain(
@@ -359,9 +366,24 @@ export function runUpStrangers(): Figure[] {
       "strangers: the same, every trouble as often as a healthy engine",
       100 * allAlike.error,
       "points apart",
-      28.6,
+      past ? 100 * past.allAlike.error : Number.NaN,
     ),
   ];
+}
+
+/** Run-ups that the coach calls: by hands that follow, and as many by hands that once in each are late, ahead or leave out a return. */
+function withCoach(judge?: Judge) {
+  const of = (hands: readonly Hand[]) =>
+    measureCoached(HELD_OUT, 3 * STRANGERS, { hands, ...(judge && { judge }) });
+  const follow = of(HANDS.slice(0, 1));
+  const loose = of(HANDS.slice(1));
+  const both = (a: Share, b: Share): Share => ({ right: a.right + b.right, all: a.all + b.all });
+  return {
+    healthy: both(follow.healthy, loose.healthy),
+    stopped: both(follow.stopped, loose.stopped),
+    caught: both(follow.caught, loose.caught),
+    againHealthy: both(follow.againHealthy, loose.againHealthy),
+  };
 }
 
 /** Cases drawn as often as the library says, and how often what it said with so much certainty was so. */

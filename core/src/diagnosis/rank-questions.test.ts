@@ -1,0 +1,99 @@
+import fc from "fast-check";
+import { CASE_ENGINES, type CaseEngine } from "../testing/run-up-cases";
+import { type DiagnosisContext, diagnose, type Observation, type OpenQuestion, rankQuestions } from "./index";
+
+/** Which question decides most, worked by hand: the expected fall of uncertainty is Lindley's (1956); the explanations' chances are the library's own. */
+const { shape } = (CASE_ENGINES as readonly CaseEngine[])[0] as CaseEngine;
+const context: DiagnosisContext = {
+  cylinders: shape.cylinders,
+  fuelSystem: shape.fuelSystem,
+  propeller: shape.propeller,
+  suction: shape.vacuumPump,
+  unprompted: true,
+};
+const seen = (feature: Observation["feature"], state: string, side?: "right" | "left"): Observation =>
+  ({ feature, state, words: "", ...(side && { side }) }) as Observation;
+
+const ORDER: OpenQuestion = {
+  id: "order",
+  words: "Which side was tried first?",
+  answers: [
+    { words: "Right", told: [], sides: { first: "right" } },
+    { words: "Left", told: [], sides: { first: "left" } },
+    { words: "The same side each time", told: [], sides: { same: true } },
+  ],
+};
+const HEAT: OpenQuestion = {
+  id: "heat",
+  words: "The heat does not show. Was it tried?",
+  answers: [
+    { words: "Tried: nothing changed", told: [seen("heat", "nothing")] },
+    { words: "It changed: the trace missed it", told: [] },
+    { words: "Not tried", told: [] },
+  ],
+};
+const EMPTY: OpenQuestion = {
+  id: "propeller",
+  words: "",
+  answers: [
+    { words: "a", told: [] },
+    { words: "b", told: [] },
+  ],
+};
+const ranked = (...observations: Observation[]) => diagnose(observations, context).ranked;
+const first = (...observations: Observation[]) =>
+  rankQuestions([HEAT, ORDER], ranked(...observations), context)[0]?.question.id;
+
+test("where a plug on one of two sides is likeliest, which side that was decides most", () => {
+  const plug = [
+    seen("drop", "over", "right"),
+    seen("exhaust", "one colder", "right"),
+    seen("feel", "rough", "right"),
+  ];
+  expect(first(...plug)).toBe("order");
+  const [order] = rankQuestions([ORDER], ranked(...plug), context);
+  // It is nearly sure to be a side's own: nearly one whole bit.
+  expect(order?.bits).toBeGreaterThan(0.9);
+  expect(order?.bits).toBeLessThanOrEqual(1);
+});
+
+test("where nothing stands out, a heat that does not show decides more than which side came first", () => {
+  expect(first(seen("drop", "usual", "right"), seen("drop", "usual", "left"), seen("feel", "smooth"))).toBe(
+    "heat",
+  );
+});
+
+test("an answer that amounts to nothing tells nothing, and what tells as much keeps its place", () => {
+  const both = rankQuestions([EMPTY, { ...EMPTY, id: "heat" }], ranked(), context);
+  expect(both.map(({ bits }) => Math.abs(bits) < 1e-9)).toEqual([true, true]);
+  expect(both.map(({ question }) => question.id)).toEqual(["propeller", "heat"]);
+});
+
+test("no question is expected to make it less certain, whatever was seen, and the order of asking does not matter", () => {
+  const states = [
+    seen("drop", "none", "right"),
+    seen("drop", "over", "left"),
+    seen("drop", "usual", "right"),
+    seen("exhaust", "no change", "right"),
+    seen("heat", "more after"),
+    seen("idle", "low"),
+    seen("volts", "low"),
+    seen("idleExhaust", "alike"),
+  ];
+  fc.assert(
+    fc.property(
+      fc.subarray(states),
+      fc.shuffledSubarray([HEAT, ORDER, EMPTY], { minLength: 3 }),
+      (of, asked) => {
+        const now = ranked(...of);
+        const found = rankQuestions(asked, now, context);
+        for (const { bits } of found) expect(bits).toBeGreaterThanOrEqual(0);
+        expect(found.slice(0, 2).map(({ question }) => question.id)).toEqual(
+          rankQuestions([HEAT, ORDER, EMPTY], now, context)
+            .slice(0, 2)
+            .map(({ question }) => question.id),
+        );
+      },
+    ),
+  );
+});
