@@ -251,7 +251,7 @@ function covers(step: FoundStep, end: "at" | "until", truth: number, near: numbe
 }
 
 /** How often the library has this trouble on this engine, beside the others that are made here. */
-function rateOf({ trouble, engine: { shape } }: StrangerCase): number {
+export function rateOf({ trouble, engine: { shape } }: StrangerCase): number {
   let own = 0;
   for (const { fault, probability } of hypotheses({
     cylinders: shape.cylinders,

@@ -215,7 +215,7 @@ export function circumstances({ engine: { maxDropRpm, shape }, highAndRich, cels
 }
 
 /** Read with what was told of the sides, seen, and judged with what else was told: as the page does it. */
-const judged: Judge = (one, trace, sides, told, marks) => {
+export const judged: Judge = (one, trace, sides, told, marks) => {
   const { profile } = one.engine;
   const { context, limits } = circumstances(one);
   const ways = readWays(trace, profile, marks, sides);

@@ -3,12 +3,17 @@ import { median } from "../../trend/median";
 import type { RunUpProfile } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
 import { pieceOf } from "./level-change";
+import { deviation } from "./reading-context";
 
 /** Deeper than this part of the figure no drop goes and no propeller is pulled, and sooner than this a hand is back, seconds. */
 const DEEP = { fixed: 0.82, "constant speed": 0.72 } as const;
 const LONGEST_S = 6;
 /** A throttle that is closed takes the manifold pressure with it, inHg; an ignition that is cut does not. */
 const THROTTLED_INHG = 2;
+
+/** So long behind a cut the engine is on both at least, seconds; and by so many times the scatter before it a cut has fallen. */
+const BACK_S = 3;
+const OUT_OF_SCATTER = 6;
 
 /** A moment in which the engine had cut, and was caught before it stopped. */
 export interface Cut {
@@ -27,9 +32,13 @@ export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
   const { t } = trace;
   const deep = DEEP[profile.propeller] * profile.rpm;
   const near = (value: number) => Math.abs(value - profile.rpm) < 0.07 * profile.rpm;
-  const around = (i: number, towards: -1 | 1): number[] => {
+  const around = (i: number, towards: -1 | 1, seconds = 4): number[] => {
     const seen: number[] = [];
-    for (let k = i; k >= 0 && k < t.length && Math.abs((t[k] as number) - (t[i] as number)) < 4; k += towards)
+    for (
+      let k = i;
+      k >= 0 && k < t.length && Math.abs((t[k] as number) - (t[i] as number)) < seconds;
+      k += towards
+    )
       seen.push(rpm[k] as number);
     return seen;
   };
@@ -43,6 +52,12 @@ export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
     const before = around(i - 1, -1).filter(near);
     const after = around(end, 1).filter(near);
     if (before.length < 2 || after.length < 1) continue;
+    // One line near the figure on a throttle's way down is scatter: it has to be back, and to have fallen by more than it scatters.
+    const back = around(end, 1, BACK_S);
+    if (back.length > 2 && median(back) < (deep + profile.rpm) / 2) continue;
+    const stood = median(before);
+    const least = Math.min(...Array.from(rpm.slice(i, end)));
+    if (stood - least < OUT_OF_SCATTER * deviation(around(i - 1, -1), stood)) continue;
     if (map) {
       const low = Math.min(...Array.from(map.slice(i, end)));
       const calm = median(Array.from(map.slice(Math.max(0, i - 6), Math.max(1, i - 1))));
@@ -91,6 +106,9 @@ function cutsBetweenLines(trace: Trace, profile: RunUpProfile): Cut[] {
     let end = i;
     while (end < t.length && (rpm[end] as number) < (1 - BACK) * stood) end++;
     if (end >= t.length || (t[end] as number) - (t[i] as number) > LONGEST_S) continue;
+    // A throttle that is closed takes the exhaust down too: one line that scatters up on its way is no way back.
+    const back = pieceOf(trace, rpm, t[end] as number, (t[end] as number) + BACK_S).y;
+    if (back.length > 2 && median(back) < (1 - DIPPED) * stood) continue;
     const begin = t[i - 1] as number;
     const until = begin + Math.max(AT_ONCE_S, 1.3 * ((t[i] as number) - begin));
     const falls = cylinders.flatMap((cylinder) => {

@@ -172,6 +172,22 @@ function fill(reading: RunUpReading, ctx: Context): void {
   }
   layBeside(ctx, reading);
   readNeedles(ctx, reading);
+  const { base } = reading;
+  if (base && base.sigma > UNSTEADY_RPM * rpmScale(ctx.profile)) doubtAll(reading, base.sigma);
+}
+
+/** A tachometer in steps of 25 scatters by no more than this, rpm at 1,800; what jumps further about a level that stands shows no drop (own estimate). */
+const UNSTEADY_RPM = 24;
+
+/** Where the rpm jumps about while it should stand, no drop is a measure; an engine that stops is seen all the same. */
+function doubtAll(reading: RunUpReading, sigma: number): void {
+  const doubt = "The rpm jumps too much to read it.";
+  for (const made of reading.tries) if (made.feel !== "quit") made.doubt ??= doubt;
+  if (reading.heat) reading.heat.doubt ??= doubt;
+  reading.notes.push({
+    kind: "unsteady",
+    sentence: `The rpm jumps by ${formatNumber(10 * Math.round(sigma / 5))} and more while it should stand: no drop can be read out of that. Look at the tachometer, and type what you saw.`,
+  });
 }
 
 function readBase(ctx: Context, reading: RunUpReading): void {

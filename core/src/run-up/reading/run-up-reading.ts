@@ -103,6 +103,7 @@ export interface RunUpNote {
     | "repeated"
     | "no change seen"
     | "heat in doubt"
+    | "unsteady"
     | "beside the figure"
     | "read otherwise";
   side?: Side;
