@@ -21,7 +21,7 @@ export default defineConfig({
   timeout: 900_000,
   expect: { timeout: 60_000 },
   fullyParallel: false,
-  workers: 4,
+  workers: 6,
   forbidOnly: Boolean(process.env.CI),
   reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
   use: {

@@ -1,5 +1,6 @@
 import type { RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { SidesTold } from "../run-up/reading/sides-told";
+import { isUnsteady } from "../run-up/reading/unsteady";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { capital } from "../units/format";
 import type { Observation } from "./evidence/observations";
@@ -20,7 +21,7 @@ export interface OpenQuestion {
 /**
  * What to ask after a trace that nobody prompted: the two sides look alike, two tries of one side like one of each, a side without a drop like one that was
  * never tried, and a heat or a propeller that does not answer like one that was left out. That the trace missed what did happen can be said of each. What has
- * been answered is not asked again. Nothing is asked of a prompted run-up, nor of a trace in which nobody ran up. `reading` is read with what was told of the
+ * been answered is not asked again. Nothing is asked of a prompted run-up, nor of a trace in which nobody ran up or out of which nothing can be read. `reading` is read with what was told of the
  * sides so far, `profile` is the type's own. Pure.
  */
 export function openQuestions(
@@ -28,7 +29,7 @@ export function openQuestions(
   profile: RunUpProfile,
   answered: ReadonlySet<OpenQuestion["id"]>,
 ): OpenQuestion[] {
-  if (reading.prompted || !(reading.base || reading.tries.length > 0)) return [];
+  if (reading.prompted || isUnsteady(reading) || !(reading.base || reading.tries.length > 0)) return [];
   const found: OpenQuestion[] = [];
   const word = (side: Side) => profile.sideWords?.[side] ?? side;
   if (reading.tries.length === 0) {

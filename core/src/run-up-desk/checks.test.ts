@@ -60,9 +60,9 @@ describe("what a file without prompts leaves to be typed", () => {
     expect(first).toBeUndefined();
     expect((base ?? 0) - (other ?? 0)).toBeGreaterThan(20);
     expect(unreadSides(hot, words)).toBe("right");
-    expect(unreadSides({ prompted: false }, words)).toBe("the magnetos");
+    expect(unreadSides({ prompted: false, tries: [] }, words)).toBe("the magnetos");
     // An idle check of the coach's calls neither; one side alone, and nothing can be said of the other.
-    expect(unreadSides({ prompted: true }, words)).toBeUndefined();
+    expect(unreadSides({ prompted: true, tries: [] }, words)).toBeUndefined();
     expect(unreadSides({ ...hot, prompted: true }, words)).toBe("right");
   });
 });

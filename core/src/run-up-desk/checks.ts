@@ -84,10 +84,10 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
 
 /** Which magnetos do not show in a run-up, by what they are called; undefined where both do, and where the coach called neither. */
 export function unreadSides(
-  { prompted, right, left }: Pick<RunUpReading, "prompted" | "right" | "left">,
+  { prompted, tries, right, left }: Pick<RunUpReading, "prompted" | "tries" | "right" | "left">,
   words: { right: string; left: string },
 ): string | undefined {
-  if ((right && left) || (prompted && !right && !left)) return undefined;
+  if ((right && left) || (prompted && tries.length === 0)) return undefined;
   return right ? words.left : left ? words.right : "the magnetos";
 }
 

@@ -8,7 +8,7 @@ const calm: DiagnosisReport = {
   telling: [],
   unlike: false,
 };
-const panel = (more: { out: string[]; doubtful?: boolean; unread?: string }) =>
+const panel = (more: { out: string[]; doubtful?: string; unread?: string }) =>
   render(
     <DiagnosisPanel report={calm} remedied={undefined} over={false} onTried={() => undefined} {...more} />,
   );
@@ -22,9 +22,9 @@ test("what is out of its limit is said first, however likely it is that nothing 
 });
 
 test("a side that was read badly is asked for again, and nothing is called calm by it", () => {
-  panel({ out: [], doubtful: true });
+  panel({ out: [], doubtful: "Too short to settle: stay a few seconds longer." });
   expect(screen.getByText("Once more")).toBeTruthy();
-  expect(screen.getByText(/not held still/)).toBeTruthy();
+  expect(screen.getByText(/Too short to settle.* Five seconds on each side/)).toBeTruthy();
 });
 
 // No drop at all is no good sign, and a side that does not show is none that was good: common practice.

@@ -11,7 +11,7 @@ const LEAST_SHOWN = 0.005;
 export function DiagnosisPanel({
   report,
   out,
-  doubtful = false,
+  doubtful,
   unread,
   remedied,
   over,
@@ -20,8 +20,8 @@ export function DiagnosisPanel({
   report: DiagnosisReport;
   /** What was read out of its limit, by its name. */
   out: readonly string[];
-  /** Whether a side itself was read badly. */
-  doubtful?: boolean;
+  /** Why a side is no measure, where one was read badly. */
+  doubtful?: string | undefined;
   /** What of the magnetos does not show: without it nothing is called calm. */
   unread?: string | undefined;
   remedied: boolean | undefined;
@@ -47,7 +47,7 @@ export function DiagnosisPanel({
         {(isOut || doubtful) && (
           <Text>
             {doubtful
-              ? "A side was not held still. Do both again, five seconds each."
+              ? `${doubtful} Five seconds on each side.`
               : "Do both again, five seconds each. If it does the same, it is real."}
           </Text>
         )}

@@ -101,7 +101,7 @@ export function Results({
           <DiagnosisPanel
             report={answer.report}
             out={checks.filter(({ bad }) => bad).map(({ name }) => name)}
-            doubtful={[reading.right, reading.left].some((side) => side?.doubt)}
+            doubtful={reading.right?.doubt ?? reading.left?.doubt}
             unread={unreadSides(reading, sideWords(engine.profile))}
             remedied={answer.remedied}
             over={over}

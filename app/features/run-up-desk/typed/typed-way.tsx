@@ -12,6 +12,7 @@ import { Keypad, pressKey } from "../../../ui/input/keypad";
 import { Toggle } from "../../../ui/input/toggle";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { Text } from "../../../ui/text";
+import { useWide } from "../../../ui/use-wide";
 
 const FIELDS = ["base", "first", "both", "other", "both again"] as const;
 type Field = (typeof FIELDS)[number];
@@ -40,6 +41,7 @@ export function TypedWay({
   onDone: (numbers: TypedNumbers) => void;
 }) {
   const { profile } = engine;
+  const wide = useWide();
   const words = sideWords(profile);
   const first = profile.firstSide;
   const other = first === "right" ? "left" : "right";
@@ -167,8 +169,8 @@ export function TypedWay({
     again();
   };
   return (
-    <View className="gap-3">
-      <View className="gap-1.5">
+    <View className={wide ? "flex-row gap-6" : "gap-3"}>
+      <View className={wide ? "flex-1 gap-1.5" : "gap-1.5"}>
         {FIELDS.map((field, i) => (
           <Toggle
             key={field}
@@ -184,33 +186,35 @@ export function TypedWay({
           </Toggle>
         ))}
       </View>
-      {trouble && (
-        <Alert frame="box" testID="trouble">
-          {trouble}
-        </Alert>
-      )}
-      <View className="rounded-2xl bg-deck p-3">
-        <Keypad decimals={0} negative={false} onKey={onKey} />
-      </View>
-      <View className="flex-row gap-2">
-        {canHear() && (
-          <Button className="flex-1" pressed={listening} onPress={listen}>
-            {listening ? "Listening …" : "Speak them"}
-          </Button>
+      <View className={wide ? "flex-1 gap-3" : "gap-3"}>
+        {trouble && (
+          <Alert frame="box" testID="trouble">
+            {trouble}
+          </Alert>
         )}
-        <Button
-          tone="primary"
-          className="min-h-16 flex-[2]"
-          textClassName="text-xl"
-          onPress={done}
-          testID="typed-done"
-        >
-          That is all
-        </Button>
+        <View className="rounded-2xl bg-deck p-3">
+          <Keypad decimals={0} negative={false} onKey={onKey} />
+        </View>
+        <View className="flex-row gap-2">
+          {canHear() && (
+            <Button className="flex-1" pressed={listening} onPress={listen}>
+              {listening ? "Listening …" : "Speak them"}
+            </Button>
+          )}
+          <Button
+            tone="primary"
+            className="min-h-16 flex-[2]"
+            textClassName="text-xl"
+            onPress={done}
+            testID="typed-done"
+          >
+            That is all
+          </Button>
+        </View>
+        {!canHear() && (
+          <Text className="text-sm text-voice">This browser cannot listen: type, or use the monitor.</Text>
+        )}
       </View>
-      {!canHear() && (
-        <Text className="text-sm text-voice">This browser cannot listen: type, or use the monitor.</Text>
-      )}
     </View>
   );
 }

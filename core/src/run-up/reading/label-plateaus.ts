@@ -190,6 +190,9 @@ export function jumpiness(values: readonly number[]): number {
     : 0;
 }
 
+/** How far three of four values of plain noise lie within about the line between their neighbours, in standard deviations: 1.15 times the root of 1.5. */
+export const JUMPS = 1.41;
+
 /** The mean of a channel between two times, both included; not a number where there is no value. */
 export function meanOf({ t }: Trace, values: Float64Array, from: number, to: number): number {
   let sum = 0;

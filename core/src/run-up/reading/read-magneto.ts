@@ -2,7 +2,7 @@ import { cylindersOf } from "../../trace/trace";
 import { median, midmean } from "../../trend/median";
 import { rpmScale } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
-import { jumpiness, meanOf } from "./label-plateaus";
+import { JUMPS, jumpiness, meanOf } from "./label-plateaus";
 import { pieceOf } from "./level-change";
 import { levelOnTheWay, type StretchLevel, wayAndRest } from "./levels/level-on-the-way";
 import { levelOf } from "./levels/stretch-level";
@@ -28,8 +28,6 @@ const FEWEST_FOR_NONE = 3;
 
 /** So long before a side says how a probe scatters, seconds. */
 const LOOKED_BACK_S = 8;
-/** How far three of four values of plain noise lie within about the line between their neighbours, in standard deviations: 1.15 times the root of 1.5. */
-const JUMPS = 1.41;
 /** Manners of settling are tried in steps of about two: even between them, one standard deviation as a part. */
 const MANNERS_APART = 0.2;
 

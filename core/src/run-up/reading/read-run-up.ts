@@ -33,6 +33,7 @@ import type {
   Side,
 } from "./run-up-reading";
 import { asTold, onOneSide, type SidesTold, sidesAreNamed } from "./sides-told";
+import { doubtUnsteady, isUnsteady } from "./unsteady";
 
 /** So much on both sides of a run-up says how its probes are, seconds. */
 const BESIDE_S = 30;
@@ -172,22 +173,7 @@ function fill(reading: RunUpReading, ctx: Context): void {
   }
   layBeside(ctx, reading);
   readNeedles(ctx, reading);
-  const { base } = reading;
-  if (base && base.sigma > UNSTEADY_RPM * rpmScale(ctx.profile)) doubtAll(reading, base.sigma);
-}
-
-/** A tachometer in steps of 25 scatters by no more than this, rpm at 1,800; what jumps further about a level that stands shows no drop (own estimate). */
-const UNSTEADY_RPM = 24;
-
-/** Where the rpm jumps about while it should stand, no drop is a measure; an engine that stops is seen all the same. */
-function doubtAll(reading: RunUpReading, sigma: number): void {
-  const doubt = "The rpm jumps too much to read it.";
-  for (const made of reading.tries) if (made.feel !== "quit") made.doubt ??= doubt;
-  if (reading.heat) reading.heat.doubt ??= doubt;
-  reading.notes.push({
-    kind: "unsteady",
-    sentence: `The rpm jumps by ${formatNumber(10 * Math.round(sigma / 5))} and more while it should stand: no drop can be read out of that. Look at the tachometer, and type what you saw.`,
-  });
+  doubtUnsteady(reading, ctx);
 }
 
 function readBase(ctx: Context, reading: RunUpReading): void {
@@ -481,6 +467,8 @@ function notesOn(
       kind: "none tried",
       sentence: "Neither magneto was tried in this trace, or neither dropped.",
     });
+  // Of a trace that shows no drop at all nothing else is said of the sides.
+  if (isUnsteady(reading)) return notes;
   for (const side of ["right", "left"] as const)
     if (tries.length > 0 && !reading[side])
       notes.push({
