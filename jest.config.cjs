@@ -6,8 +6,8 @@ const plain = (name, extra = {}) => ({
   testPathIgnorePatterns: ["/node_modules/", "/dist/"],
   transform: {
     "^.+\\.[cm]?[jt]s$": [
-      "@swc/jest",
-      { jsc: { parser: { syntax: "typescript" }, target: "es2022" }, module: { type: "commonjs" } },
+      `${__dirname}/tools/testing/swc-with-globals.cjs`,
+      require("./tools/testing/swc-options.cjs"),
     ],
   },
   // packages that ship ES modules only

@@ -1,8 +1,17 @@
+const TESTING = `${__dirname}/../tools/testing`;
+
 module.exports = {
   displayName: "app",
   preset: "jest-expo",
   rootDir: __dirname,
   testMatch: ["<rootDir>/**/*.test.{ts,tsx}"],
+  transform: {
+    // What has no interface needs nothing of what the interface is written in.
+    "/(core|contract|demo)/src/.+\\.ts$": [
+      `${TESTING}/swc-with-globals.cjs`,
+      require("../tools/testing/swc-options.cjs"),
+    ],
+  },
   setupFiles: ["fake-indexeddb/auto"],
   moduleNameMapper: {
     "^d3-(shape|path)$": "<rootDir>/../node_modules/d3-$1/dist/d3-$1.js",

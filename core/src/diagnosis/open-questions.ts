@@ -1,3 +1,4 @@
+import { otherSide } from "../engine/side";
 import type { RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { SidesTold } from "../run-up/reading/sides-told";
 import { isUnsteady } from "../run-up/reading/unsteady";
@@ -36,7 +37,7 @@ export function openQuestions(
     if (answered.has("any side")) return [];
     const first = profile.firstSide;
     const only = (side: Side) => {
-      const other = side === "right" ? "left" : "right";
+      const other = otherSide(side);
       return {
         words: `Only ${word(side)} dropped`,
         told: [missed(side, word(side)), ...triedForNothing(other, word(other))],
@@ -101,7 +102,7 @@ export function openQuestions(
       })),
     });
   } else if (only && !answered.has("other side")) {
-    const side = only === "right" ? "left" : "right";
+    const side = otherSide(only);
     found.push({
       id: "other side",
       words: `And ${word(side)}?`,

@@ -2,6 +2,7 @@ import { type Judgement, type Source, unjudged } from "../judgement/judgement";
 import { assertFinite, QuantityError } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
 import { type ClassifiedDrop, classifyDrop, type Dropped, type EngineFeel } from "./classify-drop";
+import { otherSide, type Side } from "./side";
 
 export interface MagnetoProfile {
   maxDropRpm?: number;
@@ -40,7 +41,6 @@ const HOT = "Treat the propeller as live with the key off. Nobody near it, chock
 const CLEAR = "Clear it as the handbook says, then check again. Not cleared in two tries: taxi back.";
 
 const SIDES = ["right", "left"] as const;
-type Side = (typeof SIDES)[number];
 
 /** What is behind a side that is out: plug, lead, timing or ground of that magneto, whatever it is called. */
 export const magnetoCause = (side: Side): string => `magneto.${side}`;
@@ -72,7 +72,7 @@ export function judgeMagnetos(input: MagnetoInput): MagnetoResult {
     const own = sides[side];
     if (!own) continue;
     result[side === "right" ? "rightDropRpm" : "leftDropRpm"] = own.drop;
-    const other = sides[side === "right" ? "left" : "right"];
+    const other = sides[otherSide(side)];
     const classified = classifyDrop(own, other, profile);
     if (classified.apartRpm !== undefined && own.feel !== "quit") apart = classified;
     const judged = judgeSide(side, own, classified, input);

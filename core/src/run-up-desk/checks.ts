@@ -1,5 +1,6 @@
 import { type DroppedSide, tracedLimits } from "../diagnosis/evidence/observe";
 import { classifyDrop } from "../engine/classify-drop";
+import { otherSide } from "../engine/side";
 import { inUnit, marginTo } from "../judgement/judgement";
 import type { HeatReading, MagnetoReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
@@ -102,11 +103,7 @@ export function isOut(
 ): boolean {
   const made: DroppedSide | undefined = reading[side];
   if (!made) return false;
-  const { state } = classifyDrop(
-    made,
-    reading[side === "right" ? "left" : "right"],
-    tracedLimits(limits, profile),
-  );
+  const { state } = classifyDrop(made, reading[otherSide(side)], tracedLimits(limits, profile));
   return state !== "usual" && state !== "no limit";
 }
 

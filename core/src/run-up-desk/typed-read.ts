@@ -4,6 +4,7 @@ import { feelQuestion, observeTyped, type TypedRunUp } from "../diagnosis/eviden
 import type { OpenQuestion } from "../diagnosis/open-questions";
 import { type DiagnosisReport, diagnosisReport } from "../diagnosis/report";
 import { classifyDrop, type Dropped } from "../engine/classify-drop";
+import { otherSide } from "../engine/side";
 import { sideWords, type WalkEngine } from "./engine-of-walk";
 
 /** Numbers that were typed, and what was answered or done since. */
@@ -65,7 +66,7 @@ export function typedOut({ base, right, left }: TypedRunUp, { profile, limits }:
   const sides = { right: made(right), left: made(left) };
   const judged = (["right", "left"] as const).flatMap((side) => {
     const own = sides[side];
-    return own ? [{ side, ...classifyDrop(own, sides[side === "right" ? "left" : "right"], limits) }] : [];
+    return own ? [{ side, ...classifyDrop(own, sides[otherSide(side)], limits) }] : [];
   });
   return [
     ...judged

@@ -1,4 +1,5 @@
 import { classifyDrop, type DropLimits } from "../../engine/classify-drop";
+import { otherSide } from "../../engine/side";
 import type { LimitRange } from "../../judgement/judgement";
 import { LONG_FOR_ONE_S } from "../../run-up/reading/label-plateaus";
 import type { MagnetoReading, RunUpReading, Side } from "../../run-up/reading/run-up-reading";
@@ -64,7 +65,7 @@ export function observe(reading: RunUpReading, profile: RunUpProfile, limits: Ob
     found.push({ feature: "probe", state: "quiet", words: "All exhaust probes are quiet." });
   for (const side of ["right", "left"] as const) {
     const made = reading[side];
-    const beside = reading[side === "right" ? "left" : "right"];
+    const beside = reading[otherSide(side)];
     if (!made && beside && !reading.prompted)
       found.push(
         beside.held >= LONG_FOR_ONE_S
@@ -85,7 +86,7 @@ export function observe(reading: RunUpReading, profile: RunUpProfile, limits: Ob
     found.push(dropOf(made, beside, word(side), limits, profile));
     if (made.feel !== "quit" && made.seen)
       found.push({ feature: "feel", state: made.feel, side, words: `On ${word(side)} it ran ${made.feel}.` });
-    const exhaust = exhaustOf(made, reading[side === "right" ? "left" : "right"], word(side), wild);
+    const exhaust = exhaustOf(made, reading[otherSide(side)], word(side), wild);
     if (exhaust) found.push(exhaust);
   }
   const heat = heatOf(reading, profile);

@@ -1,3 +1,4 @@
+import { otherSide } from "../../engine/side";
 import type { Side } from "../../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../../run-up/run-up-profile";
 import type { OpenQuestion } from "../open-questions";
@@ -26,7 +27,7 @@ export function observeTyped(typed: TypedRunUp, profile: RunUpProfile, limits: O
   };
   return SIDES.flatMap((side) => {
     const made = madeOf(side);
-    const other = madeOf(side === "right" ? "left" : "right");
+    const other = madeOf(otherSide(side));
     return made ? [dropOf(made, other, profile.sideWords?.[side] ?? side, limits, profile)] : [];
   });
 }

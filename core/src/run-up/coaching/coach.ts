@@ -1,3 +1,4 @@
+import { otherSide } from "../../engine/side";
 import { inUnit } from "../../judgement/judgement";
 import { firstAt, MOST_CYLINDERS, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
@@ -29,7 +30,7 @@ export function coachSequence(
 ): CoachStep[] {
   const word = (side: "right" | "left") => profile.sideWords?.[side] ?? side;
   const first = profile.firstSide;
-  const other = first === "right" ? "left" : "right";
+  const other = otherSide(first);
   const rpm = formatNumber(profile.rpm);
   const ground = groundRpm(profile);
   return [

@@ -1,3 +1,4 @@
+import { otherSide } from "../../engine/side";
 import { cylindersOf, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import type { RunUpProfile } from "../run-up-profile";
@@ -148,7 +149,7 @@ export function withCuts(
   profile: RunUpProfile,
 ): FoundStep[] {
   if (cuts.length === 0) return [...steps];
-  const other = profile.firstSide === "right" ? "left" : "right";
+  const other = otherSide(profile.firstSide);
   const made: FoundStep[] = [];
   const tried = () => made.some(({ step }) => step === profile.firstSide);
   // What was read as a propeller stays one where it begins: it is pulled as deep. Behind its first fall the engine is on both, and what cuts there is a side.

@@ -1,3 +1,4 @@
+import { otherSide } from "../../engine/side";
 import type { Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
@@ -33,13 +34,17 @@ export function findWays(trace: Trace, type: RunUpProfile, marks?: readonly Mark
   const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
   if (quiet) plateaus.push(quiet);
   const cuts = findCuts(trace, profile);
-  const rows = labelPlateaus(trace, plateaus, profile, leans).map(({ labels, score }) => {
+  const labelled = labelPlateaus(trace, plateaus, profile, leans);
+  const likeliest = labelled[0]?.score ?? 0;
+  // With prompts a row that is less likely by itself may be the one that was called.
+  const worthLooking = labelled.filter(({ score }) => prompts || Math.exp(score - likeliest) >= LEAST_WEIGHT);
+  const rows = worthLooking.map(({ labels, score }) => {
     const steps = withCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
     if (!prompts || !leans) return { steps, score };
     // What was called is counted once: where all of it is laid beside all that was done.
     const leant = plateaus.reduce((sum, plateau, i) => sum + leans(labels[i] as PlateauLabel, plateau), 0);
     const laid = layUnderPrompts(steps, prompts, profile);
-    return { steps: asOneChange(trace, laid.steps), score: score - leant + laid.score };
+    return { steps: laid.steps, score: score - leant + laid.score };
   });
   rows.sort((a, b) => b.score - a.score);
   const best = rows[0]?.score ?? 0;
@@ -54,9 +59,13 @@ export function findWays(trace: Trace, type: RunUpProfile, marks?: readonly Mark
   }
   const found = [...ways.values()].sort((a, b) => b.weight - a.weight).slice(0, MOST_WAYS);
   const all = found.reduce((sum, { weight }) => sum + weight, 0);
-  return found.length > 0
-    ? found.map(({ steps, weight }) => ({ steps, weight: weight / all }))
-    : [{ steps: layUnderPrompts(withCuts([], cuts, profile), prompts ?? [], profile).steps, weight: 1 }];
+  if (found.length > 0)
+    return found.map(({ steps, weight }) => ({
+      steps: prompts ? asOneChange(trace, steps) : steps,
+      weight: weight / all,
+    }));
+  const cutOnly = withCuts([], cuts, profile);
+  return [{ steps: prompts ? layUnderPrompts(cutOnly, prompts, profile).steps : cutOnly, weight: 1 }];
 }
 
 /** Lines no further apart show a step by itself, seconds. */
@@ -116,7 +125,7 @@ function stepsFromLevels(
   labels: readonly PlateauLabel[],
   profile: RunUpProfile,
 ): FoundStep[] {
-  const other = profile.firstSide === "right" ? "left" : "right";
+  const other = otherSide(profile.firstSide);
   const named = (label: PlateauLabel, before: RunUpStep | undefined): RunUpStep | undefined => {
     switch (label) {
       case "first":

@@ -1,37 +1,22 @@
+import { otherSide } from "../../engine/side";
 import { cleanTrace, withoutFrozen } from "../../trace/clean-trace";
 import { type Channel, cylindersOf, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { chanceCases } from "../../units/chance-words";
 import { capital, formatNumber } from "../../units/format";
-import { type RunUpProfile, rpmScale } from "../run-up-profile";
-import { findWays, propellerBack } from "./find-steps";
+import type { RunUpProfile } from "../run-up-profile";
+import { findWays } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
 import { asBoth, asDropped, hardlyDropped } from "./hardly-dropped";
-import { jumpiness, meanOf } from "./label-plateaus";
+import { jumpiness } from "./label-plateaus";
 import { pieceOf } from "./level-change";
 import { grainOf, levelOf } from "./levels/stretch-level";
 import { jumpingProbes } from "./probe-jumps";
+import { plainer, readHeat } from "./read-heat";
 import { layBeside, readMagneto } from "./read-magneto";
-import {
-  type Context,
-  deviation,
-  levelAtEnd,
-  orNaN,
-  rateOf,
-  restsAtBase,
-  rpmOf,
-  SHORTEST_S,
-  unsettled,
-} from "./reading-context";
-import type {
-  HeatReading,
-  IdleReading,
-  NeedleReading,
-  PropellerReading,
-  RunUpNote,
-  RunUpReading,
-  Side,
-} from "./run-up-reading";
+import { readPropeller } from "./read-propeller";
+import { type Context, deviation, EVENLY, orNaN, restsAtBase, rpmOf, sigmaOf } from "./reading-context";
+import type { IdleReading, NeedleReading, RunUpNote, RunUpReading, Side } from "./run-up-reading";
 import { asTold, onOneSide, type SidesTold, sidesAreNamed } from "./sides-told";
 import { doubtUnsteady, isUnsteady } from "./unsteady";
 
@@ -195,171 +180,6 @@ function readBase(ctx: Context, reading: RunUpReading): void {
     });
 }
 
-/** How plainly it is warm air: long enough, out of a calm base, with the exhaust cooler. */
-function plainness({ held, doubt, egtChange }: HeatReading): number {
-  return (doubt ? 0 : 1) + (held >= SHORTEST_S ? 1 : 0) + (egtChange === undefined || egtChange < -6 ? 1 : 0);
-}
-
-/** Of two the later one, as with a try; without prompts what looks less like warm air takes nothing from what does. */
-function plainer(before: HeatReading | undefined, now: HeatReading, prompted: boolean): HeatReading {
-  return before && !prompted && plainness(before) > plainness(now) ? before : now;
-}
-
-/** So long behind its cycle a propeller is surely back, seconds. */
-const BACK_S = 1.5;
-/** No ice and no hand leaves the rpm so far beside the run-up's: something else was going on. */
-const NO_BASE = 0.12;
-/** And this part of the rpm before it is there again. */
-const BACK_TO = 0.97;
-
-function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReading): HeatReading {
-  const { trace, steps } = ctx;
-  const runUpBase = runUp?.value;
-  const step = steps[i] as FoundStep;
-  const cold = steps[i + 1]?.step === "cold" ? steps[i + 1] : undefined;
-  const rpm = rpmOf(ctx);
-  const scale = rpmScale(ctx.profile);
-  const before = steps[i - 1];
-  const settled =
-    before?.step === "propeller"
-      ? propellerBack(trace, before.at, step.at - 0.1, scale)
-      : before
-        ? before.at + Math.min(3, 4 * before.settle)
-        : 0;
-  const calm = pieceOf(trace, rpm, Math.min(step.at - 1.5, Math.max(step.at - 4, settled)), step.at - 0.1);
-  // A propeller that is still on its way back is no base: then it is that of the magnetos.
-  const climbs = before?.step === "propeller" && rateOf(calm) > 6 * scale;
-  const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale, ctx.grain);
-  const base = climbs && runUpBase !== undefined ? Math.max(own, runUpBase) : own;
-  const hotPiece = pieceOf(trace, rpm, step.at, step.until - 0.15);
-  const half = Math.max(1, Math.round(0.8 / Math.max(ctx.clean.interval, 0.1)));
-  const smooth = runningMedian(hotPiece.y, half);
-  const hotRow = smooth.slice(Math.floor(smooth.length * 0.12));
-  const least = hotRow.length > 0 ? Math.min(...hotRow) : base;
-  const atEnd = median(orNaN(pieceOf(trace, rpm, step.until - 2, step.until - 0.15).y));
-  const lateRow = pieceOf(trace, rpm, step.at + 2.5, step.until - 0.15).y;
-  const late = median(orNaN(lateRow));
-  // Without ice the needle stands; the least of a noisy row would make the drop look bigger than it is.
-  const standing =
-    Math.abs(atEnd - late) < 9 * rpmScale(ctx.profile) && Math.abs(late - least) < 14 * rpmScale(ctx.profile);
-  const hot = standing ? late : least;
-  const lowest = smooth.indexOf(least);
-  const hotSigma = Math.hypot(
-    sigmaOf(standing ? lateRow : hotPiece.y.slice(Math.max(0, lowest - half), lowest + half + 1), ctx.grain),
-    unsettled(step.until - step.at, scale),
-    // The middle one of its figures is one that the tachometer shows.
-    ctx.grain / EVENLY,
-  );
-  // A base that was not the engine's own is as unsure as it is far from that.
-  const baseSigma = Math.hypot(sigmaOf(calm.y, ctx.grain), (base - own) / 2);
-  const egt = cylindersOf(trace, "egt").flatMap((cylinder) => {
-    const values = trace.channels[`egt${cylinder}`] as Float64Array;
-    const change =
-      meanOf(trace, values, step.until - 1.5, step.until) - meanOf(trace, values, step.at - 2, step.at);
-    return Number.isNaN(change) ? [] : [change];
-  });
-  const made: HeatReading = {
-    from: step.at,
-    to: cold?.until ?? step.until,
-    held: step.until - step.at,
-    base,
-    hot,
-    drop: base - hot,
-    dropSigma: Math.hypot(baseSigma, hotSigma),
-    seen: step.seen && Math.abs(base - hot) >= 6 * rpmScale(ctx.profile),
-    roseWhileHot: Math.max(0, atEnd - hot),
-    ...(climbs && { doubt: "The propeller was still coming back: do it again." }),
-  };
-  // A propeller that has come back stands on both again; one that is still pulled does not.
-  const cycled =
-    before?.step === "propeller" &&
-    !climbs &&
-    step.at - settled >= BACK_S &&
-    own > BACK_TO * (steps[i - 2]?.level ?? own);
-  // Without a prompt, and not out of a calm base, it may be anything.
-  const beside = runUpBase !== undefined && Math.abs(base - runUpBase) > NO_BASE * runUpBase;
-  if (!prompted && before && ((!restsAtBase(before) && !cycled) || beside))
-    made.doubt ??= "The engine did not stand on both before it: do it again.";
-  if (step.uncalled) made.doubt ??= "Nobody had called for it: do it again.";
-  if (egt.length > 0) made.egtChange = median(egt);
-  if (cold) {
-    const again = pieceOf(
-      trace,
-      rpm,
-      cold.at + Math.min(3, 4 * cold.settle + 0.5),
-      Math.min(cold.until, cold.at + 9) - 0.1,
-    ).y;
-    // Left again too soon for that: where the stretch as a whole stood.
-    const coldAgain = again.length >= 3 ? levelOf(again, ctx.grain).value : cold.level;
-    if (coldAgain !== undefined) {
-      made.coldAgain = coldAgain;
-      made.gain = coldAgain - base;
-      made.gainSigma = Math.hypot(
-        baseSigma,
-        again.length >= 3 ? sigmaOf(again, ctx.grain) : 0,
-        unsettled(cold.until - cold.at, scale),
-      );
-    }
-  }
-  return made;
-}
-
-/** What lies anywhere between two ends has their distance by this as its standard deviation. */
-const EVENLY = Math.sqrt(12);
-
-/** How sure the level of a row is, one standard deviation; not a number where there is nothing in it. */
-const sigmaOf = (values: readonly number[], grain: number): number =>
-  values.length > 0 ? levelOf(values, grain).sigma : Number.NaN;
-
-function runningMedian(values: readonly number[], half: number): number[] {
-  return values.map((_, i) => median(values.slice(Math.max(0, i - half), i + half + 1)));
-}
-
-function readPropeller(ctx: Context, i: number): PropellerReading {
-  const { trace, steps } = ctx;
-  const step = steps[i] as FoundStep;
-  const rpm = rpmOf(ctx);
-  const before = pieceOf(trace, rpm, step.at - 3, step.at - 0.1).y;
-  const base = median(orNaN(before));
-  const piece = pieceOf(trace, rpm, step.at, step.until);
-  // Half a second together, and no line more: a short cycle is one or two lines where they are far apart.
-  const smooth = runningMedian(piece.y, Math.round(0.2 / Math.max(ctx.clean.interval, 0.05)));
-  let lowest = 0;
-  smooth.forEach((value, at) => {
-    if (value < (smooth[lowest] as number)) lowest = at;
-  });
-  const least = smooth[lowest] ?? base;
-  // Between its lowest line and the next it may have been lower still.
-  const beside = Math.max(smooth[lowest - 1] ?? least, smooth[lowest + 1] ?? least) - least;
-  // Its answer is how soon half of the fall has come, from where it begins to fall.
-  const fallen = (part: number) => smooth.findIndex((value) => value < base - (base - least) * part);
-  const begins = fallen(0.12);
-  const half = fallen(0.5);
-  const map = trace.channels.map;
-  const mapRise = map
-    ? Math.max(...orNaN(pieceOf(trace, map, step.at, step.until).y)) -
-      meanOf(trace, map, step.at - 3, step.at)
-    : Number.NaN;
-  const back = pieceOf(trace, rpm, step.until - 2, step.until - 0.1).y;
-  return {
-    from: step.at,
-    to: step.until,
-    base,
-    least,
-    drop: base - least,
-    dropSigma: Math.hypot(
-      sigmaOf(before, ctx.grain),
-      sigmaOf(piece.y.slice(Math.max(0, lowest - 2), lowest + 3), ctx.grain),
-      beside / EVENLY,
-    ),
-    answeredIn:
-      half >= 0 && begins >= 0 ? (piece.t[half] as number) - (piece.t[begins] as number) : Number.NaN,
-    answeredInSigma: (ctx.clean.interval * Math.SQRT2) / EVENLY,
-    ...(back.length >= 3 && { back: median(back) }),
-    ...(!Number.isNaN(mapRise) && { mapRise }),
-  };
-}
-
 function readIdle(ctx: Context, i: number): IdleReading {
   const { trace, steps, profile } = ctx;
   const step = steps[i] as FoundStep;
@@ -456,7 +276,6 @@ function notesOn(
   const notes: RunUpNote[] = [];
   const { tries, steps } = reading;
   const word = (side: Side) => profile.sideWords?.[side] ?? side;
-  const other = (side: Side): Side => (side === "right" ? "left" : "right");
   const ran = steps.some(({ step }) => step === "run-up" || step === "both");
   if (
     tries.length === 0 &&
@@ -507,7 +326,7 @@ function notesOn(
   }
   if (reading.heat?.doubt)
     notes.push({ kind: "heat in doubt", sentence: `${capital(profile.heat)}: ${reading.heat.doubt}` });
-  if (marks && tries.length > 1 && tries[0]?.side === other(profile.firstSide))
+  if (marks && tries.length > 1 && tries[0]?.side === otherSide(profile.firstSide))
     notes.push({
       kind: "wrong order",
       side: profile.firstSide,

@@ -56,3 +56,15 @@ export function rateOf({ t, y }: { t: number[]; y: number[] }): number {
   const seconds = ((t.at(-1) as number) - (t[0] as number)) * (2 / 3);
   return (median(y.slice(-third)) - median(y.slice(0, third))) / seconds;
 }
+
+/** What lies anywhere between two ends has their distance by this as its standard deviation. */
+export const EVENLY = Math.sqrt(12);
+
+/** How sure the level of a row is, one standard deviation; not a number where there is nothing in it. */
+export const sigmaOf = (values: readonly number[], grain: number): number =>
+  values.length > 0 ? levelOf(values, grain).sigma : Number.NaN;
+
+/** Each value as the middle of those up to `half` before and behind it. */
+export function runningMedian(values: readonly number[], half: number): number[] {
+  return values.map((_, i) => median(values.slice(Math.max(0, i - half), i + half + 1)));
+}

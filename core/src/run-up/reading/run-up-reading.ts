@@ -1,7 +1,8 @@
+import type { Side } from "../../engine/side";
 import type { TraceProblem } from "../../trace/clean-trace";
 import type { FoundStep } from "./found-step";
 
-export type Side = "right" | "left";
+export type { Side } from "../../engine/side";
 
 /** What one magneto alone did, read out of the trace. Rpm unless said otherwise; times are the trace's own seconds. */
 export interface MagnetoReading {

@@ -1,3 +1,4 @@
+import { otherSide } from "../../engine/side";
 import type { RunUpProfile } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
 import type { Side } from "./run-up-reading";
@@ -9,8 +10,6 @@ export interface SidesTold {
   /** Every try was of the same side. */
   same?: true;
 }
-
-const otherThan = (side: Side): Side => (side === "right" ? "left" : "right");
 
 /** Whether it is known which side is which: the coach called it, or the pilot said it. */
 export const sidesAreNamed = (prompted: boolean, told: SidesTold | undefined): boolean =>
@@ -36,7 +35,7 @@ export function onOneSide(
   { firstSide }: Pick<RunUpProfile, "firstSide">,
   told: SidesTold | undefined,
 ): FoundStep[] {
-  const second = otherThan(firstSide);
+  const second = otherSide(firstSide);
   if (!told?.same && steps.some(({ step }) => step === firstSide)) return [...steps];
   return steps.map((step) => (step.step === second ? { ...step, step: firstSide } : step));
 }

@@ -1,0 +1,132 @@
+import { cylindersOf } from "../../trace/trace";
+import { median } from "../../trend/median";
+import { rpmScale } from "../run-up-profile";
+import { propellerBack } from "./find-steps";
+import type { FoundStep } from "./found-step";
+import { meanOf } from "./label-plateaus";
+import { pieceOf } from "./level-change";
+import { levelOf } from "./levels/stretch-level";
+import {
+  type Context,
+  EVENLY,
+  levelAtEnd,
+  orNaN,
+  rateOf,
+  restsAtBase,
+  rpmOf,
+  runningMedian,
+  SHORTEST_S,
+  sigmaOf,
+  unsettled,
+} from "./reading-context";
+import type { HeatReading, RunUpReading } from "./run-up-reading";
+
+/** How plainly it is warm air: long enough, out of a calm base, with the exhaust cooler. */
+function plainness({ held, doubt, egtChange }: HeatReading): number {
+  return (doubt ? 0 : 1) + (held >= SHORTEST_S ? 1 : 0) + (egtChange === undefined || egtChange < -6 ? 1 : 0);
+}
+
+/** Of two the later one, as with a try; without prompts what looks less like warm air takes nothing from what does. */
+export function plainer(before: HeatReading | undefined, now: HeatReading, prompted: boolean): HeatReading {
+  return before && !prompted && plainness(before) > plainness(now) ? before : now;
+}
+
+/** So long behind its cycle a propeller is surely back, seconds. */
+const BACK_S = 1.5;
+/** No ice and no hand leaves the rpm so far beside the run-up's: something else was going on. */
+const NO_BASE = 0.12;
+/** And this part of the rpm before it is there again. */
+const BACK_TO = 0.97;
+
+/** Reads the heat, the step `i`: its drop out of the calm before it, how it went on, what was left behind it, and why it is no measure where it is none. rpm, seconds, °F. */
+export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReading): HeatReading {
+  const { trace, steps } = ctx;
+  const runUpBase = runUp?.value;
+  const step = steps[i] as FoundStep;
+  const cold = steps[i + 1]?.step === "cold" ? steps[i + 1] : undefined;
+  const rpm = rpmOf(ctx);
+  const scale = rpmScale(ctx.profile);
+  const before = steps[i - 1];
+  const settled =
+    before?.step === "propeller"
+      ? propellerBack(trace, before.at, step.at - 0.1, scale)
+      : before
+        ? before.at + Math.min(3, 4 * before.settle)
+        : 0;
+  const calm = pieceOf(trace, rpm, Math.min(step.at - 1.5, Math.max(step.at - 4, settled)), step.at - 0.1);
+  // A propeller that is still on its way back is no base: then it is that of the magnetos.
+  const climbs = before?.step === "propeller" && rateOf(calm) > 6 * scale;
+  const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale, ctx.grain);
+  const base = climbs && runUpBase !== undefined ? Math.max(own, runUpBase) : own;
+  const hotPiece = pieceOf(trace, rpm, step.at, step.until - 0.15);
+  const half = Math.max(1, Math.round(0.8 / Math.max(ctx.clean.interval, 0.1)));
+  const smooth = runningMedian(hotPiece.y, half);
+  const hotRow = smooth.slice(Math.floor(smooth.length * 0.12));
+  const least = hotRow.length > 0 ? Math.min(...hotRow) : base;
+  const atEnd = median(orNaN(pieceOf(trace, rpm, step.until - 2, step.until - 0.15).y));
+  const lateRow = pieceOf(trace, rpm, step.at + 2.5, step.until - 0.15).y;
+  const late = median(orNaN(lateRow));
+  // Without ice the needle stands; the least of a noisy row would make the drop look bigger than it is.
+  const standing =
+    Math.abs(atEnd - late) < 9 * rpmScale(ctx.profile) && Math.abs(late - least) < 14 * rpmScale(ctx.profile);
+  const hot = standing ? late : least;
+  const lowest = smooth.indexOf(least);
+  const hotSigma = Math.hypot(
+    sigmaOf(standing ? lateRow : hotPiece.y.slice(Math.max(0, lowest - half), lowest + half + 1), ctx.grain),
+    unsettled(step.until - step.at, scale),
+    // The middle one of its figures is one that the tachometer shows.
+    ctx.grain / EVENLY,
+  );
+  // A base that was not the engine's own is as unsure as it is far from that.
+  const baseSigma = Math.hypot(sigmaOf(calm.y, ctx.grain), (base - own) / 2);
+  const egt = cylindersOf(trace, "egt").flatMap((cylinder) => {
+    const values = trace.channels[`egt${cylinder}`] as Float64Array;
+    const change =
+      meanOf(trace, values, step.until - 1.5, step.until) - meanOf(trace, values, step.at - 2, step.at);
+    return Number.isNaN(change) ? [] : [change];
+  });
+  const made: HeatReading = {
+    from: step.at,
+    to: cold?.until ?? step.until,
+    held: step.until - step.at,
+    base,
+    hot,
+    drop: base - hot,
+    dropSigma: Math.hypot(baseSigma, hotSigma),
+    seen: step.seen && Math.abs(base - hot) >= 6 * rpmScale(ctx.profile),
+    roseWhileHot: Math.max(0, atEnd - hot),
+    ...(climbs && { doubt: "The propeller was still coming back: do it again." }),
+  };
+  // A propeller that has come back stands on both again; one that is still pulled does not.
+  const cycled =
+    before?.step === "propeller" &&
+    !climbs &&
+    step.at - settled >= BACK_S &&
+    own > BACK_TO * (steps[i - 2]?.level ?? own);
+  // Without a prompt, and not out of a calm base, it may be anything.
+  const beside = runUpBase !== undefined && Math.abs(base - runUpBase) > NO_BASE * runUpBase;
+  if (!prompted && before && ((!restsAtBase(before) && !cycled) || beside))
+    made.doubt ??= "The engine did not stand on both before it: do it again.";
+  if (step.uncalled) made.doubt ??= "Nobody had called for it: do it again.";
+  if (egt.length > 0) made.egtChange = median(egt);
+  if (cold) {
+    const again = pieceOf(
+      trace,
+      rpm,
+      cold.at + Math.min(3, 4 * cold.settle + 0.5),
+      Math.min(cold.until, cold.at + 9) - 0.1,
+    ).y;
+    // Left again too soon for that: where the stretch as a whole stood.
+    const coldAgain = again.length >= 3 ? levelOf(again, ctx.grain).value : cold.level;
+    if (coldAgain !== undefined) {
+      made.coldAgain = coldAgain;
+      made.gain = coldAgain - base;
+      made.gainSigma = Math.hypot(
+        baseSigma,
+        again.length >= 3 ? sigmaOf(again, ctx.grain) : 0,
+        unsettled(cold.until - cold.at, scale),
+      );
+    }
+  }
+  return made;
+}
