@@ -5,10 +5,7 @@ const plain = (name, extra = {}) => ({
   testMatch: ["<rootDir>/**/*.test.ts"],
   testPathIgnorePatterns: ["/node_modules/", "/dist/"],
   transform: {
-    "^.+\\.[cm]?[jt]s$": [
-      `${__dirname}/tools/testing/swc-with-globals.cjs`,
-      require("./tools/testing/swc-options.cjs"),
-    ],
+    "^.+\\.[cm]?[jt]s$": `${__dirname}/tools/testing/swc-with-globals.cjs`,
   },
   // packages that ship ES modules only
   transformIgnorePatterns: [

@@ -1,5 +1,3 @@
-const TESTING = `${__dirname}/../tools/testing`;
-
 module.exports = {
   displayName: "app",
   preset: "jest-expo",
@@ -7,10 +5,7 @@ module.exports = {
   testMatch: ["<rootDir>/**/*.test.{ts,tsx}"],
   transform: {
     // What has no interface needs nothing of what the interface is written in.
-    "/(core|contract|demo)/src/.+\\.ts$": [
-      `${TESTING}/swc-with-globals.cjs`,
-      require("../tools/testing/swc-options.cjs"),
-    ],
+    "/(core|contract|demo)/src/.+\\.ts$": "<rootDir>/../tools/testing/swc-with-globals.cjs",
   },
   setupFiles: ["fake-indexeddb/auto"],
   moduleNameMapper: {

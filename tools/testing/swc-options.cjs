@@ -1,4 +1,0 @@
-module.exports = {
-  jsc: { parser: { syntax: "typescript" }, target: "es2022" },
-  module: { type: "commonjs" },
-};
