@@ -266,7 +266,8 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
     // Pulled and pushed back at once, as nobody prompted: then it fell as far as the hand let it.
     const far =
       propeller.drop >= dropRpm ||
-      ((!reading.prompted || reading.interval > COARSE_S) && propeller.drop >= 0.5 * dropRpm);
+      (!reading.prompted && propeller.drop >= 0.5 * dropRpm) ||
+      (reading.interval > COARSE_S && propeller.drop >= 0.75 * dropRpm);
     const state = propeller.drop < 0.1 * dropRpm ? "nothing" : quick && far ? "answers" : "slow";
     if (reading.prompted || !quick || far)
       found.push({

@@ -45,6 +45,8 @@ export interface FoundStep {
   perhapsBoth?: true;
   /** The coach had not called it, or for something else. */
   uncalled?: true;
+  /** It was called, and what came of it may be a drop or where the engine happened to stand. */
+  hardly?: true;
   /** The engine cut and was caught before it stopped: on this side there is no spark. */
   cut?: true;
 }

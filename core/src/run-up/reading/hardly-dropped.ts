@@ -38,14 +38,22 @@ export function asBoth(steps: readonly FoundStep[], sides: readonly MagnetoReadi
 /** By so many times its sigma a drop stands out of the scatter. */
 const STANDS_OUT = 2;
 
+/** What has stood for so long on both had come to rest, seconds. */
 const STOOD_S = 4;
+/** Up to here nothing dropped, rpm at 1,800: the scatter of a second of trace (as in `tracedLimits`). */
+const NO_DROP_RPM = 8;
 
-/** The steps of a run-up that was called, with each side seen or not by what it dropped: a hand may turn the key between two lines, and a return may lie as low as a small drop. */
+/**
+ * The steps of a run-up that was called, with each side seen or not by what it dropped: a hand may turn the key between two lines, and a return may lie as low as a small drop. What is neither plainly a
+ * drop nor plainly none is hardly one.
+ */
 export const asDropped = ({ steps, tries }: RunUpReading, profile: RunUpProfile): FoundStep[] =>
   steps.map((step, i) => {
     const made = tries.find(({ from }) => from === step.at);
     if (!made || made.feel === "quit") return step;
-    if (step.seen) return hardlyDropped(made, profile) ? { ...step, seen: false } : step;
+    if (step.seen && !hardlyDropped(made, profile)) return step;
+    if (step.seen && made.drop >= NO_DROP_RPM * rpmScale(profile)) return { ...step, hardly: true };
+    if (step.seen) return { ...step, seen: false };
     // A throttle that had hardly come to rest before it would look like a drop.
     const stood = step.at - (steps[i - 1]?.at ?? step.at) >= STOOD_S;
     const plain = stood && made.drop > Math.max(HARDLY_RPM * rpmScale(profile), STANDS_OUT * made.dropSigma);

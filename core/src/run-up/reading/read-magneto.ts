@@ -152,6 +152,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     made.doubt = "Too short to settle: stay a few seconds longer.";
   else if (!quit && made.drop < -FASTER_RPM * scale)
     made.doubt = "It ran faster than on both before it, so the throttle moved: do it again.";
+  if (step.hardly) made.doubt ??= "It hardly dropped: do it again, and look at the key and the needle.";
   if (step.uncalled && !quit) made.doubt ??= "Nobody had called for it: do it again.";
   reading.tries.push(made);
   const called = reading.prompted && !step.uncalled;

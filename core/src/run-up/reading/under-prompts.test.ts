@@ -1,5 +1,5 @@
 import { type DrawnStretch, drawnTrace } from "../../testing/drawn-trace";
-import { CASE_ENGINES, type CaseEngine } from "../../testing/run-up-cases";
+import { CASE_ENGINES, type CaseEngine, placeOf, runUpCase, workCase } from "../../testing/run-up-cases";
 import { type Mark, type RunUpStep, readRunUp, readWays } from "../index";
 
 /** Run-ups drawn by hand with the coach's prompts beside them: what was called is strong evidence of what was done, and not what was done. Hands that are late, ahead or leave something out are common practice. */
@@ -53,6 +53,14 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
     near(left?.drop, 95);
   });
 
+  it("a side that hardly drops is asked for again: it may be where the engine happened to stand, and no drop would be a stop", () => {
+    const hardly = [TAXI, BOTH, { seconds: 9, rpm: 1784 }, BOTH, LEFT, BOTH, IDLE];
+    const { right, left } = read(hardly, marks(), every);
+    if (right?.seen) expect(right.doubt).toContain("hardly dropped");
+    else expect(Math.abs(right?.drop ?? 99)).toBeLessThan(20);
+    near(left?.drop, 95);
+  });
+
   it("where the key was left on a side, nothing is said of the side that was called meanwhile", () => {
     const straight = [TAXI, BOTH, { ...RIGHT, seconds: 30 }, BOTH, IDLE];
     const { right, left, notes } = read(straight, marks(), every);
@@ -96,4 +104,15 @@ test("the name of a side is the prompt's, whichever this type tries first", () =
   near(left?.drop, 65);
   near(right?.drop, 95);
   expect(notes.map(({ kind }) => kind)).toContain("wrong order");
+});
+
+test.each(
+  CASE_ENGINES.map((engine) => [engine.name, engine] as const),
+)("one line a second, %s: an engine that stops while a side is called stops on that side, and does not quit at idle on its way down", (_, engine) => {
+  for (const n of [11, 12]) {
+    const one = runUpCase("dead magneto", n, engine, 9001);
+    const worked = workCase({ ...one, options: { ...one.options, hz: 1 } });
+    expect(placeOf(one, worked.diagnosis)).toBe(0);
+    expect(worked.reading.idle).toBeUndefined();
+  }
 });

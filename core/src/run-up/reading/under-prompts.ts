@@ -8,7 +8,7 @@ import type { Plateau } from "./plateaus";
 const AHEAD_S = 0.6;
 const FOLLOWS_S = 4;
 /** How fast it becomes unlikely that a step belongs to a prompt: that is so much too late, or too soon, for one, seconds. */
-const LATE_S = 5;
+const LATE_S = 2.5;
 const EARLY_S = 1.5;
 /** So far off it is not that prompt's any more, seconds. */
 const FURTHEST_S = 16;
@@ -40,14 +40,15 @@ const LOW: ReadonlySet<RunUpStep> = new Set(["idle", "ground"]);
 function answers(done: RunUpStep, called: RunUpStep): boolean {
   if (done === called) return true;
   if (isSide(done)) return isSide(called);
-  // Faster than on both where a side was called: the key was turned and the throttle moved with it.
-  if (done === "clear") return called === "cold" || called === "run-up" || isSide(called);
+  // Faster than on both where a side was called: the key was turned and the throttle moved with it. Where other air was called, it is what the engine had been short of.
+  if (done === "clear")
+    return called === "cold" || called === "run-up" || called === "heat" || isSide(called);
   return (BACK.has(done) && BACK.has(called)) || (LOW.has(done) && LOW.has(called));
 }
 
 /** Where what was done under another name costs a little: an idle that is set high, a return from something else. */
 const otherwise = (done: RunUpStep, called: RunUpStep): number =>
-  done === called || isSide(done) ? 0 : LOW.has(done) || isSide(called) ? -1.5 : -0.3;
+  done === called || isSide(done) ? 0 : LOW.has(done) || isSide(called) || called === "heat" ? -1.5 : -0.3;
 
 /** How well a step that began then goes with a prompt, 0 for well. */
 function followed(at: number, t: number): number {
@@ -122,10 +123,11 @@ function pair(steps: readonly FoundStep[], marks: readonly Mark[], profile: RunU
  * Source: alignment of two rows, Needleman and Wunsch (1970); its figures are own estimates.
  */
 export function layUnderPrompts(
-  steps: readonly FoundStep[],
+  done: readonly FoundStep[],
   marks: readonly Mark[],
   profile: RunUpProfile,
 ): { steps: FoundStep[]; score: number } {
+  const steps = stoppedOnSide(done, marks);
   const looked = marks.filter(({ step }) => !WITHOUT_CHANGE.has(step));
   const { score, answeredBy } = pair(steps, looked, profile);
   const laid = steps.map((step, i): FoundStep => {
@@ -145,6 +147,29 @@ export function layUnderPrompts(
     answered = own !== undefined;
   }
   return { steps: laid, score };
+}
+
+/**
+ * The steps with an engine that stopped while a side was called stopped on that side: on its way down it passes where it idles, and nobody had called for that.
+ */
+function stoppedOnSide(steps: readonly FoundStep[], marks: readonly Mark[]): FoundStep[] {
+  const stop = steps.at(-1);
+  const idle = steps.at(-2);
+  if (stop?.step !== "stop" || !idle) return [...steps];
+  const from = LOW.has(idle.step) ? idle : stop;
+  const called = marks.findLast(({ t }) => t <= from.at + AHEAD_S);
+  if (!called || !isSide(called.step) || from.at - called.t > FURTHEST_S) return [...steps];
+  const { settle, atRange } = from;
+  const side: FoundStep = {
+    step: called.step,
+    at: from.at,
+    until: stop.until,
+    seen: true,
+    settle,
+    level: 0,
+    ...(atRange && { atRange }),
+  };
+  return [...steps.slice(0, from === stop ? -1 : -2), side];
 }
 
 /**
