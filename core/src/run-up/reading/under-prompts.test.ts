@@ -1,6 +1,8 @@
 import { type DrawnStretch, drawnTrace } from "../../testing/drawn-trace";
 import { CASE_ENGINES, type CaseEngine, placeOf, runUpCase, workCase } from "../../testing/run-up-cases";
-import { type Mark, type RunUpStep, readRunUp, readWays } from "../index";
+import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../../testing/stranger-cases";
+import { seededRandom } from "../../units/seeded-random";
+import { type Mark, RUN_UP_STEPS, type RunUpStep, readRunUp, readWays, traceOf } from "../index";
 
 /** Run-ups drawn by hand with the coach's prompts beside them: what was called is strong evidence of what was done, and not what was done. Hands that are late, ahead or leave something out are common practice. */
 const { profile } = (CASE_ENGINES as readonly CaseEngine[])[0] as CaseEngine;
@@ -114,5 +116,30 @@ test.each(
     const worked = workCase({ ...one, options: { ...one.options, hz: 1 } });
     expect(placeOf(one, worked.diagnosis)).toBe(0);
     expect(worked.reading.idle).toBeUndefined();
+  }
+});
+
+test("prompts that make no sense are lived with: any steps at any times, in any order, beside a trace that ends anywhere", () => {
+  for (let i = 0; i < 96; i++) {
+    const random = seededRandom(i + 31);
+    const one = strangerCase(STRANGER_TROUBLES[i % STRANGER_TROUBLES.length] as StrangerTrouble, 40_000 + i);
+    const end = one.lines.at(-1)?.t ?? 0;
+    const prompts = Array.from(
+      { length: Math.floor(random() * 16) },
+      (): Mark => ({
+        step: RUN_UP_STEPS[Math.floor(random() * RUN_UP_STEPS.length)] as RunUpStep,
+        t: -20 + random() * (end + 40),
+      }),
+    );
+    if (random() < 0.7) prompts.sort((a, b) => a.t - b.t);
+    const lines = random() < 0.3 ? one.lines.slice(0, Math.floor(random() * one.lines.length)) : one.lines;
+    for (const { reading, weight } of readWays(traceOf(lines), one.engine.profile, prompts)) {
+      expect(weight).toBeGreaterThan(0);
+      // Each step begins where the one before it ends, or later, and none ends before it began.
+      const times = reading.steps.map(({ at }) => at);
+      expect(times).toEqual([...times].sort((a, b) => a - b));
+      expect(reading.steps.filter(({ at, until }) => until < at)).toEqual([]);
+      expect(reading.tries.filter(({ drop }) => !Number.isFinite(drop))).toEqual([]);
+    }
   }
 });

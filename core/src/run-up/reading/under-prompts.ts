@@ -201,7 +201,7 @@ function lay(
   const left = was === undefined || within?.level === undefined || Math.abs(within.level - was) > hardly;
   const still = onSide || (within?.seen && within.step === "heat");
   if ((step === "both" || step === "cold") && still && left && afterAnswer) return i;
-  const at = Math.max(t, (within?.at ?? t) + 0.1);
+  const at = Math.min(Math.max(t, (within?.at ?? t) + 0.1), next?.at ?? Number.POSITIVE_INFINITY);
   const made: FoundStep = {
     step,
     at,
