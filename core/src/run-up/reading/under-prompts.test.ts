@@ -120,7 +120,7 @@ test.each(
 });
 
 test("prompts that make no sense are lived with: any steps at any times, in any order, beside a trace that ends anywhere", () => {
-  for (let i = 0; i < 96; i++) {
+  for (let i = 200; i < 300; i++) {
     const random = seededRandom(i + 31);
     const one = strangerCase(STRANGER_TROUBLES[i % STRANGER_TROUBLES.length] as StrangerTrouble, 40_000 + i);
     const end = one.lines.at(-1)?.t ?? 0;
