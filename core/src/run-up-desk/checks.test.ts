@@ -1,7 +1,7 @@
 import { simulateRunUp, usualPlan } from "../engine-model/index";
 import { readRunUp, type SidesTold, traceOf } from "../run-up/index";
 import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
-import { dropText, knownByHand, typedOut, unreadSides, type WalkEngine } from "./index";
+import { checksOf, dropText, knownByHand, typedOut, unreadSides, type WalkEngine } from "./index";
 
 const [one] = CASE_ENGINES;
 if (!one) throw new Error("no engine");
@@ -65,4 +65,21 @@ describe("what a file without prompts leaves to be typed", () => {
     expect(unreadSides({ prompted: true, tries: [] }, words)).toBeUndefined();
     expect(unreadSides({ ...hot, prompted: true }, words)).toBe("right");
   });
+});
+
+test("a side in doubt is not out of its limit, and is laid beside no other: it is done again", () => {
+  const options = { ...runUpCase("none", 2, one).options, fault: { kind: "none" } as const };
+  const reading = readRunUp(
+    traceOf(simulateRunUp(options, usualPlan(options)).samples),
+    one.profile,
+    undefined,
+    {
+      first: "right",
+    },
+  );
+  const far = { ...reading.right, drop: 300 } as NonNullable<typeof reading.right>;
+  const ids = (right: typeof far) =>
+    checksOf({ ...reading, right }, engine).flatMap(({ id, bad }) => (bad ? [id] : []));
+  expect(ids(far)).toEqual(["right", "apart"]);
+  expect(ids({ ...far, doubt: "It hardly dropped." })).toEqual([]);
 });

@@ -38,7 +38,8 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
   }
   const { right, left, heat, propeller, idle } = reading;
   const apart = right && classifyDrop(right, left, tracedLimits(limits, profile));
-  if (right && left && right.feel !== "quit" && left.feel !== "quit")
+  // A side that is in doubt is no measure for the other.
+  if (right && left && !right.doubt && !left.doubt && right.feel !== "quit" && left.feel !== "quit")
     checks.push({
       id: "apart",
       name: "apart",
@@ -95,14 +96,14 @@ export function unreadSides(
 /** A drop as a pilot reads it off: "−60", and "+30" where it rose. Rpm. Never throws. */
 export const dropText = (drop: number): string => `${drop >= 0 ? "−" : "+"}${formatNumber(Math.abs(drop))}`;
 
-/** Whether a side of a traced run-up is out: it stopped, nothing dropped, too much did, or far more than on the other. */
+/** Whether a side of a traced run-up is out: it stopped, nothing dropped, too much did, or far more than on the other. One in doubt is done again. */
 export function isOut(
   reading: Pick<RunUpReading, "right" | "left">,
   side: Side,
   { profile, limits }: Pick<WalkEngine, "profile" | "limits">,
 ): boolean {
   const made: DroppedSide | undefined = reading[side];
-  if (!made) return false;
+  if (!made || made.doubt) return false;
   const { state } = classifyDrop(made, reading[otherSide(side)], tracedLimits(limits, profile));
   return state !== "usual" && state !== "no limit";
 }
