@@ -30,7 +30,11 @@ async function photograph(page: Page, name: string, buffer: Buffer) {
     page.waitForEvent("filechooser"),
     page.getByTestId("add-photograph").first().click(),
   ]);
+  // A browser may clear away an input that stands nowhere while the person looks for the file: the photograph would never arrive.
+  const asked = page.locator('input[type="file"]');
+  await expect(asked).toHaveCount(1);
   await chooser.setFiles({ name, mimeType: "image/jpeg", buffer });
+  await expect(asked).toHaveCount(0);
 }
 
 interface Found {

@@ -1,11 +1,26 @@
-/** Lets the person pick one file; undefined when nothing was picked. It is not read here: it may be of any size. */
+/** The one that the person was asked with last. */
+let asked: HTMLInputElement | undefined;
+
+/**
+ * Lets the person pick one file; undefined when nothing was picked. It is not read here: it may be of any size. The input stands in the page until
+ * then: a browser may clear away one that nothing holds while the person still looks for the file, and what was picked would never arrive.
+ */
 export function pickFile(accept: string): Promise<File | undefined> {
   return new Promise((resolve) => {
+    // Not every browser tells when nothing was picked.
+    asked?.remove();
     const input = document.createElement("input");
+    asked = input;
     input.type = "file";
     input.accept = accept;
-    input.onchange = () => resolve(input.files?.[0]);
-    input.oncancel = () => resolve(undefined);
+    input.hidden = true;
+    const picked = (file: File | undefined) => {
+      input.remove();
+      resolve(file);
+    };
+    input.onchange = () => picked(input.files?.[0]);
+    input.oncancel = () => picked(undefined);
+    document.body.append(input);
     input.click();
   });
 }
