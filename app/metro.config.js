@@ -1,4 +1,5 @@
 const { createHash } = require("node:crypto");
+const { readFileSync } = require("node:fs");
 const { getDefaultConfig } = require("expo/metro-config");
 const { withNativeWind } = require("nativewind/metro");
 const { filesByName } = require("./babel.core-by-file");
@@ -11,9 +12,11 @@ const SMALLER = {
   "@reduxjs/toolkit/query": "query/rtk-query.browser.mjs",
 };
 checkAliases();
-// What was made of a file before counts only as long as every name of core is in the file that it was in.
+config.transformer.minifierPath = require.resolve("./metro.minifier.js");
+// What was made of a file before counts only as long as every name of core is in the file that it was in, and it is made small in the same way.
 config.cacheVersion = createHash("sha256")
   .update(JSON.stringify([...filesByName()]))
+  .update(readFileSync(config.transformer.minifierPath))
   .digest("hex");
 const resolve = config.resolver.resolveRequest;
 config.resolver.resolveRequest = (context, name, platform) => {
@@ -28,5 +31,4 @@ config.resolver.resolveRequest = (context, name, platform) => {
   }
   return aliasFor(context, name, usual);
 };
-
 module.exports = withNativeWind(config, { input: "./global.css" });

@@ -1,6 +1,7 @@
 import { spawn } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readdirSync, readFileSync, renameSync, rmSync, writeFileSync } from "node:fs";
+import { availableParallelism } from "node:os";
 import { join } from "node:path";
 import { SetupError } from "../fail";
 import { ROOT, WEB_ROOT } from "../paths";
@@ -93,12 +94,25 @@ function sourcesHash(): string {
   return hash.digest("hex");
 }
 
+/** Metro takes half of the cores, which of two is one. Each worker needs some 200 MB. */
+const MOST_WORKERS = 4;
+
 /** Exports a page of the stack into `root`: the interface, or another project that stands in `from`. */
 export function exportWeb(root: string, from = join(ROOT, "app")): Promise<void> {
   return new Promise((resolve, reject) => {
     const child = spawn(
       "npx",
-      ["expo", "export", "--platform", "web", "--output-dir", root, "--source-maps"],
+      [
+        "expo",
+        "export",
+        "--platform",
+        "web",
+        "--output-dir",
+        root,
+        "--source-maps",
+        "--max-workers",
+        String(Math.min(availableParallelism(), MOST_WORKERS)),
+      ],
       {
         cwd: from,
         env: {
