@@ -1,13 +1,7 @@
-import { idMsecs, newId } from "@cravix/contract";
-import {
-  type ComposedList,
-  currentItem,
-  type EventData,
-  type EventType,
-  foldPreflight,
-  type Item,
-  type PreflightEvent,
-} from "@cravix/core";
+import { idMsecs, newId } from "@cravix/contract/new-id";
+import type { ComposedList, EventData, EventType, Item, PreflightEvent } from "@cravix/core";
+import { foldPreflight } from "@cravix/core/fold-preflight";
+import { currentItem } from "@cravix/core/next-item";
 
 /** From answer to answer. */
 const EACH_MS = 1500;

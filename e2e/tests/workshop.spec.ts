@@ -1,4 +1,4 @@
-import { newId } from "@cravix/contract";
+import { newId } from "@cravix/contract/new-id";
 import sharp from "sharp";
 import { expectAccessible } from "../support/accessibility";
 import { Cravix } from "../support/cravix";
