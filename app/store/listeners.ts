@@ -2,7 +2,8 @@ import { createListenerMiddleware, isAnyOf, type TypedStartListening } from "@re
 import { tellHolder } from "../device/api";
 import { DeviceError } from "../device/log/database";
 import { countEventsToSend, countToSend, keepEvents, refusedEvents } from "../device/log/event-log";
-import { keepNote } from "../device/log/notes";
+import { keepChange } from "../device/log/notes";
+import type { KeptSession } from "../device/log/remembered";
 import { askToPersist } from "../device/storage";
 import { sendAll } from "../device/sync";
 import { tellTabs } from "../device/tabs";
@@ -10,7 +11,7 @@ import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
 import { keepAgain, sendAgain } from "./sync/sync-actions";
 import { draftsWait, queueKnown, serverMet } from "./sync/sync-slice";
-import { planned, planUsed, preferencesSet } from "./walk/planned-slice";
+import { type PlannedState, planned, planUsed, preferencesSet, withPlan } from "./walk/planned-slice";
 import { eventsKept, eventsRecorded, keepFailed } from "./walk/preflight-slice";
 
 export const listeners = createListenerMiddleware();
@@ -22,6 +23,7 @@ const LAST_RETRY_MS = 30_000;
 const TURNED_AWAY_MS = 300_000;
 const SEND_AFTER_MS = 400;
 const KEEP_AGAIN_MS = 4000;
+const NOBODY_YET: KeptSession = { crewId: null, night: false };
 
 let sending = false;
 /** Somebody asked to send while a run was on its way: it may have come too late for that run. */
@@ -133,11 +135,15 @@ listen({
 let asked = false;
 listen({
   matcher: isAnyOf(crewPicked, nightSet, sessionRestored),
-  effect: async (_action, { getState }) => {
+  effect: async (action, { getState }) => {
     const { crewId, night } = getState().session;
     if (typeof document !== "undefined") document.documentElement.classList.toggle("night", night);
     tellHolder(crewId);
-    await keepNote("session", { crewId, night });
+    // What was only read is not written back: another window may have been told who flies in the meantime.
+    if (!sessionRestored.match(action)) {
+      const set = crewPicked.match(action) ? { crewId } : { night };
+      await keepChange<KeptSession>("session", (before) => ({ ...NOBODY_YET, ...before, ...set }));
+    }
     // Somebody holds this device: from now on its answers are worth a promise of the browser's.
     if (crewId && !asked) {
       asked = true;
@@ -146,7 +152,12 @@ listen({
   },
 });
 
+const setsPlan = isAnyOf(planned, planUsed, preferencesSet);
 listen({
-  matcher: isAnyOf(planned, planUsed, preferencesSet),
-  effect: (_action, { getState }) => keepNote("planned", getState().planned),
+  matcher: setsPlan,
+  effect: (action, { getState }) => {
+    if (!setsPlan(action)) return;
+    const now = getState().planned;
+    return keepChange<PlannedState>("planned", (before) => withPlan(before, now, action));
+  },
 });

@@ -20,6 +20,7 @@ export async function changeNote<T>(key: string, change: (before: T | undefined)
 
 export async function dropNote(key: string): Promise<void> {
   waiting.delete(key);
+  changes.delete(key);
   tellWaiting();
   await (await deviceDatabase()).delete("notes", key);
 }
@@ -29,13 +30,13 @@ export async function noteKeys(prefix: string): Promise<string[]> {
   return (await deviceDatabase()).getAllKeys("notes", IDBKeyRange.bound(prefix, `${prefix}\uffff`));
 }
 
-/** Drafts that the disk did not take yet, by name, with what they say now. */
-const waiting = new Map<string, unknown>();
+/** What the disk did not take yet, by the note's name: how it is written. */
+const waiting = new Map<string, () => Promise<unknown>>();
 const AGAIN_MS = 4000;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let told: (count: number) => void = () => undefined;
 
-/** Hears how many drafts are not on the disk yet. */
+/** Hears how many notes are not on the disk yet. */
 export function hearWaitingNotes(onChange: (count: number) => void): void {
   told = onChange;
 }
@@ -43,11 +44,32 @@ export function hearWaitingNotes(onChange: (count: number) => void): void {
 const tellWaiting = () => told(waiting.size);
 
 /** Keeps a draft. Where the disk does not take it, that is told, and it is tried again until it does; it is never dropped in silence. */
-export async function keepNote(key: string, value: unknown): Promise<void> {
-  waiting.set(key, value);
+export function keepNote(key: string, value: unknown): Promise<void> {
+  return keep(key, () => writeNote(key, value));
+}
+
+type Change = (before: unknown) => unknown;
+/** Changes that the disk did not take yet, by the note's name, in their order. */
+const changes = new Map<string, readonly Change[]>();
+
+/** The same for a note that every window of this device writes: only what changes here is written over what is on the disk. A change may be made twice. */
+export function keepChange<T>(key: string, change: (before: T | undefined) => T): Promise<void> {
+  changes.set(key, [...(changes.get(key) ?? []), change as Change]);
+  return keep(key, async () => {
+    const now = changes.get(key) ?? [];
+    await answersInTime(changeNote<unknown>(key, (before) => now.reduce((value, one) => one(value), before)));
+    changes.set(
+      key,
+      (changes.get(key) ?? []).filter((one) => !now.includes(one)),
+    );
+  });
+}
+
+async function keep(key: string, write: () => Promise<unknown>): Promise<void> {
+  waiting.set(key, write);
   try {
-    await writeNote(key, value);
-    if (waiting.get(key) === value) waiting.delete(key);
+    await write();
+    if (waiting.get(key) === write) waiting.delete(key);
     tellWaiting();
   } catch {
     tellWaiting();
@@ -57,5 +79,5 @@ export async function keepNote(key: string, value: unknown): Promise<void> {
 }
 
 async function keepWaiting(): Promise<void> {
-  for (const [key, value] of [...waiting]) await keepNote(key, value);
+  for (const [key, write] of [...waiting]) await keep(key, write);
 }

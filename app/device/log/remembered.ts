@@ -2,12 +2,18 @@ import { type Fleet, newId } from "@cravix/contract/client";
 import { deviceDatabase } from "./database";
 import { changeNote } from "./notes";
 
+/** Who holds this device, and whether it is night. */
+export interface KeptSession {
+  crewId: string | null;
+  night: boolean;
+}
+
 /** What the first page waits for, read at one go. Rejects where this browser keeps nothing. */
 async function read() {
   const { store } = (await deviceDatabase()).transaction("notes");
   const [device, session, fleet, planned, openWalks] = await Promise.all([
     store.get("device id") as Promise<string | undefined>,
-    store.get("session") as Promise<{ crewId: string | null; night: boolean } | undefined>,
+    store.get("session") as Promise<KeptSession | undefined>,
     store.get("fleet") as Promise<Fleet | undefined>,
     store.get("planned"),
     store.get("open preflights"),

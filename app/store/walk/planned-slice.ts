@@ -77,3 +77,25 @@ export const plannedSlice = createSlice({
 });
 
 export const { planned, plannedRestored, planUsed, preferencesSet } = plannedSlice.actions;
+
+type PlanAction =
+  | ReturnType<typeof planned>
+  | ReturnType<typeof planUsed>
+  | ReturnType<typeof preferencesSet>;
+
+/** What lies on the disk, with the one thing that this window has just set or used, as it is here now: another window plans another aircraft. */
+export function withPlan(
+  onDisk: PlannedState | undefined,
+  here: PlannedState,
+  action: PlanAction,
+): PlannedState {
+  const { byRegistration, preferences } = onDisk ?? initialState;
+  if (preferencesSet.match(action)) {
+    const { crewId, registration, preferences: set } = action.payload;
+    return { byRegistration, preferences: { ...preferences, [preferencesKey(crewId, registration)]: set } };
+  }
+  const registration = planned.match(action) ? action.payload.registration : action.payload;
+  const { [registration]: _before, ...others } = byRegistration;
+  const own = here.byRegistration[registration];
+  return { byRegistration: { ...others, ...(own && { [registration]: own }) }, preferences };
+}

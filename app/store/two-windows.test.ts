@@ -1,0 +1,48 @@
+import { deviceDatabase } from "../device/log/database";
+import { readNote } from "../device/log/notes";
+import { crewPicked, nightSet, sessionRestored } from "./session-slice";
+import { createStore } from "./store";
+import { type PlannedState, planned, planUsed, preferencesSet } from "./walk/planned-slice";
+
+/** Two windows of one device: each has a state of its own, and both write to the same disk. */
+const windows = () => [createStore(), createStore()] as const;
+/** One that writes waits for all that were begun before it. */
+const written = async () => {
+  for (let i = 0; i < 3; i++) {
+    await new Promise((resolve) => setTimeout(resolve, 5));
+    await (await deviceDatabase()).transaction("notes", "readwrite").done;
+  }
+};
+const NOBODY = { deviceId: "d", crewId: null, night: false };
+
+beforeEach(async () => (await deviceDatabase()).clear("notes"));
+
+test("a window that only opens takes nobody's pick away, and one that is made dark neither", async () => {
+  const [one, other] = windows();
+  one.dispatch(crewPicked("ines"));
+  await written();
+  // It had read the disk before the pick.
+  other.dispatch(sessionRestored(NOBODY));
+  await written();
+  expect(await readNote("session")).toEqual({ crewId: "ines", night: false });
+  other.dispatch(nightSet(true));
+  await written();
+  expect(await readNote("session")).toEqual({ crewId: "ines", night: true });
+});
+
+test("what two windows plan for two aircraft is kept of both, and a plan that was used is gone", async () => {
+  const [one, other] = windows();
+  one.dispatch(planned({ registration: "QX-TAR", flightMin: 90 }));
+  one.dispatch(
+    preferencesSet({ crewId: "ines", registration: "QX-TAR", preferences: { method: "flow" } as never }),
+  );
+  await written();
+  other.dispatch(planned({ registration: "QX-HLD", flightMin: 45 }));
+  await written();
+  const kept = await readNote<PlannedState>("planned");
+  expect(kept?.byRegistration).toMatchObject({ "QX-TAR": { flightMin: 90 }, "QX-HLD": { flightMin: 45 } });
+  expect(Object.keys(kept?.preferences ?? {})).toEqual(["ines:QX-TAR"]);
+  one.dispatch(planUsed("QX-TAR"));
+  await written();
+  expect(Object.keys((await readNote<PlannedState>("planned"))?.byRegistration ?? {})).toEqual(["QX-HLD"]);
+});
