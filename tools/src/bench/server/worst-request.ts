@@ -9,7 +9,8 @@ import { so } from "../size";
 const ROUNDS = so(4, 1);
 /** The first round only warms up, where there is another. */
 const WARM_UP = so(1, 0);
-const BYTES = 1024 * 1024;
+const BYTES = so(1024 * 1024, 64 * 1024);
+const EVENTS = so(500, 40);
 
 /** An event with one fault, as large as an event may be. */
 function badEvents(): string {
@@ -22,7 +23,7 @@ function badEvents(): string {
     at: new Date().toISOString(),
     data: { itemId: "a", outcome: "checked", value: "x".repeat(7900), more: { and: { more: [1, 2, 3] } } },
   };
-  return JSON.stringify({ events: Array.from({ length: 500 }, () => event) });
+  return JSON.stringify({ events: Array.from({ length: EVENTS }, () => event) });
 }
 
 /** The dearest things that the limits let through. */
@@ -68,7 +69,7 @@ function worst(): { name: string; method: string; path: string; type: string; bo
     json(
       "500 walks in one batch",
       "/events",
-      JSON.stringify({ events: Array.from({ length: 500 }, () => start(newId(Date.now()))) }),
+      JSON.stringify({ events: Array.from({ length: EVENTS }, () => start(newId(Date.now()))) }),
     ),
     {
       name: "a table of 59,000 lines",
