@@ -31,4 +31,5 @@ config.resolver.resolveRequest = (context, name, platform) => {
   }
   return aliasFor(context, name, usual);
 };
+
 module.exports = withNativeWind(config, { input: "./global.css" });

@@ -46,3 +46,20 @@ test("what two windows plan for two aircraft is kept of both, and a plan that wa
   await written();
   expect(Object.keys((await readNote<PlannedState>("planned"))?.byRegistration ?? {})).toEqual(["QX-HLD"]);
 });
+
+test("a pick that the disk did not take goes along with the next change, and undoes none of another window's", async () => {
+  const [one, other] = windows();
+  const full = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementationOnce(() => {
+    throw new DOMException("full", "QuotaExceededError");
+  });
+  one.dispatch(crewPicked("ines"));
+  await written();
+  expect(full).toHaveBeenCalledTimes(1);
+  expect(await readNote("session")).toBeUndefined();
+  full.mockRestore();
+  other.dispatch(planned({ registration: "QX-HLD", flightMin: 45 }));
+  one.dispatch(nightSet(true));
+  await written();
+  expect(await readNote("session")).toEqual({ crewId: "ines", night: true });
+  expect(Object.keys((await readNote<PlannedState>("planned"))?.byRegistration ?? {})).toEqual(["QX-HLD"]);
+});

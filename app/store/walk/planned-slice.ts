@@ -89,7 +89,7 @@ export function withPlan(
   here: PlannedState,
   action: PlanAction,
 ): PlannedState {
-  const { byRegistration, preferences } = onDisk ?? initialState;
+  const { byRegistration, preferences } = { ...initialState, ...onDisk };
   if (preferencesSet.match(action)) {
     const { crewId, registration, preferences: set } = action.payload;
     return { byRegistration, preferences: { ...preferences, [preferencesKey(crewId, registration)]: set } };
