@@ -16,6 +16,7 @@ import {
   rpmOf,
   runningMedian,
   SHORTEST_S,
+  settledRpm,
   sigmaOf,
   unsettled,
 } from "./reading-context";
@@ -110,12 +111,7 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
   if (step.uncalled) made.doubt ??= "Nobody had called for it: do it again.";
   if (egt.length > 0) made.egtChange = median(egt);
   if (cold) {
-    const again = pieceOf(
-      trace,
-      rpm,
-      cold.at + Math.min(3, 4 * cold.settle + 0.5),
-      Math.min(cold.until, cold.at + 9) - 0.1,
-    ).y;
+    const again = settledRpm(ctx, cold, 9);
     // Left again too soon for that: where the stretch as a whole stood.
     const coldAgain = again.length >= 3 ? levelOf(again, ctx.grain).value : cold.level;
     if (coldAgain !== undefined) {

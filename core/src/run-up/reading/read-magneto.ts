@@ -13,6 +13,7 @@ import {
   restsAtBase,
   rpmOf,
   SHORTEST_S,
+  settledRpm,
   unsettled,
 } from "./reading-context";
 import type { MagnetoReading, RunUpReading, Side } from "./run-up-reading";
@@ -124,12 +125,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     egtBeside: egtChange,
   };
   if (next?.step === "both") {
-    const back = pieceOf(
-      trace,
-      rpm,
-      next.at + Math.min(3, 4 * next.settle + 0.5),
-      Math.min(next.until, next.at + 8) - 0.1,
-    ).y;
+    const back = settledRpm(ctx, next, 8);
     if (back.length >= 3) {
       const stoodBack = levelOf(back, ctx.grain);
       made.back = stoodBack.value;
