@@ -32,7 +32,11 @@ let shared: Promise<DemoSite> | undefined;
 export async function openDemoSite(): Promise<DemoSite> {
   if (!TINY) return openOwnSite();
   shared ??= openOwnSite();
-  return { ...(await shared), close: async () => undefined };
+  const site = await shared;
+  // What is still open goes on drawing for as long as the browser is there.
+  const close = async () =>
+    void (await Promise.all(site.browser.contexts().map((context) => context.close())));
+  return { ...site, close };
 }
 
 /** Closes the one that was shared. */
