@@ -84,6 +84,27 @@ export async function putOnDevice(page: Page, events: readonly PreflightEvent[])
   );
 }
 
+/** Tells the page of events that lie on the device, as another window of it would; they are on the screen then, and on their way to the server. */
+export async function seenFromAnotherWindow(page: Page, events: readonly PreflightEvent[]): Promise<void> {
+  await page.evaluate(
+    (seen) =>
+      new Promise<void>((resolve) => {
+        const other = new BroadcastChannel("cravix");
+        // Whoever listens later hears it later: the page has heard it by then.
+        const last = new BroadcastChannel("cravix");
+        last.onmessage = () => {
+          other.close();
+          last.close();
+          // The other window would send them itself.
+          window.dispatchEvent(new Event("online"));
+          requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve)));
+        };
+        other.postMessage({ kind: "events", events: seen });
+      }),
+    events as PreflightEvent[],
+  );
+}
+
 /** Waits until the device has written down everything that it was given so far: what a test does within a millisecond of typing nobody does by hand. */
 export async function written(page: Page): Promise<void> {
   await page.evaluate(

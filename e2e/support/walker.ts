@@ -1,10 +1,11 @@
 import { readFileSync } from "node:fs";
 import { join } from "node:path";
+import { idMsecs } from "@cravix/contract/new-id";
 import type { Aircraft, AircraftType, ComposedList, Item } from "@cravix/core";
 
 import { expect, type Locator, type Page } from "@playwright/test";
 import { HALDEN, HEALTHY } from "../../demo/src/healthy-readings";
-import { putOnDevice, walkOnDevice } from "./device";
+import { putOnDevice, seenFromAnotherWindow, walkOnDevice, written } from "./device";
 import { healthyAnswers } from "./healthy-answers";
 
 export { HALDEN, HEALTHY };
@@ -42,12 +43,16 @@ interface Place {
 }
 
 /**
- * What stands on the screen now, waiting until something does that is not `before`. Asked of the page itself in one go: a walk has hundreds of these,
+ * What stands on the screen now, waiting until something does that is not `before`, and no item that is `answered`. Asked of the page itself in one go: a walk has hundreds of these,
  * and each question from outside costs as much as a tap.
  */
-async function whatStands(page: Page, before?: Standing): Promise<Standing> {
+async function whatStands(
+  page: Page,
+  before?: Standing,
+  answered: readonly string[] = [],
+): Promise<Standing> {
   const found = await page.waitForFunction(
-    (gone) => {
+    ({ gone, done }) => {
       const shown = (selector: string) =>
         [...document.querySelectorAll<HTMLElement>(selector)].find(
           (element) => element.getClientRects().length > 0,
@@ -63,6 +68,8 @@ async function whatStands(page: Page, before?: Standing): Promise<Standing> {
       const id = blocked ? blocked.innerText : flow ? named(flow, "flow-") : item ? named(item, "item-") : "";
       if (gone && gone.kind === kind && gone.id === id) return undefined;
       const card = shown('[data-testid^="card-"]');
+      // On a card what is answered stands beside what is not.
+      if (kind === "item" && !card && done.includes(id)) return undefined;
       const primary = shown('[data-testid="primary"]');
       const box = primary?.getBoundingClientRect();
       const at = box && { x: box.x + box.width / 2, y: box.y + box.height / 2 };
@@ -78,7 +85,7 @@ async function whatStands(page: Page, before?: Standing): Promise<Standing> {
         ...(card && { card: named(card, "card-") }),
       } as const;
     },
-    before,
+    { gone: before, done: answered },
     { timeout: 60_000 },
   );
   return (await found.jsonValue()) as Standing;
@@ -340,8 +347,8 @@ export class Walker {
   }
 
   /**
-   * The same as walking there, without the taps: what a person would have answered is put on the device as it would lie there, and the page is
-   * opened anew. For tests that are about what comes then.
+   * The same as walking there, without the taps: what a person would have answered is put on the device as it would lie there, and this window is told
+   * of it as of another's. For tests that are about what comes then.
    */
   async jumpTo(goal: string): Promise<void> {
     await this.jump(goal);
@@ -357,12 +364,22 @@ export class Walker {
   private async jump(goal: string | undefined): Promise<void> {
     const { page } = this;
     const id = page.url().split("/preflight/")[1]?.split("/")[0] ?? "";
+    await written(page);
     const { list, events } = await walkOnDevice(page, id);
     const readings = { ...this.readings, hours: hoursLeft(list) ?? this.readings.hours ?? "0" };
     const more = healthyAnswers({ list, events, goal, readings, facts: this.#facts });
     await putOnDevice(page, more);
     this.answered += more.length;
-    await page.reload();
+    await seenFromAnotherWindow(page, more);
+    await whatStands(
+      page,
+      undefined,
+      more.flatMap(({ data }) => ("itemId" in data && data.itemId ? [data.itemId] : [])),
+    );
+    // Whoever answers next answers after all this: what has an earlier time would count as said before it.
+    const newest = Math.max(0, ...more.map(({ id: eventId }) => idMsecs(eventId)));
+    const ahead = newest - (await page.evaluate(() => Date.now()));
+    if (ahead >= 0) await page.waitForTimeout(Math.min(ahead, 1000) + 1);
   }
 
   /** Walks on until the given item stands on the screen. */
