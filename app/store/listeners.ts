@@ -11,6 +11,7 @@ import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
 import { keepAgain, sendAgain } from "./sync/sync-actions";
 import { draftsWait, queueKnown, serverMet } from "./sync/sync-slice";
+import { ownDue } from "./walk/own-due";
 import { type PlannedState, planned, planUsed, preferencesSet, withPlan } from "./walk/planned-slice";
 import { eventsKept, eventsRecorded, keepFailed } from "./walk/preflight-slice";
 
@@ -139,6 +140,8 @@ listen({
     const { crewId, night } = getState().session;
     if (typeof document !== "undefined") document.documentElement.classList.toggle("night", night);
     tellHolder(crewId);
+    // What limits whoever flies is on the device before it is wanted on an apron without a network.
+    if (crewId) void ownDue(crewId);
     // What was only read is not written back: another window may have been told who flies in the meantime.
     if (!sessionRestored.match(action)) {
       const set = crewPicked.match(action) ? { crewId } : { night };

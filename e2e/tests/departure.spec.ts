@@ -45,6 +45,8 @@ test.describe("off the network", () => {
     page,
     context,
   }) => {
+    // Own limits that have not come are said to be missing, and asked for again: never reckoned as if there were none.
+    await page.route("**/people/ines/due", (route) => route.abort());
     await atNoon(page, /Inês/);
     await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
     await page.getByLabel("front seats, kg").fill("160");
@@ -52,6 +54,11 @@ test.describe("off the network", () => {
     await page.getByLabel("left tank, L").fill("60");
     await page.getByLabel("right tank, L").fill("60");
     await plan(page, "QX-TAR");
+    await expect(page.getByTestId("judgement-own-limits")).toContainText("not on this device yet");
+    await expect(page.getByTestId("departure-brief")).toHaveText("Not judged: Your own limits");
+    await page.unroute("**/people/ines/due");
+    await page.evaluate(() => window.dispatchEvent(new Event("online")));
+    await expect(page.getByTestId("judgement-own-limits")).toHaveCount(0);
     await page.getByTestId("from-station").click();
     await expect(page.getByTestId("report")).toContainText("simulated station");
     await expect(page.getByTestId("forecast")).toContainText("Forecast of QXMP, ");

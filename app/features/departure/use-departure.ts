@@ -48,9 +48,13 @@ export interface DepartureInHand extends JudgedDeparture {
 }
 
 /** The limits of whoever holds the device: the server's word, kept here for the apron. */
-function useMinima({ bundle: { aircraft, type }, crewId }: KnownAircraft): MinimaSet[] {
-  const { record } = usePersonDue(crewId ?? undefined);
-  return useMemo(() => (record ? minimaOf(record, { aircraft, type }) : []), [record, aircraft, type]);
+function useMinima({ bundle: { aircraft, type }, crewId }: KnownAircraft) {
+  const { record, unknown } = usePersonDue(crewId ?? undefined);
+  const persons = useMemo(
+    (): MinimaSet[] => (record ? minimaOf(record, { aircraft, type }) : []),
+    [record, aircraft, type],
+  );
+  return { persons, unknown };
 }
 
 /** A planned departure, reckoned from what is known so far: everything again after each number that changes. */
@@ -58,7 +62,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
   const { bundle, plan: all } = aircraft;
   const { registration } = bundle.aircraft;
   const dispatch = useAppDispatch();
-  const persons = useMinima(aircraft);
+  const { persons, unknown } = useMinima(aircraft);
   const plan = all.departure ?? {};
   const set = (part: Change<PlannedDeparture>) =>
     void dispatch(planned({ registration, departure: changed<PlannedDeparture>(plan, part) }));
@@ -131,6 +135,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       now,
       conditions: all.conditions,
       sets,
+      ...(unknown && { ownUnknown: "so far" as const }),
       cooler,
       ...(input && { input }),
       ...(wind && { wind }),
@@ -166,7 +171,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       ...(runway && { runwayId: runway.id }),
       ...(input && { input }),
     };
-  }, [bundle, all, now, persons, registration]);
+  }, [bundle, all, now, persons, unknown, registration]);
   return { ...reckoned, plan, set };
 }
 

@@ -1,20 +1,24 @@
 import { mayDo } from "@cravix/contract/client";
 import { type PersonHappening, type PersonRecord, personWith } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
-import { api, NotReached } from "../../device/api";
-import { keepNote, readNote } from "../../device/log/notes";
+import { NotReached, ProblemError } from "../../device/api";
 import { useAppSelector } from "../../store/hooks";
+import { asLongAsNobodyAnswers } from "../../store/server/as-long-as-nobody-answers";
 import { useCrew } from "../../store/server/server-state";
 import { eventsHere } from "../../store/walk/discrepancies-here";
-import { happenedTo, type KeptRecord, OWN_DUE_ITEMS } from "../../store/walk/minima-here";
+import { happenedTo } from "../../store/walk/minima-here";
+import { askDue, type KeptRecord, keptDue } from "../../store/walk/own-due";
 
-type Told = KeptRecord;
+/** So long the server may take to say it before it is told that it is not known, ms: a line that is there for a moment only moves what stands below it. */
+const SOON_MS = 700;
 
-const NOTE = OWN_DUE_ITEMS;
+/** The server itself said no. That it has too much to do is no answer. */
+const isNo = (error: unknown) => error instanceof ProblemError && error.problem.status < 500;
 
 /**
  * What is due of a person, where whoever holds this device may see it: the server's word, and what was entered here since. Only one's own is kept on the
- * device. `may` is false where it is nobody else's business; `away` where the network is missing and nothing is kept.
+ * device, and stands there until the server has said it anew: nobody is judged without own limits for as long as an answer takes. `may` is false where it
+ * is nobody else's business; `away` where the network is missing, and it is asked for until it is there; `unknown` where the server's word of it is missing.
  */
 export function usePersonDue(personId: string | undefined) {
   const crew = useCrew();
@@ -23,37 +27,49 @@ export function usePersonDue(personId: string | undefined) {
   const role = crew.find((member) => member.id === me)?.role;
   const own = me !== null && me === personId;
   const may = personId !== undefined && (own || mayDo(role, "see what is due of others"));
-  const [told, setTold] = useState<Told & { of: string }>();
+  const [told, setTold] = useState<KeptRecord & { of: string }>();
   const [here, setHere] = useState<PersonHappening[]>([]);
   const [away, setAway] = useState(false);
+  const [late, setLate] = useState(false);
   useEffect(() => {
     if (!may || personId === undefined || toSend < 0) return;
-    let left = false;
-    const load = async () => {
-      const saidAt = Date.now();
-      let now: Told | undefined;
-      try {
-        now = { record: (await api.personDue(personId)) as PersonRecord, saidAt };
-        if (own) void keepNote(NOTE + personId, now);
-        if (!left) setAway(false);
-      } catch (error) {
-        if (!left) setAway(error instanceof NotReached);
-        now = own ? await readNote<Told>(NOTE + personId).catch(() => undefined) : undefined;
-      }
+    const left = new AbortController();
+    const { signal } = left;
+    const timer = setTimeout(() => setLate(true), SOON_MS);
+    const show = async (now: KeptRecord | undefined) => {
       const events = await eventsHere({ saidAt: now?.saidAt ?? 0 }).catch(() => []);
-      if (left) return;
+      if (signal.aborted) return;
       if (now) setTold({ ...now, of: personId });
       setHere(happenedTo(personId, events));
     };
+    const load = async () => {
+      const kept = own ? await keptDue(personId) : undefined;
+      if (kept) await show(kept);
+      await asLongAsNobodyAnswers(async () => {
+        try {
+          const now = await askDue(personId, own);
+          if (!signal.aborted) setAway(false);
+          await show(now);
+          return true;
+        } catch (error) {
+          if (signal.aborted) return true;
+          setAway(error instanceof NotReached);
+          if (!kept) await show(undefined);
+          return isNo(error);
+        }
+      }, signal);
+    };
     void load();
     return () => {
-      left = true;
+      clearTimeout(timer);
+      left.abort();
     };
   }, [may, own, personId, toSend]);
+  const known = told !== undefined && told.of === personId;
   const record = useMemo((): PersonRecord | undefined => {
     const base = told?.of === personId ? told?.record : undefined;
     if (!base && here.length === 0) return undefined;
     return personWith(base, here);
   }, [told, here, personId]);
-  return { may, own, record, away };
+  return { may, own, record, away, unknown: may && late && !known };
 }

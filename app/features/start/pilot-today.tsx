@@ -1,7 +1,16 @@
-import { classOf, flightKindsOf, isSoon, judgePerson, localDate, personSentence } from "@cravix/core";
+import {
+  classOf,
+  flightKindsOf,
+  isSoon,
+  judgePerson,
+  localDate,
+  ownLimitsUnknown,
+  personSentence,
+} from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
+import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import { gradeOf } from "../papers/grade-of";
 import { usePersonDue } from "../people/use-person-due";
@@ -9,7 +18,7 @@ import type { KnownAircraft } from "./aircraft-frame";
 
 /** Whether whoever holds this device is in date for what is planned. For that person's eyes: nothing of it goes into the aircraft's record. */
 export function PilotToday({ aircraft: { bundle, plan, crewId } }: { aircraft: KnownAircraft }) {
-  const { record } = usePersonDue(crewId ?? undefined);
+  const { record, unknown } = usePersonDue(crewId ?? undefined);
   const { flightMin, conditions } = plan;
   const rows = useMemo(() => {
     if (!record) return [];
@@ -23,6 +32,7 @@ export function PilotToday({ aircraft: { bundle, plan, crewId } }: { aircraft: K
       registration: bundle.aircraft.registration,
     }).filter(({ verdict }) => verdict.state !== "not for this flight");
   }, [record, bundle, flightMin, conditions]);
+  if (unknown) return <JudgementCard judgement={ownLimitsUnknown("so far")} compact />;
   if (rows.length === 0) return null;
   const told = rows.filter(({ due, verdict }) => gradeOf(due, verdict) !== "within limits");
   return (

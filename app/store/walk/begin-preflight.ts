@@ -46,7 +46,7 @@ export function beginPreflight(registration: string) {
     const list: ComposedList = composeList({
       ...composeInput(bundle, openDiscrepanciesHere(bundle, events, crew), events),
       ...atField(bundle, departure?.fieldId),
-      minima: await minimaHere(session.crewId, bundle, events),
+      ...(await minimaHere(session.crewId, bundle, events)),
       memory: fluidMemoryHere(bundle, events),
       conditions,
       preferences,

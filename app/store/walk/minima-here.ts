@@ -9,16 +9,7 @@ import {
   type PreflightEvent,
   personWith,
 } from "@cravix/core";
-import { readNote } from "../../device/log/notes";
-
-/** Under this name a person's own due items are kept on the device, by the person. */
-export const OWN_DUE_ITEMS = "own due items:";
-
-/** What a device keeps of its holder's due items, and when the server said it. */
-export interface KeptRecord {
-  record: PersonRecord;
-  saidAt: number;
-}
+import { ownDue } from "./own-due";
 
 /** What happened to one person's due items, out of events. */
 export const happenedTo = (personId: string, events: readonly PreflightEvent[]): PersonHappening[] =>
@@ -41,13 +32,19 @@ export function minimaOf(
   });
 }
 
-/** The same of whoever holds the device, as the device knows it, without a network too. */
+/**
+ * The same of whoever holds the device, as the device knows it, without a network too; the server is asked where it never told it. `ownUnknown` where it
+ * does not answer either: what is missing must not look like what is good.
+ */
 export async function minimaHere(
   crewId: string | null,
   bundle: Pick<AircraftBundle, "aircraft" | "type">,
   events: readonly PreflightEvent[],
-): Promise<MinimaSet[]> {
-  if (!crewId) return [];
-  const kept = await readNote<KeptRecord>(OWN_DUE_ITEMS + crewId).catch(() => undefined);
-  return minimaOf(personWith(kept?.record, happenedTo(crewId, events)), bundle);
+): Promise<{ minima: MinimaSet[]; ownUnknown: boolean }> {
+  if (!crewId) return { minima: [], ownUnknown: false };
+  const kept = await ownDue(crewId);
+  return {
+    minima: minimaOf(personWith(kept?.record, happenedTo(crewId, events)), bundle),
+    ownUnknown: kept === undefined,
+  };
 }

@@ -62,6 +62,7 @@ const listSchema = object({
   ),
   loading: optional(loadingSchema),
   minima: array().of(minimaSetSchema.required()).max(40),
+  ownUnknown: boolean().oneOf([true]),
   papers: optional(
     object({
       timeZone: key(60),

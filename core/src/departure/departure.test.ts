@@ -5,6 +5,7 @@ import {
   type DepartureInput,
   distanceWords,
   fits,
+  judgeDeparture,
   judgeMinima,
   type LoadingProfile,
   type MinimaSet,
@@ -307,4 +308,12 @@ test("the briefing has today's numbers; no height to turn back is ever proposed"
       .map((line) => line.words)
       .join(" "),
   ).toContain("canopy");
+});
+
+test("own limits that nobody has told are not judged, and nothing looks good without them", () => {
+  const day = { now: "2026-05-02T10:00:00.000Z", conditions: [], sets: [] };
+  expect(judgeDeparture(day).judgements).toEqual([]);
+  const [only, ...others] = judgeDeparture({ ...day, ownUnknown: "so far" }).judgements;
+  expect(others).toEqual([]);
+  expect(only).toMatchObject({ id: "own-limits", grade: "unjudged", scope: "day" });
 });

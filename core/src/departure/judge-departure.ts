@@ -32,6 +32,8 @@ export interface DepartureDay {
   light?: { today: FlightLight; night: NonNullable<RuleSet["night"]> };
   conditions: readonly Condition[];
   sets: readonly MinimaSet[];
+  /** Nobody has told what whoever flies sets for himself, or is authorised for, so far or when it began: `sets` is without it. */
+  ownUnknown?: "so far" | "when it began";
   /** Fuel that is left on landing, minutes. */
   reserveMin?: number;
   launch?: { way: string; limit: LaunchLimit };
@@ -64,10 +66,27 @@ export function judgeDeparture(day: DepartureDay): JudgedDeparture {
       ...report(day),
       ...expected(day),
       ...light(day),
+      ...(day.ownUnknown ? [ownLimitsUnknown(day.ownUnknown)] : []),
       ...minima(day, departure),
       ...launch(day, departure),
       ...(input && departure && known ? distances(input, departure, helps) : []),
     ],
+  };
+}
+
+/** Not judged against the limits of whoever flies, for they are not known: what is missing must not look like what is good. */
+export function ownLimitsUnknown(when: NonNullable<DepartureDay["ownUnknown"]>): Judgement {
+  const [missing, action] =
+    when === "so far"
+      ? ["They are not on this device yet", "They come with the network."]
+      : ["They were not on this device when the preflight began", "Hold this flight against them yourself."];
+  return {
+    ...unjudged(
+      "own-limits",
+      "Your own limits",
+      `${missing}: nothing is held against them, nor against your authorisation.`,
+    ),
+    action,
   };
 }
 

@@ -67,6 +67,7 @@ interface Day {
   load?: Record<string, number>;
   minutes?: number;
   conditions?: EventData["preflight.started"]["conditions"];
+  ownUnknown?: boolean;
   minima?: MinimaSet[];
   sock?: { fromDeg: number; kt: number };
   launch?: "winch";
@@ -81,6 +82,7 @@ function judged({
   minutes = 60,
   conditions = [],
   minima,
+  ownUnknown,
   sock,
   launch,
   at = "2026-05-01T12:00:00.000Z",
@@ -92,6 +94,7 @@ function judged({
     rules: lit,
     conditions,
     ...(minima && { minima }),
+    ...(ownUnknown && { ownUnknown }),
     loading: {
       format: "cravix.loading/1",
       registration: "QX-TST",
@@ -191,6 +194,15 @@ test("a runway that declares nothing is not judged, and says so; no number stand
   ).toMatchObject({
     grade: "unjudged",
     sentence: "Runway 17 has no declared distances on file.",
+  });
+});
+
+test("whoever began where nobody had told the own limits is asked about them, not passed", () => {
+  const good = { weather: { report: report(), variationDeg: 1 } };
+  expect(judged(good)["own-limits"]).toBeUndefined();
+  expect(judged({ ...good, ownUnknown: true })["own-limits"]).toMatchObject({
+    grade: "unjudged",
+    action: "Hold this flight against them yourself.",
   });
 });
 

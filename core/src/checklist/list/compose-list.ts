@@ -80,6 +80,8 @@ export interface ComposedList {
   loading?: LoadingProfile;
   /** Within which limits whoever flies flies: his own and his authorisation's, as they stood when the preflight began. */
   minima?: MinimaSet[];
+  /** What they are nobody had told this device when the preflight began. */
+  ownUnknown?: true;
   /** What is put off on it, by the discrepancy: judged for today's flight. */
   deferrals?: Record<string, DeferralToday>;
   /** What may be measured at most of what is known to be open. */
@@ -101,6 +103,8 @@ export interface ComposeInput {
   papers?: PinnedPapers;
   loading?: LoadingProfile;
   minima?: MinimaSet[];
+  /** This device does not know whether whoever flies has any. */
+  ownUnknown?: boolean;
   /** The equipment of the type, for what is put off. */
   equipment?: EquipmentList;
   /** Names the walk: which items are asked by their value follows from it, unforeseeably but repeatably. Without it none is. */
@@ -131,6 +135,7 @@ export function composeList({
   papers,
   loading,
   minima,
+  ownUnknown,
   equipment,
   seed,
 }: ComposeInput): ComposedList {
@@ -246,6 +251,7 @@ export function composeList({
     ...(papers && { papers }),
     ...(loading && { loading }),
     ...(minima && minima.length > 0 && { minima }),
+    ...(ownUnknown && { ownUnknown: true as const }),
     ...(limits.length > 0 && { measureLimits: Object.fromEntries(limits) }),
     ...(deferrals.length > 0 && { deferrals: Object.fromEntries(deferrals) }),
     differences,

@@ -122,6 +122,7 @@ function departure(walk: JudgedWalk): Judgement[] {
     conditions: list.conditions,
     // The aircraft's own crosswind is judged where the wind is.
     sets: setsOf(walk).filter(({ of }) => of !== "aircraft"),
+    ...(list.ownUnknown && { ownUnknown: "when it began" as const }),
     ...(input && { input }),
     ...(wind && { wind }),
     ...(told && { report: told }),
