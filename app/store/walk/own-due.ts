@@ -31,8 +31,11 @@ const LONGEST_MS = 4000;
 export async function ownDue(personId: string): Promise<KeptRecord | undefined> {
   const kept = await keptDue(personId);
   if (kept) return kept;
-  return Promise.race([
-    askDue(personId, true).catch(() => undefined),
-    new Promise<undefined>((resolve) => setTimeout(resolve, LONGEST_MS)),
-  ]);
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const late = new Promise<undefined>((resolve) => {
+    timer = setTimeout(resolve, LONGEST_MS);
+  });
+  return Promise.race([askDue(personId, true).catch(() => undefined), late]).finally(() =>
+    clearTimeout(timer),
+  );
 }
