@@ -21,7 +21,8 @@ export default defineConfig({
   timeout: 900_000,
   expect: { timeout: 60_000 },
   fullyParallel: false,
-  workers: 6,
+  // Six kept two processors as busy and took a fifth longer: each has a browser and a server of its own that grow warm.
+  workers: 3,
   forbidOnly: Boolean(process.env.CI),
   reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
   use: {
