@@ -43,8 +43,8 @@ interface Place {
 }
 
 /**
- * What stands on the screen now, waiting until something does that is not `before`, and no item that is `answered`. Asked of the page itself in one go: a walk has hundreds of these,
- * and each question from outside costs as much as a tap.
+ * What stands on the screen now, waiting until something does that is not `before`, and no item that is `answered`. Asked of the page itself in one go:
+ * a walk has hundreds of these, and each question from outside costs as much as a tap.
  */
 async function whatStands(
   page: Page,

@@ -19,8 +19,8 @@ export const keptDue = (personId: string): Promise<KeptRecord | undefined> =>
 export async function askDue(personId: string, own: boolean): Promise<KeptRecord> {
   const saidAt = Date.now();
   const told = { record: (await api.personDue(personId)) as PersonRecord, saidAt };
-  // A disk that does not take it: it is known for as long as the page stands.
-  if (own) await keepNote(OWN_DUE_ITEMS + personId, told).catch(() => undefined);
+  // Nobody waits for the disk: what the server has said is known, and is tried again where it is not taken.
+  if (own) void keepNote(OWN_DUE_ITEMS + personId, told);
   return told;
 }
 
