@@ -110,6 +110,41 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   await expect(walker.title).toHaveText("Control lock: out and stowed");
 });
 
+test("an answer that stands on the screen is on the device, though the page dies in that very moment", async ({
+  context,
+}) => {
+  let page = await context.newPage();
+  await open(page);
+  const id = await new Walker(page).begin(/Tomasz/);
+  // Twice: a page that waited for its disk before it wrote lost most of such answers, not every one.
+  for (const answered of ["approach.stance", "approach.ground"]) {
+    await expect(page.getByTestId(`item-${answered}`)).toBeVisible();
+    const devtools = await context.newCDPSession(page);
+    await page.exposeFunction("die", () => void devtools.send("Page.crash").catch(() => undefined));
+    const crashed = page.waitForEvent("crash");
+    await page.evaluate(() => {
+      const asked = () => document.querySelector("h1")?.textContent;
+      const before = asked();
+      new MutationObserver(() => asked() !== before && (window as unknown as { die(): void }).die()).observe(
+        document.body,
+        { subtree: true, childList: true, characterData: true },
+      );
+      // Once this has answered.
+      setTimeout(() => document.querySelector<HTMLElement>("[data-testid=primary]")?.click(), 20);
+    });
+    await crashed;
+    await page.close();
+    page = await context.newPage();
+    await page.goto(`${cravix.url}/preflight/${id}`);
+    await page.locator('[data-testid^="item-"]').first().waitFor();
+    const kept = (await eventsOnDevice(page, id)).map(({ event }) => event);
+    expect(
+      kept.some((event) => event.type === "item.answered" && event.data.itemId === answered),
+      `${answered} is on the device`,
+    ).toBe(true);
+  }
+});
+
 test("what was found, half written, is there again after a reload, and only in its own walk", async ({
   page,
 }) => {

@@ -59,15 +59,17 @@ export async function keepEvents(events: readonly PreflightEvent[]): Promise<voi
   tx.done.catch(() => undefined);
   const work = async () => {
     const store = tx.objectStore("events");
-    for (const event of events)
-      if (!(await store.getKey(event.id)))
-        await store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" });
+    const puts = events.map((event) =>
+      store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" }),
+    );
     for (const { id, data } of taken) {
       const pictures = tx.objectStore("photographs");
       const kept = await pictures.get(data.photograph);
       if (kept?.state === "draft") await pictures.put({ ...kept, state: "to send", eventId: id });
     }
-    await tx.done;
+    // Said to the end without waiting for what the disk answers: from here on the browser writes it down without this page, which may die in this very moment.
+    tx.commit();
+    await Promise.all([...puts, tx.done]);
   };
   await answersInTime(work());
 }

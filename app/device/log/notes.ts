@@ -5,7 +5,15 @@ export async function readNote<T>(key: string): Promise<T | undefined> {
 }
 
 export async function writeNote(key: string, value: unknown): Promise<void> {
-  await answersInTime((await deviceDatabase()).put("notes", value, key));
+  const tx = (await deviceDatabase()).transaction("notes", "readwrite");
+  tx.done.catch(() => undefined);
+  const work = async () => {
+    const put = tx.store.put(value, key);
+    // As with an answer: from here on it is written down without this page.
+    tx.commit();
+    await Promise.all([put, tx.done]);
+  };
+  await answersInTime(work());
 }
 
 /** Changes a note from what is on the disk now: what another window wrote there in the meantime is not lost. */

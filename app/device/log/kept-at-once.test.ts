@@ -1,0 +1,48 @@
+import type { PreflightEvent } from "@cravix/core";
+import { deviceDatabase } from "./database";
+import { eventsOfPreflight, keepEvents } from "./event-log";
+import { keepNote, readNote } from "./notes";
+
+/** Everything that a page does before it hears of its disk: a page that dies then has done no more. */
+const beforeTheDiskAnswers = async () => {
+  for (let i = 0; i < 50; i++) await Promise.resolve();
+};
+
+const answered = (n: number) =>
+  ({ id: `e${n}`, streamId: "walk", type: "item.answered", data: { itemId: `i${n}` } }) as PreflightEvent;
+
+let committed: jest.SpyInstance;
+beforeEach(async () => {
+  await deviceDatabase();
+  committed = jest.spyOn(IDBTransaction.prototype, "commit");
+});
+afterEach(() => committed.mockRestore());
+
+// Indexed Database API 3.0, 4.9: commit() asks no longer for what the requests of a transaction answer.
+test("answers are handed over whole before the disk has said a word", async () => {
+  let kept = false;
+  const keeping = keepEvents([answered(1), answered(2)]).then(() => {
+    kept = true;
+  });
+  await beforeTheDiskAnswers();
+  expect(committed).toHaveBeenCalledTimes(1);
+  expect(kept).toBe(false);
+  await keeping;
+  expect((await eventsOfPreflight("walk")).map(({ id }) => id)).toEqual(["e1", "e2"]);
+});
+
+test("a draft too", async () => {
+  const keeping = keepNote("draft", "the tyre");
+  await beforeTheDiskAnswers();
+  expect(committed).toHaveBeenCalledTimes(1);
+  await keeping;
+  expect(await readNote("draft")).toBe("the tyre");
+});
+
+test("what the disk refuses is told all the same", async () => {
+  const add = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+    throw new DOMException("full", "QuotaExceededError");
+  });
+  await expect(keepEvents([answered(3)])).rejects.toThrow("full");
+  add.mockRestore();
+});
