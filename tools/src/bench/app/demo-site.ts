@@ -1,5 +1,5 @@
 import { listen, migrateDatabase, openDatabase } from "@cravix/server";
-import { type Browser, chromium } from "@playwright/test";
+import { type Browser, type BrowserContext, type BrowserContextOptions, chromium } from "@playwright/test";
 import mysql from "mysql2/promise";
 import pino from "pino";
 import { WEB_ROOT } from "../../paths";
@@ -37,6 +37,26 @@ export async function openDemoSite(): Promise<DemoSite> {
   const close = async () =>
     void (await Promise.all(site.browser.contexts().map((context) => context.close())));
   return { ...site, close };
+}
+
+/** Takes away what names the parts of the interface that a page fetches ahead once it stands. */
+const NOTHING_AHEAD =
+  "document.addEventListener('DOMContentLoaded', () => document.getElementById('later')?.remove())";
+
+/** A phone that has not been here before. Run through once, it fetches and keeps nothing ahead: nobody looks at that there. */
+export async function newDevice(
+  { browser }: DemoSite,
+  script?: { content: string },
+  more: BrowserContextOptions = {},
+): Promise<BrowserContext> {
+  const context = await browser.newContext({
+    viewport: { width: 390, height: 844 },
+    ...(TINY && { serviceWorkers: "block" }),
+    ...more,
+  });
+  if (TINY) await context.addInitScript(NOTHING_AHEAD);
+  if (script) await context.addInitScript(script);
+  return context;
 }
 
 /** Closes the one that was shared. */

@@ -4,7 +4,7 @@ import { gzipSync } from "node:zlib";
 import type { Page } from "@playwright/test";
 import { WEB_ROOT } from "../../paths";
 import { atMost, type Figure, plain } from "../figure";
-import { openDemoSite } from "./demo-site";
+import { newDevice, openDemoSite } from "./demo-site";
 
 /** An almost empty application with the same libraries, exported the same way, gzipped: measured once, on these versions. */
 const FLOOR_BYTES = 319_783;
@@ -27,11 +27,11 @@ async function scriptsFetched(page: Page): Promise<number> {
 export async function firstLoad(): Promise<Figure[]> {
   const site = await openDemoSite();
   // Without what is fetched ahead: only what was waited for.
-  const context = await site.browser.newContext({
-    viewport: { width: 390, height: 844 },
-    serviceWorkers: "block",
-  });
-  await context.addInitScript("window.requestIdleCallback = () => 0");
+  const context = await newDevice(
+    site,
+    { content: "window.requestIdleCallback = () => 0" },
+    { serviceWorkers: "block" },
+  );
   const page = await context.newPage();
   await page.goto(site.url);
   await page.getByRole("button", { name: /Inês/ }).click();

@@ -3,7 +3,7 @@ import type { Page } from "@playwright/test";
 import { tenYearsOfOil } from "../core/fluid-figures";
 import { type Figure, plain, quantile, within } from "../figure";
 import { so } from "../size";
-import { openDemoSite } from "./demo-site";
+import { newDevice, openDemoSite } from "./demo-site";
 
 const REGISTRATION = "QX-HLD";
 const TURNS = so(12, 1);
@@ -27,8 +27,7 @@ const countAnew = (page: Page) =>
 /** The two things that are worked out in a worker, and the plot of ten years, in the built interface. */
 export async function fluidPages(): Promise<Figure[]> {
   const site = await openDemoSite();
-  const context = await site.browser.newContext({ viewport: { width: 390, height: 844 } });
-  await context.addInitScript({
+  const context = await newDevice(site, {
     content:
       "globalThis.__name = (f) => f; window.frames = []; const tick = (t) => { window.frames.push(t); requestAnimationFrame(tick); }; requestAnimationFrame(tick);",
   });

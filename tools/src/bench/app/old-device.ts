@@ -2,7 +2,7 @@ import { newId } from "@cravix/contract";
 import type { BrowserContext, Page } from "@playwright/test";
 import { atMost, type Figure, quantile } from "../figure";
 import { so } from "../size";
-import { openDemoSite, PAGE_SCRIPT } from "./demo-site";
+import { newDevice, openDemoSite, PAGE_SCRIPT } from "./demo-site";
 
 const EVENTS = so(10_000, 400);
 const PER_WALK = 200;
@@ -85,8 +85,7 @@ async function oneAnswer(page: Page): Promise<number> {
 export async function oldDevice(): Promise<Figure[]> {
   const site = await openDemoSite();
   const device = async (events: object[]): Promise<{ context: BrowserContext; page: Page }> => {
-    const context = await site.browser.newContext({ viewport: { width: 390, height: 844 } });
-    await context.addInitScript(PAGE_SCRIPT);
+    const context = await newDevice(site, PAGE_SCRIPT);
     const page = await context.newPage();
     await page.goto(site.url);
     await page.getByRole("button", { name: /Inês/ }).click();

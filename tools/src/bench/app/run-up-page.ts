@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { type Figure, plain, quantile, within } from "../figure";
 import { so, TINY } from "../size";
-import { type DemoSite, openDemoSite } from "./demo-site";
+import { type DemoSite, newDevice, openDemoSite } from "./demo-site";
 import { ownWork, type WorkOfFrame } from "./own-work";
 import { watchStolenTime } from "./stolen-time";
 
@@ -183,11 +183,10 @@ function growth(name: string, [, ...heaps]: number[]): Figure {
 }
 
 /** A walk that was just begun, on a device of its own. */
-async function begunWalk({ browser, url }: DemoSite): Promise<{ page: Page; url: string }> {
-  const context = await browser.newContext({ viewport: { width: 390, height: 844 } });
-  await context.addInitScript({ content: KEEP_FRAMES });
+async function begunWalk(site: DemoSite): Promise<{ page: Page; url: string }> {
+  const context = await newDevice(site, { content: KEEP_FRAMES });
   const page = await context.newPage();
-  await page.goto(url);
+  await page.goto(site.url);
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
   await page.getByRole("button", { name: "Begin the preflight" }).click();

@@ -1,7 +1,7 @@
 import type { Page } from "@playwright/test";
 import { atMost, type Figure, quantile } from "../figure";
 import { so } from "../size";
-import { BARE, openDemoSite, PAGE_SCRIPT } from "./demo-site";
+import { BARE, newDevice, openDemoSite, PAGE_SCRIPT } from "./demo-site";
 
 const TURNS = so(8, 1);
 const TAPS_A_TURN = so(40, 3);
@@ -42,8 +42,7 @@ function tap(page: Page, target: string, watched: string): Promise<number> {
 /** An answer in the walk, from the tap to the painted next item, against a bare button in the same browser. */
 export async function tapToPaint(): Promise<Figure[]> {
   const site = await openDemoSite();
-  const context = await site.browser.newContext({ viewport: { width: 390, height: 844 } });
-  await context.addInitScript(PAGE_SCRIPT);
+  const context = await newDevice(site, PAGE_SCRIPT);
   const page = await context.newPage();
   const { url } = site;
   await page.goto(url);

@@ -2,7 +2,7 @@ import { bestOrder } from "@cravix/core";
 import { lapProblem } from "@cravix/core/lap";
 import { group } from "@cravix/demo";
 import type { CDPSession, Page } from "@playwright/test";
-import { openDemoSite } from "../app/demo-site";
+import { newDevice, openDemoSite } from "../app/demo-site";
 import { type Figure, plain, quantile, within } from "../figure";
 import { so } from "../size";
 
@@ -44,8 +44,7 @@ async function heapMiB(client: CDPSession): Promise<number> {
 /** The exact order in the worker against the same search on the main thread of Node; and what a walk holds in memory against a bare page. */
 export async function lapSearch(): Promise<Figure[]> {
   const site = await openDemoSite();
-  const context = await site.browser.newContext({ viewport: { width: 390, height: 844 } });
-  await context.addInitScript({
+  const context = await newDevice(site, {
     content:
       "globalThis.__name = (f) => f; window.ticks = []; { const c = new MessageChannel(); c.port1.onmessage = () => { const t = performance.now(); if (t - (window.ticks.at(-1) ?? 0) > 1) window.ticks.push(t); setTimeout(() => c.port2.postMessage(0), 1); }; c.port2.postMessage(0); }",
   });
