@@ -2,6 +2,7 @@ import type { Refusal } from "@cravix/contract/client";
 import type { ComposedList, PreflightEvent } from "@cravix/core";
 import { fileInTodaysWords } from "@cravix/core/old-words";
 import { answersInTime, deviceDatabase, type KeptEvent } from "./database";
+import { goesToTheDisk } from "./kept-so-far";
 
 /** Something was answered in another window of this device since: what is to be kept was decided without it. */
 export class ChangedElsewhere extends Error {
@@ -51,7 +52,13 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
 }
 
 /** Resolves only when the events are really on the device's disk. */
-export async function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
+export function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
+  const work = putEvents(events);
+  goesToTheDisk(work);
+  return work;
+}
+
+async function putEvents(events: readonly PreflightEvent[]): Promise<void> {
   const taken = events.filter((event) => event.type === "discrepancy.photographed");
   // A picture waits for the server from the moment on in which what it shows is kept: both or neither.
   const stores: ("events" | "photographs")[] = taken.length > 0 ? ["events", "photographs"] : ["events"];

@@ -1,7 +1,7 @@
 import type { PreflightEvent } from "@cravix/core";
 import { deviceDatabase } from "./database";
 import { eventsOfPreflight, keepEvents } from "./event-log";
-import { keepNote, readNote } from "./notes";
+import { changeNote, dropNote, keepNote, readNote, writeNote } from "./notes";
 
 /** Everything that a page does before it hears of its disk: a page that dies then has done no more. */
 const beforeTheDiskAnswers = async () => {
@@ -39,10 +39,41 @@ test("a draft too", async () => {
   expect(await readNote("draft")).toBe("the tyre");
 });
 
-test("what the disk refuses is told all the same", async () => {
-  const add = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
-    throw new DOMException("full", "QuotaExceededError");
+describe("a disk that takes nothing", () => {
+  const onTheDisk = async () => (await deviceDatabase()).get("notes", "found");
+  let full: jest.SpyInstance;
+  beforeEach(async () => {
+    await writeNote("found", "oil on the nose wheel");
+    full = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementation(() => {
+      throw new DOMException("full", "QuotaExceededError");
+    });
   });
-  await expect(keepEvents([answered(3)])).rejects.toThrow("full");
-  add.mockRestore();
+  afterEach(() => full.mockRestore());
+
+  test("is told of", async () => {
+    await expect(keepEvents([answered(3)])).rejects.toThrow("full");
+    full.mockRestore();
+    await keepEvents([answered(3)]);
+  });
+
+  test("keeps the draft until what it became is there, and nobody is shown it again", async () => {
+    await expect(keepEvents([answered(4)])).rejects.toThrow("full");
+    const dropped = dropNote("found");
+    expect(await readNote("found")).toBeUndefined();
+    expect(await onTheDisk()).toBe("oil on the nose wheel");
+    full.mockRestore();
+    await keepEvents([answered(4)]);
+    await dropped;
+    expect(await onTheDisk()).toBeUndefined();
+  });
+
+  test("a draft that is written anew meanwhile is another, and stays", async () => {
+    await expect(keepEvents([answered(5)])).rejects.toThrow("full");
+    const dropped = dropNote("found");
+    full.mockRestore();
+    await changeNote<string>("found", (before) => `${before ?? "nothing"}, then a cracked lens`);
+    await keepEvents([answered(5)]);
+    await dropped;
+    expect(await onTheDisk()).toBe("nothing, then a cracked lens");
+  });
 });

@@ -1,10 +1,16 @@
 import { answersInTime, deviceDatabase } from "./database";
+import { allOnTheDisk } from "./kept-so-far";
+
+/** Notes that are let go of and still lie on the disk, each with whoever let go of it last. */
+const letGo = new Map<string, object>();
 
 export async function readNote<T>(key: string): Promise<T | undefined> {
+  if (letGo.has(key)) return undefined;
   return (await (await deviceDatabase()).get("notes", key)) as T | undefined;
 }
 
 export async function writeNote(key: string, value: unknown): Promise<void> {
+  letGo.delete(key);
   const tx = (await deviceDatabase()).transaction("notes", "readwrite");
   tx.done.catch(() => undefined);
   const work = async () => {
@@ -18,19 +24,30 @@ export async function writeNote(key: string, value: unknown): Promise<void> {
 
 /** Changes a note from what is on the disk now: what another window wrote there in the meantime is not lost. */
 export async function changeNote<T>(key: string, change: (before: T | undefined) => T): Promise<T> {
+  const fresh = letGo.delete(key);
   const tx = (await deviceDatabase()).transaction("notes", "readwrite", { durability: "strict" });
   tx.done.catch(() => undefined);
-  const after = change((await tx.store.get(key)) as T | undefined);
+  const after = change(fresh ? undefined : ((await tx.store.get(key)) as T | undefined));
   await tx.store.put(after, key);
   await tx.done;
   return after;
 }
 
+/**
+ * Lets go of a draft. It is no longer there for whoever asks; from the disk it goes only once all that was answered so far lies there: what it became must not
+ * be lost together with it.
+ */
 export async function dropNote(key: string): Promise<void> {
   waiting.delete(key);
   changes.delete(key);
   tellWaiting();
+  const mine = {};
+  letGo.set(key, mine);
+  await allOnTheDisk();
+  // Written anew in the meantime, it is another.
+  if (letGo.get(key) !== mine) return;
   await (await deviceDatabase()).delete("notes", key);
+  if (letGo.get(key) === mine) letGo.delete(key);
 }
 
 /** The names of all notes that begin with this. */

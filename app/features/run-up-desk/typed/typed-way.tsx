@@ -102,13 +102,13 @@ export function TypedWay({
       return;
     }
     if (texts.some((text) => text !== "" && !check(text))) return;
-    drop();
     onDone({
       base,
       ...(one !== undefined && { [first]: one }),
       ...(two !== undefined && { [other]: two }),
       back: [back1, back2],
     });
+    drop();
   };
   useShortcuts({
     ...Object.fromEntries([..."0123456789"].map((digit) => [digit, () => onKey(digit)])),
