@@ -58,6 +58,20 @@ export function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
   return work;
 }
 
+/** What fails on the way leaves nothing of itself behind. */
+async function orNothing(tx: { abort(): void }, work: Promise<void>): Promise<void> {
+  try {
+    await work;
+  } catch (error) {
+    try {
+      tx.abort();
+    } catch {
+      // It has ended already.
+    }
+    throw error;
+  }
+}
+
 async function putEvents(events: readonly PreflightEvent[]): Promise<void> {
   const taken = events.filter((event) => event.type === "discrepancy.photographed");
   // A picture waits for the server from the moment on in which what it shows is kept: both or neither.
@@ -66,9 +80,12 @@ async function putEvents(events: readonly PreflightEvent[]): Promise<void> {
   tx.done.catch(() => undefined);
   const work = async () => {
     const store = tx.objectStore("events");
-    const puts = events.map((event) =>
-      store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" }),
-    );
+    const puts = events.map((event) => {
+      const put = store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" });
+      // Whichever part of it fails is told by the work itself.
+      put.catch(() => undefined);
+      return put;
+    });
     for (const { id, data } of taken) {
       const pictures = tx.objectStore("photographs");
       const kept = await pictures.get(data.photograph);
@@ -78,7 +95,7 @@ async function putEvents(events: readonly PreflightEvent[]): Promise<void> {
     tx.commit();
     await Promise.all([...puts, tx.done]);
   };
-  await answersInTime(work());
+  await answersInTime(orNothing(tx, work()));
 }
 
 export async function eventsOfPreflight(streamId: string): Promise<PreflightEvent[]> {

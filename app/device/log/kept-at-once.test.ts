@@ -39,6 +39,22 @@ test("a draft too", async () => {
   expect(await readNote("draft")).toBe("the tyre");
 });
 
+test("where one of several can't be kept none is", async () => {
+  const put = IDBObjectStore.prototype.put;
+  const second = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementation(function (
+    this: IDBObjectStore,
+    value: { id: string },
+  ) {
+    if (value.id === "e11") throw new DOMException("no", "DataCloneError");
+    return put.call(this, value);
+  });
+  await expect(keepEvents([answered(10), answered(11)])).rejects.toThrow("no");
+  second.mockRestore();
+  const there = (await eventsOfPreflight("walk")).map(({ id }) => id);
+  expect(there).not.toContain("e10");
+  expect(there).not.toContain("e11");
+});
+
 describe("a disk that takes nothing", () => {
   const onTheDisk = async () => (await deviceDatabase()).get("notes", "found");
   let full: jest.SpyInstance;
