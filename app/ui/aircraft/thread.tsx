@@ -23,7 +23,7 @@ export function Thread({ progress, current, onPress }: ThreadProps) {
             aria-label={`${PHASE_NAME[phase]} ${answered}/${total}`}
             aria-current={here ? "step" : undefined}
             onPress={() => onPress(phase)}
-            className={`h-[70px] items-center ${here && phase === "lap" ? "flex-[1.9]" : here || phase === "lap" ? "flex-[1.45]" : "flex-1"}`}
+            className={`h-[70px] items-center ${here && phase === "lap" ? "flex-[2.15]" : here || phase === "lap" ? "flex-[1.45]" : "flex-1"}`}
           >
             <View className="h-9 w-full flex-row items-center">
               <View className={`h-1 flex-1 ${i === 0 ? "bg-transparent" : "bg-ink"}`} />
