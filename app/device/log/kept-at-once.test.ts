@@ -18,7 +18,7 @@ beforeEach(async () => {
 });
 afterEach(() => committed.mockRestore());
 
-// Indexed Database API 3.0, 4.9: commit() asks no longer for what the requests of a transaction answer.
+// W3C Indexed Database API 3.0, IDBTransaction.commit() (from memory): ends a transaction without waiting for what its requests answer.
 test("answers are handed over whole before the disk has said a word", async () => {
   let kept = false;
   const keeping = keepEvents([answered(1), answered(2)]).then(() => {
