@@ -18,6 +18,20 @@ export interface Together {
   note?: { key: string; change: (before: unknown) => unknown };
 }
 
+/** What fails on the way leaves nothing of itself behind. */
+async function orNothing(tx: { abort(): void }, work: Promise<void>): Promise<void> {
+  try {
+    await work;
+  } catch (error) {
+    try {
+      tx.abort();
+    } catch {
+      // It has ended already.
+    }
+    throw error;
+  }
+}
+
 /**
  * Keeps what belongs together, all of it or nothing; resolves only when it is really on the device's disk. Throws ChangedElsewhere, DeviceError
  * where the disk does not answer, or what the browser says of it.
@@ -48,7 +62,7 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
   };
   // Whichever part of it fails is told by the work itself.
   tx.done.catch(() => undefined);
-  await answersInTime(work());
+  await answersInTime(orNothing(tx, work()));
 }
 
 /** Resolves only when the events are really on the device's disk. */
@@ -56,20 +70,6 @@ export function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
   const work = putEvents(events);
   goesToTheDisk(work);
   return work;
-}
-
-/** What fails on the way leaves nothing of itself behind. */
-async function orNothing(tx: { abort(): void }, work: Promise<void>): Promise<void> {
-  try {
-    await work;
-  } catch (error) {
-    try {
-      tx.abort();
-    } catch {
-      // It has ended already.
-    }
-    throw error;
-  }
 }
 
 async function putEvents(events: readonly PreflightEvent[]): Promise<void> {

@@ -1,6 +1,6 @@
 import type { PreflightEvent } from "@cravix/core";
 import { deviceDatabase } from "./database";
-import { eventsOfPreflight, keepEvents } from "./event-log";
+import { eventsOfPreflight, keepEvents, keepTogether } from "./event-log";
 import { changeNote, dropNote, keepNote, readNote, writeNote } from "./notes";
 
 /** Everything that a page does before it hears of its disk: a page that dies then has done no more. */
@@ -39,7 +39,10 @@ test("a draft too", async () => {
   expect(await readNote("draft")).toBe("the tyre");
 });
 
-test("where one of several can't be kept none is", async () => {
+test.each([
+  ["answers", keepEvents],
+  ["what is written down in one go", (events: readonly PreflightEvent[]) => keepTogether({ events })],
+])("of %s none is kept where one can't be", async (_, keep) => {
   const put = IDBObjectStore.prototype.put;
   const second = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementation(function (
     this: IDBObjectStore,
@@ -48,7 +51,7 @@ test("where one of several can't be kept none is", async () => {
     if (value.id === "e11") throw new DOMException("no", "DataCloneError");
     return put.call(this, value);
   });
-  await expect(keepEvents([answered(10), answered(11)])).rejects.toThrow("no");
+  await expect(keep([answered(10), answered(11)])).rejects.toThrow("no");
   second.mockRestore();
   const there = (await eventsOfPreflight("walk")).map(({ id }) => id);
   expect(there).not.toContain("e10");
