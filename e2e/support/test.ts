@@ -1,12 +1,10 @@
 import { test as base } from "@playwright/test";
+import { NOTHING_AHEAD } from "../../tools/src/site/nothing-ahead";
 import { Cravix } from "./cravix";
 
 export { expect, type Page } from "@playwright/test";
 
-/**
- * Without a service worker each opened page fetches all parts of the interface ahead: some twenty thousand requests in one run, for pages that are
- * never opened. Tests that go off the network say that they need them.
- */
+/** A page fetches nothing ahead; tests that go off the network say that they need it. */
 export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefined }>({
   // What a worker keeps from one file of tests to the next goes with the worker.
   keptServer: [
@@ -20,10 +18,7 @@ export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefin
   ],
   fetchesAhead: [false, { option: true }],
   context: async ({ context, fetchesAhead }, use) => {
-    if (!fetchesAhead)
-      await context.addInitScript(() =>
-        document.addEventListener("DOMContentLoaded", () => document.getElementById("later")?.remove()),
-      );
+    if (!fetchesAhead) await context.addInitScript(NOTHING_AHEAD);
     await use(context);
   },
 });

@@ -5,6 +5,7 @@ import pino from "pino";
 import { WEB_ROOT } from "../../paths";
 import { quickBrowser, wholeBrowser } from "../../site/browser";
 import { loadDemoIfEmpty } from "../../site/load-demo";
+import { NOTHING_AHEAD } from "../../site/nothing-ahead";
 import { benchDatabase } from "../bench-database";
 import { TINY } from "../size";
 
@@ -38,10 +39,6 @@ export async function openDemoSite(): Promise<DemoSite> {
     void (await Promise.all(site.browser.contexts().map((context) => context.close())));
   return { ...site, close };
 }
-
-/** Takes away what names the parts of the interface that a page fetches ahead once it stands. */
-const NOTHING_AHEAD =
-  "document.addEventListener('DOMContentLoaded', () => document.getElementById('later')?.remove())";
 
 /** A phone that has not been here before. Run through once, it fetches and keeps nothing ahead: nobody looks at that there. */
 export async function newDevice(
