@@ -17,7 +17,7 @@ function fail(line) {
   process.exit(1);
 }
 
-if (!tasks.includes(task)) fail(`there is no task ${task}; there are ${tasks.join(", ")}.`);
+if (!tasks.includes(task)) fail(`unknown task ${task}. Choose one of ${tasks.join(", ")}.`);
 const [major = 0, minor = 0] = process.versions.node.split(".").map(Number);
 if (major < 20 || (major === 20 && minor < 19))
   fail(`Node ${process.versions.node} is too old. Install Node 20.19 or newer.`);
@@ -46,7 +46,7 @@ function failureOf(program, args, env = process.env) {
     child.stdout.on("data", (data) => (said = `${said}${data}`.slice(-4000)));
     child.stderr.on("data", (data) => (wrong = `${wrong}${data}`.slice(0, 4000)));
     child.once("error", (error) => resolve(error.message));
-    child.once("close", (code) => resolve(code === 0 ? undefined : wrong || said || `it ended with ${code}`));
+    child.once("close", (code) => resolve(code === 0 ? undefined : wrong || said || `exit code ${code}`));
   });
 }
 
@@ -60,14 +60,14 @@ async function installFromDebian(wanted) {
   const byHand = `sudo apt-get update && sudo apt-get install -y ${missing.join(" ")}`;
   if (!has("apt-get"))
     throw new NotInstalled(
-      `${missing.join(" and ")} is missing and this is not Debian. Install it, then start again.`,
+      `missing: ${missing.join(" and ")}. This is not Debian, so install it yourself, then start again.`,
     );
   const isRoot = process.getuid?.() === 0;
   if (!isRoot && (!has("sudo") || spawnSync("sudo", ["-n", "true"]).status !== 0))
     throw new NotInstalled(
-      `${missing.join(" and ")} is missing and this user may not install it. Run: ${byHand}`,
+      `missing: ${missing.join(" and ")}. You do not have the right to install packages. Run as an administrator: ${byHand}`,
     );
-  console.log(`Installing ${missing.join(", ")} from Debian's packages …`);
+  console.log(`Installing ${missing.join(", ")} (Debian packages) …`);
   const sudo = isRoot ? [] : ["sudo", "-n"];
   for (const args of [["update"], ["install", "-y", "--no-install-recommends", ...missing]]) {
     const [command = "apt-get", ...rest] = [
@@ -80,7 +80,7 @@ async function installFromDebian(wanted) {
     const failure = await failureOf(command, rest);
     if (failure)
       throw new NotInstalled(
-        `Debian's packages could not be installed (${failure.trim().split("\n").at(-1)}). Try by hand: ${byHand}`,
+        `Debian packages could not be installed (${failure.trim().split("\n").at(-1)}). Try it yourself: ${byHand}`,
       );
   }
 }
@@ -91,7 +91,7 @@ async function installFromNpm() {
     .update(readFileSync(join(root, "package-lock.json")))
     .digest("hex");
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === lock) return;
-  console.log("Installing npm packages, this takes a minute or two …");
+  console.log("Installing npm packages (one or two minutes) …");
   const failure = await failureOf("npm", ["ci", "--no-audit", "--no-fund", "--loglevel=error"], {
     ...process.env,
     NODE_ENV: "development",

@@ -45,14 +45,16 @@ async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Respon
       headers,
       signal: init?.signal ?? AbortSignal.timeout(TIMEOUT_MS),
     });
-  } catch (error) {
-    throw new NotReached(`The server cannot be reached (${(error as Error).name}).`);
+  } catch {
+    throw new NotReached(`The server cannot be reached. Check the connection, then try again.`);
   }
   const said = Date.parse(response.headers.get("date") ?? "");
   if (!Number.isNaN(said)) aheadMs = Date.now() - said;
   if (response.ok) return response;
   if (!response.headers.get("content-type")?.includes("problem+json"))
-    throw new NotReached(`Something answered ${response.status}, and it is not the server.`);
+    throw new NotReached(
+      `The network answered with ${response.status} instead of the Cravix server. Check the connection, then try again.`,
+    );
   const seconds = Number(response.headers.get("retry-after") ?? Number.NaN);
   throw new ProblemError(
     (await response.json()) as Problem,
@@ -71,7 +73,9 @@ async function read<T>(answer: Promise<{ json(): Promise<T> }>): Promise<Said<T>
   try {
     return (await response.json()) as Said<T>;
   } catch {
-    throw new NotReached("What answered is not the server.");
+    throw new NotReached(
+      "The network answered instead of the Cravix server. Sign in to the network, then try again.",
+    );
   }
 }
 
@@ -98,7 +102,9 @@ export const api = {
     const answer = await read(client.events.$post({ json: { events: [...events] } }));
     // A page of some network that says yes to everything has not taken a single answer.
     if (!Array.isArray(answer?.refused) || typeof answer.taken !== "number")
-      throw new NotReached("What answered is not the server.");
+      throw new NotReached(
+        "The network answered instead of the Cravix server. Sign in to the network, then try again.",
+      );
     return answer;
   },
   sendList: (hash: string, list: ComposedList) =>

@@ -28,7 +28,7 @@ export async function keepInterface(onNewVersion: () => void): Promise<void> {
       if (document.visibilityState === "visible") void workbox?.update().catch(() => undefined);
     });
   } catch (error) {
-    console.error("The interface could not be kept for use without a network.", error);
+    console.error("Cravix could not be saved for offline use.", error);
     fetchAhead();
   }
 }

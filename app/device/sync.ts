@@ -70,7 +70,7 @@ async function sendPictures(outcome: SyncOutcome): Promise<SyncOutcome> {
   for (const { hash, bytes, type, logged } of await picturesToSend()) {
     if (logged === "to send") continue;
     if (logged === "refused") {
-      await notePicture(hash, "What it shows was refused.");
+      await notePicture(hash, "The discrepancy for this photo was rejected by the server.");
       continue;
     }
     try {

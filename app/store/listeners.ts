@@ -67,7 +67,7 @@ export function wordsFor(error: unknown): string {
   if (error instanceof DeviceError) return `The last answer is not saved yet. ${error.message}`;
   return (error as Error).name === "QuotaExceededError"
     ? "This device is full: the last answer is not saved yet. Free some space, and leave this page open."
-    : "The last answer is not saved yet: this browser does not let it be stored. Leave this page open.";
+    : "The last answer is not saved yet: the browser refused to store it. Leave this page open and free some space.";
 }
 
 const stay = (event: BeforeUnloadEvent) => event.preventDefault();

@@ -6,8 +6,8 @@ import { usePalette } from "./paint/use-palette";
 export const GRADE_WORD: Record<Grade, string> = {
   "within limits": "Within limits",
   note: "Note",
-  watch: "Fly and watch",
-  unjudged: "Not judged",
+  watch: "Fly and monitor",
+  unjudged: "Not assessed",
   ask: "Ask first",
   stop: "Stop",
 };

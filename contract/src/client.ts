@@ -4,4 +4,4 @@ export * from "./bounds/plain-text";
 export * from "./events/new-id";
 export type { Refusal } from "./events/refusal";
 export * from "./files/phase-name";
-export * from "./who-may";
+export * from "./permissions";

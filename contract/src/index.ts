@@ -9,4 +9,4 @@ export * from "./events/refusal";
 export * from "./files/content-hash";
 export * from "./files/list-paper";
 export * from "./files/phase-name";
-export * from "./who-may";
+export * from "./permissions";

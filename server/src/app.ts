@@ -92,14 +92,14 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
     "/api/*",
     timeout(
       LONGEST_MS,
-      () => new HTTPException(503, { message: "This took too long. Send it again later." }),
+      () => new HTTPException(503, { message: "The request took too long. Try again later." }),
     ),
   );
   app.route("/api", healthRoutes(database));
   app.route("/api/v1", apiRoutes(database, clock));
-  app.all("/api/*", (c) => problem(c, 404, "There is nothing at this address."));
+  app.all("/api/*", (c) => problem(c, 404, "Nothing found at this address."));
   if (webRoot) app.route("/", webRoutes(webRoot));
-  app.notFound((c) => problem(c, 404, "There is nothing at this address."));
+  app.notFound((c) => problem(c, 404, "Nothing found at this address."));
   app.onError((error, c) => {
     if (error instanceof HTTPException) return problem(c, error.status, error.message);
     const passes = isGone(error) || isQueueFull(error) || isBusy(error);
@@ -107,10 +107,14 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
     if (passes) logger.warn({ path: c.req.path, code: codeOf(error) });
     else logger.error({ err: error, path: c.req.path });
     if (isGone(error) || isQueueFull(error))
-      return problem(c, 503, "The database does not answer. Send it again later; a repeat is harmless.");
+      return problem(c, 503, "The database is not responding. Try again later; sending twice does no harm.");
     if (isBusy(error))
-      return problem(c, 503, "Too many write the same at once. Send it again; a repeat is harmless.");
-    return problem(c, 500, "Something went wrong here. Send it again later; a repeat is harmless.");
+      return problem(
+        c,
+        503,
+        "Too many changes to the same record at once. Try again; sending twice does no harm.",
+      );
+    return problem(c, 500, "The server failed. Try again later; sending twice does no harm.");
   });
   return app;
 }

@@ -3,18 +3,18 @@ import type { Context, TypedResponse } from "hono";
 import type { ContentfulStatusCode } from "hono/utils/http-status";
 
 const TITLES: Partial<Record<ContentfulStatusCode, string>> = {
-  400: "Not readable",
-  403: "Not from here",
-  404: "Not here",
-  409: "Does not fit what is on record",
-  412: "Changed since",
-  413: "Too much at once",
-  415: "Of another kind",
-  421: "Not called so",
-  429: "Too many at once",
-  422: "Not valid",
-  500: "Our fault",
-  503: "The database does not answer",
+  400: "Bad request",
+  403: "Not allowed",
+  404: "Not found",
+  409: "Conflict with recorded data",
+  412: "Changed by someone else",
+  413: "Request too large",
+  415: "Unsupported content type",
+  421: "Unknown host name",
+  429: "Too many requests",
+  422: "Invalid data",
+  500: "Server error",
+  503: "Temporarily unavailable",
 };
 
 /** The one shape of every error (RFC 9457, application/problem+json). */

@@ -11,7 +11,7 @@ await runTask(async () => {
   const [what = "short", count, seed = "1"] = process.argv.slice(3);
   const asked = count === undefined ? undefined : Number(count);
   if (!["short", "fuzz", "kill"].includes(what) || Number.isNaN(asked))
-    throw new SetupError("say short, fuzz <requests> [seed] or kill <times> [seed].");
+    throw new SetupError("usage: npm run attack -- short | fuzz <requests> [seed] | kill <times> [seed]");
   await buildWebIfStale();
   let good = true;
   if (what !== "kill") {
@@ -20,7 +20,7 @@ await runTask(async () => {
     console.log(JSON.stringify(figures));
     for (const line of [...troubles, ...goodLost].slice(0, 30)) console.log(`  ${line}`);
     console.log(
-      `${troubles.length} answers of 5xx or none, ${goodLost.length} of ${outcome.goodSent} good events lost`,
+      `${troubles.length} requests answered with 5xx or not at all; ${goodLost.length} of ${outcome.goodSent} valid events lost`,
     );
     good &&= troubles.length === 0 && goodLost.length === 0 && outcome.goodSent > 0;
   }
@@ -32,7 +32,7 @@ await runTask(async () => {
     for (const difference of differences.slice(0, 10))
       console.log(`  ${JSON.stringify(difference).slice(0, 600)}`);
     console.log(
-      `${lost.length} acknowledged events lost, ${differences.length} rows that are not what a fresh fold says`,
+      `${lost.length} acknowledged events lost; ${differences.length} rows differ from a fresh replay of the events`,
     );
     good &&= lost.length === 0 && differences.length === 0 && outcome.acknowledged > 0;
   }

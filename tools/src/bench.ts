@@ -25,7 +25,7 @@ import { buildWebIfStale } from "./site/web-build";
 /** What a part measures; one that measures nothing has rotted. */
 async function figuresOf(measure: () => Figure[] | Promise<Figure[]>): Promise<Figure[]> {
   const figures = await measure();
-  if (figures.length === 0) throw new Error(`${measure.name} measures nothing`);
+  if (figures.length === 0) throw new Error(`benchmark ${measure.name} returned no figures`);
   return figures;
 }
 
@@ -59,14 +59,14 @@ await runTask(async () => {
     lapSearch,
   ];
   const chosen = all.filter(({ name }) => name.toLowerCase().includes(only.toLowerCase()));
-  if (chosen.length === 0) throw new SetupError(`there is no benchmark called ${only}`);
+  if (chosen.length === 0) throw new SetupError(`no benchmark matches "${only}"`);
   for (const measure of chosen) {
     const from = performance.now();
     for (const figure of await figuresOf(measure)) {
       // Run through once, a figure means nothing but that there is one.
       if (TINY && !(Number.isFinite(figure.value) && figure.name))
-        throw new Error(`no figure: ${figure.name}`);
-      console.log(TINY ? `runs: ${figure.name}` : JSON.stringify(figure));
+        throw new Error(`no value for: ${figure.name}`);
+      console.log(TINY ? `ok: ${figure.name}` : JSON.stringify(figure));
     }
     if (TINY) console.log(`${measure.name}: ${((performance.now() - from) / 1000).toFixed(0)} s`);
   }

@@ -11,7 +11,9 @@ await runTask(async () => {
   console.log(JSON.stringify(counted));
   for (const difference of differences) console.log(JSON.stringify(difference));
   console.log(
-    differences.length === 0 ? "Every row is what its events say." : `${differences.length} differ.`,
+    differences.length === 0
+      ? "All rows match a fresh replay of their events."
+      : `${differences.length} rows differ from their events.`,
   );
   await database.close();
   if (!running.adopted) await running.stop();

@@ -9,7 +9,10 @@ export async function runTask(task: () => Promise<void>): Promise<void> {
     await task();
   } catch (error) {
     const full = (error as NodeJS.ErrnoException).code === "ENOSPC";
-    if (full) console.error("cravix: the disk is full. Free some space, or set CRAVIX_DATA to another disk.");
+    if (full)
+      console.error(
+        "cravix: the disk is full. Free some space, or set CRAVIX_DATA to a directory on another disk.",
+      );
     else if (error instanceof SetupError) console.error(`cravix: ${error.message}`);
     else console.error(error);
     process.exit(1);

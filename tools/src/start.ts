@@ -22,18 +22,18 @@ await runTask(async () => {
   const trouble = await portTrouble(port, host);
   if (trouble === "EADDRINUSE")
     throw new SetupError(
-      `port ${port} is taken by another program. Set another: PORT=${port + 10} npm start`,
+      `port ${port} is in use by another program. Choose another: PORT=${port + 10} npm start`,
     );
   if (trouble)
     throw new SetupError(
-      `port ${port} on ${host} cannot be used (${trouble}). Set another with PORT and HOST.`,
+      `cannot listen on port ${port} of ${host} (${trouble}). Choose another with PORT and HOST.`,
     );
   const directory = dataDirectory();
   const release = await claim(directory);
 
   step("Starting the database …");
   let running: RunningDatabase = await startDatabase(directory);
-  if (running.adopted) step("It was still running: taken over.");
+  if (running.adopted) step("The database was still running and is reused.");
   nameHolder(directory);
   const database = openDatabase(running.options);
   let stopping = false;
@@ -65,7 +65,7 @@ await runTask(async () => {
   try {
     await migrateDatabase(database);
     if (await loadDemoIfEmpty(database, new Date())) step("Loaded the demo: the Saltgrass Flying Group.");
-    if (!existsSync(join(WEB_ROOT, ".sources"))) step("Building the interface, this takes a minute …");
+    if (!existsSync(join(WEB_ROOT, ".sources"))) step("Building the interface (about a minute) …");
     if (await buildWebIfStale()) step("Built the interface.");
     const logger = pino({ level: process.env.LOG_LEVEL ?? "warn" });
     web = await listen({ database, logger, hosts: ownNames(host), webRoot: WEB_ROOT }, port, host);
@@ -84,16 +84,16 @@ await runTask(async () => {
   let next = 0;
   let said = "";
   const bringBack = async () => {
-    if (!said) console.error("cravix: the database stopped; starting it again.");
+    if (!said) console.error("cravix: the database stopped. Restarting it.");
     try {
       running = await startDatabase(directory, running.options.port);
-      step("The database is back.");
+      step("The database is running again.");
       waitS = 1;
       said = "";
     } catch (error) {
       // One clear line, once, for as long as it is the same trouble.
       const words = error instanceof SetupError ? error.message : (error as Error).message;
-      if (words !== said) console.error(`cravix: ${words} It is tried again.`);
+      if (words !== said) console.error(`cravix: ${words} Trying again.`);
       said = words;
       waitS = Math.min(waitS * 2, 60);
       next = Date.now() + waitS * 1000;

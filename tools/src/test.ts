@@ -43,7 +43,7 @@ async function run(name: string, command: string, args: string[], counts = false
   const took = `${((performance.now() - from) / 1000).toFixed(0)} s`;
   times.push(`${name} ${took}`);
   const words = Buffer.concat(said).toString();
-  console.log(`\n${words}── ${name}: ${status === 0 ? "good" : "failed"}, ${took}`);
+  console.log(`\n${words}── ${name}: ${status === 0 ? "passed" : "failed"}, ${took}`);
   if (status !== 0)
     failures.push(`── failed: ${name}\n${words.trimEnd().split("\n").slice(-LAST_LINES).join("\n")}`);
   if (status !== 0) broken = true;
@@ -64,21 +64,21 @@ await runTask(async () => {
   // What an earlier run has left counts for nothing.
   for (const file of ["jest.json", "e2e.json"]) rmSync(join(ROOT, ".cravix", file), { force: true });
   // Two ways beside each other, on two cores; what needs the built interface waits for it.
-  const built = run("style and direction of imports", "npm", ["run", "--silent", "lint"]).then(async () => {
-    console.log("Building the interface where it is stale …");
+  const built = run("lint and import rules", "npm", ["run", "--silent", "lint"]).then(async () => {
+    console.log("Building the interface if it is out of date …");
     await buildWebIfStale();
   });
   const tests = async () => {
     await run("types", "npm", ["run", "--silent", "types"]);
     await run(
-      "core, contract, demo, tools, app and server",
+      "unit and server tests",
       "npx",
       ["jest", "--json", "--outputFile=.cravix/jest.json", "--forceExit", "--maxWorkers=2"],
       true,
     );
     await built;
     await run(
-      "the built interface in Chromium",
+      "browser tests in Chromium",
       "npx",
       ["playwright", "test", "--config", "e2e/playwright.config.ts"],
       true,
@@ -86,8 +86,8 @@ await runTask(async () => {
   };
   const trials = async () => {
     await built;
-    await run("hostile requests and kills, in short", "node", ["tools/bootstrap.mjs", "attack", "short"]);
-    await run("every benchmark, run through once", "node", ["tools/bootstrap.mjs", "bench", "tiny"]);
+    await run("attack tests, short run", "node", ["tools/bootstrap.mjs", "attack", "short"]);
+    await run("every benchmark, one short run", "node", ["tools/bootstrap.mjs", "bench", "tiny"]);
   };
   await Promise.all([tests(), trials()]);
 

@@ -44,7 +44,7 @@ function pageOf({ attachments = [] }: Result, read: (path: string) => string): s
   const path = attachments.find(({ name }) => name === "error-context")?.path;
   if (!path) return [];
   const seen = /```yaml\n([\s\S]*?)```/.exec(read(path))?.[1];
-  return seen ? [`the page:\n${shortened(seen)}`] : [];
+  return seen ? [`page content:\n${shortened(seen)}`] : [];
 }
 
 /** Of each test that failed, which it was and what it said first: the last lines of a run by four hands are of those that went well. */

@@ -136,7 +136,7 @@ export function answersInTime<T>(work: Promise<T>, ms = ANSWERS_WITHIN_MS): Prom
       () =>
         reject(
           new DeviceError(
-            "This browser's storage does not answer. Close other windows of Cravix, then reload.",
+            "This browser's storage is not responding. Close other Cravix windows, then reload.",
           ),
         ),
       ms,

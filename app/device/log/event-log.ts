@@ -46,7 +46,7 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
       const there = await store.index("byStream").getAllKeys(streamId);
       if (there.some((id) => !known.has(id))) {
         tx.abort();
-        throw new ChangedElsewhere("Something was answered in another window since.");
+        throw new ChangedElsewhere("Answers changed in another window. Check them, then try again.");
       }
     }
     if (list && !(await tx.objectStore("lists").getKey(list.hash)))

@@ -22,7 +22,7 @@ export async function makeSmall(file: Blob): Promise<SmallPicture> {
   try {
     drawn = await createImageBitmap(file, { imageOrientation: "from-image" });
   } catch {
-    throw new DeviceError("This is no photograph that this browser can read. Take a JPEG, PNG or WebP.");
+    throw new DeviceError("This file is not a photo this browser can read. Choose a JPEG, PNG or WebP.");
   }
   const scale = Math.min(1, PHOTOGRAPH_PX / Math.max(drawn.width, drawn.height));
   const width = Math.max(1, Math.round(drawn.width * scale));
@@ -37,5 +37,5 @@ export async function makeSmall(file: Blob): Promise<SmallPicture> {
       if (blob.type !== type || blob.size > MOST_BYTES) continue;
       return { bytes: new Uint8Array(await blob.arrayBuffer()), type, width, height };
     }
-  throw new DeviceError("This picture cannot be made small enough to be sent. Take another, closer.");
+  throw new DeviceError("This photo is too large to send. Take another one, closer.");
 }

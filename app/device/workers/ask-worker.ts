@@ -19,7 +19,7 @@ export function askWorker<R>(worker: Worker, question: object, measure: string):
     };
     const fail = (event: ErrorEvent) => {
       done();
-      reject(new Error(event.message || "It could not be worked out on this device."));
+      reject(new Error(event.message || "This could not be calculated on this device."));
     };
     const done = () => {
       worker.removeEventListener("message", hear);

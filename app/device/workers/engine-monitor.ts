@@ -61,8 +61,8 @@ export function listenLive(query: Record<string, string>, { onLines, onTrouble }
     source.close();
     onTrouble(
       heard
-        ? "The engine monitor fell silent. What it sent is kept; type the rest in, or begin again."
-        : "The engine monitor does not answer. Type the numbers in, read a file, or practise.",
+        ? "The engine monitor stopped sending. The data received is saved. Enter the rest by hand, or start again."
+        : "No data from the engine monitor. Enter the numbers by hand, load a file, or practise.",
     );
   };
   return {
@@ -88,7 +88,7 @@ export function listenPractice(
     worker.postMessage({ kind: "heard", lines: data.length });
   };
   worker.onerror = (event) =>
-    onTrouble(event.message || "The practice engine does not start on this device.");
+    onTrouble(event.message || "The simulated engine does not start on this device.");
   worker.postMessage({ kind: "start", options, speed });
   return {
     tell: (step) => worker.postMessage({ kind: "tell", step }),

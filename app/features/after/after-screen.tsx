@@ -70,7 +70,7 @@ function After({ folded }: { folded: FoldedWalk }) {
                 setTyped("");
               }}
             >
-              That is what I read
+              Confirm reading
             </Button>
           </>
         ) : (
@@ -87,13 +87,13 @@ function After({ folded }: { folded: FoldedWalk }) {
               }
             }}
           >
-            {open[0] ? (open[0].done ?? open[0].title) : "All put away"}
+            {open[0] ? (open[0].done ?? open[0].title) : "Finish after-flight checks"}
           </Button>
         )
       }
     >
       <PageHead className="mt-2" title={`${list.registration} after the flight`}>
-        {open.length === 0 ? `${list.registration} is put away` : `After the flight: ${open.length} open`}
+        {open.length === 0 ? `${list.registration} is secured` : `After the flight: ${open.length} to do`}
       </PageHead>
       {open.length > 0 && open.length < items.length && (
         <View className="mt-2 items-start">
@@ -104,7 +104,7 @@ function After({ folded }: { folded: FoldedWalk }) {
               router.replace(`/aircraft/${list.registration}/prepare`);
             }}
           >
-            Flying again soon: leave the rest
+            Flying again soon: skip the rest
           </Button>
         </View>
       )}

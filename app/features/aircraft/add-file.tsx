@@ -30,14 +30,14 @@ export function AddFile({ onAdded }: { onAdded: () => void }) {
       setMessage(
         error instanceof ProblemError
           ? error.message
-          : "The server cannot be reached. Try again with a network; nothing was changed.",
+          : "The server cannot be reached. Nothing was changed. Try again when you are online.",
       );
     }
   };
   return (
     <View className="mt-2 gap-2">
       <Button onPress={add} textClassName="text-base">
-        Add an aircraft from its file
+        Add an aircraft from a file
       </Button>
       {message !== "" && (
         <View

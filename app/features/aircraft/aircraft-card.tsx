@@ -33,8 +33,8 @@ export function AircraftCard({
   const facts = [
     fuel && `Fuel ${fuel}`,
     oil && `Oil ${oil}`,
-    lastFlown ? `Flew ${ago(lastFlown.at)}` : stub === null && "No flight on record",
-    open.length > 0 && `${open.length} open`,
+    lastFlown ? `Last flown ${ago(lastFlown.at)}` : stub === null && "No flight on record",
+    open.length > 0 && `${open.length} open ${open.length === 1 ? "discrepancy" : "discrepancies"}`,
   ].filter(Boolean);
   return (
     <ListRow chosen={chosen} onPress={onPress} className="gap-1" testID={`aircraft-${registration}`}>
@@ -42,7 +42,7 @@ export function AircraftCard({
         <Text className="font-strong text-lg">{registration}</Text>
         <Text className="shrink text-sm text-voice">{typeName}</Text>
       </View>
-      <StandingMark standing={standing} none={stub === null ? "Not known yet" : "No list yet"} />
+      <StandingMark standing={standing} none={stub === null ? "Not assessed yet" : "No checklist yet"} />
       {chosen && plan && <Plan registration={registration} />}
       {walking !== undefined && <Text className="font-strong">{walking}</Text>}
       {stub !== null && <Text className="text-sm text-voice">{stub}</Text>}

@@ -78,19 +78,21 @@ export function AircraftScreen({ registration }: { registration?: string }) {
         }
       >
         <PageHead className="mt-8 text-2xl" title="Aircraft">
-          {server === "not reached" ? "No network, and nothing saved here yet" : "Fetching your aircraft …"}
+          {server === "not reached"
+            ? "No network, and no aircraft saved on this device yet"
+            : "Fetching your aircraft …"}
         </PageHead>
         <Text className="mt-2">
-          The first time this device needs the server once, to fetch the lists. After that it works without a
-          network.
+          Connect once to download your aircraft and checklists. After that Cravix works without a network.
         </Text>
       </Screen>
     );
   // The link or the code names an aircraft that the group does not have.
   if (registration && fleet && !named)
     return (
-      <NothingHere head={`There is no aircraft ${registration} in the group`} title="Not in the group">
-        The link or the code may be an old one. Nothing is lost: an open preflight waits at its aircraft.
+      <NothingHere head={`${registration} is not one of your group's aircraft`} title="Not in the group">
+        The link or QR code may be out of date. Nothing is lost: unfinished preflights are kept with their
+        aircraft.
       </NothingHere>
     );
 
@@ -108,7 +110,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
       <View className="flex-row gap-3">
         {(wide || !registration) && (
           <Button tone="deck" className="flex-1" textClassName="text-base" onPress={() => setPicking(true)}>
-            {me ? `${me.name.split(" ")[0]}, ${me.role}` : "Who flies?"}
+            {me ? `${me.name.split(" ")[0]}, ${me.role}` : "Who is flying?"}
           </Button>
         )}
         <Button
@@ -123,9 +125,9 @@ export function AircraftScreen({ registration }: { registration?: string }) {
           {!aircraft
             ? "…"
             : aircraft.stub !== null
-              ? "No list for this one yet"
+              ? "No checklist for this aircraft yet"
               : unfinished
-                ? `Go on with ${aircraft.registration}`
+                ? `Resume ${aircraft.registration} preflight`
                 : `Prepare ${aircraft.registration}`}
         </Button>
       </View>
@@ -150,7 +152,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
           )}
           {!wide && a.registration === shown && (
             <NavLink href={`/aircraft/${a.registration}`} className="min-h-14 justify-center px-4">
-              <Text className="font-mid underline">{`All about ${a.registration}`}</Text>
+              <Text className="font-mid underline">{`Details of ${a.registration}`}</Text>
             </NavLink>
           )}
         </View>
@@ -228,6 +230,6 @@ function walkingWords(
   { registration }: AircraftSummary,
 ): string | undefined {
   const mine = open.filter((walk) => walk.registration === registration);
-  if (mine.some((walk) => !walk.flying)) return "A preflight is open here";
+  if (mine.some((walk) => !walk.flying)) return "Preflight started on this device";
   return mine.length > 0 ? "Flying" : undefined;
 }

@@ -47,7 +47,7 @@ export function CodeToOpen({ registration }: { registration: string }) {
   return (
     <View className="gap-2">
       <View className="flex-row items-center justify-between gap-3">
-        <Heading className="text-lg">Code for the key tag</Heading>
+        <Heading className="text-lg">QR code for the key tag</Heading>
         <Button
           tone="bare"
           textClassName="text-base"
@@ -59,13 +59,13 @@ export function CodeToOpen({ registration }: { registration: string }) {
         </Button>
       </View>
       {shown && code === "failed" && (
-        <Text role="alert">The code could not be made here. This address does the same: {address}</Text>
+        <Text role="alert">The QR code could not be created. Use this address instead: {address}</Text>
       )}
       {shown && code && code !== "failed" && (
         <View className="flex-row flex-wrap items-center gap-4">
           <View
             role="img"
-            aria-label={`Code that opens ${address}`}
+            aria-label={`QR code that opens ${address}`}
             testID="code"
             className="h-[168px] w-[168px]"
           >
@@ -75,7 +75,7 @@ export function CodeToOpen({ registration }: { registration: string }) {
             </Svg>
           </View>
           <View className="shrink gap-2">
-            <Text className="text-sm">A phone that reads it opens {address}</Text>
+            <Text className="text-sm">Scan the code to open {address}</Text>
             <Button
               textClassName="text-base"
               onPress={() =>

@@ -14,7 +14,7 @@ export function CrewPicker({
 }) {
   return (
     <View className="gap-2" testID="who-flies">
-      <Heading className="text-lg text-deck-ink">Who flies?</Heading>
+      <Heading className="text-lg text-deck-ink">Who is flying?</Heading>
       {crew.map((member) => (
         <Button
           key={member.id}

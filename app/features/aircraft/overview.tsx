@@ -42,11 +42,11 @@ export function Overview({
         <View className={wide ? "flex-[1.1] gap-2" : "gap-2"}>
           <StandingMark
             standing={known.standing}
-            none={stub === null ? "Not known yet" : "No list yet"}
+            none={stub === null ? "Not assessed yet" : "No checklist yet"}
             large
           />
           <Text className="text-sm text-voice">
-            As it stands, before today's walkaround. The pilot in command decides.
+            Status before today's walkaround. The pilot in command decides.
           </Text>
           {known.standing && <Reasons known={known} />}
         </View>
@@ -87,7 +87,7 @@ function Reasons({ known: { standing, open } }: { known: Known }) {
           </View>
         );
       })}
-      {standing?.reasons.length === 0 && <Text className="text-voice">Nothing is logged.</Text>}
+      {standing?.reasons.length === 0 && <Text className="text-voice">No discrepancies logged.</Text>}
     </View>
   );
 }
@@ -139,9 +139,9 @@ function Figures({ aircraft, open }: { aircraft: AircraftSummary; open: number }
 
 function Doors({ registration, fluids, list }: { registration: string; fluids: boolean; list: boolean }) {
   const doors: [page: string, name: string][] = [
-    ...(list ? ([["list", "Today's list"]] as [string, string][]) : []),
+    ...(list ? ([["list", "Today's checklist"]] as [string, string][]) : []),
     ...(fluids ? ([["logs", "Fuel and oil log"]] as [string, string][]) : []),
-    ["loading", "Loading"],
+    ["loading", "Mass and balance"],
     ["due", "Due items"],
     ["flights", "Technical log"],
     ...(list ? ([["items", "Added items"]] as [string, string][]) : []),
@@ -149,7 +149,7 @@ function Doors({ registration, fluids, list }: { registration: string; fluids: b
   if (doors.length === 0) return null;
   return (
     <View className="gap-2">
-      <Heading className="text-lg">More of this aircraft</Heading>
+      <Heading className="text-lg">More about this aircraft</Heading>
       <View className="flex-row flex-wrap gap-2">
         {doors.map(([page, name]) => (
           <NavLink

@@ -4,7 +4,7 @@ import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 
 /** What an aircraft comes to before anybody has walked round it: never a promise. */
 export const STANDING: Record<Verdict, string> = {
-  go: "No reason against",
+  go: "No known problems",
   "go with notes": "With notes",
   "ask first": "Ask first",
   stop: "Stop",
@@ -17,7 +17,7 @@ export function fuelWords({ fuel }: LastFluids): string | undefined {
   if (!fuel) return undefined;
   const more = [
     fuel.measured < fuel.tanks && `${fuel.measured} of ${fuel.tanks} tanks`,
-    fuel.putInL !== undefined && `${formatNumber(fuel.putInL)} L put in since`,
+    fuel.putInL !== undefined && `${formatNumber(fuel.putInL)} L added since`,
   ].filter(Boolean);
   return [`${formatNumber(fuel.litres)} L`, ...more].join(", ");
 }
@@ -28,7 +28,7 @@ export function oilWords({ oil }: LastFluids): string | undefined {
   return oil
     .map(
       ({ engine, qt, putInQt }) =>
-        `${engine ? `${engine} ` : ""}${formatNumber(qt, 1)} qt${putInQt === undefined ? "" : `, ${formatNumber(putInQt, 1)} put in since`}`,
+        `${engine ? `${engine} ` : ""}${formatNumber(qt, 1)} qt${putInQt === undefined ? "" : `, ${formatNumber(putInQt, 1)} added since`}`,
     )
     .join(" · ");
 }

@@ -22,20 +22,20 @@ function Unfinished({ open }: { open: OpenPreflight }) {
       const { on, onSince } = foldLoads(list, state, Date.now());
       if (onSince !== undefined)
         setStillOn(
-          `Still on, for ${formatDistanceToNowStrict(onSince)}: ${on.map((load) => load.name).join(", ")}.`,
+          `Still switched on after ${formatDistanceToNowStrict(onSince)}: ${on.map((load) => load.name).join(", ")}.`,
         );
       const item = currentItem(list, state);
       const phase = item && phaseProgress(list, state).find((p) => p.phase === phaseOf(list, item));
       setWhere(
         item && phase
-          ? `${PHASE_NAME[phase.phase]} ${phase.answered}/${phase.total}, at: ${item.title}`
-          : "everything answered: sign the verdict",
+          ? `${PHASE_NAME[phase.phase]} ${phase.answered}/${phase.total}, next: ${item.title}`
+          : "All items answered: sign the verdict",
       );
     })();
   }, [open.preflightId]);
   return (
     <View className="rounded-xl border-2 border-ink bg-chock px-3 py-2">
-      <Text className="font-strong text-on-chock">Not finished</Text>
+      <Text className="font-strong text-on-chock">Unfinished preflight</Text>
       <Text className="text-on-chock">{where}</Text>
       {stillOn !== "" && <Text className="font-strong text-on-chock">{stillOn}</Text>}
     </View>
@@ -59,7 +59,7 @@ export function GoingOn({
           textClassName="text-base"
           onPress={() => router.push(`/preflight/${flying.preflightId}/after` as Href)}
         >
-          {`${flying.registration} is flying: put it away afterwards`}
+          {`${flying.registration} is flying: do the after-flight checks when back`}
         </Button>
       )}
     </>

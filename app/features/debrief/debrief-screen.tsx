@@ -29,13 +29,15 @@ function Debrief({ folded }: { folded: FoldedWalk }) {
   const name = (stationId: string) => list.stations.find((s) => s.id === stationId)?.name ?? stationId;
   return (
     <Screen back={`/preflight/${state.id}/verdict`}>
-      <PageHead title={`${list.registration} debrief`}>How it was walked</PageHead>
-      <Text className="text-voice">For you. Nobody else is shown this.</Text>
+      <PageHead title={`${list.registration} debrief`}>Preflight debrief</PageHead>
+      <Text className="text-voice">Only you can see this.</Text>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
           <View className="gap-2">
-            <Heading className="text-lg">Quicker than an eye: {runs.length}</Heading>
-            {runs.length === 0 && <Text className="text-voice">Every answer had time for a look.</Text>}
+            <Heading className="text-lg">Answered too quickly: {runs.length}</Heading>
+            {runs.length === 0 && (
+              <Text className="text-voice">No answer was too quick for a proper look.</Text>
+            )}
             {runs.map((run) => (
               <View key={run.items[0]?.id} className="rounded-xl bg-stone px-3 py-2">
                 <Text className="font-mid">{hastyText(run)}</Text>
@@ -61,8 +63,8 @@ function Debrief({ folded }: { folded: FoldedWalk }) {
           <Interruptions walk={walk} />
           {list.preferences?.method === "flow, then check" && (
             <View className="gap-1">
-              <Heading className="text-lg">Caught by the reading: {caught.length}</Heading>
-              {caught.length === 0 && <Text className="text-voice">Nothing was missed from memory.</Text>}
+              <Heading className="text-lg">Caught by the checklist: {caught.length}</Heading>
+              {caught.length === 0 && <Text className="text-voice">Nothing was missed in the flow.</Text>}
               {caught.map((item) => (
                 <Text key={item.id}>{`${name(item.station)}: ${item.title}`}</Text>
               ))}
@@ -79,9 +81,9 @@ function Debrief({ folded }: { folded: FoldedWalk }) {
 }
 
 const CAUSE = {
-  "spoken to": "Spoken to",
+  "spoken to": "Interrupted",
   "screen left": "Away from the screen",
-  "long gap": "A long time without an answer",
+  "long gap": "Long pause",
   "take-off aborted": "Take-off aborted",
 };
 
@@ -97,7 +99,7 @@ function Interruptions({ walk: { list, state } }: { walk: Walk }) {
             ? ""
             : ` at “${list.items.find((item) => item.id === i.itemId)?.title ?? "the start"}”`}
           {i.way && i.cause !== "take-off aborted"
-            ? `: ${i.way === "where I was" ? "gone on where it was" : `back, ${i.way}`}`
+            ? `: ${i.way === "where I was" ? "continued from the same item" : `went back: ${i.way}`}`
             : ""}
         </Text>
       ))}
@@ -114,11 +116,11 @@ function HowFar({ walk: { list, state } }: { walk: Walk }) {
   if (!lap || lap.metres === 0) return null;
   return (
     <View className="gap-1">
-      <Heading className="text-lg">The walkaround: {lap.metres.toFixed(0)} m</Heading>
+      <Heading className="text-lg">Walkaround distance: {lap.metres.toFixed(0)} m</Heading>
       <Text className="text-voice">
         {lap.returns === 0
-          ? "Each station once, no way back."
-          : `${lap.returns} times back to a station already left, ${lap.backtrackMetres.toFixed(0)} m for nothing.`}
+          ? "Each station once, no backtracking."
+          : `Backtracking: ${lap.returns} × to a station already done, ${lap.backtrackMetres.toFixed(0)} m extra.`}
       </Text>
     </View>
   );
@@ -167,7 +169,7 @@ function Pace({ walk: { list, state }, name }: { walk: Walk; name: (stationId: s
           </View>
         ))}
       <Text className="text-sm text-voice">
-        ▾ less than half of your own usual time. Yours and the group's are the middle of three walks or more.
+        ▾ less than half of your usual time. “Yours” and “group” are medians of at least three preflights.
       </Text>
     </View>
   );

@@ -42,7 +42,9 @@ export function BriefingPanel({ walk }: { walk: Walk }) {
   useEffect(() => stopSpeaking, []);
   if (!steps)
     return (
-      <Text className="text-voice">With a runway chosen the briefing stands here, with today's numbers.</Text>
+      <Text className="text-voice">
+        Choose a runway: the briefing with today's numbers then appears here.
+      </Text>
     );
   const given = state.briefings.find(({ to }) => to === "crew");
   return (
@@ -62,7 +64,7 @@ export function BriefingPanel({ walk }: { walk: Walk }) {
             testID="say-briefing"
             onPress={() => speak(steps.map(({ title, words }) => `${title}. ${words}`).join(" "))}
           >
-            Say it
+            Read aloud
           </Button>
         )}
         <Button
@@ -79,11 +81,11 @@ export function BriefingPanel({ walk }: { walk: Walk }) {
             )
           }
         >
-          {given ? "Given, on record" : "Given: keep it as it stands"}
+          {given ? "Briefing given, saved" : "Briefing given: save it"}
         </Button>
       </View>
       <Text className="text-sm text-voice">
-        The handbook's procedures come first. No height to turn back is ever proposed.
+        The handbook's procedures come first. Cravix never suggests a turn-back height.
       </Text>
     </View>
   );
@@ -100,7 +102,7 @@ export function PassengersDoor({ walk: { state } }: { walk: Walk }) {
         testID="passengers"
         onPress={() => router.push(`/preflight/${state.id}/passengers`)}
       >
-        {given ? "Passengers were briefed: read again" : "Hand it to the passengers"}
+        {given ? "Passengers briefed: show again" : "Show the passenger briefing"}
       </Button>
     </View>
   );

@@ -64,21 +64,21 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
       back={`/aircraft/${registration}/plan`}
       actions={
         <Button tone="primary" className="min-h-16" testID="primary" onPress={() => window.print()}>
-          Print, or keep as PDF
+          Print or save as PDF
         </Button>
       }
     >
-      <PageHead title={`${registration} page to carry`}>{`${registration}: page to carry`}</PageHead>
+      <PageHead title={`${registration} flight summary`}>{`${registration}: flight summary`}</PageHead>
       <Text className="text-sm">
-        {`${field?.name ?? ""}${to ? ` to ${to}` : ""}, ${spokenDate(at.slice(0, 10))}, take-off ${clockText(at)}, ${formatQuantity({ value: plan.flightMin, unit: "min" })}. Planned; made ${clockText(now)}.`}
+        {`${field?.name ?? ""}${to ? ` to ${to}` : ""}, ${spokenDate(at.slice(0, 10))}, take-off ${clockText(at)}, ${formatQuantity({ value: plan.flightMin, unit: "min" })}. Planned figures, prepared ${clockText(now)}.`}
       </Text>
       <View className={wide ? "mt-2 flex-row gap-6" : "mt-2 gap-3"} testID="carry">
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
-          <Part title="Load">
+          <Part title="Mass and balance">
             {takeOff && bundle.loading ? (
               <>
                 <Text className="text-sm">
-                  {`${formatNumber(takeOff.kg)} kg at take-off of ${formatNumber(bundle.loading.maxTakeoffKg.value)}, CG ${formatNumber(armOf(takeOff))} mm; ${departure?.load?.faults.length ? "OUTSIDE" : "inside to the last drop of fuel"}.`}
+                  {`${formatNumber(takeOff.kg)} kg at take-off (maximum ${formatNumber(bundle.loading.maxTakeoffKg.value)}), CG ${formatNumber(armOf(takeOff))} mm; ${departure?.load?.faults.length ? "OUTSIDE LIMITS" : "within limits down to zero fuel"}.`}
                 </Text>
                 <Text className="text-sm">
                   {[
@@ -94,8 +94,7 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
               </>
             ) : (
               <Missing>
-                {departure?.missing.find(({ what }) => what === "load")?.why ??
-                  "Nothing is loaded in the plan."}
+                {departure?.missing.find(({ what }) => what === "load")?.why ?? "No load entered."}
               </Missing>
             )}
           </Part>
@@ -109,7 +108,7 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
                 <Text className="text-xs text-voice">{report.raw}</Text>
               </>
             ) : (
-              <Missing>No report.</Missing>
+              <Missing>No weather report.</Missing>
             )}
             {forecast && (
               <>
@@ -127,15 +126,15 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
             {choice ? (
               choice.runways.map(({ runway, alongKt, crossKt, tailKt }) => (
                 <Text key={runway.id} className="text-sm">
-                  {`${runway.id}: ${tailKt > 0.5 ? `${formatNumber(tailKt)} kt from behind` : `${formatNumber(Math.max(0, alongKt))} kt against`}, ${formatNumber(crossKt)} across`}
+                  {`${runway.id}: ${tailKt > 0.5 ? `${formatNumber(tailKt)} kt tailwind` : `${formatNumber(Math.max(0, alongKt))} kt headwind`}, ${formatNumber(crossKt)} kt crosswind`}
                 </Text>
               ))
             ) : (
-              <Missing>Without a report nothing is said of the runways.</Missing>
+              <Missing>No weather report: runway winds are not calculated.</Missing>
             )}
           </Part>
           {(told.squawk || told.frequency) && (
-            <Part title="Set">
+            <Part title="Radio and transponder">
               <Text className="text-sm">
                 {[told.squawk && `Transponder ${told.squawk}`, told.frequency && `${told.frequency} MHz`]
                   .filter(Boolean)
@@ -156,11 +155,11 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
                 <Text className="font-strong">{`Abort point: ${abortWords(departure)}`}</Text>
               </>
             ) : (
-              <Missing>{departure?.missing[0]?.why ?? "Not reckoned."}</Missing>
+              <Missing>{departure?.missing[0]?.why ?? "Not calculated."}</Missing>
             )}
           </Part>
           {against.length > 0 && (
-            <Part title="Against it">
+            <Part title="Warnings">
               {against.map(({ id, subject, sentence }) => (
                 <Text key={id} className="text-sm">{`${subject}: ${sentence}`}</Text>
               ))}
@@ -175,12 +174,12 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
                 </Text>
               ))
             ) : (
-              <Missing>With a runway and a report it stands here.</Missing>
+              <Missing>Choose a runway and enter a weather report to get the briefing.</Missing>
             )}
           </Part>
           <Text className="text-xs text-voice">
             Example values where nothing else is on file. The aircraft's handbook, local rules and what you
-            see come first; with the fuel really dipped it is reckoned again in the preflight.
+            see come first. The preflight calculates again with the fuel you dip.
           </Text>
         </View>
       </View>

@@ -68,7 +68,9 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
       back={`/aircraft/${registration}/prepare`}
       actions={<Brief hand={hand} performance={bundle.type.performance !== undefined} />}
     >
-      <PageHead title={`${registration} plan`}>{`${registration}: before take-off`}</PageHead>
+      <PageHead
+        title={`${registration} weather and performance`}
+      >{`${registration}: weather and performance`}</PageHead>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
           <When aircraft={aircraft} hand={hand} now={now} />
@@ -83,7 +85,7 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
             />
             <Proposed aircraft={aircraft} hand={hand} />
             <Choice
-              title="The ground"
+              title="Runway condition"
               options={GROUND_STATES}
               value={hand.plan.weather?.ground ?? "dry"}
               onChange={(ground) => hand.set({ weather: { ...hand.plan.weather, ground } })}
@@ -102,8 +104,8 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
             ) : (
               <Text className="text-voice">
                 {hand.plan.weather?.report?.wind
-                  ? "The field's place is not on file, so nobody knows how far the report's true north is from its runways': look at the sock."
-                  : "With a report each runway is held against the wind."}
+                  ? "This field's position is not on file, so the report's wind cannot be converted to magnetic. Check the windsock."
+                  : "Enter a weather report to compare the runways with the wind."}
               </Text>
             )}
           </View>
@@ -125,17 +127,17 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
               href={`/aircraft/${registration}/carry`}
               className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
             >
-              <Text className="font-strong">One page to carry</Text>
+              <Text className="font-strong">Flight summary to print</Text>
             </NavLink>
             <NavLink
               href={`/aircraft/${registration}/prepare`}
               className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
             >
-              <Text className="font-strong">To the preflight</Text>
+              <Text className="font-strong">Go to the preflight</Text>
             </NavLink>
           </View>
           <Text className="text-sm text-voice">
-            {`Reckoned with ${all.flightMin} minutes of flight. Limits and charts that ship are example values: the aircraft's own handbook, local rules and what you see come first.`}
+            {`Calculated for a flight of ${all.flightMin} minutes. The limits and charts supplied are example values: the aircraft's own handbook, local rules and what you see come first.`}
           </Text>
         </View>
       </View>
@@ -176,12 +178,12 @@ function When({
           title="To"
           options={["", ...fields.filter(({ id }) => id !== hand.field?.id).map(({ id }) => id)]}
           value={hand.plan.toId ?? ""}
-          words={(id) => (id === "" ? "back here" : name(id))}
+          words={(id) => (id === "" ? "Same airfield" : name(id))}
           onChange={(toId) => hand.set({ toId, weatherThere: undefined })}
         />
       )}
       <View className="gap-1">
-        <Heading className="text-lg">Take-off</Heading>
+        <Heading className="text-lg">Take-off time</Heading>
         <Stepper
           text={ahead > 0 ? clockText(hand.at) : "now"}
           step={STEP_MIN}
@@ -196,7 +198,7 @@ function When({
           className={sunset?.grade === "stop" ? "font-strong text-clay" : "text-sm text-voice"}
           testID="light"
         >
-          {`Lands at ${clockText(lands)}. ${sunset?.sentence ?? ""}`}
+          {`Landing at ${clockText(lands)}. ${sunset?.sentence ?? ""}`}
         </Text>
       </View>
     </View>
@@ -212,7 +214,7 @@ function Proposed({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departure
   if (open.length === 0) return null;
   return (
     <View className="gap-1" testID="proposed">
-      <Text className="font-mid">This speaks for:</Text>
+      <Text className="font-mid">Suggested conditions, from the weather and the light:</Text>
       <View className="flex-row flex-wrap gap-2">
         {open.map(({ condition, why }) => (
           <Toggle
@@ -248,7 +250,7 @@ function Brief({ hand, performance }: { hand: DepartureInHand; performance: bool
       ? `${GRADE_WORD[grade]}: ${bad?.subject ?? ""}`
       : !departure?.takeOff && performance
         ? "Enter the weather and the load"
-        : `It fits from runway ${hand.runwayId ?? ""}`;
+        : `Runway ${hand.runwayId ?? ""}: within limits`;
   return (
     <Text className="font-strong text-lg text-deck-ink" role="status" testID="departure-brief">
       {words}
@@ -281,38 +283,34 @@ function Distances({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departur
           <Text className="font-mid">{`Abort point: ${abortWords(departure)}`}</Text>
           {departure.climb && (
             <Text>
-              {`Climbs ${formatNumber(Math.floor(departure.climb.fpm / 10) * 10)} ft/min, ${formatNumber(departure.climb.gradientPercent, 1)} %${
-                departure.climb.aboveFt !== undefined && input?.runway.beyond
-                  ? `: ${formatNumber(Math.round(departure.climb.aboveFt))} ft over ${input.runway.beyond.what}`
-                  : ""
-              }.`}
+              {`Climb ${formatNumber(Math.floor(departure.climb.fpm / 10) * 10)} ft/min, ${formatNumber(departure.climb.gradientPercent, 1)} %${departure.climb.aboveFt !== undefined && input?.runway.beyond ? `: ${formatNumber(Math.round(departure.climb.aboveFt))} ft over ${input.runway.beyond.what}` : ""}.`}
             </Text>
           )}
           {departure.accelerateStop && (
             <Line grade={departure.accelerateStop.leftM < 0 ? "ask" : "within limits"}>
-              {`Accelerate and stop: ${formatNumber(Math.ceil(departure.accelerateStop.neededM))} of ${formatNumber(departure.accelerateStop.availableM)} m.`}
+              {`Accelerate-stop distance: ${formatNumber(Math.ceil(departure.accelerateStop.neededM))} of ${formatNumber(departure.accelerateStop.availableM)} m available.`}
             </Line>
           )}
           {departure.oneEngine && (
             <Line grade={departure.oneEngine.fpm <= 0 ? "note" : "within limits"}>
               {departure.oneEngine.fpm > 0
-                ? `On one engine it climbs ${formatNumber(Math.floor(departure.oneEngine.fpm / 10) * 10)} ft/min.`
-                : "On one engine it does not climb today: it drifts down."}
+                ? `Climb on one engine: ${formatNumber(Math.floor(departure.oneEngine.fpm / 10) * 10)} ft/min.`
+                : "No climb on one engine today: the aircraft will descend."}
             </Line>
           )}
           {risk && (
             <Text className="text-sm text-voice" testID="worst-case">
-              {`The worst reasonable case, wind, heat, mass and technique together: ${formatNumber(risk.likelyMostM)} m to 50 ft in 95 of 100${risk.tooShortPercent >= 0.5 ? `; in ${formatNumber(risk.tooShortPercent)} of 100 the runway itself is too short` : ""}.`}
+              {`Reasonable worst case for wind, temperature, mass and technique: ${formatNumber(risk.likelyMostM)} m to 50 ft in 95 of 100 take-offs${risk.tooShortPercent >= 0.5 ? `; in ${formatNumber(risk.tooShortPercent)} of 100 the runway is too short` : ""}.`}
             </Text>
           )}
           <Text className="text-sm text-voice">
-            {`What changes it: ${departure.takeOff.factors.map(({ what, by }) => `${what} × ${formatNumber(by, 2)}`).join(", ") || "nothing besides the chart"}. Safety: ${departure.takeOff.safety.source.text}.`}
+            {`Factors applied: ${departure.takeOff.factors.map(({ what, by }) => `${what} × ${formatNumber(by, 2)}`).join(", ") || "none, chart value only"}. Safety factor: ${departure.takeOff.safety.source.text}.`}
           </Text>
         </>
       )}
       {remedies.length > 0 && (
         <View className="gap-1" testID="remedies">
-          <Text className="font-strong">What would make it fit</Text>
+          <Text className="font-strong">Ways to get within limits</Text>
           {remedies.slice(0, 4).map((remedy, i) => (
             <Text key={JSON.stringify(remedy)} className={i === 0 ? "font-strong" : ""}>
               {remedyWords(remedy, loading?.stations)}
@@ -331,8 +329,8 @@ function Distances({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departur
       >
         <Text className="font-strong">
           {departure?.takeoffKg === undefined
-            ? "Who and what is aboard?"
-            : `${formatNumber(departure.takeoffKg)} kg at take-off${outside > 0 ? ", outside" : ", inside"}: loading`}
+            ? "Enter the load"
+            : `${formatNumber(departure.takeoffKg)} kg at take-off${outside > 0 ? ", outside limits" : ", within limits"}: mass and balance`}
         </Text>
       </NavLink>
     </View>
@@ -398,8 +396,8 @@ function Limits({ judgements }: { judgements: readonly Judgement[] }) {
         <Line key={judgement.id} grade="within limits">{`${judgement.subject}: ${judgement.sentence}`}</Line>
       ))}
       <Text className="text-sm text-voice">
-        The strictest decides. Your own and your authorisation's are taken as they stand when the preflight
-        begins, and go into its record.
+        The strictest limit applies. Your personal minimums and your solo authorisation are saved with the
+        preflight when it starts.
       </Text>
     </View>
   );
@@ -410,10 +408,12 @@ function Radio({ hand }: { hand: DepartureInHand }) {
   const [height, setHeight] = useState(turnBackFt === undefined ? "" : String(turnBackFt));
   const feet = Number(height);
   const heightFault =
-    height.trim() !== "" && !(feet > 0 && feet <= 5000) ? "Feet above the field, to 5,000." : undefined;
+    height.trim() !== "" && !(feet > 0 && feet <= 5000)
+      ? "Enter feet above the field, up to 5,000."
+      : undefined;
   return (
     <View className="gap-2">
-      <Heading className="text-lg">Said and set</Heading>
+      <Heading className="text-lg">Radio, transponder, turn-back height</Heading>
       <View className="flex-row flex-wrap gap-3">
         <View className="min-w-[45%] flex-1">
           <TextField
@@ -439,7 +439,7 @@ function Radio({ hand }: { hand: DepartureInHand }) {
         </View>
       </View>
       <TextField
-        label="No turning back below, ft above the field (yours or your instructor's; nothing is proposed)"
+        label="Minimum turn-back height, ft above the field (set by you or your instructor; Cravix suggests none)"
         value={height}
         onChange={(value) => {
           setHeight(value);

@@ -32,7 +32,7 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
   const takeOff = check?.points.find(({ name }) => name === "take-off");
   return (
     <View className="gap-2" testID="load-today">
-      <Heading className="mt-2 text-lg">How is it loaded?</Heading>
+      <Heading className="mt-2 text-lg">Mass and balance</Heading>
       {check && takeOff ? (
         <View className="flex-row gap-2">
           <View className="pt-0.5">
@@ -42,11 +42,11 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
             {open ??
               (outside
                 ? check.faults.map(faultWords).join(" ")
-                : `${formatNumber(takeOff.kg)} kg at take-off, inside all the way.`)}
+                : `${formatNumber(takeOff.kg)} kg at take-off, within limits for the whole flight.`)}
           </Text>
         </View>
       ) : (
-        <Text className="text-voice">Nothing is entered: mass and balance are not judged.</Text>
+        <Text className="text-voice">No load entered: mass and balance not checked.</Text>
       )}
       <Daylight aircraft={aircraft} />
       <View className="flex-row flex-wrap gap-2">
@@ -54,13 +54,13 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
           href={`/aircraft/${bundle.aircraft.registration}/loading`}
           className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
         >
-          <Text className="font-strong">Loading</Text>
+          <Text className="font-strong">Enter the load</Text>
         </NavLink>
         <NavLink
           href={`/aircraft/${bundle.aircraft.registration}/plan`}
           className="min-h-14 items-center justify-center self-start rounded-xl border-2 border-ink px-4"
         >
-          <Text className="font-strong">Weather, runway, distances</Text>
+          <Text className="font-strong">Weather and performance</Text>
         </NavLink>
       </View>
     </View>
@@ -96,7 +96,7 @@ function Daylight({ aircraft: { bundle, plan } }: { aircraft: KnownAircraft }) {
         <GradeMark grade="ask" size={20} />
       </View>
       <Text className="shrink font-mid">
-        {`Off now it lands at ${clockText(to)}, by night (${rules.night.begins}): choose “night” above, or fly by day.`}
+        {`If you take off now, you land at ${clockText(to)}, at night (${rules.night.begins}). Choose “night” above, or plan a day flight.`}
       </Text>
     </View>
   );

@@ -59,8 +59,8 @@ export function LandingThere({
   return (
     <View className="gap-1.5" testID="landing-there">
       <Heading className="text-lg">{`Landing at ${to.name}, ${formatNumber(to.elevationFt)} ft`}</Heading>
-      {judged?.grade === "ask" && <Alert>{`${judged.sentence} Nothing is reckoned with it.`}</Alert>}
-      {unusable && <Alert>{`${unusable} Nothing is reckoned with it.`}</Alert>}
+      {judged?.grade === "ask" && <Alert>{`${judged.sentence} It is not used in the calculation.`}</Alert>}
+      {unusable && <Alert>{`${unusable} It is not used in the calculation.`}</Alert>}
       {why && <Text className="font-mid">{why}</Text>}
       {missing && <Text>{missing}</Text>}
       {rows.map(({ runway, there: { landing, missing: own, wind: on } }) => (
@@ -72,18 +72,18 @@ export function LandingThere({
             />
           </View>
           <Text className={`shrink ${landing && landing.leftM < 0 ? "text-clay" : ""}`}>
-            {`${runway.id}: ${landing ? distanceWords("Landing", landing).replace(/^Landing /, "") : missing ? "not reckoned." : (own[0]?.why ?? "not reckoned.")}${on ? windWords(on) : ""}`}
+            {`${runway.id}: ${landing ? distanceWords("Landing", landing).replace(/^Landing /, "") : missing ? "not calculated." : (own[0]?.why ?? "not calculated.")}${on ? windWords(on) : ""}`}
           </Text>
         </View>
       ))}
       <Text className="text-sm text-voice">
         {wind
-          ? `${wind.of}, with the mass of the landing, wet. It may have turned when you are there: look at the sock.`
-          : "Still air, wet, as warm as it is here less what the height takes off. With a report from there the runway is chosen."}
+          ? `${wind.of}, at landing mass, wet runway. The wind may have changed by then: check the windsock.`
+          : "No wind, wet runway, temperature here corrected for the difference in elevation. Enter that field's weather report to compare its runways."}
       </Text>
       <WeatherEntry
         field={to}
-        label={`METAR or TAF of ${to.name}`}
+        label={`METAR or TAF for ${to.name}`}
         told={told}
         now={now}
         flight={aroundLanding(arrival)}
@@ -94,7 +94,7 @@ export function LandingThere({
 }
 
 const windWords = ({ alongKt, tailKt, crossKt }: NonNullable<Departure["wind"]>) =>
-  ` ${tailKt > 0.5 ? `${formatNumber(tailKt)} kt from behind` : `${formatNumber(Math.max(0, alongKt))} kt against`}, ${formatNumber(crossKt)} across.`;
+  ` ${tailKt > 0.5 ? `${formatNumber(tailKt)} kt tailwind` : `${formatNumber(Math.max(0, alongKt))} kt headwind`}, ${formatNumber(crossKt)} kt crosswind.`;
 
 const HOUR = 3_600_000;
 
@@ -111,9 +111,9 @@ function forecastUnusable(
   arrival: string,
 ): string | undefined {
   if (to.station && station !== to.station)
-    return `The forecast is of ${station}, not of this field (${to.station}).`;
+    return `The forecast is for ${station}, not for this field (${to.station}).`;
   return arrival < from || arrival > until
-    ? `The forecast does not reach to the landing at ${clockText(arrival)}.`
+    ? `The forecast ends before the landing at ${clockText(arrival)}.`
     : undefined;
 }
 
@@ -135,11 +135,13 @@ function windThere(
     if (wind)
       return {
         wind: magneticWind(wind, variationDeg),
-        of: `In the strongest wind that is forecast there for about ${clockText(arrival)}`,
+        of: `Strongest wind forecast there around ${clockText(arrival)}`,
       };
   }
   const report = usable?.report;
-  return report?.wind && { wind: magneticWind(report.wind, variationDeg), of: "In the wind of its report" };
+  return (
+    report?.wind && { wind: magneticWind(report.wind, variationDeg), of: "Wind from that field's report" }
+  );
 }
 
 function landings(

@@ -45,7 +45,7 @@ function Passengers({ folded: { list, state } }: { folded: FoldedWalk }) {
       back={back}
       actions={
         <Button tone="primary" className="min-h-20" textClassName="text-2xl" testID="primary" onPress={next}>
-          {at + 1 < lines.length ? "I understand" : "I understand: that was all"}
+          {at + 1 < lines.length ? "I understand" : "I understand: finish"}
         </Button>
       }
     >
@@ -53,11 +53,11 @@ function Passengers({ folded: { list, state } }: { folded: FoldedWalk }) {
         <PageHead title={`${list.registration} passengers`}>Before you fly</PageHead>
         {canSpeak() && line && (
           <Button className="px-3" onPress={() => speak(line.words)}>
-            Say it
+            Read aloud
           </Button>
         )}
       </View>
-      <Text className="text-sm text-voice">{`${at + 1} of ${lines.length}. Ask whatever you like: whoever flies answers.`}</Text>
+      <Text className="text-sm text-voice">{`${at + 1} of ${lines.length}. If anything is unclear, ask your pilot.`}</Text>
       <Text
         className={`mt-6 font-strong ${wide ? "text-5xl leading-snug" : "text-3xl"}`}
         testID="passenger-line"

@@ -12,7 +12,7 @@ export function RunwayDrawing({ departure: { runway, takeOff, abort } }: { depar
   const whole = Math.max(todaM, takeOff.neededM) * 1.02;
   const x = (metres: number) => LEFT + (metres / whole) * (WIDTH - 2 * LEFT);
   const bad = takeOff.leftM < 0;
-  const words = `Take-off from runway ${runway.id}: ${formatNumber(Math.ceil(takeOff.rollM))} m on the ground, ${formatNumber(Math.ceil(takeOff.over50M))} m to fifty feet, ${formatNumber(Math.ceil(takeOff.neededM))} m with safety, of ${formatNumber(todaM)} m.`;
+  const words = `Take-off from runway ${runway.id}: ground roll ${formatNumber(Math.ceil(takeOff.rollM))} m, ${formatNumber(Math.ceil(takeOff.over50M))} m to 50 ft, ${formatNumber(Math.ceil(takeOff.neededM))} m with safety factor, ${formatNumber(todaM)} m available.`;
   const label = (at: number, y: number, text: string, anchor: "start" | "middle" | "end", fill = ink) => (
     <SvgText x={at} y={y} fontSize={11.5} fontFamily="AtkinsonNext" textAnchor={anchor} fill={fill}>
       {text}
@@ -78,7 +78,7 @@ export function RunwayDrawing({ departure: { runway, takeOff, abort } }: { depar
       {label(
         Math.min(x(takeOff.neededM), WIDTH - 4),
         11,
-        `with safety ${formatNumber(Math.ceil(takeOff.neededM))} m`,
+        `with safety factor ${formatNumber(Math.ceil(takeOff.neededM))} m`,
         x(takeOff.neededM) > WIDTH / 2 ? "end" : "start",
         bad ? clay : ink,
       )}

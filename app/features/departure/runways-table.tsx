@@ -36,14 +36,14 @@ export function RunwaysTable({
             <View className="shrink">
               <Text className={`font-mid ${on ? "text-on-chock" : tail ? "text-clay" : ""}`}>
                 {tail
-                  ? `${formatNumber(tailKt)} kt from behind`
-                  : `${formatNumber(Math.max(0, alongKt))} kt against`}
-                {`, ${formatNumber(crossKt)} across`}
+                  ? `${formatNumber(tailKt)} kt tailwind`
+                  : `${formatNumber(Math.max(0, alongKt))} kt headwind`}
+                {`, ${formatNumber(crossKt)} kt crosswind`}
               </Text>
               <Text className={`text-sm ${on ? "text-on-chock" : "text-voice"}`}>
                 {runway.declared
-                  ? `${runway.surface}, ${formatNumber(runway.declared.toraM)} m to take off, ${formatNumber(runway.declared.ldaM)} m to land`
-                  : `${runway.surface}, nothing declared`}
+                  ? `${runway.surface}, take-off run available ${formatNumber(runway.declared.toraM)} m, landing distance available ${formatNumber(runway.declared.ldaM)} m`
+                  : `${runway.surface}, no declared distances`}
               </Text>
             </View>
           </Pressable>

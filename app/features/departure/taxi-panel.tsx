@@ -19,23 +19,24 @@ export function TaxiPanel({ walk }: { walk: Walk }) {
   if (fromDeg === undefined)
     return (
       <View className="gap-1" testID="taxi">
-        <Heading className="text-lg">Controls for the wind</Heading>
+        <Heading className="text-lg">Control positions for the wind</Heading>
         <Text className="text-voice">
-          No wind is known yet: look at the sock. From ahead turn into it, from behind dive away.
+          Wind not known yet: check the windsock. Wind from ahead: ailerons into the wind. Wind from behind:
+          dive away from the wind.
         </Text>
       </View>
     );
   const controls = controlsForWind(heading % 360, fromDeg % 360, list.type.tailwheel);
   return (
     <View className="gap-2" testID="taxi">
-      <Heading className="text-lg">Controls for the wind</Heading>
+      <Heading className="text-lg">Control positions for the wind</Heading>
       <View className="flex-row items-center gap-4">
         <View className="w-[150px] shrink-0">
           <Drawn controls={controls} angleDeg={fromDeg - heading} />
         </View>
         <Text className="shrink font-mid">{controls.words}</Text>
       </View>
-      <Text className="text-sm text-voice">{`Wind from ${formatNumber(fromDeg)}°${sock === undefined ? ", by the report" : ", at the sock"}. This leg heads:`}</Text>
+      <Text className="text-sm text-voice">{`Wind from ${formatNumber(fromDeg)}°${sock === undefined ? ", from the report" : ", from the windsock"}. Taxi heading:`}</Text>
       <Stepper
         text={`${String(heading).padStart(3, "0")}°`}
         step={STEP}

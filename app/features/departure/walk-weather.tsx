@@ -24,7 +24,9 @@ export function WalkWeather({ walk }: { walk: Walk }) {
   const report = state.weather?.report;
   return (
     <View className="gap-2" testID="walk-weather">
-      {report && !open && <Text className="text-sm text-voice">{`By the ${provenance(report, now)}.`}</Text>}
+      {report && !open && (
+        <Text className="text-sm text-voice">{`From the ${provenance(report, now)}.`}</Text>
+      )}
       {open ? (
         <>
           <WeatherEntry
@@ -46,7 +48,7 @@ export function WalkWeather({ walk }: { walk: Walk }) {
             }}
           />
           <Choice
-            title="The ground"
+            title="Runway condition"
             options={GROUND_STATES}
             value={state.weather?.ground ?? "dry"}
             onChange={(ground) => void dispatch(record(state.id, "weather.told", { ground }))}
@@ -59,7 +61,7 @@ export function WalkWeather({ walk }: { walk: Walk }) {
           testID="weather"
           onPress={() => setOpen(true)}
         >
-          {report ? "A newer report, or the ground" : "Enter the weather"}
+          {report ? "Update weather or runway condition" : "Enter the weather"}
         </Button>
       )}
       {made.map((judgement) => (

@@ -131,7 +131,7 @@ export function WeatherEntry({
           testID="read-report"
           onPress={typed}
         >
-          Read it
+          Decode report
         </Button>
         {field?.station && (
           <Button
@@ -141,7 +141,7 @@ export function WeatherEntry({
             testID="from-station"
             onPress={() => void fetchIt()}
           >
-            {fetching ? "Fetching …" : `From the station (${field.station})`}
+            {fetching ? "Fetching …" : `Fetch from ${field.station}`}
           </Button>
         )}
       </View>
@@ -158,7 +158,7 @@ function ForecastOut({ forecast, flight }: { forecast: Forecast; flight: { from:
   return (
     <View className="gap-1" testID="forecast">
       <Text className="font-mid">
-        {`Forecast of ${forecast.station}, ${flight.from.slice(11, 16)} to ${flight.to.slice(11, 16)} UTC`}
+        {`Forecast for ${forecast.station}, ${flight.from.slice(11, 16)} to ${flight.to.slice(11, 16)} UTC`}
       </Text>
       {forecastLines(forecast, flight.from, flight.to).map(({ what, words }) => (
         <View key={what + words} className="flex-row gap-3">
@@ -167,7 +167,7 @@ function ForecastOut({ forecast, flight }: { forecast: Forecast; flight: { from:
         </View>
       ))}
       {forecast.unread.length > 0 && (
-        <Text className="font-mid text-clay">{`Not understood, read it yourself: ${forecast.unread.join(" ")}`}</Text>
+        <Text className="font-mid text-clay">{`Not decoded, check it yourself: ${forecast.unread.join(" ")}`}</Text>
       )}
       <Text className="text-xs text-voice" selectable>
         {forecast.raw}
@@ -211,7 +211,7 @@ function ReadOut({
         </Text>
       ))}
       {report.unread.length > 0 && (
-        <Text className="font-mid text-clay">{`Not understood, read it yourself: ${report.unread.join(" ")}`}</Text>
+        <Text className="font-mid text-clay">{`Not decoded, check it yourself: ${report.unread.join(" ")}`}</Text>
       )}
       <Text className="text-xs text-voice" selectable>
         {report.raw}
@@ -228,14 +228,14 @@ function derived(
   if (celsius !== undefined && settingHpa !== undefined && field) {
     const air = fieldAir(settingHpa, field.elevationFt, celsius, dewPointC);
     lines.push(
-      `Pressure altitude ${formatNumber(air.pressureAltitudeFt)} ft, density altitude ${formatQuantity({ value: air.densityAltitudeFt, unit: "ft" })}; the field is ${formatNumber(field.elevationFt)} ft.`,
+      `Pressure altitude ${formatNumber(air.pressureAltitudeFt)} ft, density altitude ${formatQuantity({ value: air.densityAltitudeFt, unit: "ft" })}; field elevation ${formatNumber(field.elevationFt)} ft.`,
     );
   }
   if (celsius !== undefined && dewPointC !== undefined) {
     lines.push(`${ICING_WORDS[carburettorIcing(celsius, dewPointC)]}`);
     if (clouds.length === 0)
       lines.push(
-        `Cumulus would begin at about ${formatNumber(Math.round(cloudBaseFt(celsius, dewPointC) / 100) * 100)} ft.`,
+        `Estimated cumulus base: ${formatNumber(Math.round(cloudBaseFt(celsius, dewPointC) / 100) * 100)} ft above the field.`,
       );
   }
   return lines;

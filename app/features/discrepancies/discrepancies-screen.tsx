@@ -77,16 +77,16 @@ export function DiscrepanciesScreen() {
         <>
           {data?.remembered && (
             <Text className="text-sm">
-              No network: this is what the server said last. What was found on this device since is on its
-              way.
+              No network: this is the last version from the server. Discrepancies found on this device since
+              then are still to be sent.
             </Text>
           )}
           {!data && <Text className="text-voice">Fetching the log …</Text>}
-          {data && open.length === 0 && <Text className="text-voice">Nothing is open.</Text>}
+          {data && open.length === 0 && <Text className="text-voice">No open discrepancies.</Text>}
           {part("Open", open)}
           {part("Signed off", closed)}
-          {part("The same as another", merged)}
-          {part("Logged by mistake", withdrawn)}
+          {part("Merged", merged)}
+          {part("Withdrawn", withdrawn)}
         </>
       }
       detail={
@@ -127,7 +127,7 @@ function Row({
             : d.closed
               ? `Signed off · ${dayText(d.closed.at)}`
               : d.merged
-                ? `The same as another · ${dayText(d.merged.at)}`
+                ? `Merged · ${dayText(d.merged.at)}`
                 : `Withdrawn · ${dayText(d.withdrawn?.at ?? d.openedAt)}`}
         </Text>
       </View>
@@ -163,21 +163,21 @@ function Detail({
     })),
     ...evidence.map((one) => ({
       at: one.openedAt,
-      text: `The same trouble: ${withMeasure(one.text, one.measure)} (${one.openedByName})`,
+      text: `Merged into this one: ${withMeasure(one.text, one.measure)} (${one.openedByName})`,
     })),
     ...(d.grades ?? []).map((one) => ({
       at: one.at,
-      text: `${GRADE_WORD[one.grade]} from now on (${name(one.crewId)}): ${one.why}`,
+      text: `Grade changed to ${GRADE_WORD[one.grade]} (${name(one.crewId)}): ${one.why}`,
     })),
     ...(d.asked ?? []).map((one) => ({
       at: one.at,
-      text: `${one.whom} was asked, ${one.by} (${name(one.crewId)}): ${one.said}`,
+      text: `Asked ${one.whom}, ${one.by} (${name(one.crewId)}): ${one.said}`,
     })),
     ...(d.merged
       ? [
           {
             at: d.merged.at,
-            text: `The same as another one (${name(d.merged.crewId)}): it is evidence of that`,
+            text: `Merged with another discrepancy (${name(d.merged.crewId)})`,
           },
         ]
       : []),
@@ -293,7 +293,7 @@ function SignOff({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail;
   const [how, setHow] = useState<string>();
   const [noFault, setNoFault] = useState(false);
   if (crew.find((member) => member.id === crewId)?.role !== "mechanic")
-    return <Text className="text-sm text-voice">A mechanic signs it off.</Text>;
+    return <Text className="text-sm text-voice">Only a mechanic can sign this off.</Text>;
   const sign = () => {
     if (!how?.trim()) return;
     // Not part of any walk: a record of its own.
@@ -310,13 +310,13 @@ function SignOff({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail;
   if (how === undefined)
     return (
       <Button className="self-start px-5" textClassName="text-base" onPress={() => setHow("")}>
-        Sign it off
+        Sign off
       </Button>
     );
   return (
     <View className="max-w-xl gap-2">
       <Toggle on={noFault} className="self-start px-4" onPress={() => setNoFault(!noFault)}>
-        Looked at: no fault found
+        Inspected: no fault found
       </Toggle>
       <TextField label="What was done" value={how} onChange={setHow} maxLength={2000} multiline />
       <Button tone="primary" onPress={sign} disabled={how.trim() === ""}>

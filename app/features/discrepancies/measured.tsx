@@ -39,26 +39,26 @@ export function Measured({ discrepancy: d, onDone }: { discrepancy: DiscrepancyD
     const usual = usualOf(papers.days, papers.record.meters, today).get(meter);
     return usual && whenUsedUp(trend.toLimit.earliest, usual, today).from;
   }, [trend, papers, meter]);
-  const may = mayDo(role, "set a limit") && !d.closed && !d.withdrawn && !d.merged;
+  const may = mayDo(role, "limit.set") && !d.closed && !d.withdrawn && !d.merged;
   if (!trend && !may) return null;
   const unit = papers && meter !== undefined ? "h" : "days";
   return (
     <View className="gap-2" testID="measured">
       {trend && trend.points.length > 1 && (
         <>
-          <Heading className="text-lg">Measured over what was flown</Heading>
+          <Heading className="text-lg">Measurements over time flown</Heading>
           <Chart trend={trend} limit={d.limit?.most} xUnit={unit} />
           {words(trend, unit, d.limit?.most).map((line) => (
             <Text key={line}>{line}</Text>
           ))}
           {byDate && (
-            <Text className="font-mid">{`As it is flown, it may be there on ${spokenDate(byDate)}.`}</Text>
+            <Text className="font-mid">{`At the usual flying rate it may reach the limit on ${spokenDate(byDate)}.`}</Text>
           )}
         </>
       )}
       {d.limit && (
         <Text className={trend?.over ? "font-strong text-clay" : ""}>
-          {`At most ${formatNumber(d.limit.most, Number.isInteger(d.limit.most) ? 0 : 1)} ${d.limit.unit}: ${d.limit.source}.`}
+          {`Limit ${formatNumber(d.limit.most, Number.isInteger(d.limit.most) ? 0 : 1)} ${d.limit.unit}: ${d.limit.source}.`}
         </Text>
       )}
       {may && <SetLimit id={d.id} unit={trend?.unit ?? ""} known={d.limit !== undefined} onDone={onDone} />}
@@ -70,16 +70,19 @@ function words(trend: MeasureTrend, xUnit: string, limit: number | undefined): s
   const { slope, grows, over, toLimit, unit, left } = trend;
   const said: string[] = [];
   const short = (value: number) => formatNumber(value, value < 10 ? 1 : 0);
-  if (!slope) said.push("Three looks make a trend.");
-  else if (grows) said.push(`It grows by ${short(slope.middle * 10)} ${unit} in 10 ${xUnit}.`);
-  else if (slope.middle > 0) said.push("It may be growing: the looks do not say for certain.");
-  else said.push("It does not grow.");
-  if (over && limit !== undefined) said.push("It is at its limit.");
+  if (!slope) said.push("A trend needs at least three measurements.");
+  else if (grows) said.push(`Increasing by ${short(slope.middle * 10)} ${unit} per 10 ${xUnit}.`);
+  else if (slope.middle > 0) said.push("It may be increasing: too few measurements to be sure.");
+  else said.push("Not increasing.");
+  if (over && limit !== undefined) said.push("The limit is reached.");
   if (toLimit)
     said.push(
-      `About ${short(toLimit.middle)} ${xUnit} to the limit, at the earliest ${short(toLimit.earliest)} ${xUnit}.`,
+      `About ${short(toLimit.middle)} ${xUnit} to the limit, ${short(toLimit.earliest)} ${xUnit} at the earliest.`,
     );
-  if (left > 0) said.push(`${left} ${left === 1 ? "look is" : "looks are"} in another unit, and not drawn.`);
+  if (left > 0)
+    said.push(
+      `${left} ${left === 1 ? "measurement uses" : "measurements use"} another unit and cannot be shown.`,
+    );
   return said;
 }
 
@@ -155,7 +158,7 @@ function Chart({ trend, limit, xUnit }: { trend: MeasureTrend; limit: number | u
             : String(last?.value ?? "")}
         </SvgText>
         <SvgText x={PAD.left} y={HEIGHT - 6} fontSize={12} fontFamily="AtkinsonNext" fill={voice}>
-          {`found (${unit || "count"})`}
+          {`when found (${unit || "count"})`}
         </SvgText>
         <SvgText
           x={width - PAD.right}
@@ -193,7 +196,7 @@ function SetLimit({
   const [source, setSource] = useState("");
   const value = Number(most.trim().replace(",", "."));
   const fault =
-    most.trim() !== "" && (!Number.isFinite(value) || value < 0) ? "A number from 0 up." : undefined;
+    most.trim() !== "" && (!Number.isFinite(value) || value < 0) ? "Enter a number of 0 or more." : undefined;
   if (!open)
     return (
       <Button
@@ -202,15 +205,21 @@ function SetLimit({
         testID="set-limit"
         onPress={() => setOpen(true)}
       >
-        {known ? "Change its limit" : "Set a limit"}
+        {known ? "Change the limit" : "Set a limit"}
       </Button>
     );
   return (
     <View className="max-w-xl gap-2">
-      <TextField label="At most" value={most} onChange={setMost} maxLength={10} fault={fault} />
-      <TextField label="In" value={in_} onChange={setIn} maxLength={40} placeholder="mm, drops a minute …" />
+      <TextField label="Limit" value={most} onChange={setMost} maxLength={10} fault={fault} />
       <TextField
-        label="Where the limit comes from"
+        label="Unit"
+        value={in_}
+        onChange={setIn}
+        maxLength={40}
+        placeholder="mm, drops a minute …"
+      />
+      <TextField
+        label="Source of the limit"
         value={source}
         onChange={setSource}
         maxLength={200}
@@ -233,7 +242,7 @@ function SetLimit({
           onDone();
         }}
       >
-        Keep the limit
+        Save the limit
       </Button>
     </View>
   );

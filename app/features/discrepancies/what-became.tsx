@@ -45,7 +45,7 @@ export function WhatBecame({
   };
   if (doing === "asked") return <Asked discrepancy={d} onDone={done} />;
   if (doing === "regrade")
-    return <Regrade discrepancy={d} onDone={done} lower={mayDo(role, "lower a grade")} />;
+    return <Regrade discrepancy={d} onDone={done} lower={mayDo(role, "grade.lower")} />;
   if (doing === "defer" && rules) return <Defer discrepancy={d} rules={rules} onDone={done} />;
   if (doing === "merge") return <Merge discrepancy={d} others={others} onDone={done} />;
   const open = (what: Doing, words: string, testID: string) => (
@@ -60,13 +60,13 @@ export function WhatBecame({
   );
   return (
     <View className="flex-row flex-wrap gap-2">
-      {open("asked", "Somebody was asked", "asked")}
-      {mayDo(role, "raise a grade") && open("regrade", "Change its grade", "regrade")}
-      {others.length > 0 && mayDo(role, "merge") && open("merge", "The same as another", "merge")}
+      {open("asked", "Record who was asked", "asked")}
+      {mayDo(role, "grade.raise") && open("regrade", "Change the grade", "regrade")}
+      {others.length > 0 && mayDo(role, "discrepancy.merge") && open("merge", "Merge with another", "merge")}
       {/* The rules come with the aircraft, later than the rest: what comes last moves no other away from under a thumb. */}
       {rules &&
-        mayDo(role, "defer") &&
-        open("defer", d.deferred ? "Defer it anew" : "May it be deferred?", "defer")}
+        mayDo(role, "discrepancy.defer") &&
+        open("defer", d.deferred ? "Defer again" : "Can it be deferred?", "defer")}
     </View>
   );
 }
@@ -103,7 +103,7 @@ function Asked({ discrepancy: d, onDone }: PartProps) {
         onPress={keep}
         testID="keep-asked"
       >
-        Put it on record
+        Save
       </Button>
     </View>
   );
@@ -118,7 +118,11 @@ function Regrade({ discrepancy: d, onDone, lower }: PartProps & { lower: boolean
   const [grade, setGrade] = useState<FindingGrade | undefined>(options[0]);
   const [why, setWhy] = useState("");
   if (options.length === 0)
-    return <Text className="text-voice">It is a stop already. An instructor or a mechanic lowers it.</Text>;
+    return (
+      <Text className="text-voice">
+        The grade is already Stop. Only an instructor or a mechanic can lower it.
+      </Text>
+    );
   const keep = () => {
     if (!grade) return;
     dispatch(recordOfAircraft("discrepancy.regraded", { discrepancyId: d.id, grade, why: why.trim() }));
@@ -127,13 +131,15 @@ function Regrade({ discrepancy: d, onDone, lower }: PartProps & { lower: boolean
   return (
     <View className="max-w-xl gap-2">
       <Choice
-        title="From now on"
+        title="New grade"
         options={options}
         value={grade}
         onChange={setGrade}
         words={(one) => GRADE_WORD[one]}
       />
-      {!lower && <Text className="text-sm text-voice">An instructor or a mechanic lowers a grade.</Text>}
+      {!lower && (
+        <Text className="text-sm text-voice">Only an instructor or a mechanic can lower a grade.</Text>
+      )}
       <TextField label="Why" value={why} onChange={setWhy} maxLength={2000} multiline />
       <Button tone="primary" disabled={!grade || why.trim() === ""} onPress={keep}>
         Change the grade
@@ -148,7 +154,7 @@ function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonl
   const [into, setInto] = useState<string>();
   return (
     <View className="max-w-xl gap-2" testID="merging">
-      <Heading className="text-lg">It is the same trouble as</Heading>
+      <Heading className="text-lg">Merge with</Heading>
       {others.map((one) => (
         <Toggle
           key={one.id}
@@ -161,7 +167,7 @@ function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonl
         </Toggle>
       ))}
       <Text className="text-sm text-voice">
-        What was said and measured of this one stays on record. From now on the other one is open alone.
+        All entries and measurements of this one are kept. After merging, only the other one stays open.
       </Text>
       <Button
         tone="primary"
@@ -173,10 +179,10 @@ function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonl
           onDone();
         }}
       >
-        Put them together
+        Merge
       </Button>
       <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
-        Leave it as it is
+        Cancel
       </Button>
     </View>
   );
@@ -226,7 +232,7 @@ function Defer({ discrepancy: d, rules, onDone }: PartProps & { rules: DeferralR
   };
   return (
     <View className="max-w-2xl gap-3" testID="deferral">
-      <Heading className="text-lg">May it be deferred?</Heading>
+      <Heading className="text-lg">Can it be deferred?</Heading>
       <View className="flex-row flex-wrap gap-2">
         {KINDS.map((kind) => (
           <Toggle
@@ -245,7 +251,7 @@ function Defer({ discrepancy: d, rules, onDone }: PartProps & { rules: DeferralR
         <View key={question} className="rounded-xl bg-stone px-3 py-2">
           <Text className="font-mid">{ask}</Text>
           <Text>{`${TOLD_WORDS[answer]}. ${because ?? ""}`}</Text>
-          <Text className="text-sm text-voice">{`${from === "data" ? "On file" : "Told by you"} · ${source.text}${source.example ? " (example value)" : ""}`}</Text>
+          <Text className="text-sm text-voice">{`${from === "data" ? "On file" : "Your answer"} · ${source.text}${source.example ? " (example value)" : ""}`}</Text>
         </View>
       ))}
       {open && (
@@ -270,29 +276,29 @@ function Defer({ discrepancy: d, rules, onDone }: PartProps & { rules: DeferralR
         <View className="gap-1" role="status" testID="deferral-result">
           <Text className={`font-strong text-xl ${result === "deferrable" ? "" : "text-clay"}`}>
             {result === "deferrable"
-              ? "It may be deferred"
+              ? "It can be deferred"
               : result === "ask first"
                 ? "Ask first"
-                : "It may not be deferred"}
+                : "It cannot be deferred"}
           </Text>
           <Text>{why}</Text>
-          {until && <Text>{`At the latest until ${until}.`}</Text>}
+          {until && <Text>{`Until ${until} at the latest.`}</Text>}
           {placard && <Text>{`Placard: ${placard}.`}</Text>}
-          {deactivate && <Text>{`Made safe: ${deactivate}.`}</Text>}
+          {deactivate && <Text>{`Deactivated: ${deactivate}.`}</Text>}
           {[operations, maintenance].map((words) => words && <Text key={words}>{words}</Text>)}
           {needs && <Text className="text-sm text-voice">{`Signed by ${needs.signedBy.join(" or ")}.`}</Text>}
           {result === "deferrable" && (
             <Button tone="primary" className="self-start px-6" testID="sign-deferral" onPress={defer}>
-              Placard is on: defer it
+              Placard fitted: defer
             </Button>
           )}
         </View>
       )}
       <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
-        Leave it as it is
+        Cancel
       </Button>
       <Text className="text-sm text-voice">
-        An example rule set: local rules, the aircraft's handbook and licensed maintenance come first.
+        Example rule set: local rules, the aircraft's handbook and licensed maintenance come first.
       </Text>
     </View>
   );

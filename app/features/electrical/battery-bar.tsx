@@ -26,10 +26,10 @@ export function BatteryBar({ walk }: { walk: Walk }) {
       </Text>
       <Text className={`shrink text-sm ${late ? "text-on-chock" : ""}`}>
         {late
-          ? `Longer than planned: ${on.map((load) => load.name).join(", ")} off as soon as you can.`
+          ? `On longer than planned: ${on.map((load) => load.name).join(", ")}. Switch off as soon as you can.`
           : left === undefined
-            ? "Temperature not given: the start is not judged."
-            : `start safe for ${formatQuantity({ value: Math.floor(left), unit: "min" })}`}
+            ? "Outside temperature not entered: engine start not checked."
+            : `enough battery to start for another ${formatQuantity({ value: Math.floor(left), unit: "min" })}`}
       </Text>
     </View>
   );

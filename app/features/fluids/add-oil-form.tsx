@@ -8,7 +8,7 @@ import { Heading, Text } from "../../ui/text";
 
 type Added = Omit<EventData["oil.added"], "registration">;
 
-const SEALED = ["unopened", "opened before"] as const;
+const SEALED = ["unopened", "already open"] as const;
 const ANOTHER = "another grade";
 
 /** What is being written down of an addition, and what speaks against it. */
@@ -30,7 +30,7 @@ export function useOilAddition(
   };
   const against =
     grade === ANOTHER
-      ? `Not on this engine's list: ${profile?.grades?.join(", ")}.`
+      ? `Not an approved grade for this engine: use ${profile?.grades?.join(", ")}.`
       : whyNotAdd(added, profile, levelOf(engine));
   return {
     engine,
@@ -69,7 +69,7 @@ export function AddOilForm({ form }: { form: ReturnType<typeof useOilAddition> }
       </View>
       {profile?.grades && (
         <Choice
-          title="What stands on the bottle"
+          title="Oil grade on the label"
           options={[...profile.grades, ANOTHER]}
           value={form.grade}
           onChange={form.setGrade}
@@ -79,12 +79,13 @@ export function AddOilForm({ form }: { form: ReturnType<typeof useOilAddition> }
       {against && (
         <View role="alert" className="rounded-lg border-2 border-clay px-3 py-2" testID="trouble">
           <Text className="font-mid text-clay">
-            {`${against} Do not add it. If it is in already, log it: it will be asked about.`}
+            {`${against} Do not add it. If it is already in, log it: the preflight will ask about it.`}
           </Text>
         </View>
       )}
       <Caution>
-        Only the right grade, from an unopened container; cap finger-tight. Wait, wipe and read again.
+        Only the approved grade, from an unopened container. Cap finger-tight. Wait, wipe the dipstick and
+        check again.
       </Caution>
     </View>
   );

@@ -32,15 +32,15 @@ function AddOil({ folded }: { folded: FoldedWalk }) {
       back={`/preflight/${walk.state.id}`}
       actions={
         <Button tone="primary" className="min-h-20" textClassName="text-xl" testID="primary" onPress={log}>
-          It went in: log it
+          Oil added: log it
         </Button>
       }
     >
-      <PageHead title={`${walk.list.registration} oil`}>Oil was added</PageHead>
+      <PageHead title={`${walk.list.registration} add oil`}>Add oil</PageHead>
       <Text className="mb-3 text-voice">
         {own
-          ? `The dipstick said ${formatQuantity({ value: own.levelQt, unit: "US qt" })}. ${own.judgement.action ?? ""}`
-          : "The dipstick was not read yet: read it first, and afterwards again."}
+          ? `Dipstick reading before adding: ${formatQuantity({ value: own.levelQt, unit: "US qt" })}. ${own.judgement.action ?? ""}`
+          : "Dipstick not read yet. Read it before adding oil, and again afterwards."}
       </Text>
       <AddOilForm form={form} />
     </Screen>

@@ -9,7 +9,7 @@ const WORDS: Record<string, string> = {
   water: "Water",
   cloudy: "Cloudy",
   grit: "Grit",
-  "wrong colour": "Other colour",
+  "wrong colour": "Wrong colour",
   "kerosene smell": "Kerosene smell",
   colourless: "Colourless",
 };
@@ -25,7 +25,7 @@ export function DrainAnswer({ item, drain }: { item: Item; drain: Drain }) {
   if (asking.more === "paper" || advice.step === "paper")
     return (
       <Row
-        title="Smell it, and put a drop on white paper. What does it do?"
+        title="Smell it, then put a drop on white paper. What happens?"
         options={PAPER_TESTS.map((paper) => ({
           words: PAPER_WORDS[paper] ?? paper,
           onPress: () => drain.give({ look: "colourless", colour: "colourless", paper }),
@@ -78,11 +78,11 @@ export function DrainAnswer({ item, drain }: { item: Item; drain: Drain }) {
         {asksAgain
           ? "Drain again"
           : advice.step === "rock"
-            ? "Rocked, waited: all drains again"
+            ? "Wings rocked, waited: drain all again"
             : advice.step === "maintenance"
               ? "Log it: do not fly"
               : advice.step === "clean"
-                ? "Take it as it is"
+                ? "Accept this sample"
                 : (item.done ?? "Clean")}
       </Button>
     </View>
@@ -120,7 +120,7 @@ export function DrainClock({ since, before }: { since: number; before: number })
   const seconds = Math.max(0, Math.floor((now - since) / 1000));
   return (
     <Text className="font-strong text-2xl" aria-live="off" testID="drain-clock">
-      {`${seconds} s${before > 0 ? `, ${Math.round(before + seconds)} s in all` : ""}`}
+      {`${seconds} s${before > 0 ? `, ${Math.round(before + seconds)} s in total` : ""}`}
     </Text>
   );
 }

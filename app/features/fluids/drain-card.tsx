@@ -17,15 +17,15 @@ function Sinking({ walk }: { walk: Walk }) {
   if (left <= 0 || waited < 0) return null;
   return (
     <Text className="font-mid text-sm">
-      {`Refuelled ${waited} min ago: water sinks for about ${left} min more. Dip first, drain then; or drain once more before you start.`}
+      {`Refuelled ${waited} min ago: water needs about ${left} min more to settle. Dip first and drain later, or drain once more before start.`}
     </Text>
   );
 }
 
 const FATE: Record<string, string> = {
-  discarded: "Clean or not: into the can.",
-  "poured back": "Perfectly clean: back into the tank. Anything else: into the can.",
-  kept: "Clean: kept for the engineer. Anything else: into the can.",
+  discarded: "Clean or not: into the waste container.",
+  "poured back": "Perfectly clean: back into the tank. Anything else: into the waste container.",
+  kept: "Clean: keep for the mechanic. Anything else: into the waste container.",
 };
 
 /** The cups so far, and what to do about this one. */
@@ -49,7 +49,7 @@ export function DrainCard({ walk, item, acts, drain }: { walk: Walk; item: Item;
             <DrainClock since={asking.since} before={advice.seconds} />
           )}
           {!draining && advice.seconds > 0 && (
-            <Text className="text-sm text-voice">{`${formatNumber(advice.seconds)} s drained here so far; after about a minute it is for maintenance.`}</Text>
+            <Text className="text-sm text-voice">{`Drained here for ${formatNumber(advice.seconds)} s so far. If it is not clean after about a minute, call maintenance.`}</Text>
           )}
         </View>
       )}

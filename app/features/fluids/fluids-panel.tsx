@@ -47,7 +47,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
           ))}
           {fuel.onGroundWithinMin !== undefined && (
             <View className="min-w-[28%] flex-1">
-              <Text className="text-sm text-voice">off now: land by</Text>
+              <Text className="text-sm text-voice">take-off now: land by</Text>
               <Text className="font-strong text-lg" testID="down-by">
                 {clockText(addMinutes(new Date(), Math.floor(fuel.onGroundWithinMin)))}
               </Text>
@@ -68,12 +68,12 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
         )}
         {type.oil && (
           <Button className="flex-1" textClassName="text-base" testID="add-oil" onPress={() => page("oil")}>
-            Oil was added
+            Add oil
           </Button>
         )}
       </View>
       {fuel?.usableL !== undefined && (
-        <Text className="text-sm text-voice">{words.say(fuel.usableL)} usable in all tanks</Text>
+        <Text className="text-sm text-voice">{words.say(fuel.usableL)} usable in total</Text>
       )}
       {shown.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />

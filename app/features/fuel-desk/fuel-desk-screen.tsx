@@ -15,7 +15,7 @@ import { HowMuch } from "./how-much";
 import { IsItEnough } from "./is-it-enough";
 import { Refuel } from "./refuel";
 
-const PARTS = ["How much", "Enough?", "Refuel", "Ground, night"] as const;
+const PARTS = ["How much", "Enough?", "Refuel", "Slope, overnight"] as const;
 type Part = (typeof PARTS)[number];
 
 /** Everything about today's fuel in one place: how much, enough, more, and what it stood through. */
@@ -38,7 +38,7 @@ function Desk({ folded }: { folded: FoldedWalk }) {
   return (
     <Screen back={`/preflight/${walk.state.id}`}>
       <PageHead title={`${walk.list.registration} fuel`}>Fuel</PageHead>
-      <View className="my-3 flex-row flex-wrap gap-2" role="group" aria-label="Parts of this page">
+      <View className="my-3 flex-row flex-wrap gap-2" role="group" aria-label="Fuel pages">
         {PARTS.map((name) => (
           <Toggle
             key={name}
@@ -67,7 +67,7 @@ function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Ac
       return <HowMuch walk={walk} acts={acts} />;
     case "Enough?":
       return <IsItEnough walk={walk} acts={acts} />;
-    case "Ground, night":
+    case "Slope, overnight":
       return <GroundAndNight walk={walk} acts={acts} />;
     case "Refuel":
       return (
@@ -82,8 +82,8 @@ function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Ac
             }}
           />
           <Text className="text-sm text-voice">
-            After it the preflight asks for the dips and the drains again: what was measured before is in the
-            log.
+            After refuelling, the preflight asks for the dips and drains again. The earlier readings stay in
+            the log.
           </Text>
         </View>
       );
@@ -97,15 +97,15 @@ function Receipts({ walk }: { walk: Walk }) {
   if (checked.length === 0) return null;
   return (
     <View className="gap-2">
-      <Heading className="text-lg">Put in on this preflight</Heading>
+      <Heading className="text-lg">Fuel added during this preflight</Heading>
       {checked.map(({ uplift, reconciled, open }) => (
         <View key={uplift.eventId} className="rounded-xl bg-stone px-3 py-2">
           <Text className="font-strong">{`${formatNumber(uplift.amount, 1)} ${uplift.unit}, ${uplift.tankId ?? "several tanks"}`}</Text>
           <Text className={reconciled && !reconciled.agrees ? "font-mid text-clay" : ""}>
             {open ??
               (reconciled?.agrees
-                ? `The dipstick says ${words.say(reconciled.measuredL)} more: it fits.`
-                : `The dipstick says ${words.say(reconciled?.measuredL ?? 0)} more. ${reconciled?.instead[0]?.why ?? "Nothing explains it: dip again."}`)}
+                ? `Dipstick: ${words.say(reconciled.measuredL)} more. It agrees with the receipt.`
+                : `Dipstick: ${words.say(reconciled?.measuredL ?? 0)} more. ${reconciled?.instead[0]?.why ?? "This does not agree with the receipt: dip again."}`)}
           </Text>
         </View>
       ))}

@@ -40,7 +40,7 @@ export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
   return (
     <View className="gap-4">
       <View className="gap-1.5">
-        <Heading className="text-lg">How does it stand?</Heading>
+        <Heading className="text-lg">Is the aircraft level?</Heading>
         <Stepper
           text={degrees(tilt.rightDownDeg, "right wing down", "left wing down")}
           step={0.5}
@@ -57,21 +57,25 @@ export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
         />
         <Text className="text-sm text-voice">
           {shaped
-            ? "The shape of the tanks is on file: the dipstick is brought level by it, up to 6°."
-            : "The shape of the tanks is not on file: a dip on a slope is not corrected. Put it on level ground."}
+            ? "Tank shape on file: dips are corrected for a slope of up to 6°."
+            : "Tank shape not on file: dips are not corrected for slope. Move the aircraft to level ground."}
         </Text>
       </View>
       <View className="gap-1.5">
-        <Heading className="text-lg">What did it stand through?</Heading>
+        <Heading className="text-lg">Overnight conditions</Heading>
         <Stepper
-          text={told.night ? `lowest ${formatNumber(night.lowC)} °C` : "lowest: not given"}
+          text={
+            told.night
+              ? `lowest temperature ${formatNumber(night.lowC)} °C`
+              : "lowest temperature: not entered"
+          }
           step={1}
-          unit="degrees at the lowest"
+          unit="degrees lowest temperature"
           testID="night-low"
           onStep={(by) => air({ lowC: Math.min(40, Math.max(-40, night.lowC + by)) })}
         />
         <Stepper
-          text={told.night ? `dew point ${formatNumber(night.dewPointC)} °C` : "dew point: not given"}
+          text={told.night ? `dew point ${formatNumber(night.dewPointC)} °C` : "dew point: not entered"}
           step={1}
           unit="degrees of dew point"
           testID="dew-point"
@@ -85,8 +89,8 @@ export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
           onStep={(by) => air({ nights: Math.min(60, Math.max(1, night.nights + by)) })}
         />
         <Text className="text-sm text-voice">
-          A part-filled tank breathes damp air, and at night its water falls out. The figure is the most that
-          it can be.
+          A part-filled tank draws in damp air, and water condenses in it overnight. The figure is the maximum
+          possible.
         </Text>
       </View>
       {told.night && <NightWater walk={walk} night={told.night} />}
@@ -107,7 +111,11 @@ function NightWater({ walk, night }: { walk: Walk; night: NightAir }) {
   const trouble = quantityTrouble(() => nightWaterMl(1, night));
   if (trouble) return <Text className="font-mid text-clay">{trouble}</Text>;
   if (heard.length === 0)
-    return <Text className="text-voice">Dip the tanks: how much air stands over the fuel decides.</Text>;
+    return (
+      <Text className="text-voice">
+        Dip the tanks first: the amount depends on the air space above the fuel.
+      </Text>
+    );
   return (
     <View className="gap-1">
       {heard.map(({ tank, estimate }) => {

@@ -32,13 +32,13 @@ export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
   return (
     <View className="gap-2">
       <Choice
-        title="Amounts in"
+        title="Fuel unit"
         options={FUEL_UNITS}
         value={words.unit}
         onChange={(unit) => acts.told({ unit })}
       />
       {(!fuel || fuel.tanks.length === 0) && (
-        <Text className="text-voice">Nobody has looked into the tanks yet: dip them at their stations.</Text>
+        <Text className="text-voice">No tank dipped yet. Dip each tank at its station.</Text>
       )}
       {fuel?.total && fuel.total.sources.length > 1 && (
         <SourceBars
@@ -73,13 +73,13 @@ export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
             ))}
           </View>
           <Text className="text-sm text-voice">
-            {`Masses at ${formatNumber(kgPerL, 3)} kg a litre, for ${formatNumber(walk.state.celsius ?? 15)} °C.`}
+            {`Mass at ${formatNumber(kgPerL, 3)} kg per litre, for ${formatNumber(walk.state.celsius ?? 15)} °C.`}
           </Text>
         </>
       )}
       {!memory?.fuel && (
         <Text className="text-sm text-voice">
-          The log does not count here: not every tank was measured before.
+          The log is not used: not every tank was measured last time.
         </Text>
       )}
       {memory?.faults.map((fault) => (

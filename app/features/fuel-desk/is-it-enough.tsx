@@ -63,7 +63,7 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
             text={
               payload
                 ? `${formatNumber(payload.kg)} kg${payload.from === "planned" ? ", as planned" : ""}`
-                : "not given"
+                : "not entered"
             }
             step={10}
             unit="kilograms"
@@ -79,15 +79,15 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
       )}
       {!enough && (
         <Text className="text-voice">
-          Dip every tank, and set how long the flight is: then this page says whether it is enough.
+          Dip every tank and set the flight time. This page then shows whether the fuel is enough.
         </Text>
       )}
       {enough && fuel.onGroundWithinMin !== undefined && (
         <View className="flex-row flex-wrap gap-x-6 gap-y-2">
           <Figure label="Endurance" value={time(enough.enduranceMin)} />
-          <Figure label="Less the reserve" value={time(enough.legalMin)} />
-          <Figure label="Off now: land by" value={clock(enough.legalMin)} />
-          <Figure label="At the worst: land by" value={clock(enough.worstLegalMin)} />
+          <Figure label="Endurance without reserve" value={time(enough.legalMin)} />
+          <Figure label="Take-off now: land by" value={clock(enough.legalMin)} />
+          <Figure label="Worst case: land by" value={clock(enough.worstLegalMin)} />
         </View>
       )}
       {shown.map((judgement) => (
@@ -96,12 +96,12 @@ export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
       {enough && flown && <Flown flown={flown} words={words} />}
       {enough && (
         <>
-          <Choice title="The pump counts in" options={PUMP_UNITS} value={unit} onChange={setUnit} />
+          <Choice title="Pump unit" options={PUMP_UNITS} value={unit} onChange={setUnit} />
           <ToAdd walk={walk} unit={unit} missingL={Math.max(0, -enough.worstMarginL)} mass={mass} />
         </>
       )}
       <Caution>
-        The handbook's figures and the rules where you fly come first. All limits here are example values.
+        The handbook's figures and local rules come first. All limits here are example values.
       </Caution>
     </View>
   );
@@ -122,8 +122,8 @@ function massText(mass: ReturnType<typeof massRoom>): string {
   if (!mass) return "";
   if (mass.missing !== undefined) return mass.missing;
   return mass.roomKg < 0
-    ? `${formatNumber(-mass.roomKg)} kg too heavy for take-off as it stands.`
-    : `${formatNumber(mass.roomKg)} kg may still be loaded; balance is worked out apart.`;
+    ? `${formatNumber(-mass.roomKg)} kg above the maximum take-off mass.`
+    : `${formatNumber(mass.roomKg)} kg below the maximum take-off mass. Check the CG under Mass and balance.`;
 }
 
 interface ToAddProps {
@@ -154,9 +154,9 @@ function ToAdd({ walk, unit, missingL, mass }: ToAddProps) {
   const amount = (value: number) => `${formatNumber(value, unit === "L" ? 0 : 1)} ${unit}`;
   return (
     <View className="gap-1.5" testID="to-add">
-      <Heading className="text-lg">To add</Heading>
+      <Heading className="text-lg">Fuel to add</Heading>
       {filling.steps.length === 0 && filling.missingL === 0 && (
-        <Text>Nothing: even in the worst reasonable case the reserve is not touched.</Text>
+        <Text>None: the reserve is kept even in the reasonable worst case.</Text>
       )}
       {filling.steps.map((step, i) => (
         <View key={`${step.tankId}${i}`} className="flex-row justify-between rounded-xl bg-stone px-3 py-2">
@@ -166,11 +166,11 @@ function ToAdd({ walk, unit, missingL, mass }: ToAddProps) {
       ))}
       {filling.missingL > 0 && (
         <Text className="font-mid text-clay">
-          {`${words.say(filling.missingL)} still missing: ${filling.limitedBy === "mass" ? "it would be too heavy" : "the tanks hold no more"}. Plan a shorter flight, or a stop.`}
+          {`${words.say(filling.missingL)} short: ${filling.limitedBy === "mass" ? "take-off mass limit" : "tanks full"}. Plan a shorter flight or a fuel stop.`}
         </Text>
       )}
       <Text className="text-sm text-voice">
-        {`Full would take ${words.say(filling.fullL)}${known ? ", as far as the mass allows" : "; whether the mass allows it is not known"}.`}
+        {`Filling the tanks would take ${words.say(filling.fullL)}${known ? ", within the mass limit" : "; mass limit not checked"}.`}
       </Text>
     </View>
   );
@@ -204,14 +204,13 @@ function Flown({ flown, words }: { flown: SimulatedMargin; words: FuelWords }) {
   const x = (litres: number) => ((litres - fromL) / (toL - fromL)) * 340;
   const zero = fromL < 0 && toL > 0 ? x(0) : undefined;
   const part = flown.short * 100;
-  const touching =
-    part < 0.05 ? "none of them touches" : `${formatNumber(part, part < 1 ? 1 : 0)} in a hundred touch`;
+  const touching = part < 0.05 ? "none uses" : `${formatNumber(part, part < 1 ? 1 : 0)} in 100 use`;
   return (
     <View className="gap-1">
-      <Text className="font-mid">{`Flown ${formatNumber(flown.samples)} times: ${touching} the reserve.`}</Text>
+      <Text className="font-mid">{`${formatNumber(flown.samples)} simulated flights: ${touching} the reserve.`}</Text>
       <View
         role="img"
-        aria-label={`Margins from ${words.say(fromL)} to ${words.say(toL)}`}
+        aria-label={`Fuel margins from ${words.say(fromL)} to ${words.say(toL)}`}
         style={{ aspectRatio: 340 / 92 }}
       >
         <Svg width="100%" height="100%" viewBox="0 0 340 92">

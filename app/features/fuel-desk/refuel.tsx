@@ -23,7 +23,7 @@ import { Text } from "../../ui/text";
 
 type Uplift = Omit<EventData["fuel.uplifted"], "registration">;
 
-const WAYS = ["At the pump", "Typed", "From a file"] as const;
+const WAYS = ["At the pump", "By hand", "From a file"] as const;
 
 /** Fuel that goes in: from the pump with its receipt, typed off a receipt, or read from the pump's own file. */
 export function Refuel({
@@ -46,12 +46,12 @@ export function Refuel({
   return (
     <View className="gap-4">
       <Caution>
-        Earth the aircraft before the hose, nobody aboard, no phone at the filler. Drain every point
+        Connect the bonding cable first. Nobody on board, no phones near the filler. Drain every sump
         afterwards.
       </Caution>
       {tanks.length > 1 && (
         <Choice
-          title="Into which tank"
+          title="Tank"
           options={tanks.map((t) => t.id)}
           value={tankId}
           onChange={setTank}
@@ -59,16 +59,16 @@ export function Refuel({
         />
       )}
       <Choice
-        title="Grade"
+        title="Fuel grade"
         options={[...grades, ...(grades.includes("kerosene") ? [] : ["kerosene"])]}
         value={grade}
         onChange={setGrade}
         words={(id) => fuelGrade(id)?.name ?? id}
-        why={grades.includes(grade) ? undefined : "Not on this aircraft's list: it must not go in."}
+        why={grades.includes(grade) ? undefined : "Not approved for this aircraft: do not put it in."}
       />
-      <Choice title="Where the amount is from" options={WAYS} value={way} onChange={setWay} />
+      <Choice title="Amount from" options={WAYS} value={way} onChange={setWay} />
       {way === "At the pump" && <AtThePump {...common} />}
-      {way === "Typed" && <Typed {...common} />}
+      {way === "By hand" && <Typed {...common} />}
       {way === "From a file" && <FromFile {...common} />}
     </View>
   );
@@ -102,7 +102,7 @@ function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
       setTrouble(
         error instanceof ProblemError
           ? [error.message, ...(error.problem.faults ?? []).map((f) => f.expected)].join(" ")
-          : "The pump cannot be reached without a network. Type the receipt instead.",
+          : "No network: the pump cannot be reached. Enter the receipt by hand.",
       );
     }
   };
@@ -131,11 +131,11 @@ function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
         onStep={(by) => setLitres(Math.min(Math.floor(tank.capacityL), Math.max(5, litres + by)))}
       />
       <Button className="min-h-16" testID="deliver" onPress={() => void deliver()}>
-        Deliver it
+        Start the pump
       </Button>
       {trouble !== "" && <Trouble>{trouble}</Trouble>}
       <Text className="text-sm text-voice">
-        The pump is a simulated one. It prints what it likes to; the dipstick tells what is in.
+        Simulated pump: the receipt may be wrong. The dipstick shows what is really in the tank.
       </Text>
     </View>
   );
@@ -148,7 +148,7 @@ function moreThanItHolds(
 ): string | undefined {
   const litres = litresOfFuel(amount, unit, fuelDensity(grade));
   if (litres <= tank.capacityL + 0.5) return undefined;
-  return `${formatNumber(litres)} L, and the ${tank.name} holds ${formatNumber(tank.capacityL)} L: is it another unit?`;
+  return `${formatNumber(litres)} L is more than the ${tank.name} holds (${formatNumber(tank.capacityL)} L). Check the unit.`;
 }
 
 function ReceiptCard({ receipt }: { receipt: Receipt }) {
@@ -169,9 +169,9 @@ function Typed({ tank, grade, onUplift }: WayProps) {
   const amount = Number(text);
   const wrong =
     text === "" || !(amount > 0)
-      ? "Type what the receipt says."
+      ? "Enter the amount on the receipt."
       : amount > 5000
-        ? "More than any light aircraft takes."
+        ? "This is more than any light aircraft holds. Check the amount and the unit."
         : "";
   const tooMuch = wrong === "" ? moreThanItHolds({ amount, unit, grade }, tank) : undefined;
   const [warned, setWarned] = useState("");
@@ -194,8 +194,8 @@ function Typed({ tank, grade, onUplift }: WayProps) {
   };
   return (
     <View className="gap-3">
-      <Choice title="It counts in" options={FUEL_UNITS} value={unit} onChange={setUnit} />
-      <TextField label="Number of the receipt" large value={receipt} onChange={setReceipt} maxLength={40} />
+      <Choice title="Unit on the receipt" options={FUEL_UNITS} value={unit} onChange={setUnit} />
+      <TextField label="Receipt number" large value={receipt} onChange={setReceipt} maxLength={40} />
       <View className="gap-2 rounded-2xl bg-deck p-3">
         <Text
           className="text-center font-strong text-2xl text-deck-ink"
@@ -212,7 +212,7 @@ function Typed({ tank, grade, onUplift }: WayProps) {
       </View>
       {tried && wrong !== "" && <Trouble>{wrong}</Trouble>}
       {tooMuch && warned === tooMuch && (
-        <Trouble>{`${tooMuch} If the receipt says so, log it as it is.`}</Trouble>
+        <Trouble>{`${tooMuch} If the receipt really says so, log it.`}</Trouble>
       )}
     </View>
   );
@@ -255,7 +255,7 @@ export function CsvFaults({ name, faults }: { name: string; faults: CsvFault[] }
   if (faults.length === 0) return null;
   return (
     <View role="alert" className="rounded-lg border-2 border-clay px-3 py-2" testID="csv-faults">
-      <Text className="font-mid text-clay">{`${name}: ${faults.length} ${faults.length === 1 ? "line was" : "lines were"} not taken.`}</Text>
+      <Text className="font-mid text-clay">{`${name}: ${faults.length} ${faults.length === 1 ? "line" : "lines"} not imported.`}</Text>
       {faults.slice(0, 12).map((fault) => (
         <Text key={`${fault.row}${fault.column}${fault.expected}`} className="text-sm">
           {`Line ${fault.row}${fault.column ? `, ${fault.column}` : ""}: expected ${fault.expected}`}

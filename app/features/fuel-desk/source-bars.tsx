@@ -11,7 +11,7 @@ const RIGHT = 292;
 const WORDS: Record<FuelSource["kind"], string> = {
   dip: "Dipstick",
   mark: "Mark",
-  sight: "Glass",
+  sight: "Sight glass",
   gauge: "Gauge",
   log: "Log",
 };
@@ -114,7 +114,9 @@ export function SourceBars({ name, capacityL, sources, estimate, words }: Source
       </View>
       {!estimate.agree && (
         <Text className="font-mid text-clay">
-          {estimate.odd ? `${WORDS[estimate.odd]} is the odd one out` : "They disagree: the lowest counts"}
+          {estimate.odd
+            ? `${WORDS[estimate.odd]} disagrees with the others: check it`
+            : "Sources disagree: the lowest is used"}
         </Text>
       )}
     </View>

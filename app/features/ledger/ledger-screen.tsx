@@ -29,10 +29,10 @@ function Ledger({ folded }: { folded: FoldedWalk }) {
   const back = ledger.filter((entry) => entry.state === "back");
   return (
     <Screen back={`/preflight/${state.id}`}>
-      <PageHead className="mt-2" title={`${list.registration} ledger`}>
-        {`${list.registration}: ${out.length === 0 ? "nothing is out" : `${out.length} out now`}`}
+      <PageHead className="mt-2" title={`${list.registration} items to put back`}>
+        {`${list.registration}: ${out.length === 0 ? "nothing to put back" : `${out.length} to put back`}`}
       </PageHead>
-      <Part title="Out now" none="Nothing is on, open or moved.">
+      <Part title="To put back" none="Nothing is off, on, open or moved.">
         {out.map((entry) => (
           <Button
             key={entry.itemId}
@@ -44,14 +44,14 @@ function Ledger({ folded }: { folded: FoldedWalk }) {
           </Button>
         ))}
       </Part>
-      <Part title="Ahead in this list" none="Nothing more comes off.">
+      <Part title="Still to come in this checklist" none="Nothing more to remove.">
         {waits.map((entry) => (
           <Button key={entry.itemId} textClassName="text-base text-left" onPress={() => go(entry)}>
             {wordsAhead(walk, entry)}
           </Button>
         ))}
       </Part>
-      <Part title="Off and stowed, or back as it was" none="Nothing yet.">
+      <Part title="Stowed or put back" none="Nothing yet.">
         {back.map((entry) => (
           <View key={entry.itemId} className="flex-row justify-between gap-3 border-b-2 border-stone py-2">
             <Text className="shrink">{pieces(entry)}</Text>

@@ -59,7 +59,7 @@ function LineUp({ folded }: { folded: FoldedWalk }) {
           What made you stop?
         </PageHead>
         <Text className="mt-1 text-voice">
-          Clear of the runway, brakes set. It is logged for the next pilot and the mechanic.
+          When clear of the runway and brakes set. It is logged for the next pilot and the mechanic.
         </Text>
         <View className="mt-4 gap-3">
           {lines.map((item) => (
@@ -81,7 +81,7 @@ function LineUp({ folded }: { folded: FoldedWalk }) {
               router.replace(parked);
             }}
           >
-            Runway, traffic or weather: nothing with the aircraft
+            Runway, traffic or weather: aircraft OK
           </Button>
         </View>
       </Screen>
@@ -96,7 +96,7 @@ function LineUp({ folded }: { folded: FoldedWalk }) {
       actions={
         <View className="flex-row gap-3">
           <Button tone="deck" className="min-h-20 flex-1" testID="abort" onPress={() => setAborted(true)}>
-            Aborted
+            Take-off aborted
           </Button>
           <Button
             tone="primary"
@@ -105,7 +105,7 @@ function LineUp({ folded }: { folded: FoldedWalk }) {
             testID="primary"
             onPress={() => router.replace(parked)}
           >
-            Parked: put it away
+            Parked: after-flight checks
           </Button>
         </View>
       }
@@ -116,11 +116,11 @@ function LineUp({ folded }: { folded: FoldedWalk }) {
         </PageHead>
         {canSpeak() && (
           <Button className="px-3" testID="speak" onPress={() => speak(spoken)}>
-            Say it
+            Read aloud
           </Button>
         )}
       </View>
-      <Text className="text-voice">Eyes outside: read it or hear it. Nothing to tap.</Text>
+      <Text className="text-voice">Eyes outside: read it or listen. No tapping needed.</Text>
       <View className={`mt-3 ${wide ? "gap-6" : "gap-3"}`} testID="line-up">
         {runway && (
           <Line

@@ -53,7 +53,7 @@ export function WindPanel({ walk }: { walk: Walk }) {
             <Text className="font-mid">
               {formatNumber(Math.abs(components.headwindKt))} kt{" "}
               {components.headwindKt >= -0.5 ? "head" : "tail"} ·{" "}
-              {formatNumber(Math.abs(components.crosswindKt))} kt across
+              {formatNumber(Math.abs(components.crosswindKt))} kt crosswind
             </Text>
           )}
         </View>
@@ -75,13 +75,13 @@ function Runways({ walk }: { walk: Walk }) {
   if (choice)
     return (
       <View className="gap-2">
-        <Heading className="text-lg">{`Runways of ${list.airfield.name}`}</Heading>
+        <Heading className="text-lg">{`Runways at ${list.airfield.name}`}</Heading>
         <Text className="font-mid">{choice.why}</Text>
         {choice.runways.map(({ runway, alongKt, crossKt, tailKt }) => (
           <View key={runway.id} className="flex-row items-baseline gap-3 border-b-2 border-stone pb-1">
             <Text className="w-12 font-strong text-2xl">{runway.id}</Text>
             <Text className={`shrink ${tailKt > 0.5 ? "text-clay" : "text-voice"}`}>
-              {`${tailKt > 0.5 ? `${formatNumber(tailKt)} kt from behind` : `${formatNumber(Math.max(0, alongKt))} kt against`}, ${formatNumber(crossKt)} across; ${formatNumber(runway.lengthM)} m, ${runway.surface}`}
+              {`${tailKt > 0.5 ? `${formatNumber(tailKt)} kt tailwind` : `${formatNumber(Math.max(0, alongKt))} kt headwind`}, ${formatNumber(crossKt)} kt crosswind; ${formatNumber(runway.lengthM)} m, ${runway.surface}`}
             </Text>
           </View>
         ))}
@@ -89,7 +89,7 @@ function Runways({ walk }: { walk: Walk }) {
     );
   return (
     <View className="gap-2">
-      <Heading className="text-lg">{`Runways of ${list.airfield.name}`}</Heading>
+      <Heading className="text-lg">{`Runways at ${list.airfield.name}`}</Heading>
       {list.airfield.runways.map((runway) => (
         <View key={runway.id} className="flex-row items-baseline gap-3 border-b-2 border-stone pb-1">
           <Text className="w-12 font-strong text-2xl">{runway.id}</Text>

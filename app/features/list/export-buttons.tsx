@@ -20,7 +20,7 @@ export function ExportButtons({ list, bundle }: { list: ComposedList; bundle: Ai
       setMessage(
         error instanceof ProblemError
           ? error.message
-          : "The printable page is made by the server, and it does not answer. Save as text works without it.",
+          : "The server makes the printable page and cannot be reached. “Text” works without it.",
       );
     }
   };
@@ -46,9 +46,9 @@ export function ExportButtons({ list, bundle }: { list: ComposedList; bundle: Ai
         {(
           [
             ["Print", "Save to print", pdf],
-            ["Table", "Save as a table", csv],
+            ["CSV", "Save as CSV", csv],
             ["Text", "Save as text", () => saveTextFile(`${name}.md`, listMarkdown(list), "text/markdown")],
-            ["Files", "Save the aircraft's files", json],
+            ["Files", "Save the aircraft files", json],
           ] as const
         ).map(([words, label, save]) => (
           <Button

@@ -39,7 +39,7 @@ function Preview({ aircraft }: { aircraft: KnownAircraft }) {
   if (list instanceof ComposeError)
     return (
       <Screen back={parent}>
-        <PageHead className="mt-8 text-2xl" title="Today's list">
+        <PageHead className="mt-8 text-2xl" title="Today's checklist">
           {list.message}
         </PageHead>
       </Screen>
@@ -69,7 +69,7 @@ function Preview({ aircraft }: { aircraft: KnownAircraft }) {
           contentContainerStyle={{ paddingHorizontal: 18, paddingVertical: 12 }}
           initialNumToRender={20}
           tabIndex={0}
-          aria-label="Every line of today's list"
+          aria-label="All items of today's checklist"
         />
       </View>
       {!wide && (
@@ -90,13 +90,13 @@ function Differences({ list, aircraft }: { list: ComposedList; aircraft: KnownAi
   }
   return (
     <View className="gap-2 pb-3">
-      <PageHead title={`${list.registration} list`}>Today's list</PageHead>
+      <PageHead title={`${list.registration} checklist`}>Today's checklist</PageHead>
       <Text className="text-voice">
         {list.registration}: {list.items.length} items at {list.stations.length} stations.{" "}
         {list.variant && `${list.variant.name}: ${list.variant.what}.`}
       </Text>
       <Heading className="mt-1 text-lg">Different today</Heading>
-      {byWhy.size === 0 && <Text className="text-voice">Nothing: the list as it always is.</Text>}
+      {byWhy.size === 0 && <Text className="text-voice">Nothing: the standard checklist.</Text>}
       {[...byWhy].map(([why, items]) => (
         <View key={why} className="rounded-xl bg-stone px-3 py-2">
           <Text className="font-strong">{`${why}: ${items.length}`}</Text>
@@ -110,8 +110,11 @@ function Differences({ list, aircraft }: { list: ComposedList; aircraft: KnownAi
         </View>
       ))}
       <Text className="text-sm text-voice">
-        {aircraft.preferences.surfaces === "moved" ? "Surfaces moved by hand" : "Surfaces only looked at"},{" "}
-        {aircraft.preferences.brake}. Some items will be asked by their value; which ones shows on the walk.
+        {aircraft.preferences.surfaces === "moved"
+          ? "Surfaces moved by hand"
+          : "Surfaces checked by eye only"}
+        , {aircraft.preferences.brake}. Some items ask for a value instead of a tick; which ones is chosen
+        during the preflight.
       </Text>
     </View>
   );

@@ -6,7 +6,7 @@ import { usePalette } from "../../ui/paint/use-palette";
 
 const PAD = { left: 46, right: 16, top: 14, bottom: 30 };
 const LABEL_PX = 15;
-const WORDS = { "take-off": "take-off", landing: "landing", "zero fuel": "no fuel" } as const;
+const WORDS = { "take-off": "take-off", landing: "landing", "zero fuel": "zero fuel" } as const;
 
 /** Mass against arm: what is allowed, and the way from take-off to the last drop of fuel. */
 export function EnvelopeDrawing({
@@ -53,7 +53,7 @@ export function EnvelopeDrawing({
         width={width}
         height={height}
         role="img"
-        aria-label="Mass and balance: the envelope, and this load's way in it"
+        aria-label="Mass and balance envelope, with this load from take-off to zero fuel"
       >
         <Rect
           x={PAD.left}

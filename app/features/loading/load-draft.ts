@@ -23,8 +23,8 @@ const number = (text: string): number => Number(text.trim().replace(",", "."));
 export function entryFault(text: string): string | undefined {
   if (text.trim() === "") return undefined;
   const value = number(text);
-  if (!Number.isFinite(value)) return "A number.";
-  return value < 0 ? "From 0 up." : value > 5000 ? "More than any of these carries." : undefined;
+  if (!Number.isFinite(value)) return "Enter a number.";
+  return value < 0 ? "Enter 0 or more." : value > 5000 ? "Too large. Check the number." : undefined;
 }
 
 /** What may be meant otherwise: a seat that holds more than people weigh. */
@@ -36,7 +36,7 @@ export function entryDoubt(
   const value = number(text);
   if (kind !== "seat" || unit === "lb" || !Number.isFinite(value)) return undefined;
   const people = maxKg !== undefined && maxKg > HEAVY_PERSON_KG ? 2 : 1;
-  return value > people * HEAVY_PERSON_KG ? "Pounds? This list is in kilograms." : undefined;
+  return value > people * HEAVY_PERSON_KG ? "Is this in pounds? The fields are in kilograms." : undefined;
 }
 
 /** Masses as they were typed, in the other unit; what is no number stays as it is. */

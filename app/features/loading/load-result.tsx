@@ -27,7 +27,7 @@ export function LoadBrief({ profile, load, burn }: { profile: LoadingProfile; lo
     <Text className="font-strong text-lg text-deck-ink" testID="loading-brief">
       {worst
         ? `${GRADE_WORD.stop}: ${faultWords(worst)}`
-        : (missing[0] ?? `Inside: ${formatNumber(takeOff?.kg ?? 0)} kg at take-off`)}
+        : (missing[0] ?? `Within limits: ${formatNumber(takeOff?.kg ?? 0)} kg at take-off`)}
     </Text>
   );
 }
@@ -53,13 +53,13 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
       <View className="gap-2" role="status" testID="loading-result">
         <View className="flex-row items-center gap-3">
           <GradeMark grade="ask" size={30} />
-          <Text className="shrink font-strong text-xl">Somebody's mass is missing</Text>
+          <Text className="shrink font-strong text-xl">A person's mass is missing</Text>
         </View>
         {check.missing.map((question) => (
           <Text key={question}>{question}</Text>
         ))}
         <Text className="text-voice">
-          Until it is entered nothing is reckoned: a person without a mass weighs something all the same.
+          Enter the mass of every person. Mass and balance cannot be calculated without it.
         </Text>
       </View>
     );
@@ -70,8 +70,8 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
         <GradeMark grade={outside ? "stop" : "within limits"} size={30} />
         <Text className={`shrink font-strong text-xl ${outside ? "text-clay" : ""}`}>
           {outside
-            ? `${GRADE_WORD.stop}: outside`
-            : `Inside, ${formatNumber(takeOff?.kg ?? 0)} kg at ${formatNumber(takeOff ? armOf(takeOff) : 0)} mm`}
+            ? `${GRADE_WORD.stop}: outside limits`
+            : `Within limits: ${formatNumber(takeOff?.kg ?? 0)} kg at ${formatNumber(takeOff ? armOf(takeOff) : 0)} mm`}
         </Text>
       </View>
       {check.faults.map((fault) => (
@@ -88,8 +88,8 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
         <View className="gap-1" testID="changes">
           <Heading className="text-lg">
             {ways[0]?.length === 1
-              ? "The smallest change that brings it inside"
-              : "No single change brings it inside. Two together do"}
+              ? "Smallest change that brings it within limits"
+              : "No single change is enough. Two changes together bring it within limits"}
           </Heading>
           {ways.map((way, i) => (
             <Text key={JSON.stringify(way)} className={i === 0 ? "font-strong" : ""}>
@@ -98,16 +98,18 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
           ))}
         </View>
       )}
-      {outside && ways.length === 0 && <Text>No two changes bring it inside: plan it anew.</Text>}
+      {outside && ways.length === 0 && (
+        <Text>Two changes are not enough to get within limits: plan the load again.</Text>
+      )}
       <EnvelopeDrawing profile={profile} points={check.points} outside={outside} height={wide ? 330 : 260} />
       {room.length > 0 && (
         <Text>
-          {`Fits besides: ${room.map(({ id, kg }) => `${formatNumber(kg)} kg in ${nameOf(id)}`).join(", or ")}.`}
+          {`You can still add ${room.map(({ id, kg }) => `${formatNumber(kg)} kg in ${nameOf(id)}`).join(", or ")}.`}
         </Text>
       )}
       {!outside && chance > 0.02 && (
         <Text className="font-mid">
-          {`Close: if scales, clothes and the dip are off as they usually are, it is outside in ${formatNumber(chance * 100)} of 100.`}
+          {`Close to the limit: with the usual errors in scales, clothing and dips it is outside in ${formatNumber(chance * 100)} of 100 cases.`}
         </Text>
       )}
       <Text className="text-sm text-voice">

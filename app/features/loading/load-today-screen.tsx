@@ -42,10 +42,9 @@ function Today({ folded }: { folded: FoldedWalk }) {
   if (profile) return <Aboard folded={folded} profile={profile} />;
   return (
     <Screen back={`/preflight/${folded.state.id}/verdict`}>
-      <PageHead title="What is aboard">What is aboard</PageHead>
+      <PageHead title="Load on board">What is aboard</PageHead>
       <Text className="mt-2">
-        No weighing report is on file: nobody can say what it weighs and where. An owner or a mechanic adds
-        it.
+        No weighing report on file: mass and balance cannot be calculated. An owner or a mechanic can add it.
       </Text>
     </Screen>
   );
@@ -108,25 +107,25 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
             disabled={!told}
             onPress={() => void put()}
           >
-            This is aboard now
+            Save this load
           </Button>
         )
       }
     >
       <PageHead
-        title={`${list.registration}: what is aboard`}
-      >{`${list.registration}: what is aboard`}</PageHead>
+        title={`${list.registration}: load on board`}
+      >{`${list.registration}: load on board`}</PageHead>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
-          <Choice title="Masses in" options={MASS_UNITS} value={unit} onChange={toUnit} />
+          <Choice title="Mass unit" options={MASS_UNITS} value={unit} onChange={toUnit} />
           <View className="flex-row flex-wrap gap-3">
             <StationFields profile={profile} unit={unit} values={stations} onChange={write} />
           </View>
           {profile.tanks.length > 0 && (
             <Text className="text-voice">
               {notDipped.length > 0
-                ? `Not looked into yet: ${notDipped.map(({ tank }) => tankName(tank)).join(", ")}. It is reckoned with once all are.`
-                : `As measured: ${profile.tanks.map(({ tank }) => `${tankName(tank)} ${formatNumber(dipped[tank] ?? 0)} L`).join(", ")}.`}
+                ? `Not dipped yet: ${notDipped.map(({ tank }) => tankName(tank)).join(", ")}. Dip these tanks to calculate mass and balance.`
+                : `Fuel as measured: ${profile.tanks.map(({ tank }) => `${tankName(tank)} ${formatNumber(dipped[tank] ?? 0)} L`).join(", ")}.`}
             </Text>
           )}
         </View>
@@ -135,7 +134,9 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
             <LoadResult profile={profile} load={load} burn={burn} />
           ) : (
             told === undefined && (
-              <Text role="alert">A number is missing or wrong: nothing is reckoned with it.</Text>
+              <Text role="alert">
+                A number is missing or wrong. Correct it to calculate mass and balance.
+              </Text>
             )
           )}
         </View>

@@ -37,9 +37,9 @@ function Known({ aircraft }: { aircraft: KnownAircraft }) {
   if (aircraft.bundle.loading) return <Loading aircraft={aircraft} />;
   return (
     <Screen back={`/aircraft/${registration}`}>
-      <PageHead title={`${registration} loading`}>{`${registration}: loading`}</PageHead>
+      <PageHead title={`${registration} mass and balance`}>{`${registration}: mass and balance`}</PageHead>
       <Text className="mt-2">
-        No weighing report is on file: nobody can say what it weighs and where. An owner or a mechanic adds it
+        No weighing report on file: mass and balance cannot be calculated. An owner or a mechanic can add it
         as a file.
       </Text>
     </Screen>
@@ -88,7 +88,7 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
   );
   const fields = (
     <View className="gap-3">
-      <Choice title="Masses in" options={MASS_UNITS} value={draft.unit} onChange={toUnit} />
+      <Choice title="Mass unit" options={MASS_UNITS} value={draft.unit} onChange={toUnit} />
       {own.offer(draft.stations, draft.unit, (stations) => set({ stations }))}
       <View className="flex-row flex-wrap gap-3">
         <StationFields
@@ -112,15 +112,15 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
         ))}
       </View>
       <Text className="text-sm text-voice">
-        {`Fuel stands as it was measured last, until the dip of the preflight says what is really there. Burnt: ${formatNumber(burn.taxiL)} L before take-off, ${formatNumber(burn.tripL)} L on ${plan.flightMin} minutes.`}
+        {`Fuel as last measured, until you dip the tanks in the preflight. Fuel burn: ${formatNumber(burn.taxiL)} L before take-off, ${formatNumber(burn.tripL)} L for ${plan.flightMin} minutes of flight.`}
       </Text>
-      <WeighingReport profile={profile} mayWrite={mayDo(role, "enter a weighing")} />
+      <WeighingReport profile={profile} mayWrite={mayDo(role, "weighing.enter")} />
     </View>
   );
   const result = load ? (
     <LoadResult profile={profile} load={load} burn={burn} />
   ) : (
-    <Text role="alert">A number is missing or wrong: nothing is reckoned with it.</Text>
+    <Text role="alert">A number is missing or wrong. Correct it to calculate mass and balance.</Text>
   );
   return (
     <Screen
@@ -130,7 +130,7 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
         !wide && load && <LoadBrief profile={profile} load={load} burn={burn} />
       }
     >
-      <PageHead title={`${registration} loading`}>{`${registration}: loading`}</PageHead>
+      <PageHead title={`${registration} mass and balance`}>{`${registration}: mass and balance`}</PageHead>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>
         <View className={wide ? "flex-1" : ""}>{fields}</View>
         <View className={wide ? "flex-[1.2]" : ""}>{result}</View>

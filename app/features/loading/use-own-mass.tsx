@@ -48,7 +48,7 @@ export function useOwnMass(
       const text = massText(value.kg, unit);
       return (
         <Button testID="own-mass" onPress={() => put({ ...values, [seat.id]: text })}>
-          {`You: ${formatNumber(Number(text), 0)} ${unit} (${dayText(value.at)})`}
+          {`Use your mass: ${formatNumber(Number(text), 0)} ${unit} (${dayText(value.at)})`}
         </Button>
       );
     },

@@ -49,7 +49,7 @@ export function useWeighing(profile: LoadingProfile) {
     },
     save: async (): Promise<boolean> => {
       if (!weighing) {
-        setMessage("Not saved yet: all four are needed.");
+        setMessage("Not saved: fill in all four fields.");
         return false;
       }
       const text = JSON.stringify({ ...profile, weighing });
@@ -57,7 +57,7 @@ export function useWeighing(profile: LoadingProfile) {
       const reading = readFileText(text);
       if ("faults" in reading) {
         setFaults(reading.faults);
-        setMessage("Not saved yet.");
+        setMessage("Not saved: correct the marked fields.");
         return false;
       }
       try {
@@ -66,7 +66,7 @@ export function useWeighing(profile: LoadingProfile) {
         setMessage(
           error instanceof ProblemError
             ? error.message
-            : "The server cannot be reached. What you wrote stays on this device; save it again with a network.",
+            : "The server cannot be reached. Your entry is kept on this device: save it again when you are online.",
         );
         return false;
       }

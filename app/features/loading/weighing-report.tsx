@@ -16,9 +16,9 @@ export function WeighingReport({ profile, mayWrite }: { profile: LoadingProfile;
   return (
     <View className="gap-2" testID="weighing">
       <Text className="text-sm text-voice">
-        {`Weighed on ${spokenDate(weighing.date)}: ${formatNumber(weighing.emptyKg)} kg at ${formatNumber(weighing.armMm)} mm behind ${datum} (${weighing.source.text}).`}
+        {`Weighed on ${spokenDate(weighing.date)}: ${formatNumber(weighing.emptyKg)} kg at ${formatNumber(weighing.armMm)} mm aft of ${datum} (${weighing.source.text}).`}
       </Text>
-      {saved && <Text role="status">Saved. What is loaded is reckoned with it from now on.</Text>}
+      {saved && <Text role="status">Saved. Mass and balance now uses this report.</Text>}
       {mayWrite && !open && (
         <Button
           className="self-start"
@@ -28,7 +28,7 @@ export function WeighingReport({ profile, mayWrite }: { profile: LoadingProfile;
             setOpen(true);
           }}
         >
-          Enter a new weighing
+          Enter a new weighing report
         </Button>
       )}
       {open && (
@@ -53,10 +53,10 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
   const doubted = change?.odd && !sameDatum;
   return (
     <View className="gap-3 rounded-xl border-2 border-ink p-3" testID="weighing-form">
-      <Heading className="text-lg">The new weighing report</Heading>
-      <Text className="text-sm text-voice">{`The balance is measured behind ${profile.datum}.`}</Text>
+      <Heading className="text-lg">New weighing report</Heading>
+      <Text className="text-sm text-voice">{`The CG arm is measured aft of ${profile.datum}.`}</Text>
       <TextField
-        label="Weighed on, year first"
+        label="Date of weighing (year-month-day)"
         value={draft.date}
         onChange={(date) => write({ date })}
         maxLength={10}
@@ -66,7 +66,7 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
       <View className="flex-row gap-3">
         <View className="flex-1">
           <TextField
-            label="Empty, kg"
+            label="Empty mass, kg"
             value={draft.kg}
             onChange={(kg) => write({ kg })}
             maxLength={8}
@@ -76,7 +76,7 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
         </View>
         <View className="flex-1">
           <TextField
-            label="Balance, mm"
+            label="Empty CG arm, mm"
             value={draft.mm}
             onChange={(mm) => {
               setSameDatum(false);
@@ -89,7 +89,7 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
         </View>
       </View>
       <TextField
-        label="Which report, and whose"
+        label="Report number and workshop"
         value={draft.text}
         onChange={(text) => write({ text })}
         maxLength={200}
@@ -98,13 +98,13 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
       />
       {change && (
         <Text testID="weighing-change">
-          {`Against the last: ${formatNumber(Math.abs(change.kg), 1)} kg ${change.kg < 0 ? "lighter" : "heavier"}, ${formatNumber(Math.abs(change.mm))} mm further ${change.mm < 0 ? "forward" : "aft"}.`}
+          {`Compared with the last report: ${formatNumber(Math.abs(change.kg), 1)} kg ${change.kg < 0 ? "lighter" : "heavier"}, CG ${formatNumber(Math.abs(change.mm))} mm further ${change.mm < 0 ? "forward" : "aft"}.`}
         </Text>
       )}
       {change?.odd && (
         <>
           <Alert>
-            {`The balance has moved further than ${formatNumber(Math.abs(change.kg), 1)} kg can move it. Is it measured from the same point, ${profile.datum}? In inches, or from the nose?`}
+            {`The CG has moved further than a change of ${formatNumber(Math.abs(change.kg), 1)} kg can explain. Check that the arm is measured from ${profile.datum}, and in millimetres.`}
           </Alert>
           <Toggle
             on={sameDatum}
@@ -121,7 +121,7 @@ function WeighingForm({ profile, onDone }: { profile: LoadingProfile; onDone: (s
       {message !== "" && <Alert testID="weighing-message">{message}</Alert>}
       <View className="flex-row gap-2">
         <Button textClassName="text-base" onPress={() => onDone(false)}>
-          Not now
+          Cancel
         </Button>
         <Button
           tone="primary"

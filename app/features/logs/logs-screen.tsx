@@ -98,8 +98,7 @@ const HOURS: Record<(typeof RANGES)[number], number | undefined> = {
 function Oil({ logs, profile }: { logs: Logs; profile: OilProfile | undefined }) {
   const wide = useWide();
   const [range, setRange] = useState<(typeof RANGES)[number]>("Last 50 h");
-  if (!profile)
-    return <Text className="text-voice">This aircraft has no engine: there is no oil to read.</Text>;
+  if (!profile) return <Text className="text-voice">This aircraft has no engine, so it has no oil log.</Text>;
   if (logs.trouble) return <Text className="font-mid text-clay">{logs.trouble}</Text>;
   if (!logs.trends) return <Text className="text-voice">Working out the oil consumption …</Text>;
   const [left, right] = logs.trends;
@@ -202,12 +201,12 @@ function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLo
         <>
           <AddOilForm form={form} />
           <Button className="min-h-16" onPress={log}>
-            It went in: log it
+            Oil added: log it
           </Button>
         </>
       ) : (
         <Button textClassName="text-base" onPress={() => setOpen(true)}>
-          Oil was added without a walk
+          Log oil added outside a preflight
         </Button>
       )}
     </View>
@@ -223,7 +222,7 @@ function FuelOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onL
   if (!bundle.type.fuel) return <Text className="text-voice">This aircraft has no tanks.</Text>;
   return (
     <View className="gap-3">
-      <Heading className="text-lg">Refuel without a walk</Heading>
+      <Heading className="text-lg">Refuel outside a preflight</Heading>
       {logged !== "" && (
         <Text role="status" className="rounded-lg bg-stone px-3 py-2 font-mid">
           {logged}
@@ -264,7 +263,7 @@ function Tables({ registration, fluid, onTaken }: TablesProps) {
       saveBlob(`${registration.toLowerCase()}-${fluid}-log.csv`, await api.fluidCsv(registration, fluid));
       setMessage("");
     } catch {
-      setMessage("The server cannot be reached: the table is made there.");
+      setMessage("No network: the CSV file is made by the server. Try again when you are online.");
     }
   };
   const add = async () => {
@@ -279,29 +278,29 @@ function Tables({ registration, fluid, onTaken }: TablesProps) {
       setMessage(
         error instanceof ProblemError
           ? error.message
-          : "The server cannot be reached. Nothing was taken; try again.",
+          : "The server cannot be reached. Nothing was imported. Try again.",
       );
     }
   };
   return (
     <View className="gap-2">
-      <Heading className="text-lg">{`The ${fluid} log as a table`}</Heading>
+      <Heading className="text-lg">{`CSV file of the ${fluid} log`}</Heading>
       <View className="flex-row gap-2">
         <Button
           className="flex-1"
           textClassName="text-base"
-          label={`Save the ${fluid} log`}
+          label={`Export the ${fluid} log as CSV`}
           onPress={() => void save()}
         >
-          Save
+          Export CSV
         </Button>
         <Button
           className="flex-1"
           textClassName="text-base"
-          label={`Add lines to the ${fluid} log`}
+          label={`Import entries into the ${fluid} log`}
           onPress={() => void add()}
         >
-          Add lines
+          Import CSV
         </Button>
       </View>
       {message !== "" && (
@@ -316,9 +315,9 @@ function Tables({ registration, fluid, onTaken }: TablesProps) {
 
 function outcomeText({ taken, repeated, faults }: ImportOutcome): string {
   const parts = [
-    `${taken} ${taken === 1 ? "line" : "lines"} taken`,
-    ...(repeated > 0 ? [`${repeated} were here already`] : []),
-    ...(faults.length > 0 ? [`${faults.length} not taken`] : []),
+    `${taken} ${taken === 1 ? "entry" : "entries"} imported`,
+    ...(repeated > 0 ? [`${repeated} already in the log`] : []),
+    ...(faults.length > 0 ? [`${faults.length} not imported`] : []),
   ];
   return `${parts.join(", ")}.`;
 }
@@ -327,7 +326,7 @@ const ENTRY: Record<FluidRow["entry"], string> = {
   dip: "dipped",
   sight: "sight glass",
   measured: "measured",
-  uplift: "put in",
+  uplift: "added",
   burn: "burnt",
   level: "dipstick",
   added: "added",
@@ -337,11 +336,11 @@ const SHOWN = 40;
 function Lines({ logs, fluid }: { logs: Logs; fluid: FluidRow["fluid"] }) {
   return (
     <View className="gap-1">
-      <Heading className="text-lg">Last lines</Heading>
+      <Heading className="text-lg">Latest entries</Heading>
       {!logs.whole && (
-        <Text className="text-sm text-voice">Without the server: only what this device keeps.</Text>
+        <Text className="text-sm text-voice">No server connection: only entries saved on this device.</Text>
       )}
-      {logs.rows.length === 0 && <Text className="text-voice">{`Nothing in the ${fluid} log yet.`}</Text>}
+      {logs.rows.length === 0 && <Text className="text-voice">{`No ${fluid} log entries yet.`}</Text>}
       {logs.rows.slice(0, SHOWN).map((row) => (
         <View
           key={`${row.at}${row.entry}${row.part ?? ""}${row.amount}`}

@@ -137,7 +137,7 @@ export const OilPlot = memo(function OilPlot({ trend, profile, lastH, width }: O
               textAnchor="middle"
               fontFamily="AtkinsonNextSemiBold"
             >
-              changed
+              change
             </SvgText>
           </G>
         )}
@@ -186,7 +186,7 @@ export const OilPlot = memo(function OilPlot({ trend, profile, lastH, width }: O
             textAnchor="end"
             fontFamily="AtkinsonNext"
           >
-            ahead
+            forecast
           </SvgText>
         )}
       </Svg>

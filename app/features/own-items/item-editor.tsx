@@ -28,14 +28,14 @@ export function ItemEditor({
     <View className="gap-4" testID="own-item-editor">
       <TextField
         maxLength={600}
-        label="What to do, in a few words"
+        label="Item, in a few words"
         value={item.title}
         onChange={(title) => onChange({ title, part: partOfTitle(title) })}
         fault={fault("title")}
         placeholder="Left seat rail: rock it hard"
       />
       <Choice
-        title="What is done?"
+        title="Type of check"
         options={OWN_KINDS}
         value={OWN_KINDS.find((kind) => kind === item.kind)}
         onChange={(kind) => onChange({ kind, expected: kind === "count" ? (item.expected ?? 1) : undefined })}
@@ -43,7 +43,7 @@ export function ItemEditor({
       />
       {item.kind === "count" && (
         <Stepper
-          text={`${item.expected ?? 1} of them`}
+          text={`${item.expected ?? 1} expected`}
           step={1}
           unit="piece"
           onStep={(by) => onChange({ expected: Math.min(60, Math.max(1, (item.expected ?? 1) + by)) })}
@@ -67,7 +67,7 @@ export function ItemEditor({
       />
       <TextField
         maxLength={600}
-        label="Why: what happened, or could"
+        label="Reason: what happened, or could happen"
         value={item.why}
         onChange={(why) => onChange({ why })}
         fault={fault("why")}
@@ -81,14 +81,14 @@ export function ItemEditor({
         words={(id) => stations.find((station) => station.id === id)?.name ?? id}
       />
       <Choice
-        title="Grade, if it is not so"
+        title="Grade if it is not correct"
         options={FINDING_GRADES}
         value={item.miss}
         onChange={(miss) => onChange({ miss })}
         words={(grade) => GRADE_WORD[grade]}
       />
       <Choice
-        title="When is it asked?"
+        title="When is it on the checklist?"
         options={["always", ...CONDITIONS]}
         value={item.when?.[0] ?? "always"}
         onChange={(when) =>

@@ -56,7 +56,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
                   textClassName="text-base"
                   onPress={() => own.edit(undefined)}
                 >
-                  To all items
+                  Back to all items
                 </Button>
               )}
               {mayWrite &&
@@ -88,7 +88,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
                   Add another
                 </Button>
                 <Button tone="bare-deck" textClassName="text-sm" onPress={own.drop}>
-                  Drop these changes
+                  Discard changes
                 </Button>
               </View>
             )}
@@ -99,7 +99,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
       <PageHead>{`${bundle.aircraft.registration}: added items`}</PageHead>
       {!mayWrite && (
         <Text className="mt-1 text-voice">
-          Owners, instructors and mechanics write them; as {role} you read them.
+          Only owners, instructors and mechanics can edit added items. As {role} you can read them.
         </Text>
       )}
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>
@@ -130,7 +130,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
               />
             ))
           )}
-          {!editing && own.items.length === 0 && <Text className="text-voice">None yet.</Text>}
+          {!editing && own.items.length === 0 && <Text className="text-voice">No added items yet.</Text>}
         </View>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           {previewed && <Preview item={previewed} station={place(previewed.station)} />}
@@ -157,16 +157,16 @@ function OwnRow({
     >
       <Text className="text-sm text-voice">
         {station}
-        {item.when ? ` · only: ${item.when.join(", ")}` : ""}
+        {item.when ? ` · only when: ${item.when.join(", ")}` : ""}
         {item.retired ? ` · retired ${item.retired}` : ""}
       </Text>
       <Text className={`font-strong ${item.retired ? "line-through" : ""}`}>
-        {item.title || "No words yet"}
+        {item.title || "No text yet"}
       </Text>
       <Text className="text-sm">{item.good}</Text>
       {onEdit && (
         <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onEdit}>
-          {item.retired ? "Bring it back" : "Change or retire"}
+          {item.retired ? "Restore" : "Change or retire"}
         </Button>
       )}
     </View>
@@ -177,7 +177,7 @@ function OwnRow({
 function Preview({ item, station }: { item: OwnItem; station: string }) {
   return (
     <View className="gap-1 rounded-xl border-2 border-ink p-3" testID="own-preview">
-      <Text className="text-sm text-voice">As the next pilot meets it</Text>
+      <Text className="text-sm text-voice">Preview for the next pilot</Text>
       <Text className="font-mid text-sm text-voice">{station}</Text>
       <Heading level={2} className="text-2xl">
         {item.title || "…"}
@@ -203,17 +203,17 @@ function Preview({ item, station }: { item: OwnItem; station: string }) {
 function Difference({ difference, place }: { difference: OwnDifference; place: (id: string) => string }) {
   const { typeItems, added, changed, retired, broughtBack } = difference;
   const line = (sign: string, item: OwnItem) => (
-    <Text key={`${sign}${item.id}`}>{`${sign} ${place(item.station)}: ${item.title || "no words yet"}`}</Text>
+    <Text key={`${sign}${item.id}`}>{`${sign} ${place(item.station)}: ${item.title || "no text yet"}`}</Text>
   );
   return (
     <View className="gap-1 rounded-xl bg-stone px-3 py-2" testID="own-difference">
-      <Text className="font-strong">What saving changes</Text>
-      <Text className="text-sm text-voice">{`The type's own ${typeItems} items stay as they are.`}</Text>
-      {!isChanged(difference) && <Text>Nothing so far.</Text>}
+      <Text className="font-strong">Changes to save</Text>
+      <Text className="text-sm text-voice">{`The ${typeItems} items of this aircraft type stay as they are.`}</Text>
+      {!isChanged(difference) && <Text>No changes yet.</Text>}
       {added.map((item) => line("+", item))}
       {changed.map(({ after }) => line("changed:", after))}
       {retired.map((item) => line("retired:", item))}
-      {broughtBack.map((item) => line("back again:", item))}
+      {broughtBack.map((item) => line("restored:", item))}
     </View>
   );
 }

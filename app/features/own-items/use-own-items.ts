@@ -88,20 +88,20 @@ export function useOwnItems({ bundle }: KnownAircraft) {
         setFaults(reading.faults);
         const index = Number(/^ownItems\[(\d+)\]/.exec(reading.faults[0]?.path ?? "")?.[1]);
         setEditing(items[index]?.id);
-        setMessage("Not saved yet: something is missing.");
+        setMessage("Not saved: fill in the marked fields.");
         return false;
       }
       try {
         await api.sendFile(text, kept.value?.basis);
         drop();
         await refresh(dispatch, aircraft.registration);
-        setMessage("Saved. The next preflight asks it; those that were begun keep the list they had.");
+        setMessage("Saved. New preflights include it; preflights already started keep their checklist.");
         return true;
       } catch (error) {
         setMessage(
           error instanceof ProblemError
             ? error.message
-            : "The server cannot be reached. What you wrote stays on this device; save it again with a network.",
+            : "The server cannot be reached. Your entry is kept on this device: save it again when you are online.",
         );
         return false;
       }

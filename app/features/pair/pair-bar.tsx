@@ -42,7 +42,7 @@ export function PairBar({
   return (
     <View testID="pair" className="flex-row items-center gap-2 rounded-lg bg-stone px-3">
       <View className="min-w-0 flex-1 py-1">
-        <Text className="text-sm text-voice">{`Read it out. ${name} answers:`}</Text>
+        <Text className="text-sm text-voice">{`Read it aloud. ${name} answers:`}</Text>
         <Text className="font-strong">{`“${(parts ?? [item]).map(answerToHear).join("; ")}”`}</Text>
       </View>
       {canSpeak() && (
@@ -71,7 +71,7 @@ function answerToHear(item: Item): string {
   if (item.kind === "count") return `the number, ${item.expected} expected`;
   if (item.kind === "measure") return `the number, in ${item.reading?.unit}`;
   if (item.kind === "confirm") return item.confirm?.ask ?? "what the label says";
-  if (item.kind === "observe") return "grown, the same, or gone; with the measure";
+  if (item.kind === "observe") return "grown, the same, or gone; and the measurement";
   if (item.kind === "choice") return "which one";
   return item.done ?? item.good;
 }

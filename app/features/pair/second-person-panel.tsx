@@ -37,12 +37,12 @@ export function SecondPersonPanel({
             </Button>
           ))}
           <Button tone="bare-deck" textClassName="text-sm" onPress={() => acts.later(item)}>
-            Postpone until somebody is
+            Postpone until a second person is here
           </Button>
         </>
       }
     >
-      <NotYet grade="ask" title="This takes two" why={why} item={item} />
+      <NotYet grade="ask" title="Second person needed" why={why} item={item} />
     </Screen>
   );
 }

@@ -49,8 +49,8 @@ function Known({ aircraft: { bundle } }: { aircraft: KnownAircraft }) {
   const crewId = useAppSelector((state) => state.session.crewId);
   const role = crew.find((member) => member.id === crewId)?.role;
   if (!papers) return <NoPapers registration={registration} />;
-  const mayReplace = mayDo(role, "replace a meter");
-  const mayMove = mayDo(role, "move a component");
+  const mayReplace = mayDo(role, "meter.replace");
+  const mayMove = mayDo(role, "component.move");
   return (
     <Screen back={`/aircraft/${registration}/due`}>
       <PageHead
@@ -68,7 +68,7 @@ function Known({ aircraft: { bundle } }: { aircraft: KnownAircraft }) {
               mayReplace={mayReplace && !isCounted(meter.kind)}
             />
           ))}
-          {!mayReplace && <Text className="text-sm text-voice">A mechanic replaces a meter.</Text>}
+          {!mayReplace && <Text className="text-sm text-voice">Only a mechanic can replace a meter.</Text>}
         </View>
         <View className={wide ? "flex-1 gap-3" : "gap-3"}>
           <Heading className="text-lg">Components</Heading>
@@ -98,11 +98,12 @@ function MeterCard({
   const [newText, setNew] = useState("0");
   const [done, setDone] = useState(false);
   const number = (text: string) => Number(text.trim().replace(",", "."));
-  const faultOf = (text: string) => (text.trim() === "" ? "Read it." : readingFault(meter, number(text)));
+  const faultOf = (text: string) =>
+    text.trim() === "" ? "Enter the reading." : readingFault(meter, number(text));
   const oldFault =
     faultOf(oldText) ??
     (number(oldText) < shows - 1e-9
-      ? `By the log it has shown ${formatNumber(shows, meter.decimals)} already: a flight is logged wrong, or this is.`
+      ? `The log already shows ${formatNumber(shows, meter.decimals)}. Check this reading and the last flight entry.`
       : undefined);
   const newFault = faultOf(newText);
   const unit = isCounted(meter.kind) ? "" : " h";
@@ -124,14 +125,14 @@ function MeterCard({
     <View className="gap-1 rounded-xl bg-stone px-4 py-3" testID={`meter-${meter.id}`}>
       <Text className="font-mid">{meter.name}</Text>
       <Text>
-        {`${formatNumber(total, meter.decimals)}${unit} in all${Math.abs(shows - total) > 1e-9 ? `; the meter shows ${formatNumber(shows, meter.decimals)}` : ""}.`}
+        {`${formatNumber(total, meter.decimals)}${unit} total${Math.abs(shows - total) > 1e-9 ? `; the meter shows ${formatNumber(shows, meter.decimals)}` : ""}.`}
       </Text>
       {last && (
         <Text className="text-sm text-voice">
-          {`Replaced on ${last.at.slice(0, 10)}: the old one showed ${formatNumber(last.oldReading, meter.decimals)}, the new one began at ${formatNumber(last.newReading, meter.decimals)}.`}
+          {`Replaced on ${last.at.slice(0, 10)}: old meter ${formatNumber(last.oldReading, meter.decimals)}, new meter started at ${formatNumber(last.newReading, meter.decimals)}.`}
         </Text>
       )}
-      {done && <Text role="status">Replaced: totals go on from here.</Text>}
+      {done && <Text role="status">Replaced. The totals continue from here.</Text>}
       {mayReplace && !open && (
         <Button
           className="self-start px-5"
@@ -143,20 +144,20 @@ function MeterCard({
             setOpen(true);
           }}
         >
-          It was replaced
+          Log a meter replacement
         </Button>
       )}
       {open && (
         <View className="gap-2">
           <TextField
-            label="The old one showed"
+            label="Old meter reading"
             value={oldText}
             onChange={setOld}
             maxLength={12}
             fault={oldFault}
           />
           <TextField
-            label="The new one shows"
+            label="New meter reading"
             value={newText}
             onChange={setNew}
             maxLength={12}
@@ -170,10 +171,10 @@ function MeterCard({
               testID="keep-meter"
               onPress={replace}
             >
-              Put it on record
+              Save
             </Button>
             <Button tone="bare" textClassName="text-base" onPress={() => setOpen(false)}>
-              Leave it as it is
+              Cancel
             </Button>
           </View>
         </View>
@@ -218,7 +219,9 @@ function Fitted({
   const here = record.components.filter(({ id }) => !isFitted(record, id));
   return (
     <View className="gap-2">
-      {on.length === 0 && <Text className="text-voice">None is on record with a life of its own.</Text>}
+      {on.length === 0 && (
+        <Text className="text-voice">No component with its own times or life limits is on record.</Text>
+      )}
       {on.map((component) => {
         const own = componentTotals(component, record.fittings, totals);
         const position = record.fittings.find((one) => one.component === component.id && !one.off)?.position;
@@ -255,13 +258,13 @@ function Fitted({
                 testID={`remove-${component.id}`}
                 onPress={() => setRemoving(component.id)}
               >
-                It came off
+                Log removal
               </Button>
             )}
             {removing === component.id && (
               <View className="gap-2">
                 <Text>
-                  {`It goes onto the shelf with its times, and what is due on it asks nothing of ${registration} any more. The aircraft has ${totalsWords(totals, record.meters)}.`}
+                  {`It goes to the shelf with its times. Its due items no longer apply to ${registration}. Aircraft totals: ${totalsWords(totals, record.meters)}.`}
                 </Text>
                 <View className="flex-row flex-wrap gap-2">
                   <Button
@@ -279,10 +282,10 @@ function Fitted({
                       setRemoving(undefined);
                     }}
                   >
-                    It is off
+                    Removed: save
                   </Button>
                   <Button tone="bare" textClassName="text-base" onPress={() => setRemoving(undefined)}>
-                    It stays on
+                    Cancel
                   </Button>
                 </View>
               </View>
@@ -294,10 +297,10 @@ function Fitted({
         <Text
           key={id}
           className="text-sm text-voice"
-        >{`${name} came off; it is on the shelf, or on another aircraft.`}</Text>
+        >{`${name} was removed. It is on the shelf or on another aircraft.`}</Text>
       ))}
       {mayMove && <Fit registration={registration} papers={onFile} shelf={shelf} away={away} />}
-      {!mayMove && <Text className="text-sm text-voice">A mechanic takes components off and fits them.</Text>}
+      {!mayMove && <Text className="text-sm text-voice">Only a mechanic can remove and fit components.</Text>}
     </View>
   );
 }
@@ -336,7 +339,7 @@ function Fit({
         testID="fit-component"
         onPress={() => setOpen(true)}
       >
-        Fit one from the shelf
+        Fit a component from the shelf
       </Button>
     );
   const fit = () => {
@@ -364,9 +367,13 @@ function Fit({
   return (
     <View className="gap-2 rounded-xl border-2 border-ink px-4 py-3">
       <Heading className="text-lg">On the shelf</Heading>
-      {away && <Text className="text-voice">No network: what lies on the shelf is not known here.</Text>}
+      {away && (
+        <Text className="text-voice">No network: the parts on the shelf are not known on this device.</Text>
+      )}
       {!away && shelf.length === 0 && (
-        <Text className="text-voice">Nothing. A component comes here when it is taken off an aircraft.</Text>
+        <Text className="text-voice">
+          Empty. Components appear here when they are removed from an aircraft.
+        </Text>
       )}
       {shelf.map(({ component, from }) => (
         <Toggle
@@ -384,7 +391,7 @@ function Fit({
       ))}
       {chosen !== undefined && (
         <TextField
-          label="Where on the aircraft"
+          label="Position on the aircraft"
           value={position}
           onChange={setPosition}
           maxLength={60}
@@ -400,10 +407,10 @@ function Fit({
           testID="keep-fitted"
           onPress={fit}
         >
-          It is fitted
+          Fitted: save
         </Button>
         <Button tone="bare" textClassName="text-base" onPress={() => setOpen(false)}>
-          Not now
+          Cancel
         </Button>
       </View>
     </View>

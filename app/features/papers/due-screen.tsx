@@ -106,7 +106,7 @@ function DueList({
       </View>
       {!wide && <Doors registration={registration} />}
       <Text className="mt-3 text-sm text-voice">
-        {`Judged for a flight of ${minutes} minutes${conditions.length > 0 ? ` (${conditions.join(", ")})` : ""} today. Forecasts go by how this aircraft was flown; nine of ten times it lies within the bar. Limits are example values: the aircraft's own programme comes first.`}
+        {`Assessed for a flight of ${minutes} minutes${conditions.length > 0 ? ` (${conditions.join(", ")})` : ""} today. Forecasts use the aircraft's past flying; nine in ten fall within the bar. Limits are example values: the aircraft's own maintenance programme comes first.`}
       </Text>
     </Screen>
   );
@@ -129,7 +129,7 @@ function Daily({ registration, papers: { onFile, today } }: { registration: stri
   return (
     <View className="mt-2 flex-row flex-wrap items-center gap-3">
       <Text testID="daily">{`Daily inspection: not signed for today${daily ? `, last on ${spokenDate(daily.date)}` : ""}.`}</Text>
-      {mayDo(role, "sign the daily inspection") && (
+      {mayDo(role, "daily.sign") && (
         <Button
           className="px-5"
           textClassName="text-base"
@@ -138,7 +138,7 @@ function Daily({ registration, papers: { onFile, today } }: { registration: stri
             setHere(true);
           }}
         >
-          It is done: sign it
+          Inspection done: sign
         </Button>
       )}
     </View>
@@ -235,20 +235,20 @@ function Detail({ row: { item, verdict, when, due }, papers }: { row: DueRow; pa
           {verdict.state === "not for this flight"
             ? "Not needed for this flight"
             : isSoon(verdict)
-              ? "In date, not for long"
+              ? "In date, due soon"
               : GRADE_WORD[grade]}
         </Text>
       </View>
       <Text>{sentenceOf(item, verdict, meters)}</Text>
       {when && !when.certain && when.middle && (
-        <Text>{`By how it is flown, between ${spokenDate(when.from)} and ${when.to ? spokenDate(when.to) : "later than two years"}.`}</Text>
+        <Text>{`By how it is flown, between ${spokenDate(when.from)} and ${when.to ? spokenDate(when.to) : "more than two years ahead"}.`}</Text>
       )}
       {due.points.length > 1 &&
         due.points.map((point) => (
           <Text
             key={JSON.stringify(point)}
             className="text-sm text-voice"
-          >{`Holds to ${dueWords(point, meters)}.`}</Text>
+          >{`Valid until ${dueWords(point, meters)}.`}</Text>
         ))}
       <Text className="text-sm text-voice">{lastWork(item, due.last)}</Text>
       <Text className="text-sm text-voice">{`${item.source.text}${item.source.example ? " (example value)" : ""}`}</Text>
@@ -258,6 +258,6 @@ function Detail({ row: { item, verdict, when, due }, papers }: { row: DueRow; pa
 
 function lastWork(_item: DueItem, last: WorkDone | undefined): string {
   return last
-    ? `Done last on ${spokenDate(last.date)}.`
-    : "No work on record: the date stands on the thing itself.";
+    ? `Last done on ${spokenDate(last.date)}.`
+    : "No work on record: the date is printed on the item itself.";
 }

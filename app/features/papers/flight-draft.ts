@@ -117,24 +117,24 @@ export function lineOfDraft(
       hours === undefined
         ? Number.NaN
         : new Date(`${draft.day}T${pad(Number(hours))}:${minutes}:00`).getTime();
-    if (Number.isNaN(at)) say(field, "A time like 09:30.");
+    if (Number.isNaN(at)) say(field, "Enter a time like 09:30.");
     return at;
   };
   if (!/^\d{4}-\d{2}-\d{2}$/.test(draft.day) || Number.isNaN(new Date(`${draft.day}T12:00:00`).getTime()))
-    say("day", "A day like 2026-05-01.");
+    say("day", "Enter a date like 2026-05-01.");
   const off = moment("off");
   let on = moment("on");
   if (on <= off) on += 86_400_000;
-  if (draft.from.trim() === "") say("from", "From where?");
-  if (draft.to.trim() === "") say("to", "Where to?");
+  if (draft.from.trim() === "") say("from", "Enter the departure airfield.");
+  if (draft.to.trim() === "") say("to", "Enter the destination.");
   const read: Record<string, { out: number; in: number }> = {};
   for (const { id, kind, name } of meters) {
     if (isCounted(kind)) continue;
     const [out, back] = [draft.out[id], draft.in[id]].map((text) =>
       Number((text ?? "").replace(",", ".") || Number.NaN),
     );
-    if (!Number.isFinite(out)) say(`meters.${id}.out`, `${name} before the flight: a number.`);
-    if (!Number.isFinite(back)) say(`meters.${id}.in`, `${name} after the flight: a number.`);
+    if (!Number.isFinite(out)) say(`meters.${id}.out`, `Enter ${name} before the flight.`);
+    if (!Number.isFinite(back)) say(`meters.${id}.in`, `Enter ${name} after the flight.`);
     if (Number.isFinite(out) && Number.isFinite(back)) read[id] = { out: out as number, in: back as number };
   }
   if (faults.length > 0) return { faults };

@@ -85,7 +85,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
     const data: EventData["flight.logged"] = {
       ...line,
       ...(remarks !== "" && {
-        remarks: [line.remarks, `Logged all the same: ${remarks}`].filter(Boolean).join(" "),
+        remarks: [line.remarks, `Logged despite this warning: ${remarks}`].filter(Boolean).join(" "),
       }),
     };
     if (correcting)
@@ -118,7 +118,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
         { stream: "flight" },
       ),
     );
-    onLogged("Struck out. The line stays on record.");
+    onLogged("Struck out. The entry stays on record.");
   };
   const questions = faults.filter(({ weight }) => weight === "asked");
   const body = (
@@ -146,7 +146,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
       <View className="flex-row gap-2">
         <View className="flex-[1.3]">
           <TextField
-            label="Day"
+            label="Date"
             value={draft.day}
             onChange={(day) => set({ day })}
             maxLength={10}
@@ -215,11 +215,11 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
           </View>
         ))}
       <View className="gap-1">
-        <Text className="font-mid text-sm">Of these landings, by night</Text>
+        <Text className="font-mid text-sm">Landings at night</Text>
         <Stepper
           text={String(draft.nightLandings)}
           step={1}
-          unit="landings by night"
+          unit="landings at night"
           onStep={(by) => set({ nightLandings: Math.max(0, draft.nightLandings + by) })}
         />
       </View>
@@ -231,7 +231,13 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
         multiline
       />
       {correcting && (
-        <TextField label="Why it is corrected" value={why} onChange={setWhy} maxLength={400} multiline />
+        <TextField
+          label="Reason for the correction"
+          value={why}
+          onChange={setWhy}
+          maxLength={400}
+          multiline
+        />
       )}
       {correcting && (
         <Button
@@ -241,7 +247,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
           onPress={strike}
           testID="strike"
         >
-          This flight was none: strike it out
+          Flight did not take place: strike out
         </Button>
       )}
       {questions.map(({ at, words }) => (
@@ -261,16 +267,16 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
       onPress={log}
     >
       {questions.length > 0 && asked !== ""
-        ? "It is so: log it"
+        ? "Correct as entered: log it"
         : correcting
-          ? "Correct this line"
+          ? "Save the correction"
           : "Log this flight"}
     </Button>
   );
   if (wide)
     return (
       <View className="gap-3">
-        <Heading className="text-lg">{correcting ? "Correct this flight" : "The next flight"}</Heading>
+        <Heading className="text-lg">{correcting ? "Correct this flight" : "New flight"}</Heading>
         {body}
         {button}
       </View>
@@ -280,7 +286,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
       actions={
         <View className="flex-row gap-3">
           <Button tone="deck" className="min-h-16 flex-1" textClassName="text-base" onPress={onCancel}>
-            Not now
+            Cancel
           </Button>
           <View className="flex-[1.7]">{button}</View>
         </View>

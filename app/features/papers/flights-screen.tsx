@@ -40,7 +40,7 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: P
   const [writing, setWriting] = useState(false);
   const [correcting, setCorrecting] = useState<ShownLine>();
   const me = aircraft.crew.find((member) => member.id === aircraft.crewId);
-  const mayCorrect = mayDo(me?.role, "correct a flight");
+  const mayCorrect = mayDo(me?.role, "flight.correct");
   const [logged, setLogged] = useState("");
   const [trouble, setTrouble] = useState("");
   const [faults, setFaults] = useState<{ name: string; list: CsvFault[] }>({ name: "", list: [] });
@@ -62,12 +62,16 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: P
     setTrouble("");
     try {
       const { taken, repeated, faults: bad } = await api.sendFlightCsv(registration, file.text);
-      setLogged(`${file.name}: ${taken} flights taken, ${repeated} known already, ${bad.length} not taken.`);
+      setLogged(
+        `${file.name}: ${taken} flights imported, ${repeated} already in the log, ${bad.length} not imported.`,
+      );
       setFaults({ name: file.name, list: bad });
       reload();
     } catch (error) {
       setTrouble(
-        error instanceof ProblemError ? error.message : "The server cannot be reached. Nothing was taken.",
+        error instanceof ProblemError
+          ? error.message
+          : "The server cannot be reached. Nothing was imported. Try again when you are online.",
       );
     }
   };
@@ -118,7 +122,8 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: P
         <View className={wide ? "flex-[1.6] gap-2" : "gap-2"}>
           {away && (
             <Text className="text-sm">
-              No network: only what was logged on this device is shown. Totals are as the server said last.
+              No network: only flights logged on this device are shown. Totals are the last ones from the
+              server.
             </Text>
           )}
           {!lines && <Text className="text-voice">Fetching the log …</Text>}
@@ -138,15 +143,15 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: P
           )}
           <View className="mt-2 flex-row flex-wrap gap-2">
             <Button className="self-start px-5" textClassName="text-base" onPress={() => void save("csv")}>
-              As a table (CSV)
+              Export CSV
             </Button>
             {mayCorrect && (
               <Button className="self-start px-5" textClassName="text-base" onPress={() => void add()}>
-                Add from a table
+                Import CSV
               </Button>
             )}
             <Button className="self-start px-5" textClassName="text-base" onPress={() => void save("pdf")}>
-              To print (PDF)
+              Export PDF
             </Button>
           </View>
           {trouble !== "" && <Text role="alert">{trouble}</Text>}
@@ -198,9 +203,9 @@ function Line({
         <Text className="shrink text-sm text-voice">
           {[
             ...counted,
-            ...(line.night ? [`by night ${line.night.landings}`] : []),
+            ...(line.night ? [`landings at night: ${line.night.landings}`] : []),
             ...(line.struck ? ["struck out"] : line.corrections > 0 ? ["corrected"] : []),
-            ...(line.here ? ["saved on this device, to be sent"] : []),
+            ...(line.here ? ["saved on this device, to send"] : []),
             ...(line.remarks ? [line.remarks] : []),
           ].join(" · ")}
         </Text>

@@ -53,7 +53,7 @@ export function JudgedPapers({ papers, asked }: { papers: PinnedPapers; asked: F
         </View>
       ))}
       {fine.length > named.length && (
-        <Text className="text-sm text-voice">{`${fine.length - named.length} more in date to the end of this flight, by the record.`}</Text>
+        <Text className="text-sm text-voice">{`${fine.length - named.length} more items in date until the end of this flight, according to the record.`}</Text>
       )}
     </View>
   );

@@ -6,9 +6,9 @@ import { Text } from "../../ui/text";
 export function NoPapers({ registration }: { registration: string }) {
   return (
     <Screen back={`/aircraft/${registration}`}>
-      <PageHead title={`${registration} papers`}>No airworthiness record on file</PageHead>
+      <PageHead title={`${registration} airworthiness record`}>No airworthiness record on file</PageHead>
       <Text className="mt-2">
-        {`Nothing is known of what is due on ${registration}: look it up in its papers. A mechanic or the owner adds its file (cravix.airworthiness/1) on the first page, under “Add a file”.`}
+        {`There is no airworthiness record for ${registration}: check the aircraft's documents. A mechanic or the owner can add the record as a file (cravix.airworthiness/1) on the Aircraft page, under “Add an aircraft from a file”.`}
       </Text>
     </Screen>
   );

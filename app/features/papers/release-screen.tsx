@@ -60,9 +60,9 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
   const wide = useWide();
   const dispatch = useAppDispatch();
   const me = crew.find((member) => member.id === crewId);
-  const full = mayDo(me?.role, "release");
+  const full = mayDo(me?.role, "work.release");
   const preventive =
-    !full && bundle.rules?.preventive !== undefined && mayDo(me?.role, "release preventive work");
+    !full && bundle.rules?.preventive !== undefined && mayDo(me?.role, "work.release-preventive");
   const [draft, setDraft] = useState<Draft>({
     date: papers.today,
     done: "",
@@ -134,7 +134,9 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
       recordAll(firstId, [{ type: "work.released", data }, ...closing], { stream: "aircraft", firstId }),
     );
     setId(firstId);
-    setSigned(`Released on ${spokenDate(release.date)}. The next preflight is one after maintenance.`);
+    setSigned(
+      `Released on ${spokenDate(release.date)}. The next preflight will include the after-maintenance items.`,
+    );
   };
   if (signed !== "")
     return (
@@ -150,11 +152,11 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
             setTrouble("");
             void api.releasePdf(id).then(
               (pdf) => saveBlob(`${registration}-release.pdf`, pdf),
-              () => setTrouble("The paper is made by the server: it is there as soon as this was sent."),
+              () => setTrouble("The server makes the PDF. Try again when this release has been sent."),
             );
           }}
         >
-          To print (PDF)
+          Export PDF
         </Button>
         {trouble !== "" && <Alert className="mt-2">{trouble}</Alert>}
       </Screen>
@@ -164,8 +166,8 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
       <Screen back={`/aircraft/${registration}`}>
         <PageHead title={`${registration} release`}>Release to service</PageHead>
         <Text className="mt-2">
-          A mechanic releases work. A pilot may release preventive work alone, where the rules on file allow
-          it.
+          Only a mechanic can release work. Pilots can release preventive maintenance where the rules on file
+          allow it.
         </Text>
       </Screen>
     );
@@ -188,14 +190,14 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
       <PageHead title={`${registration} release`}>{`${registration}: release to service`}</PageHead>
       {preventive && (
         <Text className="mt-1">
-          Preventive work alone, on an aircraft that you own or operate, where the rules allow it. Everything
-          else a mechanic releases.
+          You can release only preventive maintenance, on an aircraft that you own or operate, where the rules
+          allow it. A mechanic releases everything else.
         </Text>
       )}
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-3"}>
         <View className="gap-3 lg:flex-1" style={wide ? { flex: 1 } : undefined}>
           <TextField
-            label="What was done, to which part"
+            label="Work done, and on which part"
             value={draft.done}
             onChange={(done) => set({ done })}
             maxLength={4000}
@@ -203,14 +205,14 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
             fault={fault("done")}
           />
           <TextField
-            label="By which reference"
+            label="Reference"
             value={draft.reference}
             onChange={(reference) => set({ reference })}
             maxLength={400}
             placeholder="manual, directive, drawing"
           />
           <TextField
-            label="Day of the work"
+            label="Date of the work"
             value={draft.date}
             onChange={(date) => set({ date })}
             maxLength={10}
@@ -221,7 +223,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
             .map(({ id, name }) => (
               <TextField
                 key={id}
-                label={`${name} reads`}
+                label={`${name} reading`}
                 value={draft.readings[id] ?? ""}
                 onChange={(text) => set({ readings: { ...draft.readings, [id]: text } })}
                 maxLength={9}
@@ -231,7 +233,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
           <View className="flex-row gap-2">
             <View className="flex-1">
               <TextField
-                label="Certificate, kind"
+                label="Certificate type"
                 value={draft.kind}
                 onChange={(kind) => set({ kind })}
                 maxLength={80}
@@ -240,7 +242,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
             </View>
             <View className="flex-1">
               <TextField
-                label="Certificate, number"
+                label="Certificate number"
                 value={draft.number}
                 onChange={(number) => set({ number })}
                 maxLength={80}
@@ -249,7 +251,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
           </View>
         </View>
         <View className="gap-3" style={wide ? { flex: 1 } : undefined}>
-          <Heading className="text-lg">Which due items it does</Heading>
+          <Heading className="text-lg">Due items completed</Heading>
           <View className="flex-row flex-wrap gap-2">
             {rows
               .filter(
@@ -273,7 +275,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
             onFlip={(id) => set({ closes: flip(draft.closes, id) })}
           />
           <TextField
-            label="A condition that it leaves: look again after so many hours"
+            label="Re-inspect after this many hours (if required)"
             value={draft.leak}
             onChange={(leak) => set({ leak })}
             maxLength={6}
@@ -298,7 +300,7 @@ function Closes({
   if (open.length === 0) return null;
   return (
     <>
-      <Heading className="text-lg">Which discrepancies it closes</Heading>
+      <Heading className="text-lg">Discrepancies signed off</Heading>
       <View className="gap-2">
         {open.map(({ id, text }) => (
           <Toggle key={id} on={closes.includes(id)} className="self-start px-4" onPress={() => onFlip(id)}>
@@ -340,14 +342,14 @@ function leavesOf(text: string, read: Readonly<Record<string, number>>, date: st
   return [
     {
       id: `look-again-${date}`,
-      name: "Look again after the work",
+      name: "Re-inspection after maintenance",
       kind: "condition",
       limits: [{ by: "reading", meter, at: Math.round((total + hours) * 10) / 10 }],
       once: true,
       miss: "ask",
       source: {
         kind: "handbook",
-        text: `left by the release of ${localDate(`${date}T12:00:00Z`)}`,
+        text: `required by the release of ${localDate(`${date}T12:00:00Z`)}`,
         example: false,
       },
     },

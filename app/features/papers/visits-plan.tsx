@@ -1,4 +1,4 @@
-import { mayDo, whoMay } from "@cravix/contract/client";
+import { mayDo, rolesWithPermission } from "@cravix/contract/client";
 import { addDays, handCostWords, planFaults, spokenDate } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
@@ -23,17 +23,19 @@ export function VisitsPlan() {
   const crew = useCrew();
   return (
     <View className="mt-2 gap-3" testID="visits">
-      <Heading className="text-lg">{planning ? "Visits" : `Visits within a year: ${count}`}</Heading>
+      <Heading className="text-lg">
+        {planning ? "Workshop visits" : `Workshop visits in the next year: ${count}`}
+      </Heading>
       {trouble !== "" && <Text role="alert">{trouble}</Text>}
       {planning && <Text className="text-voice">Working out the fewest visits …</Text>}
       {kept && (
         <Text className="text-sm text-voice" testID="kept-plan">
-          {`Put down by ${crew.find(({ id }) => id === kept.crewId)?.name ?? kept.crewId}, ${dayText(kept.at)}.`}
+          {`Published by ${crew.find(({ id }) => id === kept.crewId)?.name ?? kept.crewId}, ${dayText(kept.at)}.`}
         </Text>
       )}
       {aircraft.length > 0 && (
         <Text className="text-sm text-voice">
-          Touch a visit to see what is done at it; drag it, or use the arrow keys, to move it.
+          Tap a visit to see its work. Drag it, or use the arrow keys, to move it.
         </Text>
       )}
       {aircraft.map((one) => (
@@ -43,9 +45,9 @@ export function VisitsPlan() {
       {!planning && <PutDown plan={plan} />}
       <Text className="text-sm text-voice">
         {aircraft.every(({ best }) => best.exact)
-          ? "Every plan was tried: the fewest visits, and the least life thrown away. "
-          : "The fewest visits; of what is done early, the best that was found. "}
-        {`Nothing goes overdue, hours by the earliest day of each forecast, on weekdays. A plan of ${spokenDate(today)}, no appointment.`}
+          ? "All plans compared: fewest visits, and least remaining life lost. "
+          : "Fewest visits; the best plan found for early work. "}
+        {`Nothing becomes overdue. Hours use the earliest forecast day; weekdays only. Plan made on ${spokenDate(today)}; no appointments are booked.`}
       </Text>
     </View>
   );
@@ -71,7 +73,7 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
     <View className="gap-1 border-b-2 border-stone pb-3" testID={`visits-${registration}`}>
       <View className="flex-row flex-wrap items-center justify-between gap-2">
         <Text className="font-strong">
-          {`${registration}: ${days.length} ${days.length === 1 ? "visit" : "visits"}${byHand ? ", by hand" : ""}`}
+          {`${registration}: ${days.length} ${days.length === 1 ? "visit" : "visits"}${byHand ? ", moved by hand" : ""}`}
         </Text>
         {byHand && (
           <Button
@@ -82,7 +84,7 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
               setDays(registration, undefined);
             }}
           >
-            Back to the best plan
+            Restore the best plan
           </Button>
         )}
       </View>
@@ -105,7 +107,7 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
       {!byHand &&
         best.late.map(({ item, due }) => (
           <Text key={item} role="alert" className="font-mid text-clay">
-            {`${nameOf(registration, item)} is due on ${spokenDate(addDays(today, due))}; the workshop is not open before that.`}
+            {`${nameOf(registration, item)} is due on ${spokenDate(addDays(today, due))}, before the workshop is next open. Arrange another date or workshop.`}
           </Text>
         ))}
       {visit ? (
@@ -114,7 +116,7 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
           <Text>
             {visit.items.length > 0
               ? visit.items.map((id) => nameOf(registration, id)).join(", ")
-              : "Nothing needs this visit."}
+              : "Nothing is due at this visit."}
           </Text>
           <View className="flex-row flex-wrap gap-2">
             {(
@@ -140,14 +142,14 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
                 setChosen(undefined);
               }}
             >
-              Leave it out
+              Remove this visit
             </Button>
           </View>
         </View>
       ) : (
         visits[0] && (
           <Text className="text-sm text-voice">
-            {`First ${spokenDate(addDays(today, visits[0].day))}: ${visits[0].items.map((id) => nameOf(registration, id)).join(", ")}`}
+            {`First visit ${spokenDate(addDays(today, visits[0].day))}: ${visits[0].items.map((id) => nameOf(registration, id)).join(", ")}`}
           </Text>
         )
       )}
@@ -175,8 +177,8 @@ function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
   };
   return (
     <View className="gap-2" testID="closed-days">
-      <Heading className="text-lg">The workshop is closed</Heading>
-      <Text className="text-sm text-voice">At weekends, and:</Text>
+      <Heading className="text-lg">Workshop closed</Heading>
+      <Text className="text-sm text-voice">Weekends, and:</Text>
       {closed.map((span, i) => (
         <View
           key={`${span.from}${span.to}${span.why ?? ""}`}
@@ -188,10 +190,10 @@ function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
           <Button
             className="px-4"
             textClassName="text-sm"
-            label={`Open again from ${span.from}`}
+            label={`Remove closure from ${span.from}`}
             onPress={() => setClosed(closed.filter((_, n) => n !== i))}
           >
-            Open again
+            Remove
           </Button>
         </View>
       ))}
@@ -202,7 +204,7 @@ function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
           testID="add-closed"
           onPress={() => setOpen(true)}
         >
-          Add days
+          Add closed days
         </Button>
       )}
       {open && (
@@ -224,7 +226,7 @@ function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
             testID="keep-closed"
             onPress={add}
           >
-            Closed then
+            Save
           </Button>
         </View>
       )}
@@ -238,14 +240,14 @@ function PutDown({ plan }: { plan: Visits }) {
   const crew = useCrew();
   const crewId = useAppSelector((state) => state.session.crewId);
   const role = crew.find((member) => member.id === crewId)?.role;
-  const may = mayDo(role, "plan the workshop");
+  const may = mayDo(role, "workshop.plan");
   const [trouble, setTrouble] = useState("");
   const [done, setDone] = useState(false);
   const hand = (name: string, make: () => Promise<Blob>) => {
     setTrouble("");
     make().then(
       (blob) => saveBlob(name, blob),
-      () => setTrouble("The server makes this: it is there as soon as there is a network."),
+      () => setTrouble("No network: the server makes this file. Try again when you are online."),
     );
   };
   return (
@@ -260,16 +262,16 @@ function PutDown({ plan }: { plan: Visits }) {
             setDone(true);
           }}
         >
-          {plan.kept ? "Put the plan down anew" : "Put this plan down"}
+          {plan.kept ? "Publish the changed plan" : "Publish this plan"}
         </Button>
       ) : (
-        <Text className="text-sm text-voice">{`It is put down for everybody by ${whoMay("plan the workshop")}. What you move here stays on this device.`}</Text>
+        <Text className="text-sm text-voice">{`Only ${rolesWithPermission("workshop.plan")} can publish the plan for everyone. Changes you make here stay on this device.`}</Text>
       )}
       {done && (
         <Text role="status">
           {plan.changed
-            ? "It is kept here, and goes to the others as soon as there is a network."
-            : "It is on record."}
+            ? "Saved on this device. It is sent to the others when you are online."
+            : "Plan published."}
         </Text>
       )}
       <View className="flex-row flex-wrap gap-2">
@@ -278,14 +280,14 @@ function PutDown({ plan }: { plan: Visits }) {
           textClassName="text-base"
           onPress={() => hand("workshop-plan.ics", api.planIcs)}
         >
-          For a calendar (iCalendar)
+          Export to calendar (iCalendar)
         </Button>
         <Button
           className="px-5"
           textClassName="text-base"
           onPress={() => hand("workshop-plan.csv", api.planCsv)}
         >
-          As a table (CSV)
+          Export CSV
         </Button>
       </View>
       {trouble !== "" && <Alert>{trouble}</Alert>}

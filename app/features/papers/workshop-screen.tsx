@@ -53,8 +53,8 @@ export function WorkshopScreen() {
       parts={<LogParts here="/log/workshop" />}
       list={
         <>
-          <Heading className="text-lg">{`Open and due: ${tasks.length}`}</Heading>
-          {!fleet && <Text className="text-voice">Fetching the group …</Text>}
+          <Heading className="text-lg">{`Open and due soon: ${tasks.length}`}</Heading>
+          {!fleet && <Text className="text-voice">Fetching your group's aircraft …</Text>}
           {tasks.map((task) => (
             <ListRow
               key={task.id}
@@ -69,7 +69,7 @@ export function WorkshopScreen() {
             </ListRow>
           ))}
           {fleet && tasks.length === 0 && (
-            <Text className="text-voice">Nothing is open, and nothing due soon.</Text>
+            <Text className="text-voice">No open discrepancies, and nothing due soon.</Text>
           )}
           {!wide && <VisitsPlan />}
         </>

@@ -20,7 +20,9 @@ export function minimaFault(field: MinimaField, text = ""): string | undefined {
   if (text.trim() === "") return undefined;
   const { min, max } = MINIMA_FIELDS[field];
   const value = number(text);
-  return Number.isFinite(value) && value >= min && value <= max ? undefined : `From ${min} to ${max}.`;
+  return Number.isFinite(value) && value >= min && value <= max
+    ? undefined
+    : `Enter a number from ${min} to ${max}.`;
 }
 
 /** The limits that a draft means; undefined while one of its numbers is none, or nothing is limited. */
@@ -49,7 +51,7 @@ export function MinimaFields({
   return (
     <View className="gap-2" testID="minima-fields">
       <Text className="text-sm text-voice">
-        What stays empty is not limited. Set it when nobody is waiting.
+        Empty fields set no limit. Set your minimums before you are under pressure to fly.
       </Text>
       <View className="flex-row flex-wrap gap-3">
         {FIELDS.map((field) => {
@@ -74,7 +76,7 @@ export function MinimaFields({
           className="px-4"
           onPress={() => onChange({ ...draft, noNight: !draft.noNight })}
         >
-          Not by night
+          No night flights
         </Toggle>
         <Toggle
           on={draft.noPassengers}
@@ -96,7 +98,7 @@ export function minimaWords(minima: Minima): string {
       const { name, unit, at } = MINIMA_FIELDS[field];
       return value === undefined ? [] : [`${name.toLowerCase()} at ${at} ${formatQuantity({ value, unit })}`];
     }),
-    ...(minima.noNight ? ["not by night"] : []),
+    ...(minima.noNight ? ["no night flights"] : []),
     ...(minima.noPassengers ? ["no passengers"] : []),
   ].join(", ");
 }

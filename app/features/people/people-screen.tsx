@@ -16,12 +16,12 @@ import { NightSwitch } from "../shell/shell";
 const PersonDueList = lazy(async () => ({ default: (await import("./person-parts")).PersonDueList }));
 
 const MAY: Record<string, string> = {
-  pilot: "Walks and signs, logs what is found, refuels and adds oil.",
-  student: "Walks and logs what is found; flies when an instructor agrees.",
-  instructor: "Walks and signs, is asked first, writes an aircraft's added items.",
-  mechanic: "Signs discrepancies off, is asked first, writes an aircraft's added items.",
-  administrator: "Logs what is found, plans the workshop, sees what is due of everybody.",
-  owner: "Walks and signs, is asked first, writes an aircraft's added items.",
+  pilot: "Does preflights and accepts aircraft, logs discrepancies, refuels and adds oil.",
+  student: "Does preflights and logs discrepancies; flies with an instructor's authorisation.",
+  instructor: "Does preflights and accepts aircraft, is asked before flight, edits added items.",
+  mechanic: "Signs off discrepancies, is asked before flight, edits added items.",
+  administrator: "Logs discrepancies, plans workshop visits, sees everyone's due items.",
+  owner: "Does preflights and accepts aircraft, is asked before flight, edits added items.",
 };
 
 /** Who belongs to the group, and who holds this device. */
@@ -36,7 +36,11 @@ export function PeopleScreen() {
       name="People"
       list={
         <>
-          {crew.length === 0 && <Text className="text-voice">The group has not been fetched yet.</Text>}
+          {crew.length === 0 && (
+            <Text className="text-voice">
+              The group's members have not been downloaded yet. Connect once to fetch them.
+            </Text>
+          )}
           {crew.map((member) => (
             <View key={member.id} className="gap-2">
               <Row
@@ -81,7 +85,7 @@ function Row({
         <Text className="font-strong">{member.name}</Text>
         <Text className="text-sm text-voice">{member.role}</Text>
       </View>
-      {holds && <Text className="font-mid text-sm">has this device</Text>}
+      {holds && <Text className="font-mid text-sm">using this device</Text>}
     </ListRow>
   );
 }
@@ -102,8 +106,8 @@ function Detail({ member }: { member: CrewMember }) {
       <Heading className="text-2xl">{member.name}</Heading>
       <Text>{`As ${member.role}: ${MAY[member.role] ?? ""}`}</Text>
       <View>
-        <Heading className="text-lg">Complete preflights</Heading>
-        {byType.size === 0 && <Text className="text-voice">None that this device knows of.</Text>}
+        <Heading className="text-lg">Completed preflights</Heading>
+        {byType.size === 0 && <Text className="text-voice">None known on this device.</Text>}
         {[...byType].map(([type, laps]) => (
           <View key={type} className="flex-row justify-between gap-4 border-b-2 border-stone py-1.5">
             <Text className="text-voice">{type}</Text>
@@ -116,14 +120,14 @@ function Detail({ member }: { member: CrewMember }) {
       </Suspense>
       <LastPreflights crewId={member.id} />
       {member.id === crewId ? (
-        <Text className="font-mid">Has this device: what is answered here is signed with this name.</Text>
+        <Text className="font-mid">Using this device: everything answered here is signed in this name.</Text>
       ) : (
         <Button
           className="self-start px-5"
           textClassName="text-base"
           onPress={() => dispatch(crewPicked(member.id))}
         >
-          {`Hand this device to ${member.name.split(" ")[0]}`}
+          {`Switch to ${member.name.split(" ")[0]}`}
         </Button>
       )}
     </View>

@@ -47,20 +47,22 @@ export function PersonDueList({ member }: { member: CrewMember }) {
   if (!may)
     return (
       <View>
-        <Heading className="text-lg">Due</Heading>
+        <Heading className="text-lg">Medical, ratings and recency</Heading>
         <Text className="text-sm text-voice">
-          {`Medical, ratings and what was flown lately are for ${member.name.split(" ")[0]}, instructors and administrators.`}
+          {`Only ${member.name.split(" ")[0]}, instructors and administrators can see medical, ratings and recency.`}
         </Text>
       </View>
     );
   // Nobody gives to himself.
-  const gives = mayDo(role, "authorise") && !own;
+  const gives = mayDo(role, "person.authorise") && !own;
   return (
     <View className="gap-2" testID="person-due">
-      <Heading className="text-lg">Due</Heading>
-      {away && !record && <Text className="text-voice">No network, and nothing of this is kept here.</Text>}
+      <Heading className="text-lg">Medical, ratings and recency</Heading>
+      {away && !record && (
+        <Text className="text-voice">No network, and nothing of this is saved on this device.</Text>
+      )}
       {!away && !record && <Text className="text-voice">Fetching …</Text>}
-      {rows?.length === 0 && <Text className="text-voice">Nothing is entered.</Text>}
+      {rows?.length === 0 && <Text className="text-voice">No due items entered.</Text>}
       {rows?.map((row) => (
         <Row
           key={row.item.id}
@@ -73,8 +75,8 @@ export function PersonDueList({ member }: { member: CrewMember }) {
       {record && <Add personId={member.id} gives={gives} today={today} />}
       <Text className="text-sm text-voice">
         {own
-          ? "Instructors and administrators see this, nobody else. What was flown comes out of the technical log. Limits are example values: the rules where you fly come first."
-          : "What was flown comes out of the technical log. Limits are example values."}
+          ? "Only you, instructors and administrators can see this. Recent flying is taken from the technical log. Limits are example values: the rules where you fly come first."
+          : "Recent flying is taken from the technical log. Limits are example values."}
       </Text>
     </View>
   );
@@ -99,8 +101,9 @@ function Row({
   const printed = item.limits.some(({ by }) => by === "date");
   const counted = recency !== undefined;
   const soon = isSoon(verdict);
-  const dayFault = isLocalDate(date.trim()) ? undefined : "A day like 2026-03-31.";
-  const untilFault = until.trim() === "" || isLocalDate(until.trim()) ? undefined : "A day like 2027-03-31.";
+  const dayFault = isLocalDate(date.trim()) ? undefined : "Enter a date like 2026-03-31.";
+  const untilFault =
+    until.trim() === "" || isLocalDate(until.trim()) ? undefined : "Enter a date like 2027-03-31.";
   const renew = () => {
     if (dayFault || untilFault) return;
     dispatch(
@@ -133,20 +136,26 @@ function Row({
               testID={`renew-${item.id}`}
               onPress={() => setDoing("renew")}
             >
-              Renewed
+              Renew
             </Button>
           )}
           <Button tone="bare" className="px-0" textClassName="text-sm" onPress={() => setDoing("drop")}>
-            Take it out
+            Remove
           </Button>
         </View>
       )}
       {doing === "renew" && (
         <View className="gap-2">
-          <TextField label="On" value={date} onChange={setDate} maxLength={10} fault={dayFault} />
+          <TextField
+            label="Date of renewal"
+            value={date}
+            onChange={setDate}
+            maxLength={10}
+            fault={dayFault}
+          />
           {printed && (
             <TextField
-              label="In date to"
+              label="Valid until"
               value={until}
               onChange={setUntil}
               maxLength={10}
@@ -161,7 +170,7 @@ function Row({
             testID="keep-renewed"
             onPress={renew}
           >
-            Put it on record
+            Save
           </Button>
         </View>
       )}
@@ -175,10 +184,10 @@ function Row({
               setDoing(undefined);
             }}
           >
-            Take it out
+            Remove
           </Button>
           <Button tone="bare" textClassName="text-base" onPress={() => setDoing(undefined)}>
-            It stays
+            Cancel
           </Button>
         </View>
       )}
@@ -233,14 +242,14 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
         testID="add-person-due"
         onPress={() => setOpen(true)}
       >
-        Enter what is due
+        Add a due item
       </Button>
     );
   if (!preset) return null;
   const minima = minimaOfDraft(draft);
   const rated = preset.name === "Licence or rating";
   const dateFault =
-    date.trim() !== "" && !isLocalDate(date.trim()) ? "A day of the calendar, like 2027-03-31." : undefined;
+    date.trim() !== "" && !isLocalDate(date.trim()) ? "Enter a date like 2027-03-31." : undefined;
   const ready =
     (!preset.dated || (date.trim() !== "" && !dateFault)) &&
     (!rated || called.trim() !== "") &&
@@ -265,9 +274,11 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
   };
   return (
     <View className="gap-2 rounded-xl border-2 border-ink px-4 py-3">
-      <Choice title="What" options={presets.map((one) => one.name)} value={name} onChange={setName} />
-      {rated && <TextField label="Which" value={called} onChange={setCalled} maxLength={80} />}
-      {preset.classed && <Choice title="On" options={AIRCRAFT_CLASSES} value={of} onChange={setOf} />}
+      <Choice title="Type" options={presets.map((one) => one.name)} value={name} onChange={setName} />
+      {rated && <TextField label="Name" value={called} onChange={setCalled} maxLength={80} />}
+      {preset.classed && (
+        <Choice title="Aircraft class" options={AIRCRAFT_CLASSES} value={of} onChange={setOf} />
+      )}
       {preset.aircraft && (
         <View className="flex-row flex-wrap gap-2" role="group" aria-label="On which aircraft">
           {(fleet?.aircraft ?? []).map(({ registration }) => (
@@ -291,7 +302,7 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
       {preset.minima && <MinimaFields draft={draft} onChange={setDraft} />}
       {preset.dated && (
         <TextField
-          label="In date to"
+          label="Valid until"
           value={date}
           onChange={setDate}
           maxLength={10}
@@ -301,10 +312,10 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
       )}
       <View className="flex-row flex-wrap gap-2">
         <Button tone="primary" className="px-5" disabled={!ready} testID="keep-person-due" onPress={enter}>
-          Enter it
+          Save
         </Button>
         <Button tone="bare" textClassName="text-base" onPress={() => setOpen(false)}>
-          Not now
+          Cancel
         </Button>
       </View>
     </View>

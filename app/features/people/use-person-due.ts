@@ -26,7 +26,7 @@ export function usePersonDue(personId: string | undefined) {
   const toSend = useAppSelector((state) => state.sync.toSend);
   const role = crew.find((member) => member.id === me)?.role;
   const own = me !== null && me === personId;
-  const may = personId !== undefined && (own || mayDo(role, "see what is due of others"));
+  const may = personId !== undefined && (own || mayDo(role, "person.others"));
   const [told, setTold] = useState<KeptRecord & { of: string }>();
   const [here, setHere] = useState<PersonHappening[]>([]);
   const [away, setAway] = useState(false);

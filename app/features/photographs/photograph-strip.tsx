@@ -32,7 +32,7 @@ export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsPro
     try {
       const photograph = await keepPicture(file);
       if (photographs.some((one) => one.photograph === photograph.photograph))
-        setTrouble("That one is here already.");
+        setTrouble("This photo is already added.");
       else onAdd?.(photograph);
     } catch (error) {
       setTrouble((error as Error).message);
@@ -50,7 +50,7 @@ export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsPro
             <Thumbnail
               key={one.photograph}
               photograph={one}
-              label={`Photograph ${i + 1} of ${photographs.length}`}
+              label={`Photo ${i + 1} of ${photographs.length}`}
               chosen={one.photograph === large}
               onPress={() => setLarge(one.photograph === large ? undefined : one.photograph)}
             />
@@ -68,7 +68,7 @@ export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsPro
             setLarge(undefined);
           }}
         >
-          Take it out again
+          Remove photo
         </Button>
       )}
       {onAdd &&
@@ -81,13 +81,13 @@ export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsPro
             onPress={() => void add()}
           >
             {making
-              ? "Making it small …"
+              ? "Making the photo smaller …"
               : photographs.length === 0
-                ? "Photograph it"
-                : "One more photograph"}
+                ? "Take a photo"
+                : "Add another photo"}
           </Button>
         ) : (
-          <Text className="text-sm text-voice">{`${MOST_PHOTOGRAPHS} photographs are the most.`}</Text>
+          <Text className="text-sm text-voice">{`No more than ${MOST_PHOTOGRAPHS} photos.`}</Text>
         ))}
       {trouble !== "" && <Alert>{trouble}</Alert>}
     </View>
@@ -126,7 +126,7 @@ function Thumbnail({
         />
       ) : (
         <View className="h-full items-center justify-center bg-stone px-1">
-          <Text className="text-center text-xs">{url === null ? "not here yet" : "…"}</Text>
+          <Text className="text-center text-xs">{url === null ? "not on this device" : "…"}</Text>
         </View>
       )}
     </Pressable>
@@ -136,7 +136,9 @@ function Thumbnail({
 function Large({ photograph: { photograph, width, height } }: { photograph: Photograph }) {
   const url = usePicture(photograph);
   if (url === null)
-    return <Text className="text-voice">It is on another device still, or this one has no network.</Text>;
+    return (
+      <Text className="text-voice">This photo is still on another device, or this device is offline.</Text>
+    );
   return (
     <View
       className="w-full max-w-3xl overflow-hidden rounded-xl bg-stone"
@@ -147,7 +149,7 @@ function Large({ photograph: { photograph, width, height } }: { photograph: Phot
           source={{ uri: url }}
           style={{ width: "100%", height: "100%" }}
           resizeMode="contain"
-          aria-label="Photograph of the discrepancy, large"
+          aria-label="Large photo of the discrepancy"
         />
       )}
     </View>

@@ -23,7 +23,7 @@ function Room({ photographs, onAdd }: PhotographsProps) {
 }
 
 function NotHere() {
-  return <Text className="text-sm text-voice">Photographs come when there is a network again.</Text>;
+  return <Text className="text-sm text-voice">Photos appear when you are online again.</Text>;
 }
 
 /** The photographs of one discrepancy. A part of its own: the log and the walk both show it, and what two pages share is fetched with the first page. */

@@ -28,20 +28,20 @@ import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 const WORDS: Record<string, string> = {
   "read-and-do": "Read-and-do",
   "flow, then check": "Flow, then check",
-  "one item each": "One item each",
-  groups: "What one look takes in",
-  "as listed": "As the list has it",
-  "the other way round": "The other way round",
-  moved: "Moved by hand",
-  "looked at": "Only looked at",
+  "one item each": "One item per card",
+  groups: "Items seen in one look",
+  "as listed": "As listed",
+  "the other way round": "Reverse order",
+  moved: "Move by hand",
+  "looked at": "Look only",
   "brake first": "Brake, then controls",
   "controls first": "Controls, then brake",
   "some items back": "Three items back",
   "start of the station": "Start of the station",
   "start of the step": "Start of the step",
-  discarded: "Into the can",
-  "poured back": "Back if perfectly clean",
-  kept: "Kept for the engineer",
+  discarded: "Into the waste container",
+  "poured back": "Back into the tank if perfectly clean",
+  kept: "Keep for the mechanic",
 };
 const words = (option: string) => WORDS[option] ?? option;
 
@@ -84,7 +84,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
         </Button>
       }
     >
-      <PageHead title={`${registration} preferences`}>How you work</PageHead>
+      <PageHead title={`${registration} preferences`}>Preferences</PageHead>
       <Text className="text-voice">
         {crew.find((member) => member.id === crewId)?.name} on {registration}, {name}. Saved for this
         aircraft.
@@ -92,20 +92,20 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-5"}>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
           <Choice
-            title="Reading and doing"
+            title="Checklist method"
             options={METHODS}
             value={preferences.method}
             onChange={(method) => set({ method })}
             words={words}
             why={
               preferences.method === "flow, then check" && laps < LAPS_BEFORE_FLOW
-                ? `${why.method} Until then, better read and do.`
+                ? `${why.method} Until then, read-and-do is the better choice.`
                 : why.method
             }
           />
           {mayGroup(laps, role) ? (
             <Choice
-              title="On one card"
+              title="Items per card"
               options={CARDS}
               value={preferences.cards ?? "one item each"}
               onChange={(cards) => set({ cards })}
@@ -114,13 +114,13 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
             />
           ) : (
             <View className="gap-1">
-              <Heading className="text-lg">On one card</Heading>
-              <Text>One item each</Text>
+              <Heading className="text-lg">Items per card</Heading>
+              <Text>One item per card</Text>
               <Text className="text-sm text-voice">{why.cards}</Text>
             </View>
           )}
           <Choice
-            title="Surfaces outside"
+            title="Control surfaces on the walkaround"
             options={SURFACE_WAYS}
             value={preferences.surfaces}
             onChange={(surfaces) => set({ surfaces })}
@@ -128,7 +128,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
             why={why.surfaces}
           />
           <Choice
-            title="At the run-up"
+            title="Run-up order"
             options={BRAKE_WAYS}
             value={preferences.brake}
             onChange={(brake) => set({ brake })}
@@ -145,7 +145,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
           />
           {fuel && (
             <Choice
-              title="A cup of clean fuel"
+              title="Clean fuel samples"
               options={SAMPLE_FATES}
               value={preferences.sample ?? "discarded"}
               onChange={(sample) => set({ sample })}
@@ -154,22 +154,22 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
             />
           )}
           {against.map((reason) => (
-            <Caution key={reason}>{`Set against what this type asks for: ${reason}`}</Caution>
+            <Caution key={reason}>{`This differs from the recommendation for this type: ${reason}`}</Caution>
           ))}
         </View>
         <View className={wide ? "flex-1 gap-5" : "gap-5"}>
           {preferences.order ? (
             <View className="gap-2">
               <Heading className="text-lg">The walkaround</Heading>
-              <Text>An order of your own, from the page of the route.</Text>
+              <Text>Your own order, set on the Route page.</Text>
               <Button textClassName="text-base" onPress={() => set({ order: undefined })}>
-                Back to the list's own order
+                Restore the checklist order
               </Button>
             </View>
           ) : (
             <>
               <Choice
-                title="Which way round"
+                title="Direction"
                 options={HANDS}
                 value={preferences.hand}
                 onChange={(hand) => set({ hand })}
@@ -177,7 +177,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
                 why={why.lap}
               />
               <Choice
-                title="Where the walkaround begins"
+                title="First station"
                 options={lap.map((station) => station.id)}
                 value={preferences.start ?? lap[0]?.id}
                 onChange={(start) => set({ start })}

@@ -53,23 +53,21 @@ function Route({ aircraft }: { aircraft: KnownAircraft }) {
                 testID="primary"
                 onPress={() => use(best.order.map((i) => problem.stations[i]?.id ?? ""))}
               >
-                Walk it this way
+                Use this route
               </Button>
             )}
             {preferences.order && (
               <Button tone="deck" textClassName="text-base" onPress={() => use(undefined)}>
-                The list's own order
+                Use the checklist order
               </Button>
             )}
           </>
         )
       }
     >
-      <PageHead title={`${registration} route`}>The route of the walkaround</PageHead>
+      <PageHead title={`${registration} route`}>Walkaround route</PageHead>
       {!problem ? (
-        <Text className="mt-3">
-          The plan of this type has no scale, so nothing can be said of how far you walk.
-        </Text>
+        <Text className="mt-3">This type's plan has no scale, so walking distances cannot be shown.</Text>
       ) : (
         <View className={wide ? "mt-2 flex-row gap-8" : "mt-2 gap-3"}>
           <View className={wide ? "h-[480px] flex-[1.4]" : "h-[330px]"}>
@@ -97,32 +95,33 @@ function Route({ aircraft }: { aircraft: KnownAircraft }) {
               {lap.trouble !== ""
                 ? lap.trouble
                 : !best
-                  ? "Searching the shortest way round that keeps every rule …"
+                  ? "Searching for the shortest route that follows all rules …"
                   : !better
-                    ? "Yours is the shortest way round that keeps every rule. Keep it, the same every time."
-                    : `${metres(saved)} shorter, and every rule kept.`}
+                    ? "Your route is the shortest that follows all rules. Use the same route every time."
+                    : `${metres(saved)} shorter, and all rules followed.`}
             </Text>
             {!lap.ownKeepsRules && (
               <Text className="font-mid">
-                Your order comes to something that has to wait for a later station: it will stop you there.
+                Your order reaches an item that must wait for a later station. You would have to stop there.
               </Text>
             )}
             {lap.usual && (
               <View className="rounded-xl bg-stone px-3 py-2">
-                <Text className="font-strong">{`Your last ${lap.usual.walks} walks: ${metres(lap.usual.metres)} each`}</Text>
+                <Text className="font-strong">{`Your last ${lap.usual.walks} walkarounds: ${metres(lap.usual.metres)} on average`}</Text>
                 <Text className="text-sm">
                   {lap.usual.returns < 0.05
-                    ? "No way back: each station once."
-                    : `${lap.usual.returns.toFixed(1)} times back to a station already left, ${metres(lap.usual.backtrackMetres)} of it for nothing.`}
+                    ? "Each station once, no backtracking."
+                    : `Went back ${lap.usual.returns.toFixed(1)} times on average to a station already done: ${metres(lap.usual.backtrackMetres)} extra.`}
                 </Text>
               </View>
             )}
             {best && (
               <Text className="text-sm text-voice">
                 {best.exact
-                  ? "Searched through every order: none is shorter. From the door, round what cannot be walked through, and back."
-                  : `More than ${EXACT_UP_TO} stations: a good order, not proven the shortest.`}{" "}
-                Short is not the point, the same every time is: change it only if you will keep it.
+                  ? "All orders compared: none is shorter. The route starts and ends at the door and goes around obstacles."
+                  : `More than ${EXACT_UP_TO} stations: a good order, but not proven to be the shortest.`}{" "}
+                Doing it the same way every time matters more than distance. Change the route only if you will
+                keep to it.
               </Text>
             )}
           </View>

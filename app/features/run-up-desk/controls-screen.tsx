@@ -74,7 +74,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
               testID="primary"
               onPress={back}
             >
-              Back: something comes first
+              Back: another item comes first
             </Button>
           ) : all ? (
             <Button
@@ -97,7 +97,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
               testID="primary"
               onPress={right}
             >
-              It stands like this
+              Surfaces match
             </Button>
           )}
           <View className="flex-row gap-2">
@@ -109,16 +109,11 @@ function Drill({ folded }: { folded: FoldedWalk }) {
               className="min-h-14 flex-1"
               testID="wrong-way"
               onPress={() => {
-                if (item)
-                  acts.found(
-                    item,
-                    `Controls: at ${place} a surface stood the wrong way or did not go there freely`,
-                    "stop",
-                  );
+                if (item) acts.found(item, `Controls: at ${place}, wrong direction or not free`, "stop");
                 back();
               }}
             >
-              It does not
+              Surfaces do not match
             </Button>
           </View>
         </View>
@@ -148,8 +143,8 @@ function Drill({ folded }: { folded: FoldedWalk }) {
         </View>
       </View>
       <Caution>
-        Look at the surfaces, not at the drawing alone. A second person outside calls what they see: after
-        work on the controls always.
+        Look at the real surfaces, not only at the drawing. Have a second person outside call what they see,
+        always after work on the controls.
       </Caution>
     </Screen>
   );

@@ -30,7 +30,7 @@ function fieldName(field: Field): string {
 }
 
 function usedAs({ field, unit }: TraceColumn): string {
-  return field ? `${fieldName(field)}${unit ? `, ${unit}` : ": unit?"}` : "not used";
+  return field ? `${fieldName(field)}${unit ? `, ${unit}` : ": which unit?"}` : "not used";
 }
 
 /** A file of an engine monitor: picked, its columns understood or told, and handed on as a trace. */
@@ -97,8 +97,8 @@ export function FileWay({
   return (
     <View className="gap-3">
       <Text>
-        A file of the engine monitor, one line for each moment: a time, and columns with names. Whatever its
-        size, it stays on this device.
+        An engine monitor file with named columns, a time in each line. It stays on this device, whatever its
+        size.
       </Text>
       <Button
         tone={read ? "paper" : "primary"}
@@ -108,7 +108,7 @@ export function FileWay({
         onPress={pick}
         testID="pick-trace"
       >
-        {busy ? "Reading …" : read ? "Another file" : "Pick the file"}
+        {busy ? "Reading …" : read ? "Choose another file" : "Choose a file"}
       </Button>
       {trouble && <Alert>{trouble}</Alert>}
       {read && file && (
@@ -124,13 +124,13 @@ export function FileWay({
               key={`${fault.row}${fault.column}${fault.expected}`}
               className="border-l-4 border-chock pl-2"
             >
-              <Text>{`Line ${fault.row}${fault.column ? `, ${fault.column}` : ""}: wanted ${fault.expected}.`}</Text>
+              <Text>{`Line ${fault.row}${fault.column ? `, ${fault.column}` : ""}: expected ${fault.expected}.`}</Text>
             </View>
           ))}
           {read.questions.map((question) => (
             <UnitAsked key={question.kind} question={question} columns={columns} onTell={tell} />
           ))}
-          <Heading className="text-lg">Its columns</Heading>
+          <Heading className="text-lg">Columns</Heading>
           <View>
             {columns.map((column) => (
               <View key={column.index} className="border-b-2 border-stone py-1">
@@ -167,12 +167,12 @@ export function FileWay({
               onRead(last, file.name);
             }}
           >
-            Read the run-up
+            Find the run-up
           </Button>
           {!ready ? (
-            <Text className="text-clay">It needs a time and the rpm: say which columns they are.</Text>
+            <Text className="text-clay">Time and rpm are missing: choose their columns above.</Text>
           ) : (
-            open.length > 0 && <Text className="text-clay">Say first in which unit it is, above.</Text>
+            open.length > 0 && <Text className="text-clay">Choose the missing units above first.</Text>
           )}
         </>
       )}
@@ -199,7 +199,7 @@ function ColumnChoice({
   const { field } = column;
   return (
     <View className="my-2 gap-2 rounded-xl bg-stone p-2">
-      <Text className="text-sm text-voice">What it holds</Text>
+      <Text className="text-sm text-voice">Content of this column</Text>
       <View className="flex-row flex-wrap gap-1.5">
         {fields.map((name) => (
           <Toggle
@@ -215,7 +215,7 @@ function ColumnChoice({
       </View>
       {field && (
         <>
-          <Text className="text-sm text-voice">In</Text>
+          <Text className="text-sm text-voice">Unit</Text>
           <View className="flex-row flex-wrap gap-1.5">
             {unitsFor(field).map((unit) => (
               <Toggle
@@ -232,7 +232,7 @@ function ColumnChoice({
         </>
       )}
       <Button textClassName="text-base" onPress={onDone}>
-        That is it
+        Done
       </Button>
     </View>
   );

@@ -101,7 +101,7 @@ export function ProcedureDesk({
               setRound(round + 1);
             }}
           >
-            Again
+            Repeat
           </Button>
           {item && (
             <Button
@@ -155,10 +155,12 @@ export function ProcedureDesk({
             height={130}
             marks={[]}
             values={trace.channels.egt1}
-            unit="exhaust of cylinder 1, °F"
+            unit="EGT 1, °F"
           />
         )}
-        {!item && <Text className="text-voice">No item of this list asks for it: it is not logged.</Text>}
+        {!item && (
+          <Text className="text-voice">No item on this checklist asks for this, so it is not logged.</Text>
+        )}
       </View>
     </Screen>
   );

@@ -3,6 +3,6 @@ import type { Procedure } from "@cravix/core/run-up";
 export const PROCEDURE_WORDS: Record<Procedure, string> = {
   "warm up": "Warm up",
   clear: "Clear a plug",
-  idle: "Hold the idle",
-  "ground lean": "Lean for the ground",
+  idle: "Idle check",
+  "ground lean": "Lean for ground operation",
 };

@@ -101,7 +101,14 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
     }
     const told: Observation[] =
       how === "no drop" && side
-        ? [{ feature: "turned", state: "confirmed", side, words: `Asked: the key was on ${words[side]}.` }]
+        ? [
+            {
+              feature: "turned",
+              state: "confirmed",
+              side,
+              words: `Confirmed: the ignition was on ${words[side]}.`,
+            },
+          ]
         : [];
     if (how === "no drop" && side) setEmergency({ id: "no drop", side, practice });
     if (how === "stopped" && side) setEmergency({ id: "stops on one", side, practice });
@@ -167,7 +174,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         key={round}
         title={
           clearing
-            ? `${walk.list.registration}: clear it`
+            ? `${walk.list.registration}: clear the plug`
             : `${walk.list.registration}${engine.name ? `, ${engine.name} engine` : ""}`
         }
         profile={profile}
@@ -266,16 +273,16 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
             onPress={() => setEmergency("pick")}
             testID="emergency"
           >
-            Stop: trouble
+            Emergency
           </Button>
         </View>
       }
     >
       <PageHead>
         {way === "typed"
-          ? "Type it in"
+          ? "Enter by hand"
           : way === "file"
-            ? "From a file"
+            ? "Load a file"
             : `Run-up${engine.name ? `, ${engine.name} engine` : ""}`}
       </PageHead>
       {trouble && <Alert>{trouble}</Alert>}
@@ -319,7 +326,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
       )}
       {way === "choose" && engine.densityAltitudeFt !== undefined && (
         <Text className="mt-3 text-sm text-voice">
-          {`Density altitude about ${formatNumber(engine.densityAltitudeFt)} ft ${engine.settingHpa === undefined ? "on the standard setting" : `on ${formatNumber(engine.settingHpa)} hPa`}${engine.lean ? ": lean before you judge the drops" : ""}.`}
+          {`Density altitude about ${formatNumber(engine.densityAltitudeFt)} ft ${engine.settingHpa === undefined ? "at standard pressure" : `at ${formatNumber(engine.settingHpa)} hPa`}${engine.lean ? ": lean before checking the drops" : ""}.`}
         </Text>
       )}
     </Screen>

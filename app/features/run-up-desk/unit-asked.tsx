@@ -6,12 +6,12 @@ import { Heading, Text } from "../../ui/text";
 import { isOf } from "./told-units";
 
 const NAMES: Partial<Record<UnitKind, string>> = {
-  egt: "the exhaust gas",
-  cht: "the heads",
-  oilTemperature: "the oil temperature",
-  oilPressure: "the oil pressure",
-  map: "the manifold pressure",
-  suction: "the suction",
+  egt: "EGT",
+  cht: "CHT",
+  oilTemperature: "oil temperature",
+  oilPressure: "oil pressure",
+  map: "manifold pressure",
+  suction: "suction",
 };
 
 /** In which unit a monitor writes something: asked once, and remembered for this monitor. */
@@ -29,11 +29,11 @@ export function UnitAsked({
   const units = unitsFor(own?.field ?? "rpm");
   return (
     <View className="gap-2 border-l-4 border-chock pl-2" testID={`unit-asked-${kind}`}>
-      <Heading className="text-lg">{`In which unit is ${name}?`}</Heading>
+      <Heading className="text-lg">{`Which unit is used for ${name}?`}</Heading>
       <Text>
         {why === "no unit"
-          ? `No unit stands in the file, and the numbers could be ${could.join(" or ")}. Look at the monitor; it is remembered for this one.`
-          : `The file says ${taken}, but such numbers are ${could.join(" or ")}. Look at the monitor; it is remembered for this one.`}
+          ? `The file gives no unit, and the numbers could be ${could.join(" or ")}. Check the engine monitor. Your answer is saved for it.`
+          : `The file says ${taken}, but the numbers look like ${could.join(" or ")}. Check the engine monitor. Your answer is saved for it.`}
       </Text>
       <View className="flex-row flex-wrap gap-1.5">
         {units.map((unit) => (

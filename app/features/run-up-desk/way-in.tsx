@@ -37,8 +37,7 @@ export function WayIn({
     <View className={wide ? "flex-row gap-10 pt-2" : "gap-3 pt-2"}>
       <View className={wide ? "flex-1 gap-3" : "gap-3"}>
         <Caution>
-          Into wind, brakes set, nobody near the propeller. Eyes outside: this page talks, and goes on by
-          itself.
+          Into wind, brakes set, propeller area clear. Eyes outside: this page speaks and moves on by itself.
         </Caution>
         <Button
           tone="primary"
@@ -51,16 +50,16 @@ export function WayIn({
         </Button>
         <View className="flex-row gap-2">
           <Button className="min-h-20 flex-1" onPress={() => onWay("typed")} testID="way-typed">
-            Type it in
+            Enter by hand
           </Button>
           <Button className="min-h-20 flex-1" onPress={() => onWay("file")} testID="way-file">
-            From a file
+            Load a file
           </Button>
         </View>
       </View>
       <View className={wide ? "flex-1 gap-3" : "gap-3"}>
-        <View role="group" aria-label="Practise" className="mt-1 gap-2">
-          <Heading className="text-lg">Practise, engine on this device</Heading>
+        <View role="group" aria-label="Practice" className="mt-1 gap-2">
+          <Heading className="text-lg">Practice with a simulated engine</Heading>
           <View className="flex-row gap-2">
             <Button
               className="min-h-16 flex-1 px-2"
@@ -77,12 +76,12 @@ export function WayIn({
               }}
               testID="way-surprise"
             >
-              A surprise
+              Random fault
             </Button>
           </View>
         </View>
-        <View role="group" aria-label="One thing by itself" className="mt-1 gap-2">
-          <Heading className="text-lg">One thing by itself</Heading>
+        <View role="group" aria-label="Single procedures" className="mt-1 gap-2">
+          <Heading className="text-lg">Single procedures</Heading>
           <View className="flex-row flex-wrap gap-2">
             {PROCEDURES.filter((procedure) => hasProcedure(procedure, profile)).map((procedure) => (
               <Button
@@ -102,15 +101,15 @@ export function WayIn({
         </View>
         <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
           <Text className="text-sm">
-            {`The monitor that ships is a stand-in: a simulated engine with its pilot. Planted in it: ${planted.secret ? "a surprise" : plantedWords(planted, sideWords(profile))}.`}
+            {`The engine monitor supplied is a simulation, including its pilot. Simulated fault: ${planted.secret ? "random" : plantedWords(planted, sideWords(profile))}.`}
           </Text>
           <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="plant">
-            Give it a trouble
+            Choose a simulated fault
           </Button>
           {open && (
-            <View role="group" aria-label="What the stand-in has">
+            <View role="group" aria-label="Simulated fault">
               <Heading level={3} className="text-base">
-                Planted in it
+                Simulated fault
               </Heading>
               <View className="flex-row flex-wrap gap-1.5">
                 {troublesOf(profile).map((kind) => (

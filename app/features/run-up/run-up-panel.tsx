@@ -43,7 +43,7 @@ function RunUpDoors({ walk }: { walk: Walk }) {
   if (item.drill === "controls")
     return (
       <Button className="min-h-16" testID="controls-drill" onPress={() => page("controls")}>
-        Corner by corner, drawn
+        Control check with drawings
       </Button>
     );
   if (!list.type.runUp || walk.phase !== "run-up") return null;
@@ -54,7 +54,7 @@ function RunUpDoors({ walk }: { walk: Walk }) {
       testID="run-up-desk"
       onPress={() => page(engine ? `run-up?engine=${engine}` : "run-up")}
     >
-      Read it from the engine
+      Open the run-up
     </Button>
   );
 }
@@ -75,8 +75,8 @@ function MagnetoDrops({ walk, base }: { walk: Walk; base: number }) {
   return (
     <View>
       <Text className="text-sm text-voice">
-        From {formatNumber(base)} rpm
-        {limits?.maxDropRpm ? `; greatest drop ${formatNumber(limits.maxDropRpm)}` : ""}
+        Drop from {formatNumber(base)} rpm
+        {limits?.maxDropRpm ? `; maximum drop ${formatNumber(limits.maxDropRpm)}` : ""}
       </Text>
       <View className="h-24" aria-hidden>
         <Svg width="100%" height="100%" viewBox="0 0 340 100" preserveAspectRatio="none">
@@ -112,7 +112,10 @@ function MagnetoDrops({ walk, base }: { walk: Walk; base: number }) {
           [
             ["right", word(magnetos?.rightDropRpm)],
             ["left", word(magnetos?.leftDropRpm)],
-            ["apart", magnetos?.differenceRpm === undefined ? "–" : formatNumber(magnetos.differenceRpm)],
+            [
+              "difference",
+              magnetos?.differenceRpm === undefined ? "–" : formatNumber(magnetos.differenceRpm),
+            ],
           ] as const
         ).map(([name, value]) => (
           <View key={name} className="items-center">

@@ -10,13 +10,13 @@ export function InstallHint({ quiet = false }: { quiet?: boolean }) {
   if (state === "by hand")
     return quiet ? null : (
       <Text>
-        To have Cravix on the home screen: in the browser's menu choose “Install” or “Add to home screen”. It
-        then opens like any program, with a network or without.
+        To add Cravix to the home screen, choose “Install” or “Add to home screen” in the browser's menu. It
+        then opens like an app, with or without a network.
       </Text>
     );
   return (
     <View className="flex-row items-center justify-between gap-3 rounded-xl bg-stone px-3 py-2">
-      <Text className="shrink">Put Cravix on the home screen: it opens there without a network too.</Text>
+      <Text className="shrink">Add Cravix to the home screen: it then opens without a network too.</Text>
       <Button textClassName="text-base" onPress={() => void install()} testID="install">
         Install
       </Button>

@@ -17,9 +17,9 @@ export function NewVersion() {
       testID="new-version"
       className="flex-row items-center justify-between gap-3 border-b-2 border-ink bg-stone px-[18px] py-1"
     >
-      <Text className="shrink font-mid">A new version of Cravix is here.</Text>
+      <Text className="shrink font-mid">A new version of Cravix is ready.</Text>
       <Button tone="bare" className="px-0" onPress={loadNewVersion} textClassName="text-base">
-        Use it now
+        Update now
       </Button>
     </View>
   );

@@ -3,8 +3,8 @@ import { NothingHere } from "./nothing-here";
 /** The address names nothing that there is. */
 export function NoSuchPage() {
   return (
-    <NothingHere head="There is no such page" title="No such page">
-      The link may be an old one. Nothing is lost: an open preflight waits at its aircraft.
+    <NothingHere head="Page not found" title="Page not found">
+      The link may be out of date. Nothing is lost: unfinished preflights are kept with their aircraft.
     </NothingHere>
   );
 }

@@ -19,7 +19,7 @@ export function NothingHere({
     <Screen
       actions={
         <Button tone="primary" className="min-h-16" testID="primary" onPress={() => router.replace("/")}>
-          To the aircraft
+          Go to Aircraft
         </Button>
       }
     >

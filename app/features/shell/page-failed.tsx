@@ -31,24 +31,24 @@ export function PageFailed({ error: thrown }: FallbackProps) {
     <View role="main" className="h-full flex-1 items-center bg-paper">
       <View className="w-full max-w-3xl flex-1 gap-3 px-[18px] pt-8" role="alert" testID="page-failed">
         <PageHead className="text-2xl">
-          {fetched ? "This page has failed" : "This page could not be fetched"}
+          {fetched ? "This page stopped working" : "This page could not be loaded"}
         </PageHead>
         <Text>
           {fetched
             ? "It is our fault. Everything that you answered is saved on this device."
-            : "The network is away, or Cravix was renewed meanwhile. Everything that you answered is saved on this device."}
+            : "There is no network, or Cravix was updated in the meantime. Everything you answered is saved on this device."}
         </Text>
         <Text>
           {fetched
-            ? "Try again. If it fails again, open the aircraft and go on from there: an open preflight waits where you left it."
-            : "Try again when there is a network. An open preflight goes on with what is here."}
+            ? "Try again. If it fails again, go to Aircraft and resume there: an unfinished preflight continues where you left it."
+            : "Try again when you are online. You can continue an unfinished preflight offline."}
         </Text>
         {fetched && <Text className="text-sm text-voice">{error.message.slice(0, 200)}</Text>}
       </View>
       <View className="w-full items-center bg-deck">
         <View className="w-full max-w-3xl flex-row gap-3 px-4 py-3">
           <Button tone="deck" className="min-h-16 flex-1" onPress={() => window.location.assign("/")}>
-            To the aircraft
+            Go to Aircraft
           </Button>
           <Button
             tone="primary"

@@ -38,7 +38,11 @@ export function Shell({ children }: { children: ReactNode }) {
 
 function Bar({ path }: { path: string }) {
   return (
-    <View role="navigation" aria-label="Places" className="flex-row border-t-2 border-ink bg-paper px-2 pb-1">
+    <View
+      role="navigation"
+      aria-label="Main navigation"
+      className="flex-row border-t-2 border-ink bg-paper px-2 pb-1"
+    >
       {PLACES.map((place) => (
         <PlaceLink key={place.href} place={place} here={place.has(path)} className="flex-1 py-1.5" />
       ))}
@@ -50,7 +54,7 @@ function Rail({ path }: { path: string }) {
   return (
     <View
       role="navigation"
-      aria-label="Places"
+      aria-label="Main navigation"
       className="w-[132px] items-stretch border-r-2 border-ink bg-paper py-3"
     >
       <Text className="mb-4 text-center font-strong text-xl">Cravix</Text>

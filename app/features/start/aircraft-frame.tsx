@@ -26,7 +26,7 @@ export function AircraftFrame({
         server === "not reached"
           ? `No network, and ${registration} is not saved on this device`
           : server === "reached"
-            ? `There is no aircraft ${registration} in the group`
+            ? `${registration} is not one of your group's aircraft`
             : `Fetching ${registration} …`
       }
     />

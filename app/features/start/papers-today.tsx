@@ -95,14 +95,14 @@ export function PapersToday({
       )}
       {launch && (
         <Choice
-          title="How does it go up?"
+          title="Launch method"
           options={LAUNCH_WAYS}
           value={launch}
-          words={(way) => (way === "winch" ? "By the winch" : "Towed")}
+          words={(way) => (way === "winch" ? "Winch launch" : "Aerotow")}
           onChange={(way) => change({ launch: way })}
         />
       )}
-      <Heading className="mt-2 text-lg">In date for this flight?</Heading>
+      <Heading className="mt-2 text-lg">Aircraft: in date for this flight?</Heading>
       <JudgedPapers papers={papers.pinned} asked={asked} />
       {(mayFerry || purpose) && (
         <View className="gap-1">
@@ -112,10 +112,10 @@ export function PapersToday({
             testID="ferry"
             onPress={() => change({ purpose: purpose ? undefined : "to the place of the work" })}
           >
-            This flight goes to the place of the work
+            Ferry flight to maintenance
           </Toggle>
           <Text className="text-sm text-voice">
-            Only then a limit may be passed, and what is flown over comes off the next interval.
+            A limit may be exceeded only on such a flight. The excess is deducted from the next interval.
           </Text>
         </View>
       )}

@@ -37,7 +37,7 @@ export function PilotToday({ aircraft: { bundle, plan, crewId } }: { aircraft: K
   const told = rows.filter(({ due, verdict }) => gradeOf(due, verdict) !== "within limits");
   return (
     <View className="gap-2" testID="pilot-today">
-      <Heading className="mt-2 text-lg">And you?</Heading>
+      <Heading className="mt-2 text-lg">Pilot: in date for this flight?</Heading>
       <View className="gap-1.5 rounded-xl bg-stone px-3 py-2">
         {told.map((row) => {
           const grade = gradeOf(row.due, row.verdict);
@@ -48,7 +48,7 @@ export function PilotToday({ aircraft: { bundle, plan, crewId } }: { aircraft: K
               </View>
               <View className="shrink">
                 <Text className={`font-strong ${grade === "stop" ? "text-clay" : ""}`}>
-                  {`${isSoon(row.verdict) ? "Not for long" : GRADE_WORD[grade]}: ${row.item.name}`}
+                  {`${isSoon(row.verdict) ? "Due soon" : GRADE_WORD[grade]}: ${row.item.name}`}
                 </Text>
                 <Text className="text-sm">{personSentence(row)}</Text>
               </View>
@@ -57,11 +57,11 @@ export function PilotToday({ aircraft: { bundle, plan, crewId } }: { aircraft: K
         })}
         {rows.length > told.length && (
           <Text className="text-sm text-voice">
-            {`${rows.length - told.length} in date to the end of this flight.`}
+            {`${rows.length - told.length} items in date until the end of this flight.`}
           </Text>
         )}
         <Text className="text-sm text-voice">
-          For your eyes: this does not go into the aircraft's record.
+          Only you see this here. It is not saved in the aircraft's record.
         </Text>
       </View>
     </View>

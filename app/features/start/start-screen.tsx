@@ -121,7 +121,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
             testID="primary"
             hint={wide ? "Enter" : undefined}
           >
-            Begin the preflight
+            Start preflight
           </Button>
         </>
       }
@@ -144,21 +144,24 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
                 );
               })}
             </View>
-            <Text className="text-sm text-voice">+ says how many items it adds to this aircraft's list.</Text>
+            <Text className="text-sm text-voice">+ shows how many items this adds to the checklist.</Text>
             {conditions.includes("turnaround") ? (
               <Text className="text-sm text-voice" testID="turnaround">
-                {`Turnaround: ${again} items, whatever can have changed since and everything that kills. Engine opened, or a second refuelling? Then the whole list.`}
+                {`Turnaround: ${again} items, covering what may have changed and all critical checks. If the engine was opened or you refuelled again, use the full checklist.`}
               </Text>
             ) : (
               noTurnaround && (
                 <Text
                   className="text-sm text-voice"
                   testID="no-turnaround"
-                >{`No turnaround: ${noTurnaround}`}</Text>
+                >{`Turnaround not available: ${noTurnaround}`}</Text>
               )
             )}
             {notOffered.map(({ condition, why }) => (
-              <Text key={condition} className="text-sm text-voice">{`Not “${condition}”: ${why}`}</Text>
+              <Text
+                key={condition}
+                className="text-sm text-voice"
+              >{`“${condition}” not available: ${why}`}</Text>
             ))}
             <Heading className="mt-2 text-lg">How long is the flight?</Heading>
             <Stepper
@@ -175,7 +178,9 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
               <>
                 <Heading className="mt-2 text-lg">How cold is it outside?</Heading>
                 <Stepper
-                  text={celsius === undefined ? "not given" : formatQuantity({ value: celsius, unit: "°C" })}
+                  text={
+                    celsius === undefined ? "not entered" : formatQuantity({ value: celsius, unit: "°C" })
+                  }
                   step={STEP_CELSIUS}
                   unit="degrees"
                   testID="celsius"
@@ -186,14 +191,14 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
                   }
                 />
                 <Text className="text-sm text-voice">
-                  The colder it is, the less the battery holds and the more the start takes.
+                  In the cold the battery holds less and the start takes more.
                 </Text>
               </>
             )}
           </View>
           <View className={wide ? "flex-1 gap-2" : "gap-2"}>
             <Known aircraft={aircraft} open={open} />
-            <Heading className="mt-2 text-lg">How you work</Heading>
+            <Heading className="mt-2 text-lg">Your preferences</Heading>
             <View className="flex-row flex-wrap gap-2">
               <Button
                 className={wide ? "px-5" : "min-w-[45%] flex-1"}
@@ -207,17 +212,17 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
                 textClassName="text-base"
                 onPress={() => router.push(`/aircraft/${registration}/route` as Href)}
               >
-                Route of the walkaround
+                Walkaround route
               </Button>
               <Button
                 className={wide ? "px-5" : "min-w-[45%] flex-1"}
                 textClassName="text-base"
                 onPress={() => router.push(`/aircraft/${registration}/list` as Href)}
               >
-                Today's list
+                Today's checklist
               </Button>
             </View>
-            <Heading className="mt-2 text-lg">Two of you?</Heading>
+            <Heading className="mt-2 text-lg">Second person</Heading>
             <View className="flex-row flex-wrap gap-2">
               {crew
                 .filter((member) => member.id !== crewId)
@@ -236,7 +241,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
                 })}
             </View>
             <Text className="text-sm text-voice">
-              One reads, the other answers with what is seen. Held surfaces need the second person.
+              One reads, the other looks and answers. Holding a surface for a check needs the second person.
             </Text>
             <Remembered aircraft={aircraft} />
           </View>
@@ -275,15 +280,15 @@ function useNoTurnaround({ bundle, crewId }: KnownAircraft): string | undefined 
 function Known({ aircraft: { bundle }, open }: { aircraft: KnownAircraft; open: KnownAircraft["open"] }) {
   return (
     <>
-      <Heading className="text-lg">Known, to look at again</Heading>
-      {open.length === 0 && <Text className="text-voice">Nothing is logged.</Text>}
+      <Heading className="text-lg">Known discrepancies to check again</Heading>
+      {open.length === 0 && <Text className="text-voice">No discrepancies logged.</Text>}
       {open.map((d) => (
         <View key={d.id} className="flex-row gap-3 rounded-xl bg-stone px-3 py-2">
           <View className="shrink-0">
             <GradeMark grade={d.grade} />
           </View>
           <Text className="shrink">
-            {withMeasure(d.text, d.measure).replace(/\.$/, "")}: met at{" "}
+            {withMeasure(d.text, d.measure).replace(/\.$/, "")}: check at{" "}
             {bundle.type.stations.find((s) => s.id === d.stationId)?.name.toLowerCase() ??
               "the first station"}
           </Text>

@@ -18,18 +18,18 @@ import { NightSwitch } from "../shell/shell";
 import { STANDSTILL } from "./kept-mark";
 
 const WORDS: Record<string, string> = {
-  "preflight.started": "A walkaround begun",
+  "preflight.started": "Preflight started",
   "item.answered": "An answer",
   "item.postponed": "An item postponed",
-  "item.visited": "An item gone to",
+  "item.visited": "An item opened",
   "item.undone": "An answer undone",
   "reading.taken": "A reading",
   "discrepancy.opened": "A discrepancy",
-  "discrepancy.observed": "A known discrepancy looked at again",
+  "discrepancy.observed": "A known discrepancy checked again",
   "discrepancy.withdrawn": "A discrepancy withdrawn",
   "discrepancy.closed": "A sign-off",
   interrupted: "An interruption",
-  resumed: "Going on after an interruption",
+  resumed: "Resumed after an interruption",
   "verdict.signed": "A signed verdict",
 };
 
@@ -77,18 +77,18 @@ export function DeviceScreen() {
       <View className={wide ? "mt-3 flex-row gap-10" : "mt-2 gap-4"}>
         <View className={wide ? "flex-[1.3] gap-3" : "gap-3"}>
           <Text className="font-strong text-xl" testID="to-send">
-            {toSend === 0 ? "Nothing waits to be sent" : `${toSend} to send`}
+            {toSend === 0 ? "Nothing to send" : `${toSend} to send`}
           </Text>
           <Text>
             {server === "not reached"
-              ? "The server cannot be reached. Everything you answer is saved on this device and goes out by itself when it can."
+              ? "The server cannot be reached. Everything you answer is saved on this device and sent automatically when the connection is back."
               : server === "sign in" || server === "not allowed" || server === "busy"
-                ? `The server can be reached, but ${STANDSTILL[server]}. Everything stays here until then.`
+                ? `The server can be reached, but ${STANDSTILL[server]}. Until then everything stays on this device.`
                 : "The server can be reached."}
           </Text>
           {unkept.length > 0 && (
             <Alert textClassName="font-strong">
-              {`${unkept.length} not on this device's disk yet. Leave this page open, free some space, or save a copy.`}
+              {`${unkept.length} not saved to this device's storage yet. Leave this page open and free some space, or save a copy.`}
             </Alert>
           )}
           <Early />
@@ -97,23 +97,23 @@ export function DeviceScreen() {
         <View className={wide ? "flex-1 gap-4" : "gap-4"}>
           {room && (
             <View className="gap-1">
-              <Heading className="text-lg">Room</Heading>
+              <Heading className="text-lg">Storage</Heading>
               <Text>
                 {room.persisted
                   ? "This browser keeps what is saved here until you delete it."
-                  : "This browser may clear what is saved here when the device runs short of space: send it soon."}
+                  : "This browser may delete saved data when the device runs short of space. Send it soon."}
                 {room.leftMb !== undefined && room.leftMb < 500 ? ` ${room.leftMb} MB are left.` : ""}
               </Text>
             </View>
           )}
           <View className="gap-1">
-            <Heading className="text-lg">Colours</Heading>
+            <Heading className="text-lg">Day and night colours</Heading>
             <View className="flex-row">
               <NightSwitch />
             </View>
           </View>
           <View className="gap-1">
-            <Heading className="text-lg">On the home screen</Heading>
+            <Heading className="text-lg">Add to home screen</Heading>
             <InstallHint />
           </View>
         </View>
@@ -129,12 +129,12 @@ function Early() {
   if (early === 0) return null;
   return (
     <View className="gap-2 rounded-xl border-2 border-ink px-3 py-3">
-      <Text className="font-strong">{`${early} dated in the future: this device's clock was ahead.`}</Text>
+      <Text className="font-strong">{`${early} entries are dated in the future: this device's clock was ahead.`}</Text>
       <Text className="text-sm">
-        With the right time it can be sent now. What the clock said stays on record.
+        They can be sent now with the correct time. The original clock time stays on record.
       </Text>
       <Button textClassName="text-base" onPress={() => dispatch(correctClock())} testID="correct-clock">
-        Send with the right time
+        Send with the correct time
       </Button>
     </View>
   );
@@ -145,9 +145,9 @@ function Refused() {
   if (refused.length === 0) return null;
   return (
     <View className="gap-2">
-      <Heading className="text-lg text-clay">Not taken by the server: {refused.length}</Heading>
+      <Heading className="text-lg text-clay">Rejected by the server: {refused.length}</Heading>
       <Text className="text-sm text-voice">
-        They stay here. Put right what is named, then send again; or save a copy.
+        They stay on this device. Correct what is named below, then send again, or save a copy.
       </Text>
       {refused.map((r) => (
         <View key={r.id} className="rounded-xl bg-stone px-3 py-2">

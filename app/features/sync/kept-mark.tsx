@@ -7,7 +7,7 @@ import { Text } from "../../ui/text";
 /** Why nothing goes out although the server answers. */
 export const STANDSTILL = {
   "sign in": "sign in to send",
-  "not allowed": "the server turns this page away",
+  "not allowed": "the server refused access",
   busy: "the server is busy",
 };
 
@@ -18,7 +18,7 @@ export function NotKept() {
   if (!keepError && draftsWaiting === 0) return null;
   return (
     <Alert textClassName="font-strong text-sm" testID="keep-error">
-      {keepError ?? "What you typed is not saved yet: this device takes nothing more. Free some space."}
+      {keepError ?? "What you typed is not saved: this device's storage is full. Free some space."}
     </Alert>
   );
 }
@@ -32,7 +32,7 @@ export function KeptMark() {
     unkept.length > 0
       ? "Saving …"
       : refused.length > 0
-        ? `Saved on this device · ${refused.length} not taken`
+        ? `Saved on this device · ${refused.length} rejected`
         : server === "not reached"
           ? `Saved on this device · no network${toSend > 0 ? ` · ${toSend} to send` : ""}`
           : server === "sign in" || server === "not allowed" || server === "busy"
@@ -43,7 +43,7 @@ export function KeptMark() {
   return (
     <Pressable
       role="link"
-      aria-label={`${words}. Show what waits on this device`}
+      aria-label={`${words}. Show data still to send`}
       onPress={() => router.push("/device")}
       className="justify-center py-1"
     >

@@ -92,7 +92,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
       )}
       {afterwards && (
         <Button tone="deck" onPress={() => router.replace(`/preflight/${state.id}/after`)}>
-          After the flight: put it away
+          After-flight checks
         </Button>
       )}
       <Button
@@ -102,16 +102,16 @@ function Judged({ folded }: { folded: FoldedWalk }) {
         onPress={() => router.replace("/")}
         testID="primary"
       >
-        To the aircraft
+        Go to Aircraft
       </Button>
     </View>
   ) : !mine ? (
     <View className="gap-2">
       <Text className="text-deck-ink" testID="not-mine">
-        {pilot} began this walk and signs it. To sign, pick {pilot} on the first page.
+        {pilot} started this preflight and must sign it. To sign, select {pilot} on the Aircraft page.
       </Text>
       <Button tone="deck" className="min-h-16" onPress={() => router.replace("/")}>
-        To the aircraft
+        Go to Aircraft
       </Button>
     </View>
   ) : (
@@ -127,7 +127,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
           onPress={() => sign("fly")}
           testID="primary"
         >
-          {verdict === "ask first" ? "Asked: accept the aircraft" : "Accept the aircraft"}
+          {verdict === "ask first" ? "I asked: accept the aircraft" : "Accept the aircraft"}
         </Button>
       ) : unanswered[0] ? (
         <Button
@@ -137,7 +137,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
           onPress={() => unanswered[0] && go(unanswered[0].id)}
           testID="primary"
         >
-          {`Go on: ${unanswered.length} open`}
+          {`Continue: ${unanswered.length} items open`}
         </Button>
       ) : null}
     </View>
@@ -149,7 +149,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
       testID="load-today"
       onPress={() => router.push(`/preflight/${state.id}/load`)}
     >
-      {state.plannedLoad ? "Something else is aboard" : "What is aboard?"}
+      {state.plannedLoad ? "Change the load" : "Enter the load"}
     </Button>
   );
   return (
@@ -185,7 +185,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
 
       {changed && !state.signed && (
         <Alert frame="box" className="mt-2">
-          Something was answered in another window since. It is judged here now: look again, then sign.
+          An answer changed in another window. The verdict is updated: review it, then sign.
         </Alert>
       )}
 
@@ -218,7 +218,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
             </View>
           ))}
           <Heading className="text-lg">
-            {reasons.length === 0 ? "No reason against" : `Reasons: ${reasons.length}`}
+            {reasons.length === 0 ? "No problems found" : `Reasons: ${reasons.length}`}
           </Heading>
           {reasons.map((reason) => (
             <Fragment key={reason.cause ?? reason.discrepancyId ?? `${reason.itemId}${reason.text}`}>
@@ -252,7 +252,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
           )}
         </View>
         <View className={wide ? "flex-1 gap-2" : "gap-2"}>
-          <Heading className="text-lg">Measured and in order: {withinLimits.length}</Heading>
+          <Heading className="text-lg">Measured and within limits: {withinLimits.length}</Heading>
           {withinLimits.map((judgement) => (
             <View key={judgement.id} className="border-b-2 border-stone pb-1">
               <View className="flex-row items-center gap-2">
@@ -287,7 +287,7 @@ function PaceReminder({ walk: { list, state } }: { walk: Walk }) {
     <View className="mt-2 flex-row flex-wrap items-center gap-x-4">
       {runs.length > 0 && (
         <Text className="shrink text-sm" testID="pace-reminder">
-          {`${items} answers came quicker than an eye can look.`}
+          {`${items} answers were too quick for a proper look.`}
         </Text>
       )}
       <Button
@@ -296,7 +296,7 @@ function PaceReminder({ walk: { list, state } }: { walk: Walk }) {
         textClassName="text-base"
         onPress={() => router.push(`/preflight/${state.id}/debrief`)}
       >
-        How it was walked
+        Preflight debrief
       </Button>
     </View>
   );

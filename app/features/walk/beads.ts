@@ -21,7 +21,7 @@ export function beadsFor({ list, state, item, phase }: Walk): Bead[] {
         state: here ? "here" : done === own.length ? "done" : "ahead",
         flagged,
         left: own.length - done,
-        detail: `${done} of ${own.length}${flagged ? ", something known or found here" : ""}`,
+        detail: `${done} of ${own.length}${flagged ? ", discrepancy here" : ""}`,
       },
     ];
   });

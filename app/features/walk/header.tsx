@@ -34,7 +34,7 @@ export function WalkHeader({ walk }: { walk: Walk }) {
       <View className="flex-row items-center gap-2">
         <Pressable
           role="button"
-          aria-label={`Ledger: ${lines.join(" ") || "nothing is out"}`}
+          aria-label={`To put back: ${lines.join(" ") || "nothing"}`}
           onPress={() => router.push(`/preflight/${walk.state.id}/ledger`)}
           className="min-h-14 justify-center"
         >
@@ -42,7 +42,7 @@ export function WalkHeader({ walk }: { walk: Walk }) {
             <Text
               className={`text-center font-strong text-sm leading-[17px] ${on > 0 ? "text-on-chock" : ""}`}
             >
-              {lines.join("\n") || "Ledger"}
+              {lines.join("\n") || "Put back"}
             </Text>
           </View>
         </Pressable>
@@ -50,7 +50,7 @@ export function WalkHeader({ walk }: { walk: Walk }) {
           tone="bare"
           className="px-1"
           textClassName="text-sm"
-          label="Leave; the preflight waits where it is"
+          label="Leave the preflight; you can resume it later"
           onPress={() => router.replace("/")}
         >
           Leave

@@ -30,7 +30,7 @@ export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; act
   const shown = new Set(items.map((i) => i.station));
   return (
     <ScrollView className="flex-1" tabIndex={0} aria-label="All items of this step">
-      {from > 0 && <Text className="px-2 text-sm text-voice">{`${from} before these`}</Text>}
+      {from > 0 && <Text className="px-2 text-sm text-voice">{`${from} earlier items`}</Text>}
       {list.stations
         .filter((station) => shown.has(station.id))
         .map((station) => (
@@ -50,7 +50,7 @@ export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; act
               ))}
           </View>
         ))}
-      {after > 0 && <Text className="px-2 text-sm text-voice">{`${after} more behind these`}</Text>}
+      {after > 0 && <Text className="px-2 text-sm text-voice">{`${after} more items`}</Text>}
     </ScrollView>
   );
 });

@@ -40,7 +40,7 @@ export function StationPanel({ walk, acts, item }: { walk: Walk; acts: Acts; ite
     >
       {known.length > 0 && (
         <View className="mb-2 gap-1">
-          <Heading className="text-base">{`Open on ${list.registration}`}</Heading>
+          <Heading className="text-base">{`Open discrepancies on ${list.registration}`}</Heading>
           {known.map((one) => (
             <View key={one.id} className="flex-row gap-2 rounded-lg bg-stone px-2 py-1.5">
               <GradeMark grade={one.miss} size={20} />
@@ -53,7 +53,7 @@ export function StationPanel({ walk, acts, item }: { walk: Walk; acts: Acts; ite
       )}
       {out.length > 0 && (
         <View className="mb-2 gap-0.5">
-          <Heading className="text-base">On, off or moved now</Heading>
+          <Heading className="text-base">To put back</Heading>
           {out.map((entry) => (
             <Text key={entry.thing} className="text-sm">
               {entryText(list, entry)}

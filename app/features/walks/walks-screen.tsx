@@ -29,10 +29,10 @@ export function WalksScreen() {
             <Text className="text-voice">
               {failed
                 ? "No network, and the group's preflights are not saved on this device yet."
-                : "Fetching the last preflights …"}
+                : "Fetching recent preflights …"}
             </Text>
           )}
-          {walks?.length === 0 && <Text className="text-voice">There has been no preflight yet.</Text>}
+          {walks?.length === 0 && <Text className="text-voice">No preflights yet.</Text>}
           {walks?.map((walk) => (
             <View key={walk.id} className="gap-2">
               <Row
@@ -78,9 +78,9 @@ function Detail({ walk }: { walk: PreflightSummary }) {
   const type = useFleet()?.aircraft.find((a) => a.registration === walk.registration)?.typeName;
   const lines: [string, string | undefined][] = [
     ["Pilot", crew.find((member) => member.id === walk.crewId)?.name],
-    ["Begun", walk.startedAt ? dayAndClockText(walk.startedAt) : undefined],
+    ["Started", walk.startedAt ? dayAndClockText(walk.startedAt) : undefined],
     ["Signed", walk.signedAt ? dayAndClockText(walk.signedAt) : "not yet"],
-    ["Conditions", walk.conditions.length > 0 ? walk.conditions.join(", ") : "none out of the ordinary"],
+    ["Conditions", walk.conditions.length > 0 ? walk.conditions.join(", ") : "normal"],
     ["Items answered", String(walk.answered)],
     ["Discrepancies found", String(walk.found)],
   ];

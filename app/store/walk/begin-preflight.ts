@@ -31,7 +31,8 @@ export function beginPreflight(registration: string) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<string> => {
     const { planned, session } = getState();
     const bundle = bundleOf(getState(), registration);
-    if (!bundle) throw new Error(`Nothing is known of ${registration} on this device yet.`);
+    if (!bundle)
+      throw new Error(`No data for ${registration} on this device yet. Connect once to download it.`);
     const { conditions, flightMin, landings, launch, load, purpose, celsius, secondCrewId, departure } =
       planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const crew = fleetOf(getState())?.crew ?? [];
@@ -42,7 +43,7 @@ export function beginPreflight(registration: string) {
     const trouble = conditions.includes("turnaround")
       ? turnaroundTroubleHere(bundle, events, session.crewId, Date.now())
       : undefined;
-    if (trouble) throw new Error(`No turnaround. ${trouble}`);
+    if (trouble) throw new Error(`Turnaround not available. ${trouble}`);
     const list: ComposedList = composeList({
       ...composeInput(bundle, openDiscrepanciesHere(bundle, events, crew), events),
       ...atField(bundle, departure?.fieldId),

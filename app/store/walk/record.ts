@@ -39,7 +39,8 @@ export function makeEvents(streamId: string, happenings: readonly Happening[], w
   return (_dispatch: AppDispatch, getState: () => RootState): PreflightEvent[] => {
     const { session, preflight } = getState();
     const { deviceId, crewId } = session;
-    if (!deviceId || !crewId) throw new Error("Nobody holds this device yet.");
+    if (!deviceId || !crewId)
+      throw new Error("No pilot selected on this device. Choose who is flying first.");
     const now = Date.now();
     // Behind what this device itself has said; another's clock does not move this one's.
     let newest = preflight.events.reduce<string | undefined>(

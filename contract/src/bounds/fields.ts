@@ -3,33 +3,33 @@ import { isMoment, isName, isPlainText } from "./plain-text";
 
 // What was sent is never said back: it may be of any size, and of anybody's making.
 setLocale({
-  mixed: { notType: ({ path, type }) => `${path} must be a ${type}` },
+  mixed: { notType: ({ path, type }) => `${path} must be of type ${type}` },
   object: {
     noUnknown: ({ path, unknown }) =>
-      `${path} has a field that is not known here${/^[\w, .-]{1,60}$/.test(String(unknown)) ? `: ${String(unknown)}` : ""}`,
+      `${path} has an unknown field${/^[\w, .-]{1,60}$/.test(String(unknown)) ? `: ${String(unknown)}` : ""}`,
   },
 });
 
 const PLAIN = {
   name: "plain",
-  message: ({ path }: { path: string }) => `${path} has a character that cannot be kept`,
+  message: ({ path }: { path: string }) => `${path} contains a character that cannot be stored`,
   test: (value: string | undefined) => value === undefined || isPlainText(value),
 };
 const NAME = {
   name: "name",
   message: ({ path }: { path: string }) =>
-    `${path} must be a name: no blanks around it, no control characters`,
+    `${path} must be a name without leading or trailing spaces and without control characters`,
   test: (value: string | undefined) => value === undefined || isName(value),
 };
 const MOMENT = {
   name: "moment",
   message: ({ path }: { path: string }) =>
-    `${path} must be a moment in UTC with milliseconds that there is, like 2026-05-01T09:30:00.000Z`,
+    `${path} must be a valid UTC time with milliseconds, such as 2026-05-01T09:30:00.000Z`,
   test: (value: string | undefined) => value === undefined || isMoment(value),
 };
 const FINITE = {
   name: "finite",
-  message: ({ path }: { path: string }) => `${path} must be a number that can be written down`,
+  message: ({ path }: { path: string }) => `${path} must be a finite number`,
   test: (value: number | undefined) => value === undefined || Number.isFinite(value),
 };
 

@@ -20,7 +20,7 @@ export function beyondBounds(value: unknown, { depth, values, text, finite }: Bo
   let open: unknown[] = [value];
   let seen = 0;
   for (let level = 0; open.length > 0; level++) {
-    if (level > depth) return `at most ${depth} levels, one inside the other`;
+    if (level > depth) return `at most ${depth} levels of nesting`;
     const inner: unknown[] = [];
     for (const one of open) {
       if (++seen > values) return `at most ${values} values`;
@@ -28,7 +28,7 @@ export function beyondBounds(value: unknown, { depth, values, text, finite }: Bo
         if (one.length > text) return `texts of at most ${text} characters`;
       } else if (typeof one === "number") {
         // 1e999 is read as infinite, and cannot be written down again: no hash, no record.
-        if (finite && !Number.isFinite(one)) return "numbers that can be written down";
+        if (finite && !Number.isFinite(one)) return "finite numbers only";
       } else if (Array.isArray(one)) {
         if (one.length > values) return `at most ${values} values`;
         for (const part of one) inner.push(part);
@@ -36,7 +36,7 @@ export function beyondBounds(value: unknown, { depth, values, text, finite }: Bo
         const names = Object.keys(one);
         if (names.length > values) return `at most ${values} values`;
         for (const name of names) {
-          if (name.length > text) return `names of at most ${text} characters`;
+          if (name.length > text) return `field names of at most ${text} characters`;
           inner.push((one as Record<string, unknown>)[name]);
         }
       }

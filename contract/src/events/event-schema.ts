@@ -62,7 +62,7 @@ const eventId = () =>
 /** The content hash of a photograph. */
 export const PHOTOGRAPH_HASH = /^sha256:[0-9a-f]{64}$/;
 const photographHash = () =>
-  string().required().matches(PHOTOGRAPH_HASH, "must be the content hash of a photograph");
+  string().required().matches(PHOTOGRAPH_HASH, "must be the content hash of a photo");
 /** A device makes them smaller than this. */
 const MOST_PX = 4096;
 
@@ -94,7 +94,7 @@ const flightLine: ObjectShape = {
   pilot: words(120),
   crew: array().of(words(120)).max(MOST_CREW),
   meters: object()
-    .test("meters", "must be meters, each with what it showed out and in", areOutAndIn)
+    .test("meters", "must give the start and end reading of each meter", areOutAndIn)
     .required(),
   counts: totalsSchema().required(),
   night: optional(object({ takeOffs: bounded(0, 200).integer(), landings: bounded(0, 200).integer() })),
@@ -130,7 +130,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     registration: key(),
     listHash: string()
       .required()
-      .matches(/^sha256:[0-9a-f]{64}$/, "must be the content hash of the list"),
+      .matches(/^sha256:[0-9a-f]{64}$/, "must be the content hash of the checklist"),
     conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
     plannedFlightMin: anyNumber(1, 6000),
     plannedLandings: anyNumber(0, 200).integer(),
@@ -435,33 +435,33 @@ export function checkEvent(given: unknown, now: Date): EventCheck {
     refusal: { id, reason, ...(field && { field }) },
   });
   if (typeof input !== "object" || input === null || Array.isArray(input))
-    return refuse("An event is a JSON object.");
+    return refuse("An event must be a JSON object.");
   const { type } = input as { type?: unknown };
   const schema = typeof type === "string" ? SCHEMAS.get(type) : undefined;
-  if (!schema) return refuse("There is no such kind of event.", "type");
+  if (!schema) return refuse("Unknown event type.", "type");
   if (!QUICK.get(type as string)?.(input)) {
     const beyond = beyondBounds(input, EVENT_BOUNDS);
-    if (beyond) return refuse(`An event has ${beyond}.`, "data");
+    if (beyond) return refuse(`The event exceeds a size limit: ${beyond}.`, "data");
     try {
       schema.validateSync(input, { disableStackTrace: true });
     } catch (error) {
       if (error instanceof ValidationError)
         return refuse(error.errors[0] ?? error.message, error.path || undefined);
       // Not even its kinds of values can be compared: refused like any other, and its neighbours are taken.
-      return refuse("Its values are of no kind that this event has.", "data");
+      return refuse("The values do not match the fields of this event type.", "data");
     }
   }
   const event = input as PreflightEvent;
   if (Date.parse(event.at) > now.getTime() + CLOCK_TOLERANCE_MIN * 60_000)
     return refuse(
-      "This is dated in the future: the device's clock is ahead. Set the clock, then send it again.",
+      "The event is dated in the future: the device's clock is fast. Correct the clock, then send it again.",
       "at",
     );
   if (event.id > LATEST_ID || event.streamId > LATEST_ID)
-    return refuse("The time in this id is centuries away.", "id");
+    return refuse("The time in this id is too far in the future.", "id");
   const stream = event.stream ?? "preflight";
   if (!STREAM_EVENTS[stream].includes(event.type))
-    return refuse(`Nothing of this kind is recorded of: ${stream}.`, "stream");
+    return refuse(`This event type does not belong in a ${stream} record.`, "stream");
   const amount = amountOf(event);
   if (amount) {
     try {

@@ -26,7 +26,7 @@ export function paperLines(list: ComposedList): PaperLine[] {
   return [...list.items, ...(list.lineUp ?? []), ...(list.after ?? [])].map((item) => {
     const station = stations.get(item.station);
     const apart = after.has(item.id)
-      ? ({ phase: "after", name: "Parked again" } as const)
+      ? ({ phase: "after", name: "After parking" } as const)
       : ({ phase: "line-up", name: "Line-up check" } as const);
     return {
       step: PHASE_NAME[station?.phase ?? apart.phase],
@@ -41,7 +41,7 @@ export function paperLines(list: ComposedList): PaperLine[] {
 }
 
 function wanted(item: Item): string {
-  if (item.kind === "count") return `${item.expected} of them`;
+  if (item.kind === "count") return `${item.expected} expected`;
   if (item.kind === "time") return `${item.seconds} s`;
   if (item.limit) return limitText(item.limit);
   return item.reading ? `in ${item.reading.unit}` : "";
@@ -53,7 +53,7 @@ export function paperTitle(list: ComposedList): string {
 
 /** What is different today, in one line. */
 export function paperToday(list: ComposedList): string {
-  return list.conditions.length > 0 ? `Today: ${list.conditions.join(", ")}` : "Today: nothing special";
+  return list.conditions.length > 0 ? `Today: ${list.conditions.join(", ")}` : "Today: no special conditions";
 }
 
 /** Today's list as Markdown with boxes to tick. Characters that Markdown would read as marks are kept as they are written. */

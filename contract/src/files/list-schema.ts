@@ -96,14 +96,14 @@ const listSchema = object({
     }),
   ),
   deferrals: optional(
-    object().test("deferrals", "must be discrepancies and how each is deferred", (value) =>
+    object().test("deferrals", "must map each discrepancy to its deferral", (value) =>
       Object.values(value ?? {}).every(
         (one) => typeof one === "object" && one !== null && Array.isArray((one as { for?: unknown }).for),
       ),
     ),
   ),
   measureLimits: optional(
-    object().test("measureLimits", "must be discrepancies and what may be measured of each", (value) =>
+    object().test("measureLimits", "must map each discrepancy to its measured limit", (value) =>
       Object.values(value ?? {}).every((one) => isMeasureLimit(one)),
     ),
   ),
@@ -137,5 +137,5 @@ export function readList(given: unknown): { list: ComposedList } | { faults: Fil
   const lost = list.items.findIndex((item) => !stations.has(item.station));
   return lost < 0
     ? { list }
-    : { faults: [{ path: `items[${lost}].station`, expected: "a station of this list" }] };
+    : { faults: [{ path: `items[${lost}].station`, expected: "a station of this checklist" }] };
 }

@@ -2,11 +2,11 @@ import type { StationPhase } from "@cravix/core";
 
 /** The parts of a preflight in words, on paper as on the screen. */
 export const PHASE_NAME: Record<StationPhase, string> = {
-  papers: "Papers",
+  papers: "Documents",
   cockpit: "Cockpit",
   lap: "Walkaround",
-  fluids: "Fluids",
-  board: "Board",
+  fluids: "Fuel and oil",
+  board: "Boarding",
   "run-up": "Run-up",
   "line-up": "Line-up",
   after: "After the flight",

@@ -26,7 +26,7 @@ import {
 import { fileInTodaysWords } from "@cravix/core/old-words";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
-import { isDeeperThan } from "../bounds/json-depth";
+import { DEEPEST_JSON, isDeeperThan } from "../bounds/json-depth";
 import {
   aircraftSchema,
   aircraftTypeSchema,
@@ -67,34 +67,40 @@ export type FileReading = { file: CravixFile } | { faults: FileFault[] };
 /** Every file format: its schema, and what it is. */
 export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: string }> = {
   "cravix.aircraft-type/2": { schema: aircraftTypeSchema, what: "An aircraft type: stations, items, limits" },
-  "cravix.aircraft/2": { schema: aircraftSchema, what: "One aircraft, with its own items" },
+  "cravix.aircraft/2": { schema: aircraftSchema, what: "One aircraft, with its added items" },
   "cravix.airfield/1": { schema: airfieldSchema, what: "An airfield with its runways" },
-  "cravix.rule-set/1": { schema: ruleSetSchema, what: "Rules of a place: reserves, tolerances" },
+  "cravix.rule-set/1": {
+    schema: ruleSetSchema,
+    what: "Rules of an airfield or group: fuel reserves, tolerances, deferral",
+  },
   "cravix.crew/1": { schema: crewSchema, what: "The people of a group" },
   "cravix.airworthiness/1": {
     schema: airworthinessSchema,
-    what: "What keeps one aircraft airworthy: meters, components, due items, work done",
+    what: "Airworthiness record of one aircraft: meters, components, due items, work done",
   },
   "cravix.loading/1": {
     schema: loadingSchema,
-    what: "What one aircraft weighs and where: stations, tanks, envelope, limits",
+    what: "Mass and balance of one aircraft: weighing, stations, tanks, envelope, limits",
   },
   "cravix.equipment-list/1": {
     schema: equipmentSchema,
-    what: "The equipment of a type, and the operator's approved minimum list",
+    what: "Equipment of a type, and the operator's approved minimum equipment list",
   },
 };
 
 /** Reads the text of a Cravix file. Never throws: a file that is not valid comes back with each fault's path. */
 export function readFileText(text: string): FileReading {
   let value: unknown;
-  if (isDeeperThan(text)) return { faults: [{ path: "", expected: "nothing nested so deep" }] };
+  if (isDeeperThan(text))
+    return { faults: [{ path: "", expected: `at most ${DEEPEST_JSON} levels of nesting` }] };
   try {
     value = JSON.parse(text);
   } catch (error) {
     // Where it stops being JSON, and nothing of what stands there.
     const at = /position (\d+)/.exec((error as Error).message)?.[1];
-    return { faults: [{ path: "", expected: at ? `JSON; at character ${at} it is none` : "JSON" }] };
+    return {
+      faults: [{ path: "", expected: at ? `valid JSON; the error is at character ${at}` : "valid JSON" }],
+    };
   }
   return readFile(value);
 }
@@ -136,14 +142,14 @@ function equipmentFaults({ equipment, never, minimum = [] }: EquipmentFile): Fil
   const items = new Map<string, string>();
   equipment.forEach((one, i) => {
     if (ids.has(one.id))
-      faults.push({ path: `equipment[${i}].id`, expected: `an id of its own; ${one.id} stands twice` });
+      faults.push({ path: `equipment[${i}].id`, expected: `a unique id; ${one.id} is used twice` });
     ids.add(one.id);
     one.items.forEach((item, n) => {
       const other = items.get(item);
       if (other)
         faults.push({
           path: `equipment[${i}].items[${n}]`,
-          expected: `an item of one piece; ${item} is of ${other} too`,
+          expected: `an item that belongs to one piece of equipment only; ${item} also belongs to ${other}`,
         });
       else items.set(item, one.id);
     });
@@ -152,17 +158,20 @@ function equipmentFaults({ equipment, never, minimum = [] }: EquipmentFile): Fil
     if (items.has(item))
       faults.push({
         path: `never[${i}]`,
-        expected: `no item of a piece of equipment; ${item} is of ${items.get(item)}`,
+        expected: `an item that belongs to no piece of equipment; ${item} belongs to ${items.get(item)}`,
       });
   });
   minimum.forEach((entry, i) => {
     if (!ids.has(entry.equipment))
       faults.push({
         path: `minimum[${i}].equipment`,
-        expected: `a piece of this file; there is no ${entry.equipment}`,
+        expected: `a piece of equipment in this file; ${entry.equipment} does not exist`,
       });
     if (entry.required > entry.installed)
-      faults.push({ path: `minimum[${i}].required`, expected: "no more than are installed" });
+      faults.push({
+        path: `minimum[${i}].required`,
+        expected: "a number not greater than the number installed",
+      });
   });
   return faults;
 }
@@ -175,28 +184,28 @@ function typeFaults(type: AircraftType): FileFault[] {
   const stations = new Set<string>();
   type.stations.forEach((station, i) => {
     if (stations.has(station.id))
-      faults.push({ path: `stations[${i}].id`, expected: `an id of its own; ${station.id} stands twice` });
+      faults.push({ path: `stations[${i}].id`, expected: `a unique id; ${station.id} is used twice` });
     stations.add(station.id);
   });
   type.items.forEach((item, i) => {
     if (!stations.has(item.station))
       faults.push({
         path: `items[${i}].station`,
-        expected: `a station of this file; there is no ${item.station}`,
+        expected: `a station in this file; ${item.station} does not exist`,
       });
   });
   if (!type.stub && type.items.length === 0)
-    faults.push({ path: "items", expected: "at least one item, or a stub that says what is missing" });
+    faults.push({ path: "items", expected: 'at least one item, or a "stub" text that says what is missing' });
   const ids = new Set(type.items.map((item) => item.id));
   type.rules?.forEach((rule, i) => {
     const missing = (path: string, item: string) =>
-      faults.push({ path: `rules[${i}].${path}`, expected: `an item of this file; there is no ${item}` });
+      faults.push({ path: `rules[${i}].${path}`, expected: `an item in this file; ${item} does not exist` });
     if (!ids.has(rule.first)) missing("first", rule.first);
     rule.waits.items?.forEach((item, k) => {
       if (!ids.has(item)) missing(`waits.items[${k}]`, item);
     });
     if (!rule.waits.items?.length && !rule.waits.touches)
-      faults.push({ path: `rules[${i}].waits`, expected: "items, or what they touch" });
+      faults.push({ path: `rules[${i}].waits`, expected: '"items" or "touches"' });
   });
   faults.push(...profileFaults(type, ""));
   type.variants?.forEach((variant, i) => {
@@ -238,11 +247,14 @@ function placeFaults({ plan, stations, items }: AircraftType): FileFault[] {
       y !== undefined &&
       walls.some((wall) => isInside({ x, y }, wall))
     )
-      faults.push({ path: `stations[${i}]`, expected: "a place outside of the plan's walls" });
+      faults.push({ path: `stations[${i}]`, expected: "a position outside the walls of the plan" });
   });
   items.forEach(({ spot }, i) => {
     if (spot && !stations.some((s) => s.id === spot && s.x !== undefined))
-      faults.push({ path: `items[${i}].spot`, expected: "a station of this file with a place on the plan" });
+      faults.push({
+        path: `items[${i}].spot`,
+        expected: "a station in this file that has a position on the plan",
+      });
   });
   return faults;
 }
@@ -258,13 +270,13 @@ function loadFaults({ items, electrical, variants }: AircraftType): FileFault[] 
       .filter((id) => !known.has(id))
       .map((id) => ({
         path: `items[${i}].loads.on`,
-        expected: `a load of the electrical profile; there is no ${id}`,
+        expected: `a load from the electrical profile; ${id} does not exist`,
       })),
     ...(loads?.off ?? [])
       .filter((id) => id !== "all" && !known.has(id))
       .map((id) => ({
         path: `items[${i}].loads.off`,
-        expected: `a load of the electrical profile, or all; there is no ${id}`,
+        expected: `a load from the electrical profile, or "all"; ${id} does not exist`,
       })),
   ]);
 }
@@ -277,14 +289,14 @@ function readingFaults({ key, unit }: ReadingSpec, path: string): FileFault[] {
       ? [
           {
             path: `${path}.key`,
-            expected: `a reading that is known, like oil.level or fuel.dip.left; or one of your own, which begins with ${OWN}`,
+            expected: `a known reading such as oil.level or fuel.dip.left, or your own, starting with ${OWN}`,
           },
         ]
       : [];
   const wanted = wordOf(name.kind).unit;
   return !wanted || isConvertible(unit, wanted)
     ? []
-    : [{ path: `${path}.unit`, expected: `a unit that ${wanted} can be told in` }];
+    : [{ path: `${path}.unit`, expected: `a unit that converts to ${wanted}` }];
 }
 
 const OWN = "own.";
@@ -301,9 +313,9 @@ function subjectFaults({ items, engines, fuel, variants }: AircraftType): FileFa
     const path = `items[${i}].reading.key`;
     const { subject } = name;
     if (of === "tank" && subject !== undefined && !tanks.has(subject))
-      return [{ path, expected: `a tank of this type; there is no ${subject}` }];
+      return [{ path, expected: `a tank of this type; ${subject} does not exist` }];
     if (of === "engine" && subject !== undefined && !engines?.includes(subject))
-      return [{ path, expected: `an engine of this type; there is no ${subject}` }];
+      return [{ path, expected: `an engine of this type; ${subject} does not exist` }];
     return [];
   });
 }
@@ -318,21 +330,24 @@ function itemFaults(items: readonly Item[], path: string): FileFault[] {
   items.forEach((item, i) => {
     const fault = (field: string, expected: string) =>
       faults.push({ path: `${path}[${i}].${field}`, expected });
-    if (seen.has(item.id)) fault("id", `an id of its own; ${item.id} stands twice`);
+    if (seen.has(item.id)) fault("id", `a unique id; ${item.id} is used twice`);
     seen.add(item.id);
     if ((item.kind === "count" || item.kind === "pull") && item.expected === undefined)
-      fault("expected", "how many there must be");
-    if (item.kind === "measure" && !item.reading) fault("reading", "what is measured, in which unit");
+      fault("expected", "the number expected");
+    if (item.kind === "measure" && !item.reading) fault("reading", "a reading with its unit");
     if (item.kind === "choice" && !item.choices?.length && !item.choicesFrom)
-      fault("choices", "what there is to choose from");
-    if (item.kind === "time" && item.seconds === undefined) fault("seconds", "how long it is held");
+      fault("choices", "a list of choices");
+    if (item.kind === "time" && item.seconds === undefined) fault("seconds", "a time in seconds");
     if (item.kind === "confirm" && !item.confirm)
-      fault("confirm", "what is to be read out, and the fact it must be");
+      fault("confirm", "the question, and the fact that answers it");
     if (item.limit && item.reading && !isConvertible(item.limit.unit, item.reading.unit))
-      fault("limit.unit", `a unit that ${item.reading.unit} can be told in`);
+      fault("limit.unit", `a unit that converts to ${item.reading.unit}`);
     if (item.reading) faults.push(...readingFaults(item.reading, `${path}[${i}].reading`));
     if (item.ledger && "back" in item.ledger && !thingsOut.has(item.ledger.back))
-      fault("ledger.back", `something that another item puts out; there is no ${item.ledger.back}`);
+      fault(
+        "ledger.back",
+        `a thing that another item removes, opens or switches on; ${item.ledger.back} does not exist`,
+      );
   });
   return faults;
 }

@@ -20,7 +20,7 @@ export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault
   } catch (error) {
     // A rule over several fields met something that is not even of their kind: no file of this format, and no error of ours.
     if (!(error instanceof ValidationError))
-      return [{ path: "", expected: "values of the kinds that its format names" }];
+      return [{ path: "", expected: "values of the types that this file format defines" }];
     const faults = error.inner.length > 0 ? error.inner : [error];
     return atMost(
       faults
@@ -36,6 +36,6 @@ export function atMost(faults: FileFault[], all = faults.length): FileFault[] {
   if (all <= MOST_FAULTS) return faults;
   return [
     ...faults.slice(0, MOST_FAULTS),
-    { path: "", expected: `${all - MOST_FAULTS} more faults put right` },
+    { path: "", expected: `the remaining ${all - MOST_FAULTS} errors corrected; they are not shown` },
   ];
 }

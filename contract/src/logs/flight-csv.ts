@@ -4,11 +4,11 @@ import Papa from "papaparse";
 /** The columns that every technical log has; each meter adds its own: `hours out`, `hours in`, `landings`. */
 export const FLIGHT_COLUMNS = ["off", "on", "registration", "from", "to", "pilot", "crew"] as const;
 const LAST_COLUMNS = [
-  "take-offs by night",
-  "landings by night",
+  "take-offs at night",
+  "landings at night",
   "fuel added L",
-  "fuel left L",
-  "oil added qt",
+  "fuel remaining L",
+  "oil added US qt",
   "remarks",
 ] as const;
 

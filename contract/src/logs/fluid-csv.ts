@@ -82,10 +82,10 @@ export function readFluidCsv(
   }
   const faults: CsvFault[] = [];
   for (const column of NEEDED[fluid])
-    if (!columns.has(column)) faults.push({ row: 1, column, expected: "a column of this name" });
+    if (!columns.has(column)) faults.push({ row: 1, column, expected: "a column with this name" });
   if (faults.length > 0) return { rows: [], faults };
   if (lines.length > MOST_CSV_LINES) {
-    const expected = `at most ${MOST_CSV_LINES} lines: part the file`;
+    const expected = `at most ${MOST_CSV_LINES} lines; split the file`;
     return { rows: [], faults: [{ row: MOST_CSV_LINES + 2, column: "", expected }] };
   }
   const broken = new Map(parsed.errors.map((error) => [error.row, error.message.toLowerCase()]));
@@ -100,7 +100,7 @@ export function readFluidCsv(
           ? "too few fields"
           : undefined);
     if (trouble) {
-      faults.push({ row, column: "", expected: `a whole line: ${trouble}` });
+      faults.push({ row, column: "", expected: `a complete line; this one has ${trouble}` });
       return [];
     }
     const before = faults.length;
@@ -119,7 +119,11 @@ export function readFluidCsv(
     rows,
     faults: [
       ...faults.slice(0, MOST_CSV_FAULTS),
-      { row: last?.row ?? 1, column: "", expected: `what is right; from here on ${more} more faults` },
+      {
+        row: last?.row ?? 1,
+        column: "",
+        expected: `the remaining ${more} errors corrected; they are not shown`,
+      },
     ],
   };
 }
@@ -141,7 +145,7 @@ function readLine(
   const at = readTime(cell("time"), now, fault);
   const registration = cell("registration").toUpperCase();
   const type = known(registration);
-  if (!type) fault("registration", "an aircraft of the group");
+  if (!type) fault("registration", "one of your group's aircraft");
   const entry = oneOf("entry", fluid === "fuel" ? FUEL_ENTRIES : OIL_ENTRIES) ?? "measured";
   const part = cell(fluid === "fuel" ? "tank" : "engine");
   checkPart(fluid, entry, part, type, fault);
@@ -155,12 +159,12 @@ function readLine(
     if (grade && !FUEL_GRADES.some((g) => g.id === grade))
       fault("grade", `one of ${FUEL_GRADES.map((g) => g.id).join(", ")}`);
     if (!grade && (unit === "kg" || unit === "lb"))
-      fault("grade", `the grade: without it ${unit} cannot be turned into litres`);
+      fault("grade", `the fuel grade; without it ${unit} cannot be converted to litres`);
   }
   const heat = fluid === "oil" && cell("heat") !== "" ? oneOf("heat", OIL_HEATS) : undefined;
   if (unit) checkAmount({ fluid, entry, part, amount, unit, type, fault });
   const receipt = cell("receipt");
-  if (!isName(receipt)) fault("receipt", "a number or a name");
+  if (!isName(receipt)) fault("receipt", "a receipt number without leading or trailing spaces");
   return {
     registration,
     fluid,
@@ -186,7 +190,7 @@ function readTime(text: string, now: Date, fault: Fault): string {
     : new Date(Number.NaN);
   // A day that there is: 30 February would come out as another one, and 24:00 as the next.
   if (Number.isNaN(at.getTime()) || !at.toISOString().startsWith(text.slice(0, 10)) || text < EARLIEST) {
-    fault("time", "a day or a time in UTC, like 2026-05-01 or 2026-05-01T09:30:00Z");
+    fault("time", "a date, or a time in UTC, such as 2026-05-01 or 2026-05-01T09:30:00Z");
     return "";
   }
   if (at.getTime() > now.getTime() + CLOCK_TOLERANCE_MIN * 60_000)
@@ -196,8 +200,8 @@ function readTime(text: string, now: Date, fault: Fault): string {
 
 function number(text: string, column: string, fault: Fault): number | undefined {
   const value = /^-?\d{1,12}(\.\d{1,12})?$/.test(text) ? Number(text) : Number.NaN;
-  if (!Number.isFinite(value)) fault(column, "a number with a point, like 41.5");
-  else if (value < 0) fault(column, "not less than nothing");
+  if (!Number.isFinite(value)) fault(column, "a number with a decimal point, such as 41.5");
+  else if (value < 0) fault(column, "zero or more");
   else return value;
   return undefined;
 }
@@ -215,13 +219,13 @@ function checkPart(
     if (engines.length > 0 ? !engines.includes(part) : part !== "")
       fault(
         "engine",
-        engines.length > 0 ? `one of ${engines.join(", ")}` : "nothing: this type has one engine",
+        engines.length > 0 ? `one of ${engines.join(", ")}` : "an empty cell: this type has one engine",
       );
     return;
   }
   const tanks = type.fuel?.tanks.map((tank) => tank.id) ?? [];
   if (part ? !tanks.includes(part) : entry !== "uplift" && entry !== "burn")
-    fault("tank", tanks.length > 0 ? `one of ${tanks.join(", ")}` : "nothing: this type has no tanks");
+    fault("tank", tanks.length > 0 ? `one of ${tanks.join(", ")}` : "an empty cell: this type has no tanks");
 }
 
 const OIL_UNITS = new Map<string, Unit>([
@@ -238,12 +242,13 @@ function readUnit(
 ): Unit | undefined {
   if (entry === "dip" || entry === "sight") {
     const unit = entry === "dip" ? "cm" : "%";
-    if (text !== unit) fault("unit", `${unit}, as the ${entry === "dip" ? "dipstick" : "glass"} is read`);
+    if (text !== unit)
+      fault("unit", `${unit}, the unit of the ${entry === "dip" ? "dipstick" : "sight glass"}`);
     return unit;
   }
   if (fluid === "fuel") {
     const unit = readFuelUnit(text);
-    if (!unit) fault("unit", "one of L, US gal, imp gal, kg, lb; a gallon must say which");
+    if (!unit) fault("unit", "one of L, US gal, imp gal, kg, lb; gallons must be US or imperial");
     return unit;
   }
   const unit = OIL_UNITS.get(text.toLowerCase());
@@ -273,19 +278,22 @@ function checkAmount({
     const points =
       entry === "dip" ? tank?.calibration?.points.map((p) => p.dipCm) : tank?.sight?.points.map((p) => p.at);
     if (tank && !points)
-      fault("entry", `measured: there is no ${entry === "dip" ? "dipstick" : "glass"} on file for ${part}`);
+      fault(
+        "entry",
+        `"measured"; no ${entry === "dip" ? "dipstick calibration" : "sight glass scale"} is on file for ${part}`,
+      );
     else if (points && amount > Math.max(...points))
-      fault("amount", `at most ${Math.max(...points)} ${unit}: it ends there`);
+      fault("amount", `at most ${Math.max(...points)} ${unit}, the end of the scale`);
     return;
   }
   if (unit === "kg" || unit === "lb") {
-    if (amount > 2 * MOST.fuel) fault("amount", "what a light aircraft carries");
+    if (amount > 2 * MOST.fuel) fault("amount", "an amount that a light aircraft can carry");
     return;
   }
   const litres = convert(amount, unit, "L");
   if (litres > MOST.fuel) fault("amount", `at most ${MOST.fuel} L`);
   else if (tank && entry !== "burn" && litres > tank.capacityL + 0.5)
-    fault("amount", `at most what the ${tank.name} holds, ${tank.capacityL} L`);
+    fault("amount", `at most ${tank.capacityL} L, the capacity of the ${tank.name}`);
 }
 
 /** Meters do not go back: a line that lies below an earlier one of the same aircraft is named and left out. */
@@ -299,7 +307,11 @@ function withoutFallingHours(read: { row: number; made: FluidRow }[], faults: Cs
     const before = most.get(made.registration) ?? 0;
     if (made.hours < before) {
       bad.add(row);
-      faults.push({ row, column: "hours", expected: `${before} or more: the meter cannot go back` });
+      faults.push({
+        row,
+        column: "hours",
+        expected: `${before} or more: the hour meter cannot go backwards`,
+      });
     } else most.set(made.registration, made.hours);
   }
   return read.filter(({ row }) => !bad.has(row)).map(({ made }) => made);

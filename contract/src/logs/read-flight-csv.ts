@@ -32,17 +32,17 @@ export function readFlightCsv(
   const at = new Map(head.map((header, i) => [header.trim().toLowerCase(), i]));
   const faults: CsvFault[] = [];
   for (const column of [...FLIGHT_COLUMNS.filter((c) => c !== "crew"), ...needed(meters)])
-    if (!at.has(column.toLowerCase())) faults.push({ row: 1, column, expected: "a column of this name" });
+    if (!at.has(column.toLowerCase())) faults.push({ row: 1, column, expected: "a column with this name" });
   if (faults.length > 0) return { lines: [], faults };
   if (rows.length > MOST_LINES)
     return {
       lines: [],
-      faults: [{ row: MOST_LINES + 2, column: "", expected: `at most ${MOST_LINES} lines: part the file` }],
+      faults: [{ row: MOST_LINES + 2, column: "", expected: `at most ${MOST_LINES} lines; split the file` }],
     };
   const read = rows.flatMap((cells, i) => {
     const row = i + 2;
     if (cells.length !== head.length) {
-      faults.push({ row, column: "", expected: `a whole line: ${head.length} fields` });
+      faults.push({ row, column: "", expected: `a complete line of ${head.length} fields` });
       return [];
     }
     const before = faults.length;
@@ -62,7 +62,7 @@ export function readFlightCsv(
     for (const fault of own)
       if (fault.weight === "refused") {
         refused.add(line);
-        faults.push({ row: Number(line), column: fault.at, expected: `what can be: ${fault.words}` });
+        faults.push({ row: Number(line), column: fault.at, expected: `a possible flight. ${fault.words}` });
       }
   faults.sort((a, b) => a.row - b.row);
   const lines = read
@@ -75,7 +75,11 @@ export function readFlightCsv(
     lines,
     faults: [
       ...faults.slice(0, MOST_FAULTS),
-      { row: last?.row ?? 1, column: "", expected: `what is right; from here on ${more} more faults` },
+      {
+        row: last?.row ?? 1,
+        column: "",
+        expected: `the remaining ${more} errors corrected; they are not shown`,
+      },
     ],
   };
 }
@@ -94,7 +98,7 @@ function readLine(
     const ms = MOMENT.test(text) ? Date.parse(text) : Number.NaN;
     // A day that there is: 30 February would come out as another one.
     if (Number.isNaN(ms) || new Date(ms).toISOString().slice(0, 10) !== text.slice(0, 10)) {
-      fault(column, "a time in UTC, like 2026-05-01T09:30:00Z");
+      fault(column, "a time in UTC, such as 2026-05-01T09:30:00Z");
       return "1970-01-01T00:00:00.000Z";
     }
     if (ms > now.getTime() + CLOCK_TOLERANCE_MIN * 60_000) fault(column, "a time that is not in the future");
@@ -103,7 +107,7 @@ function readLine(
   const words = (column: string, max: number) => {
     const text = cell(column);
     if (text === "" || text.length > max || !isPlainText(text))
-      fault(column, `words, at most ${max} characters`);
+      fault(column, `text of 1 to ${max} characters`);
     return text;
   };
   const number = (column: string, whole: boolean): number | undefined => {
@@ -111,7 +115,7 @@ function readLine(
     if (text === "") return undefined;
     const value = /^\d{1,7}(\.\d{1,3})?$/.test(text) ? Number(text) : Number.NaN;
     if (!Number.isFinite(value) || (whole && !Number.isInteger(value))) {
-      fault(column, whole ? "a whole number" : "a number with a point, like 4211.3");
+      fault(column, whole ? "a whole number" : "a number with a decimal point, such as 4211.3");
       return undefined;
     }
     return value;
@@ -128,19 +132,19 @@ function readLine(
     const [out, back] = [number(`${id} out`, false), number(`${id} in`, false)];
     if (out !== undefined && back !== undefined) read[id] = { out, in: back };
     else if (cell(`${id} out`) === "" || cell(`${id} in`) === "")
-      fault(`${id} in`, "what the meter showed out and in");
+      fault(`${id} in`, "the start and end reading of the meter");
   }
   const crew = cell("crew")
     .split(";")
     .map((name) => name.trim())
     .filter(Boolean)
     .slice(0, 12);
-  const takeOffs = number("take-offs by night", true) ?? 0;
-  const landings = number("landings by night", true) ?? 0;
-  const [addedL, leftL] = [number("fuel added L", false), number("fuel left L", false)];
-  const oilAddedQt = number("oil added qt", false);
+  const takeOffs = number("take-offs at night", true) ?? 0;
+  const landings = number("landings at night", true) ?? 0;
+  const [addedL, leftL] = [number("fuel added L", false), number("fuel remaining L", false)];
+  const oilAddedQt = number("oil added US qt", false);
   const remarks = cell("remarks");
-  if (remarks.length > 2000 || !isPlainText(remarks)) fault("remarks", "words, at most 2000 characters");
+  if (remarks.length > 2000 || !isPlainText(remarks)) fault("remarks", "text of at most 2000 characters");
   return {
     registration,
     from: words("from", 80),

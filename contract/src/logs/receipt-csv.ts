@@ -21,7 +21,7 @@ export function readReceiptCsv(text: string): { receipts: Receipt[]; faults: Csv
   });
   const faults: CsvFault[] = [];
   for (const column of ["amount", "unit"])
-    if (!meta.fields?.includes(column)) faults.push({ row: 1, column, expected: "a column of this name" });
+    if (!meta.fields?.includes(column)) faults.push({ row: 1, column, expected: "a column with this name" });
   if (faults.length > 0) return { receipts: [], faults };
   const receipts = data.flatMap((line, i): Receipt[] => {
     const cell = (column: string) => (line[column] ?? "").trim();
@@ -32,8 +32,8 @@ export function readReceiptCsv(text: string): { receipts: Receipt[]; faults: Csv
     const amount = cell("amount") === "" ? Number.NaN : Number(cell("amount"));
     const unit = readFuelUnit(cell("unit"));
     const grade = cell("grade") || "100LL";
-    if (!(amount > 0)) return fault("amount", "a number above nothing, with a point");
-    if (!unit) return fault("unit", "one of L, US gal, imp gal, kg, lb; a gallon must say which");
+    if (!(amount > 0)) return fault("amount", "a number greater than zero, with a decimal point");
+    if (!unit) return fault("unit", "one of L, US gal, imp gal, kg, lb; gallons must be US or imperial");
     if (!FUEL_GRADES.some((g) => g.id === grade))
       return fault("grade", `one of ${FUEL_GRADES.map((g) => g.id).join(", ")}`);
     const at = new Date(cell("time"));

@@ -110,22 +110,22 @@ export class TraceCsvReader {
     const questions = settleUnits(columns, channels);
     const faults: CsvFault[] = [...this.counted.values()].map(({ times, ...fault }) => ({
       ...fault,
-      expected: times > 1 ? `${fault.expected}; ${times} lines` : fault.expected,
+      expected: times > 1 ? `${fault.expected}; on ${times} lines` : fault.expected,
     }));
     for (const { header, unknownUnit, field } of columns)
       if (unknownUnit && field)
         faults.push({
           row: 1,
           column: header,
-          expected: `a unit that is known here; "${unknownUnit}" is not: say what it is`,
+          expected: `a known unit; "${unknownUnit}" is unknown, choose the unit for this column`,
         });
     if (this.columns && !columns.some(({ field, unit }) => field === "rpm" && unit))
-      faults.push({ row: 1, column: "rpm", expected: "a column with the rpm: say which one it is" });
+      faults.push({ row: 1, column: "rpm", expected: "a column with the rpm; choose which one it is" });
     if (!this.columns)
       faults.push({
         row: 1,
         column: "",
-        expected: "a line with the names of the columns, the time among them",
+        expected: "a header line with the column names, including the time",
       });
     const first = this.t[0] ?? 0;
     return {
@@ -172,7 +172,7 @@ export class TraceCsvReader {
     }
     const number = text === "" ? Number.NaN : Number(this.comma ? text.replace(",", ".") : text);
     if (Number.isFinite(number)) return unit === "ms" ? number / 1000 : number;
-    this.fault(header, "a time: seconds, or hours:minutes:seconds");
+    this.fault(header, "a time in seconds, or as hours:minutes:seconds");
     return undefined;
   }
 
@@ -210,7 +210,7 @@ export async function readTraceBlob(file: Blob, columns?: readonly TraceColumn[]
   const reader = new TraceCsvReader(columns);
   const head = await file.slice(0, FIRST_LOOK).text();
   if (head.includes("\u0000") || (file.size > FIRST_LOOK && !/[\r\n]/.test(head))) {
-    reader.tell("a text file with lines; this one is not");
+    reader.tell("a text file; this one is not");
     return reader.finish();
   }
   return new Promise((resolve, reject) => {
@@ -225,7 +225,7 @@ export async function readTraceBlob(file: Blob, columns?: readonly TraceColumn[]
         }
         withoutLine = data.length > 0 ? 0 : withoutLine + 1;
         if (withoutLine >= MOST_PIECES_OF_A_LINE)
-          reader.tell("a line that ends; a quotation mark here is never closed, and the rest was left");
+          reader.tell("a closing quotation mark; it is missing here, and the rest of the file was not read");
         if (reader.full || withoutLine >= MOST_PIECES_OF_A_LINE) parser.abort();
       },
       complete: () => resolve(reader.finish()),

@@ -22,16 +22,16 @@ export interface WindInput {
  */
 export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
   if (wind.gustKt !== undefined && wind.gustKt > 0 && wind.gustKt < wind.kt)
-    throw new QuantityError("A gust is at least the mean wind.");
+    throw new QuantityError("The gust cannot be less than the mean wind. Check both.");
   const kt = Math.max(wind.kt, wind.gustKt ?? 0);
   const { headwindKt, crosswindKt } = windComponents(runwayDeg, { fromDeg: wind.fromDeg, kt });
   const cross = Math.abs(crosswindKt);
-  const gust = kt > wind.kt ? " in the gust" : "";
+  const gust = kt > wind.kt ? " in gusts" : "";
   const from = cross < 0.5 ? "" : crosswindKt > 0 ? " from the right" : " from the left";
   const reading = { value: cross, unit: "kt" } as const;
   const along =
-    headwindKt >= 0 ? `${formatNumber(headwindKt)} kt head` : `${formatNumber(-headwindKt)} kt tail`;
-  const sentence = `${formatNumber(cross)} kt across${from}${gust}, ${along}.`;
+    headwindKt >= 0 ? `${formatNumber(headwindKt)} kt headwind` : `${formatNumber(-headwindKt)} kt tailwind`;
+  const sentence = `${formatNumber(cross)} kt crosswind${from}${gust}, ${along}.`;
   const lowest = [...limits].sort((a, b) => a.kt - b.kt)[0];
   const crosswind: Judgement = lowest
     ? {
@@ -44,7 +44,7 @@ export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
         margin: { value: lowest.kt - cross, unit: "kt" },
         source: lowest.source,
         sentence,
-        ...(cross > lowest.kt && { action: "Choose the other runway, or wait." }),
+        ...(cross > lowest.kt && { action: "Use another runway, or wait." }),
       }
     : { ...unjudged("wind.cross", "Crosswind", `${sentence} No crosswind limit on file.`, reading) };
   if (headwindKt > -0.5) return [crosswind];
@@ -56,11 +56,11 @@ export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
       scope: "day",
       grade: "ask",
       reading: { value: -headwindKt, unit: "kt" },
-      limit: "into wind",
+      limit: "no tailwind",
       source: { kind: "common practice", text: "take off into wind", example: false },
-      sentence: `${formatNumber(-headwindKt)} kt from behind on this runway.`,
-      action: "Look at the windsock, and at the other end.",
-      caution: "A tailwind lengthens the run a great deal: the handbook's figures come first.",
+      sentence: `${formatNumber(-headwindKt)} kt tailwind on this runway.`,
+      action: "Check the windsock, and consider the opposite runway.",
+      caution: "A tailwind greatly lengthens the take-off run. Check the handbook figures first.",
     },
   ];
 }

@@ -13,7 +13,7 @@ const R_VAPOUR = 461.52;
 export function saturationPressurePa(celsius: number): number {
   assertFinite("The temperature", celsius);
   if (celsius < -100 || celsius > 100)
-    throw new QuantityError(`${celsius} °C: saturated vapour is known from −100 to 100 °C.`);
+    throw new QuantityError(`${celsius} °C is outside −100 to 100 °C. Check the temperature.`);
   const t = celsius + ZERO_K;
   if (celsius <= TRIPLE_POINT_C)
     return Math.exp(
@@ -42,6 +42,8 @@ export function saturationPressurePa(celsius: number): number {
  */
 export function vapourDensityGPerM3(celsius: number, dewPointC: number): number {
   if (dewPointC > celsius)
-    throw new QuantityError(`A dew point of ${dewPointC} °C cannot lie above the air's ${celsius} °C.`);
+    throw new QuantityError(
+      `The dew point (${dewPointC} °C) cannot be above the temperature (${celsius} °C). Check both.`,
+    );
   return (saturationPressurePa(dewPointC) / (R_VAPOUR * (celsius + ZERO_K))) * 1000;
 }

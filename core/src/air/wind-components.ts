@@ -28,7 +28,7 @@ export function windComponents(
     ["The wind direction", fromDeg],
   ] as const) {
     assertFinite(what, value);
-    if (value < 0 || value > 360) throw new QuantityError(`${what} goes from 0 to 360 degrees.`);
+    if (value < 0 || value > 360) throw new QuantityError(`${what} must be from 0 to 360 degrees.`);
   }
   assertNotNegative("The wind speed", kt);
   const angle = ((fromDeg - runwayDeg) * Math.PI) / 180;

@@ -70,24 +70,25 @@ export function preferenceReasons(
 ): Record<"cards" | "method" | "lap" | "surfaces" | "brake" | "afterInterruption" | "sample", string> {
   return {
     cards: mayGroup(laps, role)
-      ? `You have ${laps} complete walkarounds on this type: what one look takes in can stand on one card. Locks, fuel, oil, brakes and the like stay single.`
+      ? `You have ${laps} complete walkarounds on this type, so parts you see in one look can share a card. Locks, fuel, oil, brakes and other critical items stay separate.`
       : role === "student"
-        ? "A student reads each part by itself: the eye learns it so."
-        : `Each part by itself until you have ${LAPS_BEFORE_CARDS} complete walkarounds on this type; you have ${laps}.`,
+        ? "Students check each part separately. That is how the habit is learned."
+        : `One part per card until you have ${LAPS_BEFORE_CARDS} complete walkarounds on this type. You have ${laps}.`,
     method:
       laps >= LAPS_BEFORE_FLOW
-        ? `You have ${laps} complete walkarounds on this type: you can walk it from memory and let the list catch what was missed.`
-        : `Each line read, then done, until you have ${LAPS_BEFORE_FLOW} complete walkarounds on this type; you have ${laps}.`,
-    lap: "One way, the same every time: what is done out of habit is not left out.",
+        ? `You have ${laps} complete walkarounds on this type. You can do it from memory, then use the checklist to catch anything missed.`
+        : `Read each item, then do it, until you have ${LAPS_BEFORE_FLOW} complete walkarounds on this type. You have ${laps}.`,
+    lap: "Use the same route every time. A fixed route makes it hard to miss an item.",
     surfaces:
       recommended?.surfaces?.why ??
-      "Moved by hand you feel a binding hinge; this type says nothing against it.",
+      "Moving a surface by hand lets you feel a binding hinge. This type has no restriction.",
     brake:
-      recommended?.brake?.why ?? "The brake holds it while you look down; this type says nothing against it.",
+      recommended?.brake?.why ??
+      "The parking brake holds the aircraft while you look down. This type has no restriction.",
     afterInterruption:
-      "What you were doing when you were spoken to is what gets lost. A station back costs a minute.",
+      "The item you were on when interrupted is the one most easily missed. Repeating the station costs a minute.",
     sample:
-      "A cup is never quite clean, and one cup is not worth an engine: into the can. Some pour perfectly clean fuel back, some keep it for the engineer.",
+      "A sample is never perfectly clean, so put it in the waste container. Some pilots pour a clean sample back; some keep it for the mechanic.",
   };
 }
 

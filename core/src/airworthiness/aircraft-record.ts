@@ -47,44 +47,44 @@ export function recordFaults(record: AircraftRecord): { path: string; expected: 
   twice(record.items, "items", say);
   twice(record.components, "components", say);
   if (record.timeZone !== undefined && !isTimeZone(record.timeZone))
-    say("timeZone", "an IANA name like Europe/Lisbon");
+    say("timeZone", "an IANA time zone, such as Europe/Lisbon");
   const meters = new Set(record.meters.map(({ id }) => id));
   const components = new Set(record.components.map(({ id }) => id));
   record.meters.forEach((meter, i) => {
     if (isCounted(meter.kind) && meter.decimals !== 0)
-      say(`meters[${i}].decimals`, "0: what is counted is whole");
+      say(`meters[${i}].decimals`, "0, because this meter counts whole numbers");
     if (record.start.totals[meter.id] === undefined)
-      say("start.totals", `what ${meter.id} had come to where the record begins`);
+      say("start.totals", `the total of ${meter.id} at the start of the record`);
     const changes = meter.changes ?? [];
     changes.forEach(({ at }, n) => {
       const before = changes[n - 1];
       if (before && Date.parse(before.at) >= Date.parse(at))
-        say(`meters[${i}].changes[${n}].at`, "a moment after the change before it");
+        say(`meters[${i}].changes[${n}].at`, "a time after the previous change");
     });
   });
   const kinds = new Map(record.items.map((item) => [item.id, item]));
   record.items.forEach((item, i) => {
     if (item.of !== undefined && !components.has(item.of))
-      say(`items[${i}].of`, `a component that there is: "${item.of}" is none`);
+      say(`items[${i}].of`, `an existing component; "${item.of}" does not exist`);
     item.limits.forEach((limit, n) => {
       ofLimit(limit, `items[${i}].limits[${n}]`, meters, say);
     });
   });
   record.fittings.forEach(({ component }, i) => {
-    if (!components.has(component)) say(`fittings[${i}].component`, "a component that there is");
+    if (!components.has(component)) say(`fittings[${i}].component`, "an existing component");
   });
-  for (const words of fittingFaults(record.fittings)) say("fittings", `one place at a time. ${words}`);
+  for (const words of fittingFaults(record.fittings)) say("fittings", `one position at a time. ${words}`);
   record.works.forEach((work, i) => {
     const item = kinds.get(work.item);
-    if (!item) say(`works[${i}].item`, `a due item that there is: "${work.item}" is none`);
-    if (!isLocalDate(work.date)) say(`works[${i}].date`, "a day of the calendar, like 2026-03-31");
+    if (!item) say(`works[${i}].item`, `an existing due item; "${work.item}" does not exist`);
+    if (!isLocalDate(work.date)) say(`works[${i}].date`, "a date, such as 2026-03-31");
     for (const limit of item?.limits ?? [])
       if (
         limit.by === "meter" &&
         work.totals[limit.meter] === undefined &&
         work.sets?.readings?.[limit.meter] === undefined
       )
-        say(`works[${i}].totals`, `what ${limit.meter} had come to`);
+        say(`works[${i}].totals`, `the total of ${limit.meter} when the work was done`);
   });
   return faults;
 }
@@ -96,16 +96,12 @@ function ofLimit(
   say: (path: string, expected: string) => void,
 ): void {
   if ((limit.by === "meter" || limit.by === "reading") && !meters.has(limit.meter))
-    say(`${path}.meter`, `a meter that there is: "${limit.meter}" is none`);
-  if (limit.by === "date" && !isLocalDate(limit.date))
-    say(`${path}.date`, "a day of the calendar, like 2026-03-31");
+    say(`${path}.meter`, `an existing meter; "${limit.meter}" does not exist`);
+  if (limit.by === "date" && !isLocalDate(limit.date)) say(`${path}.date`, "a date, such as 2026-03-31");
   const purposes = (limit.tolerances ?? []).map((tolerance) => tolerance.for);
   purposes.forEach((purpose, i) => {
     if (purposes.indexOf(purpose) !== i)
-      say(
-        `${path}.tolerances[${i}]`,
-        `one tolerance for one purpose: "${purpose}" has two, and nobody could say which counts`,
-      );
+      say(`${path}.tolerances[${i}]`, `one tolerance per purpose; "${purpose}" has two`);
   });
 }
 
@@ -116,7 +112,7 @@ function twice(
 ): void {
   const seen = new Set<string>();
   rows.forEach(({ id }, i) => {
-    if (seen.has(id)) say(`${name}[${i}].id`, "a name that no other has");
+    if (seen.has(id)) say(`${name}[${i}].id`, "a unique id");
     seen.add(id);
   });
 }

@@ -115,12 +115,12 @@ export function cannotFit(
   ];
   const missing = counts.find((meter) => !meters.has(meter));
   if (missing)
-    return `${component.name} counts ${missing}, and ${record.registration} has no such meter: its life could not be told.`;
+    return `${component.name} is tracked by ${missing}, but ${record.registration} has no such meter. Add the meter first.`;
   if (record.fittings.some(isOn(component.id)))
-    return `${component.name} is on ${record.registration} already.`;
+    return `${component.name} is already fitted to ${record.registration}.`;
   const other = record.fittings.find((fitting) => position && !fitting.off && fitting.position === position);
   const name = record.components.find(({ id }) => id === other?.component)?.name ?? other?.component;
-  return other ? `${name} is the ${position}: it comes off first.` : undefined;
+  return other ? `${name} is fitted as ${position}. Remove it first.` : undefined;
 }
 
 const meterOf = (limit: DueLimit) => (limit.by === "meter" || limit.by === "reading" ? [limit.meter] : []);

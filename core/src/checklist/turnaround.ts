@@ -28,17 +28,19 @@ export function turnaroundTrouble(
 ): string | undefined {
   const signed = walks.filter((walk) => walk.signedAt !== null);
   const last = signed.sort((a, b) => ((a.signedAt ?? "") < (b.signedAt ?? "") ? 1 : -1))[0];
-  if (!last?.signedAt || last.decision !== "fly") return "There was no flight just before this one.";
-  if (last.crewId !== crewId) return "Somebody else flew it last: walk the whole list.";
+  if (!last?.signedAt || last.decision !== "fly")
+    return "There is no previous flight. Do the full checklist.";
+  if (last.crewId !== crewId) return "Another pilot flew it last: do the full checklist.";
   if (!last.lastAt || last.lastAt <= last.signedAt)
-    return "Nothing is written down of the last flight yet: put it away first, its hours at least.";
+    return "The last flight is not logged yet. Finish its after-flight checks first, at least the hours.";
   const hours = (now - Date.parse(last.lastAt)) / HOUR_MS;
   if (!(hours <= TURNAROUND_HOURS))
-    return `It has stood for more than ${TURNAROUND_HOURS} hours: walk the whole list.`;
+    return `Parked for more than ${TURNAROUND_HOURS} hours: do the full checklist.`;
   const behind = (at: string) => last.signedAt !== null && at > last.signedAt;
-  if (since.signOffs.some(behind)) return "It was worked on since: walk the whole list.";
+  if (since.signOffs.some(behind))
+    return "Maintenance was done since the last flight: do the full checklist.";
   if (refuellings(since.uplifts.filter(behind)) > MOST_REFUELLINGS)
-    return "It was refuelled more than once since: walk the whole list.";
+    return "Refuelled more than once since the last flight: do the full checklist.";
   return undefined;
 }
 

@@ -35,11 +35,11 @@ export function composeBriefing(input: BriefingInput): BriefingStep[] {
     id: "runway",
     title: "Runway and wind",
     words: [
-      `Runway ${[...departure.runway.id].join(" ")}, ${formatNumber(departure.runway.declared?.toraM ?? departure.runway.lengthM)} metres of ${departure.runway.surface}.`,
-      input.windWords ? `Wind ${input.windWords}.` : "The wind is as the sock says.",
+      `Runway ${[...departure.runway.id].join(" ")}, ${formatNumber(departure.runway.declared?.toraM ?? departure.runway.lengthM)} metres, ${departure.runway.surface}.`,
+      input.windWords ? `Wind ${input.windWords}.` : "Wind from the windsock.",
       ...(departure.wind
         ? [
-            `${kt(departure.wind.crossKt)} across at most${departure.wind.tailKt > 0.5 ? `, ${kt(departure.wind.tailKt)} from behind` : ""}.`,
+            `Crosswind up to ${kt(departure.wind.crossKt)}${departure.wind.tailKt > 0.5 ? `, tailwind ${kt(departure.wind.tailKt)}` : ""}.`,
           ]
         : []),
     ].join(" "),
@@ -48,8 +48,8 @@ export function composeBriefing(input: BriefingInput): BriefingStep[] {
     ? [
         {
           id: "who",
-          title: "Who flies",
-          words: `${input.whoFlies} flies. “My controls”, “your controls”: said both ways.`,
+          title: "Pilot flying",
+          words: `${input.whoFlies} is pilot flying. Hand over with “You have control”, answered “I have control”.`,
         },
       ]
     : [];
@@ -57,15 +57,15 @@ export function composeBriefing(input: BriefingInput): BriefingStep[] {
   const { performance } = type;
   const normal: BriefingStep = {
     id: "normal",
-    title: "Normal",
+    title: "Normal take-off",
     words: [
       "Full power, static rpm and pressures in the green, airspeed alive.",
       ...(performance
         ? [`Lift off at ${kt(performance.liftOffKt)}, climb at ${kt(performance.climbKt)}.`]
-        : ["Lift-off and climb speeds by the handbook."]),
+        : ["Lift-off and climb speeds from the handbook."]),
       ...(departure.takeOff
         ? [
-            `${formatNumber(Math.ceil(departure.takeOff.rollM))} metres on the ground, ${formatNumber(Math.ceil(departure.takeOff.over50M))} to fifty feet.`,
+            `Ground roll ${formatNumber(Math.ceil(departure.takeOff.rollM))} metres, ${formatNumber(Math.ceil(departure.takeOff.over50M))} metres to fifty feet.`,
           ]
         : []),
     ].join(" "),
@@ -73,7 +73,7 @@ export function composeBriefing(input: BriefingInput): BriefingStep[] {
   const abort: BriefingStep = {
     id: "abort",
     title: "Abort",
-    words: `${abortWords(departure) ?? "The abort point is not reckoned: choose a mark at half of the run."} Throttle closed, brakes, straight on.`,
+    words: `${abortWords(departure) ?? "No abort point calculated. Choose a mark halfway down the runway."} Throttle closed, brakes, straight ahead.`,
   };
   const below = input.turnBackFt;
   const failures: BriefingStep[] =
@@ -82,22 +82,25 @@ export function composeBriefing(input: BriefingInput): BriefingStep[] {
       : [
           {
             id: "failure-runway",
-            title: "Failure with runway left",
-            words: "Throttle closed, land straight ahead on what is left, brakes.",
+            title: "Engine failure with runway remaining",
+            words: "Throttle closed, land straight ahead on the remaining runway, brakes.",
           },
           {
             id: "failure-low",
-            title: below === undefined ? "Failure after lift-off" : `Failure below ${formatNumber(below)} ft`,
+            title:
+              below === undefined
+                ? "Engine failure after lift-off"
+                : `Engine failure below ${formatNumber(below)} ft`,
             words:
-              "Nose down first, best glide. Land ahead, within what is seen left and right. Fuel, ignition, master off before touching down.",
+              "Nose down first, best glide speed. Land ahead, with only small turns left or right. Fuel, ignition and master off before touchdown.",
           },
           ...(below === undefined
             ? []
             : [
                 {
                   id: "failure-high",
-                  title: `Failure above ${formatNumber(below)} ft`,
-                  words: `Above ${formatNumber(below)} feet, as set beforehand: nose down, then decide where; towards the wind.`,
+                  title: `Engine failure above ${formatNumber(below)} ft`,
+                  words: `Above ${formatNumber(below)} feet, the height set before the flight: nose down first, then choose where to land. Turn into the wind.`,
                 },
               ]),
         ];
@@ -111,12 +114,12 @@ function twin({ type: { performance }, departure }: BriefingInput): BriefingStep
     {
       id: "failure-runway",
       title: "Engine failure before lift-off",
-      words: "Both throttles closed, brakes, straight on.",
+      words: "Both throttles closed, brakes, straight ahead.",
     },
     {
       id: "failure-low",
       title: "Engine failure, gear still down",
-      words: "Both throttles closed, land ahead.",
+      words: "Both throttles closed, land straight ahead.",
     },
     {
       id: "failure-high",
@@ -124,12 +127,14 @@ function twin({ type: { performance }, departure }: BriefingInput): BriefingStep
       words: [
         `Blue line${performance?.oneEngineKt ? `, ${kt(performance.oneEngineKt)}` : ""}. Power, drag, identify, verify, feather.`,
         ...(stays === undefined
-          ? ["Whether it climbs on one today is not reckoned."]
+          ? ["Climb on one engine is not calculated for today."]
           : stays
             ? [
-                `Today it climbs on one: ${formatNumber(Math.floor((one as { fpm: number }).fpm / 10) * 10)} feet a minute.`,
+                `Climb on one engine today: ${formatNumber(Math.floor((one as { fpm: number }).fpm / 10) * 10)} feet per minute.`,
               ]
-            : ["Today it does not climb on one: drift down at blue line, to where it can be landed."]),
+            : [
+                "It will not climb on one engine today. Hold blue line and descend to the best landing area.",
+              ]),
       ].join(" "),
     },
   ];
@@ -138,30 +143,30 @@ function twin({ type: { performance }, departure }: BriefingInput): BriefingStep
 function glider({ departure, launch, turnBackFt }: BriefingInput): BriefingStep[] {
   const across =
     departure.wind && departure.wind.crossKt > 0.5
-      ? ` Wind from the ${departure.wind.side === "either" ? "side" : departure.wind.side}: the first turn goes into it.`
+      ? ` Wind from the ${departure.wind.side === "either" ? "side" : departure.wind.side}: make the first turn into the wind.`
       : "";
   const low = turnBackFt === undefined ? "low" : `below ${formatNumber(turnBackFt)} ft`;
   return [
     {
       id: "normal",
       title: launch === "winch" ? "Winch launch" : launch === "aerotow" ? "Aerotow" : "Launch",
-      words: `Weak link and rope seen, hand at the release. ${launch === "winch" ? "Shallow at first, speed within its limits, else released." : "Behind the tug, level; it is lost from sight: release."}`,
+      words: `Weak link and rope checked, hand on the release. ${launch === "winch" ? "Climb shallow at first. Speed outside limits: release." : "Stay level behind the tug. If you lose sight of it, release."}`,
     },
     {
       id: "failure-low",
       title: `Launch failure, ${low}`,
       words:
-        "Nose down to approach attitude first, wait for the speed, release. Land straight ahead, brakes only with the speed there.",
+        "Nose down to the approach attitude, wait for approach speed, release. Land straight ahead. Airbrakes only at approach speed.",
     },
     {
       id: "failure-medium",
       title: "Launch failure, medium height",
-      words: `Nose down, speed, release. Too high for straight ahead: a short turn and a landing across or back only with the speed there.${across}`,
+      words: `Nose down, approach speed, release. If too high to land ahead: a short turn and a landing across or back, only at approach speed.${across}`,
     },
     {
       id: "failure-high",
       title: "Launch failure, high",
-      words: "Nose down, speed, release, a shortened circuit.",
+      words: "Nose down, approach speed, release. Fly a shortened circuit.",
     },
   ];
 }
@@ -183,41 +188,45 @@ export function passengerBriefing({
   return [
     {
       id: "belts",
-      words: "Your belt: this is how it closes, this is how it opens. It stays closed from start to stop.",
+      words: "This is how you fasten and release your seat belt. Keep it fastened until we have stopped.",
     },
     {
       id: "doors",
       words: glider
-        ? "The canopy: closed and locked by this handle. Never lean on it."
-        : "The door: this is how it opens and how it locks. If it opens in flight: nothing happens, leave it.",
+        ? "This handle closes and locks the canopy. Never lean on the canopy."
+        : "This is how the door opens and locks. If it opens in flight, leave it alone: the aircraft still flies safely.",
     },
     {
       id: "exits",
       words: glider
-        ? "Out in a hurry: this handle throws the canopy off. Belt open, over the side."
-        : "Out in a hurry: through this door, or that one. Away from the propeller, towards the tail.",
+        ? "Emergency exit: this handle jettisons the canopy. Release your belt and climb out over the side."
+        : "Emergency exit: use this door or that one. Move away from the propeller, towards the tail.",
     },
     {
       id: "controls",
-      words: "Feet and knees clear of pedals and stick. Nothing loose on the floor: telephone, bottle.",
+      words:
+        "Keep feet and knees clear of the pedals and controls. No phone, bottle or other loose item on the floor.",
     },
-    { id: "smoking", words: "No smoking, no flames, in it or near it." },
+    { id: "smoking", words: "No smoking and no flames in or near the aircraft." },
     {
       id: "quiet",
       words:
-        "Taxiing, take-off and landing: quiet, please. If you see another aircraft or anything that worries you: say it at once.",
+        "Please do not talk during taxi, take-off and landing. If you see another aircraft, or anything that worries you, say so at once.",
     },
-    { id: "sick", words: "Not well? Say so early. The bag is here, the fresh air there." },
+    {
+      id: "sick",
+      words: "If you feel unwell, say so early. The sick bag is here, the fresh-air vent is there.",
+    },
     {
       id: "landing",
       words:
-        "If we have to land in a field: belt tight, glasses off, nothing in your hands, head down, arms before it. Out when it stands.",
+        "If we have to land in a field: belt tight, glasses off, hands empty, head down, arms in front of your head. Get out once we have stopped.",
     },
     ...(parachute
       ? [
           {
             id: "parachute",
-            words: "This handle fires the parachute of the aircraft. Only if I cannot: pull it hard.",
+            words: "This handle fires the aircraft's parachute. Pull it hard, but only if I cannot.",
           },
         ]
       : []),

@@ -10,8 +10,8 @@ export function distanceWords(
   what: "Take-off" | "Landing",
   { neededM, availableM, leftM, over50M, safety }: DistanceCheck,
 ): string {
-  const verdict = leftM >= 0 ? `${formatNumber(Math.floor(leftM))} m are left` : `${m(-leftM)} too short`;
-  return `${what} ${leftM >= 0 ? "needs" : "would need"} ${m(neededM)} of ${formatNumber(availableM)} m: ${m(over50M)} from the handbook and its corrections, times ${formatNumber(safety.by, 2)} for safety. ${verdict}.`;
+  const verdict = leftM >= 0 ? `${formatNumber(Math.floor(leftM))} m to spare` : `${m(-leftM)} too short`;
+  return `${what} ${leftM >= 0 ? "needs" : "would need"} ${m(neededM)}, ${formatNumber(availableM)} m available: ${m(over50M)} from the handbook with corrections, times safety factor ${formatNumber(safety.by, 2)}. ${verdict}.`;
 }
 
 /** The abort point as it is said aloud. */
@@ -32,9 +32,9 @@ export function remedyWords(
 ): string {
   switch (remedy.do) {
     case "other runway":
-      return `Take runway ${remedy.runway.id}.`;
+      return `Use runway ${remedy.runway.id}.`;
     case "cooler hour":
-      return `Go at ${hour(remedy.at)}: ${formatQuantity({ value: Math.round(remedy.celsius), unit: "°C" })} by the forecast.`;
+      return `Depart at ${hour(remedy.at)}: ${formatQuantity({ value: Math.round(remedy.celsius), unit: "°C" })} forecast.`;
     case "less fuel":
       return `Take ${formatNumber(Math.ceil(remedy.litres))} L less fuel.`;
     case "leave behind":

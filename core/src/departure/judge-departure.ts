@@ -78,13 +78,16 @@ export function judgeDeparture(day: DepartureDay): JudgedDeparture {
 export function ownLimitsUnknown(when: NonNullable<DepartureDay["ownUnknown"]>): Judgement {
   const [missing, action] =
     when === "so far"
-      ? ["They are not on this device yet", "They come with the network."]
-      : ["They were not on this device when the preflight began", "Hold this flight against them yourself."];
+      ? ["They are not on this device yet", "Go online to load them."]
+      : [
+          "They were not on this device when the preflight started",
+          "Check this flight against them yourself.",
+        ];
   return {
     ...unjudged(
       "own-limits",
-      "Your own limits",
-      `${missing}: nothing is held against them, nor against your authorisation.`,
+      "Personal minimums",
+      `${missing}. Your personal minimums and your authorisation are not checked.`,
     ),
     action,
   };
@@ -127,7 +130,7 @@ function light({ light: told, conditions }: DepartureDay): Judgement[] {
     id: "light",
     subject: "Daylight",
     scope: "day" as const,
-    limit: `day ends at ${night.begins}`,
+    limit: `day ends: ${night.begins}`,
     source: night.source,
   };
   const left = today.leftMin;
@@ -137,21 +140,26 @@ function light({ light: told, conditions }: DepartureDay): Judgement[] {
       {
         ...base,
         grade: "within limits",
-        sentence: left === undefined ? "It is day." : `It lands ${minutes(left)} before the day ends.`,
+        sentence:
+          left === undefined ? "The flight is in daylight." : `Landing ${minutes(left)} before night.`,
       },
     ];
   if (conditions.includes("night"))
     return [
-      { ...base, grade: "within limits", sentence: "Part of it is by night; the list is one for the night." },
+      {
+        ...base,
+        grade: "within limits",
+        sentence: "Part of the flight is at night, and today's checklist is for night.",
+      },
     ];
   const late =
-    left !== undefined && left < 0 ? `It lands ${minutes(-left)} after ${night.begins}` : "It is dark";
+    left !== undefined && left < 0 ? `Landing ${minutes(-left)} after ${night.begins}` : "It is night";
   return [
     {
       ...base,
       grade: "stop",
-      sentence: `${late}: this is a night flight, and the list is one for the day.`,
-      action: "Make it shorter, or begin with “night”.",
+      sentence: `${late}: this is a night flight, but today's checklist is for day.`,
+      action: "Shorten the flight, or start again with “night” selected.",
     },
   ];
 }
@@ -185,7 +193,7 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
   const remedy = helps[0];
   const action = remedy
     ? remedyWords(remedy, input.loading?.stations)
-    : "Nothing single makes it fit: wait, or do not go.";
+    : "No single change is enough. Wait, or do not go.";
   const made = (["takeOff", "landing"] as const).flatMap((way): Judgement[] => {
     const check = departure[way];
     if (!check) return [];
@@ -225,7 +233,7 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
             limit: `at most ${formatQuantity({ value: departure.accelerateStop.availableM, unit: "m" })}`,
             margin: { value: Math.floor(departure.accelerateStop.leftM), unit: "m" as const },
             source,
-            sentence: `An engine that fails at lift-off leaves ${formatQuantity({ value: Math.ceil(-departure.accelerateStop.leftM), unit: "m" })} too little to stop.`,
+            sentence: `After an engine failure at lift-off the runway is ${formatQuantity({ value: Math.ceil(-departure.accelerateStop.leftM), unit: "m" })} too short to stop.`,
             action,
           },
         ]
@@ -238,9 +246,9 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
             scope: "day" as const,
             grade: "stop" as const,
             reading: { value: Math.round(departure.climb?.aboveFt ?? 0), unit: "ft" as const },
-            limit: `at least ${CLEAR_FT} ft above it`,
+            limit: `at least ${CLEAR_FT} ft clearance`,
             source,
-            sentence: `Over ${input.runway.beyond.what} it is ${formatQuantity({ value: Math.round(departure.climb?.aboveFt ?? 0), unit: "ft" })}; ${CLEAR_FT} are wanted.`,
+            sentence: `Clearance over ${input.runway.beyond.what} is ${formatQuantity({ value: Math.round(departure.climb?.aboveFt ?? 0), unit: "ft" })}; ${CLEAR_FT} ft is required.`,
             action,
           },
         ]
@@ -249,12 +257,12 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
       ? [
           {
             id: "climb.one-engine",
-            subject: "On one engine",
+            subject: "Climb on one engine",
             scope: "day" as const,
             grade: "note" as const,
             reading: { value: Math.round(departure.oneEngine.fpm), unit: "ft/min" as const },
             sentence:
-              "It does not climb on one today: an engine that fails means drifting down to where it can be landed.",
+              "It will not climb on one engine today. If an engine fails, descend at blue line to the best landing area.",
           },
         ]
       : []),
@@ -279,10 +287,10 @@ function launch(day: DepartureDay, departure: Departure | undefined): Judgement[
     scope: "day",
     grade: "stop",
     reading: { value: kt, unit: "kt" },
-    limit: `at most ${formatQuantity({ value: most, unit: "kt" })} of ${name}`,
+    limit: `${name} at most ${formatQuantity({ value: most, unit: "kt" })}`,
     margin: { value: most - kt, unit: "kt" },
     source: limit.source,
-    sentence: `${formatQuantity({ value: kt, unit: "kt" })} of ${name}: a launch by ${way} takes ${formatQuantity({ value: most, unit: "kt" })}.`,
-    action: "Wait, or take another launch or runway.",
+    sentence: `${formatQuantity({ value: kt, unit: "kt" })} ${name}: the ${way} launch limit is ${formatQuantity({ value: most, unit: "kt" })}.`,
+    action: "Wait, or use another runway or launch method.",
   }));
 }

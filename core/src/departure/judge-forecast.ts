@@ -30,7 +30,7 @@ export interface ForecastDay {
 
 const SOURCE: Source = {
   kind: "common practice",
-  text: "a forecast over the whole flight, what comes at times among it",
+  text: "forecast for the whole flight, temporary conditions included",
   example: false,
 };
 
@@ -54,8 +54,8 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
       {
         ...base,
         grade: "ask",
-        sentence: `The forecast is of ${forecast.station}, not of this field (${station}).`,
-        action: "Get the forecast of this field.",
+        sentence: `The forecast is for ${forecast.station}, not for this field (${station}).`,
+        action: "Get the forecast for this field.",
       },
     ];
   const { partly, likely, worst } = forecastAt(forecast, from, to);
@@ -65,7 +65,7 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
       {
         ...base,
         grade: "note",
-        sentence: `The forecast is for ${valid}: it says nothing of this flight.`,
+        sentence: `The forecast is valid ${valid} and does not cover this flight.`,
         action: "Get a new forecast.",
       },
     ];
@@ -80,7 +80,7 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
             ...base,
             id: "forecast.ends",
             grade: "note" as const,
-            sentence: `The forecast is for ${valid}: part of this flight is not in it.`,
+            sentence: `The forecast is valid ${valid} and covers only part of this flight.`,
           },
         ]
       : []),
@@ -89,7 +89,7 @@ export function judgeForecast(day: ForecastDay): Judgement[] {
           {
             ...base,
             grade: "within limits" as const,
-            sentence: `From ${clock(from)} to ${clock(to)} UTC nothing is forecast that passes a limit.`,
+            sentence: `From ${clock(from)} to ${clock(to)} UTC the forecast is within all limits.`,
           },
         ]
       : []),
@@ -109,10 +109,10 @@ function against(
       ...one,
       id: one.id.replace(/^minima\./, "forecast."),
       cause: one.id.replace(/^minima\./, "forecast."),
-      subject: `${one.subject}, as forecast`,
+      subject: `${one.subject} (forecast)`,
       grade,
       sentence: `Forecast${often} ${when}: ${one.sentence}`,
-      action: "Go earlier or later, or have a way back.",
+      action: "Go earlier or later, or plan an alternate.",
     }));
   const weather = TURNED_AWAY_FROM.filter(({ letters }) =>
     sky.weather.some((group) => letters.test(group)),
@@ -120,12 +120,12 @@ function against(
     ({ id, name }): Judgement => ({
       id: `forecast.${id}`,
       cause: `forecast.${id}`,
-      subject: `${name}, as forecast`,
+      subject: `${name} (forecast)`,
       scope: "day",
       grade,
       source: SOURCE,
       sentence: `${name} forecast${often} ${when}.`,
-      action: "Go earlier or later, or have a way back.",
+      action: "Go earlier or later, or plan an alternate.",
     }),
   );
   return [...limits, ...weather];
@@ -168,14 +168,14 @@ export function forecastLines(
             : span.kind === "from" && Date.parse(span.from) > Date.parse(from)),
       )
       .map((span) => ({
-        what: span.kind === "from" ? `From ${clock(span.from)}` : `Turning, ${hours(span)}`,
+        what: span.kind === "from" ? `From ${clock(span.from)}` : `Becoming, ${hours(span)}`,
         words: skyWords(span),
       })),
     ...besides.map((span) => ({
       what:
         span.percent === undefined
           ? `At times, ${hours(span)}`
-          : `Perhaps (${span.percent} of 100), ${hours(span)}`,
+          : `Probability ${span.percent} %, ${hours(span)}`,
       words: skyWords(span),
     })),
   ];
@@ -191,7 +191,7 @@ function skyWords({ wind, visibilityM, clouds, weather }: Sky): string {
     ...weather.map(weatherWords),
     ...layers.map(cloudWords),
   ];
-  return all.length > 0 ? all.join("; ") : "nothing that matters";
+  return all.length > 0 ? all.join("; ") : "nothing significant";
 }
 
 const clock = (at: string): string => at.slice(11, 16);

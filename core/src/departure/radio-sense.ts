@@ -8,10 +8,10 @@ const EMERGENCY_CODES: Record<string, string> = {
 /** What is wrong with a transponder code; undefined where nothing is. Source: ICAO Annex 10 (four digits, 0 to 7). */
 export function squawkFault(code: string): string | undefined {
   const text = code.trim();
-  if (!/^\d{4}$/.test(text)) return "Four digits.";
-  if (/[89]/.test(text)) return "Each digit from 0 to 7.";
+  if (!/^\d{4}$/.test(text)) return "Enter four digits.";
+  if (/[89]/.test(text)) return "Use digits from 0 to 7 only.";
   const means = EMERGENCY_CODES[text];
-  return means ? `${text} says ${means}: only when it is meant.` : undefined;
+  return means ? `${text} means ${means}. Set it only in a real emergency.` : undefined;
 }
 
 /**
@@ -20,13 +20,13 @@ export function squawkFault(code: string): string | undefined {
  */
 export function frequencyFault(text: string): string | undefined {
   const match = /^(\d{3})[.,](\d{1,3})$/.exec(text.trim());
-  if (!match) return "Like 122.705.";
+  if (!match) return "Enter a frequency such as 122.705.";
   const mhz = Number(match[1]);
   const digits = (match[2] as string).padEnd(3, "0");
   // "118.02" and "118.07" are how 118.025 and 118.075 are dialled where the last digit is left out.
   const khz = Number(/^\d[27]$/.test(match[2] as string) ? `${match[2]}5` : digits);
-  if (mhz < 118 || mhz > 136) return "From 118.000 to 136.990.";
+  if (mhz < 118 || mhz > 136) return "Enter a frequency from 118.000 to 136.990.";
   const last = khz % 100;
   const CHANNELS = [0, 5, 10, 15, 25, 30, 35, 40, 50, 55, 60, 65, 75, 80, 85, 90];
-  return CHANNELS.includes(last) ? undefined : "No channel: it lies between two.";
+  return CHANNELS.includes(last) ? undefined : "Not a valid channel. Check the frequency.";
 }

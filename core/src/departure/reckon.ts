@@ -104,14 +104,18 @@ export function reckonDeparture(input: DepartureInput): Departure {
   const { performance } = type;
   if (!performance) return result;
   if (!air || celsius === undefined)
-    missing.push({ what: "take-off", why: "Altimeter setting and temperature are not known.", told: false });
+    missing.push({
+      what: "take-off",
+      why: "Altimeter setting or temperature missing. Enter both.",
+      told: false,
+    });
   if (takeoffKg === undefined || landingKg === undefined)
     missing.push({
       what: "take-off",
-      why: "What it weighs is not known: who and what is aboard, and the fuel.",
+      why: "Take-off mass not known. Enter the load on board and the fuel.",
       told: false,
     });
-  if (!told) missing.push({ what: "wind", why: "No wind is known: reckoned in still air.", told: false });
+  if (!told) missing.push({ what: "wind", why: "Wind not known: calculated for still air.", told: false });
   const { declared } = runway;
   if (!declared)
     missing.push({

@@ -228,7 +228,7 @@ export function hypothesisName(
   { fault, side, cylinder }: Hypothesis,
   words: { right: string; left: string } = { right: "right", left: "left" },
 ): string {
-  if (!fault) return "nothing wrong";
+  if (!fault) return "no fault";
   const other = side === "right" ? words.left : words.right;
   const name =
     cylinder === undefined

@@ -120,8 +120,9 @@ export const HEALTHY_COARSE: Partial<Record<Feature, Likelihood>> = {
   },
 };
 
-const HANDS_OFF = "Treat the propeller as live with the key off: nobody near it, chocks in.";
-const WATCH = "Brakes, eyes outside, heads and oil watched; the handbook comes first.";
+const HANDS_OFF =
+  "Treat the propeller as live even with the key off. Keep everyone clear and put the chocks in.";
+const WATCH = "Hold the brakes, look outside, monitor CHT and oil. The handbook comes first.";
 const oneDead: Fault["shows"] = {
   "drop.this": {
     states: { usual: 0.23, uneven: 0.22, over: 0.53, none: 0.01, quit: 0.01 },
@@ -148,11 +149,11 @@ export const FAULTS: readonly Fault[] = [
     id: "fouled plug",
     place: "plug",
     name: "fouled plug, cylinder {cylinder}, {side} magneto",
-    what: "lead or carbon bridges the gap, so that this plug does not fire",
+    what: "lead or carbon deposits bridge the gap, so this plug does not fire",
     rate: 0.05,
     grade: "ask",
     action:
-      "Clear it: lean, a little more rpm, about a minute, check again. Not cleared in two tries: taxi back.",
+      "Clear the plug: lean, slightly more rpm, about a minute, then check again. If not cleared after two tries, taxi back.",
     caution: WATCH,
     shows: {
       ...oneDead,
@@ -164,10 +165,10 @@ export const FAULTS: readonly Fault[] = [
     id: "dead plug",
     place: "plug",
     name: "dead plug or lead, cylinder {cylinder}, {side} magneto",
-    what: "the plug is broken or its lead is off",
+    what: "the plug has failed or its lead is disconnected",
     rate: 0.008,
     grade: "stop",
-    action: "Taxi back. A mechanic looks at this plug and its lead.",
+    action: "Taxi back. Have a mechanic check this plug and its lead.",
     shows: {
       ...oneDead,
       "drop.this": {
@@ -182,10 +183,10 @@ export const FAULTS: readonly Fault[] = [
     id: "dead magneto",
     place: "side",
     name: "dead {side} magneto",
-    what: "it makes no spark: the engine lives on the other one alone",
+    what: "it gives no spark: the engine runs on the other magneto only",
     rate: 0.004,
     grade: "stop",
-    action: "Throttle to idle before you switch back to both. Taxi back, do not fly.",
+    action: "Throttle to idle before switching back to both. Do not fly: taxi back.",
     caution: HANDS_OFF,
     shows: {
       "drop.this": {
@@ -220,10 +221,10 @@ export const FAULTS: readonly Fault[] = [
     id: "hot magneto",
     place: "side",
     name: "{side} magneto not grounded by the switch",
-    what: "it goes on firing with the key on the other side, and with the key off",
+    what: "it keeps firing with the key on the other side and with the key off",
     rate: 0.006,
     grade: "stop",
-    action: "Do not fly. Shut down with the mixture, keep everybody off the propeller, call maintenance.",
+    action: "Do not fly. Shut down with the mixture, keep everyone clear of the propeller, call maintenance.",
     caution: HANDS_OFF,
     shows: {
       "drop.other": {
@@ -250,12 +251,12 @@ export const FAULTS: readonly Fault[] = [
   {
     id: "key not turned",
     place: "side",
-    name: "{side} not tried, or the key did not reach it",
-    what: "nothing changed because nothing was switched",
+    name: "{side} not checked, or the key was not turned far enough",
+    what: "no rpm change because the magneto was not switched",
     rate: 0.006,
     grade: "ask",
-    action: "Do it again: count the clicks, look at the key.",
-    caution: "Until it has dropped, treat it as a magneto that is not grounded.",
+    action: "Repeat the check: look at the key and count the clicks.",
+    caution: "Until you see a drop, treat this magneto as not grounded.",
     shows: {
       "drop.this": { states: { none: 0.97, usual: 0.03 }, why: "still on both" },
       "exhaust.this": { states: { "no change": 0.96, hotter: 0.04 }, why: "both plugs still burn" },
@@ -276,11 +277,11 @@ export const FAULTS: readonly Fault[] = [
   {
     id: "timing off",
     place: "side",
-    name: "{side} magneto fires late",
-    what: "its timing has moved",
+    name: "{side} magneto timing late",
+    what: "its timing has slipped",
     rate: 0.008,
     grade: "ask",
-    action: "Over the limit: taxi back. Inside it: have the timing looked at.",
+    action: "Over the limit: taxi back. Within the limit: have the timing checked.",
     shows: {
       "drop.this": {
         states: { over: 0.5, usual: 0.29, uneven: 0.2, none: 0.005, quit: 0.005 },
@@ -301,11 +302,11 @@ export const FAULTS: readonly Fault[] = [
   {
     id: "rich at altitude",
     place: "engine",
-    name: "too rich for this height",
-    what: "thin air and a full rich mixture: both sides drop more than they should",
+    name: "mixture too rich for this altitude",
+    what: "full rich in thin air: both magneto drops are larger than normal",
     rate: 0.01,
     grade: "ask",
-    action: "Lean for best power, then check again before you judge the drop.",
+    action: "Lean for best power, then repeat the magneto check.",
     caution: WATCH,
     shows: {
       drop: {
@@ -330,10 +331,11 @@ export const FAULTS: readonly Fault[] = [
     id: "carburettor ice",
     place: "engine",
     name: "carburettor ice",
-    what: "ice in the throat: heat melts it",
+    what: "ice in the carburettor throat; heat melts it",
     rate: 0.02,
     grade: "note",
-    action: "Heat until the rpm has risen and stands; again just before take-off.",
+    action:
+      "Apply carburettor heat until the rpm has risen and is steady. Use it again just before take-off.",
     only: ({ fuelSystem }) => fuelSystem === "carburettor",
     shows: {
       heat: {
@@ -350,12 +352,13 @@ export const FAULTS: readonly Fault[] = [
   {
     id: "heat cable off",
     place: "engine",
-    name: "heat does not reach the flap",
-    what: "the cable is off or slips, or the heat was on already",
+    name: "carburettor heat not working",
+    what: "the cable is disconnected or slipping, or the heat was already on",
     rate: 0.005,
     grade: "ask",
-    action: "Push it in, wait, pull it again and watch. Still nothing: do not fly without asking.",
-    caution: "Without carburettor heat there is no remedy for ice.",
+    action:
+      "Heat off, wait, then on again and watch the rpm. Still no change: ask a mechanic before you fly.",
+    caution: "Without carburettor heat you cannot clear carburettor ice.",
     only: ({ fuelSystem }) => fuelSystem === "carburettor",
     shows: {
       heat: {
@@ -369,10 +372,10 @@ export const FAULTS: readonly Fault[] = [
     id: "blocked intake",
     place: "engine",
     name: "blocked air filter or intake",
-    what: "the engine breathes better by the other way round the filter",
+    what: "the engine gets more air when the filter is bypassed",
     rate: 0.004,
     grade: "stop",
-    action: "Shut down and look at the filter and intake.",
+    action: "Shut down and check the air filter and intake.",
     shows: {
       heat: {
         states: { "more while on": 0.8, nothing: 0.13, drop: 0.06, "more after": 0.01 },
@@ -389,10 +392,10 @@ export const FAULTS: readonly Fault[] = [
     id: "alternator off line",
     place: "engine",
     name: "alternator off line",
-    what: "the battery alone carries the loads",
+    what: "the battery alone supplies the electrical loads",
     rate: 0.008,
     grade: "stop",
-    action: "Switch the alternator off and on once. Not back: do not fly.",
+    action: "Switch the alternator off and on once. If it does not come back on line, do not fly.",
     shows: {
       volts: { states: { low: 0.97, "in range": 0.025, high: 0.005 }, why: "battery voltage, no more" },
       ammeter: { states: { discharging: 0.97, charging: 0.03 }, why: "the battery gives" },
@@ -402,12 +405,12 @@ export const FAULTS: readonly Fault[] = [
   {
     id: "regulator high",
     place: "engine",
-    name: "regulator set or stuck high",
-    what: "the bus is over its range: the battery cooks",
+    name: "voltage regulator set too high or stuck",
+    what: "bus voltage above its range: the battery is being overcharged",
     rate: 0.004,
     grade: "stop",
-    action: "Alternator off. Do not fly until it has been looked at.",
-    caution: "An overcharged battery gives off gas; radios do not like it either.",
+    action: "Alternator off. Do not fly until a mechanic has checked it.",
+    caution: "An overcharged battery gives off gas, and high voltage can damage the radios.",
     shows: {
       volts: { states: { high: 0.97, "in range": 0.025, low: 0.005 }, why: "nothing holds it back" },
       reset: { states: { back: 0.05, same: 0.95 }, why: "it is not a trip" },
@@ -417,10 +420,10 @@ export const FAULTS: readonly Fault[] = [
     id: "suction low",
     place: "engine",
     name: "suction low",
-    what: "pump, regulator or hose: the gyros will not hold",
+    what: "vacuum pump, regulator or hose: gyro instruments unreliable",
     rate: 0.005,
     grade: "ask",
-    action: "Look again at the run-up rpm. Still low: not for instrument flight or night; ask.",
+    action: "Check again at run-up rpm. Still low: no instrument or night flight, and ask a mechanic.",
     only: ({ suction }) => suction,
     shows: {
       suction: { states: { low: 0.97, "in range": 0.025, high: 0.005 }, why: "it does not reach its range" },
@@ -431,10 +434,10 @@ export const FAULTS: readonly Fault[] = [
     id: "oil pressure low",
     place: "engine",
     name: "oil pressure low",
-    what: "pump, relief valve or too little oil",
+    what: "oil pump, relief valve or low oil level",
     rate: 0.003,
     grade: "stop",
-    action: "Shut down now. Look at the oil and under the engine; do not start again.",
+    action: "Shut down now. Check the oil level and under the engine. Do not restart.",
     shows: {
       oilPressure: {
         states: { low: 0.97, "in range": 0.025, high: 0.005 },
@@ -449,11 +452,11 @@ export const FAULTS: readonly Fault[] = [
   {
     id: "governor slow",
     place: "engine",
-    name: "governor slow",
-    what: "the blades answer late or not at all",
+    name: "propeller governor slow",
+    what: "propeller pitch responds late or not at all",
     rate: 0.006,
     grade: "ask",
-    action: "Let the oil warm up, cycle it twice more. Still slow: do not fly.",
+    action: "Let the oil warm up, then cycle the propeller twice more. Still slow: do not fly.",
     only: ({ propeller }) => propeller === "constant speed",
     shows: {
       propeller: { states: { slow: 0.88, nothing: 0.1, answers: 0.02 }, why: "little or late change of rpm" },
@@ -467,10 +470,10 @@ export const FAULTS: readonly Fault[] = [
     id: "idle low",
     place: "engine",
     name: "idle set too low",
-    what: "it may stop on the landing roll or on the way down",
+    what: "the engine may stop on the approach or the landing roll",
     rate: 0.008,
     grade: "ask",
-    action: "Have the stop set. Mind it on the approach until then.",
+    action: "Have the idle adjusted. Until then, be ready for the engine to stop on the approach.",
     shows: {
       idle: {
         states: { low: 0.6, quits: 0.38, "in range": 0.02 },
@@ -482,10 +485,10 @@ export const FAULTS: readonly Fault[] = [
     id: "induction leak",
     place: "cylinder",
     name: "induction leak at cylinder {cylinder}",
-    what: "air comes in behind the throttle: lean where the manifold pressure is low",
+    what: "air leaks in behind the throttle: mixture lean at low manifold pressure",
     rate: 0.004,
     grade: "ask",
-    action: "Have the intake pipe and its seals looked at.",
+    action: "Have the intake pipe and its seals checked.",
     shows: {
       idleExhaust: {
         states: { "one apart": 0.45, "far apart": 0.3, "a little apart": 0.14, alike: 0.11 },
@@ -504,11 +507,11 @@ export const FAULTS: readonly Fault[] = [
   {
     id: "sensor fault",
     place: "cylinder",
-    name: "exhaust probe of cylinder {cylinder}",
-    what: "the probe, its plug or wire: the engine is as it was",
+    name: "faulty EGT probe, cylinder {cylinder}",
+    what: "the probe, its connector or its wire; the engine itself is normal",
     rate: 0.01,
     grade: "note",
-    action: "Do not judge that cylinder by it; log it.",
+    action: "Do not rely on this EGT. Log a discrepancy.",
     shows: {
       probe: { states: { wild: 0.97, quiet: 0.03 }, why: "it jumps faster than metal can warm" },
       exhaust: {
@@ -534,11 +537,11 @@ const SHOWS_PART = 0.2;
 export const NOT_ON_FILE: Fault = {
   id: "not on file",
   place: "engine",
-  name: "something that is not on file",
-  what: "two troubles at once, or one that is not in this library",
+  name: "a fault not in the library",
+  what: "two faults at once, or one not in the library",
   rate: 0.002,
   grade: "ask",
-  action: "Do not fly on a guess: log what you saw, and ask a mechanic.",
+  action: "Do not fly on a guess. Log what you saw and ask a mechanic.",
   shows: {},
 };
 

@@ -23,74 +23,75 @@ export interface Test {
   only?: (context: DiagnosisContext) => boolean;
 }
 
-const EYES = "Brakes, eyes outside; the handbook comes first.";
+const EYES = "Hold the brakes, look outside. The handbook comes first.";
 
 /** What can be tried, besides asking a mechanic. */
 export const TESTS: readonly Test[] = [
   {
     id: "clear",
     feature: "cleared",
-    title: "Lean, a little more rpm, one minute, check again",
-    how: "Lean for peak temperature, hold about a minute, back to rich and the run-up rpm, both magnetos again.",
+    title: "Clear the plugs: lean, slightly more rpm, one minute, check again",
+    how: "Lean to peak EGT, hold about a minute, then rich and run-up rpm. Check both magnetos again.",
     caution:
-      "Heads and oil watched all the time. At most two tries. Brakes, eyes outside; the handbook comes first.",
+      "Monitor CHT and oil throughout. Two tries at most. Hold the brakes, look outside. The handbook comes first.",
     minutes: 2,
   },
   {
     id: "lean",
     feature: "leaned",
     title: "Lean for best power, check again",
-    how: "At the run-up rpm lean until it runs fastest, then both magnetos again.",
+    how: "At run-up rpm, lean for maximum rpm, then check both magnetos again.",
     caution: EYES,
     minutes: 1,
   },
   {
     id: "again",
     feature: "again",
-    title: "The same side again, slowly, key looked at",
-    how: "Count the clicks, stay five seconds, watch the needle.",
-    caution: "As long as nothing drops, the propeller counts as live with the key off.",
+    title: "The same side again, slowly, looking at the key",
+    how: "Count the clicks, stay there five seconds, watch the tachometer.",
+    caution: "Until you see a drop, treat the propeller as live even with the key off.",
     minutes: 0.5,
     ofASide: true,
   },
   {
     id: "ground check",
     feature: "grounded",
-    title: "At idle, key to off for a blink, and back",
-    how: "Throttle at the stop. Off until it falters, then both again at once. It must falter.",
-    caution: "Only at idle and only if your handbook knows this check. Nobody near the propeller.",
+    title: "At idle, key briefly to off and back",
+    how: "Throttle closed. Key to off until the engine falters, then straight back to both. It must falter.",
+    caution:
+      "Only at idle, and only if your handbook gives this check. Keep everyone clear of the propeller.",
     minutes: 0.5,
   },
   {
     id: "long heat",
     feature: "longHeat",
-    title: "Heat for half a minute, then off",
-    how: "Full heat, thirty seconds, cold again: more rpm than before means ice.",
-    caution: "Heated air is mostly not filtered: not over sand or grass.",
+    title: "Carburettor heat for 30 seconds, then off",
+    how: "Full heat for 30 seconds, then off. Higher rpm than before means there was ice.",
+    caution: "Heated air is usually unfiltered. Do not do this over sand or grass.",
     minutes: 1,
     only: ({ fuelSystem }) => fuelSystem === "carburettor",
   },
   {
     id: "reset alternator",
     feature: "reset",
-    title: "Alternator off, three seconds, on once",
-    how: "Loads off first. Once, not again and again.",
-    caution: "A breaker that has tripped is pressed once at most, as the handbook says.",
+    title: "Alternator off for three seconds, then on",
+    how: "Switch electrical loads off first. Do this once only.",
+    caution: "Reset a tripped breaker once at most, as the handbook says.",
     minutes: 0.5,
   },
   {
     id: "cross-check",
     feature: "crossCheck",
-    title: "Another needle or light for the same thing",
-    how: "Oil: the warning light, the temperature. Suction: do the gyros stand?",
-    caution: "Low oil pressure: shut down first, look afterwards.",
+    title: "Check another gauge or warning light",
+    how: "Oil pressure: check the warning light and oil temperature. Suction: check that the gyro instruments are steady.",
+    caution: "Low oil pressure: shut down first, check afterwards.",
     minutes: 0.2,
   },
   {
     id: "cycle again",
     feature: "cycled",
-    title: "Oil warm, propeller twice more",
-    how: "Cold oil is slow in the hub. Twice more, the same distance of the lever.",
+    title: "Warm the oil, cycle the propeller twice more",
+    how: "Cold oil moves slowly in the hub. Cycle twice more with the same lever travel.",
     caution: EYES,
     minutes: 1,
     only: ({ propeller }) => propeller === "constant speed",
@@ -98,8 +99,8 @@ export const TESTS: readonly Test[] = [
   {
     id: "more power",
     feature: "morePower",
-    title: "A little more power, that cylinder's exhaust again",
-    how: "Where the manifold pressure is high, a leak hardly counts and the cylinder falls in line.",
+    title: "Slightly more power, check that cylinder's EGT again",
+    how: "At higher manifold pressure a leak matters less, and the EGT moves back in line with the others.",
     caution: EYES,
     minutes: 1,
   },

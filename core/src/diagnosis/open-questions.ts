@@ -45,7 +45,7 @@ export function openQuestions(
       };
     };
     const on = (side: Side) => ({
-      words: `It stopped on ${word(side)}`,
+      words: `The engine stopped on ${word(side)}`,
       told: stoppedOn(side, word(side)),
       sides: { first: side },
     });
@@ -53,23 +53,23 @@ export function openQuestions(
     return [
       {
         id: "any side",
-        words: "Neither side dropped in this trace. Were they tried?",
+        words: "This trace shows no magneto drop. Did you check both sides?",
         answers: [
           {
-            words: "Tried: nothing dropped",
+            words: "Checked: no drop",
             told: sides.flatMap((side) => triedForNothing(side, word(side))),
             sides: { first },
           },
           only("right"),
           only("left"),
           {
-            words: "Both dropped: the trace missed it",
+            words: "Both dropped, but not in the trace",
             told: sides.map((side) => missed(side, word(side))),
             sides: { first },
           },
           on("right"),
           on("left"),
-          { words: "Not tried", told: [] },
+          { words: "Not checked", told: [] },
         ],
       },
     ];
@@ -78,7 +78,7 @@ export function openQuestions(
     const first = profile.firstSide;
     found.push({
       id: "order",
-      words: "Which side was tried first?",
+      words: "Which side did you check first?",
       answers: [
         ...[first, first === "right" ? ("left" as const) : ("right" as const)].map((side) => ({
           words: capital(word(side)),
@@ -94,7 +94,7 @@ export function openQuestions(
     const quit = reading[only]?.feel === "quit";
     found.push({
       id: "which side",
-      words: quit ? "Which one was it that it stopped on?" : "Only one side dropped. Which one was it?",
+      words: quit ? "On which side did the engine stop?" : "Only one side shows a drop. Which side was it?",
       answers: (["right", "left"] as const).map((side) => ({
         words: capital(word(side)),
         told: [],
@@ -105,15 +105,15 @@ export function openQuestions(
     const side = otherSide(only);
     found.push({
       id: "other side",
-      words: `And ${word(side)}?`,
+      words: `What about ${word(side)}?`,
       answers: [
         {
-          words: "Tried: nothing dropped",
+          words: "Checked: no drop",
           told: triedForNothing(side, word(side)),
         },
-        { words: "It dropped: the trace missed it", told: [missed(side, word(side))] },
-        { words: "It stopped on it", told: stoppedOn(side, word(side)) },
-        { words: "Not tried", told: [notTurned(side, word(side))] },
+        { words: "It dropped, but not in the trace", told: [missed(side, word(side))] },
+        { words: "The engine stopped on it", told: stoppedOn(side, word(side)) },
+        { words: "Not checked", told: [notTurned(side, word(side))] },
       ],
     });
   }
@@ -121,26 +121,26 @@ export function openQuestions(
   if (profile.heat === "carburettor heat" && !reading.heat && !answered.has("heat"))
     found.push({
       id: "heat",
-      words: "The heat does not show. Was it tried?",
+      words: "The trace does not show carburettor heat. Did you check it?",
       answers: [
         {
-          words: "Tried: nothing changed",
-          told: [{ feature: "heat", state: "nothing", words: "Heat: nothing changed." }],
+          words: "Checked: no change",
+          told: [{ feature: "heat", state: "nothing", words: "Carburettor heat: no change." }],
         },
-        { words: "It changed: the trace missed it", told: [] },
-        { words: "Not tried", told: [] },
+        { words: "It changed, but not in the trace", told: [] },
+        { words: "Not checked", told: [] },
       ],
     });
   if (profile.propeller === "constant speed" && !reading.propeller && !answered.has("propeller"))
     found.push({
       id: "propeller",
-      words: "The propeller does not show. Was it cycled?",
+      words: "The trace does not show the propeller. Did you cycle it?",
       answers: [
         {
-          words: "Cycled: no answer",
-          told: [{ feature: "propeller", state: "nothing", words: "Propeller: no answer." }],
+          words: "Cycled: no response",
+          told: [{ feature: "propeller", state: "nothing", words: "Propeller: no response." }],
         },
-        { words: "It answered: the trace missed it", told: [] },
+        { words: "It responded, but not in the trace", told: [] },
         { words: "Not cycled", told: [] },
       ],
     });
@@ -149,16 +149,16 @@ export function openQuestions(
 
 function triedForNothing(side: Side, word: string): Observation[] {
   return [
-    { feature: "drop", state: "none", side, words: `On ${word} nothing dropped.` },
-    { feature: "turned", state: "confirmed", side, words: `Asked: the key was on ${word}.` },
+    { feature: "drop", state: "none", side, words: `No rpm drop on ${word}.` },
+    { feature: "turned", state: "confirmed", side, words: `Pilot reports: the key was on ${word}.` },
   ];
 }
 
 /** With lines far apart a side on which it stops for a second leaves no trace. */
 function stoppedOn(side: Side, word: string): Observation[] {
   return [
-    { feature: "drop", state: "quit", side, words: `Asked: on ${word} the engine stopped.` },
-    { feature: "turned", state: "confirmed", side, words: `Asked: the key was on ${word}.` },
+    { feature: "drop", state: "quit", side, words: `Pilot reports: the engine stopped on ${word}.` },
+    { feature: "turned", state: "confirmed", side, words: `Pilot reports: the key was on ${word}.` },
   ];
 }
 
@@ -168,10 +168,10 @@ function missed(side: Side, word: string): Observation {
     feature: "turned",
     state: "confirmed",
     side,
-    words: `Asked: it dropped on ${word}, the trace missed it.`,
+    words: `Pilot reports: it dropped on ${word}, but not in the trace.`,
   };
 }
 
 function notTurned(side: Side, word: string): Observation {
-  return { feature: "turned", state: "not sure", side, words: `Asked: ${word} was not tried.` };
+  return { feature: "turned", state: "not sure", side, words: `Pilot reports: ${word} was not checked.` };
 }

@@ -111,7 +111,7 @@ function explanation(
 ): Explanation {
   const { fault, probability, side, cylinder } = hypothesis;
   const name = hypothesisName(hypothesis, words);
-  if (!fault) return { name, what: "everything that was seen is as it should be", probability };
+  if (!fault) return { name, what: "all readings are normal", probability };
   return {
     fault: fault.id,
     name,

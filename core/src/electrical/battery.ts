@@ -50,7 +50,7 @@ export function usedAmpereHours(spans: readonly LoadSpan[]): number {
   return spans.reduce((sum, { seconds, amps }) => {
     assertFinite("Time", seconds);
     assertFinite("Amperes", amps);
-    if (seconds < 0 || amps < 0) throw new QuantityError("Time and amperes are never below zero.");
+    if (seconds < 0 || amps < 0) throw new QuantityError("Time and amperes cannot be negative.");
     return sum + (amps * seconds) / 3600;
   }, 0);
 }
@@ -68,7 +68,9 @@ export function batteryState(
 ): BatteryState {
   assertFinite("Temperature", celsius);
   if (celsius < -60 || celsius > 60)
-    throw new QuantityError(`${formatQuantity({ value: celsius, unit: "°C" })} is no temperature to fly at.`);
+    throw new QuantityError(
+      `${formatQuantity({ value: celsius, unit: "°C" })} is out of range. Check the temperature.`,
+    );
   const usedAh = usedAmpereHours(spans);
   const availableAh =
     profile.batteryAh *
@@ -95,7 +97,8 @@ function between(table: readonly (readonly [number, number])[], at: number): num
   const points = [...table].sort(([a], [b]) => a - b);
   const [first] = points;
   const last = points.at(-1);
-  if (!first || !last) throw new QuantityError("The electrical profile has no values by temperature.");
+  if (!first || !last)
+    throw new QuantityError("The electrical profile has no values for different temperatures.");
   if (at <= first[0]) return first[1];
   for (let i = 1; i < points.length; i++) {
     const [a, b] = [points[i - 1], points[i]] as [readonly [number, number], readonly [number, number]];
@@ -116,13 +119,13 @@ export function judgeBattery(
   celsius: number | undefined,
 ): Judgement {
   const id = "battery";
-  const subject = "Battery for the start";
+  const subject = "Battery for engine start";
   if (!profile) return unjudged(id, subject, "No electrical profile on file for this aircraft.");
   if (celsius === undefined)
     return unjudged(
       id,
       subject,
-      "The outside temperature was not given: what the start needs depends on it.",
+      "Outside air temperature missing. Enter it to check the battery for engine start.",
     );
   const { usedAh, availableAh, needAh, marginAh } = batteryState(profile, spans, 0, celsius);
   const minutes = spans.reduce((sum, { seconds }) => sum + seconds, 0) / 60;
@@ -136,20 +139,21 @@ export function judgeBattery(
     margin: { value: marginAh, unit: "Ah" as const },
     source: profile.source,
   };
-  const used = `${formatQuantity({ value: usedAh, unit: "Ah" })} used in ${formatQuantity({ value: minutes, unit: "min" })} of battery`;
+  const used = `${formatQuantity({ value: usedAh, unit: "Ah" })} used in ${formatQuantity({ value: minutes, unit: "min" })} on battery`;
   if (marginAh < 0)
     return {
       ...base,
       grade: "ask",
       sentence: `${used}: ${formatQuantity({ value: availableAh - usedAh, unit: "Ah" })} left at ${at}, the start needs ${formatQuantity({ value: needAh, unit: "Ah" })}.`,
-      action: "Charge it or start from external power; hand-swinging is for trained people only.",
-      caution: "A battery that hardly starts the engine is not there when the alternator fails.",
+      action:
+        "Charge the battery or use external power. Hand-swinging the propeller is for trained people only.",
+      caution: "A weak battery gives no reserve if the alternator fails.",
     };
   if (minutes > profile.lapMin)
     return {
       ...base,
       grade: "watch",
-      sentence: `${used}, longer than the ${formatQuantity({ value: profile.lapMin, unit: "min" })} it is meant to be on.`,
+      sentence: `${used}, longer than the ${formatQuantity({ value: profile.lapMin, unit: "min" })} planned.`,
     };
-  return { ...base, grade: "within limits", sentence: `${used}; enough is left for the start at ${at}.` };
+  return { ...base, grade: "within limits", sentence: `${used}; enough left for the start at ${at}.` };
 }

@@ -42,7 +42,7 @@ export interface EngineSpec extends EngineShape {
 export function engineOf(shape: EngineShape): EngineSpec {
   const { cylinders, ratedRpm } = shape;
   if (!Number.isInteger(cylinders) || cylinders < 2 || cylinders > 14)
-    throw new RangeError("An engine here has 2 to 14 cylinders.");
+    throw new RangeError("Enter 2 to 14 cylinders.");
   if (!(ratedRpm >= 2000 && ratedRpm <= 7000))
     throw new RangeError("The rated speed must be 2,000 to 7,000 rpm.");
   const displacementM3 = (cylinders * 1.47e-3 * 2700) / ratedRpm;

@@ -16,23 +16,24 @@ export function judgeCarburettorHeat(baseRpm: number, hotRpm: number, coldAgainR
     subject: "Carburettor heat",
     scope: "aircraft" as const,
     reading: { value: drop, unit: "rpm" as const },
-    limit: "a drop must be seen",
-    source: { kind: "common practice", text: "a drop must be seen", example: false } as const,
+    limit: "a visible rpm drop",
+    source: { kind: "common practice", text: "a visible rpm drop", example: false } as const,
   };
   if (drop <= 0)
     return {
       ...base,
       grade: "ask",
-      sentence: "No drop with heat on: the cable is off, or the heat was already on.",
-      action: "Push it in, wait, pull it again and watch the rpm. Still none: do not fly without asking.",
-      caution: "Without carburettor heat there is no remedy for ice.",
+      sentence: "No drop with heat on: the cable is disconnected, or the heat was already on.",
+      action:
+        "Heat off, wait, then on again and watch the rpm. Still no drop: ask a mechanic before you fly.",
+      caution: "Without carburettor heat you cannot clear carburettor ice.",
     };
   if (coldAgainRpm !== undefined && coldAgainRpm > baseRpm)
     return {
       ...base,
       grade: "note",
-      sentence: `${formatNumber(drop)} rpm drop, then ${formatNumber(coldAgainRpm - baseRpm)} more than before: there was ice.`,
+      sentence: `${formatNumber(drop)} rpm drop, then ${formatNumber(coldAgainRpm - baseRpm)} rpm higher than before: there was ice.`,
       action: "Use heat again just before take-off.",
     };
-  return { ...base, grade: "within limits", sentence: `${formatNumber(drop)} rpm drop, seen.` };
+  return { ...base, grade: "within limits", sentence: `${formatNumber(drop)} rpm drop.` };
 }

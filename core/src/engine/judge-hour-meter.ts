@@ -29,15 +29,15 @@ export function judgeHourMeter(
     return {
       ...base,
       grade: "ask",
-      sentence: `It said ${then}: a meter cannot go back.`,
-      action: "Read it again. If it is so, one of the two was written down wrong, or the meter was changed.",
+      sentence: `It read ${then}. A meter cannot go back.`,
+      action: "Read it again. If it is right, one of the two entries is wrong or the meter was replaced.",
     };
   if (last.wasAfter && hours - last.value > TENTHS)
     return {
       ...base,
       grade: "ask",
-      sentence: `It said ${then} after the last flight: ${formatNumber(hours - last.value, 1)} h that nobody wrote down.`,
-      action: "Ask who flew. Fuel, oil and inspections count on it.",
+      sentence: `It read ${then} after the last flight: ${formatNumber(hours - last.value, 1)} h not logged.`,
+      action: "Find out who flew. Fuel, oil and inspections depend on it.",
     };
   return undefined;
 }

@@ -36,9 +36,11 @@ export interface MagnetoResult {
   judgements: Judgement[];
 }
 
-const HOT = "Treat the propeller as live with the key off. Nobody near it, chocks in, call maintenance.";
+const HOT =
+  "Treat the propeller as live even with the key off. Keep everyone clear, chocks in, call maintenance.";
 /** Where nothing is on file of how this type's plugs are cleared. */
-const CLEAR = "Clear it as the handbook says, then check again. Not cleared in two tries: taxi back.";
+const CLEAR =
+  "Clear the plugs as the handbook says, then check again. If not cleared after two tries, taxi back.";
 
 const SIDES = ["right", "left"] as const;
 
@@ -93,7 +95,7 @@ function checkRpm(what: string, rpm: number, { tachometerMaxRpm }: MagnetoProfil
   if (rpm < 0) throw new QuantityError(`${what} cannot be negative.`);
   if (rpm > tachometerMaxRpm)
     throw new QuantityError(
-      `${what}: the tachometer ends at ${formatNumber(tachometerMaxRpm)} rpm. Read it again.`,
+      `${what} is above the tachometer's ${formatNumber(tachometerMaxRpm)} rpm. Read it again.`,
     );
 }
 
@@ -126,7 +128,7 @@ function judgeSide(
         ...own,
         grade: "stop",
         sentence: `The engine stops on ${side}: that magneto is dead.`,
-        action: "Throttle to idle before switching back to both. Taxi back, do not fly.",
+        action: "Throttle to idle before switching back to both. Do not fly: taxi back.",
       };
     case "none":
       return {
@@ -134,16 +136,16 @@ function judgeSide(
         grade: "stop",
         sentence:
           drop === 0
-            ? `No drop at all on ${side}. That is not good news: it may not be grounded.`
-            : `The rpm rose on ${side}: no drop was seen. Switch, grounding or timing is wrong.`,
-        action: "Do not fly. Find out whether the switch grounds this magneto.",
+            ? `No drop on ${side}: this magneto may not be grounded.`
+            : `Rpm rose on ${side} instead of dropping: switch, grounding or timing fault.`,
+        action: "Do not fly. Have a mechanic check that the switch grounds this magneto.",
         caution: HOT,
       };
     case "too small":
       return {
         ...base,
         grade: "ask",
-        sentence: `${formatNumber(drop)} rpm is less than this tachometer can show: it cannot be told from no drop at all.`,
+        sentence: `${formatNumber(drop)} rpm is too small for this tachometer to show. It may be no drop at all.`,
         action: "Check again and look for a drop.",
         caution: HOT,
       };
@@ -153,7 +155,7 @@ function judgeSide(
         grade: "stop",
         sentence: `${formatNumber(drop)} rpm drop, ${formatNumber(overRpm)} over the limit${felt(feel, explained)}`,
         action: clearing,
-        caution: "Look outside and at the temperatures while you clear it.",
+        caution: "While clearing, look outside and monitor the temperatures.",
       };
     case "no limit":
     case "uneven":
@@ -163,20 +165,20 @@ function judgeSide(
         return {
           ...base,
           grade: "ask",
-          sentence: `${formatNumber(drop)} rpm ${maxDropRpm === undefined ? "drop, and it" : "is inside the limit, but it"} ran rough.`,
+          sentence: `${formatNumber(drop)} rpm ${maxDropRpm === undefined ? "drop, and the engine" : "is within the limit, but the engine"} ran rough.`,
           action: clearing,
         };
       if (maxDropRpm === undefined)
         return unjudged(
           own.id,
           own.subject,
-          `${formatQuantity(reading)} drop: no greatest drop on file for this aircraft. Look in its handbook.`,
+          `${formatQuantity(reading)} drop: no maximum drop on file for this aircraft. Check its handbook.`,
           reading,
         );
       return {
         ...base,
         grade: "within limits",
-        sentence: `${formatNumber(drop)} rpm drop, inside the limit.`,
+        sentence: `${formatNumber(drop)} rpm drop, within the limit.`,
       };
   }
 }
@@ -184,7 +186,7 @@ function judgeSide(
 /** Big and rough is mostly a plug, big and smooth timing or mixture: common practice, where nothing better is known. */
 function felt(feel: EngineFeel | undefined, explained: boolean): string {
   if (feel === "rough") return explained ? ", and rough." : ", and rough: most likely a fouled plug.";
-  return feel === "smooth" && !explained ? ", yet smooth: think of timing or mixture." : ".";
+  return feel === "smooth" && !explained ? ", but smooth: suspect timing or mixture." : ".";
 }
 
 function judgeDifference(
@@ -193,13 +195,13 @@ function judgeDifference(
   { profile: { maxDifferenceRpm, source }, clearing = CLEAR }: MagnetoInput,
 ): Judgement {
   const id = "magneto.difference";
-  const subject = "Magnetos, apart";
+  const subject = "Magneto difference";
   const reading = { value: difference, unit: "rpm" } as const;
   if (maxDifferenceRpm === undefined)
     return unjudged(
       id,
       subject,
-      `${formatQuantity(reading)} apart: no greatest difference on file for this aircraft. Look in its handbook.`,
+      `${formatQuantity(reading)} difference: no maximum difference on file for this aircraft. Check its handbook.`,
       reading,
     );
   const margin = maxDifferenceRpm - difference;
@@ -215,8 +217,8 @@ function judgeDifference(
     source,
     sentence:
       margin >= 0
-        ? `${formatNumber(difference)} rpm apart.`
-        : `${formatNumber(difference)} rpm apart, ${formatNumber(-margin)} over the limit.`,
+        ? `${formatNumber(difference)} rpm difference.`
+        : `${formatNumber(difference)} rpm difference, ${formatNumber(-margin)} over the limit.`,
     ...(margin < 0 && { action: clearing }),
   };
 }

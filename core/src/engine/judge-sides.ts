@@ -35,16 +35,20 @@ export function judgeSides({ id, what, left, right }: Sides): Judgement | undefi
     subject: `${what}, left and right`,
     scope: "aircraft",
     reading: { value: apart, unit: left.unit },
-    limit: `no more than ${formatQuantity({ value: most, unit: left.unit })} apart`,
+    limit: `difference at most ${formatQuantity({ value: most, unit: left.unit })}`,
     margin: { value: most - apart, unit: left.unit },
-    source: { kind: "common practice", text: "two engines of one kind stand alike", example: true },
+    source: {
+      kind: "common practice",
+      text: "two engines of the same type read about the same",
+      example: true,
+    },
   } as const;
   return apart > most
     ? {
         ...base,
         grade: "watch",
-        sentence: `${both}: ${distance} apart.`,
-        action: "Read both again; if it stays, have the one that has changed looked at.",
+        sentence: `${both}: ${distance} difference.`,
+        action: "Read both again. If the difference remains, have the engine that changed checked.",
       }
-    : { ...base, grade: "within limits", sentence: `${both}: alike.` };
+    : { ...base, grade: "within limits", sentence: `${both}: about the same.` };
 }

@@ -77,7 +77,8 @@ export interface FuelInput {
 export const ENDURANCE = "fuel.endurance";
 export const WORST_CASE = "fuel.worst";
 
-const CAUTION = "Dip on level ground, dipstick straight. Trust no gauge but at empty.";
+const CAUTION =
+  "Dip on level ground with the dipstick vertical. Trust a fuel gauge only when it shows empty.";
 /** How sure the parts of a plan are, part of each (common practice, example values). */
 const TAXI_ERROR = 0.3;
 const CLIMB_ERROR = 0.2;
@@ -148,7 +149,7 @@ function logsWord({ profile, log }: FuelInput, judgements: Judgement[]) {
     return fuelByLog(log.expected, log.hoursNow, profile.burnLPerH?.value, profile.taxiL);
   } catch (error) {
     if (!(error instanceof QuantityError)) throw error;
-    judgements.push(unjudged("fuel.log", "Fuel by the log", error.message));
+    judgements.push(unjudged("fuel.log", "Fuel from the log", error.message));
     return undefined;
   }
 }
@@ -212,7 +213,7 @@ function agreement(
         scope: "day",
         grade: "within limits",
         reading,
-        sentence: `${said}: they agree. ${range}.`,
+        sentence: `${said}: they agree. Estimate ${range}.`,
       };
     const causes = likelyCauses({
       ...(estimate.odd && { odd: estimate.odd }),
@@ -228,19 +229,16 @@ function agreement(
         }),
       kgPerL,
     });
-    const odd = estimate.odd
-      ? `the ${NAME[estimate.odd]} is the odd one out`
-      : "nobody can tell which is right, so the lowest counts";
+    const odd = estimate.odd ? `the ${NAME[estimate.odd]} differs from the others` : "so the lowest is used";
     return {
       id,
       subject,
       scope: "day",
       grade: estimate.odd === "gauge" ? "watch" : "ask",
       reading,
-      sentence: `${said}: they do not agree, ${odd}. ${range}.`,
+      sentence: `${said}: they do not agree, ${odd}. Estimate ${range}.`,
       ...(causes.length > 0 && { action: `Likely: ${causes.join("; ")}.` }),
-      caution:
-        "Fuel that is not where the log has it is somewhere, or was never there: find out before you fly.",
+      caution: "The fuel on board does not match. Find out why before you fly.",
     };
   };
   const whole = heard("fuel.sources", "Dipstick, gauge and log", total.estimate, total.sources, true);
@@ -270,14 +268,14 @@ function imbalance(input: FuelInput, volumesL: Record<string, number>): Judgemen
   return [
     {
       id: "fuel.imbalance",
-      subject: "Left and right",
+      subject: "Fuel imbalance",
       scope: "day",
       grade: margin >= 0 ? "within limits" : "ask",
       reading,
-      limit: `at most ${words.say(imbalanceL.value)} apart`,
+      limit: `at most ${words.say(imbalanceL.value)} between left and right`,
       margin: words.quantity(margin),
       source: imbalanceL.source,
-      sentence: `${words.say(difference)} apart.`,
+      sentence: `${words.say(difference)} between left and right.`,
     },
   ];
 }
@@ -324,7 +322,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
       unjudged(
         id,
         subject,
-        "No planned burn on file for this aircraft: work the endurance out from its handbook.",
+        "No fuel consumption on file for this aircraft. Work out the endurance from its handbook.",
         words.quantity(usable.value),
       ),
     ];
@@ -337,7 +335,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
   result.enduranceMin = whole;
   const shown = { value: whole, unit: "min" } as const;
   if (!reserve)
-    return [unjudged(id, subject, "No reserve rule on file: the endurance is not judged.", shown)];
+    return [unjudged(id, subject, "No reserve rule on file: the endurance is not assessed.", shown)];
   result.onGroundWithinMin = Math.max(0, whole - reserve.minutes);
   const parts = [
     `${words.say(usable.value)} usable`,
@@ -349,12 +347,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
   if (plannedFlightMin === undefined)
     return [
       {
-        ...unjudged(
-          id,
-          subject,
-          `${sum}. No flight time was planned, so it is not judged against one.`,
-          shown,
-        ),
+        ...unjudged(id, subject, `${sum}. No flight time planned, so the margin is not assessed.`, shown),
         source: reserve.source,
       },
     ];
@@ -372,7 +365,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
     source: reserve.source,
     sentence:
       marginMin >= 0
-        ? `${sum}, ${time(marginMin)} more than flight and reserve need.`
+        ? `${sum}, ${time(marginMin)} more than needed for flight and reserve.`
         : `${sum}, ${time(-marginMin)} short of flight and reserve.`,
     ...(marginMin < 0 && { action: addAtLeast(input, result.volumesL, (-marginMin / 60) * burn.value) }),
     caution: CAUTION,
@@ -383,11 +376,11 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
     scope: "day",
     grade: worstMarginMin >= 0 || marginMin < 0 ? "within limits" : "watch",
     margin: { value: worstMarginMin, unit: "min" },
-    source: { kind: "common practice", text: "nineteen cases of twenty are better than this", example: true },
+    source: { kind: "common practice", text: "19 of 20 cases are better than this", example: true },
     sentence:
       worstMarginMin >= 0
-        ? `With dipstick, burn, taxi and wind against you there are still ${time(worstMarginMin)} beyond the reserve.`
-        : `With dipstick, burn, taxi and wind against you, ${time(-worstMarginMin)} of the reserve ${-worstMarginMin < 1.5 ? "is" : "are"} flown.`,
+        ? `Even if dipstick, consumption, taxi and wind all go against you, ${time(worstMarginMin)} above the reserve remains.`
+        : `If dipstick, consumption, taxi and wind all go against you, you use ${time(-worstMarginMin)} of the reserve.`,
     ...(worstMarginMin < 0 &&
       marginMin >= 0 && { action: addAtLeast(input, result.volumesL, -worstMarginL) }),
   };
@@ -408,6 +401,6 @@ function addAtLeast(input: FuelInput, volumesL: Record<string, number>, litres: 
     pump: { unit: "L", step: 1 },
   });
   const first = filling.steps[0]?.name;
-  if (filling.missingL > 0) return "More than the tanks hold is missing: plan a shorter flight.";
-  return `Take on at least ${wordsOf(input).atLeast(litres)}${first && profile.tanks.length > 1 ? `, the ${first} first` : ""}, or plan a shorter flight.`;
+  if (filling.missingL > 0) return "The tanks cannot hold enough fuel. Plan a shorter flight.";
+  return `Add at least ${wordsOf(input).atLeast(litres)}${first && profile.tanks.length > 1 ? `, the ${first} first` : ""}, or plan a shorter flight.`;
 }

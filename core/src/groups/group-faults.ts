@@ -17,7 +17,9 @@ const BY_NAME =
 function whyNotHere(item: Item, items: readonly Item[]): string | undefined {
   const why = whyAlone(item);
   if (why || items.some(({ alone }) => alone)) return why;
-  return BY_NAME.test(item.part ?? item.title) ? "by its name it is always asked by itself" : undefined;
+  return BY_NAME.test(item.part ?? item.title)
+    ? "an item with this name is always asked separately"
+    : undefined;
 }
 
 /**
@@ -39,7 +41,7 @@ export function groupFaults({ groups, items }: Pick<AircraftType, "groups" | "it
           : item.station !== first?.station
             ? "an item of the same station as the group's first"
             : (item.kind === "sample") !== (first.kind === "sample")
-              ? "cups with cups only, and nothing else among them"
+              ? "fuel samples only, with no other items"
               : alone && `an item that may be grouped: ${alone}`;
       taken.add(id);
       return expected ? [{ path: `groups[${g}].items[${i}]`, expected }] : [];
@@ -81,7 +83,12 @@ export function turnaroundFaults({ items, stations }: Pick<AircraftType, "items"
   );
   return items.flatMap((item, i) =>
     isAskedAgain(item) && !everyTime.has(item.station) && item.turnaround !== "always"
-      ? [{ path: `items[${i}].turnaround`, expected: `"always": ${item.alone}, it has killed` }]
+      ? [
+          {
+            path: `items[${i}].turnaround`,
+            expected: `"always": a missed ${item.alone} item has caused fatal accidents`,
+          },
+        ]
       : [],
   );
 }

@@ -2,11 +2,11 @@ import type { Item, ItemKind } from "../aircraft/aircraft-type";
 
 /** Why a kind of item is never one part of several: its answer is more than "as it should be". */
 const ALONE_BY_KIND: Partial<Record<ItemKind, string>> = {
-  count: "What is counted is counted by itself.",
-  pull: "Blade by blade, nothing beside it.",
-  time: "What is held is held by itself.",
-  confirm: "A value read out is an answer of its own.",
-  observe: "What is known to be there is measured again by itself.",
+  count: "Counts are asked separately.",
+  pull: "Pulling the blades is asked separately.",
+  time: "Timed items are done separately.",
+  confirm: "A value to be read out is asked separately.",
+  observe: "A known discrepancy is checked separately.",
 };
 
 /** The same of numbers, by the beginning of their names. */
@@ -20,13 +20,13 @@ const ALONE_READINGS = ["fuel.dip", "fuel.sight", "oil.level", "magneto."];
 export function whyAlone(
   item: Pick<Item, "kind" | "alone" | "ledger" | "second" | "drill" | "reading">,
 ): string | undefined {
-  if (item.alone) return `Asked by itself: ${item.alone}.`;
+  if (item.alone) return `Asked separately: ${item.alone}.`;
   const kind = ALONE_BY_KIND[item.kind];
   if (kind) return kind;
-  if (item.ledger) return "What comes off, on or open is put down by itself.";
-  if (item.second) return "Two people do it together: nothing beside it.";
-  if (item.drill) return "It is drilled on a page of its own.";
+  if (item.ledger) return "Anything removed, switched on or opened is logged on its own.";
+  if (item.second) return "An item that needs two people is asked separately.";
+  if (item.drill) return "This item has its own page.";
   if (item.reading && ALONE_READINGS.some((name) => item.reading?.key.startsWith(name)))
-    return "A dip, the oil and a magneto are read by themselves.";
+    return "Dips, oil level and magnetos are read separately.";
   return undefined;
 }

@@ -33,17 +33,13 @@ export function judgeAltimeterDrift(
   const months = left === undefined ? undefined : left / Math.abs(perMonth);
   return {
     id: "altimeter.drift",
-    subject: "Altimeter over the months",
+    subject: "Altimeter drift",
     scope: "aircraft",
     grade: "watch",
     reading: { value: perMonth, unit: "ft" },
-    sentence: `It reads ${formatNumber(Math.abs(perMonth))} ft ${perMonth > 0 ? "higher" : "lower"} every month${
-      months !== undefined && months > 0 && months < 24
-        ? `: outside its ${formatNumber(toleranceFt ?? 0)} ft in about ${formatNumber(Math.max(1, months))} ${Math.round(months) === 1 ? "month" : "months"}`
-        : ""
-    }.`,
+    sentence: `It reads ${formatNumber(Math.abs(perMonth))} ft ${perMonth > 0 ? "higher" : "lower"} every month${months !== undefined && months > 0 && months < 24 ? `: outside its ${formatNumber(toleranceFt ?? 0)} ft tolerance in about ${formatNumber(Math.max(1, months))} ${Math.round(months) === 1 ? "month" : "months"}` : ""}.`,
     action:
-      "The capsule or the static line creeps: have it looked at before it is out, and before instrument flight.",
+      "Altimeter or static system is drifting. Have it checked before it is out of tolerance and before instrument flight.",
     source: { kind: "own limit", text: `${errors.length} readings of this aircraft`, example: false },
   };
 }

@@ -37,7 +37,7 @@ export function judgeAltimeter({
   const margin = tolerance.feet - Math.abs(error);
   const side =
     error === 0
-      ? "the field's own elevation"
+      ? "exactly the field elevation"
       : `${formatNumber(Math.abs(error))} ft ${error > 0 ? "high" : "low"}`;
   return {
     id,
@@ -50,10 +50,10 @@ export function judgeAltimeter({
     source: tolerance.source,
     sentence:
       margin >= 0
-        ? `Shows ${side}; up to ${formatNumber(tolerance.feet)} ft is accepted.`
-        : `Shows ${side}, ${formatNumber(-margin)} ft too far.${rightOn(indicatedFt, fieldElevationFt, settingHpa)}`,
+        ? `Reads ${side}; up to ${formatNumber(tolerance.feet)} ft is accepted.`
+        : `Reads ${side}, ${formatNumber(-margin)} ft outside tolerance.${rightOn(indicatedFt, fieldElevationFt, settingHpa)}`,
     ...(margin < 0 && {
-      action: "Check the pressure setting, tap the glass, read again. Still out: have it looked at.",
+      action: "Check the pressure setting, tap the glass, read again. If still out, have it checked.",
     }),
   };
 }
@@ -62,5 +62,5 @@ export function judgeAltimeter({
 function rightOn(indicatedFt: number, elevationFt: number, settingHpa: number | undefined): string {
   if (settingHpa === undefined || Math.abs(indicatedFt - elevationFt) > 1500) return "";
   const right = settingForHpa(stationPressureHpa(settingHpa, indicatedFt), elevationFt);
-  return ` It stands on ${formatNumber(settingHpa)} hPa; on ${formatNumber(right)} it would be right.`;
+  return ` It is set to ${formatNumber(settingHpa)} hPa; at ${formatNumber(right)} hPa it would read correctly.`;
 }

@@ -27,7 +27,7 @@ export function readDeviationCard(text: string | undefined): DeviationCard | und
       !Number.isFinite(deviation)
     )
       throw new QuantityError(
-        `The compass card cannot be read at "${pair.trim()}": heading:deviation, like 90:-2.`,
+        `The compass card has a mistake at "${pair.trim()}". Enter heading:deviation, such as 90:-2.`,
       );
     return { headingDeg: ((heading % 360) + 360) % 360, deviationDeg: deviation };
   });
@@ -75,8 +75,8 @@ export function judgeHeading(
   const off = headingDifference(indicatedDeg, corrected);
   const margin = HEADING_WITHIN - Math.abs(off);
   const by = card
-    ? `${formatNumber((corrected + 360) % 360)}° by its card`
-    : "no card on file: taken as it reads";
+    ? `${formatNumber((corrected + 360) % 360)}° corrected by its card`
+    : "no card on file: not corrected";
   return {
     id: "heading",
     subject: "Heading indicator",
@@ -86,9 +86,10 @@ export function judgeHeading(
     limit: `within ${HEADING_WITHIN}° of the compass`,
     margin: { value: margin, unit: "°" },
     source: PRACTICE("within 5° of runway, taxiway or the corrected compass"),
-    sentence: `${formatNumber(Math.abs(off))}° ${off === 0 ? "apart" : off > 0 ? "more than" : "less than"} the compass (${by}).`,
+    sentence: `${off === 0 ? "The same as" : `${formatNumber(Math.abs(off))}° ${off > 0 ? "more than" : "less than"}`} the compass (${by}).`,
     ...(margin < 0 && {
-      action: "Set it by the corrected compass, taxi a turn, look again. Still out: ask.",
+      action:
+        "Set it to the corrected compass, taxi through a turn, check again. If still out, ask a mechanic.",
     }),
   };
 }
@@ -104,16 +105,16 @@ export function judgeClimbIndicator(reading: number): Judgement {
     scope: "aircraft",
     grade: margin >= 0 ? (reading === 0 ? "within limits" : "note") : "ask",
     reading: { value: reading, unit: "ft/min" },
-    limit: `within ${CLIMB_WITHIN} ft/min of nought`,
+    limit: `within ${CLIMB_WITHIN} ft/min of zero`,
     margin: { value: margin, unit: "ft/min" },
-    source: PRACTICE("within 100 ft/min of nought; that reading is the new zero"),
+    source: PRACTICE("within 100 ft/min of zero; use that reading as zero"),
     sentence:
       reading === 0
-        ? "At nought."
+        ? "Reads zero."
         : margin >= 0
-          ? `${zero} at rest: today that is its zero.`
-          : `${zero} at rest is too much to be a zero.`,
-    ...(margin < 0 && { action: "Have its screw set, or do without it today where you may." }),
+          ? `Reads ${zero} at rest: use that as zero today.`
+          : `Reads ${zero} at rest: too far from zero.`,
+    ...(margin < 0 && { action: "Have it adjusted, or fly without it today if that is allowed." }),
   };
 }
 
@@ -150,8 +151,8 @@ export function judgeReceivers(errorsDeg: { one?: number; two?: number }): Judge
     source: RULE,
     sentence:
       margin >= 0
-        ? `${off.map((value) => `${formatNumber(value)}°`).join(" and ")} off, logged: good for ${RECEIVER_DAYS} days.`
-        : `${formatNumber(worst)}° ${apart === worst ? "apart" : "off"} is more than ${RECEIVER_GROUND}: not for instrument flight by it.`,
+        ? `${off.map((value) => `${formatNumber(value)}°`).join(" and ")} error, logged: valid for ${RECEIVER_DAYS} days.`
+        : `${formatNumber(worst)}° ${apart === worst ? "difference" : "error"} is more than ${RECEIVER_GROUND}°. Do not use it for instrument flight.`,
   };
 }
 
@@ -172,8 +173,8 @@ export function judgeReceiverAge(lastAt: string | undefined, now: string): Judge
     source: RULE,
     sentence:
       days === undefined
-        ? "No check on record here."
-        : `Checked ${days} days ago, more than ${RECEIVER_DAYS}.`,
-    action: "Check them now and log place, date and error, or do not fly by them on instruments.",
+        ? "No VOR check on record."
+        : `Last checked ${days} days ago; the limit is ${RECEIVER_DAYS} days.`,
+    action: "Check them now and log place, date and error, or do not use them for instrument flight.",
   };
 }

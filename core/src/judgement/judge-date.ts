@@ -21,14 +21,14 @@ export function judgeDate(id: string, subject: string, date: string, now: string
     id,
     subject,
     scope: "aircraft",
-    limit: `to the end of ${date}`,
-    source: { kind: "common practice", text: "the date on its own label", example: false },
+    limit: `until the end of ${date}`,
+    source: { kind: "common practice", text: "the date on the label", example: false },
   } as const;
   if (!(left > 0))
     return {
       ...base,
       grade: "ask",
-      sentence: `The label says ${date}: that has passed.`,
+      sentence: `Expired: the label says ${date}.`,
       action: "Ask whether you may fly without it, and have it replaced.",
     };
   if (daysLeft <= SOON_DAYS)
@@ -36,7 +36,7 @@ export function judgeDate(id: string, subject: string, date: string, now: string
       ...base,
       grade: "note",
       sentence: `The label says ${date}: ${daysLeft} ${daysLeft === 1 ? "day" : "days"} left.`,
-      action: "Tell whoever orders the new one.",
+      action: "Tell the person who orders replacements.",
     };
-  return { ...base, grade: "within limits", sentence: `In date to the end of ${date}.` };
+  return { ...base, grade: "within limits", sentence: `In date until the end of ${date}.` };
 }

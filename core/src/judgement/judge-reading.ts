@@ -41,7 +41,7 @@ export function judgeReading({
     return unjudged(
       id,
       subject,
-      `${formatQuantity(reading)}: no limit on file for this aircraft. Look in its handbook.`,
+      `${formatQuantity(reading)}: no limit on file for this aircraft. Check its handbook.`,
       reading,
     );
   const { unit } = limit;
@@ -61,7 +61,7 @@ export function judgeReading({
     source: limit.source,
   };
   if (margin >= 0)
-    return { ...base, grade: "within limits", sentence: `${said} is inside ${limitText(limit)}.` };
+    return { ...base, grade: "within limits", sentence: `${said} is within limits (${limitText(limit)}).` };
   const side = limit.min !== undefined && value < limit.min ? "below" : "above";
   return {
     ...base,

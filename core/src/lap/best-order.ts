@@ -70,11 +70,13 @@ function assertOrderable(n: number, { precedence = [], start }: OrderProblem): v
   while (left.size > 0) {
     const free = [...left].find((i) => !precedence.some(([a, b]) => b === i && a !== b && left.has(a)));
     if (free === undefined)
-      throw new OrderError("These rules contradict each other: no order keeps all of them.");
+      throw new OrderError(
+        "These rules contradict each other: no order satisfies all of them. Change one rule.",
+      );
     left.delete(free);
   }
   if (start !== undefined && precedence.some(([a, b]) => b === start && a !== b))
-    throw new OrderError("The lap cannot begin there: a rule asks for another station first.");
+    throw new OrderError("The walkaround cannot start there: a rule requires another station first.");
 }
 
 function exactOrder({ distances, door, precedence, start }: OrderProblem): number[] {

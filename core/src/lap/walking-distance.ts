@@ -18,7 +18,7 @@ const EPSILON = 1e-9;
  */
 export function walkingDistances(plan: PlanView, spots: readonly Spot[]): number[][] {
   const scale = plan.metresPerUnit;
-  if (scale === undefined || !(scale > 0)) throw new RangeError("This plan has no scale: metresPerUnit.");
+  if (scale === undefined || !(scale > 0)) throw new RangeError("This plan has no scale. Add metresPerUnit.");
   const { walls, corners, sight: among } = wallsOf(plan);
   const nodes = [...spots, ...corners];
   const n = spots.length;

@@ -41,7 +41,7 @@ function alone(state: PreflightState, item: Item): Block | undefined {
   if (!item.second || state.joined.length > 0) return undefined;
   return {
     kind: "second person",
-    why: "One moves, the other holds or pulls: alone nobody feels whether it is really connected.",
+    why: "One person moves the control, the other holds or pulls the surface: one person alone cannot feel whether it is connected.",
     open: [],
   };
 }

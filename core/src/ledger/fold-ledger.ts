@@ -68,10 +68,10 @@ export function entryText(
   const at = backItemId ? itemById(list, backItemId)?.station : stationId;
   const station = list.stations.find((s) => s.id === at);
   const stands = {
-    off: state === "waits" ? "not off yet" : "not stowed yet",
+    off: state === "waits" ? "not removed yet" : "not stowed yet",
     on: "still on",
     open: "still open",
-    moved: "not back yet",
+    moved: "not put back yet",
   };
   return `${thing}${count > 1 ? ` (${count})` : ""}: ${stands[how]}${station ? `, at ${station.name}` : ""}`;
 }

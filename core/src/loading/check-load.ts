@@ -62,7 +62,7 @@ export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): Load
   const { nonLifting } = profile;
   if (nonLifting)
     over(
-      "the parts without lift",
+      "the non-lifting parts",
       nonLifting.stations.reduce((sum, id) => sum + at(id), nonLifting.emptyKg),
       nonLifting.max.value,
       "place too heavy",

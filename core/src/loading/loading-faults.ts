@@ -7,14 +7,14 @@ export function loadingFaults(profile: LoadingProfile): { path: string; expected
   const say = (path: string, expected: string) => faults.push({ path, expected });
   const names = new Set<string>();
   profile.stations.forEach(({ id, minKg, maxKg }, i) => {
-    if (names.has(id)) say(`stations[${i}].id`, "a name that no other has");
+    if (names.has(id)) say(`stations[${i}].id`, "a unique id");
     names.add(id);
     if (minKg !== undefined && maxKg !== undefined && minKg > maxKg)
       say(`stations[${i}].minKg`, "no more than its maxKg");
   });
   const known = (list: readonly string[], path: string) =>
     list.forEach((id, n) => {
-      if (!names.has(id)) say(`${path}[${n}]`, `a station of this file; there is no ${id}`);
+      if (!names.has(id)) say(`${path}[${n}]`, `a station in this file; ${id} does not exist`);
     });
   profile.groups?.forEach(({ stations }, i) => {
     known(stations, `groups[${i}].stations`);
@@ -24,16 +24,16 @@ export function loadingFaults(profile: LoadingProfile): { path: string; expected
   if (tanks.size < profile.tanks.length) say("tanks", "each tank once");
   const used = profile.burn?.flat() ?? [];
   used.forEach((tank) => {
-    if (!tanks.has(tank)) say("burn", `tanks of this file; there is no ${tank}`);
+    if (!tanks.has(tank)) say("burn", `a tank in this file; ${tank} does not exist`);
   });
-  if (profile.burn && new Set(used).size !== tanks.size) say("burn", "each tank of this file once");
+  if (profile.burn && new Set(used).size !== tanks.size) say("burn", "each tank in this file once");
   const { corners } = profile.envelope;
   const masses = corners.map(({ kg }) => kg);
   if (turns(masses) > 2)
-    say("envelope.corners", "corners in their order round it, so that at each mass there is one span");
-  if (Math.max(...masses) === Math.min(...masses)) say("envelope.corners", "more than one mass");
+    say("envelope.corners", "corners in order round the envelope, with one CG range at each mass");
+  if (Math.max(...masses) === Math.min(...masses)) say("envelope.corners", "corners at more than one mass");
   if (profile.maxTakeoffKg.value > Math.max(...masses) + 1e-9)
-    say("maxTakeoffKg.value", "no more than the envelope reaches to");
+    say("maxTakeoffKg.value", "no more than the highest mass of the envelope");
   return [...faults, ...datumFaults(profile)];
 }
 

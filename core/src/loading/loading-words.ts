@@ -12,18 +12,18 @@ export function faultWords({ kind, of, kg: over = 0, mm: by = 0, limit }: LoadFa
   switch (kind) {
     case "too heavy":
       return of === "zero fuel"
-        ? `${kg(over)}${most} without fuel.`
+        ? `${kg(over)}${most} at zero fuel.`
         : `${kg(over)}${most} at ${of === "take-off" ? "take-off" : "landing"}.`;
     case "place too heavy":
       return `${kg(over)}${most} in ${of}.`;
     case "seat too light":
-      return `${kg(over)} missing on ${of}: it takes ${formatNumber(limit ?? 0)} kg with ballast.`;
+      return `${kg(over)} too light on ${of}: at least ${formatNumber(limit ?? 0)} kg is required, ballast included.`;
     case "forward":
       return `Forward of the limit by ${mm(by)}, ${whenWords(of)}.`;
     case "aft":
       return `Aft of the limit by ${mm(by)}, ${whenWords(of)}.`;
     case "beyond":
-      return "Lighter than the envelope begins: nobody has said that it may fly so.";
+      return "Below the minimum mass of the envelope. Add load or ask the maintenance organisation.";
   }
 }
 
@@ -31,10 +31,10 @@ const whenWords = (of: string) =>
   of === "take-off" || of === "landing"
     ? `at ${of}`
     : of === "zero fuel"
-      ? "with the fuel gone"
+      ? "at zero fuel"
       : of === "after the landing"
         ? "with less fuel than at landing"
-        : "on the way";
+        : "during the flight";
 
 /** What would bring it inside, as it is spoken. */
 export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfile, "stations">): string {
@@ -47,12 +47,12 @@ export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfil
       if (station(change.from)?.kind === "seat")
         return change.all
           ? `Leave ${name(change.from)} empty (${amount}).`
-          : `${amount} less on ${name(change.from)}: somebody lighter.`;
-      return `Take ${amount} out: ${name(change.from)}.`;
+          : `${amount} less on ${name(change.from)}: seat a lighter person there.`;
+      return `Remove ${amount} from ${name(change.from)}.`;
     case "move":
       return `Move ${amount} from ${name(change.from)} to ${name(change.to)}.`;
     case "put in ballast":
-      return `Put ${amount} of ballast: ${name(change.to)}.`;
+      return `Add ${amount} of ballast at ${name(change.to)}.`;
     case "less fuel":
       return `Take ${formatNumber(change.litres, Number.isInteger(change.litres) ? 0 : 1)} L less fuel (${amount}).`;
   }
@@ -62,4 +62,4 @@ export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfil
 export const changesWords = (
   changes: readonly LoadChange[],
   profile: Pick<LoadingProfile, "stations">,
-): string => changes.map((change) => changeWords(change, profile)).join(" And: ");
+): string => changes.map((change) => changeWords(change, profile)).join(" Also: ");

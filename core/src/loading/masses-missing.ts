@@ -14,12 +14,11 @@ export function massesMissing(
 ): string[] {
   const at = (id: string) => loaded[id] ?? 0;
   const pilots = stations.filter(({ id, pilot }) => pilot && at(id) === 0);
-  if (pilots.length > 0)
-    return pilots.map(({ name }) => `What does the pilot weigh? Nothing is entered for ${name}.`);
+  if (pilots.length > 0) return pilots.map(({ name }) => `Enter the pilot's mass at ${name}.`);
   const seated = stations.filter(({ kind }) => kind === "seat").reduce((sum, { id }) => sum + at(id), 0);
   return people > 1 && seated < TWO_PEOPLE_KG
     ? [
-        `${people === 2 ? "Somebody comes" : `${people - 1} come`} along, and the seats hold ${Math.round(seated)} kg together: whose mass is missing?`,
+        `${people === 2 ? "A passenger is" : `${people - 1} passengers are`} on board, but only ${Math.round(seated)} kg is entered for the seats. Enter the missing mass.`,
       ]
     : [];
 }

@@ -24,13 +24,13 @@ export function datumFaults(profile: LoadingProfile): { path: string; expected: 
     .filter(({ armMm }) => far(armMm))
     .map(({ path }) => ({
       path,
-      expected: `an arm from the datum of the envelope, which reaches from ${span}: this place would lie outside of the aircraft`,
+      expected: `an arm from the same datum as the envelope (${span}); this one would be outside the aircraft`,
     }));
   const { least, most } = balanceRange(profile);
   if (faults.length === 0 && (most < fore || least > aft))
     faults.push({
       path: "weighing.armMm",
-      expected: `an arm from the datum of the envelope: however it is loaded it balances from ${Math.round(least)} to ${Math.round(most)} mm, and the envelope reaches from ${span}`,
+      expected: `an arm from the same datum as the envelope; with any load the CG is between ${Math.round(least)} and ${Math.round(most)} mm, but the envelope is ${span}`,
     });
   return faults;
 }

@@ -163,10 +163,10 @@ function litresOfRow(
 ): number {
   const tank = fuel?.tanks.find((t) => t.id === part);
   if (entry === "dip" || entry === "sight") {
-    if (!tank) throw new QuantityError(`There is no tank ${part ?? ""} on this type.`);
+    if (!tank) throw new QuantityError(`This type has no tank ${part ?? ""}.`);
     return litresByReading(tank, { tankId: tank.id, by: entry, value: amount, unit }).value;
   }
-  if (!isFuelUnit(unit)) throw new QuantityError(`${unit} is no unit of fuel.`);
+  if (!isFuelUnit(unit)) throw new QuantityError(`${unit} is not a fuel unit.`);
   const usual = fuel?.grades?.[0] ?? "100LL";
   return litresOfFuel(amount, unit, fuelDensity(grade && fuelGrade(grade) ? grade : usual));
 }

@@ -28,7 +28,7 @@ export const MINIMA_FIELDS = {
   tailwindKt: { name: "Tailwind", unit: "kt", at: "most", min: 0, max: 15 },
   ceilingFt: { name: "Ceiling", unit: "ft", at: "least", min: 0, max: 10_000 },
   visibilityM: { name: "Visibility", unit: "m", at: "least", min: 0, max: 10_000 },
-  runwayFactor: { name: "Runway factor", unit: "count", at: "least", min: 1, max: 4 },
+  runwayFactor: { name: "Runway safety factor", unit: "count", at: "least", min: 1, max: 4 },
   reserveMin: { name: "Fuel reserve", unit: "min", at: "least", min: 0, max: 240 },
 } as const satisfies Record<
   Exclude<keyof Minima, "noNight" | "noPassengers">,
@@ -53,7 +53,7 @@ const WHOSE: Record<MinimaOf, string> = {
   rule: "the rule's",
   aircraft: "the aircraft's",
   authorisation: "the authorisation's",
-  pilot: "your own",
+  pilot: "your personal",
 };
 /** Who decides where limits are the same: nobody can widen what stands before. */
 const ORDER: readonly MinimaOf[] = MINIMA_OF;
@@ -87,7 +87,7 @@ const gradeOf = (of: MinimaOf): "ask" | "stop" => (of === "pilot" || of === "air
 
 const cautionOf = (of: MinimaOf): string | undefined =>
   of === "pilot"
-    ? "You set it when nobody was waiting."
+    ? "You set this minimum yourself, before any pressure to fly."
     : of === "authorisation"
       ? "Only your instructor can change it, and not for this preflight."
       : undefined;
@@ -135,12 +135,12 @@ export function judgeMinima(sets: readonly MinimaSet[], today: MinimaToday): Jud
       {
         id: `minima.${what}`,
         scope: "day",
-        subject: what === "noNight" ? "By night" : "With passengers",
+        subject: what === "noNight" ? "Night flight" : "Passengers",
         grade: gradeOf(set.of),
         limit: `no ${words}, ${WHOSE[set.of]} limit`,
         source: set.source,
-        sentence: `${what === "noNight" ? "Part of it is by night" : "There are passengers"}: ${WHOSE[set.of]} limit says no ${words}.`,
-        action: what === "noNight" ? "Go earlier, or shorter." : "Go without.",
+        sentence: `${what === "noNight" ? "Part of the flight is at night" : "Passengers are on board"}: ${WHOSE[set.of]} limit is no ${words}.`,
+        action: what === "noNight" ? "Leave earlier, or shorten the flight." : "Fly without passengers.",
       },
     ];
   });

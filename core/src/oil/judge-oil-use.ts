@@ -30,9 +30,9 @@ export function judgeOilUse(
   const forecast =
     minimumQt === undefined ? undefined : forecastOil(levelQt, minimumQt, recent, usualFlightH);
   const ahead = forecast ? forecastText(forecast, usualFlightH) : "";
-  const uses = `${perHour(recent.perH)} of late (${formatNumber(Math.max(0, recent.low), 2)} to ${formatNumber(recent.high, 2)})`;
+  const uses = `${perHour(recent.perH)} recently (${formatNumber(Math.max(0, recent.low), 2)} to ${formatNumber(recent.high, 2)})`;
   const action =
-    "Look for where it goes, and tell the mechanic: a consumption that changes is a finding even at a good level.";
+    "Look for the cause and tell the mechanic: a change in oil consumption matters even at a normal level.";
   if (since && since.hours > 0) {
     const expected = Math.max(0, recent.perH) * since.hours;
     const sigma = Math.hypot(DIPSTICK_SIGMA_QT * Math.SQRT2, ((recent.high - recent.low) / 4) * since.hours);
@@ -41,8 +41,8 @@ export function judgeOilUse(
         ...base,
         grade: "ask",
         sentence:
-          `${formatNumber(since.usedQt, 1)} qt in ${formatNumber(since.hours, 1)} h since the last reading, where ${formatNumber(expected, 1)} were to be expected. ${ahead}`.trim(),
-        action: `Wipe and read again. If it is so: ${action.charAt(0).toLowerCase()}${action.slice(1)}`,
+          `${formatNumber(since.usedQt, 1)} qt used in ${formatNumber(since.hours, 1)} h since the last reading; ${formatNumber(expected, 1)} qt expected. ${ahead}`.trim(),
+        action: `Wipe the dipstick and read again. If confirmed, ${action.charAt(0).toLowerCase()}${action.slice(1)}`,
       };
   }
   if (change && recent.perH > change.before.perH)
@@ -58,14 +58,14 @@ export function judgeOilUse(
     ...base,
     grade: low ? "note" : "within limits",
     sentence: `${uses}. ${ahead}`.trim(),
-    ...(low && { action: "Think of it now: a full container may fit before this flight." }),
+    ...(low && { action: "Consider adding oil now: a full container may fit before this flight." }),
   };
 }
 
 /** "Above the minimum for about 4 more flights of 1 h 05 min (3 to 6)." Flights as whole numbers, hours above zero. */
 export function forecastText({ flights, atLeast, atMost }: OilForecast, usualFlightH: number): string {
   const usual = formatQuantity({ value: usualFlightH * 60, unit: "min" });
-  if (flights === 0) return `Below the minimum within the next usual flight (${usual}).`;
+  if (flights === 0) return `Will fall below the minimum on the next usual flight (${usual}).`;
   const range = atMost !== undefined && atMost !== atLeast ? ` (${atLeast} to ${atMost})` : "";
   return `Above the minimum for about ${flights} more ${flights === 1 ? "flight" : "flights"} of ${usual}${range}.`;
 }
@@ -86,10 +86,13 @@ export function compareOilUse(
     more.perH > 1.5 * Math.max(0, less.perH) && more.perH - less.perH > 0.1 && more.low > less.high;
   return {
     id: "oil.sides",
-    subject: "Both engines' oil",
+    subject: "Oil consumption, both engines",
     scope: "aircraft",
     grade: apart ? "watch" : "within limits",
-    sentence: `Left ${perHour(a.perH)}, right ${perHour(b.perH)}${apart ? `: the ${side} engine uses more than its brother` : ": alike"}.`,
-    ...(apart && { action: "Same hours, same pilots: what differs is the engine. Look for where it goes." }),
+    sentence: `Left ${perHour(a.perH)}, right ${perHour(b.perH)}${apart ? `: the ${side} engine uses more` : ": about the same"}.`,
+    ...(apart && {
+      action:
+        "Same hours, same pilots: the difference is in the engine. Look for the cause and tell the mechanic.",
+    }),
   };
 }

@@ -41,7 +41,7 @@ export interface OilResult {
 }
 
 const CAUTION =
-  "Only the right grade, from an unopened container; cap finger-tight. Never above the maximum.";
+  "Use only the right grade from an unopened container. Cap finger-tight. Never fill above the maximum.";
 
 /**
  * Judges an oil level in US quarts against minimum and maximum and says how much to add. A container goes in only when it fits whole under the
@@ -64,18 +64,18 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
       judgement: unjudged(
         id,
         subject,
-        `${formatQuantity(reading)}: no minimum and maximum on file for this aircraft. Look in its handbook.`,
+        `${formatQuantity(reading)}: no minimum and maximum on file for this aircraft. Check its handbook.`,
         reading,
       ),
     };
   const { containerQt, maximumQt, source } = profile;
-  if (!(containerQt > 0)) throw new QuantityError("An oil container must hold more than nothing.");
+  if (!(containerQt > 0)) throw new QuantityError("The oil container size must be more than zero.");
   const { levelQt, words } = asMarked(read, heat, profile);
   const useLong = longFlight && profile.longFlightMinimumQt !== undefined;
   const minimumQt = useLong ? (profile.longFlightMinimumQt as number) : profile.minimumQt;
   const ceilingQt = Math.min(maximumQt, profile.throwsOffQt ?? maximumQt);
   const ceiling =
-    ceilingQt < maximumQt ? `${q(ceilingQt)}, above which this engine throws it off` : "the maximum";
+    ceilingQt < maximumQt ? `${q(ceilingQt)}, above which this engine throws oil overboard` : "the maximum";
   const limit = `${limitText({ min: minimumQt, max: maximumQt, unit: "US qt", source })}${useLong ? ", long flight" : ""}`;
   const base = { id, subject, scope: "day" as const, reading, limit, source };
   // A hair of tolerance so that 7 + 1 fits under 8 in binary fractions.
@@ -90,7 +90,8 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
         grade: "ask",
         margin: { value: maximumQt - levelQt, unit: "US qt" },
         sentence: `${words}${q(levelQt - maximumQt)} above the maximum.`,
-        action: "Wipe, lock the dipstick and read again; ask before flying with too much.",
+        action:
+          "Wipe the dipstick, seat it fully and read again. Ask a mechanic before flying with too much oil.",
       },
     };
   if (levelQt < minimumQt) {
@@ -106,7 +107,7 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
         sentence: `${words}${q(minimumQt - levelQt)} below the minimum.`,
         action: possible
           ? `Add ${containers(needed, containerQt)}, wait, read again.`
-          : `No full container fits under ${ceiling}: ask before adding part of one.`,
+          : `A full container would exceed ${ceiling}. Ask a mechanic before adding part of one.`,
         caution: CAUTION,
       },
     };
@@ -122,8 +123,8 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
       sentence: `${words}${q(levelQt - minimumQt)} above the minimum.`,
       action:
         fits >= 1
-          ? `Nothing has to go in. ${containers(fits, containerQt)} would fit under ${ceiling}.`
-          : `Add nothing: no full container fits under ${ceiling}.`,
+          ? `No oil needed. ${containers(fits, containerQt)} would fit below ${ceiling}.`
+          : `Add no oil: a full container would exceed ${ceiling}.`,
     },
   };
 }
@@ -136,7 +137,7 @@ function asMarked(readQt: number, heat: OilHeat | undefined, profile: OilProfile
   const levelQt = Math.max(0, heat === "hot" ? readQt + hotReadsLowerQt : readQt - hotReadsLowerQt);
   return {
     levelQt,
-    words: `Read ${heat}, and the dipstick is marked for ${markedFor}: ${formatNumber(readQt, 1)} is ${q(levelQt)}. `,
+    words: `Read ${heat}, but the dipstick is marked for ${markedFor} oil: ${formatNumber(readQt, 1)} corrects to ${q(levelQt)}. `,
   };
 }
 
@@ -156,15 +157,15 @@ export function whyNotAdd(
   levelQt: number | undefined,
 ): string | undefined {
   assertNotNegative("The addition", oil.qt);
-  if (oil.qt === 0) return "An addition of nothing is none.";
-  if (!oil.sealed) return "An opened container may hold anything: use an unopened one.";
+  if (oil.qt === 0) return "Enter how much oil was added.";
+  if (!oil.sealed) return "An opened container may be contaminated. Use an unopened one.";
   if (profile?.grades?.length && oil.grade && !profile.grades.includes(oil.grade))
-    return `${oil.grade} is not on this engine's list: ${profile.grades.join(", ")}.`;
+    return `${oil.grade} is not approved for this engine. Approved: ${profile.grades.join(", ")}.`;
   const ceiling = Math.min(
     profile?.maximumQt ?? Number.POSITIVE_INFINITY,
     profile?.throwsOffQt ?? Number.POSITIVE_INFINITY,
   );
   if (levelQt !== undefined && levelQt + oil.qt > ceiling + 1e-9)
-    return `${q(levelQt)} and ${q(oil.qt)} make ${q(levelQt + oil.qt)}: more than ${q(ceiling)}.`;
+    return `${q(levelQt)} plus ${q(oil.qt)} is ${q(levelQt + oil.qt)}: over the limit of ${q(ceiling)}.`;
   return undefined;
 }

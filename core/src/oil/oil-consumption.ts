@@ -77,7 +77,7 @@ export function oilTrend(entries: readonly OilEntry[]): OilTrend {
     return {
       use,
       faults,
-      tooFew: `${use.length === 0 ? "No reading" : use.length === 1 ? "One reading" : `${use.length} readings`} with the hour meter: a trend needs ${LEAST_READINGS}.`,
+      tooFew: `${use.length === 0 ? "No oil reading" : use.length === 1 ? "One oil reading" : `${use.length} oil readings`} with hour meter. A trend needs ${LEAST_READINGS}.`,
     };
   const flown = use.slice(1).map((u, i) => u.hours - (use[i] as OilUse).hours);
   const overall = rateOf(use);
@@ -125,7 +125,7 @@ function oilUse(entries: readonly OilEntry[]): Pick<OilTrend, "use" | "faults"> 
     if (last && hours < last.hours) {
       faults.push({
         at,
-        reason: `The hour meter says ${hours} and said ${last.hours} before: it cannot go back.`,
+        reason: `The hour meter reads ${hours} but read ${last.hours} before. Check the readings.`,
       });
       continue;
     }
@@ -177,7 +177,7 @@ export function forecastOil(
 ): OilForecast | undefined {
   assertNotNegative("The oil level", levelQt);
   assertNotNegative("The minimum", minimumQt);
-  if (!(usualFlightH > 0)) throw new QuantityError("The usual flight must take more than no time.");
+  if (!(usualFlightH > 0)) throw new QuantityError("The usual flight time must be more than zero.");
   if (!(rate.perH > 0)) return undefined;
   const room = Math.max(0, levelQt - minimumQt);
   const flights = (perH: number) => Math.floor(room / (perH * usualFlightH) + 1e-9);

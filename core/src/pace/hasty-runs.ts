@@ -98,5 +98,5 @@ function asRun(run: readonly Doing[]): HastyRun {
 
 /** A run in one kind sentence: what was seen, and what it means. */
 export function hastyText({ items, seconds }: HastyRun): string {
-  return `${items.length} items in ${Math.max(1, Math.round(seconds))} s: that is quicker than an eye can look.`;
+  return `${items.length} items in ${Math.max(1, Math.round(seconds))} s: too fast to have looked at each one.`;
 }

@@ -43,7 +43,7 @@ const LEAFLET: Source = {
 };
 const HALF_WIND: Source = {
   kind: "common practice",
-  text: "half of a headwind and one and a half of a tailwind are counted",
+  text: "50 % of headwind and 150 % of tailwind used",
   example: false,
 };
 
@@ -95,7 +95,7 @@ export function distanceNeeded(
   assertNotNegative("The mass", kg);
   assertFinite("The wind", alongKt);
   assertFinite("The slope", slopePercent);
-  if (Math.abs(slopePercent) > 15) throw new QuantityError("A slope is given in percent, −15 to 15.");
+  if (Math.abs(slopePercent) > 15) throw new QuantityError("Enter the slope in percent, from −15 to 15.");
   const data = profile[way];
   const published = PUBLISHED[way];
   const factors: Factor[] = [];
@@ -123,7 +123,7 @@ export function distanceNeeded(
   if (grass && own !== undefined)
     put("grass", (over50 + (roll * own) / 100) / over50, (corrections as HandbookCorrections).source);
   if (state === "soft")
-    put("soft ground", published.soft * (grass && own === undefined ? published.grass : 1), LEAFLET);
+    put("soft surface", published.soft * (grass && own === undefined ? published.grass : 1), LEAFLET);
   else if (grass && state === "wet")
     put(
       own === undefined ? "wet grass" : "wet",

@@ -84,7 +84,7 @@ const rises = (axis: readonly number[]) =>
 export function chartFaults(chart: Chart, path: string, falls = false): { path: string; expected: string }[] {
   const faults: { path: string; expected: string }[] = [];
   for (const axis of ["kg", "pressureAltitudeFt", "celsius"] as const)
-    if (!rises(chart[axis])) faults.push({ path: `${path}.${axis}`, expected: "numbers that go up" });
+    if (!rises(chart[axis])) faults.push({ path: `${path}.${axis}`, expected: "increasing numbers" });
   const whole =
     chart.values.length === chart.kg.length &&
     chart.values.every(
@@ -93,10 +93,7 @@ export function chartFaults(chart: Chart, path: string, falls = false): { path: 
         plane.every((row) => row.length === chart.celsius.length && row.every(Number.isFinite)),
     );
   if (!whole)
-    return [
-      ...faults,
-      { path: `${path}.values`, expected: "a number wherever the axes cross: there is a hole" },
-    ];
+    return [...faults, { path: `${path}.values`, expected: "a number in every cell; one is missing" }];
   const sign = falls ? -1 : 1;
   for (const [i, plane] of chart.values.entries())
     for (const [j, row] of plane.entries())
@@ -106,8 +103,8 @@ export function chartFaults(chart: Chart, path: string, falls = false): { path: 
           faults.push({
             path: `${path}.values[${i}][${j}][${k}]`,
             expected: falls
-              ? "no better than lighter, lower or colder"
-              : "no shorter than lighter, lower or colder",
+              ? "no better than at a lower mass, altitude or temperature"
+              : "no shorter than at a lower mass, altitude or temperature",
           });
       }
   return faults;
@@ -119,7 +116,9 @@ export function performanceFaults(profile: PerformanceProfile): { path: string; 
     ...(["takeOff", "landing"] as const).flatMap((way) => {
       const one = profile[way];
       if (one.kind === "single")
-        return one.over50M < one.rollM ? [{ path: `${way}.over50M`, expected: "no less than the roll" }] : [];
+        return one.over50M < one.rollM
+          ? [{ path: `${way}.over50M`, expected: "no less than the ground roll" }]
+          : [];
       return [...chartFaults(one.rollM, `${way}.rollM`), ...chartFaults(one.over50M, `${way}.over50M`)];
     }),
     ...(profile.climbFpm ? chartFaults(profile.climbFpm.chart, "climbFpm.chart", true) : []),

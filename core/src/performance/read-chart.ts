@@ -28,7 +28,8 @@ export function readChart(chart: Chart, point: ChartPoint): number {
     for (const [j, b] of p)
       for (const [n, c] of t) {
         const value = chart.values[i]?.[j]?.[n];
-        if (value === undefined || !Number.isFinite(value)) throw new OffChart("The chart has a hole there.");
+        if (value === undefined || !Number.isFinite(value))
+          throw new OffChart("The chart has no value there.");
         sum += a * b * c * value;
       }
   return sum;
@@ -42,7 +43,7 @@ function place(axis: keyof ChartPoint, lines: readonly number[], at: number): [n
   if (end === undefined) throw new OffChart("The chart is empty.");
   if (at > end + 1e-9)
     throw new OffChart(
-      `Not on the chart: ${formatNumber(at)} ${UNIT[axis]}, it ends at ${formatNumber(end)}.`,
+      `${formatNumber(at)} ${UNIT[axis]} is off the chart, which ends at ${formatNumber(end)}. Use the handbook.`,
     );
   if (at <= (lines[0] as number)) return [[0, 1]];
   const i = Math.min(last - 1, Math.max(0, lines.findIndex((line) => line >= at) - 1));

@@ -36,14 +36,14 @@ const VOCABULARY = {
   hours: { label: "Hour meter", unit: "h", of: "aircraft", topic: "hours", scope: "day" },
   /** What the hour meter said when the aircraft was put away. */
   "hours.after": {
-    label: "Hour meter, put away",
+    label: "Hour meter after the flight",
     unit: "h",
     of: "aircraft",
     topic: "hours",
     scope: "day",
   },
   "fuel.dip": { label: "Dipstick", unit: "cm", of: "tank", topic: "fuel", scope: "day" },
-  "fuel.mark": { label: "Mark in the filler", unit: "L", of: "tank", topic: "fuel", scope: "day" },
+  "fuel.mark": { label: "Filler neck mark", unit: "L", of: "tank", topic: "fuel", scope: "day" },
   "fuel.sight": { label: "Sight glass", of: "tank", topic: "fuel", scope: "day" },
   "fuel.gauge": { label: "Fuel gauge", of: "tank", topic: "fuel", scope: "day" },
   "oil.level": { label: "Oil level", unit: "US qt", of: "engine", topic: "oil", scope: "day" },
@@ -59,14 +59,14 @@ const VOCABULARY = {
   "magneto.right": { label: "Magneto, right", unit: "rpm", of: "engine", topic: "engine", scope: "aircraft" },
   "magneto.left": { label: "Magneto, left", unit: "rpm", of: "engine", topic: "engine", scope: "aircraft" },
   "carburettor-heat.hot": {
-    label: "Rpm with heat",
+    label: "Rpm, carburettor heat on",
     unit: "rpm",
     of: "engine",
     topic: "engine",
     scope: "aircraft",
   },
   "carburettor-heat.cold-again": {
-    label: "Rpm after heat",
+    label: "Rpm, carburettor heat off again",
     unit: "rpm",
     of: "engine",
     topic: "engine",
@@ -121,8 +121,8 @@ const VOCABULARY = {
   },
   "receiver.one": { label: "VOR 1", unit: "°", of: "aircraft", topic: "instruments", scope: "aircraft" },
   "receiver.two": { label: "VOR 2", unit: "°", of: "aircraft", topic: "instruments", scope: "aircraft" },
-  "wind.from": { label: "Wind from", unit: "°", of: "aircraft", topic: "wind", scope: "day" },
-  "wind.speed": { label: "Wind", unit: "kt", of: "aircraft", topic: "wind", scope: "day" },
+  "wind.from": { label: "Wind direction", unit: "°", of: "aircraft", topic: "wind", scope: "day" },
+  "wind.speed": { label: "Wind speed", unit: "kt", of: "aircraft", topic: "wind", scope: "day" },
   "wind.gust": { label: "Gusts", unit: "kt", of: "aircraft", topic: "wind", scope: "day" },
   "air.density-altitude": {
     label: "Density altitude",
@@ -131,8 +131,8 @@ const VOCABULARY = {
     topic: "air",
     scope: "day",
   },
-  "mass.front": { label: "Weight, front seats", unit: "kg", of: "aircraft", topic: "mass", scope: "day" },
-  "mass.rear": { label: "Weight, rear seats", unit: "kg", of: "aircraft", topic: "mass", scope: "day" },
+  "mass.front": { label: "Mass, front seats", unit: "kg", of: "aircraft", topic: "mass", scope: "day" },
+  "mass.rear": { label: "Mass, rear seats", unit: "kg", of: "aircraft", topic: "mass", scope: "day" },
 } as const satisfies Record<string, Word>;
 
 export type ReadingKind = keyof typeof VOCABULARY;

@@ -42,7 +42,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
   if (right && left && !right.doubt && !left.doubt && right.feel !== "quit" && left.feel !== "quit")
     checks.push({
       id: "apart",
-      name: "apart",
+      name: "difference",
       value: formatNumber(Math.abs(right.drop - left.drop)),
       bad: (apart?.tooFarApartRpm ?? 0) > 0,
       from: Math.min(right.from, left.from),
@@ -63,7 +63,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine)
       name: "propeller",
       value: dropText(propeller.drop),
       more: [
-        `half of it in ${formatNumber(propeller.answeredIn, 1)} s`,
+        `half within ${formatNumber(propeller.answeredIn, 1)} s`,
         ...giveOrTake(propeller.dropSigma),
       ].join(", "),
       bad: profile.propellerCheck !== undefined && propeller.drop < profile.propellerCheck.dropRpm,
@@ -113,7 +113,7 @@ const WORTH_SAYING_RPM = 6;
 
 /** Twice its sigma, where that is worth saying. */
 function giveOrTake(sigma: number): string[] {
-  return 2 * sigma >= WORTH_SAYING_RPM ? [`give or take ${formatNumber(2 * sigma)}`] : [];
+  return 2 * sigma >= WORTH_SAYING_RPM ? [`± ${formatNumber(2 * sigma)}`] : [];
 }
 
 /** How it ran there, how long, how sure its number is, and whether it may have been both sides. */
@@ -124,7 +124,9 @@ function howItDropped(made: MagnetoReading, { steps }: RunUpReading): string {
     `held ${formatNumber(held)} s`,
     ...(feel !== "quit" && made.seen ? giveOrTake(dropSigma) : []),
     ...(back === undefined ? [] : [`back to ${formatNumber(back)}`]),
-    ...(steps.some(({ at, perhapsBoth }) => at === from && perhapsBoth) ? ["one side, or both in one"] : []),
+    ...(steps.some(({ at, perhapsBoth }) => at === from && perhapsBoth)
+      ? ["one side, or both together"]
+      : []),
   ].join(", ");
 }
 
@@ -132,7 +134,7 @@ function howItDropped(made: MagnetoReading, { steps }: RunUpReading): string {
 function afterHeat({ doubt, gain, seen, dropSigma }: HeatReading): Pick<Check, "more"> {
   if (doubt) return { more: doubt };
   const words = [
-    ...(gain === undefined ? [] : [`${gain >= 0 ? "+" : "−"}${formatNumber(Math.abs(gain))} after it`]),
+    ...(gain === undefined ? [] : [`${gain >= 0 ? "+" : "−"}${formatNumber(Math.abs(gain))} afterwards`]),
     ...(seen ? giveOrTake(dropSigma) : []),
   ];
   return words.length > 0 ? { more: words.join(", ") } : {};
@@ -167,7 +169,7 @@ function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {
       ? [
           {
             id: "head",
-            name: `hottest head, ${head.cylinder}`,
+            name: `hottest CHT, cylinder ${head.cylinder}`,
             value: `${formatNumber(head.value)} °F`,
             more: `coolest ${formatNumber(head.coolest)}`,
             bad: head.value > (inUnit(profile.head, "°F").max ?? Number.POSITIVE_INFINITY),

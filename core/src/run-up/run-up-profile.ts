@@ -57,7 +57,7 @@ const TIMES = ["", "one try", "two tries", "three tries"];
 /** How this type's plugs are cleared, in the figures of its own profile. Source: the profile's; leaning for peak is common practice. */
 export function clearingWords(profile: Pick<RunUpProfile, "clear" | "groundLean">): string {
   const { rpm, seconds, tries } = profile.clear;
-  const how = hasMixtureLever(profile) ? "Lean for peak temperature at" : "Run it at";
+  const how = hasMixtureLever(profile) ? "Lean to peak EGT at" : "Run the engine at";
   const often = TIMES[tries] ?? `${tries} tries`;
-  return `${how} ${formatNumber(rpm)} rpm, ${seconds} seconds, then check again. Not cleared in ${often}: taxi back.`;
+  return `${how} ${formatNumber(rpm)} rpm for ${seconds} seconds, then check again. If not cleared after ${often}, taxi back.`;
 }

@@ -50,7 +50,7 @@ export function compareRunways({ runways }: Pick<Airfield, "runways">, wind: Win
     left.splice(left.indexOf(best), 1);
   }
   const [best, second] = sorted;
-  if (!best) return { runways: [], why: "No runway is on file." };
+  if (!best) return { runways: [], why: "No runway on file." };
   return { runways: sorted, best, why: reason(best, second) };
 }
 
@@ -58,16 +58,16 @@ function reason(best: RunwayWind, second: RunwayWind | undefined): string {
   const { runway, alongKt, crossKt } = best;
   const along =
     alongKt >= -0.5
-      ? `${formatNumber(Math.max(0, alongKt))} kt against you`
-      : `${formatNumber(-alongKt)} kt from behind`;
-  const first = `Runway ${runway.id}: ${along}, ${formatNumber(crossKt)} kt across at most`;
+      ? `${formatNumber(Math.max(0, alongKt))} kt headwind`
+      : `${formatNumber(-alongKt)} kt tailwind`;
+  const first = `Runway ${runway.id}: ${along}, crosswind up to ${formatNumber(crossKt)} kt`;
   if (!second) return `${first}.`;
   if (second.tailKt - best.tailKt > ALIKE_KT)
-    return `${first}; ${second.runway.id} would have ${formatNumber(second.tailKt)} kt from behind.`;
+    return `${first}; ${second.runway.id} has ${formatNumber(second.tailKt)} kt tailwind.`;
   if (second.crossKt - best.crossKt > ALIKE_KT)
-    return `${first}; ${second.runway.id} would have ${formatNumber(second.crossKt)} across.`;
+    return `${first}; ${second.runway.id} has up to ${formatNumber(second.crossKt)} kt crosswind.`;
   if (runway.lengthM > second.runway.lengthM) return `${first}, and it is longer than ${second.runway.id}.`;
-  return `${first}; ${second.runway.id} is as good.`;
+  return `${first}; ${second.runway.id} is just as good.`;
 }
 
 /** So far apart report and windsock may be before one of them is of another wind. Common practice. */
@@ -92,10 +92,10 @@ export function sockDisagrees(sock: { fromDeg: number; kt: number }, report: Win
   const weaker = sock.kt < report.kt - APART_KT;
   if (off <= APART_DEG && !stronger && !weaker) return undefined;
   const words = [
-    ...(off > APART_DEG ? [`${formatNumber(off)}° apart`] : []),
-    ...(stronger ? ["the sock says more"] : weaker ? ["the sock says less"] : []),
+    ...(off > APART_DEG ? [`${formatNumber(off)}° difference`] : []),
+    ...(stronger ? ["windsock shows more wind"] : weaker ? ["windsock shows less wind"] : []),
   ];
-  return `Report and windsock disagree (${words.join(", ")}): the sock is today's wind.`;
+  return `Report and windsock disagree (${words.join(", ")}): use the windsock.`;
 }
 
 const turn = (from: number, to: number) => (((to - from) % 360) + 360) % 360;

@@ -7,10 +7,10 @@ import { QuantityError } from "../units/convert";
  */
 export function variationDeg({ lat, lon }: { lat: number; lon: number }, at: string): number {
   if (!(Math.abs(lat) <= 90) || !(Math.abs(lon) <= 180))
-    throw new QuantityError("A latitude goes to 90, a longitude to 180 degrees.");
+    throw new QuantityError("Latitude must be from −90 to 90 degrees, longitude from −180 to 180.");
   try {
     return model(new Date(at)).point([lat, lon]).decl;
   } catch {
-    throw new QuantityError("The variation is not known for that day: read it off the chart.");
+    throw new QuantityError("Variation not available for that date. Read it from the chart.");
   }
 }

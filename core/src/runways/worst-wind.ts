@@ -40,10 +40,11 @@ export function worstWind(runwayDeg: number, { fromDeg, kt, gustKt, between }: W
     ["The wind direction", between?.[1] ?? 0],
   ] as const) {
     assertFinite(what, value);
-    if (value < 0 || value > 360) throw new QuantityError(`${what} goes from 0 to 360 degrees.`);
+    if (value < 0 || value > 360) throw new QuantityError(`${what} must be from 0 to 360 degrees.`);
   }
   assertNotNegative("The wind speed", kt);
-  if (gustKt !== undefined && gustKt < kt) throw new QuantityError("A gust is at least the mean wind.");
+  if (gustKt !== undefined && gustKt < kt)
+    throw new QuantityError("The gust cannot be less than the mean wind. Check both.");
   const most = Math.max(kt, gustKt ?? 0);
   const range: readonly [number, number] =
     fromDeg === undefined ? [0, 359.999999] : (between ?? [fromDeg, fromDeg]);

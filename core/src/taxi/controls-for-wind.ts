@@ -26,7 +26,7 @@ export function controlsForWind(headingDeg: number, fromDeg: number, tailwheel =
     ["The wind direction", fromDeg],
   ] as const) {
     assertFinite(what, value);
-    if (value < 0 || value > 360) throw new QuantityError(`${what} goes from 0 to 360 degrees.`);
+    if (value < 0 || value > 360) throw new QuantityError(`${what} must be from 0 to 360 degrees.`);
   }
   const angle = (((fromDeg - headingDeg) % 360) + 360) % 360;
   const side = angle > 0 && angle < 180 ? "right" : "left";
@@ -39,7 +39,7 @@ export function controlsForWind(headingDeg: number, fromDeg: number, tailwheel =
       aileron: side,
       elevator,
       windward: "up",
-      words: `Wind from the ${side}, ahead: turn into it, ${side} aileron up, elevator ${tailwheel ? "up, stick back: it holds the tail down" : "neutral"}.`,
+      words: `Quartering headwind from the ${side}: turn into it, ${side} aileron up, elevator ${tailwheel ? "up (stick back) to hold the tail down" : "neutral"}.`,
     };
   }
   const away = side === "left" ? "right" : "left";
@@ -48,6 +48,6 @@ export function controlsForWind(headingDeg: number, fromDeg: number, tailwheel =
     aileron: away,
     elevator: "down",
     windward: "down",
-    words: `Wind from the ${side}, behind: dive away from it, ${side} aileron down, elevator down, stick forward.`,
+    words: `Quartering tailwind from the ${side}: dive away from it, ${side} aileron down, elevator down (stick forward).`,
   };
 }

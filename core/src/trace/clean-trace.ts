@@ -55,7 +55,7 @@ const NAMES: Record<string, string> = {
 /** What a channel is called on a page. */
 export function channelName(channel: Channel): string {
   const cylinder = /^(egt|cht)(\d+)$/.exec(channel);
-  if (cylinder) return `${cylinder[1] === "egt" ? "Exhaust gas" : "Head"} of cylinder ${cylinder[2]}`;
+  if (cylinder) return `${cylinder[1] === "egt" ? "EGT" : "CHT"} ${cylinder[2]}`;
   return NAMES[channel] ?? channel;
 }
 
@@ -77,7 +77,7 @@ export function cleanTrace(raw: Trace): CleanTrace {
   if (n < 10 || (trace.t[n - 1] as number) - (trace.t[0] as number) < 5)
     problems.push({
       kind: "too short",
-      sentence: "Less than five seconds of trace: nothing can be read out of it.",
+      sentence: "The trace is shorter than five seconds: nothing can be read from it.",
     });
   for (const [name, values] of rowsOf(trace.channels))
     trace.channels[name] = withoutImpossible(name, trace.t, values, problems);
@@ -88,14 +88,14 @@ export function cleanTrace(raw: Trace): CleanTrace {
         kind: "gap",
         from: trace.t[i - 1] as number,
         to: trace.t[i] as number,
-        sentence: `Nothing came for ${formatNumber(wait, 1)} s.`,
+        sentence: `No data for ${formatNumber(wait, 1)} s.`,
       });
   }
   if (!trace.channels.rpm || trace.channels.rpm.every(Number.isNaN))
     problems.push({
       kind: "no rpm",
       channel: "rpm",
-      sentence: "There is no rpm in this trace: no drop can be read out of it. Type the numbers in.",
+      sentence: "No rpm in this trace, so no drop can be read. Enter the numbers by hand.",
     });
   deadTachometer(trace, problems);
   for (const name of Object.keys(trace.channels) as Channel[]) frozen(trace, name, problems);
@@ -139,12 +139,12 @@ function inOrder(raw: Trace, problems: TraceProblem[]): Trace {
   if (twice > 0)
     problems.push({
       kind: "duplicates",
-      sentence: `${formatNumber(twice)} ${twice === 1 ? "moment came" : "moments came"} twice: the later line counts.`,
+      sentence: `${formatNumber(twice)} ${twice === 1 ? "time appears" : "times appear"} twice: the later line is used.`,
     });
   if (unusable > 0)
     problems.push({
       kind: "time disorder",
-      sentence: `${formatNumber(unusable)} ${unusable === 1 ? "line" : "lines"} without a time: left out.`,
+      sentence: `${formatNumber(unusable)} ${unusable === 1 ? "line" : "lines"} without a time: ignored.`,
     });
   return copy(kept, kept.length);
 }
@@ -184,7 +184,7 @@ function withoutImpossible(
     problems.push({
       kind: "implausible",
       channel,
-      sentence: `${channelName(channel)}: ${formatNumber(count)} ${count === 1 ? "value" : "values"} that no probe can show, left out.`,
+      sentence: `${channelName(channel)}: ${formatNumber(count)} impossible ${count === 1 ? "value" : "values"} ignored.`,
     });
   if (missing > values.length * 0.2)
     problems.push({
@@ -228,7 +228,7 @@ function deadTachometer({ t, channels }: Trace, problems: TraceProblem[]): void 
       channel: "rpm",
       from: span[0],
       to: span[1],
-      sentence: `The tachometer says zero for ${formatNumber(longest)} s while the engine has oil pressure and burns fuel: it is the tachometer. Read no drop from it.`,
+      sentence: `The tachometer shows zero for ${formatNumber(longest)} s while the engine is running: tachometer fault. Do not use its drop.`,
     });
 }
 
@@ -271,7 +271,7 @@ function frozen({ t, channels }: Trace, name: Channel, problems: TraceProblem[])
         channel: name,
         from,
         to,
-        sentence: `${channelName(name)} stood still for ${formatNumber(to - from)} s while the engine changed: frozen, not used there.`,
+        sentence: `${channelName(name)} did not change for ${formatNumber(to - from)} s while the engine did: frozen, not used there.`,
       });
     start = i;
     least = Number.POSITIVE_INFINITY;

@@ -95,7 +95,7 @@ export function readLine(line: TraceLine, give: (channel: Channel, value: number
 
 /** Lines as a trace, in the order in which they came. Valid range: at least one line; throws QuantityError otherwise. */
 export function traceOf(lines: readonly TraceLine[]): Trace {
-  if (lines.length === 0) throw new QuantityError("Nothing has come from the engine monitor.");
+  if (lines.length === 0) throw new QuantityError("No data from the engine monitor.");
   const n = lines.length;
   const t = new Float64Array(n);
   const channels: Trace["channels"] = {};

@@ -29,7 +29,7 @@ export function theilSen(xs: readonly number[], ys: readonly number[]): RobustLi
   const x = Float64Array.from(order, (i) => xs[i] as number);
   const y = Float64Array.from(order, (i) => ys[i] as number);
   if (x[0] === x[n - 1])
-    throw new QuantityError("All readings are of the same hour: there is no trend in one moment.");
+    throw new QuantityError("All readings are from the same hour, so there is no trend.");
   const pairs = pairsApart(x);
   const find = slopeFinder(x, y, pairs);
   const [lower, upper] = find(Math.ceil(pairs / 2), Math.floor(pairs / 2) + 1);

@@ -53,7 +53,7 @@ export function convert(value: number, from: Unit, to: Unit): number {
   if (from === "°F" && to === "°C") return (value - 32) / 1.8;
   const a = BY_UNIT.get(from);
   const b = BY_UNIT.get(to);
-  if (!a || !b || a.quantity !== b.quantity) throw new QuantityError(`${from} cannot be turned into ${to}.`);
+  if (!a || !b || a.quantity !== b.quantity) throw new QuantityError(`${from} cannot be converted to ${to}.`);
   return (value * a.factor) / b.factor;
 }
 
@@ -65,7 +65,7 @@ export function convert(value: number, from: Unit, to: Unit): number {
 export function valueIn(what: string, { value, unit }: { value: number; unit: Unit }, wanted: Unit): number {
   assertFinite(what, value);
   if (!isConvertible(unit, wanted))
-    throw new QuantityError(`${what} was read in ${unit}, and ${wanted} is wanted.`);
+    throw new QuantityError(`${what} is in ${unit}, but ${wanted} is needed.`);
   return convert(value, unit, wanted);
 }
 

@@ -40,7 +40,7 @@ export function readingForValue(points: CurvePoints, value: number): number {
   assertFinite("The value", value);
   const [first, last] = ends(points);
   if (value < first.value || value > last.value)
-    throw new QuantityError(`${value} lies outside of the curve (${first.value} to ${last.value}).`);
+    throw new QuantityError(`${value} is outside the range ${first.value} to ${last.value}.`);
   let low = first.at;
   let high = last.at;
   // However steep it is there: a narrow neck turns a hair of reading into much value.
@@ -63,7 +63,7 @@ function place(points: CurvePoints, at: number) {
   assertFinite("The reading", at);
   const [first, last] = ends(points);
   if (at < first.at || at > last.at)
-    throw new QuantityError(`${at} lies outside of the curve (${first.at} to ${last.at}).`);
+    throw new QuantityError(`${at} is outside the range ${first.at} to ${last.at}.`);
   const x = points.map((p) => p.at);
   const y = points.map((p) => p.value);
   const n = points.length;

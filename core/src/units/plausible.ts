@@ -55,6 +55,6 @@ export function assertPlausible(what: string, value: number, unit: Unit, own?: P
   const side = value < min ? "below" : "above";
   const end = formatQuantity({ value: value < min ? min : max, unit });
   throw new QuantityError(
-    `${formatQuantity({ value, unit })} is ${side} what can be read here (${end}). ${own?.why ?? "Read it again."}`,
+    `${formatQuantity({ value, unit })} is ${side} the possible range (${end}). ${own?.why ?? "Read it again."}`,
   );
 }

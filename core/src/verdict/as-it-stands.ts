@@ -93,7 +93,7 @@ function lowOil({ engine, qt, putInQt, minimumQt }: LastOil): StandingReason[] {
     {
       id: `oil.low${engine === undefined ? "" : `.${engine}`}`,
       grade: "note",
-      text: `${which}: ${formatNumber(qt, 1)} qt when last read, the minimum is ${formatNumber(minimumQt, 1)} qt. Take oil along.`,
+      text: `${which}: ${formatNumber(qt, 1)} qt at the last reading, minimum ${formatNumber(minimumQt, 1)} qt. Take oil with you.`,
     },
   ];
 }

@@ -34,7 +34,7 @@ export function massRoom(
   if (!Number.isFinite(empty))
     return { missing: "No empty mass on file for this aircraft: the mass is not checked.", roomKg: 0 };
   const payload = payloadOf(list, state);
-  if (!payload) return { missing: "Not given: the mass is not checked.", roomKg: 0 };
+  if (!payload) return { missing: "No load entered: the mass is not checked.", roomKg: 0 };
   const litres = Object.values(fuel?.volumesL ?? {}).reduce((a, b) => a + b, 0);
   return { roomKg: Math.min(...greatest) - empty - payload.kg - litres * fuelKgPerL(list, state) };
 }

@@ -39,7 +39,7 @@ export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: 
       scope: "aircraft",
       grade: "ask",
       sentence: against,
-      action: "It is in: ask the mechanic before you start.",
+      action: "The oil is already in. Ask the mechanic before engine start.",
     },
   ];
 }

@@ -150,7 +150,7 @@ function foundWithoutText(list: ComposedList, state: PreflightState): Reason[] {
     .filter((item) => state.answers[item.id]?.outcome === "found" && !written.has(item.id))
     .map((item) => ({
       grade: item.miss,
-      text: `${item.title}: not as it should be.`,
+      text: `${item.title}: problem found.`,
       stationId: item.station,
       itemId: item.id,
     }));
@@ -194,10 +194,14 @@ function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[]
     };
     if (seen.state === "gone")
       return [
-        { ...at, grade: "note", text: `${item.title}: gone${measure}. A mechanic still has to sign it off.` },
+        {
+          ...at,
+          grade: "note",
+          text: `${item.title}: no longer there${measure}. A mechanic still has to sign it off.`,
+        },
       ];
     const grown = seen.state === "grown";
-    const words = `${item.title}: ${grown ? "grown" : "the same"}${measure}.`;
+    const words = `${item.title}: ${grown ? "worse" : "unchanged"}${measure}.`;
     const limit = item.discrepancyId === undefined ? undefined : list.measureLimits?.[item.discrepancyId];
     const over = limit && overLimit(seen.measure, limit);
     // At its limit it is no longer what was put off, nor what was watched.

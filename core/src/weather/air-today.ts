@@ -26,7 +26,7 @@ export function moistDensityAltitudeFt(pressureHpa: number, celsius: number, dew
   assertFinite("The temperature", celsius);
   if (celsius < -60 || celsius > 60) throw new QuantityError("The temperature must be −60 to 60 °C.");
   if (dewPointC !== undefined && dewPointC > celsius)
-    throw new QuantityError("The dew point cannot lie above the temperature.");
+    throw new QuantityError("The dew point cannot be above the temperature. Check both.");
   if (pressureHpa < 300 || pressureHpa > 1100)
     throw new QuantityError("The pressure must be 300 to 1,100 hPa.");
   const vapourHpa = dewPointC === undefined ? 0 : saturationPressurePa(dewPointC) / 100;
@@ -78,7 +78,8 @@ export type IcingRisk = (typeof ICING_RISKS)[number];
  * temperature, else QuantityError. Source: the charts of FAA SAIB CE-09-35 and the UK CAA Safety Sense Leaflet on piston-engine icing, from memory.
  */
 export function carburettorIcing(celsius: number, dewPointC: number): IcingRisk {
-  if (dewPointC > celsius) throw new QuantityError("The dew point cannot lie above the temperature.");
+  if (dewPointC > celsius)
+    throw new QuantityError("The dew point cannot be above the temperature. Check both.");
   const humid = relativeHumidity(celsius, dewPointC);
   const within = (low: number, high: number, least: number) =>
     celsius >= low && celsius <= high && humid >= least;
@@ -90,9 +91,9 @@ export function carburettorIcing(celsius: number, dewPointC: number): IcingRisk 
 
 export const ICING_WORDS: Record<IcingRisk, string> = {
   unlikely: "Carburettor icing is unlikely.",
-  light: "Light carburettor icing can come.",
-  "at low power": "Serious carburettor icing can come at low power: heat before the throttle is closed.",
-  "in cruise": "Carburettor icing can come in cruise, serious at low power: heat early.",
+  light: "Light carburettor icing possible.",
+  "at low power": "Serious carburettor icing possible at low power: apply heat before closing the throttle.",
+  "in cruise": "Carburettor icing possible in cruise, serious at low power: apply heat early.",
   "at any power":
-    "Serious carburettor icing can come at any power: check it in the run-up and before take-off.",
+    "Serious carburettor icing possible at any power: check for ice in the run-up and before take-off.",
 };

@@ -18,11 +18,11 @@ const STALE_MIN = 180;
 const spokenAge = (minutes: number) =>
   minutes < 24 * 60
     ? `${formatQuantity({ value: Math.max(0, minutes), unit: "min" })} old`
-    : "of an earlier day";
+    : "from an earlier day";
 
 /** From which report a number is and how old, as it stands beside the number: "report of QXMP, 25 min old". */
 export const provenance = (report: Pick<WeatherReport, "station" | "at">, now: string): string =>
-  `report of ${report.station}, ${spokenAge(ageMin(report, now))}`;
+  `report from ${report.station}, ${spokenAge(ageMin(report, now))}`;
 
 /**
  * Whether a report can be used here and now: of this field's station, not old, not of a time to come, and with nothing in it that was not understood. Never throws.
@@ -35,10 +35,10 @@ export function judgeReport(report: WeatherReport, now: string, station?: string
     subject: "Weather report",
     scope: "day" as const,
     reading: { value: Math.round(age), unit: "min" as const },
-    limit: `at most ${FRESH_MIN} min old, of this field`,
+    limit: `at most ${FRESH_MIN} min old, from this field`,
     source: {
       kind: "common practice" as const,
-      text: "stations report each half hour or hour",
+      text: "stations report every half hour or every hour",
       example: false,
     },
   };
@@ -46,34 +46,34 @@ export function judgeReport(report: WeatherReport, now: string, station?: string
     return {
       ...base,
       grade: "ask",
-      sentence: "It is of a time to come: look at day and time.",
+      sentence: "The report is dated in the future. Check the day and time.",
       action: "Get a new report.",
     };
   if (age > STALE_MIN)
     return {
       ...base,
       grade: "ask",
-      sentence: `It is ${spokenAge(age)}: that is another weather.`,
+      sentence: `It is ${spokenAge(age)}: too old to use.`,
       action: "Get a new report.",
     };
   if (station && report.station !== station)
     return {
       ...base,
       grade: "ask",
-      sentence: `It is of ${report.station}, not of this field (${station}).`,
-      action: "Get the report of this field, or look at windsock and altimeter here.",
+      sentence: `It is from ${report.station}, not from this field (${station}).`,
+      action: "Get the report for this field, or use the windsock and altimeter here.",
     };
   if (report.unread.length > 0)
     return {
       ...base,
       grade: "note",
-      sentence: `Not understood: ${report.unread.join(" ")}. Read it yourself; nothing was reckoned with it.`,
+      sentence: `Not decoded: ${report.unread.join(" ")}. Check it yourself; it is not used in the calculation.`,
     };
   if (age > FRESH_MIN)
     return {
       ...base,
       grade: "note",
-      sentence: `It is ${spokenAge(age)}: the next one should be out.`,
+      sentence: `It is ${spokenAge(age)}: a newer report should be available.`,
       action: "Get a new report.",
     };
   return { ...base, grade: "within limits", sentence: `${report.station}, ${spokenAge(age)}.` };
@@ -93,7 +93,7 @@ export function reportLines(report: WeatherReport): { what: string; words: strin
           ? clouds.map(cloudWords).join("; ")
           : visibilityM === undefined && !/\b(SKC|CLR|NSC|NCD|CAVOK)\b/.test(report.raw)
             ? missing
-            : "none that matters",
+            : "none significant",
     },
     ...(weather.length > 0 ? [{ what: "Weather", words: weather.map(weatherWords).join(", ") }] : []),
     {
@@ -134,12 +134,12 @@ export function proposedConditions(
   const damp = celsius === undefined || dewPointC === undefined || celsius - dewPointC <= 6;
   const wet = weather.find((group) => /RA|DZ|SN|SG|PL|GR|GS|UP/.test(group) && !group.startsWith("VC"));
   return [
-    ...(night ? [{ condition: "night" as const, why: "the flight ends after the day does" }] : []),
+    ...(night ? [{ condition: "night" as const, why: "the flight ends at night" }] : []),
     ...(cold <= FROST_C && damp
       ? [
           {
             condition: "frost" as const,
-            why: `${formatQuantity({ value: cold, unit: "°C" })} and damp: feel the wing`,
+            why: `${formatQuantity({ value: cold, unit: "°C" })} and damp: check the wings for frost by hand`,
           },
         ]
       : []),
@@ -164,14 +164,14 @@ export function weatherHints(report: WeatherReport): string[] {
   return [
     ...(spread !== undefined && spread <= FOG_SPREAD_C && !foggy && (wind?.kt ?? 99) <= STILL_KT
       ? [
-          `Temperature and dew point are ${formatQuantity({ value: spread, unit: "°C" })} apart and there is little wind: fog can form.`,
+          `Temperature and dew point are only ${formatQuantity({ value: spread, unit: "°C" })} apart and there is little wind: fog may form.`,
         ]
       : []),
     ...(clouds.some(({ kind }) => kind === "CB") || weather.some((group) => group.includes("TS"))
-      ? ["Thunderstorm about: gusts turn in front of it."]
+      ? ["Thunderstorm nearby: expect gusts and wind shifts ahead of it."]
       : []),
     ...(weather.some((group) => /FZ(RA|DZ)/.test(group))
-      ? ["Freezing rain or drizzle: clear ice on everything."]
+      ? ["Freezing rain or drizzle: clear ice on all surfaces."]
       : []),
     ...(ceiling !== undefined && ceiling < 1000 ? [`Ceiling ${Math.round(ceiling)} ft.`] : []),
   ];
@@ -179,4 +179,4 @@ export function weatherHints(report: WeatherReport): string[] {
 
 /** No report at all: nothing is claimed. */
 export const noReport = (): Judgement =>
-  unjudged("weather.report", "Weather report", "No report: wind and air are as you see them.");
+  unjudged("weather.report", "Weather report", "No report: use the wind and weather you observe.");

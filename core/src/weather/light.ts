@@ -20,7 +20,7 @@ export function sunToday(at: string, lat: number, lon: number): SunToday {
   assertFinite("The latitude", lat);
   assertFinite("The longitude", lon);
   if (Math.abs(lat) > 90 || Math.abs(lon) > 180)
-    throw new QuantityError("A latitude goes to 90, a longitude to 180 degrees.");
+    throw new QuantityError("Latitude must be from −90 to 90 degrees, longitude from −180 to 180.");
   const times = getTimes(new Date(at), lat, lon);
   const told = (name: "sunrise" | "sunset" | "dawn" | "dusk") => {
     const time = times[name];

@@ -36,13 +36,13 @@ export function readReport(text: string, now: string): WeatherReport {
   const place = groups.findIndex((group) => groupKind(group) === "time");
   const station = groups[place - 1];
   if (place < 1 || !station || !STATION.test(station))
-    throw new ReportError("No station and time in it: a report begins like “METAR ABCD 270650Z”.");
+    throw new ReportError("Station or time missing. A report starts like “METAR ABCD 270650Z”.");
   const at = dateOf(groups[place] as string, now);
   const changes = groups.findIndex((group, i) => i > place && /^(BECMG|TEMPO|NOSIG)$/.test(group));
   const end = changes < 0 ? groups.length : changes;
   const own = groups.slice(place + 1, end);
   if (own.includes("NIL")) throw new ReportError("The station reported nothing (NIL).");
-  if (own.length === 0) throw new ReportError("Nothing behind station and time: it was cut off.");
+  if (own.length === 0) throw new ReportError("Nothing after station and time. Enter the complete report.");
   // Only what is well formed goes to the library: it drops what it cannot read without a word, and takes the rest for something else.
   const wellFormed = own.filter((group) => known(group));
   const parsed = parseMetar(`${station} ${groups[place]} ${wellFormed.join(" ")}`, { issued: new Date(at) });
@@ -88,7 +88,9 @@ export function readForecast(text: string, now: string): Forecast {
   const time = groups.findIndex((group) => groupKind(group) === "time");
   const station = groups[(time < 0 || time > validity ? validity : time) - 1];
   if (validity < 1 || !station || !STATION.test(station))
-    throw new ReportError("No station and hours in it: a forecast begins like “TAF ABCD 270500Z 2706/2715”.");
+    throw new ReportError(
+      "Station or validity missing. A forecast starts like “TAF ABCD 270500Z 2706/2715”.",
+    );
   if (groups.includes("CNL")) throw new ReportError("This forecast was cancelled.");
   if (groups.includes("NIL")) throw new ReportError("There is no forecast (NIL).");
   const hours = groups[validity] as string;
@@ -101,7 +103,8 @@ export function readForecast(text: string, now: string): Forecast {
     { issued: new Date(issuedAt) },
   );
   const to = parsed.validity.end.toISOString();
-  if (Date.parse(to) <= Date.parse(from)) throw new ReportError("It ends before it begins.");
+  if (Date.parse(to) <= Date.parse(from))
+    throw new ReportError("The validity ends before it starts. Check the forecast.");
   const change = own.findIndex((group) => groupKind(group) === "change");
   const firstChange = change < 0 ? own.length : change;
   const spans: ForecastSpan[] = [];
@@ -153,8 +156,9 @@ const kindOf = (type: string, probability: number | undefined): ForecastSpan["ki
           : "at times";
 
 function asReport(text: string): string[] {
-  if (text.trim() === "") throw new ReportError("Nothing is entered.");
-  if (text.length > MOST_CHARACTERS) throw new ReportError("That is longer than a report: one at a time.");
+  if (text.trim() === "") throw new ReportError("Enter a METAR or TAF.");
+  if (text.length > MOST_CHARACTERS)
+    throw new ReportError("Too long for one report. Enter one report at a time.");
   return groupsOf(text);
 }
 
@@ -176,7 +180,7 @@ const hourOf = (group: string, now: string) =>
 
 function nearest(day: number, hour: number, minute: number, now: string, ahead = DAY): string {
   if (day < 1 || day > 31 || hour > 24 || minute > 59)
-    throw new ReportError("A day or a time in it cannot be.");
+    throw new ReportError("The day or time is not possible. Check the report.");
   const today = new Date(now);
   for (let back = -1; back < 4; back++) {
     const at = new Date(Date.UTC(today.getUTCFullYear(), today.getUTCMonth() - back, day, hour, minute));
@@ -184,7 +188,7 @@ function nearest(day: number, hour: number, minute: number, now: string, ahead =
     if (at.getTime() > today.getTime() + ahead || (hour < 24 && at.getUTCDate() !== day)) continue;
     return at.toISOString();
   }
-  throw new ReportError("It is of a day that no month had.");
+  throw new ReportError("The date is not possible. Check the report.");
 }
 
 const COVERS: Record<string, CloudCover> = { FEW: "few", SCT: "scattered", BKN: "broken", OVC: "overcast" };

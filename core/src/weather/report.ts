@@ -130,7 +130,7 @@ export function weatherWords(group: string): string {
   const words = parts.map((part) => WORDS[part] as string);
   // "thunderstorm rain" is said with a "with" between.
   const said = words.flatMap((word, i) => (parts[i - 1] === "TS" ? ["with", word] : [word])).join(" ");
-  if (strength === "VC") return `${said.replace(/^showers of$/, "showers")} near by`;
+  if (strength === "VC") return `${said.replace(/^showers of$/, "showers")} in the vicinity`;
   return `${strength === "+" ? "heavy " : strength === "-" ? "light " : ""}${said}`;
 }
 
@@ -157,4 +157,4 @@ export function visibilityWords(metres: number): string {
 
 /** A layer as it is said: "broken at 1,800 ft". */
 export const cloudWords = ({ cover, baseFt, kind }: CloudLayer): string =>
-  `${cover === "sky hidden" ? "sky hidden, seen up to" : `${cover} at`} ${formatNumber(baseFt)} ft${kind === "CB" ? ", thunder cloud" : kind ? ", towering" : ""}`;
+  `${cover === "sky hidden" ? "sky obscured, vertical visibility" : `${cover} at`} ${formatNumber(baseFt)} ft${kind === "CB" ? ", cumulonimbus" : kind ? ", towering cumulus" : ""}`;

@@ -1,9 +1,9 @@
 import {
   canonicalJson,
   checkEvent,
-  deedOf,
+  requiredPermission,
   type EventsResponse,
-  notAllowed,
+  permissionError,
   type Refusal,
 } from "@cravix/contract";
 import {
@@ -56,7 +56,7 @@ export async function acceptEvents(
     }
     const { event } = checked;
     // Someone who joined a minute ago is asked for, not turned away; and who signs off is never taken from memory.
-    if (!fresh && (event.type === "discrepancy.closed" || deedOf(event) || unknownTo(event, names))) {
+    if (!fresh && (event.type === "discrepancy.closed" || requiredPermission(event) || unknownTo(event, names))) {
       names = await knownNames(db, groupId, true);
       fresh = true;
     }
@@ -73,7 +73,7 @@ export async function acceptEvents(
           id: event.id,
           index,
           field: "id",
-          reason: "Another event of this batch has the same id and says something else.",
+          reason: "Another event in this batch has the same id but different content.",
         });
       continue;
     }
@@ -87,7 +87,7 @@ export async function acceptEvents(
       id,
       index: at(id),
       field: "id",
-      reason: "An event with this id is on record and says something else. The one on record stands.",
+      reason: "An event with this id is already recorded with different content. The recorded one was kept.",
     });
   for (const [id, why] of outcome.refused) refused.push({ id, index: at(id), ...why });
   return {
@@ -102,7 +102,7 @@ function unknownTo(
   { crew, registrations }: KnownNames,
 ): { field: string; reason: string } | undefined {
   const member = crew.get(event.crewId);
-  if (!member) return { field: "crewId", reason: `${event.crewId} is not in the group's list of crew.` };
+  if (!member) return { field: "crewId", reason: `${event.crewId} is not a member of the group.` };
   const other =
     event.type === "crew.joined"
       ? event.data.crewId
@@ -110,19 +110,19 @@ function unknownTo(
         ? event.data.personId
         : byCrewOf(event);
   if (other !== undefined && !crew.has(other))
-    return { field: "data", reason: `${other} is not in the group's list of crew.` };
+    return { field: "data", reason: `${other} is not a member of the group.` };
   const named = "registration" in event.data ? [event.data.registration] : [];
   if (event.type === "workshop.planned") named.push(...event.data.visits.map((visit) => visit.registration));
   const registration = named.find((one) => !registrations.has(one));
   if (registration !== undefined)
     return {
       field: event.type === "workshop.planned" ? "data.visits" : "data.registration",
-      reason: `There is no aircraft ${registration} in the group.`,
+      reason: `${registration} is not one of your group's aircraft.`,
     };
   if (event.type === "discrepancy.closed" && member.role !== "mechanic" && event.data.release === undefined)
     return {
       field: "crewId",
-      reason: `Only a mechanic signs a discrepancy off; ${member.name} is ${member.role}.`,
+      reason: `Only a mechanic can sign off a discrepancy. ${member.name} is ${/^[aeio]/.test(member.role) ? "an" : "a"} ${member.role}.`,
     };
   return undefined;
 }
@@ -142,18 +142,18 @@ async function forbidden(
       ? undefined
       : {
           field: "crewId",
-          reason: `Only a mechanic signs a discrepancy off; ${member.name} is ${member.role}.`,
+          reason: `Only a mechanic can sign off a discrepancy. ${member.name} is ${/^[aeio]/.test(member.role) ? "an" : "a"} ${member.role}.`,
         };
   if (event.type === "discrepancy.photographed") return tooManyPhotographs(db, groupId, event.data);
   const before = await onRecord(db, groupId, event);
-  if (!deedOf(event, before)) return undefined;
+  if (!requiredPermission(event, before)) return undefined;
   const wrong = await cannotBe(db, groupId, event);
   if (wrong) return wrong;
   if (event.type === "work.released" && event.data.preventive) {
     const beyond = await beyondPreventive(db, groupId, event.data);
     if (beyond) return { field: "data.works", reason: beyond };
   }
-  const reason = notAllowed(event, member, before);
+  const reason = permissionError(event, member, before);
   return reason === undefined ? undefined : { field: "crewId", reason };
 }
 
@@ -167,7 +167,8 @@ async function cannotBe(db: Db, groupId: string, event: PreflightEvent) {
     return line && line.registration !== registration
       ? {
           field: "data.line.registration",
-          reason: "Of another aircraft: strike it out here, and log it there.",
+          reason:
+            "This flight belongs to another aircraft. Strike out this entry, then log the flight under the other aircraft.",
         }
       : undefined;
   }
@@ -177,7 +178,10 @@ async function cannotBe(db: Db, groupId: string, event: PreflightEvent) {
     const open = into && into.closedAt === null && into.withdrawnAt === null && into.mergedInto === null;
     return from && open && into.id !== from.id && into.registration === from.registration
       ? undefined
-      : { field: "data.into", reason: "Only into an open discrepancy of the same aircraft." };
+      : {
+          field: "data.into",
+          reason: "A discrepancy can only be merged into an open discrepancy of the same aircraft.",
+        };
   }
   if (event.type === "component.removed" || event.type === "component.fitted")
     return cannotMove(db, groupId, event);
@@ -188,7 +192,7 @@ async function cannotBe(db: Db, groupId: string, event: PreflightEvent) {
   if (event.type === "discrepancy.deferred") {
     const [row] = await discrepancyRow(db, groupId, event.data.discrepancyId);
     const why = row && (await notDeferrable(db, groupId, row, event.data.for));
-    return why ? { field: "data", reason: `It may not be deferred. ${why}` } : undefined;
+    return why ? { field: "data", reason: `This discrepancy cannot be deferred. ${why}` } : undefined;
   }
   return undefined;
 }
@@ -240,7 +244,7 @@ async function beyondPreventive(
 ): Promise<string | undefined> {
   const record = await effectiveRecord(db, groupId, registration);
   const more = works.find(({ item }) => !record?.items.find(({ id }) => id === item)?.preventive);
-  return more ? `“${more.item}” is no preventive work: a mechanic releases it.` : undefined;
+  return more ? `“${more.item}” is not preventive maintenance. Only a mechanic can release it.` : undefined;
 }
 
 /** Whether the same person has released it as preventive work: in this batch, or on record. */
@@ -292,7 +296,7 @@ async function tooManyPhotographs(
     ? undefined
     : {
         field: "data.discrepancyId",
-        reason: `A discrepancy has ${MOST_PHOTOGRAPHS} photographs at the most. These are there already.`,
+        reason: `A discrepancy can have at most ${MOST_PHOTOGRAPHS} photos, and this one has ${MOST_PHOTOGRAPHS} already.`,
       };
 }
 
@@ -304,12 +308,13 @@ async function cannotMove(
 ) {
   const { registration } = event.data;
   const record = await effectiveRecord(db, groupId, registration);
-  if (!record) return { field: "data.registration", reason: "No record of this aircraft is on file." };
+  if (!record)
+    return { field: "data.registration", reason: "This aircraft has no airworthiness record on file." };
   if (event.type === "component.removed") {
     const { component } = event.data;
     return record.components.some(({ id }) => id === component) && isFitted(record, component)
       ? undefined
-      : { field: "data.component", reason: `${component} is not on ${registration}.` };
+      : { field: "data.component", reason: `${component} is not fitted to ${registration}.` };
   }
   const { component, items, works, position } = event.data;
   const why = cannotFit(record, { component, items }, position);
@@ -324,7 +329,7 @@ async function cannotMove(
       if (elsewhere?.components.some(({ id }) => id === component.id) && isFitted(elsewhere, component.id))
         return {
           field: "data.component",
-          reason: `${component.name} is on ${other}: it comes off there first.`,
+          reason: `${component.name} is fitted to ${other}. Log its removal there first.`,
         };
     }
     return undefined;
@@ -334,7 +339,7 @@ async function cannotMove(
     ? undefined
     : {
         field: "data.component",
-        reason: `${component.name} came off ${shelved.from} with other times than these. Fit it as it lies on the shelf.`,
+        reason: `The times entered for ${component.name} differ from those at its removal from ${shelved.from}. Fit it with the times recorded on the shelf.`,
       };
 }
 

@@ -93,7 +93,15 @@ async function appendPart(
       if (first && events.length === 1)
         return {
           ...nothing(),
-          refused: new Map([[first.id, { field: "data", reason: "This cannot be written down as it is." }]]),
+          refused: new Map([
+            [
+              first.id,
+              {
+                field: "data",
+                reason: "The database rejected these values. Check them, then send the event again.",
+              },
+            ],
+          ]),
         };
       const half = Math.ceil(events.length / 2);
       const outcome = await appendPart(db, events.slice(0, half), now, groupId);
@@ -186,7 +194,7 @@ async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: s
   const foreign = new Set(known.filter((row) => row.groupId !== groupId).map((row) => row.id));
   const fits = (event: PreflightEvent) => {
     const good = !foreign.has(event.streamId) && kinds.get(event.streamId) === kindOf(event);
-    if (!good) refuse(event, "streamId", "This id belongs to another kind of record.");
+    if (!good) refuse(event, "streamId", "This id already belongs to another record.");
     return good;
   };
   const seen = known.filter((row) => row.seen === 1 && !foreign.has(row.id)).map((row) => row.id);
@@ -221,11 +229,11 @@ function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): v
       return false;
     }
     if (event.type === "preflight.started" && event !== start && event.id !== start?.id) {
-      refuse(event, "streamId", "This walk was begun already, by another event.");
+      refuse(event, "streamId", "This preflight has already been started by another event.");
       return false;
     }
     if (room-- <= 0) {
-      refuse(event, "streamId", `No walk has more than ${MOST_OF_A_STREAM} events.`);
+      refuse(event, "streamId", `A preflight can have at most ${MOST_OF_A_STREAM} events.`);
       return false;
     }
     return true;
@@ -260,7 +268,7 @@ async function refuseClaimed(tx: Tx, streams: readonly TouchedStream[], refuse: 
       refuse(
         event,
         "data.discrepancyId",
-        "Another discrepancy has this id. A new one takes the id of the event that logs it.",
+        "Another discrepancy already has this id. Use the id of the event that logs the new discrepancy.",
       );
       return false;
     });
@@ -275,7 +283,8 @@ async function takeOut(
   outcome: AppendOutcome,
   refuse: Refuse,
 ): Promise<void> {
-  for (const event of unfoldable) refuse(event, "data", "This does not fit the rest of its walk.");
+  for (const event of unfoldable)
+    refuse(event, "data", "This event contradicts the other events of its preflight.");
   const out = new Set(unfoldable.map((event) => event.id));
   if (out.size > 0) await tx.delete(eventTable).where(inArray(eventTable.id, [...out]));
   if (some) {

@@ -75,7 +75,7 @@ export async function checkRecord(db: Db): Promise<RecordCheck> {
   for (const { groupId } of groups) await checkPeople(db, groupId, check);
   for (const { id } of await db.select({ id: discrepancy.id }).from(discrepancy))
     if (!seen.has(id))
-      check.differences.push({ table: "discrepancy", id, folded: null, written: "a row of no event" });
+      check.differences.push({ table: "discrepancy", id, folded: null, written: "a row without an event" });
   return check;
 }
 

@@ -83,17 +83,19 @@ async function missingFor(tx: Tx, groupId: string, file: CravixFile) {
     const [known] = await tx.select({ registration: aircraft.registration }).from(aircraft).where(own);
     return known
       ? undefined
-      : { path: "registration", expected: "an aircraft that is on record; add its file first" };
+      : { path: "registration", expected: "an aircraft that is on file; add its aircraft file first" };
   }
   if (file.format !== "cravix.aircraft/2") return undefined;
   const [type] = await tx
     .select({ body: aircraftType.body })
     .from(aircraftType)
     .where(and(eq(aircraftType.groupId, groupId), eq(aircraftType.id, file.typeId)));
-  if (!type) return { path: "typeId", expected: "a type that is on record; add the file of the type first" };
+  if (!type) return { path: "typeId", expected: "a type that is on file; add the type file first" };
   const stations = new Set(type.body.stations.map((station) => station.id));
   const lost = file.ownItems.findIndex((item) => !stations.has(item.station));
-  return lost >= 0 ? { path: `ownItems[${lost}].station`, expected: "a station of its type" } : undefined;
+  return lost >= 0
+    ? { path: `ownItems[${lost}].station`, expected: "a station of the aircraft type" }
+    : undefined;
 }
 
 /** The newest version, held until the transaction ends. What was on record before there were versions becomes the first one. */

@@ -40,10 +40,12 @@ export async function heavyWork<J extends Job>(job: J): Promise<Results[J["kind"
     } = error as { name?: string; message?: string; code?: string };
     if (/abort/i.test(name + message) || code === "ERR_WORKER_OUT_OF_MEMORY")
       throw new HTTPException(422, {
-        message: "This takes too long to read. Part it, or look at what is in it.",
+        message: "This file takes too long to read. Check it, or split it into smaller files.",
       });
     if (/queue/i.test(message))
-      throw new HTTPException(503, { message: "Too much is being read already. Send it again in a while." });
+      throw new HTTPException(503, {
+        message: "The server is busy reading other files. Try again in a minute.",
+      });
     throw error;
   }
 }

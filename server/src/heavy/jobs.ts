@@ -73,12 +73,13 @@ export interface Results {
 }
 
 function listOf(text: string): ListReading {
-  if (isDeeperThan(text)) return { faults: [{ path: "", expected: "nothing nested so deep" }], json: true };
+  if (isDeeperThan(text))
+    return { faults: [{ path: "", expected: `at most ${DEEPEST_JSON} levels of nesting` }], json: true };
   let value: unknown;
   try {
     value = JSON.parse(text);
   } catch {
-    return { faults: [{ path: "", expected: "a list as JSON" }], json: false };
+    return { faults: [{ path: "", expected: "a checklist as JSON" }], json: false };
   }
   const reading = readList(value);
   return "faults" in reading

@@ -17,7 +17,7 @@ export const MOST_BYTES = {
 export function atMost(kind: keyof typeof MOST_BYTES): MiddlewareHandler {
   const most = MOST_BYTES[kind];
   const words = most >= KIB * KIB ? `${most / KIB / KIB} MiB` : `${most / KIB} KiB`;
-  const tooLarge = (c: Context) => problem(c, 413, `At most ${words} at once.`);
+  const tooLarge = (c: Context) => problem(c, 413, `The request is too large. The limit is ${words}.`);
   const counted = bodyLimit({ maxSize: most, onError: tooLarge });
   return (c, next) => {
     // Where the length is told, Node reads just so much. To ask for the body itself, as counting does, makes a web stream of it, and that costs a batch time.
@@ -38,7 +38,7 @@ export const shallow: MiddlewareHandler = async (c, next) => {
   // A small one is parsed in a wink however deep it is.
   if (text.length > SMALL && isDeeperThan(text)) {
     const cut = await heavyWork({ kind: "flatten", text });
-    if (cut === undefined) return problem(c, 400, "The body must be JSON.");
+    if (cut === undefined) return problem(c, 400, "The request body must be JSON.");
     c.req.bodyCache.text = Promise.resolve(cut) as unknown as string;
   }
   await next();

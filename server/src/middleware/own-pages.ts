@@ -34,20 +34,24 @@ export function ownPages(names: readonly string[] = []): MiddlewareHandler {
   return async (c, next) => {
     const host = c.req.header("host") ?? new URL(c.req.url).host;
     if (!isOwnHost(host, names))
-      return problem(c, 421, "This server is not called so. Name it in CRAVIX_HOSTS, or use its address.");
+      return problem(
+        c,
+        421,
+        "This server does not accept this host name. Add it to CRAVIX_HOSTS, or use the server's IP address.",
+      );
     // What another site's page asks of the API is of no use to it, and may cost: an engine monitor, a table of years.
     if (c.req.header("sec-fetch-site") === "cross-site" && c.req.path.startsWith("/api/"))
-      return problem(c, 403, "Another site may not ask here.");
+      return problem(c, 403, "Requests from other websites are not allowed.");
     if (!READS.includes(c.req.method)) {
       const origin = c.req.header("origin");
       if (origin !== undefined && originHost(origin) !== host.toLowerCase())
-        return problem(c, 403, "Another site may not write here.");
+        return problem(c, 403, "Changes from other websites are not allowed.");
       const type = c.req.header("content-type")?.split(";")[0]?.trim().toLowerCase();
       if (!TYPES.includes(type ?? ""))
         return problem(
           c,
           415,
-          "Send it as application/json, a table as text/csv, a photograph as what it is.",
+          "Send JSON as application/json, CSV as text/csv, and photos as image/jpeg, image/png or image/webp.",
         );
     }
     await next();

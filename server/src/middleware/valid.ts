@@ -7,11 +7,11 @@ import { problem } from "../problem";
 export function valid<T extends keyof ValidationTargets, S extends AnySchema>(
   target: T,
   schema: S,
-  detail = "What was sent is not valid. Nothing was changed.",
+  detail = "The request is not valid. Nothing was changed.",
 ) {
   return sValidator(target, schema, (result, c) => {
     if (result.success) return undefined;
-    if (target === "param") return problem(c, 404, "There is nothing at this address.");
+    if (target === "param") return problem(c, 404, "Nothing found at this address.");
     const faults = result.error.slice(0, 100).map(({ path = [], message }) => ({
       path: path.map((part) => String(typeof part === "object" ? part.key : part)).join("."),
       expected: message,

@@ -64,16 +64,16 @@ export function flightsPdf(
   const counted = meters.filter(({ kind }) => isCounted(kind));
   const read = meters.filter(({ kind }) => !isCounted(kind));
   const columns: [head: string, width: number, cell: (line: (typeof lines)[number]) => string][] = [
-    ["Off (UTC)", 88, (line) => utc(line.off)],
-    ["On", 36, (line) => line.on.slice(11, 16)],
-    ["From, to", 128, (line) => (line.from === line.to ? line.from : `${line.from}, ${line.to}`)],
+    ["Off blocks (UTC)", 88, (line) => utc(line.off)],
+    ["On blocks", 36, (line) => line.on.slice(11, 16)],
+    ["From – to", 128, (line) => (line.from === line.to ? line.from : `${line.from} – ${line.to}`)],
     ["Crew", 132, (line) => [line.pilot, ...(line.crew ?? [])].map(name).join(", ")],
     ...read.map((meter): (typeof columns)[number] => [
       meter.name,
       104,
       ({ meters: own }) => {
         const pair = own[meter.id];
-        return pair ? `${pair.out.toFixed(meter.decimals)} to ${pair.in.toFixed(meter.decimals)}` : "";
+        return pair ? `${pair.out.toFixed(meter.decimals)} – ${pair.in.toFixed(meter.decimals)}` : "";
       },
     ]),
     ...counted.map((meter): (typeof columns)[number] => [
@@ -143,23 +143,23 @@ export function releasePdf(
     doc.font("regular").fontSize(11).text(words);
   };
   doc.font("bold").fontSize(20).text(title);
-  part("Date of completion", release.date);
+  part("Date completed", release.date);
   part("Work done", release.done);
   part("Reference", release.reference ?? "");
   part(
-    "Meters",
+    "Meter readings",
     meters
       .flatMap(({ id, name: words }) =>
         release.readings[id] === undefined ? [] : [`${words} ${release.readings[id]}`],
       )
       .join(", "),
   );
-  part("Due items done", items.join(", "));
-  part("Discrepancies closed", closes.join("; "));
-  part("Conditions left", release.leaves.map((item) => item.name).join("; "));
+  part("Due items completed", items.join(", "));
+  part("Discrepancies signed off", closes.join("; "));
+  part("Open conditions", release.leaves.map((item) => item.name).join("; "));
   part(
-    release.preventive ? "Preventive work, released by" : "Released by",
-    `${name(release.crewId)}, ${release.certificate.kind}, number ${release.certificate.number}, on ${utc(release.at)} UTC`,
+    release.preventive ? "Preventive maintenance released by" : "Released by",
+    `${name(release.crewId)}, ${release.certificate.kind} no. ${release.certificate.number}, ${utc(release.at)} UTC`,
   );
   doc.moveDown(3).font("regular").fontSize(11).text("Signature ______________________________");
   numbered(doc, title);

@@ -20,7 +20,7 @@ export function listPdf(list: ComposedList): Promise<Buffer> {
     size: "A4",
     bufferPages: true,
     margins: PAGE,
-    info: { Title: `${paperTitle(list)}: today's list`, Creator: "Cravix" },
+    info: { Title: `${paperTitle(list)}: today's checklist`, Creator: "Cravix" },
   });
   const parts: Buffer[] = [];
   const made = new Promise<Buffer>((resolve, reject) => {
@@ -89,7 +89,7 @@ export function listPdf(list: ComposedList): Promise<Buffer> {
 }
 
 function below({ good, today, caution }: PaperLine): string {
-  return [good, today && `today: ${today}`, caution && `caution: ${caution}`].filter(Boolean).join(" · ");
+  return [good, today && `Today: ${today}`, caution && `Caution: ${caution}`].filter(Boolean).join(" · ");
 }
 
 function lineHeight(doc: PDFKit.PDFDocument, line: PaperLine, width: number): number {

@@ -9,8 +9,8 @@ const day = (date: string, more = 0): Date => {
 };
 
 const SAID: Record<PlanRow["what"], (row: PlanRow) => string> = {
-  visit: ({ registration, text }) => `${registration} to the workshop: ${text}`,
-  due: ({ registration, text }) => `${registration}: ${text} due`,
+  visit: ({ registration, text }) => `${registration} in the workshop: ${text}`,
+  due: ({ registration, text }) => `${registration} due: ${text}`,
   closed: ({ text }) => `Workshop closed${text ? `: ${text}` : ""}`,
 };
 
@@ -26,7 +26,7 @@ export function planIcs(rows: readonly PlanRow[], now: Date): string {
   for (const row of rows) {
     const span =
       row.what === "due" && row.from
-        ? `A forecast by how it is flown: between ${row.from} and ${row.to ?? "later than two years"}.`
+        ? `Forecast from past flying: likely between ${row.from} and ${row.to ?? "more than two years from now"}.`
         : undefined;
     calendar.createEvent({
       id: idOf(row),

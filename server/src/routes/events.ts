@@ -19,11 +19,11 @@ export function eventRoutes({ db }: Database, clock: () => Date) {
     "/events",
     atMost("batch"),
     shallow,
-    valid("json", batch, "There is no list of events in the body."),
+    valid("json", batch, "The request body has no list of events."),
     async (c) => {
       const sent = c.req.valid("json").events;
       if (sent.length > MAX_BATCH)
-        return problem(c, 413, `A batch may have at most ${MAX_BATCH} events; this one has ${sent.length}.`);
+        return problem(c, 413, `A batch can have at most ${MAX_BATCH} events; this one has ${sent.length}.`);
       return c.json(await acceptEvents(db, sent, clock(), callerOf(c).groupId));
     },
   );

@@ -1,4 +1,4 @@
-import { contentHash, mayDo, whoMay } from "@cravix/contract";
+import { contentHash, mayDo, rolesWithPermission } from "@cravix/contract";
 import type { LoadingProfile } from "@cravix/core";
 import { Hono } from "hono";
 import { boolean, object } from "yup";
@@ -61,13 +61,13 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       });
       if (!outcome) return c.json({ format: file.format }, 201);
       if ("missing" in outcome)
-        return problem(c, 409, "The file does not fit what is on record. Nothing was changed.", [
+        return problem(c, 409, "The file conflicts with the data on file. Nothing was changed.", [
           outcome.missing,
         ]);
       return problem(
         c,
         412,
-        `Somebody else has changed this ${file.format === "cravix.aircraft/2" ? "aircraft" : "file"} since. Nothing was overwritten: look at the new state, then save again.`,
+        `Someone else changed this ${file.format === "cravix.aircraft/2" ? "aircraft" : "file"} while you were editing. Nothing was overwritten. Check the new version, then save again.`,
       );
     })
     .get("/files/:kind/:id/versions", valid("param", ofFile), async (c) => {
@@ -77,7 +77,7 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
     .get("/files/:kind/:id/versions/:version", valid("param", ofVersion), async (c) => {
       const { kind, id, version } = c.req.valid("param");
       const body = await readVersion(db, callerOf(c).groupId, kind, id, version);
-      return body === undefined ? problem(c, 404, "There is no such version.") : c.json(body as object);
+      return body === undefined ? problem(c, 404, "Version not found.") : c.json(body as object);
     });
 }
 
@@ -87,11 +87,11 @@ async function mayWeigh(db: Db, { groupId, crewId }: Caller, file: LoadingProfil
   if (!before || contentHash(before.weighing) === contentHash(file.weighing)) return false;
   const member = crewId === undefined ? undefined : (await knownCrew(db, groupId)).get(crewId);
   return (
-    !mayDo(member?.role, "enter a weighing") &&
-    `A weighing is entered by ${whoMay("enter a weighing")}: pick who you are first.`
+    !mayDo(member?.role, "weighing.enter") &&
+    `Only ${rolesWithPermission("weighing.enter")} can enter a weighing. Select your name first.`
   );
 }
 
 function noAircraft(c: Parameters<typeof problem>[0]) {
-  return problem(c, 404, "There is no such aircraft in the group.");
+  return problem(c, 404, "This is not one of your group's aircraft.");
 }

@@ -1,4 +1,4 @@
-import { type ImportOutcome, isEventId, mayDo, type Page, whoMay } from "@cravix/contract";
+import { type ImportOutcome, isEventId, mayDo, type Page, rolesWithPermission } from "@cravix/contract";
 import { flightCsv } from "@cravix/contract/logs";
 import type { PreflightEvent, WorkRelease } from "@cravix/core";
 import { and, desc, eq, inArray } from "drizzle-orm";
@@ -23,7 +23,7 @@ import { ofAircraft } from "./addresses";
 const CURSOR = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z)~([0-9a-f-]{36})$/;
 const page = object({
   limit: number().integer().min(1).max(500).default(60),
-  before: string().matches(CURSOR, "the next of the page before"),
+  before: string().matches(CURSOR, 'the "next" value of the previous page'),
 });
 const PART = 500;
 
@@ -46,8 +46,7 @@ export type SignedRelease = WorkRelease & { id: string; at: string; crewId: stri
 
 /** The technical log in pages and as a table, and the releases of an aircraft. */
 export function flightRoutes({ db }: Database, clock: () => Date) {
-  const noRecord = (c: Context) =>
-    problem(c, 404, "There is no technical log of such an aircraft in the group.");
+  const noRecord = (c: Context) => problem(c, 404, "Your group has no technical log for this aircraft.");
   return new Hono()
     .get("/aircraft/:registration/flights", valid("param", ofAircraft), valid("query", page), async (c) => {
       const { registration } = c.req.valid("param");
@@ -106,11 +105,11 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
       const record = await effectiveRecord(db, groupId, registration);
       if (!record) return noRecord(c);
       const member = crewId === undefined ? undefined : (await knownCrew(db, groupId)).get(crewId);
-      if (!member || !mayDo(member.role, "correct a flight"))
+      if (!member || !mayDo(member.role, "flight.correct"))
         return problem(
           c,
           403,
-          `A whole log is brought by ${whoMay("correct a flight")}: pick who you are first.`,
+          `Only ${rolesWithPermission("flight.correct")} can import a technical log. Select your name first.`,
         );
       const now = clock();
       const { text, faults } = await heavyWork({
@@ -177,7 +176,7 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
             .from(event)
             .where(and(eq(event.groupId, groupId), eq(event.id, id), eq(event.type, "work.released")))
         : [];
-      if (!row) return problem(c, 404, "There is no such release.");
+      if (!row) return problem(c, 404, "Release to service not found.");
       const release = row.data as WorkRelease;
       const record = await effectiveRecord(db, groupId, release.registration);
       const closed =

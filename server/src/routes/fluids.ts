@@ -20,7 +20,7 @@ const CURSOR = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z)~([0-9a-f]{32})$/;
 
 const page = object({
   limit: number().integer().min(1).max(5000).default(500),
-  before: string().matches(CURSOR, "the next of the page before"),
+  before: string().matches(CURSOR, 'the "next" value of the previous page'),
 });
 
 type Fluid = FluidRow["fluid"];
@@ -47,7 +47,7 @@ export function fluidRoutes({ db }: Database, clock: () => Date) {
   };
   const isKnown = async (groupId: string, registration: string) =>
     (await known(groupId)).some(([one]) => one === registration);
-  const unknown = (c: Context) => problem(c, 404, "There is no such aircraft in the group.");
+  const unknown = (c: Context) => problem(c, 404, "This is not one of your group's aircraft.");
 
   const onePage = async (
     c: Context,

@@ -7,6 +7,10 @@ export function healthRoutes(database: Database) {
   return new Hono().get("/health", async (c) =>
     (await databaseAnswers(database))
       ? c.json({ status: "ok", database: "answers" })
-      : problem(c, 503, "The database does not answer. Answers stay on the devices until it does."),
+      : problem(
+          c,
+          503,
+          "The database is not responding. Answers stay saved on the devices until it is back.",
+        ),
   );
 }

@@ -43,17 +43,17 @@ const orderSchema = object({
   warm: string().oneOf(["yes", "no"]).default("yes"),
   /** An engine and a monitor as they are met, and not a textbook's. */
   lifelike: string().oneOf(["yes", "no"]).default("no"),
-}).noUnknown("nothing else");
+}).noUnknown("no other fields");
 type Order = ReturnType<typeof orderSchema.validateSync>;
 
 const doSchema = object({ step: string().required().oneOf(PILOT_STEPS) })
-  .noUnknown("nothing else")
+  .noUnknown("no other fields")
   .strict();
 const heardSchema = object({ t: number().required().min(0).max(1_000_000) })
-  .noUnknown("nothing else")
+  .noUnknown("no other fields")
   .strict();
 const ofSession = object({ id: string().required().max(60) });
-const NOT_KNOWN = "The monitor does not know this.";
+const NOT_KNOWN = "The simulated engine monitor does not accept this request.";
 
 /** The simulated engine monitor with an engine and a pilot behind it. A real one would send the same lines. */
 export function monitorRoutes({ db }: Database, clock: () => Date) {
@@ -71,13 +71,13 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
         and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id)),
       )
       .where(and(eq(aircraft.groupId, groupId), eq(aircraft.registration, order.registration)));
-    if (!row) return { status: 404, detail: "There is no such aircraft in the group." };
+    if (!row) return { status: 404, detail: "This is not one of your group's aircraft." };
     const { runUp } = row.aircraft_type.body;
     const shape = shapeOf(row.aircraft_type.body);
     if (!runUp || !shape)
-      return { status: 422, detail: `${order.registration} has no engine with a run-up on file.` };
+      return { status: 422, detail: `No engine with run-up data is on file for ${order.registration}.` };
     if (order.cylinder > shape.cylinders)
-      return { status: 422, detail: `It has ${shape.cylinders} cylinders.` };
+      return { status: 422, detail: `${order.registration} has only ${shape.cylinders} cylinders.` };
     const [field] = await db
       .select()
       .from(airfield)
@@ -107,7 +107,8 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
       const options = await optionsFor(callerOf(c).groupId, order);
       if ("status" in options) return problem(c, options.status, options.detail);
       const session = monitors.open(options, clock().getTime(), clientOf(c));
-      if (!session) return problem(c, 429, "Too many monitors run already. Try again in a while.");
+      if (!session)
+        return problem(c, 429, "Too many simulated engine monitors are running. Try again in a few minutes.");
       if (order.waits === "yes") monitors.heard(session.id, 0);
       return streamSSE(c, async (stream) => {
         stream.onAbort(() => monitors.close(session.id));
@@ -144,7 +145,7 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
       valid("json", doSchema, NOT_KNOWN),
       (c) => {
         const session = monitors.find(c.req.valid("param").id, clock().getTime());
-        if (!session) return problem(c, 404, "This monitor is switched off.");
+        if (!session) return problem(c, 404, "This simulated engine monitor has stopped. Start a new one.");
         const { step } = c.req.valid("json");
         session.monitor.tell(step);
         return c.json({ told: step, at: session.monitor.now });
@@ -158,7 +159,7 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
       (c) =>
         monitors.heard(c.req.valid("param").id, c.req.valid("json").t)
           ? c.body(null, 204)
-          : problem(c, 404, "This monitor is switched off."),
+          : problem(c, 404, "This simulated engine monitor has stopped. Start a new one."),
     )
     .get("/monitor/run-up.csv", valid("query", orderSchema, NOT_KNOWN), async (c) => {
       const order = c.req.valid("query");

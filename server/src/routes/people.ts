@@ -17,9 +17,9 @@ export function peopleRoutes({ db }: Database, clock: () => Date) {
     const { groupId, crewId } = callerOf(c);
     const crew = await knownCrew(db, groupId);
     const asks = crewId === undefined ? undefined : crew.get(crewId);
-    if (!asks || (asks.id !== person && !mayDo(asks.role, "see what is due of others")))
-      return problem(c, 403, "This is for the person alone, and for instructors and administrators.");
-    if (!crew.has(person)) return problem(c, 404, "There is no such person in the group.");
+    if (!asks || (asks.id !== person && !mayDo(asks.role, "person.others")))
+      return problem(c, 403, "Only the person, instructors and administrators can see these due items.");
+    if (!crew.has(person)) return problem(c, 404, "This person is not a member of the group.");
     return c.json(await readPerson(db, groupId, person, clock()));
   });
 }

@@ -22,7 +22,7 @@ export function photographRoutes({ db }: Database, clock: () => Date) {
       const { groupId, crewId } = callerOf(c);
       const sent = new Uint8Array(await c.req.arrayBuffer());
       if (`sha256:${createHash("sha256").update(sent).digest("hex")}` !== hash)
-        return problem(c, 422, "The picture does not have the content hash of its address.");
+        return problem(c, 422, "The photo does not match the content hash in its address.");
       // Only what a discrepancy on record names: nobody else's store.
       const [named] = await db
         .select({ id: event.id })
@@ -35,11 +35,12 @@ export function photographRoutes({ db }: Database, clock: () => Date) {
           ),
         )
         .limit(1);
-      if (!named) return problem(c, 409, "No discrepancy on record has this photograph. Send that first.");
+      if (!named)
+        return problem(c, 409, "No recorded discrepancy refers to this photo. Send the discrepancy first.");
       const { cleanPicture } = await import("../photographs/clean-picture");
       const clean = await cleanPicture(sent);
       if (!clean)
-        return problem(c, 422, "This is no photograph: JPEG, PNG or WebP, whole, of a camera's size.");
+        return problem(c, 422, "The file is not a complete JPEG, PNG or WebP photo of a usual camera size.");
       await db
         .insert(photograph)
         .ignore()
@@ -59,7 +60,7 @@ export function photographRoutes({ db }: Database, clock: () => Date) {
         .where(
           and(eq(photograph.groupId, callerOf(c).groupId), eq(photograph.hash, c.req.valid("param").hash)),
         );
-      if (!row) return problem(c, 404, "This photograph has not come yet.");
+      if (!row) return problem(c, 404, "This photo has not been received yet.");
       return c.body(new Uint8Array(row.data), 200, {
         "content-type": "image/webp",
         "content-disposition": "inline",

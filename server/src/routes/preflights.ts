@@ -21,7 +21,7 @@ const page = object({
     .test("name", "a registration", (value) => value === undefined || isName(value)),
   before: string().test(
     "id",
-    "the next of the page before",
+    'the "next" value of the previous page',
     (value) => value === undefined || isEventId(value),
   ),
   limit: number().integer().min(1).max(100).default(20),
@@ -51,7 +51,7 @@ export function preflightRoutes({ db }: Database) {
         .select()
         .from(preflight)
         .where(and(eq(preflight.groupId, callerOf(c).groupId), eq(preflight.id, c.req.valid("param").id)));
-      if (!row) return problem(c, 404, "There is no such preflight.");
+      if (!row) return problem(c, 404, "Preflight not found.");
       const detail: PreflightDetail = {
         summary: toSummary(row),
         listHash: row.listHash,
@@ -64,17 +64,27 @@ export function preflightRoutes({ db }: Database) {
         .select()
         .from(list)
         .where(and(eq(list.groupId, callerOf(c).groupId), eq(list.hash, c.req.valid("param").hash)));
-      if (!row) return problem(c, 404, "There is no such list.");
+      if (!row) return problem(c, 404, "Checklist not found.");
       // One that was kept before lists were checked, and cannot be read: said here, and nowhere else.
       const reading = readList(row.body);
       return "faults" in reading
-        ? problem(c, 409, "This list cannot be read. Its walk is on record; begin a new one.", reading.faults)
+        ? problem(
+            c,
+            409,
+            "This checklist cannot be read. Its preflight remains on record; start a new one.",
+            reading.faults,
+          )
         : c.json(reading.list);
     })
     .post("/lists/pdf", atMost("file"), async (c) => {
       const made = await heavyWork({ kind: "list pdf", text: await c.req.text() });
       if ("faults" in made)
-        return problem(c, made.json ? 422 : 400, "This is no list that could be printed.", made.faults);
+        return problem(
+          c,
+          made.json ? 422 : 400,
+          "This checklist is not valid and cannot be printed.",
+          made.faults,
+        );
       return c.body(new Uint8Array(made.pdf), 200, {
         "content-type": "application/pdf",
         "content-disposition": `attachment; filename="${made.registration.replace(/[^\w-]/g, "")}-list.pdf"`,
@@ -84,9 +94,14 @@ export function preflightRoutes({ db }: Database) {
       const { hash } = c.req.valid("param");
       const reading = await heavyWork({ kind: "list", text: await c.req.text() });
       if ("faults" in reading)
-        return problem(c, reading.json ? 422 : 400, "This is no list. Nothing was kept.", reading.faults);
+        return problem(
+          c,
+          reading.json ? 422 : 400,
+          "This is not a valid checklist. Nothing was saved.",
+          reading.faults,
+        );
       if (reading.hash !== hash)
-        return problem(c, 422, "The list does not have the content hash of its address.");
+        return problem(c, 422, "The checklist does not match the content hash in its address.");
       await keepList(db, hash, reading.text, callerOf(c).groupId);
       return c.body(null, 204);
     });

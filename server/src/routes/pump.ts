@@ -25,7 +25,7 @@ const orderSchema = object({
   /** What goes wrong with the paper, for lessons and tests; without it the pump decides. */
   trouble: string().oneOf(PUMP_TROUBLES),
 })
-  .noUnknown("nothing else")
+  .noUnknown("no other fields")
   .strict();
 
 /** The simulated self-service pump on the apron. It knows what it gave, not what arrived in the tank. */
@@ -36,7 +36,7 @@ export function pumpRoutes({ db }: Database, clock: () => Date) {
     .post(
       "/pump/deliveries",
       atMost("order"),
-      valid("json", orderSchema, "The pump does not take this order."),
+      valid("json", orderSchema, "The simulated pump does not accept this order."),
       async (c) => {
         const order = c.req.valid("json");
         const [row] = await db
@@ -49,11 +49,11 @@ export function pumpRoutes({ db }: Database, clock: () => Date) {
           .where(
             and(eq(aircraft.groupId, callerOf(c).groupId), eq(aircraft.registration, order.registration)),
           );
-        if (!row) return problem(c, 404, "There is no such aircraft in the group.");
+        if (!row) return problem(c, 404, "This is not one of your group's aircraft.");
         const tanks = row.aircraft_type.body.fuel?.tanks ?? [];
         const tank = tanks.find((t) => t.id === order.tankId);
         if (order.tankId !== undefined && !tank)
-          return problem(c, 422, "There is no such tank.", [
+          return problem(c, 422, "This aircraft has no such tank.", [
             {
               path: "tankId",
               expected:
@@ -61,8 +61,8 @@ export function pumpRoutes({ db }: Database, clock: () => Date) {
             },
           ]);
         if (tank && order.litres > tank.capacityL)
-          return problem(c, 422, "More than the tank holds.", [
-            { path: "litres", expected: `at most ${tank.capacityL}` },
+          return problem(c, 422, "This is more than the tank holds.", [
+            { path: "litres", expected: `at most ${tank.capacityL} L` },
           ]);
         const { trouble, tankId, ...rest } = order;
         const receipt = pump.deliver({ ...rest, ...(tankId && { tankId }) }, clock(), trouble);

@@ -27,7 +27,7 @@ export function weatherRoutes({ db }: Database, clock: () => Date) {
           eq(sql`json_value(${airfield.body}, '$.station')`, station),
         ),
       );
-    if (!row) return problem(c, 404, "No field on file has a station of that name.");
+    if (!row) return problem(c, 404, "No airfield on file has a weather station with this identifier.");
     const { elevationFt, lat = 0, lon = 0 } = row.body;
     const place = { station, elevationFt, lat, lon };
     const now = clock();

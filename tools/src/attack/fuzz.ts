@@ -202,11 +202,11 @@ export async function fuzz(count: number, seed: number): Promise<FuzzOutcome> {
     const known = new Map(events.map((event) => [event.id, JSON.stringify(event.data)]));
     for (const event of taken.filter((e) => e.streamId === id))
       if (known.get(event.id) !== JSON.stringify(event.data))
-        outcome.goodLost.push(`${event.type}: not on record`);
+        outcome.goodLost.push(`${event.type}: not recorded`);
   }
   waits.sort((a, b) => a - b);
   outcome.neighbour = { median: waits[Math.floor(waits.length / 2)] ?? 0, most: waits.at(-1) ?? 0 };
-  if (!server.alive) outcome.troubles.push(`the server is gone: ${server.said.slice(-400)}`);
+  if (!server.alive) outcome.troubles.push(`the server stopped: ${server.said.slice(-400)}`);
   await server.remove();
   return outcome;
 }

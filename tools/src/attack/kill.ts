@@ -44,7 +44,7 @@ export async function killAgainAndAgain(kills: number, seed: number): Promise<Ki
           const { refused } = (await answer.json()) as { refused: { id: string; reason: string }[] };
           const no = new Map(refused.map((r) => [r.id, r.reason]));
           for (const event of batch)
-            if (no.has(event.id)) outcome.lost.push(`${event.type} refused: ${no.get(event.id)}`);
+            if (no.has(event.id)) outcome.lost.push(`${event.type} rejected: ${no.get(event.id)}`);
             else acknowledged.add(event.id);
           queue.splice(0, batch.length);
         } catch {
@@ -66,7 +66,8 @@ export async function killAgainAndAgain(kills: number, seed: number): Promise<Ki
   const database = openDatabase({ host: "127.0.0.1", port, user: "cravix", password, database: "cravix" });
   const [rows] = await database.pool.query("SELECT id FROM event");
   const there = new Set((rows as { id: string }[]).map(({ id }) => id));
-  for (const id of acknowledged) if (!there.has(id)) outcome.lost.push(`${id} was acknowledged`);
+  for (const id of acknowledged)
+    if (!there.has(id)) outcome.lost.push(`${id} was acknowledged but is not in the database`);
   outcome.acknowledged = acknowledged.size;
   const check = await checkRecord(database.db);
   outcome.differences = check.differences;

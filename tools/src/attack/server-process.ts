@@ -28,7 +28,7 @@ export class ServerProcess {
       };
       child.stdout?.on("data", hear);
       child.stderr?.on("data", hear);
-      child.once("exit", (code) => reject(new Error(`the server ended with ${code}: ${this.said}`)));
+      child.once("exit", (code) => reject(new Error(`the server exited with code ${code}: ${this.said}`)));
     });
   }
 

@@ -22,7 +22,7 @@ export function manifestFaults(root: string): string[] {
   const faults: string[] = [];
   const page = readIf(join(root, "index.html")) ?? "";
   const href = /<link rel="manifest" href="([^"]+)"/.exec(page)?.[1];
-  if (!href) return ["index.html names no manifest"];
+  if (!href) return ["index.html has no link to a manifest"];
   const text = readIf(join(root, href));
   if (text === undefined) return [`the manifest ${href} is missing`];
   let manifest: Manifest;
@@ -33,12 +33,12 @@ export function manifestFaults(root: string): string[] {
   }
   for (const field of ["name", "short_name", "start_url"] as const)
     if (!manifest[field]) faults.push(`the manifest has no ${field}`);
-  if (manifest.display !== "standalone") faults.push("the manifest does not open in a window of its own");
+  if (manifest.display !== "standalone") faults.push("the manifest is not set to display: standalone");
   const icons = manifest.icons ?? [];
   for (const size of SIZES)
     for (const purpose of [undefined, "maskable"])
       if (!icons.some((icon) => icon.sizes === size && icon.purpose === purpose))
-        faults.push(`the manifest has no ${purpose ?? "plain"} icon of ${size}`);
+        faults.push(`the manifest has no ${purpose ?? "plain"} icon of size ${size}`);
   const named = [
     ...icons.map(({ src, sizes, type }) => ({ src, sizes, type })),
     ...[...page.matchAll(/<link rel="(?:icon|apple-touch-icon)" href="([^"]+)"/g)].map(([, src = ""]) => ({
@@ -51,7 +51,7 @@ export function manifestFaults(root: string): string[] {
     const file = join(root, src);
     if (!existsSync(file)) faults.push(`the icon ${src} is missing`);
     else if (type === "image/png" && pngSize(file) !== sizes)
-      faults.push(`the icon ${src} is ${pngSize(file)}, and the manifest says ${sizes}`);
+      faults.push(`the icon ${src} is ${pngSize(file)}, but the manifest says ${sizes}`);
   }
   return faults;
 }
@@ -63,7 +63,7 @@ function readIf(file: string): string | undefined {
 /** Width and height as the file's own header says. Source: PNG specification, IHDR (from memory). */
 function pngSize(file: string): string {
   const bytes = readFileSync(file);
-  if (bytes.length < 24 || bytes.toString("latin1", 1, 4) !== "PNG") return "no PNG";
+  if (bytes.length < 24 || bytes.toString("latin1", 1, 4) !== "PNG") return "not a PNG";
   return `${bytes.readUInt32BE(16)}x${bytes.readUInt32BE(20)}`;
 }
 
@@ -109,13 +109,13 @@ export function aliasFaults(
     sources.forEach((source, i) => {
       const path = source.replace(/^\/?/, "/");
       const missed = swapped.find((file) => path.endsWith(file));
-      if (missed) faults.add(`${missed} is bundled although it is swapped`);
+      if (missed) faults.add(`${missed} is bundled although an alias replaces it`);
       // What Cravix itself imports is taken from its own file by Babel.
       if (!path.includes("/node_modules/")) return;
       for (const name of namesAsked(sourcesContent?.[i] ?? ""))
         if (!offered.has(name) && !NOT_IN_THE_BROWSER.has(name))
           faults.add(
-            `${path.split("/node_modules/").at(-1)} asks react-native for ${name}, which app/aliases/react-native.js does not have`,
+            `${path.split("/node_modules/").at(-1)} imports ${name} from react-native, but app/aliases/react-native.js does not export it`,
           );
     });
   return [...faults];
@@ -134,7 +134,7 @@ export function checkBuild(root: string): void {
     ].map(([, name = ""]) => name),
   );
   const faults = [...manifestFaults(root), ...aliasFaults(maps, swapped, offered)];
-  if (maps.length === 0) faults.push("there are no source maps to check the build by");
-  if (faults.length > 0) throw new SetupError(`the interface was built wrongly:\n${faults.join("\n")}`);
+  if (maps.length === 0) faults.push("there are no source maps, so the build cannot be checked");
+  if (faults.length > 0) throw new SetupError(`the interface build is not usable:\n${faults.join("\n")}`);
   for (const name of mapFiles) rmSync(join(js, name));
 }

@@ -15,13 +15,13 @@ export async function loadDemoIfEmpty({ db }: Database, now: Date): Promise<bool
   const history = trainerHistory(now);
   for (const file of [...scenarioFiles, ...airworthinessFiles(now), ...loadingFiles]) {
     const missing = await writeFile(db, file);
-    if (missing) throw new Error(`the demo's own file is not whole: ${missing.path}, ${missing.expected}`);
+    if (missing) throw new Error(`a demo file is incomplete: ${missing.path}: expected ${missing.expected}`);
   }
   for (const [hash, list] of history.lists) await putList(db, hash, list);
   const events = [...history.events, ...flightEvents(now), ...personEvents(now)];
   for (let i = 0; i < events.length; i += 500) {
     const { refused } = await acceptEvents(db, events.slice(i, i + 500), now);
-    if (refused[0]) throw new Error(`the demo's own event was refused: ${refused[0].reason}`);
+    if (refused[0]) throw new Error(`a demo event was rejected: ${refused[0].reason}`);
   }
   await importFluids(db, pastYear(now));
   return true;

@@ -68,7 +68,7 @@ export async function startDatabase(directory: string, port?: number): Promise<R
   const freeMb = Math.floor((bsize * bavail) / 1e6);
   if (freeMb < NEEDED_MB)
     throw new SetupError(
-      `only ${freeMb} MB are free for ${directory}; the database needs ${NEEDED_MB}. Free some space, or set CRAVIX_DATA to another disk.`,
+      `only ${freeMb} MB free for ${directory}; the database needs ${NEEDED_MB} MB. Free some space, or set CRAVIX_DATA to a directory on another disk.`,
     );
 
   const user = databaseUser(directory);
@@ -83,7 +83,7 @@ export async function startDatabase(directory: string, port?: number): Promise<R
     if (await comesUp(running)) return running;
     await running.stop();
     if (attempt >= 2)
-      throw new SetupError(`the database did not come up: ${lastWords(log)} (the whole story is in ${log})`);
+      throw new SetupError(`the database did not start: ${lastWords(log)} (full log: ${log})`);
   }
 }
 
@@ -111,7 +111,7 @@ function prepareDirectory(directory: string): void {
   } catch (error) {
     if ((error as NodeJS.ErrnoException).code === "ENOSPC") throw error;
     throw new SetupError(
-      `${directory} cannot be written to. Give this user the right to, or set CRAVIX_DATA to another directory.`,
+      `${directory} is not writable. Give this user write access, or set CRAVIX_DATA to another directory.`,
     );
   }
 }
@@ -301,11 +301,11 @@ function commandHere(pid: number, dataDir: string): string | undefined {
 }
 
 function lastWords(log: string): string {
-  if (!existsSync(log)) return "it left no word";
+  if (!existsSync(log)) return "no log output";
   const lines = readFileSync(log, "utf8").trim().split("\n");
   return (
     lines.findLast((line) => line.includes("[ERROR]"))?.replace(/^.*\[ERROR\] /, "") ??
     lines.at(-1) ??
-    "it left no word"
+    "no log output"
   );
 }

@@ -12,7 +12,7 @@ export async function freePort(): Promise<number> {
     const port = randomInt(LOWEST, HIGHEST);
     if ((await portTrouble(port, "127.0.0.1")) === undefined) return port;
   }
-  throw new Error("no port is free on this machine");
+  throw new Error("there is no free port on this machine");
 }
 
 /** Whether a port can be listened on now; the error's code where it cannot. */

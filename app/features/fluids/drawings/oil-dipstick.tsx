@@ -51,7 +51,7 @@ export function OilDipstick({ profile, scale, value, lastQt, longFlight, other }
   const least = longFlight ? (longFlightMinimumQt ?? minimumQt) : minimumQt;
   const lines: [number | undefined, string, string][] = [
     [maximumQt, "max", ink],
-    [throwsOffQt !== maximumQt ? throwsOffQt : undefined, "thrown off", voice],
+    [throwsOffQt !== maximumQt ? throwsOffQt : undefined, "vents above", voice],
     [least, longFlight && longFlightMinimumQt ? "min, long" : "min", clay],
   ];
   // Words that would touch give way downwards; their lines stay where they are.

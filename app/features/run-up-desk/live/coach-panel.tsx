@@ -20,7 +20,7 @@ export function CoachPanel({ coach, profile, wide }: { coach: Coach; profile: Ru
   if (!step)
     return (
       <Text className="my-6 text-xl" role="status">
-        Listening for the engine …
+        Waiting for engine data …
       </Text>
     );
   return (
@@ -64,10 +64,10 @@ export function CoachPanel({ coach, profile, wide }: { coach: Coach; profile: Ru
       </View>
       {asks && (
         <View role="alert" className="gap-2 rounded-xl border-4 border-clay px-3 py-3">
-          <Text className="font-strong text-xl text-clay">{`Nothing changed. Is the key on ${sideWords(profile)[asks]}?`}</Text>
+          <Text className="font-strong text-xl text-clay">{`No rpm change. Is the ignition on ${sideWords(profile)[asks]}?`}</Text>
           <View className="flex-row gap-2">
             <Button className="min-h-20 flex-1" onPress={coach.again} testID="not-yet">
-              No: again
+              No: try again
             </Button>
             <Button tone="primary" className="min-h-20 flex-1" onPress={coach.sure} testID="yes-on-it">
               Yes, it is

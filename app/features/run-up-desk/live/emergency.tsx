@@ -9,7 +9,7 @@ import { Text } from "../../../ui/text";
 export function EmergencyList({ onPick, onBack }: { onPick: (id: Emergency) => void; onBack: () => void }) {
   return (
     <View className="h-full gap-3 bg-paper px-[18px] py-5" role="main">
-      <PageHead className="text-3xl text-clay">What is it?</PageHead>
+      <PageHead className="text-3xl text-clay">What is the problem?</PageHead>
       {(
         [
           "fire",
@@ -79,7 +79,9 @@ export function EmergencyNow({
       </View>
       <View className="gap-2 bg-deck px-4 py-3">
         <Text className="text-deck-ink">
-          {practice ? `Practice: nothing is logged. On the real engine it would be: ${card.text}` : card.text}
+          {practice
+            ? `Practice: nothing is logged. On a real engine this would be logged: ${card.text}`
+            : card.text}
         </Text>
         <View className="flex-row gap-3">
           {!practice && (
@@ -94,7 +96,7 @@ export function EmergencyNow({
             onPress={() => (practice ? onBack() : onLog(card.text))}
             testID="primary"
           >
-            {practice ? "Back to practice" : "Log it: stop"}
+            {practice ? "Back to practice" : "Stop: log it"}
           </Button>
         </View>
       </View>

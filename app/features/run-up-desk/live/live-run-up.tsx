@@ -43,7 +43,7 @@ export function LiveRunUp({
       <View className="flex-row items-center justify-between gap-2 px-[18px] pt-3">
         <PageHead className="shrink text-xl">{title}</PageHead>
         <Text className="shrink-0 rounded-lg border-2 border-ink px-2 py-0.5 font-strong text-sm">
-          {practice ? "practice" : "monitor, live"}
+          {practice ? "practice" : "live from the engine monitor"}
         </Text>
       </View>
       <View className={`min-h-0 flex-1 ${wide ? "flex-row gap-6 px-[18px] py-3" : ""}`}>
@@ -57,13 +57,13 @@ export function LiveRunUp({
       </View>
       <View className="flex-row gap-2 bg-deck px-4 py-3">
         <Button tone="deck" className="min-h-16 flex-1" onPress={coach.finish} testID="finish">
-          End here
+          End run-up
         </Button>
         <Button tone="deck" className="min-h-16 flex-1" onPress={coach.skip} testID="skip">
           Next step
         </Button>
         <Button tone="primary" className="min-h-16 flex-1" onPress={onEmergency} testID="emergency">
-          Stop: trouble
+          Emergency
         </Button>
       </View>
     </View>

@@ -17,9 +17,9 @@ export function Guess({
   onGuess: (kind: string) => void;
 }) {
   return (
-    <View role="group" aria-label="What is it?" className="gap-2" testID="guess">
-      <Heading className="text-2xl">What is it?</Heading>
-      <Text>Look at the drops and the checks, then say it.</Text>
+    <View role="group" aria-label="What is the fault?" className="gap-2" testID="guess">
+      <Heading className="text-2xl">What is the fault?</Heading>
+      <Text>Look at the drops and the other checks, then choose.</Text>
       {lessonChoices(answer.report.ranked, truth).map((kind) => (
         <Button
           key={kind}
@@ -38,9 +38,9 @@ export function Guess({
 export function Planting({ words, guess, truth }: { words: string; guess?: string; truth: string }) {
   return (
     <View className="mb-3 gap-1 rounded-xl bg-stone px-3 py-2" testID="planting">
-      <Text className="font-strong text-lg">{`Planted: ${words}.`}</Text>
+      <Text className="font-strong text-lg">{`Simulated fault: ${words}.`}</Text>
       {guess !== undefined && (
-        <Text>{guess === truth ? "You saw it." : `You said: ${troubleWord(guess)}.`}</Text>
+        <Text>{guess === truth ? "Correct." : `Your answer: ${troubleWord(guess)}.`}</Text>
       )}
       <Text className="text-sm">Practice: nothing of this is logged.</Text>
     </View>

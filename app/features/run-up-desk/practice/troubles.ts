@@ -48,7 +48,7 @@ const PLACED: Partial<Record<FaultKind, "side" | "cylinder" | "plug">> = {
 };
 
 export function troubleWord(kind: string): string {
-  return kind === "none" ? "nothing wrong" : kind;
+  return kind === "none" ? "no fault" : kind;
 }
 
 /** What was planted, with its place: "fouled plug, left, cylinder 3". */

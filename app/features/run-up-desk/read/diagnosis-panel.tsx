@@ -37,26 +37,26 @@ export function DiagnosisPanel({
     const heading = isOut
       ? `Out of limits: ${out.join(", ")}`
       : doubtful
-        ? "Once more"
+        ? "Repeat the check"
         : unread
-          ? `Not read: ${unread}`
-          : "Nothing stands out";
+          ? `No reading: ${unread}`
+          : "No fault found";
     return (
       <View testID="diagnosis" className="gap-1">
         <Heading className="text-2xl">{heading}</Heading>
         {(isOut || doubtful) && (
           <Text>
             {doubtful
-              ? `${doubtful} Five seconds on each side.`
-              : "Do both again, five seconds each. If it does the same, it is real."}
+              ? `${doubtful} Repeat: five seconds on each side.`
+              : "Repeat both sides, five seconds each. If the result is the same, the fault is real."}
           </Text>
         )}
         <Text className="text-voice">
           {isOut
-            ? `No trouble on file fits it well: nothing wrong in ${calm}. The limit decides, and the aircraft's handbook.`
+            ? `No known fault explains it well (probability of no fault: ${calm}). The limit and the aircraft's handbook decide.`
             : unread
-              ? `Of the rest nothing stands out. Run it up again, or type what you saw on ${unread}.`
-              : `Nothing is wrong in ${calm}, by what the trace shows. The aircraft's handbook comes first.`}
+              ? `No fault found in the rest. Repeat the run-up, or enter the values you saw for ${unread}.`
+              : `Probability of no fault: ${calm}, from the trace alone. The aircraft's handbook comes first.`}
         </Text>
       </View>
     );
@@ -66,15 +66,15 @@ export function DiagnosisPanel({
     <View testID="diagnosis" className="gap-2">
       <Heading className="text-2xl">
         {remedied
-          ? `It was ${chanceWord(best.probability)}: ${best.name}. Gone now.`
+          ? `The fault was ${chanceWord(best.probability)} this: ${best.name}. Now cleared.`
           : `${capital(chanceWord(best.probability))}: ${best.name}`}
       </Heading>
-      <Text className="text-voice">{`In ${chanceNumber(best.probability)}, by what was seen.`}</Text>
+      <Text className="text-voice">{`Probability ${chanceNumber(best.probability)}, from what was measured.`}</Text>
       {report.telling.slice(0, 3).map((words) => (
         <Text key={words}>{words}</Text>
       ))}
       {report.unlike && (
-        <Text className="font-mid text-clay">Nothing on file explains all of it well: ask a mechanic.</Text>
+        <Text className="font-mid text-clay">No known fault explains everything: ask a mechanic.</Text>
       )}
       <View className="gap-1" aria-label="How likely each is">
         {[best, ...others.filter(({ probability }) => probability >= LEAST_SHOWN)].slice(0, 3).map((one) => (
@@ -96,7 +96,7 @@ export function DiagnosisPanel({
       {next && !remedied && !over && (
         <View className="gap-0.5 border-l-[6px] border-chock pl-3" testID="tells-most">
           <Text>
-            <Text className="font-strong">Tells most next: </Text>
+            <Text className="font-strong">Best next test: </Text>
             {next.title}
           </Text>
           <Text className="text-sm">{next.how}</Text>
@@ -113,7 +113,7 @@ function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Ob
   const asked = next.id !== "clear";
   return (
     <View className="mt-1 gap-1.5">
-      {asked && <Text className="font-mid">Tried? It came to:</Text>}
+      {asked && <Text className="font-mid">Test done? Choose the result:</Text>}
       {next.outcomes.slice(0, 2).map(({ state, likeliest, probability }) => {
         const came = capital(state);
         const then = `${likeliest}, ${chanceCases(probability).replaceAll(" ", "\u00a0")}`;
@@ -132,10 +132,10 @@ function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Ob
               })
             }
           >
-            {`${came} (then: ${then})`}
+            {`${came} (then most likely: ${then})`}
           </Button>
         ) : (
-          <Text key={state} className="text-sm text-voice">{`${came} then: ${then}`}</Text>
+          <Text key={state} className="text-sm text-voice">{`${came}: then most likely ${then}`}</Text>
         );
       })}
     </View>

@@ -72,18 +72,18 @@ export function ReadPage({
         <ResultActions
           minute={
             offers && {
-              words: tried ? "Once more: the minute" : "Start the minute",
+              words: tried ? "Repeat plug clearing (1 minute)" : "Start plug clearing (1 minute)",
               testID: "start-minute",
               onPress: onClear,
             }
           }
-          again={{ words: "Again", onPress: onAgain }}
+          again={{ words: "Repeat run-up", onPress: onAgain }}
           onEmergency={onEmergency}
           onward={
             practice
               ? { words: "End practice", testID: "end-practice", onPress: onDone }
               : {
-                  words: unnamed ? "Log the rest" : "Log these numbers",
+                  words: unnamed ? "Log the other numbers" : "Log these numbers",
                   testID: "use-numbers",
                   onPress: onDone,
                 }
@@ -101,7 +101,7 @@ export function ReadPage({
       )}
       {read.kept && (
         <View role="status" className="mb-3 border-l-4 border-chock pl-2" testID="kept-run-up">
-          <Text className="font-mid">{`From ${clockText(read.at)}, saved on this device: not logged yet.`}</Text>
+          <Text className="font-mid">{`Run-up of ${clockText(read.at)} saved on this device, not logged yet.`}</Text>
         </View>
       )}
       {over && <NotCleared tries={profile.clear.tries} />}
@@ -115,11 +115,11 @@ export function ReadPage({
         <View className="mb-3 gap-2 border-l-4 border-chock pl-2" testID="file-alone">
           <Text className="font-mid">
             {best === undefined
-              ? `The file does not show ${unread}. Type what you saw: what it shows is filled in.`
-              : "This is what the file shows. Nobody said when a key was turned, so it stops nothing by itself: type the numbers that you saw, or run it up again."}
+              ? `The file does not show ${unread}. Enter what you saw; the values it does show are filled in.`
+              : "From the file alone: it does not record when the ignition was switched, so it cannot stop the flight by itself. Enter the numbers you saw, or repeat the run-up."}
           </Text>
           <Button textClassName="text-base" onPress={onType} testID="file-type">
-            Type the numbers
+            Enter the numbers
           </Button>
         </View>
       )}

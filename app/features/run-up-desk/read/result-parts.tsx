@@ -40,7 +40,7 @@ export function ResultActions({
           testID="emergency"
           onPress={onEmergency}
         >
-          Stop: trouble
+          Emergency
         </Button>
         <Button
           tone={minute ? "deck" : "primary"}

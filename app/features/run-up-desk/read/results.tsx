@@ -66,7 +66,7 @@ export function Results({
           <Text>{words}</Text>
         </View>
       ))}
-      <Heading className="text-lg">Read out of the trace</Heading>
+      <Heading className="text-lg">Checks found in the trace</Heading>
       <View>
         {checks.map((check) => (
           <CheckRow
@@ -77,13 +77,13 @@ export function Results({
             onPress={() => setOpen(open === check.id ? undefined : check.id)}
           />
         ))}
-        {checks.length === 0 && <Text>No check could be read out of this trace. Type the numbers in.</Text>}
+        {checks.length === 0 && <Text>No check found in this trace. Enter the numbers by hand.</Text>}
       </View>
     </View>
   );
   const cards = (
     <View className="gap-2">
-      <Heading className="text-lg">Judged</Heading>
+      <Heading className="text-lg">Assessment</Heading>
       {judged.map((judgement) => (
         <JudgementCard
           key={judgement.id}
@@ -148,7 +148,7 @@ function MagnetoPlot({
       marks={sides.map((side) => ({
         from: side.from,
         to: side.to,
-        value: side.feel === "quit" ? "stops" : side.seen ? dropText(side.drop) : "none",
+        value: side.feel === "quit" ? "engine stopped" : side.seen ? dropText(side.drop) : "no drop",
         label: `${words[side.side]}${side.feel === "rough" ? " · rough" : ""}`,
         bad: isOut(reading, side.side, engine),
       }))}

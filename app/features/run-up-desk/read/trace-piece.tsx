@@ -67,7 +67,7 @@ export function TracePiece({
         <Text className="text-xs text-voice">
           {base === undefined
             ? `${unit}, ${formatNumber(bottom)} to ${formatNumber(top)}`
-            : `from ${formatNumber(base)} ${unit}`}
+            : `reference ${formatNumber(base)} ${unit}`}
         </Text>
         {limit && <Text className="text-xs text-clay">{limit.words}</Text>}
       </View>

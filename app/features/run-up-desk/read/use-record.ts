@@ -50,7 +50,7 @@ function foundIn(
     probability: best.probability,
     ...(best.side && !unnamed && { side: best.side }),
     ...(best.cylinder !== undefined && { cylinder: best.cylinder }),
-    sentence: remedied ? `It is gone after the remedy: ${sign}` : sign,
+    sentence: remedied ? `Gone after plug clearing: ${sign}` : sign,
     ...(best.action && !remedied && { action: best.action }),
     ...(best.caution && !remedied && { caution: best.caution }),
   };

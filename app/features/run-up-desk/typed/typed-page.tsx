@@ -41,11 +41,15 @@ export function TypedPage({
       actions={
         <ResultActions
           minute={
-            offers && { words: "Minute done: type it again", testID: "minute-done", onPress: onCleared }
+            offers && {
+              words: "Plug clearing done: enter new numbers",
+              testID: "minute-done",
+              onPress: onCleared,
+            }
           }
-          again={{ words: "Type again", onPress: onAgain }}
+          again={{ words: "Enter again", onPress: onAgain }}
           onEmergency={onEmergency}
-          onward={{ words: "To the preflight", testID: "to-walk", onPress: onDone }}
+          onward={{ words: "Go to the preflight", testID: "to-walk", onPress: onDone }}
         />
       }
     >

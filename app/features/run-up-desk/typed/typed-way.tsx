@@ -93,12 +93,12 @@ export function TypedWay({
     const [base, one, back1, two, back2] = numbers;
     if (base === undefined || base === 0) {
       setAt(0);
-      setTrouble("The rpm on both comes first: every drop is counted from it.");
+      setTrouble("Enter the rpm on both first: the drops are calculated from it.");
       return;
     }
     if (one === undefined && two === undefined) {
       setAt(1);
-      setTrouble("Type at least one side.");
+      setTrouble("Enter the rpm on at least one magneto.");
       return;
     }
     if (texts.some((text) => text !== "" && !check(text))) return;
@@ -131,7 +131,7 @@ export function TypedWay({
         stop.current = hear(
           (said) => take(said),
           () => {
-            setTrouble("Nothing was heard: say it again, or type.");
+            setTrouble("Nothing heard. Say it again, or use the keys.");
             end();
           },
         );
@@ -140,14 +140,14 @@ export function TypedWay({
     const take = (said: string) => {
       const number = spokenNumber(said);
       if (number === undefined) {
-        setTrouble(`Heard "${said}": no number. Say it again.`);
+        setTrouble(`Heard “${said}”, which is not a number. Say it again.`);
         told = "Again. ";
         again();
         return;
       }
       const text = String(Math.round(number));
       if (!check(text)) {
-        told = `${readBack(number)} cannot be. `;
+        told = `${readBack(number)} is not plausible. `;
         again();
         return;
       }
@@ -198,7 +198,7 @@ export function TypedWay({
         <View className="flex-row gap-2">
           {canHear() && (
             <Button className="flex-1" pressed={listening} onPress={listen}>
-              {listening ? "Listening …" : "Speak them"}
+              {listening ? "Listening …" : "Speak the numbers"}
             </Button>
           )}
           <Button
@@ -208,11 +208,13 @@ export function TypedWay({
             onPress={done}
             testID="typed-done"
           >
-            That is all
+            Done
           </Button>
         </View>
         {!canHear() && (
-          <Text className="text-sm text-voice">This browser cannot listen: type, or use the monitor.</Text>
+          <Text className="text-sm text-voice">
+            Voice input does not work in this browser: use the keys or the engine monitor.
+          </Text>
         )}
       </View>
     </View>

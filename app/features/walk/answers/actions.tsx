@@ -121,7 +121,7 @@ function Answer({
           onPress={measure.done}
           testID="primary"
         >
-          {measure.value === undefined ? "Type what you read" : "That is what I read"}
+          {measure.value === undefined ? "Enter the reading" : "Confirm reading"}
         </Button>
       </>
     );
@@ -197,7 +197,7 @@ function Answer({
         onPress={() => acts.checked(item)}
         testID="primary"
       >
-        {item.done ?? (item.kind === "remove" ? "Removed" : "As it should be")}
+        {item.done ?? (item.kind === "remove" ? "Removed" : "Checked")}
       </Button>
     </View>
   );
@@ -209,7 +209,7 @@ function CountAnswer({ item, acts, onFound }: Pick<ActionsProps, "item" | "acts"
   const numbers = Array.from({ length: expected + 2 }, (_, i) => i).slice(Math.max(0, expected - 4));
   return (
     <View className="gap-2">
-      <Text className="text-sm text-deck-ink">How many are there, serviceable?</Text>
+      <Text className="text-sm text-deck-ink">How many are serviceable?</Text>
       <View className="flex-row gap-2">
         {numbers.map((n) => (
           <Button

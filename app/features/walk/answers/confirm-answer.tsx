@@ -27,8 +27,10 @@ export function ConfirmAnswer({
     [fact, walk.state.id, item.id],
   );
   const say = (value: string) =>
-    value === fact ? acts.checked(item, value) : onFound(`${item.title}: reads ${value}, on file is ${fact}`);
-  const other = () => onFound(`${item.title}: reads otherwise, on file is ${fact}`);
+    value === fact
+      ? acts.checked(item, value)
+      : onFound(`${item.title}: reads ${value}, record says ${fact}`);
+  const other = () => onFound(`${item.title}: different reading, record says ${fact}`);
   useShortcuts(
     fact
       ? { ...Object.fromEntries(options.map((option, i) => [String(i + 1), () => say(option)])), "0": other }
@@ -37,7 +39,7 @@ export function ConfirmAnswer({
   if (!fact)
     return (
       <View className="gap-2">
-        <Text className="text-sm text-deck-ink">Nothing is on file to compare it with.</Text>
+        <Text className="text-sm text-deck-ink">No value on file to compare with.</Text>
         <View className="flex-row gap-3">
           <Button tone="deck" className="min-h-24 flex-1" onPress={() => onFound()}>
             Found something
@@ -49,7 +51,7 @@ export function ConfirmAnswer({
             testID="primary"
             onPress={() => acts.checked(item)}
           >
-            {item.done ?? "Read, in order"}
+            {item.done ?? "Read and correct"}
           </Button>
         </View>
       </View>

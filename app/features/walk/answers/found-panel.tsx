@@ -8,9 +8,9 @@ import { Heading, Text } from "../../../ui/text";
 import { Photographs } from "../../photographs/photographs";
 
 const MEANING: Record<FindingGrade, string> = {
-  note: "put right, or harmless",
-  watch: "legal, measure it again",
-  ask: "someone must look first",
+  note: "corrected, or harmless",
+  watch: "may fly, measure again next time",
+  ask: "ask a mechanic or instructor first",
   stop: "do not fly",
 };
 
@@ -48,9 +48,9 @@ export function FoundPanel({ found, item }: { found: FoundDraft; item: Item }) {
       <Heading level={1} className="text-2xl">
         What did you find?
       </Heading>
-      <Text className="text-sm text-voice">At: {item.title}</Text>
+      <Text className="text-sm text-voice">Item: {item.title}</Text>
       <TextField
-        label="For the next pilot and the mechanic"
+        label="Note for the next pilot and the mechanic"
         named="What was found"
         value={draft.text}
         onChange={(text) => change({ text })}

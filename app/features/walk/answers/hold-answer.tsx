@@ -41,7 +41,7 @@ export function HoldAnswer({
         onPress={press}
       >
         <Text className="text-center font-strong text-2xl text-on-chock" aria-live="polite">
-          {until === undefined ? `Start ${seconds} s` : running ? `${left} s` : done}
+          {until === undefined ? `Start ${seconds} s timer` : running ? `${left} s` : done}
         </Text>
       </Button>
     </View>

@@ -260,7 +260,7 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
           {trouble}
         </Alert>
       )}
-      {tried && value === undefined && <Alert frame="box">Type what you read first.</Alert>}
+      {tried && value === undefined && <Alert frame="box">Enter the reading first.</Alert>}
       {judged.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}

@@ -18,7 +18,7 @@ export function ObservePanel({
   return (
     <View className="gap-3">
       <Heading level={1} className="text-2xl">
-        {seen === "same" ? "The same: measure it again" : "Grown: how much is it now?"}
+        {seen === "same" ? "The same: measure again" : "Grown: measure again"}
       </Heading>
       <Text>{item.title}</Text>
       <Text className="font-mid">{item.good}</Text>
@@ -34,8 +34,8 @@ export function ObservePanel({
       />
       <Text className="text-sm text-voice">
         {seen === "same"
-          ? "Nothing to measure? Log it as it is."
-          : "A thing that grows is asked about before the flight, whatever it was before."}
+          ? "Nothing to measure? Log it without a measurement."
+          : "A discrepancy that has grown must be asked about before the flight, whatever its grade was."}
       </Text>
     </View>
   );

@@ -26,10 +26,12 @@ export function PullAnswer({ walk, item, acts, onFound, hint }: PullAnswerProps)
         className="min-h-28 flex-1"
         testID="resists"
         onPress={() =>
-          onFound(`Blade ${blade} of ${expected} resists: hydraulic lock. Plugs out, never force it.`)
+          onFound(
+            `Blade ${blade} of ${expected} resists: possible hydraulic lock. Do not force it. A mechanic must remove the spark plugs.`,
+          )
         }
       >
-        It resists: stop
+        Resistance: stop
       </Button>
       <Button
         tone="primary"
@@ -39,7 +41,7 @@ export function PullAnswer({ walk, item, acts, onFound, hint }: PullAnswerProps)
         testID="primary"
         onPress={through}
       >
-        {`Blade ${blade} of ${expected} through`}
+        {`Blade ${blade} of ${expected} moved freely`}
       </Button>
     </View>
   );

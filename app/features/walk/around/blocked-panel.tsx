@@ -47,17 +47,19 @@ function OpenThings({ walk, item, block, acts }: { walk: Walk; item: Item; block
             testID="primary"
             onPress={goFirst}
           >
-            {`Go to it: ${first?.text ?? ""}`}
+            {`Go to: ${first?.text ?? ""}`}
           </Button>
           <Button tone="deck" onPress={() => router.replace(`/preflight/${walk.state.id}/verdict`)}>
-            It cannot be closed: to the verdict
+            Cannot be closed: go to the verdict
           </Button>
         </>
       }
     >
       <NotYet
         grade="stop"
-        title={block.kind === "gate" ? "Not yet: something is open" : "Not yet: first the other"}
+        title={
+          block.kind === "gate" ? "Not yet: something is still open" : "Not yet: another item comes first"
+        }
         why={block.why}
         item={item}
       >

@@ -51,11 +51,11 @@ export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Statio
           {plan && <PlanView plan={plan} beads={beads} onPress={acts.visitStation} />}
         </View>
         <View className={`gap-1 px-[18px] pb-3 ${wide ? "w-[45%] justify-end" : ""}`}>
-          <Text className="font-mid text-sm text-voice">{`From memory · ${left} stations to go`}</Text>
+          <Text className="font-mid text-sm text-voice">{`Flow from memory · ${left} stations to go`}</Text>
           <Heading level={1} className="text-2xl">
             {station.name}
           </Heading>
-          <Text>{`${items.length} things are read here afterwards: do them all now, without the list.`}</Text>
+          <Text>{`Do all ${items.length} items here from memory. Afterwards you check them against the checklist.`}</Text>
         </View>
       </View>
       <View className="items-center bg-deck">
@@ -68,7 +68,7 @@ export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Statio
             testID="primary"
             onPress={done}
           >
-            Done from memory
+            Flow done
           </Button>
           <View className="flex-row justify-between">
             <Button
@@ -81,7 +81,7 @@ export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Statio
               Undo
             </Button>
             <Button tone="bare-deck" textClassName="text-sm" hint={wide ? "R" : undefined} onPress={read}>
-              Read this one now
+              Use the checklist here
             </Button>
             <Button
               tone="bare-deck"

@@ -12,7 +12,7 @@ import type { Walk } from "../use-preflight";
 const TITLE: Record<NonNullable<Interruption["cause"]>, string> = {
   "spoken to": "Interrupted",
   "screen left": "You were away",
-  "long gap": "A long time without an answer",
+  "long gap": "Long pause",
   "take-off aborted": "Take-off aborted",
 };
 
@@ -26,12 +26,10 @@ export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { cause = "spoken to", since, at } = state.interruptions.findLast((i) => !i.resumedAt) ?? { at: "" };
   const rule = (list.preferences ?? defaultPreferences(list.type.recommended)).afterInterruption;
   const label = (way: ReturnWay): string => {
-    if (way === "where I was" || !item) return "Go on where I was";
+    if (way === "where I was" || !item) return "Continue where I was";
     const target = list.items.find((i) => i.id === returnTo(list, state, item, way).itemId);
-    if (way === "start of the station") return `Again from the start of: ${station?.name ?? "this station"}`;
-    return way === "some items back"
-      ? `Back to: ${target?.title ?? ""}`
-      : "Again from the start of this step";
+    if (way === "start of the station") return `Start this station again: ${station?.name ?? "this station"}`;
+    return way === "some items back" ? `Go back to: ${target?.title ?? ""}` : "Start this step again";
   };
   const others = [...RETURN_RULES, "where I was" as const].filter((way) => way !== rule);
   useShortcuts({ Enter: () => acts.resume(rule) });
@@ -87,7 +85,8 @@ export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
           </View>
         )}
         <Text>
-          Items get lost in an interruption. One station back costs a minute; what you found stays logged.
+          Items are easily missed after an interruption. Going back one station costs a minute; what you found
+          stays logged.
         </Text>
       </View>
     </Screen>
@@ -97,6 +96,6 @@ export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
 function awayText(since: string, at: string): string {
   const seconds = Math.max(0, Math.round((Date.parse(at) - Date.parse(since)) / 1000));
   return seconds < 90
-    ? `For ${seconds} seconds nothing was answered.`
-    : `For ${Math.round(seconds / 60)} minutes nothing was answered.`;
+    ? `No answer for ${seconds} seconds.`
+    : `No answer for ${Math.round(seconds / 60)} minutes.`;
 }

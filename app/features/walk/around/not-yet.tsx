@@ -29,7 +29,7 @@ export function NotYet({
       <Text className="text-lg">{why}</Text>
       {children}
       <View>
-        <Text className="text-sm text-voice">What waits for it</Text>
+        <Text className="text-sm text-voice">Item that has to wait</Text>
         <Text className="font-strong text-lg">{item.title}</Text>
       </View>
     </View>

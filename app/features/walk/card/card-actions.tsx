@@ -38,14 +38,14 @@ export function CardActions(props: CardActionsProps) {
     return (
       <View className="bg-deck px-4 py-3">
         <Button tone="deck" className="min-h-20" onPress={() => onAsk(undefined)}>
-          Nothing after all
+          Back, nothing found
         </Button>
       </View>
     );
   const typed = numbers.parts.length > 0;
   const primary = numbers.left[0]
     ? `Next: ${numbers.left[0].part ?? numbers.left[0].title}`
-    : (card.done ?? (typed ? "That is what I read" : "All as it should be"));
+    : (card.done ?? (typed ? "Confirm readings" : "All checked"));
   return (
     <View className="gap-2 bg-deck px-4 pb-1 pt-3">
       {numbers.active?.reading && (

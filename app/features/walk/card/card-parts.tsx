@@ -40,7 +40,7 @@ export function CardParts({
     <View className="gap-2 px-[18px] pb-3" testID={`item-${card.parts[0]?.id}`} aria-live="polite">
       <View testID={`card-${card.id}`}>
         <Text className="font-mid text-sm text-voice">
-          {[station !== card.title && station, `${card.parts.length} in one look`]
+          {[station !== card.title && station, `${card.parts.length} items together`]
             .filter(Boolean)
             .join(" · ")}
         </Text>
@@ -130,7 +130,7 @@ function ChoicePart({ part, words, numbers }: { part: Item; words: React.ReactNo
           </Toggle>
         ))}
       </View>
-      {numbers.tried === part.id && chosen === "" && <Alert frame="box">Choose one first.</Alert>}
+      {numbers.tried === part.id && chosen === "" && <Alert frame="box">Choose an answer first.</Alert>}
     </View>
   );
 }
@@ -204,7 +204,7 @@ function NumberPart({
         </Alert>
       )}
       {numbers.tried === part.id && value === undefined && (
-        <Alert frame="box">Type what you read first.</Alert>
+        <Alert frame="box">Enter the reading first.</Alert>
       )}
       {judged.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />

@@ -14,7 +14,7 @@ import { useCardNumbers } from "./use-card-numbers";
 const ROOM_FOR_WHY = 3;
 
 const QUESTION = {
-  found: "Where did you find something?",
+  found: "Which item has the discrepancy?",
   missed: "What was missed, and is done now?",
 } as const;
 

@@ -22,14 +22,14 @@ function areWords(value: object | undefined): boolean {
 
 /** What can be read on an aircraft: a name and its words. */
 export const factsSchema = object()
-  .test("words", "must be a name and its words, like 06/2028", areWords)
+  .test("words", 'must map each name to a text, such as "06/2028"', areWords)
   .meta({ jsonSchema: { additionalProperties: { type: "string", maxLength: 200 } } });
 
 export const aircraftSchema = object({
   format: string().required().oneOf(["cravix.aircraft/2"]),
   registration: string()
     .required()
-    .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must look like QX-TAR"),
+    .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must be a registration such as QX-TAR"),
   typeId: id(),
   year: bounded(1900, 2100).integer(),
   base: words(80),

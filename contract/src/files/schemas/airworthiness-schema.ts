@@ -7,7 +7,7 @@ import { id, optional, source, words } from "./parts";
 export const day = () =>
   string().test(
     "day",
-    ({ path }) => `${path} must be a day of the calendar, like 2026-03-31`,
+    ({ path }) => `${path} must be a valid date, such as 2026-03-31`,
     (value) => value === undefined || isLocalDate(value),
   );
 
@@ -19,7 +19,7 @@ const MOST_METERS = 40;
 /** Totals by meter: a name and a number. */
 export const totalsSchema = () =>
   object()
-    .test("totals", "must be meters and what each has come to, like hours 4211.3", (value) => {
+    .test("totals", 'must map each meter to its total, such as "hours": 4211.3', (value) => {
       const rows = Object.entries(value ?? {});
       return (
         rows.length <= MOST_METERS &&
@@ -50,7 +50,7 @@ export type FieldsByKind = Record<string, { must: string[]; may: string[] }>;
 /** Whether a limit has what its kind needs, and nothing of another. */
 export const fitsItsKind = (kinds: FieldsByKind) => ({
   name: "fits",
-  message: "must have what its kind of limit needs, and nothing of another",
+  message: "must have the fields of its kind of limit and no others",
   test: (value: { by?: string } | undefined) => {
     const fields = kinds[value?.by ?? ""];
     if (!fields || !value) return true;
@@ -157,7 +157,7 @@ export const airworthinessSchema = object({
   format: string().required().oneOf(["cravix.airworthiness/1"]),
   registration: string()
     .required()
-    .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must look like QX-TAR"),
+    .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must be a registration such as QX-TAR"),
   timeZone: name(60),
   meters: array().of(meterSchema.required()).required().min(1).max(MOST_METERS),
   start: object({ at: moment().required(), totals: totalsSchema().required() }).noUnknown().required(),

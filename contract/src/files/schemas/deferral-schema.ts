@@ -20,7 +20,7 @@ const stepSchema = object({
   .noUnknown()
   .test(
     "step",
-    "must ask another question, or end with a result and why; deferrable says what it needs",
+    'must lead to another question ("ask"), or to a "result" with "why"; a deferrable result also needs "needs"',
     (step) => {
       if (!step) return true;
       if (step.ask !== undefined) return step.result === undefined && step.why === undefined && !step.needs;

@@ -25,7 +25,7 @@ const ledger = optional(
     after: text(120),
   })
     .noUnknown()
-    .test("out-or-back", "must say either what is out and how, or what is back", (value) => {
+    .test("out-or-back", 'must have either "out" with "how", or "back" alone', (value) => {
       if (!value) return true;
       const { back, out, how, count, stow, after } = value;
       const goes = out !== undefined && out !== "" && how !== undefined;
@@ -114,5 +114,5 @@ export const itemSchema = object(itemFields).noUnknown();
 const DAY = /^\d{4}-\d{2}-\d{2}$/;
 export const ownItemSchema = object({
   ...itemFields,
-  retired: string().matches(DAY, "must be a day, like 2026-05-01"),
+  retired: string().matches(DAY, "must be a date, such as 2026-05-01"),
 }).noUnknown();

@@ -13,7 +13,7 @@ export const loadingSchema = object({
   format: string().required().oneOf(["cravix.loading/1"]),
   registration: string()
     .required()
-    .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must look like QX-TAR"),
+    .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must be a registration such as QX-TAR"),
   datum: words(200),
   weighing: object({
     date: day().required(),

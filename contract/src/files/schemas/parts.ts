@@ -20,7 +20,7 @@ export const limit = object({
   source: source.required(),
 })
   .noUnknown()
-  .test("an-end", "needs a min or a max, and min below max", (value) => {
+  .test("an-end", 'must have "min" or "max"; "min" must not be greater than "max"', (value) => {
     if (!value) return true;
     const { min, max } = value;
     if (typeof min === "number" && typeof max === "number") return min <= max;

@@ -32,12 +32,16 @@ const distance = () =>
     source: source.required(),
   })
     .noUnknown()
-    .test("by-kind", "needs charts for roll and 50 ft, or one mass with two distances", (value) => {
-      const { kind, kg, rollM, over50M } = (value ?? {}) as Record<string, unknown>;
-      const metres = (one: unknown) => typeof one === "number" && one > 0 && one <= 10_000;
-      if (kind === "single") return typeof kg === "number" && metres(rollM) && metres(over50M);
-      return [rollM, over50M].every((one) => chartSchema.isValidSync(one, { strict: true }));
-    });
+    .test(
+      "by-kind",
+      "must have charts for ground roll and distance over 50 ft, or one mass with both distances",
+      (value) => {
+        const { kind, kg, rollM, over50M } = (value ?? {}) as Record<string, unknown>;
+        const metres = (one: unknown) => typeof one === "number" && one > 0 && one <= 10_000;
+        if (kind === "single") return typeof kg === "number" && metres(rollM) && metres(over50M);
+        return [rollM, over50M].every((one) => chartSchema.isValidSync(one, { strict: true }));
+      },
+    );
 
 const kt = () => bounded(10, 300);
 

@@ -13,7 +13,10 @@ export const airfieldSchema = object({
   elevationFt: bounded(-1500, 20_000),
   lat: anyNumber(-90, 90),
   lon: anyNumber(-180, 180),
-  station: string().matches(/^[A-Z][A-Z0-9]{3}$/, "must be a station, like QXMP"),
+  station: string().matches(
+    /^[A-Z][A-Z0-9]{3}$/,
+    "must be a station identifier of four characters, such as QXMP",
+  ),
   /** The rule set of this place. */
   rules: name(),
   runways: array()
@@ -26,10 +29,14 @@ export const airfieldSchema = object({
         declared: optional(
           object({ toraM: metres(), todaM: metres(), asdaM: metres(), ldaM: metres() })
             .noUnknown()
-            .test("declared", "needs the run no longer than the take-off and the stop", (value) => {
-              const { toraM = 0, todaM = 0, asdaM = 0 } = (value ?? {}) as Record<string, number>;
-              return toraM <= todaM && toraM <= asdaM;
-            }),
+            .test(
+              "declared",
+              "take-off run available must not exceed take-off distance available or accelerate-stop distance available",
+              (value) => {
+                const { toraM = 0, todaM = 0, asdaM = 0 } = (value ?? {}) as Record<string, number>;
+                return toraM <= todaM && toraM <= asdaM;
+              },
+            ),
         ),
         slopePercent: anyNumber(-15, 15),
         marks: array()

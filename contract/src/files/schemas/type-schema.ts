@@ -56,10 +56,7 @@ export const profileFields = {
       bodies: array()
         .of(
           object({
-            d: words(4000).matches(
-              /^[MLHVCSQTAZmlhvcsqtaz0-9 ,.\-e]+$/,
-              "must be an outline (SVG path data)",
-            ),
+            d: words(4000).matches(/^[MLHVCSQTAZmlhvcsqtaz0-9 ,.\-e]+$/, "must be SVG path data"),
             tone: string().required().oneOf(["body", "line"]),
           })
             .noUnknown()

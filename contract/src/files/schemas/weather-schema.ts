@@ -8,7 +8,7 @@ const degrees = () => bounded(0, 360);
 const station = () =>
   string()
     .required()
-    .matches(/^[A-Z][A-Z0-9]{3}$/, "must be a station, like QXMP");
+    .matches(/^[A-Z][A-Z0-9]{3}$/, "must be a station identifier of four characters, such as QXMP");
 
 /** What the sky looks like, reported or expected. */
 const skyFields = {
@@ -20,7 +20,7 @@ const skyFields = {
       between: array().of(degrees()).length(2),
     })
       .noUnknown()
-      .test("gust", "needs a gust no weaker than the wind", (value) => {
+      .test("gust", "gust speed must not be less than wind speed", (value) => {
         const { kt = 0, gustKt } = (value ?? {}) as { kt?: number; gustKt?: number };
         return gustKt === undefined || gustKt >= kt;
       }),
@@ -54,7 +54,7 @@ export const weatherReportSchema = object({
   unread: array().of(words(40)).required().max(100),
 })
   .noUnknown()
-  .test("dew point", "needs a dew point no higher than the temperature", (value) => {
+  .test("dew point", "dew point must not be higher than the temperature", (value) => {
     const { celsius, dewPointC } = (value ?? {}) as { celsius?: number; dewPointC?: number };
     return dewPointC === undefined || (celsius !== undefined && dewPointC <= celsius);
   });

@@ -14,9 +14,9 @@ export function dayNumber(date: LocalDate): number {
   const [, year, month, day] = WRITTEN.exec(date)?.map(Number) ?? [];
   const ms = year === undefined ? Number.NaN : Date.UTC(year, (month as number) - 1, day as number);
   if (Number.isNaN(ms) || new Date(ms).toISOString().slice(0, 10) !== date)
-    throw new QuantityError(`${date} is no day of the calendar.`);
+    throw new QuantityError(`${date} is not a valid date.`);
   if ((year as number) < 1900 || (year as number) > 2199)
-    throw new QuantityError(`${date} is too far away to be meant.`);
+    throw new QuantityError(`${date} is out of range. Enter a year from 1900 to 2199.`);
   return ms / DAY_MS;
 }
 
@@ -51,7 +51,7 @@ export function daysBetween(from: LocalDate, to: LocalDate): number {
  */
 export function addMonths(date: LocalDate, months: number): LocalDate {
   if (!Number.isInteger(months) || Math.abs(months) > 1200)
-    throw new QuantityError("Calendar months are counted whole.");
+    throw new QuantityError("Enter a whole number of months.");
   const from = new Date(dayNumber(date) * DAY_MS);
   const first = new Date(Date.UTC(from.getUTCFullYear(), from.getUTCMonth() + months, 1));
   const last = lastDayOf(first.getUTCFullYear(), first.getUTCMonth());
@@ -77,10 +77,10 @@ const calendars = new Map<string, Intl.DateTimeFormat>();
  */
 export function localDate(at: string, timeZone = "UTC"): LocalDate {
   const moment = new Date(at);
-  if (Number.isNaN(moment.getTime())) throw new QuantityError(`${at} is no moment.`);
+  if (Number.isNaN(moment.getTime())) throw new QuantityError(`${at} is not a valid date and time.`);
   let calendar = calendars.get(timeZone);
   if (!calendar) {
-    if (!isTimeZone(timeZone)) throw new QuantityError(`${timeZone} is no time zone.`);
+    if (!isTimeZone(timeZone)) throw new QuantityError(`${timeZone} is not a valid time zone.`);
     calendar = new Intl.DateTimeFormat("en-CA", {
       timeZone,
       year: "numeric",

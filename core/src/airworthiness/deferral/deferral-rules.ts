@@ -112,8 +112,7 @@ export function deferralFaults({ questions }: DeferralRules): { path: string; ex
   const faults: { path: string; expected: string }[] = [];
   const at = new Map<string, number>();
   questions.forEach(({ id }, i) => {
-    if (at.has(id))
-      faults.push({ path: `questions[${i}].id`, expected: "a name that no other question has" });
+    if (at.has(id)) faults.push({ path: `questions[${i}].id`, expected: "a unique question id" });
     else at.set(id, i);
   });
   questions.forEach((question, i) => {
@@ -122,7 +121,7 @@ export function deferralFaults({ questions }: DeferralRules): { path: string; ex
         if (!at.has(next))
           faults.push({
             path: `questions[${i}].${side}.ask`,
-            expected: `a question that there is: "${next}" leads nowhere`,
+            expected: `an existing question; "${next}" does not exist`,
           });
   });
   const first = questions[0];
@@ -144,10 +143,16 @@ export function deferralFaults({ questions }: DeferralRules): { path: string; ex
   };
   visit(first.id);
   for (const id of circles)
-    faults.push({ path: `questions[${at.get(id)}]`, expected: "a way that does not come back to itself" });
+    faults.push({
+      path: `questions[${at.get(id)}]`,
+      expected: "questions that do not lead back to this one",
+    });
   questions.forEach(({ id }, i) => {
     if (!done.has(id))
-      faults.push({ path: `questions[${i}]`, expected: "a question that some way leads to" });
+      faults.push({
+        path: `questions[${i}]`,
+        expected: "a question that can be reached from another question",
+      });
   });
   return faults;
 }

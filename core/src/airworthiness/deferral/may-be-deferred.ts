@@ -91,13 +91,16 @@ export function mayBeDeferred(about: DeferralCase): DeferralOutcome {
       source: known?.source ?? question.source,
     });
     if (answer === "unknown")
-      return ends({ result: "ask first", why: "Nobody could say. Ask whoever can before you fly." });
+      return ends({ result: "ask first", why: "This could not be answered. Ask a mechanic before you fly." });
     const step: DeferralStep = question[answer];
     if (!("ask" in step)) return ends(concluded(step, about, equipment));
     const next: string = step.ask;
     question = rules.questions.find(({ id }) => id === next);
   }
-  return ends({ result: "ask first", why: "The rules on file do not say. Ask first." });
+  return ends({
+    result: "ask first",
+    why: "The rules on file do not cover this. Ask a mechanic before you fly.",
+  });
 }
 
 function concluded(
@@ -141,14 +144,17 @@ function fromData(by: DataAnswer, about: DeferralCase, equipment: Equipment | un
     case "is equipment":
       if (equipment) return { answer: "yes", because: `${equipment.name} is on the equipment list.` };
       if (itemId !== undefined && list?.never.includes(itemId))
-        return { answer: "no", because: "It is part of the aircraft itself, no equipment that may be out." };
+        return {
+          answer: "no",
+          because: "It is part of the aircraft itself, not equipment that may be inoperative.",
+        };
       return undefined;
     case "required by its list":
       if (!equipment) return undefined;
       return today.length > 0
         ? {
             answer: "yes",
-            because: `${equipment.name} is required for ${today.join(" and ")} flights by the equipment list.`,
+            because: `The equipment list requires ${equipment.name} for ${today.join(" and ")} flights.`,
           }
         : { answer: "no", because: `The equipment list does not require it for ${spoken(flight)}.` };
     case "required by rule":
@@ -168,18 +174,21 @@ function fromData(by: DataAnswer, about: DeferralCase, equipment: Equipment | un
       return entry.installed - broken >= entry.required
         ? {
             answer: "yes",
-            because: `${entry.installed - broken} of ${entry.installed} work, ${entry.required} needed.`,
+            because: `${entry.installed - broken} of ${entry.installed} working, ${entry.required} required.`,
           }
         : {
             answer: "no",
-            because: `${entry.installed - broken} of ${entry.installed} work, ${entry.required} needed.`,
+            because: `${entry.installed - broken} of ${entry.installed} working, ${entry.required} required.`,
           };
     case "allowed today by the minimum list": {
       if (!entry) return undefined;
       const against = flight.filter((kind) => entry.notFor?.includes(kind));
       return against.length > 0
-        ? { answer: "no", because: `Not for ${against.join(" and ")} flights by the minimum equipment list.` }
-        : { answer: "yes", because: "The minimum equipment list leaves today's flight open." };
+        ? {
+            answer: "no",
+            because: `The minimum equipment list does not allow it for ${against.join(" and ")} flights.`,
+          }
+        : { answer: "yes", because: "The minimum equipment list allows it for today's flight." };
     }
   }
 }

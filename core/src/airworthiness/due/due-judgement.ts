@@ -39,7 +39,7 @@ export function dueJudgement(item: DueItem, verdict: DueVerdict, meters: MeterKi
     scope: "day",
     subject: item.name,
     grade,
-    ...(first && { limit: `to ${dueWords(first.point, meters)}` }),
+    ...(first && { limit: `until ${dueWords(first.point, meters)}` }),
     source: item.source,
     sentence: sentenceOf(item, verdict, meters),
     ...actionOf(state, first),
@@ -50,40 +50,40 @@ export function dueJudgement(item: DueItem, verdict: DueVerdict, meters: MeterKi
 export function sentenceOf(item: DueItem, { state, first }: DueVerdict, meters: MeterKinds): string {
   if (state === "not for this flight") return `Only for ${(item.for ?? []).join(" or ")} flights.`;
   if (!first)
-    return state === "not known" ? "When it was done last is not on record." : "Done; it is asked no more.";
+    return state === "not known" ? "There is no record of when it was last done." : "Done. No longer due.";
   const until = dueWords(first.point, meters);
   const here = (value: number) => leftWords(first, value, meters);
   const planned = first.left - first.leftAfter;
   switch (state) {
     case "in date":
       return "date" in first.point
-        ? `In date to ${until}: ${here(first.left)} left.`
+        ? `In date until ${until}: ${here(first.left)} left.`
         : `Due at ${until}: ${here(first.left)} left${planned > 0 ? `, ${here(first.leftAfter)} after this flight` : ""}.`;
     case "under a tolerance": {
       const { tolerance, excess } = first.under as NonNullable<LimitLeft["under"]>;
-      return `Due at ${until}. This flight passes it by ${here(excess)}; up to ${here(tolerance.most)} are allowed ${tolerance.for === "planning" ? "for planning" : tolerance.for}${tolerance.takenOff ? `, and ${here(excess)} come off the next interval` : ""}.`;
+      return `Due at ${until}. This flight exceeds it by ${here(excess)}; a tolerance of ${here(tolerance.most)} is allowed ${tolerance.for === "planning" ? "for planning" : "to fly to the workshop"}${tolerance.takenOff ? `, and ${here(excess)} is taken off the next interval` : ""}.`;
     }
     case "due within the flight":
       return "date" in first.point
-        ? `In date to ${until}; the flight ends after that.`
-        : `${here(first.left)} left to ${until}, ${here(planned)} planned.`;
+        ? `Expires on ${until}, before this flight ends.`
+        : `${here(first.left)} left until ${until}; this flight needs ${here(planned)}.`;
     case "overdue":
-      return `Due ${"date" in first.point ? `on ${until}` : `at ${until}`}: passed by ${here(-first.left)}.`;
+      return `Was due ${"date" in first.point ? `on ${until}` : `at ${until}`}: overdue by ${here(-first.left)}.`;
     default:
       return `Due ${until}.`;
   }
 }
 
 function actionOf(state: DueState, first: LimitLeft | undefined): { action?: string } {
-  if (state === "not known") return { action: "Look it up in the aircraft's papers, and enter it." };
+  if (state === "not known") return { action: "Look it up in the airworthiness record and enter it." };
   if (state === "due within the flight")
     return {
       action:
         first && "meter" in first.point && first.left > 0 && first.unit === "h"
-          ? `Plan no more than ${formatNumber(first.left, 1)} h, or have it done first.`
-          : "Have it done first.",
+          ? `Plan no more than ${formatNumber(first.left, 1)} h, or have the work done first.`
+          : "Have the work done before this flight.",
     };
   if (state === "overdue")
-    return { action: "It does not fly until this is done, or somebody who may decides otherwise." };
+    return { action: "Do not fly until this is done, or until an authorised person decides otherwise." };
   return {};
 }

@@ -99,7 +99,7 @@ function left(point: DuePoint, now: DueNow, flight: PlannedFlight, meters: Meter
   const total = now.totals[point.meter];
   const meter = meters[point.meter];
   if (total === undefined || meter === undefined)
-    throw new QuantityError(`Nobody knows what ${point.meter} has come to.`);
+    throw new QuantityError(`The total of ${point.meter} is not known.`);
   const here = tidy(point.at - total);
   const use = flight.uses[point.meter] ?? 0;
   return stateOf(point, here, tidy(here - use), isCounted(meter.kind) ? "count" : "h", flight.purpose);

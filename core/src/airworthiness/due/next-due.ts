@@ -72,7 +72,7 @@ function after(
       const total = work.totals[limit.meter];
       if (total === undefined)
         throw new QuantityError(
-          `The work of ${work.date} does not say what ${limit.meter} showed: nobody can tell when it is due again.`,
+          `The work of ${work.date} has no ${limit.meter} reading. The next due date cannot be calculated.`,
         );
       const due = before && "meter" in before ? before.at : undefined;
       const from = beginning(limit, total, due, work, (a, b) => a - b);

@@ -56,29 +56,35 @@ export function checkLine(
     faults.push({ at, kind, weight, words });
   const [off, on] = [Date.parse(line.off), Date.parse(line.on)];
   if (Number.isNaN(off) || Number.isNaN(on)) {
-    say(Number.isNaN(off) ? "off" : "on", "no time", "refused", "That is no date and time.");
+    say(Number.isNaN(off) ? "off" : "on", "no time", "refused", "Enter a valid date and time.");
     return faults;
   }
   const hours = (on - off) / HOUR_MS;
-  if (on <= off) say("on", "in before out", "refused", "On blocks is not after off blocks.");
+  if (on <= off) say("on", "in before out", "refused", "On blocks must be later than off blocks.");
   else if (hours > LONGEST_H)
-    say("on", "long", "asked", `${formatNumber(hours, 1)} hours in one flight: is the day right?`);
-  if (on > Date.parse(now) + AHEAD_MS) say("on", "future", "refused", "The flight has not ended yet.");
+    say("on", "long", "asked", `${formatNumber(hours, 1)} hours in one flight. Check the date.`);
+  if (on > Date.parse(now) + AHEAD_MS)
+    say("on", "future", "refused", "On blocks is in the future. Check the time.");
   for (const meter of meters) {
     const read = line.meters[meter.id];
     if (read) ofMeter(meter, read, { line, hours, before, after, say });
     else if (!isCounted(meter.kind) && before?.meters[meter.id])
-      say(`meters.${meter.id}.in`, "reading", "asked", `${meter.name}: not read.`);
+      say(`meters.${meter.id}.in`, "reading", "asked", `${meter.name}: no reading entered.`);
     const counted = line.counts[meter.id];
     if (counted !== undefined && (!Number.isInteger(counted) || counted < 0 || counted > 500))
-      say(`counts.${meter.id}`, "counts", "refused", `${meter.name}: a whole number from 0 to 500.`);
+      say(`counts.${meter.id}`, "counts", "refused", `${meter.name}: enter a whole number from 0 to 500.`);
     else if (meter.kind === "landings" && counted === 0)
-      say(`counts.${meter.id}`, "no landing", "asked", "A flight without a landing?");
+      say(
+        `counts.${meter.id}`,
+        "no landing",
+        "asked",
+        "No landing entered for this flight. Check the number.",
+      );
   }
   const landings = meters.find(({ kind }) => kind === "landings");
   const landed = landings && line.counts[landings.id];
   if (line.night && landed !== undefined && line.night.landings > landed)
-    say("night.landings", "counts", "refused", "More landings by night than in all.");
+    say("night.landings", "counts", "refused", "More night landings than total landings. Check both.");
   for (const other of others) {
     if (other.id === line.id) continue;
     if (!(Date.parse(other.off) < on && off < Date.parse(other.on))) continue;
@@ -87,7 +93,7 @@ export function checkLine(
         "off",
         "two at once",
         "asked",
-        `${line.registration} was flying already: ${span(other)}, ${other.pilot}.`,
+        `${line.registration} was already flying then: ${span(other)}, ${other.pilot}.`,
       );
     else if (other.pilot === line.pilot)
       say(
@@ -129,14 +135,14 @@ function ofMeter(
       `meters.${id}.in`,
       "meter back",
       "refused",
-      `${name}: in ${shown(read.in)} is below out ${shown(read.out)}.`,
+      `${name}: the reading after the flight (${shown(read.in)}) is lower than before it (${shown(read.out)}). Check both.`,
     );
   else if (!isCounted(meter.kind) && back - out > hours * (1 + SLACK.part) + SLACK.hours)
     say(
       `meters.${id}.in`,
       "faster than the clock",
       "asked",
-      `${name}: ${shown(tidy(back - out))} h in ${formatNumber(hours, 1)} h between off and on blocks.`,
+      `${name}: ${shown(tidy(back - out))} h, but only ${formatNumber(hours, 1)} h between off and on blocks. Check both.`,
     );
   const last = before?.meters[id];
   if (before && last) {
@@ -147,14 +153,14 @@ function ofMeter(
         `meters.${id}.out`,
         "meter back",
         "asked",
-        `${name} said ${shown(last.in)} after the flight before: it cannot go back. A slip, or was the meter changed?`,
+        `${name} read ${shown(last.in)} after the previous flight and cannot go back. Check the reading, or record that the meter was replaced.`,
       );
     else if (gap >= 10 ** -decimals - 1e-9)
       say(
         `meters.${id}.out`,
         "unlogged",
         "asked",
-        `${name} said ${shown(last.in)} after the flight before: ${shown(gap)} ${isCounted(meter.kind) ? "" : "h "}that nobody logged. Who flew?`,
+        `${name} read ${shown(last.in)} after the previous flight: ${shown(gap)} ${isCounted(meter.kind) ? "" : "h "}not logged. Which flight is missing?`,
       );
   }
   const next = after?.meters[id];
@@ -163,7 +169,7 @@ function ofMeter(
       `meters.${id}.in`,
       "meter back",
       "asked",
-      `${name} said ${shown(next.out)} before the flight after this one: one of the two is a slip.`,
+      `${name} read ${shown(next.out)} before the next flight. One of the two readings is wrong.`,
     );
 }
 

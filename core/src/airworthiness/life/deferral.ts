@@ -45,15 +45,15 @@ export function deferralStanding(
 ): DeferralStanding {
   const { until, reading, for: decided, placard } = deferral;
   if (until !== undefined && date > until)
-    return { state: "ended", words: `The deferral ended on ${until}.` };
+    return { state: "ended", words: `The deferral expired on ${until}.` };
   const total = reading && totals[reading.meter];
   if (reading && total !== undefined && total > reading.at)
-    return { state: "ended", words: `The deferral ended at ${reading.at} h.` };
+    return { state: "ended", words: `The deferral expired at ${reading.at} h.` };
   const other = kinds.filter((kind) => !decided.includes(kind) && MATTERS.includes(kind));
   if (other.length > 0)
     return {
       state: "asked anew",
-      words: `Deferred for ${decided.join(" and ")} flights: for ${other.join(" and ")} it is asked anew.`,
+      words: `Deferred for ${decided.join(" and ")} flights only. For ${other.join(" and ")}, go through the deferral questions again.`,
     };
   return {
     state: "holds",

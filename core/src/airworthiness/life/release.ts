@@ -55,9 +55,9 @@ export function releaseFaults(
 ): ReleaseFault[] {
   const faults: ReleaseFault[] = [];
   const say = (at: string, words: string) => faults.push({ at, words });
-  if (!isLocalDate(release.date)) say("date", "That is no day of the calendar.");
+  if (!isLocalDate(release.date)) say("date", "Enter a valid date.");
   else if (dayNumber(release.date) > dayNumber(today))
-    say("date", "The work is not done yet: a release is signed after it.");
+    say("date", "The date is in the future. Sign the release after the work is done.");
   else
     for (const work of release.works) {
       const last = works
@@ -67,11 +67,11 @@ export function releaseFaults(
           undefined,
         );
       if (last !== undefined && last > release.date)
-        say("date", `It was done on ${last} already, after this.`);
+        say("date", `A later entry for this item exists, dated ${last}. Check the date.`);
     }
-  if (release.done.trim() === "") say("done", "Say what was done.");
+  if (release.done.trim() === "") say("done", "Enter what was done.");
   if (release.works.length + release.closes.length + release.leaves.length === 0)
-    say("works", "Name what it does: a due item, a discrepancy, or a condition that it leaves.");
+    say("works", "Select what this work covers: a due item, a discrepancy, or a condition it leaves open.");
   for (const meter of meters) {
     const reading = release.readings[meter.id];
     if (reading === undefined) continue;
@@ -82,9 +82,12 @@ export function releaseFaults(
     }
     const before = totals[meter.id];
     if (before !== undefined && totalOf(meter, reading, signedAt) < before - 1e-9 && release.date >= today)
-      say(`readings.${meter.id}`, `${meter.name} has come to ${before} already: it cannot go back.`);
+      say(
+        `readings.${meter.id}`,
+        `${meter.name} is already at ${before} and cannot go back. Check the reading.`,
+      );
   }
   if (release.certificate.kind.trim() === "" || release.certificate.number.trim() === "")
-    say("certificate", "Kind and number of the certificate under which it is signed.");
+    say("certificate", "Enter the kind and number of the certificate used to sign.");
   return faults;
 }

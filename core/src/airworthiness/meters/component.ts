@@ -50,7 +50,9 @@ export function componentTotals(component: Component, fittings: readonly Fitting
           const to = (off?.totals ?? now)[meter];
           if (from === undefined || to === undefined) return sum;
           if (to < from - 1e-9)
-            throw new QuantityError(`${component.name} came off with less than it was fitted with.`);
+            throw new QuantityError(
+              `${component.name}: the reading at removal is lower than at fitting. Check both.`,
+            );
           return sum + to - from;
         }, start),
       ),
@@ -82,7 +84,9 @@ export function fittingFaults(fittings: readonly Fitting[]): string[] {
   const end = ({ off }: Fitting) => off?.at ?? "9999";
   for (const [i, one] of fittings.entries()) {
     if (one.off && one.off.at < one.on.at)
-      faults.push(`${one.component} came off ${one.registration} before it was fitted.`);
+      faults.push(
+        `${one.component} was removed from ${one.registration} before it was fitted. Check the dates.`,
+      );
     for (const other of fittings.slice(i + 1)) {
       const together = one.on.at < end(other) && other.on.at < end(one);
       if (!together) continue;
@@ -91,7 +95,7 @@ export function fittingFaults(fittings: readonly Fitting[]): string[] {
           `${one.component} is on ${one.registration} and on ${other.registration} at the same time.`,
         );
       else if (one.registration === other.registration && one.position && one.position === other.position)
-        faults.push(`${one.component} and ${other.component} are both the ${one.position}.`);
+        faults.push(`${one.component} and ${other.component} are both fitted as ${one.position}.`);
     }
   }
   return faults;

@@ -67,7 +67,7 @@ export function readingFor(meter: Meter, total: number, at: string): number {
 
 function assertReading({ name }: Meter, reading: number): void {
   if (!Number.isFinite(reading) || reading < 0)
-    throw new QuantityError(`${name}: a meter shows a number from 0 up.`);
+    throw new QuantityError(`${name}: enter 0 or a higher number.`);
 }
 
 /**
@@ -76,11 +76,11 @@ function assertReading({ name }: Meter, reading: number): void {
  */
 export function readingFault(meter: Meter, reading: number): string | undefined {
   const { name, decimals } = meter;
-  if (!Number.isFinite(reading) || reading < 0) return `${name}: a meter shows a number from 0 up.`;
-  if (reading > 1e6) return `${name}: ${formatNumber(reading)} is more than any aircraft has flown.`;
+  if (!Number.isFinite(reading) || reading < 0) return `${name}: enter 0 or a higher number.`;
+  if (reading > 1e6) return `${name}: ${formatNumber(reading)} is too high. Check the reading.`;
   const scale = 10 ** decimals;
   if (Math.abs(reading * scale - Math.round(reading * scale)) < 1e-6) return undefined;
   return decimals === 0
-    ? `${name} is counted whole: ${reading} is not.`
-    : `${name} shows ${decimals === 1 ? "tenths" : "hundredths"}: ${reading} has a figure too many.`;
+    ? `${name}: enter a whole number, not ${reading}.`
+    : `${name} reads in ${decimals === 1 ? "tenths" : "hundredths"}: ${reading} has too many digits.`;
 }

@@ -186,19 +186,19 @@ export function personSentence({ item, verdict, recency: counted }: JudgedPerson
     return `Only for ${[...(item.for ?? []), ...(item.class ? [item.class] : []), ...(item.aircraft ?? [])].join(", ")}.`;
   if (counted) {
     const limit = item.limits.find((one): one is RecencyLimit => one.by === "recency");
-    const what = limit?.night ? " by night" : "";
+    const what = limit?.night ? " at night" : "";
     const many = (n: number, one: string) => `${n} ${one}${n === 1 ? "" : "s"}`;
-    const have = `${many(counted.takeOffs, "take-off")} and ${many(counted.landings, "landing")}${what} within ${limit?.days} days`;
+    const have = `${many(counted.takeOffs, "take-off")} and ${many(counted.landings, "landing")}${what} in the last ${limit?.days} days`;
     return counted.missing > 0
       ? `${have}: ${counted.missing} more ${counted.missing === 1 ? "is" : "are"} needed.`
-      : `${have}; it holds to ${spokenDate(counted.until ?? "")}.`;
+      : `${have}; valid until ${spokenDate(counted.until ?? "")}.`;
   }
   if (!first)
-    return state === "not known" ? "When it was done last is not on record." : "Done; it is asked no more.";
+    return state === "not known" ? "There is no record of when it was last done." : "Done. No longer due.";
   const until = "date" in first.point ? spokenDate(first.point.date) : "";
-  if (state === "overdue") return `Ended on ${until}.`;
-  if (state === "due within the flight") return `In date to ${until}; the flight ends after that.`;
-  return `In date to ${until}: ${first.left} days left.`;
+  if (state === "overdue") return `Expired on ${until}.`;
+  if (state === "due within the flight") return `Expires on ${until}, before this flight ends.`;
+  return `In date until ${until}: ${first.left} days left.`;
 }
 
 /** Of which class a type is, by what is on it: without oil and run-up it is a glider. */

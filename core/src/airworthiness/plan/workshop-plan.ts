@@ -28,13 +28,16 @@ export interface WorkshopPlan {
 export function planFaults({ closed, visits }: WorkshopPlan): { path: string; expected: string }[] {
   const faults: { path: string; expected: string }[] = [];
   closed.forEach(({ from, to }, i) => {
-    if (!isLocalDate(from)) faults.push({ path: `closed[${i}].from`, expected: "a day like 2026-12-24" });
-    else if (!isLocalDate(to)) faults.push({ path: `closed[${i}].to`, expected: "a day like 2027-01-02" });
+    if (!isLocalDate(from))
+      faults.push({ path: `closed[${i}].from`, expected: "a date, such as 2026-12-24" });
+    else if (!isLocalDate(to))
+      faults.push({ path: `closed[${i}].to`, expected: "a date, such as 2027-01-02" });
     else if (dayNumber(to) < dayNumber(from))
-      faults.push({ path: `closed[${i}].to`, expected: "a day that is not before the first one" });
+      faults.push({ path: `closed[${i}].to`, expected: "a date not before the first day" });
   });
   visits.forEach(({ date }, i) => {
-    if (!isLocalDate(date)) faults.push({ path: `visits[${i}].date`, expected: "a day like 2026-12-24" });
+    if (!isLocalDate(date))
+      faults.push({ path: `visits[${i}].date`, expected: "a date, such as 2026-12-24" });
   });
   return faults;
 }
@@ -90,22 +93,22 @@ export function handCostWords(
       words:
         done === undefined
           ? `${nameOf(item)} is due on ${addDays(today, due)}, and no visit is planned for it.`
-          : `${nameOf(item)} is overdue for ${done - due} ${done - due === 1 ? "day" : "days"} before the visit.`,
+          : `${nameOf(item)} will be ${done - due} ${done - due === 1 ? "day" : "days"} overdue at the visit.`,
     });
   for (const day of cost.closed)
-    said.push({ bad: true, words: `The workshop does not work on ${addDays(today, day)}.` });
+    said.push({ bad: true, words: `The workshop is closed on ${addDays(today, day)}.` });
   if (moreVisits > 0)
     said.push({
       bad: false,
-      words: `${moreVisits} ${moreVisits === 1 ? "visit" : "visits"} more than needed.`,
+      words: `${moreVisits} more ${moreVisits === 1 ? "visit" : "visits"} than needed.`,
     });
   if (moreThrownAway > 0.005)
     said.push({
       bad: false,
-      words: `${Math.round(moreThrownAway * 100)} % of an interval more is given away.`,
+      words: `${Math.round(moreThrownAway * 100)} % of an interval more is lost by doing work early.`,
     });
   if (moreThrownAway < -0.005 && cost.late.length === 0)
     said.push({ bad: false, words: `${Math.round(-moreThrownAway * 100)} % of an interval is saved.` });
-  if (said.length === 0) said.push({ bad: false, words: "It costs nothing." });
+  if (said.length === 0) said.push({ bad: false, words: "No extra cost." });
   return said;
 }

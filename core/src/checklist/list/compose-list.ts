@@ -142,10 +142,10 @@ export function composeList({
   if (aircraft.typeId !== wholeType.id)
     throw new ComposeError(`${aircraft.registration} is a ${aircraft.typeId}, not a ${wholeType.id}.`);
   if (wholeType.stub || wholeType.items.length === 0)
-    throw new ComposeError(wholeType.stub ?? `The list for ${wholeType.name} has no items.`);
+    throw new ComposeError(wholeType.stub ?? `The checklist for ${wholeType.name} has no items.`);
   for (const { condition, why } of wholeType.notOffered ?? [])
     if (conditions.includes(condition))
-      throw new ComposeError(`${wholeType.name}: no list for “${condition}”. ${why}`);
+      throw new ComposeError(`${wholeType.name}: no checklist for “${condition}”. ${why}`);
   const turnaround = conditions.includes("turnaround");
   if (turnaround) assertTurnaround(wholeType, conditions);
   // What is read on the runway and what is put away is no shorter for a turnaround.
@@ -180,7 +180,7 @@ export function composeList({
     return phase === "lap" ? orderLap(own, preferences) : own;
   });
   const fallback = stations[0];
-  if (!fallback) throw new ComposeError(`The list for ${type.name} has no stations.`);
+  if (!fallback) throw new ComposeError(`The checklist for ${type.name} has no stations.`);
   const known = openDiscrepancies.map((discrepancy) => {
     const station = stations.some((s) => s.id === discrepancy.stationId)
       ? discrepancy.stationId
@@ -194,7 +194,7 @@ export function composeList({
     .filter((item) => today({ ...item, turnaround: "always" }));
   const graded = ({ missWhen, ...item }: Item): Item =>
     missWhen && conditions.includes(missWhen.when) ? { ...item, miss: missWhen.miss } : item;
-  for (const item of own) differences.push({ itemId: item.id, why: "this aircraft's own" });
+  for (const item of own) differences.push({ itemId: item.id, why: "added for this aircraft" });
   const byStation = new Map<string, Item[]>(stations.map((station) => [station.id, []]));
   for (const item of [...known, ...type.items.filter(today), ...own])
     byStation.get(item.station)?.push(graded(item));
@@ -214,7 +214,7 @@ export function composeList({
   );
   const facts = factsOf(aircraft.facts, loading);
   const proven = askByValue(standing, facts, seed);
-  for (const itemId of proven.asked) differences.push({ itemId, why: "asked by its value" });
+  for (const itemId of proven.asked) differences.push({ itemId, why: "value to be read out" });
   const { items } = proven;
   const present = new Set(items.map((item) => item.station));
   const after = afterFlightItems(type, items, today);
@@ -272,10 +272,10 @@ export function offeredConditions(type: Pick<AircraftType, "notOffered" | "items
 
 function assertTurnaround(type: AircraftType, conditions: readonly Condition[]): void {
   if (!type.items.some((item) => item.turnaround))
-    throw new ComposeError(`${type.name} has no turnaround list: walk the whole one.`);
+    throw new ComposeError(`${type.name} has no turnaround checklist. Do the full checklist.`);
   const against = NO_TURNAROUND.find((condition) => conditions.includes(condition));
   if (against)
-    throw new ComposeError(`“${against}” and a turnaround exclude each other: walk the whole list.`);
+    throw new ComposeError(`A turnaround is not possible with “${against}”. Do the full checklist.`);
 }
 
 /** The station whose items are read with eyes outside, after the acceptance. */
@@ -303,8 +303,8 @@ function afterFlightItems(
             station,
             kind: "set",
             title: ledger.after,
-            good: "back in its place, seen",
-            why: `It was taken off before the flight: ${ledger.out}.`,
+            good: "put back and checked",
+            why: `Removed before the flight: ${ledger.out}.`,
             miss: "note",
           },
         ]
@@ -330,12 +330,12 @@ function observeItem(discrepancy: OpenDiscrepancy, station: string): Item {
     kind: "observe",
     title: discrepancy.text,
     good: [
-      discrepancy.measure ? `Last time: ${discrepancy.measure}` : "The same as it was logged",
-      ...(discrepancy.deferral?.placard ? [`placard there: ${discrepancy.deferral.placard}`] : []),
+      discrepancy.measure ? `Last time: ${discrepancy.measure}` : "Unchanged since it was logged",
+      ...(discrepancy.deferral?.placard ? [`placard in place: ${discrepancy.deferral.placard}`] : []),
       ...(discrepancy.deferral?.deactivated ? [discrepancy.deferral.deactivated] : []),
     ].join("; "),
-    bad: "Grown: ask before you fly",
-    why: `Open since ${discrepancy.openedAt.slice(0, 10)}, logged by ${discrepancy.openedBy}. What was there before is only normal if it has not grown.`,
+    bad: "Worse than before: ask before you fly",
+    why: `Open since ${discrepancy.openedAt.slice(0, 10)}, logged by ${discrepancy.openedBy}. It is acceptable only if it has not got worse.`,
     miss: discrepancy.grade,
     discrepancyId: discrepancy.id,
     ...(discrepancy.cause && { cause: discrepancy.cause }),

@@ -28,8 +28,7 @@ export function afterRemedy(
   told: readonly Observation[] = [],
 ): { observations: Observation[]; remedied: boolean } {
   const state = outcomeOf(before.observations, now);
-  const words =
-    state === "gone" ? "After it both sides were as they should be." : "After it, it was the same.";
+  const words = state === "gone" ? "Both sides were normal afterwards." : "No change afterwards.";
   const among = (some: readonly Observation[], { feature, side, cylinder }: Observation) =>
     some.some((one) => one.feature === feature && one.side === side && one.cylinder === cylinder);
   return {

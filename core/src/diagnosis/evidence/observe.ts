@@ -59,10 +59,10 @@ export function observe(reading: RunUpReading, profile: RunUpProfile, limits: Ob
       feature: "probe",
       state: "wild",
       cylinder,
-      words: `The exhaust probe of cylinder ${cylinder} jumps about or stands still.`,
+      words: `EGT ${cylinder} is erratic or frozen.`,
     });
   if (wild.length === 0 && Object.keys(reading.egt.scatter).length > 0)
-    found.push({ feature: "probe", state: "quiet", words: "All exhaust probes are quiet." });
+    found.push({ feature: "probe", state: "quiet", words: "All EGT readings are steady." });
   for (const side of ["right", "left"] as const) {
     const made = reading[side];
     const beside = reading[otherSide(side)];
@@ -73,19 +73,24 @@ export function observe(reading: RunUpReading, profile: RunUpProfile, limits: Ob
               feature: "shown",
               state: "one long",
               side,
-              words: `It stood low in one stretch of ${formatNumber(beside.held)} s: one side, or both straight after each other with drops alike.`,
+              words: `Rpm was low for one stretch of ${formatNumber(beside.held)} s: either one side, or both in quick succession with equal drops.`,
             }
           : {
               feature: "shown",
               state: "not seen",
               side,
-              words: `Only ${word(beside.side)} dropped in this trace; ${word(side)} does not show.`,
+              words: `This trace shows a drop on ${word(beside.side)} only, none on ${word(side)}.`,
             },
       );
     if (!made || made.doubt) continue;
     found.push(dropOf(made, beside, word(side), limits, profile));
     if (made.feel !== "quit" && made.seen)
-      found.push({ feature: "feel", state: made.feel, side, words: `On ${word(side)} it ran ${made.feel}.` });
+      found.push({
+        feature: "feel",
+        state: made.feel,
+        side,
+        words: `The engine ran ${made.feel} on ${word(side)}.`,
+      });
     const exhaust = exhaustOf(made, reading[otherSide(side)], word(side), wild);
     if (exhaust) found.push(exhaust);
   }
@@ -133,25 +138,25 @@ export function dropOf(
   const { state } = classifyDrop(made, other, tracedLimits(limits, profile));
   switch (state) {
     case "quit":
-      return { ...base, state: "quit", words: `On ${side} the engine stopped.` };
+      return { ...base, state: "quit", words: `The engine stopped on ${side}.` };
     case "none":
     case "too small":
-      return { ...base, state: "none", words: `On ${side} nothing dropped.` };
+      return { ...base, state: "none", words: `No rpm drop on ${side}.` };
     case "over":
       return {
         ...base,
         state: "over",
-        words: `On ${side} it dropped ${rpm} rpm, over the limit of ${formatNumber(limits.maxDropRpm ?? 0)}.`,
+        words: `${rpm} rpm drop on ${side}: over the limit of ${formatNumber(limits.maxDropRpm ?? 0)}.`,
       };
     case "uneven":
       return {
         ...base,
         state: "uneven",
-        words: `On ${side} it dropped ${rpm} rpm, ${formatNumber(made.drop - (other?.drop ?? 0))} more than on the other.`,
+        words: `${rpm} rpm drop on ${side}: ${formatNumber(made.drop - (other?.drop ?? 0))} more than on the other side.`,
       };
     case "no limit":
     case "usual":
-      return { ...base, state: "usual", words: `On ${side} it dropped ${rpm} rpm.` };
+      return { ...base, state: "usual", words: `${rpm} rpm drop on ${side}.` };
   }
 }
 
@@ -168,16 +173,16 @@ function exhaustOf(
   // Where nothing dropped, exhaust that moves is an engine still warming, or still hot from the other side.
   if (!made.seen && made.feel !== "quit" && Math.abs(middle) >= NO_CHANGE_F) return undefined;
   if (made.feel === "quit" || middle < -40)
-    return { ...base, state: "colder", words: `On ${side} the exhaust of all cylinders fell.` };
+    return { ...base, state: "colder", words: `On ${side} EGT fell on all cylinders.` };
   const [coldest, least] = own.reduce((a, b) => (b[1] < a[1] ? b : a));
   if (least < middle - COLDER_F)
     return {
       ...base,
       state: "one colder",
       cylinder: Number(coldest),
-      words: `On ${side}, exhaust of cylinder ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "stayed"} while the others rose ${formatNumber(middle)}.`,
+      words: `On ${side} EGT ${coldest} ${least < 0 ? `fell ${formatNumber(-least)} °F` : "did not change"} while the others rose ${formatNumber(middle)} °F.`,
     };
-  if (middle < NO_CHANGE_F) return { ...base, state: "no change", words: `On ${side} no exhaust changed.` };
+  if (middle < NO_CHANGE_F) return { ...base, state: "no change", words: `No EGT change on ${side}.` };
   const sane = (changes: Record<number, number> | undefined) =>
     Object.entries(changes ?? {}).flatMap(([cylinder, change]) =>
       wild.includes(Number(cylinder)) ? [] : [change],
@@ -196,16 +201,16 @@ function exhaustOf(
     return {
       ...base,
       state: "much hotter",
-      words: `On ${side} all exhausts rose ${formatNumber(ownMiddle)} °F, on the other side as long ${formatNumber(otherMiddle)}.`,
+      words: `On ${side} all EGTs rose ${formatNumber(ownMiddle)} °F; on the other side ${formatNumber(otherMiddle)} °F in the same time.`,
     };
-  return { ...base, state: "hotter", words: `On ${side} all exhausts rose, ${formatNumber(middle)} °F.` };
+  return { ...base, state: "hotter", words: `On ${side} all EGTs rose, by ${formatNumber(middle)} °F.` };
 }
 
 function heatOf(reading: RunUpReading, profile: RunUpProfile): Observation | undefined {
   const { heat } = reading;
   if (!heat || heat.doubt || profile.heat === "none") return undefined;
   const scale = rpmScale(profile);
-  const what = profile.heat === "alternate air" ? "Alternate air" : "Heat";
+  const what = profile.heat === "alternate air" ? "Alternate air" : "Carburettor heat";
   // Back on both an engine stands up to fifteen beside its base; without a prompt, or with lines far apart, the base itself is a reading.
   const least = (reading.prompted && reading.interval <= COARSE_S ? 14 : 27) * scale;
   const base = { feature: "heat" as const };
@@ -213,20 +218,24 @@ function heatOf(reading: RunUpReading, profile: RunUpProfile): Observation | und
     return {
       ...base,
       state: "more after",
-      words: `${what}: ${formatNumber(heat.gain)} rpm more after it than before.`,
+      words: `${what}: ${formatNumber(heat.gain)} rpm higher afterwards than before.`,
     };
   if (
     heat.drop < -(reading.prompted ? 8 : 20) * scale ||
     (heat.roseWhileHot > 2 * least && heat.drop < least && (heat.gain ?? 0) < 8 * scale)
   )
-    return { ...base, state: "more while on", words: `${what}: more rpm while it was on.` };
+    return { ...base, state: "more while on", words: `${what}: rpm rose while it was on.` };
   // Another way in for the air costs an injected engine little: a small drop there is no fault.
   // Nor does a trace tell that warm air was asked for, where nobody prompted and nothing came of it.
   if (!heat.seen || heat.drop < 6 * scale)
     return profile.heat === "alternate air" || !reading.prompted
       ? undefined
-      : { ...base, state: "nothing", words: `${what}: nothing changed.` };
-  return { ...base, state: "drop", words: `${what}: ${formatNumber(heat.drop)} rpm drop, and back.` };
+      : { ...base, state: "nothing", words: `${what}: no rpm change.` };
+  return {
+    ...base,
+    state: "drop",
+    words: `${what}: ${formatNumber(heat.drop)} rpm drop, then back to normal.`,
+  };
 }
 
 function inRange(value: number, { min, max }: LimitRange): "low" | "in range" | "high" {
@@ -245,7 +254,7 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
     found.push({
       feature: "ammeter",
       state: amps.value < -1.5 ? "discharging" : "charging",
-      words: `The ammeter says ${formatNumber(amps.value)} A.`,
+      words: `Ammeter ${formatNumber(amps.value)} A.`,
     });
   if (suction && profile.suctionGreen)
     found.push({
@@ -273,7 +282,7 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
       found.push({
         feature: "propeller",
         state,
-        words: `Propeller: ${formatNumber(propeller.drop)} rpm, half of it after ${formatNumber(propeller.answeredIn, 1)} s.`,
+        words: `Propeller: ${formatNumber(propeller.drop)} rpm drop, half of it within ${formatNumber(propeller.answeredIn, 1)} s.`,
       });
   }
   if (idle) {
@@ -281,7 +290,7 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
     found.push({
       feature: "idle",
       state: idle.quit ? "quits" : range,
-      words: idle.quit ? "At idle it stopped." : `Idle ${formatNumber(idle.floor)} rpm.`,
+      words: idle.quit ? "The engine stopped at idle." : `Idle ${formatNumber(idle.floor)} rpm.`,
     });
   }
   return found;
@@ -306,16 +315,16 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
       feature: "idleExhaust",
       state: Math.abs(off) > FAR * USUAL_SPREAD_F ? "far apart" : "one apart",
       cylinder,
-      words: `Between ${at} and run-up the exhaust of cylinder ${cylinder} went another way than the others': at ${at} ${formatNumber(Math.abs(off))} °F ${off > 0 ? "hotter" : "colder"}.`,
+      words: `From run-up to ${at}, EGT ${cylinder} changed differently from the others: ${formatNumber(Math.abs(off))} °F ${off > 0 ? "hotter" : "colder"} at ${at}.`,
     };
   if (Math.abs(off) > A_LITTLE * border)
     return {
       feature: "idleExhaust",
       state: "a little apart",
       cylinder,
-      words: `At ${at} the exhaust of cylinder ${cylinder} was a little ${off > 0 ? "hotter" : "colder"} than the others' went, ${formatNumber(Math.abs(off))} °F: a healthy engine does that too now and then.`,
+      words: `At ${at}, EGT ${cylinder} was ${formatNumber(Math.abs(off))} °F ${off > 0 ? "hotter" : "colder"} than expected from the others. A healthy engine can do this too.`,
     };
-  return { feature: "idleExhaust", state: "alike", words: "At low power all exhausts fell alike." };
+  return { feature: "idleExhaust", state: "alike", words: "At low power all EGTs fell by about the same." };
 }
 
 /** How far the moves of a serviceable engine's cylinders lie apart, °F: thirty at power and thirty at idle, each in its own way (common practice). */

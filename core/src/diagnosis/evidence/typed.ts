@@ -47,11 +47,13 @@ export function feelQuestion(
   if (!side || observations.some((seen) => seen.feature === "feel" && seen.side === side)) return undefined;
   const answer = (feel: "smooth" | "rough") => ({
     words: feel === "smooth" ? "Smooth" : "Rough",
-    told: [{ feature: "feel" as const, state: feel, side, words: `On ${words[side]} it ran ${feel}.` }],
+    told: [
+      { feature: "feel" as const, state: feel, side, words: `The engine ran ${feel} on ${words[side]}.` },
+    ],
   });
   return {
     id: "feel",
-    words: `How did it run on ${words[side]}?`,
+    words: `How did the engine run on ${words[side]}?`,
     answers: [answer("rough"), answer("smooth")],
   };
 }

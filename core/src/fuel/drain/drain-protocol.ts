@@ -40,19 +40,27 @@ export function drainAdvice(
   });
   if (!last)
     return rocked
-      ? advice("take", "Take it again", "The wings were rocked: what lay elsewhere is at the drains now.")
-      : advice("take", "Take a cup, hold it to the light", "Water lies at the lowest point of each tank.");
+      ? advice(
+          "take",
+          "Take another sample",
+          "The wings were rocked, so water elsewhere in the tank is now at the drains.",
+        )
+      : advice(
+          "take",
+          "Take a sample, hold it to the light",
+          "Water collects at the lowest point of each tank.",
+        );
   const { outcome, sentence, action } = judgeSample(last, approved);
   if (outcome === "clean" || outcome === "other grade") return advice("clean", "Clean", sentence);
   if (outcome === "finding")
     return last.look === "colourless" && !last.paper
-      ? advice("paper", "A drop on white paper", sentence)
+      ? advice("paper", "Put a drop on white paper", sentence)
       : advice("maintenance", "Do not fly", `${sentence} ${action}`);
   if (seconds >= DRAIN_LIMIT_S)
     return advice(
       "maintenance",
       "Do not fly: call maintenance",
-      `${Math.round(seconds)} seconds of draining and still not clean: more is in there than a drain lets out.`,
+      `${Math.round(seconds)} seconds of draining and still not clean: there is more in the tank than draining can clear.`,
     );
   const dirty = since.length - 1 - since.findLastIndex((s) => judgeSample(s, approved).outcome !== "drain");
   if (dirty < CUPS_BEFORE_ROCKING) return advice("again", action, sentence);
@@ -60,12 +68,12 @@ export function drainAdvice(
     ? advice(
         "maintenance",
         "Do not fly: call maintenance",
-        `Rocked, waited, and ${dirty} more cups that are not clean: it does not clear.`,
+        `${dirty} more samples not clean after rocking and waiting: it does not clear.`,
       )
     : advice(
         "rock",
         "Rock the wings, lower the tail, wait",
-        `${dirty} cups in a row: there is water that does not lie at this drain. Bring it there, then take every drain again.`,
+        `${dirty} samples in a row not clean: there is more water in the tank. Bring it to the drain, then sample every drain again.`,
       );
 }
 

@@ -35,8 +35,8 @@ export interface SampleJudgement {
   action: string;
 }
 
-const WHAT_WAS_PUMPED = "Ask what was put in, and look at the receipt.";
-const STOP = "Do not fly. Nothing is drained away here: the tank has to be emptied.";
+const WHAT_WAS_PUMPED = "Ask which fuel was added and check the receipt.";
+const STOP = "Do not fly. Draining a sample does not help: the tank must be emptied.";
 
 /**
  * Judges one cup: what it is by colour, smell and paper, and whether draining can help. `approved` are the ids of the grades that this aircraft
@@ -57,23 +57,23 @@ export function judgeSample({ look, colour, paper }: Sample, approved: readonly 
       return {
         outcome: "clean",
         grade: "within limits",
-        sentence: `Clear, ${usual?.colours[0] ?? "the right colour"}, no bead, no grit.`,
+        sentence: `Clear, ${usual?.colours[0] ?? "the right colour"}, no water, no grit.`,
         action: "",
       };
     case "water":
-      return drain("Water: it is heavier than fuel and lies below it.");
+      return drain("Water in the fuel. It is heavier and lies at the bottom.");
     case "cloudy":
       return drain(
-        "Cloudy: water held in fine drops, or air. Air clears upwards within a minute, water does not.",
-        "Let the cup stand for a minute; then discard it and drain again.",
+        "Cloudy: fine water droplets or air. Air clears from the bottom up within a minute, water does not.",
+        "Let the sample stand for a minute, then discard it and drain again.",
       );
     case "grit":
-      return drain("Grit or rust: it comes before the filter does.");
+      return drain("Grit or rust in the fuel.");
     case "kerosene smell":
       return {
         outcome: "finding",
         grade: "stop",
-        sentence: "Smells of kerosene: it detonates in this engine.",
+        sentence: "Smells of kerosene: it causes detonation in this engine.",
         action: STOP,
       };
     case "colourless":
@@ -88,8 +88,8 @@ function judgeColourless(paper: PaperTest | undefined, approved: readonly string
     return {
       outcome: "drain",
       grade: "ask",
-      sentence: "All water: it looked clean because there was no fuel in the cup to set it off.",
-      action: "Discard it, and drain again until fuel comes.",
+      sentence: "All water: it looked clean because there was no fuel to compare it with.",
+      action: "Discard it and drain again until fuel comes.",
     };
   if (paper === "greasy ring")
     return {
@@ -104,20 +104,20 @@ function judgeColourless(paper: PaperTest | undefined, approved: readonly string
       ? {
           outcome: "other grade",
           grade: "note",
-          sentence: `Fuel without a dye: ${undyed.name} looks like this, and this aircraft may burn it.`,
+          sentence: `Undyed fuel: ${undyed.name} looks like this and is approved for this aircraft.`,
           action: WHAT_WAS_PUMPED,
         }
       : {
           outcome: "finding",
           grade: "stop",
-          sentence: "Fuel without its dye: another grade, or two grades mixed, whose dyes hide each other.",
+          sentence: "Fuel without its usual dye: another grade, or two grades mixed whose dyes cancel out.",
           action: `${STOP} ${WHAT_WAS_PUMPED}`,
         };
   return {
     outcome: "finding",
     grade: "ask",
-    sentence: "Colourless is water, kerosene, or fuel without its dye.",
-    action: "Smell it, and put a drop on white paper.",
+    sentence: "Colourless: water, kerosene or undyed fuel.",
+    action: "Smell it and put a drop on white paper.",
   };
 }
 
@@ -132,7 +132,7 @@ function judgeColour(
     return {
       outcome: "other grade",
       grade: "note",
-      sentence: `${capital(colour ?? "")} is ${allowed.name}, not what is usual here; this aircraft may burn it.`,
+      sentence: `${capital(colour ?? "")} is ${allowed.name}: not the usual grade, but approved for this aircraft.`,
       action: WHAT_WAS_PUMPED,
     };
   const names = found.map((grade) => grade.name).join(" or ");
@@ -140,8 +140,8 @@ function judgeColour(
     outcome: "finding",
     grade: "stop",
     sentence: names
-      ? `${capital(colour ?? "")} is ${names}, and this aircraft may not burn it.`
-      : `Not ${usual ?? "the right colour"}, and no grade looks like it: a mixture.`,
+      ? `${capital(colour ?? "")} is ${names}: not approved for this aircraft.`
+      : `Not ${usual ?? "the right colour"}, and no single grade has this colour: mixed fuel.`,
     action: `${STOP} ${WHAT_WAS_PUMPED}`,
   };
 }

@@ -26,10 +26,10 @@ export function nightWaterMl(emptyL: number, { lowC, dewPointC, nights }: NightA
   ] as const) {
     assertFinite(what, celsius);
     if (celsius < -60 || celsius > 50)
-      throw new QuantityError(`${what}, ${celsius} °C, is outside of −60 to 50 °C.`);
+      throw new QuantityError(`${what} (${celsius} °C) must be from −60 to 50 °C.`);
   }
   if (!Number.isInteger(nights) || nights < 0 || nights > 60)
-    throw new QuantityError("Count the nights from 0 to 60.");
+    throw new QuantityError("Enter 0 to 60 nights.");
   if (dewPointC <= lowC) return 0;
   // The vapour as dense as it would be at the low temperature if none of it had fallen out.
   const before = densityIfKept(dewPointC, lowC);

@@ -33,12 +33,14 @@ export interface FillingPlan {
  * Valid range: amounts ≥ 0, volumes up to the capacity, step > 0; throws QuantityError otherwise. Source: arithmetic.
  */
 export function howMuchToAdd({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pump }: Filling): FillingPlan {
-  assertNotNegative("What is missing", neededL);
-  if (!(pump.step > 0)) throw new QuantityError("The pump's step must be more than nothing.");
+  assertNotNegative("The missing amount", neededL);
+  if (!(pump.step > 0)) throw new QuantityError("The pump step must be more than zero.");
   for (const { name, volumeL, capacityL } of tanks) {
-    assertNotNegative(`What is in the ${name}`, volumeL);
+    assertNotNegative(`The fuel in the ${name}`, volumeL);
     if (volumeL > capacityL + 1e-6)
-      throw new QuantityError(`The ${name} holds ${capacityL} L; ${volumeL} L cannot be in it.`);
+      throw new QuantityError(
+        `The ${name} holds ${capacityL} L, so ${volumeL} L is not possible. Check the number.`,
+      );
   }
   const roomL = tanks.reduce((sum, t) => sum + t.capacityL - t.volumeL, 0);
   const massL = massRoomKg === undefined ? Number.POSITIVE_INFINITY : Math.max(0, massRoomKg) / kgPerL;

@@ -76,11 +76,11 @@ export const FUEL_GRADES: readonly FuelGrade[] = [
   },
   {
     id: "motor",
-    name: "Motor fuel 95",
+    name: "Mogas 95",
     colours: ["straw", "colourless"],
     kgPerL: 0.745,
     perCelsius: 0.0012,
-    source: by("EN 228: no dye for aviation"),
+    source: by("EN 228: no aviation dye"),
   },
   {
     id: "kerosene",
@@ -106,9 +106,9 @@ export function fuelGrade(id: string): FuelGrade | undefined {
 export function fuelDensity(gradeId: string, celsius = 15): number {
   assertFinite("The fuel's temperature", celsius);
   const grade = fuelGrade(gradeId);
-  if (!grade) throw new QuantityError(`There is no fuel grade ${gradeId} on the list.`);
+  if (!grade) throw new QuantityError(`Fuel grade ${gradeId} is not on the list.`);
   if (celsius < -40 || celsius > 50)
-    throw new QuantityError(`Fuel at ${celsius} °C: the density is known from −40 to 50 °C.`);
+    throw new QuantityError(`Fuel temperature ${celsius} °C is outside −40 to 50 °C. Check it.`);
   return grade.kgPerL / (1 + grade.perCelsius * (celsius - 15));
 }
 

@@ -108,7 +108,7 @@ export function fuelByLog(
   const flown = hoursNow - expected.hours;
   if (flown < 0)
     throw new QuantityError(
-      `The hour meter says ${hoursNow}, and said ${expected.hours} when the fuel was measured last: it cannot go back.`,
+      `The hour meter reads ${hoursNow}, but read ${expected.hours} when the fuel was last measured. Check the reading.`,
     );
   const burntL = flown > 0 ? flown * burnLPerH + taxiL : 0;
   const each = burntL / ids.length;

@@ -36,10 +36,10 @@ export const DISAGREE_AT = 2.5;
  */
 export function estimateFuel(sources: readonly FuelSource[]): FuelEstimate {
   const [only] = sources;
-  if (!only) throw new QuantityError("Nobody has said how much there is.");
+  if (!only) throw new QuantityError("No fuel quantity entered.");
   for (const { kind, litres } of sources) {
-    assertUncertain(`What the ${kind} says`, litres);
-    if (litres.sigma === 0) throw new QuantityError(`The ${kind} cannot be without any uncertainty.`);
+    assertUncertain(`The ${kind} reading`, litres);
+    if (litres.sigma === 0) throw new QuantityError(`The ${kind} reading needs an uncertainty above zero.`);
   }
   const residuals = residualsOf(sources);
   const worst = Math.max(0, ...Object.values(residuals).map(Math.abs));

@@ -33,22 +33,25 @@ export function likelyCauses({
     const { instead } = reconcileUplift(beforeUplifts, measured, only, kgPerL);
     for (const { why } of instead.slice(0, 2)) causes.push(`the uplift of ${only.at.slice(0, 10)}: ${why}`);
   }
-  if (odd === "gauge") return [...causes, "the gauge: fly by the dipstick, and have it looked at"];
+  if (odd === "gauge") return [...causes, "a faulty gauge: use the dipstick and have the gauge checked"];
   if (odd === "dip" || odd === "sight" || odd === "mark")
-    causes.push("the dipstick was not straight, or is the one of another aircraft", "it stands tilted");
+    causes.push(
+      "the dipstick was not vertical, or it belongs to another aircraft",
+      "the aircraft is not level",
+    );
   if (measuredLessLogL === undefined) return causes;
   if (measuredLessLogL < 0)
     return [
       ...causes,
-      "a flight that was not written down",
-      "a leak: look under the wings, at the drains and the selector",
-      "a cap that was off or does not seal: fuel syphons out in minutes",
-      ...(uplifts.length > 0 ? ["an uplift that went into another aircraft, or was booked twice"] : []),
+      "a flight that was not logged",
+      "a leak: check under the wings, the drains and the selector",
+      "a filler cap off or not sealing: fuel siphons out in minutes",
+      ...(uplifts.length > 0 ? ["an uplift that went into another aircraft or was logged twice"] : []),
     ];
   return [
     ...causes,
-    "an uplift that was not written down",
-    "it burnt less than was booked",
-    ...(odd === undefined ? ["the dipstick is the one of another aircraft"] : []),
+    "an uplift that was not logged",
+    "less fuel burnt than logged",
+    ...(odd === undefined ? ["the dipstick belongs to another aircraft"] : []),
   ];
 }

@@ -38,9 +38,9 @@ export function reconcileUplift(
   receipt: Uplift,
   kgPerL: number,
 ): Reconciled {
-  assertUncertain("What was there before", before);
-  assertUncertain("What is there now", after);
-  if (!(receipt.amount > 0)) throw new QuantityError("A receipt over nothing: type what it says.");
+  assertUncertain("The fuel before the uplift", before);
+  assertUncertain("The fuel after the uplift", after);
+  if (!(receipt.amount > 0)) throw new QuantityError("Enter the amount on the receipt.");
   const measuredL = after.value - before.value;
   const sigma = Math.hypot(before.sigma, after.sigma);
   const fit = (uplift: Uplift) => {
@@ -62,18 +62,18 @@ export function reconcileUplift(
 function slips({ amount, unit }: Uplift): { uplift: Uplift; why: string }[] {
   const units = FUEL_UNITS.filter((other) => other !== unit).map((other) => ({
     uplift: { amount, unit: other },
-    why: `booked in the wrong unit: it fits if the ${formatNumber(amount, decimalsOf(amount))} are ${other}, not ${unit}`,
+    why: `logged in the wrong unit: ${formatNumber(amount, decimalsOf(amount))} ${other} would fit, not ${unit}`,
   }));
   const points = [10, 0.1].map((factor) => ({
     uplift: { amount: amount * factor, unit },
-    why: `the point is in the wrong place: ${formatNumber(amount * factor, 1)} ${unit} would fit`,
+    why: `decimal point in the wrong place: ${formatNumber(amount * factor, 1)} ${unit} would fit`,
   }));
   return [
     ...units,
     ...points,
     ...swapped(amount).map((other) => ({
       uplift: { amount: other, unit },
-      why: `two digits are changed about: ${formatNumber(other, decimalsOf(other))} ${unit} would fit`,
+      why: `two digits swapped: ${formatNumber(other, decimalsOf(other))} ${unit} would fit`,
     })),
   ];
 }

@@ -31,12 +31,12 @@ export const MOST_TILT_DEG = 6;
 export function levelDip(dipCm: number, { rightDownDeg, noseUpDeg }: Tilt, tank: TankGeometry): number {
   assertNotNegative("The dip", dipCm);
   for (const [what, degrees] of [
-    ["The bank it stands at", rightDownDeg],
-    ["The pitch it stands at", noseUpDeg],
+    ["The wing slope", rightDownDeg],
+    ["The nose slope", noseUpDeg],
   ] as const) {
     assertFinite(what, degrees);
     if (Math.abs(degrees) > MOST_TILT_DEG)
-      throw new QuantityError(`${what}, ${degrees}°, is too much to correct. Dip on level ground.`);
+      throw new QuantityError(`${what} (${degrees}°) is too large to correct. Dip on level ground.`);
   }
   const side = Math.tan((rightDownDeg * Math.PI) / 180);
   const along = Math.tan((-noseUpDeg * Math.PI) / 180);
@@ -45,8 +45,8 @@ export function levelDip(dipCm: number, { rightDownDeg, noseUpDeg }: Tilt, tank:
   if (mean - reach < 0 || mean + reach > tank.depthCm)
     throw new QuantityError(
       mean - reach < 0
-        ? "Tilted like this, so little fuel runs off the floor into a corner: dip on level ground."
-        : "Tilted like this, so much fuel stands against the roof of the tank: dip on level ground.",
+        ? "On this slope so little fuel cannot be dipped. Dip on level ground."
+        : "On this slope the fuel touches the top of the tank. Dip on level ground.",
     );
   return mean;
 }

@@ -42,7 +42,7 @@ export function assertScale({ points }: ScaleCalibration): void {
     const before = points[i - 1];
     if (before && (at <= before.at || litres < before.litres))
       throw new QuantityError(
-        `The readings of a scale must rise and its litres must not fall: ${at} follows ${before.at}.`,
+        `Scale readings must increase and litres must not decrease: ${at} follows ${before.at}.`,
       );
   });
 }
@@ -97,12 +97,12 @@ export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): 
     const { calibration } = tank;
     if (!calibration)
       throw new QuantityError(
-        `No dipstick calibration on file for the ${tank.name}: the dip cannot be turned into litres.`,
+        `No dipstick calibration on file for the ${tank.name}: the dip cannot be converted to litres.`,
       );
     const tilted = tilt && (tilt.rightDownDeg !== 0 || tilt.noseUpDeg !== 0);
     if (tilted && !tank.geometry)
       throw new QuantityError(
-        `It stands tilted, and the shape of the ${tank.name} is not on file: dip it on level ground.`,
+        `The aircraft is not level and the shape of the ${tank.name} is not on file. Dip it on level ground.`,
       );
     volumeFromDip(calibration, value);
     const dip = tilted && tank.geometry ? levelDip(value, tilt, tank.geometry) : value;
@@ -119,12 +119,12 @@ export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): 
   const scale = by === "sight" ? tank.sight : tank.gauge;
   const name = by === "sight" ? "sight glass" : "fuel gauge";
   if (!scale)
-    throw new QuantityError(`No calibration on file for the ${name} of the ${tank.name}: it does not count.`);
+    throw new QuantityError(`No calibration on file for the ${name} of the ${tank.name}: it is not used.`);
   const first = scale.points[0];
   const last = scale.points.at(-1);
   if (!first || !last || value < first.at || value > last.at)
     throw new QuantityError(
-      `The ${name} of the ${tank.name} shows from ${first?.at} to ${last?.at}${scale.unit === "%" ? " %" : ` ${scale.unit}`}. Read it again.`,
+      `The ${name} of the ${tank.name} reads from ${first?.at} to ${last?.at}${scale.unit === "%" ? " %" : ` ${scale.unit}`}. Read it again.`,
     );
   const litres = onMonotoneCurve(
     scale.points.map((p) => ({ at: p.at, value: p.litres })),

@@ -25,11 +25,11 @@ export function assertCalibration({ points }: DipCalibration): void {
     const before = points[i - 1];
     if (before && point.dipCm <= before.dipCm)
       throw new QuantityError(
-        `The dips of a calibration must rise: ${point.dipCm} cm follows ${before.dipCm} cm.`,
+        `Calibration dips must increase: ${point.dipCm} cm follows ${before.dipCm} cm.`,
       );
     if (before && point.litres < before.litres)
       throw new QuantityError(
-        `The volumes of a calibration cannot fall: ${point.litres} L follows ${before.litres} L.`,
+        `Calibration volumes cannot decrease: ${point.litres} L follows ${before.litres} L.`,
       );
   });
 }
@@ -70,6 +70,6 @@ function assertOnDipstick(calibration: DipCalibration, dipCm: number): void {
   if (dipCm > last) throw new QuantityError(`The dipstick ends at ${last} cm. Wipe it and dip again.`);
   if (dipCm < first)
     throw new QuantityError(
-      `The dipstick begins at ${first} cm: less than that cannot be read. Treat the tank as empty.`,
+      `The dipstick starts at ${first} cm and cannot show less. Treat the tank as empty.`,
     );
 }

@@ -34,19 +34,21 @@ export function coachSequence(
   const rpm = formatNumber(profile.rpm);
   const ground = groundRpm(profile);
   return [
-    ...(warm ? [] : [{ step: "warm up" as const, say: "Warm it up", watch: "oil into its arc" }]),
-    { step: "run-up", say: `${rpm}`, watch: "brakes, outside", patienceS: 40 },
-    ...(lean ? [{ step: "lean" as const, say: "Lean: fastest", watch: "best power, then hold" }] : []),
-    { step: first, say: capital(word(first)), watch: "a little less, smooth", patienceS: 9 },
-    { step: "both", say: "Both", watch: "back to where it was", patienceS: 9 },
-    { step: other, say: capital(word(other)), watch: "about as much", patienceS: 9 },
-    { step: "both", say: "Both", watch: "back to where it was", patienceS: 9 },
+    ...(warm
+      ? []
+      : [{ step: "warm up" as const, say: "Warm up", watch: "oil temperature into the green arc" }]),
+    { step: "run-up", say: `${rpm}`, watch: "hold brakes, look outside", patienceS: 40 },
+    ...(lean ? [{ step: "lean" as const, say: "Lean for maximum rpm", watch: "best power, then hold" }] : []),
+    { step: first, say: capital(word(first)), watch: "small drop, smooth", patienceS: 9 },
+    { step: "both", say: "Both", watch: "rpm back to normal", patienceS: 9 },
+    { step: other, say: capital(word(other)), watch: "similar drop, smooth", patienceS: 9 },
+    { step: "both", say: "Both", watch: "rpm back to normal", patienceS: 9 },
     ...(profile.propeller === "constant speed"
       ? [
           {
             step: "propeller" as const,
-            say: "Propeller back, and in",
-            watch: "down and up again",
+            say: "Propeller back, then forward",
+            watch: "rpm down, then up again",
             patienceS: 12,
           },
         ]
@@ -56,16 +58,16 @@ export function coachSequence(
       : [
           {
             step: "heat" as const,
-            say: profile.heat === "alternate air" ? "Alternate air" : "Heat",
-            watch: profile.heat === "alternate air" ? "a little less" : "a drop, seen",
+            say: profile.heat === "alternate air" ? "Alternate air" : "Carburettor heat",
+            watch: profile.heat === "alternate air" ? "small rpm drop" : "rpm drop",
             // An injected engine hardly answers to another way in for its air.
             patienceS: profile.heat === "alternate air" ? 5 : 9,
           },
-          { step: "cold" as const, say: "Off again", watch: "back, or more than before", patienceS: 9 },
+          { step: "cold" as const, say: "Off again", watch: "rpm back, or higher", patienceS: 9 },
         ]),
-    { step: "load", say: "Load on", watch: "volts hold" },
-    { step: "idle", say: "Idle", watch: "it must not quit", patienceS: 12 },
-    { step: "ground", say: formatNumber(ground), watch: "and breathe", patienceS: 12 },
+    { step: "load", say: "Electrical load on", watch: "voltage steady" },
+    { step: "idle", say: "Idle", watch: "engine keeps running", patienceS: 12 },
+    { step: "ground", say: formatNumber(ground), watch: "let it settle", patienceS: 12 },
   ];
 }
 
@@ -79,7 +81,7 @@ export function clearSequence(profile: RunUpProfile): CoachStep[] {
     ["run-up", "right", "left", "both"].includes(step),
   );
   return [
-    { step: "clear", say: `${formatNumber(rpm)}, lean`, watch: `${seconds} seconds, heads and oil` },
+    { step: "clear", say: `${formatNumber(rpm)}, lean`, watch: `${seconds} seconds, watch CHT and oil` },
     ...magnetos,
   ];
 }
@@ -166,7 +168,7 @@ export function coachView(
         status: tooLate ? "done" : "waiting",
         number: here,
         progress: 0,
-        ...(tooLate && { words: "not all the way back" }),
+        ...(tooLate && { words: "rpm not fully back" }),
       };
     }
     case "heat": {
@@ -227,7 +229,7 @@ export function coachView(
         status: fallen >= enough && passed > 3 ? "done" : tooLate ? "no answer" : "settling",
         number: here,
         progress: Math.min(1, Math.max(0, fallen / enough)),
-        words: fallen > 0.4 * enough ? "falling: a little more" : `fastest ${formatNumber(fastest)}`,
+        words: fallen > 0.4 * enough ? "falling: lean slightly more" : `maximum ${formatNumber(fastest)}`,
       };
     }
     case "enrich":
@@ -271,7 +273,7 @@ function clearing(trace: Trace, since: number, now: number, profile: RunUpProfil
       number: hottest,
       unit: "°F",
       progress: 0,
-      words: `heads over ${formatNumber(most)} °F: throttle back`,
+      words: `CHT over ${formatNumber(most)} °F: throttle back`,
     };
   // The minute counts from when it stands there.
   const piece = pieceOf(trace, rpm, since, now);
@@ -282,7 +284,7 @@ function clearing(trace: Trace, since: number, now: number, profile: RunUpProfil
     number: held > 0 ? Math.max(0, Math.ceil(seconds - held)) : here,
     ...(held > 0 && { unit: "s" }),
     progress: Math.min(1, held / seconds),
-    ...(hottest !== undefined && { words: `hottest head ${formatNumber(hottest)} °F` }),
+    ...(hottest !== undefined && { words: `hottest CHT ${formatNumber(hottest)} °F` }),
   };
 }
 

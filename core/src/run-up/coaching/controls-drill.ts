@@ -40,5 +40,5 @@ export function surfacesFor(
 /** What is said at a corner: which aileron is up, and the elevator. */
 export function cornerWords(corner: StickCorner): string {
   const { leftAileron, elevator } = surfacesFor(corner);
-  return `${leftAileron === "up" ? "Left" : "Right"} aileron up, thumbs at it; elevator ${elevator}`;
+  return `${leftAileron === "up" ? "Left" : "Right"} aileron up, thumbs point at it; elevator ${elevator}`;
 }

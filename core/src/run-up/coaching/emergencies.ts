@@ -39,42 +39,42 @@ export function emergencyCard(id: Emergency, profile?: Cockpit, where = ""): Eme
       return {
         id,
         button: "No drop",
-        title: "No drop: it may be live with the ignition off",
+        title: "No drop: magneto may be live with ignition off",
         steps: [
           "Throttle: idle",
-          lever ? "Stop it with the mixture" : "Fuel: off, and let it run dry",
-          switches ? "Ignition switches and master: off" : "Key: off, out, on the coaming",
-          "Nobody near the propeller, chocks in",
+          lever ? "Shut down with the mixture" : "Fuel: off, let the engine run dry",
+          switches ? "Ignition switches and master: off" : "Key: off, remove, place on the coaming",
+          "Keep everyone clear of the propeller, chocks in",
         ],
-        after: "Do not turn the propeller, not even by hand. Maintenance.",
-        text: `No magneto drop${at}: magneto not grounded, switch or timing. Propeller treated as live.`,
+        after: "Do not turn the propeller, even by hand. Call maintenance.",
+        text: `No magneto drop${at}: magneto not grounded, switch or timing fault. Treat propeller as live.`,
       };
     case "stops on one":
       return {
         id,
         button: "Stops on one",
-        title: "It stops on one magneto",
+        title: "Engine stops on one magneto",
         steps: [
           "Throttle: idle",
-          switches ? "Then, and only after: both switches on" : "Then, and only after: key to both",
-          "If it has stopped: leave it stopped",
+          switches ? "Only then: both switches on" : "Only then: key to both",
+          "If the engine has stopped: do not restart",
         ],
-        after: "That magneto is dead. Taxi back, or be towed. No flight.",
+        after: "That magneto is dead. Do not fly. Taxi back or have the aircraft towed.",
         text: `Engine stops on one magneto${at}.`,
       };
     case "brakes":
       return {
         id,
-        button: "Brakes fail",
-        title: "Brakes do not hold",
+        button: "Brake failure",
+        title: "Brakes not holding",
         steps: [
           "Throttle: idle",
           cut,
           "Steer away from people, into the open",
           lever ? "Master and ignition: off" : "Fuel and master: off",
         ],
-        after: "Rather a fence than a propeller. Stay away from it until it stands.",
-        text: "Brakes did not hold at the run-up.",
+        after: "Better to hit a fence than people. Stay clear of the propeller until it stops.",
+        text: "Brakes did not hold during the run-up.",
       };
     case "fire":
       return {
@@ -84,12 +84,12 @@ export function emergencyCard(id: Emergency, profile?: Cockpit, where = ""): Eme
         steps: [
           ...(lever ? [cut] : []),
           "Fuel: off, pump off",
-          "Throttle: open until it stops",
+          "Throttle: full open until the engine stops",
           "Ignition and master: off",
-          "Out, upwind, extinguisher",
+          "Get out, move upwind, take the extinguisher",
         ],
-        after: "People first. Say where you are on the radio only if there is time.",
-        text: "Fire at the run-up. Engine stopped, fuel off.",
+        after: "People first. Radio your position only if there is time.",
+        text: "Fire during the run-up. Engine stopped, fuel off.",
       };
     case "smoke":
       return {
@@ -100,11 +100,11 @@ export function emergencyCard(id: Emergency, profile?: Cockpit, where = ""): Eme
           "Throttle: idle",
           cut,
           "Master: off",
-          "Heat and vents: closed, then doors open",
-          "Out, extinguisher in hand",
+          "Cabin heat and vents: closed, then open the doors",
+          "Get out, extinguisher in hand",
         ],
         after: "Do not switch anything on again.",
-        text: "Smoke in the cockpit at the run-up. Master off.",
+        text: "Smoke in the cockpit during the run-up. Master off.",
       };
   }
 }

@@ -24,7 +24,7 @@ export function procedureSequence(procedure: Procedure, profile: RunUpProfile): 
   const ground = formatNumber(groundRpm(profile));
   switch (procedure) {
     case "warm up":
-      return [{ step: "warm up", say: "Warm it up", watch: "oil into its arc, then no sooner" }];
+      return [{ step: "warm up", say: "Warm up", watch: "wait until oil is in the green arc" }];
     case "clear":
       return clearSequence(profile);
     case "idle":
@@ -33,18 +33,18 @@ export function procedureSequence(procedure: Procedure, profile: RunUpProfile): 
         {
           step: "idle",
           say: "Idle",
-          watch: `${profile.idle.seconds} seconds, it must not quit`,
+          watch: `${profile.idle.seconds} seconds, engine keeps running`,
           patienceS: 12,
         },
-        { step: "ground", say: ground, watch: "and breathe", patienceS: 12 },
+        { step: "ground", say: ground, watch: "let it settle", patienceS: 12 },
       ];
     case "ground lean":
       return [
-        { step: "set lean", say: formatNumber(rpm), watch: "set it and let it stand", patienceS: 25 },
-        { step: "peak", say: "Lean, slowly", watch: "faster, then it drops", patienceS: 75 },
+        { step: "set lean", say: formatNumber(rpm), watch: "set and let it settle", patienceS: 25 },
+        { step: "peak", say: "Lean slowly", watch: "rpm rises, then drops", patienceS: 75 },
         {
           step: "enrich",
-          say: `${formatNumber(turnsIn)} turns in`,
+          say: `Mixture ${formatNumber(turnsIn)} turns in`,
           watch: "smooth again",
           patienceS: 20,
         },
@@ -117,7 +117,7 @@ function hottestMean(trace: Trace, from: number, to: number): { peak: number; en
 }
 
 const RICH_AGAIN =
-  "Rich again before take-off, or as your handbook says: leaned like this, full power harms it.";
+  "Mixture rich before take-off, or as your handbook says. Full power this lean damages the engine.";
 
 /**
  * Leaning for the ground: it has gone through its fastest and past it, and stands a little richer than that. Rpm. Valid range: a reading of
@@ -128,8 +128,8 @@ export function judgeGroundLeaning(
   profile: Pick<RunUpProfile, "groundLean" | "rpm" | "source">,
 ): Judgement {
   const id = "ground-lean";
-  const subject = "Leaned for the ground";
-  if (!reading) return unjudged(id, subject, "It was not leaned, or the trace is too short to tell.");
+  const subject = "Ground leaning";
+  if (!reading) return unjudged(id, subject, "Not leaned, or the trace is too short to tell.");
   const { rpm, turnsIn } = profile.groundLean;
   const { fastest, past, end, egtPeak, egtEnd } = reading;
   const enough = PAST_PEAK * rpm;
@@ -147,24 +147,24 @@ export function judgeGroundLeaning(
     return {
       ...base,
       grade: "watch",
-      sentence: `It never dropped behind its fastest ${n(fastest)}: it is as rich as before.`,
-      action: `At ${n(rpm)} draw the mixture until it plainly drops, then ${n(turnsIn)} turns in.`,
+      sentence: `Rpm never dropped past its maximum of ${n(fastest)}: still as rich as before.`,
+      action: `At ${n(rpm)} rpm lean until the rpm clearly drops, then ${n(turnsIn)} turns in.`,
     };
   if (fastest - end > 0.8 * enough)
     return {
       ...base,
       grade: "watch",
-      sentence: `It still stands ${n(fastest - end)} rpm under its fastest ${n(fastest)}: past the peak.`,
-      action: `Turn the mixture in until it runs at about ${n(fastest)} again.`,
+      sentence: `Rpm is still ${n(fastest - end)} below its maximum of ${n(fastest)}: too lean.`,
+      action: `Turn the mixture in until the rpm is about ${n(fastest)} again.`,
     };
   const egt =
     egtPeak === undefined || egtEnd === undefined
       ? ""
-      : ` Exhaust ${n(Math.max(0, egtPeak - egtEnd))} °F under its hottest.`;
+      : ` EGT ${n(Math.max(0, egtPeak - egtEnd))} °F below peak.`;
   return {
     ...base,
     grade: "within limits",
-    sentence: `Fastest ${n(fastest)}, past it to ${n(past)}, back to ${n(end)}.${egt}`,
+    sentence: `Maximum ${n(fastest)} rpm, leaned past it to ${n(past)}, enriched to ${n(end)}.${egt}`,
   };
 }
 
@@ -178,7 +178,7 @@ export function judgeWarmUp(
   { oilTemperature }: Pick<RunUpProfile, "oilTemperature">,
 ): Judgement {
   const id = "warm-up";
-  const subject = "Oil, warmed up";
+  const subject = "Oil warm-up";
   if (oilF === undefined) return unjudged(id, subject, "No oil temperature in this trace.");
   const { min, max } = inUnit(oilTemperature, "°F");
   const base = {
@@ -195,22 +195,22 @@ export function judgeWarmUp(
       ...base,
       grade: "stop",
       margin: { value: max - oilF, unit: "°F" },
-      sentence: `${formatNumber(oilF)} °F${took}: over its arc.`,
-      action: "Throttle back, into the wind, cowl flaps open. Still rising: shut down.",
+      sentence: `${formatNumber(oilF)} °F${took}: above the green arc.`,
+      action: "Throttle back, nose into wind, cowl flaps open. If it keeps rising, shut down.",
     };
   if (min !== undefined && oilF < min)
     return {
       ...base,
       grade: "ask",
       margin: { value: oilF - min, unit: "°F" },
-      sentence: `${formatNumber(oilF)} °F${took}: ${formatNumber(min - oilF)} °F short of its arc.`,
-      action: "Keep it turning slowly. Cold oil is thick: no run-up before it is in the arc.",
+      sentence: `${formatNumber(oilF)} °F${took}: ${formatNumber(min - oilF)} °F below the green arc.`,
+      action: "Keep the rpm low. No run-up until the oil is in the green arc.",
     };
   return {
     ...base,
     grade: "within limits",
     ...marginIn({ value: oilF, unit: "°F" }, { min, max }),
-    sentence: `${formatNumber(oilF)} °F${took}: in its arc, ready for the run-up.`,
+    sentence: `${formatNumber(oilF)} °F${took}: in the green arc, ready for the run-up.`,
   };
 }
 
@@ -223,7 +223,7 @@ export function judgeIdleHold(
   { idle: limit, rpm }: Pick<RunUpProfile, "idle" | "rpm">,
 ): Judgement {
   const id = "idle-hold";
-  const subject = "Idle, held";
+  const subject = "Idle check";
   if (!idle) return unjudged(id, subject, "No idle in this trace.");
   const base = {
     id,
@@ -238,8 +238,8 @@ export function judgeIdleHold(
     return {
       ...base,
       grade: "stop",
-      sentence: "It quit at idle.",
-      action: "It may do the same on final: do not fly until the idle has been set.",
+      sentence: "The engine stopped at idle.",
+      action: "It may do the same on final approach. Do not fly until the idle has been adjusted.",
     };
   const low = limit.min !== undefined && idle.floor < limit.min;
   const high = limit.max !== undefined && idle.floor > limit.max;
@@ -247,25 +247,23 @@ export function judgeIdleHold(
     return {
       ...base,
       grade: "ask",
-      sentence: `${formatNumber(idle.floor)} rpm, held ${held}: ${low ? "under" : "over"} its range.`,
+      sentence: `${formatNumber(idle.floor)} rpm, held ${held}: ${low ? "below" : "above"} its range.`,
       action: low
-        ? "It may stop on the landing roll. Have the stop set."
-        : "It floats and eats brakes. Throttle really at the stop? Then have it set.",
+        ? "The engine may stop on the landing roll. Have the idle adjusted."
+        : "The aircraft floats on landing and wears its brakes. Check the throttle is fully closed, then have the idle adjusted.",
     };
   if (idle.held < limit.seconds - 0.6)
     return {
       ...base,
       grade: "note",
-      sentence: `${formatNumber(idle.floor)} rpm, but held ${held} only.`,
-      action: `Stay at the stop ${formatNumber(limit.seconds)} seconds: it quits late if it quits.`,
+      sentence: `${formatNumber(idle.floor)} rpm, but held for only ${held}.`,
+      action: `Hold the throttle closed for ${formatNumber(limit.seconds)} seconds: a stop can come late.`,
     };
   return {
     ...base,
     grade: "within limits",
     ...marginIn(base.reading, limit),
-    sentence: `${formatNumber(idle.floor)} rpm, held ${held}, ran on${
-      limit.min !== undefined && idle.floor - limit.min < 15 * rpmScale({ rpm }) ? "; close to its least" : ""
-    }.`,
+    sentence: `${formatNumber(idle.floor)} rpm, held ${held}, kept running${limit.min !== undefined && idle.floor - limit.min < 15 * rpmScale({ rpm }) ? "; close to its minimum" : ""}.`,
   };
 }
 

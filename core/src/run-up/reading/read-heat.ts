@@ -96,7 +96,7 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
     dropSigma: Math.hypot(baseSigma, hotSigma),
     seen: step.seen && Math.abs(base - hot) >= 6 * rpmScale(ctx.profile),
     roseWhileHot: Math.max(0, atEnd - hot),
-    ...(climbs && { doubt: "The propeller was still coming back: do it again." }),
+    ...(climbs && { doubt: "Rpm was still recovering from the propeller cycle: repeat it." }),
   };
   // A propeller that has come back stands on both again; one that is still pulled does not.
   const cycled =
@@ -107,8 +107,8 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
   // Without a prompt, and not out of a calm base, it may be anything.
   const beside = runUpBase !== undefined && Math.abs(base - runUpBase) > NO_BASE * runUpBase;
   if (!prompted && before && ((!restsAtBase(before) && !cycled) || beside))
-    made.doubt ??= "The engine did not stand on both before it: do it again.";
-  if (step.uncalled) made.doubt ??= "Nobody had called for it: do it again.";
+    made.doubt ??= "Rpm was not steady on both before it: repeat it.";
+  if (step.uncalled) made.doubt ??= "This step was not asked for: repeat it.";
   if (egt.length > 0) made.egtChange = median(egt);
   if (cold) {
     const again = settledRpm(ctx, cold, 9);

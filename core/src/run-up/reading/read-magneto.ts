@@ -138,18 +138,18 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     (p) => p.kind === "gap" && (p.from ?? 0) < step.until && (p.to ?? 0) > step.at - 1,
   );
   // A stop is seen in the lines that there are: lines that are missing do not unsay it.
-  if (hole && !quit) made.doubt = "There is a hole in the trace here: do it again.";
+  if (hole && !quit) made.doubt = "Data missing in the trace here: repeat it.";
   else if (
     !quit &&
     (held < SHORTEST_S ||
       (clean.interval > FAR_BETWEEN_S && whole.length < 3) ||
       (!step.seen && alone.length < FEWEST_FOR_NONE))
   )
-    made.doubt = "Too short to settle: stay a few seconds longer.";
+    made.doubt = "Too short to settle: repeat it and stay a few seconds longer.";
   else if (!quit && made.drop < -FASTER_RPM * scale)
-    made.doubt = "It ran faster than on both before it, so the throttle moved: do it again.";
-  if (step.hardly) made.doubt ??= "It hardly dropped: do it again, and look at the key and the needle.";
-  if (step.uncalled && !quit) made.doubt ??= "Nobody had called for it: do it again.";
+    made.doubt = "Rpm was higher than on both, so the throttle moved: repeat it.";
+  if (step.hardly) made.doubt ??= "Almost no drop: repeat it, watching the key and the tachometer.";
+  if (step.uncalled && !quit) made.doubt ??= "This step was not asked for: repeat it.";
   reading.tries.push(made);
   const called = reading.prompted && !step.uncalled;
   // Without prompts a moment on the way back may look like one more try: it takes nothing from one that had settled.

@@ -89,7 +89,7 @@ export function readWays(
     if (prompted) doubtUnlike(first, second);
     first.reading.notes.push({
       kind: "read otherwise",
-      sentence: `This trace can be read in another way too, about ${chanceCases(second.weight)}: ${sidesIn(second, profile)}.`,
+      sentence: `This trace can also be read differently (chance about ${chanceCases(second.weight)}): ${sidesIn(second, profile)}.`,
     });
   }
   return ways;
@@ -117,7 +117,7 @@ function doubtUnlike(first: ReadWay, second: ReadWay): void {
   for (const side of SIDES) {
     const made = first.reading[side];
     if (made && made.feel !== "quit" && !isAlike(first, second, side))
-      made.doubt ??= "The trace can be read in another way too: do it again.";
+      made.doubt ??= "The trace is not clear here: repeat it.";
   }
 }
 
@@ -128,9 +128,9 @@ function sidesIn({ reading }: ReadWay, { sideWords, firstSide }: RunUpProfile): 
     .map((side) => {
       const made = reading[side];
       const word = sideWords?.[side] ?? side;
-      if (!made) return `${word} does not show`;
-      if (made.feel === "quit") return `on ${word} it stopped`;
-      return `${word} ${formatNumber(5 * Math.round(Math.abs(made.drop) / 5))} rpm ${made.drop < 0 ? "more" : "less"}`;
+      if (!made) return `${word} not visible`;
+      if (made.feel === "quit") return `engine stopped on ${word}`;
+      return `${word} ${formatNumber(5 * Math.round(Math.abs(made.drop) / 5))} rpm ${made.drop < 0 ? "rise" : "drop"}`;
     })
     .join(", ");
 }
@@ -176,7 +176,7 @@ function readBase(ctx: Context, reading: RunUpReading): void {
   if (Math.abs(value - profile.rpm) > profile.within)
     reading.notes.push({
       kind: "beside the figure",
-      sentence: `Run up at ${formatNumber(value)} rpm, the figure is ${formatNumber(profile.rpm)}: the limits hold for that.`,
+      sentence: `Run-up made at ${formatNumber(value)} rpm, but the limits apply at ${formatNumber(profile.rpm)} rpm.`,
     });
 }
 
@@ -284,7 +284,7 @@ function notesOn(
   )
     notes.push({
       kind: "none tried",
-      sentence: "Neither magneto was tried in this trace, or neither dropped.",
+      sentence: "Neither magneto was checked in this trace, or neither dropped.",
     });
   // Of a trace that shows no drop at all nothing else is said of the sides.
   if (isUnsteady(reading)) return notes;
@@ -293,7 +293,7 @@ function notesOn(
       notes.push({
         kind: "second never tried",
         side,
-        sentence: `Only one magneto shows in this trace: ${word(side)} was never tried, or it did not drop. Do both again.`,
+        sentence: `Only one magneto shows in this trace: ${word(side)} was not checked or did not drop. Check both again.`,
       });
   steps.forEach((step, i) => {
     if (step.step !== "right" && step.step !== "left") return;
@@ -303,7 +303,7 @@ function notesOn(
       notes.push({
         kind: "not back to both",
         side: step.step,
-        sentence: `You did not come back to both after ${word(step.step)}.`,
+        sentence: `You did not go back to both after ${word(step.step)}.`,
       });
   });
   for (const side of ["right", "left"] as const) {
@@ -315,13 +315,13 @@ function notesOn(
       notes.push({
         kind: "repeated",
         side,
-        sentence: `${capital(word(side))} was tried ${own.length} times: the last one counts.`,
+        sentence: `${capital(word(side))} was checked ${own.length} times: the last one is used.`,
       });
     if (last && !last.seen)
       notes.push({
         kind: "no change seen",
         side,
-        sentence: `Nothing changed when ${word(side)} was called.`,
+        sentence: `No rpm change when ${word(side)} was called.`,
       });
   }
   if (reading.heat?.doubt)
@@ -330,7 +330,7 @@ function notesOn(
     notes.push({
       kind: "wrong order",
       side: profile.firstSide,
-      sentence: `This type tries ${word(profile.firstSide)} first.`,
+      sentence: `On this type check ${word(profile.firstSide)} first.`,
     });
   return notes;
 }

@@ -20,7 +20,7 @@ export function doubtUnsteady(reading: RunUpReading, { trace, profile }: Context
   const jumps = jumpiness(pieceOf(trace, trace.channels.rpm as Float64Array, base.from, base.to).y) / JUMPS;
   const sigma = Math.min(base.sigma, jumps);
   if (sigma <= UNSTEADY_RPM * rpmScale(profile)) return;
-  const doubt = "The rpm jumps too much to read it.";
+  const doubt = "Rpm too unsteady to read.";
   for (const made of reading.tries) {
     if (made.feel === "quit") continue;
     made.doubt ??= doubt;
@@ -29,6 +29,6 @@ export function doubtUnsteady(reading: RunUpReading, { trace, profile }: Context
   if (reading.heat) reading.heat.doubt ??= doubt;
   reading.notes.push({
     kind: "unsteady",
-    sentence: `The rpm jumps by ${formatNumber(10 * Math.round(sigma / 5))} and more while it should stand: no drop can be read out of that. Look at the tachometer, and type what you saw.`,
+    sentence: `Rpm varies by ${formatNumber(10 * Math.round(sigma / 5))} or more when it should be steady, so no drop can be read. Read the tachometer and enter the numbers.`,
   });
 }

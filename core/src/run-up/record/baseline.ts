@@ -84,9 +84,9 @@ export function baselineOf(
 }
 
 const SUBJECT: Record<BaselineQuantity, string> = {
-  rightDrop: "Right, against its usual value",
-  leftDrop: "Left, against its usual value",
-  heatDrop: "Heat, against its usual value",
+  rightDrop: "Right drop against its usual value",
+  leftDrop: "Left drop against its usual value",
+  heatDrop: "Carburettor heat drop against its usual value",
 };
 
 /**
@@ -105,7 +105,7 @@ export function judgeBaseline(
   const far = Math.abs(times) >= 3;
   const usual = `${formatNumber(baseline.middle)} ± ${formatNumber(baseline.scatter)}`;
   const growth = baseline.growing
-    ? ` ${far ? "and growing" : "Growing"} over the last ${GROWING_OVER} run-ups.`
+    ? ` ${far ? "and increasing" : "Increasing"} over the last ${GROWING_OVER} run-ups.`
     : "";
   const base = {
     id: `baseline.${quantity}`,
@@ -115,7 +115,7 @@ export function judgeBaseline(
     limit: `usually ${usual} rpm`,
     source: {
       kind: "own limit" as const,
-      text: `${baseline.count} earlier run-ups of this engine${baseline.forAltitude ? ", brought to today's density altitude" : ""}`,
+      text: `${baseline.count} earlier run-ups of this engine${baseline.forAltitude ? ", adjusted to today's density altitude" : ""}`,
       example: false,
     },
   };
@@ -123,17 +123,17 @@ export function judgeBaseline(
     return {
       ...base,
       grade: "within limits",
-      sentence: `${formatNumber(today.value)} rpm is as ever: usually ${usual}.`,
+      sentence: `${formatNumber(today.value)} rpm is normal for this engine: usually ${usual}.`,
     };
   return {
     ...base,
     grade: "watch",
     sentence: far
-      ? `${formatNumber(Math.abs(times), 1)} times its usual scatter ${times > 0 ? "above" : "below"} its own ${usual} rpm${growth ? "," : "."}${growth}`
+      ? `${formatNumber(today.value)} rpm is well ${times > 0 ? "above" : "below"} the usual ${usual} rpm${growth ? "," : "."}${growth}`
       : `${formatNumber(today.value)} rpm, usually ${usual}.${growth}`,
     action:
       times < 0
-        ? "A drop that gets small can be a magneto on its way to not being grounded. Look again; have it noted."
-        : "Inside its limit, but not like this engine. Clear it once and look again; have it noted.",
+        ? "A drop that gets smaller can mean a magneto losing its ground. Check again and log it."
+        : "Within limits, but unusual for this engine. Clear the plugs once, check again and log it.",
   };
 }

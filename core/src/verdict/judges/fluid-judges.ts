@@ -59,7 +59,7 @@ function oilUse(walk: JudgedWalk): Judgement[] {
 export const FLUID_JUDGES: readonly Judge[] = [
   {
     id: "clock",
-    subject: "This device's clock",
+    subject: "Device clock",
     topic: "hours",
     needs: [],
     judge: ({ list, state }) => judgeClock(list, state),
@@ -67,21 +67,21 @@ export const FLUID_JUDGES: readonly Judge[] = [
   { id: "fuel.endurance", subject: "Fuel for this flight", topic: "fuel", needs: [], judge: fuel },
   {
     id: "fuel.drains",
-    subject: "Drains",
+    subject: "Fuel samples",
     topic: "fuel",
     needs: [],
     judge: ({ list, state }) => judgeDrains(list, state),
   },
   {
     id: "fuel.uplifts",
-    subject: "Receipts",
+    subject: "Fuel receipts",
     topic: "fuel",
     needs: [],
     judge: ({ list, state }) => judgeUplifts(list, state),
   },
   {
     id: "fuel.earlier",
-    subject: "Refuelled before",
+    subject: "Earlier refuelling",
     topic: "fuel",
     needs: [],
     judge: ({ list }) => judgeEarlierUplifts(list),
@@ -95,7 +95,7 @@ export const FLUID_JUDGES: readonly Judge[] = [
   },
   {
     id: "fuel.night",
-    subject: "Water from the night",
+    subject: "Overnight condensation",
     topic: "fuel",
     needs: ["fuel.endurance"],
     judge: ({ state, given }) => judgeNight(state, given.fuel),

@@ -54,7 +54,7 @@ function magnetos(walk: JudgedWalk, engine: Engine): Judgement[] {
       return unjudged(
         "magneto",
         "Magnetos",
-        "No magneto limits on file for this aircraft. Look in its handbook.",
+        "No magneto limits on file for this aircraft. Check its handbook.",
       );
     const result = judgeMagnetos({
       baseRpm,
@@ -86,7 +86,9 @@ function baselines(walk: JudgedWalk, engine: Engine): Judgement[] {
     if (rpm === undefined) return [];
     const today = { value: baseRpm - rpm, baseRpm, ...(high !== undefined && { densityAltitudeFt: high }) };
     const made = judgeBaseline(quantity, today, past, profile.resolutionRpm);
-    return made ? ledBy(engine.items(kind), "baseline", "Its usual values", () => ({ ...made, cause })) : [];
+    return made
+      ? ledBy(engine.items(kind), "baseline", "Comparison with usual values", () => ({ ...made, cause }))
+      : [];
   });
 }
 
@@ -142,10 +144,10 @@ export const ENGINE_JUDGES: readonly Judge[] = [
   },
   {
     id: "baseline",
-    subject: "Its usual values",
+    subject: "Comparison with usual values",
     topic: "engine",
     needs: [],
-    judge: eachEngine("baseline", "Its usual values", baselines),
+    judge: eachEngine("baseline", "Comparison with usual values", baselines),
   },
   {
     id: "traced",

@@ -156,12 +156,12 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
   return state.uplifts.map((uplift, i): UpliftChecked => {
     const { tankId } = uplift;
     const tank = profile.tanks.find((t) => t.id === tankId);
-    if (!tank) return { uplift, open: "Into several tanks: no one tank's dipstick can tell." };
+    if (!tank) return { uplift, open: "Fuel was added to several tanks, so one tank's dip cannot check it." };
     const dipped = ({ before }: UpliftSeen) =>
       TANK_LOOKS.some((by) => by !== "gauge" && before[tankKey(by, tank.id)] !== undefined);
     const later = state.uplifts.slice(i + 1).filter((other) => !other.tankId || other.tankId === tankId);
     if (later.some((other) => !dipped(other)))
-      return { uplift, open: `Two uplifts into the ${tank.name} without a dip in between.` };
+      return { uplift, open: `Two uplifts into the ${tank.name} without a dip between them.` };
     const [next] = later;
     const look = (readings: (by: TankLook) => Quantity | undefined) => {
       for (const by of TANK_LOOKS.filter((b) => b !== "gauge")) {
@@ -181,8 +181,8 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
     const after = look((by) =>
       next ? next.before[tankKey(by, tank.id)] : state.readings[tankKey(by, tank.id)],
     );
-    if (!before) return { uplift, open: `Nobody measured the ${tank.name} before it.` };
-    if (!after) return { uplift, open: `Dip the ${tank.name} now: only then the receipt can be checked.` };
+    if (!before) return { uplift, open: `The ${tank.name} was not dipped before refuelling.` };
+    if (!after) return { uplift, open: `Dip the ${tank.name} now to check the receipt.` };
     return {
       uplift,
       reconciled: reconcileUplift(before, after, uplift, densityOf(list, uplift.grade)),
@@ -251,9 +251,8 @@ export function judgeDrains(list: ComposedList, state: PreflightState): Judgemen
       {
         ...base,
         grade: "watch",
-        sentence: `${dirty[0]?.look === "grit" ? "Grit" : "Water"}, clean at cup ${taken.length}.`,
-        action:
-          "Drain it once more before you board, and look for where it came from: cap, seal, the last fuel.",
+        sentence: `${dirty[0]?.look === "grit" ? "Grit" : "Water"} found, clean at sample ${taken.length}.`,
+        action: "Drain once more before boarding, and look for the source: cap, seal or the last fuel added.",
       },
     ];
   });
@@ -268,8 +267,8 @@ const WILL_NOT_CLEAR = "fuel.water";
 export function wrongGrade(grade: string, approved: readonly string[]) {
   return {
     grade: "stop" as const,
-    sentence: `${fuelGrade(grade)?.name ?? grade} went in, and this aircraft may burn ${approved.join(", ")}.`,
-    action: "Do not start. The tank has to be emptied.",
+    sentence: `${fuelGrade(grade)?.name ?? grade} was added, but this aircraft is approved only for ${approved.join(", ")}.`,
+    action: "Do not start the engine. The tank must be emptied.",
   };
 }
 
@@ -327,17 +326,17 @@ const judgeUplift =
       });
     if (!reconciled) return made;
     const { agrees, measuredL, receiptL, instead } = reconciled;
-    const says = `It says ${formatNumber(uplift.amount, 1)} ${uplift.unit}${uplift.unit === words.unit ? "" : `, ${words.say(receiptL)}`}; the ${tank?.name ?? "tank"} took ${words.say(measuredL)} by the dipstick`;
+    const says = `The receipt says ${formatNumber(uplift.amount, 1)} ${uplift.unit}${uplift.unit === words.unit ? "" : `, ${words.say(receiptL)}`}; by the dipstick the ${tank?.name ?? "tank"} took ${words.say(measuredL)}`;
     made.push(
       agrees
-        ? { ...base, grade: "within limits", sentence: `${says}: it fits.` }
+        ? { ...base, grade: "within limits", sentence: `${says}: they agree.` }
         : {
             ...base,
             grade: "ask",
-            sentence: `${says}: it does not fit.`,
+            sentence: `${says}: they do not agree.`,
             action: instead[0]
-              ? `Likely ${instead.map((s) => s.why).join("; or ")}. Fly by the dipstick, and have the receipt put right.`
-              : "Dip again. If it stays so, ask at the pump before you fly: fuel, paper or tank is another one.",
+              ? `Likely: ${instead.map((s) => s.why).join("; or ")}. Use the dipstick and have the receipt corrected.`
+              : "Dip again. If they still disagree, ask at the pump before you fly: the fuel, the receipt or the tank may be the wrong one.",
           },
     );
     return made;
@@ -383,13 +382,13 @@ export function judgeSettling(list: ComposedList, state: PreflightState): Judgem
       limit: `about ${formatQuantity({ value: needed, unit: "min" })} for this depth`,
       source: {
         kind: "common practice",
-        text: "a quarter of an hour for each foot of gasoline",
+        text: "15 minutes for each foot of fuel depth",
         example: true,
       },
       sentence: setBack
-        ? "The clock was set back in between: how long the water had to sink is not known."
-        : "Water that the hose stirred up had not sunk yet when the drains were taken.",
-      action: "Drain the lowest points once more before you start.",
+        ? "The clock was set back after refuelling, so the settling time is not known."
+        : "Samples were taken before water stirred up by refuelling had settled.",
+      action: "Sample the lowest drains again before engine start.",
       itemIds: [...new Set(taken.map((s) => s.itemId))],
     },
   ];
@@ -405,11 +404,11 @@ export function judgeClock(list: ComposedList, state: PreflightState): Judgement
   return [
     {
       id: "clock",
-      subject: "This device's clock",
+      subject: "Device clock",
       scope: "day",
       grade: "ask",
-      sentence: `It says ${state.startedAt.slice(0, 16).replace("T", " ")}, and the log's last line is of ${last.slice(0, 16).replace("T", " ")}.`,
-      action: "Set the clock: what came first, fuel or flight, is not sure until then.",
+      sentence: `This device shows ${state.startedAt.slice(0, 16).replace("T", " ")}, but the last log entry is ${last.slice(0, 16).replace("T", " ")}.`,
+      action: "Set the clock. Until then the order of fuel and flights is not certain.",
     },
   ];
 }
@@ -427,13 +426,13 @@ export function judgeNight(state: PreflightState, fuel: FuelResult | undefined):
   }));
   const most = each.reduce((a, b) => (b.ml > a.ml ? b : a));
   const drops = dropsOfWater(most.ml);
-  const base = { id: "fuel.night", subject: "Water from the night", scope: "day" as const };
+  const base = { id: "fuel.night", subject: "Overnight condensation", scope: "day" as const };
   if (drops < 1)
     return [
       {
         ...base,
         grade: "within limits",
-        sentence: "The air stayed above its dew point: nothing fell out of it.",
+        sentence: "The air stayed above its dew point: no condensation.",
       },
     ];
   const cups = [...state.earlierSamples, ...Object.values(state.samples).flat()];
@@ -442,10 +441,10 @@ export function judgeNight(state: PreflightState, fuel: FuelResult | undefined):
     {
       ...base,
       grade: "note",
-      sentence: `At most ${formatNumber(most.ml, 1)} ml, about ${drops} ${drops === 1 ? "drop" : "drops"}, in the ${most.tank.name}: what its empty part can have let fall.`,
+      sentence: `At most ${formatNumber(most.ml, 1)} ml of condensation, about ${drops} ${drops === 1 ? "drop" : "drops"}, in the ${most.tank.name}.`,
       action: found
-        ? "More water than this did not come from the air: look at the cap, its seal and the last fuel."
-        : "Reason enough to take the lowest drains once more.",
+        ? "More water than this is not condensation: check the cap, its seal and the last fuel added."
+        : "Sample the lowest drains again.",
     },
   ];
 }
@@ -469,7 +468,7 @@ export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgem
         scope: "aircraft",
         grade: "ask",
         sentence: against,
-        action: "It is in: ask the mechanic before you start.",
+        action: "The oil is already in. Ask the mechanic before engine start.",
       },
     ];
   });

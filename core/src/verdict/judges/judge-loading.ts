@@ -72,7 +72,7 @@ function loading(walk: JudgedWalk): Judgement[] {
     scope: "day" as const,
     subject: "Mass and balance",
     reading: { value: takeOff?.kg ?? 0, unit: "kg" as const },
-    limit: `at most ${formatNumber(profile.maxTakeoffKg.value)} kg, inside the envelope all the way`,
+    limit: `at most ${formatNumber(profile.maxTakeoffKg.value)} kg, CG within the envelope throughout the flight`,
     source: check.faults.some(({ mm }) => mm !== undefined)
       ? profile.envelope.source
       : profile.maxTakeoffKg.source,
@@ -86,7 +86,7 @@ function loading(walk: JudgedWalk): Judgement[] {
         ...base,
         grade: "ask",
         sentence: check.missing.join(" "),
-        action: "Enter it: “Something else is aboard”.",
+        action: "Enter it under “Change the load”.",
         caution: "The aircraft's own weighing report and handbook come first.",
       },
     ];
@@ -105,7 +105,9 @@ function loading(walk: JudgedWalk): Judgement[] {
       grade: "stop",
       margin: { value: profile.maxTakeoffKg.value - (takeOff?.kg ?? 0), unit: "kg" },
       sentence: [otherwise, ...check.faults.map(faultWords), ...check.missing].filter(Boolean).join(" "),
-      action: way ? changesWords(way, profile) : "No two changes bring it inside: plan it anew.",
+      action: way
+        ? changesWords(way, profile)
+        : "No two changes bring it within limits. Plan the load again.",
       caution: "The aircraft's own weighing report and handbook come first.",
     },
   ];
@@ -116,7 +118,7 @@ function insideWords({ points, margin }: LoadCheck, profile: LoadingProfile): st
   if (!takeOff) return "";
   const room = profile.maxTakeoffKg.value - takeOff.kg;
   const nearest = Math.min(margin.forwardMm, margin.aftMm);
-  return `${formatNumber(takeOff.kg)} kg at take-off, ${formatNumber(armOf(takeOff))} mm: ${formatNumber(room)} kg and ${formatNumber(nearest)} mm ${margin.forwardMm < margin.aftMm ? "behind the forward limit" : "before the aft limit"} are left, to the last drop of fuel.`;
+  return `${formatNumber(takeOff.kg)} kg at take-off, CG ${formatNumber(armOf(takeOff))} mm: ${formatNumber(room)} kg below the maximum and, down to zero fuel, at least ${formatNumber(nearest)} mm ${margin.forwardMm < margin.aftMm ? "aft of the forward limit" : "forward of the aft limit"}.`;
 }
 
 /** What the dip has changed against the plan, from so many litres on. */
@@ -130,7 +132,7 @@ function fuelThanPlanned(
   const sum = (all: Readonly<Record<string, number>>) => Object.values(all).reduce((a, b) => a + b, 0);
   const more = sum(litres) - sum(planned);
   if (Math.abs(more) < WORTH_SAYING_L) return undefined;
-  return `${formatNumber(Math.abs(more))} L ${more > 0 ? "more" : "less"} than planned.`;
+  return `${formatNumber(Math.abs(more))} L ${more > 0 ? "more" : "less"} fuel than planned.`;
 }
 
 /** What is judged of how it is loaded. */

@@ -88,7 +88,9 @@ function battery({ list, state }: JudgedWalk): Judgement[] {
   const { spans } = foldLoads(list, state, Date.parse(lastAt));
   if (spans.length === 0) return [];
   const switches = list.items.filter((i) => i.loads?.on && state.answers[i.id]).map((i) => i.id);
-  return ledBy(switches, "battery", "Battery for the start", () => judgeBattery(electrical, spans, celsius));
+  return ledBy(switches, "battery", "Battery for engine start", () =>
+    judgeBattery(electrical, spans, celsius),
+  );
 }
 
 function wind(walk: JudgedWalk): Judgement[] {
@@ -118,6 +120,6 @@ export const PANEL_JUDGES: readonly Judge[] = [
   { id: "climb", subject: "VSI", topic: "instruments", needs: [], judge: climb },
   { id: "receivers", subject: RECEIVERS, topic: "instruments", needs: [], judge: receivers },
   { id: "altimeter", subject: "Altimeter", topic: "instruments", needs: [], judge: altimeter },
-  { id: "battery", subject: "Battery for the start", topic: "electrical", needs: [], judge: battery },
+  { id: "battery", subject: "Battery for engine start", topic: "electrical", needs: [], judge: battery },
   { id: "wind.cross", subject: "Crosswind", topic: "wind", needs: [], judge: wind },
 ];

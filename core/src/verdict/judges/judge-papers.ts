@@ -61,8 +61,8 @@ function papers({ list, state }: JudgedWalk): Judgement[] {
       scope: "day",
       subject: "Daily inspection",
       grade: "within limits",
-      sentence: `Signed for ${spokenDate(daily.date)}, by the record.`,
-      source: { kind: "rule", text: "the aircraft's record", example: false },
+      sentence: `Signed in the record for ${spokenDate(daily.date)}.`,
+      source: { kind: "rule", text: "airworthiness record", example: false },
       ...(shown.length > 0 && { itemIds: shown }),
     },
   ];
@@ -70,5 +70,5 @@ function papers({ list, state }: JudgedWalk): Judgement[] {
 
 /** What is judged of the papers. */
 export const PAPERS_JUDGES: readonly Judge[] = [
-  { id: "papers", subject: "Papers", topic: "papers", needs: [], judge: papers },
+  { id: "papers", subject: "Airworthiness record", topic: "papers", needs: [], judge: papers },
 ];

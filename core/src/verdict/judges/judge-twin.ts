@@ -32,5 +32,5 @@ function sides(walk: JudgedWalk): Judgement[] {
 
 /** The two engines of a twin against each other. */
 export const TWIN_JUDGES: readonly Judge[] = [
-  { id: "sides", subject: "Left and right", topic: "engine", needs: [], judge: sides },
+  { id: "sides", subject: "Left and right engine", topic: "engine", needs: [], judge: sides },
 ];

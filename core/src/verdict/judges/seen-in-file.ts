@@ -9,6 +9,6 @@ export function asSeenInFile(judgement: Judgement): Judgement {
   return {
     ...judgement,
     grade: "ask",
-    action: "Seen in a file only. Type the numbers that you saw, or run it up again.",
+    action: "Seen only in a file. Enter the numbers you saw, or repeat the run-up.",
   };
 }

@@ -45,7 +45,7 @@ export async function fluidPages(): Promise<Figure[]> {
     headers: { "content-type": "text/csv" },
     body: fluidCsv("oil", rows),
   });
-  if (!sent.ok) throw new Error(`the log was not taken: ${sent.status}`);
+  if (!sent.ok) throw new Error(`the log was rejected: ${sent.status}`);
 
   const page = await context.newPage();
   await page.goto(site.url);
@@ -106,20 +106,20 @@ export async function fluidPages(): Promise<Figure[]> {
   await site.close();
   return [
     within(
-      "worst case of 10,000 flights in the worker, asked to answered, median",
+      "fuel worst case over 10,000 simulated flights in the worker, request to reply, median",
       quantile(flights, 0.5),
       "ms",
       FRAME_MS,
       100,
     ),
     within(
-      "ten years of oil trended in the worker, asked to answered",
+      "oil trend over ten years in the worker, request to reply",
       Math.max(...trends),
       "ms",
       FRAME_MS,
       400,
     ),
-    within("longest frame while ten years are plotted anew", Math.max(...plotFrames), "ms", FRAME_MS, 50),
-    plain("longest frame while the page opens and its 5,000 lines come in", opened, "ms", FRAME_MS),
+    within("longest frame while ten years are redrawn", Math.max(...plotFrames), "ms", FRAME_MS, 50),
+    plain("longest frame while the page opens and loads 5,000 entries", opened, "ms", FRAME_MS),
   ];
 }

@@ -110,14 +110,14 @@ export async function opening(): Promise<Figure[]> {
   const median = (values: readonly number[]) => quantile(values, 0.5);
   return [
     atMost(
-      "opening on a new device, processor slowed four times, median",
+      "first start-up on a new device, CPU slowed four times, median",
       median(times.cold),
       "ms",
       median(times.coldBare),
       1.4,
     ),
     atMost(
-      "opening from the service worker, processor slowed four times, median",
+      "start-up from the service worker, CPU slowed four times, median",
       median(times.warm),
       "ms",
       median(times.warmBare),

@@ -83,7 +83,6 @@ function framesOf(events: readonly TraceEvent[], mark: string, markedAt: number)
       now = { from: clock(ts), to: Number.NaN, ms: 0 };
     } else if (name === "ThreadControllerImpl::RunTask" && now) now.ms += (tdur ?? 0) / 1000;
   }
-  if (!frames.some(({ ms }) => ms > 0))
-    throw new Error("The browser's trace does not tell a thread's own time.");
+  if (!frames.some(({ ms }) => ms > 0)) throw new Error("The browser's trace has no CPU time per thread.");
   return frames;
 }

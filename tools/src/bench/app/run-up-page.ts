@@ -81,7 +81,7 @@ export async function runUpPage(): Promise<Figure[]> {
       }
     }
     heaps.push(await heap());
-    if (!(await asked.isVisible())) throw new Error("The live page did not go on to the end.");
+    if (!(await asked.isVisible())) throw new Error("The live run-up page did not reach the end.");
     const [moving, still] = kept as [Kept, Kept];
     const [work, idle] = works as [WorkOfFrame[], WorkOfFrame[]];
     return { ...moving, still: still.frames, work, idle, heaps };
@@ -99,76 +99,72 @@ export async function runUpPage(): Promise<Figure[]> {
       frames.map(({ ms }) => ms),
       part,
     );
-  const named = (words: string) => `live page, 12 needles at 10 Hz for ${LIFE.minutes} minutes, ${words}`;
-  const REST = "(baseline: the walk's page at rest beside it)";
-  const TAKEN = "where the machine took nothing away:";
+  const named = (words: string) =>
+    `live run-up page, 12 gauges at 10 Hz for ${LIFE.minutes} minutes, ${words}`;
+  const REST = "(baseline: an idle preflight page in the same run)";
+  const TAKEN = "without CPU time stolen by the host:";
   return [
     within(
-      named(`${TAKEN} longest frame by the clock ${REST}`),
+      named(`${TAKEN} longest frame, wall clock ${REST}`),
       longest(calm(life.frames)),
       "ms",
       longest(calm(life.still)),
       50,
     ),
     within(
-      named(
-        `${TAKEN} frames in which the page held up the browser for over 50 ms (baseline: all those frames)`,
-      ),
+      named(`${TAKEN} frames with a main-thread block over 50 ms (baseline: all frames)`),
       calm(life.long).length,
       "frames",
       calm(life.frames).length,
       0,
     ),
     within(
-      named(`${TAKEN} the page's own work in its hardest frame, by processor time ${REST}`),
+      named(`${TAKEN} CPU time of the page in its slowest frame ${REST}`),
       longest(calmWork(life.work)),
       "ms",
       longest(calmWork(life.idle)),
       50,
     ),
     plain(
-      named("frames where it took nothing away (baseline: all frames)"),
+      named("frames without stolen CPU time (baseline: all frames)"),
       calm(life.frames).length,
       "frames",
       life.frames.length,
     ),
     plain(
-      named(`whatever the machine did: longest frame by the clock ${REST}`),
+      named(`including stolen CPU time: longest frame, wall clock ${REST}`),
       longest(life.frames),
       "ms",
       longest(life.still),
     ),
     plain(
-      named(`whatever the machine did: 99.9th percentile by the clock ${REST}`),
+      named(`including stolen CPU time: 99.9th percentile, wall clock ${REST}`),
       at(0.999, life.frames),
       "ms",
       at(0.999, life.still),
     ),
     plain(
-      named(`whatever the machine did: own work in the hardest frame ${REST}`),
+      named(`including stolen CPU time: CPU time of the page in its slowest frame ${REST}`),
       longest(life.work),
       "ms",
       longest(life.idle),
     ),
     plain(
-      named(`whatever the machine did: 99.9th percentile of own work ${REST}`),
+      named(`including stolen CPU time: CPU time of the page, 99.9th percentile ${REST}`),
       at(0.999, life.work),
       "ms",
       at(0.999, life.idle),
     ),
     within(
-      `live page, ${FAST.speed} times as fast as life, ${TAKEN} own work in the hardest frame ${REST}`,
+      `live run-up page at ${FAST.speed} times real time, ${TAKEN} CPU time of the page in its slowest frame ${REST}`,
       longest(calmWork(fast.work)),
       "ms",
       longest(calmWork(fast.idle)),
       50,
     ),
+    growth(named("memory growth, second half against first (baseline: spread of the samples)"), life.heaps),
     growth(
-      named("growth of its memory, second half over first (baseline: how far the readings lie apart)"),
-      life.heaps,
-    ),
-    growth(
-      `live page, ${FAST.speed * FAST.minutes} minutes of lines in ${FAST.minutes}, growth of its memory, second half over first (baseline: how far the readings lie apart)`,
+      `live run-up page, ${FAST.speed * FAST.minutes} minutes of data in ${FAST.minutes}: memory growth, second half against first (baseline: spread of the samples)`,
       fast.heaps,
     ),
   ];

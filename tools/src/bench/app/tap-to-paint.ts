@@ -17,7 +17,7 @@ function tap(page: Page, target: string, watched: string): Promise<number> {
         const text = () => document.querySelector(watchedSelector)?.textContent;
         const before = text();
         if (!button || before === undefined)
-          return reject(new Error(`nothing at ${targetSelector} or ${watchedSelector}`));
+          return reject(new Error(`no element matches ${targetSelector} or ${watchedSelector}`));
         // Both are tapped at the same place between two frames.
         requestAnimationFrame(() =>
           setTimeout(() => {
@@ -80,7 +80,7 @@ export async function tapToPaint(): Promise<Figure[]> {
   await site.close();
   return [0.5, 0.99].map((q) =>
     atMost(
-      `tap to painted next item, ${q === 0.5 ? "median" : "99th percentile"}`,
+      `tap to next item painted, ${q === 0.5 ? "median" : "99th percentile"}`,
       quantile(walk, q),
       "ms",
       quantile(bare, q),

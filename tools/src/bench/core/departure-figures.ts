@@ -63,8 +63,8 @@ export function departureFigures(): Figure[] {
     conditions: [],
     sets: hot.minima ?? [],
   };
-  if (!reckonDeparture(hot).takeOff) throw new Error("the take-off is not reckoned");
-  if (report.unread.length > 0) throw new Error("the report is not read whole");
+  if (!reckonDeparture(hot).takeOff) throw new Error("the take-off was not calculated");
+  if (report.unread.length > 0) throw new Error("the report was not fully decoded");
   // A page that stands open has reckoned before: what the first times cost to compile is in the figures of opening.
   for (let turn = 0; turn < so(50, 1); turn++) judgeDeparture(day);
   const library = quantile(
@@ -77,7 +77,7 @@ export function departureFigures(): Figure[] {
   );
   return [
     within(
-      "departure judged again after one number, p99",
+      "departure reassessed after one changed number, 99th percentile",
       quantile(
         timed(() => judgeDeparture(day), TURNS),
         0.99,
@@ -87,7 +87,7 @@ export function departureFigures(): Figure[] {
       8,
     ),
     within(
-      `worst case of ${FLIGHTS} take-offs, median`,
+      `worst case over ${FLIGHTS} simulated take-offs, median`,
       quantile(
         timed(() => distanceRisk(hot, "takeOff", so(FLIGHTS, 100)), so(15, 1)),
         0.5,
@@ -97,7 +97,7 @@ export function departureFigures(): Figure[] {
       150,
     ),
     within(
-      "what would make it fit, median",
+      "smallest change that brings the take-off within limits, median",
       quantile(
         timed(() => remedies(hot), so(40, 1)),
         0.5,
@@ -107,7 +107,7 @@ export function departureFigures(): Figure[] {
       100,
     ),
     within(
-      "METAR decoded and held against its text, p99",
+      "METAR decoded and checked against its text, 99th percentile",
       quantile(
         timed(() => readReport(REPORT, NOW), TURNS),
         0.99,

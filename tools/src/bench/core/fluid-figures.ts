@@ -80,15 +80,20 @@ export function fluidFigures(): Figure[] {
   const thinned = timed(() => thinForPlot(points, 360), 60);
   const copied = timed(() => points.map((p) => ({ ...p })), 60);
   return [
-    plain("worst case of 10,000 flights on Node, median", quantile(flown, 0.5), "ms", quantile(closed, 0.5)),
+    plain(
+      "fuel worst case over 10,000 simulated flights in Node, median",
+      quantile(flown, 0.5),
+      "ms",
+      quantile(closed, 0.5),
+    ),
     within(
-      "ten years of oil (5,000 lines) trended on Node, median",
+      "oil trend over ten years (5,000 entries) in Node, median",
       quantile(trended, 0.5),
       "ms",
       quantile(pairs, 0.5),
       50,
     ),
-    plain("robust line through them, median", quantile(lines, 0.5), "ms", quantile(pairs, 0.5)),
-    plain("thinned for the plot, median", quantile(thinned, 0.5), "ms", quantile(copied, 0.5)),
+    plain("robust regression line, median", quantile(lines, 0.5), "ms", quantile(pairs, 0.5)),
+    plain("downsampling for the plot, median", quantile(thinned, 0.5), "ms", quantile(copied, 0.5)),
   ];
 }

@@ -59,7 +59,7 @@ export async function lapSearch(): Promise<Figure[]> {
 
   const type = group.find((g) => g.aircraft.registration === REGISTRATION)?.type;
   const problem = type && lapProblem(type);
-  if (!problem) throw new Error("the radial has no lap");
+  if (!problem) throw new Error("the radial has no walkaround route");
   const onNode = Array.from({ length: TURNS }, () => {
     const from = performance.now();
     bestOrder(problem);
@@ -95,14 +95,14 @@ export async function lapSearch(): Promise<Figure[]> {
       150,
     ),
     within(
-      "interface held up while it is searched, longest",
+      "longest main-thread block during the search",
       Math.max(...searches.map((s) => s.blockedMs)),
       "ms",
       1000 / 60,
       50,
     ),
     plain(
-      `memory of the page after ${ANSWERS} items of a walk (baseline: its first page)`,
+      `memory of the page after ${ANSWERS} answered items (baseline: the first page)`,
       walking,
       "MiB",
       empty,

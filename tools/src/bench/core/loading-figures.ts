@@ -94,10 +94,14 @@ function byTrying(load: Load): number {
 /** What a load costs to judge, and to be put right. */
 export function loadingFigures(): Figure[] {
   const aft = loaded(120);
-  if (checkLoad(profile, aft, BURN).faults.length === 0) throw new Error("the load is not outside");
-  if (smallestChanges(profile, aft, BURN).length === 0) throw new Error("nothing helps");
-  if (smallestChanges(profile, twice, BURN).length > 0) throw new Error("one change alone helps");
-  if (smallestPairs(profile, twice, BURN).length === 0) throw new Error("no two changes help");
+  if (checkLoad(profile, aft, BURN).faults.length === 0)
+    throw new Error("the test load is not outside limits");
+  if (smallestChanges(profile, aft, BURN).length === 0)
+    throw new Error("no change brings the load within limits");
+  if (smallestChanges(profile, twice, BURN).length > 0)
+    throw new Error("a single change already brings the load within limits");
+  if (smallestPairs(profile, twice, BURN).length === 0)
+    throw new Error("no pair of changes brings the load within limits");
   const whole = quantile(
     timed(() => byTrying(aft), Math.max(1, TURNS / 30)),
     0.5,
@@ -107,9 +111,9 @@ export function loadingFigures(): Figure[] {
     0.99,
   );
   return [
-    within("load judged along the whole way, p99", one, "ms", whole, 8),
+    within("load checked from take-off to zero fuel, 99th percentile", one, "ms", whole, 8),
     within(
-      "smallest change among 12 places, median",
+      "smallest single change over 12 stations, median",
       quantile(
         timed(() => smallestChanges(profile, aft, BURN), TURNS),
         0.5,
@@ -119,7 +123,7 @@ export function loadingFigures(): Figure[] {
       100,
     ),
     within(
-      "smallest two changes among 12 places, median",
+      "smallest pair of changes over 12 stations, median",
       quantile(
         timed(() => smallestPairs(profile, twice, BURN), TURNS),
         0.5,

@@ -81,20 +81,20 @@ export function runUpFigures(): Figure[] {
   const sortMs = timed(() => hypotheses(worked.context).sort((a, b) => b.probability - a.probability), 60);
   return [
     reaching(
-      "engine model, times real time (baseline: as many bare steps)",
+      "engine model speed, multiple of real time (baseline: empty steps)",
       times,
       "×",
       (seconds * 1000) / bareMs,
       2000,
     ),
     within(
-      "a run-up read out of half an hour at 10 Hz (baseline: putting the lines into columns)",
+      "finding a run-up in half an hour of data at 10 Hz (baseline: parsing the columns)",
       readMs,
       "ms",
       copyMs,
       200,
     ),
-    within("diagnosis and next best test (baseline: sorting the explanations)", diagnoseMs, "ms", sortMs, 20),
+    within("diagnosis and next test (baseline: sorting the faults)", diagnoseMs, "ms", sortMs, 20),
   ];
 }
 
@@ -128,27 +128,27 @@ export function runUpAccuracy(): Figure[] {
   const blind = 100 / (FAULT_KINDS.length - 1);
   return [
     reaching(
-      `steps found within 0.5 s, of ${steps} (baseline: a tenth by chance in 10 s)`,
+      `run-up steps found within 0.5 s, of ${steps} (baseline: chance over 10 s)`,
       percent(inTime, steps),
       "%",
       10,
       99,
     ),
     reaching(
-      `drops within 10 rpm at 1,800, of ${drops} (baseline: half a limit of 125 either way)`,
+      `magneto drops within 10 rpm at 1,800 rpm, of ${drops} (baseline: half the 125 rpm limit either way)`,
       percent(close, drops),
       "%",
       16,
       99,
     ),
     reaching(
-      `right trouble first, of ${cases} (baseline: one trouble named blindly)`,
+      `correct fault ranked first, of ${cases} (baseline: always the same fault)`,
       percent(first, cases),
       "%",
       blind,
       90,
     ),
-    reaching(`right trouble within the first three, of ${cases}`, percent(three, cases), "%", 3 * blind, 99),
+    reaching(`correct fault among the first three, of ${cases}`, percent(three, cases), "%", 3 * blind, 99),
     within(
       `false alarms on healthy engines, of ${healthy} (baseline: one in ten)`,
       percent(alarms, healthy),
@@ -162,14 +162,17 @@ export function runUpAccuracy(): Figure[] {
 
 /** The same cases as they are met in life: what is asked for at the prompt is the easy way. */
 const MANNERS: [string, (one: RunUpCase) => RunUpCase][] = [
-  ["from a file without prompts, its questions answered", (one) => ({ ...one, unprompted: true })],
+  [
+    "from a file without coach prompts, follow-up questions answered",
+    (one) => ({ ...one, unprompted: true }),
+  ],
   ["at one line a second", (one) => ({ ...one, options: { ...one.options, hz: 1 } })],
   [
-    "on engines and monitors as they are met: cylinders that differ, slow probes, tachometers in steps",
+    "on realistic engines and monitors: uneven cylinders, slow probes, stepped tachometers",
     (one) => ({ ...one, options: { ...one.options, lifelike: true } }),
   ],
   ["with twice the noise", (one) => ({ ...one, options: { ...one.options, noise: 2 } })],
-  ["by hands in a hurry, two thirds of the time on each step", (one) => ({ ...one, pace: 0.65 })],
+  ["with a hurried pilot, two thirds of the time on each step", (one) => ({ ...one, pace: 0.65 })],
 ];
 
 /** How the diagnosis holds where the trace is poorer. Baseline: one trouble named blindly; for alarms one in ten. */
@@ -185,8 +188,8 @@ export function runUpManners(): Figure[] {
     });
     const blind = 100 / (FAULT_KINDS.length - 1);
     return [
-      plain(`right trouble first ${name}, of ${cases}`, (100 * first) / cases, "%", blind),
-      plain(`right trouble within three ${name}`, (100 * three) / cases, "%", 3 * blind),
+      plain(`correct fault ranked first ${name}, of ${cases}`, (100 * first) / cases, "%", blind),
+      plain(`correct fault among the first three ${name}`, (100 * three) / cases, "%", 3 * blind),
       plain(`false alarms ${name}, of ${healthy}`, (100 * alarms) / healthy, "%", 10),
     ];
   });
@@ -241,129 +244,140 @@ function strangersBeside(judge: Judge | undefined): Figure[] {
   const left = ({ right, all }: Share): Share => ({ right: all - right, all });
   return [
     reaching(
-      `strangers: healthy called healthy, of ${healthy.all}`,
+      `unseen engines: healthy reported healthy, of ${healthy.all}`,
       percent(healthy),
       "%",
       was(past?.healthy),
       97,
     ),
     within(
-      `strangers: a trouble above 50 % on a healthy engine, of ${alarms.all}`,
+      `unseen engines: fault above 50 % on a healthy engine, of ${alarms.all}`,
       percent(alarms),
       "%",
       was(past?.alarms),
       2,
     ),
-    plain(`strangers: right trouble first, of ${first.all}`, percent(first), "%", was(past?.first)),
     plain(
-      `strangers: right trouble within three, of ${withinThree.all}`,
+      `unseen engines: correct fault ranked first, of ${first.all}`,
+      percent(first),
+      "%",
+      was(past?.first),
+    ),
+    plain(
+      `unseen engines: correct fault among the first three, of ${withinThree.all}`,
       percent(withinThree),
       "%",
       was(past?.withinThree),
     ),
     reaching(
-      `strangers: right trouble first of those that a trace can show, of ${shown.all}`,
+      `unseen engines: correct fault ranked first, faults visible in a trace only, of ${shown.all}`,
       percent(shown),
       "%",
       was(past && canShow(past.byTrouble)),
       88,
     ),
     reaching(
-      `strangers: right trouble within three of those that a trace can show, of ${shownInThree.all}`,
+      `unseen engines: correct fault among the first three, faults visible in a trace only, of ${shownInThree.all}`,
       percent(shownInThree),
       "%",
       was(past && canShow(past.threeByTrouble)),
       97,
     ),
     within(
-      `strangers: dead magneto, or one that is not grounded, not named first once what is asked was answered, of ${dead.all + hot.all} (baseline: nobody asked, same cases)`,
+      `unseen engines: dead or ungrounded magneto not ranked first after the follow-up questions, of ${dead.all + hot.all} (baseline: without questions)`,
       missed(dead, hot),
       "%",
       missed(byTrouble.get("dead magneto"), byTrouble.get("hot magneto")),
       0.5,
     ),
     plain(
-      `strangers: healthy called healthy once what is asked was answered, of ${healthyAsked.all} (baseline: nobody asked, same cases)`,
+      `unseen engines: healthy reported healthy after the follow-up questions, of ${healthyAsked.all} (baseline: without questions)`,
       percent(healthyAsked),
       "%",
       percent(healthy),
     ),
     plain(
-      "strangers: questions asked of a trace, mean (baseline: all that there are for one trace)",
+      "unseen engines: questions per trace, mean (baseline: all questions for a trace)",
       questions,
       "questions",
       5,
     ),
     within(
-      `strangers: a stop on a healthy engine with the coach beside it, of ${coached.stopped.all}`,
+      `unseen engines, coached: Stop on a healthy engine, of ${coached.stopped.all}`,
       percent(coached.stopped),
       "%",
       was(coachedPast?.stopped),
       0.3,
     ),
     reaching(
-      `strangers: healthy called healthy with the coach, of ${coached.healthy.all}`,
+      `unseen engines, coached: healthy reported healthy, of ${coached.healthy.all}`,
       percent(coached.healthy),
       "%",
       was(coachedPast?.healthy),
       97,
     ),
     within(
-      `strangers: dead magneto, or one that is not grounded, neither named first nor asked for again with the coach, of ${coached.caught.all}`,
+      `unseen engines, coached: dead or ungrounded magneto neither ranked first nor rechecked, of ${coached.caught.all}`,
       percent(left(coached.caught)),
       "%",
       was(coachedPast && left(coachedPast.caught)),
       0.5,
     ),
     plain(
-      `strangers: a healthy engine of which the coach asks for a side again, of ${coached.againHealthy.all}`,
+      `unseen engines, coached: healthy engine asked to repeat a magneto, of ${coached.againHealthy.all}`,
       percent(coached.againHealthy),
       "%",
       was(coachedPast?.againHealthy),
     ),
     ...[...byTrouble].map(([trouble, share]) =>
       plain(
-        `strangers: ${trouble} first, of ${share.all}`,
+        `unseen engines: ${trouble} ranked first, of ${share.all}`,
         percent(share),
         "%",
         was(past?.byTrouble.get(trouble)),
       ),
     ),
     plain(
-      `strangers: sides whose begin and end are found within a second, of ${sides.all}`,
+      `unseen engines: magneto steps with start and end found within 1 s, of ${sides.all}`,
       percent(sides),
       "%",
       was(past?.sides),
     ),
     reaching(
-      `strangers: the same, or given as uncertain with what was done inside, of ${sidesOrUnsure.all}`,
+      `unseen engines: the same, or reported as uncertain with the true step inside, of ${sidesOrUnsure.all}`,
       percent(sidesOrUnsure),
       "%",
       was(past?.sidesOrUnsure),
       97,
     ),
-    reaching(`strangers: drops within 12 rpm, of ${drops.all}`, percent(drops), "%", was(past?.drops), 95),
+    reaching(
+      `unseen engines: magneto drops within 12 rpm, of ${drops.all}`,
+      percent(drops),
+      "%",
+      was(past?.drops),
+      95,
+    ),
     plain(
-      `strangers: drops that lie within what is stated (twice its sigma), of ${dropsAsSaid.all}`,
+      `unseen engines: magneto drops within the stated uncertainty (two sigma), of ${dropsAsSaid.all}`,
       percent(dropsAsSaid),
       "%",
       95,
     ),
     within(
-      "strangers: said and so, ten parts, troubles as often as the library has them",
+      "unseen engines: calibration error in ten bins, faults at the rates of the library",
       100 * asTheyCome.error,
-      "points apart",
+      "percentage points",
       past ? 100 * past.asTheyCome.error : Number.NaN,
       4,
     ),
     plain(
-      "strangers: the same (baseline: before it was brought to how often it is so, same cases)",
+      "unseen engines: the same (baseline: before calibration, same cases)",
       100 * asTheyCome.error,
       "points apart",
       100 * before.error,
     ),
     plain(
-      "strangers: the same, every trouble as often as a healthy engine",
+      "unseen engines: the same, every fault as frequent as a healthy engine",
       100 * allAlike.error,
       "points apart",
       past ? 100 * past.allAlike.error : Number.NaN,
@@ -409,9 +423,9 @@ function reliability(): Figure[] {
   }
   return [
     within(
-      `calibration: said ${((100 * said) / DRAWN).toFixed(1)} % sure on average, right in ${((100 * right) / DRAWN).toFixed(1)} %, of ${DRAWN} drawn by the library's rates`,
+      `calibration: mean confidence ${((100 * said) / DRAWN).toFixed(1)} %, correct ${((100 * right) / DRAWN).toFixed(1)} %, of ${DRAWN} cases sampled at the rates of the library`,
       (Math.abs(said - right) / DRAWN) * 100,
-      "% apart",
+      "percentage points",
       100,
       3,
     ),
@@ -419,7 +433,7 @@ function reliability(): Figure[] {
       .filter(({ n }) => n > 0)
       .map(({ from, said: s, right: r, n }) =>
         plain(
-          `reliability from ${from}: ${n} cases, right (baseline: said)`,
+          `reliability from ${from}: ${n} cases, correct (baseline: stated confidence)`,
           (100 * r) / n,
           "%",
           (100 * s) / n,

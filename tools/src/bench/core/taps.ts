@@ -160,13 +160,19 @@ export function taps(): Figure[] {
           turnaround ? most.turnaround : most.first,
         ),
         plain(
-          `${of}: confirmations, run-up typed by hand`,
+          `${of}: confirmations, run-up entered by hand`,
           byHand.confirmations,
           "taps",
           single.confirmations,
         ),
-        plain(`${of}: all taps with the keypad's`, fewest.taps, "taps", single.taps),
-        within(`${of}: longest number, with its confirmation`, byHand.longestNumber, "taps", 7, 4),
+        plain(`${of}: all taps including the keypad`, fewest.taps, "taps", single.taps),
+        within(
+          `${of}: taps for the longest number, including confirmation`,
+          byHand.longestNumber,
+          "taps",
+          7,
+          4,
+        ),
       ];
     });
   });

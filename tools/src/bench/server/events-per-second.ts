@@ -104,7 +104,9 @@ export async function eventsPerSecond(): Promise<Figure[]> {
     const from = performance.now();
     const answer = await post(web.port, body);
     if (answer.taken !== BATCH)
-      throw new Error(`only ${answer.taken} of ${BATCH} were taken: ${JSON.stringify(answer).slice(0, 300)}`);
+      throw new Error(
+        `only ${answer.taken} of ${BATCH} events were accepted: ${JSON.stringify(answer).slice(0, 300)}`,
+      );
     return BATCH / ((performance.now() - from) / 1000);
   };
   const api: number[] = [];

@@ -35,7 +35,7 @@ async function ask(port: number): Promise<number[]> {
     );
     const { items } = (await response.json()) as { items: unknown[] };
     took.push(performance.now() - from);
-    if (items.length !== LIMIT) throw new Error(`only ${items.length} lines came back`);
+    if (items.length !== LIMIT) throw new Error(`only ${items.length} entries returned`);
   }
   return took;
 }
@@ -66,14 +66,14 @@ export async function flightHistory(): Promise<Figure[]> {
   await running.stop();
   return [
     atMost(
-      "page of the technical log among a million lines, 99th percentile (baseline: among ten thousand)",
+      "technical log page with a million entries, 99th percentile (baseline: ten thousand entries)",
       quantile(many, 0.99),
       "ms",
       quantile(few, 0.99),
       1.5,
     ),
     plain(
-      "page of the technical log among a million lines, median (baseline: among ten thousand)",
+      "technical log page with a million entries, median (baseline: ten thousand entries)",
       quantile(many, 0.5),
       "ms",
       quantile(few, 0.5),

@@ -35,7 +35,7 @@ async function ask(port: number): Promise<number[]> {
     );
     const { items } = (await response.json()) as { items: unknown[] };
     took.push(performance.now() - from);
-    if (items.length !== 100) throw new Error(`only ${items.length} lines came back`);
+    if (items.length !== 100) throw new Error(`only ${items.length} entries returned`);
   }
   return took;
 }
@@ -65,12 +65,12 @@ export async function fluidHistory(): Promise<Figure[]> {
   await running.stop();
   return [
     atMost(
-      "page of history among a million lines, 99th percentile",
+      "fluid log page with a million entries, 99th percentile",
       quantile(many, 0.99),
       "ms",
       quantile(few, 0.99),
       1.5,
     ),
-    plain("page of history among a million lines, median", quantile(many, 0.5), "ms", quantile(few, 0.5)),
+    plain("fluid log page with a million entries, median", quantile(many, 0.5), "ms", quantile(few, 0.5)),
   ];
 }

@@ -61,18 +61,22 @@ function worst(): { name: string; method: string; path: string; type: string; bo
     data: { registration: "QX-TAR", listHash: `sha256:${"0".repeat(64)}`, conditions: [] },
   });
   return [
-    json("500 bad events", "/events", badEvents()),
-    json("nothing but brackets", "/events", `${brackets}${brackets.replaceAll("[", "]")}`),
-    json("a type of 5,000 bad items", "/files?check=true", JSON.stringify({ ...tarrow4, items })),
-    json("a list of 6,000 items", `/lists/${contentHash(long)}`, JSON.stringify(long), "PUT"),
-    json("a list on paper", "/lists/pdf", JSON.stringify(long)),
+    json("500 invalid events", "/events", badEvents()),
+    json("only nested brackets", "/events", `${brackets}${brackets.replaceAll("[", "]")}`),
     json(
-      "500 walks in one batch",
+      "an aircraft type with 5,000 invalid items",
+      "/files?check=true",
+      JSON.stringify({ ...tarrow4, items }),
+    ),
+    json("a checklist of 6,000 items", `/lists/${contentHash(long)}`, JSON.stringify(long), "PUT"),
+    json("a checklist as PDF", "/lists/pdf", JSON.stringify(long)),
+    json(
+      "500 preflights in one batch",
       "/events",
       JSON.stringify({ events: Array.from({ length: EVENTS }, () => start(newId(Date.now()))) }),
     ),
     {
-      name: "a table of 59,000 lines",
+      name: "a CSV file of 59,000 lines",
       method: "POST",
       path: "/api/v1/fuel-log",
       type: "text/csv",
@@ -129,7 +133,7 @@ export async function worstRequest(): Promise<Figure[]> {
   await server.remove();
   return [...beside].map(([name, waits]) =>
     within(
-      `longest wait of a small request beside: ${name}`,
+      `longest delay of a small request during: ${name}`,
       Math.max(...waits),
       "ms",
       quantile(rest, 0.99),
