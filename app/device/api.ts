@@ -16,7 +16,7 @@ export class ProblemError extends Error {
 }
 
 /** Nobody answered, or not the server: no network, or the sign-in page of somebody's. */
-export class NotReached extends Error {
+export class ServerUnreachableError extends Error {
   override readonly name = "NotReached";
 }
 
@@ -46,13 +46,13 @@ async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Respon
       signal: init?.signal ?? AbortSignal.timeout(TIMEOUT_MS),
     });
   } catch {
-    throw new NotReached(`The server cannot be reached. Check the connection, then try again.`);
+    throw new ServerUnreachableError(`The server cannot be reached. Check the connection, then try again.`);
   }
   const said = Date.parse(response.headers.get("date") ?? "");
   if (!Number.isNaN(said)) aheadMs = Date.now() - said;
   if (response.ok) return response;
   if (!response.headers.get("content-type")?.includes("problem+json"))
-    throw new NotReached(
+    throw new ServerUnreachableError(
       `The network answered with ${response.status} instead of the Cravix server. Check the connection, then try again.`,
     );
   const seconds = Number(response.headers.get("retry-after") ?? Number.NaN);
@@ -73,7 +73,7 @@ async function read<T>(answer: Promise<{ json(): Promise<T> }>): Promise<Said<T>
   try {
     return (await response.json()) as Said<T>;
   } catch {
-    throw new NotReached(
+    throw new ServerUnreachableError(
       "The network answered instead of the Cravix server. Sign in to the network, then try again.",
     );
   }
@@ -102,7 +102,7 @@ export const api = {
     const answer = await read(client.events.$post({ json: { events: [...events] } }));
     // A page of some network that says yes to everything has not taken a single answer.
     if (!Array.isArray(answer?.refused) || typeof answer.taken !== "number")
-      throw new NotReached(
+      throw new ServerUnreachableError(
         "The network answered instead of the Cravix server. Sign in to the network, then try again.",
       );
     return answer;

@@ -1,6 +1,6 @@
 import { MAX_BATCH } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
-import { api, NotReached, ProblemError } from "./api";
+import { api, ProblemError, ServerUnreachableError } from "./api";
 import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./log/event-log";
 import { notePicture, picturesToSend } from "./photographs/kept-pictures";
 
@@ -15,7 +15,7 @@ export interface SyncOutcome {
 
 /** What a no of the server says: about what was sent, or about the sender and the moment. */
 function standstillOf(error: unknown): SyncOutcome["stopped"] {
-  if (error instanceof NotReached) return { why: "not reached" };
+  if (error instanceof ServerUnreachableError) return { why: "not reached" };
   if (!(error instanceof ProblemError)) throw error;
   const { status } = error.problem;
   if (status === 401) return { why: "sign in" };

@@ -1,8 +1,8 @@
-import { changed } from "./changed";
+import { applyPatch } from "./changed";
 
 it("takes what is said anew, takes away what is said to be nothing, and leaves the rest and what was before", () => {
   const before: { title: string; bad?: string; part?: string } = { title: "rail", bad: "loose" };
-  expect(changed(before, { title: "left rail", part: "seat", bad: undefined })).toStrictEqual({
+  expect(applyPatch(before, { title: "left rail", part: "seat", bad: undefined })).toStrictEqual({
     title: "left rail",
     part: "seat",
   });

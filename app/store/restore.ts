@@ -2,10 +2,10 @@ import type { AircraftBundle, Fleet } from "@cravix/contract/client";
 import { eventsOfPreflight } from "../device/log/event-log";
 import { hearWaitingNotes, noteKeys, readNote } from "../device/log/notes";
 import { pruneSent } from "../device/log/prune-sent";
-import { remembered } from "../device/log/remembered";
+import { loadStartupData } from "../device/log/remembered";
 import { hearTabs } from "../device/tabs";
 import type { AppDispatch, RootState } from "./root-state";
-import { askUntilKnown } from "./server/ask-until-known";
+import { retryUntilLoaded } from "./server/ask-until-known";
 import { serverApi } from "./server/server-api";
 import { bundleOf } from "./server/server-state";
 import { sessionRestored } from "./session-slice";
@@ -24,7 +24,7 @@ export function restore(dispatch: AppDispatch): Promise<void> {
 const restoring = () => async (dispatch: AppDispatch, getState: () => RootState) => {
   listenToOthers(dispatch, getState);
   // Where nothing can be kept nothing is begun: the page says so in its place.
-  const kept = await remembered();
+  const kept = await loadStartupData();
   const { deviceId, session, fleet } = kept;
   const planned = kept.planned as PlannedState | undefined;
   if (fleet)
@@ -38,7 +38,7 @@ const restoring = () => async (dispatch: AppDispatch, getState: () => RootState)
   dispatch(openPreflightsKnown(open));
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
   // On a new device nothing can be shown before the server has been asked.
-  if (!fleet) void dispatch(askUntilKnown());
+  if (!fleet) void dispatch(retryUntilLoaded());
 };
 
 /** What the first page stands without: what waits is sent, the aircraft are brought back, and what nobody needs any more is let go. */

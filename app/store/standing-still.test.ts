@@ -22,7 +22,7 @@ import { beginPreflight } from "./walk/begin-preflight";
 import { openPreflight } from "./walk/open-preflight";
 import { changeOpenWalks } from "./walk/open-walks";
 import { selectPreflight } from "./walk/preflight-slice";
-import { type Happening, record, recordOfAircraft } from "./walk/record";
+import { type EventInput, record, recordOfAircraft } from "./walk/record";
 import { signPreflight } from "./walk/sign-preflight";
 
 const bundle = trainerBundle;
@@ -188,7 +188,7 @@ describe("another window of the same device", () => {
         grade: "stop",
       },
     }) as PreflightEvent;
-  const signature: Happening = {
+  const signature: EventInput = {
     type: "verdict.signed",
     data: { verdict: "go", decision: "fly", reasons: [] },
   };

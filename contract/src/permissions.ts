@@ -138,11 +138,7 @@ export function permissionError(
   before?: string,
 ): string | undefined {
   const permission = requiredPermission(event, before);
-  if (
-    permission === "person.authorise" &&
-    "personId" in event.data &&
-    event.data.personId === event.crewId
-  )
+  if (permission === "person.authorise" && "personId" in event.data && event.data.personId === event.crewId)
     return "You cannot enter a review or an authorisation for yourself. Ask an instructor to enter it.";
   if (!permission || mayDo(role, permission)) return undefined;
   return `Only ${rolesWithPermission(permission)} can ${entryOf(permission).label}. ${name} is ${withArticle(role)}.`;

@@ -10,10 +10,10 @@ import {
   foldPreflight,
   type Item,
   NO_TURNAROUND,
+  neverGroupedReason,
   offeredConditions,
   type Preferences,
   type PreflightEvent,
-  whyAlone,
 } from "@cravix/core";
 import { airfield, group, rules } from "./index";
 
@@ -257,10 +257,10 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
     const after = new Set(type.stations.filter(({ phase }) => phase === "after").map(({ id }) => id));
     for (const item of type.items)
       if (!after.has(item.station) && named.test(item.title) && item.kind !== "count")
-        expect([item.id, whyAlone(item) !== undefined]).toEqual([item.id, true]);
+        expect([item.id, neverGroupedReason(item) !== undefined]).toEqual([item.id, true]);
     for (const { items } of type.groups ?? [])
       for (const id of items)
-        expect([id, whyAlone(itemOf(registration, id) as Item)]).toEqual([id, undefined]);
+        expect([id, neverGroupedReason(itemOf(registration, id) as Item)]).toEqual([id, undefined]);
   });
 
   test("can be walked in the order of its list on each kind of day, in each model year", () => {

@@ -1,4 +1,4 @@
-import { type DeferralCase, type FlightKind, mayBeDeferred, type Told } from "@cravix/core";
+import { type DeferralCase, type DeferralReply, type FlightKind, mayBeDeferred } from "@cravix/core";
 import { rules, rulesWithList, trainerEquipment, twinEquipment } from "./index";
 
 /**
@@ -9,7 +9,7 @@ type Case = [
   what: string,
   item: string,
   flight: FlightKind[],
-  told: Record<string, Told>,
+  told: Record<string, DeferralReply>,
   result: string,
   paragraph: string,
 ];

@@ -18,16 +18,16 @@ import {
   itemsOf,
   judgeBaseline,
   judgePreflight,
-  lapMetres,
   offeredConditions,
   openEntries,
   type PreflightEvent,
   pastRunUps,
+  routeLengthM,
   type Source,
   topicOf,
   walkingDistances,
 } from "@cravix/core";
-import { lapProblem } from "@cravix/core/lap";
+import { routeProblem } from "@cravix/core/lap";
 import Ajv2020 from "ajv/dist/2020";
 import { airfield, group, qxTar, rules, scenarioFiles, tarrow4, trainerHistory } from "./index";
 
@@ -312,12 +312,12 @@ describe("the six aircraft of the group", () => {
     });
 
     test("has a lap whose stations stand outside of it, and whose length is that of a walk round it", () => {
-      const problem = lapProblem(type);
+      const problem = routeProblem(type);
       if (!problem) throw new Error("no lap");
       const walls = (type.plan?.walls ?? []).map((wall) => wall.map(([x, y]) => ({ x, y })));
       for (const { x = 0, y = 0 } of problem.stations)
         expect(walls.some((wall) => isInside({ x, y }, wall))).toBe(false);
-      const own = lapMetres(
+      const own = routeLengthM(
         problem,
         problem.stations.map((_, i) => i),
       );

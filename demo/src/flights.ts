@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract";
-import type { FluidRow, LogLine, PreflightEvent } from "@cravix/core";
+import type { FluidRow, PreflightEvent, TechnicalLogEntry } from "@cravix/core";
 import { TRAINER_FLIGHTS } from "./history";
 import { pastYear } from "./past-year";
 import { seededRandom } from "./seeded-random";
@@ -30,9 +30,9 @@ interface Flown {
  * A year of flights of each aircraft as lines of its technical log, the same for the same day, and one with the oil log and the walks: what the hour meter
  * said at each reading of oil is what it said before that flight.
  */
-export function yearOfFlights(now: Date): LogLine[] {
+export function yearOfFlights(now: Date): TechnicalLogEntry[] {
   const oil = pastYear(now).filter((row) => row.fluid === "oil" && row.entry === "level");
-  const lines: LogLine[] = [];
+  const lines: TechnicalLogEntry[] = [];
   for (const registration of ["QX-TAR", "QX-HLD", "QX-LUM", "QX-DOV", "QX-COR"])
     lines.push(...linesOf(registration, flownBy(registration, oil, now)));
   return [...lines, ...gliderYear(now)].sort((a, b) => a.off.localeCompare(b.off));
@@ -68,7 +68,7 @@ const LAST_FLIGHT: Record<string, number> = { "QX-TAR": 1.1, "QX-HLD": 0.8 };
 
 const tenth = (value: number) => Math.round(value * 10) / 10;
 
-function linesOf(registration: string, flown: readonly Flown[]): LogLine[] {
+function linesOf(registration: string, flown: readonly Flown[]): TechnicalLogEntry[] {
   const random = seededRandom(900 + registration.charCodeAt(3));
   const pilots = PILOTS[registration] ?? ["ines"];
   let place = HOME;
@@ -101,9 +101,9 @@ function linesOf(registration: string, flown: readonly Flown[]): LogLine[] {
 }
 
 /** The glider flies at weekends, not in winter, by the winch mostly. */
-function gliderYear(now: Date): LogLine[] {
+function gliderYear(now: Date): TechnicalLogEntry[] {
   const random = seededRandom(977);
-  const lines: LogLine[] = [];
+  const lines: TechnicalLogEntry[] = [];
   let minutes = 1842 * 60 + 30;
   for (let daysAgo = 362; daysAgo > 2; daysAgo--) {
     const day = new Date(now.getTime() - daysAgo * DAY);

@@ -1,5 +1,5 @@
 import { readFile } from "@cravix/contract/files";
-import { checkLog, foldTotals, judgePapers, pinPapers } from "@cravix/core";
+import { airworthinessSnapshot, checkLog, foldTotals, judgeAirworthiness } from "@cravix/core";
 import { airworthinessFiles, trainerHistory, yearOfFlights } from "./index";
 
 const NOW = new Date("2026-05-01T12:00:00.000Z");
@@ -19,7 +19,7 @@ describe.each(
   });
 
   test("may fly an hour today, and nothing of it is unknown", () => {
-    const judged = judgePapers(pinPapers(file, { totals }), {
+    const judged = judgeAirworthiness(airworthinessSnapshot(file, { totals }), {
       at: NOW.toISOString(),
       minutes: 60,
       conditions: [],

@@ -8,9 +8,9 @@ import {
   type Fitting,
   foldTotals,
   type RecordMeter,
+  roundMeter,
   type Source,
   type Tolerance,
-  tidy,
   type WorkDone,
 } from "@cravix/core";
 import { yearOfFlights } from "./flights";
@@ -531,7 +531,7 @@ export function airworthinessFiles(now: Date): AircraftRecord[] {
     const timeOf = (of: string | undefined, meter: string) => {
       const component = components.find(([one]) => one.id === of)?.[0];
       const flown = (totals[meter] ?? 0) - (begun[meter] ?? 0);
-      return component ? tidy((component.sinceNew[meter] ?? 0) + flown) : (totals[meter] ?? 0);
+      return component ? roundMeter((component.sinceNew[meter] ?? 0) + flown) : (totals[meter] ?? 0);
     };
     const fitted = new Set(components.map(([component]) => component.id));
     const items = planned.map(({ item: one }) => {
@@ -544,7 +544,7 @@ export function airworthinessFiles(now: Date): AircraftRecord[] {
       const meter = one.limits.find((limit) => limit.by === "meter");
       const done =
         meter && meter.by === "meter"
-          ? { [meter.meter]: tidy(Math.max(0, timeOf(of, meter.meter) - (ago ?? 0))) }
+          ? { [meter.meter]: roundMeter(Math.max(0, timeOf(of, meter.meter) - (ago ?? 0))) }
           : {};
       return [{ item: one.id, date: addDays(today, -daysAgo), totals: done }];
     });

@@ -52,7 +52,7 @@ export async function keepAsPrepared(database: Connection): Promise<void> {
 }
 
 /** Puts every table back to what was kept. */
-export async function backToPrepared(database: Connection): Promise<void> {
+export async function restoreSnapshot(database: Connection): Promise<void> {
   const tables = await tablesOf(database, COPY);
   if (tables.length === 0) throw new Error("nothing was kept that could be gone back to");
   await database.beginTransaction();

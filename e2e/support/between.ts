@@ -1,7 +1,7 @@
 import { request as ask, createServer, type Server } from "node:http";
 
 /** Stands between the browser and the server, and does to the network what a test wants done to it. */
-export class Between {
+export class NetworkProxy {
   /** Requests of these addresses come to nothing. */
   broken: RegExp | undefined;
   /** What is answered in the server's place, by the address. */
@@ -11,11 +11,11 @@ export class Between {
     readonly port: number,
   ) {}
 
-  static async before(target: number): Promise<Between> {
-    const holder: { proxy?: Between } = {};
+  static async before(target: number): Promise<NetworkProxy> {
+    const holder: { proxy?: NetworkProxy } = {};
     const server = createServer((incoming, outgoing) => {
       const path = incoming.url ?? "/";
-      const { broken, instead } = holder.proxy as Between;
+      const { broken, instead } = holder.proxy as NetworkProxy;
       if (broken?.test(path)) return void outgoing.destroy();
       const changed = instead?.path.test(path) ? instead : undefined;
       const headers = { ...incoming.headers, ...(changed && { "accept-encoding": "identity" }) };
@@ -40,7 +40,7 @@ export class Between {
       incoming.pipe(passed);
     });
     await new Promise<void>((resolve) => server.listen(0, "127.0.0.1", resolve));
-    const proxy = new Between(server, (server.address() as { port: number }).port);
+    const proxy = new NetworkProxy(server, (server.address() as { port: number }).port);
     holder.proxy = proxy;
     return proxy;
   }

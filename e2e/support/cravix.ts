@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { freePort } from "../../tools/src/site/ports";
-import { backToPrepared, databaseSettings, withDatabase } from "./as-prepared";
+import { databaseSettings, restoreSnapshot, withDatabase } from "./as-prepared";
 import { ownDirectory, PREPARED } from "./own-directory";
 
 const ROOT = join(__dirname, "..", "..");
@@ -28,7 +28,7 @@ export class Cravix {
     const free = Cravix.#free;
     Cravix.#free = undefined;
     if (free) {
-      await withDatabase(free.directory, backToPrepared);
+      await withDatabase(free.directory, restoreSnapshot);
       return free;
     }
     for (let attempt = 1; ; attempt++) {

@@ -3,16 +3,16 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "@playwright/test";
 import base, { CHROMIUM_ARGS, PHONE } from "../playwright.config";
-import { Between } from "../support/between";
+import { NetworkProxy } from "../support/between";
 import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
 let cravix: Cravix;
-let proxy: Between;
+let proxy: NetworkProxy;
 test.beforeAll(async () => {
   cravix = await Cravix.launch();
-  proxy = await Between.before(cravix.port);
+  proxy = await NetworkProxy.before(cravix.port);
 });
 test.afterAll(async () => {
   await proxy.close();

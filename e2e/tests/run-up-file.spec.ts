@@ -4,7 +4,7 @@ import { mkdtemp, rm } from "node:fs/promises";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { traceCsv } from "@cravix/contract/trace";
-import { type PlantedFault, simulateRunUp, usualPlan } from "@cravix/core/engine-model";
+import { type SimulatedFault, simulateRunUp, usualPlan } from "@cravix/core/engine-model";
 import { traceOf } from "@cravix/core/run-up";
 import type { Locator } from "@playwright/test";
 import { expectAccessible } from "../support/accessibility";
@@ -266,7 +266,7 @@ test("half a gigabyte, and a quotation mark that is never closed: both are told 
 const readHotMagnetoFile = (page: Page) => readFile(page, { kind: "hot magneto", side: "left" });
 
 /** A file of the trainer without prompts is read. */
-async function readFile(page: Page, fault: PlantedFault) {
+async function readFile(page: Page, fault: SimulatedFault) {
   await page.getByTestId("way-file").click();
   const engine = { ...TRAINER, fault };
   const chosen = page.waitForEvent("filechooser");

@@ -7,7 +7,7 @@ import type { Logger } from "pino";
 import type { Database } from "./db/database";
 import { codeOf, isBusy, isGone } from "./db/database-error";
 import { atMost } from "./middleware/body";
-import { ownPages } from "./middleware/own-pages";
+import { sameOriginOnly } from "./middleware/own-pages";
 import { problem } from "./problem";
 import { eventRoutes } from "./routes/events";
 import { fleetRoutes } from "./routes/fleet";
@@ -74,7 +74,7 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
       },
     }),
   );
-  app.use(ownPages(hosts));
+  app.use(sameOriginOnly(hosts));
   app.use(compress());
   app.use("/api/*", async (c, next) => {
     const from = performance.now();

@@ -4,7 +4,7 @@ import { setImmediate as nextTurn } from "node:timers/promises";
 const TURN_MS = 12;
 
 /** Lets others have their turn in long work: call `pause` between its steps. */
-export function turns(): { pause(): Promise<void> } {
+export function yieldingLoop(): { pause(): Promise<void> } {
   let from = performance.now();
   return {
     async pause() {

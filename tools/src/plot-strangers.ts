@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "@cravix/core/testing/stranger-cases";
-import { workStranger } from "@cravix/core/testing/work-stranger";
+import { runUnseenCase } from "@cravix/core/testing/work-stranger";
 import { ROOT } from "./paths";
 
 /**
@@ -27,7 +27,7 @@ const INK: Record<string, string> = {
 const AROUND_S = 8;
 
 function plot(one: StrangerCase, number: number): string {
-  const { reading, chances } = workStranger(one);
+  const { reading, chances } = runUnseenCase(one);
   const busy = one.done.filter(({ what }) => what !== "ground");
   const from = (busy[0]?.from ?? 0) - AROUND_S;
   const to = (busy.at(-1)?.to ?? 100) + AROUND_S;

@@ -6,7 +6,7 @@ import { listen, migrateDatabase, openDatabase } from "@cravix/server";
 import pino from "pino";
 import { runTask, SetupError } from "./fail";
 import { dataDirectory, WEB_ROOT } from "./paths";
-import { claim, nameHolder } from "./site/claim";
+import { acquireLock, nameHolder } from "./site/claim";
 import { loadDemoIfEmpty } from "./site/load-demo";
 import { type RunningDatabase, startDatabase } from "./site/mariadb";
 import { portTrouble } from "./site/ports";
@@ -29,7 +29,7 @@ await runTask(async () => {
       `cannot listen on port ${port} of ${host} (${trouble}). Choose another with PORT and HOST.`,
     );
   const directory = dataDirectory();
-  const release = await claim(directory);
+  const release = await acquireLock(directory);
 
   step("Starting the database …");
   let running: RunningDatabase = await startDatabase(directory);

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { runTask } from "./fail";
 import { ROOT } from "./paths";
 import { buildWebIfStale } from "./site/web-build";
-import { type BrowserReport, type JestReport, whyFailed } from "./why-failed";
+import { type BrowserReport, failureSummary, type JestReport } from "./why-failed";
 
 let passed = 0;
 let failed = 0;
@@ -100,7 +100,7 @@ await runTask(async () => {
 
   // Nothing run is nothing shown.
   if (!jest || !e2e || passed === 0 || (broken && failed === 0)) failed++;
-  failures.push(...whyFailed(jest, e2e));
+  failures.push(...failureSummary(jest, e2e));
   for (const failure of failures) console.log(`\n${failure}`);
   console.log(`\n${times.join("; ")}`);
   console.log(`\n${passed} passed, ${failed} failed`);

@@ -1,4 +1,4 @@
-import { whyFailed } from "./why-failed";
+import { failureSummary } from "./why-failed";
 
 const STATS = { expected: 1, unexpected: 1, flaky: 0 };
 
@@ -11,7 +11,7 @@ describe("why a run failed", () => {
       line: 7,
       tests: [{ results: [{ duration: 61_000, errors: message ? [{ message }] : [] }] }],
     });
-    const said = whyFailed(undefined, {
+    const said = failureSummary(undefined, {
       stats: STATS,
       suites: [
         {
@@ -24,7 +24,7 @@ describe("why a run failed", () => {
   });
 
   test("tells what stood on the page instead", () => {
-    const [said] = whyFailed(
+    const [said] = failureSummary(
       undefined,
       {
         stats: STATS,
@@ -61,7 +61,7 @@ describe("why a run failed", () => {
   });
 
   test("names the unit test that failed, and the file that does not load", () => {
-    const said = whyFailed(
+    const said = failureSummary(
       {
         numPassedTests: 1,
         numFailedTests: 1,
@@ -88,6 +88,6 @@ describe("why a run failed", () => {
   });
 
   test("says nothing where there is no report", () => {
-    expect(whyFailed(undefined, undefined)).toEqual([]);
+    expect(failureSummary(undefined, undefined)).toEqual([]);
   });
 });

@@ -48,7 +48,7 @@ function pageOf({ attachments = [] }: Result, read: (path: string) => string): s
 }
 
 /** Of each test that failed, which it was and what it said first: the last lines of a run by four hands are of those that went well. */
-export function whyFailed(
+export function failureSummary(
   jest: JestReport | undefined,
   browser: BrowserReport | undefined,
   read: (path: string) => string = readIfThere,

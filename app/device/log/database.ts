@@ -1,5 +1,5 @@
 import type { ComposedList, PreflightEvent } from "@cravix/core";
-import { bundleInTodaysWords, eventInTodaysWords, plannedInTodaysWords } from "@cravix/core/old-words";
+import { upgradeBundle, upgradeEvent, upgradePlanned } from "@cravix/core/old-words";
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB, type StoreNames } from "idb";
 
 /** Where an event stands: still to be sent, on record at the server, or refused by it with a reason. */
@@ -71,7 +71,7 @@ async function inTodaysWords(tx: Upgrade, before: number): Promise<void> {
   if (events.indexNames.contains("byPreflight" as never)) events.deleteIndex("byPreflight");
   for (let at = await events.openCursor(); at; at = await at.continue()) {
     const { preflightId, ...kept } = at.value as KeptEvent & { preflightId: string };
-    const event = eventInTodaysWords(kept.event) as PreflightEvent;
+    const event = upgradeEvent(kept.event) as PreflightEvent;
     // What the server has already goes on meaning what it meant when it was sent.
     const sent = before < 2 && kept.sync === "sent";
     await at.update({
@@ -83,8 +83,8 @@ async function inTodaysWords(tx: Upgrade, before: number): Promise<void> {
   }
   const notes = tx.objectStore("notes");
   for (let at = await notes.openCursor(); at; at = await at.continue()) {
-    if (at.key === "planned") await at.update(plannedInTodaysWords(at.value));
-    else if (at.key.startsWith("bundle:")) await at.update(bundleInTodaysWords(at.value));
+    if (at.key === "planned") await at.update(upgradePlanned(at.value));
+    else if (at.key.startsWith("bundle:")) await at.update(upgradeBundle(at.value));
   }
 }
 

@@ -1,11 +1,11 @@
 import type { Refusal } from "@cravix/contract/client";
 import type { ComposedList, PreflightEvent } from "@cravix/core";
-import { fileInTodaysWords } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/old-words";
 import { answersInTime, deviceDatabase, type KeptEvent } from "./database";
-import { goesToTheDisk } from "./kept-so-far";
+import { trackWrite } from "./kept-so-far";
 
 /** Something was answered in another window of this device since: what is to be kept was decided without it. */
-export class ChangedElsewhere extends Error {
+export class ConflictError extends Error {
   override readonly name = "ChangedElsewhere";
 }
 
@@ -46,7 +46,7 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
       const there = await store.index("byStream").getAllKeys(streamId);
       if (there.some((id) => !known.has(id))) {
         tx.abort();
-        throw new ChangedElsewhere("Answers changed in another window. Check them, then try again.");
+        throw new ConflictError("Answers changed in another window. Check them, then try again.");
       }
     }
     if (list && !(await tx.objectStore("lists").getKey(list.hash)))
@@ -68,7 +68,7 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
 /** Resolves only when the events are really on the device's disk. */
 export function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
   const work = putEvents(events);
-  goesToTheDisk(work);
+  trackWrite(work);
   return work;
 }
 
@@ -185,9 +185,7 @@ export async function sendRefusedAgain(): Promise<void> {
 
 /** A list as it is said today; what is kept is the text that its hash is of. */
 export async function listOf(hash: string): Promise<ComposedList | undefined> {
-  return fileInTodaysWords((await (await deviceDatabase()).get("lists", hash))?.list) as
-    | ComposedList
-    | undefined;
+  return upgradeFile((await (await deviceDatabase()).get("lists", hash))?.list) as ComposedList | undefined;
 }
 
 export async function listsToSend() {

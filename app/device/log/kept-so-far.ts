@@ -3,7 +3,7 @@ let last: Promise<unknown> = Promise.resolve();
 let whenTaken: (() => void)[] = [];
 
 /** Answers are on their way to the disk; what did not come there earlier goes along. */
-export function goesToTheDisk(work: Promise<unknown>): void {
+export function trackWrite(work: Promise<unknown>): void {
   last = work;
   work.then(
     () => {
@@ -16,7 +16,7 @@ export function goesToTheDisk(work: Promise<unknown>): void {
 }
 
 /** Resolves once every answer that was given so far is on the disk, however often it has to be tried. */
-export async function allOnTheDisk(): Promise<void> {
+export async function whenWritesComplete(): Promise<void> {
   try {
     await last;
   } catch {

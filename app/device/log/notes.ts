@@ -1,5 +1,5 @@
 import { answersInTime, deviceDatabase } from "./database";
-import { allOnTheDisk } from "./kept-so-far";
+import { whenWritesComplete } from "./kept-so-far";
 
 /** Notes that are let go of and still lie on the disk, each with whoever let go of it last. */
 const letGo = new Map<string, object>();
@@ -43,7 +43,7 @@ export async function dropNote(key: string): Promise<void> {
   tellWaiting();
   const mine = {};
   letGo.set(key, mine);
-  await allOnTheDisk();
+  await whenWritesComplete();
   // Written anew in the meantime, it is another.
   if (letGo.get(key) !== mine) return;
   await (await deviceDatabase()).delete("notes", key);

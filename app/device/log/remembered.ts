@@ -38,7 +38,7 @@ export function readEarly(): void {
 }
 
 /** What this device remembers: as it was read early, once, and from the disk after that. */
-export function remembered(): ReturnType<typeof read> {
+export function loadStartupData(): ReturnType<typeof read> {
   const first = early ?? read();
   early = undefined;
   return first;

@@ -1,7 +1,7 @@
 import { act, renderHook, waitFor } from "@testing-library/react-native";
 import { deviceDatabase } from "./database";
 import { hearWaitingNotes, readNote, writeNote } from "./notes";
-import { useKept } from "./use-kept";
+import { usePersistedState } from "./use-kept";
 
 interface Form {
   day: string;
@@ -9,7 +9,9 @@ interface Form {
 }
 const EMPTY: Form = { day: "", kg: "" };
 const form = (key: string) =>
-  renderHook(({ name }: { name: string }) => useKept<Form>(name, EMPTY), { initialProps: { name: key } });
+  renderHook(({ name }: { name: string }) => usePersistedState<Form>(name, EMPTY), {
+    initialProps: { name: key },
+  });
 
 /** Lets a read that is under way end first. */
 const afterTheDisk = () => act(async () => void (await (await deviceDatabase()).count("notes")));

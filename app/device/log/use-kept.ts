@@ -25,7 +25,7 @@ interface Early<T> {
  * A draft that survives a reload: what was typed on an apron is not typed twice.
  * Whoever types before the disk has answered changes what it kept and replaces nothing: one field typed at once does not empty the others.
  */
-export function useKept<T>(key: string, first: T): Kept<T> {
+export function usePersistedState<T>(key: string, first: T): Kept<T> {
   const [value, setValue] = useState(first);
   const latest = useRef(first);
   const early = useRef<Early<T>>({ steps: [], dropped: false, from: first, refused: false });

@@ -1,4 +1,4 @@
-import { api, NotReached } from "../api";
+import { api, ServerUnreachableError } from "../api";
 import { deviceDatabase, type KeptPicture } from "../log/database";
 
 /** So many pictures a device keeps of what the server has; some sixty megabytes at the most. */
@@ -65,7 +65,7 @@ export async function fetchPictures(hashes: readonly string[]): Promise<void> {
     try {
       await pictureOf(hash);
     } catch (error) {
-      if (error instanceof NotReached) return;
+      if (error instanceof ServerUnreachableError) return;
     }
   }
   const sent = await db.getAllFromIndex("photographs", "byState", "sent");

@@ -4,22 +4,22 @@ import { readTraceBlob, type TraceColumn } from "@cravix/contract/trace";
 import {
   afterRemedy,
   type DiagnosisContext,
-  diagnoseWays,
+  diagnoseInterpretations,
   diagnosisReport,
   type Observation,
   type OpenQuestion,
+  observeInterpretations,
   openQuestions,
   rankQuestions,
   type SeenWay,
-  seenInWays,
 } from "@cravix/core/diagnosis";
 import {
   asTold,
+  type MagnetoSideOrder,
   type Mark,
   type ReadWay,
   type RunUpProfile,
   readWays,
-  type SidesTold,
   type Trace,
 } from "@cravix/core/run-up";
 
@@ -35,7 +35,7 @@ export interface RunUpQuestion {
   /** What the pilot answered when asked. */
   told?: Observation[];
   /** What the pilot said of the sides, where nobody prompted. */
-  sides?: SidesTold;
+  sides?: MagnetoSideOrder;
   /** What has been asked already. */
   asked?: readonly OpenQuestion["id"][];
 }
@@ -61,13 +61,13 @@ function work({
   const ways = readWays(trace, profile, marks, sides);
   const { reading } = ways[0] as ReadWay;
   const named = asTold(profile, reading.prompted, sides);
-  const [first, ...others] = seenInWays(ways, named, limits, context, told).map((way) => {
+  const [first, ...others] = observeInterpretations(ways, named, limits, context, told).map((way) => {
     const after = before && afterRemedy(before, way.observations, told);
     return { ...way, observations: after?.observations ?? way.observations, after };
   }) as [SeenWay & { after: ReturnType<typeof afterRemedy> | undefined }, ...SeenWay[]];
   const { after, observations, weight } = first;
   const open = openQuestions(reading, profile, new Set(asked));
-  const { ranked } = diagnoseWays([first, ...others]);
+  const { ranked } = diagnoseInterpretations([first, ...others]);
   return {
     /** What is open, what decides most first. */
     questions: rankQuestions(open, ranked, first.context).map(({ question }) => question),

@@ -11,7 +11,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { useActs } from "../walk/use-acts";
+import { usePreflightActions } from "../walk/use-acts";
 import { useWalk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
@@ -32,7 +32,7 @@ export function AfterScreen({ id }: { id: string }) {
 
 function After({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const dispatch = useAppDispatch();
   const wide = useWide();
   const { list, state } = folded;

@@ -15,12 +15,12 @@ import { useWide } from "../../ui/use-wide";
 import { InstallHint } from "../shell/install-hint";
 import { NothingHere } from "../shell/nothing-here";
 import { NightSwitch } from "../shell/shell";
-import { KeptMark } from "../sync/kept-mark";
+import { SaveStatus } from "../sync/kept-mark";
 import { AddFile } from "./add-file";
 import { AircraftCard } from "./aircraft-card";
 import { CrewPicker } from "./crew-picker";
 import { Overview } from "./overview";
-import { GoingOn } from "./unfinished";
+import { UnfinishedWork } from "./unfinished";
 import { type Known, useStandings } from "./use-standings";
 
 /** So many stand on a phone's first page; the others are drawn right behind it. */
@@ -147,7 +147,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
           />
           {!wide && a.registration === shown && (unfinished || flying) && (
             <View className="mt-2 gap-2">
-              <GoingOn unfinished={unfinished} flying={flying} />
+              <UnfinishedWork unfinished={unfinished} flying={flying} />
             </View>
           )}
           {!wide && a.registration === shown && (
@@ -195,7 +195,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
       <View className="mb-1 flex-row items-center justify-between">
         <PageHead>Aircraft</PageHead>
         <View className="flex-row items-center gap-2">
-          <KeptMark />
+          <SaveStatus />
           <NightSwitch short />
         </View>
       </View>

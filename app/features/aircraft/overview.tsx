@@ -11,7 +11,7 @@ import { useWide } from "../../ui/use-wide";
 import { CodeToOpen } from "./code-to-open";
 import { StandingMark } from "./standing-mark";
 import { ago, fuelWords, oilWords } from "./standing-words";
-import { GoingOn } from "./unfinished";
+import { UnfinishedWork } from "./unfinished";
 import type { Known } from "./use-standings";
 
 /** All that is known of one aircraft before anybody walks round it. */
@@ -32,7 +32,7 @@ export function Overview({
   return (
     <View className="gap-3">
       {stub !== null && <Text className="rounded-xl bg-stone p-3">{stub}</Text>}
-      <GoingOn unfinished={unfinished} flying={flying} />
+      <UnfinishedWork unfinished={unfinished} flying={flying} />
       <View className={wide ? "flex-row gap-6" : "gap-3"}>
         {stub === null && (
           <View className={wide ? "h-[240px] flex-1" : "h-[170px]"} aria-hidden>

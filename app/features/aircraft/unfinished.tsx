@@ -43,7 +43,7 @@ function Unfinished({ open }: { open: OpenPreflight }) {
 }
 
 /** What is going on with an aircraft on this device: a preflight that was left, a flight that is not put away. */
-export function GoingOn({
+export function UnfinishedWork({
   unfinished,
   flying,
 }: {

@@ -1,10 +1,10 @@
 import type { AircraftSummary } from "@cravix/contract/client";
-import { asItStands, type OpenDiscrepancy, type PreflightEvent, type Standing } from "@cravix/core";
+import { aircraftStatus, type OpenDiscrepancy, type PreflightEvent, type Standing } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";
 import { useFleet } from "../../store/server/server-state";
-import { eventsHere, openDiscrepanciesHere } from "../../store/walk/discrepancies-here";
+import { openDiscrepanciesHere, unsyncedEvents } from "../../store/walk/discrepancies-here";
 
 /** What an aircraft comes to; nothing is claimed of one without a list, or whose open discrepancies have not been told. */
 export interface Known {
@@ -21,7 +21,7 @@ export function useStandings(): (aircraft: AircraftSummary) => Known {
     useCallback(() => {
       // toSend: what was found here has been sent, or more of it waits.
       if (fleet && toSend >= 0)
-        eventsHere(fleet).then(setEvents, () => {
+        unsyncedEvents(fleet).then(setEvents, () => {
           // A disk that does not answer: the server's word stands alone.
           setEvents([]);
         });
@@ -42,7 +42,7 @@ export function useStandings(): (aircraft: AircraftSummary) => Known {
           {
             open,
             standing: told
-              ? asItStands({
+              ? aircraftStatus({
                   open,
                   oil: fluids.oil,
                   papers: aircraft.papers ?? [],

@@ -1,5 +1,5 @@
-import { hastyRuns, hastyText } from "@cravix/core";
-import { lapProblem, walkedLap } from "@cravix/core/lap";
+import { hastyText, rushedSequences } from "@cravix/core";
+import { actualRoute, routeProblem } from "@cravix/core/lap";
 import { comparePace, type StationPace, stationTimes, stationVisits } from "@cravix/core/station-times";
 import { router } from "expo-router";
 import { useMemo } from "react";
@@ -10,7 +10,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { useActs } from "../walk/use-acts";
+import { usePreflightActions } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
@@ -21,10 +21,10 @@ export function DebriefScreen({ id }: { id: string }) {
 
 function Debrief({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const wide = useWide();
   const { list, state } = walk;
-  const runs = useMemo(() => hastyRuns(list, state), [list, state]);
+  const runs = useMemo(() => rushedSequences(list, state), [list, state]);
   const caught = list.items.filter((item) => state.answers[item.id]?.caught);
   const name = (stationId: string) => list.stations.find((s) => s.id === stationId)?.name ?? stationId;
   return (
@@ -110,8 +110,8 @@ function Interruptions({ walk: { list, state } }: { walk: Walk }) {
 function HowFar({ walk: { list, state } }: { walk: Walk }) {
   const lap = useMemo(() => {
     const stations = list.stations.filter((s) => s.phase === "lap");
-    const problem = lapProblem({ ...list.type, stations, items: list.items });
-    return problem && walkedLap(problem, stationVisits(list, state));
+    const problem = routeProblem({ ...list.type, stations, items: list.items });
+    return problem && actualRoute(problem, stationVisits(list, state));
   }, [list, state]);
   if (!lap || lap.metres === 0) return null;
   return (

@@ -4,11 +4,11 @@ import {
   distanceWords,
   formatNumber,
   frequencyFault,
-  GROUND_STATES,
   type Judgement,
+  RUNWAY_CONDITIONS,
   remedyWords,
   squawkFault,
-  worst,
+  worstGrade,
 } from "@cravix/core";
 import type { DistanceRisk } from "@cravix/core/departure-risk";
 import { useEffect, useMemo, useState } from "react";
@@ -86,7 +86,7 @@ function Plan({ aircraft }: { aircraft: KnownAircraft }) {
             <Proposed aircraft={aircraft} hand={hand} />
             <Choice
               title="Runway condition"
-              options={GROUND_STATES}
+              options={RUNWAY_CONDITIONS}
               value={hand.plan.weather?.ground ?? "dry"}
               onChange={(ground) => hand.set({ weather: { ...hand.plan.weather, ground } })}
             />
@@ -240,7 +240,7 @@ function Proposed({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departure
 
 function Brief({ hand, performance }: { hand: DepartureInHand; performance: boolean }) {
   const { departure, judgements } = hand;
-  const grade = worst(judgements.map((one) => one.grade));
+  const grade = worstGrade(judgements.map((one) => one.grade));
   const bad = judgements.find((one) => one.grade === grade);
   const load = departure?.load;
   const outside = (load?.faults.length ?? 0) > 0;

@@ -1,5 +1,6 @@
 import {
   type Airfield,
+  calculateDeparture,
   compareRunways,
   type Departure,
   type DepartureInput,
@@ -9,9 +10,8 @@ import {
   formatNumber,
   judgeReport,
   magneticWind,
-  reckonDeparture,
+  type WeatherInputs,
   type WeatherReport,
-  type WeatherTold,
   type WindRange,
 } from "@cravix/core";
 import { useMemo } from "react";
@@ -39,10 +39,10 @@ export function LandingThere({
 }: {
   input: DepartureInput | undefined;
   to: Airfield;
-  told: WeatherTold | undefined;
+  told: WeatherInputs | undefined;
   now: string;
   arrival: string;
-  onTold: (told: WeatherTold) => void;
+  onTold: (told: WeatherInputs) => void;
 }) {
   const judged = told?.report && judgeReport(told.report, now, to.station);
   const unusable = told?.forecast && forecastUnusable(told.forecast, to, arrival);
@@ -122,8 +122,8 @@ function forecastUnusable(
  * nobody has said anything, or nobody knows how far true and magnetic north are apart there.
  */
 function windThere(
-  told: WeatherTold | undefined,
-  usable: WeatherTold | undefined,
+  told: WeatherInputs | undefined,
+  usable: WeatherInputs | undefined,
   arrival: string,
   to: Airfield,
 ): { wind: WindRange; of: string } | undefined {
@@ -160,7 +160,7 @@ function landings(
   const runways = choice ? choice.runways.map(({ runway }) => runway) : to.runways;
   const rows = runways.map((runway) => ({
     runway,
-    there: reckonDeparture({
+    there: calculateDeparture({
       ...still,
       airfield: to,
       runway,

@@ -21,7 +21,7 @@ import {
   type WindRange,
 } from "@cravix/core";
 import { useMemo } from "react";
-import { type Change, changed } from "../../store/changed";
+import { applyPatch, type Change } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { minimaOf } from "../../store/walk/minima-here";
 import { type PlannedDeparture, planned } from "../../store/walk/planned-slice";
@@ -65,7 +65,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
   const { persons, unknown } = useMinima(aircraft);
   const plan = all.departure ?? {};
   const set = (part: Change<PlannedDeparture>) =>
-    void dispatch(planned({ registration, departure: changed<PlannedDeparture>(plan, part) }));
+    void dispatch(planned({ registration, departure: applyPatch<PlannedDeparture>(plan, part) }));
   const reckoned = useMemo(() => {
     const { type, rules, loading } = bundle;
     const departure = all.departure ?? {};

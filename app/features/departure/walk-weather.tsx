@@ -1,4 +1,4 @@
-import { GROUND_STATES, provenance } from "@cravix/core";
+import { provenance, RUNWAY_CONDITIONS } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
@@ -49,7 +49,7 @@ export function WalkWeather({ walk }: { walk: Walk }) {
           />
           <Choice
             title="Runway condition"
-            options={GROUND_STATES}
+            options={RUNWAY_CONDITIONS}
             value={state.weather?.ground ?? "dry"}
             onChange={(ground) => void dispatch(record(state.id, "weather.told", { ground }))}
           />

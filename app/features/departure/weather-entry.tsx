@@ -12,22 +12,22 @@ import {
   ICING_WORDS,
   provenance,
   reportLines,
+  type WeatherInputs,
   type WeatherReport,
-  type WeatherTold,
   weatherHints,
 } from "@cravix/core";
 import { readForecast, readReport } from "@cravix/core/read-weather";
 import { variationDeg } from "@cravix/core/variation";
 import { useState } from "react";
 import { View } from "react-native";
-import { api, NotReached } from "../../device/api";
+import { api, ServerUnreachableError } from "../../device/api";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Text } from "../../ui/text";
 
 /** What a person reads of a failure; anything else is ours to mend and goes on. */
 function wordsOf(error: unknown): string {
-  if (error instanceof NotReached) return "No network: type or paste the report.";
+  if (error instanceof ServerUnreachableError) return "No network: type or paste the report.";
   if (error instanceof Error && ["ReportError", "QuantityError", "ProblemError"].includes(error.name))
     return error.message;
   throw error;
@@ -56,16 +56,20 @@ export function WeatherEntry({
   field: Airfield | undefined;
   /** What is entered: of which field, where there are two. */
   label?: string;
-  told: WeatherTold | undefined;
+  told: WeatherInputs | undefined;
   now: string;
   /** Of which while a forecast is told. */
   flight: { from: string; to: string };
-  onTold: (told: WeatherTold) => void;
+  onTold: (told: WeatherInputs) => void;
 }) {
   const [text, setText] = useState("");
   const [fault, setFault] = useState<string>();
   const [fetching, setFetching] = useState(false);
-  const take = (said: Pick<WeatherTold, "report" | "forecast">, from: WeatherTold["from"], at: string) => {
+  const take = (
+    said: Pick<WeatherInputs, "report" | "forecast">,
+    from: WeatherInputs["from"],
+    at: string,
+  ) => {
     const variation = variationHere(field, at);
     const { variationDeg: _before, ...rest } = told ?? {};
     onTold({

@@ -22,7 +22,7 @@ import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
 import { Measured } from "./measured";
 import { useAircraftOrLate } from "./use-aircraft-or-late";
-import { WhatBecame } from "./what-became";
+import { DiscrepancyActions } from "./what-became";
 
 /** Beyond this it is no headline but a story. */
 const LONG_TEXT = 110;
@@ -236,7 +236,7 @@ function Detail({
       {settled && <Measured discrepancy={d} onDone={onSigned} />}
       {settled && !d.closed && !d.withdrawn && !d.merged && (
         <>
-          <WhatBecame discrepancy={d} others={others} onDone={onSigned} />
+          <DiscrepancyActions discrepancy={d} others={others} onDone={onSigned} />
           <SignOff discrepancy={d} onSigned={onSigned} />
         </>
       )}

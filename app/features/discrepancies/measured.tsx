@@ -1,12 +1,12 @@
 import { type DiscrepancyDetail, mayDo } from "@cravix/contract/client";
 import {
-  flownBy,
   formatNumber,
   isCounted,
   localDate,
   type MeasureTrend,
   measureTrend,
   spokenDate,
+  usageAt,
   usualOf,
   whenUsedUp,
 } from "@cravix/core";
@@ -31,7 +31,7 @@ export function Measured({ discrepancy: d, onDone }: { discrepancy: DiscrepancyD
   const trend = useMemo(() => {
     const first = d.openedMeasure ?? (d.observations.some((o) => o.measure) ? undefined : d.measure);
     const looks = [{ at: d.openedAt, ...(first !== undefined && { measure: first }) }, ...d.observations];
-    return measureTrend(looks, flownBy(papers?.days ?? [], papers ? meter : undefined), d.limit);
+    return measureTrend(looks, usageAt(papers?.days ?? [], papers ? meter : undefined), d.limit);
   }, [d, papers, meter]);
   const byDate = useMemo(() => {
     if (!trend?.toLimit || !papers || meter === undefined) return undefined;

@@ -3,7 +3,7 @@ import { useFocusEffect } from "expo-router";
 import { useCallback, useState } from "react";
 import type { KnownBundle } from "../../store/server/server-api";
 import { useCrew } from "../../store/server/server-state";
-import { eventsHere, openDiscrepanciesHere } from "../../store/walk/discrepancies-here";
+import { openDiscrepanciesHere, unsyncedEvents } from "../../store/walk/discrepancies-here";
 
 /** What is open on an aircraft: the server's word, and what was found on this device since, with a network or without. */
 export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscrepancy[] {
@@ -12,7 +12,7 @@ export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscr
   useFocusEffect(
     useCallback(() => {
       if (bundle)
-        eventsHere(bundle).then(
+        unsyncedEvents(bundle).then(
           (events) => setOpen(openDiscrepanciesHere(bundle, events, crew)),
           // A disk that does not answer: the server's word stands alone.
           () => setOpen(bundle.openDiscrepancies),

@@ -2,12 +2,12 @@ import { type DiscrepancyDetail, mayDo } from "@cravix/contract/client";
 import {
   ASKED_BY,
   type AskedBy,
+  type DeferralReply,
   type DeferralRules,
   type DiscrepancyDeferral,
   FINDING_GRADES,
   type FindingGrade,
   mayBeDeferred,
-  type Told,
 } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
@@ -25,7 +25,7 @@ import { withMeasure } from "../../ui/with-measure";
 type Doing = "asked" | "regrade" | "defer" | "merge" | undefined;
 
 /** What can be done about an open discrepancy besides mending it: ask, grade it anew, put it off lawfully. */
-export function WhatBecame({
+export function DiscrepancyActions({
   discrepancy: d,
   others,
   onDone,
@@ -189,15 +189,15 @@ function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonl
 }
 
 const KINDS = ["day", "night", "instrument", "hire"] as const;
-const TELL: readonly Told[] = ["yes", "no", "unknown"];
-const TOLD_WORDS: Record<Told, string> = { yes: "Yes", no: "No", unknown: "I don't know" };
+const TELL: readonly DeferralReply[] = ["yes", "no", "unknown"];
+const TOLD_WORDS: Record<DeferralReply, string> = { yes: "Yes", no: "No", unknown: "I don't know" };
 
 /** The questions of the rules in their order: what data answer is shown with its source, the rest is asked. */
 function Defer({ discrepancy: d, rules, onDone }: PartProps & { rules: DeferralRules }) {
   const dispatch = useAppDispatch();
   const bundle = useBundle(d.registration);
   const [kinds, setKinds] = useState<(typeof KINDS)[number][]>(["day"]);
-  const [told, setTold] = useState<Record<string, Told>>({});
+  const [told, setTold] = useState<Record<string, DeferralReply>>({});
   const itemId = d.itemId;
   const outcome = mayBeDeferred({
     rules,

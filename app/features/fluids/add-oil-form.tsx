@@ -1,4 +1,4 @@
-import { type EventData, formatNumber, type OilProfile, whyNotAdd } from "@cravix/core";
+import { type EventData, formatNumber, type OilProfile, oilAdditionFault } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
 import { Choice } from "../../ui/input/choice";
@@ -31,7 +31,7 @@ export function useOilAddition(
   const against =
     grade === ANOTHER
       ? `Not an approved grade for this engine: use ${profile?.grades?.join(", ")}.`
-      : whyNotAdd(added, profile, levelOf(engine));
+      : oilAdditionFault(added, profile, levelOf(engine));
   return {
     engine,
     setEngine,

@@ -4,7 +4,7 @@ import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
-import { useActs } from "../walk/use-acts";
+import { usePreflightActions } from "../walk/use-acts";
 import { useWalk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 import { AddOilForm, useOilAddition } from "./add-oil-form";
@@ -16,7 +16,7 @@ export function AddOilScreen({ id }: { id: string }) {
 
 function AddOil({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const { oil: profile, engines } = walk.list.type;
   const read = (engine: string | undefined) => walk.judged.oil?.[engine ?? ONLY_ENGINE];
   const suggested = read(engines?.[0])?.addContainers ?? 1;

@@ -7,12 +7,12 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type Acts, useActs } from "../walk/use-acts";
+import { type Acts, usePreflightActions } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 import { GroundAndNight } from "./ground-and-night";
-import { HowMuch } from "./how-much";
-import { IsItEnough } from "./is-it-enough";
+import { FuelQuantity } from "./how-much";
+import { FuelEndurance } from "./is-it-enough";
 import { Refuel } from "./refuel";
 
 const PARTS = ["How much", "Enough?", "Refuel", "Slope, overnight"] as const;
@@ -25,7 +25,7 @@ export function FuelDeskScreen({ id }: { id: string }) {
 
 function Desk({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const wide = useWide();
   const [part, setPart] = useState<Part>("How much");
   const back = () => goBack(`/preflight/${walk.state.id}`);
@@ -64,9 +64,9 @@ function Desk({ folded }: { folded: FoldedWalk }) {
 function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Acts; onDone: () => void }) {
   switch (part) {
     case "How much":
-      return <HowMuch walk={walk} acts={acts} />;
+      return <FuelQuantity walk={walk} acts={acts} />;
     case "Enough?":
-      return <IsItEnough walk={walk} acts={acts} />;
+      return <FuelEndurance walk={walk} acts={acts} />;
     case "Slope, overnight":
       return <GroundAndNight walk={walk} acts={acts} />;
     case "Refuel":

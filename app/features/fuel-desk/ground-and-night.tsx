@@ -3,7 +3,7 @@ import {
   formatNumber,
   MOST_TILT_DEG,
   type NightAir,
-  nightWaterMl,
+  overnightCondensationMl,
   quantityTrouble,
   type Tilt,
 } from "@cravix/core";
@@ -108,7 +108,7 @@ function drops(ml: number): string {
 
 function NightWater({ walk, night }: { walk: Walk; night: NightAir }) {
   const heard = walk.judged.fuel?.tanks ?? [];
-  const trouble = quantityTrouble(() => nightWaterMl(1, night));
+  const trouble = quantityTrouble(() => overnightCondensationMl(1, night));
   if (trouble) return <Text className="font-mid text-clay">{trouble}</Text>;
   if (heard.length === 0)
     return (
@@ -119,7 +119,7 @@ function NightWater({ walk, night }: { walk: Walk; night: NightAir }) {
   return (
     <View className="gap-1">
       {heard.map(({ tank, estimate }) => {
-        const ml = nightWaterMl(Math.max(0, tank.capacityL - estimate.litres.value), night);
+        const ml = overnightCondensationMl(Math.max(0, tank.capacityL - estimate.litres.value), night);
         return (
           <View key={tank.id} className="flex-row justify-between border-b-2 border-stone pb-1">
             <Text>{tank.name}</Text>

@@ -20,7 +20,7 @@ import { SourceBars } from "./source-bars";
 const AMOUNT: ReadonlySet<string> = new Set(["fuel.endurance", "fuel.uplifts", "fuel.earlier"]);
 
 /** Dipstick, gauge and log side by side, tank by tank and all together, and whether they agree. */
-export function HowMuch({ walk, acts }: { walk: Walk; acts: Acts }) {
+export function FuelQuantity({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { fuel, judgements } = walk.judged;
   const { type, memory } = walk.list;
   const about = judgements.filter(

@@ -6,7 +6,7 @@ import {
   formatNumber,
   formatQuantity,
   fuelKgPerL,
-  howMuchToAdd,
+  refuelPlan,
   WORST_CASE,
   wordsOfWalk,
 } from "@cravix/core";
@@ -31,7 +31,7 @@ const STEP: Record<(typeof PUMP_UNITS)[number], number> = { L: 1, "US gal": 0.1,
 const time = (value: number) => formatQuantity({ value, unit: "min" });
 
 /** Endurance, the reserve, the clock, the worst reasonable case, and what to add into which tank. */
-export function IsItEnough({ walk, acts }: { walk: Walk; acts: Acts }) {
+export function FuelEndurance({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { list, state, judged } = walk;
   const { fuel: profile } = list.type;
   const { fuel, judgements } = judged;
@@ -139,7 +139,7 @@ function ToAdd({ walk, unit, missingL, mass }: ToAddProps) {
   const { fuel: profile } = list.type;
   if (!profile || !judged.fuel) return null;
   const known = mass && mass.missing === undefined;
-  const filling = howMuchToAdd({
+  const filling = refuelPlan({
     tanks: profile.tanks.map((tank) => ({
       ...tank,
       volumeL: Math.min(tank.capacityL, Math.max(0, judged.fuel?.volumesL[tank.id] ?? 0)),

@@ -6,7 +6,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { useActs } from "../walk/use-acts";
+import { usePreflightActions } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
@@ -17,7 +17,7 @@ export function LedgerScreen({ id }: { id: string }) {
 
 function Ledger({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const wide = useWide();
   const { list, ledger, state } = walk;
   const go = (entry: LedgerEntry) => {

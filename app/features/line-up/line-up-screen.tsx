@@ -9,7 +9,7 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { FoundStep } from "../walk/answers/found-step";
-import { useActs } from "../walk/use-acts";
+import { usePreflightActions } from "../walk/use-acts";
 import { useWalk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
@@ -20,7 +20,7 @@ export function LineUpScreen({ id }: { id: string }) {
 
 function LineUp({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const wide = useWide();
   const [aborted, setAborted] = useState(false);
   const [wrong, setWrong] = useState<Item>();

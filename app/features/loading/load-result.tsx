@@ -1,15 +1,15 @@
 import {
   armOf,
   type Burn,
-  chanceOutside,
+  changesWithinLimits,
   changesWords,
   checkLoad,
   faultWords,
   formatNumber,
   type Load,
   type LoadingProfile,
-  roomIn,
-  waysInside,
+  probabilityOutsideLimits,
+  remainingCapacity,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
@@ -39,14 +39,17 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
   const outside = check.faults.length > 0;
   const open = !outside && check.missing.length > 0;
   const ways = useMemo(
-    () => (outside ? waysInside(profile, load, burn, 4) : []),
+    () => (outside ? changesWithinLimits(profile, load, burn, 4) : []),
     [profile, load, burn, outside],
   );
   const room = useMemo(
-    () => (outside ? [] : roomIn(profile, load, burn).filter(({ kg }) => kg > 0)),
+    () => (outside ? [] : remainingCapacity(profile, load, burn).filter(({ kg }) => kg > 0)),
     [profile, load, burn, outside],
   );
-  const chance = useMemo(() => chanceOutside(profile, load, burn, undefined, 400), [profile, load, burn]);
+  const chance = useMemo(
+    () => probabilityOutsideLimits(profile, load, burn, undefined, 400),
+    [profile, load, burn],
+  );
   const takeOff = check.points.find(({ name }) => name === "take-off");
   if (open)
     return (

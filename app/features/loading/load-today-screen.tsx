@@ -9,7 +9,7 @@ import {
 import { router } from "expo-router";
 import { useMemo } from "react";
 import { View } from "react-native";
-import { useKept } from "../../device/log/use-kept";
+import { usePersistedState } from "../../device/log/use-kept";
 import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/walk/record";
 import { Button } from "../../ui/input/button";
@@ -63,7 +63,7 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
     }),
     [profile, state.plannedLoad],
   );
-  const { value: draft, change, drop } = useKept<TodayDraft>(`aboard draft:${state.id}`, first);
+  const { value: draft, change, drop } = usePersistedState<TodayDraft>(`aboard draft:${state.id}`, first);
   const { unit, stations } = draft;
   const write = (values: Record<string, string>) => change((before) => ({ ...before, stations: values }));
   const toUnit = (next: MassUnit) =>

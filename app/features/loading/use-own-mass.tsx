@@ -1,5 +1,5 @@
 import { formatNumber, type LoadingProfile, type PlannedLoad } from "@cravix/core";
-import { useKept } from "../../device/log/use-kept";
+import { usePersistedState } from "../../device/log/use-kept";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
 import { type MassUnit, massText } from "./load-draft";
@@ -28,7 +28,7 @@ export function useOwnMass(
   { stations }: Pick<LoadingProfile, "stations">,
   people: number,
 ) {
-  const { value, change } = useKept<OwnMass | null>(`own mass:${crewId ?? "nobody"}`, null);
+  const { value, change } = usePersistedState<OwnMass | null>(`own mass:${crewId ?? "nobody"}`, null);
   const seat = stations.find(({ pilot }) => pilot);
   return {
     learn: (load: PlannedLoad | undefined) => {

@@ -2,7 +2,7 @@ import { contentHash } from "@cravix/contract/content-hash";
 import { type LoadingProfile, weighingChange } from "@cravix/core";
 import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
-import { useKept } from "../../device/log/use-kept";
+import { usePersistedState } from "../../device/log/use-kept";
 import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
 
@@ -32,7 +32,11 @@ export function weighingOf({ date, kg, mm, text }: WeighingDraft): LoadingProfil
 /** A new weighing report of an aircraft, while it is typed. It survives a reload; nothing goes on record before it is saved. */
 export function useWeighing(profile: LoadingProfile) {
   const dispatch = useAppDispatch();
-  const { value: draft, change: write, drop } = useKept(`weighing draft:${profile.registration}`, NOTHING);
+  const {
+    value: draft,
+    change: write,
+    drop,
+  } = usePersistedState(`weighing draft:${profile.registration}`, NOTHING);
   const [message, setMessage] = useState("");
   const [faults, setFaults] = useState<{ path: string; expected: string }[]>([]);
   const weighing = weighingOf(draft);

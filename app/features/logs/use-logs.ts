@@ -3,7 +3,7 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { trendOfOil } from "../../device/workers/fluid-work";
 import type { KnownBundle } from "../../store/server/server-api";
 import { useLog } from "../../store/server/server-state";
-import { eventsHere } from "../../store/walk/discrepancies-here";
+import { unsyncedEvents } from "../../store/walk/discrepancies-here";
 import { fluidRowsHere } from "../../store/walk/fluid-memory-here";
 
 export interface Logs {
@@ -32,7 +32,7 @@ export function useLogs(
   const { data: all, refetch } = useLog(registration, fluid);
   useEffect(() => {
     let current = turn >= 0;
-    eventsHere(bundle)
+    unsyncedEvents(bundle)
       .catch(() => [])
       .then((events) => {
         if (current) setHere(fluidRowsHere(bundle, events).filter((row) => row.fluid === fluid));

@@ -4,8 +4,8 @@ import type { FileFault } from "@cravix/contract/files";
 import type { Aircraft, Item, OwnItem } from "@cravix/core";
 import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
-import { useKept } from "../../device/log/use-kept";
-import { type Change, changed } from "../../store/changed";
+import { usePersistedState } from "../../device/log/use-kept";
+import { applyPatch, type Change } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
 import type { KnownAircraft } from "../start/aircraft-frame";
@@ -21,7 +21,7 @@ interface Draft {
 export function useOwnItems({ bundle }: KnownAircraft) {
   const { aircraft, type } = bundle;
   const dispatch = useAppDispatch();
-  const kept = useKept<Draft | null>(`own items draft:${aircraft.registration}`, null);
+  const kept = usePersistedState<Draft | null>(`own items draft:${aircraft.registration}`, null);
   const [editing, setEditing] = useState<string>();
   const [faults, setFaults] = useState<FileFault[]>([]);
   const [message, setMessage] = useState("");
@@ -58,7 +58,7 @@ export function useOwnItems({ bundle }: KnownAircraft) {
       setEditing(id);
     },
     change: (id: string, part: Change<Item>) =>
-      write((before) => before.map((item) => (item.id === id ? changed(item, part) : item))),
+      write((before) => before.map((item) => (item.id === id ? applyPatch(item, part) : item))),
     /** A new one goes as it came; one that has been on record stays in the file with the day. */
     retire: (id: string, today: Date) => {
       const known = aircraft.ownItems.some((item) => item.id === id);

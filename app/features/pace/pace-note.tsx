@@ -1,4 +1,4 @@
-import { hastyRuns, hastyText } from "@cravix/core";
+import { hastyText, rushedSequences } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";
@@ -9,7 +9,7 @@ import type { Walk } from "../walk/use-preflight";
 /** Said kindly, once, when a station is left: that was quicker than anybody can look. */
 export function PaceNote({ walk, acts, stationId }: { walk: Walk; acts: Acts; stationId: string }) {
   const { list, state } = walk;
-  const run = useMemo(() => hastyRuns(list, state).at(-1), [list, state]);
+  const run = useMemo(() => rushedSequences(list, state).at(-1), [list, state]);
   const end = run?.items.at(-1);
   if (!run || !end || end.station === stationId) return null;
   const doneBy = state.flowed[end.station] ?? state.answers[end.id];

@@ -3,7 +3,7 @@ import { useCrew } from "../../store/server/server-state";
 import { Button } from "../../ui/input/button";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { Screen } from "../../ui/screen";
-import { NotYet } from "../walk/around/not-yet";
+import { ItemBlocked } from "../walk/around/not-yet";
 import type { Acts } from "../walk/use-acts";
 import type { Walk } from "../walk/use-preflight";
 
@@ -42,7 +42,7 @@ export function SecondPersonPanel({
         </>
       }
     >
-      <NotYet grade="ask" title="Second person needed" why={why} item={item} />
+      <ItemBlocked grade="ask" title="Second person needed" why={why} item={item} />
     </Screen>
   );
 }

@@ -1,8 +1,8 @@
 import { mayDo } from "@cravix/contract/client";
 import {
   type Component,
-  cannotFit,
   componentTotals,
+  fittingError,
   formatNumber,
   isCounted,
   isFitted,
@@ -347,7 +347,7 @@ function Fit({
     if (!one) return;
     const { component, items, works } = one;
     const place = position.trim();
-    const why = cannotFit(papers.record, { component, items }, place || undefined);
+    const why = fittingError(papers.record, { component, items }, place || undefined);
     if (why) {
       setTrouble(why);
       return;

@@ -1,12 +1,12 @@
 import { mayDo } from "@cravix/contract/client";
 import {
   type DueItem,
-  dueWords,
+  dueText,
   formatNumber,
   isCounted,
   isSoon,
-  leftWords,
   papersMeters,
+  remainingText,
   sentenceOf,
   spokenDate,
   type WorkDone,
@@ -205,7 +205,11 @@ function Row({
           {item.name}
         </Text>
         <Text className="font-strong">
-          {left ? leftWords(left, left.left, meters) : verdict.state === "not known" ? "not known" : "done"}
+          {left
+            ? remainingText(left, left.left, meters)
+            : verdict.state === "not known"
+              ? "not known"
+              : "done"}
         </Text>
       </View>
       {when && (
@@ -248,7 +252,7 @@ function Detail({ row: { item, verdict, when, due }, papers }: { row: DueRow; pa
           <Text
             key={JSON.stringify(point)}
             className="text-sm text-voice"
-          >{`Valid until ${dueWords(point, meters)}.`}</Text>
+          >{`Valid until ${dueText(point, meters)}.`}</Text>
         ))}
       <Text className="text-sm text-voice">{lastWork(item, due.last)}</Text>
       <Text className="text-sm text-voice">{`${item.source.text}${item.source.example ? " (example value)" : ""}`}</Text>

@@ -2,10 +2,10 @@ import {
   checkLine,
   isCounted,
   type LineFault,
-  type LogLine,
   type PapersOnFile,
   proposeLine,
   type RecordMeter,
+  type TechnicalLogEntry,
 } from "@cravix/core";
 
 /** A line as it is being written: words in fields, until it is one. */
@@ -73,7 +73,7 @@ export function draftOf(
 }
 
 /** A line that is on record, written into the fields to be corrected. */
-export function draftFrom(line: LogLine): FlightDraft {
+export function draftFrom(line: TechnicalLogEntry): FlightDraft {
   const [off, on] = [localParts(line.off), localParts(line.on)];
   const read = (side: "out" | "in") =>
     Object.fromEntries(Object.entries(line.meters).map(([meter, pair]) => [meter, String(pair[side])]));
@@ -108,7 +108,7 @@ export function lineOfDraft(
     crew,
     meters,
   }: { registration: string; pilot: string; crew?: string[]; meters: readonly RecordMeter[] },
-): { line?: Omit<LogLine, "id">; faults: DraftFault[] } {
+): { line?: Omit<TechnicalLogEntry, "id">; faults: DraftFault[] } {
   const faults: DraftFault[] = [];
   const say = (at: string, words: string) => faults.push({ at, words, weight: "refused" });
   const moment = (field: "off" | "on"): number => {
@@ -161,8 +161,8 @@ export function lineOfDraft(
 
 /** What the log has to say of the line, against the one before it. */
 export function faultsOf(
-  line: Omit<LogLine, "id">,
-  { papers, others, now }: { papers: PapersOnFile; others: readonly LogLine[]; now: string },
+  line: Omit<TechnicalLogEntry, "id">,
+  { papers, others, now }: { papers: PapersOnFile; others: readonly TechnicalLogEntry[]; now: string },
 ): DraftFault[] {
   const own = others.filter(({ registration }) => registration === line.registration);
   const before = own.filter(({ off }) => off < line.off).sort((a, b) => (a.off < b.off ? 1 : -1))[0];

@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract/client";
-import { type EventData, isCounted, type LogLine, type PapersOnFile } from "@cravix/core";
+import { type EventData, isCounted, type PapersOnFile, type TechnicalLogEntry } from "@cravix/core";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
@@ -18,9 +18,9 @@ import { type DraftFault, draftFrom, draftOf, type FlightDraft, faultsOf, lineOf
 interface FlightFormProps {
   aircraft: KnownAircraft;
   papers: PapersOnFile;
-  lines: readonly LogLine[];
+  lines: readonly TechnicalLogEntry[];
   /** The line that is corrected; without it a new one is logged. */
-  correcting?: LogLine | undefined;
+  correcting?: TechnicalLogEntry | undefined;
   onLogged: (words: string) => void;
   onCancel: () => void;
 }

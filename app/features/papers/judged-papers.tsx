@@ -1,9 +1,9 @@
 import {
+  type AirworthinessSnapshot,
   dueJudgement,
   type FlightAsked,
   isSoon,
-  judgePapers,
-  type PinnedPapers,
+  judgeAirworthiness,
   papersMeters,
 } from "@cravix/core";
 import { useMemo } from "react";
@@ -15,10 +15,10 @@ import { Text } from "../../ui/text";
 const NAMED = 2;
 
 /** What the record says of the papers, for this very flight: what is against it first, then what comes next; the rest in one line. */
-export function JudgedPapers({ papers, asked }: { papers: PinnedPapers; asked: FlightAsked }) {
+export function JudgedPapers({ papers, asked }: { papers: AirworthinessSnapshot; asked: FlightAsked }) {
   const rows = useMemo(() => {
     const meters = papersMeters(papers);
-    return judgePapers(papers, asked)
+    return judgeAirworthiness(papers, asked)
       .filter(({ verdict }) => verdict.state !== "not for this flight")
       .map(({ item, verdict }) => ({
         judgement: dueJudgement(item, verdict, meters),

@@ -15,7 +15,7 @@ import { View } from "react-native";
 import { api } from "../../device/api";
 import { saveBlob } from "../../device/senses/pick-file";
 import { useAppDispatch } from "../../store/hooks";
-import { type Happening, recordAll } from "../../store/walk/record";
+import { type EventInput, recordAll } from "../../store/walk/record";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
@@ -124,7 +124,7 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
     if (found.length > 0) return;
     const firstId = newId(Date.now());
     const closing = draft.closes.map(
-      (discrepancyId): Happening => ({
+      (discrepancyId): EventInput => ({
         type: "discrepancy.closed",
         data: { discrepancyId, how: release.done, release: firstId },
       }),

@@ -1,9 +1,9 @@
-import type { LogLine, PreflightEvent } from "@cravix/core";
+import type { PreflightEvent, TechnicalLogEntry } from "@cravix/core";
 import { useCallback, useEffect, useMemo, useState } from "react";
-import { api, NotReached } from "../../device/api";
+import { api, ServerUnreachableError } from "../../device/api";
 
 /** A line of the log as the page shows it. */
-export type ShownLine = LogLine & {
+export type ShownLine = TechnicalLogEntry & {
   corrections: number;
   struck: boolean;
   loggedBy?: string | null;
@@ -23,7 +23,7 @@ export function useFlights(registration: string, events: readonly PreflightEvent
         setNext(page.next);
         setPages((known) => (before ? [...(known ?? []), ...page.items] : page.items));
       } catch (error) {
-        setAway(error instanceof NotReached);
+        setAway(error instanceof ServerUnreachableError);
         setPages((known) => known ?? []);
       }
     },

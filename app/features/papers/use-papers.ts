@@ -1,11 +1,11 @@
 import {
+  type AirworthinessSnapshot,
+  airworthinessSnapshot,
   type FlightAsked,
-  judgePapers,
+  judgeAirworthiness,
   localDate,
   type PapersOnFile,
-  type PinnedPapers,
   type PreflightEvent,
-  pinPapers,
   usualOf,
   whenDue,
 } from "@cravix/core";
@@ -13,7 +13,7 @@ import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";
 import type { KnownBundle } from "../../store/server/server-api";
-import { eventsHere } from "../../store/walk/discrepancies-here";
+import { unsyncedEvents } from "../../store/walk/discrepancies-here";
 import { papersHere } from "../../store/walk/papers-here";
 
 /** What happened on this device that the server's word does not have yet; again when something was sent. */
@@ -23,7 +23,7 @@ export function useEventsHere(bundle: Pick<KnownBundle, "saidAt"> | undefined): 
   useFocusEffect(
     useCallback(() => {
       if (bundle && toSend >= 0)
-        eventsHere(bundle).then(setEvents, () => {
+        unsyncedEvents(bundle).then(setEvents, () => {
           // A disk that does not answer: the server's word stands alone.
           setEvents([]);
         });
@@ -34,7 +34,7 @@ export function useEventsHere(bundle: Pick<KnownBundle, "saidAt"> | undefined): 
 
 export interface Papers {
   onFile: PapersOnFile;
-  pinned: PinnedPapers;
+  pinned: AirworthinessSnapshot;
   today: string;
 }
 
@@ -46,7 +46,7 @@ export function usePapers(bundle: KnownBundle | undefined): Papers | undefined {
     if (!onFile) return undefined;
     return {
       onFile,
-      pinned: pinPapers(onFile.record, { ...onFile, daily: null }),
+      pinned: airworthinessSnapshot(onFile.record, { ...onFile, daily: null }),
       today: localDate(new Date().toISOString(), onFile.record.timeZone),
     };
   }, [bundle, events]);
@@ -55,7 +55,7 @@ export function usePapers(bundle: KnownBundle | undefined): Papers | undefined {
 /** Everything that is due on an aircraft, judged for a flight, with the day on which it will be due; next first. */
 export function dueRows({ onFile, pinned, today }: Papers, asked: FlightAsked) {
   const usual = usualOf(onFile.days, onFile.record.meters, today);
-  return judgePapers(pinned, asked)
+  return judgeAirworthiness(pinned, asked)
     .map((judged) => ({ ...judged, when: whenDue(judged.verdict.limits, usual, today) }))
     .sort((a, b) => (a.when?.middle ?? "9999").localeCompare(b.when?.middle ?? "9999"));
 }

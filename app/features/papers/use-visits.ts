@@ -1,13 +1,13 @@
 import {
   addDays,
-  type Closed,
+  airworthinessSnapshot,
+  type ClosedPeriod,
   daysBetween,
-  handCost,
-  judgePapers,
+  judgeAirworthiness,
   type LocalDate,
   localDate,
+  manualPlanCost,
   type PlannedVisit,
-  pinPapers,
   planCost,
   usualOf,
   type VisitItem,
@@ -15,7 +15,7 @@ import {
   workshopFrom,
 } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
-import { useKept } from "../../device/log/use-kept";
+import { usePersistedState } from "../../device/log/use-kept";
 import { planInWorker } from "../../device/workers/plan-work";
 import type { PlannedAircraft } from "../../device/workers/visits.worker";
 import { useAppSelector } from "../../store/hooks";
@@ -29,7 +29,7 @@ export const HORIZON = 365;
 /** What a hand has changed: days of an aircraft's visits, and when the workshop is closed. */
 interface Draft {
   days: Record<string, LocalDate[]>;
-  closed: Closed[];
+  closed: ClosedPeriod[];
 }
 
 /** One aircraft's visits as they stand, by the planner or by hand. */
@@ -41,7 +41,7 @@ export interface AircraftVisits {
   days: number[];
   byHand: boolean;
   visits: { day: number; items: string[] }[];
-  cost: ReturnType<typeof handCost> | undefined;
+  cost: ReturnType<typeof manualPlanCost> | undefined;
 }
 
 /** The group's visits to the workshop: the best plan from the worker, what was changed by hand, and what that costs. */
@@ -57,7 +57,7 @@ export function useVisits() {
         ?.papers;
       if (!papers) return [];
       const usual = usualOf(papers.days, papers.record.meters, today);
-      const judged = judgePapers(pinPapers(papers.record, papers), {
+      const judged = judgeAirworthiness(airworthinessSnapshot(papers.record, papers), {
         at: new Date().toISOString(),
         minutes: 0,
         landings: 0,
@@ -74,7 +74,7 @@ export function useVisits() {
   }, [fleet, bundles, today]);
 
   // What was put down last is where a hand goes on from; what it has changed since survives a reload.
-  const draft = useKept<Draft | null>("workshop draft", null);
+  const draft = usePersistedState<Draft | null>("workshop draft", null);
   const standing = useMemo(
     (): Draft => ({ closed: kept?.closed ?? [], days: daysByHand(kept?.visits ?? [], today) }),
     [kept, today],
@@ -96,7 +96,10 @@ export function useVisits() {
   useEffect(() => {
     if (!known) return;
     let current = true;
-    const { aircraft, closed } = JSON.parse(key) as { aircraft: typeof asked.aircraft; closed: Closed[] };
+    const { aircraft, closed } = JSON.parse(key) as {
+      aircraft: typeof asked.aircraft;
+      closed: ClosedPeriod[];
+    };
     if (aircraft.length === 0) return;
     const open = workshopFrom(today, HORIZON, closed).open;
     const weekday = new Date(`${today}T12:00:00Z`).getUTCDay();
@@ -129,7 +132,7 @@ export function useVisits() {
             },
           ];
         const days = dates.map((date) => daysBetween(today, date));
-        const cost = handCost(items, shop, days, plan);
+        const cost = manualPlanCost(items, shop, days, plan);
         return [
           {
             registration: plan.registration,
@@ -168,7 +171,7 @@ export function useVisits() {
           : others,
       });
     },
-    setClosed: (closed: Closed[]) => change({ closed }),
+    setClosed: (closed: ClosedPeriod[]) => change({ closed }),
     /** The plan as it stands, ready to be put on record. */
     asPlan: () => ({
       closed: now.closed,

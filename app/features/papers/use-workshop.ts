@@ -1,11 +1,11 @@
-import type { ComponentAsItIs, WorkshopPlan } from "@cravix/core";
+import type { ComponentSnapshot, WorkshopPlan } from "@cravix/core";
 import { useCallback, useEffect, useState } from "react";
-import { api, NotReached } from "../../device/api";
+import { api, ServerUnreachableError } from "../../device/api";
 import { keepNote, readNote } from "../../device/log/notes";
 import { useAppSelector } from "../../store/hooks";
 
 /** A component that lies on the shelf. */
-export type OnShelf = ComponentAsItIs & { from: string; at: string };
+export type OnShelf = ComponentSnapshot & { from: string; at: string };
 
 interface Workshop {
   plan: (WorkshopPlan & { at: string; crewId: string }) | null;
@@ -27,7 +27,7 @@ export function useWorkshop() {
       setAway(false);
       void keepNote(NOTE, found);
     } catch (error) {
-      setAway(error instanceof NotReached);
+      setAway(error instanceof ServerUnreachableError);
       const before = await readNote<Workshop>(NOTE).catch(() => undefined);
       setWorkshop((known) => known ?? before ?? NOTHING);
     }

@@ -6,7 +6,7 @@ import { api } from "../../device/api";
 import { saveBlob } from "../../device/senses/pick-file";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useCrew } from "../../store/server/server-state";
-import { recordApart } from "../../store/walk/record";
+import { recordStandalone } from "../../store/walk/record";
 import { Alert } from "../../ui/alert";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
@@ -258,7 +258,7 @@ function PutDown({ plan }: { plan: Visits }) {
           className="self-start px-6"
           testID="put-down"
           onPress={() => {
-            dispatch(recordApart("workshop", "workshop.planned", plan.asPlan()));
+            dispatch(recordStandalone("workshop", "workshop.planned", plan.asPlan()));
             setDone(true);
           }}
         >

@@ -12,10 +12,10 @@ import {
 } from "@cravix/core";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
-import { useKept } from "../../device/log/use-kept";
+import { usePersistedState } from "../../device/log/use-kept";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useCrew, useFleet } from "../../store/server/server-state";
-import { recordApart } from "../../store/walk/record";
+import { recordStandalone } from "../../store/walk/record";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";
@@ -107,7 +107,7 @@ function Row({
   const renew = () => {
     if (dayFault || untilFault) return;
     dispatch(
-      recordApart("person", "person.done", {
+      recordStandalone("person", "person.done", {
         personId,
         work: {
           item: item.id,
@@ -180,7 +180,7 @@ function Row({
             tone="primary"
             className="px-5"
             onPress={() => {
-              dispatch(recordApart("person", "person.due-dropped", { personId, item: item.id }));
+              dispatch(recordStandalone("person", "person.due-dropped", { personId, item: item.id }));
               setDoing(undefined);
             }}
           >
@@ -222,7 +222,7 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
   const fleet = useFleet();
   const presets = gives ? [...PRESETS, ...GIVEN_PRESETS] : PRESETS;
   // Kept on the device: a page that is turned wide is drawn anew, and nothing that was typed goes with it.
-  const { value, change, drop } = useKept<DueDraft>(`due draft:${personId}`, NO_DUE);
+  const { value, change, drop } = usePersistedState<DueDraft>(`due draft:${personId}`, NO_DUE);
   const { open, date, called, of, aircraft, draft } = value;
   const name = presets.find((one) => one.name === value.name)?.name ?? presets[0]?.name ?? "";
   const set = (part: Partial<DueDraft>) => change((before) => ({ ...before, ...part }));
@@ -265,10 +265,10 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
       name: called.trim(),
       ...(preset.minima && minima && { minima }),
     });
-    dispatch(recordApart("person", "person.due-set", { personId, item }));
+    dispatch(recordStandalone("person", "person.due-set", { personId, item }));
     // One's own limits are looked at when they are set.
     if (preset.minima === "must")
-      dispatch(recordApart("person", "person.done", { personId, work: { item: item.id, date: today } }));
+      dispatch(recordStandalone("person", "person.done", { personId, work: { item: item.id, date: today } }));
     change(() => NO_DUE);
     drop();
   };

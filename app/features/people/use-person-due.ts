@@ -1,11 +1,11 @@
 import { mayDo } from "@cravix/contract/client";
-import { type PersonHappening, type PersonRecord, personWith } from "@cravix/core";
+import { applyPersonEvents, type PersonEvent, type PersonRecord } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
-import { NotReached, ProblemError } from "../../device/api";
+import { ProblemError, ServerUnreachableError } from "../../device/api";
 import { useAppSelector } from "../../store/hooks";
-import { asLongAsNobodyAnswers } from "../../store/server/as-long-as-nobody-answers";
+import { retryWithBackoff } from "../../store/server/as-long-as-nobody-answers";
 import { useCrew } from "../../store/server/server-state";
-import { eventsHere } from "../../store/walk/discrepancies-here";
+import { unsyncedEvents } from "../../store/walk/discrepancies-here";
 import { happenedTo } from "../../store/walk/minima-here";
 import { askDue, type KeptRecord, keptDue } from "../../store/walk/own-due";
 
@@ -28,7 +28,7 @@ export function usePersonDue(personId: string | undefined) {
   const own = me !== null && me === personId;
   const may = personId !== undefined && (own || mayDo(role, "person.others"));
   const [told, setTold] = useState<KeptRecord & { of: string }>();
-  const [here, setHere] = useState<PersonHappening[]>([]);
+  const [here, setHere] = useState<PersonEvent[]>([]);
   const [away, setAway] = useState(false);
   const [late, setLate] = useState(false);
   useEffect(() => {
@@ -37,7 +37,7 @@ export function usePersonDue(personId: string | undefined) {
     const { signal } = left;
     const timer = setTimeout(() => setLate(true), SOON_MS);
     const show = async (now: KeptRecord | undefined) => {
-      const events = await eventsHere({ saidAt: now?.saidAt ?? 0 }).catch(() => []);
+      const events = await unsyncedEvents({ saidAt: now?.saidAt ?? 0 }).catch(() => []);
       if (signal.aborted) return;
       if (now) setTold({ ...now, of: personId });
       setHere(happenedTo(personId, events));
@@ -45,7 +45,7 @@ export function usePersonDue(personId: string | undefined) {
     const load = async () => {
       const kept = own ? await keptDue(personId) : undefined;
       if (kept) await show(kept);
-      await asLongAsNobodyAnswers(async () => {
+      await retryWithBackoff(async () => {
         try {
           const now = await askDue(personId, own);
           if (!signal.aborted) setAway(false);
@@ -53,7 +53,7 @@ export function usePersonDue(personId: string | undefined) {
           return true;
         } catch (error) {
           if (signal.aborted) return true;
-          setAway(error instanceof NotReached);
+          setAway(error instanceof ServerUnreachableError);
           if (!kept) await show(undefined);
           return isNo(error);
         }
@@ -69,7 +69,7 @@ export function usePersonDue(personId: string | undefined) {
   const record = useMemo((): PersonRecord | undefined => {
     const base = told?.of === personId ? told?.record : undefined;
     if (!base && here.length === 0) return undefined;
-    return personWith(base, here);
+    return applyPersonEvents(base, here);
   }, [told, here, personId]);
   return { may, own, record, away, unknown: may && late && !known };
 }

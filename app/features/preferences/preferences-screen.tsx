@@ -2,7 +2,6 @@ import {
   BRAKE_WAYS,
   CARDS,
   HANDS,
-  LAPS_BEFORE_FLOW,
   METHODS,
   mayGroup,
   type Preferences,
@@ -10,9 +9,10 @@ import {
   RETURN_RULES,
   SAMPLE_FATES,
   SURFACE_WAYS,
+  WALKAROUNDS_BEFORE_FLOW,
 } from "@cravix/core";
 import { View } from "react-native";
-import { type Change, changed } from "../../store/changed";
+import { applyPatch, type Change } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { preferencesSet } from "../../store/walk/planned-slice";
 import { goBack } from "../../ui/go-back";
@@ -63,7 +63,8 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
   const role = crew.find((member) => member.id === crewId)?.role;
   const why = preferenceReasons(recommended, laps, role);
   const set = (part: Change<Preferences>) => {
-    if (crewId) dispatch(preferencesSet({ crewId, registration, preferences: changed(preferences, part) }));
+    if (crewId)
+      dispatch(preferencesSet({ crewId, registration, preferences: applyPatch(preferences, part) }));
   };
   const lap = stations.filter((station) => station.phase === "lap");
   const against = [
@@ -98,7 +99,7 @@ function Settings({ aircraft: { bundle, crew, crewId, preferences } }: { aircraf
             onChange={(method) => set({ method })}
             words={words}
             why={
-              preferences.method === "flow, then check" && laps < LAPS_BEFORE_FLOW
+              preferences.method === "flow, then check" && laps < WALKAROUNDS_BEFORE_FLOW
                 ? `${why.method} Until then, read-and-do is the better choice.`
                 : why.method
             }

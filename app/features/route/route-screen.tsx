@@ -1,7 +1,7 @@
 import { EXACT_UP_TO } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
-import { changed } from "../../store/changed";
+import { applyPatch } from "../../store/changed";
 import { useAppDispatch } from "../../store/hooks";
 import { preferencesSet } from "../../store/walk/planned-slice";
 import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
@@ -36,7 +36,9 @@ function Route({ aircraft }: { aircraft: KnownAircraft }) {
   const order = shown === "shortest" && best ? best.order : own;
   const use = (ids: string[] | undefined) => {
     if (crewId)
-      dispatch(preferencesSet({ crewId, registration, preferences: changed(preferences, { order: ids }) }));
+      dispatch(
+        preferencesSet({ crewId, registration, preferences: applyPatch(preferences, { order: ids }) }),
+      );
     setShown("yours");
   };
   return (

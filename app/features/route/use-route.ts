@@ -1,5 +1,5 @@
-import { keepsPrecedence, lapMetres, type OrderResult, orderLap } from "@cravix/core";
-import { type LapProblem, lapProblem, walkedLap } from "@cravix/core/lap";
+import { keepsPrecedence, type OrderResult, routeLengthM, walkaroundOrder } from "@cravix/core";
+import { actualRoute, type LapProblem, routeProblem } from "@cravix/core/lap";
 import { useEffect, useMemo, useState } from "react";
 import { searchLap } from "../../device/workers/lap-search";
 import type { KnownAircraft } from "../start/aircraft-frame";
@@ -16,7 +16,7 @@ export interface LapOfPilot {
 
 /** This pilot's lap in metres, what he usually walked in earlier walks, and the shortest there is. */
 export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfPilot {
-  const problem = useMemo(() => lapProblem(bundle.type), [bundle.type]);
+  const problem = useMemo(() => routeProblem(bundle.type), [bundle.type]);
   const [best, setBest] = useState<OrderResult>();
   const [trouble, setTrouble] = useState("");
   useEffect(() => {
@@ -36,9 +36,11 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfP
   }, [problem]);
   return useMemo(() => {
     if (!problem) return { problem, trouble, own: [], ownMetres: 0, ownKeepsRules: true };
-    const own = orderLap(problem.stations, preferences).map((station) => problem.stations.indexOf(station));
+    const own = walkaroundOrder(problem.stations, preferences).map((station) =>
+      problem.stations.indexOf(station),
+    );
     const walks = bundle.walks.filter((walk) => walk.crewId === crewId && walk.visits.length > 0);
-    const walked = walks.map((walk) => walkedLap(problem, walk.visits));
+    const walked = walks.map((walk) => actualRoute(problem, walk.visits));
     const mean = (pick: (lap: (typeof walked)[number]) => number) =>
       walked.reduce((sum, lap) => sum + pick(lap), 0) / walked.length;
     return {
@@ -46,7 +48,7 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfP
       trouble,
       ...(best && { best }),
       own,
-      ownMetres: lapMetres(problem, own),
+      ownMetres: routeLengthM(problem, own),
       ownKeepsRules: keepsPrecedence(own, problem.precedence ?? []),
       ...(walked.length > 0 && {
         usual: {

@@ -14,7 +14,7 @@ import { usePalette } from "../../ui/paint/use-palette";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { useActs } from "../walk/use-acts";
+import { usePreflightActions } from "../walk/use-acts";
 import { useWalk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
@@ -38,7 +38,7 @@ export function ControlsScreen({ id }: { id: string }) {
 
 function Drill({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const wide = useWide();
   const [at, setAt] = useState(0);
   const [seen, setSeen] = useState<ReadonlySet<Place>>(new Set());

@@ -14,7 +14,7 @@ import {
   readRunUp,
   type Trace,
 } from "@cravix/core/run-up";
-import type { WalkEngine } from "@cravix/core/run-up-desk";
+import type { RunUpEngine } from "@cravix/core/run-up-desk";
 import { convertTo } from "@cravix/core/run-up-desk";
 import { useState } from "react";
 import { View } from "react-native";
@@ -52,7 +52,7 @@ export function ProcedureDesk({
   onEmergency,
 }: {
   walk: Walk;
-  engine: WalkEngine;
+  engine: RunUpEngine;
   procedure: Alone;
   planted: Planted;
   wide: boolean;
@@ -193,7 +193,7 @@ function endOf(procedure: Alone, measured: Trace, marks: Mark[], profile: RunUpP
 }
 
 /** The item of the list that asks for this; absent where none does. */
-function itemOf(walk: Walk, engine: WalkEngine, procedure: Alone): Item | undefined {
+function itemOf(walk: Walk, engine: RunUpEngine, procedure: Alone): Item | undefined {
   const items = itemsOf(walk.list, "run-up");
   if (procedure === "ground lean") return items.find(({ traced }) => traced === "lean");
   const key = readingKey(procedure === "idle" ? "idle" : "oil.temperature", engine.name);

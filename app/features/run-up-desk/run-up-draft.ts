@@ -1,5 +1,5 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
-import type { Mark, SidesTold, Trace, TraceSource } from "@cravix/core/run-up";
+import type { MagnetoSideOrder, Mark, Trace, TraceSource } from "@cravix/core/run-up";
 import { dropNote, keepNote, noteKeys, readNote } from "../../device/log/notes";
 import type { RunUpQuestion } from "../../device/workers/run-up.worker";
 
@@ -16,7 +16,7 @@ export interface RunUpDraft {
   told: Observation[];
   asked: OpenQuestion["id"][];
   /** What the pilot said of the sides. */
-  sides?: SidesTold;
+  sides?: MagnetoSideOrder;
   /** What was seen before a remedy, where this is the check after it. */
   before?: NonNullable<RunUpQuestion["before"]>;
 }

@@ -8,7 +8,7 @@ import {
   type Procedure,
   type Trace,
 } from "@cravix/core/run-up";
-import { engineOfWalk, knownByHand, sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import { manualValuesFromTrace, type RunUpEngine, runUpEngine, sideWords } from "@cravix/core/run-up-desk";
 import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
@@ -20,7 +20,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { useActs } from "../walk/use-acts";
+import { usePreflightActions } from "../walk/use-acts";
 import { useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 import { FileWay } from "./file-way";
@@ -33,9 +33,9 @@ import { ReadPage } from "./read/read-page";
 import { engineAsTold, type Measured, useReadRunUp } from "./read/use-read-run-up";
 import { forTheRecord, useRecordRunUp } from "./read/use-record";
 import { TypedPage } from "./typed/typed-page";
-import { type TypedNumbers, TypedWay } from "./typed/typed-way";
+import { ManualRunUpEntry, type TypedNumbers } from "./typed/typed-way";
 import { useTypedRunUp } from "./typed/use-typed-run-up";
-import { WayIn } from "./way-in";
+import { RunUpSourcePicker } from "./way-in";
 
 /** The run-up in one place: from the monitor, from a file, or by typing; read, judged, explained, and written down with one touch. */
 export function RunUpScreen({ id, engine }: { id: string; engine?: string }) {
@@ -45,7 +45,7 @@ export function RunUpScreen({ id, engine }: { id: string; engine?: string }) {
 function Desk({ folded, name }: { folded: FoldedWalk; name: string | undefined }) {
   useKeepAwake();
   const walk = useWalk(folded);
-  const engine = useMemo(() => engineOfWalk(walk, name), [walk, name]);
+  const engine = useMemo(() => runUpEngine(walk, name), [walk, name]);
   if (!engine)
     return (
       <Screen back={`/preflight/${walk.state.id}`}>
@@ -60,9 +60,9 @@ function Desk({ folded, name }: { folded: FoldedWalk; name: string | undefined }
 
 type Way = "choose" | "live" | "practice" | "file" | "typed";
 
-function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
+function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
   const wide = useWide();
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const write = useRecordRunUp(walk);
   const planted = usePlanted();
   const [way, setWay] = useState<Way>("choose");
@@ -72,7 +72,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
   const [procedure, setProcedure] = useState<Procedure>();
   const [guess, setGuess] = useState<string>();
   /** What a trace that could not be read in full has shown, for a pilot who types the rest. */
-  const [known, setKnown] = useState<ReturnType<typeof knownByHand>>();
+  const [known, setKnown] = useState<ReturnType<typeof manualValuesFromTrace>>();
   const hand = useTypedRunUp(walk, engine);
   const { profile } = engine;
   const words = sideWords(profile);
@@ -241,7 +241,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         }}
         onType={() => {
           begin();
-          setKnown(knownByHand(read.answer.reading, profile.firstSide));
+          setKnown(manualValuesFromTrace(read.answer.reading, profile.firstSide));
           setWay("typed");
         }}
         onEmergency={() => setEmergency("pick")}
@@ -292,7 +292,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         </Alert>
       )}
       {way === "choose" && (
-        <WayIn
+        <RunUpSourcePicker
           engine={engine}
           planted={planted}
           onWay={(picked) => {
@@ -310,7 +310,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: WalkEngine }) {
         />
       )}
       {way === "typed" && (
-        <TypedWay
+        <ManualRunUpEntry
           engine={engine}
           draft={`typed run-up:${id}:${engine.name ?? "engine"}`}
           known={known}

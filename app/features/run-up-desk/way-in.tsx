@@ -1,6 +1,6 @@
 import { capital } from "@cravix/core";
 import { hasProcedure, PROCEDURES, type Procedure } from "@cravix/core/run-up";
-import { sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import { type RunUpEngine, sideWords } from "@cravix/core/run-up-desk";
 import { useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";
@@ -13,13 +13,13 @@ import { plantedWords, troublesOf, troubleWord } from "./practice/troubles";
 import { PROCEDURE_WORDS } from "./procedure-words";
 
 /** Three ways in, the one without hands first; and what the stand-in has in store. */
-export function WayIn({
+export function RunUpSourcePicker({
   engine,
   planted,
   onWay,
   onProcedure,
 }: {
-  engine: WalkEngine;
+  engine: RunUpEngine;
   planted: Planted;
   onWay: (way: "live" | "practice" | "file" | "typed") => void;
   onProcedure: (procedure: Procedure) => void;

@@ -3,7 +3,7 @@ import { ScrollView, View } from "react-native";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { useWide } from "../../ui/use-wide";
-import { KeptMark } from "../sync/kept-mark";
+import { SaveStatus } from "../sync/kept-mark";
 
 /**
  * The first page of a place: its name, its parts, a list, and what is chosen of it. Beside each other where there is room; on a phone the detail
@@ -29,7 +29,7 @@ export function PlaceFrame({
       <Screen actions={actions}>
         <View className="mb-2 flex-row items-center justify-between">
           <PageHead>{name}</PageHead>
-          <KeptMark />
+          <SaveStatus />
         </View>
         {parts}
         <View className="mt-3 gap-2">{list}</View>

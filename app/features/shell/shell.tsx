@@ -9,7 +9,7 @@ import { NavLink } from "../../ui/input/nav-link";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { KeptMark } from "../sync/kept-mark";
+import { SaveStatus } from "../sync/kept-mark";
 import { NewVersion } from "./new-version";
 import { FIRST_PAGES, PLACES, type Place } from "./places";
 
@@ -66,7 +66,7 @@ function Rail({ path }: { path: string }) {
       <View className="mt-auto gap-2 px-2">
         <NightSwitch />
         <View className="items-center">
-          <KeptMark />
+          <SaveStatus />
         </View>
       </View>
     </View>

@@ -1,5 +1,5 @@
 import { idMsecs } from "@cravix/contract/client";
-import { isCounted, judgePapers, LAUNCH_WAYS, type LaunchWay, type PapersOnFile } from "@cravix/core";
+import { isCounted, judgeAirworthiness, LAUNCH_WAYS, type LaunchWay, type PapersOnFile } from "@cravix/core";
 import { useEffect, useMemo, useRef } from "react";
 import { View } from "react-native";
 import type { Change } from "../../store/changed";
@@ -59,7 +59,7 @@ export function PapersToday({
   const mayFerry = useMemo(
     () =>
       papers !== undefined &&
-      judgePapers(papers.pinned, { ...asked, purpose: "to the place of the work" }).some(
+      judgeAirworthiness(papers.pinned, { ...asked, purpose: "to the place of the work" }).some(
         ({ verdict }) => verdict.state === "under a tolerance",
       ),
     [papers, asked],

@@ -13,7 +13,7 @@ import { View } from "react-native";
 import type { Change } from "../../store/changed";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { beginPreflight } from "../../store/walk/begin-preflight";
-import { eventsHere } from "../../store/walk/discrepancies-here";
+import { unsyncedEvents } from "../../store/walk/discrepancies-here";
 import { type Planned, planned } from "../../store/walk/planned-slice";
 import { turnaroundTroubleHere } from "../../store/walk/turnaround-here";
 import { GradeMark } from "../../ui/grade-mark";
@@ -264,7 +264,7 @@ function useNoTurnaround({ bundle, crewId }: KnownAircraft): string | undefined 
   const [why, setWhy] = useState<string | undefined>("");
   useEffect(() => {
     let left = false;
-    eventsHere(bundle).then(
+    unsyncedEvents(bundle).then(
       (events) => {
         if (!left) setWhy(turnaroundTroubleHere(bundle, events, crewId, Date.now()));
       },

@@ -1,6 +1,6 @@
 import { useEffect, useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { askUntilKnown } from "../../store/server/ask-until-known";
+import { retryUntilLoaded } from "../../store/server/ask-until-known";
 import { useBundle, useCrew } from "../../store/server/server-state";
 import { NOTHING_PLANNED } from "../../store/walk/planned-slice";
 import { preferencesOf } from "../../store/walk/preferences-of";
@@ -18,7 +18,7 @@ export function useAircraft(registration: string) {
   const open = useOpenDiscrepancies(bundle);
   useEffect(() => {
     const leaves = new AbortController();
-    if (ready) void dispatch(askUntilKnown(registration, leaves.signal));
+    if (ready) void dispatch(retryUntilLoaded(registration, leaves.signal));
     return () => leaves.abort();
   }, [ready, dispatch, registration]);
   const preferences = useMemo(

@@ -24,7 +24,7 @@ export function NotKept() {
 }
 
 /** Whether the last answer is on this device's disk, and how far it is on its way. Never says kept before it is. */
-export function KeptMark() {
+export function SaveStatus() {
   const { unkept, keepError } = useAppSelector((state) => state.preflight);
   const { toSend, refused, server, draftsWaiting } = useAppSelector((state) => state.sync);
   if (keepError || draftsWaiting > 0) return <NotKept />;

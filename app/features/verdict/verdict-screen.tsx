@@ -1,12 +1,12 @@
-import { entryText, formatQuantity, hastyRuns, type Reason, toLog, type Verdict } from "@cravix/core";
+import { entryText, formatQuantity, type Reason, rushedSequences, toLog, type Verdict } from "@cravix/core";
 import { router } from "expo-router";
 import { Fragment, useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { refresh, useCrew } from "../../store/server/server-state";
-import type { Happening } from "../../store/walk/record";
+import type { EventInput } from "../../store/walk/record";
 import { closePreflight, flyPreflight, signPreflight } from "../../store/walk/sign-preflight";
-import { Thread } from "../../ui/aircraft/thread";
+import { ProgressLine } from "../../ui/aircraft/thread";
 import { Alert } from "../../ui/alert";
 import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
@@ -16,8 +16,8 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { KeptMark } from "../sync/kept-mark";
-import { useActs } from "../walk/use-acts";
+import { SaveStatus } from "../sync/kept-mark";
+import { usePreflightActions } from "../walk/use-acts";
 import { useVerdict, useWalk, type Walk } from "../walk/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
 
@@ -37,7 +37,7 @@ export function VerdictScreen({ id }: { id: string }) {
 
 function Judged({ folded }: { folded: FoldedWalk }) {
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const result = useVerdict(folded);
   const dispatch = useAppDispatch();
   const wide = useWide();
@@ -53,7 +53,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
     router.replace(`/preflight/${state.id}`);
   };
   const sign = async (decision: "fly" | "not flying") => {
-    const happenings: Happening[] = toLog(list, state, reasons);
+    const happenings: EventInput[] = toLog(list, state, reasons);
     happenings.push({
       type: "verdict.signed",
       data: {
@@ -156,9 +156,9 @@ function Judged({ folded }: { folded: FoldedWalk }) {
     <Screen actions={actions}>
       <View className="flex-row items-baseline justify-between">
         <Text className="font-strong text-lg">{list.registration}</Text>
-        <KeptMark />
+        <SaveStatus />
       </View>
-      <Thread
+      <ProgressLine
         progress={walk.progress}
         current={undefined}
         onPress={(phase) => {
@@ -281,7 +281,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
 
 /** Told kindly, before the signature, to the one who walked: and how it was walked altogether. */
 function PaceReminder({ walk: { list, state } }: { walk: Walk }) {
-  const runs = useMemo(() => hastyRuns(list, state), [list, state]);
+  const runs = useMemo(() => rushedSequences(list, state), [list, state]);
   const items = runs.reduce((sum, run) => sum + run.items.length, 0);
   return (
     <View className="mt-2 flex-row flex-wrap items-center gap-x-4">

@@ -2,7 +2,7 @@ import { router } from "expo-router";
 import { Pressable, View } from "react-native";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
-import { KeptMark } from "../sync/kept-mark";
+import { SaveStatus } from "../sync/kept-mark";
 import type { Walk } from "./use-preflight";
 
 /** Which aircraft, what is different today, what is out or on, and whether the answers are kept. */
@@ -29,7 +29,7 @@ export function WalkHeader({ walk }: { walk: Walk }) {
             {[list.type.name, ...list.conditions].join(" · ")}
           </Text>
         </View>
-        <KeptMark />
+        <SaveStatus />
       </View>
       <View className="flex-row items-center gap-2">
         <Pressable

@@ -2,7 +2,7 @@ import { type Item, itemsOf, type Phase } from "@cravix/core";
 import { type ReactNode, useMemo } from "react";
 import { ScrollView, View } from "react-native";
 import { PlanView } from "../../ui/aircraft/plan-view";
-import { Thread } from "../../ui/aircraft/thread";
+import { ProgressLine } from "../../ui/aircraft/thread";
 import { useWide } from "../../ui/use-wide";
 import { BriefingPanel } from "../departure/briefing-panel";
 import { TaxiPanel } from "../departure/taxi-panel";
@@ -46,7 +46,7 @@ export function StepFrame(props: StepFrameProps) {
   const head = (
     <View className="gap-1 px-[18px] pt-2">
       <WalkHeader walk={walk} />
-      <Thread progress={progress} current={phase} onPress={toPhase} />
+      <ProgressLine progress={progress} current={phase} onPress={toPhase} />
     </View>
   );
   const notes = (

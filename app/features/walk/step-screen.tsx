@@ -1,9 +1,9 @@
-import { cardOf, partOf, type Station, stationBlockedBy, stationToFlow } from "@cravix/core";
+import { cardOf, nextFlowStation, partOf, type Station, stationBlockedBy } from "@cravix/core";
 import { useKeepAwake } from "expo-keep-awake";
 import { Redirect } from "expo-router";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
-import { useKept } from "../../device/log/use-kept";
+import { usePersistedState } from "../../device/log/use-kept";
 import { useBundle } from "../../store/server/server-state";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { useHeadingFirst, usePageTitle } from "../../ui/page-title";
@@ -23,7 +23,7 @@ import { useInterruptionGuard } from "./around/use-interruption-guard";
 import { CardStep } from "./card/card-step";
 import { ItemCard } from "./item-card";
 import { StepFrame, StepPanel } from "./step-frame";
-import { type Acts, useActs } from "./use-acts";
+import { type Acts, usePreflightActions } from "./use-acts";
 import { useWalk, type Walk } from "./use-preflight";
 import { type FoldedWalk, WalkFrame } from "./walk-frame";
 
@@ -35,7 +35,7 @@ export function StepScreen({ id }: { id: string }) {
 function Step({ folded }: { folded: FoldedWalk }) {
   useKeepAwake();
   const walk = useWalk(folded);
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   useInterruptionGuard(walk, acts);
   usePageTitle(`${walk.list.registration} preflight`);
   useHeadingFirst();
@@ -43,7 +43,7 @@ function Step({ folded }: { folded: FoldedWalk }) {
   if (state.signed || !item) return <Redirect href={`/preflight/${state.id}/verdict`} />;
   if (state.interruptions.some((i) => i.resumedAt === undefined))
     return <InterruptedPanel walk={walk} acts={acts} />;
-  const flow = stationToFlow(list, state);
+  const flow = nextFlowStation(list, state);
   if (flow) return <FlowStep walk={walk} acts={acts} station={flow} />;
   return <ItemStep walk={walk} acts={acts} item={item} />;
 }
@@ -215,7 +215,7 @@ function ObserveStep({
   onLog: (seen: "same" | "grown", measure: string) => void;
 }) {
   // What is being written here survives a reload, as what was found does.
-  const { value: measure, change, drop } = useKept(`observe draft:${walkId}:${item.id}`, "");
+  const { value: measure, change, drop } = usePersistedState(`observe draft:${walkId}:${item.id}`, "");
   const log = () => {
     onLog(seen, measure.trim());
     drop();

@@ -7,20 +7,20 @@ import {
   type Item,
   type Photograph,
   type ReturnWay,
-  returnTo,
+  resumePoint,
   type Sample,
   stationBlockedBy,
-  takeBack,
   takeBackAll,
+  undoEvent,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { type Happening, JUST_LOGGED, record, recordAll } from "../../store/walk/record";
+import { type EventInput, JUST_LOGGED, record, recordAll } from "../../store/walk/record";
 import type { HowRead } from "./answers/measure-panel";
 import type { Walk } from "./use-preflight";
 
 /** What a person can do in a walk; each becomes an event. */
-export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "item">) {
+export function usePreflightActions({ list, state, item }: Pick<Walk, "list" | "state" | "item">) {
   const dispatch = useAppDispatch();
   const me = useAppSelector((root) => root.session.crewId);
   return useMemo(() => {
@@ -60,7 +60,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         const all = [...card.parts]
           .reverse()
           .filter(free)
-          .map((part): Happening => {
+          .map((part): EventInput => {
             const value = values[part.id];
             if (part.reading && typeof value === "number")
               return {
@@ -100,7 +100,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         void dispatch(
           recordAll(
             id,
-            card.parts.map((part): Happening => ({ type: "item.postponed", data: { itemId: part.id } })),
+            card.parts.map((part): EventInput => ({ type: "item.postponed", data: { itemId: part.id } })),
           ),
         ),
       /** One cup from one drain; clean or not, it is on record. */
@@ -143,7 +143,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
               },
             },
             ...photographs.map(
-              (one): Happening => ({
+              (one): EventInput => ({
                 type: "discrepancy.photographed",
                 data: { ...one, discrepancyId: JUST_LOGGED },
               }),
@@ -170,7 +170,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
       join: (crewId: string) => void dispatch(record(id, "crew.joined", { crewId })),
       leave: (crewId: string) => void dispatch(record(id, "crew.left", { crewId })),
       /** Whether this person may take back what was done last. */
-      canUndo: takeBack(state, me) !== undefined,
+      canUndo: undoEvent(state, me) !== undefined,
       undo: () => {
         const back = takeBackAll(state, me);
         if (back.length > 0) dispatch(recordAll(id, back));
@@ -193,7 +193,7 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
         ),
       /** Going on after an interruption: looks that lie behind the point one goes back to are done again. */
       resume: (way: ReturnWay) => {
-        const back = item && returnTo(list, state, item, way);
+        const back = item && resumePoint(list, state, item, way);
         for (const eventId of back?.undo ?? []) dispatch(record(id, "item.undone", { eventId }));
         dispatch(record(id, "resumed", { ...(item && { itemId: item.id }), way }));
         if (back && way !== "where I was") visit(back.itemId);
@@ -202,4 +202,4 @@ export function useActs({ list, state, item }: Pick<Walk, "list" | "state" | "it
   }, [dispatch, list, state, item, me]);
 }
 
-export type Acts = ReturnType<typeof useActs>;
+export type Acts = ReturnType<typeof usePreflightActions>;

@@ -4,10 +4,7 @@ const LAST_MS = 20_000;
 const jitter = (ms: number) => ms * (0.75 + Math.random() / 2);
 
 /** Asks, and again after a while that grows, or as soon as there is a network, until `ask` says that it was answered. Ends with `signal`. */
-export async function asLongAsNobodyAnswers(
-  ask: () => Promise<boolean>,
-  signal?: AbortSignal,
-): Promise<void> {
+export async function retryWithBackoff(ask: () => Promise<boolean>, signal?: AbortSignal): Promise<void> {
   for (let wait = FIRST_MS; !signal?.aborted; wait = Math.min(2 * wait, LAST_MS)) {
     if (await ask()) return;
     await whileOrOnline(jitter(wait), signal);

@@ -1,7 +1,7 @@
 import type { Fleet } from "@cravix/contract/client";
 import { deviceDatabase } from "../../device/log/database";
 import { createStore } from "../store";
-import { askUntilKnown } from "./ask-until-known";
+import { retryUntilLoaded } from "./ask-until-known";
 import { fleetOf } from "./server-state";
 
 const fleet: Fleet = { crew: [], aircraft: [] };
@@ -32,7 +32,7 @@ afterAll(() => new Promise((resolve) => setTimeout(resolve, 50)));
 test("a page that opened a moment before anybody answered fills by itself", async () => {
   serverSays(nobody, nobody, () => json(fleet));
   const { dispatch, getState } = createStore();
-  await dispatch(askUntilKnown());
+  await dispatch(retryUntilLoaded());
   expect(fleetOf(getState())?.crew).toEqual([]);
   expect(asked).toBe(3);
 }, 30_000);
@@ -52,7 +52,7 @@ test("a device that comes into a network asks at once", async () => {
     .mockImplementation(((work: () => void, ms = 0) =>
       later(work, ms >= 700 ? 1e6 : ms)) as typeof setTimeout);
   const { dispatch, getState } = createStore();
-  const known = dispatch(askUntilKnown());
+  const known = dispatch(retryUntilLoaded());
   while (hears.mock.calls.length < 1) await new Promise((resolve) => later(resolve, 5));
   device.dispatchEvent(new Event("online"));
   await known;
@@ -65,12 +65,12 @@ test("a no of the server is an answer, and who has left the page asks no more", 
   const no = { type: "about:blank", title: "No", status: 403, detail: "Not for you." };
   serverSays(() => json(no, 403, "application/problem+json"));
   const first = createStore();
-  await first.dispatch(askUntilKnown());
+  await first.dispatch(retryUntilLoaded());
   expect(asked).toBe(1);
   serverSays(nobody);
   const second = createStore();
   const leaves = new AbortController();
-  const ends = second.dispatch(askUntilKnown(undefined, leaves.signal));
+  const ends = second.dispatch(retryUntilLoaded(undefined, leaves.signal));
   while (asked < 1) await new Promise((resolve) => setTimeout(resolve, 5));
   leaves.abort();
   await ends;

@@ -1,5 +1,5 @@
 import type { AppDispatch, RootState } from "../root-state";
-import { asLongAsNobodyAnswers } from "./as-long-as-nobody-answers";
+import { retryWithBackoff } from "./as-long-as-nobody-answers";
 import { serverApi } from "./server-api";
 import { bundleOf, fleetOf, refresh } from "./server-state";
 
@@ -7,10 +7,10 @@ import { bundleOf, fleetOf, refresh } from "./server-state";
  * Asks for what a page cannot stand without, and again for as long as nobody answers: a page that opened a moment before the network came, or on a device
  * that was too slow for its first question, need not be told to. A no from the server is an answer. Ends with `signal`.
  */
-export function askUntilKnown(registration?: string, signal?: AbortSignal) {
+export function retryUntilLoaded(registration?: string, signal?: AbortSignal) {
   return (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     let asked = false;
-    return asLongAsNobodyAnswers(async () => {
+    return retryWithBackoff(async () => {
       // Somebody else may have asked in the meantime.
       if (asked && known(getState(), registration)) return true;
       asked = true;

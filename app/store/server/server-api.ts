@@ -1,7 +1,7 @@
 import type { AircraftBundle, DiscrepancyDetail, Fleet, PreflightSummary } from "@cravix/contract/client";
 import type { FluidRow } from "@cravix/core";
 import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query";
-import { api, NotReached } from "../../device/api";
+import { api, ServerUnreachableError } from "../../device/api";
 import { fleetAskedEarly } from "../../device/early-fleet";
 import { keepNote, readNote } from "../../device/log/notes";
 import { serverReached } from "../sync/sync-slice";
@@ -30,7 +30,7 @@ async function askOrRemember<T>(
     return { data };
   } catch (error) {
     // A no from the server is an answer: the network is there.
-    const reached = !(error instanceof NotReached);
+    const reached = !(error instanceof ServerUnreachableError);
     dispatch(serverReached(reached));
     const before = await readNote<T>(note).catch(() => undefined);
     return before === undefined
@@ -100,7 +100,9 @@ export const serverApi = createApi({
           } while (before && all.length < MOST_ROWS);
           return { data: all };
         } catch (error) {
-          return { error: { message: (error as Error).message, reached: !(error instanceof NotReached) } };
+          return {
+            error: { message: (error as Error).message, reached: !(error instanceof ServerUnreachableError) },
+          };
         }
       },
     }),

@@ -2,7 +2,7 @@ import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { eventsKept } from "../walk/preflight-slice";
 
 /** How the server was met last: there, or why nothing goes out. */
-export type ServerMet = "unknown" | "reached" | "not reached" | "sign in" | "not allowed" | "busy";
+export type ServerStatus = "unknown" | "reached" | "not reached" | "sign in" | "not allowed" | "busy";
 
 export interface Refused {
   id: string;
@@ -16,7 +16,7 @@ export interface Refused {
 export interface SyncState {
   toSend: number;
   refused: Refused[];
-  server: ServerMet;
+  server: ServerStatus;
   /** Drafts that this device's disk has not taken yet. */
   draftsWaiting: number;
 }
@@ -34,7 +34,7 @@ export const syncSlice = createSlice({
     serverReached: (state, { payload }: PayloadAction<boolean>) => {
       state.server = payload ? "reached" : "not reached";
     },
-    serverMet: (state, { payload }: PayloadAction<ServerMet>) => {
+    serverMet: (state, { payload }: PayloadAction<ServerStatus>) => {
       state.server = payload;
     },
     draftsWait: (state, { payload }: PayloadAction<number>) => {

@@ -2,20 +2,20 @@ import type { AircraftBundle } from "@cravix/contract/client";
 import { newId } from "@cravix/contract/client";
 import { contentHash } from "@cravix/contract/content-hash";
 import {
+  airworthinessSnapshot,
   type ComposedList,
   composeList,
   localDate,
   type OpenDiscrepancy,
   type PapersOnFile,
   type PreflightEvent,
-  pinPapers,
 } from "@cravix/core";
 import { keepTogether } from "../../device/log/event-log";
 import { tellTabs } from "../../device/tabs";
 import type { AppDispatch, RootState } from "../root-state";
 import { bundleOf, fleetOf } from "../server/server-state";
 import { sendAgain } from "../sync/sync-actions";
-import { eventsHere, openDiscrepanciesHere } from "./discrepancies-here";
+import { openDiscrepanciesHere, unsyncedEvents } from "./discrepancies-here";
 import { fluidMemoryHere } from "./fluid-memory-here";
 import { minimaHere } from "./minima-here";
 import { begun, OPEN_WALKS } from "./open-walks";
@@ -23,7 +23,7 @@ import { papersHere } from "./papers-here";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
 import { preferencesOf } from "./preferences-of";
 import { eventsSeen, type OpenPreflight, openPreflightsKnown, preflightOpened } from "./preflight-slice";
-import { type Happening, makeEvents } from "./record";
+import { type EventInput, makeEvents } from "./record";
 import { turnaroundTroubleHere } from "./turnaround-here";
 
 /** Composes today's list as it has been planned, pins it, and begins: kept together or not at all. Returns the new preflight's id. */
@@ -39,7 +39,7 @@ export function beginPreflight(registration: string) {
     const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
     // The walk has the id of the event that begins it: nobody else can begin it.
     const id = newId(Date.now());
-    const events = await eventsHere(bundle);
+    const events = await unsyncedEvents(bundle);
     const trouble = conditions.includes("turnaround")
       ? turnaroundTroubleHere(bundle, events, session.crewId, Date.now())
       : undefined;
@@ -55,7 +55,7 @@ export function beginPreflight(registration: string) {
       seed: id,
     });
     const listHash = contentHash(list);
-    const happenings: Happening[] = [
+    const happenings: EventInput[] = [
       {
         type: "preflight.started",
         data: {
@@ -119,7 +119,7 @@ export function composeInput(
     openDiscrepancies,
     ...(bundle.airfield && { airfield: bundle.airfield }),
     ...(bundle.rules && { rules: bundle.rules }),
-    ...(papers && { papers: pinPapers(papers.record, { ...papers, daily: dailyOf(papers) }) }),
+    ...(papers && { papers: airworthinessSnapshot(papers.record, { ...papers, daily: dailyOf(papers) }) }),
     ...(bundle.loading && { loading: bundle.loading }),
     ...(bundle.equipment && { equipment: bundle.equipment }),
   };

@@ -13,7 +13,7 @@ import type { KnownBundle } from "../server/server-api";
 const SLACK_MS = 60_000;
 
 /** What happened on this device that the server's word on this aircraft, or on the group, does not have in it yet. */
-export function eventsHere({ saidAt }: Pick<KnownBundle, "saidAt">): Promise<PreflightEvent[]> {
+export function unsyncedEvents({ saidAt }: Pick<KnownBundle, "saidAt">): Promise<PreflightEvent[]> {
   return eventsBeyond((saidAt ?? 0) - SLACK_MS);
 }
 

@@ -1,20 +1,20 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import {
+  applyPersonEvents,
   classOf,
   localDate,
   type MinimaSet,
   minimaOfPerson,
-  type PersonHappening,
+  type PersonEvent,
   type PersonRecord,
   type PreflightEvent,
-  personWith,
 } from "@cravix/core";
 import { ownDue } from "./own-due";
 
 /** What happened to one person's due items, out of events. */
-export const happenedTo = (personId: string, events: readonly PreflightEvent[]): PersonHappening[] =>
-  events.flatMap((event): PersonHappening[] =>
-    "personId" in event.data && event.data.personId === personId ? [event as PersonHappening] : [],
+export const happenedTo = (personId: string, events: readonly PreflightEvent[]): PersonEvent[] =>
+  events.flatMap((event): PersonEvent[] =>
+    "personId" in event.data && event.data.personId === personId ? [event as PersonEvent] : [],
   );
 
 /** Within which limits somebody with this record flies this aircraft today. */
@@ -44,7 +44,7 @@ export async function minimaHere(
   if (!crewId) return { minima: [], ownUnknown: false };
   const kept = await ownDue(crewId);
   return {
-    minima: minimaOf(personWith(kept?.record, happenedTo(crewId, events)), bundle),
+    minima: minimaOf(applyPersonEvents(kept?.record, happenedTo(crewId, events)), bundle),
     ownUnknown: kept === undefined,
   };
 }

@@ -1,5 +1,5 @@
 import type { AircraftBundle } from "@cravix/contract/client";
-import { type PapersOnFile, type PreflightEvent, papersWith } from "@cravix/core";
+import { applyAirworthinessEvents, type PapersOnFile, type PreflightEvent } from "@cravix/core";
 
 /** An aircraft's papers as this device knows them: the server's word, and what was logged and released here since. Undefined where none are on file. */
 export function papersHere(
@@ -7,5 +7,5 @@ export function papersHere(
   events: readonly PreflightEvent[],
 ): PapersOnFile | undefined {
   // A device that has not heard from the server since it was updated knows of no papers.
-  return bundle.papers ? papersWith(bundle.papers, events) : undefined;
+  return bundle.papers ? applyAirworthinessEvents(bundle.papers, events) : undefined;
 }

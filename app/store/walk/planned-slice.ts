@@ -1,6 +1,6 @@
-import type { Condition, LaunchWay, PlannedLoad, Preferences, Purpose, WeatherTold } from "@cravix/core";
+import type { Condition, LaunchWay, PlannedLoad, Preferences, Purpose, WeatherInputs } from "@cravix/core";
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
-import { type Change, changed } from "../changed";
+import { applyPatch, type Change } from "../changed";
 
 /** What has been set for the next walk of an aircraft, before it begins. */
 export interface Planned {
@@ -30,9 +30,9 @@ export interface PlannedDeparture {
   runwayId?: string;
   /** When it takes off, where that is not now. */
   at?: string;
-  weather?: WeatherTold;
+  weather?: WeatherInputs;
   /** What is said of the destination. */
-  weatherThere?: WeatherTold;
+  weatherThere?: WeatherInputs;
   squawk?: string;
   frequency?: string;
   /** Below this height above the field nobody turns back, ft: set by whoever flies. */
@@ -58,7 +58,7 @@ export const plannedSlice = createSlice({
       state,
       { payload: { registration, ...part } }: PayloadAction<Change<Planned> & { registration: string }>,
     ) => {
-      state.byRegistration[registration] = changed<Planned>(
+      state.byRegistration[registration] = applyPatch<Planned>(
         state.byRegistration[registration] ?? NOTHING_PLANNED,
         part,
       );

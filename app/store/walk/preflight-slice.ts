@@ -1,4 +1,9 @@
-import { type ComposedList, type FoldedPreflight, foldMore, type PreflightEvent } from "@cravix/core";
+import {
+  type ComposedList,
+  type FoldedPreflight,
+  foldIncrementally,
+  type PreflightEvent,
+} from "@cravix/core";
 import { createSelector, createSlice, type PayloadAction } from "@reduxjs/toolkit";
 
 /** An unfinished preflight on this device. */
@@ -90,7 +95,7 @@ export const selectPreflight = createSelector(
   ],
   (id, list, events) => {
     if (!id || !list) return null;
-    folded = foldMore(folded, id, events);
+    folded = foldIncrementally(folded, id, events);
     return { list, state: folded.state };
   },
 );

@@ -2,9 +2,9 @@ import { idMsecs, newId } from "@cravix/contract/client";
 import {
   type EventData,
   type EventType,
+  type FluidAddition,
   logOutsideWalk,
   type PreflightEvent,
-  type PutIn,
   type StreamKind,
 } from "@cravix/core";
 import type { AppDispatch, RootState } from "../root-state";
@@ -19,7 +19,7 @@ function orderedId(now: number, newest: string | undefined): string {
 }
 
 /** What happened, before it is an event. */
-export type Happening = { [T in EventType]: { type: T; data: Doing[T] } }[EventType];
+export type EventInput = { [T in EventType]: { type: T; data: Doing[T] } }[EventType];
 
 /** What each kind carries before it is an event: a discrepancy has no id yet. */
 type Doing = Omit<EventData, "discrepancy.opened"> & {
@@ -35,7 +35,7 @@ export interface Where {
 }
 
 /** Makes events of what was done, without keeping them. The one place where events are made. */
-export function makeEvents(streamId: string, happenings: readonly Happening[], where: Where = {}) {
+export function makeEvents(streamId: string, happenings: readonly EventInput[], where: Where = {}) {
   return (_dispatch: AppDispatch, getState: () => RootState): PreflightEvent[] => {
     const { session, preflight } = getState();
     const { deviceId, crewId } = session;
@@ -85,11 +85,11 @@ function ofItself(type: EventType, data: object, id: string, opened: string | un
 /** Makes an event of what was done and hands it to the device. */
 export function record<T extends EventType>(streamId: string, type: T, data: Doing[T], where?: Where) {
   return (dispatch: AppDispatch): PreflightEvent =>
-    dispatch(recordAll(streamId, [{ type, data } as Happening], where))[0] as PreflightEvent;
+    dispatch(recordAll(streamId, [{ type, data } as EventInput], where))[0] as PreflightEvent;
 }
 
 /** The same for what belongs together: the device keeps all of it or nothing. */
-export function recordAll(streamId: string, happenings: readonly Happening[], where?: Where) {
+export function recordAll(streamId: string, happenings: readonly EventInput[], where?: Where) {
   return (dispatch: AppDispatch): PreflightEvent[] => {
     const events = dispatch(makeEvents(streamId, happenings, where));
     if (events.length > 0) dispatch(eventsRecorded(events));
@@ -101,27 +101,27 @@ export function recordAll(streamId: string, happenings: readonly Happening[], wh
 export function recordOfAircraft<T extends EventType>(
   type: T,
   data: Doing[T],
-  more: readonly Happening[] = [],
+  more: readonly EventInput[] = [],
 ) {
   return (dispatch: AppDispatch): PreflightEvent => {
     const firstId = newId(Date.now());
-    const all = [{ type, data } as Happening, ...more];
+    const all = [{ type, data } as EventInput, ...more];
     return dispatch(recordAll(firstId, all, { stream: "aircraft", firstId }))[0] as PreflightEvent;
   };
 }
 
 /** Records what is no walk and of no aircraft: what is due of a person, the workshop's plan; a stream of its own. */
-export function recordApart<T extends EventType>(stream: StreamKind, type: T, data: Doing[T]) {
+export function recordStandalone<T extends EventType>(stream: StreamKind, type: T, data: Doing[T]) {
   return (dispatch: AppDispatch): PreflightEvent => {
     const firstId = newId(Date.now());
     return dispatch(
-      recordAll(firstId, [{ type, data } as Happening], { stream, firstId }),
+      recordAll(firstId, [{ type, data } as EventInput], { stream, firstId }),
     )[0] as PreflightEvent;
   };
 }
 
 /** Records fuel or oil that was put in outside of a walk; what is wrong with it is logged along with it, and returned in words. */
-export function recordPutIn(type: Parameters<typeof logOutsideWalk>[0], put: PutIn) {
+export function recordPutIn(type: Parameters<typeof logOutsideWalk>[0], put: FluidAddition) {
   return (dispatch: AppDispatch): string[] => {
     const found = logOutsideWalk(type, put);
     dispatch(

@@ -1,16 +1,16 @@
-import { ChangedElsewhere, eventsOfPreflight, keepTogether } from "../../device/log/event-log";
+import { ConflictError, eventsOfPreflight, keepTogether } from "../../device/log/event-log";
 import { tellTabs } from "../../device/tabs";
 import type { AppDispatch, RootState } from "../root-state";
 import { sendAgain } from "../sync/sync-actions";
 import { changeOpenWalks } from "./open-walks";
 import { eventsRecorded, eventsSeen } from "./preflight-slice";
-import { type Happening, makeEvents } from "./record";
+import { type EventInput, makeEvents } from "./record";
 
 /**
  * Signs: what is logged with it and the signature, all of it or nothing, and only on what is really on the disk. Resolves to false where another
  * window of this device has answered something since; then that is on the screen now, and nothing was signed.
  */
-export function signPreflight(id: string, happenings: readonly Happening[]) {
+export function signPreflight(id: string, happenings: readonly EventInput[]) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
     const { preflight } = getState();
     const events = dispatch(makeEvents(id, happenings));
@@ -18,7 +18,7 @@ export function signPreflight(id: string, happenings: readonly Happening[]) {
     try {
       await keepTogether({ events, ifUnchanged: { streamId: id, known } });
     } catch (error) {
-      if (error instanceof ChangedElsewhere) {
+      if (error instanceof ConflictError) {
         dispatch(eventsSeen(await eventsOfPreflight(id)));
         return false;
       }

@@ -1,5 +1,10 @@
 import type { AircraftBundle } from "@cravix/contract/client";
-import { type EarlierPreflight, foldPreflight, type PreflightEvent, turnaroundTrouble } from "@cravix/core";
+import {
+  type EarlierPreflight,
+  foldPreflight,
+  type PreflightEvent,
+  turnaroundBlockReason,
+} from "@cravix/core";
 import { fluidRowsHere } from "./fluid-memory-here";
 
 /** Why the next flight of this aircraft is no turnaround as this device knows it: by the server's word, and by what was done here since. */
@@ -38,7 +43,7 @@ export function turnaroundTroubleHere(
       e.type === "discrepancy.opened" && e.data.registration === registration ? [e.data.discrepancyId] : [],
     ),
   ]);
-  return turnaroundTrouble([...walks, ...here.values()], crewId, now, {
+  return turnaroundBlockReason([...walks, ...here.values()], crewId, now, {
     uplifts: fluidRowsHere(bundle, events)
       .filter(({ entry }) => entry === "uplift")
       .map(({ at }) => at),

@@ -10,7 +10,7 @@ interface ThreadProps {
 }
 
 /** The whole preparation as one thread with a bead a step. */
-export function Thread({ progress, current, onPress }: ThreadProps) {
+export function ProgressLine({ progress, current, onPress }: ThreadProps) {
   return (
     <View role="navigation" aria-label="Steps of this preflight" className="flex-row px-1">
       {progress.map(({ phase, total, answered }, i) => {

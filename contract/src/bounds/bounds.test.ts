@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { flattened } from "./flatten";
 import { isDeeperThan } from "./json-depth";
-import { beyondBounds, FILE_BOUNDS } from "./measure-value";
+import { boundsViolation, FILE_BOUNDS } from "./measure-value";
 import { isMoment, isName, isPlainText } from "./plain-text";
 
 /** How deep a value really is, by walking it. */
@@ -33,13 +33,13 @@ test("what is cut to depth is no deeper, and what was no deeper stays as it was"
 
 test("what is beyond a bound is told without any of it", () => {
   const bounds = { depth: 3, values: 20, text: 10 };
-  expect(beyondBounds({ a: [1, { b: 2 }] }, bounds)).toBeUndefined();
-  expect(beyondBounds({ a: { b: { c: { d: 1 } } } }, bounds)).toContain("3 levels");
-  expect(beyondBounds(Array(30).fill(0), bounds)).toContain("20 values");
-  expect(beyondBounds({ a: "x".repeat(11) }, bounds)).toContain("10 characters");
-  expect(beyondBounds({ ["k".repeat(11)]: 1 }, bounds)).toContain("10 characters");
-  expect(beyondBounds({ a: Number.POSITIVE_INFINITY }, bounds)).toBeUndefined();
-  expect(beyondBounds({ a: Number.POSITIVE_INFINITY }, FILE_BOUNDS)).toContain("written down");
+  expect(boundsViolation({ a: [1, { b: 2 }] }, bounds)).toBeUndefined();
+  expect(boundsViolation({ a: { b: { c: { d: 1 } } } }, bounds)).toContain("3 levels");
+  expect(boundsViolation(Array(30).fill(0), bounds)).toContain("20 values");
+  expect(boundsViolation({ a: "x".repeat(11) }, bounds)).toContain("10 characters");
+  expect(boundsViolation({ ["k".repeat(11)]: 1 }, bounds)).toContain("10 characters");
+  expect(boundsViolation({ a: Number.POSITIVE_INFINITY }, bounds)).toBeUndefined();
+  expect(boundsViolation({ a: Number.POSITIVE_INFINITY }, FILE_BOUNDS)).toContain("written down");
 });
 
 // Published: ISO 8601 and the Gregorian calendar: a year is a leap year when four divides it, not when a hundred does, but when four hundred does.

@@ -36,11 +36,11 @@ const FINITE = {
 /** A text of so many characters at the most; new lines are welcome. */
 export const text = (max: number) => string().max(max).test(PLAIN);
 /** The same, and it must be there. */
-export const words = (max: number) => text(max).required().min(1);
+export const requiredText = (max: number) => text(max).required().min(1);
 /** Something's name or id. */
 export const name = (max = 120) => string().max(max).test(NAME);
 export const key = (max = 120) => name(max).required().min(1);
-export const moment = () => string().test(MOMENT);
+export const utcTime = () => string().test(MOMENT);
 /** A number of the trade: nothing on an apron comes near its ends. */
 export const anyNumber = (min = -1_000_000, max = 1_000_000) => number().test(FINITE).min(min).max(max);
 export const bounded = (min: number, max: number) => anyNumber(min, max).required();

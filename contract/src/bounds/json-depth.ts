@@ -1,11 +1,11 @@
 /** Nothing that crosses the boundary is nested deeper; what is, is not even parsed. */
-export const DEEPEST_JSON = 64;
+export const MAX_JSON_DEPTH = 64;
 
 /**
  * Whether a JSON text opens more than so many brackets one inside the other, seen without parsing it: a parser takes a second over some million
  * of them. Complexity: O(characters), and it stops where they are too many.
  */
-export function isDeeperThan(text: string, depth = DEEPEST_JSON): boolean {
+export function isDeeperThan(text: string, depth = MAX_JSON_DEPTH): boolean {
   let open = 0;
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);

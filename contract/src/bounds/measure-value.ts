@@ -16,7 +16,7 @@ export const FILE_BOUNDS: Bounds = { depth: 16, values: 400_000, text: 20_000, f
  * What of a value is beyond the bounds, in words that repeat nothing of it; undefined where it is within them. Never deeper into the value than
  * the bounds go, so that nothing that recurses comes after it unprepared. Complexity: O(values), stops at the first bound.
  */
-export function beyondBounds(value: unknown, { depth, values, text, finite }: Bounds): string | undefined {
+export function boundsViolation(value: unknown, { depth, values, text, finite }: Bounds): string | undefined {
   let open: unknown[] = [value];
   let seen = 0;
   for (let level = 0; open.length > 0; level++) {

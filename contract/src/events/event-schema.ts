@@ -14,8 +14,8 @@ import {
   HANDS,
   INTERRUPTION_CAUSES,
   LAUNCH_WAYS,
+  MAX_TRACE_POINTS,
   METHODS,
-  MOST_DRAWN,
   OIL_HEATS,
   PAPER_TESTS,
   type PreflightEvent,
@@ -32,11 +32,11 @@ import {
   TRACE_SOURCES,
   UNITS,
 } from "@cravix/core";
-import { eventInTodaysWords } from "@cravix/core/old-words";
+import { upgradeEvent } from "@cravix/core/old-words";
 import { array, boolean, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
-import { anyNumber, bounded, key, moment, name, text, words } from "../bounds/fields";
-import { beyondBounds, EVENT_BOUNDS } from "../bounds/measure-value";
+import { anyNumber, bounded, key, name, requiredText, text, utcTime } from "../bounds/fields";
+import { boundsViolation, EVENT_BOUNDS } from "../bounds/measure-value";
 import { isName } from "../bounds/plain-text";
 import {
   componentSchema,
@@ -87,12 +87,12 @@ const MOST_CREW = 12;
 /** One line of the technical log. */
 const flightLine: ObjectShape = {
   registration: key(),
-  from: words(80),
-  to: words(80),
-  off: moment().required(),
-  on: moment().required(),
-  pilot: words(120),
-  crew: array().of(words(120)).max(MOST_CREW),
+  from: requiredText(80),
+  to: requiredText(80),
+  off: utcTime().required(),
+  on: utcTime().required(),
+  pilot: requiredText(120),
+  crew: array().of(requiredText(120)).max(MOST_CREW),
   meters: object()
     .test("meters", "must give the start and end reading of each meter", areOutAndIn)
     .required(),
@@ -181,7 +181,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     to: string().required().oneOf(BRIEFING_KINDS),
     steps: array()
       .of(
-        object({ title: words(120), words: words(1000) })
+        object({ title: requiredText(120), words: requiredText(1000) })
           .noUnknown()
           .required(),
       )
@@ -232,25 +232,25 @@ const DATA: { [T in EventType]: ObjectShape } = {
     found: optional(
       object({
         fault: key(),
-        name: words(200),
+        name: requiredText(200),
         grade: string().required().oneOf(FINDING_GRADES),
         probability: bounded(0, 1),
-        sentence: words(600),
+        sentence: requiredText(600),
         action: text(400),
         caution: text(400),
         side: string().oneOf(["right", "left"]),
         cylinder: anyNumber(1, 40).integer(),
       }),
     ),
-    notes: array().of(words(400)).required().max(60),
+    notes: array().of(requiredText(400)).required().max(60),
     rpm: array()
       .of(array().of(bounded(-1, 100_000)).length(2).required())
       .required()
-      .max(MOST_DRAWN),
+      .max(MAX_TRACE_POINTS),
     steps: array()
       .of(
         object({
-          step: words(20),
+          step: requiredText(20),
           from: bounded(-1, 100_000),
           to: bounded(-1, 100_000),
         }).required(),
@@ -264,7 +264,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
     registration: key(),
     stationId: key(),
     itemId: name(),
-    text: words(2000),
+    text: requiredText(2000),
     grade: string().required().oneOf(FINDING_GRADES),
     measure: text(200),
     cause: name(),
@@ -278,13 +278,13 @@ const DATA: { [T in EventType]: ObjectShape } = {
   "discrepancy.withdrawn": { discrepancyId: eventId() },
   "discrepancy.closed": {
     discrepancyId: eventId(),
-    how: words(2000),
+    how: requiredText(2000),
     noFault: boolean().oneOf([true]),
     release: name(),
   },
   "discrepancy.deferred": {
     discrepancyId: eventId(),
-    basis: words(2000),
+    basis: requiredText(2000),
     rules: key(),
     equipment: name(),
     for: flightKinds().required(),
@@ -298,20 +298,20 @@ const DATA: { [T in EventType]: ObjectShape } = {
   "discrepancy.regraded": {
     discrepancyId: eventId(),
     grade: string().required().oneOf(FINDING_GRADES),
-    why: words(2000),
+    why: requiredText(2000),
   },
   "discrepancy.asked": {
     discrepancyId: eventId(),
-    whom: words(120),
+    whom: requiredText(120),
     by: string().required().oneOf(ASKED_BY),
-    said: words(2000),
+    said: requiredText(2000),
   },
   "discrepancy.merged": { discrepancyId: eventId(), into: eventId() },
   "discrepancy.limited": {
     discrepancyId: eventId(),
     most: bounded(0, 1_000_000),
     unit: text(40).defined(),
-    source: words(200),
+    source: requiredText(200),
   },
   "discrepancy.photographed": {
     discrepancyId: eventId(),
@@ -324,18 +324,18 @@ const DATA: { [T in EventType]: ObjectShape } = {
     registration: key(),
     of: eventId(),
     line: optional(object(flightLine)),
-    why: words(400),
+    why: requiredText(400),
   },
   "work.released": {
     registration: key(),
     date: day().required(),
-    done: words(4000),
+    done: requiredText(4000),
     reference: text(400),
     readings: totalsSchema().required(),
     works: array().of(workSchema.required()).required().max(200),
     closes: array().of(eventId()).required().max(200),
     leaves: array().of(dueItemSchema.required()).required().max(40),
-    certificate: object({ kind: words(80), number: words(80) })
+    certificate: object({ kind: requiredText(80), number: requiredText(80) })
       .noUnknown()
       .required(),
     preventive: boolean(),
@@ -369,7 +369,7 @@ const DATA: { [T in EventType]: ObjectShape } = {
         object({
           registration: key(),
           date: day().required(),
-          items: array().of(words(120)).required().max(60),
+          items: array().of(requiredText(120)).required().max(60),
           byHand: boolean().oneOf([true]),
         })
           .noUnknown()
@@ -385,13 +385,13 @@ const DATA: { [T in EventType]: ObjectShape } = {
   interrupted: {
     itemId: name(),
     cause: string().oneOf(INTERRUPTION_CAUSES),
-    since: moment(),
+    since: utcTime(),
   },
   resumed: { itemId: name(), way: string().oneOf([...RETURN_RULES, "where I was"]) },
   "verdict.signed": {
     verdict: string().required().oneOf(SIGNED_VERDICTS),
     decision: string().required().oneOf(["fly", "not flying"]),
-    reasons: array().of(words(500)).required().max(500),
+    reasons: array().of(requiredText(500)).required().max(500),
     askedCrewId: name(),
   },
 };
@@ -401,8 +401,8 @@ const envelope = {
   streamId: eventId(),
   deviceId: eventId(),
   crewId: key(),
-  at: moment().required(),
-  deviceAt: moment(),
+  at: utcTime().required(),
+  deviceAt: utcTime(),
   stream: string().oneOf(STREAM_KINDS),
   type: string().required(),
 };
@@ -429,7 +429,7 @@ const LATEST_ID = Date.UTC(2200, 0).toString(16).padStart(12, "0").replace(/^.{8
  * of what was sent is said back. An event of an earlier version comes back in today's words. `now` is the checking side's clock; an event more than ten minutes ahead of it is refused.
  */
 export function checkEvent(given: unknown, now: Date): EventCheck {
-  const input = eventInTodaysWords(given);
+  const input = upgradeEvent(given);
   const id = idOf(input);
   const refuse = (reason: string, field?: string): EventCheck => ({
     refusal: { id, reason, ...(field && { field }) },
@@ -440,7 +440,7 @@ export function checkEvent(given: unknown, now: Date): EventCheck {
   const schema = typeof type === "string" ? SCHEMAS.get(type) : undefined;
   if (!schema) return refuse("Unknown event type.", "type");
   if (!QUICK.get(type as string)?.(input)) {
-    const beyond = beyondBounds(input, EVENT_BOUNDS);
+    const beyond = boundsViolation(input, EVENT_BOUNDS);
     if (beyond) return refuse(`The event exceeds a size limit: ${beyond}.`, "data");
     try {
       schema.validateSync(input, { disableStackTrace: true });

@@ -1,7 +1,7 @@
 import { CONDITIONS, type ComposedList, FINDING_GRADES, ITEM_KINDS } from "@cravix/core";
-import { fileInTodaysWords } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/old-words";
 import { type AnyObjectSchema, array, boolean, object, string } from "yup";
-import { anyNumber, key, name, text, words } from "../bounds/fields";
+import { anyNumber, key, name, requiredText, text } from "../bounds/fields";
 import { preferencesSchema } from "../events/event-schema";
 import {
   airfieldSchema,
@@ -26,12 +26,12 @@ const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional
 const askedItem = object({
   ...itemFields,
   kind: string().required().oneOf(ITEM_KINDS),
-  title: words(2000),
-  good: words(600),
-  why: words(2000),
+  title: requiredText(2000),
+  good: requiredText(600),
+  why: requiredText(2000),
   miss: string().required().oneOf(FINDING_GRADES),
   choices: array()
-    .of(object({ value: key(), label: words(120) }).required())
+    .of(object({ value: key(), label: requiredText(120) }).required())
     .max(60),
   discrepancyId: name(),
   cause: name(),
@@ -44,7 +44,7 @@ const listSchema = object({
   year: anyNumber(1900, 2100).required(),
   conditions: array().of(string().required().oneOf(CONDITIONS)).required().max(CONDITIONS.length),
   type: object(profileFields).required(),
-  variant: optional(object({ name: words(80), what: words(400) })),
+  variant: optional(object({ name: requiredText(80), what: requiredText(400) })),
   preferences: optional(preferencesSchema),
   stations: array().of(stationSchema.required()).required().max(300),
   items: array().of(askedItem.required()).required().max(6000),
@@ -108,7 +108,7 @@ const listSchema = object({
     ),
   ),
   differences: array()
-    .of(object({ itemId: key(), why: words(80) }).required())
+    .of(object({ itemId: key(), why: requiredText(80) }).required())
     .required()
     .max(20_000),
 });
@@ -129,7 +129,7 @@ function isMeasureLimit(one: unknown): boolean {
  * fault's path.
  */
 export function readList(given: unknown): { list: ComposedList } | { faults: FileFault[] } {
-  const value = fileInTodaysWords(given);
+  const value = upgradeFile(given);
   const faults = validateFile(listSchema, value);
   if (faults.length > 0) return { faults };
   const list = value as ComposedList;

@@ -18,15 +18,15 @@ import {
   QuantityError,
   type ReadingSpec,
   type RuleSet,
+  readingDefinition,
   readingName,
   recordFaults,
   turnaroundFaults,
-  wordOf,
 } from "@cravix/core";
-import { fileInTodaysWords } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/old-words";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
-import { DEEPEST_JSON, isDeeperThan } from "../bounds/json-depth";
+import { isDeeperThan, MAX_JSON_DEPTH } from "../bounds/json-depth";
 import {
   aircraftSchema,
   aircraftTypeSchema,
@@ -92,7 +92,7 @@ export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: strin
 export function readFileText(text: string): FileReading {
   let value: unknown;
   if (isDeeperThan(text))
-    return { faults: [{ path: "", expected: `at most ${DEEPEST_JSON} levels of nesting` }] };
+    return { faults: [{ path: "", expected: `at most ${MAX_JSON_DEPTH} levels of nesting` }] };
   try {
     value = JSON.parse(text);
   } catch (error) {
@@ -107,7 +107,7 @@ export function readFileText(text: string): FileReading {
 
 /** Checks a parsed Cravix file against its format and against itself; one of an earlier version comes back as one of today's. */
 export function readFile(given: unknown): FileReading {
-  const value = fileInTodaysWords(given);
+  const value = upgradeFile(given);
   if (typeof value !== "object" || value === null || Array.isArray(value))
     return { faults: [{ path: "", expected: "a JSON object" }] };
   const format = (value as { format?: unknown }).format;
@@ -293,7 +293,7 @@ function readingFaults({ key, unit }: ReadingSpec, path: string): FileFault[] {
           },
         ]
       : [];
-  const wanted = wordOf(name.kind).unit;
+  const wanted = readingDefinition(name.kind).unit;
   return !wanted || isConvertible(unit, wanted)
     ? []
     : [{ path: `${path}.unit`, expected: `a unit that converts to ${wanted}` }];
@@ -309,7 +309,7 @@ function subjectFaults({ items, engines, fuel, variants }: AircraftType): FileFa
   return items.flatMap(({ reading }, i) => {
     const name = reading && readingName(reading.key);
     if (!name) return [];
-    const { of } = wordOf(name.kind);
+    const { of } = readingDefinition(name.kind);
     const path = `items[${i}].reading.key`;
     const { subject } = name;
     if (of === "tank" && subject !== undefined && !tanks.has(subject))

@@ -1,5 +1,5 @@
 import { type AnyObjectSchema, ValidationError } from "yup";
-import { beyondBounds, FILE_BOUNDS } from "../bounds/measure-value";
+import { boundsViolation, FILE_BOUNDS } from "../bounds/measure-value";
 
 /** One fault of a file: where, and what was expected there. */
 export interface FileFault {
@@ -12,7 +12,7 @@ export const MOST_FAULTS = 100;
 
 /** Checks a value against a file's schema, strictly; the faults that it has, at most a hundred. What is beyond all bounds is not looked at. */
 export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault[] {
-  const beyond = beyondBounds(value, FILE_BOUNDS);
+  const beyond = boundsViolation(value, FILE_BOUNDS);
   if (beyond) return [{ path: "", expected: beyond }];
   try {
     schema.validateSync(value, { strict: true, abortEarly: false, disableStackTrace: true });

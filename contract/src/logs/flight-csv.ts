@@ -1,4 +1,4 @@
-import { isCounted, type LogLine, type RecordMeter } from "@cravix/core";
+import { isCounted, type RecordMeter, type TechnicalLogEntry } from "@cravix/core";
 import Papa from "papaparse";
 
 /** The columns that every technical log has; each meter adds its own: `hours out`, `hours in`, `landings`. */
@@ -22,7 +22,10 @@ export function flightColumns(meters: readonly RecordMeter[]): string[] {
 }
 
 /** A technical log as comma-separated text, in the order given; what looks like a formula is defused. */
-export function flightCsv(lines: readonly Omit<LogLine, "id">[], meters: readonly RecordMeter[]): string {
+export function flightCsv(
+  lines: readonly Omit<TechnicalLogEntry, "id">[],
+  meters: readonly RecordMeter[],
+): string {
   const data = lines.map((line) => [
     line.off,
     line.on,

@@ -1,4 +1,4 @@
-import { checkLog, isCounted, type LogLine, type RecordMeter } from "@cravix/core";
+import { checkLog, isCounted, type RecordMeter, type TechnicalLogEntry } from "@cravix/core";
 import Papa from "papaparse";
 import type { CsvFault } from "../api/api-types";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
@@ -11,7 +11,7 @@ const MOST_FAULTS = 300;
 const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d{1,3})?)?Z$/;
 
 export interface FlightCsvReading {
-  lines: Omit<LogLine, "id">[];
+  lines: Omit<TechnicalLogEntry, "id">[];
   faults: CsvFault[];
 }
 
@@ -92,7 +92,7 @@ function readLine(
   cell: (column: string) => string,
   { registration, meters, now }: { registration: string; meters: readonly RecordMeter[]; now: Date },
   fault: (column: string, expected: string) => void,
-): Omit<LogLine, "id"> {
+): Omit<TechnicalLogEntry, "id"> {
   const moment = (column: string) => {
     const text = cell(column);
     const ms = MOMENT.test(text) ? Date.parse(text) : Number.NaN;
@@ -121,8 +121,8 @@ function readLine(
     return value;
   };
   if (cell("registration").toUpperCase() !== registration) fault("registration", registration);
-  const read: LogLine["meters"] = {};
-  const counts: LogLine["counts"] = {};
+  const read: TechnicalLogEntry["meters"] = {};
+  const counts: TechnicalLogEntry["counts"] = {};
   for (const { id, kind } of meters) {
     if (isCounted(kind)) {
       const n = number(id, true);

@@ -1,4 +1,4 @@
-import { type Judgement, type Source, unjudged } from "../judgement/judgement";
+import { type Judgement, notAssessed, type Source } from "../judgement/judgement";
 import { QuantityError } from "../units/convert";
 import { formatNumber } from "../units/format";
 import { type Wind, windComponents } from "./wind-components";
@@ -46,7 +46,7 @@ export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
         sentence,
         ...(cross > lowest.kt && { action: "Use another runway, or wait." }),
       }
-    : { ...unjudged("wind.cross", "Crosswind", `${sentence} No crosswind limit on file.`, reading) };
+    : { ...notAssessed("wind.cross", "Crosswind", `${sentence} No crosswind limit on file.`, reading) };
   if (headwindKt > -0.5) return [crosswind];
   return [
     crosswind,

@@ -1,5 +1,5 @@
 import psychrolib from "psychrolib";
-import { dropsOfWater, nightWaterMl, saturationPressurePa, vapourDensityGPerM3 } from "../index";
+import { dropsOfWater, overnightCondensationMl, saturationPressurePa, vapourDensityGPerM3 } from "../index";
 
 psychrolib.SetUnitSystem(psychrolib.SI);
 
@@ -31,20 +31,20 @@ describe("water from the night", () => {
     // 60 L of air, dew point 14 °C, down to 4 °C: V·M/(R·T)·(e(14) − e(4)), M = 18.01527 g/mol, R = 8.31446 J/(mol·K).
     const mole = (psychrolib.GetSatVapPres(14) - psychrolib.GetSatVapPres(4)) * 0.06;
     const grams = (mole / (8.31446 * 277.15)) * 18.01527;
-    expect(nightWaterMl(60, { lowC: 4, dewPointC: 14, nights: 1 })).toBeCloseTo(grams, 3);
-    expect(nightWaterMl(60, { lowC: 4, dewPointC: 14, nights: 3 })).toBeCloseTo(3 * grams, 3);
+    expect(overnightCondensationMl(60, { lowC: 4, dewPointC: 14, nights: 1 })).toBeCloseTo(grams, 3);
+    expect(overnightCondensationMl(60, { lowC: 4, dewPointC: 14, nights: 3 })).toBeCloseTo(3 * grams, 3);
   });
 
   test("is nothing above the dew point or in a full tank, and more the emptier the tank", () => {
-    expect(nightWaterMl(60, { lowC: 15, dewPointC: 14, nights: 1 })).toBe(0);
-    expect(nightWaterMl(0, { lowC: 4, dewPointC: 14, nights: 1 })).toBe(0);
-    expect(nightWaterMl(90, { lowC: 4, dewPointC: 14, nights: 1 })).toBeGreaterThan(
-      nightWaterMl(60, { lowC: 4, dewPointC: 14, nights: 1 }),
+    expect(overnightCondensationMl(60, { lowC: 15, dewPointC: 14, nights: 1 })).toBe(0);
+    expect(overnightCondensationMl(0, { lowC: 4, dewPointC: 14, nights: 1 })).toBe(0);
+    expect(overnightCondensationMl(90, { lowC: 4, dewPointC: 14, nights: 1 })).toBeGreaterThan(
+      overnightCondensationMl(60, { lowC: 4, dewPointC: 14, nights: 1 }),
     );
   });
 
   test("is a matter of drops, not of cups", () => {
-    expect(dropsOfWater(nightWaterMl(98, { lowC: 0, dewPointC: 18, nights: 1 }))).toBeLessThan(25);
+    expect(dropsOfWater(overnightCondensationMl(98, { lowC: 0, dewPointC: 18, nights: 1 }))).toBeLessThan(25);
     expect(dropsOfWater(0.5)).toBe(10);
   });
 
@@ -53,9 +53,9 @@ describe("water from the night", () => {
     [{ lowC: 4, dewPointC: 14, nights: 1.5 }, "Count the nights"],
     [{ lowC: Number.NaN, dewPointC: 14, nights: 1 }, "not a number"],
   ])("%j is refused", (air, reason) => {
-    expect(() => nightWaterMl(60, air)).toThrow(reason);
+    expect(() => overnightCondensationMl(60, air)).toThrow(reason);
   });
   test("a tank emptier than empty is refused", () => {
-    expect(() => nightWaterMl(-1, { lowC: 4, dewPointC: 14, nights: 1 })).toThrow("negative");
+    expect(() => overnightCondensationMl(-1, { lowC: 4, dewPointC: 14, nights: 1 })).toThrow("negative");
   });
 });

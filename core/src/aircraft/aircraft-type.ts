@@ -6,7 +6,7 @@ import type { FuelProfile, FuelReserve } from "../fuel/judge-fuel";
 import type { FindingGrade, LimitRange, Source } from "../judgement/judgement";
 import type { OilProfile } from "../oil/judge-oil";
 import type { RunwayMark } from "../performance/abort-point";
-import type { Beyond } from "../performance/climb-out";
+import type { Obstacle } from "../performance/climb-out";
 import type { Declared, LaunchProfile, PerformanceProfile } from "../performance/performance-profile";
 import { READING_TOPICS } from "../readings/reading-keys";
 import type { RunUpProfile } from "../run-up/run-up-profile";
@@ -86,7 +86,7 @@ export const CONDITIONS = [
 export type Condition = (typeof CONDITIONS)[number];
 
 /** Things that have killed when they were ticked off along with something else: an item about one of them is always asked by itself. */
-export const ALONE = [
+export const NEVER_GROUPED = [
   "lock",
   "ignition",
   "pitot",
@@ -152,7 +152,7 @@ export interface ReadingSpec {
 }
 
 /** What is to be read out, and the aircraft's fact that it must agree with. */
-export interface AskedByValue {
+export interface ValueCheck {
   ask: string;
   fact: string;
   /** The fact is a month and a year, "06/2028", to the end of which the thing may be used. */
@@ -192,9 +192,9 @@ export interface Item {
   /** How long a time item is held. */
   seconds?: number;
   /** What a confirm item asks to be read out, and the aircraft's fact that it must agree with. */
-  confirm?: AskedByValue;
+  confirm?: ValueCheck;
   /** On some days, nobody knows which, this item is answered by a value instead: what to read out, and the aircraft's fact. */
-  proof?: AskedByValue;
+  proof?: ValueCheck;
   /** Only with this method; without it with every one. */
   method?: MethodTag;
   /** Needs a second person: one moves, the other holds. */
@@ -211,7 +211,7 @@ export interface Item {
    */
   due?: string[];
   /** Never one part of a group, because it is about this. */
-  alone?: (typeof ALONE)[number];
+  alone?: (typeof NEVER_GROUPED)[number];
   /** Asked again on a turnaround: always, or only where fuel was put in. An item without it is not; what belongs to today's conditions is. */
   turnaround?: "always" | "refuelled";
   /** There is a drill for it: what is drawn is held against the real one. */
@@ -353,7 +353,7 @@ export interface Runway {
   /** What can be seen beside it, from where the take-off begins. */
   marks?: RunwayMark[];
   /** What stands beyond its end. */
-  beyond?: Beyond;
+  beyond?: Obstacle;
 }
 
 export interface Airfield {

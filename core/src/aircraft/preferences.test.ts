@@ -8,17 +8,17 @@ import {
   currentItem,
   defaultPreferences,
   foldPreflight,
-  hashWords,
+  hashString,
   ITEMS_BACK,
-  inRuleOrder,
-  LAPS_BEFORE_FLOW,
+  nextFlowStation,
+  orderByRules,
   type Preferences,
   type PreflightEvent,
   preferenceReasons,
   type ReturnWay,
-  returnTo,
+  resumePoint,
   stationBlockedBy,
-  stationToFlow,
+  WALKAROUNDS_BEFORE_FLOW,
 } from "../index";
 import {
   aircraft,
@@ -62,8 +62,8 @@ describe("preferences", () => {
   });
 
   test("offers the flow from memory after ten complete laps (common practice)", () => {
-    expect(preferenceReasons(undefined, LAPS_BEFORE_FLOW - 1).method).toContain("you have 9");
-    expect(preferenceReasons(undefined, LAPS_BEFORE_FLOW).method).toContain("from memory");
+    expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW - 1).method).toContain("you have 9");
+    expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW).method).toContain("from memory");
   });
 
   test("leaves out what belongs to another", () => {
@@ -125,7 +125,7 @@ describe("the order of one station", () => {
       waits: { items: waits },
       why: "why",
     });
-    const ids = (...rules: ReturnType<typeof rule>[]) => inRuleOrder(items, rules).map((i) => i.id);
+    const ids = (...rules: ReturnType<typeof rule>[]) => orderByRules(items, rules).map((i) => i.id);
     expect(ids()).toEqual(["a", "b", "c", "d"]);
     expect(ids(rule("c", "a"))).toEqual(["c", "a", "b", "d"]);
     expect(ids(rule("d", "b"), rule("c", "d"))).toEqual(["a", "c", "d", "b"]);
@@ -201,7 +201,7 @@ describe("proof by value", () => {
   });
 
   test("spreads its chances evenly over 32 bits", () => {
-    const low = Array.from({ length: 2000 }, (_, i) => hashWords(`walk-${i}`) / 2 ** 32);
+    const low = Array.from({ length: 2000 }, (_, i) => hashString(`walk-${i}`) / 2 ** 32);
     expect(low.reduce((sum, x) => sum + x, 0) / 2000).toBeCloseTo(0.5, 1);
   });
 });
@@ -234,7 +234,7 @@ describe("a second person", () => {
 
 describe("flow, then check", () => {
   const list = compose({ preferences: prefer({ method: "flow, then check" }) });
-  const flowing = (...events: PreflightEvent[]) => stationToFlow(list, fold(...events))?.id;
+  const flowing = (...events: PreflightEvent[]) => nextFlowStation(list, fold(...events))?.id;
   const cockpit = [answered("docs"), answered("lock")];
   const flow = (stationId: string) => event("station.flowed", { stationId });
 
@@ -276,11 +276,11 @@ describe("flow, then check", () => {
     expect(stationBlockedBy(two, at, "right")).toBeUndefined();
     const later = fold(...cockpit, event("item.postponed", { itemId: "held" }));
     expect(stationBlockedBy(two, later, "left")).toBeUndefined();
-    expect(stationToFlow(two, later)?.id).toBe("left");
+    expect(nextFlowStation(two, later)?.id).toBe("left");
   });
 
   test("is not what read-and-do does", () => {
-    expect(stationToFlow(compose({ preferences: prefer() }), fold(...cockpit))).toBeUndefined();
+    expect(nextFlowStation(compose({ preferences: prefer() }), fold(...cockpit))).toBeUndefined();
   });
 });
 
@@ -291,7 +291,7 @@ describe("after an interruption", () => {
   const here = currentItem(list, state);
   const back = (way: ReturnWay) => {
     if (!here) throw new Error("nothing to do");
-    const { itemId, again } = returnTo(list, state, here, way);
+    const { itemId, again } = resumePoint(list, state, here, way);
     return [itemId, again];
   };
 
@@ -313,7 +313,7 @@ describe("after an interruption", () => {
       found,
     );
     if (!here) throw new Error("nothing to do");
-    expect(returnTo(list, seen, here, "start of the station")).toEqual({
+    expect(resumePoint(list, seen, here, "start of the station")).toEqual({
       itemId: "own.rail",
       undo: [],
       again: 0,
@@ -335,7 +335,7 @@ describe("after an interruption", () => {
           const before = fold(...events);
           const at = currentItem(list, before);
           if (!at) return;
-          const target = returnTo(list, before, at, way);
+          const target = resumePoint(list, before, at, way);
           const after = fold(
             ...events,
             ...target.undo.map((eventId) => event("item.undone", { eventId })),

@@ -35,7 +35,7 @@ export interface Recommended {
 }
 
 /** After so many complete laps on a type the flow from memory is offered (common practice). */
-export const LAPS_BEFORE_FLOW = 10;
+export const WALKAROUNDS_BEFORE_FLOW = 10;
 /** After so many the parts that one look takes in may stand on one card; a student reads each by itself (common practice). */
 export const LAPS_BEFORE_CARDS = 10;
 
@@ -75,9 +75,9 @@ export function preferenceReasons(
         ? "Students check each part separately. That is how the habit is learned."
         : `One part per card until you have ${LAPS_BEFORE_CARDS} complete walkarounds on this type. You have ${laps}.`,
     method:
-      laps >= LAPS_BEFORE_FLOW
+      laps >= WALKAROUNDS_BEFORE_FLOW
         ? `You have ${laps} complete walkarounds on this type. You can do it from memory, then use the checklist to catch anything missed.`
-        : `Read each item, then do it, until you have ${LAPS_BEFORE_FLOW} complete walkarounds on this type. You have ${laps}.`,
+        : `Read each item, then do it, until you have ${WALKAROUNDS_BEFORE_FLOW} complete walkarounds on this type. You have ${laps}.`,
     lap: "Use the same route every time. A fixed route makes it hard to miss an item.",
     surfaces:
       recommended?.surfaces?.why ??
@@ -104,7 +104,7 @@ export function methodTags(preferences: Pick<Preferences, "surfaces" | "brake">)
  * The stations of the lap in this pilot's order: an order of his own, else the list's, begun at his start and turned to his hand. What his
  * order does not name (a station that is new to the list) keeps its place behind the one before it; nothing is lost.
  */
-export function orderLap<S extends { id: string }>(
+export function walkaroundOrder<S extends { id: string }>(
   stations: readonly S[],
   preferences: Preferences | undefined,
 ): S[] {

@@ -1,9 +1,9 @@
 import type { AircraftRecord } from "./aircraft-record";
 import { recordFaults } from "./aircraft-record";
-import { cannotFit, componentAsItIs, isFitted, withMove } from "./component-moves";
+import { applyComponentMove, componentAsItIs, fittingError, isFitted } from "./component-moves";
 import type { DueItem } from "./due/due-item";
 import { componentTotals } from "./meters/component";
-import { judgePapers, pinPapers } from "./papers";
+import { airworthinessSnapshot, judgeAirworthiness } from "./papers";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
 const OVERHAUL: DueItem = {
@@ -51,7 +51,7 @@ const FIRST = record("QX-AAA", 1000, {
   works: [{ item: "magneto", date: "2025-06-01", totals: { hours: 100 } }],
 });
 const left = (of: AircraftRecord, hours: number) =>
-  judgePapers(pinPapers(of, { totals: { hours } }), {
+  judgeAirworthiness(airworthinessSnapshot(of, { totals: { hours } }), {
     at: "2026-06-01T08:00:00.000Z",
     minutes: 60,
     conditions: [],
@@ -63,7 +63,7 @@ test("by hand: 120 h, 50 more on the first, then 30 on the second; 500 h from 10
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
   expect(off?.component).toMatchObject({ sinceNew: { hours: 170 }, sinceOverhaul: { hours: 70 } });
   expect(off?.works).toHaveLength(1);
-  const first = withMove(FIRST, {
+  const first = applyComponentMove(FIRST, {
     at: "2026-05-01T10:00:00.000Z",
     component: "mag",
     totals: { hours: 1050 },
@@ -74,7 +74,7 @@ test("by hand: 120 h, 50 more on the first, then 30 on the second; 500 h from 10
   const [mag] = first.components;
   expect(mag && componentTotals(mag, first.fittings, { hours: 9999 })).toEqual({ hours: 170 });
 
-  const second = withMove(record("QX-BBB", 4000), {
+  const second = applyComponentMove(record("QX-BBB", 4000), {
     at: "2026-05-02T10:00:00.000Z",
     fitted: off as NonNullable<typeof off>,
     position: "left",
@@ -87,8 +87,12 @@ test("by hand: 120 h, 50 more on the first, then 30 on the second; 500 h from 10
 
 test("it comes back: its times go on, and what it flew here before is counted once", () => {
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
-  const gone = withMove(FIRST, { at: "2026-05-01T10:00:00.000Z", component: "mag", totals: { hours: 1050 } });
-  const back = withMove(gone, {
+  const gone = applyComponentMove(FIRST, {
+    at: "2026-05-01T10:00:00.000Z",
+    component: "mag",
+    totals: { hours: 1050 },
+  });
+  const back = applyComponentMove(gone, {
     at: "2026-06-01T10:00:00.000Z",
     fitted: off as NonNullable<typeof off>,
     totals: { hours: 1100 },
@@ -97,7 +101,7 @@ test("it comes back: its times go on, and what it flew here before is counted on
   expect(mag && componentTotals(mag, back.fittings, { hours: 1110 })).toEqual({ hours: 180 });
   expect(left(back, 1110)).toEqual([["magneto", 420]]);
   // Told twice it is fitted once.
-  const twice = withMove(back, {
+  const twice = applyComponentMove(back, {
     at: "2026-06-01T10:00:00.000Z",
     fitted: off as NonNullable<typeof off>,
     totals: { hours: 1100 },
@@ -111,7 +115,7 @@ test("what is due on it keeps its own name beside one that is called the same", 
     items: [{ ...OVERHAUL, of: undefined as never, limits: [{ by: "meter", meter: "hours", every: 50 }] }],
     works: [{ item: "magneto", date: "2026-01-01", totals: { hours: 3990 } }],
   });
-  const both = withMove(other, {
+  const both = applyComponentMove(other, {
     at: "2026-05-02T10:00:00.000Z",
     fitted: off as NonNullable<typeof off>,
     totals: { hours: 4000 },
@@ -130,7 +134,7 @@ test("two aircraft may call their engine the same: on the shelf each has a name 
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 }) as NonNullable<
     ReturnType<typeof componentAsItIs>
   >;
-  const on = withMove(record("QX-BBB", 4000), {
+  const on = applyComponentMove(record("QX-BBB", 4000), {
     at: "2026-05-02T10:00:00.000Z",
     fitted: off,
     totals: { hours: 4000 },
@@ -145,19 +149,19 @@ test("it does not go where its life could not be counted, nor onto what is there
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 }) as NonNullable<
     ReturnType<typeof componentAsItIs>
   >;
-  const on = withMove(record("QX-BBB", 4000), {
+  const on = applyComponentMove(record("QX-BBB", 4000), {
     at: "2026-05-02T10:00:00.000Z",
     fitted: off,
     totals: { hours: 4000 },
   });
-  expect(cannotFit(on, off, undefined)).toContain("on QX-BBB already");
+  expect(fittingError(on, off, undefined)).toContain("on QX-BBB already");
   const counted = {
     ...record("QX-GLI", 0),
     meters: [{ id: "landings", name: "Landings", kind: "landings" as const, decimals: 0 }],
   };
-  expect(cannotFit(counted, off, undefined)).toContain("counts hours");
+  expect(fittingError(counted, off, undefined)).toContain("counts hours");
   const other = { ...off, component: { ...off.component, id: "mag-2" } };
-  expect(cannotFit(FIRST, other, "left")).toBe("Left magneto is the left: it comes off first.");
-  expect(cannotFit(FIRST, other, "right")).toBeUndefined();
+  expect(fittingError(FIRST, other, "left")).toBe("Left magneto is the left: it comes off first.");
+  expect(fittingError(FIRST, other, "right")).toBeUndefined();
   expect(componentAsItIs(FIRST, "none", { hours: 1 })).toBeUndefined();
 });

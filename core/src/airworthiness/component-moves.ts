@@ -3,7 +3,7 @@ import type { DueItem, DueLimit, WorkDone } from "./due/due-item";
 import { type Component, componentTotals, sinceOverhaul, type Totals } from "./meters/component";
 
 /** A component with all that goes with it when it moves: its times as they stand, what is due on it, and what was done to it. */
-export interface ComponentAsItIs {
+export interface ComponentSnapshot {
   component: Component;
   items: DueItem[];
   works: WorkDone[];
@@ -12,7 +12,7 @@ export interface ComponentAsItIs {
 /** One came off, or was fitted: what an aircraft's record has to be told. */
 export type ComponentMove =
   | { at: string; component: string; totals: Totals }
-  | ({ at: string; position?: string; totals: Totals } & { fitted: ComponentAsItIs });
+  | ({ at: string; position?: string; totals: Totals } & { fitted: ComponentSnapshot });
 
 const isOn = (component: string) => (fitting: AircraftRecord["fittings"][number]) =>
   fitting.component === component && !fitting.off;
@@ -36,7 +36,7 @@ export function componentAsItIs(
   id: string,
   totals: Totals,
   released: readonly WorkDone[] = [],
-): ComponentAsItIs | undefined {
+): ComponentSnapshot | undefined {
   const component = record.components.find((one) => one.id === id);
   if (!component) return undefined;
   const sinceNew = componentTotals(component, record.fittings, totals);
@@ -58,7 +58,7 @@ export function componentAsItIs(
  * The record after a component came off or was fitted. What is due on one that came off asks nothing of the aircraft any more; what is due on one that was
  * fitted comes along, under a name of its own where the aircraft has that name already. Its times go on from where they stood. Repeats change nothing.
  */
-export function withMove<R extends AircraftRecord>(record: R, move: ComponentMove): R {
+export function applyComponentMove<R extends AircraftRecord>(record: R, move: ComponentMove): R {
   if (!("fitted" in move)) {
     const { component, at, totals } = move;
     return {
@@ -103,9 +103,9 @@ export function withMove<R extends AircraftRecord>(record: R, move: ComponentMov
 }
 
 /** Why a component cannot go onto an aircraft; undefined where it can: each meter that it counts has to be there, and no other component in its place. */
-export function cannotFit(
+export function fittingError(
   record: Pick<AircraftRecord, "meters" | "fittings" | "components" | "registration">,
-  { component, items }: Pick<ComponentAsItIs, "component" | "items">,
+  { component, items }: Pick<ComponentSnapshot, "component" | "items">,
   position: string | undefined,
 ): string | undefined {
   const meters = new Set(record.meters.map(({ id }) => id));

@@ -1,7 +1,13 @@
 import type { DeferralRules, EquipmentList } from "./deferral/deferral-rules";
 import { mayBeDeferred } from "./deferral/may-be-deferred";
 import { type DeferralStanding, type DiscrepancyDeferral, deferralStanding } from "./life/deferral";
-import { type FlightAsked, flightKindsOf, type PinnedPapers, plannedFlight, totalsNow } from "./papers";
+import {
+  type AirworthinessSnapshot,
+  type FlightAsked,
+  flightKindsOf,
+  plannedFlight,
+  totalsNow,
+} from "./papers";
 
 /** A deferral, and what the rules say of it for today's kinds of flight, where it was not decided for them. */
 export type DeferralToday = DiscrepancyDeferral & { refused?: string };
@@ -36,7 +42,7 @@ export function deferralToday(
 /** How it stands for a flight: its day and hours counted to the flight's end. */
 export function standingToday(
   deferral: DeferralToday,
-  papers: PinnedPapers | undefined,
+  papers: AirworthinessSnapshot | undefined,
   asked: FlightAsked,
 ): DeferralStanding | { state: "refused"; words: string } {
   if (deferral.refused) return { state: "refused", words: deferral.refused };

@@ -18,7 +18,7 @@ export interface DueOn {
 }
 
 /** What is due on an aircraft, from its record and what was released since. Complexity: O(works log works + items). */
-export function duesOf(
+export function dueItemsOf(
   record: Pick<AircraftRecord, "items" | "works">,
   released: readonly WorkDone[] = [],
 ): DueOn[] {

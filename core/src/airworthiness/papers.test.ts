@@ -1,5 +1,5 @@
 import type { AircraftRecord } from "./aircraft-record";
-import { judgePapers, pinPapers, plannedFlight } from "./papers";
+import { airworthinessSnapshot, judgeAirworthiness, plannedFlight } from "./papers";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
 const record: AircraftRecord = {
@@ -28,7 +28,7 @@ const record: AircraftRecord = {
     { item: "winch-hook", date: "2026-01-01", totals: { landings: 0, winch: 0, tows: 0, releases: 0 } },
   ],
 };
-const papers = pinPapers(record, { totals: { landings: 99, winch: 99, tows: 0, releases: 99 } });
+const papers = airworthinessSnapshot(record, { totals: { landings: 99, winch: 99, tows: 0, releases: 99 } });
 const asked = { at: "2026-05-01T09:00:00.000Z", minutes: 30, landings: 2, conditions: [] };
 
 test("a launch counts for the way it is launched; where nobody has said, for either, which is never too little", () => {
@@ -39,7 +39,7 @@ test("a launch counts for the way it is launched; where nobody has said, for eit
     releases: 2,
   });
   expect(plannedFlight(papers, asked).uses).toMatchObject({ winch: 2, tows: 2 });
-  const state = (more: object) => judgePapers(papers, { ...asked, ...more })[0]?.verdict.state;
+  const state = (more: object) => judgeAirworthiness(papers, { ...asked, ...more })[0]?.verdict.state;
   expect(state({ launch: "winch" })).toBe("due within the flight");
   expect(state({ launch: "aerotow" })).toBe("in date");
   expect(state({})).toBe("due within the flight");
@@ -47,9 +47,11 @@ test("a launch counts for the way it is launched; where nobody has said, for eit
 
 test("the signature of the daily inspection is pinned with the day it is for", () => {
   const totals = { landings: 99, winch: 99, tows: 0, releases: 99 };
-  expect(pinPapers(record, { totals }).daily).toBeUndefined();
-  expect(pinPapers(record, { totals, daily: null }).daily).toBeUndefined();
-  expect(pinPapers(record, { totals, daily: { date: "2026-05-01", crewId: "kofi" } }).daily).toEqual({
+  expect(airworthinessSnapshot(record, { totals }).daily).toBeUndefined();
+  expect(airworthinessSnapshot(record, { totals, daily: null }).daily).toBeUndefined();
+  expect(
+    airworthinessSnapshot(record, { totals, daily: { date: "2026-05-01", crewId: "kofi" } }).daily,
+  ).toEqual({
     date: "2026-05-01",
     crewId: "kofi",
   });

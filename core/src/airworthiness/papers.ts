@@ -5,9 +5,9 @@ import { isFitted } from "./component-moves";
 import type { DueItem, FlightKind, Purpose, WorkDone } from "./due/due-item";
 import { DUE_STATES, type DueVerdict, judgeDue, type MeterKinds, type PlannedFlight } from "./due/judge-due";
 import type { NextDue } from "./due/next-due";
-import { duesOf, meterKinds } from "./due-now";
+import { dueItemsOf, meterKinds } from "./due-now";
 import { componentTotals, type Totals } from "./meters/component";
-import { isCounted, type MeterKind, tidy, totalOf } from "./meters/meter";
+import { isCounted, type MeterKind, roundMeter, totalOf } from "./meters/meter";
 
 /** How a glider goes up. */
 export const LAUNCH_WAYS = ["winch", "aerotow"] as const;
@@ -17,7 +17,7 @@ export type LaunchWay = (typeof LAUNCH_WAYS)[number];
 export const DAILY_INSPECTION = "daily inspection";
 
 /** What a list pins of an aircraft's papers, so that its judgements can be made again: what is due, and the totals when it was put together. */
-export interface PinnedPapers {
+export interface AirworthinessSnapshot {
   timeZone: string;
   meters: RecordMeter[];
   /** Totals of the aircraft when the list was made. */
@@ -29,7 +29,7 @@ export interface PinnedPapers {
 }
 
 /** Pins the papers. Complexity: O(works log works + items). */
-export function pinPapers(
+export function airworthinessSnapshot(
   record: AircraftRecord,
   {
     released = [],
@@ -42,7 +42,7 @@ export function pinPapers(
     totals: Totals;
     daily?: { date: LocalDate; crewId: string } | null;
   },
-): PinnedPapers {
+): AirworthinessSnapshot {
   // What came off asks nothing of the aircraft until it is fitted again.
   const onAircraft = ({ of }: DueItem) => of === undefined || isFitted(record, of);
   const own = new Map<string, Totals>();
@@ -56,7 +56,7 @@ export function pinPapers(
     meters: record.meters,
     totals,
     ...(daily && { daily: { date: daily.date, crewId: daily.crewId } }),
-    dues: duesOf({ ...record, items: [...record.items.filter(onAircraft), ...left] }, released).map(
+    dues: dueItemsOf({ ...record, items: [...record.items.filter(onAircraft), ...left] }, released).map(
       ({ item, due }) => {
         const component = item.of === undefined ? undefined : totalsOf(item.of);
         return { item, due, ...(component && { own: component }) };
@@ -102,7 +102,7 @@ const PREPARING_MIN = 60;
  * counts by the landings that are planned, and launches and releases as many: each landing was a launch. Where it is told how it is launched, the other way
  * counts nothing.
  */
-export function plannedFlight(papers: PinnedPapers, asked: FlightAsked): PlannedFlight {
+export function plannedFlight(papers: AirworthinessSnapshot, asked: FlightAsked): PlannedFlight {
   const { at, minutes, landings = 1, launch, conditions, purpose } = asked;
   const hours = Math.ceil(minutes / 6 - 1e-9) / 10;
   const ends = new Date(Date.parse(at) + (minutes + PREPARING_MIN) * 60_000).toISOString();
@@ -120,7 +120,7 @@ export function plannedFlight(papers: PinnedPapers, asked: FlightAsked): Planned
 }
 
 /** The totals of now: what was pinned, and what a meter that was read today shows beyond it. */
-export function totalsNow({ meters, totals }: PinnedPapers, { at, read = {} }: FlightAsked): Totals {
+export function totalsNow({ meters, totals }: AirworthinessSnapshot, { at, read = {} }: FlightAsked): Totals {
   const now: Record<string, number> = { ...totals };
   for (const meter of meters) {
     const reading = meter.reading === undefined ? undefined : read[meter.reading];
@@ -141,7 +141,7 @@ export interface JudgedDue {
  * The papers judged for a flight: each item's state, worst first, and within one state the one with the least left. Never throws for a record that was
  * read as valid. Complexity: O(items · limits).
  */
-export function judgePapers(papers: PinnedPapers, asked: FlightAsked): JudgedDue[] {
+export function judgeAirworthiness(papers: AirworthinessSnapshot, asked: FlightAsked): JudgedDue[] {
   const flight = plannedFlight(papers, asked);
   const date = localDate(asked.at, papers.timeZone);
   const totals = totalsNow(papers, asked);
@@ -166,7 +166,7 @@ function since(own: Totals, pinned: Totals, now: Totals): Totals {
   return Object.fromEntries(
     Object.entries(own).map(([meter, total]) => [
       meter,
-      tidy(total + (now[meter] ?? 0) - (pinned[meter] ?? now[meter] ?? 0)),
+      roundMeter(total + (now[meter] ?? 0) - (pinned[meter] ?? now[meter] ?? 0)),
     ]),
   );
 }
@@ -177,4 +177,4 @@ const rank = ({ verdict }: JudgedDue) => DUE_STATES.indexOf(verdict.state);
 const leastLeft = ({ verdict }: JudgedDue) => verdict.first?.leftAfter ?? Number.POSITIVE_INFINITY;
 
 /** The names and kinds of pinned meters, for words. */
-export const papersMeters = (papers: Pick<PinnedPapers, "meters">): MeterKinds => meterKinds(papers);
+export const papersMeters = (papers: Pick<AirworthinessSnapshot, "meters">): MeterKinds => meterKinds(papers);

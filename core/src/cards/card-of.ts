@@ -1,7 +1,7 @@
 import type { Group, Item } from "../aircraft/aircraft-type";
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
-import { whyAlone } from "../groups/why-alone";
+import { neverGroupedReason } from "../groups/why-alone";
 import { blockedBy } from "../ledger/blocked-by";
 
 /** Several parts that one look takes in: one card, each named, one answer. */
@@ -54,7 +54,7 @@ export function groupOf(list: Pick<ComposedList, "groups">, itemId: string): Gro
 function stationAsGroup(list: ComposedList, { station }: Item): Group | undefined {
   const items = list.items
     .filter((one) => one.station === station && !one.reading && one.kind !== "sample")
-    .filter((one) => !whyAlone(one))
+    .filter((one) => !neverGroupedReason(one))
     .map(({ id }) => id);
   const name = list.stations.find((one) => one.id === station)?.name;
   return name && items.length > 1 ? { id: `station:${station}`, title: name, items } : undefined;

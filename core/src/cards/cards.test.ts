@@ -6,8 +6,8 @@ import type { PreflightEvent } from "../checklist/stream/events";
 import { foldPreflight } from "../checklist/stream/fold-preflight";
 import { takeBackAll } from "../checklist/stream/take-back";
 import { groupFaults, turnaroundFaults } from "../groups/group-faults";
-import { whyAlone } from "../groups/why-alone";
-import { hastyRuns } from "../pace/hasty-runs";
+import { neverGroupedReason } from "../groups/why-alone";
+import { rushedSequences } from "../pace/hasty-runs";
 import { cardOf } from "./card-of";
 
 const item = (id: string, more: Partial<Item> = {}): Item => ({
@@ -187,7 +187,7 @@ describe("one answer to a card", () => {
     const many = Array.from({ length: 6 }, (_, i) => item(`i${i}`));
     const six = compose(type(many, [{ id: "g", title: "six", items: many.map(({ id }) => id) }]));
     const after = (seconds: number) =>
-      hastyRuns(six, fold(begun(), ...many.map(({ id }) => checked(id, seconds, { card: "g" }))));
+      rushedSequences(six, fold(begun(), ...many.map(({ id }) => checked(id, seconds, { card: "g" }))));
     expect(after(7)).toEqual([]);
     expect(after(1)).toMatchObject([{ items: { length: 6 } }]);
   });
@@ -209,7 +209,7 @@ describe("what must never be grouped", () => {
     ];
     for (const [name, more] of alone) {
       const part = item("x", more);
-      expect([name, whyAlone(part) !== undefined]).toEqual([name, true]);
+      expect([name, neverGroupedReason(part) !== undefined]).toEqual([name, true]);
       expect([name, refused([item("a"), part])]).toEqual([name, ["groups[0].items[1]"]]);
     }
   });

@@ -6,7 +6,7 @@ import {
   type EventData,
   type EventType,
   foldDiscrepancies,
-  foldMore,
+  foldIncrementally,
   foldPreflight,
   itemsOf,
   mergeEvents,
@@ -352,13 +352,13 @@ describe("events", () => {
     fc.assert(
       fc.property(doings, fc.array(fc.nat({ max: 5 })), (steps, cuts) => {
         const events = play(steps);
-        let folded = foldMore(undefined, streamId, []);
+        let folded = foldIncrementally(undefined, streamId, []);
         let known = 0;
         for (const step of [...cuts, events.length]) {
           const before = structuredClone(folded.state);
           const earlier = folded;
           known = Math.min(events.length, known + step);
-          folded = foldMore(folded, streamId, events.slice(0, known));
+          folded = foldIncrementally(folded, streamId, events.slice(0, known));
           expect(folded.state).toEqual(foldPreflight(streamId, events.slice(0, known)));
           // What was folded before is still what it was.
           expect(earlier.state).toEqual(before);
@@ -369,9 +369,13 @@ describe("events", () => {
 
   test("that arrive behind the last one although they were first are folded in their own place", () => {
     const [first, second, third] = [started(), answered("docs"), answered("lock")];
-    const folded = foldMore(foldMore(undefined, streamId, [first, third]), streamId, [first, third, second]);
+    const folded = foldIncrementally(foldIncrementally(undefined, streamId, [first, third]), streamId, [
+      first,
+      third,
+      second,
+    ]);
     expect(folded.state).toEqual(foldPreflight(streamId, [first, second, third]));
-    const undone = foldMore(foldMore(undefined, streamId, [first, undo(third)]), streamId, [
+    const undone = foldIncrementally(foldIncrementally(undefined, streamId, [first, undo(third)]), streamId, [
       first,
       undo(third),
       third,

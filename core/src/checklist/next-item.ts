@@ -42,7 +42,7 @@ export function openItems(list: ComposedList, state: PreflightState): Item[] {
  * The station of the lap to do from memory now, for a pilot who flows first and reads then: the first one, in the lap's order, that is
  * neither flowed nor read. Undefined in read-and-do, outside of the lap, once all are flowed, and while an item is gone to on purpose.
  */
-export function stationToFlow(list: ComposedList, state: PreflightState): Station | undefined {
+export function nextFlowStation(list: ComposedList, state: PreflightState): Station | undefined {
   if (list.preferences?.method !== "flow, then check" || state.cursor?.visiting) return undefined;
   const item = currentItem(list, state);
   if (!item || phaseOf(list, item) !== "lap") return undefined;

@@ -3,10 +3,10 @@ import {
   type EventData,
   type EventType,
   foldDiscrepancies,
-  foldMore,
+  foldIncrementally,
   foldPreflight,
   type PreflightEvent,
-  takeBack,
+  undoEvent,
 } from "../index";
 
 const WALK = "walk-1";
@@ -178,19 +178,19 @@ describe("a signature", () => {
 describe("what is taken back from the screen", () => {
   test("is what this person may take back, a finding by its withdrawal", () => {
     const [begin, given, opening] = [start(), answer("student", "tyre"), find("student")];
-    expect(takeBack(fold(begin, given), "student")).toEqual({
+    expect(undoEvent(fold(begin, given), "student")).toEqual({
       type: "item.undone",
       data: { eventId: given.id },
     });
-    expect(takeBack(fold(begin, given), "pilot")?.type).toBe("item.undone");
-    expect(takeBack(fold(begin, given), "somebody")).toBeUndefined();
-    expect(takeBack(fold(begin, given), null)).toBeUndefined();
-    expect(takeBack(fold(begin, opening), "student")).toEqual({
+    expect(undoEvent(fold(begin, given), "pilot")?.type).toBe("item.undone");
+    expect(undoEvent(fold(begin, given), "somebody")).toBeUndefined();
+    expect(undoEvent(fold(begin, given), null)).toBeUndefined();
+    expect(undoEvent(fold(begin, opening), "student")).toEqual({
       type: "discrepancy.withdrawn",
       data: { discrepancyId: opening.id },
     });
-    expect(takeBack(fold(begin, opening), "pilot")).toBeUndefined();
-    expect(takeBack(fold(begin, given, sign("pilot", "fly")), "pilot")).toBeUndefined();
+    expect(undoEvent(fold(begin, opening), "pilot")).toBeUndefined();
+    expect(undoEvent(fold(begin, given, sign("pilot", "fly")), "pilot")).toBeUndefined();
   });
 });
 
@@ -247,9 +247,9 @@ test("whoever did what, in whatever order it comes, one more at a time is the sa
       });
       expect(fold(...shuffled)).toEqual(whole);
       expect(foldDiscrepancies(shuffled)).toEqual(foldDiscrepancies(events));
-      let folded = foldMore(undefined, WALK, []);
+      let folded = foldIncrementally(undefined, WALK, []);
       for (let n = 1; n <= shuffled.length; n++) {
-        folded = foldMore(folded, WALK, shuffled.slice(0, n));
+        folded = foldIncrementally(folded, WALK, shuffled.slice(0, n));
         expect(folded.state).toEqual(foldPreflight(WALK, shuffled.slice(0, n)));
       }
       // Nobody but the pilot ever signed, and no finding is gone without its own author's word.

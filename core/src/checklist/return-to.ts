@@ -18,7 +18,7 @@ export interface Return {
  * Looks that lie behind that point are done again; what was found, and a known thing that was measured again, stays on record.
  * Complexity: O(items of the step).
  */
-export function returnTo(list: ComposedList, state: PreflightState, item: Item, way: ReturnWay): Return {
+export function resumePoint(list: ComposedList, state: PreflightState, item: Item, way: ReturnWay): Return {
   const step = itemsOf(list, phaseOf(list, item));
   const at = step.findIndex((i) => i.id === item.id);
   const from = {

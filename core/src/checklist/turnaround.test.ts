@@ -1,11 +1,11 @@
-import { type EarlierPreflight, TURNAROUND_HOURS, turnaroundTrouble } from "./turnaround";
+import { type EarlierPreflight, TURNAROUND_HOURS, turnaroundBlockReason } from "./turnaround";
 
 const NOW = Date.parse("2026-05-01T12:00:00.000Z");
 const at = (hoursAgo: number) => new Date(NOW - hoursAgo * 3_600_000).toISOString();
 const flown: EarlierPreflight = { crewId: "me", decision: "fly", signedAt: at(3), lastAt: at(1) };
 const none = { uplifts: [], signOffs: [] };
 const trouble = (walks: EarlierPreflight[], since: Partial<typeof none> = {}) =>
-  turnaroundTrouble(walks, "me", NOW, { ...none, ...since });
+  turnaroundBlockReason(walks, "me", NOW, { ...none, ...since });
 
 test("the same pilot, put away an hour ago, nothing done to it since", () => {
   expect(trouble([flown])).toBeUndefined();

@@ -20,7 +20,7 @@ export interface EarlierPreflight {
  * hours ago, nobody has worked on the aircraft since, and it was refuelled once at most. `walks` in any order; `now` in milliseconds. Source: common
  * practice.
  */
-export function turnaroundTrouble(
+export function turnaroundBlockReason(
   walks: readonly EarlierPreflight[],
   crewId: string | null,
   now: number,

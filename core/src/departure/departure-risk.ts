@@ -2,7 +2,7 @@ import { distanceNeeded } from "../performance/distance-needed";
 import type { DistanceChart, SingleDistance } from "../performance/performance-profile";
 import { QuantityError } from "../units/convert";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
-import { type DepartureInput, isGrass, reckonDeparture } from "./reckon";
+import { calculateDeparture, type DepartureInput, isGrass } from "./reckon";
 
 /** How far things usually are from what is reckoned: standard deviations. Common practice. */
 const USUAL = {
@@ -36,7 +36,7 @@ export function distanceRisk(
 ): DistanceRisk | undefined {
   const { type, runway, airfield, celsius } = input;
   const { performance } = type;
-  const base = reckonDeparture(input);
+  const base = calculateDeparture(input);
   const first = base[way];
   const kg = way === "takeOff" ? base.takeoffKg : base.landingKg;
   if (!performance || !first || kg === undefined || !base.air || celsius === undefined) return undefined;

@@ -1,6 +1,7 @@
 import fc from "fast-check";
 import {
   abortWords,
+  calculateDeparture,
   composeBriefing,
   type DepartureInput,
   distanceWords,
@@ -13,7 +14,6 @@ import {
   type PerformanceProfile,
   passengerBriefing,
   type Runway,
-  reckonDeparture,
   remedies,
   remedyWords,
   type Source,
@@ -94,7 +94,7 @@ const input = (more: Partial<DepartureInput> = {}): DepartureInput => ({
 });
 
 test("a departure: everything from one set of numbers, and each is what its part says", () => {
-  const departure = reckonDeparture(input());
+  const departure = calculateDeparture(input());
   expect(departure.missing).toEqual([]);
   expect(departure.takeoffKg).toBeCloseTo(740 + 230 + 106 * 0.72, 6);
   // 480 m, lighter than charted; dry grass 1.2 (leaflet), safety 1.33; elevation 23 ft.
@@ -113,21 +113,21 @@ test("a departure: everything from one set of numbers, and each is what its part
 
 test("what is missing is named, and no number made up for it", () => {
   const why = (more: Partial<DepartureInput>) =>
-    reckonDeparture(input(more))
+    calculateDeparture(input(more))
       .missing.map((one) => one.why)
       .join(" ");
   const { wind: _wind, ...still } = input();
   // Still air is not taken without saying so.
-  expect(reckonDeparture(still).missing).toEqual([
+  expect(calculateDeparture(still).missing).toEqual([
     { what: "wind", why: "No wind is known: reckoned in still air.", told: false },
   ]);
   const { load: _, ...unloaded } = input();
-  expect(reckonDeparture(unloaded)).not.toHaveProperty("takeOff");
+  expect(calculateDeparture(unloaded)).not.toHaveProperty("takeOff");
   expect(why({ runway: { ...GRASS, declared: undefined } as never })).toContain("no declared distances");
   expect(why({ settingHpa: undefined } as never)).toContain("not known");
   expect(why({ settingHpa: 29.92 })).toContain("850 to 1,090");
   expect(why({ wind: { fromDeg: 250, kt: 10, gustKt: 5 } })).toContain("at least the mean");
-  const hot = reckonDeparture(input({ celsius: 41 }));
+  const hot = calculateDeparture(input({ celsius: 41 }));
   expect(hot.missing).toMatchObject([{ what: "climb", why: expect.stringContaining("Not on the chart") }]);
   expect(hot.takeOff?.leftM).toBeLessThan(0);
   expect(why({ load: { stations: { front: Number.NaN }, litres: {}, kgPerL: 0.7 } })).toContain(
@@ -153,7 +153,7 @@ test("a remedy fits, and one kilogram or litre less of it does not: by trying", 
           load: { stations: { front: 160, rear, bags }, litres: { left: litres }, kgPerL: 0.72 },
         });
         const good = (more: Partial<DepartureInput>) =>
-          fits(reckonDeparture({ ...one, ...more }), { performance: true });
+          fits(calculateDeparture({ ...one, ...more }), { performance: true });
         const found = remedies(one, { keepL: 20 });
         if (good({})) {
           expect(found).toEqual([]);
@@ -210,7 +210,7 @@ test("a cooler hour is the first that is enough, and is said with its temperatur
 test("the worst reasonable case lies beyond the best guess, is the same when asked again, and grows with what is uncertain", () => {
   const one = input();
   const risk = distanceRisk(one, "takeOff");
-  const best = reckonDeparture(one).takeOff?.over50M ?? 0;
+  const best = calculateDeparture(one).takeOff?.over50M ?? 0;
   expect(risk?.likelyMostM).toBeGreaterThan(best);
   expect(risk?.likelyMostM).toBeLessThan(best * 1.5);
   expect(risk?.tooShortPercent).toBeLessThan(1);
@@ -219,7 +219,7 @@ test("the worst reasonable case lies beyond the best guess, is the same when ask
   const calm = distanceRisk(input({ wind: { fromDeg: 70, kt: 3 } }), "takeOff");
   expect(
     (gusty?.likelyMostM ?? 0) /
-      (reckonDeparture(input({ wind: { fromDeg: 70, kt: 3, gustKt: 15 } })).takeOff?.over50M ?? 1),
+      (calculateDeparture(input({ wind: { fromDeg: 70, kt: 3, gustKt: 15 } })).takeOff?.over50M ?? 1),
   ).toBeGreaterThan(1);
   expect(gusty?.likelyMostM).toBeGreaterThan(calm?.likelyMostM ?? 0);
   expect(distanceRisk(input({ celsius: undefined } as never), "takeOff")).toBeUndefined();
@@ -277,22 +277,24 @@ test("a student cannot widen an authorisation by a limit of his own; it is for i
 
 test("the briefing has today's numbers; no height to turn back is ever proposed", () => {
   const type = { what: "trainer", oil: {} as never, performance: PERFORMANCE };
-  const steps = composeBriefing({ type, departure: reckonDeparture(input()), windWords: "250° 10 kt" });
+  const steps = composeBriefing({ type, departure: calculateDeparture(input()), windWords: "250° 10 kt" });
   const words = steps.map((step) => step.words).join(" ");
   expect(words).toContain("Runway 2 4, 780 metres of grass.");
   expect(words).toContain("39 kt by 390 m");
   expect(words).not.toMatch(/turn back|\d{3} feet/);
   expect(
-    composeBriefing({ type, departure: reckonDeparture(input()), turnBackFt: 700 }).map(({ title }) => title),
+    composeBriefing({ type, departure: calculateDeparture(input()), turnBackFt: 700 }).map(
+      ({ title }) => title,
+    ),
   ).toContain("Failure above 700 ft");
   const twin = composeBriefing({
     type: { ...type, engines: ["left", "right"] },
-    departure: { ...reckonDeparture(input()), oneEngine: { fpm: -60, gradientPercent: -1 } },
+    departure: { ...calculateDeparture(input()), oneEngine: { fpm: -60, gradientPercent: -1 } },
   });
   expect(twin.map((step) => step.words).join(" ")).toContain("drift down at blue line");
   const glider = composeBriefing({
     type: { what: "glider" },
-    departure: reckonDeparture({ ...input(), type: {} }),
+    departure: calculateDeparture({ ...input(), type: {} }),
     launch: "winch",
   });
   expect(glider.map(({ title }) => title)).toEqual([

@@ -1,9 +1,9 @@
 import type { Condition, RuleSet } from "../aircraft/aircraft-type";
 import type { Judgement, Source } from "../judgement/judgement";
-import { unjudged } from "../judgement/judgement";
+import { notAssessed } from "../judgement/judgement";
 import { judgeMinima, type MinimaSet, type MinimaToday } from "../minima/minima";
 import type { LaunchLimit } from "../performance/performance-profile";
-import { sockDisagrees } from "../runways/compare-runways";
+import { windsockDisagrees } from "../runways/compare-runways";
 import type { WindRange } from "../runways/worst-wind";
 import { formatQuantity } from "../units/format";
 import { judgeReport } from "../weather/judge-report";
@@ -12,7 +12,7 @@ import { ceilingFt, type WeatherReport } from "../weather/report";
 import { distanceWords, remedyWords } from "./departure-words";
 import { type ForecastDay, judgeForecast } from "./judge-forecast";
 import { fits, type Remedy, remedies } from "./make-it-fit";
-import { type Departure, type DepartureInput, reckonDeparture } from "./reckon";
+import { calculateDeparture, type Departure, type DepartureInput } from "./reckon";
 
 /** A departure as far as it is known: what is absent is not judged. */
 export interface DepartureDay {
@@ -53,7 +53,7 @@ export interface JudgedDeparture {
  */
 export function judgeDeparture(day: DepartureDay): JudgedDeparture {
   const { input } = day;
-  const departure = input && reckonDeparture(input);
+  const departure = input && calculateDeparture(input);
   const known = input?.type.performance && input.load && (input.settingHpa ?? input.celsius) !== undefined;
   const helps =
     input && known && departure && !fits(departure, { performance: true })
@@ -84,7 +84,7 @@ export function ownLimitsUnknown(when: NonNullable<DepartureDay["ownUnknown"]>):
           "Check this flight against them yourself.",
         ];
   return {
-    ...unjudged(
+    ...notAssessed(
       "own-limits",
       "Personal minimums",
       `${missing}. Your personal minimums and your authorisation are not checked.`,
@@ -95,7 +95,7 @@ export function ownLimitsUnknown(when: NonNullable<DepartureDay["ownUnknown"]>):
 
 function report({ report: told, now, station, sock, reported }: DepartureDay): Judgement[] {
   if (!told) return [];
-  const apart = sock && reported ? sockDisagrees(sock, reported) : undefined;
+  const apart = sock && reported ? windsockDisagrees(sock, reported) : undefined;
   return [
     judgeReport(told, now, station),
     ...(apart
@@ -219,7 +219,11 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
     ...made,
     ...off.map(
       ({ what, why }): Judgement => ({
-        ...unjudged(`distance.${what}`, what === "landing" ? "Landing distance" : "Take-off distance", why),
+        ...notAssessed(
+          `distance.${what}`,
+          what === "landing" ? "Landing distance" : "Take-off distance",
+          why,
+        ),
       }),
     ),
     ...(departure.accelerateStop && stopped

@@ -1,6 +1,6 @@
 import type { Runway } from "../aircraft/aircraft-type";
 import type { Load, LoadingProfile } from "../loading/loading-profile";
-import { type Departure, type DepartureInput, reckonDeparture } from "./reckon";
+import { calculateDeparture, type Departure, type DepartureInput } from "./reckon";
 
 /** One thing that would make a departure fit. */
 export type Remedy =
@@ -35,7 +35,8 @@ export function remedies(
   { keepL = 0, cooler = [] }: { keepL?: number; cooler?: readonly { at: string; celsius: number }[] } = {},
 ): Remedy[] {
   const needs = { performance: input.type.performance !== undefined };
-  const good = (changed: Partial<DepartureInput>) => fits(reckonDeparture({ ...input, ...changed }), needs);
+  const good = (changed: Partial<DepartureInput>) =>
+    fits(calculateDeparture({ ...input, ...changed }), needs);
   if (good({})) return [];
   const found: Remedy[] = [];
   for (const runway of input.airfield.runways)
@@ -87,7 +88,7 @@ function leastMass(input: DepartureInput, loading: LoadingProfile, most: number)
   const { weighing } = loading;
   const enough = (less: number) => {
     const lighter = { ...loading, weighing: { ...weighing, emptyKg: weighing.emptyKg - less } };
-    const departure = reckonDeparture({ ...input, loading: lighter });
+    const departure = calculateDeparture({ ...input, loading: lighter });
     const heavy = departure.load?.faults.some(({ kind }) => kind === "too heavy");
     return !heavy && (!input.type.performance || longEnough(departure));
   };

@@ -67,7 +67,7 @@ export const isGrass = ({ surface }: Pick<Runway, "surface">): boolean => /grass
  * number that cannot be is named the same way: it never throws QuantityError. Complexity: O(lines of the charts + corners of the envelope).
  * Source: the parts' own.
  */
-export function reckonDeparture(input: DepartureInput): Departure {
+export function calculateDeparture(input: DepartureInput): Departure {
   const { runway, airfield, type } = input;
   const missing: Departure["missing"] = [];
   const attempt = <T>(what: Missing["what"], make: () => T): T | undefined => {

@@ -3,9 +3,9 @@ import {
   type DiagnosisContext,
   FEATURES,
   type Feature,
+  MAGNETO_FEATURES,
   NAMES_CYLINDER,
   type Observation,
-  OF_A_SIDE,
 } from "./evidence/observations";
 import {
   FAULTS,
@@ -13,8 +13,8 @@ import {
   HEALTHY,
   HEALTHY_COARSE,
   type Likelihood,
-  NOT_ON_FILE,
-  showsAnything,
+  UNKNOWN_FAULT,
+  uninformativeLikelihood,
 } from "./fault-library";
 
 /** One explanation: a fault at a place, or none. */
@@ -40,7 +40,7 @@ export interface Diagnosis {
 export function hypotheses(context: DiagnosisContext): Hypothesis[] {
   const found: Hypothesis[] = [];
   let all = 0;
-  for (const fault of [...FAULTS, NOT_ON_FILE]) {
+  for (const fault of [...FAULTS, UNKNOWN_FAULT]) {
     if (fault.only && !fault.only(context)) continue;
     const rate = fault.rate * today(fault, context);
     all += rate;
@@ -104,8 +104,8 @@ function likelihoodFor(
   context: DiagnosisContext,
 ): Likelihood {
   if (!fault) return healthy(feature, context);
-  if (fault === NOT_ON_FILE) return showsAnything(healthy(feature, context), FEATURES[feature]);
-  if (OF_A_SIDE.has(feature) && faultSide && side) {
+  if (fault === UNKNOWN_FAULT) return uninformativeLikelihood(healthy(feature, context), FEATURES[feature]);
+  if (MAGNETO_FEATURES.has(feature) && faultSide && side) {
     const own = fault.shows[`${feature}.${side === faultSide ? "this" : "other"}`];
     if (own) return own;
   }
@@ -131,7 +131,7 @@ function stateChance(feature: Feature, state: string, { states }: Likelihood): n
  */
 export function diagnose(observations: readonly Observation[], context: DiagnosisContext): Diagnosis {
   const { ranked, fits } = weigh(observations, context);
-  return { ranked: context.unprompted ? asOftenAsSo(ranked) : ranked, fits };
+  return { ranked: context.unprompted ? calibrate(ranked) : ranked, fits };
 }
 
 function weigh(observations: readonly Observation[], context: DiagnosisContext): Diagnosis {
@@ -180,7 +180,7 @@ export interface SeenWay {
  * What is likeliest over all ways to read one trace: each way's diagnosis, added up by its weight. How well it fits is told of the likeliest way. Weights are taken as parts of their sum.
  * Valid range: at least one way. Source: the theorem of total probability.
  */
-export function diagnoseWays(ways: readonly SeenWay[]): Diagnosis {
+export function diagnoseInterpretations(ways: readonly SeenWay[]): Diagnosis {
   const all = ways.reduce((sum, { weight }) => sum + weight, 0);
   const chances = new Map<string, Hypothesis>();
   let fits = 1;
@@ -196,7 +196,7 @@ export function diagnoseWays(ways: readonly SeenWay[]): Diagnosis {
     }
   }
   const ranked = [...chances.values()].sort((a, b) => b.probability - a.probability);
-  return { ranked: ways[0]?.context.unprompted ? asOftenAsSo(ranked) : ranked, fits };
+  return { ranked: ways[0]?.context.unprompted ? calibrate(ranked) : ranked, fits };
 }
 
 /**
@@ -210,7 +210,7 @@ export const TEMPERATURE = 0.9;
  * of troubles, nothing changes. Below one it is stated surer, above one less so. Probabilities from 0 to 1. Valid range: temperature above 0. Source: temperature scaling, Guo et al. (2017); fitted on
  * seeds that nothing is reported of (see `docs/decisions/who-judges-the-judge.md`).
  */
-export function asOftenAsSo(ranked: readonly Hypothesis[], temperature = TEMPERATURE): Hypothesis[] {
+export function calibrate(ranked: readonly Hypothesis[], temperature = TEMPERATURE): Hypothesis[] {
   const troubles = new Map<string | undefined, number>();
   for (const { fault, probability } of ranked)
     troubles.set(fault?.id, (troubles.get(fault?.id) ?? 0) + probability);

@@ -1,10 +1,10 @@
 import { FAULT_KINDS } from "../engine-model/index";
 import { tally } from "../testing/run-up-cases";
 import {
-  asOftenAsSo,
+  calibrate,
   type DiagnosisContext,
   diagnose,
-  diagnoseWays,
+  diagnoseInterpretations,
   diagnosisReport,
   FAULTS,
   type Fault,
@@ -15,13 +15,13 @@ import {
   hypothesisName,
   type Likelihood,
   lessonChoices,
+  MAGNETO_FEATURES,
   NAMES_CYLINDER,
-  NOT_ON_FILE,
   type Observation,
-  OF_A_SIDE,
   outcomeOf,
   rankTests,
   TESTS,
+  UNKNOWN_FAULT,
 } from "./index";
 
 const FOUR: DiagnosisContext = { cylinders: 4, fuelSystem: "carburettor", propeller: "fixed", suction: true };
@@ -61,9 +61,9 @@ const NO_DROP: Observation[] = [
 
 describe("one trace that can be read in several ways", () => {
   const way = (weight: number, observations: Observation[]) => ({ weight, observations, context: FOUR });
-  const of = (id: string | undefined, ways: Parameters<typeof diagnoseWays>[0]) =>
-    diagnoseWays(ways).ranked.filter(({ fault }) => fault?.id === id);
-  const chance = (id: string | undefined, ways: Parameters<typeof diagnoseWays>[0]) =>
+  const of = (id: string | undefined, ways: Parameters<typeof diagnoseInterpretations>[0]) =>
+    diagnoseInterpretations(ways).ranked.filter(({ fault }) => fault?.id === id);
+  const chance = (id: string | undefined, ways: Parameters<typeof diagnoseInterpretations>[0]) =>
     sum(of(id, ways).map(({ probability }) => probability));
 
   it("is as likely to be something as each way says it, by its weight: the law of total probability", () => {
@@ -74,7 +74,10 @@ describe("one trace that can be read in several ways", () => {
           weight * chance(id, [way(1, FOULED)]) + (1 - weight) * chance(id, [way(1, NO_DROP)]),
           9,
         );
-      expect(sum(diagnoseWays(ways).ranked.map(({ probability }) => probability))).toBeCloseTo(1, 9);
+      expect(sum(diagnoseInterpretations(ways).ranked.map(({ probability }) => probability))).toBeCloseTo(
+        1,
+        9,
+      );
     }
   });
 
@@ -93,7 +96,7 @@ describe("one trace that can be read in several ways", () => {
   });
 
   it("read in one way only is what it was", () => {
-    expect(diagnoseWays([way(0.3, FOULED)]).ranked).toEqual(diagnose(FOULED, FOUR).ranked);
+    expect(diagnoseInterpretations([way(0.3, FOULED)]).ranked).toEqual(diagnose(FOULED, FOUR).ranked);
   });
 });
 
@@ -107,8 +110,8 @@ describe("what is said of a trace that nobody prompted, brought to how often it 
   };
 
   it("is as it was at one, and comes back", () => {
-    const back = asOftenAsSo(asOftenAsSo(ranked, 0.7), 1 / 0.7);
-    for (const row of [asOftenAsSo(ranked, 1), back])
+    const back = calibrate(calibrate(ranked, 0.7), 1 / 0.7);
+    for (const row of [calibrate(ranked, 1), back])
       row.forEach((one, i) => {
         expect(one.probability).toBeCloseTo(ranked[i]?.probability ?? -1, 12);
       });
@@ -118,7 +121,7 @@ describe("what is said of a trace that nobody prompted, brought to how often it 
   it.each([
     0.5, 0.9, 1.7,
   ])("at %s leaves the order of troubles and the parts among a trouble's places", (t) => {
-    const changed = asOftenAsSo(ranked, t);
+    const changed = calibrate(ranked, t);
     const [was, is] = [troubles(ranked), troubles(changed)];
     expect(sum([...is.values()])).toBeCloseTo(1, 12);
     const order = (of: typeof was) => [...of].sort((a, b) => b[1] - a[1]).map(([id]) => id);
@@ -142,10 +145,10 @@ describe("what is said of a trace that nobody prompted, brought to how often it 
 
   it("is for traces without prompts, in one way to read them or in several", () => {
     const unprompted = { ...FOUR, unprompted: true as const };
-    expect(diagnose(FOULED, unprompted).ranked).toEqual(asOftenAsSo(ranked));
-    expect(diagnoseWays([{ weight: 1, observations: FOULED, context: unprompted }]).ranked).toEqual(
-      asOftenAsSo(ranked),
-    );
+    expect(diagnose(FOULED, unprompted).ranked).toEqual(calibrate(ranked));
+    expect(
+      diagnoseInterpretations([{ weight: 1, observations: FOULED, context: unprompted }]).ranked,
+    ).toEqual(calibrate(ranked));
     expect(diagnose(FOULED, unprompted).ranked[0]?.probability).toBeGreaterThan(ranked[0]?.probability ?? 1);
   });
 });
@@ -193,7 +196,7 @@ describe("the fault library as data", () => {
     for (const [key, { states, why }] of Object.entries(fault.shows)) {
       const [feature, place] = key.split(".") as [Feature, string | undefined];
       expect(Object.keys(FEATURES)).toContain(feature);
-      if (place) expect(OF_A_SIDE.has(feature)).toBe(true);
+      if (place) expect(MAGNETO_FEATURES.has(feature)).toBe(true);
       for (const state of Object.keys(states)) expect(FEATURES[feature]).toContain(state);
       expect(sum(Object.values(states))).toBeLessThanOrEqual(1 + 1e-9);
       if (Object.keys(states).length === FEATURES[feature].length)
@@ -299,7 +302,7 @@ describe("what is likeliest", () => {
     const known = FAULTS.filter((fault) => !fault.only || fault.only(six));
     const both = (pair: Fault[]) =>
       IN_A_TRACE.flatMap((feature) =>
-        (OF_A_SIDE.has(feature) ? (["right", "left"] as const) : [undefined]).map((side) => {
+        (MAGNETO_FEATURES.has(feature) ? (["right", "left"] as const) : [undefined]).map((side) => {
           const usual = most(HEALTHY[feature]);
           const shown = pair.flatMap(({ shows }) => {
             const own = side ? shows[`${feature}.${side === "left" ? "this" : "other"}`] : undefined;
@@ -338,7 +341,7 @@ describe("what is likeliest", () => {
     ];
     // It has a chance of its own, and is what is said where signs of four troubles come together.
     const [best] = diagnose(odd, FOUR).ranked;
-    expect(best?.fault).toBe(NOT_ON_FILE);
+    expect(best?.fault).toBe(UNKNOWN_FAULT);
     expect(best?.probability).toBeGreaterThan(0.8);
     expect(diagnose(FOULED, FOUR).fits).toBeGreaterThan(0.3);
   });

@@ -534,7 +534,7 @@ const SHOWS_PART = 0.2;
  * What nothing on file explains: two troubles at once, or one that nobody wrote down. It is thought of like any other, with a chance of its own; what it shows nobody knows
  * (`showsAnything`). Source: own estimate; one run-up in five hundred.
  */
-export const NOT_ON_FILE: Fault = {
+export const UNKNOWN_FAULT: Fault = {
   id: "not on file",
   place: "engine",
   name: "a fault not in the library",
@@ -548,7 +548,7 @@ export const NOT_ON_FILE: Fault = {
 /**
  * What may be seen of one feature where it is not known what is wrong: mostly what a healthy engine shows (`likelihood`), else any of its states `all` alike. Adds up to one.
  */
-export function showsAnything({ states, why }: Likelihood, all: readonly string[]): Likelihood {
+export function uninformativeLikelihood({ states, why }: Likelihood, all: readonly string[]): Likelihood {
   const named = Object.values(states).reduce((sum, p) => sum + p, 0);
   const left = all.length - Object.keys(states).length;
   return {

@@ -1,6 +1,6 @@
 import { rateOf } from "../testing/measure-strangers";
 import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "../testing/stranger-cases";
-import { workStranger } from "../testing/work-stranger";
+import { runUnseenCase } from "../testing/work-stranger";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 
 /**
@@ -32,7 +32,7 @@ function stated(rpm: number): { sure: number; right: number } {
   let right = 0;
   let all = 0;
   for (const { one, weight, seed } of cases) {
-    const { chances, place } = workStranger(noisy(one, rpm, seed));
+    const { chances, place } = runUnseenCase(noisy(one, rpm, seed));
     sure += weight * Math.max(...chances.values());
     right += place === 0 ? weight : 0;
     all += weight;
@@ -50,7 +50,7 @@ test("more noise never raises what is stated on average, and what is stated stay
 
 test("a tachometer that jumps while it should stand is said to, and no drop is read out of it", () => {
   const one = strangerCase("none", 3001);
-  const { reading } = workStranger(noisy(one, 60, 1));
+  const { reading } = runUnseenCase(noisy(one, 60, 1));
   expect(reading.notes.map(({ kind }) => kind)).toContain("unsteady");
   for (const made of reading.tries) expect(made.doubt).toBeDefined();
   // In steps of 25 it does not: there it is its own.
@@ -58,5 +58,5 @@ test("a tachometer that jumps while it should stand is said to, and no drop is r
     ...one,
     lines: one.lines.map((line) => ({ ...line, rpm: 25 * Math.round(line.rpm / 25) })),
   };
-  expect(workStranger(coarse).reading.notes.map(({ kind }) => kind)).not.toContain("unsteady");
+  expect(runUnseenCase(coarse).reading.notes.map(({ kind }) => kind)).not.toContain("unsteady");
 });

@@ -1,5 +1,12 @@
-import { type PlantedFault, simulateRunUp, usualPlan } from "../engine-model/index";
-import { asTold, type Mark, type RunUpReading, readRunUp, type SidesTold, traceOf } from "../run-up/index";
+import { type SimulatedFault, simulateRunUp, usualPlan } from "../engine-model/index";
+import {
+  asTold,
+  type MagnetoSideOrder,
+  type Mark,
+  type RunUpReading,
+  readRunUp,
+  traceOf,
+} from "../run-up/index";
 import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
 import {
   diagnose,
@@ -20,9 +27,13 @@ const limitsOf = ({ maxDropRpm }: CaseEngine) => ({
 
 /** A run-up as a file has it: no prompts. `skip` leaves steps out; `prompted` keeps the coach's. */
 function read(
-  fault: PlantedFault,
+  fault: SimulatedFault,
   engine: CaseEngine,
-  { skip = [], prompted = false, sides }: { skip?: string[]; prompted?: boolean; sides?: SidesTold } = {},
+  {
+    skip = [],
+    prompted = false,
+    sides,
+  }: { skip?: string[]; prompted?: boolean; sides?: MagnetoSideOrder } = {},
 ): RunUpReading {
   const options = { ...runUpCase("none", 2, engine).options, fault, severity: 0.6 };
   const plan = usualPlan(options);
@@ -43,13 +54,13 @@ const isA = (id: string, side?: string) => (hypothesis: Hypothesis) =>
 
 /** Answers every question as the page does it, each by how its answer begins, the first where none is named; the trace is read again with what was told of the sides. */
 function answerAll(
-  again: (sides?: SidesTold) => RunUpReading,
+  again: (sides?: MagnetoSideOrder) => RunUpReading,
   engine: CaseEngine,
   choose: Partial<Record<OpenQuestion["id"], string>>,
 ) {
   const asked = new Set<OpenQuestion["id"]>();
   const told: Observation[] = [];
-  let sides: SidesTold = {};
+  let sides: MagnetoSideOrder = {};
   for (;;) {
     const named = again(sides);
     const [question] = openQuestions(named, engine.profile, asked);
@@ -78,7 +89,7 @@ describe("a trace without prompts", () => {
   it.each([0, 1, 3])("never calls a magneto that is not grounded healthy (engine %i)", (at) => {
     const engine = engineAt(at);
     for (const side of ["right", "left"] as const) {
-      const again = (sides?: SidesTold) =>
+      const again = (sides?: MagnetoSideOrder) =>
         read({ kind: "hot magneto", side }, engine, { ...(sides && { sides }) });
       const reading = again();
       const before = diagnose(observe(reading, engine.profile, limitsOf(engine)), contextOf(engine)).ranked;
@@ -151,7 +162,7 @@ describe("a trace without prompts", () => {
 
   it("takes the word of a pilot whose drop the trace missed: the engine is none with a trouble", () => {
     const engine = engineAt(0);
-    const again = (sides?: SidesTold) =>
+    const again = (sides?: MagnetoSideOrder) =>
       read({ kind: "hot magneto", side: "left" }, engine, { ...(sides && { sides }) });
     const { told, named } = answerAll(again, engine, { "other side": "It dropped" });
     const rest = observe(named, engine.profile, limitsOf(engine)).filter((o) => o.feature !== "shown");
@@ -186,7 +197,7 @@ describe("a trace without prompts", () => {
 // Which of the two it was, and whether it was one twice, no trace tells: common practice.
 describe("the names of the sides of a trace without prompts", () => {
   const engine = engineAt(0);
-  const again = (sides?: SidesTold) =>
+  const again = (sides?: MagnetoSideOrder) =>
     read({ kind: "fouled plug", side: "left", cylinder: 2 }, engine, { ...(sides && { sides }) });
   const dropsOf = ({ right, left }: RunUpReading) => [right?.drop, left?.drop];
 
@@ -212,7 +223,8 @@ describe("the names of the sides of a trace without prompts", () => {
 
   // The good side tried twice looks like one of each: only the pilot can tell.
   it("are one where it was one: then the other is asked after, and is not grounded if nothing dropped on it", () => {
-    const twice = (told?: SidesTold) => read({ kind: "none" }, engine, { ...(told && { sides: told }) });
+    const twice = (told?: MagnetoSideOrder) =>
+      read({ kind: "none" }, engine, { ...(told && { sides: told }) });
     const { told, named, asked, sides } = answerAll(twice, engine, {
       order: "The same",
       "which side": "Left",

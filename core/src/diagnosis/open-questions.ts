@@ -1,6 +1,6 @@
 import { otherSide } from "../engine/side";
 import type { RunUpReading, Side } from "../run-up/reading/run-up-reading";
-import type { SidesTold } from "../run-up/reading/sides-told";
+import type { MagnetoSideOrder } from "../run-up/reading/sides-told";
 import { isUnsteady } from "../run-up/reading/unsteady";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { capital } from "../units/format";
@@ -15,7 +15,7 @@ export interface OpenQuestion {
     /** What the answer amounts to. */
     told: Observation[];
     /** What it says of the sides: the trace is then read with it. */
-    sides?: SidesTold;
+    sides?: MagnetoSideOrder;
   }[];
 }
 

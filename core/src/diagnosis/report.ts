@@ -1,8 +1,8 @@
 import type { FindingGrade } from "../judgement/judgement";
 import { capital } from "../units/format";
-import { chanceOf, diagnoseWays, type Hypothesis, hypothesisName, type SeenWay } from "./diagnose";
+import { chanceOf, diagnoseInterpretations, type Hypothesis, hypothesisName, type SeenWay } from "./diagnose";
 import type { DiagnosisContext, Feature, Observation } from "./evidence/observations";
-import { NOT_ON_FILE } from "./fault-library";
+import { UNKNOWN_FAULT } from "./fault-library";
 import { rankTests } from "./next-test";
 
 /** One explanation in words. */
@@ -55,7 +55,7 @@ export function diagnosisReport(
   { weight, others }: { weight: number; others: readonly SeenWay[] } = { weight: 1, others: [] },
 ): DiagnosisReport {
   const ways = [{ weight, observations, context }, ...others];
-  const { ranked, fits } = diagnoseWays(ways);
+  const { ranked, fits } = diagnoseInterpretations(ways);
   const [best] = ranked;
   const healthy = ranked.find((hypothesis) => !hypothesis.fault);
   // What speaks for it is told of the likeliest way in which anything does.
@@ -85,7 +85,7 @@ export function diagnosisReport(
       })),
     })),
     telling,
-    unlike: best?.fault !== NOT_ON_FILE && fits < 1e-4,
+    unlike: best?.fault !== UNKNOWN_FAULT && fits < 1e-4,
   };
 }
 

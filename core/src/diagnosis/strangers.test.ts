@@ -1,7 +1,7 @@
 import { HANDS } from "../testing/coached-strangers";
 import { measureAsked, measureCoached, measureStrangers } from "../testing/measure-strangers";
 import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/stranger-cases";
-import { workStranger } from "../testing/work-stranger";
+import { runUnseenCase } from "../testing/work-stranger";
 
 /**
  * Run-ups of strangers, made without a number of the engine model or of the library (`testing/stranger-cases.ts`). What they show is that the reader lives with manners and coarse monitors; not that
@@ -11,11 +11,11 @@ const EACH = 16;
 const of = (trouble: StrangerTrouble, count = EACH) =>
   Array.from({ length: count }, (_, i) => strangerCase(trouble, 900 + i));
 /** Worked once, however many ask. */
-const known = new Map<string, ReturnType<typeof workStranger>>();
+const known = new Map<string, ReturnType<typeof runUnseenCase>>();
 const worked = (trouble: StrangerTrouble, count = EACH) =>
   of(trouble, count).map((one, i) => {
     const key = `${trouble} ${i}`;
-    const before = known.get(key) ?? workStranger(one);
+    const before = known.get(key) ?? runUnseenCase(one);
     known.set(key, before);
     return before;
   });
@@ -84,9 +84,9 @@ test("cutting off the taxi before the run-up does not change what is likeliest",
   for (const [i, one] of all.entries()) {
     const start = one.lines.findIndex(({ rpm }) => Math.abs(rpm - one.engine.profile.rpm) < 60);
     const later = { ...one, lines: one.lines.slice(Math.max(0, start - 8)) };
-    const top = ({ chances }: ReturnType<typeof workStranger>) =>
+    const top = ({ chances }: ReturnType<typeof runUnseenCase>) =>
       [...chances].sort((a, b) => b[1] - a[1])[0]?.[0];
-    if (top(read[i] as (typeof read)[number]) === top(workStranger(later))) same++;
+    if (top(read[i] as (typeof read)[number]) === top(runUnseenCase(later))) same++;
   }
   expect(same / all.length).toBeGreaterThanOrEqual(0.8);
 });

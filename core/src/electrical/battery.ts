@@ -1,4 +1,4 @@
-import { type Judgement, type Source, unjudged } from "../judgement/judgement";
+import { type Judgement, notAssessed, type Source } from "../judgement/judgement";
 import { assertFinite, QuantityError } from "../units/convert";
 import { formatQuantity } from "../units/format";
 
@@ -120,9 +120,9 @@ export function judgeBattery(
 ): Judgement {
   const id = "battery";
   const subject = "Battery for engine start";
-  if (!profile) return unjudged(id, subject, "No electrical profile on file for this aircraft.");
+  if (!profile) return notAssessed(id, subject, "No electrical profile on file for this aircraft.");
   if (celsius === undefined)
-    return unjudged(
+    return notAssessed(
       id,
       subject,
       "Outside air temperature missing. Enter it to check the battery for engine start.",

@@ -3,8 +3,8 @@ import {
   Engine,
   engineOf,
   Monitor,
-  type PlantedFault,
   propellerTorque,
+  type SimulatedFault,
   simulateRunUp,
 } from "./index";
 
@@ -19,7 +19,7 @@ const FOUR = {
 const SEA = { pressureHpa: 1013.25, celsius: 15, humidity: 0.5 };
 
 function runUp(
-  fault: PlantedFault = { kind: "none" },
+  fault: SimulatedFault = { kind: "none" },
   air = SEA,
   seed = 5,
   shape: Parameters<typeof engineOf>[0] = FOUR,

@@ -1,6 +1,6 @@
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { type EngineSpec, propellerTorque } from "./engine-shape";
-import type { PlantedFault, Side } from "./planted-fault";
+import type { Side, SimulatedFault } from "./planted-fault";
 
 // Taken once: this runs some million times a second.
 const { PI, cos, exp, max, min, round, sqrt, tanh } = Math;
@@ -56,7 +56,7 @@ export interface Probes {
 export interface EngineOptions {
   spec: EngineSpec;
   air: Surroundings;
-  fault: PlantedFault;
+  fault: SimulatedFault;
   /** How plain the trouble is, 0 to 1. */
   severity: number;
   seed: number;
@@ -78,7 +78,7 @@ export class Engine {
   readonly controls: Controls = { ...AT_IDLE };
   private readonly spec: EngineSpec;
   private readonly air: Surroundings;
-  private readonly fault: PlantedFault;
+  private readonly fault: SimulatedFault;
   private readonly severity: number;
   private readonly normal: () => number;
   private omega: number;

@@ -2,7 +2,7 @@ import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { Engine, type Surroundings } from "./engine";
 import { type EngineShape, engineOf } from "./engine-shape";
 import { Pilot, type PilotStep } from "./pilot";
-import type { PlantedFault } from "./planted-fault";
+import type { SimulatedFault } from "./planted-fault";
 
 /** One line of the monitor. Absent where this engine has no such probe. */
 export interface MonitorSample {
@@ -27,7 +27,7 @@ export interface MonitorOptions {
   /** Rpm for leaning on the ground; four ninths of the rated speed without. */
   groundLeanRpm?: number;
   air: Surroundings;
-  fault: PlantedFault;
+  fault: SimulatedFault;
   severity: number;
   seed: number;
   /** How noisy the instruments are: 1 as usual, 0 for none. */

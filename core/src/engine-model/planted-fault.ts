@@ -1,7 +1,7 @@
 export type Side = "right" | "left";
 
 /** A trouble that can be planted in the stand-in, by kind and place. `severity` runs from just there (0) to plain (1). */
-export type PlantedFault =
+export type SimulatedFault =
   | { kind: "none" }
   | { kind: "fouled plug"; side: Side; cylinder: number }
   | { kind: "dead plug"; side: Side; cylinder: number }
@@ -24,7 +24,7 @@ export type PlantedFault =
   /** The probe of one cylinder reads wildly. */
   | { kind: "sensor fault"; cylinder: number };
 
-export type FaultKind = PlantedFault["kind"];
+export type FaultKind = SimulatedFault["kind"];
 
 export const FAULT_KINDS: readonly FaultKind[] = [
   "none",

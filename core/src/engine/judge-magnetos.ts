@@ -1,4 +1,4 @@
-import { type Judgement, type Source, unjudged } from "../judgement/judgement";
+import { type Judgement, notAssessed, type Source } from "../judgement/judgement";
 import { assertFinite, QuantityError } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
 import { type ClassifiedDrop, classifyDrop, type Dropped, type EngineFeel } from "./classify-drop";
@@ -169,7 +169,7 @@ function judgeSide(
           action: clearing,
         };
       if (maxDropRpm === undefined)
-        return unjudged(
+        return notAssessed(
           own.id,
           own.subject,
           `${formatQuantity(reading)} drop: no maximum drop on file for this aircraft. Check its handbook.`,
@@ -198,7 +198,7 @@ function judgeDifference(
   const subject = "Magneto difference";
   const reading = { value: difference, unit: "rpm" } as const;
   if (maxDifferenceRpm === undefined)
-    return unjudged(
+    return notAssessed(
       id,
       subject,
       `${formatQuantity(reading)} difference: no maximum difference on file for this aircraft. Check its handbook.`,

@@ -12,7 +12,7 @@ export interface Sides {
 /**
  * How far two healthy engines of one type stand apart, in the unit of the reading (common practice, set wide: what is here is looked at, not grounded).
  */
-export const APART: Readonly<Record<string, number>> = {
+export const MAX_SIDE_DIFFERENCE: Readonly<Record<string, number>> = {
   "oil.temperature": 25,
   "oil.pressure": 12,
   "volts.charging": 0.6,
@@ -25,7 +25,7 @@ export const APART: Readonly<Record<string, number>> = {
  * something. Watch beyond the usual distance, within limits else; undefined where no distance is known or the units differ. Source: common practice.
  */
 export function judgeSides({ id, what, left, right }: Sides): Judgement | undefined {
-  const most = APART[id];
+  const most = MAX_SIDE_DIFFERENCE[id];
   if (most === undefined || left.unit !== right.unit) return undefined;
   const apart = Math.abs(left.value - right.value);
   const distance = formatQuantity({ value: apart, unit: left.unit });

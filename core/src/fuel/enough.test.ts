@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { enoughFuel, type FuelPlan } from "../index";
+import { type FuelPlan, fuelMargin } from "../index";
 import { simulateMargin } from "./enough/simulate-margin";
 
 const plan: FuelPlan = {
@@ -13,7 +13,7 @@ const plan: FuelPlan = {
 
 describe("is it enough", () => {
   test("by hand: what is left beyond flight and reserve, and how unsure that is", () => {
-    const { marginL, enduranceMin, legalMin, worstMarginL } = enoughFuel(plan);
+    const { marginL, enduranceMin, legalMin, worstMarginL } = fuelMargin(plan);
     // 118 − 4 − 3 − 34 · 1.5 = 60 L; (118 − 7) / 34 · 60 = 195.9 min.
     expect(marginL.value).toBeCloseTo(60, 9);
     expect(enduranceMin).toBeCloseTo(195.88, 2);
@@ -27,7 +27,7 @@ describe("is it enough", () => {
     const amount = (max: number) => fc.double({ min: 0, max, noNaN: true });
     fc.assert(
       fc.property(amount(300), amount(30), amount(300), amount(60), (usable, sigma, flight, reserveMin) => {
-        const enough = enoughFuel({
+        const enough = fuelMargin({
           ...plan,
           usable: { value: usable, sigma },
           flight: { value: flight, sigma: 0.1 * flight },
@@ -46,13 +46,13 @@ describe("is it enough", () => {
     [{ flight: { value: 60, sigma: -1 } }, "negative"],
     [{ taxi: { value: Number.NaN, sigma: 0 } }, "not a number"],
   ])("%j is refused", (part, reason) => {
-    expect(() => enoughFuel({ ...plan, ...part })).toThrow(reason);
+    expect(() => fuelMargin({ ...plan, ...part })).toThrow(reason);
   });
 });
 
 describe("ten thousand flights", () => {
   test("end with the mean and the worst case of the closed form", () => {
-    const closed = enoughFuel(plan);
+    const closed = fuelMargin(plan);
     const flown = simulateMargin(plan, 40_000, 7);
     expect(Math.abs(flown.meanL - closed.marginL.value)).toBeLessThan(0.15);
     expect(Math.abs(flown.worstL - closed.worstMarginL)).toBeLessThan(0.4);
@@ -61,7 +61,7 @@ describe("ten thousand flights", () => {
 
   test("touch the reserve in half of them when the margin is nothing, and stop in the air in hardly any", () => {
     const exact = { ...plan, usable: { value: 58, sigma: 4 } };
-    expect(enoughFuel(exact).marginL.value).toBeCloseTo(0, 9);
+    expect(fuelMargin(exact).marginL.value).toBeCloseTo(0, 9);
     const flown = simulateMargin(exact, 10_000, 1);
     expect(flown.short).toBeGreaterThan(0.47);
     expect(flown.short).toBeLessThan(0.53);

@@ -6,10 +6,10 @@ import {
   fuelFromLitres,
   fuelGrade,
   fuelWords,
-  howMuchToAdd,
   litresOfFuel,
   readFuelUnit,
   reconcileUplift,
+  refuelPlan,
 } from "../index";
 
 describe("amounts of fuel", () => {
@@ -135,7 +135,7 @@ describe("how much to add", () => {
   const filling = { kgPerL: 0.72, pump: { unit: "L", step: 1 } as const };
 
   test("fills the emptier first, and both level", () => {
-    const plan = howMuchToAdd({
+    const plan = refuelPlan({
       ...filling,
       tanks: [tank("left", "left", 50), tank("right", "right", 30)],
       neededL: 40,
@@ -154,10 +154,10 @@ describe("how much to add", () => {
       tank("left-tip", "left", 0, { capacityL: 20, fillOrder: 1 }),
       tank("right-tip", "right", 0, { capacityL: 20, fillOrder: 1 }),
     ];
-    expect(new Set(howMuchToAdd({ ...filling, tanks, neededL: 16 }).steps.map((s) => s.tankId))).toEqual(
+    expect(new Set(refuelPlan({ ...filling, tanks, neededL: 16 }).steps.map((s) => s.tankId))).toEqual(
       new Set(["left", "right"]),
     );
-    expect(howMuchToAdd({ ...filling, tanks, neededL: 70 })).toMatchObject({
+    expect(refuelPlan({ ...filling, tanks, neededL: 70 })).toMatchObject({
       litres: 60,
       missingL: 10,
       limitedBy: "tanks",
@@ -166,12 +166,12 @@ describe("how much to add", () => {
 
   test("stops at the mass limit", () => {
     const tanks = [tank("left", "left", 10), tank("right", "right", 10)];
-    const plan = howMuchToAdd({ ...filling, tanks, neededL: 100, massRoomKg: 36 });
+    const plan = refuelPlan({ ...filling, tanks, neededL: 100, massRoomKg: 36 });
     expect(plan).toMatchObject({ litres: 50, missingL: 50, limitedBy: "mass", fullL: 50 });
   });
 
   test("counts in the pump's own unit, rounded up", () => {
-    const plan = howMuchToAdd({
+    const plan = refuelPlan({
       ...filling,
       tanks: [tank("left", "left", 10)],
       neededL: 20,
@@ -192,7 +192,7 @@ describe("how much to add", () => {
         (a, b, neededL, massRoomKg) => {
           const imbalanceL = 30;
           const tanks = [tank("left", "left", a), tank("right", "right", b)];
-          const plan = howMuchToAdd({ ...filling, tanks, neededL, imbalanceL, massRoomKg });
+          const plan = refuelPlan({ ...filling, tanks, neededL, imbalanceL, massRoomKg });
           const now: Record<string, number> = { left: a, right: b };
           let apart = Math.abs(a - b);
           for (const { tankId, litres } of plan.steps) {
@@ -212,10 +212,10 @@ describe("how much to add", () => {
   });
 
   test("more in a tank than it holds is refused", () => {
-    expect(() => howMuchToAdd({ ...filling, tanks: [tank("left", "left", 101)], neededL: 1 })).toThrow(
+    expect(() => refuelPlan({ ...filling, tanks: [tank("left", "left", 101)], neededL: 1 })).toThrow(
       "cannot be in it",
     );
-    expect(() => howMuchToAdd({ ...filling, tanks: [tank("left", "left", 1)], neededL: -1 })).toThrow(
+    expect(() => refuelPlan({ ...filling, tanks: [tank("left", "left", 1)], neededL: -1 })).toThrow(
       "negative",
     );
   });

@@ -1,11 +1,11 @@
 import fc from "fast-check";
 import {
+  dipCorrectedForTilt,
   estimateFuel,
   expectedFuel,
   type FuelEntry,
   type FuelSource,
   fuelByLog,
-  levelDip,
   likelyCauses,
   litresByReading,
   type Tank,
@@ -172,24 +172,26 @@ describe("a dip on a slope", () => {
     [9, -2, 3],
     [12, 1.5, -2],
   ])("of %d cm, right wing %d° down, nose %d° up, is the depth that holds the same volume", (dip, right, nose) => {
-    const level = levelDip(dip, { rightDownDeg: right, noseUpDeg: nose }, geometry);
+    const level = dipCorrectedForTilt(dip, { rightDownDeg: right, noseUpDeg: nose }, geometry);
     expect(level * geometry.spanCm * geometry.chordCm).toBeCloseTo(volume(dip, right, nose), 3);
   });
 
   test("is left alone on level ground, and changes the litres on a slope", () => {
-    expect(levelDip(8, { rightDownDeg: 0, noseUpDeg: 0 }, geometry)).toBe(8);
+    expect(dipCorrectedForTilt(8, { rightDownDeg: 0, noseUpDeg: 0 }, geometry)).toBe(8);
     // The hole is on the left end: with the right wing down the dipstick reads too little.
     expect(read("dip", 8, { rightDownDeg: 3, noseUpDeg: 0 }).value).toBeGreaterThan(read("dip", 8).value);
   });
 
   test("is refused where the fuel runs into a corner, and beyond six degrees", () => {
-    expect(() => levelDip(1, { rightDownDeg: 4, noseUpDeg: 0 }, { ...geometry, holeRightCm: 0 })).toThrow(
-      "into a corner",
+    expect(() =>
+      dipCorrectedForTilt(1, { rightDownDeg: 4, noseUpDeg: 0 }, { ...geometry, holeRightCm: 0 }),
+    ).toThrow("into a corner");
+    expect(() =>
+      dipCorrectedForTilt(19, { rightDownDeg: 4, noseUpDeg: 0 }, { ...geometry, holeRightCm: 0 }),
+    ).toThrow("against the roof");
+    expect(() => dipCorrectedForTilt(8, { rightDownDeg: 7, noseUpDeg: 0 }, geometry)).toThrow(
+      "too much to correct",
     );
-    expect(() => levelDip(19, { rightDownDeg: 4, noseUpDeg: 0 }, { ...geometry, holeRightCm: 0 })).toThrow(
-      "against the roof",
-    );
-    expect(() => levelDip(8, { rightDownDeg: 7, noseUpDeg: 0 }, geometry)).toThrow("too much to correct");
   });
 });
 

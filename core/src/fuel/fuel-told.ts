@@ -7,7 +7,7 @@ export const SAMPLE_FATES = ["discarded", "poured back", "kept"] as const;
 export type SampleFate = (typeof SAMPLE_FATES)[number];
 
 /** What a person knows about today's fuel that no instrument shows; what is told later replaces the part that it names. */
-export interface FuelTold {
+export interface FuelInputs {
   /** The unit in which amounts are to be said. */
   unit?: FuelUnit;
   /** The power setting that is planned, by its name in the profile. */

@@ -1,10 +1,10 @@
-import { type Judgement, type Source, unjudged } from "../judgement/judgement";
+import { type Judgement, notAssessed, type Source } from "../judgement/judgement";
 import { QuantityError } from "../units/convert";
 import { formatQuantity } from "../units/format";
 import { sumOfUncertain, type Uncertain } from "../units/uncertain";
 import { enduranceMin, usableFuelL } from "./enough/endurance";
-import { type Enough, enoughFuel, type FuelPlan } from "./enough/enough-fuel";
-import { howMuchToAdd } from "./enough/how-much-to-add";
+import { type Enough, type FuelPlan, fuelMargin } from "./enough/enough-fuel";
+import { refuelPlan } from "./enough/how-much-to-add";
 import type { FuelUnit } from "./grade/fuel-amount";
 import { fuelDensity } from "./grade/fuel-grades";
 import { type FuelWords, fuelWords } from "./grade/fuel-words";
@@ -12,7 +12,7 @@ import { BURN_ERROR, type ExpectedFuel, type FuelEntry, fuelByLog } from "./log/
 import { estimateFuel, type FuelEstimate, type FuelSource } from "./log/fuel-sources";
 import { likelyCauses } from "./log/likely-causes";
 import type { Tilt } from "./tanks/level-dip";
-import { litresByReading, type Tank, type TankReading, unitOfLook } from "./tanks/tank";
+import { litresByReading, readingUnit, type Tank, type TankReading } from "./tanks/tank";
 
 type SourcedValue = { value: number; source: Source };
 
@@ -37,7 +37,7 @@ export interface FuelReserve {
   source: Source;
 }
 
-export interface TankHeard {
+export interface TankSources {
   tank: Tank;
   sources: FuelSource[];
   estimate: FuelEstimate;
@@ -46,7 +46,7 @@ export interface TankHeard {
 export interface FuelResult {
   /** The best estimate of the litres in each tank that somebody looked into. */
   volumesL: Record<string, number>;
-  tanks: TankHeard[];
+  tanks: TankSources[];
   /** All tanks together: dip, gauges, log. */
   total?: { sources: FuelSource[]; estimate: FuelEstimate };
   usableL?: number;
@@ -104,12 +104,12 @@ export function judgeFuel(input: FuelInput): FuelResult {
       seen.set(tank.id, [...(seen.get(tank.id) ?? []), { kind: reading.by, litres }]);
     } catch (error) {
       if (!(error instanceof QuantityError)) throw error;
-      const shown = { value: reading.value, unit: reading.unit ?? unitOfLook(tank, reading.by) };
-      judgements.push(unjudged(`fuel.${tank.id}`, `Fuel, ${tank.name}`, error.message, shown));
+      const shown = { value: reading.value, unit: reading.unit ?? readingUnit(tank, reading.by) };
+      judgements.push(notAssessed(`fuel.${tank.id}`, `Fuel, ${tank.name}`, error.message, shown));
     }
   }
   const byLog = logsWord(input, judgements);
-  const tanks = profile.tanks.flatMap((tank): TankHeard[] => {
+  const tanks = profile.tanks.flatMap((tank): TankSources[] => {
     const own = seen.get(tank.id) ?? [];
     if (!own.some((w) => w.kind !== "gauge") && (lookedInto(tank) || own.length === 0)) return [];
     const log = byLog?.tanks[tank.id];
@@ -149,13 +149,13 @@ function logsWord({ profile, log }: FuelInput, judgements: Judgement[]) {
     return fuelByLog(log.expected, log.hoursNow, profile.burnLPerH?.value, profile.taxiL);
   } catch (error) {
     if (!(error instanceof QuantityError)) throw error;
-    judgements.push(unjudged("fuel.log", "Fuel from the log", error.message));
+    judgements.push(notAssessed("fuel.log", "Fuel from the log", error.message));
     return undefined;
   }
 }
 
-function totalOf(tanks: readonly TankHeard[], byLog: Uncertain | undefined): FuelResult["total"] {
-  const each = (pick: (heard: TankHeard) => FuelSource | undefined) => {
+function totalOf(tanks: readonly TankSources[], byLog: Uncertain | undefined): FuelResult["total"] {
+  const each = (pick: (heard: TankSources) => FuelSource | undefined) => {
     const found = tanks.map(pick);
     return found.every((w) => w !== undefined) ? sumOfUncertain(found.map((w) => w.litres)) : undefined;
   };
@@ -177,7 +177,7 @@ const NAME: Record<string, string> = {
 };
 
 /** "dipstick 128 L, gauge 120 L, log 131 L" */
-export function sourcesInWords(sources: readonly FuelSource[], words: FuelWords): string {
+export function sourcesText(sources: readonly FuelSource[], words: FuelWords): string {
   return sources.map(({ kind, litres }) => `${NAME[kind]} ${words.say(litres.value)}`).join(", ");
 }
 
@@ -185,7 +185,7 @@ export function sourcesInWords(sources: readonly FuelSource[], words: FuelWords)
 function agreement(
   input: FuelInput,
   total: FuelResult["total"],
-  tanks: readonly TankHeard[],
+  tanks: readonly TankSources[],
   byLog: ReturnType<typeof logsWord>,
 ): Judgement[] {
   if (!total || total.sources.length < 2) return [];
@@ -203,7 +203,7 @@ function agreement(
     sources: readonly FuelSource[],
     whole: boolean,
   ): Judgement => {
-    const said = sourcesInWords(sources, words);
+    const said = sourcesText(sources, words);
     const range = `${words.number(estimate.lowL)} to ${words.say(estimate.highL)}`;
     const reading = words.quantity(estimate.litres.value);
     if (estimate.agree)
@@ -319,7 +319,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
   const burn = burnAt(profile, setting);
   if (!burn)
     return [
-      unjudged(
+      notAssessed(
         id,
         subject,
         "No fuel consumption on file for this aircraft. Work out the endurance from its handbook.",
@@ -335,7 +335,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
   result.enduranceMin = whole;
   const shown = { value: whole, unit: "min" } as const;
   if (!reserve)
-    return [unjudged(id, subject, "No reserve rule on file: the endurance is not assessed.", shown)];
+    return [notAssessed(id, subject, "No reserve rule on file: the endurance is not assessed.", shown)];
   result.onGroundWithinMin = Math.max(0, whole - reserve.minutes);
   const parts = [
     `${words.say(usable.value)} usable`,
@@ -347,12 +347,12 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
   if (plannedFlightMin === undefined)
     return [
       {
-        ...unjudged(id, subject, `${sum}. No flight time planned, so the margin is not assessed.`, shown),
+        ...notAssessed(id, subject, `${sum}. No flight time planned, so the margin is not assessed.`, shown),
         source: reserve.source,
       },
     ];
   result.plan = fuelPlan(profile, usable, burn.value, plannedFlightMin, reserve.minutes);
-  result.enough = enoughFuel(result.plan);
+  result.enough = fuelMargin(result.plan);
   const { marginMin, worstMarginMin, worstMarginL } = result.enough;
   const best: Judgement = {
     id,
@@ -390,7 +390,7 @@ function endurance(input: FuelInput, usable: Uncertain, result: FuelResult): Jud
 /** "Take on at least 12 L, the left tank first, or plan a shorter flight." */
 function addAtLeast(input: FuelInput, volumesL: Record<string, number>, litres: number): string {
   const { profile } = input;
-  const filling = howMuchToAdd({
+  const filling = refuelPlan({
     tanks: profile.tanks.map((tank) => ({
       ...tank,
       volumeL: Math.min(tank.capacityL, Math.max(0, volumesL[tank.id] ?? 0)),

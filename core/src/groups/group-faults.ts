@@ -1,5 +1,5 @@
 import type { AircraftType, Item } from "../aircraft/aircraft-type";
-import { whyAlone } from "./why-alone";
+import { neverGroupedReason } from "./why-alone";
 
 /** A fault of a type's groups or of its turnaround: where, and what was expected there. */
 export interface ListFault {
@@ -15,7 +15,7 @@ const BY_NAME =
   /\b(ignition|magnetos?|pitot|brakes?|caps?|dipstick|latch(es)?|selectors?|seats?|trim|control locks?|gear (lever|lights)|three greens?)\b/i;
 
 function whyNotHere(item: Item, items: readonly Item[]): string | undefined {
-  const why = whyAlone(item);
+  const why = neverGroupedReason(item);
   if (why || items.some(({ alone }) => alone)) return why;
   return BY_NAME.test(item.part ?? item.title)
     ? "an item with this name is always asked separately"
@@ -70,7 +70,7 @@ const KILLS: readonly Item["alone"][] = [
 ];
 
 /** Whether a turnaround must ask this again, whatever else it leaves out. */
-export function isAskedAgain(item: Pick<Item, "alone" | "miss" | "when">): boolean {
+export function isRequiredAtTurnaround(item: Pick<Item, "alone" | "miss" | "when">): boolean {
   return KILLS.includes(item.alone) && item.miss === "stop" && item.when === undefined;
 }
 
@@ -82,7 +82,7 @@ export function turnaroundFaults({ items, stations }: Pick<AircraftType, "items"
     stations.filter((s) => s.phase === "after" || s.role === "line-up check").map((s) => s.id),
   );
   return items.flatMap((item, i) =>
-    isAskedAgain(item) && !everyTime.has(item.station) && item.turnaround !== "always"
+    isRequiredAtTurnaround(item) && !everyTime.has(item.station) && item.turnaround !== "always"
       ? [
           {
             path: `items[${i}].turnaround`,

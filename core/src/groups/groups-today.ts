@@ -1,5 +1,5 @@
 import type { AircraftType, Group, Item } from "../aircraft/aircraft-type";
-import { whyAlone } from "./why-alone";
+import { neverGroupedReason } from "./why-alone";
 
 /**
  * The groups of a type as they are today: without what is not asked, and without what became a question of its own (a part that is asked by its
@@ -10,7 +10,7 @@ export function groupsToday(type: Pick<AircraftType, "groups">, items: readonly 
   return (type.groups ?? []).flatMap((group) => {
     const parts = group.items.filter((id) => {
       const item = today.get(id);
-      return item && !whyAlone(item);
+      return item && !neverGroupedReason(item);
     });
     return parts.length > 1 ? [{ ...group, items: parts }] : [];
   });

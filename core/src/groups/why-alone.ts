@@ -17,7 +17,7 @@ const ALONE_READINGS = ["fuel.dip", "fuel.sight", "oil.level", "magneto."];
  * whatever goes into the ledger, counts, brakes, caps, dips, oil, cowl latches, selectors, seats, controls, trim, magnetos, landing gear, fold
  * flags, and what is held or needs two (common practice).
  */
-export function whyAlone(
+export function neverGroupedReason(
   item: Pick<Item, "kind" | "alone" | "ledger" | "second" | "drill" | "reading">,
 ): string | undefined {
   if (item.alone) return `Asked separately: ${item.alone}.`;

@@ -1,4 +1,4 @@
-import { type Judgement, type Source, unjudged } from "../judgement/judgement";
+import { type Judgement, notAssessed, type Source } from "../judgement/judgement";
 import { settingForHpa, stationPressureHpa } from "../run-up/density-altitude";
 import { assertFinite } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
@@ -30,9 +30,9 @@ export function judgeAltimeter({
   const id = "altimeter";
   const subject = "Altimeter";
   if (fieldElevationFt === undefined)
-    return unjudged(id, subject, "No elevation on file for this field.", reading);
+    return notAssessed(id, subject, "No elevation on file for this field.", reading);
   assertFinite("The field elevation", fieldElevationFt);
-  if (!tolerance) return unjudged(id, subject, "No tolerance on file for the altimeter.", reading);
+  if (!tolerance) return notAssessed(id, subject, "No tolerance on file for the altimeter.", reading);
   const error = indicatedFt - fieldElevationFt;
   const margin = tolerance.feet - Math.abs(error);
   const side =

@@ -95,7 +95,7 @@ export function judgeHeading(
 }
 
 /** The VSI at rest: within 100 ft/min of nought, and that reading is its new zero (common practice). ft/min. */
-export function judgeClimbIndicator(reading: number): Judgement {
+export function judgeVsi(reading: number): Judgement {
   assertFinite("The VSI", reading);
   const margin = CLIMB_WITHIN - Math.abs(reading);
   const zero = `${formatNumber(Math.abs(reading))} ${reading > 0 ? "up" : "down"}`;
@@ -131,7 +131,7 @@ const DAY = 86_400_000;
  * The navigation receivers' check: each bearing error within 4° on the ground, two of them within 4° of each other, done within 30 days. Degrees.
  * Valid range: −180 to 180; throws QuantityError otherwise. Source: 14 CFR 91.171, from memory.
  */
-export function judgeReceivers(errorsDeg: { one?: number; two?: number }): Judgement {
+export function judgeVorReceivers(errorsDeg: { one?: number; two?: number }): Judgement {
   const { one, two } = errorsDeg;
   for (const value of [one, two])
     if (value !== undefined && (!Number.isFinite(value) || Math.abs(value) > 180))

@@ -2,10 +2,10 @@ import {
   deviationAt,
   headingDifference,
   judgeAltimeterDrift,
-  judgeClimbIndicator,
   judgeHeading,
   judgeReceiverAge,
-  judgeReceivers,
+  judgeVorReceivers,
+  judgeVsi,
   readDeviationCard,
 } from "../index";
 
@@ -55,16 +55,16 @@ describe("the climb indicator (common practice: within 100 ft/min, and that is i
     [-100, "note", "100 down"],
     [140, "ask", "too much"],
   ])("%d ft/min is %s", (reading, grade, words) => {
-    expect(judgeClimbIndicator(reading)).toMatchObject({ grade, sentence: expect.stringContaining(words) });
+    expect(judgeVsi(reading)).toMatchObject({ grade, sentence: expect.stringContaining(words) });
   });
 });
 
 describe("navigation receivers (14 CFR 91.171, from memory: 4°, 30 days)", () => {
   it("each within 4°, and within 4° of each other", () => {
-    expect(judgeReceivers({ one: 4, two: 1 }).grade).toBe("within limits");
-    expect(judgeReceivers({ one: 5 }).grade).toBe("ask");
-    expect(judgeReceivers({ one: 3, two: -3 }).sentence).toContain("apart");
-    expect(() => judgeReceivers({ one: 200 })).toThrow("−180 to 180");
+    expect(judgeVorReceivers({ one: 4, two: 1 }).grade).toBe("within limits");
+    expect(judgeVorReceivers({ one: 5 }).grade).toBe("ask");
+    expect(judgeVorReceivers({ one: 3, two: -3 }).sentence).toContain("apart");
+    expect(() => judgeVorReceivers({ one: 200 })).toThrow("−180 to 180");
   });
 
   it("are good for thirty days", () => {

@@ -7,7 +7,7 @@ import {
   type LimitRange,
   limitText,
   marginTo,
-  unjudged,
+  notAssessed,
 } from "./judgement";
 
 export interface ReadingToJudge {
@@ -38,7 +38,7 @@ export function judgeReading({
 }: ReadingToJudge): Judgement {
   if (!Number.isFinite(reading.value)) throw new QuantityError(`${subject} is not a number.`);
   if (!limit || (limit.min === undefined && limit.max === undefined))
-    return unjudged(
+    return notAssessed(
       id,
       subject,
       `${formatQuantity(reading)}: no limit on file for this aircraft. Check its handbook.`,

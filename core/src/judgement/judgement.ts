@@ -72,14 +72,14 @@ export function marginTo({ min, max }: Pick<LimitRange, "min" | "max">, value: n
 }
 
 /** The worst of these grades; within limits where there are none. */
-export function worst(grades: Iterable<Grade>): Grade {
+export function worstGrade(grades: Iterable<Grade>): Grade {
   let rank = 0;
   for (const grade of grades) rank = Math.max(rank, GRADES.indexOf(grade));
   return GRADES[rank] ?? "within limits";
 }
 
 /** A judgement that refuses to judge, and says what is missing. */
-export function unjudged(id: string, subject: string, sentence: string, reading?: Quantity): Judgement {
+export function notAssessed(id: string, subject: string, sentence: string, reading?: Quantity): Judgement {
   // Nothing was found, so nothing stays with the aircraft.
   return { id, subject, scope: "day", grade: "unjudged", sentence, ...(reading && { reading }) };
 }

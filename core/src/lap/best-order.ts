@@ -28,7 +28,7 @@ export class OrderError extends Error {
  * The length of a lap in metres: from the door to the first station, from station to station, back to the door.
  * Valid range: `order` holds indices of the distances. Complexity: O(n).
  */
-export function lapMetres({ distances, door }: OrderProblem, order: readonly number[]): number {
+export function routeLengthM({ distances, door }: OrderProblem, order: readonly number[]): number {
   let metres = 0;
   for (let i = 1; i < order.length; i++)
     metres += distances[order[i - 1] as number]?.[order[i] as number] ?? 0;
@@ -55,7 +55,7 @@ export function bestOrder(problem: OrderProblem): OrderResult {
   if (n === 0) return { order: [], metres: 0, exact: true };
   assertOrderable(n, problem);
   const order = n <= EXACT_UP_TO ? exactOrder(problem) : goodOrder(problem);
-  return { order, metres: lapMetres(problem, order), exact: n <= EXACT_UP_TO };
+  return { order, metres: routeLengthM(problem, order), exact: n <= EXACT_UP_TO };
 }
 
 /** Which stations have to be done before each, as bits. */
@@ -134,11 +134,11 @@ function goodOrder(problem: OrderProblem): number[] {
   const allowed = (order: readonly number[]) =>
     (start === undefined || order[0] === start) && keepsPrecedence(order, precedence);
   let order = firstOrder(problem);
-  let metres = lapMetres(problem, order);
+  let metres = routeLengthM(problem, order);
   for (let better = true; better; ) {
     better = false;
     for (const candidate of neighbours(order, distances.length)) {
-      const length = lapMetres(problem, candidate);
+      const length = routeLengthM(problem, candidate);
       if (length < metres - 1e-9 && allowed(candidate)) {
         order = candidate;
         metres = length;

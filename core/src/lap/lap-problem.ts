@@ -13,7 +13,7 @@ export interface LapProblem extends OrderProblem {
  * The lap of a type as a question of order: its stations with their walking distances in metres, the door, and the rules that hold
  * between stations. Undefined for a type whose plan has no scale, or with stations that stand nowhere.
  */
-export function lapProblem({ plan, stations, items, rules }: WithLap): LapProblem | undefined {
+export function routeProblem({ plan, stations, items, rules }: WithLap): LapProblem | undefined {
   const lap = stations.filter((s) => s.phase === "lap");
   if (!plan?.metresPerUnit || lap.length === 0 || lap.some((s) => s.x === undefined || s.y === undefined))
     return undefined;
@@ -67,7 +67,7 @@ export interface WalkedLap {
  * What a lap really was, from the stations in the order in which things were answered. Valid range: station ids of the problem; others
  * (the cockpit, the papers) are passed over. Complexity: O(visits).
  */
-export function walkedLap(problem: LapProblem, visits: readonly string[]): WalkedLap {
+export function actualRoute(problem: LapProblem, visits: readonly string[]): WalkedLap {
   const indices = visits
     .map((id) => problem.stations.findIndex((s) => s.id === id))
     .filter((i) => i >= 0)

@@ -4,15 +4,15 @@ import {
   EXACT_UP_TO,
   isInside,
   keepsPrecedence,
-  lapMetres,
   OrderError,
   type OrderProblem,
-  orderLap,
   type PlanView,
+  routeLengthM,
+  walkaroundOrder,
   walkingDistances,
 } from "../index";
 import { item } from "../testing/small-aircraft";
-import { lapProblem, walkedLap } from "./lap-problem";
+import { actualRoute, routeProblem } from "./lap-problem";
 
 const plan = (walls: PlanView["walls"], metresPerUnit = 1): PlanView => ({
   width: 100,
@@ -94,7 +94,7 @@ function bruteForce(problem: OrderProblem): number {
     if (left.length === 0) {
       const starts = problem.start === undefined || order[0] === problem.start;
       if (starts && keepsPrecedence(order, problem.precedence ?? []))
-        least = Math.min(least, lapMetres(problem, order));
+        least = Math.min(least, routeLengthM(problem, order));
       return;
     }
     for (const next of left)
@@ -136,7 +136,7 @@ describe("the best order of a lap", () => {
         expect(found.exact).toBe(true);
         expect([...found.order].sort()).toEqual(distances.map((_, i) => i));
         expect(keepsPrecedence(found.order, precedence)).toBe(true);
-        expect(found.metres).toBeCloseTo(lapMetres(problem, found.order), 9);
+        expect(found.metres).toBeCloseTo(routeLengthM(problem, found.order), 9);
         expect(found.metres).toBeCloseTo(bruteForce(problem), 9);
       }),
       { numRuns: 150 },
@@ -177,7 +177,7 @@ describe("the best order of a lap", () => {
     expect([...found.order].sort((a, b) => a - b)).toEqual(points.map((_, i) => i));
     expect(keepsPrecedence(found.order, precedence)).toBe(true);
     const asListed = points.map((_, i) => i);
-    expect(found.metres).toBeLessThan(0.6 * lapMetres({ distances }, asListed));
+    expect(found.metres).toBeLessThan(0.6 * routeLengthM({ distances }, asListed));
   });
 
   test("is refused where the rules contradict each other, and is nothing for no stations", () => {
@@ -201,7 +201,7 @@ describe("the best order of a lap", () => {
 
 describe("a lap as it was walked", () => {
   const stations = ["a", "b", "c"].map((id, i) => ({ id, name: id, phase: "lap" as const, x: 10 * i, y: 0 }));
-  const problem = lapProblem({
+  const problem = routeProblem({
     plan: { ...plan([]), door: { x: 0, y: 0 } },
     stations,
     items: [item("one", "a"), item("two", "b"), item("three", "c", { touches: ["propeller"] })],
@@ -214,17 +214,17 @@ describe("a lap as it was walked", () => {
 
   test("counts the metres there and back, and what was walked twice", () => {
     if (!problem) throw new Error("no problem");
-    expect(walkedLap(problem, ["a", "b", "c"])).toEqual({ metres: 40, backtrackMetres: 0, returns: 0 });
+    expect(actualRoute(problem, ["a", "b", "c"])).toEqual({ metres: 40, backtrackMetres: 0, returns: 0 });
     // a, c, back to b, c again: ten metres more out, ten back.
-    expect(walkedLap(problem, ["a", "cockpit", "c", "b", "b", "c"])).toMatchObject({
+    expect(actualRoute(problem, ["a", "cockpit", "c", "b", "b", "c"])).toMatchObject({
       metres: 60,
       returns: 1,
     });
-    expect(walkedLap(problem, [])).toEqual({ metres: 0, backtrackMetres: 0, returns: 0 });
+    expect(actualRoute(problem, [])).toEqual({ metres: 0, backtrackMetres: 0, returns: 0 });
   });
 
   test("is nothing for a plan without a scale", () => {
-    expect(lapProblem({ stations, items: [], plan: { width: 1, height: 1, bodies: [] } })).toBeUndefined();
+    expect(routeProblem({ stations, items: [], plan: { width: 1, height: 1, bodies: [] } })).toBeUndefined();
   });
 });
 
@@ -237,7 +237,7 @@ describe("the lap in a pilot's own order", () => {
     brake: "brake first",
     afterInterruption: "start of the station",
   } as const;
-  const ids = (part: object) => orderLap(stations, { ...preferences, ...part }).map((s) => s.id);
+  const ids = (part: object) => walkaroundOrder(stations, { ...preferences, ...part }).map((s) => s.id);
 
   test("begins at his station and goes his way round", () => {
     expect(ids({})).toEqual(["a", "b", "c", "d"]);

@@ -2,7 +2,7 @@ import { assertFinite, assertNotNegative } from "../units/convert";
 import { type EnvelopeMargin, type MassMoment, marginsAlong } from "./envelope";
 import { loadPath, type PathName, type PathPoint } from "./load-path";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
-import { massesMissing } from "./masses-missing";
+import { missingMasses } from "./masses-missing";
 
 /** What is not as it must be, and by how much. */
 export interface LoadFault {
@@ -74,7 +74,7 @@ export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): Load
   // Above the envelope it is too heavy, and that is said already.
   if (margin.beyond && !faults.some(({ kind }) => kind === "too heavy"))
     faults.push({ kind: "beyond", of: "the envelope" });
-  const missing = massesMissing(profile, load);
+  const missing = missingMasses(profile, load);
   return { points, faults: missing.length > 0 ? faults.filter(heavy) : faults, missing, margin };
 }
 

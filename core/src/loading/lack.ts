@@ -23,7 +23,7 @@ export interface Lack {
   aftmostMm: number;
 }
 
-export function lackOf(profile: LoadingProfile, load: Load, burn: Burn): Lack {
+export function limitExceedance(profile: LoadingProfile, load: Load, burn: Burn): Lack {
   const { faults, points } = checkLoad(profile, load, burn);
   const arms = points.map(armOf);
   const worst = (...kinds: string[]) =>
@@ -79,7 +79,7 @@ export interface Reach {
  * How many kilograms of changes, summed, a load needs at least before nothing is wrong; 0 where nothing is, infinity where all that can be had of them is not enough. Never more than
  * what it really takes: a kilogram moves the centre of gravity by no more than its distance to it over the least mass, and the limit by no more than its slope.
  */
-export function needKg(lack: Lack, reaches: readonly Reach[], bounds: Bounds): number {
+export function minimumChangeKg(lack: Lack, reaches: readonly Reach[], bounds: Bounds): number {
   if (!lack.wrong) return 0;
   const { heavyKg, placeKg, forwardMm, aftMm } = lack;
   const lighter = reaches.reduce((sum, { lever, kg }) => sum + (lightens(lever) ? kg : 0), 0);

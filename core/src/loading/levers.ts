@@ -25,7 +25,7 @@ export interface Lever {
  * Everything that can be changed about a load by degrees: taking out, moving bags, ballast, less fuel (of all tanks by the same part, never below `keepL`). What who
  * flies weighs is not changed.
  */
-export function leversOf(profile: LoadingProfile, load: Load, keepL: number): Lever[] {
+export function loadAdjustments(profile: LoadingProfile, load: Load, keepL: number): Lever[] {
   const here = (id: string) => load.stations[id] ?? 0;
   const levers: Lever[] = [];
   for (const from of profile.stations) {
@@ -78,7 +78,7 @@ export function leversOf(profile: LoadingProfile, load: Load, keepL: number): Le
 }
 
 /** What has to stay in the tanks: what is burnt and the reserve, litres. */
-export const fuelToKeep = ({ taxiL, tripL, reserveL = 0 }: Burn): number => taxiL + tripL + reserveL;
+export const minimumFuelL = ({ taxiL, tripL, reserveL = 0 }: Burn): number => taxiL + tripL + reserveL;
 
 /** Whether a change makes the whole lighter. */
 export const lightens = ({ inMm }: Lever): boolean => inMm.length === 0;

@@ -3,7 +3,7 @@ import { checkLoad } from "./check-load";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 
 /** How far what is told may lie off, one standard deviation. */
-export interface LoadDoubt {
+export interface LoadUncertainty {
   /** Of a seat and of bags, kg: scales and clothes (our own estimate). */
   stationKg: number;
   /** Of the fuel in all tanks, L. */
@@ -12,14 +12,14 @@ export interface LoadDoubt {
   emptyArmMm: number;
 }
 
-export const USUAL_DOUBT: LoadDoubt = { stationKg: 3, fuelL: 4, emptyArmMm: 3 };
+export const USUAL_DOUBT: LoadUncertainty = { stationKg: 3, fuelL: 4, emptyArmMm: 3 };
 
 /** How often of so many tries a load is outside, each thing off by chance: 0 to 1. The same load, the same answer. Complexity: O(tries · corners²). */
-export function chanceOutside(
+export function probabilityOutsideLimits(
   profile: LoadingProfile,
   load: Load,
   burn: Burn,
-  doubt: LoadDoubt = USUAL_DOUBT,
+  doubt: LoadUncertainty = USUAL_DOUBT,
   tries = 1000,
 ): number {
   const random = seededRandom(20_261);

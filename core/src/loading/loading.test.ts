@@ -4,10 +4,10 @@ import { marginsAlong, spanAt } from "./envelope";
 import { armOf, loadPath, massMoment } from "./load-path";
 import { loadingFaults } from "./loading-faults";
 import type { Load, LoadingProfile } from "./loading-profile";
-import { chanceOutside } from "./loading-risk";
+import { probabilityOutsideLimits } from "./loading-risk";
 import { changeWords, faultWords } from "./loading-words";
 import { weighingChange } from "./same-datum";
-import { roomIn, smallestChanges } from "./smallest-change";
+import { remainingCapacity, smallestChanges } from "./smallest-change";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
 const limit = (value: number) => ({ value, source });
@@ -314,29 +314,31 @@ describe("the smallest change", () => {
 
   it("so much more fits and no kilogram more", () => {
     const one = load({ front: 160, rear: 20 });
-    for (const { id, kg } of roomIn(AIRCRAFT, one, BURN)) {
+    for (const { id, kg } of remainingCapacity(AIRCRAFT, one, BURN)) {
       const more = (x: number) =>
         check({ ...one, stations: { ...one.stations, [id]: (one.stations[id] ?? 0) + x } }).faults;
       expect(more(kg)).toEqual([]);
       expect(more(kg + 1)).not.toEqual([]);
     }
-    expect(roomIn(AIRCRAFT, load({ front: 240, rear: 200 }, 180), BURN).every(({ kg }) => kg === 0)).toBe(
-      true,
-    );
+    expect(
+      remainingCapacity(AIRCRAFT, load({ front: 240, rear: 200 }, 180), BURN).every(({ kg }) => kg === 0),
+    ).toBe(true);
   });
 });
 
 test("the chance of being outside is none far inside, a half at the limit, and grows with the doubt", () => {
-  expect(chanceOutside(AIRCRAFT, load({ front: 150 }, 60), BURN)).toBe(0);
+  expect(probabilityOutsideLimits(AIRCRAFT, load({ front: 150 }, 60), BURN)).toBe(0);
   // At the very mass limit: 740 + 240 of seats and bags + fuel, less taxi, makes 1,110.
   const edge = load({ front: 160, rear: 100, bags: 26.48 }, 120);
   expect(check(edge).margin.aftMm).toBeGreaterThan(10);
-  const chance = chanceOutside(AIRCRAFT, edge, BURN);
+  const chance = probabilityOutsideLimits(AIRCRAFT, edge, BURN);
   expect(chance).toBeGreaterThan(0.4);
   expect(chance).toBeLessThan(0.6);
   const near = load({ front: 160, rear: 94, bags: 26.48 }, 120);
   const more = { stationKg: 8, fuelL: 10, emptyArmMm: 3 };
-  expect(chanceOutside(AIRCRAFT, near, BURN, more)).toBeGreaterThan(chanceOutside(AIRCRAFT, near, BURN));
+  expect(probabilityOutsideLimits(AIRCRAFT, near, BURN, more)).toBeGreaterThan(
+    probabilityOutsideLimits(AIRCRAFT, near, BURN),
+  );
 });
 
 test("a file that cannot be is named at its place", () => {

@@ -8,7 +8,7 @@ const TWO_PEOPLE_KG = 115;
  * An empty seat is nobody; a pilot's cannot be. Nothing is put in a missing mass's place. Valid range: kilograms ≥ 0, as in `checkLoad`; `people` with the pilot.
  * Source: common practice (an actual mass of each person, none assumed).
  */
-export function massesMissing(
+export function missingMasses(
   { stations }: Pick<LoadingProfile, "stations">,
   { stations: loaded, people = 1 }: Pick<Load, "stations" | "people">,
 ): string[] {

@@ -1,6 +1,6 @@
 import { checkLoad } from "./check-load";
-import { type Bounds, boundsOf, lackOf, needKg, STEP_KG } from "./lack";
-import { fuelToKeep, type Lever, type LoadChange, leversOf, lightens } from "./levers";
+import { type Bounds, boundsOf, limitExceedance, minimumChangeKg, STEP_KG } from "./lack";
+import { type Lever, type LoadChange, lightens, loadAdjustments, minimumFuelL } from "./levers";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 
 /**
@@ -13,12 +13,12 @@ export function smallestChanges(
   profile: LoadingProfile,
   load: Load,
   burn: Burn,
-  { keepL = fuelToKeep(burn) }: { keepL?: number } = {},
+  { keepL = minimumFuelL(burn) }: { keepL?: number } = {},
 ): LoadChange[] {
-  const { wrong, heavyKg } = lackOf(profile, load, burn);
+  const { wrong, heavyKg } = limitExceedance(profile, load, burn);
   if (!wrong) return [];
   const bounds = boundsOf(profile);
-  return leversOf(profile, load, keepL)
+  return loadAdjustments(profile, load, keepL)
     .flatMap((lever) => {
       // Too heavy stays too heavy wherever a bag lies.
       if (heavyKg > 0 && !lightens(lever)) return [];
@@ -40,7 +40,11 @@ function leastOf(
   for (let tried = 0; tried < mostKg; ) {
     // What is left over of a last half kilogram counts too: all of it may be just enough.
     tried = Math.min(kg, mostKg);
-    const need = needKg(lackOf(profile, apply(load, tried), burn), [{ lever, kg: mostKg - tried }], bounds);
+    const need = minimumChangeKg(
+      limitExceedance(profile, apply(load, tried), burn),
+      [{ lever, kg: mostKg - tried }],
+      bounds,
+    );
     if (need === 0) return tried;
     if (need === Number.POSITIVE_INFINITY) return undefined;
     kg = Math.max(tried + STEP_KG, upTo(tried + need));
@@ -52,7 +56,11 @@ function leastOf(
 const upTo = (kg: number): number => Math.ceil((kg - 1e-6) / STEP_KG) * STEP_KG;
 
 /** How much more could go into one place, kg, or into all tanks by the same part, litres, before anything is wrong. */
-export function roomIn(profile: LoadingProfile, load: Load, burn: Burn): { id: string; kg: number }[] {
+export function remainingCapacity(
+  profile: LoadingProfile,
+  load: Load,
+  burn: Burn,
+): { id: string; kg: number }[] {
   if (checkLoad(profile, load, burn).faults.length > 0)
     return profile.stations.map(({ id }) => ({ id, kg: 0 }));
   return profile.stations.map(({ id, maxKg }) => {

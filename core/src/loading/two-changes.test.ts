@@ -4,7 +4,7 @@ import type { LoadChange } from "./levers";
 import type { Load, LoadingProfile } from "./loading-profile";
 import { changesWords } from "./loading-words";
 import { smallestChanges } from "./smallest-change";
-import { smallestPairs, waysInside } from "./two-changes";
+import { changesWithinLimits, smallestPairs } from "./two-changes";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
 
@@ -126,15 +126,15 @@ describe("two changes at once", () => {
   it("are asked only where nothing single helps", () => {
     const heavy = load({ front: 80, rear: 30, bags: 4 }, 40);
     const single = smallestChanges(SMALL, heavy, BURN);
-    const ways = waysInside(SMALL, heavy, BURN, 3);
+    const ways = changesWithinLimits(SMALL, heavy, BURN, 3);
     if (single.length > 0) expect(ways).toEqual(single.slice(0, 3).map((change) => [change]));
     else expect(ways.every((way) => way.length === 2)).toBe(true);
-    expect(waysInside(SMALL, load({ front: 75 }, 30), BURN, 3)).toEqual([]);
+    expect(changesWithinLimits(SMALL, load({ front: 75 }, 30), BURN, 3)).toEqual([]);
   });
 
   it("never takes the fuel that is burnt, nor the reserve, out of the tanks", () => {
     // 20 L are needed; without them it would be light enough.
-    const ways = waysInside(SMALL, load({ front: 110, rear: 22 }, 24), BURN, 5);
+    const ways = changesWithinLimits(SMALL, load({ front: 110, rear: 22 }, 24), BURN, 5);
     for (const change of ways.flat())
       if (change.do === "less fuel") expect(24 - change.litres).toBeGreaterThanOrEqual(20);
     expect(smallestChanges(SMALL, load({ front: 110, rear: 28 }, 30), BURN)).not.toContainEqual(

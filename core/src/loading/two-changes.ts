@@ -1,5 +1,5 @@
-import { boundsOf, type Lack, lackOf, needKg, STEP_KG } from "./lack";
-import { fuelToKeep, type Lever, type LoadChange, leversOf } from "./levers";
+import { boundsOf, type Lack, limitExceedance, minimumChangeKg, STEP_KG } from "./lack";
+import { type Lever, type LoadChange, loadAdjustments, minimumFuelL } from "./levers";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 import { smallestChanges } from "./smallest-change";
 
@@ -28,11 +28,11 @@ export function smallestPairs(
   profile: LoadingProfile,
   load: Load,
   burn: Burn,
-  { keepL = fuelToKeep(burn), most = 3 }: { keepL?: number; most?: number } = {},
+  { keepL = minimumFuelL(burn), most = 3 }: { keepL?: number; most?: number } = {},
 ): TwoChanges[] {
-  const now = lackOf(profile, load, burn);
+  const now = limitExceedance(profile, load, burn);
   if (!now.wrong) return [];
-  const levers = leversOf(profile, load, keepL);
+  const levers = loadAdjustments(profile, load, keepL);
   const bounds = boundsOf(profile);
   const isSeat = (id: string) => profile.stations.some((one) => one.id === id && one.kind === "seat");
   const queue = new Queue();
@@ -43,13 +43,13 @@ export function smallestPairs(
       { lever: one, kg: amount(one, a1) - from.a },
       { lever: two, kg: amount(two, b1) - from.b },
     ];
-    const need = needKg(lack, reaches, bounds);
+    const need = minimumChangeKg(lack, reaches, bounds);
     if (need < Number.POSITIVE_INFINITY) queue.put(from.a + from.b + need, { box, inside: need === 0 });
   };
   const open = (box: Box) => {
     const { one, two, a0, b0 } = box;
     const from = { a: amount(one, a0), b: amount(two, b0) };
-    put(box, lackOf(profile, two.apply(one.apply(load, from.a), from.b), burn), from);
+    put(box, limitExceedance(profile, two.apply(one.apply(load, from.a), from.b), burn), from);
   };
   for (const [i, one] of levers.entries())
     for (const two of levers.slice(i + 1)) {
@@ -142,7 +142,12 @@ class Queue {
 }
 
 /** What would bring it inside: everything single that does, else the smallest pairs; empty where no two things do. */
-export function waysInside(profile: LoadingProfile, load: Load, burn: Burn, most: number): LoadChange[][] {
+export function changesWithinLimits(
+  profile: LoadingProfile,
+  load: Load,
+  burn: Burn,
+  most: number,
+): LoadChange[][] {
   const single = smallestChanges(profile, load, burn).map((change) => [change]);
   return single.length > 0
     ? single.slice(0, most)

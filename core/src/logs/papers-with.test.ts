@@ -1,5 +1,5 @@
 import type { EventData, EventType, PreflightEvent, StreamKind } from "../checklist/stream/events";
-import { type PapersOnFile, papersWith } from "./papers-with";
+import { applyAirworthinessEvents, type PapersOnFile } from "./papers-with";
 
 const papers: PapersOnFile = {
   record: {
@@ -64,28 +64,28 @@ const release: EventData["work.released"] = {
 
 describe("papers with what happened on this device", () => {
   it("a flight goes onto the totals once, though the server may know it already, and on the day of its place", () => {
-    const now = papersWith(papers, [event("flight.logged", flight, "new", "flight")]);
+    const now = applyAirworthinessEvents(papers, [event("flight.logged", flight, "new", "flight")]);
     expect(now.totals).toEqual({ hours: 121, landings: 43 });
     expect(now.lastLine?.id).toBe("new");
     // On the other side of the date line it was tomorrow.
     expect(now.days).toEqual([{ date: "2026-05-02", uses: { hours: 1, landings: 3 } }]);
-    expect(papersWith(papers, [event("flight.logged", flight, "known", "flight")]).totals).toEqual(
-      papers.totals,
-    );
-    expect(papersWith(now, [event("flight.logged", flight, "new", "flight")])).toEqual(now);
+    expect(
+      applyAirworthinessEvents(papers, [event("flight.logged", flight, "known", "flight")]).totals,
+    ).toEqual(papers.totals);
+    expect(applyAirworthinessEvents(now, [event("flight.logged", flight, "new", "flight")])).toEqual(now);
   });
 
   it("a release counts by what its meters read, and once", () => {
     const one = event("work.released", release, "r1");
-    const now = papersWith(papers, [one]);
+    const now = applyAirworthinessEvents(papers, [one]);
     expect(now.released).toEqual([
       { item: "oil", date: "2026-05-01", totals: { hours: 121 }, release: "r1" },
     ]);
-    expect(papersWith(now, [one])).toEqual(now);
+    expect(applyAirworthinessEvents(now, [one])).toEqual(now);
   });
 
   it("a meter that was replaced goes on, a daily inspection is the last one, and another aircraft's is not this one's", () => {
-    const now = papersWith(papers, [
+    const now = applyAirworthinessEvents(papers, [
       event("meter.replaced", { registration: "QX-TST", meter: "hours", oldReading: 120, newReading: 0 }),
       event("daily.signed", { registration: "QX-TST", date: "2026-05-01" }),
       event("daily.signed", { registration: "QX-OTH", date: "2026-05-09" }),
@@ -95,13 +95,15 @@ describe("papers with what happened on this device", () => {
     expect(now.daily).toMatchObject({ date: "2026-05-01", crewId: "kofi" });
     expect(now.released).toEqual([]);
     const later = { ...flight, on: "2026-05-02T11:30:00.000Z", meters: { hours: { out: 0, in: 1.5 } } };
-    expect(papersWith(now, [event("flight.logged", later, "x", "flight")]).totals.hours).toBe(121.5);
+    expect(applyAirworthinessEvents(now, [event("flight.logged", later, "x", "flight")]).totals.hours).toBe(
+      121.5,
+    );
   });
 });
 
 test("the last line corrected or struck out counts at once: what it had put there is taken back", () => {
   const slip = event("flight.logged", { ...flight, counts: { landings: 30 } }, "slip", "flight");
-  const logged = papersWith(papers, [slip]);
+  const logged = applyAirworthinessEvents(papers, [slip]);
   expect(logged.totals).toEqual({ hours: 121, landings: 70 });
   const right = event(
     "flight.corrected",
@@ -114,21 +116,21 @@ test("the last line corrected or struck out counts at once: what it had put ther
     "c1",
     "flight",
   );
-  const corrected = papersWith(papers, [slip, right]);
+  const corrected = applyAirworthinessEvents(papers, [slip, right]);
   expect(corrected.totals).toEqual({ hours: 120.8, landings: 43 });
   expect(corrected.lastLine?.counts.landings).toBe(3);
   expect(corrected.days).toHaveLength(1);
   // Told again, as by a server that has it already, it changes nothing.
-  expect(papersWith(corrected, [right])).toEqual(corrected);
+  expect(applyAirworthinessEvents(corrected, [right])).toEqual(corrected);
   const struck = event("flight.corrected", { registration: "QX-TST", of: "slip", why: "x" }, "c2", "flight");
-  expect(papersWith(papers, [slip, right, struck])).toMatchObject({
+  expect(applyAirworthinessEvents(papers, [slip, right, struck])).toMatchObject({
     totals: { hours: 120, landings: 40 },
     lastLine: null,
     days: [],
   });
   // Of an older line nobody here can tell: the server does.
   const older = event("flight.corrected", { registration: "QX-TST", of: "known", why: "x" }, "c3", "flight");
-  expect(papersWith(papers, [older])).toEqual(papers);
+  expect(applyAirworthinessEvents(papers, [older])).toEqual(papers);
 });
 
 test("a component that comes off takes what is due on it along", () => {
@@ -158,7 +160,7 @@ test("a component that comes off takes what is due on it along", () => {
     totals: { hours: 120 },
   });
   // It was never said to have been fitted: there is nothing that could come off.
-  expect(papersWith(fitted, [off]).record.fittings).toEqual([]);
+  expect(applyAirworthinessEvents(fitted, [off]).record.fittings).toEqual([]);
   const on = event("component.fitted", {
     registration: "QX-TST",
     component: { id: "QX-OLD.mag", name: "Magneto", kind: "magneto", sinceNew: { hours: 77 } },
@@ -167,7 +169,7 @@ test("a component that comes off takes what is due on it along", () => {
     position: "left",
     totals: { hours: 120, landings: 40 },
   });
-  expect(papersWith(fitted, [on]).record.fittings).toMatchObject([
+  expect(applyAirworthinessEvents(fitted, [on]).record.fittings).toMatchObject([
     { component: "QX-OLD.mag", position: "left" },
   ]);
 });

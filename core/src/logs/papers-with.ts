@@ -1,10 +1,10 @@
 import type { AircraftRecord, RecordMeter } from "../airworthiness/aircraft-record";
 import { type LocalDate, localDate } from "../airworthiness/calendar/local-date";
-import { withMove } from "../airworthiness/component-moves";
+import { applyComponentMove } from "../airworthiness/component-moves";
 import type { DueItem, WorkDone } from "../airworthiness/due/due-item";
-import { addLine, type LogLine } from "../airworthiness/flights/log-line";
+import { addLine, type TechnicalLogEntry } from "../airworthiness/flights/log-line";
 import type { Totals } from "../airworthiness/meters/component";
-import { isCounted, tidy, totalOf } from "../airworthiness/meters/meter";
+import { isCounted, roundMeter, totalOf } from "../airworthiness/meters/meter";
 import type { PreflightEvent } from "../checklist/stream/events";
 
 /** An aircraft's papers as they were told last. */
@@ -17,7 +17,7 @@ export interface PapersOnFile {
   /** What the meters have come to by the log. */
   totals: Totals;
   /** The last line of the technical log. */
-  lastLine: LogLine | null;
+  lastLine: TechnicalLogEntry | null;
   /** The lines that were logged last: by these it is known which are in the totals. */
   recent: string[];
   /** What each meter gained, day by day, for how it is usually flown. */
@@ -30,7 +30,10 @@ export interface PapersOnFile {
  * The papers with what happened since they were told: flights logged and corrected, work released, meters replaced, components moved, daily inspections signed. What is in them already changes
  * nothing. Never throws. Complexity: O(events · meters).
  */
-export function papersWith(papers: PapersOnFile, events: readonly PreflightEvent[]): PapersOnFile {
+export function applyAirworthinessEvents(
+  papers: PapersOnFile,
+  events: readonly PreflightEvent[],
+): PapersOnFile {
   const { registration } = papers.record;
   let now = papers;
   for (const event of events) {
@@ -46,7 +49,7 @@ export function papersWith(papers: PapersOnFile, events: readonly PreflightEvent
       };
     } else if (event.type === "component.removed") {
       const { component, totals } = event.data;
-      now = { ...now, record: withMove(now.record, { at: event.at, component, totals }) };
+      now = { ...now, record: applyComponentMove(now.record, { at: event.at, component, totals }) };
     } else if (event.type === "component.fitted") {
       const { component, items, works, position, totals } = event.data;
       const move = {
@@ -55,7 +58,7 @@ export function papersWith(papers: PapersOnFile, events: readonly PreflightEvent
         totals,
         ...(position && { position }),
       };
-      now = { ...now, record: withMove(now.record, move) };
+      now = { ...now, record: applyComponentMove(now.record, move) };
     } else if (event.type === "work.released") {
       const { works, leaves, readings } = event.data;
       if (now.released.some(({ release }) => release === event.id)) continue;
@@ -75,7 +78,7 @@ export function papersWith(papers: PapersOnFile, events: readonly PreflightEvent
   return now;
 }
 
-function withFlight(papers: PapersOnFile, line: LogLine): PapersOnFile {
+function withFlight(papers: PapersOnFile, line: TechnicalLogEntry): PapersOnFile {
   if (papers.recent.includes(line.id)) return papers;
   const { meters, timeZone } = papers.record;
   const last = papers.lastLine;
@@ -84,7 +87,7 @@ function withFlight(papers: PapersOnFile, line: LogLine): PapersOnFile {
     totals: addLine({ totals: papers.totals, lines: 0 }, line, meters).totals,
     lastLine: last && last.off > line.off ? last : line,
     recent: [line.id, ...papers.recent],
-    days: [...papers.days, { date: localDate(line.off, timeZone), uses: usesOf(line, meters) }],
+    days: [...papers.days, { date: localDate(line.off, timeZone), uses: meterIncrements(line, meters) }],
   };
 }
 
@@ -95,7 +98,7 @@ function withFlight(papers: PapersOnFile, line: LogLine): PapersOnFile {
 function withCorrection(
   papers: PapersOnFile,
   of: string,
-  line: Omit<LogLine, "id"> | undefined,
+  line: Omit<TechnicalLogEntry, "id"> | undefined,
 ): PapersOnFile {
   const last = papers.lastLine;
   if (last?.id !== of) return papers;
@@ -109,10 +112,10 @@ function withCorrection(
     // It was the highest that the meter ever showed: without it there is what it showed before the flight.
     if (read && totals[meter.id] === totalOf(meter, read.in, last.on))
       totals[meter.id] = totalOf(meter, read.out, last.off);
-    if (counted !== undefined) totals[meter.id] = tidy((totals[meter.id] ?? 0) - counted);
+    if (counted !== undefined) totals[meter.id] = roundMeter((totals[meter.id] ?? 0) - counted);
   }
   const date = localDate(last.off, timeZone);
-  const uses = JSON.stringify(usesOf(last, meters));
+  const uses = JSON.stringify(meterIncrements(last, meters));
   const day = papers.days.findIndex((one) => one.date === date && JSON.stringify(one.uses) === uses);
   const without: PapersOnFile = {
     ...papers,
@@ -137,12 +140,12 @@ const sameLine = (a: object, b: object): boolean => {
 };
 
 /** What a flight put on each meter. */
-export function usesOf(line: LogLine, meters: readonly RecordMeter[]): Totals {
+export function meterIncrements(line: TechnicalLogEntry, meters: readonly RecordMeter[]): Totals {
   return Object.fromEntries(
     meters.flatMap(({ id, kind }) => {
       const read = line.meters[id];
       const used = isCounted(kind) ? line.counts[id] : read && Math.max(0, read.in - read.out);
-      return used ? [[id, tidy(used)] as const] : [];
+      return used ? [[id, roundMeter(used)] as const] : [];
     }),
   );
 }

@@ -1,4 +1,4 @@
-import { type Judgement, limitText, type Source, unjudged } from "../judgement/judgement";
+import { type Judgement, limitText, notAssessed, type Source } from "../judgement/judgement";
 import { assertFinite, assertNotNegative, QuantityError } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
 
@@ -61,7 +61,7 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
     return {
       addContainers: 0,
       levelQt: read,
-      judgement: unjudged(
+      judgement: notAssessed(
         id,
         subject,
         `${formatQuantity(reading)}: no minimum and maximum on file for this aircraft. Check its handbook.`,
@@ -151,7 +151,7 @@ function containers(count: number, containerQt: number): string {
  * Why this oil must not go in: a grade that is not on the engine's list, an opened container, or more than fits. Undefined: nothing speaks
  * against it. Valid range: amounts ≥ 0; throws QuantityError otherwise. Source: the profile; the unopened container is common practice.
  */
-export function whyNotAdd(
+export function oilAdditionFault(
   oil: { qt: number; grade?: string; sealed: boolean },
   profile: OilProfile | undefined,
   levelQt: number | undefined,

@@ -6,9 +6,9 @@ import {
   normalNumbers,
   type OilEntry,
   type OilProfile,
+  oilAdditionFault,
   oilTrend,
   seededRandom,
-  whyNotAdd,
 } from "../index";
 
 const source = { kind: "handbook", text: "servicing", example: true } as const;
@@ -78,7 +78,7 @@ describe("an oil level", () => {
     [{ qt: 1, grade: "W100", sealed: false }, 6, "unopened"],
     [{ qt: 0, sealed: true }, 6, "nothing"],
   ])("an addition of %j to %d: %s", (oil, level, why) => {
-    const answer = whyNotAdd(oil, profile, level);
+    const answer = oilAdditionFault(oil, profile, level);
     if (why === undefined) expect(answer).toBeUndefined();
     else expect(answer).toContain(why);
   });

@@ -7,7 +7,7 @@ const TYPES: Readonly<Record<string, string>> = { "item.deferred": "item.postpon
  * An event as it is said today, whatever version of Cravix wrote it: what is on record is never changed, so it is read anew. One that says
  * nothing in old words comes back as it is; what is no event at all as well, for the check behind this to refuse.
  */
-export function eventInTodaysWords(input: unknown): unknown {
+export function upgradeEvent(input: unknown): unknown {
   if (!isRecord(input)) return input;
   const event = "preflightId" in input ? renamed(input, { preflightId: "streamId" }) : input;
   const { type, data } = event;

@@ -29,7 +29,7 @@ const READ: Readonly<Record<string, (file: Plain) => Plain>> = {
  * A file or a composed list in the words of its newest format: `cravix.aircraft-type/1`, `cravix.aircraft/1` and `cravix.list/1` become `/2`.
  * Anything else, and what is no file, comes back as it is. The text that a content hash is of is never changed: it is kept as it was, and read anew.
  */
-export function fileInTodaysWords(value: unknown): unknown {
+export function upgradeFile(value: unknown): unknown {
   if (!isRecord(value) || typeof value.format !== "string") return value;
   return Object.hasOwn(READ, value.format) ? (READ[value.format]?.(value) ?? value) : value;
 }

@@ -1,15 +1,15 @@
 import { preferencesInTodaysWords } from "./old-events";
-import { fileInTodaysWords } from "./old-files";
+import { upgradeFile } from "./old-files";
 import { isRecord, renamed, withTodaysCause } from "./rename";
 
 /** What a device keeps of one aircraft, with its files and its last walks in today's words. */
-export function bundleInTodaysWords(bundle: unknown): unknown {
+export function upgradeBundle(bundle: unknown): unknown {
   if (!isRecord(bundle)) return bundle;
   const { aircraft, type, walks, openDiscrepancies } = bundle;
   return {
     ...bundle,
-    aircraft: fileInTodaysWords(aircraft),
-    type: fileInTodaysWords(type),
+    aircraft: upgradeFile(aircraft),
+    type: upgradeFile(type),
     ...(Array.isArray(openDiscrepancies) && { openDiscrepancies: openDiscrepancies.map(withTodaysCause) }),
     ...(Array.isArray(walks) && {
       walks: walks.map((walk) =>
@@ -25,7 +25,7 @@ export function bundleInTodaysWords(bundle: unknown): unknown {
 }
 
 /** What was set for the next walks, each pilot's preferences with it. */
-export function plannedInTodaysWords(planned: unknown): unknown {
+export function upgradePlanned(planned: unknown): unknown {
   if (!isRecord(planned) || !isRecord(planned.schools)) return planned;
   const { schools, ...rest } = planned;
   return {

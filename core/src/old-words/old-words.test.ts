@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { bundleInTodaysWords, eventInTodaysWords, fileInTodaysWords, plannedInTodaysWords } from "./index";
+import { upgradeBundle, upgradeEvent, upgradeFile, upgradePlanned } from "./index";
 
 const SCHOOL = { method: "flow then read", hand: "as listed", surfaces: "moved", order: ["tail", "nose"] };
 const PREFERENCES = { ...SCHOOL, method: "flow, then check" };
@@ -37,17 +37,17 @@ describe("an event that was written before words were changed", () => {
     ],
     ["interrupted", {}, "interrupted", {}],
   ])("%s %j is read as it is said today", (type, data, type2, data2) => {
-    expect(eventInTodaysWords(old(type, data))).toEqual(now(type2, data2));
+    expect(upgradeEvent(old(type, data))).toEqual(now(type2, data2));
   });
 
   test("one that says nothing in old words is the very same", () => {
     const event = now("item.answered", { itemId: "a", outcome: "checked" });
-    expect(eventInTodaysWords(event)).toBe(event);
+    expect(upgradeEvent(event)).toBe(event);
   });
 
   test("what is no event comes back as it is, for the check behind it; and nothing throws, whatever is sent", () => {
     for (const input of [null, undefined, 7, "x", [], [{ preflightId: "p" }]])
-      expect(eventInTodaysWords(input)).toBe(input);
+      expect(upgradeEvent(input)).toBe(input);
     fc.assert(
       fc.property(
         fc.record({
@@ -56,15 +56,15 @@ describe("an event that was written before words were changed", () => {
           data: fc.oneof(fc.anything(), fc.record({ outcome: fc.anything(), school: fc.anything() })),
         }),
         (input) => {
-          const once = eventInTodaysWords(input);
-          expect(eventInTodaysWords(once)).toEqual(once);
+          const once = upgradeEvent(input);
+          expect(upgradeEvent(once)).toEqual(once);
         },
       ),
     );
   });
 
   test("an event cannot be given both names: the new one counts, the old one stays for the check to refuse", () => {
-    expect(eventInTodaysWords({ streamId: "a", preflightId: "b" })).toEqual({
+    expect(upgradeEvent({ streamId: "a", preflightId: "b" })).toEqual({
       streamId: "a",
       preflightId: "b",
     });
@@ -75,9 +75,9 @@ describe("an event that was written before words were changed", () => {
       type: "preflight.started",
       data: { school: SCHOOL, preferences: { method: "read-and-do" } },
     };
-    expect(eventInTodaysWords(both)).toEqual(both);
+    expect(upgradeEvent(both)).toEqual(both);
     const list = { format: "cravix.list/1", school: SCHOOL, preferences: 1, items: [] };
-    expect(fileInTodaysWords(list)).toMatchObject({ school: SCHOOL, preferences: 1 });
+    expect(upgradeFile(list)).toMatchObject({ school: SCHOOL, preferences: 1 });
   });
 });
 
@@ -92,7 +92,7 @@ describe("a file of an earlier version", () => {
 
   test("a type's preferences, methods and parts are found where they were", () => {
     expect(
-      fileInTodaysWords({
+      upgradeFile({
         format: "cravix.aircraft-type/1",
         habits: { brake: { way: "controls first", why: "w" } },
         rules: [{ id: "r", school: "brake first" }],
@@ -110,12 +110,12 @@ describe("a file of an earlier version", () => {
   });
 
   test("so are an aircraft's own items, and a list with the preferences it was made for", () => {
-    expect(fileInTodaysWords({ format: "cravix.aircraft/1", ownItems: [item] })).toEqual({
+    expect(upgradeFile({ format: "cravix.aircraft/1", ownItems: [item] })).toEqual({
       format: "cravix.aircraft/2",
       ownItems: [read],
     });
     expect(
-      fileInTodaysWords({
+      upgradeFile({
         format: "cravix.list/1",
         school: SCHOOL,
         type: { habits: {} },
@@ -140,7 +140,7 @@ describe("a file of an earlier version", () => {
       null,
       [],
     ])
-      expect(fileInTodaysWords(value)).toBe(value);
+      expect(upgradeFile(value)).toBe(value);
   });
 
   test("one that is broken stays broken in the same place: it is read, and the check finds it", () => {
@@ -152,7 +152,7 @@ describe("a file of an earlier version", () => {
           fc.anything(),
         ),
         (format, rest) => {
-          expect(fileInTodaysWords({ ...rest, format })).toMatchObject({
+          expect(upgradeFile({ ...rest, format })).toMatchObject({
             format: format.replace("/1", "/2"),
           });
         },
@@ -164,7 +164,7 @@ describe("a file of an earlier version", () => {
 describe("what a device kept", () => {
   test("a bundle's files and walks, and the preferences that were set, are read in today's words", () => {
     expect(
-      bundleInTodaysWords({
+      upgradeBundle({
         aircraft: { format: "cravix.aircraft/1", ownItems: [] },
         type: { format: "cravix.aircraft-type/1", items: [] },
         walks: [{ crewId: "ines", school: SCHOOL }, { crewId: "kofi" }],
@@ -178,10 +178,10 @@ describe("what a device kept", () => {
       openDiscrepancies: [{ id: "a", cause: "fuel.sources" }, { id: "b" }],
       laps: {},
     });
-    expect(plannedInTodaysWords({ byRegistration: {}, schools: { "ines:QX-TAR": SCHOOL } })).toEqual({
+    expect(upgradePlanned({ byRegistration: {}, schools: { "ines:QX-TAR": SCHOOL } })).toEqual({
       byRegistration: {},
       preferences: { "ines:QX-TAR": PREFERENCES },
     });
-    expect(plannedInTodaysWords(undefined)).toBeUndefined();
+    expect(upgradePlanned(undefined)).toBeUndefined();
   });
 });

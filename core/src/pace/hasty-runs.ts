@@ -2,7 +2,7 @@ import type { Item } from "../aircraft/aircraft-type";
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import { answerTimes } from "./answer-times";
-import { leastSeconds } from "./look-time";
+import { minimumSeconds } from "./look-time";
 
 export interface HastyRun {
   items: Item[];
@@ -34,7 +34,7 @@ interface Doing {
  * time for each. Of overlapping runs the one that lacks most. A station done from memory counts with its flow; reading it afterwards
  * is quick, and rightly so; what was read out of an engine's trace asked no eye. Complexity: O(n log n).
  */
-export function hastyRuns(list: ComposedList, state: PreflightState): HastyRun[] {
+export function rushedSequences(list: ComposedList, state: PreflightState): HastyRun[] {
   const runs: HastyRun[] = [];
   let run: Doing[] = [];
   let lacking = 0;
@@ -65,7 +65,7 @@ function doings(list: ComposedList, state: PreflightState): Doing[] {
       items: [item],
       at,
       seconds,
-      least: leastSeconds(item),
+      least: minimumSeconds(item),
       card: card && `${card} ${at}`,
     }));
   // One answer to several parts is one doing: as long as all of its looks, and no hasty row of answers.
@@ -80,7 +80,7 @@ function doings(list: ComposedList, state: PreflightState): Doing[] {
   }
   const flows = Object.entries(state.flowed).map(([station, { at, seconds }]): Doing => {
     const items = list.items.filter((item) => item.station === station);
-    const least = items.reduce((sum, item) => sum + leastSeconds(item), 0);
+    const least = items.reduce((sum, item) => sum + minimumSeconds(item), 0);
     return { items, at: Date.parse(at), seconds, least };
   });
   return [...single, ...flows].sort((a, b) => a.at - b.at);

@@ -22,7 +22,7 @@ const LEAST: Record<ItemKind, number> = {
 const EACH = 0.25;
 
 /** Seconds that this item takes at the least. Valid range: any item; a held one takes as long as it is held. */
-export function leastSeconds(item: Pick<Item, "kind" | "expected" | "seconds">): number {
+export function minimumSeconds(item: Pick<Item, "kind" | "expected" | "seconds">): number {
   if (item.kind === "time") return item.seconds ?? 0;
   return LEAST[item.kind] + (item.kind === "count" ? EACH * (item.expected ?? 1) : 0);
 }

@@ -4,11 +4,11 @@ import {
   type EventData,
   type EventType,
   foldPreflight,
-  hastyRuns,
   hastyText,
-  leastSeconds,
   longGapSince,
+  minimumSeconds,
   type PreflightEvent,
+  rushedSequences,
 } from "../index";
 import { event, item, LIST_INPUT, started, streamId, type } from "../testing/small-aircraft";
 import { comparePace, type EarlierWalk, stationTimes, stationVisits } from "./station-times";
@@ -45,12 +45,12 @@ const answer = (seconds: number, itemId: string): [number, EventType, EventData[
 
 describe("the least time for a look", () => {
   test("is more for what is felt, held or counted than for a glance (common practice)", () => {
-    expect(leastSeconds({ kind: "look" })).toBeLessThan(leastSeconds({ kind: "feel" }));
-    expect(leastSeconds({ kind: "count", expected: 9 })).toBeGreaterThan(
-      leastSeconds({ kind: "count", expected: 2 }),
+    expect(minimumSeconds({ kind: "look" })).toBeLessThan(minimumSeconds({ kind: "feel" }));
+    expect(minimumSeconds({ kind: "count", expected: 9 })).toBeGreaterThan(
+      minimumSeconds({ kind: "count", expected: 2 }),
     );
-    expect(leastSeconds({ kind: "time", seconds: 60 })).toBe(60);
-    expect(leastSeconds({ kind: "sample" })).toBeGreaterThanOrEqual(5);
+    expect(minimumSeconds({ kind: "time", seconds: 60 })).toBe(60);
+    expect(minimumSeconds({ kind: "sample" })).toBeGreaterThanOrEqual(5);
   });
 });
 
@@ -58,7 +58,7 @@ describe("answers faster than a person can look", () => {
   test("are told with their items: twelve items in eight seconds (the trade's own example)", () => {
     const state = walk(...Array.from({ length: 12 }, (_, i) => answer(60 + (i * 8) / 12, `left.${i}`)));
     // The first one came after a minute: only the eleven behind it are hasty.
-    const [run, ...more] = hastyRuns(list, state);
+    const [run, ...more] = rushedSequences(list, state);
     expect(more).toEqual([]);
     expect(run?.items).toHaveLength(11);
     expect(run?.stationIds).toEqual(["left"]);
@@ -67,27 +67,27 @@ describe("answers faster than a person can look", () => {
 
   test("are nothing when every look had its time, or when only three came quickly", () => {
     expect(
-      hastyRuns(list, walk(...Array.from({ length: 12 }, (_, i) => answer(i * 4, `left.${i}`)))),
+      rushedSequences(list, walk(...Array.from({ length: 12 }, (_, i) => answer(i * 4, `left.${i}`)))),
     ).toEqual([]);
-    expect(hastyRuns(list, walk(...[60, 60.1, 60.2, 60.3].map((at, i) => answer(at, `left.${i}`))))).toEqual(
-      [],
-    );
+    expect(
+      rushedSequences(list, walk(...[60, 60.1, 60.2, 60.3].map((at, i) => answer(at, `left.${i}`)))),
+    ).toEqual([]);
   });
 
   test("are judged run by run: a slow one between two quick ones parts them", () => {
     const quick = (from: number, first: number) =>
       Array.from({ length: 6 }, (_, i) => answer(from + i * 0.1, `left.${first + i}`));
-    const runs = hastyRuns(list, walk(...quick(60, 0), ...quick(200, 6)));
+    const runs = rushedSequences(list, walk(...quick(60, 0), ...quick(200, 6)));
     expect(runs.map((run) => run.items.length)).toEqual([5, 5]);
   });
 
   test("are not looked for in what a run-up's trace wrote down all at once", () => {
     const read = { itemId: "left.0", from: "monitor" as const, notes: [], rpm: [], steps: [] };
     const batch = Array.from({ length: 8 }, (_, i) => answer(90 + i * 0.01, `left.${i}`));
-    expect(hastyRuns(list, walk([90, "run-up.read", read], ...batch))).toEqual([]);
+    expect(rushedSequences(list, walk([90, "run-up.read", read], ...batch))).toEqual([]);
     // The same answers without a trace, or long after it, are hasty.
-    expect(hastyRuns(list, walk(...batch))).toHaveLength(1);
-    expect(hastyRuns(list, walk([60, "run-up.read", read], ...batch))).toHaveLength(1);
+    expect(rushedSequences(list, walk(...batch))).toHaveLength(1);
+    expect(rushedSequences(list, walk([60, "run-up.read", read], ...batch))).toHaveLength(1);
   });
 
   test("are not looked for in what was flowed from memory: reading it is quick", () => {
@@ -95,17 +95,17 @@ describe("answers faster than a person can look", () => {
       [50, "station.flowed", { stationId: "left" }],
       ...Array.from({ length: 12 }, (_, i) => answer(60 + i * 0.3, `left.${i}`)),
     );
-    expect(hastyRuns(list, state)).toEqual([]);
+    expect(rushedSequences(list, state)).toEqual([]);
     expect(stationTimes(list, state).left).toBeCloseTo(50 + 13.3, 6);
   });
 });
 
 describe("a station done from memory", () => {
   test("in less time than its looks take is told like any other", () => {
-    const [run] = hastyRuns(list, walk([3, "station.flowed", { stationId: "left" }]));
+    const [run] = rushedSequences(list, walk([3, "station.flowed", { stationId: "left" }]));
     expect(run).toMatchObject({ seconds: 3, leastSeconds: 12, stationIds: ["left"] });
     expect(run?.items).toHaveLength(12);
-    expect(hastyRuns(list, walk([30, "station.flowed", { stationId: "left" }]))).toEqual([]);
+    expect(rushedSequences(list, walk([30, "station.flowed", { stationId: "left" }]))).toEqual([]);
   });
 
   test("one after the other in a breath is one run", () => {
@@ -113,7 +113,7 @@ describe("a station done from memory", () => {
       [30, "station.flowed", { stationId: "left" }],
       [31, "station.flowed", { stationId: "right" }],
     );
-    expect(hastyRuns(list, state).map((run) => run.stationIds)).toEqual([["right"]]);
+    expect(rushedSequences(list, state).map((run) => run.stationIds)).toEqual([["right"]]);
   });
 });
 

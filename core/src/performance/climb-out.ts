@@ -20,7 +20,7 @@ export function trueSpeedKt(indicatedKt: number, densityAltitudeFt: number): num
 }
 
 /** What stands beyond the end of a runway. */
-export interface Beyond {
+export interface Obstacle {
   what: string;
   heightFt: number;
   /** From the end of the take-off distance available, m. */
@@ -38,7 +38,7 @@ export function aboveObstacleFt(
     over50M,
     gradientPercent,
   }: { todaM: number; rollM: number; over50M: number; gradientPercent: number },
-  { heightFt, distanceM }: Beyond,
+  { heightFt, distanceM }: Obstacle,
 ): number {
   const leftM = todaM + distanceM - over50M;
   if (leftM < 0) return 50 * Math.max(0, 1 + leftM / (over50M - rollM || 1)) - heightFt;

@@ -9,7 +9,7 @@ import {
   type DistanceConditions,
   distanceNeeded,
   frequencyFault,
-  OffChart,
+  OutsideChartError,
   type PerformanceProfile,
   performanceFaults,
   publishedFactors,
@@ -64,7 +64,9 @@ test("a chart is read linearly between its lines and exactly on them", () => {
 });
 
 test("it is never read outside: beyond its end it is refused, before its beginning the beginning counts", () => {
-  expect(() => readChart(LINEAR, { kg: 1000, pressureAltitudeFt: 0, celsius: 41 })).toThrow(OffChart);
+  expect(() => readChart(LINEAR, { kg: 1000, pressureAltitudeFt: 0, celsius: 41 })).toThrow(
+    OutsideChartError,
+  );
   expect(() => readChart(LINEAR, { kg: 1001, pressureAltitudeFt: 0, celsius: 20 })).toThrow(
     "Not on the chart: 1,001 kg, it ends at 1,000",
   );

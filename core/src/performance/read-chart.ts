@@ -10,7 +10,7 @@ export interface ChartPoint {
 }
 
 /** Asked where the chart has nothing: no number is invented. */
-export class OffChart extends QuantityError {}
+export class OutsideChartError extends QuantityError {}
 
 const UNIT = { kg: "kg", pressureAltitudeFt: "ft pressure altitude", celsius: "°C" } as const;
 
@@ -29,7 +29,7 @@ export function readChart(chart: Chart, point: ChartPoint): number {
       for (const [n, c] of t) {
         const value = chart.values[i]?.[j]?.[n];
         if (value === undefined || !Number.isFinite(value))
-          throw new OffChart("The chart has no value there.");
+          throw new OutsideChartError("The chart has no value there.");
         sum += a * b * c * value;
       }
   return sum;
@@ -40,9 +40,9 @@ function place(axis: keyof ChartPoint, lines: readonly number[], at: number): [n
   assertFinite(`A number for the chart (${UNIT[axis]})`, at);
   const last = lines.length - 1;
   const end = lines[last];
-  if (end === undefined) throw new OffChart("The chart is empty.");
+  if (end === undefined) throw new OutsideChartError("The chart is empty.");
   if (at > end + 1e-9)
-    throw new OffChart(
+    throw new OutsideChartError(
       `${formatNumber(at)} ${UNIT[axis]} is off the chart, which ends at ${formatNumber(end)}. Use the handbook.`,
     );
   if (at <= (lines[0] as number)) return [[0, 1]];

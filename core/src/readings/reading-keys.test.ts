@@ -2,18 +2,18 @@ import {
   isConvertible,
   isReadingOf,
   READING_KINDS,
+  readingDefinition,
   readingKey,
   readingName,
   scopeOf,
   tankOfKey,
   topicOf,
   UNITS,
-  wordOf,
 } from "../index";
 
 test("every id that is made is read back, of every kind, for any engine or tank", () => {
   for (const kind of READING_KINDS) {
-    const { of } = wordOf(kind);
+    const { of } = readingDefinition(kind);
     if (of !== "tank") expect(readingName(readingKey(kind))).toEqual({ kind });
     for (const subject of of === "aircraft" ? [] : ["left", "right", "main", "right-tip", "aux.2"])
       expect(readingName(readingKey(kind, subject))).toEqual({ kind, subject });
@@ -58,7 +58,7 @@ test("topics, tanks and kinds are told without looking into the id", () => {
 
 test("every kind's unit is one that can be read", () => {
   for (const kind of READING_KINDS) {
-    const { unit } = wordOf(kind);
+    const { unit } = readingDefinition(kind);
     if (unit) expect(UNITS.some((one) => isConvertible(one, unit))).toBe(true);
   }
 });

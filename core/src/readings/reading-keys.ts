@@ -183,18 +183,18 @@ export function isReadingOf(key: string | undefined, ...kinds: readonly ReadingK
 }
 
 /** What the vocabulary says of a kind. */
-export const wordOf = (kind: ReadingKind): Word => VOCABULARY[kind];
+export const readingDefinition = (kind: ReadingKind): Word => VOCABULARY[kind];
 
 /** What a reading is about; undefined for the aircraft's own. */
 export function topicOf(key: string | undefined): ReadingTopic | undefined {
   const name = key === undefined ? undefined : readingName(key);
-  return name && wordOf(name.kind).topic;
+  return name && readingDefinition(name.kind).topic;
 }
 
 /** Whether a number out of limits is of this day or of the aircraft; the aircraft's own readings are the aircraft's. */
 export function scopeOf(key: string): Scope {
   const name = readingName(key);
-  return name ? wordOf(name.kind).scope : "aircraft";
+  return name ? readingDefinition(name.kind).scope : "aircraft";
 }
 
 /** The ways to look at a tank. */

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { startingDigits, typedNumber, typedText } from "./starting-digits";
+import { leadingDigits, typedNumber, typedText } from "./starting-digits";
 
 const rpm = { unit: "rpm", decimals: 0 } as const;
 const hours = { unit: "h", decimals: 1 } as const;
@@ -17,32 +17,32 @@ test.each([
   ["a run-up at 2,000, across a thousand", rpm, 2000, undefined],
   ["nothing known", rpm, undefined, undefined],
 ])("%s", (_name, reading, last, start, other = start) => {
-  expect(startingDigits(reading, last)?.start).toBe(other);
+  expect(leadingDigits(reading, last)?.start).toBe(other);
 });
 
 test("a short number is typed whole", () => {
-  expect(startingDigits({ unit: "V", decimals: 0 }, 25)).toBeUndefined();
-  expect(startingDigits({ unit: "rpm", decimals: 0 }, 650)).toBeUndefined();
+  expect(leadingDigits({ unit: "V", decimals: 0 }, 25)).toBeUndefined();
+  expect(leadingDigits({ unit: "rpm", decimals: 0 }, 650)).toBeUndefined();
 });
 
 test("behind the leading digits or whole: the same number", () => {
-  const expected = startingDigits(rpm, 1800);
+  const expected = leadingDigits(rpm, 1800);
   expect(typedNumber("730", expected)).toBe(1730);
   expect(typedNumber("1730", expected)).toBe(1730);
-  const meter = startingDigits(hours, 612.3);
+  const meter = leadingDigits(hours, 612.3);
   expect(typedNumber("612.5", meter)).toBe(612.5);
   expect(typedNumber("12.5", meter)).toBe(612.5);
   // A drum's last digit is a tenth: it is read off without a point.
   expect(typedNumber("125", meter)).toBe(612.5);
-  expect(typedNumber("301", startingDigits(hours, 4228.9))).toBe(4230.1);
-  expect(typedText("301", startingDigits(hours, 4228.9))).toEqual({ start: "42", rest: "30.1" });
+  expect(typedNumber("301", leadingDigits(hours, 4228.9))).toBe(4230.1);
+  expect(typedText("301", leadingDigits(hours, 4228.9))).toEqual({ start: "42", rest: "30.1" });
 });
 
 test("what nobody expects is taken as it was typed: a dead magneto, a flat battery, a meter that was changed", () => {
-  expect(typedNumber("0", startingDigits(rpm, 1800))).toBe(0);
-  expect(typedNumber("11.8", startingDigits(volts, 25.2))).toBe(11.8);
-  expect(typedNumber("3.4", startingDigits(hours, 4228.9))).toBe(3.4);
-  expect(typedNumber("", startingDigits(rpm, 1800))).toBeUndefined();
+  expect(typedNumber("0", leadingDigits(rpm, 1800))).toBe(0);
+  expect(typedNumber("11.8", leadingDigits(volts, 25.2))).toBe(11.8);
+  expect(typedNumber("3.4", leadingDigits(hours, 4228.9))).toBe(3.4);
+  expect(typedNumber("", leadingDigits(rpm, 1800))).toBeUndefined();
 });
 
 test("whoever types a whole number gets that number, wherever it lies", () => {
@@ -53,7 +53,7 @@ test("whoever types a whole number gets that number, wherever it lies", () => {
       fc.double({ min: 0, max: 9000, noNaN: true }),
       (reading, last, read) => {
         const text = read.toFixed(reading.decimals);
-        const expected = startingDigits(reading, last);
+        const expected = leadingDigits(reading, last);
         const behind = expected && Number(expected.start + text);
         // Only what would be expected with the digits before it, and not without them, is read as if they were there.
         const meant =

@@ -27,7 +27,7 @@ const EASY = 3;
  * They say nothing that could be copied instead of read. Undefined where all digits differ, where no last one is known, or where the number is
  * short. Units: h, hPa, V, rpm. Source: common practice.
  */
-export function startingDigits(
+export function leadingDigits(
   { unit, decimals }: { unit: Unit; decimals: number },
   last: number | undefined,
 ): Expected | undefined {

@@ -1,14 +1,21 @@
 import { simulateRunUp, usualPlan } from "../engine-model/index";
-import { readRunUp, type SidesTold, traceOf } from "../run-up/index";
+import { type MagnetoSideOrder, readRunUp, traceOf } from "../run-up/index";
 import { CASE_ENGINES, runUpCase } from "../testing/run-up-cases";
-import { checksOf, dropText, knownByHand, typedOut, unreadSides, type WalkEngine } from "./index";
+import {
+  checksOf,
+  dropText,
+  manualValuesFromTrace,
+  type RunUpEngine,
+  unreadSides,
+  valuesOutsideLimits,
+} from "./index";
 
 const [one] = CASE_ENGINES;
 if (!one) throw new Error("no engine");
 const engine = {
   profile: one.profile,
   limits: { maxDropRpm: 125, maxDifferenceRpm: 50, resolutionRpm: 10 },
-} as WalkEngine;
+} as RunUpEngine;
 
 test("a drop is read off with one sign, whichever way the rpm went", () => {
   expect(dropText(62.6)).toBe("−63");
@@ -27,15 +34,15 @@ test.each([
   [1800, 1795, 1760, ["right"]],
   [1800, 0, 1740, ["right"]],
 ] as const)("typed %s, %s and %s are out by their names: %j", (base, right, left, out) => {
-  expect(typedOut({ base, right, left }, engine)).toEqual(out);
+  expect(valuesOutsideLimits({ base, right, left }, engine)).toEqual(out);
 });
 
 test("a side that was not typed is not out", () => {
-  expect(typedOut({ base: 1800, right: 1740 }, engine)).toEqual([]);
+  expect(valuesOutsideLimits({ base: 1800, right: 1740 }, engine)).toEqual([]);
 });
 
 describe("what a file without prompts leaves to be typed", () => {
-  const read = (fault: "none" | "hot magneto", sides?: SidesTold) => {
+  const read = (fault: "none" | "hot magneto", sides?: MagnetoSideOrder) => {
     const options = { ...runUpCase("none", 2, one).options, fault: { kind: fault, side: "left" } as const };
     const { samples } = simulateRunUp(options, usualPlan(options));
     return readRunUp(traceOf(samples), one.profile, undefined, sides);
@@ -44,7 +51,7 @@ describe("what a file without prompts leaves to be typed", () => {
 
   test("nothing where it was told which side came first: in the order of the page, whatever the order of the trace", () => {
     const reading = read("none", { first: "left" });
-    const [base, first, back, other, backAgain] = knownByHand(reading, "right");
+    const [base, first, back, other, backAgain] = manualValuesFromTrace(reading, "right");
     expect(base).toBe(Math.round(reading.right?.base ?? 0));
     // The page asks for the right side first, and it was the second in the trace.
     expect((base ?? 0) - (first ?? 0)).toBeCloseTo(reading.tries[1]?.drop ?? 0, -0.5);
@@ -54,9 +61,14 @@ describe("what a file without prompts leaves to be typed", () => {
   });
 
   test("both sides where nobody said which is which, and the one that does not show", () => {
-    expect(knownByHand(read("none"), "right").slice(1)).toEqual([undefined, undefined, undefined, undefined]);
+    expect(manualValuesFromTrace(read("none"), "right").slice(1)).toEqual([
+      undefined,
+      undefined,
+      undefined,
+      undefined,
+    ]);
     const hot = read("hot magneto", { first: "left" });
-    const [base, first, , other] = knownByHand(hot, "right");
+    const [base, first, , other] = manualValuesFromTrace(hot, "right");
     expect(first).toBeUndefined();
     expect((base ?? 0) - (other ?? 0)).toBeGreaterThan(20);
     expect(unreadSides(hot, words)).toBe("right");

@@ -5,7 +5,7 @@ import { inUnit, marginTo } from "../judgement/judgement";
 import type { HeatReading, MagnetoReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { formatNumber, formatQuantity } from "../units/format";
-import { sideWords, type WalkEngine } from "./engine-of-walk";
+import { type RunUpEngine, sideWords } from "./engine-of-walk";
 
 /** One line of what was read: its number, whether it is as it should be, and where in the trace it was read. */
 export interface Check {
@@ -19,7 +19,7 @@ export interface Check {
 }
 
 /** Every check that the trace holds, in the order of a run-up. Judged in full when it is written down; here only inside or outside. */
-export function checksOf(reading: RunUpReading, { profile, limits }: WalkEngine): Check[] {
+export function checksOf(reading: RunUpReading, { profile, limits }: RunUpEngine): Check[] {
   const words = sideWords(profile);
   const checks: Check[] = [];
   for (const side of ["right", "left"] as const) {
@@ -100,7 +100,7 @@ export const dropText = (drop: number): string => `${drop >= 0 ? "−" : "+"}${f
 export function isOut(
   reading: Pick<RunUpReading, "right" | "left">,
   side: Side,
-  { profile, limits }: Pick<WalkEngine, "profile" | "limits">,
+  { profile, limits }: Pick<RunUpEngine, "profile" | "limits">,
 ): boolean {
   const made: DroppedSide | undefined = reading[side];
   if (!made || made.doubt) return false;

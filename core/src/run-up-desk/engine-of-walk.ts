@@ -10,7 +10,7 @@ import { convert, isConvertible } from "../units/convert";
 import { carburettorIcing } from "../weather/air-today";
 
 /** The engine that is run up on this page: its figures, limits and the items that it answers. */
-export interface WalkEngine {
+export interface RunUpEngine {
   name: string | undefined;
   profile: RunUpProfile;
   limits: DropLimits;
@@ -34,10 +34,10 @@ const ICING: readonly [number, number] = [-10, 22];
 /**
  * The engine of this name in this walk, with today's air: density altitude in ft from elevation, setting and temperature, and whether it is leaned
  * before the drops. Without a setting the standard atmosphere's is taken. Source: the type's profile; `densityAltitudeFt`. Undefined where the type has no run-up on file. */
-export function engineOfWalk(
+export function runUpEngine(
   { list, state }: { list: ComposedList; state: PreflightState },
   name: string | undefined,
-): WalkEngine | undefined {
+): RunUpEngine | undefined {
   const { runUp: profile, magnetos } = list.type;
   const key = readingKey(READING.magnetoBase, name);
   const baseItem = list.items.find((item) => item.reading?.key === key);

@@ -64,7 +64,10 @@ export function tracedReadings(
  * What a trace shows of the five numbers of a run-up by hand, for a pilot who fills in the rest: on both, `firstSide`, both, the other side, both; whole rpm.
  * Undefined is what does not show, is in doubt, stopped, or of which nobody said which side it is: that is the pilot's to type. Pure.
  */
-export function knownByHand(reading: RunUpReading, firstSide: "right" | "left"): (number | undefined)[] {
+export function manualValuesFromTrace(
+  reading: RunUpReading,
+  firstSide: "right" | "left",
+): (number | undefined)[] {
   const { right, left, unnamed } = reading;
   const base = (right ?? left)?.base ?? reading.base?.value;
   const sure = (side: typeof right) => (unnamed || side?.doubt || side?.feel === "quit" ? undefined : side);

@@ -5,7 +5,7 @@ import type { OpenQuestion } from "../diagnosis/open-questions";
 import { type DiagnosisReport, diagnosisReport } from "../diagnosis/report";
 import { classifyDrop, type Dropped } from "../engine/classify-drop";
 import { otherSide } from "../engine/side";
-import { sideWords, type WalkEngine } from "./engine-of-walk";
+import { type RunUpEngine, sideWords } from "./engine-of-walk";
 
 /** Numbers that were typed, and what was answered or done since. */
 export interface Typed {
@@ -35,7 +35,7 @@ export const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
  * Reads typed numbers: without probes, no cylinder is told from another. Rpm. Source: the fault library; its likelihoods are our own, as named
  * at each.
  */
-export function readTyped(typed: Typed, engine: WalkEngine): TypedRead {
+export function readTyped(typed: Typed, engine: RunUpEngine): TypedRead {
   const { profile, limits, context } = engine;
   const { numbers, told, before, tries } = typed;
   const words = sideWords(profile);
@@ -59,7 +59,10 @@ export function readTyped(typed: Typed, engine: WalkEngine): TypedRead {
 }
 
 /** Which of these typed numbers are out of the type's limits, by name: a side, or how far the two are apart. Rpm. Never throws. */
-export function typedOut({ base, right, left }: TypedRunUp, { profile, limits }: WalkEngine): string[] {
+export function valuesOutsideLimits(
+  { base, right, left }: TypedRunUp,
+  { profile, limits }: RunUpEngine,
+): string[] {
   const words = sideWords(profile);
   const made = (rpm: number | undefined): Dropped | undefined =>
     rpm === undefined ? undefined : { drop: base - rpm, ...(rpm === 0 && { feel: "quit" as const }) };
@@ -79,6 +82,6 @@ export function typedOut({ base, right, left }: TypedRunUp, { profile, limits }:
 }
 
 /** Whether there is anything to say beyond the numbers themselves. */
-export function standsOut({ report, question, before }: TypedRead): boolean {
+export function needsAttention({ report, question, before }: TypedRead): boolean {
   return question !== undefined || before !== undefined || report.ranked[0]?.fault !== undefined;
 }

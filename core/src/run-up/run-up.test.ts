@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import psychrolib from "psychrolib";
-import { asFarAsProbed, diagnosisReport, type Observation, observe } from "../diagnosis/index";
+import { diagnosisReport, limitToProbes, type Observation, observe } from "../diagnosis/index";
 import { CASE_ENGINES, canHave, runUpCase, workCase } from "../testing/run-up-cases";
 import {
   densityAltitudeFt,
@@ -190,11 +190,11 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
       ({ feature, side }) => !(feature === "feel" && side === "left"),
     );
     const named = (of: typeof context) => diagnosisReport([...seen, rough], of).ranked[0]?.name;
-    expect(asFarAsProbed(context, readRunUp(drawn(misfire), profile))).toEqual({
+    expect(limitToProbes(context, readRunUp(drawn(misfire), profile))).toEqual({
       ...context,
       unprompted: true,
     });
-    expect(named(asFarAsProbed(context, reading))).toBe("fouled plug, left magneto");
+    expect(named(limitToProbes(context, reading))).toBe("fouled plug, left magneto");
   });
 
   it("does not judge a side with a hole in it", () => {

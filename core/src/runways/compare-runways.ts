@@ -79,7 +79,10 @@ const STILL_KT = 4;
  * Whether the wind at the windsock is another than that of the report (both in one north): then the sock is today's wind. Undefined where they agree, and where hardly
  * anything blows.
  */
-export function sockDisagrees(sock: { fromDeg: number; kt: number }, report: WindRange): string | undefined {
+export function windsockDisagrees(
+  sock: { fromDeg: number; kt: number },
+  report: WindRange,
+): string | undefined {
   const most = Math.max(report.kt, report.gustKt ?? 0);
   if (sock.kt <= STILL_KT && report.kt <= STILL_KT) return undefined;
   const off =

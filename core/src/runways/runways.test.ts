@@ -2,9 +2,9 @@ import fc from "fast-check";
 import {
   compareRunways,
   magneticWind,
-  sockDisagrees,
   type WindRange,
   windComponents,
+  windsockDisagrees,
   worstWind,
 } from "../index";
 import { variationDeg } from "./variation";
@@ -151,6 +151,6 @@ test.each<[{ fromDeg: number; kt: number }, WindRange, string | undefined]>([
   [{ fromDeg: 215, kt: 10 }, { fromDeg: 270, kt: 10, between: [210, 290] }, undefined],
   [{ fromDeg: 250, kt: 3 }, { fromDeg: 250, kt: 14 }, "the sock says less"],
 ])("sock %j, report %j: %s", (sock, report, words) => {
-  if (words) expect(sockDisagrees(sock, report)).toContain(words);
-  else expect(sockDisagrees(sock, report)).toBeUndefined();
+  if (words) expect(windsockDisagrees(sock, report)).toContain(words);
+  else expect(windsockDisagrees(sock, report)).toBeUndefined();
 });

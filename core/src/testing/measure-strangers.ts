@@ -8,8 +8,8 @@ import {
   coachStranger,
   type Judge,
   nameOf,
+  runUnseenCase,
   type WorkedStranger,
-  workStranger,
 } from "./work-stranger";
 
 /** Something counted, and how many of it were as they should be. */
@@ -86,7 +86,7 @@ export function measureStrangers(from: number, each: number, judge?: Judge): Str
     const count = each * (trouble === "none" ? 4 : 1);
     for (let n = 0; n < count; n++) {
       const one = strangerCase(trouble, from + n);
-      const worked = workStranger(one, judge);
+      const worked = runUnseenCase(one, judge);
       const { chances, place } = worked;
       for (const [of, to] of [
         [chances, said],

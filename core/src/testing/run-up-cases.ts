@@ -14,17 +14,17 @@ import {
   FAULT_KINDS,
   type FaultKind,
   type MonitorOptions,
-  type PlantedFault,
+  type SimulatedFault,
   simulateRunUp,
   usualPlan,
 } from "../engine-model/index";
 import type { LimitRange } from "../judgement/judgement";
 import {
+  type MagnetoSideOrder,
   type Mark,
   type RunUpProfile,
   type RunUpReading,
   readRunUp,
-  type SidesTold,
   traceOf,
 } from "../run-up/index";
 
@@ -134,7 +134,7 @@ export function canHave(kind: FaultKind, { shape }: CaseEngine): boolean {
 
 export interface RunUpCase {
   engine: CaseEngine;
-  fault: PlantedFault;
+  fault: SimulatedFault;
   options: MonitorOptions;
   /** Without the coach's prompts, as a file has it; the pilot answers what is asked afterwards. */
   unprompted?: boolean;
@@ -146,7 +146,7 @@ export interface RunUpCase {
 export function runUpCase(kind: FaultKind, n: number, from: CaseEngine, seed = 1): RunUpCase {
   const side = n % 2 ? "left" : "right";
   const cylinder = 1 + (n % from.shape.cylinders);
-  const fault = { kind, side, cylinder } as PlantedFault;
+  const fault = { kind, side, cylinder } as SimulatedFault;
   return {
     engine: from,
     fault,
@@ -192,7 +192,7 @@ export function workCase({
   const marks = (told: { step: string; at: number }[]) =>
     told.map(({ step, at }) => ({ step, t: at }) as Mark);
   const trace = traceOf(sim.samples);
-  const read = (sides?: SidesTold) =>
+  const read = (sides?: MagnetoSideOrder) =>
     readRunUp(trace, profile, unprompted ? undefined : marks(sim.told), sides);
   const done = new Set<string>(sim.told.map(({ step }) => step));
   const { reading, told, asked } = askPilot(read, profile, fault, done);
@@ -264,9 +264,9 @@ export function workCase({
 
 /** A pilot who knows what the hand did, not what is wrong: answers what a trace without prompts leaves open. */
 function askPilot(
-  read: (sides?: SidesTold) => RunUpReading,
+  read: (sides?: MagnetoSideOrder) => RunUpReading,
   profile: RunUpProfile,
-  fault: PlantedFault,
+  fault: SimulatedFault,
   done: ReadonlySet<string>,
 ): { reading: RunUpReading; told: Observation[]; asked: ReadonlySet<OpenQuestion["id"]> } {
   const asked = new Set<OpenQuestion["id"]>();

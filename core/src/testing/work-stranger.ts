@@ -1,25 +1,25 @@
 import {
-  asOftenAsSo,
+  calibrate,
   type Diagnosis,
   type DiagnosisContext,
-  diagnoseWays,
+  diagnoseInterpretations,
   type Hypothesis,
   type Observation,
   type OpenQuestion,
+  observeInterpretations,
   openQuestions,
   rankQuestions,
-  seenInWays,
   TEMPERATURE,
 } from "../diagnosis/index";
 import type { EngineFeel } from "../engine/classify-drop";
 import { judgeMagnetos } from "../engine/judge-magnetos";
 import {
   asTold,
+  type MagnetoSideOrder,
   type Mark,
   type ReadWay,
   type RunUpReading,
   readWays,
-  type SidesTold,
   type Trace,
   traceOf,
 } from "../run-up/index";
@@ -45,13 +45,13 @@ export const nameOf = (id: string | undefined): string =>
 export type Judge = (
   one: StrangerCase,
   trace: Trace,
-  sides: SidesTold,
+  sides: MagnetoSideOrder,
   told: readonly Observation[],
   marks?: readonly Mark[],
 ) => Pick<WorkedStranger, "reading" | "observations" | "diagnosis">;
 
 /** Reads and judges a stranger's trace with nobody there to be asked; `judge` is the page's way, or another to hold it against. */
-export function workStranger(one: StrangerCase, judge: Judge = judged): WorkedStranger {
+export function runUnseenCase(one: StrangerCase, judge: Judge = judged): WorkedStranger {
   const { reading, observations, diagnosis } = judge(one, traceOf(one.lines), {}, []);
   const chances = byTrouble(diagnosis.ranked);
   return {
@@ -59,7 +59,7 @@ export function workStranger(one: StrangerCase, judge: Judge = judged): WorkedSt
     observations,
     diagnosis,
     chances,
-    before: byTrouble(asOftenAsSo(diagnosis.ranked, 1 / TEMPERATURE)),
+    before: byTrouble(calibrate(diagnosis.ranked, 1 / TEMPERATURE)),
     place: placeAmong(chances, one.trouble),
   };
 }
@@ -72,7 +72,7 @@ export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; p
   const trace = traceOf(one.lines);
   const asked = new Set<OpenQuestion["id"]>();
   const told: Observation[] = [];
-  let sides: SidesTold = {};
+  let sides: MagnetoSideOrder = {};
   for (;;) {
     const { reading, diagnosis } = judged(one, trace, sides, told);
     const { context } = circumstances(one);
@@ -220,8 +220,8 @@ export const judged: Judge = (one, trace, sides, told, marks) => {
   const { context, limits } = circumstances(one);
   const ways = readWays(trace, profile, marks, sides);
   const { reading } = ways[0] as ReadWay;
-  const seen = seenInWays(ways, asTold(profile, reading.prompted, sides), limits, context, told);
-  return { reading, observations: seen[0]?.observations ?? [], diagnosis: diagnoseWays(seen) };
+  const seen = observeInterpretations(ways, asTold(profile, reading.prompted, sides), limits, context, told);
+  return { reading, observations: seen[0]?.observations ?? [], diagnosis: diagnoseInterpretations(seen) };
 };
 
 function byTrouble(ranked: readonly Hypothesis[]): Map<string, number> {

@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { asItStands, FINDING_GRADES, GRADES, type OpenDiscrepancy } from "../index";
+import { aircraftStatus, FINDING_GRADES, GRADES, type OpenDiscrepancy } from "../index";
 
 const open = (grade: OpenDiscrepancy["grade"], more: Partial<OpenDiscrepancy> = {}): OpenDiscrepancy => ({
   id: `d-${grade}-${more.openedAt ?? ""}`,
@@ -14,7 +14,7 @@ const open = (grade: OpenDiscrepancy["grade"], more: Partial<OpenDiscrepancy> = 
 // No published source judges an aircraft that nobody has looked at; that the worst open defect decides is common practice of technical logs.
 describe("an aircraft as it stands", () => {
   test("has no reason against it where nothing is open and the oil was not low", () => {
-    expect(asItStands({ open: [], oil: [{ qt: 6, minimumQt: 6, at: "2026-05-01" }] })).toEqual({
+    expect(aircraftStatus({ open: [], oil: [{ qt: 6, minimumQt: 6, at: "2026-05-01" }] })).toEqual({
       verdict: "go",
       grade: "within limits",
       reasons: [],
@@ -24,7 +24,7 @@ describe("an aircraft as it stands", () => {
   test("is what its worst discrepancy makes of it, whatever else there is, in whatever order", () => {
     fc.assert(
       fc.property(fc.array(fc.constantFrom(...FINDING_GRADES), { maxLength: 12 }), (grades) => {
-        const standing = asItStands({ open: grades.map((grade) => open(grade)) });
+        const standing = aircraftStatus({ open: grades.map((grade) => open(grade)) });
         const ranks = grades.map((grade) => GRADES.indexOf(grade));
         expect(GRADES.indexOf(standing.grade)).toBe(Math.max(0, ...ranks));
         expect(standing.verdict === "stop").toBe(grades.includes("stop"));
@@ -36,7 +36,7 @@ describe("an aircraft as it stands", () => {
   });
 
   test("says the oldest of one grade first, with what was measured of it", () => {
-    const { reasons } = asItStands({
+    const { reasons } = aircraftStatus({
       open: [
         open("watch", { openedAt: "2026-05-03T09:00:00.000Z", text: "New" }),
         open("watch", {
@@ -51,12 +51,12 @@ describe("an aircraft as it stands", () => {
 
   test("notes oil below the minimum, unless some was put in since or there is no minimum on file", () => {
     const low = { qt: 5.8, minimumQt: 6, at: "2026-05-01" };
-    const { verdict, reasons } = asItStands({ open: [], oil: [{ ...low, engine: "left" }] });
+    const { verdict, reasons } = aircraftStatus({ open: [], oil: [{ ...low, engine: "left" }] });
     expect(verdict).toBe("go with notes");
     expect(reasons[0]?.text).toBe(
       "Oil, left engine: 5.8 qt when last read, the minimum is 6.0 qt. Take oil along.",
     );
-    expect(asItStands({ open: [], oil: [{ ...low, putInQt: 1 }] }).reasons).toEqual([]);
-    expect(asItStands({ open: [], oil: [{ qt: 5.8, at: "2026-05-01" }] }).reasons).toEqual([]);
+    expect(aircraftStatus({ open: [], oil: [{ ...low, putInQt: 1 }] }).reasons).toEqual([]);
+    expect(aircraftStatus({ open: [], oil: [{ qt: 5.8, at: "2026-05-01" }] }).reasons).toEqual([]);
   });
 });

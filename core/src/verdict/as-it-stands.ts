@@ -1,8 +1,8 @@
 import type { LocalDate } from "../airworthiness/calendar/local-date";
 import { dueJudgement, isSoon } from "../airworthiness/due/due-judgement";
-import { judgePapers, type PinnedPapers, papersMeters } from "../airworthiness/papers";
+import { type AirworthinessSnapshot, judgeAirworthiness, papersMeters } from "../airworthiness/papers";
 import type { OpenDiscrepancy } from "../checklist/list/compose-list";
-import { GRADES, type Grade, type Verdict, worst } from "../judgement/judgement";
+import { GRADES, type Grade, type Verdict, worstGrade } from "../judgement/judgement";
 import type { LastOil } from "../logs/last-fluids";
 import { formatNumber } from "../units/format";
 import { verdictFor } from "./verdict-for";
@@ -30,7 +30,7 @@ export interface Standing {
  * it in its papers counts as it was judged for an hour by day. The
  * verdict follows from the worst, as it does for a whole walk. Never throws. Complexity: O(n log n).
  */
-export function asItStands({
+export function aircraftStatus({
   open,
   oil = [],
   papers = [],
@@ -54,7 +54,7 @@ export function asItStands({
     ...oil.flatMap(lowOil),
     ...papers,
   ].sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
-  const grade = worst(reasons.map((reason) => reason.grade));
+  const grade = worstGrade(reasons.map((reason) => reason.grade));
   return { verdict: verdictFor(grade), grade, reasons };
 }
 
@@ -70,9 +70,9 @@ function deferredNow({ grade, deferral }: OpenDiscrepancy, today: LocalDate | un
 const AN_HOUR = { minutes: 60, conditions: [] } as const;
 
 /** What of the papers is against such a flight, and what will be soon, at a moment (ISO 8601). Never throws. */
-export function papersStanding(papers: PinnedPapers, at: string): StandingReason[] {
+export function papersStanding(papers: AirworthinessSnapshot, at: string): StandingReason[] {
   const meters = papersMeters(papers);
-  return judgePapers(papers, { at, ...AN_HOUR }).flatMap(({ item, verdict }) => {
+  return judgeAirworthiness(papers, { at, ...AN_HOUR }).flatMap(({ item, verdict }) => {
     const { grade, sentence, subject } = dueJudgement(item, verdict, meters);
     const soon = isSoon(verdict);
     if (grade === "within limits" && !soon) return [];

@@ -8,7 +8,7 @@ import {
   fluidLogOf,
   fluidMemory,
   fluidRowsOf,
-  foldMore,
+  foldIncrementally,
   foldPreflight,
   judgeHourMeter,
   judgePreflight,
@@ -399,10 +399,10 @@ test("folding one more event is the same as folding all, for every kind of fluid
     event("blade.pulled", { itemId: "pull", blade: 1 }),
     event("fuel.told", { payloadKg: 160 }),
   ];
-  let folded: ReturnType<typeof foldMore> | undefined;
+  let folded: ReturnType<typeof foldIncrementally> | undefined;
   events.forEach((_, i) => {
     const before = folded && JSON.stringify(folded.state);
-    const next = foldMore(folded, streamId, events.slice(0, i + 1));
+    const next = foldIncrementally(folded, streamId, events.slice(0, i + 1));
     expect(next.state).toEqual(foldPreflight(streamId, events.slice(0, i + 1)));
     if (folded) expect(JSON.stringify(folded.state)).toBe(before);
     folded = next;

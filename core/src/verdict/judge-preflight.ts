@@ -42,7 +42,7 @@ export function judgePreflight(
   const { judgements, quantity, value } = usableReadings(list, state);
   const walk: JudgedWalk = { list, state, quantity, value, itemsOf: itemsOfKinds(list), given: {} };
   const made = new Map<string, Judgement[]>();
-  for (const judge of inTurn(judges))
+  for (const judge of topologicalOrder(judges))
     made.set(
       judge.id,
       guarded(judge.id, judge.subject, () => judge.judge(walk)).map((judgement) => ({
@@ -59,7 +59,7 @@ export function judgePreflight(
 const PLACES = JUDGES.map((judge) => judge.id);
 
 /** The judges in an order in which each comes behind those that it needs. */
-function inTurn(judges: readonly Judge[]): Judge[] {
+function topologicalOrder(judges: readonly Judge[]): Judge[] {
   const done = new Map<string, Judge>();
   const open = new Set<string>();
   const visit = (judge: Judge) => {

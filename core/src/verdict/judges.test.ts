@@ -13,11 +13,11 @@ import {
   type PreflightEvent,
   READING_KINDS,
   type RunUpSource,
+  readingDefinition,
   readingKey,
   toLog,
   UNITS,
   type Unit,
-  wordOf,
 } from "../index";
 import { event, item, LIST_INPUT, source, started, streamId, type } from "../testing/small-aircraft";
 
@@ -45,7 +45,7 @@ const runUp = (right: number, left: number, more: object = {}) => [
 
 describe("a reading carries its unit to the judge", () => {
   const limited = READING_KINDS.flatMap((kind) => {
-    const { unit, of } = wordOf(kind);
+    const { unit, of } = readingDefinition(kind);
     return unit ? [{ key: readingKey(kind, of === "tank" ? "main" : undefined), unit }] : [];
   });
 

@@ -1,7 +1,7 @@
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { FuelResult } from "../fuel/judge-fuel";
-import { massesMissing } from "../loading/masses-missing";
+import { missingMasses } from "../loading/masses-missing";
 import { fuelKgPerL } from "./judges/judge-fluids";
 
 /**
@@ -13,7 +13,7 @@ export function payloadOf(
   { told, plannedLoad }: Pick<PreflightState, "told" | "plannedLoad">,
 ): { kg: number; from: "told" | "planned" } | undefined {
   if (told.payloadKg !== undefined) return { kg: told.payloadKg, from: "told" };
-  if (!loading || !plannedLoad || massesMissing(loading, plannedLoad).length > 0) return undefined;
+  if (!loading || !plannedLoad || missingMasses(loading, plannedLoad).length > 0) return undefined;
   return { kg: Object.values(plannedLoad.stations).reduce((sum, kg) => sum + kg, 0), from: "planned" };
 }
 

@@ -1,11 +1,11 @@
 import type { AircraftType } from "../aircraft/aircraft-type";
 import type { EventData } from "../checklist/stream/events";
 import { causeOf, type Judgement } from "../judgement/judgement";
-import { whyNotAdd } from "../oil/judge-oil";
+import { oilAdditionFault } from "../oil/judge-oil";
 import { WRONG_FUEL, wrongGrade } from "./judges/judge-fluids";
 
 /** What was put in without a walk. */
-export type PutIn =
+export type FluidAddition =
   | { type: "fuel.uplifted"; data: EventData["fuel.uplifted"] }
   | { type: "oil.added"; data: EventData["oil.added"] };
 
@@ -13,7 +13,7 @@ export type PutIn =
  * What is wrong with fuel or oil that was put in without a walk: a grade that this aircraft may not burn, oil that must not go in. The amount is
  * nobody's word here; the next walk holds it against the dipstick. Source: the type's own grades; the unopened container is common practice.
  */
-export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: PutIn): Judgement[] {
+export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: FluidAddition): Judgement[] {
   if (put.type === "fuel.uplifted") {
     const { grade, receipt } = put.data;
     const approved = type.fuel?.grades ?? [];
@@ -29,7 +29,7 @@ export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: 
     ];
   }
   const { qt, sealed, grade, engine } = put.data;
-  const against = whyNotAdd({ qt, sealed, ...(grade && { grade }) }, type.oil, undefined);
+  const against = oilAdditionFault({ qt, sealed, ...(grade && { grade }) }, type.oil, undefined);
   if (!against) return [];
   return [
     {
@@ -47,7 +47,7 @@ export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: 
 /** The discrepancies of it, for the next pilot: where that fluid is looked at, or where the walk begins. */
 export function logOutsideWalk(
   type: Pick<AircraftType, "fuel" | "oil" | "stations">,
-  put: PutIn,
+  put: FluidAddition,
 ): Omit<EventData["discrepancy.opened"], "discrepancyId">[] {
   const role = put.type === "oil.added" ? "oil" : "fuel";
   const station =

@@ -12,7 +12,7 @@ import {
   toLog,
   type VerdictResult,
 } from "../index";
-import { eventInTodaysWords, fileInTodaysWords } from "../old-words";
+import { upgradeEvent, upgradeFile } from "../old-words";
 
 /**
  * Walks of all six types of the demo, as they were recorded (26 November 2026) with the verdict of that day: answered by dice, a third of them well,
@@ -80,7 +80,7 @@ function summary(list: ComposedList, state: PreflightState, result: VerdictResul
 const eventsOf = ({ from, events }: Recorded["walks"][number]) =>
   events.map(
     ([type, data], i) =>
-      eventInTodaysWords({
+      upgradeEvent({
         id: `e${String(i).padStart(4, "0")}`,
         type,
         preflightId: "walk",
@@ -101,7 +101,7 @@ test("there are walks of all six types, of every verdict", () => {
 test.each(
   recorded.walks.map((walk) => [walk.name, walk] as const),
 )("%s: the same verdict as recorded", (_name, walk) => {
-  const list = fileInTodaysWords(recorded.lists[walk.listHash]) as ComposedList | undefined;
+  const list = upgradeFile(recorded.lists[walk.listHash]) as ComposedList | undefined;
   if (!list) throw new Error("its list was not recorded");
   const state = foldPreflight("walk", eventsOf(walk));
   expect(summary(list, state, computeVerdict(list, state))).toEqual(inTodaysWords(walk.verdict));

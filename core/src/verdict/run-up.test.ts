@@ -2,7 +2,7 @@ import {
   type ComposedList,
   composeList,
   type FluidMemory,
-  foldMore,
+  foldIncrementally,
   foldPreflight,
   instrumentMemory,
   judgePreflight,
@@ -112,8 +112,8 @@ describe("a run-up in the verdict", () => {
     const events = [started(), ...rpm(1800, 1740, 1720), event("run-up.read", TRACED)];
     const state = foldPreflight(streamId, events);
     expect(state.readings[READING.densityAltitude]).toMatchObject({ value: 800, unit: "ft" });
-    const before = foldMore(undefined, streamId, events.slice(0, 4));
-    expect(foldMore(before, streamId, events).state).toEqual(state);
+    const before = foldIncrementally(undefined, streamId, events.slice(0, 4));
+    expect(foldIncrementally(before, streamId, events).state).toEqual(state);
     expect(Object.keys(before.state.runUps)).toEqual([]);
   });
 });

@@ -4,7 +4,14 @@ import { overLimit } from "../airworthiness/life/measure-trend";
 import type { ComposedList } from "../checklist/list/compose-list";
 import { openItems } from "../checklist/next-item";
 import type { OpenedDiscrepancy, PreflightState } from "../checklist/stream/preflight-state";
-import { causeOf, GRADES, type Grade, type Judgement, type Verdict, worst } from "../judgement/judgement";
+import {
+  causeOf,
+  GRADES,
+  type Grade,
+  type Judgement,
+  type Verdict,
+  worstGrade,
+} from "../judgement/judgement";
 import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger";
 import { judgePreflight } from "./judge-preflight";
 import { flightAsked } from "./judges/judge-papers";
@@ -54,7 +61,7 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
   ].sort((a, b) => GRADES.indexOf(b.grade) - GRADES.indexOf(a.grade));
   const unanswered = openItems(list, state);
   const outstanding = openEntries(foldLedger(list, state));
-  const grade = worst(reasons.map((r) => r.grade));
+  const grade = worstGrade(reasons.map((r) => r.grade));
   const finished = unanswered.length === 0 && outstanding.length === 0;
   return {
     ...((finished || grade === "stop") && { verdict: verdictFor(grade) }),
@@ -92,7 +99,7 @@ function judgedReason(
   const at = group.flatMap((one) => one.itemIds ?? []).flatMap((id) => places.get(id) ?? []);
   const item = list.items[Math.min(...at)];
   return {
-    grade: worst(group.map((one) => one.grade)),
+    grade: worstGrade(group.map((one) => one.grade)),
     text: `${judgement.subject}: ${judgement.sentence}`,
     judgement,
     cause: causeOf(judgement),
@@ -114,7 +121,7 @@ function joined(judged: readonly Reason[], logged: readonly Reason[]): Reason[] 
     if (same)
       reasons[at] = {
         ...same,
-        grade: worst([same.grade, one.grade]),
+        grade: worstGrade([same.grade, one.grade]),
         ...(one.discrepancyId && { discrepancyId: same.discrepancyId ?? one.discrepancyId }),
       };
     else rest.push(one);
@@ -174,7 +181,7 @@ function deferredToday(
     case "holds":
       return { grade: "note", words: standing.words };
     case "asked anew":
-      return { grade: worst(["ask", miss]), words: standing.words };
+      return { grade: worstGrade(["ask", miss]), words: standing.words };
     default:
       return { grade: "stop", words: standing.words };
   }
@@ -207,9 +214,9 @@ function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[]
     // At its limit it is no longer what was put off, nor what was watched.
     if (over) return [{ ...at, grade: "stop", text: `${words} ${over}` }];
     const deferred = deferredToday(list, state, item);
-    if (!deferred) return [{ ...at, grade: grown ? worst(["ask", item.miss]) : item.miss, text: words }];
+    if (!deferred) return [{ ...at, grade: grown ? worstGrade(["ask", item.miss]) : item.miss, text: words }];
     // What has grown is not what was put off.
-    const grade = grown ? worst(["ask", deferred.grade]) : deferred.grade;
+    const grade = grown ? worstGrade(["ask", deferred.grade]) : deferred.grade;
     return [{ ...at, grade, text: `${words} ${deferred.words}` }];
   });
 }

@@ -1,4 +1,4 @@
-import { type Judgement, unjudged } from "../judgement/judgement";
+import { type Judgement, notAssessed } from "../judgement/judgement";
 import { formatQuantity } from "../units/format";
 import {
   ageMin,
@@ -179,4 +179,4 @@ export function weatherHints(report: WeatherReport): string[] {
 
 /** No report at all: nothing is claimed. */
 export const noReport = (): Judgement =>
-  unjudged("weather.report", "Weather report", "No report: use the wind and weather you observe.");
+  notAssessed("weather.report", "Weather report", "No report: use the wind and weather you observe.");

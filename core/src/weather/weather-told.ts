@@ -5,11 +5,11 @@ export const WEATHER_FROM = ["typed", "station"] as const;
 export type WeatherFrom = (typeof WEATHER_FROM)[number];
 
 /** What the ground of grass and paved runways can be like. */
-export const GROUND_STATES = ["dry", "wet", "soft"] as const;
-export type GroundState = (typeof GROUND_STATES)[number];
+export const RUNWAY_CONDITIONS = ["dry", "wet", "soft"] as const;
+export type GroundState = (typeof RUNWAY_CONDITIONS)[number];
 
 /** What was said of the weather of a flight. */
-export interface WeatherTold {
+export interface WeatherInputs {
   report?: WeatherReport;
   /** What is expected, of the same field. */
   forecast?: Forecast;

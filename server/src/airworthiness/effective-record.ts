@@ -1,4 +1,4 @@
-import { type AircraftRecord, type RecordMeter, withMove } from "@cravix/core";
+import { type AircraftRecord, applyComponentMove, type RecordMeter } from "@cravix/core";
 import { and, asc, eq, inArray } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";
@@ -56,11 +56,11 @@ function withChanges(
   };
   return moves.reduce<AircraftRecord>(
     (record, { at, component, fitted, position, totals, as }) =>
-      withMove(record, {
+      applyComponentMove(record, {
         at: fromDb(at),
         totals,
         ...(fitted && as ? { fitted: as, ...(position !== null && { position }) } : { component }),
-      } as Parameters<typeof withMove>[1]),
+      } as Parameters<typeof applyComponentMove>[1]),
     { ...body, meters: body.meters.map(changed) },
   );
 }

@@ -1,9 +1,9 @@
 import type { PlanRow } from "@cravix/contract/logs";
 import {
-  judgePapers,
+  airworthinessSnapshot,
+  judgeAirworthiness,
   localDate,
   type PapersOnFile,
-  pinPapers,
   usualOf,
   type WorkshopPlan,
   whenDue,
@@ -22,21 +22,24 @@ export function planRows(papers: readonly PapersOnFile[], plan: WorkshopPlan | n
     const { record } = onFile;
     const today = localDate(at, record.timeZone);
     const usual = usualOf(onFile.days, record.meters, today);
-    return judgePapers(pinPapers(record, onFile), { at, minutes: 0, landings: 0, conditions: [] }).flatMap(
-      ({ item, verdict }): PlanRow[] => {
-        const when = whenDue(verdict.limits, usual, today);
-        if (!when?.middle || when.middle > until) return [];
-        return [
-          {
-            date: when.middle,
-            what: "due",
-            registration: record.registration,
-            text: item.name,
-            ...(!when.certain && { from: when.from, ...(when.to && { to: when.to }) }),
-          },
-        ];
-      },
-    );
+    return judgeAirworthiness(airworthinessSnapshot(record, onFile), {
+      at,
+      minutes: 0,
+      landings: 0,
+      conditions: [],
+    }).flatMap(({ item, verdict }): PlanRow[] => {
+      const when = whenDue(verdict.limits, usual, today);
+      if (!when?.middle || when.middle > until) return [];
+      return [
+        {
+          date: when.middle,
+          what: "due",
+          registration: record.registration,
+          text: item.name,
+          ...(!when.certain && { from: when.from, ...(when.to && { to: when.to }) }),
+        },
+      ];
+    });
   });
   const visits = (plan?.visits ?? []).map(
     ({ registration, date, items }): PlanRow => ({

@@ -2,9 +2,9 @@ import {
   type AircraftRecord,
   addLine,
   foldTotals,
-  type LogLine,
   type PreflightEvent,
-  type TotalsSoFar,
+  type RunningTotals,
+  type TechnicalLogEntry,
 } from "@cravix/core";
 import { and, eq } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
@@ -34,7 +34,7 @@ export async function projectFlights(
   streams: readonly StreamOfFlight[],
 ): Promise<void> {
   const rows: ReturnType<typeof toRow>[] = [];
-  const fresh = new Map<string, LogLine[]>();
+  const fresh = new Map<string, TechnicalLogEntry[]>();
   const anew = new Set<string>();
   for (const stream of streams) {
     const events = [...stream.stored.map(({ event }) => event), ...stream.added].sort((a, b) =>
@@ -100,7 +100,7 @@ export async function totalsFromLines(
   groupId: string,
   registration: string,
   known?: AircraftRecord,
-): Promise<TotalsSoFar> {
+): Promise<RunningTotals> {
   const record = known ?? (await effectiveRecord(db, groupId, registration));
   const all = await db
     .select({ id: flightLog.id, line: flightLog.line })
@@ -120,14 +120,14 @@ export async function carryTotals(
   tx: Tx,
   groupId: string,
   registration: string,
-  lines?: readonly LogLine[],
+  lines?: readonly TechnicalLogEntry[],
 ): Promise<void> {
   const record = await effectiveRecord(tx, groupId, registration);
   const own = and(eq(meterTotals.groupId, groupId), eq(meterTotals.registration, registration));
   const [before] = await tx.select().from(meterTotals).where(own).for("update");
-  let so: TotalsSoFar;
+  let so: RunningTotals;
   if (lines && before)
-    so = lines.reduce<TotalsSoFar>((sum, line) => addLine(sum, line, record?.meters ?? []), {
+    so = lines.reduce<RunningTotals>((sum, line) => addLine(sum, line, record?.meters ?? []), {
       totals: before.totals,
       lines: before.flights,
       ...(before.lastOn !== null && { lastOn: fromDb(before.lastOn) }),

@@ -1,4 +1,4 @@
-import { type ComponentAsItIs, componentAsItIs, type PreflightEvent } from "@cravix/core";
+import { type ComponentSnapshot, componentAsItIs, type PreflightEvent } from "@cravix/core";
 import { and, eq, isNotNull } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
@@ -45,7 +45,7 @@ async function write(
   groupId: string,
   { id, at, type, data }: Move,
   component: string,
-  as: ComponentAsItIs | undefined,
+  as: ComponentSnapshot | undefined,
 ): Promise<void> {
   await upsert(tx, "component_move", [
     {
@@ -63,7 +63,7 @@ async function write(
 }
 
 /** A component that lies on the shelf: as it came off, from which aircraft, when. */
-export type OnShelf = ComponentAsItIs & { from: string; at: string };
+export type OnShelf = ComponentSnapshot & { from: string; at: string };
 
 /** What came off and was fitted nowhere since. */
 export async function readShelf(db: Db | Tx, groupId: string): Promise<OnShelf[]> {

@@ -9,7 +9,7 @@ import {
   type PersonWork,
   type PreflightEvent,
 } from "@cravix/core";
-import { fileInTodaysWords } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/old-words";
 import { and, eq, gte, sql } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";
@@ -105,8 +105,7 @@ export async function readPerson(
   const flown = flights.map(({ line, type, own }): FlownByPerson => {
     const known = classes.get(type.id);
     const kind =
-      known ??
-      classOf(type.stub ? type : applyVariant(fileInTodaysWords(type) as AircraftType, own.year).type);
+      known ?? classOf(type.stub ? type : applyVariant(upgradeFile(type) as AircraftType, own.year).type);
     classes.set(type.id, kind);
     const landings = line.counts.landings ?? 1;
     return {

@@ -1,11 +1,11 @@
-import type { LogLine } from "@cravix/core";
+import type { TechnicalLogEntry } from "@cravix/core";
 import { and, desc, eq, inArray, lt, or, type SQL } from "drizzle-orm";
 import type { Db } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
 import { flightLog } from "../db/schema/airworthiness";
 
 /** A line of the technical log as it is read. */
-export type FlightRow = LogLine & { corrections: number; struck: boolean; loggedBy: string | null };
+export type FlightRow = TechnicalLogEntry & { corrections: number; struck: boolean; loggedBy: string | null };
 
 /** Lines of one aircraft's log, newest first, struck-out ones among them: they stay on record. */
 export async function readFlights(

@@ -2,12 +2,12 @@ import type { EquipmentFile } from "@cravix/contract/files";
 import {
   type AircraftRecord,
   type LoadingProfile,
-  type LogLine,
   localDate,
+  meterIncrements,
   type PapersOnFile,
+  roundMeter,
+  type TechnicalLogEntry,
   type Totals,
-  tidy,
-  usesOf,
 } from "@cravix/core";
 import { and, desc, eq, gte, inArray, isNotNull } from "drizzle-orm";
 import type { Db } from "../db/database";
@@ -73,7 +73,7 @@ export async function readPapersOf(
 function papersOf(
   record: AircraftRecord,
   totals: Totals | undefined,
-  recent: readonly { id: string; line: Omit<LogLine, "id"> }[],
+  recent: readonly { id: string; line: Omit<TechnicalLogEntry, "id"> }[],
   works: readonly (typeof workDone.$inferSelect)[],
 ): PapersOnFile {
   const [last] = recent;
@@ -94,13 +94,16 @@ function papersOf(
   };
 }
 
-function daysOf(lines: readonly LogLine[], { meters, timeZone }: AircraftRecord): PapersOnFile["days"] {
+function daysOf(
+  lines: readonly TechnicalLogEntry[],
+  { meters, timeZone }: AircraftRecord,
+): PapersOnFile["days"] {
   const days = new Map<string, Record<string, number>>();
   for (const line of lines) {
     const date = localDate(line.off, timeZone);
     const uses = days.get(date) ?? {};
-    for (const [meter, used] of Object.entries(usesOf(line, meters)))
-      uses[meter] = tidy((uses[meter] ?? 0) + used);
+    for (const [meter, used] of Object.entries(meterIncrements(line, meters)))
+      uses[meter] = roundMeter((uses[meter] ?? 0) + used);
     days.set(date, uses);
   }
   return [...days].map(([date, uses]) => ({ date, uses }));

@@ -6,7 +6,7 @@ import { workshopPlan } from "../db/schema/airworthiness";
 import { upsert } from "../db/upsert";
 
 /** The plan as somebody has put it down. */
-export type KeptPlan = WorkshopPlan & { at: string; crewId: string };
+export type PublishedPlan = WorkshopPlan & { at: string; crewId: string };
 
 /** Keeps the last plan: the one with the latest id, in whichever order they come. */
 export async function projectPlan(tx: Tx, groupId: string, added: readonly PreflightEvent[]): Promise<void> {
@@ -33,7 +33,7 @@ export async function projectPlan(tx: Tx, groupId: string, added: readonly Prefl
 }
 
 /** The plan that stands; null where nobody has put one down. */
-export async function readPlan(db: Db, groupId: string): Promise<KeptPlan | null> {
+export async function readPlan(db: Db, groupId: string): Promise<PublishedPlan | null> {
   const [row] = await db.select().from(workshopPlan).where(eq(workshopPlan.groupId, groupId));
   return row ? { ...row.body, at: fromDb(row.at), crewId: row.crewId } : null;
 }

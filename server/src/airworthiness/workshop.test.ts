@@ -1,4 +1,4 @@
-import { type EventData, type PersonRecord, pinPapers } from "@cravix/core";
+import { airworthinessSnapshot, type EventData, type PersonRecord } from "@cravix/core";
 import { airworthinessFiles, flightEvents, personEvents } from "@cravix/demo";
 import Papa from "papaparse";
 import { eventMaker } from "../../testing/event-maker";
@@ -47,7 +47,9 @@ describe("components move", () => {
 
   it("comes off, lies on the shelf with its times, and is fitted elsewhere with what is due on it", async () => {
     const before = await papers("QX-DOV");
-    expect(pinPapers(before.record, before).dues.some(({ item }) => item.of === "engine-right")).toBe(true);
+    expect(
+      airworthinessSnapshot(before.record, before).dues.some(({ item }) => item.of === "engine-right"),
+    ).toBe(true);
     expect(await refusal(removed("QX-DOV", "engine-right", before.totals, "ines"))).toMatchObject({
       reason: "Move a component: a mechanic. Inês Valadares is pilot.",
     });
@@ -56,7 +58,9 @@ describe("components move", () => {
     });
     expect(await refusal(removed("QX-DOV", "engine-right", before.totals))).toBeUndefined();
     const after = await papers("QX-DOV");
-    expect(pinPapers(after.record, after).dues.some(({ item }) => item.of === "engine-right")).toBe(false);
+    expect(
+      airworthinessSnapshot(after.record, after).dues.some(({ item }) => item.of === "engine-right"),
+    ).toBe(false);
     // Off is off.
     expect(await refusal(removed("QX-DOV", "engine-right", before.totals))).toMatchObject({
       reason: "engine-right is not on QX-DOV.",
@@ -83,7 +87,9 @@ describe("components move", () => {
     expect(await refusal(fitted())).toBeUndefined();
     expect((await workshop()).shelf).toEqual([]);
     const there = await papers("QX-HLD");
-    const own = pinPapers(there.record, there).dues.filter(({ item }) => item.of === "QX-DOV.engine-right");
+    const own = airworthinessSnapshot(there.record, there).dues.filter(
+      ({ item }) => item.of === "QX-DOV.engine-right",
+    );
     expect(own.length).toBeGreaterThan(0);
     expect(own[0]?.own?.hours).toBeCloseTo(lies.component.sinceNew.hours ?? -1, 6);
     expect(await refusal(fitted({ registration: "QX-TAR", position: "second" }))).toMatchObject({

@@ -1,14 +1,14 @@
 import {
   canonicalJson,
   checkEvent,
-  requiredPermission,
   type EventsResponse,
   permissionError,
   type Refusal,
+  requiredPermission,
 } from "@cravix/contract";
 import {
-  cannotFit,
   type EventData,
+  fittingError,
   isFitted,
   MOST_PHOTOGRAPHS,
   mayBeDeferred,
@@ -26,7 +26,7 @@ import { discrepancy } from "../db/schema/discrepancy";
 import { aircraft, airfield } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 import { readRules } from "../fleet/read-fleet";
-import { turns } from "../turns";
+import { yieldingLoop } from "../turns";
 import { appendEvents } from "./append-events";
 import { type KnownNames, knownNames } from "./known-names";
 
@@ -46,7 +46,7 @@ export async function acceptEvents(
   const indexes = new Map<string, number>();
   const valid = new Map<string, PreflightEvent>();
   let repeated = 0;
-  const turn = turns();
+  const turn = yieldingLoop();
   for (const [index, input] of inputs.entries()) {
     await turn.pause();
     const checked = checkEvent(input, now);
@@ -56,7 +56,10 @@ export async function acceptEvents(
     }
     const { event } = checked;
     // Someone who joined a minute ago is asked for, not turned away; and who signs off is never taken from memory.
-    if (!fresh && (event.type === "discrepancy.closed" || requiredPermission(event) || unknownTo(event, names))) {
+    if (
+      !fresh &&
+      (event.type === "discrepancy.closed" || requiredPermission(event) || unknownTo(event, names))
+    ) {
       names = await knownNames(db, groupId, true);
       fresh = true;
     }
@@ -138,7 +141,7 @@ async function forbidden(
   const member = crew.get(event.crewId);
   if (!member) return undefined;
   if (event.type === "discrepancy.closed" && member.role !== "mechanic")
-    return (await standsInRelease(db, groupId, event, valid))
+    return (await isCoveredByRelease(db, groupId, event, valid))
       ? undefined
       : {
           field: "crewId",
@@ -147,7 +150,7 @@ async function forbidden(
   if (event.type === "discrepancy.photographed") return tooManyPhotographs(db, groupId, event.data);
   const before = await onRecord(db, groupId, event);
   if (!requiredPermission(event, before)) return undefined;
-  const wrong = await cannotBe(db, groupId, event);
+  const wrong = await invalidOperation(db, groupId, event);
   if (wrong) return wrong;
   if (event.type === "work.released" && event.data.preventive) {
     const beyond = await beyondPreventive(db, groupId, event.data);
@@ -161,7 +164,7 @@ async function forbidden(
  * What nobody may do, whoever he is: merge into what is not there or not open, so that a finding vanishes; put off what the rules on file plainly do not let be
  * put off; correct a flight into another aircraft's.
  */
-async function cannotBe(db: Db, groupId: string, event: PreflightEvent) {
+async function invalidOperation(db: Db, groupId: string, event: PreflightEvent) {
   if (event.type === "flight.corrected") {
     const { line, registration } = event.data;
     return line && line.registration !== registration
@@ -248,7 +251,7 @@ async function beyondPreventive(
 }
 
 /** Whether the same person has released it as preventive work: in this batch, or on record. */
-async function standsInRelease(
+async function isCoveredByRelease(
   db: Db,
   groupId: string,
   closed: PreflightEvent & { type: "discrepancy.closed" },
@@ -317,7 +320,7 @@ async function cannotMove(
       : { field: "data.component", reason: `${component} is not fitted to ${registration}.` };
   }
   const { component, items, works, position } = event.data;
-  const why = cannotFit(record, { component, items }, position);
+  const why = fittingError(record, { component, items }, position);
   if (why) return { field: "data.component", reason: why };
   const shelved = (await readShelf(db, groupId)).find((one) => one.component.id === component.id);
   if (!shelved) {

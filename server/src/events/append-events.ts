@@ -12,7 +12,7 @@ import { isBadData, isBusy } from "../db/database-error";
 import { toDb } from "../db/moment";
 import { event as eventTable, stream as streamTable } from "../db/schema/checklist";
 import { HOME_GROUP } from "../db/schema/group";
-import { turns } from "../turns";
+import { yieldingLoop } from "../turns";
 import { type FoldedStream, foldStream, type TouchedStream } from "./fold-streams";
 import { lockDiscrepancies, projectDiscrepancies, touchedBy, writeCounts } from "./project-discrepancies";
 import { writeStreams } from "./project-preflights";
@@ -33,7 +33,7 @@ const STREAMS_AT_ONCE = 16;
 /** Of so many streams the record is read at once: what comes in one answer of the database is put into words in one go. */
 const READ_AT_ONCE = 4;
 /** No walk has more events; the longest of the demo has some hundred. */
-export const MOST_OF_A_STREAM = 4000;
+export const MAX_STREAM_EVENTS = 4000;
 const COLUMNS = "id, stream_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
 /** What most events leave as the table has it: of the home group, of a walk, by a clock that nobody put right. */
 const MORE_COLUMNS = "group_id, stream, device_at";
@@ -127,7 +127,7 @@ async function append(
   await refuseClaimed(tx, streams, refuse);
 
   const unfoldable: PreflightEvent[] = [];
-  const turn = turns();
+  const turn = yieldingLoop();
   const fold = async () => {
     const folded: FoldedStream[] = [];
     for (const stream of streams.filter(({ added }) => added.length > 0)) {
@@ -220,7 +220,7 @@ function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): v
     starts.find((event) => event.id === stream.id) ??
     starts.find((event) => known.has(event.id)) ??
     starts.sort((a, b) => (a.id < b.id ? -1 : 1))[0];
-  let room = MOST_OF_A_STREAM - stream.stored.length;
+  let room = MAX_STREAM_EVENTS - stream.stored.length;
   stream.added = stream.added.filter((event) => {
     const before = known.get(event.id);
     if (before) {
@@ -233,7 +233,7 @@ function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): v
       return false;
     }
     if (room-- <= 0) {
-      refuse(event, "streamId", `A preflight can have at most ${MOST_OF_A_STREAM} events.`);
+      refuse(event, "streamId", `A preflight can have at most ${MAX_STREAM_EVENTS} events.`);
       return false;
     }
     return true;

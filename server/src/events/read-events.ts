@@ -1,5 +1,5 @@
 import type { PreflightEvent } from "@cravix/core";
-import { eventInTodaysWords } from "@cravix/core/old-words";
+import { upgradeEvent } from "@cravix/core/old-words";
 import { asc, type SQL } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";
@@ -35,7 +35,7 @@ interface Row {
 /** A row as the event it was sent as; what was written in words of before is never changed, and read in today's. */
 function toEvent(row: Row): PreflightEvent {
   const { id, type, stream, streamId, deviceId, crewId, at, deviceAt, rules, data } = row;
-  return eventInTodaysWords({
+  return upgradeEvent({
     id,
     type,
     ...(stream !== "preflight" && { stream }),

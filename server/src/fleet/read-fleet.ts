@@ -8,15 +8,15 @@ import type {
 import {
   type Aircraft,
   type AircraftType,
+  airworthinessSnapshot,
   applyVariant,
   type MemoryReading,
   papersStanding,
-  pinPapers,
   REMEMBERED,
   type RuleSet,
   readingKey,
 } from "@cravix/core";
-import { fileInTodaysWords } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/old-words";
 import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from "drizzle-orm";
 import { readEquipment, readLoading, readPapers, readPapersOf } from "../airworthiness/read-papers";
 import type { Db } from "../db/database";
@@ -62,7 +62,7 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
               : await readLastFluids(
                   db,
                   registration,
-                  applyVariant(fileInTodaysWords(body) as AircraftType, own.year).type,
+                  applyVariant(upgradeFile(body) as AircraftType, own.year).type,
                   groupId,
                 ),
           ] as const,
@@ -78,7 +78,7 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
   );
   const papers = new Map(
     [...onFile].map(([registration, own]) => {
-      const pinned = pinPapers(own.record, own);
+      const pinned = airworthinessSnapshot(own.record, own);
       return [registration, pinned ? papersStanding(pinned, now) : []] as const;
     }),
   );
@@ -141,8 +141,8 @@ export async function readBundle(
   const open = await readDiscrepancies(db, registration, true, groupId);
   return {
     // A file is kept as it was put on record, whatever its version.
-    aircraft: fileInTodaysWords(row.aircraft.body) as Aircraft,
-    type: fileInTodaysWords(row.aircraft_type.body) as AircraftType,
+    aircraft: upgradeFile(row.aircraft.body) as Aircraft,
+    type: upgradeFile(row.aircraft_type.body) as AircraftType,
     airfield: field?.body ?? null,
     fields: fields.map(({ body }) => body),
     rules: await readRules(db, groupId, row.aircraft.body.rules ?? field?.body.rules),

@@ -8,7 +8,7 @@ import { event, list, preflight } from "../db/schema/checklist";
 import { aircraft } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 import { readEvents } from "../events/read-events";
-import { turns } from "../turns";
+import { yieldingLoop } from "../turns";
 
 /** How many earlier walks make a usual value; more would only say the same. */
 const WALKS = 24;
@@ -62,7 +62,7 @@ export async function readWalks(
       ),
     );
     if (remembered.size > MOST_REMEMBERED) remembered.clear();
-    const turn = turns();
+    const turn = yieldingLoop();
     // Many walks have one list: reading it takes longer than all the rest.
     const lists = new Map<string, ReturnType<typeof readList>>();
     for (const { hash, body } of bodies) {

@@ -1,6 +1,6 @@
 import { contentHash, type FileVersion } from "@cravix/contract";
 import type { CravixFile } from "@cravix/contract/files";
-import { fileInTodaysWords } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/old-words";
 import { and, desc, eq } from "drizzle-orm";
 import { carryTotals } from "../airworthiness/project-flights";
 import type { Db, Tx } from "../db/database";
@@ -75,7 +75,7 @@ export async function saveFile(
 
 /** A device that was given a file of an earlier version in today's words made its own from those. */
 const isBasis = (basis: string, newest: { hash: string; body: unknown } | undefined) =>
-  newest !== undefined && (newest.hash === basis || contentHash(fileInTodaysWords(newest.body)) === basis);
+  newest !== undefined && (newest.hash === basis || contentHash(upgradeFile(newest.body)) === basis);
 
 async function missingFor(tx: Tx, groupId: string, file: CravixFile) {
   if (file.format === "cravix.airworthiness/1" || file.format === "cravix.loading/1") {

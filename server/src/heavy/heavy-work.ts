@@ -29,7 +29,7 @@ function workers(): Piscina {
  * Reads or makes something large in a worker: nobody else waits for it, and where it takes all the time or memory there is, only it fails.
  * Throws HTTPException: 422 for what cannot be read in time, 503 where too many wait.
  */
-export async function heavyWork<J extends Job>(job: J): Promise<Results[J["kind"]]> {
+export async function runInWorker<J extends Job>(job: J): Promise<Results[J["kind"]]> {
   try {
     return await workers().run(job, { signal: AbortSignal.timeout(LONGEST_MS) });
   } catch (error) {

@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import { type CsvFault, contentHash, DEEPEST_JSON, flattened, isDeeperThan, newId } from "@cravix/contract";
+import { type CsvFault, contentHash, flattened, isDeeperThan, MAX_JSON_DEPTH, newId } from "@cravix/contract";
 import { type FileFault, type FileReading, readFileText, readList } from "@cravix/contract/files";
 import {
   type CsvReading,
@@ -11,9 +11,9 @@ import {
 import type {
   ComposedList,
   FluidRow,
-  LogLine,
   PapersOnFile,
   RecordMeter,
+  TechnicalLogEntry,
   WorkRelease,
   WorkshopPlan,
 } from "@cravix/core";
@@ -28,7 +28,7 @@ export type Job =
   | {
       kind: "flights pdf";
       registration: string;
-      lines: (LogLine & { corrections?: number })[];
+      lines: (TechnicalLogEntry & { corrections?: number })[];
       meters: RecordMeter[];
       names: Record<string, string>;
     }
@@ -74,7 +74,7 @@ export interface Results {
 
 function listOf(text: string): ListReading {
   if (isDeeperThan(text))
-    return { faults: [{ path: "", expected: `at most ${DEEPEST_JSON} levels of nesting` }], json: true };
+    return { faults: [{ path: "", expected: `at most ${MAX_JSON_DEPTH} levels of nesting` }], json: true };
   let value: unknown;
   try {
     value = JSON.parse(text);
@@ -89,7 +89,7 @@ function listOf(text: string): ListReading {
 }
 
 /** The same line is the same event, whoever brings it and however often. */
-function idOfLine(line: Omit<LogLine, "id">): string {
+function idOfLine(line: Omit<TechnicalLogEntry, "id">): string {
   const digest = createHash("sha256").update(JSON.stringify(line)).digest();
   return newId(Date.parse(line.on), new Uint8Array(digest.subarray(0, 16)));
 }
@@ -101,7 +101,7 @@ export async function work(job: Job): Promise<Results[Job["kind"]]> {
       return readFileText(job.text);
     case "flatten":
       try {
-        return JSON.stringify(flattened(JSON.parse(job.text), DEEPEST_JSON));
+        return JSON.stringify(flattened(JSON.parse(job.text), MAX_JSON_DEPTH));
       } catch {
         return undefined;
       }

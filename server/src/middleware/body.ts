@@ -1,7 +1,7 @@
 import { isDeeperThan } from "@cravix/contract";
 import type { Context, MiddlewareHandler } from "hono";
 import { bodyLimit } from "hono/body-limit";
-import { heavyWork } from "../heavy/heavy-work";
+import { runInWorker } from "../heavy/heavy-work";
 import { problem } from "../problem";
 
 const KIB = 1024;
@@ -33,11 +33,11 @@ const SMALL = 256 * KIB;
  * Lets nothing that is nested deeper than anything that is sent here reach the parser of the request: it takes a second over some million brackets.
  * Such a body is cut to depth in a worker; what was cut is refused where it stood, and its neighbours are taken.
  */
-export const shallow: MiddlewareHandler = async (c, next) => {
+export const limitJsonDepth: MiddlewareHandler = async (c, next) => {
   const text = await c.req.text();
   // A small one is parsed in a wink however deep it is.
   if (text.length > SMALL && isDeeperThan(text)) {
-    const cut = await heavyWork({ kind: "flatten", text });
+    const cut = await runInWorker({ kind: "flatten", text });
     if (cut === undefined) return problem(c, 400, "The request body must be JSON.");
     c.req.bodyCache.text = Promise.resolve(cut) as unknown as string;
   }

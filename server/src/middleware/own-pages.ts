@@ -30,7 +30,7 @@ export function isOwnHost(host: string, names: readonly string[]): boolean {
  * Only our own pages write: the host is one of ours, what comes from a page comes from this origin, and a body is of a type that no form of
  * another site can send. A program without a page (it sends no Origin) is no other site's.
  */
-export function ownPages(names: readonly string[] = []): MiddlewareHandler {
+export function sameOriginOnly(names: readonly string[] = []): MiddlewareHandler {
   return async (c, next) => {
     const host = c.req.header("host") ?? new URL(c.req.url).host;
     if (!isOwnHost(host, names))

@@ -1,5 +1,5 @@
 import { createRequire } from "node:module";
-import { isCounted, type LogLine, type RecordMeter, type WorkRelease } from "@cravix/core";
+import { isCounted, type RecordMeter, type TechnicalLogEntry, type WorkRelease } from "@cravix/core";
 import PDFDocument from "pdfkit";
 
 const FONTS = "@expo-google-fonts/atkinson-hyperlegible-next";
@@ -55,7 +55,7 @@ const utc = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`;
 /** The technical log as pages to print, newest flight first: a line a flight with its meters, what was counted, and remarks. */
 export function flightsPdf(
   registration: string,
-  lines: readonly (LogLine & { corrections?: number })[],
+  lines: readonly (TechnicalLogEntry & { corrections?: number })[],
   meters: readonly RecordMeter[],
   { name }: PaperNames,
 ): Promise<Buffer> {

@@ -4,7 +4,7 @@ import { mixed, object } from "yup";
 import type { Database } from "../db/database";
 import { acceptEvents } from "../events/accept-events";
 import { callerOf } from "../identity";
-import { atMost, shallow } from "../middleware/body";
+import { atMost, limitJsonDepth } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
 
@@ -18,7 +18,7 @@ export function eventRoutes({ db }: Database, clock: () => Date) {
   return new Hono().post(
     "/events",
     atMost("batch"),
-    shallow,
+    limitJsonDepth,
     valid("json", batch, "The request body has no list of events."),
     async (c) => {
       const sent = c.req.valid("json").events;

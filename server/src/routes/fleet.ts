@@ -6,7 +6,7 @@ import { readLoading } from "../airworthiness/read-papers";
 import type { Database, Db } from "../db/database";
 import { hasAircraft, readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { readVersion, readVersions, saveFile } from "../fleet/write-file";
-import { heavyWork } from "../heavy/heavy-work";
+import { runInWorker } from "../heavy/heavy-work";
 import { type Caller, callerOf, knownCrew } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
@@ -45,7 +45,7 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       }),
     )
     .post("/files", atMost("file"), valid("query", onlyCheck), async (c) => {
-      const reading = await heavyWork({ kind: "file", text: await c.req.text() });
+      const reading = await runInWorker({ kind: "file", text: await c.req.text() });
       if ("faults" in reading)
         return problem(c, 422, "The file is not valid. Nothing was changed.", reading.faults);
       const { file } = reading;

@@ -13,7 +13,7 @@ import { workDone } from "../db/schema/airworthiness";
 import { event } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { acceptEvents } from "../events/accept-events";
-import { heavyWork } from "../heavy/heavy-work";
+import { runInWorker } from "../heavy/heavy-work";
 import { callerOf, knownCrew } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
@@ -112,7 +112,7 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
           `Only ${rolesWithPermission("flight.correct")} can import a technical log. Select your name first.`,
         );
       const now = clock();
-      const { text, faults } = await heavyWork({
+      const { text, faults } = await runInWorker({
         kind: "flight log",
         registration,
         meters: record.meters,
@@ -158,7 +158,7 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
       if (!record) return noRecord(c);
       const rows = await readFlights(db, { groupId, registration, limit: ON_PAPER });
       const lines = rows.filter(({ struck }) => !struck);
-      const pdf = await heavyWork({
+      const pdf = await runInWorker({
         kind: "flights pdf",
         registration,
         lines,
@@ -186,7 +186,7 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
               .from(discrepancy)
               .where(and(eq(discrepancy.groupId, groupId), inArray(discrepancy.id, release.closes)))
           : [];
-      const pdf = await heavyWork({
+      const pdf = await runInWorker({
         kind: "release pdf",
         release: { ...release, at: fromDb(row.at), crewId: row.crewId },
         closes: closed.map(({ text }) => text),

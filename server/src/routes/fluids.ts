@@ -9,7 +9,7 @@ import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
 import { readAllFluids, readFluids } from "../fluids/read-fluids";
 import { importFluids } from "../fluids/write-fluids";
-import { heavyWork } from "../heavy/heavy-work";
+import { runInWorker } from "../heavy/heavy-work";
 import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
@@ -92,7 +92,7 @@ export function fluidRoutes({ db }: Database, clock: () => Date) {
   };
   const takeTable = async (c: Context, fluid: Fluid) => {
     const { groupId } = callerOf(c);
-    const { parts, faults } = await heavyWork({
+    const { parts, faults } = await runInWorker({
       kind: "fluid log",
       fluid,
       text: await c.req.text(),

@@ -5,7 +5,7 @@ import {
   FAULT_KINDS,
   type MonitorOptions,
   PILOT_STEPS,
-  type PlantedFault,
+  type SimulatedFault,
   simulateRunUp,
   usualPlan,
 } from "@cravix/core/engine-model";
@@ -92,7 +92,7 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
         celsius: order.celsius,
         humidity: 0.6,
       },
-      fault: { kind: order.fault, side: order.side, cylinder: order.cylinder } as PlantedFault,
+      fault: { kind: order.fault, side: order.side, cylinder: order.cylinder } as SimulatedFault,
       severity: order.severity,
       seed: order.seed,
       hz: order.hz,

@@ -8,7 +8,7 @@ import { event, list, preflight } from "../db/schema/checklist";
 import { keepList } from "../events/put-list";
 import { readEvents } from "../events/read-events";
 import { readPreflights, toSummary } from "../fleet/read-fleet";
-import { heavyWork } from "../heavy/heavy-work";
+import { runInWorker } from "../heavy/heavy-work";
 import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
@@ -77,7 +77,7 @@ export function preflightRoutes({ db }: Database) {
         : c.json(reading.list);
     })
     .post("/lists/pdf", atMost("file"), async (c) => {
-      const made = await heavyWork({ kind: "list pdf", text: await c.req.text() });
+      const made = await runInWorker({ kind: "list pdf", text: await c.req.text() });
       if ("faults" in made)
         return problem(
           c,
@@ -92,7 +92,7 @@ export function preflightRoutes({ db }: Database) {
     })
     .put("/lists/:hash", atMost("file"), valid("param", ofList), async (c) => {
       const { hash } = c.req.valid("param");
-      const reading = await heavyWork({ kind: "list", text: await c.req.text() });
+      const reading = await runInWorker({ kind: "list", text: await c.req.text() });
       if ("faults" in reading)
         return problem(
           c,

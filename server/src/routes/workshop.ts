@@ -7,7 +7,7 @@ import { readPapers } from "../airworthiness/read-papers";
 import { readPlan } from "../airworthiness/workshop-plan";
 import type { Database } from "../db/database";
 import { aircraft } from "../db/schema/fleet";
-import { heavyWork } from "../heavy/heavy-work";
+import { runInWorker } from "../heavy/heavy-work";
 import { callerOf } from "../identity";
 
 /** So many aircraft a calendar holds: no group flies more. */
@@ -29,7 +29,12 @@ export function workshopRoutes({ db }: Database, clock: () => Date) {
       const found = await readPapers(db, registration, groupId, { now });
       if (found) papers.push(found);
     }
-    return heavyWork({ kind: "plan rows", papers, plan: await readPlan(db, groupId), at: now.toISOString() });
+    return runInWorker({
+      kind: "plan rows",
+      papers,
+      plan: await readPlan(db, groupId),
+      at: now.toISOString(),
+    });
   };
   return new Hono()
     .get("/workshop", async (c) => {

@@ -9,7 +9,7 @@ import { makeDirectory } from "../paths";
  * One server a data directory: a second one would stop the first one's database. The claim is a socket that the system itself gives to one and
  * takes back from whoever ends, however: of two starts at one moment one has it, and none is left behind by a kill. Returns how to let go.
  */
-export async function claim(directory: string): Promise<() => void> {
+export async function acquireLock(directory: string): Promise<() => void> {
   const marker = join(directory, "server.pid");
   try {
     makeDirectory(directory);

@@ -58,7 +58,7 @@ export async function startDatabase(directory: string, port?: number): Promise<R
     Object.assign(settings, here);
     const running = handle(settings, undefined, true);
     // One whose password is lost lets nobody in: it is started anew with another.
-    if (known && (await comesUp(running))) {
+    if (known && (await waitUntilReady(running))) {
       writeSettings(settingsFile, settings);
       return running;
     }
@@ -80,10 +80,10 @@ export async function startDatabase(directory: string, port?: number): Promise<R
     settings.pid = child.pid ?? 0;
     writeSettings(settingsFile, settings);
     const running = handle(settings, child, false);
-    if (await comesUp(running)) return running;
+    if (await waitUntilReady(running)) return running;
     await running.stop();
     if (attempt >= 2)
-      throw new SetupError(`the database did not start: ${lastWords(log)} (full log: ${log})`);
+      throw new SetupError(`the database did not start: ${lastLogError(log)} (full log: ${log})`);
   }
 }
 
@@ -257,7 +257,7 @@ function handle(settings: Settings, child: ChildProcess | undefined, adopted: bo
   };
 }
 
-async function comesUp(running: RunningDatabase): Promise<boolean> {
+async function waitUntilReady(running: RunningDatabase): Promise<boolean> {
   const until = Date.now() + START_TIMEOUT_MS;
   while (running.alive() && Date.now() < until) {
     const database = openDatabase(running.options);
@@ -300,7 +300,7 @@ function commandHere(pid: number, dataDir: string): string | undefined {
   }
 }
 
-function lastWords(log: string): string {
+function lastLogError(log: string): string {
   if (!existsSync(log)) return "no log output";
   const lines = readFileSync(log, "utf8").trim().split("\n");
   return (

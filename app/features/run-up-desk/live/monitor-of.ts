@@ -1,5 +1,5 @@
 import { shapeOf } from "@cravix/contract/stand-in";
-import type { WalkEngine } from "@cravix/core/run-up-desk";
+import type { RunUpEngine } from "@cravix/core/run-up-desk";
 import type { EngineMonitor } from "../../../device/workers/engine-monitor";
 import { listenLive, listenPractice } from "../../../device/workers/engine-monitor";
 import type { Walk } from "../../walk/use-preflight";
@@ -13,7 +13,7 @@ type Listener = Parameters<typeof listenLive>[1];
  */
 export function monitorOf(
   walk: Walk,
-  { profile, pressureHpa, settingHpa }: WalkEngine,
+  { profile, pressureHpa, settingHpa }: RunUpEngine,
   planted: Planted,
   { practice, round, cold }: { practice: boolean; round: number; cold: boolean },
 ): ((on: Listener) => EngineMonitor) | undefined {

@@ -1,11 +1,11 @@
-import type { FaultKind, PlantedFault } from "@cravix/core/engine-model";
+import type { FaultKind, SimulatedFault } from "@cravix/core/engine-model";
 import type { RunUpProfile } from "@cravix/core/run-up";
 import { useLocalSearchParams } from "expo-router";
 import { useState } from "react";
-import { drawLot, type Lot } from "./troubles";
+import { type Lot, randomScenario } from "./troubles";
 
 export interface Planted {
-  fault: PlantedFault;
+  fault: SimulatedFault;
   side: "right" | "left";
   cylinder: number;
   severity: number;
@@ -50,7 +50,7 @@ export function usePlanted(): Planted {
   const { kind: now, ...place } = lot ?? asked;
   return {
     ...place,
-    fault: { kind: now, side: place.side, cylinder: place.cylinder } as PlantedFault,
+    fault: { kind: now, side: place.side, cylinder: place.cylinder } as SimulatedFault,
     speed: Number(query.speed ?? 1) || 1,
     lifelike: lot !== undefined || query.seed === undefined,
     cold: query.warm === "no",
@@ -61,6 +61,6 @@ export function usePlanted(): Planted {
       setLot(undefined);
     },
     known: () => setLot(undefined),
-    draw: (profile) => setLot(drawLot(profile)),
+    draw: (profile) => setLot(randomScenario(profile)),
   };
 }

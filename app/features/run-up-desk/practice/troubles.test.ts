@@ -1,7 +1,7 @@
 import { FAULT_KINDS } from "@cravix/core/engine-model";
 import type { RunUpProfile } from "@cravix/core/run-up";
 import { tarrow4 } from "@cravix/demo";
-import { drawLot, plantedWords, troublesOf } from "./troubles";
+import { plantedWords, randomScenario, troublesOf } from "./troubles";
 
 const trainer = tarrow4.runUp as RunUpProfile;
 const injected: RunUpProfile = {
@@ -30,7 +30,7 @@ test("an engine has only troubles that it can have", () => {
 
 test("the lot draws every trouble that shows at this field, now and then none, at places that the engine has", () => {
   const random = turns();
-  const lots = Array.from({ length: 400 }, () => drawLot(trainer, random));
+  const lots = Array.from({ length: 400 }, () => randomScenario(trainer, random));
   expect(new Set(lots.map(({ kind }) => kind))).toEqual(
     new Set(troublesOf(trainer).filter((kind) => kind !== "rich at altitude")),
   );
@@ -47,7 +47,7 @@ test("the lot draws every trouble that shows at this field, now and then none, a
 });
 
 test("the last number a die can give stays on the engine", () => {
-  const lot = drawLot(trainer, () => 0.999999);
+  const lot = randomScenario(trainer, () => 0.999999);
   expect(lot.cylinder).toBe(trainer.cylinders);
   expect(troublesOf(trainer)).toContain(lot.kind);
 });

@@ -1,4 +1,4 @@
-import { FAULT_KINDS, type FaultKind, type PlantedFault } from "@cravix/core/engine-model";
+import { FAULT_KINDS, type FaultKind, type SimulatedFault } from "@cravix/core/engine-model";
 import type { RunUpProfile } from "@cravix/core/run-up";
 
 /** The stand-in's troubles that this engine can have. */
@@ -25,7 +25,7 @@ export interface Lot {
 }
 
 /** A trouble by lot, from just there to plain; one in five is none. */
-export function drawLot(profile: RunUpProfile, random: () => number = Math.random): Lot {
+export function randomScenario(profile: RunUpProfile, random: () => number = Math.random): Lot {
   const kinds = troublesOf(profile).filter((kind) => kind !== "none" && !NOT_BY_LOT.has(kind));
   const pick = (count: number) => Math.min(count - 1, Math.floor(random() * count));
   return {
@@ -53,7 +53,11 @@ export function troubleWord(kind: string): string {
 
 /** What was planted, with its place: "fouled plug, left, cylinder 3". */
 export function plantedWords(
-  { fault, side, cylinder }: { fault: Pick<PlantedFault, "kind">; side: "right" | "left"; cylinder: number },
+  {
+    fault,
+    side,
+    cylinder,
+  }: { fault: Pick<SimulatedFault, "kind">; side: "right" | "left"; cylinder: number },
   words: { right: string; left: string },
 ): string {
   const placed = PLACED[fault.kind];

@@ -4,7 +4,7 @@ import { Button } from "../../../ui/input/button";
 import { Text } from "../../../ui/text";
 
 /** What only the pilot can tell: one question after the other, each with its large answers, two in a row. */
-export function AskBack({
+export function PilotQuestions({
   question,
   onAnswer,
 }: {

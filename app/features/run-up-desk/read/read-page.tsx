@@ -1,6 +1,6 @@
 import type { Observation } from "@cravix/core/diagnosis";
-import type { SidesTold } from "@cravix/core/run-up";
-import { PLUGS, sideWords, unreadSides, type WalkEngine } from "@cravix/core/run-up-desk";
+import type { MagnetoSideOrder } from "@cravix/core/run-up";
+import { PLUGS, type RunUpEngine, sideWords, unreadSides } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { clockText } from "../../../ui/day-and-time";
 import { Button } from "../../../ui/input/button";
@@ -11,7 +11,7 @@ import type { Walk } from "../../walk/use-preflight";
 import { Guess, Planting } from "../practice/guess";
 import type { Planted } from "../practice/planted";
 import { plantedWords } from "../practice/troubles";
-import { AskBack } from "./ask-back";
+import { PilotQuestions } from "./ask-back";
 import { NotCleared, ResultActions } from "./result-parts";
 import { Results } from "./results";
 import { engineAsTold, type ReadRunUp } from "./use-read-run-up";
@@ -33,14 +33,17 @@ export function ReadPage({
   onDone,
 }: {
   walk: Walk;
-  engine: WalkEngine;
+  engine: RunUpEngine;
   read: ReadRunUp;
   planted: Planted;
   /** What the learner took it for. */
   guess: string | undefined;
   wide: boolean;
   onGuess: (kind: string) => void;
-  onTell: (told: Observation[], change?: { asked?: ReadRunUp["asked"][number]; sides?: SidesTold }) => void;
+  onTell: (
+    told: Observation[],
+    change?: { asked?: ReadRunUp["asked"][number]; sides?: MagnetoSideOrder },
+  ) => void;
   onClear: () => void;
   onAgain: () => void;
   /** The numbers that were seen, in the place of a file's. */
@@ -106,7 +109,7 @@ export function ReadPage({
       )}
       {over && <NotCleared tries={profile.clear.tries} />}
       {question && (
-        <AskBack
+        <PilotQuestions
           question={question}
           onAnswer={({ told, sides }) => onTell(told, { asked: question.id, ...(sides && { sides }) })}
         />

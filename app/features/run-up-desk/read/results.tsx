@@ -6,9 +6,9 @@ import {
   checksOf,
   dropText,
   isOut,
+  type RunUpEngine,
   sideWords,
   unreadSides,
-  type WalkEngine,
 } from "@cravix/core/run-up-desk";
 import { type ReactNode, useMemo, useState } from "react";
 import { Pressable, View } from "react-native";
@@ -33,7 +33,7 @@ export function Results({
   onTried,
 }: {
   walk: Walk;
-  engine: WalkEngine;
+  engine: RunUpEngine;
   answer: RunUpAnswer;
   trace: Trace;
   source: TraceSource;
@@ -123,7 +123,7 @@ function MagnetoPlot({
   trace,
 }: {
   answer: RunUpAnswer;
-  engine: WalkEngine;
+  engine: RunUpEngine;
   trace: Trace;
 }) {
   const { right, left } = reading;

@@ -1,6 +1,6 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
-import { asTold, type Mark, type SidesTold, type Trace, type TraceSource } from "@cravix/core/run-up";
-import type { WalkEngine } from "@cravix/core/run-up-desk";
+import { asTold, type MagnetoSideOrder, type Mark, type Trace, type TraceSource } from "@cravix/core/run-up";
+import type { RunUpEngine } from "@cravix/core/run-up-desk";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { RunUpAnswer, RunUpQuestion } from "../../../device/workers/run-up.worker";
 import { readRunUpHere } from "../../../device/workers/run-up-work";
@@ -17,7 +17,7 @@ export interface ReadRunUp extends RunUpDraft {
 }
 
 /** The engine with its sides called as they are in this run-up: by their names where they are known, else the first and the second. */
-export const engineAsTold = (engine: WalkEngine, { answer, sides }: ReadRunUp): WalkEngine => ({
+export const engineAsTold = (engine: RunUpEngine, { answer, sides }: ReadRunUp): RunUpEngine => ({
   ...engine,
   profile: asTold(engine.profile, answer.reading.prompted, sides),
 });
@@ -36,7 +36,7 @@ export interface Measured {
 }
 
 /** Reads what was measured, takes in what the pilot adds, and keeps it all on the device until it is written down. */
-export function useReadRunUp({ state }: Pick<Walk, "state">, engine: WalkEngine) {
+export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine) {
   const walkId = state.id;
   /** When a run-up of this engine was last written down. */
   const written = state.runUps[engine.name ?? "engine"]?.at;
@@ -115,7 +115,10 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: WalkEngine)
         practice ? { practice } : {},
       ),
     /** The same trace once more, with what the pilot has added; a second answer to the same takes the place of the first. */
-    tell: (told: Observation[], { asked, sides }: { asked?: OpenQuestion["id"]; sides?: SidesTold } = {}) => {
+    tell: (
+      told: Observation[],
+      { asked, sides }: { asked?: OpenQuestion["id"]; sides?: MagnetoSideOrder } = {},
+    ) => {
       const draft = asking.current;
       if (!draft || (asked && draft.asked.includes(asked))) return;
       const same = (a: Observation, b: Observation) => a.feature === b.feature && a.side === b.side;

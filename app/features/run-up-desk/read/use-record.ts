@@ -1,25 +1,25 @@
 import { itemsOf, judgePreflight, type PreflightState, READING, readingKey } from "@cravix/core";
 import type { DiagnosisReport } from "@cravix/core/diagnosis";
 import {
-  MOST_DRAWN,
+  MAX_TRACE_POINTS,
   type RunUpRead,
   type RunUpSource,
   type Trace,
   type TraceSource,
 } from "@cravix/core/run-up";
-import type { TypedRead, WalkEngine } from "@cravix/core/run-up-desk";
+import type { RunUpEngine, TypedRead } from "@cravix/core/run-up-desk";
 import { sideWords, tracedReadings } from "@cravix/core/run-up-desk";
 import { thinForPlot } from "@cravix/core/thin-for-plot";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
 import { useAppDispatch } from "../../../store/hooks";
-import { type Happening, recordAll } from "../../../store/walk/record";
+import { type EventInput, recordAll } from "../../../store/walk/record";
 import type { Walk } from "../../walk/use-preflight";
 
 type Written = RunUpRead & { itemId: string };
 
 /** What every run-up's record has, however its numbers came. */
 function atEngine(
-  engine: WalkEngine,
+  engine: RunUpEngine,
   from: RunUpSource,
   report: DiagnosisReport,
   remedied: boolean | undefined,
@@ -57,14 +57,14 @@ function foundIn(
 }
 
 /** What typed numbers amount to for the record. */
-export function typedForTheRecord(engine: WalkEngine, { report, remedied }: TypedRead): Written {
+export function typedForTheRecord(engine: RunUpEngine, { report, remedied }: TypedRead): Written {
   return { ...atEngine(engine, "typed", report, remedied), notes: [], rpm: [], steps: [] };
 }
 
 /** What a run-up amounts to for the record: the event, and the items that it answers. */
 export function forTheRecord(
   walk: Walk,
-  engine: WalkEngine,
+  engine: RunUpEngine,
   answer: RunUpAnswer,
   trace: Trace,
   from: TraceSource,
@@ -84,7 +84,7 @@ export function forTheRecord(
       ...reading.notes.map((note) => note.sentence),
       ...reading.problems.map((problem) => problem.sentence),
     ].slice(0, 60),
-    rpm: thinForPlot(points, Math.floor(MOST_DRAWN / 4) - 1).map(({ x, y }): [number, number] => [
+    rpm: thinForPlot(points, Math.floor(MAX_TRACE_POINTS / 4) - 1).map(({ x, y }): [number, number] => [
       Number(x.toFixed(1)),
       Math.round(y),
     ]),
@@ -98,7 +98,7 @@ export function forTheRecord(
 }
 
 /** The judgements that these numbers would lead to, before they are written down. */
-export function previewJudgements(walk: Walk, engine: WalkEngine, made: ReturnType<typeof forTheRecord>) {
+export function previewJudgements(walk: Walk, engine: RunUpEngine, made: ReturnType<typeof forTheRecord>) {
   const at = walk.state.lastAt ?? walk.state.startedAt ?? "";
   const unsaid = { eventId: "", at, crewId: walk.state.crewId ?? "" };
   const readings = { ...walk.state.readings };
@@ -139,9 +139,9 @@ export function useRecordRunUp(walk: Walk) {
     const open = itemsOf(walk.list, "run-up").find(
       (item) => !done.has(item.id) && !walk.state.answers[item.id],
     );
-    const happenings: Happening[] = [
+    const happenings: EventInput[] = [
       { type: "run-up.read", data: read },
-      ...readings.flatMap(({ item, value, unit, feel }): Happening[] =>
+      ...readings.flatMap(({ item, value, unit, feel }): EventInput[] =>
         item.reading
           ? [
               {
@@ -152,9 +152,9 @@ export function useRecordRunUp(walk: Walk) {
           : [],
       ),
       ...answered.map(
-        (item): Happening => ({ type: "item.answered", data: { itemId: item.id, outcome: "checked" } }),
+        (item): EventInput => ({ type: "item.answered", data: { itemId: item.id, outcome: "checked" } }),
       ),
-      ...(open ? [{ type: "item.visited", data: { itemId: open.id } } satisfies Happening] : []),
+      ...(open ? [{ type: "item.visited", data: { itemId: open.id } } satisfies EventInput] : []),
     ];
     dispatch(recordAll(walk.state.id, happenings));
   };
@@ -163,7 +163,7 @@ export function useRecordRunUp(walk: Walk) {
 /** Numbers that were typed or spoken, as readings of their items. */
 export function typedReadings(
   walk: Walk,
-  engine: WalkEngine,
+  engine: RunUpEngine,
   numbers: { base: number; right?: number; left?: number },
 ) {
   const items = itemsOf(walk.list, "run-up");

@@ -1,12 +1,12 @@
 import { capital, formatNumber } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import type { TypedRead } from "@cravix/core/run-up-desk";
-import { sideWords, typedOut, type WalkEngine } from "@cravix/core/run-up-desk";
+import { type RunUpEngine, sideWords, valuesOutsideLimits } from "@cravix/core/run-up-desk";
 import { View } from "react-native";
 import { PageHead } from "../../../ui/page-head";
 import { Screen } from "../../../ui/screen";
 import { Text } from "../../../ui/text";
-import { AskBack } from "../read/ask-back";
+import { PilotQuestions } from "../read/ask-back";
 import { DiagnosisPanel } from "../read/diagnosis-panel";
 import { NotCleared, ResultActions } from "../read/result-parts";
 
@@ -23,7 +23,7 @@ export function TypedPage({
   onDone,
 }: {
   title: string;
-  engine: WalkEngine;
+  engine: RunUpEngine;
   read: TypedRead;
   wide: boolean;
   onTell: (told: Observation[]) => void;
@@ -55,7 +55,7 @@ export function TypedPage({
     >
       <PageHead className="mb-2 text-2xl">{title}</PageHead>
       {over && <NotCleared tries={profile.clear.tries} />}
-      {question && <AskBack question={question} onAnswer={({ told }) => onTell(told)} />}
+      {question && <PilotQuestions question={question} onAnswer={({ told }) => onTell(told)} />}
       <View className={wide ? "flex-row gap-8" : "gap-5"}>
         <View className={wide ? "flex-1" : ""}>
           <Drops numbers={read.numbers} words={sideWords(profile)} most={limits.maxDropRpm} />
@@ -64,7 +64,7 @@ export function TypedPage({
         <View className={wide ? "flex-1" : ""}>
           <DiagnosisPanel
             report={report}
-            out={typedOut(read.numbers, engine)}
+            out={valuesOutsideLimits(read.numbers, engine)}
             remedied={remedied}
             over={over}
             onTried={(told) => onTell([told])}

@@ -1,9 +1,9 @@
 import { assertPlausible, capital, formatNumber, QuantityError } from "@cravix/core";
 import { readBack, spokenNumber } from "@cravix/core/run-up";
-import { sideWords, type WalkEngine } from "@cravix/core/run-up-desk";
+import { type RunUpEngine, sideWords } from "@cravix/core/run-up-desk";
 import { useEffect, useRef, useState } from "react";
 import { View } from "react-native";
-import { useKept } from "../../../device/log/use-kept";
+import { usePersistedState } from "../../../device/log/use-kept";
 import { canHear, hear } from "../../../device/senses/hear";
 import { speak, speakThen } from "../../../device/senses/speech";
 import { Alert } from "../../../ui/alert";
@@ -27,13 +27,13 @@ export interface TypedNumbers {
 }
 
 /** Base, one, both, other, both: five numbers on keys for gloves, or spoken and read back. */
-export function TypedWay({
+export function ManualRunUpEntry({
   engine,
   draft,
   known,
   onDone,
 }: {
-  engine: WalkEngine;
+  engine: RunUpEngine;
   /** What these numbers are called on the device until they are given. */
   draft: string;
   /** What a trace has shown of them already. */
@@ -56,7 +56,7 @@ export function TypedWay({
     value: texts,
     change: setTexts,
     drop,
-  } = useKept<string[]>(draft, known ? FIELDS.map((_, i) => String(known[i] ?? "")) : NOTHING);
+  } = usePersistedState<string[]>(draft, known ? FIELDS.map((_, i) => String(known[i] ?? "")) : NOTHING);
   // The first that is still to be typed.
   const [at, setAt] = useState(() => Math.max(0, known?.slice(0, FIELDS.length).indexOf(undefined) ?? 0));
   const [trouble, setTrouble] = useState<string>();

@@ -1,5 +1,5 @@
 import { type PreflightEvent, READING } from "@cravix/core";
-import { engineOfWalk } from "@cravix/core/run-up-desk";
+import { runUpEngine } from "@cravix/core/run-up-desk";
 import { act, renderHook } from "@testing-library/react-native";
 import type { ReactNode } from "react";
 import { Provider } from "react-redux";
@@ -24,7 +24,7 @@ async function typing() {
   store.dispatch(crewPicked("ines"));
   const test = new TestWalk();
   const { walk } = test;
-  const engine = engineOfWalk(walk, undefined);
+  const engine = runUpEngine(walk, undefined);
   if (!engine) throw new Error("the trainer has no run-up");
   const { result } = renderHook(() => useTypedRunUp(walk, engine), {
     wrapper: ({ children }: { children: ReactNode }) => <Provider store={store}>{children}</Provider>,

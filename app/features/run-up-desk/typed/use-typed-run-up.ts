@@ -1,12 +1,12 @@
 import { type EngineFeel, isReadingOf } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
-import type { WalkEngine } from "@cravix/core/run-up-desk";
-import { readTyped, standsOut, type Typed, type TypedRead } from "@cravix/core/run-up-desk";
+import type { RunUpEngine } from "@cravix/core/run-up-desk";
+import { needsAttention, readTyped, type Typed, type TypedRead } from "@cravix/core/run-up-desk";
 import { useMemo } from "react";
-import { useKept } from "../../../device/log/use-kept";
+import { usePersistedState } from "../../../device/log/use-kept";
 import { useAppDispatch } from "../../../store/hooks";
-import { type Happening, recordAll } from "../../../store/walk/record";
-import { useActs } from "../../walk/use-acts";
+import { type EventInput, recordAll } from "../../../store/walk/record";
+import { usePreflightActions } from "../../walk/use-acts";
 import type { Walk } from "../../walk/use-preflight";
 import { typedForTheRecord, typedReadings } from "../read/use-record";
 import type { TypedNumbers } from "./typed-way";
@@ -27,11 +27,14 @@ interface Kept {
 }
 
 /** Takes typed numbers and what is answered to them; each is on record before anything is shown. */
-export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
+export function useTypedRunUp(walk: Walk, engine: RunUpEngine) {
   const dispatch = useAppDispatch();
-  const acts = useActs(walk);
+  const acts = usePreflightActions(walk);
   const { id } = walk.state;
-  const { value, change, drop } = useKept<Kept>(`typed result:${id}:${engine.name ?? "engine"}`, {});
+  const { value, change, drop } = usePersistedState<Kept>(
+    `typed result:${id}:${engine.name ?? "engine"}`,
+    {},
+  );
   const { earlier } = value;
   const typed = useMemo<TypedRead | undefined>(
     () => value.typed && readTyped(value.typed, engine),
@@ -51,13 +54,13 @@ export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
       recordAll(id, [
         { type: "run-up.read", data: typedForTheRecord(engine, made) },
         ...readings.map(
-          ({ item, key, value, unit }): Happening => ({
+          ({ item, key, value, unit }): EventInput => ({
             type: "reading.taken",
             data: { itemId: item.id, key, value, unit },
           }),
         ),
         ...(both && isBack
-          ? [{ type: "item.answered", data: { itemId: both.id, outcome: "checked" } } satisfies Happening]
+          ? [{ type: "item.answered", data: { itemId: both.id, outcome: "checked" } } satisfies EventInput]
           : []),
       ]),
     );
@@ -76,7 +79,7 @@ export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
       (item) => item.station === baseItem.station && !done.has(item.id) && !walk.state.answers[item.id],
     );
     if (open) acts.visit(open.id);
-    if (!standsOut(made)) {
+    if (!needsAttention(made)) {
       drop();
       return { to: "walk" };
     }
@@ -89,7 +92,7 @@ export function useTypedRunUp(walk: Walk, engine: WalkEngine) {
     const { numbers, tries, before } = typed;
     const more: Typed = { numbers, tries, told: [...typed.told, ...told], ...(before && { before }) };
     const made = readTyped(more, engine);
-    const felt = typedReadings(walk, engine, numbers).flatMap(({ item, key, value, unit }): Happening[] => {
+    const felt = typedReadings(walk, engine, numbers).flatMap(({ item, key, value, unit }): EventInput[] => {
       const feel = told.find(
         ({ feature, side }) => feature === "feel" && isReadingOf(key, `magneto.${side ?? "right"}`),
       );

@@ -1,6 +1,6 @@
 import { FINDING_GRADES, type FindingGrade, type Item, type Photograph, partOf } from "@cravix/core";
 import { View } from "react-native";
-import { useKept } from "../../../device/log/use-kept";
+import { usePersistedState } from "../../../device/log/use-kept";
 import { GRADE_WORD, GradeMark } from "../../../ui/grade-mark";
 import { TextField } from "../../../ui/input/text-field";
 import { Toggle } from "../../../ui/input/toggle";
@@ -25,7 +25,7 @@ interface Draft {
 export function useFoundDraft(walkId: string, item: Item, preset?: string) {
   const key = `found draft:${walkId}:${item.id}`;
   const first: Draft = { text: preset ?? suggestion(item), measure: "", grade: item.miss };
-  const { value, change, drop } = useKept(key, first);
+  const { value, change, drop } = usePersistedState(key, first);
   return {
     draft: value,
     change: (part: Partial<Draft>) => change((before) => ({ ...before, ...part })),

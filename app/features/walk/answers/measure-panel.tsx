@@ -9,12 +9,12 @@ import {
   isReadingOf,
   type Judgement,
   judgePreflight,
+  leadingDigits,
   litresByReading,
   type OilHeat,
   QuantityError,
   quantityTrouble,
   READING,
-  startingDigits,
   tankKey,
   typedNumber,
   typedText,
@@ -138,7 +138,7 @@ export function expectedFor(
       ? walk.state.readings[baseKeyOf(walk, item)]
       : undefined;
   const last = before ?? bundle?.lastReadings.find((r) => r.key === reading.key);
-  return last && last.unit === reading.unit ? startingDigits(reading, last.value) : undefined;
+  return last && last.unit === reading.unit ? leadingDigits(reading, last.value) : undefined;
 }
 
 /** The run-up's rpm that is read at the same place. */

@@ -8,7 +8,7 @@ import { Screen } from "../../../ui/screen";
 import { SecondPersonPanel } from "../../pair/second-person-panel";
 import type { Acts } from "../use-acts";
 import type { Walk } from "../use-preflight";
-import { NotYet } from "./not-yet";
+import { ItemBlocked } from "./not-yet";
 
 /** What stands in the way of the item on the screen, while it does. */
 export function useBlock({ list, state }: Walk, item: Item): Block | undefined {
@@ -55,7 +55,7 @@ function OpenThings({ walk, item, block, acts }: { walk: Walk; item: Item; block
         </>
       }
     >
-      <NotYet
+      <ItemBlocked
         grade="stop"
         title={
           block.kind === "gate" ? "Not yet: something is still open" : "Not yet: another item comes first"
@@ -70,7 +70,7 @@ function OpenThings({ walk, item, block, acts }: { walk: Walk; item: Item; block
             </Button>
           ))}
         </View>
-      </NotYet>
+      </ItemBlocked>
     </Screen>
   );
 }

@@ -2,7 +2,7 @@ import type { Station } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
 import { PlanView } from "../../../ui/aircraft/plan-view";
-import { Thread } from "../../../ui/aircraft/thread";
+import { ProgressLine } from "../../../ui/aircraft/thread";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { Heading, Text } from "../../../ui/text";
@@ -41,7 +41,7 @@ export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Statio
     <View className="h-full bg-paper" role="main" testID={`flow-${station.id}`}>
       <View className="gap-1 px-[18px] pt-2">
         <WalkHeader walk={walk} />
-        <Thread progress={progress} current={phase} onPress={() => read()} />
+        <ProgressLine progress={progress} current={phase} onPress={() => read()} />
       </View>
       <View className="px-[18px]">
         <PaceNote walk={walk} acts={acts} stationId={station.id} />

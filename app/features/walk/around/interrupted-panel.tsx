@@ -1,4 +1,10 @@
-import { defaultPreferences, type Interruption, RETURN_RULES, type ReturnWay, returnTo } from "@cravix/core";
+import {
+  defaultPreferences,
+  type Interruption,
+  RETURN_RULES,
+  type ReturnWay,
+  resumePoint,
+} from "@cravix/core";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
@@ -27,7 +33,7 @@ export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
   const rule = (list.preferences ?? defaultPreferences(list.type.recommended)).afterInterruption;
   const label = (way: ReturnWay): string => {
     if (way === "where I was" || !item) return "Continue where I was";
-    const target = list.items.find((i) => i.id === returnTo(list, state, item, way).itemId);
+    const target = list.items.find((i) => i.id === resumePoint(list, state, item, way).itemId);
     if (way === "start of the station") return `Start this station again: ${station?.name ?? "this station"}`;
     return way === "some items back" ? `Go back to: ${target?.title ?? ""}` : "Start this step again";
   };

@@ -5,7 +5,7 @@ import { GradeMark } from "../../../ui/grade-mark";
 import { Heading, Text } from "../../../ui/text";
 
 /** Why an item has to wait, in words; what would let it be stands between. */
-export function NotYet({
+export function ItemBlocked({
   grade,
   title,
   why,

@@ -1,6 +1,6 @@
 import { type Card, type Item, typedNumber, typedText } from "@cravix/core";
 import { useState } from "react";
-import { useKept } from "../../../device/log/use-kept";
+import { usePersistedState } from "../../../device/log/use-kept";
 import { useBundle } from "../../../store/server/server-state";
 import { pressKey } from "../../../ui/input/keypad";
 import { expectedFor, troubleWith } from "../answers/measure-panel";
@@ -13,7 +13,7 @@ export function useCardNumbers(walk: Walk, card: Card) {
     value: texts,
     change,
     drop,
-  } = useKept<Record<string, string>>(`card draft:${walk.state.id}:${card.id}`, {});
+  } = usePersistedState<Record<string, string>>(`card draft:${walk.state.id}:${card.id}`, {});
   const [chosen, setChosen] = useState<string>();
   const [tried, setTried] = useState<string>();
   // Deleted: here the whole number is typed.

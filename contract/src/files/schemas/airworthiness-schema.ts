@@ -1,6 +1,6 @@
 import { DUE_KINDS, FINDING_GRADES, FLIGHT_KINDS, isLocalDate, METER_KINDS, PURPOSES } from "@cravix/core";
 import { array, boolean, object, string } from "yup";
-import { anyNumber, bounded, moment, name, text } from "../../bounds/fields";
+import { anyNumber, bounded, name, text, utcTime } from "../../bounds/fields";
 import { id, optional, source, words } from "./parts";
 
 /** A day of the calendar. */
@@ -120,7 +120,7 @@ export const workSchema = object({
   release: name(),
 }).noUnknown();
 
-const fitted = () => object({ at: moment().required(), totals: totalsSchema().required() }).noUnknown();
+const fitted = () => object({ at: utcTime().required(), totals: totalsSchema().required() }).noUnknown();
 
 /** One meter, and by which reading of a walkaround it is read. */
 export const meterSchema = object({
@@ -133,7 +133,7 @@ export const meterSchema = object({
   changes: array()
     .of(
       object({
-        at: moment().required(),
+        at: utcTime().required(),
         oldReading: amount().required(),
         newReading: amount().required(),
       })
@@ -160,7 +160,7 @@ export const airworthinessSchema = object({
     .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must be a registration such as QX-TAR"),
   timeZone: name(60),
   meters: array().of(meterSchema.required()).required().min(1).max(MOST_METERS),
-  start: object({ at: moment().required(), totals: totalsSchema().required() }).noUnknown().required(),
+  start: object({ at: utcTime().required(), totals: totalsSchema().required() }).noUnknown().required(),
   components: array().of(componentSchema.required()).required().max(60),
   fittings: array()
     .of(

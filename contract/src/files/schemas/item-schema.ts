@@ -1,10 +1,10 @@
 import {
-  ALONE,
   CONDITIONS,
   DRILLS,
   FINDING_GRADES,
   ITEM_KINDS,
   LEDGER_WAYS,
+  NEVER_GROUPED,
   TOPICS,
   TRACED_STEPS,
   UNITS,
@@ -106,7 +106,7 @@ export const itemFields = {
   second: boolean(),
   loads: optional(object({ on: array().of(id()).max(30), off: array().of(id()).max(30) }).noUnknown()),
   spot: name(),
-  alone: string().oneOf(ALONE),
+  alone: string().oneOf(NEVER_GROUPED),
   turnaround: string().oneOf(["always", "refuelled"]),
 };
 

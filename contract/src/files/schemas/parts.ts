@@ -1,6 +1,6 @@
 import { UNITS } from "@cravix/core";
 import { type AnyObjectSchema, array, boolean, object, string } from "yup";
-import { anyNumber, bounded, words as fieldOfWords, key } from "../../bounds/fields";
+import { anyNumber, bounded, requiredText as fieldOfWords, key } from "../../bounds/fields";
 
 export const id = () => key();
 export const words = (max = 400) => fieldOfWords(max);

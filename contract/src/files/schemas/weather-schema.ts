@@ -1,6 +1,6 @@
-import { CLOUD_COVERS, GROUND_STATES, SPAN_KINDS, WEATHER_FROM } from "@cravix/core";
+import { CLOUD_COVERS, RUNWAY_CONDITIONS, SPAN_KINDS, WEATHER_FROM } from "@cravix/core";
 import { array, boolean, object, string } from "yup";
-import { anyNumber, bounded, moment, words } from "../../bounds/fields";
+import { anyNumber, bounded, requiredText, utcTime } from "../../bounds/fields";
 import { optional } from "./parts";
 
 const degrees = () => bounded(0, 360);
@@ -38,20 +38,20 @@ const skyFields = {
     )
     .required()
     .max(12),
-  weather: array().of(words(12)).required().max(12),
+  weather: array().of(requiredText(12)).required().max(12),
 };
 
 /** A report of the weather, decoded, with the text that it was. */
 export const weatherReportSchema = object({
-  raw: words(2000),
+  raw: requiredText(2000),
   station: station(),
-  at: moment().required(),
+  at: utcTime().required(),
   ...skyFields,
   celsius: anyNumber(-80, 60),
   dewPointC: anyNumber(-90, 60),
   settingHpa: anyNumber(850, 1090),
   automatic: boolean().oneOf([true]),
-  unread: array().of(words(40)).required().max(100),
+  unread: array().of(requiredText(40)).required().max(100),
 })
   .noUnknown()
   .test("dew point", "dew point must not be higher than the temperature", (value) => {
@@ -61,17 +61,17 @@ export const weatherReportSchema = object({
 
 /** A forecast, decoded, with the text that it was. */
 const forecastSchema = object({
-  raw: words(2000),
+  raw: requiredText(2000),
   station: station(),
-  issuedAt: moment().required(),
-  from: moment().required(),
-  to: moment().required(),
+  issuedAt: utcTime().required(),
+  from: utcTime().required(),
+  to: utcTime().required(),
   spans: array()
     .of(
       object({
         kind: string().required().oneOf(SPAN_KINDS),
-        from: moment().required(),
-        to: moment().required(),
+        from: utcTime().required(),
+        to: utcTime().required(),
         percent: anyNumber(0, 100),
         ...skyFields,
       })
@@ -82,13 +82,13 @@ const forecastSchema = object({
     .max(150),
   temperatures: array()
     .of(
-      object({ at: moment().required(), celsius: bounded(-80, 60) })
+      object({ at: utcTime().required(), celsius: bounded(-80, 60) })
         .noUnknown()
         .required(),
     )
     .required()
     .max(200),
-  unread: array().of(words(40)).required().max(100),
+  unread: array().of(requiredText(40)).required().max(100),
 }).noUnknown();
 
 /** What was said of the weather of a flight. */
@@ -97,5 +97,5 @@ export const weatherToldFields = {
   forecast: optional(forecastSchema),
   from: string().oneOf(WEATHER_FROM),
   variationDeg: anyNumber(-180, 180),
-  ground: string().oneOf(GROUND_STATES),
+  ground: string().oneOf(RUNWAY_CONDITIONS),
 };

@@ -9,7 +9,7 @@ import {
   type Equipment,
   type EquipmentList,
 } from "./deferral-rules";
-import { type DeferralCase, mayBeDeferred, type Told } from "./may-be-deferred";
+import { type DeferralCase, type DeferralReply, mayBeDeferred } from "./may-be-deferred";
 
 const source: Source = { kind: "rule", text: "example", example: true };
 const question = (id: string, more: Partial<DeferralQuestion>): DeferralQuestion => ({
@@ -55,13 +55,13 @@ describe("a set of questions", () => {
   it("whoever does not know asks first, wherever it is: nothing uncertain ends in deferrable", () => {
     fc.assert(
       fc.property(
-        fc.array(fc.constantFrom<Told>("yes", "no", "unknown"), { minLength: 2, maxLength: 2 }),
+        fc.array(fc.constantFrom<DeferralReply>("yes", "no", "unknown"), { minLength: 2, maxLength: 2 }),
         ([a, b]) => {
           const outcome = mayBeDeferred({
             rules: two,
             flight: ["day"],
             found: "2026-06-01",
-            told: { first: a as Told, second: b as Told },
+            told: { first: a as DeferralReply, second: b as DeferralReply },
           });
           if (outcome.trail.some(({ answer }) => answer === "unknown"))
             expect(outcome.result).toBe("ask first");

@@ -13,7 +13,7 @@ import type {
 } from "./deferral-rules";
 
 /** What somebody answered; who does not know says so. */
-export type Told = "yes" | "no" | "unknown";
+export type DeferralReply = "yes" | "no" | "unknown";
 
 /** What is asked about: what does not work, on which aircraft, for which flight. */
 export interface DeferralCase {
@@ -30,14 +30,14 @@ export interface DeferralCase {
   /** The day on which it was found. */
   found: LocalDate;
   /** What was answered by hand, by question. */
-  told?: Readonly<Record<string, Told>>;
+  told?: Readonly<Record<string, DeferralReply>>;
 }
 
 /** One answer on the way, and where it comes from. */
 export interface DeferralAnswer {
   question: string;
   ask: string;
-  answer: Told;
+  answer: DeferralReply;
   from: "data" | "told";
   /** Why, where the data say so. */
   because?: string;

@@ -4,10 +4,10 @@ import type { DueItem } from "./due-item";
 import {
   type DueState,
   type DueVerdict,
-  dueWords,
+  dueText,
   type LimitLeft,
-  leftWords,
   type MeterKinds,
+  remainingText,
 } from "./judge-due";
 
 /** What each state is worth; overdue and due within the flight take the item's own grade. */
@@ -39,7 +39,7 @@ export function dueJudgement(item: DueItem, verdict: DueVerdict, meters: MeterKi
     scope: "day",
     subject: item.name,
     grade,
-    ...(first && { limit: `until ${dueWords(first.point, meters)}` }),
+    ...(first && { limit: `until ${dueText(first.point, meters)}` }),
     source: item.source,
     sentence: sentenceOf(item, verdict, meters),
     ...actionOf(state, first),
@@ -51,8 +51,8 @@ export function sentenceOf(item: DueItem, { state, first }: DueVerdict, meters: 
   if (state === "not for this flight") return `Only for ${(item.for ?? []).join(" or ")} flights.`;
   if (!first)
     return state === "not known" ? "There is no record of when it was last done." : "Done. No longer due.";
-  const until = dueWords(first.point, meters);
-  const here = (value: number) => leftWords(first, value, meters);
+  const until = dueText(first.point, meters);
+  const here = (value: number) => remainingText(first, value, meters);
   const planned = first.left - first.leftAfter;
   switch (state) {
     case "in date":

@@ -2,7 +2,7 @@ import { QuantityError } from "../../units/convert";
 import { formatNumber } from "../../units/format";
 import { dayNumber, type LocalDate, spokenDate } from "../calendar/local-date";
 import type { Totals } from "../meters/component";
-import { isCounted, type MeterKind, tidy } from "../meters/meter";
+import { isCounted, type MeterKind, roundMeter } from "../meters/meter";
 import type { DueItem, FlightKind, Purpose, Tolerance } from "./due-item";
 import type { DuePoint, NextDue } from "./next-due";
 
@@ -100,9 +100,9 @@ function left(point: DuePoint, now: DueNow, flight: PlannedFlight, meters: Meter
   const meter = meters[point.meter];
   if (total === undefined || meter === undefined)
     throw new QuantityError(`The total of ${point.meter} is not known.`);
-  const here = tidy(point.at - total);
+  const here = roundMeter(point.at - total);
   const use = flight.uses[point.meter] ?? 0;
-  return stateOf(point, here, tidy(here - use), isCounted(meter.kind) ? "count" : "h", flight.purpose);
+  return stateOf(point, here, roundMeter(here - use), isCounted(meter.kind) ? "count" : "h", flight.purpose);
 }
 
 function stateOf(
@@ -116,7 +116,7 @@ function stateOf(
   if (leftAfter >= 0) return { ...base, state: "in date" };
   const tolerance = point.tolerances.find((one) => one.for === purpose && one.most >= -leftAfter);
   if (tolerance)
-    return { ...base, state: "under a tolerance", under: { tolerance, excess: tidy(-leftAfter) } };
+    return { ...base, state: "under a tolerance", under: { tolerance, excess: roundMeter(-leftAfter) } };
   return { ...base, state: leftNow < 0 ? "overdue" : "due within the flight" };
 }
 
@@ -141,7 +141,7 @@ const ONE: Partial<Record<MeterKind, [string, string]>> = {
 };
 
 /** So much of a limit's own unit, as it is spoken: "2.1 h", "12 days", "1 landing". */
-export function leftWords({ point, unit }: LimitLeft, value: number, meters: MeterKinds): string {
+export function remainingText({ point, unit }: LimitLeft, value: number, meters: MeterKinds): string {
   if (unit === "days") return count(value, "day", "days");
   if (unit === "h") return `${formatNumber(value, 1)} h`;
   const kind = "meter" in point ? meters[point.meter]?.kind : undefined;
@@ -150,10 +150,10 @@ export function leftWords({ point, unit }: LimitLeft, value: number, meters: Met
 }
 
 /** Up to when a limit holds, as it is spoken: "31 March 2027", "4,280.0 h". */
-export function dueWords(point: DuePoint, meters: MeterKinds): string {
+export function dueText(point: DuePoint, meters: MeterKinds): string {
   if ("date" in point) return spokenDate(point.date);
   const meter = meters[point.meter];
   return meter && isCounted(meter.kind)
-    ? leftWords({ point, unit: "count" } as LimitLeft, point.at, meters)
+    ? remainingText({ point, unit: "count" } as LimitLeft, point.at, meters)
     : `${formatNumber(point.at, 1)} h`;
 }

@@ -1,6 +1,6 @@
 import { QuantityError } from "../../units/convert";
 import { addDays, addMonths, dayNumber, endOfMonth, type LocalDate } from "../calendar/local-date";
-import { tidy } from "../meters/meter";
+import { roundMeter } from "../meters/meter";
 import type { DueItem, DueLimit, Tolerance, WorkDone } from "./due-item";
 
 /** Up to when one limit holds: to the end of a day, or to a total of a meter. */
@@ -76,7 +76,7 @@ function after(
         );
       const due = before && "meter" in before ? before.at : undefined;
       const from = beginning(limit, total, due, work, (a, b) => a - b);
-      return { limit: at, meter: limit.meter, at: tidy(from + limit.every), tolerances };
+      return { limit: at, meter: limit.meter, at: roundMeter(from + limit.every), tolerances };
     }
     case "months":
     case "days": {

@@ -1,6 +1,6 @@
 import { formatNumber } from "../../units/format";
-import { isCounted, type Meter, readingFault, tidy, totalOf } from "../meters/meter";
-import type { LogLine } from "./log-line";
+import { isCounted, type Meter, readingFault, roundMeter, totalOf } from "../meters/meter";
+import type { TechnicalLogEntry } from "./log-line";
 
 /** Something about a line of the log: wrong as it stands, or to be asked about before it is kept. */
 export interface LineFault {
@@ -36,7 +36,7 @@ const AHEAD_MS = 10 * 60_000;
  * Source: arithmetic; "the next meter out is the last meter in" is common practice.
  */
 export function checkLine(
-  line: LogLine,
+  line: TechnicalLogEntry,
   {
     meters,
     before,
@@ -45,9 +45,9 @@ export function checkLine(
     now,
   }: {
     meters: readonly Meter[];
-    before?: LogLine;
-    after?: LogLine;
-    others?: readonly LogLine[];
+    before?: TechnicalLogEntry;
+    after?: TechnicalLogEntry;
+    others?: readonly TechnicalLogEntry[];
     now: string;
   },
 ): LineFault[] {
@@ -107,7 +107,7 @@ export function checkLine(
 }
 
 const utc = (at: string) => new Date(at).toISOString().slice(11, 16);
-const span = ({ off, on }: LogLine) => `${utc(off)} to ${utc(on)} UTC`;
+const span = ({ off, on }: TechnicalLogEntry) => `${utc(off)} to ${utc(on)} UTC`;
 
 type Say = (at: string, kind: LineFault["kind"], weight: LineFault["weight"], words: string) => void;
 
@@ -120,7 +120,13 @@ function ofMeter(
     before,
     after,
     say,
-  }: { line: LogLine; hours: number; before?: LogLine | undefined; after?: LogLine | undefined; say: Say },
+  }: {
+    line: TechnicalLogEntry;
+    hours: number;
+    before?: TechnicalLogEntry | undefined;
+    after?: TechnicalLogEntry | undefined;
+    say: Say;
+  },
 ): void {
   const { id, name, decimals } = meter;
   for (const side of ["out", "in"] as const) {
@@ -142,12 +148,12 @@ function ofMeter(
       `meters.${id}.in`,
       "faster than the clock",
       "asked",
-      `${name}: ${shown(tidy(back - out))} h, but only ${formatNumber(hours, 1)} h between off and on blocks. Check both.`,
+      `${name}: ${shown(roundMeter(back - out))} h, but only ${formatNumber(hours, 1)} h between off and on blocks. Check both.`,
     );
   const last = before?.meters[id];
   if (before && last) {
     const was = totalOf(meter, last.in, before.on);
-    const gap = tidy(out - was);
+    const gap = roundMeter(out - was);
     if (gap < 0)
       say(
         `meters.${id}.out`,
@@ -178,13 +184,13 @@ function ofMeter(
  * Complexity: O(n log n) and the overlaps that there are.
  */
 export function checkLog(
-  lines: readonly LogLine[],
+  lines: readonly TechnicalLogEntry[],
   meters: readonly Meter[],
   now: string,
 ): { line: string; faults: LineFault[] }[] {
   const inTime = [...lines].sort((a, b) => Date.parse(a.off) - Date.parse(b.off));
   const found: { line: string; faults: LineFault[] }[] = [];
-  let latest: LogLine | undefined;
+  let latest: TechnicalLogEntry | undefined;
   inTime.forEach((line, i) => {
     const before = inTime[i - 1];
     const others = latest && Date.parse(latest.on) > Date.parse(line.off) ? [latest] : [];

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import type { Meter } from "../meters/meter";
 import { checkLine, checkLog, type LineFault } from "./check-line";
-import { addLine, correctedLines, foldTotals, type LogLine } from "./log-line";
+import { addLine, correctedLines, foldTotals, type TechnicalLogEntry } from "./log-line";
 import { proposeLine } from "./propose-line";
 
 const hours: Meter = { id: "hours", name: "Hour meter", kind: "hour meter", decimals: 1 };
@@ -13,8 +13,8 @@ const line = (
   on: string,
   out: number,
   back: number,
-  more: Partial<LogLine> = {},
-): LogLine => ({
+  more: Partial<TechnicalLogEntry> = {},
+): TechnicalLogEntry => ({
   id,
   registration: "QX-TAR",
   from: "Marram Point",
@@ -29,7 +29,7 @@ const line = (
 const now = "2026-06-02T12:00:00Z";
 const first = line("a", "2026-06-01T08:00:00Z", "2026-06-01T09:12:00Z", 4211.3, 4212.4);
 const said = (faults: LineFault[]) => faults.map(({ at, kind, weight }) => `${at}: ${kind}, ${weight}`);
-const check = (one: LogLine, more: Partial<Parameters<typeof checkLine>[1]> = {}) =>
+const check = (one: TechnicalLogEntry, more: Partial<Parameters<typeof checkLine>[1]> = {}) =>
   said(checkLine(one, { meters, now, ...more }));
 
 describe("a line of the log", () => {
@@ -189,7 +189,7 @@ describe("totals", () => {
     ]);
     const start = { hours: 4211.3, landings: 0 };
     const cached = foldTotals(start, lines.slice(0, 1), meters);
-    expect(addLine(cached, lines[1] as LogLine, meters)).toEqual(foldTotals(start, lines, meters));
+    expect(addLine(cached, lines[1] as TechnicalLogEntry, meters)).toEqual(foldTotals(start, lines, meters));
   });
 
   it("a correction counts instead of its line, the last one of several, and a struck-out line not at all", () => {

@@ -1,5 +1,5 @@
 import type { Totals } from "../meters/component";
-import { type Meter, tidy, totalOf } from "../meters/meter";
+import { type Meter, roundMeter, totalOf } from "../meters/meter";
 
 /** What a meter showed before and after a flight. */
 export interface OutAndIn {
@@ -8,7 +8,7 @@ export interface OutAndIn {
 }
 
 /** One line of the technical log: one flight, or one unlogged gap that somebody has explained. */
-export interface LogLine {
+export interface TechnicalLogEntry {
   id: string;
   registration: string;
   from: string;
@@ -39,12 +39,12 @@ export interface LogLine {
 /** A correction of a line: the line as it should be, who, and why. The old one stays. */
 export interface LineCorrection {
   of: string;
-  line: LogLine | "struck out";
+  line: TechnicalLogEntry | "struck out";
   why: string;
 }
 
 /** What a meter has come to, and since when nothing was added. Summing up more lines starts from here. */
-export interface TotalsSoFar {
+export interface RunningTotals {
   totals: Totals;
   lines: number;
   /** The moment of the last landing that is in it. */
@@ -55,7 +55,11 @@ export interface TotalsSoFar {
  * One more line onto the totals: the highest total that a read meter ever showed, and the sum of what is counted. In which order lines come means
  * nothing. Complexity: O(meters).
  */
-export function addLine(before: TotalsSoFar, line: LogLine, meters: readonly Meter[]): TotalsSoFar {
+export function addLine(
+  before: RunningTotals,
+  line: TechnicalLogEntry,
+  meters: readonly Meter[],
+): RunningTotals {
   const totals: Record<string, number> = { ...before.totals };
   for (const meter of meters) {
     const read = line.meters[meter.id];
@@ -64,7 +68,7 @@ export function addLine(before: TotalsSoFar, line: LogLine, meters: readonly Met
       totals[meter.id] = Math.max(totals[meter.id] ?? here, here);
     }
     const counted = line.counts[meter.id];
-    if (counted !== undefined) totals[meter.id] = tidy((totals[meter.id] ?? 0) + counted);
+    if (counted !== undefined) totals[meter.id] = roundMeter((totals[meter.id] ?? 0) + counted);
   }
   return {
     totals,
@@ -74,8 +78,12 @@ export function addLine(before: TotalsSoFar, line: LogLine, meters: readonly Met
 }
 
 /** The totals of an aircraft: where its record begins, and every line since. Complexity: O(lines · meters). */
-export function foldTotals(start: Totals, lines: readonly LogLine[], meters: readonly Meter[]): TotalsSoFar {
-  return lines.reduce<TotalsSoFar>((so, line) => addLine(so, line, meters), { totals: start, lines: 0 });
+export function foldTotals(
+  start: Totals,
+  lines: readonly TechnicalLogEntry[],
+  meters: readonly Meter[],
+): RunningTotals {
+  return lines.reduce<RunningTotals>((so, line) => addLine(so, line, meters), { totals: start, lines: 0 });
 }
 
 /**
@@ -83,9 +91,9 @@ export function foldTotals(start: Totals, lines: readonly LogLine[], meters: rea
  * correction names the first line. Order of arrival means nothing: corrections are ordered by their ids. Complexity: O(n log n).
  */
 export function correctedLines(
-  lines: readonly LogLine[],
+  lines: readonly TechnicalLogEntry[],
   corrections: readonly (LineCorrection & { id: string })[],
-): LogLine[] {
+): TechnicalLogEntry[] {
   const last = new Map<string, LineCorrection & { id: string }>();
   for (const correction of corrections) {
     const known = last.get(correction.of);
@@ -100,6 +108,6 @@ export function correctedLines(
     .sort(byOff);
 }
 
-export function byOff(a: LogLine, b: LogLine): number {
+export function byOff(a: TechnicalLogEntry, b: TechnicalLogEntry): number {
   return Date.parse(a.off) - Date.parse(b.off) || (a.id < b.id ? -1 : 1);
 }

@@ -1,5 +1,5 @@
 import { isCounted, type Meter } from "../meters/meter";
-import type { LogLine, OutAndIn } from "./log-line";
+import type { OutAndIn, TechnicalLogEntry } from "./log-line";
 
 /** What is known of a flight without asking anybody. */
 export interface KnownOfFlight {
@@ -14,13 +14,13 @@ export interface KnownOfFlight {
   readOut?: Record<string, number>;
   readIn?: Record<string, number>;
   /** The line before. */
-  before?: LogLine;
+  before?: TechnicalLogEntry;
   preflight?: string;
 }
 
 /** A line as far as it is known, and what has to be asked. */
 export interface ProposedLine {
-  line: Omit<LogLine, "id" | "meters"> & { meters: Record<string, Partial<OutAndIn>> };
+  line: Omit<TechnicalLogEntry, "id" | "meters"> & { meters: Record<string, Partial<OutAndIn>> };
   asks: string[];
 }
 

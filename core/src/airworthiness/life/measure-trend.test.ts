@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { flownBy, measureTrend, overLimit, readMeasure, sameUnit } from "./measure-trend";
+import { measureTrend, overLimit, readMeasure, sameUnit, usageAt } from "./measure-trend";
 
 const hours = (at: string) => Number(at);
 const look = (x: number, measure?: string) => ({
@@ -100,7 +100,7 @@ describe("how it has gone", () => {
   });
 
   it("the hours of the day itself come after the look before the flight", () => {
-    const flown = flownBy(
+    const flown = usageAt(
       [
         { date: "2026-05-02", uses: { hours: 2 } },
         { date: "2026-05-01", uses: { hours: 1.5, landings: 3 } },
@@ -110,7 +110,7 @@ describe("how it has gone", () => {
     expect(flown("2026-05-01T07:00:00.000Z")).toBe(0);
     expect(flown("2026-05-02T07:00:00.000Z")).toBe(1.5);
     expect(flown("2026-05-03T07:00:00.000Z")).toBe(3.5);
-    expect(flownBy([], undefined)("1970-01-03T00:00:00.000Z")).toBe(2);
+    expect(usageAt([], undefined)("1970-01-03T00:00:00.000Z")).toBe(2);
   });
 
   it("units that mean the same are the same", () => {

@@ -1,6 +1,6 @@
 import { theilSen } from "../../trend/theil-sen";
 import { formatNumber } from "../../units/format";
-import { tidy } from "../meters/meter";
+import { roundMeter } from "../meters/meter";
 
 /** A measure as it was written down: a number and what it is counted in. */
 export interface Measured {
@@ -93,7 +93,7 @@ export function measureTrend(
     measured?.unit === unit ? [{ at, value: measured.value }] : [],
   );
   const begin = flown(own[0]?.at ?? "");
-  const points = own.map(({ at, value }) => ({ at, value, x: tidy(flown(at) - begin) }));
+  const points = own.map(({ at, value }) => ({ at, value, x: roundMeter(flown(at) - begin) }));
   const left = read.length - points.length;
   const last = points.at(-1) as MeasuredAt;
   const applies = limit !== undefined && sameUnit(limit.unit) === unit;
@@ -123,7 +123,7 @@ export function measureTrend(
 }
 
 /** What an aircraft had flown at moments, from its days: hours of its first hour meter, evenly over no day at all; by days where it has none. */
-export function flownBy(
+export function usageAt(
   days: readonly { date: string; uses: Readonly<Record<string, number>> }[],
   meter: string | undefined,
 ): (at: string) => number {
@@ -132,6 +132,8 @@ export function flownBy(
   return (at) => {
     const day = at.slice(0, 10);
     // What was flown on the day itself comes after the look before the flight.
-    return tidy(sorted.reduce((sum, { date, uses }) => (date < day ? sum + (uses[meter] ?? 0) : sum), 0));
+    return roundMeter(
+      sorted.reduce((sum, { date, uses }) => (date < day ? sum + (uses[meter] ?? 0) : sum), 0),
+    );
   };
 }

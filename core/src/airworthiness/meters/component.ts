@@ -1,5 +1,5 @@
 import { QuantityError } from "../../units/convert";
-import { tidy } from "./meter";
+import { roundMeter } from "./meter";
 
 /** Times and counts by the meter's id, hours or a count. */
 export type Totals = Readonly<Record<string, number>>;
@@ -44,7 +44,7 @@ export function componentTotals(component: Component, fittings: readonly Fitting
   return Object.fromEntries(
     Object.entries(component.sinceNew).map(([meter, start]) => [
       meter,
-      tidy(
+      roundMeter(
         own.reduce((sum, { on, off }) => {
           const from = on.totals[meter];
           const to = (off?.totals ?? now)[meter];
@@ -70,10 +70,10 @@ export function sinceOverhaul(
   const begin = last?.sinceNew;
   return Object.fromEntries(
     Object.entries(total).map(([meter, value]) => {
-      if (begin) return [meter, tidy(value - (begin[meter] ?? 0))];
+      if (begin) return [meter, roundMeter(value - (begin[meter] ?? 0))];
       const before = component.sinceOverhaul?.[meter];
       const start = component.sinceNew[meter] ?? 0;
-      return [meter, before === undefined ? value : tidy(before + value - start)];
+      return [meter, before === undefined ? value : roundMeter(before + value - start)];
     }),
   );
 }

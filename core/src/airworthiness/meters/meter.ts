@@ -40,7 +40,7 @@ export function isCounted(kind: MeterKind): boolean {
 }
 
 /** Sums of tenths stay tenths: what is left of 4,280.0 at 4,277.9 is 2.1 and no hair less. */
-export function tidy(value: number): number {
+export function roundMeter(value: number): number {
   return Math.round(value * 1e4) / 1e4;
 }
 
@@ -51,18 +51,18 @@ export function tidy(value: number): number {
 export function offsetAt({ offset = 0, changes = [] }: Meter, at: string): number {
   return changes
     .filter((change) => Date.parse(change.at) < Date.parse(at))
-    .reduce((sum, { oldReading, newReading }) => tidy(sum + oldReading - newReading), offset);
+    .reduce((sum, { oldReading, newReading }) => roundMeter(sum + oldReading - newReading), offset);
 }
 
 /** The total that a reading means, hours or a count. Valid range: readings ≥ 0; throws QuantityError otherwise. */
 export function totalOf(meter: Meter, reading: number, at: string): number {
   assertReading(meter, reading);
-  return tidy(reading + offsetAt(meter, at));
+  return roundMeter(reading + offsetAt(meter, at));
 }
 
 /** What the meter should show at a total. */
 export function readingFor(meter: Meter, total: number, at: string): number {
-  return tidy(total - offsetAt(meter, at));
+  return roundMeter(total - offsetAt(meter, at));
 }
 
 function assertReading({ name }: Meter, reading: number): void {

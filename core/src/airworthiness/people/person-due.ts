@@ -212,13 +212,13 @@ export function classOf(type: {
 }
 
 /** A person's record with one more event of its stream. */
-export type PersonHappening =
+export type PersonEvent =
   | { type: "person.due-set"; data: { item: PersonDue } }
   | { type: "person.due-dropped"; data: { item: string } }
   | { type: "person.done"; data: { work: PersonWork } };
 
 /** The items and works of one person from what happened, in the order of the events. */
-export function foldPerson(events: readonly PersonHappening[]): Pick<PersonRecord, "items" | "works"> {
+export function foldPerson(events: readonly PersonEvent[]): Pick<PersonRecord, "items" | "works"> {
   const items = new Map<string, PersonDue>();
   const works: PersonWork[] = [];
   for (const event of events) {
@@ -248,8 +248,11 @@ export function minimaOfPerson(record: PersonRecord, flight: PersonFlight): Mini
 }
 
 /** A person's record with what has happened since. Complexity: O(items + events). */
-export function personWith(base: PersonRecord | undefined, since: readonly PersonHappening[]): PersonRecord {
-  const before: PersonHappening[] = [
+export function applyPersonEvents(
+  base: PersonRecord | undefined,
+  since: readonly PersonEvent[],
+): PersonRecord {
+  const before: PersonEvent[] = [
     ...(base?.items ?? []).map((item) => ({ type: "person.due-set" as const, data: { item } })),
     ...(base?.works ?? []).map((work) => ({ type: "person.done" as const, data: { work } })),
   ];

@@ -8,7 +8,7 @@ export interface DayUse {
 }
 
 /** How an aircraft is usually flown, week by week. */
-export interface UsualFlying {
+export interface UsagePattern {
   /** Sums of weeks, oldest first; the last one ends on the day that was asked for. */
   weeks: number[];
   /** A day's mean. */
@@ -32,7 +32,7 @@ const WILD = 4;
  * the weeks that were flown counts as that. Undefined with fewer than eight weeks since the first day that is known, or nothing flown.
  * Valid range: uses ≥ 0. Complexity: O(days).
  */
-export function usualFlying(days: readonly DayUse[], today: LocalDate): UsualFlying | undefined {
+export function usualFlying(days: readonly DayUse[], today: LocalDate): UsagePattern | undefined {
   const now = dayNumber(today);
   const sums = new Map<number, number>();
   let oldest = now;
@@ -76,7 +76,7 @@ const BLOCK = 3;
  */
 export function whenUsedUp(
   left: number,
-  { weeks, known }: UsualFlying,
+  { weeks, known }: UsagePattern,
   today: LocalDate,
   horizonDays = 730,
 ): WhenDue {

@@ -3,7 +3,7 @@ import type { DueItem } from "../due/due-item";
 import type { LimitLeft } from "../due/judge-due";
 import type { Totals } from "../meters/component";
 import type { VisitItem } from "./plan-visits";
-import { type UsualFlying, usualFlying, type WhenDue, whenUsedUp } from "./usual-flying";
+import { type UsagePattern, usualFlying, type WhenDue, whenUsedUp } from "./usual-flying";
 
 /** When an item will fall due, by the first of its limits. */
 export interface DueWhen extends WhenDue {
@@ -18,7 +18,7 @@ export function usualOf(
   days: readonly { date: LocalDate; uses: Totals }[],
   meters: readonly { id: string }[],
   today: LocalDate,
-): Map<string, UsualFlying | undefined> {
+): Map<string, UsagePattern | undefined> {
   return new Map(
     meters.map(({ id }) => [
       id,
@@ -36,7 +36,7 @@ export function usualOf(
  */
 export function whenDue(
   limits: readonly LimitLeft[],
-  usual: ReadonlyMap<string, UsualFlying | undefined>,
+  usual: ReadonlyMap<string, UsagePattern | undefined>,
   today: LocalDate,
 ): DueWhen | undefined {
   let first: DueWhen | undefined;
@@ -61,7 +61,7 @@ export function whenDue(
 export function visitItem(
   item: DueItem,
   limits: readonly LimitLeft[],
-  usual: ReadonlyMap<string, UsualFlying | undefined>,
+  usual: ReadonlyMap<string, UsagePattern | undefined>,
   today: LocalDate,
 ): VisitItem | undefined {
   if (item.workH === undefined) return undefined;

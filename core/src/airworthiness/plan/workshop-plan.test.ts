@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { planVisits } from "./plan-visits";
-import { handCost, handCostWords, planFaults, workshopFrom } from "./workshop-plan";
+import { handCostWords, manualPlanCost, planFaults, workshopFrom } from "./workshop-plan";
 
 /** A Monday. */
 const MONDAY = "2026-06-01";
@@ -11,7 +11,7 @@ const ITEMS = [
 const words = (days: number[]) => {
   const shop = workshopFrom(MONDAY, 60, []);
   return handCostWords(
-    handCost(ITEMS, shop, days, planVisits(ITEMS, shop)),
+    manualPlanCost(ITEMS, shop, days, planVisits(ITEMS, shop)),
     (item) => ({ oil: "Oil change", annual: "Annual" })[item] ?? item,
     MONDAY,
   );
@@ -52,7 +52,7 @@ test("no plan by hand that keeps everything in date on open days has fewer visit
       const all = raw.map((one, i) => ({ id: String(i), ...one }));
       const shop = workshopFrom(MONDAY, 60, []);
       const best = planVisits(all, shop);
-      const { cost, moreVisits, moreThrownAway } = handCost(all, shop, hand, best);
+      const { cost, moreVisits, moreThrownAway } = manualPlanCost(all, shop, hand, best);
       if (best.late.length > 0 || cost.late.length > 0 || cost.closed.length > 0) return;
       expect(moreVisits).toBeGreaterThanOrEqual(0);
       if (moreVisits === 0) expect(moreThrownAway).toBeGreaterThanOrEqual(-1e-9);

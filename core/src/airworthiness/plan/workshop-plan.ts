@@ -2,7 +2,7 @@ import { addDays, dayNumber, daysBetween, isLocalDate, type LocalDate } from "..
 import { type PlanCost, planCost, type VisitItem, type Workshop } from "./plan-visits";
 
 /** Days on which the workshop does not work, both ends included. */
-export interface Closed {
+export interface ClosedPeriod {
   from: LocalDate;
   to: LocalDate;
   why?: string;
@@ -20,7 +20,7 @@ export interface PlannedVisit {
 
 /** The group's plan for the workshop, as it was put down last. */
 export interface WorkshopPlan {
-  closed: Closed[];
+  closed: ClosedPeriod[];
   visits: PlannedVisit[];
 }
 
@@ -43,7 +43,7 @@ export function planFaults({ closed, visits }: WorkshopPlan): { path: string; ex
 }
 
 /** A workshop that works on weekdays, and not on the days it is closed. `today` is day 0. */
-export function workshopFrom(today: LocalDate, horizon: number, closed: readonly Closed[]): Workshop {
+export function workshopFrom(today: LocalDate, horizon: number, closed: readonly ClosedPeriod[]): Workshop {
   const weekday = new Date(`${today}T12:00:00Z`).getUTCDay();
   const spans = closed
     .filter(({ from, to }) => isLocalDate(from) && isLocalDate(to))
@@ -66,7 +66,7 @@ export interface HandCost {
 }
 
 /** The cost of visiting on exactly these days (from today), beside the best plan of the same things. Complexity: as planCost. */
-export function handCost(
+export function manualPlanCost(
   items: readonly VisitItem[],
   workshop: Workshop,
   days: readonly number[],

@@ -14,21 +14,21 @@ import {
   type StationRole,
 } from "../../aircraft/aircraft-type";
 import { applyVariant } from "../../aircraft/apply-variant";
-import { methodTags, orderLap, type Preferences } from "../../aircraft/preferences";
+import { methodTags, type Preferences, walkaroundOrder } from "../../aircraft/preferences";
 import type { EquipmentList } from "../../airworthiness/deferral/deferral-rules";
 import { type DeferralToday, deferralToday } from "../../airworthiness/deferral-today";
 import type { DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import type { Photograph } from "../../airworthiness/life/photograph";
-import { DAILY_INSPECTION, type PinnedPapers } from "../../airworthiness/papers";
+import { type AirworthinessSnapshot, DAILY_INSPECTION } from "../../airworthiness/papers";
 import { groupsToday } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
 import type { LoadingProfile } from "../../loading/loading-profile";
 import type { FluidMemory } from "../../memory/fluid-memory";
 import type { MinimaSet } from "../../minima/minima";
-import { askByValue } from "./ask-by-value";
-import { quickLapOrder } from "./quick-lap";
-import { inRuleOrder } from "./rule-order";
+import { withValueChecks } from "./ask-by-value";
+import { lightsCheckOrder } from "./quick-lap";
+import { orderByRules } from "./rule-order";
 
 /** A discrepancy that is open on this aircraft when the list is made. */
 export interface OpenDiscrepancy {
@@ -75,7 +75,7 @@ export interface ComposedList {
   /** What the log says of fuel, oil and hours when the list is made. */
   memory?: FluidMemory;
   /** What is due on the aircraft, and what its meters have come to. */
-  papers?: PinnedPapers;
+  papers?: AirworthinessSnapshot;
   /** What it weighs and where, and within which limits. */
   loading?: LoadingProfile;
   /** Within which limits whoever flies flies: his own and his authorisation's, as they stood when the preflight began. */
@@ -100,7 +100,7 @@ export interface ComposeInput {
   /** How this pilot works on this aircraft; without it everything is as the file has it. */
   preferences?: Preferences;
   memory?: FluidMemory;
-  papers?: PinnedPapers;
+  papers?: AirworthinessSnapshot;
   loading?: LoadingProfile;
   minima?: MinimaSet[];
   /** This device does not know whether whoever flies has any. */
@@ -177,7 +177,7 @@ export function composeList({
   };
   const stations = PHASES.flatMap((phase) => {
     const own = type.stations.filter((station) => station.phase === phase);
-    return phase === "lap" ? orderLap(own, preferences) : own;
+    return phase === "lap" ? walkaroundOrder(own, preferences) : own;
   });
   const fallback = stations[0];
   if (!fallback) throw new ComposeError(`The checklist for ${type.name} has no stations.`);
@@ -200,7 +200,7 @@ export function composeList({
     byStation.get(item.station)?.push(graded(item));
   const ruled = (type.rules ?? []).filter((rule) => !rule.method || (tags ?? DEFAULT_TAGS).has(rule.method));
   const ordered = stations.flatMap((station) =>
-    quickLapOrder(type, inRuleOrder(byStation.get(station.id) ?? [], ruled)),
+    lightsCheckOrder(type, orderByRules(byStation.get(station.id) ?? [], ruled)),
   );
   const onTheRoll = new Set(stations.filter((s) => s.role === LINE_UP_CHECK).map((s) => s.id));
   const lineUp = ordered.filter((item) => onTheRoll.has(item.station) && item.kind !== "observe");
@@ -213,7 +213,7 @@ export function composeList({
         : [],
   );
   const facts = factsOf(aircraft.facts, loading);
-  const proven = askByValue(standing, facts, seed);
+  const proven = withValueChecks(standing, facts, seed);
   for (const itemId of proven.asked) differences.push({ itemId, why: "value to be read out" });
   const { items } = proven;
   const present = new Set(items.map((item) => item.station));

@@ -1,4 +1,4 @@
-import { hashWords } from "./hash-words";
+import { hashString } from "./hash-words";
 
 /**
  * What a confirming item offers to choose from: what is on file for this aircraft, among `decoys` values that look like it, in an order
@@ -9,8 +9,8 @@ import { hashWords } from "./hash-words";
 export function confirmOptions(fact: string, seed: string, decoys = 3): string[] {
   const options = new Set([fact]);
   for (let turn = 0; options.size <= decoys && turn < 60; turn++)
-    options.add(alter(fact, hashWords(`${seed}:${turn}`)));
-  return [...options].sort((a, b) => hashWords(`${seed}|${a}`) - hashWords(`${seed}|${b}`));
+    options.add(alter(fact, hashString(`${seed}:${turn}`)));
+  return [...options].sort((a, b) => hashString(`${seed}|${a}`) - hashString(`${seed}|${b}`));
 }
 
 /** Another value of the same form. A month stays a month: the first of "06/2028" goes from 01 to 12. */

@@ -10,7 +10,7 @@ const MOST = 12;
  * and back: every second costs battery. The others keep their places. A type without a scale, or a place that stands nowhere, keeps
  * the file's order.
  */
-export function quickLapOrder({ plan, stations }: AircraftType, items: readonly Item[]): Item[] {
+export function lightsCheckOrder({ plan, stations }: AircraftType, items: readonly Item[]): Item[] {
   const outside = items.filter((item) => item.spot);
   const spots = outside.map((item) => stations.find((s) => s.id === item.spot));
   if (!plan?.metresPerUnit || outside.length < 3 || outside.length > MOST) return [...items];

@@ -10,7 +10,7 @@ export function waitsFor({ first, waits }: OrderRule, item: Item): boolean {
  * The items of one station in their own order, changed only where a rule asks for it: the first part of a rule is moved in front of
  * what waits for it. Rules that go round in a circle leave the order as it is. Complexity: O(items · rules) where nothing moves.
  */
-export function inRuleOrder(items: readonly Item[], rules: readonly OrderRule[]): Item[] {
+export function orderByRules(items: readonly Item[], rules: readonly OrderRule[]): Item[] {
   const order = [...items];
   // Each pass mends one breach; more passes than pairs means a circle.
   for (let turn = 0; turn < items.length * Math.max(1, rules.length); turn++) {

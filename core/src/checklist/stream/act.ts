@@ -1,11 +1,11 @@
 import type { EventEnvelope, EventType, PreflightEvent } from "./events";
-import type { GoingOn } from "./going-on";
+import type { PreflightDraft } from "./going-on";
 import type { Answer } from "./preflight-state";
 import { authorsOf, type StreamReading } from "./read-stream";
 
 /** What an event of one kind does to a walk. */
-export type Apply<T extends EventType> = (
-  walk: GoingOn,
+export type EventHandler<T extends EventType> = (
+  walk: PreflightDraft,
   event: EventEnvelope<T>,
   reading: StreamReading,
   /** When the event before it was, if there was one. */
@@ -14,7 +14,7 @@ export type Apply<T extends EventType> = (
 
 /** Answers an item: the walk goes on behind it, and it can be taken back. */
 export function answer(
-  walk: GoingOn,
+  walk: PreflightDraft,
   event: PreflightEvent,
   itemId: string,
   outcome: Answer["outcome"],
@@ -29,12 +29,12 @@ export function answer(
 }
 
 /** Opens an item again, and goes to it. */
-export function goTo(walk: GoingOn, itemId: string): void {
+export function reopenItem(walk: PreflightDraft, itemId: string): void {
   walk.put({ cursor: { itemId, visiting: true } });
 }
 
 export function canBeUndone(
-  walk: GoingOn,
+  walk: PreflightDraft,
   event: PreflightEvent,
   discrepancyId?: string,
   card?: string,

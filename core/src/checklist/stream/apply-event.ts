@@ -1,6 +1,6 @@
-import type { Apply } from "./act";
+import type { EventHandler } from "./act";
 import type { EventType, PreflightEvent } from "./events";
-import type { GoingOn } from "./going-on";
+import type { PreflightDraft } from "./going-on";
 import { bladePulled } from "./kinds/blade-pulled";
 import { briefingGiven } from "./kinds/briefing-given";
 import { crewJoined } from "./kinds/crew-joined";
@@ -30,7 +30,7 @@ import type { StreamReading } from "./read-stream";
 const elsewhere = () => undefined;
 
 /** What each kind of event does. All kinds are named: one that is added and forgotten does not compile. */
-const APPLY: { [T in EventType]: Apply<T> } = {
+const APPLY: { [T in EventType]: EventHandler<T> } = {
   "preflight.started": preflightStarted,
   "item.answered": itemAnswered,
   "item.postponed": itemPostponed,
@@ -77,10 +77,10 @@ const APPLY: { [T in EventType]: Apply<T> } = {
 };
 
 /** Does to the walk what this event says. */
-export function applyEvent(walk: GoingOn, event: PreflightEvent, reading: StreamReading): void {
+export function applyEvent(walk: PreflightDraft, event: PreflightEvent, reading: StreamReading): void {
   const before = walk.now.lastAt;
   if (event.type !== "item.undone" && event.type !== "discrepancy.withdrawn") walk.put({ lastAt: event.at });
   // The table gives each kind its own; the compiler does not follow it through a union.
-  const apply = APPLY[event.type] as Apply<EventType>;
+  const apply = APPLY[event.type] as EventHandler<EventType>;
   apply(walk, event, reading, before);
 }

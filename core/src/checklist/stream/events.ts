@@ -1,9 +1,9 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences, RETURN_RULES } from "../../aircraft/preferences";
 import type { LocalDate } from "../../airworthiness/calendar/local-date";
-import type { ComponentAsItIs } from "../../airworthiness/component-moves";
+import type { ComponentSnapshot } from "../../airworthiness/component-moves";
 import type { Purpose } from "../../airworthiness/due/due-item";
-import type { LogLine } from "../../airworthiness/flights/log-line";
+import type { TechnicalLogEntry } from "../../airworthiness/flights/log-line";
 import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import type { Photograph } from "../../airworthiness/life/photograph";
@@ -15,14 +15,14 @@ import type { WorkshopPlan } from "../../airworthiness/plan/workshop-plan";
 import type { BriefingKind } from "../../departure/briefing-kinds";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { Sample } from "../../fuel/drain/fuel-sample";
-import type { FuelTold, SampleFate } from "../../fuel/fuel-told";
+import type { FuelInputs, SampleFate } from "../../fuel/fuel-told";
 import type { FuelUnit } from "../../fuel/grade/fuel-amount";
 import type { FindingGrade, SignedVerdict } from "../../judgement/judgement";
 import type { PlannedLoad } from "../../loading/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
-import type { WeatherTold } from "../../weather/weather-told";
+import type { WeatherInputs } from "../../weather/weather-told";
 
 /** What broke into the walk: somebody spoke, the screen went dark or another program came up, or nothing was answered for long; after the acceptance, the take-off was given up. */
 export const INTERRUPTION_CAUSES = ["spoken to", "screen left", "long gap", "take-off aborted"] as const;
@@ -48,7 +48,7 @@ export interface EventData {
     /** Outside air, for what the start takes from the battery. */
     celsius?: number;
     /** The report that it was planned with. */
-    weather?: WeatherTold;
+    weather?: WeatherInputs;
     /** Below this height above the field nobody turns back, ft; set by whoever flies. */
     turnBackFt?: number;
   };
@@ -99,11 +99,11 @@ export interface EventData {
     from: "pump" | "typed" | "file";
   };
   /** What a person knows about today's fuel that no instrument shows. */
-  "fuel.told": FuelTold;
+  "fuel.told": FuelInputs;
   /** What is aboard, as it is now: it takes the place of what was planned. */
   "load.told": PlannedLoad;
   /** A report of the weather, or what the ground is like; the last one counts. */
-  "weather.told": WeatherTold;
+  "weather.told": WeatherInputs;
   /** A briefing as it was given, word by word, to the crew or to passengers. */
   "briefing.given": { to: BriefingKind; steps: { title: string; words: string }[] };
   "oil.added": { registration: string; engine?: string; qt: number; grade?: string; sealed: boolean };
@@ -145,16 +145,16 @@ export interface EventData {
   /** A photograph of it; the picture is kept beside the record, under its content hash. */
   "discrepancy.photographed": Photograph & { discrepancyId: string };
   /** One flight as a line of the technical log. */
-  "flight.logged": Omit<LogLine, "id">;
+  "flight.logged": Omit<TechnicalLogEntry, "id">;
   /** A line as it should have been, or struck out where `line` is absent; the one before stays on record. */
-  "flight.corrected": { registration: string; of: string; line?: Omit<LogLine, "id">; why: string };
+  "flight.corrected": { registration: string; of: string; line?: Omit<TechnicalLogEntry, "id">; why: string };
   /** Work released to service: what was done, by whom it may be, what it closes, what it leaves. */
   "work.released": WorkRelease;
   "meter.replaced": { registration: string; meter: string; oldReading: number; newReading: number };
   /** A component came off: the aircraft's totals then. */
   "component.removed": { registration: string; component: string; totals: Totals };
   /** A component was fitted, with its times, what is due on it and what was done to it. */
-  "component.fitted": ComponentAsItIs & { registration: string; position?: string; totals: Totals };
+  "component.fitted": ComponentSnapshot & { registration: string; position?: string; totals: Totals };
   /** The group's plan for the workshop, as somebody has put it; the last one counts. */
   "workshop.planned": WorkshopPlan;
   /** Something that is due of a person; under the same id it takes the place of what was there. */

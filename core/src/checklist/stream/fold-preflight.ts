@@ -1,6 +1,6 @@
 import { applyEvent } from "./apply-event";
 import { mergeEvents, type PreflightEvent } from "./events";
-import { GoingOn } from "./going-on";
+import { PreflightDraft } from "./going-on";
 import { emptyState, type PreflightState } from "./preflight-state";
 import { readStream, type StreamReading } from "./read-stream";
 
@@ -19,7 +19,7 @@ function foldRead(
   events: readonly PreflightEvent[],
   reading: StreamReading,
 ): PreflightState {
-  const walk = new GoingOn(emptyState(preflightId));
+  const walk = new PreflightDraft(emptyState(preflightId));
   const { takenBack, withdrawn } = reading;
   for (const event of events)
     if (!takenBack.has(event.id) && !withdrawn.has(event.id)) applyEvent(walk, event, reading);
@@ -48,7 +48,7 @@ export interface FoldedPreflight {
  * whole walk. Where that cannot be (an undo, an event that sorts before the last one, another beginning) everything is folded anew.
  * The earlier fold is left as it was. Complexity: O(answers) for events that only go on, O(n log n) otherwise.
  */
-export function foldMore(
+export function foldIncrementally(
   previous: FoldedPreflight | undefined,
   preflightId: string,
   events: readonly PreflightEvent[],
@@ -65,7 +65,7 @@ export function foldMore(
       newest: own.at(-1)?.id ?? "",
     };
   }
-  const walk = new GoingOn(previous.state);
+  const walk = new PreflightDraft(previous.state);
   for (const event of more) if (event.streamId === preflightId) applyEvent(walk, event, previous.reading);
   return { ...previous, events, state: walk.done(), newest: more.at(-1)?.id ?? previous.newest };
 }

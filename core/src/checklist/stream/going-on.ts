@@ -15,13 +15,13 @@ type AsIs<T> = T extends readonly (infer One)[]
     : Readonly<T>;
 
 /** A state as it can be looked at: nothing of it is changed where it stands. */
-export type SeenState = { readonly [P in keyof PreflightState]: AsIs<PreflightState[P]> };
+export type ReadonlyPreflightState = { readonly [P in keyof PreflightState]: AsIs<PreflightState[P]> };
 
 /**
  * A preflight that is being gone on with. What is read of it is read-only, so that nothing can be changed that was not asked for; what is to be
  * changed is copied once, whatever many events then change it. The state it began with stays as it was.
  */
-export class GoingOn {
+export class PreflightDraft {
   readonly #state: PreflightState;
   readonly #own = new Set<GrowingPart>();
 
@@ -29,7 +29,7 @@ export class GoingOn {
     this.#state = { ...before };
   }
 
-  get now(): SeenState {
+  get now(): ReadonlyPreflightState {
     return this.#state;
   }
 

@@ -3,12 +3,12 @@ import type { Preferences } from "../../aircraft/preferences";
 import type { Purpose } from "../../airworthiness/due/due-item";
 import type { LaunchWay } from "../../airworthiness/papers";
 import type { EngineFeel } from "../../engine/classify-drop";
-import type { FuelTold } from "../../fuel/fuel-told";
+import type { FuelInputs } from "../../fuel/fuel-told";
 import type { PlannedLoad } from "../../loading/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
-import type { WeatherTold } from "../../weather/weather-told";
+import type { WeatherInputs } from "../../weather/weather-told";
 import { type Dictionary, emptyDictionary } from "./dictionary";
 import type { EventData, InterruptionCause, ReturnWay } from "./events";
 import type { FuelSampleTaken, OilAdded, UpliftSeen } from "./fluid-events";
@@ -98,7 +98,7 @@ export interface PreflightState {
   rocked?: { eventId: string; at: string };
   /** Cups from before a refuelling: what they showed stays on record. */
   earlierSamples: FuelSampleTaken[];
-  told: FuelTold;
+  told: FuelInputs;
   uplifts: UpliftSeen[];
   oilAdded: OilAdded[];
   /** What the traces of this walk's run-ups amounted to, by engine; the last one of each. */
@@ -119,7 +119,7 @@ export interface PreflightState {
   amendments: Signature[];
   lastAt?: string;
   /** What was said of the weather, and when; the last of it. */
-  weather?: WeatherTold & { at: string };
+  weather?: WeatherInputs & { at: string };
   turnBackFt?: number;
   /** The briefings that were given, the last of each kind. */
   briefings: BriefingGiven[];

@@ -15,7 +15,7 @@ export function takeBackAll(
   const all: TakenBack[] = [];
   for (let end = undoable.length; end > 0; end--) {
     if (all.length > 0 && (card === undefined || undoable[end - 1]?.card !== card)) break;
-    const back = takeBack({ ...state, undoable: undoable.slice(0, end) }, crewId);
+    const back = undoEvent({ ...state, undoable: undoable.slice(0, end) }, crewId);
     if (!back) break;
     all.push(back);
   }
@@ -26,7 +26,7 @@ export function takeBackAll(
  * How the last act of a walk is taken back by this person: an undo, or, where something was found, its withdrawal. Undefined where there is
  * nothing that this person may take back: an act is taken back by who did it or by the walk's pilot, a finding by who logged it.
  */
-export function takeBack(
+export function undoEvent(
   { undoable, crewId: pilot }: Pick<PreflightState, "undoable" | "crewId">,
   crewId: string | null,
 ): TakenBack | undefined {

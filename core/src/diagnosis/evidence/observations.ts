@@ -70,7 +70,7 @@ export interface DiagnosisContext {
 }
 
 /** Whether a feature belongs to one magneto. */
-export const OF_A_SIDE: ReadonlySet<Feature> = new Set([
+export const MAGNETO_FEATURES: ReadonlySet<Feature> = new Set([
   "drop",
   "shown",
   "feel",

@@ -18,7 +18,7 @@ const COARSE_S = 0.22;
  * The same engine as far as a reading can tell it: without exhaust probes no cylinder is named; without prompts and with lines far apart, what stands out may be the
  * reading itself.
  */
-export function asFarAsProbed<T extends { cylinders: number; coarse?: true; unprompted?: true }>(
+export function limitToProbes<T extends { cylinders: number; coarse?: true; unprompted?: true }>(
   context: T,
   { egt, prompted, interval }: RunUpReading,
 ): T {

@@ -3,7 +3,7 @@ import type { RunUpReading } from "../../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../../run-up/run-up-profile";
 import type { SeenWay } from "../diagnose";
 import type { DiagnosisContext, Observation } from "./observations";
-import { asFarAsProbed, type ObserveLimits, observe } from "./observe";
+import { limitToProbes, type ObserveLimits, observe } from "./observe";
 
 /** Whether the pilot said of a side that nothing dropped on it, that it stopped or that it was not tried, and this way to read the trace has it drop. */
 const isDenied = ({ right, left }: RunUpReading, told: readonly Observation[]): boolean =>
@@ -18,7 +18,7 @@ const isDenied = ({ right, left }: RunUpReading, told: readonly Observation[]): 
  * has dropped what by the pilot's word did not is none any more; the first way stays whatever is said, since it is what the questions were asked about.
  * `profile` is the one the ways were read with (see `asTold`). Weights stay as they are: parts of their sum. Pure.
  */
-export function seenInWays(
+export function observeInterpretations(
   ways: readonly ReadWay[],
   profile: RunUpProfile,
   limits: ObserveLimits,
@@ -37,6 +37,6 @@ export function seenInWays(
         ),
         ...told,
       ],
-      context: asFarAsProbed(context, reading),
+      context: limitToProbes(context, reading),
     }));
 }

@@ -18,7 +18,7 @@ export interface NightAir {
  * Valid range: empty part ≥ 0 L, 0 to 60 nights, −60 to 50 °C; throws QuantityError otherwise.
  * Source: ideal gas at constant pressure: the vapour's share of the air is that of the dew point, so V · (ρ(dew point, low) − ρ(low, low)).
  */
-export function nightWaterMl(emptyL: number, { lowC, dewPointC, nights }: NightAir): number {
+export function overnightCondensationMl(emptyL: number, { lowC, dewPointC, nights }: NightAir): number {
   assertNotNegative("The empty part of the tank", emptyL);
   for (const [what, celsius] of [
     ["The night's lowest temperature", lowC],

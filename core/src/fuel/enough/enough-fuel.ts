@@ -38,7 +38,7 @@ export interface Enough {
  * Valid range: all amounts ≥ 0, burn > 0; throws QuantityError otherwise.
  * Source: variance of sums and products of independent quantities (Goodman, J. Amer. Stat. Assoc. 55, 1960, from memory).
  */
-export function enoughFuel(plan: FuelPlan): Enough {
+export function fuelMargin(plan: FuelPlan): Enough {
   assertPlan(plan);
   const { usable, taxi, climb, burn, flight, reserveMin } = plan;
   const perMin = burn.value / 60;

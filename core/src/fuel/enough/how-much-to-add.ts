@@ -32,7 +32,7 @@ export interface FillingPlan {
  * for a hose that is taken away half-way is a flight with what is in. Rounded up to the pump's step where the tank has the room.
  * Valid range: amounts ≥ 0, volumes up to the capacity, step > 0; throws QuantityError otherwise. Source: arithmetic.
  */
-export function howMuchToAdd({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pump }: Filling): FillingPlan {
+export function refuelPlan({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pump }: Filling): FillingPlan {
   assertNotNegative("The missing amount", neededL);
   if (!(pump.step > 0)) throw new QuantityError("The pump step must be more than zero.");
   for (const { name, volumeL, capacityL } of tanks) {

@@ -28,7 +28,11 @@ export const MOST_TILT_DEG = 6;
  * floor nor roof; where it would, the dip says too little about the volume and QuantityError is thrown.
  * Valid range: tilt up to 6° each way, dip ≥ 0; throws QuantityError outside. Source: plane geometry.
  */
-export function levelDip(dipCm: number, { rightDownDeg, noseUpDeg }: Tilt, tank: TankGeometry): number {
+export function dipCorrectedForTilt(
+  dipCm: number,
+  { rightDownDeg, noseUpDeg }: Tilt,
+  tank: TankGeometry,
+): number {
   assertNotNegative("The dip", dipCm);
   for (const [what, degrees] of [
     ["The wing slope", rightDownDeg],

@@ -3,7 +3,7 @@ import type { TankLook } from "../../readings/reading-keys";
 import { QuantityError, type Unit, valueIn } from "../../units/convert";
 import { onMonotoneCurve } from "../../units/monotone-curve";
 import type { Uncertain } from "../../units/uncertain";
-import { levelDip, type TankGeometry, type Tilt } from "./level-dip";
+import { dipCorrectedForTilt, type TankGeometry, type Tilt } from "./level-dip";
 import { type DipCalibration, litresPerCm, volumeFromDip } from "./volume-from-dip";
 
 /** What a gauge or a sight glass means, at its scale's own marks. */
@@ -64,7 +64,7 @@ const LOOK_NAME: Record<TankReading["by"], string> = {
 };
 
 /** What a look at this tank is read in: centimetres of dipstick, litres of a mark, and whatever its glass or gauge is marked in. */
-export function unitOfLook(tank: Pick<Tank, "sight" | "gauge">, by: TankReading["by"]): Unit {
+export function readingUnit(tank: Pick<Tank, "sight" | "gauge">, by: TankReading["by"]): Unit {
   if (by === "dip") return "cm";
   if (by === "mark") return "L";
   return (by === "sight" ? tank.sight?.unit : tank.gauge?.unit) ?? "%";
@@ -84,7 +84,7 @@ const EMPTY_PART = 0.05;
  */
 export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): Uncertain {
   const { by } = reading;
-  const scaleUnit = unitOfLook(tank, by);
+  const scaleUnit = readingUnit(tank, by);
   const value = reading.unit
     ? valueIn(
         `The ${LOOK_NAME[by]} of the ${tank.name}`,
@@ -105,7 +105,7 @@ export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): 
         `The aircraft is not level and the shape of the ${tank.name} is not on file. Dip it on level ground.`,
       );
     volumeFromDip(calibration, value);
-    const dip = tilted && tank.geometry ? levelDip(value, tilt, tank.geometry) : value;
+    const dip = tilted && tank.geometry ? dipCorrectedForTilt(value, tilt, tank.geometry) : value;
     const sigma = Math.hypot(litresPerCm(calibration, dip) * DIP_SIGMA_CM, part(PART_OF_CAPACITY.dip));
     // What a tilt leaves uncertain: half the correction.
     const corrected = Math.abs(volumeFromDip(calibration, dip) - volumeFromDip(calibration, value));

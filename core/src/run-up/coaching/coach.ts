@@ -4,7 +4,7 @@ import { firstAt, MOST_CYLINDERS, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { capital, formatNumber } from "../../units/format";
 import type { RunUpStep } from "../reading/found-step";
-import { pieceOf } from "../reading/level-change";
+import { valuesBetween } from "../reading/level-change";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 
 /** One thing that the coach asks for: a few words, and what is watched meanwhile. */
@@ -120,11 +120,11 @@ export function coachView(
   if (!rpm || trace.t.length === 0) return { status: "waiting", progress: 0 };
   const scale = rpmScale(profile);
   const passed = now - since;
-  const last = pieceOf(trace, rpm, now - 1.4, now).y;
+  const last = valuesBetween(trace, rpm, now - 1.4, now).y;
   const here = last.length > 0 ? median(last) : Number.NaN;
   if (here < 0.07 * profile.rpm && step.step !== "stop") return { status: "stopped", number: 0, progress: 0 };
-  const before = median(orNaN(pieceOf(trace, rpm, since - 3, since).y));
-  const wide = pieceOf(trace, rpm, now - 2.4, now).y;
+  const before = median(orNaN(valuesBetween(trace, rpm, since - 3, since).y));
+  const wide = valuesBetween(trace, rpm, now - 2.4, now).y;
   const early = median(orNaN(wide.slice(0, Math.ceil(wide.length / 2))));
   const late = median(orNaN(wide.slice(Math.floor(wide.length / 2))));
   const stands = wide.length >= 3 && Math.abs(early - late) < 4 * scale;
@@ -189,7 +189,7 @@ export function coachView(
       };
     case "propeller": {
       // When it was last plainly below: at the moment it begins to fall, the last seconds still look like standing.
-      const { t, y } = pieceOf(trace, rpm, since, now);
+      const { t, y } = valuesBetween(trace, rpm, since, now);
       const lastLow = t.findLast((_, i) => (y[i] as number) < before - 60 * scale);
       const fell = lastLow !== undefined;
       const back = fell && now - lastLow > 2 && Math.abs(here - before) < 25 * scale;
@@ -250,7 +250,7 @@ export const PAST_PEAK = 0.028;
 
 /** The fastest that it ran since then, by medians of about a second. Seconds, rpm; −Infinity where nothing came since. */
 export function fastestSince(trace: Trace, rpm: Float64Array, since: number): number {
-  const { t, y } = pieceOf(trace, rpm, since, Number.POSITIVE_INFINITY);
+  const { t, y } = valuesBetween(trace, rpm, since, Number.POSITIVE_INFINITY);
   let fastest = Number.NEGATIVE_INFINITY;
   for (let from = 0; from < y.length; ) {
     let to = from;
@@ -276,7 +276,7 @@ function clearing(trace: Trace, since: number, now: number, profile: RunUpProfil
       words: `CHT over ${formatNumber(most)} °F: throttle back`,
     };
   // The minute counts from when it stands there.
-  const piece = pieceOf(trace, rpm, since, now);
+  const piece = valuesBetween(trace, rpm, since, now);
   const from = piece.t.find((_, i) => Math.abs((piece.y[i] as number) - aim) < 90 * scale);
   const held = from === undefined ? 0 : now - from;
   return {
@@ -292,7 +292,7 @@ function clearing(trace: Trace, since: number, now: number, profile: RunUpProfil
 function minutesUntil(trace: Trace, least: number, now: number): number | undefined {
   const values = trace.channels.oilTemperature;
   if (!values) return undefined;
-  const { t, y } = pieceOf(trace, values, now - 60, now);
+  const { t, y } = valuesBetween(trace, values, now - 60, now);
   const third = Math.floor(y.length / 3);
   const seconds = ((t.at(-1) ?? 0) - (t[0] ?? 0)) * (2 / 3);
   if (third < 4 || seconds < 6) return undefined;
@@ -321,7 +321,7 @@ export function oilNow(trace: Trace): number | undefined {
 function lastOf(trace: Trace, channel: keyof Trace["channels"], now: number): number | undefined {
   const values = trace.channels[channel];
   if (!values) return undefined;
-  const { y } = pieceOf(trace, values, now - 1.5, now);
+  const { y } = valuesBetween(trace, values, now - 1.5, now);
   return y.length > 0 ? median(y) : undefined;
 }
 
@@ -344,7 +344,7 @@ function steppedAt(
   now: number,
   least: number,
 ): number | undefined {
-  const piece = pieceOf(trace, rpm, Math.max(since - 4, now - STEP_BACK_S), now);
+  const piece = valuesBetween(trace, rpm, Math.max(since - 4, now - STEP_BACK_S), now);
   for (const { seconds, times } of STEP_WINDOWS) {
     const at = lastStep(piece, since - 0.5, seconds, least * times);
     if (at !== undefined) return at;
@@ -383,7 +383,7 @@ function answeredAt(
   before: number,
   least: number,
 ): number | undefined {
-  const { t, y } = pieceOf(trace, rpm, since, trace.t.at(-1) ?? since);
+  const { t, y } = valuesBetween(trace, rpm, since, trace.t.at(-1) ?? since);
   for (let i = 2; i < y.length; i++)
     if (Math.abs(median([y[i - 2] as number, y[i - 1] as number, y[i] as number]) - before) >= least)
       return t[i - 2];

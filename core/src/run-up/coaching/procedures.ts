@@ -1,10 +1,10 @@
-import { inUnit, type Judgement, limitText, unjudged } from "../../judgement/judgement";
+import { inUnit, type Judgement, limitText, notAssessed } from "../../judgement/judgement";
 import type { Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { formatNumber, type Quantity } from "../../units/format";
 import type { Mark } from "../reading/found-step";
 import { meanOf } from "../reading/label-plateaus";
-import { pieceOf } from "../reading/level-change";
+import { valuesBetween } from "../reading/level-change";
 import type { IdleReading } from "../reading/run-up-reading";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { type CoachStep, clearSequence, fastestSince, groundRpm, PAST_PEAK } from "./coach";
@@ -76,9 +76,9 @@ export function readGroundLeaning(trace: Trace, marks: readonly Mark[]): GroundL
   if (from === undefined || !rpm) return undefined;
   const to = trace.t.at(-1) ?? from;
   const back = marks.find(({ step, t }) => step === "enrich" && t >= from)?.t ?? to;
-  const before = pieceOf(trace, rpm, from - 3, from).y;
-  const end = pieceOf(trace, rpm, to - 2, to).y;
-  const way = pieceOf(trace, rpm, from, Math.min(to, back + 2.5)).y;
+  const before = valuesBetween(trace, rpm, from - 3, from).y;
+  const end = valuesBetween(trace, rpm, to - 2, to).y;
+  const way = valuesBetween(trace, rpm, from, Math.min(to, back + 2.5)).y;
   if (before.length < 3 || end.length < 3 || way.length < 10) return undefined;
   const fastest = Math.max(fastestSince(trace, rpm, from - 3), median(before));
   const past = Math.min(...medians(way));
@@ -129,7 +129,7 @@ export function judgeGroundLeaning(
 ): Judgement {
   const id = "ground-lean";
   const subject = "Ground leaning";
-  if (!reading) return unjudged(id, subject, "Not leaned, or the trace is too short to tell.");
+  if (!reading) return notAssessed(id, subject, "Not leaned, or the trace is too short to tell.");
   const { rpm, turnsIn } = profile.groundLean;
   const { fastest, past, end, egtPeak, egtEnd } = reading;
   const enough = PAST_PEAK * rpm;
@@ -179,7 +179,7 @@ export function judgeWarmUp(
 ): Judgement {
   const id = "warm-up";
   const subject = "Oil warm-up";
-  if (oilF === undefined) return unjudged(id, subject, "No oil temperature in this trace.");
+  if (oilF === undefined) return notAssessed(id, subject, "No oil temperature in this trace.");
   const { min, max } = inUnit(oilTemperature, "°F");
   const base = {
     id,
@@ -224,7 +224,7 @@ export function judgeIdleHold(
 ): Judgement {
   const id = "idle-hold";
   const subject = "Idle check";
-  if (!idle) return unjudged(id, subject, "No idle in this trace.");
+  if (!idle) return notAssessed(id, subject, "No idle in this trace.");
   const base = {
     id,
     subject,

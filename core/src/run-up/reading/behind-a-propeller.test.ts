@@ -1,4 +1,4 @@
-import { asFarAsProbed, diagnose, observe } from "../../diagnosis/index";
+import { diagnose, limitToProbes, observe } from "../../diagnosis/index";
 import { type DrawnStretch, drawnTrace } from "../../testing/drawn-trace";
 import { CASE_ENGINES, type CaseEngine } from "../../testing/run-up-cases";
 import { readRunUp } from "../index";
@@ -31,7 +31,7 @@ const work = (engine: CaseEngine, stretches: readonly DrawnStretch[], every = 0.
     suction: shape.vacuumPump,
     icingLikely: true,
   };
-  const { ranked } = diagnose(seen, asFarAsProbed(context, reading));
+  const { ranked } = diagnose(seen, limitToProbes(context, reading));
   return { reading, seen, first: ranked[0]?.fault?.id, chance: ranked[0]?.probability ?? 0 };
 };
 

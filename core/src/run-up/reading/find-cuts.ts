@@ -3,7 +3,7 @@ import { cylindersOf, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import type { RunUpProfile } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
-import { pieceOf } from "./level-change";
+import { valuesBetween } from "./level-change";
 import { deviation } from "./reading-context";
 
 /** Deeper than this part of the figure no drop goes and no propeller is pulled, and sooner than this a hand is back, seconds. */
@@ -108,14 +108,14 @@ function cutsBetweenLines(trace: Trace, profile: RunUpProfile): Cut[] {
     while (end < t.length && (rpm[end] as number) < (1 - BACK) * stood) end++;
     if (end >= t.length || (t[end] as number) - (t[i] as number) > LONGEST_S) continue;
     // A throttle that is closed takes the exhaust down too: one line that scatters up on its way is no way back.
-    const back = pieceOf(trace, rpm, t[end] as number, (t[end] as number) + BACK_S).y;
+    const back = valuesBetween(trace, rpm, t[end] as number, (t[end] as number) + BACK_S).y;
     if (back.length > 2 && median(back) < (1 - DIPPED) * stood) continue;
     const begin = t[i - 1] as number;
     const until = begin + Math.max(AT_ONCE_S, 1.3 * ((t[i] as number) - begin));
     const falls = cylinders.flatMap((cylinder) => {
       const values = channels[`egt${cylinder}`] as Float64Array;
-      const before = pieceOf(trace, values, t[i - 3] as number, begin).y;
-      const behind = pieceOf(trace, values, begin + 0.01, until).y;
+      const before = valuesBetween(trace, values, t[i - 3] as number, begin).y;
+      const behind = valuesBetween(trace, values, begin + 0.01, until).y;
       return before.length > 0 && behind.length > 0 ? [Math.min(...behind) - Math.min(...before)] : [];
     });
     if (falls.length < 3 || median(falls) > -WENT_OUT_F) continue;
@@ -132,8 +132,8 @@ const COOLED_F = 10;
 function exhaustFell(trace: Trace, { from, to }: Cut): boolean {
   const changes = cylindersOf(trace, "egt").flatMap((cylinder) => {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
-    const calm = pieceOf(trace, values, from - 3, from).y;
-    const low = pieceOf(trace, values, from, to + 2).y;
+    const calm = valuesBetween(trace, values, from - 3, from).y;
+    const low = valuesBetween(trace, values, from, to + 2).y;
     return calm.length > 0 && low.length > 0 ? [Math.min(...low) - median(calm)] : [];
   });
   return changes.length === 0 || median(changes) < -COOLED_F;
@@ -143,7 +143,7 @@ function exhaustFell(trace: Trace, { from, to }: Cut): boolean {
 const PULL_S = 2;
 
 /** The steps with what was cut in them: each cut is a side on which it stopped, and behind it the engine is on both again. */
-export function withCuts(
+export function insertEngineCuts(
   steps: readonly FoundStep[],
   cuts: readonly Cut[],
   profile: RunUpProfile,

@@ -2,12 +2,12 @@ import { otherSide } from "../../engine/side";
 import type { Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
-import { findCuts, withCuts } from "./find-cuts";
+import { findCuts, insertEngineCuts } from "./find-cuts";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
 import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-plateaus";
-import { findLevelChange, pieceOf } from "./level-change";
+import { findLevelChange, valuesBetween } from "./level-change";
 import { findPlateaus, type Plateau } from "./plateaus";
-import { layUnderPrompts, leanings } from "./under-prompts";
+import { alignWithPrompts, promptPriors } from "./under-prompts";
 
 /** One way to read a trace: its steps, and how likely that they are what was done; the weights of all ways add up to one. */
 export interface WayToRead {
@@ -24,12 +24,12 @@ const MOST_WAYS = 4;
  * where the coach called them, from its prompts: each way is laid beside what was called. When each began is fitted to a fraction of a second. Seconds, rpm. Without an rpm channel or with fewer than ten lines one way without steps.
  * Source: our own; how well it does is measured by `npm run bench`.
  */
-export function findWays(trace: Trace, type: RunUpProfile, marks?: readonly Mark[]): WayToRead[] {
+export function findInterpretations(trace: Trace, type: RunUpProfile, marks?: readonly Mark[]): WayToRead[] {
   if (!trace.channels.rpm || trace.t.length < 10) return [{ steps: [], weight: 1 }];
   const prompts = marks && marks.length > 0 ? marks : undefined;
   const called = prompts?.find(({ step }) => step === "right" || step === "left")?.step;
   const profile = called === "right" || called === "left" ? { ...type, firstSide: called } : type;
-  const leans = prompts && leanings(prompts);
+  const leans = prompts && promptPriors(prompts);
   const plateaus = findPlateaus(trace, rpmScale(profile));
   const quiet = stoppedAtEnd(trace, profile, plateaus.at(-1));
   if (quiet) plateaus.push(quiet);
@@ -39,11 +39,11 @@ export function findWays(trace: Trace, type: RunUpProfile, marks?: readonly Mark
   // With prompts a row that is less likely by itself may be the one that was called.
   const worthLooking = labelled.filter(({ score }) => prompts || Math.exp(score - likeliest) >= LEAST_WEIGHT);
   const rows = worthLooking.map(({ labels, score }) => {
-    const steps = withCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
+    const steps = insertEngineCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
     if (!prompts || !leans) return { steps, score };
     // What was called is counted once: where all of it is laid beside all that was done.
     const leant = plateaus.reduce((sum, plateau, i) => sum + leans(labels[i] as PlateauLabel, plateau), 0);
-    const laid = layUnderPrompts(steps, prompts, profile);
+    const laid = alignWithPrompts(steps, prompts, profile);
     return { steps: laid.steps, score: score - leant + laid.score };
   });
   rows.sort((a, b) => b.score - a.score);
@@ -64,8 +64,8 @@ export function findWays(trace: Trace, type: RunUpProfile, marks?: readonly Mark
       steps: prompts ? asOneChange(trace, steps) : steps,
       weight: weight / all,
     }));
-  const cutOnly = withCuts([], cuts, profile);
-  return [{ steps: prompts ? layUnderPrompts(cutOnly, prompts, profile).steps : cutOnly, weight: 1 }];
+  const cutOnly = insertEngineCuts([], cuts, profile);
+  return [{ steps: prompts ? alignWithPrompts(cutOnly, prompts, profile).steps : cutOnly, weight: 1 }];
 }
 
 /** Lines no further apart show a step by itself, seconds. */
@@ -96,7 +96,7 @@ function asOneChange(trace: Trace, steps: readonly FoundStep[]): FoundStep[] {
     )
       continue;
     const from = Math.max(step.at - AROUND_S, before.at + Math.min(2, 3 * before.settle));
-    const { t, y } = pieceOf(trace, rpm, from, Math.min(step.until, step.at + AROUND_S));
+    const { t, y } = valuesBetween(trace, rpm, from, Math.min(step.until, step.at + AROUND_S));
     const change = findLevelChange(t, y);
     if (!change || change.z < PLAIN_Z) continue;
     // With ice it falls a little and then rises a lot: the answer to the hand is the fall.
@@ -112,8 +112,8 @@ function asOneChange(trace: Trace, steps: readonly FoundStep[]): FoundStep[] {
  * When a propeller that was cycled from `from` on had come back, seconds: behind the last line that was plainly below where the rpm stands at
  * `to`. `scale` as of `rpmScale`. Source: forty rpm at 1,800 (our own).
  */
-export function propellerBack(trace: Trace, from: number, to: number, scale: number): number {
-  const { t, y } = pieceOf(trace, trace.channels.rpm as Float64Array, from, to);
+export function propellerRecoveryTime(trace: Trace, from: number, to: number, scale: number): number {
+  const { t, y } = valuesBetween(trace, trace.channels.rpm as Float64Array, from, to);
   if (y.length === 0) return from;
   const level = median(y.slice(-Math.max(3, Math.ceil(y.length / 12))));
   const low = t.findLast((_, i) => (y[i] as number) < level - 40 * scale);

@@ -12,7 +12,7 @@ export const HARDLY_RPM = 25;
 const HARDLY_WITHOUT_PROBES_RPM = 16;
 const ROSE_F = 18;
 
-export function hardlyDropped(
+export function negligibleDrops(
   { drop, feel, seen, egtChange }: MagnetoReading,
   profile: RunUpProfile,
 ): boolean {
@@ -51,7 +51,7 @@ export const asDropped = ({ steps, tries }: RunUpReading, profile: RunUpProfile)
   steps.map((step, i) => {
     const made = tries.find(({ from }) => from === step.at);
     if (!made || made.feel === "quit") return step;
-    if (step.seen && !hardlyDropped(made, profile)) return step;
+    if (step.seen && !negligibleDrops(made, profile)) return step;
     if (step.seen && made.drop >= NO_DROP_RPM * rpmScale(profile)) return { ...step, hardly: true };
     if (step.seen) return { ...step, seen: false };
     // A throttle that had hardly come to rest before it would look like a drop.

@@ -1,7 +1,7 @@
 import { cylindersOf, firstAt, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
-import { pieceOf } from "./level-change";
+import { valuesBetween } from "./level-change";
 import type { Plateau } from "./plateaus";
 
 /** What the engine was doing while the rpm stood. */
@@ -75,7 +75,7 @@ export function labelPlateaus(
         signatures.set(hypothesis.base, signature);
       }
       for (const label of LABELS) {
-        const fits = howItFits(label, plateau, hypothesis, signature, profile);
+        const fits = emissionScore(label, plateau, hypothesis, signature, profile);
         if (fits <= NEVER) continue;
         const score =
           hypothesis.score +
@@ -146,7 +146,7 @@ function signatureOf(
   for (const i of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${i}`] as Float64Array;
     // A probe that jumps about says nothing of its cylinder.
-    if (jumpiness(pieceOf(trace, values, base.from, base.to).y) > 20) continue;
+    if (jumpiness(valuesBetween(trace, values, base.from, base.to).y) > 20) continue;
     const change = of(values);
     // What was to come anyway is no sign of being hotter, and its absence none of being cooler.
     if (!Number.isNaN(change))
@@ -223,7 +223,7 @@ function hasCooled({ labels, last }: Hypothesis): number {
 }
 
 /** How well the stretch looks like this name; 0 is well. The weights are our own, chosen by reason and held against simulated and made-up traces. */
-function howItFits(
+function emissionScore(
   label: PlateauLabel,
   { rpm, onset, from, to }: Plateau,
   hypothesis: Hypothesis,

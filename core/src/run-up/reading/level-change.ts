@@ -78,7 +78,7 @@ export function findLevelChange(t: ArrayLike<number>, y: ArrayLike<number>): Lev
 }
 
 /** The values of one channel between two times, without those that did not come. Seconds, both ends included. */
-export function pieceOf(
+export function valuesBetween(
   trace: Trace,
   values: Float64Array,
   from: number,

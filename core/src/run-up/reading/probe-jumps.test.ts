@@ -1,6 +1,6 @@
 import type { Trace } from "../../trace/trace";
 import { normalNumbers, seededRandom } from "../../units/seeded-random";
-import { jumpingProbes } from "./probe-jumps";
+import { noisyProbes } from "./probe-jumps";
 
 /** Four probes that follow the engine up and down; what else they do is added. */
 function trace(add: (cylinder: number, line: number) => number): Trace {
@@ -25,14 +25,14 @@ function trace(add: (cylinder: number, line: number) => number): Trace {
 test("a probe that jumps on one line of four is told, the others and the engine's own moves are not", () => {
   const random = seededRandom(9);
   expect(
-    jumpingProbes(
+    noisyProbes(
       trace((cylinder) => (cylinder === 3 && random() < 0.25 ? 160 * (random() - 0.5) * 2 : 0)),
       0,
       120,
     ),
   ).toEqual([3]);
   expect(
-    jumpingProbes(
+    noisyProbes(
       trace(() => 0),
       0,
       120,
@@ -42,14 +42,14 @@ test("a probe that jumps on one line of four is told, the others and the engine'
 
 test("one broken line makes no wild probe, nor what all of them do at once", () => {
   expect(
-    jumpingProbes(
+    noisyProbes(
       trace((cylinder, i) => (cylinder === 2 && i === 50 ? 400 : 0)),
       0,
       120,
     ),
   ).toEqual([]);
   expect(
-    jumpingProbes(
+    noisyProbes(
       trace((_, i) => (i % 12 === 0 ? -90 : 0)),
       0,
       120,
@@ -59,7 +59,7 @@ test("one broken line makes no wild probe, nor what all of them do at once", () 
 
 test("lines that did not come are left out", () => {
   expect(
-    jumpingProbes(
+    noisyProbes(
       trace((cylinder, i) => (cylinder === 1 && i % 3 === 0 ? Number.NaN : 0)),
       0,
       120,

@@ -11,7 +11,7 @@ const PART = 0.05;
  * The exhaust probes that jump: more than one line in twenty stands apart from the middle of the five around it, and of the other probes' lines far fewer do. A probe that climbs or falls
  * does not jump, however fast. Over the lines from one time to another, seconds; °F. Complexity: O(lines · probes). Source: common practice; the figures are own estimates.
  */
-export function jumpingProbes(trace: Trace, from: number, to: number): number[] {
+export function noisyProbes(trace: Trace, from: number, to: number): number[] {
   const begin = firstAt(trace.t, from);
   const end = firstAt(trace.t, to);
   const counts = cylindersOf(trace, "egt").map((cylinder) => {

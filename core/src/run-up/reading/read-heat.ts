@@ -1,10 +1,10 @@
 import { cylindersOf } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { rpmScale } from "../run-up-profile";
-import { propellerBack } from "./find-steps";
+import { propellerRecoveryTime } from "./find-steps";
 import type { FoundStep } from "./found-step";
 import { meanOf } from "./label-plateaus";
-import { pieceOf } from "./level-change";
+import { valuesBetween } from "./level-change";
 import { levelOf } from "./levels/stretch-level";
 import {
   type Context,
@@ -17,8 +17,8 @@ import {
   runningMedian,
   SHORTEST_S,
   settledRpm,
+  settlingUncertainty,
   sigmaOf,
-  unsettled,
 } from "./reading-context";
 import type { HeatReading, RunUpReading } from "./run-up-reading";
 
@@ -28,7 +28,11 @@ function plainness({ held, doubt, egtChange }: HeatReading): number {
 }
 
 /** Of two the later one, as with a try; without prompts what looks less like warm air takes nothing from what does. */
-export function plainer(before: HeatReading | undefined, now: HeatReading, prompted: boolean): HeatReading {
+export function clearerReading(
+  before: HeatReading | undefined,
+  now: HeatReading,
+  prompted: boolean,
+): HeatReading {
   return before && !prompted && plainness(before) > plainness(now) ? before : now;
 }
 
@@ -50,22 +54,27 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
   const before = steps[i - 1];
   const settled =
     before?.step === "propeller"
-      ? propellerBack(trace, before.at, step.at - 0.1, scale)
+      ? propellerRecoveryTime(trace, before.at, step.at - 0.1, scale)
       : before
         ? before.at + Math.min(3, 4 * before.settle)
         : 0;
-  const calm = pieceOf(trace, rpm, Math.min(step.at - 1.5, Math.max(step.at - 4, settled)), step.at - 0.1);
+  const calm = valuesBetween(
+    trace,
+    rpm,
+    Math.min(step.at - 1.5, Math.max(step.at - 4, settled)),
+    step.at - 0.1,
+  );
   // A propeller that is still on its way back is no base: then it is that of the magnetos.
   const climbs = before?.step === "propeller" && rateOf(calm) > 6 * scale;
   const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale, ctx.grain);
   const base = climbs && runUpBase !== undefined ? Math.max(own, runUpBase) : own;
-  const hotPiece = pieceOf(trace, rpm, step.at, step.until - 0.15);
+  const hotPiece = valuesBetween(trace, rpm, step.at, step.until - 0.15);
   const half = Math.max(1, Math.round(0.8 / Math.max(ctx.clean.interval, 0.1)));
   const smooth = runningMedian(hotPiece.y, half);
   const hotRow = smooth.slice(Math.floor(smooth.length * 0.12));
   const least = hotRow.length > 0 ? Math.min(...hotRow) : base;
-  const atEnd = median(orNaN(pieceOf(trace, rpm, step.until - 2, step.until - 0.15).y));
-  const lateRow = pieceOf(trace, rpm, step.at + 2.5, step.until - 0.15).y;
+  const atEnd = median(orNaN(valuesBetween(trace, rpm, step.until - 2, step.until - 0.15).y));
+  const lateRow = valuesBetween(trace, rpm, step.at + 2.5, step.until - 0.15).y;
   const late = median(orNaN(lateRow));
   // Without ice the needle stands; the least of a noisy row would make the drop look bigger than it is.
   const standing =
@@ -74,7 +83,7 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
   const lowest = smooth.indexOf(least);
   const hotSigma = Math.hypot(
     sigmaOf(standing ? lateRow : hotPiece.y.slice(Math.max(0, lowest - half), lowest + half + 1), ctx.grain),
-    unsettled(step.until - step.at, scale),
+    settlingUncertainty(step.until - step.at, scale),
     // The middle one of its figures is one that the tachometer shows.
     ctx.grain / EVENLY,
   );
@@ -120,7 +129,7 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
       made.gainSigma = Math.hypot(
         baseSigma,
         again.length >= 3 ? sigmaOf(again, ctx.grain) : 0,
-        unsettled(cold.until - cold.at, scale),
+        settlingUncertainty(cold.until - cold.at, scale),
       );
     }
   }

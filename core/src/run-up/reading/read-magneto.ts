@@ -3,8 +3,8 @@ import { median, midmean } from "../../trend/median";
 import { rpmScale } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
 import { JUMPS, jumpiness, meanOf } from "./label-plateaus";
-import { pieceOf } from "./level-change";
-import { levelOnTheWay, type StretchLevel, wayAndRest } from "./levels/level-on-the-way";
+import { valuesBetween } from "./level-change";
+import { type StretchLevel, splitTransient, unsettledLevel } from "./levels/level-on-the-way";
 import { levelOf } from "./levels/stretch-level";
 import {
   type Context,
@@ -14,7 +14,7 @@ import {
   rpmOf,
   SHORTEST_S,
   settledRpm,
-  unsettled,
+  settlingUncertainty,
 } from "./reading-context";
 import type { MagnetoReading, RunUpReading, Side } from "./run-up-reading";
 
@@ -50,7 +50,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const fewest = Math.max(1.5, 2.6 * clean.interval);
   // What lies before the stretch is its way there, and no base.
   const least = before ? before.at + Math.min(1.5, 2 * before.settle) : Number.NEGATIVE_INFINITY;
-  const calmPiece = pieceOf(
+  const calmPiece = valuesBetween(
     trace,
     rpm,
     Math.max(least, Math.min(beforeFrom, step.at - fewest)),
@@ -63,8 +63,8 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     calmPiece.y = [stoodAt, stoodAt];
   }
   const calm = calmPiece.y;
-  const alone = pieceOf(trace, rpm, from, to).y;
-  const whole = pieceOf(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
+  const alone = valuesBetween(trace, rpm, from, to).y;
+  const whole = valuesBetween(trace, rpm, step.at, Math.max(to, step.at + 0.5)).y;
   if (calm.length < 2 || whole.length < 2) return;
   const straight = before?.step === "right" || before?.step === "left";
   const behindHeat = before?.step === "heat" ? bothBehindHeat(calm, ctx, i) : undefined;
@@ -73,7 +73,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const base = stoodOnBoth.value;
   const quit = step.cut === true || Math.min(...whole) < 0.12 * profile.rpm;
   const standing = alone.length >= 4 ? alone : whole.slice(-Math.max(2, Math.floor(whole.length / 3)));
-  const way = wayAndRest(pieceOf(trace, rpm, step.at, to), {
+  const way = splitTransient(valuesBetween(trace, rpm, step.at, to), {
     at: step.at,
     restsFrom: from,
     from: straight ? (reading.tries.at(-1)?.level ?? base) : base,
@@ -81,7 +81,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   });
   // With lines enough to stand by itself, how it came there says nothing more.
   const few = alone.length < FEW_LINES && way.onTheWay.length + way.there.length > 0;
-  const stood = few && !quit ? levelOnTheWay(way, ctx.grain) : levelOf(standing, ctx.grain);
+  const stood = few && !quit ? unsettledLevel(way, ctx.grain) : levelOf(standing, ctx.grain);
   const level = quit ? 0 : stood.value;
   const held = step.until - step.at;
   const calmSigma = Math.max(deviation(calm, median(calm)), 2.2 * scale);
@@ -103,8 +103,8 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     if (Number.isNaN(was) || Number.isNaN(is)) continue;
     egtBefore[cylinder] = was;
     egtChange[cylinder] = is - was;
-    const scatter = jumpiness(pieceOf(trace, values, calmTo - LOOKED_BACK_S, to).y) / JUMPS;
-    const count = (from: number, until: number) => pieceOf(trace, values, from, until).y.length;
+    const scatter = jumpiness(valuesBetween(trace, values, calmTo - LOOKED_BACK_S, to).y) / JUMPS;
+    const count = (from: number, until: number) => valuesBetween(trace, values, from, until).y.length;
     egtSigma[cylinder] = scatter * Math.sqrt(1 / count(wasFrom, calmTo) + 1 / count(isFrom, to));
   }
   const made: MagnetoReading = {
@@ -114,7 +114,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     base,
     level,
     drop: base - level,
-    dropSigma: Math.hypot(stoodOnBoth.sigma, stood.sigma, unsettled(held, scale)),
+    dropSigma: Math.hypot(stoodOnBoth.sigma, stood.sigma, settlingUncertainty(held, scale)),
     seen: step.seen,
     held,
     roughness,
@@ -203,13 +203,13 @@ function baseBefore(calm: { t: number[]; y: number[] }, ctx: Context, i: number)
     before.at > at - STOOD_S &&
     Math.abs(from - median(calm.y)) < BY_ITSELF * profile.rpm
   ) {
-    const way = wayAndRest(pieceOf(trace, rpmOf(ctx), before.at, at - 0.1), {
+    const way = splitTransient(valuesBetween(trace, rpmOf(ctx), before.at, at - 0.1), {
       at: before.at,
       restsFrom: before.at + settled(before),
       from,
       interval: clean.interval,
     });
-    if (way.onTheWay.length + way.there.length > 1) return levelOnTheWay(way, grain);
+    if (way.onTheWay.length + way.there.length > 1) return unsettledLevel(way, grain);
   }
   // Left before it had settled: where it was going says more than where it was.
   const short = before?.level !== undefined && at - before.at < 5 * before.settle;
@@ -225,7 +225,7 @@ const settled = ({ settle }: FoundStep): number => Math.min(3, Math.max(1.2, 4 *
  * Exhaust goes on rising for seconds, and takes as long to fall again: two sides are compared after the same time on each, and from the lower of the
  * two beginnings, since the second may begin while the gas is still hot from the first.
  */
-export function layBeside({ trace, clean }: Context, { right, left }: RunUpReading): void {
+export function compareSides({ trace, clean }: Context, { right, left }: RunUpReading): void {
   if (!right || !left) return;
   const short = Math.min(right.held, left.held);
   for (const made of [right, left]) {

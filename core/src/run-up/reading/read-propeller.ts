@@ -1,7 +1,7 @@
 import { median } from "../../trend/median";
 import type { FoundStep } from "./found-step";
 import { meanOf } from "./label-plateaus";
-import { pieceOf } from "./level-change";
+import { valuesBetween } from "./level-change";
 import { type Context, EVENLY, orNaN, rpmOf, runningMedian, sigmaOf } from "./reading-context";
 import type { PropellerReading } from "./run-up-reading";
 
@@ -10,9 +10,9 @@ export function readPropeller(ctx: Context, i: number): PropellerReading {
   const { trace, steps } = ctx;
   const step = steps[i] as FoundStep;
   const rpm = rpmOf(ctx);
-  const before = pieceOf(trace, rpm, step.at - 3, step.at - 0.1).y;
+  const before = valuesBetween(trace, rpm, step.at - 3, step.at - 0.1).y;
   const base = median(orNaN(before));
-  const piece = pieceOf(trace, rpm, step.at, step.until);
+  const piece = valuesBetween(trace, rpm, step.at, step.until);
   // Half a second together, and no line more: a short cycle is one or two lines where they are far apart.
   const smooth = runningMedian(piece.y, Math.round(0.2 / Math.max(ctx.clean.interval, 0.05)));
   let lowest = 0;
@@ -28,10 +28,10 @@ export function readPropeller(ctx: Context, i: number): PropellerReading {
   const half = fallen(0.5);
   const map = trace.channels.map;
   const mapRise = map
-    ? Math.max(...orNaN(pieceOf(trace, map, step.at, step.until).y)) -
+    ? Math.max(...orNaN(valuesBetween(trace, map, step.at, step.until).y)) -
       meanOf(trace, map, step.at - 3, step.at)
     : Number.NaN;
-  const back = pieceOf(trace, rpm, step.until - 2, step.until - 0.1).y;
+  const back = valuesBetween(trace, rpm, step.until - 2, step.until - 0.1).y;
   return {
     from: step.at,
     to: step.until,

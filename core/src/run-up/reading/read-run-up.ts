@@ -5,19 +5,19 @@ import { median } from "../../trend/median";
 import { chanceCases } from "../../units/chance-words";
 import { capital, formatNumber } from "../../units/format";
 import type { RunUpProfile } from "../run-up-profile";
-import { findWays } from "./find-steps";
+import { findInterpretations } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
-import { asBoth, asDropped, hardlyDropped } from "./hardly-dropped";
+import { asBoth, asDropped, negligibleDrops } from "./hardly-dropped";
 import { jumpiness } from "./label-plateaus";
-import { pieceOf } from "./level-change";
-import { grainOf, levelOf } from "./levels/stretch-level";
-import { jumpingProbes } from "./probe-jumps";
-import { plainer, readHeat } from "./read-heat";
-import { layBeside, readMagneto } from "./read-magneto";
+import { valuesBetween } from "./level-change";
+import { instrumentResolution, levelOf } from "./levels/stretch-level";
+import { noisyProbes } from "./probe-jumps";
+import { clearerReading, readHeat } from "./read-heat";
+import { compareSides, readMagneto } from "./read-magneto";
 import { readPropeller } from "./read-propeller";
 import { type Context, deviation, EVENLY, orNaN, restsAtBase, rpmOf, sigmaOf } from "./reading-context";
-import type { IdleReading, NeedleReading, RunUpNote, RunUpReading, Side } from "./run-up-reading";
-import { asTold, onOneSide, type SidesTold, sidesAreNamed } from "./sides-told";
+import type { GaugeReading, IdleReading, RunUpNote, RunUpReading, Side } from "./run-up-reading";
+import { asTold, type MagnetoSideOrder, onOneSide, sidesAreNamed } from "./sides-told";
 import { doubtUnsteady, isUnsteady } from "./unsteady";
 
 /** So much on both sides of a run-up says how its probes are, seconds. */
@@ -35,7 +35,7 @@ export function readRunUp(
   raw: Trace,
   profile: RunUpProfile,
   marks?: readonly Mark[],
-  told?: SidesTold,
+  told?: MagnetoSideOrder,
 ): RunUpReading {
   return (readWays(raw, profile, marks, told)[0] as ReadWay).reading;
 }
@@ -51,7 +51,7 @@ export function readWays(
   raw: Trace,
   type: RunUpProfile,
   marks?: readonly Mark[],
-  told?: SidesTold,
+  told?: MagnetoSideOrder,
 ): ReadWay[] {
   const prompted = marks !== undefined && marks.length > 0;
   const profile = asTold(type, prompted, told);
@@ -69,8 +69,8 @@ export function readWays(
   });
   if (clean.problems.some((problem) => problem.kind === "no rpm" || problem.kind === "too short"))
     return [{ weight: 1, reading: blank() }];
-  const grain = grainOf(trace.channels.rpm ?? []);
-  const ways = findWays(trace, profile, marks).map(({ steps: found, weight }) => {
+  const grain = instrumentResolution(trace.channels.rpm ?? []);
+  const ways = findInterpretations(trace, profile, marks).map(({ steps: found, weight }) => {
     const read = (steps: FoundStep[]): RunUpReading => {
       const made = { ...blank(), steps };
       fill(made, { trace, clean, profile, steps, grain });
@@ -78,7 +78,7 @@ export function readWays(
     };
     let reading = read(prompted ? found : onOneSide(found, profile, told));
     // What hardly dropped is a return to both that stands a little lower: it is taken for what it is, and the rest is read without it.
-    const hardly = reading.tries.filter((one) => hardlyDropped(one, profile));
+    const hardly = reading.tries.filter((one) => negligibleDrops(one, profile));
     if (prompted) reading = read(asDropped(reading, profile));
     else if (hardly.length > 0) reading = read(onOneSide(asBoth(reading.steps, hardly), profile, told));
     reading.notes.push(...notesOn(reading, profile, marks));
@@ -138,7 +138,7 @@ function sidesIn({ reading }: ReadWay, { sideWords, firstSide }: RunUpProfile): 
 /** Reads what these steps show. */
 function fill(reading: RunUpReading, ctx: Context): void {
   const { trace, steps } = ctx;
-  const jumping = jumpingProbes(
+  const jumping = noisyProbes(
     trace,
     (steps[0]?.at ?? 0) - BESIDE_S,
     (steps.at(-1)?.until ?? Number.POSITIVE_INFINITY) + BESIDE_S,
@@ -148,7 +148,7 @@ function fill(reading: RunUpReading, ctx: Context): void {
   for (const [i, step] of steps.entries()) {
     if (step.step === "right" || step.step === "left") readMagneto(ctx, i, step.step, reading);
     else if (step.step === "heat")
-      reading.heat = plainer(reading.heat, readHeat(ctx, i, reading), reading.prompted);
+      reading.heat = clearerReading(reading.heat, readHeat(ctx, i, reading), reading.prompted);
     else if (step.step === "propeller") reading.propeller = readPropeller(ctx, i);
     else if (step.step === "idle") reading.idle = readIdle(ctx, i);
     else if (step.step === "load") {
@@ -156,7 +156,7 @@ function fill(reading: RunUpReading, ctx: Context): void {
       if (volts) reading.voltsUnderLoad = volts;
     }
   }
-  layBeside(ctx, reading);
+  compareSides(ctx, reading);
   readNeedles(ctx, reading);
   doubtUnsteady(reading, ctx);
 }
@@ -169,7 +169,7 @@ function readBase(ctx: Context, reading: RunUpReading): void {
   const to = base.until - 0.1;
   // Some lines at least, however far apart they are.
   const back = Math.max(2.5, 3.6 * ctx.clean.interval);
-  const piece = pieceOf(trace, rpmOf(ctx), Math.min(Math.max(base.at + 2, to - back), to - 1), to).y;
+  const piece = valuesBetween(trace, rpmOf(ctx), Math.min(Math.max(base.at + 2, to - back), to - 1), to).y;
   if (piece.length < (ctx.clean.interval > 0.5 ? 2 : 3)) return;
   const { value } = levelOf(piece, ctx.grain);
   reading.base = { value, from: Math.max(base.at, to - 5), to, sigma: deviation(piece, value) };
@@ -184,8 +184,8 @@ function readIdle(ctx: Context, i: number): IdleReading {
   const { trace, steps, profile } = ctx;
   const step = steps[i] as FoundStep;
   const rpm = rpmOf(ctx);
-  const all = pieceOf(trace, rpm, step.at, step.until).y;
-  const settled = pieceOf(trace, rpm, step.at + Math.max(2, 4 * step.settle), step.until - 0.2).y;
+  const all = valuesBetween(trace, rpm, step.at, step.until).y;
+  const settled = valuesBetween(trace, rpm, step.at + Math.max(2, 4 * step.settle), step.until - 0.2).y;
   const quit = all.length > 0 && Math.min(...all) < 0.06 * profile.rpm;
   const used = settled.length >= 3 ? settled : all.slice(-3);
   return {
@@ -198,10 +198,10 @@ function readIdle(ctx: Context, i: number): IdleReading {
   };
 }
 
-function needle(trace: Trace, name: Channel, from: number, to: number): NeedleReading | undefined {
+function needle(trace: Trace, name: Channel, from: number, to: number): GaugeReading | undefined {
   const values = trace.channels[name];
   if (!values) return undefined;
-  const { y } = pieceOf(trace, values, from, to);
+  const { y } = valuesBetween(trace, values, from, to);
   return y.length >= 3 ? { value: median(y), from, to } : undefined;
 }
 
@@ -215,7 +215,7 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
   // On both, wherever that was: a step later the needles have had their time.
   const whole = (name: Channel) => {
     const values = calm.flatMap(({ at, until }) =>
-      trace.channels[name] ? pieceOf(trace, trace.channels[name], at + 1.5, until).y : [],
+      trace.channels[name] ? valuesBetween(trace, trace.channels[name], at + 1.5, until).y : [],
     );
     return values.length >= 3 ? { value: median(values), from: first.at, to: last.until } : undefined;
   };
@@ -237,7 +237,7 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
     "fuelFlow",
   ] as const)
     set(name);
-  let hottest: (NeedleReading & { cylinder: number }) | undefined;
+  let hottest: (GaugeReading & { cylinder: number }) | undefined;
   let coolest = Number.POSITIVE_INFINITY;
   for (const cylinder of cylindersOf(trace, "cht")) {
     const made = needle(trace, `cht${cylinder}`, last.until - 4, last.until);
@@ -249,7 +249,7 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
   const ground = steps.findLast(({ step, until }) => step === "ground" && until <= first.at + 0.5);
   for (const cylinder of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
-    const piece = pieceOf(trace, values, first.at + 3, first.until).y;
+    const piece = valuesBetween(trace, values, first.at + 3, first.until).y;
     if (piece.length < 3) continue;
     const settledOnly = piece.slice(
       -Math.max(3, Math.min(piece.length, Math.round(4 / Math.max(ctx.clean.interval, 0.05)))),
@@ -258,7 +258,7 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
     reading.egt.scatter[cylinder] = jumpiness(piece);
     const atEnd = (step: { from: number; to: number } | undefined) => {
       const long = Math.max(2.5, 3.2 * ctx.clean.interval);
-      const y = step ? pieceOf(trace, values, Math.max(step.from, step.to - long), step.to).y : [];
+      const y = step ? valuesBetween(trace, values, Math.max(step.from, step.to - long), step.to).y : [];
       return y.length >= 3 ? median(y) : undefined;
     };
     const idle = atEnd(reading.idle);

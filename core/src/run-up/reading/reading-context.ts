@@ -3,7 +3,7 @@ import type { Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import type { RunUpProfile } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
-import { pieceOf } from "./level-change";
+import { valuesBetween } from "./level-change";
 import { levelOf } from "./levels/stretch-level";
 
 /** What every part of a reading looks at. */
@@ -20,7 +20,12 @@ export const rpmOf = ({ trace }: Context) => trace.channels.rpm as Float64Array;
 
 /** The rpm of a step once it has settled, as far as it goes and no longer than so many seconds from its begin. */
 export const settledRpm = (ctx: Context, { at, until, settle }: FoundStep, seconds: number): number[] =>
-  pieceOf(ctx.trace, rpmOf(ctx), at + Math.min(3, 4 * settle + 0.5), Math.min(until, at + seconds) - 0.1).y;
+  valuesBetween(
+    ctx.trace,
+    rpmOf(ctx),
+    at + Math.min(3, 4 * settle + 0.5),
+    Math.min(until, at + seconds) - 0.1,
+  ).y;
 
 /** Where the engine stands on both at the run-up figure: behind these steps, once it has settled. */
 export function restsAtBase({ step }: FoundStep): boolean {
@@ -34,7 +39,7 @@ export const SHORTEST_S = 2.5;
 const UNSETTLED_RPM = 12;
 
 /** How unsure a level is that was left after so many seconds, rpm; `scale` as of `rpmScale`. */
-export const unsettled = (seconds: number, scale: number): number =>
+export const settlingUncertainty = (seconds: number, scale: number): number =>
   UNSETTLED_RPM * scale * Math.exp(-seconds / 5);
 
 export function deviation(values: readonly number[], middle: number): number {

@@ -88,7 +88,7 @@ export interface IdleReading {
 }
 
 /** Needles read while the run-up rpm stood. */
-export interface NeedleReading {
+export interface GaugeReading {
   value: number;
   from: number;
   to: number;
@@ -122,7 +122,7 @@ export interface RunUpReading {
   problems: TraceProblem[];
   steps: FoundStep[];
   /** The run-up rpm, on both, before the first magneto. */
-  base?: NeedleReading & { sigma: number };
+  base?: GaugeReading & { sigma: number };
   /** Every time a side was tried, in order; the last one of each side counts. */
   tries: MagnetoReading[];
   right?: MagnetoReading;
@@ -130,16 +130,16 @@ export interface RunUpReading {
   heat?: HeatReading;
   propeller?: PropellerReading;
   idle?: IdleReading;
-  oilPressure?: NeedleReading;
-  oilTemperature?: NeedleReading;
-  volts?: NeedleReading;
-  amps?: NeedleReading;
-  voltsUnderLoad?: NeedleReading;
-  suction?: NeedleReading;
-  map?: NeedleReading;
-  fuelFlow?: NeedleReading;
+  oilPressure?: GaugeReading;
+  oilTemperature?: GaugeReading;
+  volts?: GaugeReading;
+  amps?: GaugeReading;
+  voltsUnderLoad?: GaugeReading;
+  suction?: GaugeReading;
+  map?: GaugeReading;
+  fuelFlow?: GaugeReading;
   /** Hottest head and which cylinder, and the coolest one. */
-  head?: NeedleReading & { cylinder: number; coolest: number };
+  head?: GaugeReading & { cylinder: number; coolest: number };
   /** Exhaust gas by cylinder at the base, at idle, and on the ground before the run-up, °F. */
   egt: Record<"base" | "idle" | "ground" | "scatter", Record<number, number>> & {
     /** Probes that jump all the while; absent where none is told apart. */

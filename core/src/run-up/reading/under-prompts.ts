@@ -122,7 +122,7 @@ function pair(steps: readonly FoundStep[], marks: readonly Mark[], profile: RunU
  * to do with each other is a logarithm of how likely that is. What was called is strong evidence of what was done, and no more: a hand may be late, ahead of it, or have left it out. Pure.
  * Source: alignment of two rows, Needleman and Wunsch (1970); its figures are own estimates.
  */
-export function layUnderPrompts(
+export function alignWithPrompts(
   done: readonly FoundStep[],
   marks: readonly Mark[],
   profile: RunUpProfile,
@@ -219,7 +219,7 @@ function lay(
 }
 
 /** The name that a stretch has where what was called last was done, by how sure that makes it; nothing is said of what stood before the first prompt. */
-export function leanings(
+export function promptPriors(
   marks: readonly Mark[],
 ): (label: PlateauLabel, plateau: Pick<Plateau, "onset">) => number {
   const first = marks.find(({ step }) => isSide(step))?.step;

@@ -1,7 +1,7 @@
 import { formatNumber } from "../../units/format";
 import { rpmScale } from "../run-up-profile";
 import { JUMPS, jumpiness } from "./label-plateaus";
-import { pieceOf } from "./level-change";
+import { valuesBetween } from "./level-change";
 import type { Context } from "./reading-context";
 import type { RunUpReading } from "./run-up-reading";
 
@@ -17,7 +17,8 @@ export function doubtUnsteady(reading: RunUpReading, { trace, profile }: Context
   const { base } = reading;
   if (!base) return;
   // What falls or climbs scatters about its middle too, but not from line to line.
-  const jumps = jumpiness(pieceOf(trace, trace.channels.rpm as Float64Array, base.from, base.to).y) / JUMPS;
+  const jumps =
+    jumpiness(valuesBetween(trace, trace.channels.rpm as Float64Array, base.from, base.to).y) / JUMPS;
   const sigma = Math.min(base.sigma, jumps);
   if (sigma <= UNSTEADY_RPM * rpmScale(profile)) return;
   const doubt = "Rpm too unsteady to read.";

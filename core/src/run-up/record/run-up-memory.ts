@@ -1,4 +1,10 @@
-import { isReadingOf, READING, type ReadingKind, readingKey, wordOf } from "../../readings/reading-keys";
+import {
+  isReadingOf,
+  READING,
+  type ReadingKind,
+  readingDefinition,
+  readingKey,
+} from "../../readings/reading-keys";
 import { convert, isConvertible, type Unit } from "../../units/convert";
 import type { PastRunUp } from "./baseline";
 
@@ -27,7 +33,7 @@ export const REMEMBERED = [
 /** A reading in the vocabulary's unit; undefined where there is none, or it was read in a unit of something else. */
 function usableValue(kind: ReadingKind, reading: MemoryReading | undefined): number | undefined {
   if (!reading) return undefined;
-  const wanted = wordOf(kind).unit;
+  const wanted = readingDefinition(kind).unit;
   const { value, unit = wanted } = reading;
   if (!wanted || !unit) return value;
   return isConvertible(unit, wanted) ? convert(value, unit, wanted) : undefined;

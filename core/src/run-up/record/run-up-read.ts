@@ -34,4 +34,4 @@ export interface RunUpRead {
 }
 
 /** The most points that a drawing in the record has. */
-export const MOST_DRAWN = 400;
+export const MAX_TRACE_POINTS = 400;

@@ -3,7 +3,7 @@ import { runwayInUse, runwayItem } from "../../checklist/list/runway-in-use";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import { judgeDeparture } from "../../departure/judge-departure";
 import { minimaSets } from "../../departure/minima-sets";
-import { type Departure, type DepartureInput, reckonDeparture } from "../../departure/reckon";
+import { calculateDeparture, type Departure, type DepartureInput } from "../../departure/reckon";
 import type { Judgement } from "../../judgement/judgement";
 import type { MinimaSet } from "../../minima/minima";
 import { READING } from "../../readings/reading-keys";
@@ -80,7 +80,7 @@ export function departureOfWalk(
 ): { input: DepartureInput; departure: Departure } | undefined {
   const { quantity, value } = usableReadings(list, state);
   const input = departureOf({ list, state, quantity, value, itemsOf: itemsOfKinds(list), given });
-  return input && { input, departure: reckonDeparture(input) };
+  return input && { input, departure: calculateDeparture(input) };
 }
 
 /** Day or night of the flight that begins now; undefined without a place or a rule of it. */

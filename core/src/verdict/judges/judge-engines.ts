@@ -1,7 +1,7 @@
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import { judgeCarburettorHeat } from "../../engine/judge-carburettor-heat";
 import { judgeMagnetos, magnetoCause } from "../../engine/judge-magnetos";
-import { type Judgement, unjudged } from "../../judgement/judgement";
+import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { READING, type ReadingKind } from "../../readings/reading-keys";
 import { type BaselineQuantity, judgeBaseline } from "../../run-up/record/baseline";
 import { clearingWords } from "../../run-up/run-up-profile";
@@ -51,7 +51,7 @@ function magnetos(walk: JudgedWalk, engine: Engine): Judgement[] {
   const { magnetos: profile, runUp } = walk.list.type;
   return ledBy(itemIds, "magneto", "Magnetos", () => {
     if (!profile)
-      return unjudged(
+      return notAssessed(
         "magneto",
         "Magnetos",
         "No magneto limits on file for this aircraft. Check its handbook.",

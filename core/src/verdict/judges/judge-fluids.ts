@@ -4,7 +4,7 @@ import type { FuelSampleTaken, UpliftSeen } from "../../checklist/stream/fluid-e
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import { drainAdvice } from "../../fuel/drain/drain-protocol";
 import { judgeSample } from "../../fuel/drain/fuel-sample";
-import { dropsOfWater, nightWaterMl } from "../../fuel/drain/night-water";
+import { dropsOfWater, overnightCondensationMl } from "../../fuel/drain/night-water";
 import { settlingMin } from "../../fuel/drain/settling";
 import { litresOfFuel } from "../../fuel/grade/fuel-amount";
 import { fuelDensity, fuelGrade } from "../../fuel/grade/fuel-grades";
@@ -15,7 +15,7 @@ import { type Reconciled, reconcileUplift } from "../../fuel/log/reconcile-uplif
 import { litresByReading, type TankReading } from "../../fuel/tanks/tank";
 import type { Judgement } from "../../judgement/judgement";
 import type { FluidMemory } from "../../memory/fluid-memory";
-import { whyNotAdd } from "../../oil/judge-oil";
+import { oilAdditionFault } from "../../oil/judge-oil";
 import { compareOilUse, judgeOilUse } from "../../oil/judge-oil-use";
 import { ONLY_ENGINE, READING, TANK_LOOKS, type TankLook, tankKey } from "../../readings/reading-keys";
 import { convert, isConvertible, QuantityError, valueIn } from "../../units/convert";
@@ -422,7 +422,7 @@ export function judgeNight(state: PreflightState, fuel: FuelResult | undefined):
   if (!night || !fuel || fuel.tanks.length === 0) return [];
   const each = fuel.tanks.map(({ tank, estimate }) => ({
     tank,
-    ml: nightWaterMl(Math.max(0, tank.capacityL - estimate.litres.value), night),
+    ml: overnightCondensationMl(Math.max(0, tank.capacityL - estimate.litres.value), night),
   }));
   const most = each.reduce((a, b) => (b.ml > a.ml ? b : a));
   const drops = dropsOfWater(most.ml);
@@ -458,7 +458,7 @@ export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgem
   return state.oilAdded.flatMap(({ eventId, qt, grade, sealed, engine, before }): Judgement[] => {
     const beforeQt =
       before && isConvertible(before.unit, "US qt") ? convert(before.value, before.unit, "US qt") : undefined;
-    const against = whyNotAdd({ qt, sealed, ...(grade && { grade }) }, oil, beforeQt);
+    const against = oilAdditionFault({ qt, sealed, ...(grade && { grade }) }, oil, beforeQt);
     if (!against) return [];
     return [
       {

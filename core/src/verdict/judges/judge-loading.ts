@@ -4,7 +4,7 @@ import { checkLoad, type LoadCheck } from "../../loading/check-load";
 import { armOf } from "../../loading/load-path";
 import type { Burn, Load, LoadingProfile } from "../../loading/loading-profile";
 import { changesWords, faultWords } from "../../loading/loading-words";
-import { waysInside } from "../../loading/two-changes";
+import { changesWithinLimits } from "../../loading/two-changes";
 import { formatNumber } from "../../units/format";
 import type { Judge, JudgedWalk } from "./judge";
 import { fuelKgPerL } from "./judge-fluids";
@@ -65,7 +65,7 @@ function loading(walk: JudgedWalk): Judgement[] {
   const { load, burn } = loaded;
   const check = checkLoad(profile, load, burn);
   const takeOff = check.points.find(({ name }) => name === "take-off");
-  const [way] = waysInside(profile, load, burn, 1);
+  const [way] = changesWithinLimits(profile, load, burn, 1);
   const base = {
     id: "mass.balance",
     cause: "mass.balance",

@@ -6,13 +6,13 @@ import { judgeHourMeter } from "../../engine/judge-hour-meter";
 import { judgeAltimeter } from "../../instruments/judge-altimeter";
 import { judgeAltimeterDrift } from "../../instruments/judge-altimeter-drift";
 import {
-  judgeClimbIndicator,
   judgeHeading,
   judgeReceiverAge,
-  judgeReceivers,
+  judgeVorReceivers,
+  judgeVsi,
   readDeviationCard,
 } from "../../instruments/judge-instruments";
-import { type Judgement, unjudged } from "../../judgement/judgement";
+import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { READING } from "../../readings/reading-keys";
 import { type Judge, type JudgedWalk, ledBy } from "./judge";
 
@@ -36,7 +36,7 @@ function heading(walk: JudgedWalk): Judgement[] {
 function climb(walk: JudgedWalk): Judgement[] {
   const shown = walk.value(READING.climb);
   if (shown === undefined) return [];
-  return ledBy(walk.itemsOf([READING.climb]), "climb", "VSI", () => judgeClimbIndicator(shown));
+  return ledBy(walk.itemsOf([READING.climb]), "climb", "VSI", () => judgeVsi(shown));
 }
 
 const RECEIVERS = "VOR 1 and 2";
@@ -48,7 +48,7 @@ function receivers(walk: JudgedWalk): Judgement[] {
   const itemIds = walk.itemsOf([READING.receiverOne, READING.receiverTwo]);
   if (one !== undefined || two !== undefined)
     return ledBy(itemIds, "receivers", RECEIVERS, () =>
-      judgeReceivers({ ...(one !== undefined && { one }), ...(two !== undefined && { two }) }),
+      judgeVorReceivers({ ...(one !== undefined && { one }), ...(two !== undefined && { two }) }),
     );
   const now = state.lastAt;
   if (!list.conditions.includes("instrument") || itemIds.length === 0 || !now) return [];
@@ -109,7 +109,7 @@ function wind(walk: JudgedWalk): Judgement[] {
           wind: { fromDeg, kt, ...(gustKt !== undefined && { gustKt }) },
           limits: list.type.crosswind ? [list.type.crosswind] : [],
         })
-      : unjudged("wind.cross", "Crosswind", `No direction on file for runway ${inUse.id}.`),
+      : notAssessed("wind.cross", "Crosswind", `No direction on file for runway ${inUse.id}.`),
   );
 }
 

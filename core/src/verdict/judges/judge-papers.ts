@@ -1,6 +1,6 @@
 import { spokenDate } from "../../airworthiness/calendar/local-date";
 import { dueJudgement } from "../../airworthiness/due/due-judgement";
-import { type FlightAsked, judgePapers, papersMeters } from "../../airworthiness/papers";
+import { type FlightAsked, judgeAirworthiness, papersMeters } from "../../airworthiness/papers";
 import type { ComposedList } from "../../checklist/list/compose-list";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import type { Judgement } from "../../judgement/judgement";
@@ -46,7 +46,7 @@ function papers({ list, state }: JudgedWalk): Judgement[] {
   if (!list.papers || !asked) return [];
   const meters = papersMeters(list.papers);
   const shown = list.items.filter((item) => item.due?.includes("*")).map(({ id }) => id);
-  const due = judgePapers(list.papers, asked)
+  const due = judgeAirworthiness(list.papers, asked)
     .filter(({ verdict }) => verdict.state !== "not for this flight")
     .map(({ item, verdict }) => ({
       ...dueJudgement(item, verdict, meters),

@@ -1,6 +1,6 @@
-import { APART, judgeSides } from "../../engine/judge-sides";
+import { judgeSides, MAX_SIDE_DIFFERENCE } from "../../engine/judge-sides";
 import type { Judgement } from "../../judgement/judgement";
-import { READING, type ReadingKind, wordOf } from "../../readings/reading-keys";
+import { READING, type ReadingKind, readingDefinition } from "../../readings/reading-keys";
 import { type Judge, type JudgedWalk, ledBy } from "./judge";
 
 /** A magneto is compared by its drop. */
@@ -13,14 +13,14 @@ const DROPS: Partial<Record<ReadingKind, string>> = {
 function sides(walk: JudgedWalk): Judgement[] {
   const [left, right, ...more] = walk.list.type.engines ?? [];
   if (!left || !right || more.length > 0) return [];
-  return (Object.keys(APART) as ReadingKind[]).flatMap((kind) => {
+  return (Object.keys(MAX_SIDE_DIFFERENCE) as ReadingKind[]).flatMap((kind) => {
     const shown = (engine: string) => {
       const value = walk.value(kind, engine);
       if (!DROPS[kind]) return value;
       const base = walk.value(READING.magnetoBase, engine);
       return value === undefined || base === undefined ? undefined : base - value;
     };
-    const { unit, label } = wordOf(kind);
+    const { unit, label } = readingDefinition(kind);
     const [a, b] = [shown(left), shown(right)];
     if (a === undefined || b === undefined || !unit) return [];
     const what = DROPS[kind] ?? label;

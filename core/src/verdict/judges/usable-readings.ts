@@ -2,14 +2,14 @@ import type { Item } from "../../aircraft/aircraft-type";
 import type { ComposedList } from "../../checklist/list/compose-list";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import { judgeReading } from "../../judgement/judge-reading";
-import { type Judgement, unjudged } from "../../judgement/judgement";
+import { type Judgement, notAssessed } from "../../judgement/judgement";
 import {
   type ReadingKind,
+  readingDefinition,
   readingKey,
   readingName,
   scopeOf,
   topicOf,
-  wordOf,
 } from "../../readings/reading-keys";
 import { QuantityError, valueIn } from "../../units/convert";
 import type { Quantity } from "../../units/format";
@@ -61,7 +61,7 @@ export function usableReadings(list: ComposedList, state: PreflightState): Usabl
     quantity: (key) => usable.get(key),
     value: (kind, subject) => {
       const quantity = usable.get(readingKey(kind, subject));
-      const { unit, label } = wordOf(kind);
+      const { unit, label } = readingDefinition(kind);
       return quantity && (unit ? valueIn(label, quantity, unit) : quantity.value);
     },
   };
@@ -71,7 +71,7 @@ export function usableReadings(list: ComposedList, state: PreflightState): Usabl
 function assertUsable({ title, reading }: Item, quantity: Quantity): void {
   if (!reading) return;
   const meant = readingName(reading.key);
-  const unit = meant && wordOf(meant.kind).unit;
+  const unit = meant && readingDefinition(meant.kind).unit;
   if (unit) valueIn(title, quantity, unit);
   assertPlausible(title, valueIn(title, quantity, reading.unit), reading.unit, reading.plausible);
 }
@@ -82,7 +82,7 @@ export function guarded(id: string, subject: string, judge: () => Judgement | Ju
     const made = judge();
     return Array.isArray(made) ? made : [made];
   } catch (error) {
-    if (error instanceof QuantityError) return [unjudged(id, subject, error.message)];
+    if (error instanceof QuantityError) return [notAssessed(id, subject, error.message)];
     throw error;
   }
 }

@@ -1,10 +1,10 @@
 import type { EquipmentFile } from "@cravix/contract/files";
 import type {
   AircraftRecord,
-  ComponentAsItIs,
+  ComponentSnapshot,
   DueItem,
   LoadingProfile,
-  LogLine,
+  TechnicalLogEntry,
   Totals,
   WorkDone,
   WorkshopPlan,
@@ -70,7 +70,7 @@ export const flightLog = mysqlTable(
     off: moment("off_at").notNull(),
     on: moment("on_at").notNull(),
     pilot: varchar("pilot", { length: 120 }).notNull(),
-    line: json("line").$type<Omit<LogLine, "id">>().notNull(),
+    line: json("line").$type<Omit<TechnicalLogEntry, "id">>().notNull(),
     corrections: int("corrections").notNull().default(0),
     struck: tinyint("struck").notNull().default(0),
     loggedBy: varchar("logged_by", { length: 120 }),
@@ -142,7 +142,7 @@ export const componentMove = mysqlTable(
     fitted: tinyint("fitted").notNull(),
     position: varchar("position", { length: 60 }),
     totals: json("totals").$type<Totals>().notNull(),
-    as: json("as_it_is").$type<ComponentAsItIs>(),
+    as: json("as_it_is").$type<ComponentSnapshot>(),
   },
   (t) => [
     index("component_move_aircraft").on(t.groupId, t.registration),

@@ -6,7 +6,7 @@ import {
   type Condition,
   composeList,
   defaultPreferences,
-  foldMore,
+  foldIncrementally,
   foldPreflight,
   offeredConditions,
   type PreflightEvent,
@@ -96,12 +96,12 @@ export function coreFigures(): Figure[] {
   const id = events[0]?.streamId ?? "";
   const folded = timed(() => foldPreflight(id, events), 60);
   const sorted = timed(() => [...events].sort((a, b) => (a.id < b.id ? -1 : 1)), 60);
-  const before = foldMore(undefined, id, events.slice(0, -1));
-  const oneMore = timed(() => foldMore(before, id, events), 2000);
+  const before = foldIncrementally(undefined, id, events.slice(0, -1));
+  const oneMore = timed(() => foldIncrementally(before, id, events), 2000);
   const spread = timed(() => [...events], 2000);
 
   const heapBefore = heap();
-  const kept = Array.from({ length: 20 }, () => foldMore(undefined, id, [...events]));
+  const kept = Array.from({ length: 20 }, () => foldIncrementally(undefined, id, [...events]));
   const perFold = (heap() - heapBefore) / kept.length;
   const heapMiddle = heap();
   const copies = Array.from({ length: 20 }, () => structuredClone(events));

@@ -1,9 +1,9 @@
 import {
+  calculateDeparture,
   type DepartureDay,
   type DepartureInput,
   judgeDeparture,
   minimaSets,
-  reckonDeparture,
   remedies,
 } from "@cravix/core";
 import { distanceRisk } from "@cravix/core/departure-risk";
@@ -63,7 +63,7 @@ export function departureFigures(): Figure[] {
     conditions: [],
     sets: hot.minima ?? [],
   };
-  if (!reckonDeparture(hot).takeOff) throw new Error("the take-off was not calculated");
+  if (!calculateDeparture(hot).takeOff) throw new Error("the take-off was not calculated");
   if (report.unread.length > 0) throw new Error("the report was not fully decoded");
   // A page that stands open has reckoned before: what the first times cost to compile is in the figures of opening.
   for (let turn = 0; turn < so(50, 1); turn++) judgeDeparture(day);
@@ -72,7 +72,7 @@ export function departureFigures(): Figure[] {
     0.99,
   );
   const once = quantile(
-    timed(() => reckonDeparture(hot), TURNS),
+    timed(() => calculateDeparture(hot), TURNS),
     0.99,
   );
   return [

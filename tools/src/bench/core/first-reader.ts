@@ -33,7 +33,7 @@ export async function firstReader(): Promise<{ judge: Judge; done: () => void } 
   const load = async <T>(part: string): Promise<T> =>
     (await import(pathToFileURL(`${PLACE}/core/src/${part}/index.ts`).href)) as T;
   const { readRunUp } = await load<typeof runUp>("run-up");
-  const { observe, diagnose, asFarAsProbed } = await load<typeof diagnosis>("diagnosis");
+  const { observe, diagnose, limitToProbes: asFarAsProbed } = await load<typeof diagnosis>("diagnosis");
   const judge: Judge = (one, trace, _sides, told, marks) => {
     const { context, limits } = circumstances(one);
     const reading = readRunUp(trace, one.engine.profile, marks);

@@ -1,6 +1,6 @@
 import {
-  enoughFuel,
   type FuelPlan,
+  fuelMargin,
   normalNumbers,
   type OilEntry,
   oilTrend,
@@ -74,7 +74,7 @@ export function fluidFigures(): Figure[] {
   const pairs = timed(() => everyPair(xs, ys), 2);
   const flown = timed(() => simulateMargin(PLAN, 10_000, 1));
   const closed = timed(() => {
-    for (let i = 0; i < 1000; i++) enoughFuel(PLAN);
+    for (let i = 0; i < 1000; i++) fuelMargin(PLAN);
   });
   const points = use.map((u) => ({ x: u.hours, y: u.levelQt }));
   const thinned = timed(() => thinForPlot(points, 360), 60);

@@ -1,5 +1,5 @@
 import { bestOrder } from "@cravix/core";
-import { lapProblem } from "@cravix/core/lap";
+import { routeProblem } from "@cravix/core/lap";
 import { group } from "@cravix/demo";
 import type { CDPSession, Page } from "@playwright/test";
 import { newDevice, openDemoSite } from "../app/demo-site";
@@ -58,7 +58,7 @@ export async function lapSearch(): Promise<Figure[]> {
   for (let i = 0; i < TURNS; i++) searches.push(await search(page));
 
   const type = group.find((g) => g.aircraft.registration === REGISTRATION)?.type;
-  const problem = type && lapProblem(type);
+  const problem = type && routeProblem(type);
   if (!problem) throw new Error("the radial has no walkaround route");
   const onNode = Array.from({ length: TURNS }, () => {
     const from = performance.now();

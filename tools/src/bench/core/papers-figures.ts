@@ -1,16 +1,16 @@
 import {
   addLine,
+  airworthinessSnapshot,
   type DueItem,
   dateOfDay,
   dayNumber,
   foldTotals,
-  judgePapers,
-  type LogLine,
-  pinPapers,
+  judgeAirworthiness,
   planVisits,
   type RecordMeter,
   type Source,
   seededRandom,
+  type TechnicalLogEntry,
   type VisitItem,
 } from "@cravix/core";
 import { type Figure, plain, quantile, within } from "../figure";
@@ -24,7 +24,7 @@ const METERS: RecordMeter[] = [
 ];
 const SOURCE: Source = { kind: "common practice", text: "made up for the benchmark", example: true };
 
-function lines(): LogLine[] {
+function lines(): TechnicalLogEntry[] {
   const random = seededRandom(3);
   let hours = 1000;
   return Array.from({ length: FLIGHTS }, (_, i) => {
@@ -113,10 +113,10 @@ export function papersFigures(): Figure[] {
     works: items().map(({ id }) => ({ item: id, date: last, totals: whole.totals })),
   };
   const asked = { at: `${last}T12:00:00.000Z`, minutes: 90, conditions: [] };
-  const papers = pinPapers(record, { totals: whole.totals });
-  const judged = timed(() => judgePapers(papers, asked), so(40, 2));
+  const papers = airworthinessSnapshot(record, { totals: whole.totals });
+  const judged = timed(() => judgeAirworthiness(papers, asked), so(40, 2));
   const bare = timed(() => record.items.map((item) => item.limits.length), so(40, 2));
-  const more = timed(() => addLine(whole, log[0] as LogLine, METERS), so(2000, 5));
+  const more = timed(() => addLine(whole, log[0] as TechnicalLogEntry, METERS), so(2000, 5));
   const anew = timed(() => foldTotals(start, log, METERS), so(10, 1));
   const open = (day: number) => day % 7 < 5 && !(day > 200 && day < 215);
   const group = fleet(20, 60);

@@ -5,15 +5,15 @@ import {
   composeList,
   currentItem,
   defaultPreferences,
-  foldMore,
+  foldIncrementally,
   foldPreflight,
   type Item,
   isReadingOf,
+  leadingDigits,
   offeredConditions,
   type PreflightEvent,
   type PreflightState,
   READING,
-  startingDigits,
   typedNumber,
 } from "@cravix/core";
 import { airfield, group, HEALTHY, rules } from "@cravix/demo";
@@ -121,7 +121,7 @@ function walk({ type, aircraft }: One, day: { turnaround: boolean; cards: boolea
       done.confirmations++;
       for (const part of [...parts].reverse()) answer(part);
     }
-    state = foldMore(undefined, id, events).state;
+    state = foldIncrementally(undefined, id, events).state;
   }
   return done;
 }
@@ -132,7 +132,7 @@ function keysFor(part: Item): number {
   if (!reading) return 0;
   const text = HEALTHY[reading.key] ?? HEALTHY[reading.key.replace(/\.(left|right|main)$/, "")] ?? "5";
   if (isReadingOf(reading.key, "fuel.dip", "fuel.sight", "fuel.gauge", "oil.level")) return 1;
-  const expected = startingDigits(reading, Number(text));
+  const expected = leadingDigits(reading, Number(text));
   for (let from = text.length - 1; from > 0; from--) {
     for (const rest of [text.slice(from).replace(".", ""), text.slice(from)])
       if (expected && typedNumber(rest, expected) === Number(text)) return rest.length;

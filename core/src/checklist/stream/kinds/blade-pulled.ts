@@ -1,8 +1,8 @@
-import { type Apply, canBeUndone, goTo } from "../act";
+import { canBeUndone, type EventHandler, reopenItem } from "../act";
 
-export const bladePulled: Apply<"blade.pulled"> = (walk, event) => {
+export const bladePulled: EventHandler<"blade.pulled"> = (walk, event) => {
   const { itemId, blade } = event.data;
   walk.own("blades")[itemId] = blade;
-  goTo(walk, itemId);
+  reopenItem(walk, itemId);
   canBeUndone(walk, event);
 };

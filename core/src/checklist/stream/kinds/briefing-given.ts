@@ -1,7 +1,7 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
 /** Given again, the last one counts; both stay on record. */
-export const briefingGiven: Apply<"briefing.given"> = (walk, { id: eventId, at, crewId, data }) => {
+export const briefingGiven: EventHandler<"briefing.given"> = (walk, { id: eventId, at, crewId, data }) => {
   const others = walk.now.briefings.filter(({ to }) => to !== data.to);
   walk.put({ briefings: [...others, { ...data, eventId, at, crewId }] });
 };

@@ -1,5 +1,5 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
-export const crewJoined: Apply<"crew.joined"> = (walk, { data: { crewId } }) => {
+export const crewJoined: EventHandler<"crew.joined"> = (walk, { data: { crewId } }) => {
   if (!walk.now.joined.includes(crewId)) walk.own("joined").push(crewId);
 };

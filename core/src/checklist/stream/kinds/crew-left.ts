@@ -1,5 +1,5 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
-export const crewLeft: Apply<"crew.left"> = (walk, { data }) => {
+export const crewLeft: EventHandler<"crew.left"> = (walk, { data }) => {
   walk.put({ joined: walk.now.joined.filter((crewId) => crewId !== data.crewId) });
 };

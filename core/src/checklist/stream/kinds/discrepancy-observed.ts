@@ -1,7 +1,7 @@
-import { type Apply, answer } from "../act";
+import { answer, type EventHandler } from "../act";
 
 /** The last look at it counts. */
-export const discrepancyObserved: Apply<"discrepancy.observed"> = (walk, event) => {
+export const discrepancyObserved: EventHandler<"discrepancy.observed"> = (walk, event) => {
   const { itemId, state, measure, discrepancyId } = event.data;
   const others = walk.now.observations.filter((one) => one.discrepancyId !== discrepancyId);
   walk.put({ observations: [...others, { ...event.data, eventId: event.id, at: event.at }] });

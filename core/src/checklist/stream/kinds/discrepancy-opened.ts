@@ -1,6 +1,6 @@
-import { type Apply, answer, canBeUndone } from "../act";
+import { answer, canBeUndone, type EventHandler } from "../act";
 
-export const discrepancyOpened: Apply<"discrepancy.opened"> = (walk, event) => {
+export const discrepancyOpened: EventHandler<"discrepancy.opened"> = (walk, event) => {
   const { itemId, discrepancyId } = event.data;
   walk.own("discrepancies").push({ ...event.data, eventId: event.id, at: event.at });
   if (itemId) answer(walk, event, itemId, "found", { discrepancyId });

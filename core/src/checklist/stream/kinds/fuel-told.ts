@@ -1,4 +1,4 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
-export const fuelTold: Apply<"fuel.told"> = (walk, { data }) =>
+export const fuelTold: EventHandler<"fuel.told"> = (walk, { data }) =>
   walk.put({ told: { ...walk.now.told, ...data } });

@@ -1,10 +1,10 @@
 import { tankOfKey } from "../../../readings/reading-keys";
-import { type Apply, canBeUndone, goTo } from "../act";
+import { canBeUndone, type EventHandler, reopenItem } from "../act";
 import { emptyDictionary } from "../dictionary";
 import type { UpliftSeen } from "../fluid-events";
 
 /** What was dipped and drained before this fuel came counts no more, and is asked again. */
-export const fuelUplifted: Apply<"fuel.uplifted"> = (walk, event) => {
+export const fuelUplifted: EventHandler<"fuel.uplifted"> = (walk, event) => {
   const { id: eventId, at, data } = event;
   const { tankId } = data;
   const before: UpliftSeen["before"] = {};
@@ -30,7 +30,7 @@ export const fuelUplifted: Apply<"fuel.uplifted"> = (walk, event) => {
     reopen(itemId);
   }
   const [first] = again.sort((a, b) => (a.eventId < b.eventId ? -1 : 1));
-  if (first) goTo(walk, first.itemId);
+  if (first) reopenItem(walk, first.itemId);
   walk.put({ samples: emptyDictionary() });
   walk.drop("rocked");
   canBeUndone(walk, event);

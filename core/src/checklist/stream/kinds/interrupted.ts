@@ -1,6 +1,6 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
-export const interrupted: Apply<"interrupted"> = (walk, { at, data: { itemId, cause, since } }) => {
+export const interrupted: EventHandler<"interrupted"> = (walk, { at, data: { itemId, cause, since } }) => {
   const one = { at, ...(itemId && { itemId }), ...(cause && { cause }), ...(since && { since }) };
   walk.put({ interruptions: [...walk.now.interruptions, one] });
 };

@@ -1,6 +1,6 @@
-import { type Apply, answer } from "../act";
+import { answer, type EventHandler } from "../act";
 
-export const itemAnswered: Apply<"item.answered"> = (walk, event) => {
+export const itemAnswered: EventHandler<"item.answered"> = (walk, event) => {
   const { itemId, outcome, value, caught, byCrewId, card } = event.data;
   answer(walk, event, itemId, outcome, {
     ...(value !== undefined && { value }),

@@ -1,6 +1,6 @@
-import { type Apply, canBeUndone } from "../act";
+import { canBeUndone, type EventHandler } from "../act";
 
-export const itemPostponed: Apply<"item.postponed"> = (walk, event) => {
+export const itemPostponed: EventHandler<"item.postponed"> = (walk, event) => {
   const { itemId } = event.data;
   if (!walk.now.postponed.includes(itemId)) walk.own("postponed").push(itemId);
   walk.put({ cursor: { itemId, visiting: false } });

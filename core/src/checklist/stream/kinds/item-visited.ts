@@ -1,3 +1,3 @@
-import { type Apply, goTo } from "../act";
+import { type EventHandler, reopenItem } from "../act";
 
-export const itemVisited: Apply<"item.visited"> = (walk, { data }) => goTo(walk, data.itemId);
+export const itemVisited: EventHandler<"item.visited"> = (walk, { data }) => reopenItem(walk, data.itemId);

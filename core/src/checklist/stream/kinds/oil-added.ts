@@ -1,7 +1,7 @@
 import { READING, readingKey } from "../../../readings/reading-keys";
-import { type Apply, canBeUndone, goTo } from "../act";
+import { canBeUndone, type EventHandler, reopenItem } from "../act";
 
-export const oilAdded: Apply<"oil.added"> = (walk, event) => {
+export const oilAdded: EventHandler<"oil.added"> = (walk, event) => {
   const { id: eventId, at, data } = event;
   const key = readingKey(READING.oilLevel, data.engine);
   const reading = walk.now.readings[key];
@@ -11,7 +11,7 @@ export const oilAdded: Apply<"oil.added"> = (walk, event) => {
     // The level is another one now: wait, wipe, read again.
     delete walk.own("readings")[key];
     delete walk.own("answers")[reading.itemId];
-    goTo(walk, reading.itemId);
+    reopenItem(walk, reading.itemId);
   }
   canBeUndone(walk, event);
 };

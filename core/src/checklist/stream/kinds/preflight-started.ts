@@ -1,7 +1,11 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
 /** One counts: a second start of the same preflight changes nothing. */
-export const preflightStarted: Apply<"preflight.started"> = (walk, { id, at, crewId, data }, { startId }) => {
+export const preflightStarted: EventHandler<"preflight.started"> = (
+  walk,
+  { id, at, crewId, data },
+  { startId },
+) => {
   if (id !== startId) return;
   const {
     registration,

@@ -1,6 +1,6 @@
-import { type Apply, answer } from "../act";
+import { answer, type EventHandler } from "../act";
 
-export const readingTaken: Apply<"reading.taken"> = (walk, event) => {
+export const readingTaken: EventHandler<"reading.taken"> = (walk, event) => {
   const { itemId, key, value, unit, feel, heat, from, card } = event.data;
   answer(walk, event, itemId, "checked", { value: String(value), ...(card && { card }) });
   walk.own("readings")[key] = {

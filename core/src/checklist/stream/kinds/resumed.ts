@@ -1,7 +1,7 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
 /** Ends the last interruption that is open. */
-export const resumed: Apply<"resumed"> = (walk, { at, data: { way } }) => {
+export const resumed: EventHandler<"resumed"> = (walk, { at, data: { way } }) => {
   const { interruptions } = walk.now;
   const open = interruptions.findLastIndex((one) => one.resumedAt === undefined);
   if (open < 0) return;

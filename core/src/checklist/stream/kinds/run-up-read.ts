@@ -1,7 +1,7 @@
 import { ONLY_ENGINE, READING } from "../../../readings/reading-keys";
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
-export const runUpRead: Apply<"run-up.read"> = (walk, { id: eventId, at, crewId, data }) => {
+export const runUpRead: EventHandler<"run-up.read"> = (walk, { id: eventId, at, crewId, data }) => {
   const { engine, densityAltitudeFt, itemId } = data;
   walk.own("runUps")[engine ?? ONLY_ENGINE] = { ...data, eventId, at };
   if (densityAltitudeFt === undefined) return;

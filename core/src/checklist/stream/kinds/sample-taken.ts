@@ -1,6 +1,6 @@
-import { type Apply, answer, canBeUndone, goTo } from "../act";
+import { answer, canBeUndone, type EventHandler, reopenItem } from "../act";
 
-export const sampleTaken: Apply<"sample.taken"> = (walk, event) => {
+export const sampleTaken: EventHandler<"sample.taken"> = (walk, event) => {
   const { itemId, card, ...sample } = event.data;
   const taken = { ...sample, itemId, eventId: event.id, at: event.at };
   walk.own("samples")[itemId] = [...(walk.now.samples[itemId] ?? []), taken];
@@ -10,6 +10,6 @@ export const sampleTaken: Apply<"sample.taken"> = (walk, event) => {
   }
   // Not clean is no answer: the drain is still open.
   delete walk.own("answers")[itemId];
-  goTo(walk, itemId);
+  reopenItem(walk, itemId);
   canBeUndone(walk, event);
 };

@@ -1,6 +1,6 @@
-import { type Apply, canBeUndone } from "../act";
+import { canBeUndone, type EventHandler } from "../act";
 
-export const stationFlowed: Apply<"station.flowed"> = (walk, event, _reading, before) => {
+export const stationFlowed: EventHandler<"station.flowed"> = (walk, event, _reading, before) => {
   const { id: eventId, at, data } = event;
   const seconds = Math.max(0, before ? (Date.parse(at) - Date.parse(before)) / 1000 : 0);
   walk.own("flowed")[data.stationId] = { eventId, at, seconds };

@@ -1,6 +1,10 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
-export const verdictSigned: Apply<"verdict.signed"> = (walk, { id, at, crewId, data }, { signatureId }) => {
+export const verdictSigned: EventHandler<"verdict.signed"> = (
+  walk,
+  { id, at, crewId, data },
+  { signatureId },
+) => {
   const signature = { ...data, at, crewId };
   if (id !== signatureId) {
     walk.put({ amendments: [...walk.now.amendments, signature] });

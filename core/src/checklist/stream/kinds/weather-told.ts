@@ -1,7 +1,7 @@
-import type { Apply } from "../act";
+import type { EventHandler } from "../act";
 
 /** What is said of the ground alone leaves the report as it was. Its temperature is today's from then on: for the battery, the run-up, the distances. */
-export const weatherTold: Apply<"weather.told"> = (walk, { at, data }) =>
+export const weatherTold: EventHandler<"weather.told"> = (walk, { at, data }) =>
   walk.put({
     weather: { ...walk.now.weather, ...data, at },
     ...(data.report?.celsius !== undefined && { celsius: data.report.celsius }),

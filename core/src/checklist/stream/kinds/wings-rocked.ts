@@ -1,10 +1,10 @@
-import { type Apply, canBeUndone, goTo } from "../act";
+import { canBeUndone, type EventHandler, reopenItem } from "../act";
 
 /** Every drain is to be taken again. */
-export const wingsRocked: Apply<"wings.rocked"> = (walk, event) => {
+export const wingsRocked: EventHandler<"wings.rocked"> = (walk, event) => {
   walk.put({ rocked: { eventId: event.id, at: event.at } });
   const drains = Object.keys(walk.now.samples);
   for (const itemId of drains) delete walk.own("answers")[itemId];
-  if (drains[0]) goTo(walk, drains[0]);
+  if (drains[0]) reopenItem(walk, drains[0]);
   canBeUndone(walk, event);
 };

@@ -1,5 +1,5 @@
 import { normalNumbers, seededRandom } from "../../../units/seeded-random";
-import { levelOnTheWay, wayAndRest } from "./level-on-the-way";
+import { splitTransient, unsettledLevel } from "./level-on-the-way";
 
 /** A stretch as a first-order lag makes it, the usual model of what has inertia: its level, how soon it settles and how restless the needle is are known. */
 function stretch(
@@ -24,7 +24,11 @@ function stretch(
     t.push(10 + at);
     y.push(Math.round(rpm / grain) * grain);
   }
-  return { way: wayAndRest({ t, y }, { at: 10, restsFrom: 10 + restsFrom, from, interval: every }), t, y };
+  return {
+    way: splitTransient({ t, y }, { at: 10, restsFrom: 10 + restsFrom, from, interval: every }),
+    t,
+    y,
+  };
 }
 
 const CASES = Array.from({ length: 240 }, (_, i) => ({
@@ -41,7 +45,7 @@ describe("a stretch that was left before it stood", () => {
     let last = 0;
     for (const { truth, ...how } of CASES) {
       const { way, y } = stretch(truth, how);
-      ours += (levelOnTheWay(way, 1).value - truth) ** 2;
+      ours += (unsettledLevel(way, 1).value - truth) ** 2;
       last += ((y.at(-1) as number) - truth) ** 2;
     }
     expect(Math.sqrt(ours / CASES.length)).toBeLessThan(7);
@@ -52,7 +56,7 @@ describe("a stretch that was left before it stood", () => {
     for (const grain of [1, 10, 25]) {
       const held = CASES.filter(({ truth, ...how }) => {
         const { way } = stretch(truth, { ...how, grain });
-        const { value, sigma } = levelOnTheWay(way, grain);
+        const { value, sigma } = unsettledLevel(way, grain);
         return Math.abs(value - truth) <= 2 * sigma + 0.5;
       });
       expect([grain, held.length / CASES.length >= 0.9]).toEqual([grain, true]);
@@ -62,13 +66,13 @@ describe("a stretch that was left before it stood", () => {
   it("of two lines on the way only says that it is not sure", () => {
     const brief = stretch(1700, { seconds: 2.1, lag: 1 });
     const long = stretch(1700, { seconds: 9, lag: 1 });
-    expect(levelOnTheWay(brief.way, 1).sigma).toBeGreaterThan(3 * levelOnTheWay(long.way, 1).sigma);
+    expect(unsettledLevel(brief.way, 1).sigma).toBeGreaterThan(3 * unsettledLevel(long.way, 1).sigma);
   });
 });
 
 it("lines that are wild cost no more than calm ones, and still give a level among them", () => {
   const wild = Array.from({ length: 7 }, (_, i) => (i % 2 ? 7900 : 40));
-  const { value, sigma } = levelOnTheWay({ there: wild, onTheWay: [], from: 1800 }, 1);
+  const { value, sigma } = unsettledLevel({ there: wild, onTheWay: [], from: 1800 }, 1);
   expect(value).toBeGreaterThan(0);
   expect(value).toBeLessThan(8000);
   expect(Number.isFinite(sigma)).toBe(true);
@@ -80,7 +84,7 @@ describe("a tachometer in steps of 25", () => {
     let mean = 0;
     for (const { truth, ...how } of CASES) {
       const { way } = stretch(truth, { ...how, grain: 25, seconds: 14, every: 0.5 });
-      ours += (levelOnTheWay({ ...way, onTheWay: [] }, 25).value - truth) ** 2;
+      ours += (unsettledLevel({ ...way, onTheWay: [] }, 25).value - truth) ** 2;
       mean += (way.there.reduce((sum, value) => sum + value, 0) / way.there.length - truth) ** 2;
     }
     expect(ours).toBeLessThan(0.8 * mean);
@@ -94,8 +98,8 @@ describe("a tachometer in steps of 25", () => {
       there: way.there.map((value) => value + 25),
       onTheWay: way.onTheWay.map(({ value, toGo }) => ({ value: value + 25, toGo })),
     };
-    const before = levelOnTheWay(way, 25);
-    const after = levelOnTheWay(moved, 25);
+    const before = unsettledLevel(way, 25);
+    const after = unsettledLevel(moved, 25);
     expect(after.value - before.value).toBeCloseTo(25, 6);
     expect(after.sigma).toBeCloseTo(before.sigma, 6);
   });

@@ -43,7 +43,7 @@ const BEYOND_RPM = 60;
 const ENOUGH_THERE = 4;
 
 /** The lines of a stretch that began at about `at` and had surely settled from `restsFrom` on; `interval` is how far apart they are. Seconds, rpm. */
-export function wayAndRest(
+export function splitTransient(
   { t, y }: { t: readonly number[]; y: readonly number[] },
   { at, restsFrom, from, interval }: { at: number; restsFrom: number; from: number; interval: number },
 ): WayAndRest {
@@ -69,7 +69,7 @@ export function wayAndRest(
  * Valid range: at least one line; `grain` ≥ 0, the instrument's step. Source: Bayes' rule; a rounded figure as an interval is the likelihood of grouped data (from memory).
  * Complexity: O(levels · (figures + lines on the way)).
  */
-export function levelOnTheWay({ there, onTheWay, from }: WayAndRest, grain: number): StretchLevel {
+export function unsettledLevel({ there, onTheWay, from }: WayAndRest, grain: number): StretchLevel {
   const counts = new Map<number, number>();
   for (const value of there) counts.set(value, (counts.get(value) ?? 0) + 1);
   const nearest = there.length > 0 ? there : onTheWay.slice(-1).map(({ value }) => value);

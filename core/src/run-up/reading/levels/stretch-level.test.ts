@@ -1,5 +1,5 @@
 import { normalNumbers, seededRandom } from "../../../units/seeded-random";
-import { grainOf, levelOf } from "./stretch-level";
+import { instrumentResolution, levelOf } from "./stretch-level";
 
 /** Stretches of a needle that scatters about a level, as an instrument with steps shows them. */
 function shown(level: number, scatter: number, grain: number, lines: number, seed: number): number[] {
@@ -42,8 +42,8 @@ describe("the level of a stretch", () => {
   });
 
   it("steps are what two shown values are apart at least", () => {
-    expect(grainOf([1700, 1725, 1725, 1800])).toBe(25);
-    expect(grainOf([1700, 1701, 1725, Number.NaN])).toBe(1);
-    expect(grainOf([1700, 1700])).toBe(0);
+    expect(instrumentResolution([1700, 1725, 1725, 1800])).toBe(25);
+    expect(instrumentResolution([1700, 1701, 1725, Number.NaN])).toBe(1);
+    expect(instrumentResolution([1700, 1700])).toBe(0);
   });
 });

@@ -1,11 +1,11 @@
 import { midmean } from "../../../trend/median";
-import { levelOnTheWay, type StretchLevel } from "./level-on-the-way";
+import { type StretchLevel, unsettledLevel } from "./level-on-the-way";
 
 /** Values of which so many share one figure come from an instrument that shows no others between. */
 const COARSE_STEP = 4;
 
 /** The steps in which an instrument shows its values: the least that two of them are apart; 0 where no two differ. */
-export function grainOf(values: ArrayLike<number>): number {
+export function instrumentResolution(values: ArrayLike<number>): number {
   const seen = Float64Array.from(new Set(Array.from(values).filter(Number.isFinite))).sort();
   let least = Number.POSITIVE_INFINITY;
   for (let i = 1; i < seen.length; i++) {
@@ -24,7 +24,7 @@ export function levelOf(values: readonly number[], grain: number): StretchLevel 
   const middle = midmean(values);
   if (grain >= COARSE_STEP) {
     const near = values.filter((value) => Math.abs(value - middle) <= 2 * grain);
-    return levelOnTheWay({ there: near.length > 0 ? near : values, onTheWay: [], from: middle }, grain);
+    return unsettledLevel({ there: near.length > 0 ? near : values, onTheWay: [], from: middle }, grain);
   }
   const mean = values.reduce((sum, value) => sum + value, 0) / values.length;
   const scatter = Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / values.length);
