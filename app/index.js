@@ -2,6 +2,6 @@
 import "@expo/metro-runtime";
 import "./device/log/read-early";
 import "./app/_layout";
-import "./app/(house)/_layout";
-import "./app/(house)/index";
+import "./app/(main)/_layout";
+import "./app/(main)/index";
 import "expo-router/entry";

@@ -55,7 +55,7 @@ const ownFiles = (root) => ({
     );
     own.onLoad({ filter: /\.ts$/ }, ({ path }) => {
       const text = readFileSync(path, "utf8");
-      const stays = path.startsWith(join(root, "server", "src", "heavy") + sep);
+      const stays = path.startsWith(join(root, "server", "src", "worker-pool") + sep);
       return {
         loader: "ts",
         contents: stays ? text : text.replaceAll("import.meta.url", JSON.stringify(pathToFileURL(path).href)),
@@ -85,7 +85,7 @@ export async function pack(root) {
     await build({
       entryPoints: {
         start: join(root, "tools", "src", "start.ts"),
-        worker: join(root, "server", "src", "heavy", "jobs.ts"),
+        worker: join(root, "server", "src", "worker-pool", "jobs.ts"),
       },
       absWorkingDir: root,
       bundle: true,

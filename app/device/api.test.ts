@@ -1,6 +1,6 @@
 import { api } from "./api";
 
-/** The server gives what is heavy twenty seconds (`server/src/heavy/heavy-work.ts`). */
+/** The server gives what is heavy twenty seconds (`server/src/worker-pool/heavy-work.ts`). */
 const SERVER_MS = 20_000;
 
 const timeouts = jest.spyOn(AbortSignal, "timeout");

@@ -2,7 +2,7 @@ import { MAX_BATCH } from "@cravix/contract/client";
 import type { PreflightEvent } from "@cravix/core";
 import { api, ProblemError, ServerUnreachableError } from "./api";
 import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./log/event-log";
-import { notePicture, picturesToSend } from "./photographs/kept-pictures";
+import { notePicture, picturesToSend } from "./photographs/stored-photos";
 
 /** Why the queue stands still: no network or server, nobody is signed in, this one may not write, or the server asks for a pause. */
 export type Standstill = "not reached" | "sign in" | "not allowed" | "busy";

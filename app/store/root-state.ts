@@ -3,8 +3,8 @@ import { serverApi } from "./server/server-api";
 import { sessionSlice } from "./session-slice";
 import { syncSlice } from "./sync/sync-slice";
 import { versionSlice } from "./version-slice";
-import { plannedSlice } from "./walk/planned-slice";
-import { preflightSlice } from "./walk/preflight-slice";
+import { plannedSlice } from "./preflight/planned-slice";
+import { preflightSlice } from "./preflight/preflight-slice";
 
 export const rootReducer = combineReducers({
   session: sessionSlice.reducer,

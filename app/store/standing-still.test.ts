@@ -9,7 +9,7 @@ import {
   keepEvents,
   refusedEvents,
 } from "../device/log/event-log";
-import { keepSent } from "../device/log/keep-sent";
+import { keepSent } from "../device/log/store-sent";
 import { keepNote, readNote } from "../device/log/notes";
 import { sendAll } from "../device/sync";
 import { trainerBundle } from "../testing/trainer-bundle";
@@ -18,12 +18,12 @@ import { serverApi } from "./server/server-api";
 import { crewPicked } from "./session-slice";
 import { createStore } from "./store";
 import { correctClock } from "./sync/correct-clock";
-import { beginPreflight } from "./walk/begin-preflight";
-import { openPreflight } from "./walk/open-preflight";
-import { changeOpenWalks } from "./walk/open-walks";
-import { selectPreflight } from "./walk/preflight-slice";
-import { type EventInput, record, recordOfAircraft } from "./walk/record";
-import { signPreflight } from "./walk/sign-preflight";
+import { beginPreflight } from "./preflight/start-preflight";
+import { openPreflight } from "./preflight/open-preflight";
+import { changeOpenWalks } from "./preflight/open-preflights";
+import { selectPreflight } from "./preflight/preflight-slice";
+import { type EventInput, record, recordOfAircraft } from "./preflight/record";
+import { signPreflight } from "./preflight/sign-preflight";
 
 const bundle = trainerBundle;
 

@@ -27,7 +27,7 @@ import {
   topicOf,
   walkingDistances,
 } from "@cravix/core";
-import { routeProblem } from "@cravix/core/lap";
+import { routeProblem } from "@cravix/core/route";
 import Ajv2020 from "ajv/dist/2020";
 import { airfield, group, qxTar, rules, scenarioFiles, tarrow4, trainerHistory } from "./index";
 
@@ -52,7 +52,7 @@ test.each(
 });
 
 test("lists that were composed and pinned before words were changed are lists today", () => {
-  const file = join(__dirname, "../../core/src/testing/recorded-walks.json.gz");
+  const file = join(__dirname, "../../core/src/testing/recorded-preflights.json.gz");
   const { lists } = JSON.parse(gunzipSync(readFileSync(file)).toString()) as {
     lists: Record<string, object>;
   };

@@ -3,7 +3,7 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { freePort } from "../../tools/src/site/ports";
-import { databaseSettings, restoreSnapshot, withDatabase } from "./as-prepared";
+import { databaseSettings, restoreSnapshot, withDatabase } from "./restore-snapshot";
 import { ownDirectory, PREPARED } from "./own-directory";
 
 const ROOT = join(__dirname, "..", "..");

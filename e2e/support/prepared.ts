@@ -1,4 +1,4 @@
-import { keepAsPrepared, withDatabase } from "./as-prepared";
+import { keepAsPrepared, withDatabase } from "./restore-snapshot";
 import { Cravix } from "./cravix";
 import { PREPARED } from "./own-directory";
 

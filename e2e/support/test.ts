@@ -1,5 +1,5 @@
 import { test as base } from "@playwright/test";
-import { NOTHING_AHEAD } from "../../tools/src/site/nothing-ahead";
+import { NOTHING_AHEAD } from "../../tools/src/site/disable-prefetch";
 import { Cravix } from "./cravix";
 
 export { expect, type Page } from "@playwright/test";

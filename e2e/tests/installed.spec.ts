@@ -3,7 +3,7 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "@playwright/test";
 import base, { CHROMIUM_ARGS, PHONE } from "../playwright.config";
-import { NetworkProxy } from "../support/between";
+import { NetworkProxy } from "../support/network-proxy";
 import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";

@@ -7,7 +7,7 @@ import type { Logger } from "pino";
 import type { Database } from "./db/database";
 import { codeOf, isBusy, isGone } from "./db/database-error";
 import { atMost } from "./middleware/body";
-import { sameOriginOnly } from "./middleware/own-pages";
+import { sameOriginOnly } from "./middleware/same-origin-only";
 import { problem } from "./problem";
 import { eventRoutes } from "./routes/events";
 import { fleetRoutes } from "./routes/fleet";

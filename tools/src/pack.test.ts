@@ -32,7 +32,7 @@ beforeEach(() => {
   for (const part of ["core", "contract", "demo"]) mkdirSync(join(root, part));
   write("tools/src/start.ts", 'import { where } from "./where";\nconsole.log("start" as string, where);\n');
   write("tools/src/where.ts", "export const where: string = import.meta.url;\n");
-  write("server/src/heavy/jobs.ts", "export const work = (n: number) => [n, import.meta.url];\n");
+  write("server/src/worker-pool/jobs.ts", "export const work = (n: number) => [n, import.meta.url];\n");
 });
 afterEach(() => rmSync(root, { recursive: true, force: true }));
 

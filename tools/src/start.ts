@@ -6,7 +6,7 @@ import { listen, migrateDatabase, openDatabase } from "@cravix/server";
 import pino from "pino";
 import { runTask, SetupError } from "./fail";
 import { dataDirectory, WEB_ROOT } from "./paths";
-import { acquireLock, nameHolder } from "./site/claim";
+import { acquireLock, nameHolder } from "./site/acquire-lock";
 import { loadDemoIfEmpty } from "./site/load-demo";
 import { type RunningDatabase, startDatabase } from "./site/mariadb";
 import { portTrouble } from "./site/ports";

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { runTask } from "./fail";
 import { ROOT } from "./paths";
 import { buildWebIfStale } from "./site/web-build";
-import { type BrowserReport, failureSummary, type JestReport } from "./why-failed";
+import { type BrowserReport, failureSummary, type JestReport } from "./failure-summary";
 
 let passed = 0;
 let failed = 0;

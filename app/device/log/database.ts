@@ -1,5 +1,5 @@
 import type { ComposedList, PreflightEvent } from "@cravix/core";
-import { upgradeBundle, upgradeEvent, upgradePlanned } from "@cravix/core/old-words";
+import { upgradeBundle, upgradeEvent, upgradePlanned } from "@cravix/core/legacy-vocabulary";
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB, type StoreNames } from "idb";
 
 /** Where an event stands: still to be sent, on record at the server, or refused by it with a reason. */

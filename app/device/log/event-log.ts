@@ -1,8 +1,8 @@
 import type { Refusal } from "@cravix/contract/client";
 import type { ComposedList, PreflightEvent } from "@cravix/core";
-import { upgradeFile } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { answersInTime, deviceDatabase, type KeptEvent } from "./database";
-import { trackWrite } from "./kept-so-far";
+import { trackWrite } from "./pending-writes";
 
 /** Something was answered in another window of this device since: what is to be kept was decided without it. */
 export class ConflictError extends Error {

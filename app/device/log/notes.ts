@@ -1,5 +1,5 @@
 import { answersInTime, deviceDatabase } from "./database";
-import { whenWritesComplete } from "./kept-so-far";
+import { whenWritesComplete } from "./pending-writes";
 
 /** Notes that are let go of and still lie on the disk, each with whoever let go of it last. */
 const letGo = new Map<string, object>();

@@ -1,5 +1,5 @@
 import { askEarly } from "../early-fleet";
-import { readEarly } from "./remembered";
+import { readEarly } from "./startup-data";
 
 readEarly();
 askEarly();

@@ -3,7 +3,7 @@ import { router } from "expo-router";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
-import { closePreflight } from "../../store/walk/sign-preflight";
+import { closePreflight } from "../../store/preflight/sign-preflight";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Keypad, pressKey } from "../../ui/input/keypad";
@@ -11,9 +11,9 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { usePreflightActions } from "../walk/use-acts";
-import { useWalk } from "../walk/use-preflight";
-import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
+import { useWalk } from "../preflight/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 
 /** What is asked after this flight: the type's own last things, and only those things back on that really came off. */
 export function afterItems(list: ComposedList, state: PreflightState): Item[] {

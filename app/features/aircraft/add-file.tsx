@@ -2,7 +2,7 @@ import type { FileFault } from "@cravix/contract/files";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
-import { pickTextFile } from "../../device/senses/pick-file";
+import { pickTextFile } from "../../device/platform/pick-file";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 

@@ -4,9 +4,9 @@ import { useBundle } from "../../store/server/server-state";
 import { PlanView } from "../../ui/aircraft/plan-view";
 import { ListRow } from "../../ui/input/list-row";
 import { Text } from "../../ui/text";
-import { StandingMark } from "./standing-mark";
-import { ago, fuelWords, oilWords } from "./standing-words";
-import type { Known } from "./use-standings";
+import { StandingMark } from "./status-mark";
+import { ago, fuelWords, oilWords } from "./status-text";
+import type { Known } from "./use-aircraft-status";
 
 /** One aircraft at a glance: can it fly, what speaks against it, fuel and oil, when it flew last, what is open. */
 export function AircraftCard({

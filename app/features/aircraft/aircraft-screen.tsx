@@ -15,13 +15,13 @@ import { useWide } from "../../ui/use-wide";
 import { InstallHint } from "../shell/install-hint";
 import { NothingHere } from "../shell/nothing-here";
 import { NightSwitch } from "../shell/shell";
-import { SaveStatus } from "../sync/kept-mark";
+import { SaveStatus } from "../sync/save-status";
 import { AddFile } from "./add-file";
 import { AircraftCard } from "./aircraft-card";
 import { CrewPicker } from "./crew-picker";
 import { Overview } from "./overview";
 import { UnfinishedWork } from "./unfinished";
-import { type Known, useStandings } from "./use-standings";
+import { type Known, useStandings } from "./use-aircraft-status";
 
 /** So many stand on a phone's first page; the others are drawn right behind it. */
 const FIRST_PAGE = 3;

@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import Svg, { Path, Rect } from "react-native-svg";
-import { saveTextFile } from "../../device/senses/pick-file";
+import { saveTextFile } from "../../device/platform/pick-file";
 import { Button } from "../../ui/input/button";
 import { Heading, Text } from "../../ui/text";
 

@@ -1,7 +1,7 @@
 import type { AircraftSummary } from "@cravix/contract/client";
 import { View } from "react-native";
 import { useBundle, useCrew } from "../../store/server/server-state";
-import type { OpenPreflight } from "../../store/walk/preflight-slice";
+import type { OpenPreflight } from "../../store/preflight/preflight-slice";
 import { PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
@@ -9,10 +9,10 @@ import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { CodeToOpen } from "./code-to-open";
-import { StandingMark } from "./standing-mark";
-import { ago, fuelWords, oilWords } from "./standing-words";
+import { StandingMark } from "./status-mark";
+import { ago, fuelWords, oilWords } from "./status-text";
 import { UnfinishedWork } from "./unfinished";
-import type { Known } from "./use-standings";
+import type { Known } from "./use-aircraft-status";
 
 /** All that is known of one aircraft before anybody walks round it. */
 export function Overview({

@@ -1,5 +1,5 @@
 import { hastyText, rushedSequences } from "@cravix/core";
-import { actualRoute, routeProblem } from "@cravix/core/lap";
+import { actualRoute, routeProblem } from "@cravix/core/route";
 import { comparePace, type StationPace, stationTimes, stationVisits } from "@cravix/core/station-times";
 import { router } from "expo-router";
 import { useMemo } from "react";
@@ -10,9 +10,9 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { usePreflightActions } from "../walk/use-acts";
-import { useWalk, type Walk } from "../walk/use-preflight";
-import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
+import { useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 
 /** How it was walked, for the pilot alone: pace, interruptions, what the reading caught, how far. */
 export function DebriefScreen({ id }: { id: string }) {

@@ -8,12 +8,12 @@ import {
 import { router } from "expo-router";
 import { useEffect, useMemo } from "react";
 import { View } from "react-native";
-import { canSpeak, speak, stopSpeaking } from "../../device/senses/speech";
+import { canSpeak, speak, stopSpeaking } from "../../device/platform/speech";
 import { useAppDispatch } from "../../store/hooks";
-import { record } from "../../store/walk/record";
+import { record } from "../../store/preflight/record";
 import { Button } from "../../ui/input/button";
 import { Heading, Text } from "../../ui/text";
-import type { Walk } from "../walk/use-preflight";
+import type { Walk } from "../preflight/use-preflight";
 
 const spokenWind = ({ fromDeg, kt, gustKt }: WindRange) =>
   `${fromDeg === undefined ? "variable" : `${formatNumber(Math.round(fromDeg))} degrees`}, ${formatNumber(Math.round(kt))} knots${gustKt ? `, gusts ${formatNumber(Math.round(gustKt))}` : ""}`;

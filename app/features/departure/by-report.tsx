@@ -1,6 +1,6 @@
 import { formatQuantity, isReadingOf, magneticWind, provenance, READING } from "@cravix/core";
 import { Text } from "../../ui/text";
-import type { Walk } from "../walk/use-preflight";
+import type { Walk } from "../preflight/use-preflight";
 
 /** What the report says of the number that is asked, with its age: to be held against what is seen, never filled in by itself. */
 export function ByReport({ walk: { state, item } }: { walk: Walk }) {

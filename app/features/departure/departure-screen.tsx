@@ -15,7 +15,7 @@ import { useEffect, useMemo, useState } from "react";
 import { View } from "react-native";
 import { distanceRiskOf } from "../../device/workers/departure-work";
 import { useAppDispatch } from "../../store/hooks";
-import { planned } from "../../store/walk/planned-slice";
+import { planned } from "../../store/preflight/planned-slice";
 import { clockText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Choice } from "../../ui/input/choice";

@@ -1,16 +1,16 @@
 import { passengerBriefing } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
-import { canSpeak, speak } from "../../device/senses/speech";
+import { canSpeak, speak } from "../../device/platform/speech";
 import { useAppDispatch } from "../../store/hooks";
-import { record } from "../../store/walk/record";
+import { record } from "../../store/preflight/record";
 import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 
 /** Handed to a passenger: large, plain, one thing at a time, confirmed by whoever reads it. */
 export function PassengersScreen({ id }: { id: string }) {

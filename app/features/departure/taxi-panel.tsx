@@ -5,7 +5,7 @@ import Svg, { G, Path, Rect } from "react-native-svg";
 import { Stepper } from "../../ui/input/stepper";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import type { Walk } from "../walk/use-preflight";
+import type { Walk } from "../preflight/use-preflight";
 
 const STEP = 30;
 

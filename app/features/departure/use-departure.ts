@@ -21,10 +21,10 @@ import {
   type WindRange,
 } from "@cravix/core";
 import { useMemo } from "react";
-import { applyPatch, type Change } from "../../store/changed";
+import { applyPatch, type Change } from "../../store/apply-patch";
 import { useAppDispatch } from "../../store/hooks";
-import { minimaOf } from "../../store/walk/minima-here";
-import { type PlannedDeparture, planned } from "../../store/walk/planned-slice";
+import { minimaOf } from "../../store/preflight/local-minima";
+import { type PlannedDeparture, planned } from "../../store/preflight/planned-slice";
 import { usePersonDue } from "../people/use-person-due";
 import type { KnownAircraft } from "../start/aircraft-frame";
 

@@ -5,8 +5,8 @@ import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useBundle, useCrew, useDiscrepancies } from "../../store/server/server-state";
-import { withPhotographs } from "../../store/walk/discrepancies-here";
-import { recordOfAircraft } from "../../store/walk/record";
+import { withPhotographs } from "../../store/preflight/unsynced-events";
+import { recordOfAircraft } from "../../store/preflight/record";
 import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
@@ -22,7 +22,7 @@ import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
 import { Measured } from "./measured";
 import { useAircraftOrLate } from "./use-aircraft-or-late";
-import { DiscrepancyActions } from "./what-became";
+import { DiscrepancyActions } from "./discrepancy-actions";
 
 /** Beyond this it is no headline but a story. */
 const LONG_TEXT = 110;

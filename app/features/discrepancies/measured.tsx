@@ -15,7 +15,7 @@ import { type LayoutChangeEvent, View } from "react-native";
 import Svg, { Circle, Line, Polyline, Text as SvgText } from "react-native-svg";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { useBundle, useCrew } from "../../store/server/server-state";
-import { recordOfAircraft } from "../../store/walk/record";
+import { recordOfAircraft } from "../../store/preflight/record";
 import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { usePalette } from "../../ui/paint/use-palette";

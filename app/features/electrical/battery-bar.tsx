@@ -1,7 +1,7 @@
 import { formatQuantity, usedAmpereHours } from "@cravix/core";
 import { View } from "react-native";
 import { Text } from "../../ui/text";
-import type { Walk } from "../walk/use-preflight";
+import type { Walk } from "../preflight/use-preflight";
 import { useLoads } from "./use-loads";
 
 /** While the battery is on: how long already, what it gives, and how long the start is still safe. */

@@ -1,6 +1,6 @@
 import { batteryState, foldLoads } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
-import type { Walk } from "../walk/use-preflight";
+import type { Walk } from "../preflight/use-preflight";
 
 /** What is on now and what it has taken so far, second by second while anything is on. */
 export function useLoads({ list, state }: Pick<Walk, "list" | "state">) {

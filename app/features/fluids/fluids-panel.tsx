@@ -8,7 +8,7 @@ import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import type { Walk } from "../walk/use-preflight";
+import type { Walk } from "../preflight/use-preflight";
 
 /** What the dipstick has said so far: litres in each tank, the clock time by which to be on the ground, and what speaks against it. */
 export function FluidsPanel({ walk }: { walk: Walk }) {

@@ -1,6 +1,6 @@
 import { fuelByLog, type Item, isReadingOf, READING, readingKey, type Tank, tankKey } from "@cravix/core";
 import { TouchArea } from "../../ui/input/touch-area";
-import type { Walk } from "../walk/use-preflight";
+import type { Walk } from "../preflight/use-preflight";
 import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";
 import { GlassDrawing, glassAtHeight } from "./drawings/glass-drawing";
 import { dipstickScale, levelAtHeight, OilDipstick } from "./drawings/oil-dipstick";

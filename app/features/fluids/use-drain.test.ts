@@ -1,5 +1,5 @@
 import { act, renderHook } from "@testing-library/react-native";
-import { TestWalk } from "../../testing/walk-of";
+import { TestWalk } from "../../testing/preflight-of";
 import { useDrain } from "./use-drain";
 
 const DRAIN = "right-drain.1";

@@ -2,16 +2,16 @@ import { type Item, runwayInUse } from "@cravix/core";
 import { Redirect, router } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
-import { canSpeak, speak, stopSpeaking } from "../../device/senses/speech";
+import { canSpeak, speak, stopSpeaking } from "../../device/platform/speech";
 import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { FoundStep } from "../walk/answers/found-step";
-import { usePreflightActions } from "../walk/use-acts";
-import { useWalk } from "../walk/use-preflight";
-import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+import { FoundStep } from "../preflight/answers/found-step";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
+import { useWalk } from "../preflight/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 
 /** After the acceptance: what is read once lined up. Nothing here wants a tap while the aircraft moves. */
 export function LineUpScreen({ id }: { id: string }) {

@@ -15,8 +15,8 @@ import Svg, { Circle, G, Path, Rect, Text as SvgText } from "react-native-svg";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import { WalkWeather } from "../departure/walk-weather";
-import type { Walk } from "../walk/use-preflight";
+import { WalkWeather } from "../departure/preflight-weather";
+import type { Walk } from "../preflight/use-preflight";
 
 /** The runway as you will see it, nose up, and the wind across it. */
 export function WindPanel({ walk }: { walk: Walk }) {

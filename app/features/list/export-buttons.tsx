@@ -4,7 +4,7 @@ import type { ComposedList } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
 import { api, ProblemError } from "../../device/api";
-import { saveBlob, saveTextFile } from "../../device/senses/pick-file";
+import { saveBlob, saveTextFile } from "../../device/platform/pick-file";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 

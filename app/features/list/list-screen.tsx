@@ -1,7 +1,7 @@
 import { type ComposedList, ComposeError, composeList, type Item } from "@cravix/core";
 import { memo, useMemo } from "react";
 import { FlatList, ScrollView, View } from "react-native";
-import { composeInput } from "../../store/walk/begin-preflight";
+import { composeInput } from "../../store/preflight/start-preflight";
 import { PageHead } from "../../ui/page-head";
 import { BackButton, Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";

@@ -11,7 +11,7 @@ import {
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
-import { planned } from "../../store/walk/planned-slice";
+import { planned } from "../../store/preflight/planned-slice";
 import { Choice } from "../../ui/input/choice";
 import { TextField } from "../../ui/input/text-field";
 import { PageHead } from "../../ui/page-head";

@@ -1,5 +1,5 @@
 import { formatNumber, type LoadingProfile, type PlannedLoad } from "@cravix/core";
-import { usePersistedState } from "../../device/log/use-kept";
+import { usePersistedState } from "../../device/log/use-persisted-state";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
 import { type MassUnit, massText } from "./load-draft";

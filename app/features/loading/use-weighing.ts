@@ -2,7 +2,7 @@ import { contentHash } from "@cravix/contract/content-hash";
 import { type LoadingProfile, weighingChange } from "@cravix/core";
 import { useState } from "react";
 import { api, ProblemError } from "../../device/api";
-import { usePersistedState } from "../../device/log/use-kept";
+import { usePersistedState } from "../../device/log/use-persisted-state";
 import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
 

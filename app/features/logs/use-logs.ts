@@ -3,8 +3,8 @@ import { useCallback, useEffect, useMemo, useState } from "react";
 import { trendOfOil } from "../../device/workers/fluid-work";
 import type { KnownBundle } from "../../store/server/server-api";
 import { useLog } from "../../store/server/server-state";
-import { unsyncedEvents } from "../../store/walk/discrepancies-here";
-import { fluidRowsHere } from "../../store/walk/fluid-memory-here";
+import { unsyncedEvents } from "../../store/preflight/unsynced-events";
+import { fluidRowsHere } from "../../store/preflight/local-fluid-memory";
 
 export interface Logs {
   rows: FluidRow[];

@@ -1,7 +1,7 @@
 import type { FileFault } from "@cravix/contract/files";
 import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, partOfTitle, type Station } from "@cravix/core";
 import { View } from "react-native";
-import type { Change } from "../../store/changed";
+import type { Change } from "../../store/apply-patch";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Choice } from "../../ui/input/choice";
 import { Stepper } from "../../ui/input/stepper";

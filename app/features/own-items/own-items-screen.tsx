@@ -7,7 +7,7 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
-import { Mark } from "../walk/mark";
+import { Mark } from "../preflight/mark";
 import { isChanged, type OwnDifference } from "./difference";
 import { ItemEditor } from "./item-editor";
 import { useOwnItems } from "./use-own-items";

@@ -2,12 +2,12 @@ import type { Item } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { keepNote, readNote } from "../../device/log/notes";
-import { canSpeak, speak, stopSpeaking } from "../../device/senses/speech";
+import { canSpeak, speak, stopSpeaking } from "../../device/platform/speech";
 import { useCrew } from "../../store/server/server-state";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
-import type { Acts } from "../walk/use-acts";
-import type { Walk } from "../walk/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
+import type { Walk } from "../preflight/use-preflight";
 
 /** With two: whoever holds the device reads the line, the other answers with what is seen; this says the answer to wait for. */
 export function PairBar({

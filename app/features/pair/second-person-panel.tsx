@@ -3,9 +3,9 @@ import { useCrew } from "../../store/server/server-state";
 import { Button } from "../../ui/input/button";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { Screen } from "../../ui/screen";
-import { ItemBlocked } from "../walk/around/not-yet";
-import type { Acts } from "../walk/use-acts";
-import type { Walk } from "../walk/use-preflight";
+import { ItemBlocked } from "../preflight/around/item-blocked";
+import type { Acts } from "../preflight/use-preflight-actions";
+import type { Walk } from "../preflight/use-preflight";
 
 /** Nobody does this one alone: who is the other? */
 export function SecondPersonPanel({

@@ -6,7 +6,7 @@ import { keepNote } from "../../device/log/notes";
 import { restore } from "../../store/restore";
 import { crewPicked } from "../../store/session-slice";
 import { createStore } from "../../store/store";
-import { askDue, keptDue } from "../../store/walk/own-due";
+import { askDue, keptDue } from "../../store/preflight/own-due";
 import { usePersonDue } from "./use-person-due";
 
 const item = { id: "medical", kind: "medical", name: "Medical" };

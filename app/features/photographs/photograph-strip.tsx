@@ -1,9 +1,9 @@
 import { MOST_PHOTOGRAPHS, type Photograph } from "@cravix/core";
 import { useState } from "react";
 import { Image, Pressable, View } from "react-native";
-import { dropPicture } from "../../device/photographs/kept-pictures";
-import { keepPicture } from "../../device/photographs/take-picture";
-import { pickFile } from "../../device/senses/pick-file";
+import { dropPicture } from "../../device/photographs/stored-photos";
+import { keepPicture } from "../../device/photographs/take-photo";
+import { pickFile } from "../../device/platform/pick-file";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";

@@ -1,5 +1,5 @@
 import { useEffect, useState } from "react";
-import { pictureOf } from "../../device/photographs/kept-pictures";
+import { pictureOf } from "../../device/photographs/stored-photos";
 
 /** Where a photograph can be shown from: this device's own, else the server's; null where neither has it yet, undefined while it is looked for. */
 export function usePicture(hash: string): string | null | undefined {

@@ -12,9 +12,9 @@ import {
   WALKAROUNDS_BEFORE_FLOW,
 } from "@cravix/core";
 import { View } from "react-native";
-import { applyPatch, type Change } from "../../store/changed";
+import { applyPatch, type Change } from "../../store/apply-patch";
 import { useAppDispatch } from "../../store/hooks";
-import { preferencesSet } from "../../store/walk/planned-slice";
+import { preferencesSet } from "../../store/preflight/planned-slice";
 import { goBack } from "../../ui/go-back";
 import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";

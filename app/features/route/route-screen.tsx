@@ -1,9 +1,9 @@
 import { EXACT_UP_TO } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
-import { applyPatch } from "../../store/changed";
+import { applyPatch } from "../../store/apply-patch";
 import { useAppDispatch } from "../../store/hooks";
-import { preferencesSet } from "../../store/walk/planned-slice";
+import { preferencesSet } from "../../store/preflight/planned-slice";
 import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
 import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";

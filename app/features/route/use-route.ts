@@ -1,7 +1,7 @@
 import { keepsPrecedence, type OrderResult, routeLengthM, walkaroundOrder } from "@cravix/core";
-import { actualRoute, type LapProblem, routeProblem } from "@cravix/core/lap";
+import { actualRoute, type LapProblem, routeProblem } from "@cravix/core/route";
 import { useEffect, useMemo, useState } from "react";
-import { searchLap } from "../../device/workers/lap-search";
+import { searchLap } from "../../device/workers/route-search";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
 export interface LapOfPilot {

@@ -6,7 +6,7 @@ import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import type { Walk } from "../walk/use-preflight";
+import type { Walk } from "../preflight/use-preflight";
 
 const MAGNETO_READINGS = [READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft];
 

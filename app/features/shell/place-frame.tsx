@@ -3,7 +3,7 @@ import { ScrollView, View } from "react-native";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { useWide } from "../../ui/use-wide";
-import { SaveStatus } from "../sync/kept-mark";
+import { SaveStatus } from "../sync/save-status";
 
 /**
  * The first page of a place: its name, its parts, a list, and what is chosen of it. Beside each other where there is room; on a phone the detail

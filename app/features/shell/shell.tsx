@@ -9,7 +9,7 @@ import { NavLink } from "../../ui/input/nav-link";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { SaveStatus } from "../sync/kept-mark";
+import { SaveStatus } from "../sync/save-status";
 import { NewVersion } from "./new-version";
 import { FIRST_PAGES, PLACES, type Place } from "./places";
 

@@ -10,12 +10,12 @@ import {
 import { type Href, Redirect, router } from "expo-router";
 import { lazy, Suspense, useEffect, useState } from "react";
 import { View } from "react-native";
-import type { Change } from "../../store/changed";
+import type { Change } from "../../store/apply-patch";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { beginPreflight } from "../../store/walk/begin-preflight";
-import { unsyncedEvents } from "../../store/walk/discrepancies-here";
-import { type Planned, planned } from "../../store/walk/planned-slice";
-import { turnaroundTroubleHere } from "../../store/walk/turnaround-here";
+import { beginPreflight } from "../../store/preflight/start-preflight";
+import { unsyncedEvents } from "../../store/preflight/unsynced-events";
+import { type Planned, planned } from "../../store/preflight/planned-slice";
+import { turnaroundTroubleHere } from "../../store/preflight/local-turnaround";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Stepper } from "../../ui/input/stepper";
@@ -26,15 +26,15 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
-import { lastReadingText } from "../walk/answers/last-reading";
+import { lastReadingText } from "../preflight/answers/last-reading";
 import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
-import { PapersToday } from "./papers-today";
+import { PapersToday } from "./aircraft-due";
 
 // Fetched with their own arithmetic, and not with the first page.
 const nothing = { default: () => null };
 const DepartureToday = lazy(() =>
   // With the pages of the walk that begins from here.
-  import("../walk-pages/pages").then(
+  import("../preflight-pages/pages").then(
     ({ DepartureToday: part }) => ({ default: part }),
     () => nothing,
   ),

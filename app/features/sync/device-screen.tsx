@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { allEvents, sendRefusedAgain } from "../../device/log/event-log";
-import { saveTextFile } from "../../device/senses/pick-file";
+import { saveTextFile } from "../../device/platform/pick-file";
 import { roomLeft } from "../../device/storage";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { correctClock } from "../../store/sync/correct-clock";
@@ -15,7 +15,7 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { InstallHint } from "../shell/install-hint";
 import { NightSwitch } from "../shell/shell";
-import { STANDSTILL } from "./kept-mark";
+import { STANDSTILL } from "./save-status";
 
 const WORDS: Record<string, string> = {
   "preflight.started": "Preflight started",

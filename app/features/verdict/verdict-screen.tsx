@@ -4,9 +4,9 @@ import { Fragment, useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { refresh, useCrew } from "../../store/server/server-state";
-import type { EventInput } from "../../store/walk/record";
-import { closePreflight, flyPreflight, signPreflight } from "../../store/walk/sign-preflight";
-import { ProgressLine } from "../../ui/aircraft/thread";
+import type { EventInput } from "../../store/preflight/record";
+import { closePreflight, flyPreflight, signPreflight } from "../../store/preflight/sign-preflight";
+import { ProgressLine } from "../../ui/aircraft/progress-line";
 import { Alert } from "../../ui/alert";
 import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
@@ -16,10 +16,10 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { SaveStatus } from "../sync/kept-mark";
-import { usePreflightActions } from "../walk/use-acts";
-import { useVerdict, useWalk, type Walk } from "../walk/use-preflight";
-import { type FoldedWalk, WalkFrame } from "../walk/walk-frame";
+import { SaveStatus } from "../sync/save-status";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
+import { useVerdict, useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 
 const TITLE: Record<Verdict, string> = {
   go: "Go",

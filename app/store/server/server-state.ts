@@ -102,7 +102,7 @@ async function fetchPhotographs(state: RootState, registration: string): Promise
     photographs.map(({ photograph }) => photograph),
   );
   if (hashes.length === 0) return;
-  const { fetchPictures } = await import("../../device/photographs/kept-pictures");
+  const { fetchPictures } = await import("../../device/photographs/stored-photos");
   // A disk that does not take them: they are fetched when they are looked at.
   await fetchPictures(hashes).catch(() => undefined);
 }

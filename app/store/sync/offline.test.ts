@@ -15,12 +15,12 @@ import { restore } from "../restore";
 import { serverApi } from "../server/server-api";
 import { crewPicked } from "../session-slice";
 import { createStore } from "../store";
-import { beginPreflight } from "../walk/begin-preflight";
-import { openDiscrepanciesHere } from "../walk/discrepancies-here";
-import { openPreflight } from "../walk/open-preflight";
-import { planned } from "../walk/planned-slice";
-import { preflightOpened, selectPreflight } from "../walk/preflight-slice";
-import { record, recordAll } from "../walk/record";
+import { beginPreflight } from "../preflight/start-preflight";
+import { openDiscrepanciesHere } from "../preflight/unsynced-events";
+import { openPreflight } from "../preflight/open-preflight";
+import { planned } from "../preflight/planned-slice";
+import { preflightOpened, selectPreflight } from "../preflight/preflight-slice";
+import { record, recordAll } from "../preflight/record";
 import { sendAgain } from "./sync-actions";
 
 const bundle = trainerBundle;

@@ -2,7 +2,7 @@ import { bytesHash } from "@cravix/contract/content-hash";
 import type { PreflightEvent } from "@cravix/core";
 import { deviceDatabase } from "../../device/log/database";
 import { countToSend, keepEvents } from "../../device/log/event-log";
-import { dropPicture, fetchPictures, pictureOf } from "../../device/photographs/kept-pictures";
+import { dropPicture, fetchPictures, pictureOf } from "../../device/photographs/stored-photos";
 import { sendAll } from "../../device/sync";
 
 /** A photograph and what it is of, on the way from the device to the server. */

@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
-import { eventsKept } from "../walk/preflight-slice";
+import { eventsKept } from "../preflight/preflight-slice";
 
 /** How the server was met last: there, or why nothing goes out. */
 export type ServerStatus = "unknown" | "reached" | "not reached" | "sign in" | "not allowed" | "busy";

@@ -3,7 +3,7 @@ import { memo, useState } from "react";
 import { Pressable, View } from "react-native";
 import Svg, { Circle, Path, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../paint/use-palette";
-import { useLapPath } from "./use-lap-path";
+import { useLapPath } from "./use-route-path";
 
 export interface Bead {
   stationId: string;

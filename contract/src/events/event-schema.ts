@@ -32,7 +32,7 @@ import {
   TRACE_SOURCES,
   UNITS,
 } from "@cravix/core";
-import { upgradeEvent } from "@cravix/core/old-words";
+import { upgradeEvent } from "@cravix/core/legacy-vocabulary";
 import { array, boolean, type ObjectSchema, type ObjectShape, object, string, ValidationError } from "yup";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { anyNumber, bounded, key, name, requiredText, text, utcTime } from "../bounds/fields";

@@ -1,5 +1,5 @@
 import { CONDITIONS, type ComposedList, FINDING_GRADES, ITEM_KINDS } from "@cravix/core";
-import { upgradeFile } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { type AnyObjectSchema, array, boolean, object, string } from "yup";
 import { anyNumber, key, name, requiredText, text } from "../bounds/fields";
 import { preferencesSchema } from "../events/event-schema";

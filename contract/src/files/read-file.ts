@@ -23,7 +23,7 @@ import {
   recordFaults,
   turnaroundFaults,
 } from "@cravix/core";
-import { upgradeFile } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import type { AnyObjectSchema } from "yup";
 import type { CrewMember } from "../api/api-types";
 import { isDeeperThan, MAX_JSON_DEPTH } from "../bounds/json-depth";

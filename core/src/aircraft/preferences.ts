@@ -1,4 +1,4 @@
-import type { SampleFate } from "../fuel/fuel-told";
+import type { SampleFate } from "../fuel/fuel-inputs";
 
 /** What belongs to one way of doing things only; a list names its items and rules by these. */
 export const METHOD_TAGS = ["surfaces moved", "surfaces looked at", "brake first", "controls first"] as const;

@@ -3,7 +3,7 @@ import { recordFaults } from "./aircraft-record";
 import { applyComponentMove, componentAsItIs, fittingError, isFitted } from "./component-moves";
 import type { DueItem } from "./due/due-item";
 import { componentTotals } from "./meters/component";
-import { airworthinessSnapshot, judgeAirworthiness } from "./papers";
+import { airworthinessSnapshot, judgeAirworthiness } from "./airworthiness-snapshot";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
 const OVERHAUL: DueItem = {

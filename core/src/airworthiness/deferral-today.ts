@@ -7,7 +7,7 @@ import {
   flightKindsOf,
   plannedFlight,
   totalsNow,
-} from "./papers";
+} from "./airworthiness-snapshot";
 
 /** A deferral, and what the rules say of it for today's kinds of flight, where it was not decided for them. */
 export type DeferralToday = DiscrepancyDeferral & { refused?: string };

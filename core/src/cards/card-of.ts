@@ -1,7 +1,7 @@
 import type { Group, Item } from "../aircraft/aircraft-type";
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
-import { neverGroupedReason } from "../groups/why-alone";
+import { neverGroupedReason } from "../groups/never-grouped";
 import { blockedBy } from "../ledger/blocked-by";
 
 /** Several parts that one look takes in: one card, each named, one answer. */

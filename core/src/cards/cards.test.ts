@@ -4,9 +4,9 @@ import { composeList } from "../checklist/list/compose-list";
 import { currentItem } from "../checklist/next-item";
 import type { PreflightEvent } from "../checklist/stream/events";
 import { foldPreflight } from "../checklist/stream/fold-preflight";
-import { takeBackAll } from "../checklist/stream/take-back";
+import { takeBackAll } from "../checklist/stream/undo";
 import { groupFaults, turnaroundFaults } from "../groups/group-faults";
-import { neverGroupedReason } from "../groups/why-alone";
+import { neverGroupedReason } from "../groups/never-grouped";
 import { rushedSequences } from "../pace/hasty-runs";
 import { cardOf } from "./card-of";
 

@@ -1,7 +1,7 @@
 import type { AircraftType } from "../aircraft/aircraft-type";
 import { formatNumber } from "../units/format";
-import { abortWords } from "./departure-words";
-import type { Departure } from "./reckon";
+import { abortWords } from "./departure-text";
+import type { Departure } from "./calculate-departure";
 
 /** One step of a briefing, said aloud. */
 export interface BriefingStep {

@@ -2,7 +2,7 @@ import { distanceNeeded } from "../performance/distance-needed";
 import type { DistanceChart, SingleDistance } from "../performance/performance-profile";
 import { QuantityError } from "../units/convert";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
-import { calculateDeparture, type DepartureInput, isGrass } from "./reckon";
+import { calculateDeparture, type DepartureInput, isGrass } from "./calculate-departure";
 
 /** How far things usually are from what is reckoned: standard deviations. Common practice. */
 const USUAL = {

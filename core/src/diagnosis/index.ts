@@ -2,7 +2,7 @@ export * from "./diagnose";
 export * from "./evidence/cleared";
 export * from "./evidence/observations";
 export * from "./evidence/observe";
-export * from "./evidence/seen-in-ways";
+export * from "./evidence/observe-interpretations";
 export * from "./evidence/typed";
 export * from "./fault-library";
 export * from "./lesson";

@@ -1,6 +1,6 @@
-import { rateOf } from "../testing/measure-strangers";
-import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "../testing/stranger-cases";
-import { runUnseenCase } from "../testing/work-stranger";
+import { rateOf } from "../testing/measure-unseen-cases";
+import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "../testing/unseen-cases";
+import { runUnseenCase } from "../testing/run-unseen-case";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 
 /**

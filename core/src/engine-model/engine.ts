@@ -1,6 +1,6 @@
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { type EngineSpec, propellerTorque } from "./engine-shape";
-import type { Side, SimulatedFault } from "./planted-fault";
+import type { Side, SimulatedFault } from "./simulated-fault";
 
 // Taken once: this runs some million times a second.
 const { PI, cos, exp, max, min, round, sqrt, tanh } = Math;

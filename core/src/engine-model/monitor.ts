@@ -2,7 +2,7 @@ import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { Engine, type Surroundings } from "./engine";
 import { type EngineShape, engineOf } from "./engine-shape";
 import { Pilot, type PilotStep } from "./pilot";
-import type { SimulatedFault } from "./planted-fault";
+import type { SimulatedFault } from "./simulated-fault";
 
 /** One line of the monitor. Absent where this engine has no such probe. */
 export interface MonitorSample {

@@ -1,5 +1,5 @@
 import type { AircraftType, Item } from "../aircraft/aircraft-type";
-import { neverGroupedReason } from "./why-alone";
+import { neverGroupedReason } from "./never-grouped";
 
 /** A fault of a type's groups or of its turnaround: where, and what was expected there. */
 export interface ListFault {

@@ -1,5 +1,5 @@
 import type { AircraftType, Group, Item } from "../aircraft/aircraft-type";
-import { neverGroupedReason } from "./why-alone";
+import { neverGroupedReason } from "./never-grouped";
 
 /**
  * The groups of a type as they are today: without what is not asked, and without what became a question of its own (a part that is asked by its

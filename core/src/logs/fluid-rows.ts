@@ -2,7 +2,7 @@ import type { AircraftType } from "../aircraft/aircraft-type";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import { litresOfFuel } from "../fuel/grade/fuel-amount";
 import { fuelDensity, fuelGrade } from "../fuel/grade/fuel-grades";
-import { isFuelUnit } from "../fuel/grade/fuel-words";
+import { isFuelUnit } from "../fuel/grade/fuel-text";
 import { litresByReading } from "../fuel/tanks/tank";
 import type { FluidLog } from "../memory/fluid-memory";
 import type { OilHeat } from "../oil/judge-oil";

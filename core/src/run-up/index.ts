@@ -13,7 +13,7 @@ export * from "./reading/found-step";
 export * from "./reading/level-change";
 export * from "./reading/read-run-up";
 export * from "./reading/run-up-reading";
-export * from "./reading/sides-told";
+export * from "./reading/magneto-side-order";
 export * from "./record/baseline";
 export * from "./record/run-up-read";
 export * from "./run-up-profile";

@@ -8,7 +8,7 @@ import { DEPARTURE_JUDGES } from "./judges/judge-departure";
 import { ENGINE_JUDGES } from "./judges/judge-engines";
 import { LOADING_JUDGES } from "./judges/judge-loading";
 import { PANEL_JUDGES } from "./judges/judge-panel";
-import { PAPERS_JUDGES } from "./judges/judge-papers";
+import { PAPERS_JUDGES } from "./judges/judge-airworthiness";
 import { TWIN_JUDGES } from "./judges/judge-twin";
 import { asSeenInFile } from "./judges/seen-in-file";
 import { guarded, usableReadings } from "./judges/usable-readings";

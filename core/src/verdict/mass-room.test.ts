@@ -1,4 +1,4 @@
-import type { LoadingProfile } from "../loading/loading-profile";
+import type { LoadingProfile } from "../mass-and-balance/loading-profile";
 import { massRoom, payloadOf } from "./mass-room";
 
 const source = { kind: "handbook" as const, text: "example", example: true };

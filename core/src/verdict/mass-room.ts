@@ -1,7 +1,7 @@
 import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { FuelResult } from "../fuel/judge-fuel";
-import { missingMasses } from "../loading/masses-missing";
+import { missingMasses } from "../mass-and-balance/missing-masses";
 import { fuelKgPerL } from "./judges/judge-fluids";
 
 /**

@@ -14,7 +14,7 @@ import {
   type RunUpRead,
 } from "../index";
 import type { RunUpReading } from "../run-up/index";
-import { tracedReadings } from "../run-up-desk/index";
+import { tracedReadings } from "../run-up-entry/index";
 import { event, item, LIST_INPUT, source, started, streamId, type } from "../testing/small-aircraft";
 
 const measure = (id: string, key: string, unit: "rpm" | "°" | "ft/min" | "ft" | "°C" | "V" = "rpm") =>

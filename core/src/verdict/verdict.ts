@@ -14,7 +14,7 @@ import {
 } from "../judgement/judgement";
 import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger";
 import { judgePreflight } from "./judge-preflight";
-import { flightAsked } from "./judges/judge-papers";
+import { flightAsked } from "./judges/judge-airworthiness";
 import { verdictFor } from "./verdict-for";
 
 export interface Reason {

@@ -4,4 +4,4 @@ export * from "./judge-report";
 export * from "./light";
 export * from "./night-begins";
 export * from "./report";
-export * from "./weather-told";
+export * from "./weather-inputs";

@@ -9,7 +9,7 @@ import { acceptEvents } from "../events/accept-events";
 import { checkRecord } from "../events/check-record";
 import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { writeFile } from "../fleet/write-file";
-import { readPapers } from "./read-papers";
+import { readPapers } from "./read-airworthiness";
 
 let app: TestApp;
 beforeAll(async () => {

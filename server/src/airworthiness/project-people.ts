@@ -9,7 +9,7 @@ import {
   type PersonWork,
   type PreflightEvent,
 } from "@cravix/core";
-import { upgradeFile } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { and, eq, gte, sql } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { toDb } from "../db/moment";

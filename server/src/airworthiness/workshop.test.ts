@@ -6,7 +6,7 @@ import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { checkRecord } from "../events/check-record";
 import { writeFile } from "../fleet/write-file";
-import { readPapers } from "./read-papers";
+import { readPapers } from "./read-airworthiness";
 
 let app: TestApp;
 beforeAll(async () => {

@@ -19,14 +19,14 @@ import { and, eq, sql } from "drizzle-orm";
 import { effectiveRecord } from "../airworthiness/effective-record";
 import { readShelf } from "../airworthiness/project-moves";
 import { kindOfItem } from "../airworthiness/project-people";
-import { readEquipment } from "../airworthiness/read-papers";
+import { readEquipment } from "../airworthiness/read-airworthiness";
 import type { Db } from "../db/database";
 import { event as eventTable } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { aircraft, airfield } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 import { readRules } from "../fleet/read-fleet";
-import { yieldingLoop } from "../turns";
+import { yieldingLoop } from "../yielding-loop";
 import { appendEvents } from "./append-events";
 import { type KnownNames, knownNames } from "./known-names";
 

@@ -12,7 +12,7 @@ import { isBadData, isBusy } from "../db/database-error";
 import { toDb } from "../db/moment";
 import { event as eventTable, stream as streamTable } from "../db/schema/checklist";
 import { HOME_GROUP } from "../db/schema/group";
-import { yieldingLoop } from "../turns";
+import { yieldingLoop } from "../yielding-loop";
 import { type FoldedStream, foldStream, type TouchedStream } from "./fold-streams";
 import { lockDiscrepancies, projectDiscrepancies, touchedBy, writeCounts } from "./project-discrepancies";
 import { writeStreams } from "./project-preflights";

@@ -1,5 +1,5 @@
 import type { PreflightEvent } from "@cravix/core";
-import { upgradeEvent } from "@cravix/core/old-words";
+import { upgradeEvent } from "@cravix/core/legacy-vocabulary";
 import { asc, type SQL } from "drizzle-orm";
 import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";

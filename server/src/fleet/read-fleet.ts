@@ -16,9 +16,9 @@ import {
   type RuleSet,
   readingKey,
 } from "@cravix/core";
-import { upgradeFile } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from "drizzle-orm";
-import { readEquipment, readLoading, readPapers, readPapersOf } from "../airworthiness/read-papers";
+import { readEquipment, readLoading, readPapers, readPapersOf } from "../airworthiness/read-airworthiness";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { event, preflight, reading } from "../db/schema/checklist";
@@ -26,8 +26,8 @@ import { discrepancy } from "../db/schema/discrepancy";
 import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 import { readRecentFluids } from "../fluids/read-fluids";
-import { isOpen, readLastFlown, readLastFluids, readWorstOpen, toOpen } from "./read-standing";
-import { readLaps, readWalks } from "./read-walks";
+import { isOpen, readLastFlown, readLastFluids, readWorstOpen, toOpen } from "./read-aircraft-status";
+import { readLaps, readWalks } from "./read-preflights";
 
 const typeOfAircraft = and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id));
 

@@ -1,6 +1,6 @@
 import { contentHash, type FileVersion } from "@cravix/contract";
 import type { CravixFile } from "@cravix/contract/files";
-import { upgradeFile } from "@cravix/core/old-words";
+import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { and, desc, eq } from "drizzle-orm";
 import { carryTotals } from "../airworthiness/project-flights";
 import type { Db, Tx } from "../db/database";

@@ -1,7 +1,7 @@
 import { isDeeperThan } from "@cravix/contract";
 import type { Context, MiddlewareHandler } from "hono";
 import { bodyLimit } from "hono/body-limit";
-import { runInWorker } from "../heavy/heavy-work";
+import { runInWorker } from "../worker-pool/run-in-worker";
 import { problem } from "../problem";
 
 const KIB = 1024;

@@ -1,4 +1,4 @@
-import { shapeOf } from "@cravix/contract/stand-in";
+import { shapeOf } from "@cravix/contract/simulated-engine";
 import { readTraceCsv } from "@cravix/contract/trace";
 import { readRunUp, type TraceLine } from "@cravix/core/run-up";
 import { tarrow4 } from "@cravix/demo";

@@ -13,7 +13,7 @@ import { workDone } from "../db/schema/airworthiness";
 import { event } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { acceptEvents } from "../events/accept-events";
-import { runInWorker } from "../heavy/heavy-work";
+import { runInWorker } from "../worker-pool/run-in-worker";
 import { callerOf, knownCrew } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";

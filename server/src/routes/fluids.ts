@@ -9,7 +9,7 @@ import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
 import { readAllFluids, readFluids } from "../fluids/read-fluids";
 import { importFluids } from "../fluids/write-fluids";
-import { runInWorker } from "../heavy/heavy-work";
+import { runInWorker } from "../worker-pool/run-in-worker";
 import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";

@@ -8,7 +8,7 @@ import pino from "pino";
 import { eventWriter, STARTED, smallPreflight } from "../../testing/make-events";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { createApp } from "../app";
-import { isOwnHost } from "../middleware/own-pages";
+import { isOwnHost } from "../middleware/same-origin-only";
 
 let app: TestApp;
 beforeAll(async () => {

@@ -1,5 +1,5 @@
 import { isName } from "@cravix/contract";
-import { shapeOf } from "@cravix/contract/stand-in";
+import { shapeOf } from "@cravix/contract/simulated-engine";
 import { traceCsv } from "@cravix/contract/trace";
 import {
   FAULT_KINDS,

@@ -3,11 +3,11 @@ import type { PapersOnFile } from "@cravix/core";
 import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
 import { readShelf } from "../airworthiness/project-moves";
-import { readPapers } from "../airworthiness/read-papers";
+import { readPapers } from "../airworthiness/read-airworthiness";
 import { readPlan } from "../airworthiness/workshop-plan";
 import type { Database } from "../db/database";
 import { aircraft } from "../db/schema/fleet";
-import { runInWorker } from "../heavy/heavy-work";
+import { runInWorker } from "../worker-pool/run-in-worker";
 import { callerOf } from "../identity";
 
 /** So many aircraft a calendar holds: no group flies more. */

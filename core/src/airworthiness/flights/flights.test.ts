@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import type { Meter } from "../meters/meter";
-import { checkLine, checkLog, type LineFault } from "./check-line";
-import { addLine, correctedLines, foldTotals, type TechnicalLogEntry } from "./log-line";
-import { proposeLine } from "./propose-line";
+import { checkLine, checkLog, type LineFault } from "./check-entry";
+import { addLine, correctedLines, foldTotals, type TechnicalLogEntry } from "./technical-log-entry";
+import { proposeLine } from "./propose-entry";
 
 const hours: Meter = { id: "hours", name: "Hour meter", kind: "hour meter", decimals: 1 };
 const landings: Meter = { id: "landings", name: "Landings", kind: "landings", decimals: 0 };

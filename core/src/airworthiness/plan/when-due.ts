@@ -3,7 +3,7 @@ import type { DueItem } from "../due/due-item";
 import type { LimitLeft } from "../due/judge-due";
 import type { Totals } from "../meters/component";
 import type { VisitItem } from "./plan-visits";
-import { type UsagePattern, usualFlying, type WhenDue, whenUsedUp } from "./usual-flying";
+import { type UsagePattern, usualFlying, type WhenDue, whenUsedUp } from "./usage-pattern";
 
 /** When an item will fall due, by the first of its limits. */
 export interface DueWhen extends WhenDue {

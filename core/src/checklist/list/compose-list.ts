@@ -20,15 +20,15 @@ import { type DeferralToday, deferralToday } from "../../airworthiness/deferral-
 import type { DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import type { Photograph } from "../../airworthiness/life/photograph";
-import { type AirworthinessSnapshot, DAILY_INSPECTION } from "../../airworthiness/papers";
+import { type AirworthinessSnapshot, DAILY_INSPECTION } from "../../airworthiness/airworthiness-snapshot";
 import { groupsToday } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
-import type { LoadingProfile } from "../../loading/loading-profile";
+import type { LoadingProfile } from "../../mass-and-balance/loading-profile";
 import type { FluidMemory } from "../../memory/fluid-memory";
 import type { MinimaSet } from "../../minima/minima";
-import { withValueChecks } from "./ask-by-value";
-import { lightsCheckOrder } from "./quick-lap";
-import { orderByRules } from "./rule-order";
+import { withValueChecks } from "./value-checks";
+import { lightsCheckOrder } from "./lights-check-order";
+import { orderByRules } from "./order-by-rules";
 
 /** A discrepancy that is open on this aircraft when the list is made. */
 export interface OpenDiscrepancy {

@@ -1,4 +1,4 @@
-import { hashString } from "./hash-words";
+import { hashString } from "./hash-string";
 
 /**
  * What a confirming item offers to choose from: what is on file for this aircraft, among `decoys` values that look like it, in an order

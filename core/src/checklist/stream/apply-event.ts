@@ -1,6 +1,6 @@
-import type { EventHandler } from "./act";
+import type { EventHandler } from "./event-handler";
 import type { EventType, PreflightEvent } from "./events";
-import type { PreflightDraft } from "./going-on";
+import type { PreflightDraft } from "./preflight-draft";
 import { bladePulled } from "./kinds/blade-pulled";
 import { briefingGiven } from "./kinds/briefing-given";
 import { crewJoined } from "./kinds/crew-joined";

@@ -1,6 +1,6 @@
 import { applyEvent } from "./apply-event";
 import { mergeEvents, type PreflightEvent } from "./events";
-import { PreflightDraft } from "./going-on";
+import { PreflightDraft } from "./preflight-draft";
 import { emptyState, type PreflightState } from "./preflight-state";
 import { readStream, type StreamReading } from "./read-stream";
 

@@ -1,14 +1,14 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences } from "../../aircraft/preferences";
 import type { Purpose } from "../../airworthiness/due/due-item";
-import type { LaunchWay } from "../../airworthiness/papers";
+import type { LaunchWay } from "../../airworthiness/airworthiness-snapshot";
 import type { EngineFeel } from "../../engine/classify-drop";
-import type { FuelInputs } from "../../fuel/fuel-told";
-import type { PlannedLoad } from "../../loading/loading-profile";
+import type { FuelInputs } from "../../fuel/fuel-inputs";
+import type { PlannedLoad } from "../../mass-and-balance/loading-profile";
 import type { OilHeat } from "../../oil/judge-oil";
 import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
-import type { WeatherInputs } from "../../weather/weather-told";
+import type { WeatherInputs } from "../../weather/weather-inputs";
 import { type Dictionary, emptyDictionary } from "./dictionary";
 import type { EventData, InterruptionCause, ReturnWay } from "./events";
 import type { FuelSampleTaken, OilAdded, UpliftSeen } from "./fluid-events";

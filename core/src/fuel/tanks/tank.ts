@@ -3,7 +3,7 @@ import type { TankLook } from "../../readings/reading-keys";
 import { QuantityError, type Unit, valueIn } from "../../units/convert";
 import { onMonotoneCurve } from "../../units/monotone-curve";
 import type { Uncertain } from "../../units/uncertain";
-import { dipCorrectedForTilt, type TankGeometry, type Tilt } from "./level-dip";
+import { dipCorrectedForTilt, type TankGeometry, type Tilt } from "./dip-corrected-for-tilt";
 import { type DipCalibration, litresPerCm, volumeFromDip } from "./volume-from-dip";
 
 /** What a gauge or a sight glass means, at its scale's own marks. */

@@ -7,7 +7,7 @@ import type { FoundStep, Mark, RunUpStep } from "./found-step";
 import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-plateaus";
 import { findLevelChange, valuesBetween } from "./level-change";
 import { findPlateaus, type Plateau } from "./plateaus";
-import { alignWithPrompts, promptPriors } from "./under-prompts";
+import { alignWithPrompts, promptPriors } from "./align-with-prompts";
 
 /** One way to read a trace: its steps, and how likely that they are what was done; the weights of all ways add up to one. */
 export interface WayToRead {

@@ -4,7 +4,7 @@ import { rpmScale } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
 import { JUMPS, jumpiness, meanOf } from "./label-plateaus";
 import { valuesBetween } from "./level-change";
-import { type StretchLevel, splitTransient, unsettledLevel } from "./levels/level-on-the-way";
+import { type StretchLevel, splitTransient, unsettledLevel } from "./levels/unsettled-level";
 import { levelOf } from "./levels/stretch-level";
 import {
   type Context,

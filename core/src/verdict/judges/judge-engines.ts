@@ -5,7 +5,7 @@ import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { READING, type ReadingKind } from "../../readings/reading-keys";
 import { type BaselineQuantity, judgeBaseline } from "../../run-up/record/baseline";
 import { clearingWords } from "../../run-up/run-up-profile";
-import { chanceWords } from "../../units/chance-words";
+import { chanceWords } from "../../units/probability-text";
 import { capital } from "../../units/format";
 import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge";
 import { asSeenInFile } from "./seen-in-file";

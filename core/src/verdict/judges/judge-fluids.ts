@@ -4,11 +4,11 @@ import type { FuelSampleTaken, UpliftSeen } from "../../checklist/stream/fluid-e
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import { drainAdvice } from "../../fuel/drain/drain-protocol";
 import { judgeSample } from "../../fuel/drain/fuel-sample";
-import { dropsOfWater, overnightCondensationMl } from "../../fuel/drain/night-water";
+import { dropsOfWater, overnightCondensationMl } from "../../fuel/drain/overnight-condensation";
 import { settlingMin } from "../../fuel/drain/settling";
 import { litresOfFuel } from "../../fuel/grade/fuel-amount";
 import { fuelDensity, fuelGrade } from "../../fuel/grade/fuel-grades";
-import { type FuelWords, fuelWords } from "../../fuel/grade/fuel-words";
+import { type FuelWords, fuelWords } from "../../fuel/grade/fuel-text";
 import type { FuelInput, FuelResult } from "../../fuel/judge-fuel";
 import { type FuelEntry, fuelByLog } from "../../fuel/log/fuel-log";
 import { type Reconciled, reconcileUplift } from "../../fuel/log/reconcile-uplift";

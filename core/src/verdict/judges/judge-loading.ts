@@ -1,10 +1,10 @@
 import { reserveFor } from "../../aircraft/aircraft-type";
 import type { Judgement } from "../../judgement/judgement";
-import { checkLoad, type LoadCheck } from "../../loading/check-load";
-import { armOf } from "../../loading/load-path";
-import type { Burn, Load, LoadingProfile } from "../../loading/loading-profile";
-import { changesWords, faultWords } from "../../loading/loading-words";
-import { changesWithinLimits } from "../../loading/two-changes";
+import { checkLoad, type LoadCheck } from "../../mass-and-balance/check-load";
+import { armOf } from "../../mass-and-balance/load-path";
+import type { Burn, Load, LoadingProfile } from "../../mass-and-balance/loading-profile";
+import { changesWords, faultWords } from "../../mass-and-balance/loading-text";
+import { changesWithinLimits } from "../../mass-and-balance/two-changes";
 import { formatNumber } from "../../units/format";
 import type { Judge, JudgedWalk } from "./judge";
 import { fuelKgPerL } from "./judge-fluids";

@@ -5,7 +5,7 @@ import pino from "pino";
 import { WEB_ROOT } from "../../paths";
 import { quickBrowser, wholeBrowser } from "../../site/browser";
 import { loadDemoIfEmpty } from "../../site/load-demo";
-import { NOTHING_AHEAD } from "../../site/nothing-ahead";
+import { NOTHING_AHEAD } from "../../site/disable-prefetch";
 import { benchDatabase } from "../bench-database";
 import { TINY } from "../size";
 

@@ -3,7 +3,7 @@ import { type Figure, plain, quantile, within } from "../figure";
 import { so, TINY } from "../size";
 import { type DemoSite, newDevice, openDemoSite } from "./demo-site";
 import { ownWork, type WorkOfFrame } from "./own-work";
-import { watchStolenTime } from "./stolen-time";
+import { watchStolenTime } from "./stolen-cpu-time";
 
 /** Ten minutes of lines at ten a second as in life, and twenty-five sent ten times as fast: more than are kept. */
 const LIFE = { speed: so(1, 10), minutes: so(10, 0.1) };

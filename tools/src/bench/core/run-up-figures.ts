@@ -8,13 +8,13 @@ import {
   simulateRunUp,
 } from "@cravix/core/engine-model";
 import { readRunUp, traceOf } from "@cravix/core/run-up";
-import { HANDS, type Hand } from "@cravix/core/testing/coached-strangers";
+import { HANDS, type Hand } from "@cravix/core/testing/coached-unseen-cases";
 import {
   measureAsked,
   measureCoached,
   measureStrangers,
   type Share,
-} from "@cravix/core/testing/measure-strangers";
+} from "@cravix/core/testing/measure-unseen-cases";
 import {
   CASE_ENGINES,
   canHave,
@@ -24,10 +24,10 @@ import {
   tally,
   workCase,
 } from "@cravix/core/testing/run-up-cases";
-import type { Judge } from "@cravix/core/testing/work-stranger";
+import type { Judge } from "@cravix/core/testing/run-unseen-case";
 import { type Figure, plain, quantile, reaching, within } from "../figure";
 import { so } from "../size";
-import { firstReader } from "./first-reader";
+import { firstReader } from "./baseline-reader";
 
 const HALF_HOUR_LINES = so(18_000, 4000);
 

@@ -1,4 +1,4 @@
-import { canBeUndone, type EventHandler, reopenItem } from "../act";
+import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 
 export const bladePulled: EventHandler<"blade.pulled"> = (walk, event) => {
   const { itemId, blade } = event.data;

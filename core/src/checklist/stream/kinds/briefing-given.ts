@@ -1,4 +1,4 @@
-import type { EventHandler } from "../act";
+import type { EventHandler } from "../event-handler";
 
 /** Given again, the last one counts; both stay on record. */
 export const briefingGiven: EventHandler<"briefing.given"> = (walk, { id: eventId, at, crewId, data }) => {

@@ -1,4 +1,4 @@
-import type { EventHandler } from "../act";
+import type { EventHandler } from "../event-handler";
 
 export const crewJoined: EventHandler<"crew.joined"> = (walk, { data: { crewId } }) => {
   if (!walk.now.joined.includes(crewId)) walk.own("joined").push(crewId);

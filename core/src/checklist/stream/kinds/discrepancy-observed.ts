@@ -1,4 +1,4 @@
-import { answer, type EventHandler } from "../act";
+import { answer, type EventHandler } from "../event-handler";
 
 /** The last look at it counts. */
 export const discrepancyObserved: EventHandler<"discrepancy.observed"> = (walk, event) => {

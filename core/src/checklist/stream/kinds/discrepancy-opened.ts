@@ -1,4 +1,4 @@
-import { answer, canBeUndone, type EventHandler } from "../act";
+import { answer, canBeUndone, type EventHandler } from "../event-handler";
 
 export const discrepancyOpened: EventHandler<"discrepancy.opened"> = (walk, event) => {
   const { itemId, discrepancyId } = event.data;

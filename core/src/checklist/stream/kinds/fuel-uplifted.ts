@@ -1,5 +1,5 @@
 import { tankOfKey } from "../../../readings/reading-keys";
-import { canBeUndone, type EventHandler, reopenItem } from "../act";
+import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 import { emptyDictionary } from "../dictionary";
 import type { UpliftSeen } from "../fluid-events";
 

@@ -1,4 +1,4 @@
-import type { EventHandler } from "../act";
+import type { EventHandler } from "../event-handler";
 
 export const interrupted: EventHandler<"interrupted"> = (walk, { at, data: { itemId, cause, since } }) => {
   const one = { at, ...(itemId && { itemId }), ...(cause && { cause }), ...(since && { since }) };

@@ -1,4 +1,4 @@
-import { answer, type EventHandler } from "../act";
+import { answer, type EventHandler } from "../event-handler";
 
 export const itemAnswered: EventHandler<"item.answered"> = (walk, event) => {
   const { itemId, outcome, value, caught, byCrewId, card } = event.data;

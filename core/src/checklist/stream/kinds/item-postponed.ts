@@ -1,4 +1,4 @@
-import { canBeUndone, type EventHandler } from "../act";
+import { canBeUndone, type EventHandler } from "../event-handler";
 
 export const itemPostponed: EventHandler<"item.postponed"> = (walk, event) => {
   const { itemId } = event.data;

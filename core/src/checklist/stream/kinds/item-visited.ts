@@ -1,3 +1,3 @@
-import { type EventHandler, reopenItem } from "../act";
+import { type EventHandler, reopenItem } from "../event-handler";
 
 export const itemVisited: EventHandler<"item.visited"> = (walk, { data }) => reopenItem(walk, data.itemId);

@@ -1,5 +1,5 @@
 import { READING, readingKey } from "../../../readings/reading-keys";
-import { canBeUndone, type EventHandler, reopenItem } from "../act";
+import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 
 export const oilAdded: EventHandler<"oil.added"> = (walk, event) => {
   const { id: eventId, at, data } = event;

@@ -1,4 +1,4 @@
-import type { EventHandler } from "../act";
+import type { EventHandler } from "../event-handler";
 
 /** One counts: a second start of the same preflight changes nothing. */
 export const preflightStarted: EventHandler<"preflight.started"> = (

@@ -1,4 +1,4 @@
-import { answer, type EventHandler } from "../act";
+import { answer, type EventHandler } from "../event-handler";
 
 export const readingTaken: EventHandler<"reading.taken"> = (walk, event) => {
   const { itemId, key, value, unit, feel, heat, from, card } = event.data;

@@ -1,4 +1,4 @@
-import type { EventHandler } from "../act";
+import type { EventHandler } from "../event-handler";
 
 /** Ends the last interruption that is open. */
 export const resumed: EventHandler<"resumed"> = (walk, { at, data: { way } }) => {

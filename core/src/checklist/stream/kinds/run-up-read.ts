@@ -1,5 +1,5 @@
 import { ONLY_ENGINE, READING } from "../../../readings/reading-keys";
-import type { EventHandler } from "../act";
+import type { EventHandler } from "../event-handler";
 
 export const runUpRead: EventHandler<"run-up.read"> = (walk, { id: eventId, at, crewId, data }) => {
   const { engine, densityAltitudeFt, itemId } = data;

@@ -1,4 +1,4 @@
-import { answer, canBeUndone, type EventHandler, reopenItem } from "../act";
+import { answer, canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 
 export const sampleTaken: EventHandler<"sample.taken"> = (walk, event) => {
   const { itemId, card, ...sample } = event.data;

@@ -1,4 +1,4 @@
-import { canBeUndone, type EventHandler } from "../act";
+import { canBeUndone, type EventHandler } from "../event-handler";
 
 export const stationFlowed: EventHandler<"station.flowed"> = (walk, event, _reading, before) => {
   const { id: eventId, at, data } = event;

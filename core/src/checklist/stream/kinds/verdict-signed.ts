@@ -1,4 +1,4 @@
-import type { EventHandler } from "../act";
+import type { EventHandler } from "../event-handler";
 
 export const verdictSigned: EventHandler<"verdict.signed"> = (
   walk,

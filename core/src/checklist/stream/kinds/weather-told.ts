@@ -1,4 +1,4 @@
-import type { EventHandler } from "../act";
+import type { EventHandler } from "../event-handler";
 
 /** What is said of the ground alone leaves the report as it was. Its temperature is today's from then on: for the battery, the run-up, the distances. */
 export const weatherTold: EventHandler<"weather.told"> = (walk, { at, data }) =>

@@ -1,4 +1,4 @@
-import { canBeUndone, type EventHandler, reopenItem } from "../act";
+import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 
 /** Every drain is to be taken again. */
 export const wingsRocked: EventHandler<"wings.rocked"> = (walk, event) => {

@@ -1,5 +1,5 @@
 import { midmean } from "../../../trend/median";
-import { type StretchLevel, unsettledLevel } from "./level-on-the-way";
+import { type StretchLevel, unsettledLevel } from "./unsettled-level";
 
 /** Values of which so many share one figure come from an instrument that shows no others between. */
 const COARSE_STEP = 4;

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { ComponentsScreen } from "../../../../features/papers/components-screen";
-
-export default function Components() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <ComponentsScreen registration={registration} />;
-}

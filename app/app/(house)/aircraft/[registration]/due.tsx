@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { DueScreen } from "../../../../features/papers/due-screen";
-
-export default function Due() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <DueScreen registration={registration} />;
-}

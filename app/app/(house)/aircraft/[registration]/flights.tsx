@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { FlightsScreen } from "../../../../features/papers/flights-screen";
-
-export default function Flights() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <FlightsScreen registration={registration} />;
-}

@@ -1,3 +1,0 @@
-import { aircraftPage } from "../../../../features/walk-pages/walk-page";
-
-export default aircraftPage("DepartureScreen");

@@ -1,7 +1,0 @@
-import { useLocalSearchParams } from "expo-router";
-import { ReleaseScreen } from "../../../../features/papers/release-screen";
-
-export default function Release() {
-  const { registration } = useLocalSearchParams<{ registration: string }>();
-  return <ReleaseScreen registration={registration} />;
-}

@@ -1,3 +1,0 @@
-import { WorkshopScreen } from "../../../features/papers/workshop-screen";
-
-export default WorkshopScreen;

@@ -1,0 +1,3 @@
+import { aircraftPage } from "../../../../features/preflight-pages/preflight-page";
+
+export default aircraftPage("CarryScreen");

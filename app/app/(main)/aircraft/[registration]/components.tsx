@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from "expo-router";
+import { ComponentsScreen } from "../../../../features/airworthiness/components-screen";
+
+export default function Components() {
+  const { registration } = useLocalSearchParams<{ registration: string }>();
+  return <ComponentsScreen registration={registration} />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from "expo-router";
+import { DueScreen } from "../../../../features/airworthiness/due-screen";
+
+export default function Due() {
+  const { registration } = useLocalSearchParams<{ registration: string }>();
+  return <DueScreen registration={registration} />;
+}

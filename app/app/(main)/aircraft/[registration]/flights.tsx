@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from "expo-router";
+import { FlightsScreen } from "../../../../features/airworthiness/flights-screen";
+
+export default function Flights() {
+  const { registration } = useLocalSearchParams<{ registration: string }>();
+  return <FlightsScreen registration={registration} />;
+}

@@ -1,0 +1,7 @@
+import { useLocalSearchParams } from "expo-router";
+import { ReleaseScreen } from "../../../../features/airworthiness/release-screen";
+
+export default function Release() {
+  const { registration } = useLocalSearchParams<{ registration: string }>();
+  return <ReleaseScreen registration={registration} />;
+}

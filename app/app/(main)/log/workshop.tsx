@@ -1,0 +1,3 @@
+import { WorkshopScreen } from "../../../features/airworthiness/workshop-screen";
+
+export default WorkshopScreen;

@@ -1,0 +1,3 @@
+import { walkPage } from "../../../../features/preflight-pages/preflight-page";
+
+export default walkPage("LedgerScreen");

@@ -1,3 +1,0 @@
-import { walkPage } from "../../../../features/walk-pages/walk-page";
-
-export default walkPage("AfterScreen");

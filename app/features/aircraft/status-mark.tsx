@@ -1,0 +1,28 @@
+import type { Standing } from "@cravix/core";
+import { View } from "react-native";
+import { GradeMark } from "../../ui/grade-mark";
+import { Text } from "../../ui/text";
+import { STANDING } from "./status-text";
+
+/** Whether it can fly, by shape and word. */
+export function StandingMark({
+  standing,
+  none,
+  large = false,
+}: {
+  standing: Standing | undefined;
+  /** What is said where nothing can be. */
+  none: string;
+  large?: boolean;
+}) {
+  return (
+    <View className={`flex-row items-center ${large ? "gap-3" : "gap-2"}`}>
+      <GradeMark grade={standing?.grade ?? "unjudged"} size={large ? 36 : 22} />
+      <Text
+        className={`font-strong ${large ? "text-2xl" : "text-base"} ${standing?.grade === "stop" ? "text-clay" : ""}`}
+      >
+        {standing ? STANDING[standing.verdict] : none}
+      </Text>
+    </View>
+  );
+}

@@ -1,0 +1,357 @@
+import { mayDo, newId } from "@cravix/contract/client";
+import {
+  type EventData,
+  isCounted,
+  localDate,
+  type OpenDiscrepancy,
+  type ReleaseFault,
+  readTotals,
+  releaseFaults,
+  spokenDate,
+  type WorkRelease,
+} from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { api } from "../../device/api";
+import { saveBlob } from "../../device/platform/pick-file";
+import { useAppDispatch } from "../../store/hooks";
+import { type EventInput, recordAll } from "../../store/preflight/record";
+import { Alert } from "../../ui/alert";
+import { Button } from "../../ui/input/button";
+import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
+import { NoPapers } from "./no-airworthiness-record";
+import { dueRows, type Papers, usePapers } from "./use-airworthiness";
+
+/** Work released to service: what was done, what it does of the due items, which discrepancies it closes, in whose name. */
+export function ReleaseScreen({ registration }: { registration: string }) {
+  return (
+    <AircraftFrame registration={registration}>{(aircraft) => <Gate aircraft={aircraft} />}</AircraftFrame>
+  );
+}
+
+function Gate({ aircraft }: { aircraft: KnownAircraft }) {
+  const papers = usePapers(aircraft.bundle);
+  if (!papers) return <NoPapers registration={aircraft.bundle.aircraft.registration} />;
+  return <Release aircraft={aircraft} papers={papers} />;
+}
+
+interface Draft {
+  date: string;
+  done: string;
+  reference: string;
+  readings: Record<string, string>;
+  works: string[];
+  closes: string[];
+  kind: string;
+  number: string;
+  leak: string;
+}
+
+function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers }) {
+  const { bundle, crew, crewId, open } = aircraft;
+  const { registration } = bundle.aircraft;
+  const { record, totals, released } = papers.onFile;
+  const wide = useWide();
+  const dispatch = useAppDispatch();
+  const me = crew.find((member) => member.id === crewId);
+  const full = mayDo(me?.role, "work.release");
+  const preventive =
+    !full && bundle.rules?.preventive !== undefined && mayDo(me?.role, "work.release-preventive");
+  const [draft, setDraft] = useState<Draft>({
+    date: papers.today,
+    done: "",
+    reference: "",
+    readings: Object.fromEntries(
+      record.meters
+        .filter(({ kind }) => !isCounted(kind))
+        .map(({ id }) => [id, String(papers.onFile.lastLine?.meters[id]?.in ?? "")]),
+    ),
+    works: [],
+    closes: [],
+    kind: "",
+    number: "",
+    leak: "",
+  });
+  const [faults, setFaults] = useState<ReleaseFault[]>([]);
+  const [signed, setSigned] = useState("");
+  const [id, setId] = useState("");
+  const [trouble, setTrouble] = useState("");
+  const set = (part: Partial<Draft>) => setDraft({ ...draft, ...part });
+  const fault = (at: string) => faults.find((one) => one.at === at)?.words;
+  const rows = dueRows(papers, { at: new Date().toISOString(), minutes: 60, conditions: [] });
+  const flip = (list: string[], id: string) =>
+    list.includes(id) ? list.filter((one) => one !== id) : [...list, id];
+  const sign = () => {
+    const at = new Date().toISOString();
+    const readings = Object.fromEntries(
+      Object.entries(draft.readings)
+        .filter(([, text]) => text.trim() !== "")
+        .map(([meter, text]) => [meter, Number(text.replace(",", "."))]),
+    );
+    const read = Object.values(readings).every(Number.isFinite)
+      ? readTotals(readings, record.meters, at)
+      : {};
+    const release: WorkRelease = {
+      registration,
+      date: draft.date.trim(),
+      done: draft.done.trim(),
+      readings,
+      works: draft.works.map((item) => ({
+        item,
+        date: draft.date.trim(),
+        totals: ownTotals(papers, item, read),
+      })),
+      closes: draft.closes,
+      leaves: leavesOf(draft.leak, read, draft.date),
+      certificate: { kind: draft.kind.trim(), number: draft.number.trim() },
+      ...(draft.reference.trim() !== "" && { reference: draft.reference.trim() }),
+      ...(preventive && { preventive: true }),
+    };
+    const found = releaseFaults(release, {
+      meters: record.meters,
+      totals,
+      works: [...record.works, ...released],
+      today: papers.today,
+      signedAt: at,
+    });
+    setFaults(found);
+    if (found.length > 0) return;
+    const firstId = newId(Date.now());
+    const closing = draft.closes.map(
+      (discrepancyId): EventInput => ({
+        type: "discrepancy.closed",
+        data: { discrepancyId, how: release.done, release: firstId },
+      }),
+    );
+    const data: EventData["work.released"] = release;
+    dispatch(
+      recordAll(firstId, [{ type: "work.released", data }, ...closing], { stream: "aircraft", firstId }),
+    );
+    setId(firstId);
+    setSigned(
+      `Released on ${spokenDate(release.date)}. The next preflight will include the after-maintenance items.`,
+    );
+  };
+  if (signed !== "")
+    return (
+      <Screen back={`/aircraft/${registration}`}>
+        <PageHead title={`${registration} released`}>{`${registration} is released`}</PageHead>
+        <Text role="status" className="mt-2 text-lg">
+          {signed}
+        </Text>
+        <Button
+          className="mt-4 self-start px-5"
+          textClassName="text-base"
+          onPress={() => {
+            setTrouble("");
+            void api.releasePdf(id).then(
+              (pdf) => saveBlob(`${registration}-release.pdf`, pdf),
+              () => setTrouble("The server makes the PDF. Try again when this release has been sent."),
+            );
+          }}
+        >
+          Export PDF
+        </Button>
+        {trouble !== "" && <Alert className="mt-2">{trouble}</Alert>}
+      </Screen>
+    );
+  if (!full && !preventive)
+    return (
+      <Screen back={`/aircraft/${registration}`}>
+        <PageHead title={`${registration} release`}>Release to service</PageHead>
+        <Text className="mt-2">
+          Only a mechanic can release work. Pilots can release preventive maintenance where the rules on file
+          allow it.
+        </Text>
+      </Screen>
+    );
+  return (
+    <Screen
+      back={`/aircraft/${registration}`}
+      actions={
+        <>
+          {faults.length > 0 && (
+            <Text role="alert" className="text-deck-ink">
+              {faults[0]?.words}
+            </Text>
+          )}
+          <Button tone="primary" className="min-h-16" textClassName="text-xl" testID="primary" onPress={sign}>
+            {`Sign: ${me?.name ?? ""}`}
+          </Button>
+        </>
+      }
+    >
+      <PageHead title={`${registration} release`}>{`${registration}: release to service`}</PageHead>
+      {preventive && (
+        <Text className="mt-1">
+          You can release only preventive maintenance, on an aircraft that you own or operate, where the rules
+          allow it. A mechanic releases everything else.
+        </Text>
+      )}
+      <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-3"}>
+        <View className="gap-3 lg:flex-1" style={wide ? { flex: 1 } : undefined}>
+          <TextField
+            label="Work done, and on which part"
+            value={draft.done}
+            onChange={(done) => set({ done })}
+            maxLength={4000}
+            multiline
+            fault={fault("done")}
+          />
+          <TextField
+            label="Reference"
+            value={draft.reference}
+            onChange={(reference) => set({ reference })}
+            maxLength={400}
+            placeholder="manual, directive, drawing"
+          />
+          <TextField
+            label="Date of the work"
+            value={draft.date}
+            onChange={(date) => set({ date })}
+            maxLength={10}
+            fault={fault("date")}
+          />
+          {record.meters
+            .filter(({ kind }) => !isCounted(kind))
+            .map(({ id, name }) => (
+              <TextField
+                key={id}
+                label={`${name} reading`}
+                value={draft.readings[id] ?? ""}
+                onChange={(text) => set({ readings: { ...draft.readings, [id]: text } })}
+                maxLength={9}
+                fault={fault(`readings.${id}`)}
+              />
+            ))}
+          <View className="flex-row gap-2">
+            <View className="flex-1">
+              <TextField
+                label="Certificate type"
+                value={draft.kind}
+                onChange={(kind) => set({ kind })}
+                maxLength={80}
+                fault={fault("certificate")}
+              />
+            </View>
+            <View className="flex-1">
+              <TextField
+                label="Certificate number"
+                value={draft.number}
+                onChange={(number) => set({ number })}
+                maxLength={80}
+              />
+            </View>
+          </View>
+        </View>
+        <View className="gap-3" style={wide ? { flex: 1 } : undefined}>
+          <Heading className="text-lg">Due items completed</Heading>
+          <View className="flex-row flex-wrap gap-2">
+            {rows
+              .filter(
+                ({ item }) =>
+                  item.kind !== "document" && item.kind !== "database" && (full || item.preventive),
+              )
+              .map(({ item }) => (
+                <Toggle
+                  key={item.id}
+                  on={draft.works.includes(item.id)}
+                  testID={`does-${item.id}`}
+                  onPress={() => set({ works: flip(draft.works, item.id) })}
+                >
+                  {item.name}
+                </Toggle>
+              ))}
+          </View>
+          <Closes
+            open={open}
+            closes={draft.closes}
+            onFlip={(id) => set({ closes: flip(draft.closes, id) })}
+          />
+          <TextField
+            label="Re-inspect after this many hours (if required)"
+            value={draft.leak}
+            onChange={(leak) => set({ leak })}
+            maxLength={6}
+            placeholder="none"
+          />
+          {fault("works") && <Alert>{fault("works") ?? ""}</Alert>}
+        </View>
+      </View>
+    </Screen>
+  );
+}
+
+function Closes({
+  open,
+  closes,
+  onFlip,
+}: {
+  open: readonly OpenDiscrepancy[];
+  closes: readonly string[];
+  onFlip: (id: string) => void;
+}) {
+  if (open.length === 0) return null;
+  return (
+    <>
+      <Heading className="text-lg">Discrepancies signed off</Heading>
+      <View className="gap-2">
+        {open.map(({ id, text }) => (
+          <Toggle key={id} on={closes.includes(id)} className="self-start px-4" onPress={() => onFlip(id)}>
+            {text}
+          </Toggle>
+        ))}
+      </View>
+    </>
+  );
+}
+
+/** A component's own total where the item is of one: as much more than it had as the aircraft has. */
+function ownTotals(
+  { pinned }: Papers,
+  itemId: string,
+  read: Readonly<Record<string, number>>,
+): Record<string, number> {
+  const own = pinned.dues.find(({ item }) => item.id === itemId)?.own;
+  if (!own) return {};
+  return Object.fromEntries(
+    Object.entries(own).map(([meter, total]) => [
+      meter,
+      total + Math.max(0, (read[meter] ?? 0) - (pinned.totals[meter] ?? 0)),
+    ]),
+  );
+}
+
+function leavesOf(text: string, read: Readonly<Record<string, number>>, date: string): WorkRelease["leaves"] {
+  const hours = Number(text.replace(",", "."));
+  const [meter, total] = Object.entries(read)[0] ?? [];
+  if (
+    text.trim() === "" ||
+    !Number.isFinite(hours) ||
+    hours <= 0 ||
+    meter === undefined ||
+    total === undefined
+  )
+    return [];
+  return [
+    {
+      id: `look-again-${date}`,
+      name: "Re-inspection after maintenance",
+      kind: "condition",
+      limits: [{ by: "reading", meter, at: Math.round((total + hours) * 10) / 10 }],
+      once: true,
+      miss: "ask",
+      source: {
+        kind: "handbook",
+        text: `required by the release of ${localDate(`${date}T12:00:00Z`)}`,
+        example: false,
+      },
+    },
+  ];
+}

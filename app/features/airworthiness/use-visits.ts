@@ -1,0 +1,207 @@
+import {
+  addDays,
+  airworthinessSnapshot,
+  type ClosedPeriod,
+  daysBetween,
+  judgeAirworthiness,
+  type LocalDate,
+  localDate,
+  manualPlanCost,
+  type PlannedVisit,
+  planCost,
+  usualOf,
+  type VisitItem,
+  visitItem,
+  workshopFrom,
+} from "@cravix/core";
+import { useEffect, useMemo, useState } from "react";
+import { usePersistedState } from "../../device/log/use-persisted-state";
+import { planInWorker } from "../../device/workers/plan-work";
+import type { PlannedAircraft } from "../../device/workers/visits.worker";
+import { useAppSelector } from "../../store/hooks";
+import { serverApi } from "../../store/server/server-api";
+import { useFleet } from "../../store/server/server-state";
+import { useWorkshop } from "./use-workshop";
+
+/** So far ahead visits are planned, days. */
+export const HORIZON = 365;
+
+/** What a hand has changed: days of an aircraft's visits, and when the workshop is closed. */
+interface Draft {
+  days: Record<string, LocalDate[]>;
+  closed: ClosedPeriod[];
+}
+
+/** One aircraft's visits as they stand, by the planner or by hand. */
+export interface AircraftVisits {
+  registration: string;
+  items: VisitItem[];
+  best: PlannedAircraft;
+  /** Days from today. */
+  days: number[];
+  byHand: boolean;
+  visits: { day: number; items: string[] }[];
+  cost: ReturnType<typeof manualPlanCost> | undefined;
+}
+
+/** The group's visits to the workshop: the best plan from the worker, what was changed by hand, and what that costs. */
+export function useVisits() {
+  const bundles = useAppSelector((state) => state.server);
+  const fleet = useFleet();
+  const { plan: kept, known, away } = useWorkshop();
+  const today = useMemo(() => localDate(new Date().toISOString()), []);
+  const asked = useMemo(() => {
+    const names = new Map<string, string>();
+    const aircraft = (fleet?.aircraft ?? []).flatMap(({ registration }) => {
+      const papers = serverApi.endpoints.bundle.select(registration)({ server: bundles } as never).data
+        ?.papers;
+      if (!papers) return [];
+      const usual = usualOf(papers.days, papers.record.meters, today);
+      const judged = judgeAirworthiness(airworthinessSnapshot(papers.record, papers), {
+        at: new Date().toISOString(),
+        minutes: 0,
+        landings: 0,
+        conditions: ["instrument"],
+      });
+      const items = judged.flatMap(({ item, verdict }) => {
+        const one = visitItem(item, verdict.limits, usual, today);
+        if (one) names.set(`${registration} ${item.id}`, item.name);
+        return one ? [one] : [];
+      });
+      return items.length > 0 ? [{ registration, items }] : [];
+    });
+    return { aircraft, names };
+  }, [fleet, bundles, today]);
+
+  // What was put down last is where a hand goes on from; what it has changed since survives a reload.
+  const draft = usePersistedState<Draft | null>("workshop draft", null);
+  const standing = useMemo(
+    (): Draft => ({ closed: kept?.closed ?? [], days: daysByHand(kept?.visits ?? [], today) }),
+    [kept, today],
+  );
+  // Once what a hand has changed stands on record it is no draft any more; without a network it stays one.
+  const isOnRecord = draft.value !== null && said(draft.value) === said(standing);
+  useEffect(() => {
+    if (!isOnRecord) return;
+    draft.change(() => null);
+    draft.drop();
+  }, [isOnRecord, draft.change, draft.drop]);
+  const now = draft.value ?? standing;
+  const change = (part: Partial<Draft>) => draft.change((before) => ({ ...(before ?? standing), ...part }));
+
+  const shop = useMemo(() => workshopFrom(today, HORIZON, now.closed), [today, now.closed]);
+  const key = JSON.stringify({ aircraft: asked.aircraft, closed: now.closed });
+  const [best, setBest] = useState<PlannedAircraft[]>();
+  const [trouble, setTrouble] = useState("");
+  useEffect(() => {
+    if (!known) return;
+    let current = true;
+    const { aircraft, closed } = JSON.parse(key) as {
+      aircraft: typeof asked.aircraft;
+      closed: ClosedPeriod[];
+    };
+    if (aircraft.length === 0) return;
+    const open = workshopFrom(today, HORIZON, closed).open;
+    const weekday = new Date(`${today}T12:00:00Z`).getUTCDay();
+    const blocked = Array.from({ length: HORIZON + 1 }, (_, day) => day).filter((day) => !open(day));
+    planInWorker({ aircraft, horizon: HORIZON, weekday, blocked }).then(
+      (made) => current && setBest(made),
+      (error: Error) => current && setTrouble(error.message),
+    );
+    return () => {
+      current = false;
+    };
+  }, [key, today, known]);
+
+  const aircraft = useMemo(
+    () =>
+      (best ?? []).flatMap((plan): AircraftVisits[] => {
+        const items = asked.aircraft.find((one) => one.registration === plan.registration)?.items;
+        if (!items) return [];
+        const dates = now.days[plan.registration];
+        if (!dates)
+          return [
+            {
+              registration: plan.registration,
+              items,
+              best: plan,
+              days: plan.visits.map(({ day }) => day),
+              byHand: false,
+              visits: plan.visits,
+              cost: undefined,
+            },
+          ];
+        const days = dates.map((date) => daysBetween(today, date));
+        const cost = manualPlanCost(items, shop, days, plan);
+        return [
+          {
+            registration: plan.registration,
+            items,
+            best: plan,
+            days,
+            byHand: true,
+            visits: planCost(items, shop, days).visits,
+            cost,
+          },
+        ];
+      }),
+    [best, asked, now.days, shop, today],
+  );
+  const nameOf = (registration: string, item: string) => asked.names.get(`${registration} ${item}`) ?? item;
+  return {
+    today,
+    aircraft,
+    closed: now.closed,
+    kept,
+    away,
+    changed: draft.value !== null,
+    planning: best === undefined && trouble === "",
+    trouble,
+    open: shop.open,
+    nameOf,
+    /** Puts an aircraft's visits on these days (from today); undefined: back to the best plan. */
+    setDays: (registration: string, days: readonly number[] | undefined) => {
+      const { [registration]: _before, ...others } = now.days;
+      change({
+        days: days
+          ? {
+              ...others,
+              [registration]: [...new Set(days)].sort((a, b) => a - b).map((day) => addDays(today, day)),
+            }
+          : others,
+      });
+    },
+    setClosed: (closed: ClosedPeriod[]) => change({ closed }),
+    /** The plan as it stands, ready to be put on record. */
+    asPlan: () => ({
+      closed: now.closed,
+      visits: aircraft.flatMap(({ registration, visits, byHand }) =>
+        visits.map(
+          ({ day, items }): PlannedVisit => ({
+            registration,
+            date: addDays(today, day),
+            items: items.map((item) => nameOf(registration, item)),
+            ...(byHand && { byHand: true as const }),
+          }),
+        ),
+      ),
+    }),
+  };
+}
+
+export type Visits = ReturnType<typeof useVisits>;
+
+/** A draft in words that are the same for the same plan. */
+function said({ closed, days }: Draft): string {
+  const sorted = Object.entries(days).sort(([a], [b]) => (a < b ? -1 : 1));
+  return JSON.stringify([closed.map(({ from, to, why = "" }) => [from, to, why]), sorted]);
+}
+
+/** The days of the aircraft whose visits somebody has moved; those that are over are no visits any more. */
+function daysByHand(visits: readonly PlannedVisit[], today: LocalDate): Record<string, LocalDate[]> {
+  const moved = new Set(visits.filter(({ byHand }) => byHand).map(({ registration }) => registration));
+  const days: Record<string, LocalDate[]> = {};
+  for (const { registration, date } of visits)
+    if (moved.has(registration) && date >= today) days[registration] = [...(days[registration] ?? []), date];
+  return days;
+}

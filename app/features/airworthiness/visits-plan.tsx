@@ -1,0 +1,296 @@
+import { mayDo, rolesWithPermission } from "@cravix/contract/client";
+import { addDays, handCostWords, planFaults, spokenDate } from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { api } from "../../device/api";
+import { saveBlob } from "../../device/platform/pick-file";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { useCrew } from "../../store/server/server-state";
+import { recordStandalone } from "../../store/preflight/record";
+import { Alert } from "../../ui/alert";
+import { dayText } from "../../ui/day-and-time";
+import { Button } from "../../ui/input/button";
+import { TextField } from "../../ui/input/text-field";
+import { Heading, Text } from "../../ui/text";
+import { type AircraftVisits, useVisits, type Visits } from "./use-visits";
+import { VisitAxis } from "./visit-axis";
+
+/** The visits to the workshop within a year, aircraft by aircraft on an axis each; moved by hand, with what that costs. */
+export function VisitsPlan() {
+  const plan = useVisits();
+  const { aircraft, today, kept, planning, trouble } = plan;
+  const count = aircraft.reduce((sum, { visits }) => sum + visits.length, 0);
+  const crew = useCrew();
+  return (
+    <View className="mt-2 gap-3" testID="visits">
+      <Heading className="text-lg">
+        {planning ? "Workshop visits" : `Workshop visits in the next year: ${count}`}
+      </Heading>
+      {trouble !== "" && <Text role="alert">{trouble}</Text>}
+      {planning && <Text className="text-voice">Working out the fewest visits …</Text>}
+      {kept && (
+        <Text className="text-sm text-voice" testID="kept-plan">
+          {`Published by ${crew.find(({ id }) => id === kept.crewId)?.name ?? kept.crewId}, ${dayText(kept.at)}.`}
+        </Text>
+      )}
+      {aircraft.length > 0 && (
+        <Text className="text-sm text-voice">
+          Tap a visit to see its work. Drag it, or use the arrow keys, to move it.
+        </Text>
+      )}
+      {aircraft.map((one) => (
+        <OneAircraft key={one.registration} one={one} plan={plan} />
+      ))}
+      {!planning && <ClosedDays plan={plan} />}
+      {!planning && <PutDown plan={plan} />}
+      <Text className="text-sm text-voice">
+        {aircraft.every(({ best }) => best.exact)
+          ? "All plans compared: fewest visits, and least remaining life lost. "
+          : "Fewest visits; the best plan found for early work. "}
+        {`Nothing becomes overdue. Hours use the earliest forecast day; weekdays only. Plan made on ${spokenDate(today)}; no appointments are booked.`}
+      </Text>
+    </View>
+  );
+}
+
+function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
+  const { registration, days, visits, byHand, cost, best } = one;
+  const { today, nameOf, setDays, open } = plan;
+  const [chosen, setChosen] = useState<number>();
+  const late = new Set(
+    (cost?.cost.late ?? []).flatMap(({ done }) => (done === undefined ? [] : [days.indexOf(done)])),
+  );
+  const day = chosen === undefined ? undefined : days[chosen];
+  const visit = visits.find((v) => v.day === day);
+  const move = (at: number, to: number) => {
+    const next = days.map((before, i) => (i === at ? to : before));
+    setDays(registration, next);
+    setChosen([...new Set(next)].sort((a, b) => a - b).indexOf(to));
+  };
+  const shift = (by: number) =>
+    chosen !== undefined && day !== undefined && move(chosen, Math.max(0, day + by));
+  return (
+    <View className="gap-1 border-b-2 border-stone pb-3" testID={`visits-${registration}`}>
+      <View className="flex-row flex-wrap items-center justify-between gap-2">
+        <Text className="font-strong">
+          {`${registration}: ${days.length} ${days.length === 1 ? "visit" : "visits"}${byHand ? ", moved by hand" : ""}`}
+        </Text>
+        {byHand && (
+          <Button
+            className="px-4"
+            textClassName="text-sm"
+            onPress={() => {
+              setChosen(undefined);
+              setDays(registration, undefined);
+            }}
+          >
+            Restore the best plan
+          </Button>
+        )}
+      </View>
+      <VisitAxis
+        registration={registration}
+        today={today}
+        days={days}
+        late={late}
+        open={open}
+        chosen={chosen}
+        onChoose={(at) => setChosen(at)}
+        onMove={move}
+      />
+      {cost &&
+        handCostWords(cost, (item) => nameOf(registration, item), today).map(({ words, bad }) => (
+          <Text key={words} role={bad ? "alert" : undefined} className={bad ? "font-mid text-clay" : ""}>
+            {words}
+          </Text>
+        ))}
+      {!byHand &&
+        best.late.map(({ item, due }) => (
+          <Text key={item} role="alert" className="font-mid text-clay">
+            {`${nameOf(registration, item)} is due on ${spokenDate(addDays(today, due))}, before the workshop is next open. Arrange another date or workshop.`}
+          </Text>
+        ))}
+      {visit ? (
+        <View className="gap-2 rounded-xl bg-stone px-3 py-2" testID="visit">
+          <Text className="font-strong">{spokenDate(addDays(today, visit.day))}</Text>
+          <Text>
+            {visit.items.length > 0
+              ? visit.items.map((id) => nameOf(registration, id)).join(", ")
+              : "Nothing is due at this visit."}
+          </Text>
+          <View className="flex-row flex-wrap gap-2">
+            {(
+              [
+                ["−1 week", -7],
+                ["−1 day", -1],
+                ["+1 day", 1],
+                ["+1 week", 7],
+              ] as const
+            ).map(([words, by]) => (
+              <Button key={words} className="px-4" textClassName="text-sm" onPress={() => shift(by)}>
+                {words}
+              </Button>
+            ))}
+            <Button
+              className="px-4"
+              textClassName="text-sm"
+              onPress={() => {
+                setDays(
+                  registration,
+                  days.filter((_, i) => i !== chosen),
+                );
+                setChosen(undefined);
+              }}
+            >
+              Remove this visit
+            </Button>
+          </View>
+        </View>
+      ) : (
+        visits[0] && (
+          <Text className="text-sm text-voice">
+            {`First visit ${spokenDate(addDays(today, visits[0].day))}: ${visits[0].items.map((id) => nameOf(registration, id)).join(", ")}`}
+          </Text>
+        )
+      )}
+    </View>
+  );
+}
+
+/** When the workshop does not work, besides weekends. */
+function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
+  const [open, setOpen] = useState(false);
+  const [from, setFrom] = useState("");
+  const [to, setTo] = useState("");
+  const [why, setWhy] = useState("");
+  const [fault, setFault] = useState<string>();
+  const add = () => {
+    const one = { from: from.trim(), to: (to.trim() || from).trim(), ...(why.trim() && { why: why.trim() }) };
+    const [first] = planFaults({ closed: [one], visits: [] });
+    setFault(first && `Expected ${first.expected}.`);
+    if (first) return;
+    setClosed([...closed, one].sort((a, b) => a.from.localeCompare(b.from)));
+    setFrom("");
+    setTo("");
+    setWhy("");
+    setOpen(false);
+  };
+  return (
+    <View className="gap-2" testID="closed-days">
+      <Heading className="text-lg">Workshop closed</Heading>
+      <Text className="text-sm text-voice">Weekends, and:</Text>
+      {closed.map((span, i) => (
+        <View
+          key={`${span.from}${span.to}${span.why ?? ""}`}
+          className="flex-row items-center justify-between gap-3 rounded-xl bg-stone px-3 py-1"
+        >
+          <Text className="shrink">
+            {`${spokenDate(span.from)} to ${spokenDate(span.to)}${span.why ? `: ${span.why}` : ""}`}
+          </Text>
+          <Button
+            className="px-4"
+            textClassName="text-sm"
+            label={`Remove closure from ${span.from}`}
+            onPress={() => setClosed(closed.filter((_, n) => n !== i))}
+          >
+            Remove
+          </Button>
+        </View>
+      ))}
+      {!open && (
+        <Button
+          className="self-start px-5"
+          textClassName="text-base"
+          testID="add-closed"
+          onPress={() => setOpen(true)}
+        >
+          Add closed days
+        </Button>
+      )}
+      {open && (
+        <View className="max-w-xl gap-2">
+          <TextField
+            label="From"
+            value={from}
+            onChange={setFrom}
+            maxLength={10}
+            placeholder="2026-12-24"
+            fault={fault}
+          />
+          <TextField label="To" value={to} onChange={setTo} maxLength={10} placeholder="the same day" />
+          <TextField label="Why" value={why} onChange={setWhy} maxLength={80} placeholder="holidays …" />
+          <Button
+            tone="primary"
+            className="self-start px-5"
+            disabled={from.trim() === ""}
+            testID="keep-closed"
+            onPress={add}
+          >
+            Save
+          </Button>
+        </View>
+      )}
+    </View>
+  );
+}
+
+/** Puts the plan on record for everybody, and hands it to other programs. */
+function PutDown({ plan }: { plan: Visits }) {
+  const dispatch = useAppDispatch();
+  const crew = useCrew();
+  const crewId = useAppSelector((state) => state.session.crewId);
+  const role = crew.find((member) => member.id === crewId)?.role;
+  const may = mayDo(role, "workshop.plan");
+  const [trouble, setTrouble] = useState("");
+  const [done, setDone] = useState(false);
+  const hand = (name: string, make: () => Promise<Blob>) => {
+    setTrouble("");
+    make().then(
+      (blob) => saveBlob(name, blob),
+      () => setTrouble("No network: the server makes this file. Try again when you are online."),
+    );
+  };
+  return (
+    <View className="gap-2">
+      {may ? (
+        <Button
+          tone="primary"
+          className="self-start px-6"
+          testID="put-down"
+          onPress={() => {
+            dispatch(recordStandalone("workshop", "workshop.planned", plan.asPlan()));
+            setDone(true);
+          }}
+        >
+          {plan.kept ? "Publish the changed plan" : "Publish this plan"}
+        </Button>
+      ) : (
+        <Text className="text-sm text-voice">{`Only ${rolesWithPermission("workshop.plan")} can publish the plan for everyone. Changes you make here stay on this device.`}</Text>
+      )}
+      {done && (
+        <Text role="status">
+          {plan.changed
+            ? "Saved on this device. It is sent to the others when you are online."
+            : "Plan published."}
+        </Text>
+      )}
+      <View className="flex-row flex-wrap gap-2">
+        <Button
+          className="px-5"
+          textClassName="text-base"
+          onPress={() => hand("workshop-plan.ics", api.planIcs)}
+        >
+          Export to calendar (iCalendar)
+        </Button>
+        <Button
+          className="px-5"
+          textClassName="text-base"
+          onPress={() => hand("workshop-plan.csv", api.planCsv)}
+        >
+          Export CSV
+        </Button>
+      </View>
+      {trouble !== "" && <Alert>{trouble}</Alert>}
+    </View>
+  );
+}

@@ -1,0 +1,76 @@
+import { provenance, RUNWAY_CONDITIONS } from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch } from "../../store/hooks";
+import { record } from "../../store/preflight/record";
+import { Button } from "../../ui/input/button";
+import { Choice } from "../../ui/input/choice";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Text } from "../../ui/text";
+import type { Walk } from "../preflight/use-preflight";
+import { WeatherEntry } from "./weather-entry";
+
+/** A flight whose length nobody planned. */
+const USUAL_MIN = 60;
+
+/** At the holding point: what the report said and how old it is, a newer one, the ground, and everything reckoned again with the fuel that was dipped. */
+export function WalkWeather({ walk }: { walk: Walk }) {
+  const dispatch = useAppDispatch();
+  const [open, setOpen] = useState(false);
+  const { list, state, judged } = walk;
+  const now = new Date().toISOString();
+  const landing = new Date(Date.parse(now) + (state.plannedFlightMin ?? USUAL_MIN) * 60_000).toISOString();
+  const made = judged.judgements.filter(({ judge }) => judge === "departure");
+  const report = state.weather?.report;
+  return (
+    <View className="gap-2" testID="walk-weather">
+      {report && !open && (
+        <Text className="text-sm text-voice">{`From the ${provenance(report, now)}.`}</Text>
+      )}
+      {open ? (
+        <>
+          <WeatherEntry
+            field={list.airfield}
+            told={state.weather}
+            now={now}
+            flight={{ from: now, to: landing }}
+            onTold={({ report: told, forecast, from, variationDeg, ground }) => {
+              void dispatch(
+                record(state.id, "weather.told", {
+                  ...(told && { report: told }),
+                  ...(forecast && { forecast }),
+                  ...(from && { from }),
+                  ...(variationDeg !== undefined && { variationDeg }),
+                  ...(ground && { ground }),
+                }),
+              );
+              setOpen(false);
+            }}
+          />
+          <Choice
+            title="Runway condition"
+            options={RUNWAY_CONDITIONS}
+            value={state.weather?.ground ?? "dry"}
+            onChange={(ground) => void dispatch(record(state.id, "weather.told", { ground }))}
+          />
+        </>
+      ) : (
+        <Button
+          className="self-start px-5"
+          textClassName="text-base"
+          testID="weather"
+          onPress={() => setOpen(true)}
+        >
+          {report ? "Update weather or runway condition" : "Enter the weather"}
+        </Button>
+      )}
+      {made.map((judgement) => (
+        <JudgementCard
+          key={judgement.id}
+          judgement={judgement}
+          compact={judgement.grade === "within limits"}
+        />
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,305 @@
+import { type DiscrepancyDetail, mayDo } from "@cravix/contract/client";
+import {
+  ASKED_BY,
+  type AskedBy,
+  type DeferralReply,
+  type DeferralRules,
+  type DiscrepancyDeferral,
+  FINDING_GRADES,
+  type FindingGrade,
+  mayBeDeferred,
+} from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { useBundle, useCrew } from "../../store/server/server-state";
+import { recordOfAircraft } from "../../store/preflight/record";
+import { GRADE_WORD } from "../../ui/grade-mark";
+import { Button } from "../../ui/input/button";
+import { Choice } from "../../ui/input/choice";
+import { TextField } from "../../ui/input/text-field";
+import { Toggle } from "../../ui/input/toggle";
+import { Heading, Text } from "../../ui/text";
+import { withMeasure } from "../../ui/with-measure";
+
+type Doing = "asked" | "regrade" | "defer" | "merge" | undefined;
+
+/** What can be done about an open discrepancy besides mending it: ask, grade it anew, put it off lawfully. */
+export function DiscrepancyActions({
+  discrepancy: d,
+  others,
+  onDone,
+}: {
+  discrepancy: DiscrepancyDetail;
+  others: readonly DiscrepancyDetail[];
+  onDone: () => void;
+}) {
+  const crew = useCrew();
+  const crewId = useAppSelector((state) => state.session.crewId);
+  const role = crew.find((member) => member.id === crewId)?.role;
+  const rules = useBundle(d.registration)?.rules?.deferral;
+  const [doing, setDoing] = useState<Doing>();
+  const done = () => {
+    setDoing(undefined);
+    onDone();
+  };
+  if (doing === "asked") return <Asked discrepancy={d} onDone={done} />;
+  if (doing === "regrade")
+    return <Regrade discrepancy={d} onDone={done} lower={mayDo(role, "grade.lower")} />;
+  if (doing === "defer" && rules) return <Defer discrepancy={d} rules={rules} onDone={done} />;
+  if (doing === "merge") return <Merge discrepancy={d} others={others} onDone={done} />;
+  const open = (what: Doing, words: string, testID: string) => (
+    <Button
+      className="self-start px-5"
+      textClassName="text-base"
+      testID={testID}
+      onPress={() => setDoing(what)}
+    >
+      {words}
+    </Button>
+  );
+  return (
+    <View className="flex-row flex-wrap gap-2">
+      {open("asked", "Record who was asked", "asked")}
+      {mayDo(role, "grade.raise") && open("regrade", "Change the grade", "regrade")}
+      {others.length > 0 && mayDo(role, "discrepancy.merge") && open("merge", "Merge with another", "merge")}
+      {/* The rules come with the aircraft, later than the rest: what comes last moves no other away from under a thumb. */}
+      {rules &&
+        mayDo(role, "discrepancy.defer") &&
+        open("defer", d.deferred ? "Defer again" : "Can it be deferred?", "defer")}
+    </View>
+  );
+}
+
+interface PartProps {
+  discrepancy: DiscrepancyDetail;
+  onDone: () => void;
+}
+
+function Asked({ discrepancy: d, onDone }: PartProps) {
+  const dispatch = useAppDispatch();
+  const [whom, setWhom] = useState("");
+  const [said, setSaid] = useState("");
+  const [by, setBy] = useState<AskedBy>("telephone");
+  const keep = () => {
+    dispatch(
+      recordOfAircraft("discrepancy.asked", {
+        discrepancyId: d.id,
+        whom: whom.trim(),
+        by,
+        said: said.trim(),
+      }),
+    );
+    onDone();
+  };
+  return (
+    <View className="max-w-xl gap-2">
+      <TextField label="Who was asked" value={whom} onChange={setWhom} maxLength={120} />
+      <Choice title="How" options={ASKED_BY} value={by} onChange={setBy} />
+      <TextField label="What was said" value={said} onChange={setSaid} maxLength={2000} multiline />
+      <Button
+        tone="primary"
+        disabled={whom.trim() === "" || said.trim() === ""}
+        onPress={keep}
+        testID="keep-asked"
+      >
+        Save
+      </Button>
+    </View>
+  );
+}
+
+function Regrade({ discrepancy: d, onDone, lower }: PartProps & { lower: boolean }) {
+  const dispatch = useAppDispatch();
+  const options = FINDING_GRADES.filter(
+    (grade) =>
+      grade !== d.grade && (lower || FINDING_GRADES.indexOf(grade) > FINDING_GRADES.indexOf(d.grade)),
+  );
+  const [grade, setGrade] = useState<FindingGrade | undefined>(options[0]);
+  const [why, setWhy] = useState("");
+  if (options.length === 0)
+    return (
+      <Text className="text-voice">
+        The grade is already Stop. Only an instructor or a mechanic can lower it.
+      </Text>
+    );
+  const keep = () => {
+    if (!grade) return;
+    dispatch(recordOfAircraft("discrepancy.regraded", { discrepancyId: d.id, grade, why: why.trim() }));
+    onDone();
+  };
+  return (
+    <View className="max-w-xl gap-2">
+      <Choice
+        title="New grade"
+        options={options}
+        value={grade}
+        onChange={setGrade}
+        words={(one) => GRADE_WORD[one]}
+      />
+      {!lower && (
+        <Text className="text-sm text-voice">Only an instructor or a mechanic can lower a grade.</Text>
+      )}
+      <TextField label="Why" value={why} onChange={setWhy} maxLength={2000} multiline />
+      <Button tone="primary" disabled={!grade || why.trim() === ""} onPress={keep}>
+        Change the grade
+      </Button>
+    </View>
+  );
+}
+
+/** One trouble is one discrepancy: what points at the same becomes evidence of it. */
+function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonly DiscrepancyDetail[] }) {
+  const dispatch = useAppDispatch();
+  const [into, setInto] = useState<string>();
+  return (
+    <View className="max-w-xl gap-2" testID="merging">
+      <Heading className="text-lg">Merge with</Heading>
+      {others.map((one) => (
+        <Toggle
+          key={one.id}
+          on={one.id === into}
+          className="items-start px-4"
+          textClassName="text-base text-left"
+          onPress={() => setInto(one.id)}
+        >
+          {withMeasure(one.text, one.measure)}
+        </Toggle>
+      ))}
+      <Text className="text-sm text-voice">
+        All entries and measurements of this one are kept. After merging, only the other one stays open.
+      </Text>
+      <Button
+        tone="primary"
+        disabled={into === undefined}
+        testID="keep-merged"
+        onPress={() => {
+          if (!into) return;
+          dispatch(recordOfAircraft("discrepancy.merged", { discrepancyId: d.id, into }));
+          onDone();
+        }}
+      >
+        Merge
+      </Button>
+      <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
+        Cancel
+      </Button>
+    </View>
+  );
+}
+
+const KINDS = ["day", "night", "instrument", "hire"] as const;
+const TELL: readonly DeferralReply[] = ["yes", "no", "unknown"];
+const TOLD_WORDS: Record<DeferralReply, string> = { yes: "Yes", no: "No", unknown: "I don't know" };
+
+/** The questions of the rules in their order: what data answer is shown with its source, the rest is asked. */
+function Defer({ discrepancy: d, rules, onDone }: PartProps & { rules: DeferralRules }) {
+  const dispatch = useAppDispatch();
+  const bundle = useBundle(d.registration);
+  const [kinds, setKinds] = useState<(typeof KINDS)[number][]>(["day"]);
+  const [told, setTold] = useState<Record<string, DeferralReply>>({});
+  const itemId = d.itemId;
+  const outcome = mayBeDeferred({
+    rules,
+    flight: kinds,
+    found: d.openedAt.slice(0, 10),
+    told,
+    ...(itemId !== undefined && { itemId }),
+    ...(bundle?.equipment && { list: bundle.equipment }),
+    ...(bundle?.equipment?.minimum && { minimum: bundle.equipment.minimum }),
+  });
+  const { open, result, trail, why, placard, deactivate, operations, maintenance, until, needs } = outcome;
+  const defer = () => {
+    const deferral: DiscrepancyDeferral = {
+      basis: [
+        why,
+        ...trail.map(
+          ({ ask, answer, because }) => `${ask} ${TOLD_WORDS[answer]}.${because ? ` ${because}` : ""}`,
+        ),
+      ]
+        .join(" ")
+        .slice(0, 2000),
+      rules: bundle?.rules?.id ?? "rules",
+      for: [...kinds],
+      ...(outcome.equipment && { equipment: outcome.equipment.id }),
+      ...(until && { until }),
+      ...(placard && { placard }),
+      ...(deactivate && { deactivated: deactivate }),
+      ...(operations && { operations }),
+    };
+    dispatch(recordOfAircraft("discrepancy.deferred", { discrepancyId: d.id, ...deferral }));
+    onDone();
+  };
+  return (
+    <View className="max-w-2xl gap-3" testID="deferral">
+      <Heading className="text-lg">Can it be deferred?</Heading>
+      <View className="flex-row flex-wrap gap-2">
+        {KINDS.map((kind) => (
+          <Toggle
+            key={kind}
+            on={kinds.includes(kind)}
+            onPress={() => {
+              setKinds(kinds.includes(kind) ? kinds.filter((one) => one !== kind) : [...kinds, kind]);
+              setTold({});
+            }}
+          >
+            {kind}
+          </Toggle>
+        ))}
+      </View>
+      {trail.map(({ question, ask, answer, from, because, source }) => (
+        <View key={question} className="rounded-xl bg-stone px-3 py-2">
+          <Text className="font-mid">{ask}</Text>
+          <Text>{`${TOLD_WORDS[answer]}. ${because ?? ""}`}</Text>
+          <Text className="text-sm text-voice">{`${from === "data" ? "On file" : "Your answer"} · ${source.text}${source.example ? " (example value)" : ""}`}</Text>
+        </View>
+      ))}
+      {open && (
+        <View className="gap-2 rounded-xl border-2 border-ink px-3 py-2">
+          <Text className="font-strong text-lg">{open.ask}</Text>
+          <Text className="text-sm text-voice">{open.source.text}</Text>
+          <View className="flex-row flex-wrap gap-2">
+            {TELL.map((answer) => (
+              <Button
+                key={answer}
+                className="px-5"
+                testID={`told-${answer}`}
+                onPress={() => setTold({ ...told, [open.id]: answer })}
+              >
+                {TOLD_WORDS[answer]}
+              </Button>
+            ))}
+          </View>
+        </View>
+      )}
+      {result && (
+        <View className="gap-1" role="status" testID="deferral-result">
+          <Text className={`font-strong text-xl ${result === "deferrable" ? "" : "text-clay"}`}>
+            {result === "deferrable"
+              ? "It can be deferred"
+              : result === "ask first"
+                ? "Ask first"
+                : "It cannot be deferred"}
+          </Text>
+          <Text>{why}</Text>
+          {until && <Text>{`Until ${until} at the latest.`}</Text>}
+          {placard && <Text>{`Placard: ${placard}.`}</Text>}
+          {deactivate && <Text>{`Deactivated: ${deactivate}.`}</Text>}
+          {[operations, maintenance].map((words) => words && <Text key={words}>{words}</Text>)}
+          {needs && <Text className="text-sm text-voice">{`Signed by ${needs.signedBy.join(" or ")}.`}</Text>}
+          {result === "deferrable" && (
+            <Button tone="primary" className="self-start px-6" testID="sign-deferral" onPress={defer}>
+              Placard fitted: defer
+            </Button>
+          )}
+        </View>
+      )}
+      <Button tone="bare" className="self-start px-0" textClassName="text-base" onPress={onDone}>
+        Cancel
+      </Button>
+      <Text className="text-sm text-voice">
+        Example rule set: local rules, the aircraft's handbook and licensed maintenance come first.
+      </Text>
+    </View>
+  );
+}

@@ -1,0 +1,92 @@
+import {
+  capital,
+  ENDURANCE,
+  FUEL_UNITS,
+  formatNumber,
+  fuelKgPerL,
+  fuelWords,
+  WORST_CASE,
+  wordsOfWalk,
+} from "@cravix/core";
+import { View } from "react-native";
+import { Choice } from "../../ui/input/choice";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Heading, Text } from "../../ui/text";
+import type { Acts } from "../preflight/use-preflight-actions";
+import type { Walk } from "../preflight/use-preflight";
+import { SourceBars } from "./source-bars";
+
+/** Who judges how much there is. */
+const AMOUNT: ReadonlySet<string> = new Set(["fuel.endurance", "fuel.uplifts", "fuel.earlier"]);
+
+/** Dipstick, gauge and log side by side, tank by tank and all together, and whether they agree. */
+export function FuelQuantity({ walk, acts }: { walk: Walk; acts: Acts }) {
+  const { fuel, judgements } = walk.judged;
+  const { type, memory } = walk.list;
+  const about = judgements.filter(
+    ({ id, judge }) => AMOUNT.has(judge ?? "") && id !== ENDURANCE && id !== WORST_CASE,
+  );
+  const kgPerL = fuelKgPerL(walk.list, walk.state);
+  const words = wordsOfWalk(walk.list, walk.state);
+  const usable = fuel?.usableL;
+  return (
+    <View className="gap-2">
+      <Choice
+        title="Fuel unit"
+        options={FUEL_UNITS}
+        value={words.unit}
+        onChange={(unit) => acts.told({ unit })}
+      />
+      {(!fuel || fuel.tanks.length === 0) && (
+        <Text className="text-voice">No tank dipped yet. Dip each tank at its station.</Text>
+      )}
+      {fuel?.total && fuel.total.sources.length > 1 && (
+        <SourceBars
+          name="All tanks"
+          capacityL={(type.fuel?.tanks ?? []).reduce((sum, t) => sum + t.capacityL, 0)}
+          sources={fuel.total.sources}
+          estimate={fuel.total.estimate}
+          words={words}
+        />
+      )}
+      {fuel?.tanks.map(({ tank, sources, estimate }) => (
+        <SourceBars
+          key={tank.id}
+          name={capital(tank.name)}
+          capacityL={tank.capacityL}
+          sources={sources}
+          estimate={estimate}
+          words={words}
+        />
+      ))}
+      {about.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+      {usable !== undefined && (
+        <>
+          <Heading className="mt-1 text-lg">Usable, in every unit</Heading>
+          <View className="flex-row flex-wrap gap-x-6 gap-y-1">
+            {FUEL_UNITS.map((unit) => (
+              <Text key={unit} className="font-mid">
+                {`${fuelWords(unit, kgPerL).say(usable)}`}
+              </Text>
+            ))}
+          </View>
+          <Text className="text-sm text-voice">
+            {`Mass at ${formatNumber(kgPerL, 3)} kg per litre, for ${formatNumber(walk.state.celsius ?? 15)} °C.`}
+          </Text>
+        </>
+      )}
+      {!memory?.fuel && (
+        <Text className="text-sm text-voice">
+          The log is not used: not every tank was measured last time.
+        </Text>
+      )}
+      {memory?.faults.map((fault) => (
+        <Text key={fault} className="text-sm text-clay">
+          {fault}
+        </Text>
+      ))}
+    </View>
+  );
+}

@@ -1,0 +1,114 @@
+import { checkUplifts, formatNumber, wordsOfWalk } from "@cravix/core";
+import { useState } from "react";
+import { View } from "react-native";
+import { goBack } from "../../ui/go-back";
+import { Toggle } from "../../ui/input/toggle";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Heading, Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { type Acts, usePreflightActions } from "../preflight/use-preflight-actions";
+import { useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { GroundAndNight } from "./slope-and-overnight";
+import { FuelQuantity } from "./fuel-quantity";
+import { FuelEndurance } from "./fuel-endurance";
+import { Refuel } from "./refuel";
+
+const PARTS = ["How much", "Enough?", "Refuel", "Slope, overnight"] as const;
+type Part = (typeof PARTS)[number];
+
+/** Everything about today's fuel in one place: how much, enough, more, and what it stood through. */
+export function FuelDeskScreen({ id }: { id: string }) {
+  return <WalkFrame id={id}>{(folded) => <Desk folded={folded} />}</WalkFrame>;
+}
+
+function Desk({ folded }: { folded: FoldedWalk }) {
+  const walk = useWalk(folded);
+  const acts = usePreflightActions(walk);
+  const wide = useWide();
+  const [part, setPart] = useState<Part>("How much");
+  const back = () => goBack(`/preflight/${walk.state.id}`);
+  const shown =
+    wide && part === "How much"
+      ? (["How much", "Enough?"] as const)
+      : wide && part === "Enough?"
+        ? (["How much", "Enough?"] as const)
+        : [part];
+  return (
+    <Screen back={`/preflight/${walk.state.id}`}>
+      <PageHead title={`${walk.list.registration} fuel`}>Fuel</PageHead>
+      <View className="my-3 flex-row flex-wrap gap-2" role="group" aria-label="Fuel pages">
+        {PARTS.map((name) => (
+          <Toggle
+            key={name}
+            on={part === name}
+            className={wide ? "min-w-40 px-6" : "min-w-[40%] flex-1"}
+            onPress={() => setPart(name)}
+          >
+            {name}
+          </Toggle>
+        ))}
+      </View>
+      <View className={shown.length > 1 ? "flex-row gap-8" : ""}>
+        {shown.map((name) => (
+          <View key={name} className={shown.length > 1 ? "flex-1" : ""}>
+            <PartOf part={name} walk={walk} acts={acts} onDone={back} />
+          </View>
+        ))}
+      </View>
+    </Screen>
+  );
+}
+
+function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Acts; onDone: () => void }) {
+  switch (part) {
+    case "How much":
+      return <FuelQuantity walk={walk} acts={acts} />;
+    case "Enough?":
+      return <FuelEndurance walk={walk} acts={acts} />;
+    case "Slope, overnight":
+      return <GroundAndNight walk={walk} acts={acts} />;
+    case "Refuel":
+      return (
+        <View className="gap-4">
+          <Receipts walk={walk} />
+          <Refuel
+            type={walk.list.type}
+            registration={walk.list.registration}
+            onUplift={(uplift) => {
+              acts.uplifted(uplift);
+              onDone();
+            }}
+          />
+          <Text className="text-sm text-voice">
+            After refuelling, the preflight asks for the dips and drains again. The earlier readings stay in
+            the log.
+          </Text>
+        </View>
+      );
+  }
+}
+
+/** The receipts of this walk, each against the dipstick. */
+function Receipts({ walk }: { walk: Walk }) {
+  const checked = checkUplifts(walk.list, walk.state);
+  const words = wordsOfWalk(walk.list, walk.state);
+  if (checked.length === 0) return null;
+  return (
+    <View className="gap-2">
+      <Heading className="text-lg">Fuel added during this preflight</Heading>
+      {checked.map(({ uplift, reconciled, open }) => (
+        <View key={uplift.eventId} className="rounded-xl bg-stone px-3 py-2">
+          <Text className="font-strong">{`${formatNumber(uplift.amount, 1)} ${uplift.unit}, ${uplift.tankId ?? "several tanks"}`}</Text>
+          <Text className={reconciled && !reconciled.agrees ? "font-mid text-clay" : ""}>
+            {open ??
+              (reconciled?.agrees
+                ? `Dipstick: ${words.say(reconciled.measuredL)} more. It agrees with the receipt.`
+                : `Dipstick: ${words.say(reconciled?.measuredL ?? 0)} more. ${reconciled?.instead[0]?.why ?? "This does not agree with the receipt: dip again."}`)}
+          </Text>
+        </View>
+      ))}
+    </View>
+  );
+}

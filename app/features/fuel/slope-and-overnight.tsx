@@ -1,0 +1,132 @@
+import {
+  dropsOfWater,
+  formatNumber,
+  MOST_TILT_DEG,
+  type NightAir,
+  overnightCondensationMl,
+  quantityTrouble,
+  type Tilt,
+} from "@cravix/core";
+import { View } from "react-native";
+import { Stepper } from "../../ui/input/stepper";
+import { JudgementCard } from "../../ui/judgement-card";
+import { Heading, Text } from "../../ui/text";
+import type { Acts } from "../preflight/use-preflight-actions";
+import type { Walk } from "../preflight/use-preflight";
+
+const LEVEL: Tilt = { rightDownDeg: 0, noseUpDeg: 0 };
+const MILD: NightAir = { lowC: 5, dewPointC: 8, nights: 1 };
+
+/** How it stands, and what it stood through: both change what the dipstick and the first cups mean. */
+export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
+  const { told } = walk.state;
+  const { fuel } = walk.list.type;
+  const tilt = told.tilt ?? LEVEL;
+  // What the report says of the dew point is where one begins; the lowest of the night somebody has to know.
+  const dewPointC = walk.state.weather?.report?.dewPointC;
+  const night = told.night ?? { ...MILD, ...(dewPointC !== undefined && { dewPointC }) };
+  const shaped = fuel?.tanks.every((tank) => tank.geometry) ?? false;
+  const lean = (part: Partial<Tilt>) => {
+    const bound = (x: number) => Math.min(MOST_TILT_DEG, Math.max(-MOST_TILT_DEG, x));
+    const next = { ...tilt, ...part };
+    acts.told({ tilt: { rightDownDeg: bound(next.rightDownDeg), noseUpDeg: bound(next.noseUpDeg) } });
+  };
+  const air = (part: Partial<NightAir>) => acts.told({ night: { ...night, ...part } });
+  const degrees = (value: number, down: string, up: string) =>
+    value === 0 ? "level" : `${formatNumber(Math.abs(value), 1)}° ${value > 0 ? down : up}`;
+  const judged = walk.judged.judgements.filter(
+    ({ judge }) => judge === "fuel.night" || judge === "fuel.settling",
+  );
+  return (
+    <View className="gap-4">
+      <View className="gap-1.5">
+        <Heading className="text-lg">Is the aircraft level?</Heading>
+        <Stepper
+          text={degrees(tilt.rightDownDeg, "right wing down", "left wing down")}
+          step={0.5}
+          unit="degrees to the right"
+          testID="tilt"
+          onStep={(by) => lean({ rightDownDeg: tilt.rightDownDeg + by })}
+        />
+        <Stepper
+          text={degrees(tilt.noseUpDeg, "nose up", "nose down")}
+          step={0.5}
+          unit="degrees nose up"
+          testID="pitch"
+          onStep={(by) => lean({ noseUpDeg: tilt.noseUpDeg + by })}
+        />
+        <Text className="text-sm text-voice">
+          {shaped
+            ? "Tank shape on file: dips are corrected for a slope of up to 6°."
+            : "Tank shape not on file: dips are not corrected for slope. Move the aircraft to level ground."}
+        </Text>
+      </View>
+      <View className="gap-1.5">
+        <Heading className="text-lg">Overnight conditions</Heading>
+        <Stepper
+          text={
+            told.night
+              ? `lowest temperature ${formatNumber(night.lowC)} °C`
+              : "lowest temperature: not entered"
+          }
+          step={1}
+          unit="degrees lowest temperature"
+          testID="night-low"
+          onStep={(by) => air({ lowC: Math.min(40, Math.max(-40, night.lowC + by)) })}
+        />
+        <Stepper
+          text={told.night ? `dew point ${formatNumber(night.dewPointC)} °C` : "dew point: not entered"}
+          step={1}
+          unit="degrees of dew point"
+          testID="dew-point"
+          onStep={(by) => air({ dewPointC: Math.min(35, Math.max(-40, night.dewPointC + by)) })}
+        />
+        <Stepper
+          text={`${night.nights} ${night.nights === 1 ? "night" : "nights"}`}
+          step={1}
+          unit="nights"
+          testID="nights"
+          onStep={(by) => air({ nights: Math.min(60, Math.max(1, night.nights + by)) })}
+        />
+        <Text className="text-sm text-voice">
+          A part-filled tank draws in damp air, and water condenses in it overnight. The figure is the maximum
+          possible.
+        </Text>
+      </View>
+      {told.night && <NightWater walk={walk} night={told.night} />}
+      {judged.map((judgement) => (
+        <JudgementCard key={judgement.id} judgement={judgement} />
+      ))}
+    </View>
+  );
+}
+
+function drops(ml: number): string {
+  const count = dropsOfWater(ml);
+  return `${count} ${count === 1 ? "drop" : "drops"}`;
+}
+
+function NightWater({ walk, night }: { walk: Walk; night: NightAir }) {
+  const heard = walk.judged.fuel?.tanks ?? [];
+  const trouble = quantityTrouble(() => overnightCondensationMl(1, night));
+  if (trouble) return <Text className="font-mid text-clay">{trouble}</Text>;
+  if (heard.length === 0)
+    return (
+      <Text className="text-voice">
+        Dip the tanks first: the amount depends on the air space above the fuel.
+      </Text>
+    );
+  return (
+    <View className="gap-1">
+      {heard.map(({ tank, estimate }) => {
+        const ml = overnightCondensationMl(Math.max(0, tank.capacityL - estimate.litres.value), night);
+        return (
+          <View key={tank.id} className="flex-row justify-between border-b-2 border-stone pb-1">
+            <Text>{tank.name}</Text>
+            <Text className="font-mid">{`at most ${formatNumber(ml, 1)} ml, ${drops(ml)}`}</Text>
+          </View>
+        );
+      })}
+    </View>
+  );
+}

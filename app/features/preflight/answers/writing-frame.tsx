@@ -1,0 +1,49 @@
+import { ScrollView, View } from "react-native";
+import { Button } from "../../../ui/input/button";
+import { useShortcuts } from "../../../ui/input/use-shortcuts";
+import { NotKept } from "../../sync/save-status";
+
+/** What is written about one item: a page of its own, with the way back and the way on under the thumb. */
+export function WritingFrame({
+  children,
+  onBack,
+  onLog,
+  disabled,
+}: {
+  children: React.ReactNode;
+  onBack: () => void;
+  onLog: () => void;
+  disabled: boolean;
+}) {
+  useShortcuts({ Enter: disabled ? undefined : onLog, Escape: onBack });
+  return (
+    <View className="h-full items-center bg-paper" role="main">
+      <ScrollView
+        className="w-full max-w-3xl flex-1"
+        contentContainerClassName="gap-2 px-[18px] py-5"
+        tabIndex={0}
+      >
+        {/* Who is writing must hear here, not a screen later, that the device does not take it. */}
+        <NotKept />
+        {children}
+      </ScrollView>
+      <View className="w-full items-center bg-deck">
+        <View className="w-full max-w-3xl flex-row gap-3 px-4 py-3">
+          <Button tone="deck" className="min-h-20 flex-1" onPress={onBack}>
+            Back
+          </Button>
+          <Button
+            tone="primary"
+            className="min-h-20 flex-[1.7]"
+            textClassName="text-2xl"
+            disabled={disabled}
+            onPress={onLog}
+            testID="primary"
+          >
+            Log it
+          </Button>
+        </View>
+      </View>
+    </View>
+  );
+}

@@ -1,0 +1,76 @@
+import { type Block, blockedBy, type Item } from "@cravix/core";
+import { router } from "expo-router";
+import { useMemo } from "react";
+import { View } from "react-native";
+import { Button } from "../../../ui/input/button";
+import { useShortcuts } from "../../../ui/input/use-shortcuts";
+import { Screen } from "../../../ui/screen";
+import { SecondPersonPanel } from "../../pair/second-person-panel";
+import type { Acts } from "../use-preflight-actions";
+import type { Walk } from "../use-preflight";
+import { ItemBlocked } from "./item-blocked";
+
+/** What stands in the way of the item on the screen, while it does. */
+export function useBlock({ list, state }: Walk, item: Item): Block | undefined {
+  return useMemo(() => blockedBy(list, state, item), [list, state, item]);
+}
+
+/** Not yet: what is open, where it stands on the aircraft, and the way there. */
+export function BlockedPanel({
+  walk,
+  item,
+  block,
+  acts,
+}: {
+  walk: Walk;
+  item: Item;
+  block: Block;
+  acts: Acts;
+}) {
+  if (block.kind === "second person")
+    return <SecondPersonPanel walk={walk} item={item} why={block.why} acts={acts} />;
+  return <OpenThings walk={walk} item={item} block={block} acts={acts} />;
+}
+
+function OpenThings({ walk, item, block, acts }: { walk: Walk; item: Item; block: Block; acts: Acts }) {
+  const [first] = block.open;
+  const goFirst = () => first && acts.visit(first.itemId);
+  useShortcuts({ Enter: goFirst });
+  return (
+    <Screen
+      actions={
+        <>
+          <Button
+            tone="primary"
+            className="min-h-24"
+            textClassName="text-xl"
+            testID="primary"
+            onPress={goFirst}
+          >
+            {`Go to: ${first?.text ?? ""}`}
+          </Button>
+          <Button tone="deck" onPress={() => router.replace(`/preflight/${walk.state.id}/verdict`)}>
+            Cannot be closed: go to the verdict
+          </Button>
+        </>
+      }
+    >
+      <ItemBlocked
+        grade="stop"
+        title={
+          block.kind === "gate" ? "Not yet: something is still open" : "Not yet: another item comes first"
+        }
+        why={block.why}
+        item={item}
+      >
+        <View className="gap-2">
+          {block.open.map(({ text, itemId }) => (
+            <Button key={itemId} textClassName="text-base text-left" onPress={() => acts.visit(itemId)}>
+              {text}
+            </Button>
+          ))}
+        </View>
+      </ItemBlocked>
+    </Screen>
+  );
+}

@@ -1,0 +1,39 @@
+import { AWAY_SECONDS, longGapSince } from "@cravix/core";
+import { useEffect, useRef } from "react";
+import type { Acts } from "../use-preflight-actions";
+import type { Walk } from "../use-preflight";
+
+const LOOK_MS = 10_000;
+
+/** Notices what nobody tells of: the screen went dark, another program came up, a call, a long silence. Each goes on record. */
+export function useInterruptionGuard(walk: Walk, acts: Acts): void {
+  const latest = useRef({ walk, acts });
+  latest.current = { walk, acts };
+  useEffect(() => {
+    let hiddenAt: number | undefined;
+    const open = () => latest.current.walk.state.interruptions.some((i) => i.resumedAt === undefined);
+    const gap = () => {
+      const { list, state } = latest.current.walk;
+      const since = longGapSince(list, state, Date.now());
+      if (since) latest.current.acts.interrupt("long gap", since);
+    };
+    const onVisibility = () => {
+      if (document.visibilityState === "hidden") {
+        hiddenAt = Date.now();
+        return;
+      }
+      const since = hiddenAt;
+      hiddenAt = undefined;
+      const { state } = latest.current.walk;
+      if (since === undefined || Date.now() - since < AWAY_SECONDS * 1000 || state.signed || open()) return;
+      latest.current.acts.interrupt("screen left", new Date(since).toISOString());
+    };
+    gap();
+    const timer = setInterval(() => document.visibilityState === "visible" && gap(), LOOK_MS);
+    document.addEventListener("visibilitychange", onVisibility);
+    return () => {
+      clearInterval(timer);
+      document.removeEventListener("visibilitychange", onVisibility);
+    };
+  }, []);
+}

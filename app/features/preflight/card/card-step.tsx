@@ -1,0 +1,129 @@
+import type { Card, Item } from "@cravix/core";
+import { useState } from "react";
+import { useShortcuts } from "../../../ui/input/use-shortcuts";
+import { useWide } from "../../../ui/use-wide";
+import { FoundStep } from "../answers/found-step";
+import { StepFrame } from "../step-frame";
+import type { Acts } from "../use-preflight-actions";
+import type { Walk } from "../use-preflight";
+import { CardActions } from "./card-actions";
+import { CardParts } from "./card-parts";
+import { useCardNumbers } from "./use-card-numbers";
+
+/** So many parts leave room on a wide screen for the reason of each. */
+const ROOM_FOR_WHY = 3;
+
+const QUESTION = {
+  found: "Which item has the discrepancy?",
+  missed: "What was missed, and is done now?",
+} as const;
+
+interface Shown {
+  cardId: string;
+  why?: boolean;
+  /** Which part is being asked for: where something was found, or what was missed in the flow and is done now. */
+  asking?: keyof typeof QUESTION;
+  found?: Item;
+}
+
+interface CardStepProps {
+  walk: Walk;
+  acts: Acts;
+  item: Item;
+  card: Card;
+}
+
+/** Several parts that one look takes in: each is named, one answer is for all of them, and what was found is found at one of them. */
+export function CardStep({ walk, acts, item, card }: CardStepProps) {
+  const wide = useWide();
+  const [shown, setShown] = useState<Shown>({ cardId: card.id });
+  // What belongs to one card goes with it.
+  const { why = false, asking, found } = shown.cardId === card.id ? shown : {};
+  const set = (part: Omit<Shown, "cardId">) => setShown({ cardId: card.id, ...part });
+  const numbers = useCardNumbers(walk, card);
+  const confirm = () => {
+    if (!numbers.next()) return;
+    acts.cardChecked(card, numbers.values());
+    numbers.drop();
+  };
+  const flowed = walk.state.flowed[item.station] !== undefined;
+  const choose = (part: Item) => {
+    if (asking === "missed") {
+      acts.checked(part, undefined, true);
+      set({});
+    } else if (part.kind === "sample") {
+      // What a cup shows is told at its drain: what comes next follows from it.
+      acts.visit(part.id);
+      set({});
+    } else set({ found: part });
+  };
+  const keyed = (keys: readonly string[], act: (key: string) => void) =>
+    Object.fromEntries(keys.map((key) => [key, () => act(key)]));
+  useShortcuts(
+    found
+      ? {}
+      : asking
+        ? {
+            Escape: () => set({}),
+            ...keyed([..."123456789"], (key) => {
+              const part = card.parts[Number(key) - 1];
+              if (part) choose(part);
+            }),
+          }
+        : {
+            u: acts.undo,
+            w: () => set({ why: !why }),
+            f: () => set({ asking: "found" }),
+            ...(flowed && { m: () => set({ asking: "missed" }) }),
+            l: () => acts.cardLater(card),
+            i: () => acts.interrupt(),
+            Enter: confirm,
+            ...(numbers.active?.kind === "choice" &&
+              keyed([..."123456789"], (key) => {
+                const choice = numbers.active?.choices?.[Number(key) - 1];
+                if (numbers.active && choice) numbers.pick(numbers.active, choice.value);
+              })),
+            ...(numbers.active?.reading && {
+              ...keyed([..."0123456789."], numbers.onKey),
+              "-": () => numbers.onKey("sign"),
+              Backspace: () => numbers.onKey("back"),
+            }),
+          },
+  );
+  if (found)
+    return (
+      <FoundStep walkId={walk.state.id} item={found} preset={undefined} onBack={() => set({})} acts={acts} />
+    );
+  return (
+    <StepFrame
+      walk={walk}
+      acts={acts}
+      item={item}
+      parts={card.parts}
+      roomFor={numbers.parts.length > 0 || card.parts.length > 5 ? "the answer" : "the place"}
+      body={
+        <CardParts
+          walk={walk}
+          card={card}
+          why={why || (wide && numbers.parts.length === 0 && card.parts.length <= ROOM_FOR_WHY)}
+          numbers={numbers}
+          {...(asking && { onChoose: choose, question: QUESTION[asking] })}
+        />
+      }
+      actions={
+        <CardActions
+          card={card}
+          acts={acts}
+          numbers={numbers}
+          wide={wide}
+          why={why}
+          asking={asking !== undefined}
+          flowed={flowed}
+          onWhy={() => set({ why: !why })}
+          onAsk={(next) => set(next ? { asking: next } : {})}
+          onConfirm={confirm}
+        />
+      }
+    />
+  );
+}

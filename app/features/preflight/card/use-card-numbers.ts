@@ -1,0 +1,88 @@
+import { type Card, type Item, typedNumber, typedText } from "@cravix/core";
+import { useState } from "react";
+import { usePersistedState } from "../../../device/log/use-persisted-state";
+import { useBundle } from "../../../store/server/server-state";
+import { pressKey } from "../../../ui/input/keypad";
+import { expectedFor, troubleWith } from "../answers/measure-panel";
+import type { Walk } from "../use-preflight";
+
+/** The numbers and choices of a card while they are typed, one after the other. They survive a reload, and are on record together with the card. */
+export function useCardNumbers(walk: Walk, card: Card) {
+  const parts = card.parts.filter((part) => part.reading || part.kind === "choice");
+  const {
+    value: texts,
+    change,
+    drop,
+  } = usePersistedState<Record<string, string>>(`card draft:${walk.state.id}:${card.id}`, {});
+  const [chosen, setChosen] = useState<string>();
+  const [tried, setTried] = useState<string>();
+  // Deleted: here the whole number is typed.
+  const [whole, setWhole] = useState<string>();
+  const textOf = (part: Item) => texts[part.id] ?? "";
+  const bundle = useBundle(walk.list.registration);
+  const expectedOf = (part: Item) => (whole === part.id ? undefined : expectedFor(walk, bundle, part));
+  const numberOf = (part: Item) =>
+    part.kind === "choice" ? undefined : typedNumber(textOf(part), expectedOf(part));
+  const troubleOf = (part: Item) => {
+    const value = numberOf(part);
+    return value === undefined ? undefined : troubleWith(walk, part, value);
+  };
+  const open = (part: Item) =>
+    part.kind === "choice"
+      ? textOf(part) === ""
+      : numberOf(part) === undefined || troubleOf(part) !== undefined;
+  const active = parts.find((part) => part.id === chosen) ?? parts.find(open) ?? parts.at(-1);
+  return {
+    parts,
+    active,
+    tried,
+    textOf,
+    shownOf: (part: Item) =>
+      part.reading ? typedText(textOf(part), expectedOf(part)) : { start: "", rest: textOf(part) },
+    numberOf,
+    troubleOf,
+    decimals: active?.reading?.decimals ?? 0,
+    negative: (active?.reading?.plausible?.min ?? 0) < 0,
+    /** What is still to be typed besides the one at hand. */
+    left: parts.filter((part) => part !== active && open(part)),
+    choose: (part: Item) => setChosen(part.id),
+    /** One of several answers, and on to the next part. */
+    pick: (part: Item, value: string) => {
+      setChosen(undefined);
+      setTried(undefined);
+      change((before) => ({ ...before, [part.id]: value }));
+    },
+    onKey: (key: string) => {
+      if (!active?.reading) return;
+      const bounds = {
+        decimals: active.reading.decimals,
+        negative: (active.reading.plausible?.min ?? 0) < 0,
+      };
+      // The number at hand stays at hand until it is left: a digit more must not jump to the next.
+      setChosen(active.id);
+      setTried(undefined);
+      if (key === "back" && textOf(active) === "") setWhole(active.id);
+      change((before) => ({ ...before, [active.id]: pressKey(before[active.id] ?? "", key, bounds) }));
+    },
+    /** Goes to the next number that is missing; true where none is. */
+    next: (): boolean => {
+      if (active && open(active)) {
+        setTried(active.id);
+        return false;
+      }
+      const missing = parts.find(open);
+      setChosen(missing?.id);
+      return missing === undefined;
+    },
+    values: () =>
+      Object.fromEntries(
+        parts.map((part) => [part.id, part.kind === "choice" ? textOf(part) : (numberOf(part) ?? 0)]),
+      ),
+    drop: () => {
+      change(() => ({}));
+      drop();
+    },
+  };
+}
+
+export type CardNumbers = ReturnType<typeof useCardNumbers>;

@@ -1,0 +1,105 @@
+import { flightAsked, type Item } from "@cravix/core";
+import { View } from "react-native";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { useBundle } from "../../store/server/server-state";
+import { photographsHere, withPhotographs } from "../../store/preflight/unsynced-events";
+import { record } from "../../store/preflight/record";
+import { GradeMark } from "../../ui/grade-mark";
+import { Caution } from "../../ui/judgement-card";
+import { Heading, Text } from "../../ui/text";
+import { PassengersDoor } from "../departure/briefing-panel";
+import { ByReport } from "../departure/by-report";
+import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
+import { JudgedPapers } from "../airworthiness/due-judgements";
+import { Photographs } from "../photographs/photographs";
+import { Mark } from "./mark";
+import type { Walk } from "./use-preflight";
+
+/** Where passengers are briefed, in every list that has it. */
+const PASSENGERS = "board.brief";
+
+/** What the record says, at the item that shows the whole of it. */
+function papersOf({ list, state }: Walk, item: Item) {
+  const asked = item.due?.includes("*") ? flightAsked(list, state) : undefined;
+  return list.papers && asked ? { of: list.papers, asked } : undefined;
+}
+
+/** What was photographed of a known discrepancy, by whoever stood here before; and one more, taken now. */
+function KnownPhotographs({ walk: { list, state }, discrepancyId }: { walk: Walk; discrepancyId: string }) {
+  const dispatch = useAppDispatch();
+  const open = useOpenDiscrepancies(useBundle(list.registration));
+  const here = useAppSelector((root) => root.preflight.events);
+  const known = open.find(({ id }) => id === discrepancyId)?.photographs;
+  const photographs = withPhotographs(known, photographsHere(here).get(discrepancyId)) ?? [];
+  return (
+    <Photographs
+      photographs={photographs}
+      onAdd={(one) => void dispatch(record(state.id, "discrepancy.photographed", { ...one, discrepancyId }))}
+    />
+  );
+}
+
+/** What to do now, what good looks like, what bad looks like. */
+export function ItemCard({
+  walk,
+  item,
+  why,
+  tight,
+}: {
+  walk: Walk;
+  item: Item;
+  why: boolean;
+  tight: boolean;
+}) {
+  const { list } = walk;
+  const station = list.stations.find((s) => s.id === item.station);
+  const own = list.items.filter((i) => i.station === item.station);
+  const today = list.differences.find((d) => d.itemId === item.id);
+  const answered = walk.state.answers[item.id];
+  const papers = papersOf(walk, item);
+  return (
+    <View aria-live="polite" testID={`item-${item.id}`}>
+      <View className="flex-row flex-wrap items-center gap-x-2">
+        <Text className="font-mid text-sm text-voice">
+          {station?.name} · {own.indexOf(item) + 1} of {own.length}
+        </Text>
+        {today && (
+          <Text className="rounded bg-chock px-1.5 font-mid text-xs text-on-chock">today: {today.why}</Text>
+        )}
+        {answered && (
+          <Text className="rounded bg-stone px-1.5 font-mid text-xs">
+            answered: {answered.value ?? answered.outcome}
+          </Text>
+        )}
+      </View>
+      <Heading level={1} className={tight ? "text-lg" : "text-2xl"}>
+        {item.title}
+      </Heading>
+      <View className="mt-1.5 gap-1">
+        {!tight && (
+          <View className="flex-row gap-3">
+            <Mark kind="good" />
+            <Text className="shrink">{item.good}</Text>
+          </View>
+        )}
+        {!tight && item.bad && (
+          <View className="flex-row gap-3">
+            <GradeMark grade={item.kind === "observe" ? "ask" : item.miss} size={20} />
+            <Text className="shrink">{item.bad}</Text>
+          </View>
+        )}
+        {!tight && item.discrepancyId && <KnownPhotographs walk={walk} discrepancyId={item.discrepancyId} />}
+        <ByReport walk={walk} />
+        {!tight && papers && <JudgedPapers papers={papers.of} asked={papers.asked} />}
+        {!tight && item.caution && <Caution>{item.caution}</Caution>}
+        {!tight && item.id === PASSENGERS && <PassengersDoor walk={walk} />}
+        {why && (
+          <View className="rounded-lg bg-stone px-3 py-2">
+            <Text className="text-sm text-voice">Why</Text>
+            <Text>{item.why}</Text>
+          </View>
+        )}
+      </View>
+    </View>
+  );
+}

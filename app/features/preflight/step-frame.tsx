@@ -1,0 +1,132 @@
+import { type Item, itemsOf, type Phase } from "@cravix/core";
+import { type ReactNode, useMemo } from "react";
+import { ScrollView, View } from "react-native";
+import { PlanView } from "../../ui/aircraft/plan-view";
+import { ProgressLine } from "../../ui/aircraft/progress-line";
+import { useWide } from "../../ui/use-wide";
+import { BriefingPanel } from "../departure/briefing-panel";
+import { TaxiPanel } from "../departure/taxi-panel";
+import { BatteryBar } from "../electrical/battery-bar";
+import { FluidsPanel } from "../fluids/fluids-panel";
+import { WindPanel } from "../line-up/wind-panel";
+import { PaceNote } from "../pace/pace-note";
+import { PairBar } from "../pair/pair-bar";
+import { RunUpPanel } from "../run-up/run-up-panel";
+import { beadsFor } from "./beads";
+import { WalkHeader } from "./header";
+import { ItemList } from "./item-list";
+import { StationPanel } from "./station-panel";
+import type { Acts } from "./use-preflight-actions";
+import type { Walk } from "./use-preflight";
+
+interface StepFrameProps {
+  walk: Walk;
+  acts: Acts;
+  item: Item;
+  body: ReactNode;
+  actions: ReactNode;
+  /** What is drawn of a number, in the plan's place on a wide screen. */
+  drawing?: ReactNode;
+  /** What a phone has room for: the place on the plan with a short answer, or the answer alone. */
+  roomFor: "the place" | "the answer";
+  /** Its parts where several stand here together, for whoever reads them aloud. */
+  parts?: readonly Item[];
+}
+
+/** What every step of a walk stands in: who and where at the top, the place, what is asked, and the answers under the thumb. */
+export function StepFrame(props: StepFrameProps) {
+  const { walk, acts, item, body, actions, drawing, roomFor, parts } = props;
+  const wide = useWide();
+  const { progress, phase, list } = walk;
+  const toPhase = (target: Phase) => {
+    const items = itemsOf(list, target);
+    const next = items.find((i) => !walk.state.answers[i.id]) ?? items[0];
+    if (next) acts.visit(next.id);
+  };
+  const head = (
+    <View className="gap-1 px-[18px] pt-2">
+      <WalkHeader walk={walk} />
+      <ProgressLine progress={progress} current={phase} onPress={toPhase} />
+    </View>
+  );
+  const notes = (
+    <View className="gap-1 px-[18px]">
+      <BatteryBar walk={walk} />
+      <PairBar walk={walk} item={item} parts={parts} acts={acts} />
+      <PaceNote walk={walk} acts={acts} stationId={item.station} />
+    </View>
+  );
+  if (wide)
+    return (
+      <View className="h-full bg-paper" role="main">
+        {head}
+        {notes}
+        <View className="min-h-0 flex-1 flex-row gap-2 pb-3">
+          <View className="w-[36%] pl-3">
+            {phase === "run-up" || phase === "line-up" ? (
+              <ScrollView className="flex-1 px-2" tabIndex={0}>
+                <StepPanel walk={walk} />
+              </ScrollView>
+            ) : drawing ? (
+              <View className="flex-1 items-center justify-center">{drawing}</View>
+            ) : (
+              <Plan walk={walk} acts={acts} />
+            )}
+          </View>
+          <View className="w-[28%] border-x-2 border-stone px-2">
+            <ItemList walk={walk} acts={acts} />
+          </View>
+          <View className="min-w-0 flex-1 overflow-hidden pr-3">
+            <ScrollView key={item.id} className="flex-1" tabIndex={0}>
+              {body}
+            </ScrollView>
+            <View className="overflow-hidden rounded-2xl">{actions}</View>
+          </View>
+        </View>
+      </View>
+    );
+  // The plan stands where it says where one is; the papers, the cockpit and the board have no place on it.
+  const place = list.stations.find((station) => station.id === item.station);
+  const onPlan = phase === "lap" || phase === "fluids" || place?.role === "approach";
+  const offPlan = phase === "papers" || phase === "cockpit" || phase === "board";
+  const above =
+    roomFor === "the answer" ? undefined : onPlan ? (
+      <Plan walk={walk} acts={acts} />
+    ) : offPlan ? (
+      <StationPanel walk={walk} acts={acts} item={item} />
+    ) : undefined;
+  return (
+    <View className="h-full bg-paper" role="main">
+      {head}
+      {notes}
+      {/* All parts of a card are seen before the plan is large. */}
+      {above && <View className={`flex-1 ${parts ? "min-h-[110px]" : "min-h-[180px]"}`}>{above}</View>}
+      <ScrollView
+        key={item.id}
+        className={above ? (parts ? "shrink grow-0" : "max-h-[46%] grow-0") : "flex-1"}
+        tabIndex={0}
+      >
+        {body}
+      </ScrollView>
+      {actions}
+    </View>
+  );
+}
+
+function Plan({ walk, acts }: Pick<StepFrameProps, "walk" | "acts">) {
+  const beads = useMemo(() => beadsFor(walk), [walk]);
+  const { plan } = walk.list.type;
+  return plan ? <PlanView plan={plan} beads={beads} onPress={acts.visitStation} /> : null;
+}
+
+/** What belongs to a whole step: fuel so far, the run-up, the wind. */
+export function StepPanel({ walk }: { walk: Walk }) {
+  const { item, list } = walk;
+  const role = list.stations.find(({ id }) => id === item?.station)?.role;
+  if (item?.topic === "briefing") return <BriefingPanel walk={walk} />;
+  if (role === "taxi") return <TaxiPanel walk={walk} />;
+  if (walk.phase === "fluids") return <FluidsPanel walk={walk} />;
+  if (walk.phase === "run-up") return <RunUpPanel walk={walk} />;
+  if (walk.phase === "line-up") return <WindPanel walk={walk} />;
+  return null;
+}

@@ -1,0 +1,228 @@
+import { cardOf, nextFlowStation, partOf, type Station, stationBlockedBy } from "@cravix/core";
+import { useKeepAwake } from "expo-keep-awake";
+import { Redirect } from "expo-router";
+import { useMemo, useState } from "react";
+import { View } from "react-native";
+import { usePersistedState } from "../../device/log/use-persisted-state";
+import { useBundle } from "../../store/server/server-state";
+import { useShortcuts } from "../../ui/input/use-shortcuts";
+import { useHeadingFirst, usePageTitle } from "../../ui/page-title";
+import { useWide } from "../../ui/use-wide";
+import { DrainCard } from "../fluids/drain-card";
+import { drawnReading, ReadingDrawing } from "../fluids/reading-drawing";
+import { useDrain } from "../fluids/use-drain";
+import { Actions } from "./answers/actions";
+import { FoundStep } from "./answers/found-step";
+import { MeasurePanel, useMeasure } from "./answers/measure-panel";
+import { ObservePanel } from "./answers/observe-panel";
+import { WritingFrame } from "./answers/writing-frame";
+import { BlockedPanel, useBlock } from "./around/blocked-panel";
+import { FlowPanel } from "./around/flow-panel";
+import { InterruptedPanel } from "./around/interrupted-panel";
+import { useInterruptionGuard } from "./around/use-interruption-guard";
+import { CardStep } from "./card/card-step";
+import { ItemCard } from "./item-card";
+import { StepFrame, StepPanel } from "./step-frame";
+import { type Acts, usePreflightActions } from "./use-preflight-actions";
+import { useWalk, type Walk } from "./use-preflight";
+import { type FoldedWalk, WalkFrame } from "./preflight-frame";
+
+/** One screen carries the walk from the papers to the line-up: always the one thing to do now. */
+export function StepScreen({ id }: { id: string }) {
+  return <WalkFrame id={id}>{(folded) => <Step folded={folded} />}</WalkFrame>;
+}
+
+function Step({ folded }: { folded: FoldedWalk }) {
+  useKeepAwake();
+  const walk = useWalk(folded);
+  const acts = usePreflightActions(walk);
+  useInterruptionGuard(walk, acts);
+  usePageTitle(`${walk.list.registration} preflight`);
+  useHeadingFirst();
+  const { list, state, item } = walk;
+  if (state.signed || !item) return <Redirect href={`/preflight/${state.id}/verdict`} />;
+  if (state.interruptions.some((i) => i.resumedAt === undefined))
+    return <InterruptedPanel walk={walk} acts={acts} />;
+  const flow = nextFlowStation(list, state);
+  if (flow) return <FlowStep walk={walk} acts={acts} station={flow} />;
+  return <ItemStep walk={walk} acts={acts} item={item} />;
+}
+
+/** A station that holds something that has to wait is not done from memory either. */
+function FlowStep({ walk, acts, station }: { walk: Walk; acts: Acts; station: Station }) {
+  const { list, state } = walk;
+  const waiting = useMemo(() => stationBlockedBy(list, state, station.id), [list, state, station.id]);
+  return waiting ? (
+    <BlockedPanel walk={walk} item={waiting.item} block={waiting.block} acts={acts} />
+  ) : (
+    <FlowPanel walk={walk} station={station} acts={acts} />
+  );
+}
+
+interface Shown {
+  itemId: string;
+  why: boolean;
+  /** Absent: not writing anything up; otherwise the words that a wrong count or a known thing puts there. */
+  writing?: { preset?: string } | undefined;
+}
+
+type ItemStepProps = { walk: Walk; acts: Acts; item: NonNullable<Walk["item"]> };
+
+function ItemStep({ walk, acts, item }: ItemStepProps) {
+  const block = useBlock(walk, item);
+  const { list, state } = walk;
+  const card = useMemo(() => (block ? undefined : cardOf(list, state, item)), [block, list, state, item]);
+  if (block) return <BlockedPanel walk={walk} item={item} block={block} acts={acts} />;
+  return card ? (
+    <CardStep walk={walk} acts={acts} item={item} card={card} />
+  ) : (
+    <FreeItemStep walk={walk} acts={acts} item={item} />
+  );
+}
+
+function FreeItemStep({ walk, acts, item }: ItemStepProps) {
+  const wide = useWide();
+  // What belongs to one item goes with it; the plan and the rest stay on the screen from item to item.
+  const [shown, setShown] = useState<Shown>({ itemId: item.id, why: false });
+  const { why, writing } = shown.itemId === item.id ? shown : { why: false, writing: undefined };
+  const setWhy = (next: boolean) => setShown({ itemId: item.id, why: next });
+  const setWriting = (next: Shown["writing"]) => setShown({ itemId: item.id, why, writing: next });
+  const measure = useMeasure(walk, item, !writing, (value, how) => acts.reading(item, value, how));
+  const startWriting = (preset?: string) => setWriting(preset === undefined ? {} : { preset });
+  const bundle = useBundle(walk.list.registration);
+  const drain = useDrain(walk, item, acts, startWriting, !writing);
+  const { phase } = walk;
+  const answerable = !writing;
+  const choose = (n: number) => {
+    if (item.kind === "choice") {
+      const choice = item.choices?.[n - 1];
+      if (choice) acts.checked(item, choice.value);
+    } else if (item.kind === "count") {
+      if (n === item.expected) acts.checked(item, String(n));
+      else startWriting(`${partOf(item)}: ${n} serviceable, ${item.expected} expected`);
+    }
+  };
+  useShortcuts(
+    answerable
+      ? {
+          u: acts.undo,
+          w: () => setWhy(!why),
+          l: () => acts.later(item),
+          i: () => acts.interrupt(),
+          ...(item.kind === "observe"
+            ? {
+                g: () => startWriting("grown"),
+                x: () => acts.observed(item, "gone"),
+                Enter: () => startWriting("same"),
+              }
+            : { f: () => startWriting() }),
+          ...(["look", "feel", "set", "remove"].includes(item.kind) && {
+            Enter: () => acts.checked(item),
+            ...(walk.state.flowed[item.station] && { m: () => acts.checked(item, undefined, true) }),
+          }),
+          ...(["choice", "count"].includes(item.kind) &&
+            Object.fromEntries([0, 1, 2, 3, 4, 5, 6, 7, 8, 9].map((n) => [String(n), () => choose(n)]))),
+        }
+      : { Escape: () => setWriting(undefined) },
+  );
+
+  if (writing && item.kind === "observe")
+    return (
+      <ObserveStep
+        walkId={walk.state.id}
+        item={item}
+        seen={writing.preset === "grown" ? "grown" : "same"}
+        onBack={() => setWriting(undefined)}
+        onLog={(seen, text) => acts.observed(item, seen, text || undefined)}
+      />
+    );
+  if (writing)
+    return (
+      <FoundStep
+        walkId={walk.state.id}
+        item={item}
+        preset={writing.preset}
+        onBack={() => setWriting(undefined)}
+        acts={acts}
+      />
+    );
+
+  // While a number is being typed, the number and what it comes to have the room.
+  const typing = item.kind === "measure" && measure.value !== undefined;
+  const drawn = item.kind === "measure" && drawnReading(walk, item) !== undefined;
+  const panelLeft = wide && (phase === "run-up" || phase === "line-up");
+  const body = (
+    <View className="gap-3 px-[18px] pb-3">
+      <ItemCard
+        walk={walk}
+        item={item}
+        why={why || (wide && item.kind !== "measure")}
+        tight={typing || (drawn && !wide) || (item.kind === "sample" && drain.advice.step !== "take")}
+      />
+      {item.kind === "sample" && <DrainCard walk={walk} item={item} acts={acts} drain={drain} />}
+      {item.kind === "measure" && <MeasurePanel walk={walk} item={item} measure={measure} />}
+      {!panelLeft && !typing && item.kind !== "sample" && <StepPanel walk={walk} />}
+    </View>
+  );
+  const actions = (
+    <Actions
+      walk={walk}
+      item={item}
+      acts={acts}
+      measure={measure}
+      drain={drain}
+      wide={wide}
+      why={why}
+      onWhy={() => setWhy(!why)}
+      onFound={startWriting}
+    />
+  );
+  return (
+    <StepFrame
+      walk={walk}
+      acts={acts}
+      item={item}
+      body={body}
+      actions={actions}
+      drawing={
+        drawn ? (
+          <ReadingDrawing
+            walk={walk}
+            item={item}
+            value={measure.value}
+            lastValue={bundle?.lastReadings.find((r) => r.key === item.reading?.key)?.value}
+            onSet={measure.setValue}
+            large
+          />
+        ) : undefined
+      }
+      roomFor={item.kind === "measure" || item.kind === "sample" ? "the answer" : "the place"}
+    />
+  );
+}
+
+function ObserveStep({
+  walkId,
+  item,
+  seen,
+  onBack,
+  onLog,
+}: {
+  walkId: string;
+  item: ItemStepProps["item"];
+  seen: "same" | "grown";
+  onBack: () => void;
+  onLog: (seen: "same" | "grown", measure: string) => void;
+}) {
+  // What is being written here survives a reload, as what was found does.
+  const { value: measure, change, drop } = usePersistedState(`observe draft:${walkId}:${item.id}`, "");
+  const log = () => {
+    onLog(seen, measure.trim());
+    drop();
+  };
+  return (
+    <WritingFrame onBack={onBack} onLog={log} disabled={false}>
+      <ObservePanel item={item} seen={seen} measure={measure} onMeasure={(text) => change(() => text)} />
+    </WritingFrame>
+  );
+}

@@ -1,0 +1,50 @@
+import {
+  computeVerdict,
+  currentItem,
+  foldLedger,
+  judgePreflight,
+  type Phase,
+  phaseOf,
+  phaseProgress,
+} from "@cravix/core";
+import { useEffect, useMemo, useState } from "react";
+import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { openPreflight } from "../../store/preflight/open-preflight";
+import { selectPreflight } from "../../store/preflight/preflight-slice";
+
+/** The preflight of this address, brought back from the device where it is not on the screen yet. */
+export function usePreflight(id: string) {
+  const dispatch = useAppDispatch();
+  const ready = useAppSelector((state) => state.session.ready);
+  const current = useAppSelector((state) => state.preflight.id);
+  const folded = useAppSelector(selectPreflight);
+  const [missing, setMissing] = useState(false);
+  useEffect(() => {
+    if (ready && current !== id) void dispatch(openPreflight(id)).then((found) => setMissing(!found));
+  }, [ready, current, id, dispatch]);
+  return { missing, preflight: current === id ? folded : null };
+}
+
+/** Everything the walk's screens show, computed once for each answer. */
+export function useWalk(folded: NonNullable<ReturnType<typeof selectPreflight>>) {
+  const { list, state } = folded;
+  return useMemo(() => {
+    const item = currentItem(list, state);
+    const phase: Phase | undefined = item && phaseOf(list, item);
+    return {
+      list,
+      state,
+      item,
+      phase,
+      progress: phaseProgress(list, state),
+      ledger: foldLedger(list, state),
+      judged: judgePreflight(list, state),
+    };
+  }, [list, state]);
+}
+
+export type Walk = ReturnType<typeof useWalk>;
+
+export function useVerdict(folded: NonNullable<ReturnType<typeof selectPreflight>>) {
+  return useMemo(() => computeVerdict(folded.list, folded.state), [folded]);
+}

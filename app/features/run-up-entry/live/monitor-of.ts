@@ -1,0 +1,59 @@
+import { shapeOf } from "@cravix/contract/simulated-engine";
+import type { RunUpEngine } from "@cravix/core/run-up-entry";
+import type { EngineMonitor } from "../../../device/workers/engine-monitor";
+import { listenLive, listenPractice } from "../../../device/workers/engine-monitor";
+import type { Walk } from "../../preflight/use-preflight";
+import type { Planted } from "../practice/simulated-fault";
+
+type Listener = Parameters<typeof listenLive>[1];
+
+/**
+ * The monitor of this engine: the server's, or for practice the one on this device. Undefined where this type has no engine that can be listened to.
+ * `round` tells one run from the next; `cold` is an engine that has just been started.
+ */
+export function monitorOf(
+  walk: Walk,
+  { profile, pressureHpa, settingHpa }: RunUpEngine,
+  planted: Planted,
+  { practice, round, cold }: { practice: boolean; round: number; cold: boolean },
+): ((on: Listener) => EngineMonitor) | undefined {
+  const shape = shapeOf(walk.list.type);
+  if (!shape) return undefined;
+  const { fault, side, cylinder, severity, speed, seed, lifelike } = planted;
+  const celsius = walk.state.celsius ?? 15;
+  if (!practice)
+    return (on) =>
+      listenLive(
+        {
+          registration: walk.list.registration,
+          fault: fault.kind,
+          side,
+          cylinder: String(cylinder),
+          severity: String(severity),
+          seed: String(seed + round),
+          speed: String(speed),
+          celsius: String(celsius),
+          ...(settingHpa !== undefined && { settingHpa: String(settingHpa) }),
+          ...(lifelike && { lifelike: "yes" }),
+          ...(cold && { warm: "no" }),
+        },
+        on,
+      );
+  return (on) =>
+    listenPractice(
+      {
+        shape,
+        runUpRpm: profile.rpm,
+        clearRpm: profile.clear.rpm,
+        groundLeanRpm: profile.groundLean.rpm,
+        air: { pressureHpa: pressureHpa ?? 1013, celsius, humidity: 0.6 },
+        fault,
+        severity,
+        seed: seed + round,
+        lifelike,
+        warm: !cold,
+      },
+      speed,
+      on,
+    );
+}

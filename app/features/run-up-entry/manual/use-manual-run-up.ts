@@ -1,0 +1,124 @@
+import { type EngineFeel, isReadingOf } from "@cravix/core";
+import type { Observation } from "@cravix/core/diagnosis";
+import type { RunUpEngine } from "@cravix/core/run-up-entry";
+import { needsAttention, readTyped, type Typed, type TypedRead } from "@cravix/core/run-up-entry";
+import { useMemo } from "react";
+import { usePersistedState } from "../../../device/log/use-persisted-state";
+import { useAppDispatch } from "../../../store/hooks";
+import { type EventInput, recordAll } from "../../../store/preflight/record";
+import { usePreflightActions } from "../../preflight/use-preflight-actions";
+import type { Walk } from "../../preflight/use-preflight";
+import { typedForTheRecord, typedReadings } from "../read/use-record";
+import type { TypedNumbers } from "./manual-run-up-entry";
+
+/** What typed numbers lead to: a card at once, a page where something stands out, or back to the walk. */
+export type TypedEnd =
+  | { to: "card"; id: "stops on one" | "no drop"; side: "right" | "left" }
+  | { to: "page" | "walk" };
+
+/** Back on both within so much of the base, rpm of an engine that is run up at 1,800. */
+const BACK_WITHIN = 25;
+
+/** What stays on the device until the page is left: a reload asks for nothing twice. */
+interface Kept {
+  typed?: Typed;
+  /** What stood out before a minute was held by hand, and how often that was. */
+  earlier?: Pick<Typed, "before" | "tries">;
+}
+
+/** Takes typed numbers and what is answered to them; each is on record before anything is shown. */
+export function useTypedRunUp(walk: Walk, engine: RunUpEngine) {
+  const dispatch = useAppDispatch();
+  const acts = usePreflightActions(walk);
+  const { id } = walk.state;
+  const { value, change, drop } = usePersistedState<Kept>(
+    `typed result:${id}:${engine.name ?? "engine"}`,
+    {},
+  );
+  const { earlier } = value;
+  const typed = useMemo<TypedRead | undefined>(
+    () => value.typed && readTyped(value.typed, engine),
+    [value.typed, engine],
+  );
+  const { profile, baseItem } = engine;
+
+  const give = ({ base, right, left, back }: TypedNumbers): TypedEnd => {
+    const numbers = { base, ...(right !== undefined && { right }), ...(left !== undefined && { left }) };
+    const fresh: Typed = { numbers, told: [], tries: 0, ...earlier };
+    const made = readTyped(fresh, engine);
+    const readings = typedReadings(walk, engine, numbers);
+    const within = BACK_WITHIN * Math.max(1, profile.rpm / 1800);
+    const both = walk.list.items.find((item) => item.traced === "both" && item.station === baseItem.station);
+    const isBack = back.every((rpm) => rpm !== undefined && Math.abs(rpm - base) <= within);
+    dispatch(
+      recordAll(id, [
+        { type: "run-up.read", data: typedForTheRecord(engine, made) },
+        ...readings.map(
+          ({ item, key, value, unit }): EventInput => ({
+            type: "reading.taken",
+            data: { itemId: item.id, key, value, unit },
+          }),
+        ),
+        ...(both && isBack
+          ? [{ type: "item.answered", data: { itemId: both.id, outcome: "checked" } } satisfies EventInput]
+          : []),
+      ]),
+    );
+    for (const side of ["right", "left"] as const) {
+      const rpm = numbers[side];
+      if (rpm === undefined) continue;
+      if (rpm === 0) return { to: "card", id: "stops on one", side };
+      if (rpm >= base) return { to: "card", id: "no drop", side };
+    }
+    const done = new Set([
+      baseItem.id,
+      ...readings.map(({ item }) => item.id),
+      ...(both && isBack ? [both.id] : []),
+    ]);
+    const open = walk.list.items.find(
+      (item) => item.station === baseItem.station && !done.has(item.id) && !walk.state.answers[item.id],
+    );
+    if (open) acts.visit(open.id);
+    if (!needsAttention(made)) {
+      drop();
+      return { to: "walk" };
+    }
+    change((before) => ({ ...before, typed: fresh }));
+    return { to: "page" };
+  };
+
+  const tell = (told: Observation[]) => {
+    if (!typed) return;
+    const { numbers, tries, before } = typed;
+    const more: Typed = { numbers, tries, told: [...typed.told, ...told], ...(before && { before }) };
+    const made = readTyped(more, engine);
+    const felt = typedReadings(walk, engine, numbers).flatMap(({ item, key, value, unit }): EventInput[] => {
+      const feel = told.find(
+        ({ feature, side }) => feature === "feel" && isReadingOf(key, `magneto.${side ?? "right"}`),
+      );
+      if (!feel || !item.reading?.feel) return [];
+      const data = { itemId: item.id, key, value, unit, feel: feel.state as EngineFeel };
+      return [{ type: "reading.taken", data }];
+    });
+    dispatch(recordAll(id, [{ type: "run-up.read", data: typedForTheRecord(engine, made) }, ...felt]));
+    change((kept) => ({ ...kept, typed: more }));
+  };
+
+  return {
+    typed,
+    give,
+    /** What was answered to them. */
+    tell,
+    /** The minute was held: they are typed once more and laid beside these. */
+    cleared: () => {
+      if (typed) change(() => ({ earlier: { before: typed.observations, tries: typed.tries + 1 } }));
+    },
+    /** A slip: they are typed once more in the place of these. */
+    again: () => {
+      if (typed)
+        change(() => ({ earlier: { tries: typed.tries, ...(typed.before && { before: typed.before }) } }));
+    },
+    /** The page is left: all of it is on record. */
+    drop,
+  };
+}

@@ -1,0 +1,181 @@
+import { itemsOf, judgePreflight, type PreflightState, READING, readingKey } from "@cravix/core";
+import type { DiagnosisReport } from "@cravix/core/diagnosis";
+import {
+  MAX_TRACE_POINTS,
+  type RunUpRead,
+  type RunUpSource,
+  type Trace,
+  type TraceSource,
+} from "@cravix/core/run-up";
+import type { RunUpEngine, TypedRead } from "@cravix/core/run-up-entry";
+import { sideWords, tracedReadings } from "@cravix/core/run-up-entry";
+import { thinForPlot } from "@cravix/core/thin-for-plot";
+import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
+import { useAppDispatch } from "../../../store/hooks";
+import { type EventInput, recordAll } from "../../../store/preflight/record";
+import type { Walk } from "../../preflight/use-preflight";
+
+type Written = RunUpRead & { itemId: string };
+
+/** What every run-up's record has, however its numbers came. */
+function atEngine(
+  engine: RunUpEngine,
+  from: RunUpSource,
+  report: DiagnosisReport,
+  remedied: boolean | undefined,
+  unnamed = false,
+): Pick<Written, "itemId" | "from" | "engine" | "densityAltitudeFt" | "found"> {
+  const found = foundIn(report, remedied, unnamed);
+  return {
+    itemId: engine.baseItem.id,
+    from,
+    ...(engine.name && { engine: engine.name }),
+    ...(engine.densityAltitudeFt !== undefined && { densityAltitudeFt: engine.densityAltitudeFt }),
+    ...(found && { found }),
+  };
+}
+
+/** What is likeliest wrong, for the record; undefined where nothing is. */
+function foundIn(
+  { ranked: [best], telling }: DiagnosisReport,
+  remedied: boolean | undefined,
+  unnamed: boolean,
+): RunUpRead["found"] {
+  if (!best?.fault || !best.grade) return undefined;
+  const sign = telling[0] ?? `${best.what}.`;
+  return {
+    fault: best.fault,
+    name: best.name,
+    grade: remedied ? "note" : best.grade,
+    probability: best.probability,
+    ...(best.side && !unnamed && { side: best.side }),
+    ...(best.cylinder !== undefined && { cylinder: best.cylinder }),
+    sentence: remedied ? `Gone after plug clearing: ${sign}` : sign,
+    ...(best.action && !remedied && { action: best.action }),
+    ...(best.caution && !remedied && { caution: best.caution }),
+  };
+}
+
+/** What typed numbers amount to for the record. */
+export function typedForTheRecord(engine: RunUpEngine, { report, remedied }: TypedRead): Written {
+  return { ...atEngine(engine, "typed", report, remedied), notes: [], rpm: [], steps: [] };
+}
+
+/** What a run-up amounts to for the record: the event, and the items that it answers. */
+export function forTheRecord(
+  walk: Walk,
+  engine: RunUpEngine,
+  answer: RunUpAnswer,
+  trace: Trace,
+  from: TraceSource,
+) {
+  const { reading, report } = answer;
+  const { readings, answered } = tracedReadings(itemsOf(walk.list, "run-up"), reading, engine.name);
+  const words = sideWords(engine.profile);
+  const named = (step: string) =>
+    reading.unnamed && (step === "right" || step === "left") ? words[step] : step;
+  const rpm = trace.channels.rpm;
+  const points = rpm
+    ? Array.from(trace.t, (t, i) => ({ x: t, y: rpm[i] as number })).filter(({ y }) => !Number.isNaN(y))
+    : [];
+  const read: Written = {
+    ...atEngine(engine, from, report, answer.remedied, reading.unnamed),
+    notes: [
+      ...reading.notes.map((note) => note.sentence),
+      ...reading.problems.map((problem) => problem.sentence),
+    ].slice(0, 60),
+    rpm: thinForPlot(points, Math.floor(MAX_TRACE_POINTS / 4) - 1).map(({ x, y }): [number, number] => [
+      Number(x.toFixed(1)),
+      Math.round(y),
+    ]),
+    steps: reading.steps.slice(0, 200).map(({ step, at, until }) => ({
+      step: named(step),
+      from: Number(at.toFixed(1)),
+      to: Number(until.toFixed(1)),
+    })),
+  };
+  return { read, readings, answered, from };
+}
+
+/** The judgements that these numbers would lead to, before they are written down. */
+export function previewJudgements(walk: Walk, engine: RunUpEngine, made: ReturnType<typeof forTheRecord>) {
+  const at = walk.state.lastAt ?? walk.state.startedAt ?? "";
+  const unsaid = { eventId: "", at, crewId: walk.state.crewId ?? "" };
+  const readings = { ...walk.state.readings };
+  for (const { item, value, unit, feel } of made.readings)
+    if (item.reading)
+      readings[item.reading.key] = {
+        ...unsaid,
+        itemId: item.id,
+        value,
+        unit,
+        from: made.from,
+        ...(feel && { feel }),
+      };
+  if (made.read.densityAltitudeFt !== undefined)
+    readings[READING.densityAltitude] = {
+      ...unsaid,
+      itemId: made.read.itemId,
+      value: made.read.densityAltitudeFt,
+      unit: "ft",
+    };
+  const state: PreflightState = {
+    ...walk.state,
+    readings,
+    runUps: { ...walk.state.runUps, [engine.name ?? "engine"]: { ...made.read, eventId: "", at } },
+  };
+  const ids = new Set(made.readings.map(({ item }) => item.id));
+  // What is likeliest stands above it already, with its probabilities.
+  return judgePreflight(walk.list, state).judgements.filter(
+    (judgement) => judgement.itemIds?.some((id) => ids.has(id)) && !judgement.explains,
+  );
+}
+
+/** Writes a run-up down: what its trace amounted to, every number at its item, and the items that it answers; then goes to what is still open. */
+export function useRecordRunUp(walk: Walk) {
+  const dispatch = useAppDispatch();
+  return ({ read, readings, answered, from }: ReturnType<typeof forTheRecord>) => {
+    const done = new Set([...readings.map(({ item }) => item.id), ...answered.map((item) => item.id)]);
+    const open = itemsOf(walk.list, "run-up").find(
+      (item) => !done.has(item.id) && !walk.state.answers[item.id],
+    );
+    const happenings: EventInput[] = [
+      { type: "run-up.read", data: read },
+      ...readings.flatMap(({ item, value, unit, feel }): EventInput[] =>
+        item.reading
+          ? [
+              {
+                type: "reading.taken",
+                data: { itemId: item.id, key: item.reading.key, value, unit, from, ...(feel && { feel }) },
+              },
+            ]
+          : [],
+      ),
+      ...answered.map(
+        (item): EventInput => ({ type: "item.answered", data: { itemId: item.id, outcome: "checked" } }),
+      ),
+      ...(open ? [{ type: "item.visited", data: { itemId: open.id } } satisfies EventInput] : []),
+    ];
+    dispatch(recordAll(walk.state.id, happenings));
+  };
+}
+
+/** Numbers that were typed or spoken, as readings of their items. */
+export function typedReadings(
+  walk: Walk,
+  engine: RunUpEngine,
+  numbers: { base: number; right?: number; left?: number },
+) {
+  const items = itemsOf(walk.list, "run-up");
+  return (
+    [
+      [READING.magnetoBase, numbers.base],
+      [READING.magnetoRight, numbers.right],
+      [READING.magnetoLeft, numbers.left],
+    ] as const
+  ).flatMap(([key, value]) => {
+    const named = readingKey(key, engine.name);
+    const item = items.find((i) => i.reading?.key === named);
+    return item && value !== undefined ? [{ item, key: named, value, unit: "rpm" as const }] : [];
+  });
+}

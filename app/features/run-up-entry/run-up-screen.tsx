@@ -1,0 +1,341 @@
+import { blockedBy, causeOnEngine, formatNumber, magnetoCause, readingKey } from "@cravix/core";
+import type { Observation } from "@cravix/core/diagnosis";
+import {
+  clearSequence,
+  coachSequence,
+  type Emergency,
+  type Mark,
+  type Procedure,
+  type Trace,
+} from "@cravix/core/run-up";
+import { manualValuesFromTrace, type RunUpEngine, runUpEngine, sideWords } from "@cravix/core/run-up-entry";
+import { useKeepAwake } from "expo-keep-awake";
+import { router } from "expo-router";
+import { useMemo, useState } from "react";
+import { View } from "react-native";
+import { Alert } from "../../ui/alert";
+import { goBack } from "../../ui/go-back";
+import { Button } from "../../ui/input/button";
+import { PageHead } from "../../ui/page-head";
+import { Screen } from "../../ui/screen";
+import { Text } from "../../ui/text";
+import { useWide } from "../../ui/use-wide";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
+import { useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { FileWay } from "./run-up-file-entry";
+import { EmergencyList, EmergencyNow } from "./live/emergency";
+import { LiveRunUp } from "./live/live-run-up";
+import { monitorOf } from "./live/monitor-of";
+import { usePlanted } from "./practice/simulated-fault";
+import { ProcedureDesk } from "./procedure-entry";
+import { ReadPage } from "./read/read-page";
+import { engineAsTold, type Measured, useReadRunUp } from "./read/use-read-run-up";
+import { forTheRecord, useRecordRunUp } from "./read/use-record";
+import { TypedPage } from "./manual/manual-run-up-page";
+import { ManualRunUpEntry, type TypedNumbers } from "./manual/manual-run-up-entry";
+import { useTypedRunUp } from "./manual/use-manual-run-up";
+import { RunUpSourcePicker } from "./run-up-source-picker";
+
+/** The run-up in one place: from the monitor, from a file, or by typing; read, judged, explained, and written down with one touch. */
+export function RunUpScreen({ id, engine }: { id: string; engine?: string }) {
+  return <WalkFrame id={id}>{(folded) => <Desk folded={folded} name={engine} />}</WalkFrame>;
+}
+
+function Desk({ folded, name }: { folded: FoldedWalk; name: string | undefined }) {
+  useKeepAwake();
+  const walk = useWalk(folded);
+  const engine = useMemo(() => runUpEngine(walk, name), [walk, name]);
+  if (!engine)
+    return (
+      <Screen back={`/preflight/${walk.state.id}`}>
+        <PageHead>No run-up on file</PageHead>
+        <Text>
+          This type has no run-up figures on file. Its items are answered one by one in the preflight.
+        </Text>
+      </Screen>
+    );
+  return <EngineDesk walk={walk} engine={engine} />;
+}
+
+type Way = "choose" | "live" | "practice" | "file" | "typed";
+
+function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
+  const wide = useWide();
+  const acts = usePreflightActions(walk);
+  const write = useRecordRunUp(walk);
+  const planted = usePlanted();
+  const [way, setWay] = useState<Way>("choose");
+  const [round, setRound] = useState(0);
+  const [remedy, setRemedy] = useState<"cleared" | undefined>();
+  const [emergency, setEmergency] = useState<Shown | "pick">();
+  const [procedure, setProcedure] = useState<Procedure>();
+  const [guess, setGuess] = useState<string>();
+  /** What a trace that could not be read in full has shown, for a pilot who types the rest. */
+  const [known, setKnown] = useState<ReturnType<typeof manualValuesFromTrace>>();
+  const hand = useTypedRunUp(walk, engine);
+  const { profile } = engine;
+  const words = sideWords(profile);
+  const id = walk.state.id;
+  const { read, trouble, begin, take, tell, forget } = useReadRunUp(walk, engine);
+  const toWalk = () => goBack(`/preflight/${id}`);
+  const block = blockedBy(walk.list, walk.state, engine.baseItem);
+  const practice = way === "practice" || (way === "choose" && read?.practice === true);
+
+  const readIt = async (measured: Measured) => {
+    await take({
+      ...measured,
+      ...(practice && { practice }),
+      ...(remedy && { remedy }),
+      ...(procedure === "clear" && { cleared: true }),
+    });
+    setRemedy(undefined);
+    setProcedure(undefined);
+    setWay("choose");
+  };
+  const onEnd = (how: string, trace: Trace | undefined, marks: Mark[], side?: "right" | "left") => {
+    if (!trace) {
+      setProcedure(undefined);
+      setWay("choose");
+      return;
+    }
+    const told: Observation[] =
+      how === "no drop" && side
+        ? [
+            {
+              feature: "turned",
+              state: "confirmed",
+              side,
+              words: `Confirmed: the ignition was on ${words[side]}.`,
+            },
+          ]
+        : [];
+    if (how === "no drop" && side) setEmergency({ id: "no drop", side, practice });
+    if (how === "stopped" && side) setEmergency({ id: "stops on one", side, practice });
+    void readIt({ trace, source: "monitor", marks, told });
+  };
+
+  const onTyped = (numbers: TypedNumbers) => {
+    const end = hand.give(numbers);
+    if (end.to === "card") setEmergency({ id: end.id, side: end.side, practice: false });
+    if (end.to === "walk") toWalk();
+  };
+
+  if (emergency === "pick")
+    return (
+      <EmergencyList
+        onPick={(picked) => setEmergency({ id: picked, practice })}
+        onBack={() => setEmergency(undefined)}
+      />
+    );
+  if (emergency)
+    return (
+      <EmergencyNow
+        id={emergency.id}
+        profile={profile}
+        practice={emergency.practice}
+        where={emergency.side ? `on ${words[emergency.side]}` : ""}
+        onBack={() => setEmergency(undefined)}
+        onLog={(text) => {
+          if (read && !read.practice)
+            write(forTheRecord(walk, engineAsTold(engine, read), read.answer, read.trace, read.source));
+          const { side } = emergency;
+          const key = side && readingKey(`magneto.${side}`, engine.name);
+          const sideItem = key && walk.list.items.find((item) => item.reading?.key === key);
+          // What is judged of the same side afterwards is the same trouble.
+          const cause = side ? causeOnEngine(magnetoCause(side), engine.name) : undefined;
+          acts.found(sideItem || engine.baseItem, text, "stop", cause ? { cause } : {});
+          router.replace(`/preflight/${id}/verdict`);
+        }}
+      />
+    );
+
+  if (procedure && procedure !== "clear")
+    return (
+      <ProcedureDesk
+        walk={walk}
+        engine={engine}
+        procedure={procedure}
+        planted={planted}
+        wide={wide}
+        onBack={() => setProcedure(undefined)}
+        onEmergency={() => setEmergency("pick")}
+      />
+    );
+
+  const listen =
+    way === "live" || way === "practice"
+      ? monitorOf(walk, engine, planted, { practice: way === "practice", round, cold: planted.cold })
+      : undefined;
+  if (listen) {
+    const clearing = remedy || procedure === "clear";
+    return (
+      <LiveRunUp
+        key={round}
+        title={
+          clearing
+            ? `${walk.list.registration}: clear the plug`
+            : `${walk.list.registration}${engine.name ? `, ${engine.name} engine` : ""}`
+        }
+        profile={profile}
+        wide={wide}
+        practice={way === "practice"}
+        sequence={(warm) =>
+          clearing ? clearSequence(profile) : coachSequence(profile, { lean: engine.lean, warm })
+        }
+        listen={listen}
+        onEnd={onEnd}
+        onEmergency={() => setEmergency("pick")}
+      />
+    );
+  }
+
+  if (hand.typed)
+    return (
+      <TypedPage
+        title={`${walk.list.registration}: run-up${engine.name ? `, ${engine.name} engine` : ""}`}
+        engine={engine}
+        read={hand.typed}
+        wide={wide}
+        onTell={hand.tell}
+        onCleared={() => {
+          hand.cleared();
+          setWay("typed");
+        }}
+        onAgain={() => {
+          hand.again();
+          setWay("typed");
+        }}
+        onEmergency={() => setEmergency("pick")}
+        onDone={() => {
+          hand.drop();
+          toWalk();
+        }}
+      />
+    );
+
+  if (read && way === "choose")
+    return (
+      <ReadPage
+        key={read.at}
+        walk={walk}
+        engine={engine}
+        read={read}
+        planted={planted}
+        guess={guess}
+        wide={wide}
+        onGuess={setGuess}
+        onTell={tell}
+        onClear={() => {
+          begin();
+          setRemedy("cleared");
+          setRound(round + 1);
+          setWay(read.practice ? "practice" : "live");
+        }}
+        onAgain={() => {
+          begin();
+          forget();
+          setKnown(undefined);
+          setGuess(undefined);
+          setRound(round + 1);
+        }}
+        onType={() => {
+          begin();
+          setKnown(manualValuesFromTrace(read.answer.reading, profile.firstSide));
+          setWay("typed");
+        }}
+        onEmergency={() => setEmergency("pick")}
+        onDone={() => {
+          if (!read.practice) {
+            write(forTheRecord(walk, engineAsTold(engine, read), read.answer, read.trace, read.source));
+          }
+          toWalk();
+        }}
+      />
+    );
+
+  return (
+    <Screen
+      // Each page begins at its top.
+      key={way}
+      actions={
+        <View className="flex-row gap-2">
+          <Button
+            tone="deck"
+            className="min-h-16 flex-1"
+            onPress={way === "choose" ? toWalk : () => setWay("choose")}
+          >
+            Back
+          </Button>
+          <Button
+            tone="deck"
+            className="min-h-16 flex-1 border-4"
+            onPress={() => setEmergency("pick")}
+            testID="emergency"
+          >
+            Emergency
+          </Button>
+        </View>
+      }
+    >
+      <PageHead>
+        {way === "typed"
+          ? "Enter by hand"
+          : way === "file"
+            ? "Load a file"
+            : `Run-up${engine.name ? `, ${engine.name} engine` : ""}`}
+      </PageHead>
+      {trouble && <Alert>{trouble}</Alert>}
+      {block && way === "choose" && (
+        <Alert frame="line" className="my-2">
+          {block.why}
+        </Alert>
+      )}
+      {way === "choose" && (
+        <RunUpSourcePicker
+          engine={engine}
+          planted={planted}
+          onWay={(picked) => {
+            begin();
+            // Another run-up: its numbers are its own.
+            setKnown(undefined);
+            setWay(picked);
+          }}
+          onProcedure={(picked) => {
+            begin();
+            setProcedure(picked);
+            setRound(round + 1);
+            if (picked === "clear") setWay("live");
+          }}
+        />
+      )}
+      {way === "typed" && (
+        <ManualRunUpEntry
+          engine={engine}
+          draft={`typed run-up:${id}:${engine.name ?? "engine"}`}
+          known={known}
+          onDone={onTyped}
+        />
+      )}
+      {way === "file" && (
+        <FileWay
+          registration={walk.list.registration}
+          cylinders={profile.cylinders}
+          onRead={({ trace }) => void readIt({ trace, source: "file" })}
+        />
+      )}
+      {way === "choose" && engine.densityAltitudeFt !== undefined && (
+        <Text className="mt-3 text-sm text-voice">
+          {`Density altitude about ${formatNumber(engine.densityAltitudeFt)} ft ${engine.settingHpa === undefined ? "at standard pressure" : `at ${formatNumber(engine.settingHpa)} hPa`}${engine.lean ? ": lean before checking the drops" : ""}.`}
+        </Text>
+      )}
+    </Screen>
+  );
+}
+
+/** The card that is shown, for which side, and whether it is practice. */
+interface Shown {
+  id: Emergency;
+  side?: "right" | "left";
+  practice: boolean;
+}

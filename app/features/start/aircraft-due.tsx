@@ -1,0 +1,124 @@
+import { idMsecs } from "@cravix/contract/client";
+import { isCounted, judgeAirworthiness, LAUNCH_WAYS, type LaunchWay, type PapersOnFile } from "@cravix/core";
+import { useEffect, useMemo, useRef } from "react";
+import { View } from "react-native";
+import type { Change } from "../../store/apply-patch";
+import type { Planned } from "../../store/preflight/planned-slice";
+import { Choice } from "../../ui/input/choice";
+import { Stepper } from "../../ui/input/stepper";
+import { Toggle } from "../../ui/input/toggle";
+import { Heading, Text } from "../../ui/text";
+import { JudgedPapers } from "../airworthiness/due-judgements";
+import { usePapers } from "../airworthiness/use-airworthiness";
+import type { KnownAircraft } from "./aircraft-frame";
+
+/** The last release that was signed after the aircraft had flown last: its next preflight is one after maintenance. */
+export function releasedSinceFlown({ released, lastLine }: PapersOnFile): string | undefined {
+  const last = released
+    .map(({ release }) => release ?? "")
+    .sort()
+    .at(-1);
+  if (!last) return undefined;
+  return !lastLine || idMsecs(last) > Date.parse(lastLine.on) ? last : undefined;
+}
+
+/** How a glider is launched: as it was told, else as it went up last; undefined where nothing counts launches. */
+export function launchOf(
+  { record, lastLine }: Pick<PapersOnFile, "record" | "lastLine">,
+  told: LaunchWay | undefined,
+): LaunchWay | undefined {
+  const winch = record.meters.find(({ kind }) => kind === "winch launches");
+  const tow = record.meters.find(({ kind }) => kind === "aerotows");
+  if (!winch || !tow) return undefined;
+  return told ?? ((lastLine?.counts[tow.id] ?? 0) > 0 ? "aerotow" : "winch");
+}
+
+/** Whether the aircraft is in date for what is planned: for its length, its landings, its conditions; and a way to the workshop where a limit allows one. */
+export function PapersToday({
+  aircraft: { bundle, plan },
+  change,
+}: {
+  aircraft: KnownAircraft;
+  change: (part: Change<Planned>) => void;
+}) {
+  const papers = usePapers(bundle);
+  const { flightMin, landings = 1, conditions, purpose } = plan;
+  // As it went up last, until somebody says otherwise.
+  const launch = papers && launchOf(papers.onFile, plan.launch);
+  const asked = useMemo(
+    () => ({
+      at: new Date().toISOString(),
+      minutes: flightMin,
+      landings,
+      conditions,
+      ...(launch && { launch }),
+      ...(purpose && { purpose }),
+    }),
+    [flightMin, landings, conditions, launch, purpose],
+  );
+  const mayFerry = useMemo(
+    () =>
+      papers !== undefined &&
+      judgeAirworthiness(papers.pinned, { ...asked, purpose: "to the place of the work" }).some(
+        ({ verdict }) => verdict.state === "under a tolerance",
+      ),
+    [papers, asked],
+  );
+  const worked = papers && releasedSinceFlown(papers.onFile);
+  const offered = !bundle.type.notOffered?.some(({ condition }) => condition === "after maintenance");
+  useEffect(() => {
+    if (launch && plan.launch === undefined) change({ launch });
+  }, [launch, plan.launch, change]);
+  const told = useRef<string>(undefined);
+  useEffect(() => {
+    // Said once for each release: whoever knows better takes it back.
+    if (!worked || !offered || told.current === worked) return;
+    told.current = worked;
+    if (!conditions.includes("after maintenance"))
+      change({ conditions: [...conditions.filter((c) => c !== "turnaround"), "after maintenance"] });
+  }, [worked, offered, conditions, change]);
+  if (!papers) return null;
+  const counts = papers.onFile.record.meters.some(({ kind }) => isCounted(kind));
+  return (
+    <View className="gap-2">
+      {counts && (
+        <>
+          <Heading className="mt-2 text-lg">How many landings?</Heading>
+          <Stepper
+            text={String(landings)}
+            step={1}
+            unit="landings"
+            testID="landings"
+            onStep={(by) => change({ landings: Math.min(99, Math.max(1, landings + by)) })}
+          />
+        </>
+      )}
+      {launch && (
+        <Choice
+          title="Launch method"
+          options={LAUNCH_WAYS}
+          value={launch}
+          words={(way) => (way === "winch" ? "Winch launch" : "Aerotow")}
+          onChange={(way) => change({ launch: way })}
+        />
+      )}
+      <Heading className="mt-2 text-lg">Aircraft: in date for this flight?</Heading>
+      <JudgedPapers papers={papers.pinned} asked={asked} />
+      {(mayFerry || purpose) && (
+        <View className="gap-1">
+          <Toggle
+            on={purpose === "to the place of the work"}
+            className="self-start px-4"
+            testID="ferry"
+            onPress={() => change({ purpose: purpose ? undefined : "to the place of the work" })}
+          >
+            Ferry flight to maintenance
+          </Toggle>
+          <Text className="text-sm text-voice">
+            A limit may be exceeded only on such a flight. The excess is deducted from the next interval.
+          </Text>
+        </View>
+      )}
+    </View>
+  );
+}

@@ -1,0 +1,23 @@
+import { api } from "../../device/api";
+import { eventsOfPreflight, listOf } from "../../device/log/event-log";
+import { keepSent } from "../../device/log/store-sent";
+import type { AppDispatch, RootState } from "../root-state";
+import { eventsSeen, preflightOpened } from "./preflight-slice";
+
+/** Fetches a walk from the server, keeps what this device did not have of it, and goes on with it. */
+export function fetchWalk(id: string) {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
+    try {
+      const { events, listHash, summary } = await api.preflight(id);
+      if (!listHash || !summary.registration) return false;
+      const here = await listOf(listHash);
+      const list = here ?? (await api.list(listHash));
+      await keepSent(events, { hash: listHash, list, sent: 1 });
+      if (getState().preflight.id === id) dispatch(eventsSeen(events));
+      else if (!here) dispatch(preflightOpened({ id, list, events: await eventsOfPreflight(id) }));
+      return true;
+    } catch {
+      return false;
+    }
+  };
+}

@@ -1,0 +1,104 @@
+import type { AircraftBundle } from "@cravix/contract/client";
+import {
+  applyVariant,
+  convert,
+  type FluidMemory,
+  type FluidRow,
+  fluidLogOf,
+  fluidMemory,
+  fluidRowsOf,
+  foldPreflight,
+  instrumentMemory,
+  isConvertible,
+  isReadingOf,
+  type MemoryReading,
+  type PreflightEvent,
+  pastRunUps,
+  READING,
+  REMEMBERED,
+  type Unit,
+} from "@cravix/core";
+
+import { papersHere } from "./local-airworthiness";
+
+const sameLine = ({ fluid, entry, part, at, amount, unit }: FluidRow) =>
+  [fluid, entry, part, at, amount, unit].join("|");
+
+/** The fuel and oil log of one aircraft as this device knows it: the server's lines, and those of here that have not been sent. */
+export function fluidRowsHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidRow[] {
+  const { registration } = bundle.aircraft;
+  const walks = new Set(
+    events.flatMap((e) =>
+      "registration" in e.data && e.data.registration === registration ? [e.streamId] : [],
+    ),
+  );
+  const here = [...walks].flatMap((id) => fluidRowsOf(foldPreflight(id, events)));
+  const rows = new Map([...(bundle.fluids ?? []), ...here].map((row) => [sameLine(row), row]));
+  return [...rows.values()].filter((row) => row.registration === registration);
+}
+
+/** A reading of the hour meter, before or after a flight; one in a unit of something else is none. */
+const isMeter = ({ key, unit }: { key: string; unit: Unit }) =>
+  isReadingOf(key, READING.hours, READING.hoursAfter) && isConvertible(unit, "h");
+
+/** What the log amounts to when a walk begins here, hour meter and all. */
+export function fluidMemoryHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidMemory {
+  const { registration } = bundle.aircraft;
+  const meter = bundle.lastReadings.filter(isMeter).map(({ key, value, unit, at }) => ({
+    value: convert(value, unit, "h"),
+    at,
+    wasAfter: isReadingOf(key, READING.hoursAfter),
+  }));
+  const own = new Set(
+    events.flatMap((e) =>
+      e.type === "preflight.started" && e.data.registration === registration ? [e.streamId] : [],
+    ),
+  );
+  for (const e of events)
+    if (e.type === "reading.taken" && own.has(e.streamId) && isMeter(e.data))
+      meter.push({
+        value: convert(e.data.value, e.data.unit, "h"),
+        at: e.at,
+        wasAfter: isReadingOf(e.data.key, READING.hoursAfter),
+      });
+  const logged = loggedHours(bundle, events);
+  if (logged) meter.push(logged);
+  const hours = meter.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
+  const { type } = applyVariant(bundle.type, bundle.aircraft.year);
+  const { faults, ...log } = fluidLogOf(type, fluidRowsHere(bundle, events));
+  const memory = fluidMemory(type, { ...log, ...(hours && { hours }) });
+  const readings = memoryReadingsHere(bundle, events, own);
+  return {
+    ...memory,
+    faults: [...faults, ...memory.faults],
+    runUps: pastRunUps(readings, bundle.type.engines),
+    ...instrumentMemory(readings, bundle.airfield?.elevationFt),
+  };
+}
+
+/** What the technical log says that the hour meter was left at: with it today's must agree. */
+function loggedHours(bundle: AircraftBundle, events: readonly PreflightEvent[]) {
+  const papers = papersHere(bundle, events);
+  const line = papers?.lastLine;
+  const meter = papers?.record.meters.find(({ reading }) => reading === READING.hours);
+  const left = meter && line?.meters[meter.id]?.in;
+  return line && left !== undefined ? { value: left, at: line.on, wasAfter: true } : undefined;
+}
+
+/** Readings of earlier walks: the server's, and those of here that it has not got yet. */
+function memoryReadingsHere(
+  bundle: AircraftBundle,
+  events: readonly PreflightEvent[],
+  own: ReadonlySet<string>,
+): MemoryReading[] {
+  const sent = bundle.memory ?? [];
+  const known = new Set(sent.map((reading) => reading.preflightId));
+  const here = [...own]
+    .filter((id) => !known.has(id))
+    .flatMap((id) =>
+      Object.entries(foldPreflight(id, events).readings)
+        .filter(([key]) => isReadingOf(key, ...REMEMBERED))
+        .map(([key, { value, unit, at }]) => ({ preflightId: id, key, value, unit, at })),
+    );
+  return [...sent, ...here];
+}

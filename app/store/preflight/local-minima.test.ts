@@ -1,0 +1,73 @@
+import type { PersonRecord } from "@cravix/core";
+import { deviceDatabase } from "../../device/log/database";
+import { trainerBundle } from "../../testing/trainer-bundle";
+import { minimaHere } from "./local-minima";
+import { keptDue } from "./own-due";
+
+const record: PersonRecord = {
+  items: [
+    {
+      id: "own",
+      kind: "own limits",
+      name: "Own limits",
+      limits: [{ by: "months", months: 12, to: "month end" }],
+      minima: { runwayFactor: 1.4 },
+      miss: "note",
+      source: { kind: "own limit", text: "her own", example: true },
+    },
+  ],
+  works: [{ item: "own", date: new Date().toISOString().slice(0, 10) }],
+  flown: [],
+};
+
+let asked: string[] = [];
+function serverSays(answer: () => Response | Promise<Response>) {
+  asked = [];
+  globalThis.fetch = (async (input: RequestInfo | URL) => {
+    asked.push(String(input instanceof Request ? input.url : input));
+    return answer();
+  }) as typeof fetch;
+}
+const told = () => new Response(JSON.stringify(record), { headers: { "content-type": "application/json" } });
+const here = () => minimaHere("ines", trainerBundle, []);
+
+beforeEach(async () => {
+  await (await deviceDatabase()).clear("notes");
+});
+afterEach(() => jest.restoreAllMocks());
+
+test("whoever begins before the device was told of own limits is judged by them all the same, and they are kept", async () => {
+  serverSays(told);
+  expect(await here()).toMatchObject({ minima: [{ minima: { runwayFactor: 1.4 } }], ownUnknown: false });
+  expect(asked).toHaveLength(1);
+  expect((await keptDue("ines"))?.record.items).toHaveLength(1);
+  // What is kept needs no network.
+  serverSays(() => {
+    throw new TypeError("Failed to fetch");
+  });
+  expect(await here()).toMatchObject({ minima: [{ minima: { runwayFactor: 1.4 } }], ownUnknown: false });
+  expect(asked).toEqual([]);
+});
+
+test("without a network, or with a server that does not answer, nobody stands at the aircraft waiting", async () => {
+  serverSays(() => {
+    throw new TypeError("Failed to fetch");
+  });
+  expect(await here()).toEqual({ minima: [], ownUnknown: true });
+  const { setTimeout: later } = globalThis;
+  const waited: number[] = [];
+  jest.spyOn(globalThis, "setTimeout").mockImplementation(((work: () => void, ms = 0) => {
+    waited.push(ms);
+    return later(work, 0);
+  }) as typeof setTimeout);
+  serverSays(() => new Promise<Response>(() => undefined));
+  expect(await here()).toEqual({ minima: [], ownUnknown: true });
+  expect(asked).toHaveLength(1);
+  expect(Math.max(...waited)).toBeLessThanOrEqual(5000);
+});
+
+test("nobody has limits of nobody's", async () => {
+  serverSays(told);
+  expect(await minimaHere(null, trainerBundle, [])).toEqual({ minima: [], ownUnknown: false });
+  expect(asked).toEqual([]);
+});

@@ -1,0 +1,54 @@
+import type { AircraftBundle } from "@cravix/contract/client";
+import {
+  type EarlierPreflight,
+  foldPreflight,
+  type PreflightEvent,
+  turnaroundBlockReason,
+} from "@cravix/core";
+import { fluidRowsHere } from "./local-fluid-memory";
+
+/** Why the next flight of this aircraft is no turnaround as this device knows it: by the server's word, and by what was done here since. */
+export function turnaroundTroubleHere(
+  bundle: AircraftBundle,
+  events: readonly PreflightEvent[],
+  crewId: string | null,
+  now: number,
+): string | undefined {
+  const { registration } = bundle.aircraft;
+  const begunHere = events.flatMap((e) =>
+    e.type === "preflight.started" && e.data.registration === registration ? [e.streamId] : [],
+  );
+  const here = new Map(
+    [...new Set(begunHere)].map((id) => {
+      const { crewId: pilot, signed, lastAt } = foldPreflight(id, events);
+      const walk: EarlierPreflight = {
+        crewId: pilot ?? null,
+        decision: signed?.decision ?? null,
+        signedAt: signed?.at ?? null,
+        lastAt: lastAt ?? null,
+      };
+      return [id, walk];
+    }),
+  );
+  // A walk that the server knows of was perhaps put away here since.
+  const later = (id: string, lastAt: string | null) =>
+    events.reduce((last, e) => (e.streamId === id && e.at > (last ?? "") ? e.at : last), lastAt);
+  const walks = bundle.recentPreflights
+    .filter(({ id }) => !here.has(id))
+    .map((walk): EarlierPreflight => ({ ...walk, lastAt: later(walk.id, walk.lastAt) }));
+  // What is signed off on another aircraft is no work on this one.
+  const own = new Set([
+    ...bundle.openDiscrepancies.map(({ id }) => id),
+    ...events.flatMap((e) =>
+      e.type === "discrepancy.opened" && e.data.registration === registration ? [e.data.discrepancyId] : [],
+    ),
+  ]);
+  return turnaroundBlockReason([...walks, ...here.values()], crewId, now, {
+    uplifts: fluidRowsHere(bundle, events)
+      .filter(({ entry }) => entry === "uplift")
+      .map(({ at }) => at),
+    signOffs: events.flatMap((e) =>
+      e.type === "discrepancy.closed" && own.has(e.data.discrepancyId) ? [e.at] : [],
+    ),
+  });
+}

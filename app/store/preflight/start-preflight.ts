@@ -1,0 +1,131 @@
+import type { AircraftBundle } from "@cravix/contract/client";
+import { newId } from "@cravix/contract/client";
+import { contentHash } from "@cravix/contract/content-hash";
+import {
+  airworthinessSnapshot,
+  type ComposedList,
+  composeList,
+  localDate,
+  type OpenDiscrepancy,
+  type PapersOnFile,
+  type PreflightEvent,
+} from "@cravix/core";
+import { keepTogether } from "../../device/log/event-log";
+import { tellTabs } from "../../device/tabs";
+import type { AppDispatch, RootState } from "../root-state";
+import { bundleOf, fleetOf } from "../server/server-state";
+import { sendAgain } from "../sync/sync-actions";
+import { openDiscrepanciesHere, unsyncedEvents } from "./unsynced-events";
+import { fluidMemoryHere } from "./local-fluid-memory";
+import { minimaHere } from "./local-minima";
+import { begun, OPEN_WALKS } from "./open-preflights";
+import { papersHere } from "./local-airworthiness";
+import { NOTHING_PLANNED, planUsed } from "./planned-slice";
+import { preferencesOf } from "./preferences-of";
+import { eventsSeen, type OpenPreflight, openPreflightsKnown, preflightOpened } from "./preflight-slice";
+import { type EventInput, makeEvents } from "./record";
+import { turnaroundTroubleHere } from "./local-turnaround";
+
+/** Composes today's list as it has been planned, pins it, and begins: kept together or not at all. Returns the new preflight's id. */
+export function beginPreflight(registration: string) {
+  return async (dispatch: AppDispatch, getState: () => RootState): Promise<string> => {
+    const { planned, session } = getState();
+    const bundle = bundleOf(getState(), registration);
+    if (!bundle)
+      throw new Error(`No data for ${registration} on this device yet. Connect once to download it.`);
+    const { conditions, flightMin, landings, launch, load, purpose, celsius, secondCrewId, departure } =
+      planned.byRegistration[registration] ?? NOTHING_PLANNED;
+    const crew = fleetOf(getState())?.crew ?? [];
+    const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
+    // The walk has the id of the event that begins it: nobody else can begin it.
+    const id = newId(Date.now());
+    const events = await unsyncedEvents(bundle);
+    const trouble = conditions.includes("turnaround")
+      ? turnaroundTroubleHere(bundle, events, session.crewId, Date.now())
+      : undefined;
+    if (trouble) throw new Error(`Turnaround not available. ${trouble}`);
+    const list: ComposedList = composeList({
+      ...composeInput(bundle, openDiscrepanciesHere(bundle, events, crew), events),
+      ...atField(bundle, departure?.fieldId),
+      ...(await minimaHere(session.crewId, bundle, events)),
+      memory: fluidMemoryHere(bundle, events),
+      conditions,
+      preferences,
+      // What is asked by its value follows from the walk's own id: nobody knows it before.
+      seed: id,
+    });
+    const listHash = contentHash(list);
+    const happenings: EventInput[] = [
+      {
+        type: "preflight.started",
+        data: {
+          registration,
+          listHash,
+          conditions,
+          plannedFlightMin: flightMin,
+          ...(landings !== undefined && { plannedLandings: landings }),
+          ...(launch && { plannedLaunch: launch }),
+          ...(load && { plannedLoad: load }),
+          ...(purpose && { purpose }),
+          preferences,
+          ...(celsius !== undefined && { celsius }),
+          ...(departure?.weather && { weather: departure.weather }),
+          ...(departure?.turnBackFt && { turnBackFt: departure.turnBackFt }),
+        },
+      },
+    ];
+    if (secondCrewId && secondCrewId !== session.crewId)
+      happenings.push({ type: "crew.joined", data: { crewId: secondCrewId } });
+    dispatch(preflightOpened({ id, list, events: [] }));
+    const first = dispatch(makeEvents(id, happenings, { firstId: id }));
+    let open: OpenPreflight[] = [];
+    await keepTogether({
+      events: first,
+      list: { hash: listHash, list },
+      note: {
+        key: OPEN_WALKS,
+        change: (before) => {
+          open = begun(id, registration)((before as OpenPreflight[] | undefined) ?? []);
+          return open;
+        },
+      },
+    });
+    dispatch(eventsSeen(first));
+    dispatch(openPreflightsKnown(open));
+    tellTabs({ kind: "open walks" });
+    dispatch(planUsed(registration));
+    dispatch(sendAgain());
+    return id;
+  };
+}
+
+/** Another field than the aircraft's own, where it was planned from there. */
+function atField({ fields }: AircraftBundle, fieldId: string | undefined) {
+  // A bundle kept before there were other fields has none.
+  const airfield = (fields ?? []).find(({ id }) => id === fieldId);
+  return airfield ? { airfield } : {};
+}
+
+/** What a list is made from, besides what is different today. */
+export function composeInput(
+  bundle: AircraftBundle,
+  openDiscrepancies: OpenDiscrepancy[],
+  events: readonly PreflightEvent[] = [],
+) {
+  const papers = papersHere(bundle, events);
+  return {
+    type: bundle.type,
+    aircraft: bundle.aircraft,
+    openDiscrepancies,
+    ...(bundle.airfield && { airfield: bundle.airfield }),
+    ...(bundle.rules && { rules: bundle.rules }),
+    ...(papers && { papers: airworthinessSnapshot(papers.record, { ...papers, daily: dailyOf(papers) }) }),
+    ...(bundle.loading && { loading: bundle.loading }),
+    ...(bundle.equipment && { equipment: bundle.equipment }),
+  };
+}
+
+/** The signature under the daily inspection, where it is today's. */
+function dailyOf({ daily, record }: PapersOnFile): PapersOnFile["daily"] {
+  return daily && daily.date === localDate(new Date().toISOString(), record.timeZone) ? daily : null;
+}

@@ -1,0 +1,208 @@
+import { formatNumber } from "../../units/format";
+import { isCounted, type Meter, readingFault, roundMeter, totalOf } from "../meters/meter";
+import type { TechnicalLogEntry } from "./technical-log-entry";
+
+/** Something about a line of the log: wrong as it stands, or to be asked about before it is kept. */
+export interface LineFault {
+  /** The field that it is at. */
+  at: string;
+  kind:
+    | "no time"
+    | "in before out"
+    | "future"
+    | "long"
+    | "reading"
+    | "meter back"
+    | "unlogged"
+    | "faster than the clock"
+    | "two at once"
+    | "no landing"
+    | "counts";
+  /** Refused: it cannot be so. Asked: it can, but somebody has to say so. */
+  weight: "refused" | "asked";
+  words: string;
+}
+
+const HOUR_MS = 3_600_000;
+/** A clock of its own runs a little beside the meter: two tenths and a twentieth of the flight (common practice). */
+const SLACK = { hours: 0.2, part: 0.05 };
+const LONGEST_H = 18;
+/** Some minutes ahead is a clock that is wrong, and no flight of tomorrow. */
+const AHEAD_MS = 10 * 60_000;
+
+/**
+ * What is to be said of a line before it is kept. `before` and `after` are its neighbours of the same aircraft in time, `others` lines of any aircraft
+ * whose times may run into it. Nothing is put right by itself. Times are moments, so neither a time zone nor the date line is in the way.
+ * Source: arithmetic; "the next meter out is the last meter in" is common practice.
+ */
+export function checkLine(
+  line: TechnicalLogEntry,
+  {
+    meters,
+    before,
+    after,
+    others = [],
+    now,
+  }: {
+    meters: readonly Meter[];
+    before?: TechnicalLogEntry;
+    after?: TechnicalLogEntry;
+    others?: readonly TechnicalLogEntry[];
+    now: string;
+  },
+): LineFault[] {
+  const faults: LineFault[] = [];
+  const say = (at: string, kind: LineFault["kind"], weight: LineFault["weight"], words: string) =>
+    faults.push({ at, kind, weight, words });
+  const [off, on] = [Date.parse(line.off), Date.parse(line.on)];
+  if (Number.isNaN(off) || Number.isNaN(on)) {
+    say(Number.isNaN(off) ? "off" : "on", "no time", "refused", "Enter a valid date and time.");
+    return faults;
+  }
+  const hours = (on - off) / HOUR_MS;
+  if (on <= off) say("on", "in before out", "refused", "On blocks must be later than off blocks.");
+  else if (hours > LONGEST_H)
+    say("on", "long", "asked", `${formatNumber(hours, 1)} hours in one flight. Check the date.`);
+  if (on > Date.parse(now) + AHEAD_MS)
+    say("on", "future", "refused", "On blocks is in the future. Check the time.");
+  for (const meter of meters) {
+    const read = line.meters[meter.id];
+    if (read) ofMeter(meter, read, { line, hours, before, after, say });
+    else if (!isCounted(meter.kind) && before?.meters[meter.id])
+      say(`meters.${meter.id}.in`, "reading", "asked", `${meter.name}: no reading entered.`);
+    const counted = line.counts[meter.id];
+    if (counted !== undefined && (!Number.isInteger(counted) || counted < 0 || counted > 500))
+      say(`counts.${meter.id}`, "counts", "refused", `${meter.name}: enter a whole number from 0 to 500.`);
+    else if (meter.kind === "landings" && counted === 0)
+      say(
+        `counts.${meter.id}`,
+        "no landing",
+        "asked",
+        "No landing entered for this flight. Check the number.",
+      );
+  }
+  const landings = meters.find(({ kind }) => kind === "landings");
+  const landed = landings && line.counts[landings.id];
+  if (line.night && landed !== undefined && line.night.landings > landed)
+    say("night.landings", "counts", "refused", "More night landings than total landings. Check both.");
+  for (const other of others) {
+    if (other.id === line.id) continue;
+    if (!(Date.parse(other.off) < on && off < Date.parse(other.on))) continue;
+    if (other.registration === line.registration)
+      say(
+        "off",
+        "two at once",
+        "asked",
+        `${line.registration} was already flying then: ${span(other)}, ${other.pilot}.`,
+      );
+    else if (other.pilot === line.pilot)
+      say(
+        "pilot",
+        "two at once",
+        "asked",
+        `${line.pilot} was flying ${other.registration} then: ${span(other)}.`,
+      );
+  }
+  return faults;
+}
+
+const utc = (at: string) => new Date(at).toISOString().slice(11, 16);
+const span = ({ off, on }: TechnicalLogEntry) => `${utc(off)} to ${utc(on)} UTC`;
+
+type Say = (at: string, kind: LineFault["kind"], weight: LineFault["weight"], words: string) => void;
+
+function ofMeter(
+  meter: Meter,
+  read: { out: number; in: number },
+  {
+    line,
+    hours,
+    before,
+    after,
+    say,
+  }: {
+    line: TechnicalLogEntry;
+    hours: number;
+    before?: TechnicalLogEntry | undefined;
+    after?: TechnicalLogEntry | undefined;
+    say: Say;
+  },
+): void {
+  const { id, name, decimals } = meter;
+  for (const side of ["out", "in"] as const) {
+    const words = readingFault(meter, read[side]);
+    if (words) say(`meters.${id}.${side}`, "reading", read[side] >= 0 ? "asked" : "refused", words);
+  }
+  if (read.out < 0 || read.in < 0 || !Number.isFinite(read.out + read.in)) return;
+  const [out, back] = [totalOf(meter, read.out, line.off), totalOf(meter, read.in, line.on)];
+  const shown = (total: number) => formatNumber(total, decimals);
+  if (back < out)
+    say(
+      `meters.${id}.in`,
+      "meter back",
+      "refused",
+      `${name}: the reading after the flight (${shown(read.in)}) is lower than before it (${shown(read.out)}). Check both.`,
+    );
+  else if (!isCounted(meter.kind) && back - out > hours * (1 + SLACK.part) + SLACK.hours)
+    say(
+      `meters.${id}.in`,
+      "faster than the clock",
+      "asked",
+      `${name}: ${shown(roundMeter(back - out))} h, but only ${formatNumber(hours, 1)} h between off and on blocks. Check both.`,
+    );
+  const last = before?.meters[id];
+  if (before && last) {
+    const was = totalOf(meter, last.in, before.on);
+    const gap = roundMeter(out - was);
+    if (gap < 0)
+      say(
+        `meters.${id}.out`,
+        "meter back",
+        "asked",
+        `${name} read ${shown(last.in)} after the previous flight and cannot go back. Check the reading, or record that the meter was replaced.`,
+      );
+    else if (gap >= 10 ** -decimals - 1e-9)
+      say(
+        `meters.${id}.out`,
+        "unlogged",
+        "asked",
+        `${name} read ${shown(last.in)} after the previous flight: ${shown(gap)} ${isCounted(meter.kind) ? "" : "h "}not logged. Which flight is missing?`,
+      );
+  }
+  const next = after?.meters[id];
+  if (after && next && totalOf(meter, next.out, after.off) < back - 1e-9)
+    say(
+      `meters.${id}.in`,
+      "meter back",
+      "asked",
+      `${name} read ${shown(next.out)} before the next flight. One of the two readings is wrong.`,
+    );
+}
+
+/**
+ * Everything that a whole log of one aircraft has to answer for, line by line in the order of time: gaps, meters that went back, two flights at once.
+ * Complexity: O(n log n) and the overlaps that there are.
+ */
+export function checkLog(
+  lines: readonly TechnicalLogEntry[],
+  meters: readonly Meter[],
+  now: string,
+): { line: string; faults: LineFault[] }[] {
+  const inTime = [...lines].sort((a, b) => Date.parse(a.off) - Date.parse(b.off));
+  const found: { line: string; faults: LineFault[] }[] = [];
+  let latest: TechnicalLogEntry | undefined;
+  inTime.forEach((line, i) => {
+    const before = inTime[i - 1];
+    const others = latest && Date.parse(latest.on) > Date.parse(line.off) ? [latest] : [];
+    const faults = checkLine(line, {
+      meters,
+      now,
+      others,
+      // A meter that goes back between two lines is told at the second.
+      ...(before && { before }),
+    });
+    if (faults.length > 0) found.push({ line: line.id, faults });
+    if (!latest || Date.parse(line.on) > Date.parse(latest.on)) latest = line;
+  });
+  return found;
+}

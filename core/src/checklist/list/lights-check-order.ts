@@ -1,0 +1,25 @@
+import type { AircraftType, Item } from "../../aircraft/aircraft-type";
+import { bestOrder } from "../../route/best-order";
+import { walkingDistances } from "../../route/walking-distance";
+
+/** More places than these nobody looks at while the battery runs. */
+const MOST = 12;
+
+/**
+ * The items of a station that are looked at from outside with the power on, in the order of the shortest way from the door round them
+ * and back: every second costs battery. The others keep their places. A type without a scale, or a place that stands nowhere, keeps
+ * the file's order.
+ */
+export function lightsCheckOrder({ plan, stations }: AircraftType, items: readonly Item[]): Item[] {
+  const outside = items.filter((item) => item.spot);
+  const spots = outside.map((item) => stations.find((s) => s.id === item.spot));
+  if (!plan?.metresPerUnit || outside.length < 3 || outside.length > MOST) return [...items];
+  const points = spots.flatMap((s) => (s?.x === undefined || s.y === undefined ? [] : [{ x: s.x, y: s.y }]));
+  if (points.length < outside.length) return [...items];
+  const all = walkingDistances(plan, plan.door ? [...points, plan.door] : points);
+  const distances = all.slice(0, points.length).map((row) => row.slice(0, points.length));
+  const door = plan.door && all[points.length]?.slice(0, points.length);
+  const { order } = bestOrder({ distances, ...(door && { door }) });
+  const queue = order.map((i) => outside[i] as Item);
+  return items.map((item) => (item.spot ? (queue.shift() ?? item) : item));
+}

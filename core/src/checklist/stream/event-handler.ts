@@ -1,0 +1,48 @@
+import type { EventEnvelope, EventType, PreflightEvent } from "./events";
+import type { PreflightDraft } from "./preflight-draft";
+import type { Answer } from "./preflight-state";
+import { authorsOf, type StreamReading } from "./read-stream";
+
+/** What an event of one kind does to a walk. */
+export type EventHandler<T extends EventType> = (
+  walk: PreflightDraft,
+  event: EventEnvelope<T>,
+  reading: StreamReading,
+  /** When the event before it was, if there was one. */
+  before: string | undefined,
+) => void;
+
+/** Answers an item: the walk goes on behind it, and it can be taken back. */
+export function answer(
+  walk: PreflightDraft,
+  event: PreflightEvent,
+  itemId: string,
+  outcome: Answer["outcome"],
+  more: Omit<Partial<Answer>, "eventId" | "at" | "outcome"> & { discrepancyId?: string } = {},
+): void {
+  const { discrepancyId, ...rest } = more;
+  walk.own("answers")[itemId] = { eventId: event.id, at: event.at, outcome, ...rest };
+  if (walk.now.postponed.includes(itemId))
+    walk.put({ postponed: walk.now.postponed.filter((postponed) => postponed !== itemId) });
+  walk.put({ cursor: { itemId, visiting: false } });
+  canBeUndone(walk, event, discrepancyId, more.card && `${more.card} ${event.at}`);
+}
+
+/** Opens an item again, and goes to it. */
+export function reopenItem(walk: PreflightDraft, itemId: string): void {
+  walk.put({ cursor: { itemId, visiting: true } });
+}
+
+export function canBeUndone(
+  walk: PreflightDraft,
+  event: PreflightEvent,
+  discrepancyId?: string,
+  card?: string,
+): void {
+  walk.own("undoable").push({
+    eventId: event.id,
+    crewIds: authorsOf(event),
+    ...(discrepancyId && { discrepancyId }),
+    ...(card && { card }),
+  });
+}

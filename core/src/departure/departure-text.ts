@@ -1,0 +1,43 @@
+import type { LoadingProfile } from "../mass-and-balance/loading-profile";
+import { formatNumber, formatQuantity } from "../units/format";
+import type { Remedy } from "./remedies";
+import type { Departure, DistanceCheck } from "./calculate-departure";
+
+const m = (metres: number) => `${formatNumber(Math.ceil(metres))} m`;
+
+/** A distance as it is said: what is needed, what there is, what is left. */
+export function distanceWords(
+  what: "Take-off" | "Landing",
+  { neededM, availableM, leftM, over50M, safety }: DistanceCheck,
+): string {
+  const verdict = leftM >= 0 ? `${formatNumber(Math.floor(leftM))} m to spare` : `${m(-leftM)} too short`;
+  return `${what} ${leftM >= 0 ? "needs" : "would need"} ${m(neededM)}, ${formatNumber(availableM)} m available: ${m(over50M)} from the handbook with corrections, times safety factor ${formatNumber(safety.by, 2)}. ${verdict}.`;
+}
+
+/** The abort point as it is said aloud. */
+export function abortWords({ abort }: Departure): string | undefined {
+  if (!abort) return undefined;
+  const where = abort.mark
+    ? `${abort.mark.name}, ${formatNumber(abort.mark.atM)} m`
+    : `${formatNumber(abort.atM)} m down the runway`;
+  return `${formatNumber(Math.round(abort.speedKt))} kt by ${where}, or stop.`;
+}
+
+const hour = (at: string) => `${at.slice(11, 16)} UTC`;
+
+/** What would make it fit, as it is said. */
+export function remedyWords(
+  remedy: Remedy,
+  stations: readonly LoadingProfile["stations"][number][] = [],
+): string {
+  switch (remedy.do) {
+    case "other runway":
+      return `Use runway ${remedy.runway.id}.`;
+    case "cooler hour":
+      return `Depart at ${hour(remedy.at)}: ${formatQuantity({ value: Math.round(remedy.celsius), unit: "°C" })} forecast.`;
+    case "less fuel":
+      return `Take ${formatNumber(Math.ceil(remedy.litres))} L less fuel.`;
+    case "leave behind":
+      return `Leave ${formatNumber(Math.ceil(remedy.kg))} kg behind: ${stations.find(({ id }) => id === remedy.station)?.name ?? remedy.station}.`;
+  }
+}

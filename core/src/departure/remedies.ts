@@ -1,0 +1,112 @@
+import type { Runway } from "../aircraft/aircraft-type";
+import type { Load, LoadingProfile } from "../mass-and-balance/loading-profile";
+import { calculateDeparture, type Departure, type DepartureInput } from "./calculate-departure";
+
+/** One thing that would make a departure fit. */
+export type Remedy =
+  | { do: "other runway"; runway: Runway }
+  | { do: "cooler hour"; at: string; celsius: number }
+  | { do: "less fuel"; litres: number }
+  | { do: "leave behind"; station: string; kg: number };
+
+/** Whether everything that was reckoned is long enough and inside; what could not be reckoned does not speak for it. */
+export function fits(departure: Departure, needs: { performance: boolean }): boolean {
+  if (departure.load && departure.load.faults.length > 0) return false;
+  return !needs.performance || longEnough(departure);
+}
+
+function longEnough({ takeOff, landing, accelerateStop, climb }: Departure): boolean {
+  if (!takeOff || !landing) return false;
+  if (takeOff.leftM < 0 || landing.leftM < 0) return false;
+  if (accelerateStop && accelerateStop.leftM < 0) return false;
+  return climb?.aboveFt === undefined || climb.aboveFt >= 50;
+}
+
+const STEP_L = 1;
+const STEP_KG = 1;
+
+/**
+ * What would make it fit, each by the least that is enough, the smallest of them first: another runway asks for nothing, a cooler hour for patience, then what is
+ * lighter to leave. Empty where it fits, or nothing single helps. Less fuel never below `keepL`. `cooler`: later hours with their temperature, as the forecast has them.
+ * Valid range and errors: as `reckonDeparture`. Complexity: O(stations · log kilograms) reckonings: less mass never makes it worse but for the centre of gravity, which is looked at again.
+ */
+export function remedies(
+  input: DepartureInput,
+  { keepL = 0, cooler = [] }: { keepL?: number; cooler?: readonly { at: string; celsius: number }[] } = {},
+): Remedy[] {
+  const needs = { performance: input.type.performance !== undefined };
+  const good = (changed: Partial<DepartureInput>) =>
+    fits(calculateDeparture({ ...input, ...changed }), needs);
+  if (good({})) return [];
+  const found: Remedy[] = [];
+  for (const runway of input.airfield.runways)
+    if (runway.id !== input.runway.id && good({ runway })) found.push({ do: "other runway", runway });
+  const hour = cooler.find(({ celsius }) => celsius < (input.celsius ?? -99) && good({ celsius }));
+  if (hour) found.push({ do: "cooler hour", ...hour });
+  const { load, loading } = input;
+  if (!load || !loading) return found;
+  const total = Object.values(load.litres).reduce((sum, litres) => sum + litres, 0);
+  const places = placesOf(loading, load).filter(({ pilot }) => !pilot);
+  const most = Math.max((total - keepL) * load.kgPerL, ...places.map(({ kg }) => kg), 0);
+  const from = leastMass(input, loading, most);
+  if (from === undefined) return found;
+  const litres = least(total - keepL, STEP_L, from / load.kgPerL, (less) =>
+    good({ load: drained(load, less / total) }),
+  );
+  const lighter: (Remedy & { weighs: number })[] = [];
+  if (litres !== undefined) lighter.push({ do: "less fuel", litres, weighs: litres * load.kgPerL });
+  // Whoever stays behind is not missed on the seats.
+  const { people: _, ...weights } = load;
+  for (const { id, kg } of places) {
+    const less = least(kg, STEP_KG, from, (away) =>
+      good({ load: { ...weights, stations: { ...load.stations, [id]: kg - away } } }),
+    );
+    if (less !== undefined) lighter.push({ do: "leave behind", station: id, kg: less, weighs: less });
+  }
+  lighter.sort((a, b) => a.weighs - b.weighs);
+  return [...found, ...lighter.map(({ weighs: _, ...one }) => one as Remedy)];
+}
+
+const placesOf = ({ stations }: LoadingProfile, load: Load) =>
+  stations.flatMap(({ id, pilot }) => {
+    const kg = load.stations[id] ?? 0;
+    return kg > 0 ? [{ id, pilot, kg }] : [];
+  });
+
+const drained = (load: Load, part: number): Load => ({
+  ...load,
+  litres: Object.fromEntries(
+    Object.entries(load.litres).map(([tank, litres]) => [tank, litres * (1 - part)]),
+  ),
+});
+
+/**
+ * How much lighter it has to be at least for every distance and for its greatest masses, kg, wherever it is taken from: less never shortens what it takes away. Undefined where even `most` is
+ * not enough. The centre of gravity is looked at afterwards.
+ */
+function leastMass(input: DepartureInput, loading: LoadingProfile, most: number): number | undefined {
+  const { weighing } = loading;
+  const enough = (less: number) => {
+    const lighter = { ...loading, weighing: { ...weighing, emptyKg: weighing.emptyKg - less } };
+    const departure = calculateDeparture({ ...input, loading: lighter });
+    const heavy = departure.load?.faults.some(({ kind }) => kind === "too heavy");
+    return !heavy && (!input.type.performance || longEnough(departure));
+  };
+  if (!enough(most)) return undefined;
+  let [low, high] = [0, most];
+  while (high - low > STEP_KG / 4) {
+    const middle = (low + high) / 2;
+    if (enough(middle)) high = middle;
+    else low = middle;
+  }
+  return low;
+}
+
+/** The least of an amount, in whole steps from where the mass can be enough, that is. Step by step: taking out can shift the centre of gravity out again, so halving would miss the least. */
+function least(most: number, step: number, from: number, enough: (x: number) => boolean): number | undefined {
+  for (let x = Math.max(step, Math.floor(from / step) * step); x < most + step; x += step) {
+    const some = Math.min(x, most);
+    if (some > 0 && enough(some)) return some;
+  }
+  return undefined;
+}

@@ -1,0 +1,3 @@
+export * from "./upgrade-event";
+export * from "./upgrade-file";
+export * from "./upgrade-bundle";

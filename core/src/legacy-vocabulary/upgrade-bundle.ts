@@ -1,0 +1,37 @@
+import { preferencesInTodaysWords } from "./upgrade-event";
+import { upgradeFile } from "./upgrade-file";
+import { isRecord, renamed, withTodaysCause } from "./rename";
+
+/** What a device keeps of one aircraft, with its files and its last walks in today's words. */
+export function upgradeBundle(bundle: unknown): unknown {
+  if (!isRecord(bundle)) return bundle;
+  const { aircraft, type, walks, openDiscrepancies } = bundle;
+  return {
+    ...bundle,
+    aircraft: upgradeFile(aircraft),
+    type: upgradeFile(type),
+    ...(Array.isArray(openDiscrepancies) && { openDiscrepancies: openDiscrepancies.map(withTodaysCause) }),
+    ...(Array.isArray(walks) && {
+      walks: walks.map((walk) =>
+        isRecord(walk) && "school" in walk
+          ? {
+              ...renamed(walk, { school: "preferences" }),
+              preferences: preferencesInTodaysWords(walk.school),
+            }
+          : walk,
+      ),
+    }),
+  };
+}
+
+/** What was set for the next walks, each pilot's preferences with it. */
+export function upgradePlanned(planned: unknown): unknown {
+  if (!isRecord(planned) || !isRecord(planned.schools)) return planned;
+  const { schools, ...rest } = planned;
+  return {
+    ...rest,
+    preferences: Object.fromEntries(
+      Object.entries(schools as object).map(([key, one]) => [key, preferencesInTodaysWords(one)]),
+    ),
+  };
+}

@@ -1,0 +1,110 @@
+import { assertFinite, assertNotNegative } from "../units/convert";
+import { type EnvelopeMargin, type MassMoment, marginsAlong } from "./envelope";
+import { loadPath, type PathName, type PathPoint } from "./load-path";
+import type { Burn, Load, LoadingProfile } from "./loading-profile";
+import { missingMasses } from "./missing-masses";
+
+/** What is not as it must be, and by how much. */
+export interface LoadFault {
+  kind: "too heavy" | "place too heavy" | "seat too light" | "forward" | "aft" | "beyond";
+  /** Which place or moment it is of. */
+  of: string;
+  /** Kilograms over or missing. */
+  kg?: number;
+  /** Millimetres beyond the limit. */
+  mm?: number;
+  limit?: number;
+}
+
+export interface LoadCheck {
+  points: PathPoint[];
+  faults: LoadFault[];
+  /** Whose mass nobody has said, as a question: until it is answered only what is too heavy already is a fault, and nothing is inside. */
+  missing: string[];
+  /** The least that is left along the whole way. */
+  margin: EnvelopeMargin;
+}
+
+const HAIR = 1e-6;
+
+/**
+ * A load against everything that limits it: take-off, landing and zero-fuel mass, each place, places together, a glider's seats and its parts without lift, and the whole
+ * way of the centre of gravity from the start to no fuel at all. A person without a mass is named in `missing`. Valid range: masses and litres ≥ 0, finite; throws QuantityError otherwise. Complexity: O(tanks · corners²).
+ * Source: the profile's own limits; the arithmetic is that of FAA-H-8083-1.
+ */
+export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): LoadCheck {
+  for (const [what, value] of [...Object.entries(load.stations), ...Object.entries(load.litres)]) {
+    assertFinite(what, value);
+    assertNotNegative(what, value);
+  }
+  const points = loadPath(profile, load, burn);
+  const faults: LoadFault[] = [];
+  const named = (name: PathName) => points.find((point) => point.name === name) as PathPoint;
+  const over = (of: string, kg: number, limit: number | undefined, kind: LoadFault["kind"] = "too heavy") => {
+    if (limit !== undefined && kg > limit + HAIR) faults.push({ kind, of, kg: kg - limit, limit });
+  };
+  over("take-off", named("take-off").kg, profile.maxTakeoffKg.value);
+  over("landing", named("landing").kg, profile.maxLandingKg?.value);
+  over("zero fuel", named("zero fuel").kg, profile.maxZeroFuelKg?.value);
+  const at = (id: string) => load.stations[id] ?? 0;
+  for (const { id, name, maxKg, minKg } of profile.stations) {
+    over(name, at(id), maxKg, "place too heavy");
+    if (minKg !== undefined && at(id) < minKg - HAIR)
+      faults.push({ kind: "seat too light", of: name, kg: minKg - at(id), limit: minKg });
+  }
+  for (const { name, stations, maxKg } of profile.groups ?? [])
+    over(
+      name,
+      stations.reduce((sum, id) => sum + at(id), 0),
+      maxKg,
+      "place too heavy",
+    );
+  const { nonLifting } = profile;
+  if (nonLifting)
+    over(
+      "the non-lifting parts",
+      nonLifting.stations.reduce((sum, id) => sum + at(id), nonLifting.emptyKg),
+      nonLifting.max.value,
+      "place too heavy",
+    );
+  const margin = wholeWay(profile, points);
+  if (margin.forwardMm < -HAIR)
+    faults.push({ kind: "forward", of: whenOf(points, margin.forwardAt), mm: -margin.forwardMm });
+  if (margin.aftMm < -HAIR) faults.push({ kind: "aft", of: whenOf(points, margin.aftAt), mm: -margin.aftMm });
+  // Above the envelope it is too heavy, and that is said already.
+  if (margin.beyond && !faults.some(({ kind }) => kind === "too heavy"))
+    faults.push({ kind: "beyond", of: "the envelope" });
+  const missing = missingMasses(profile, load);
+  return { points, faults: missing.length > 0 ? faults.filter(heavy) : faults, missing, margin };
+}
+
+/** What no further mass can put right. */
+const heavy = ({ kind }: LoadFault): boolean => kind === "too heavy" || kind === "place too heavy";
+
+function wholeWay(profile: LoadingProfile, points: readonly PathPoint[]): EnvelopeMargin {
+  const { corners } = profile.envelope;
+  // On the ground before take-off nothing flies.
+  const flown = points.slice(points.findIndex(({ name }) => name === "take-off"));
+  const ways = flown.slice(1).map((to, i) => marginsAlong(corners, flown[i] as PathPoint, to));
+  return ways.reduce((least, way) => ({
+    ...(way.forwardMm < least.forwardMm ? pick(way, "forward") : pick(least, "forward")),
+    ...(way.aftMm < least.aftMm ? pick(way, "aft") : pick(least, "aft")),
+    beyond: least.beyond || way.beyond,
+  }));
+}
+
+function pick(margin: EnvelopeMargin, side: "forward"): Pick<EnvelopeMargin, "forwardMm" | "forwardAt">;
+function pick(margin: EnvelopeMargin, side: "aft"): Pick<EnvelopeMargin, "aftMm" | "aftAt">;
+function pick(margin: EnvelopeMargin, side: "forward" | "aft") {
+  return side === "forward"
+    ? { forwardMm: margin.forwardMm, forwardAt: margin.forwardAt }
+    : { aftMm: margin.aftMm, aftAt: margin.aftAt };
+}
+
+/** At which moment a mass is reached: at one that has a name, or on the way between two. */
+function whenOf(points: readonly PathPoint[], at: MassMoment): string {
+  const here = points.find(({ name, kg }) => name && name !== "start" && Math.abs(kg - at.kg) < 1e-3);
+  if (here?.name) return here.name;
+  const landing = points.find(({ name }) => name === "landing");
+  return landing && at.kg < landing.kg ? "after the landing" : "on the way";
+}

@@ -1,0 +1,12 @@
+export * from "./check-load";
+export * from "./envelope";
+export type { LoadChange } from "./load-adjustments";
+export * from "./load-path";
+export * from "./loading-faults";
+export * from "./loading-profile";
+export * from "./loading-risk";
+export * from "./loading-text";
+export * from "./missing-masses";
+export * from "./same-datum";
+export * from "./smallest-change";
+export * from "./two-changes";

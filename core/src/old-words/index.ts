@@ -1,3 +1,0 @@
-export * from "./old-events";
-export * from "./old-files";
-export * from "./old-notes";

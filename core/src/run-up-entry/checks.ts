@@ -1,0 +1,208 @@
+import { type DroppedSide, tracedLimits } from "../diagnosis/evidence/observe";
+import { classifyDrop } from "../engine/classify-drop";
+import { otherSide } from "../engine/side";
+import { inUnit, marginTo } from "../judgement/judgement";
+import type { HeatReading, MagnetoReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";
+import type { RunUpProfile } from "../run-up/run-up-profile";
+import { formatNumber, formatQuantity } from "../units/format";
+import { type RunUpEngine, sideWords } from "./run-up-engine";
+
+/** One line of what was read: its number, whether it is as it should be, and where in the trace it was read. */
+export interface Check {
+  id: string;
+  name: string;
+  value: string;
+  more?: string;
+  bad?: boolean;
+  from: number;
+  to: number;
+}
+
+/** Every check that the trace holds, in the order of a run-up. Judged in full when it is written down; here only inside or outside. */
+export function checksOf(reading: RunUpReading, { profile, limits }: RunUpEngine): Check[] {
+  const words = sideWords(profile);
+  const checks: Check[] = [];
+  for (const side of ["right", "left"] as const) {
+    const made = reading[side];
+    if (!made) continue;
+    const quit = made.feel === "quit";
+    checks.push({
+      id: side,
+      name: words[side],
+      value: quit ? "stops" : made.seen ? dropText(made.drop) : "no drop",
+      more: made.doubt ?? howItDropped(made, reading),
+      bad: isOut(reading, side, { profile, limits }),
+      from: made.from,
+      to: made.to,
+    });
+  }
+  const { right, left, heat, propeller, idle } = reading;
+  const apart = right && classifyDrop(right, left, tracedLimits(limits, profile));
+  // A side that is in doubt is no measure for the other.
+  if (right && left && !right.doubt && !left.doubt && right.feel !== "quit" && left.feel !== "quit")
+    checks.push({
+      id: "apart",
+      name: "difference",
+      value: formatNumber(Math.abs(right.drop - left.drop)),
+      bad: (apart?.tooFarApartRpm ?? 0) > 0,
+      from: Math.min(right.from, left.from),
+      to: Math.max(right.to, left.to),
+    });
+  if (heat)
+    checks.push({
+      id: "heat",
+      name: profile.heat,
+      value: heat.seen ? dropText(heat.drop) : "no change",
+      ...afterHeat(heat),
+      from: heat.from,
+      to: heat.to,
+    });
+  if (propeller && profile.propeller === "constant speed")
+    checks.push({
+      id: "propeller",
+      name: "propeller",
+      value: dropText(propeller.drop),
+      more: [
+        `half within ${formatNumber(propeller.answeredIn, 1)} s`,
+        ...giveOrTake(propeller.dropSigma),
+      ].join(", "),
+      bad: profile.propellerCheck !== undefined && propeller.drop < profile.propellerCheck.dropRpm,
+      from: propeller.from,
+      to: propeller.to,
+    });
+  if (idle)
+    checks.push({
+      id: "idle",
+      name: "idle",
+      value: idle.quit ? "quits" : formatNumber(idle.floor),
+      more: [`held ${formatNumber(idle.held)} s`, ...giveOrTake(idle.floorSigma)].join(", "),
+      bad: idle.quit || outside(idle.floor, profile.idle),
+      from: idle.from,
+      to: idle.to,
+    });
+  checks.push(...needleChecks(reading, profile));
+  return checks;
+}
+
+/** Which magnetos do not show in a run-up, by what they are called; undefined where both do, and where the coach called neither. */
+export function unreadSides(
+  { prompted, tries, right, left }: Pick<RunUpReading, "prompted" | "tries" | "right" | "left">,
+  words: { right: string; left: string },
+): string | undefined {
+  if ((right && left) || (prompted && tries.length === 0)) return undefined;
+  return right ? words.left : left ? words.right : "the magnetos";
+}
+
+/** A drop as a pilot reads it off: "−60", and "+30" where it rose. Rpm. Never throws. */
+export const dropText = (drop: number): string => `${drop >= 0 ? "−" : "+"}${formatNumber(Math.abs(drop))}`;
+
+/** Whether a side of a traced run-up is out: it stopped, nothing dropped, too much did, or far more than on the other. One in doubt is done again. */
+export function isOut(
+  reading: Pick<RunUpReading, "right" | "left">,
+  side: Side,
+  { profile, limits }: Pick<RunUpEngine, "profile" | "limits">,
+): boolean {
+  const made: DroppedSide | undefined = reading[side];
+  if (!made || made.doubt) return false;
+  const { state } = classifyDrop(made, reading[otherSide(side)], tracedLimits(limits, profile));
+  return state !== "usual" && state !== "no limit";
+}
+
+/** From so much on it is said how sure a drop is, rpm. */
+const WORTH_SAYING_RPM = 6;
+
+/** Twice its sigma, where that is worth saying. */
+function giveOrTake(sigma: number): string[] {
+  return 2 * sigma >= WORTH_SAYING_RPM ? [`± ${formatNumber(2 * sigma)}`] : [];
+}
+
+/** How it ran there, how long, how sure its number is, and whether it may have been both sides. */
+function howItDropped(made: MagnetoReading, { steps }: RunUpReading): string {
+  const { feel, held, back, dropSigma, from } = made;
+  return [
+    feel,
+    `held ${formatNumber(held)} s`,
+    ...(feel !== "quit" && made.seen ? giveOrTake(dropSigma) : []),
+    ...(back === undefined ? [] : [`back to ${formatNumber(back)}`]),
+    ...(steps.some(({ at, perhapsBoth }) => at === from && perhapsBoth)
+      ? ["one side, or both together"]
+      : []),
+  ].join(", ");
+}
+
+/** What came after the heat, or why its number is no measure of it. */
+function afterHeat({ doubt, gain, seen, dropSigma }: HeatReading): Pick<Check, "more"> {
+  if (doubt) return { more: doubt };
+  const words = [
+    ...(gain === undefined ? [] : [`${gain >= 0 ? "+" : "−"}${formatNumber(Math.abs(gain))} afterwards`]),
+    ...(seen ? giveOrTake(dropSigma) : []),
+  ];
+  return words.length > 0 ? { more: words.join(", ") } : {};
+}
+
+function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {
+  const { oilPressure, oilTemperature, head, volts, voltsUnderLoad, suction } = reading;
+  return [
+    ...(oilPressure
+      ? [
+          {
+            id: "oil",
+            name: "oil pressure",
+            value: `${formatNumber(oilPressure.value)} psi`,
+            bad: outside(oilPressure.value, inUnit(profile.oilPressure, "psi")),
+            ...span(oilPressure),
+          },
+        ]
+      : []),
+    ...(oilTemperature
+      ? [
+          {
+            id: "oil-temperature",
+            name: "oil temperature",
+            value: formatQuantity({ value: oilTemperature.value, unit: "°F" }),
+            bad: outside(oilTemperature.value, inUnit(profile.oilTemperature, "°F")),
+            ...span(oilTemperature),
+          },
+        ]
+      : []),
+    ...(head
+      ? [
+          {
+            id: "head",
+            name: `hottest CHT, cylinder ${head.cylinder}`,
+            value: `${formatNumber(head.value)} °F`,
+            more: `coolest ${formatNumber(head.coolest)}`,
+            bad: head.value > (inUnit(profile.head, "°F").max ?? Number.POSITIVE_INFINITY),
+            ...span(head),
+          },
+        ]
+      : []),
+    ...(volts
+      ? [
+          {
+            id: "volts",
+            name: "volts",
+            value: formatNumber(volts.value, 1),
+            ...(voltsUnderLoad && { more: `${formatNumber(voltsUnderLoad.value, 1)} under load` }),
+            bad: outside(volts.value, profile.charging),
+            ...span(volts),
+          },
+        ]
+      : []),
+    ...(suction && profile.suctionGreen
+      ? [
+          {
+            id: "suction",
+            name: "suction",
+            value: formatNumber(suction.value, 1),
+            bad: outside(suction.value, profile.suctionGreen),
+            ...span(suction),
+          },
+        ]
+      : []),
+  ];
+}
+
+const span = ({ from, to }: { from: number; to: number }) => ({ from, to });
+
+const outside = (value: number, limit: { min?: number; max?: number }) => marginTo(limit, value) < 0;

@@ -1,0 +1,234 @@
+import {
+  calibrate,
+  type Diagnosis,
+  type DiagnosisContext,
+  diagnoseInterpretations,
+  type Hypothesis,
+  type Observation,
+  type OpenQuestion,
+  observeInterpretations,
+  openQuestions,
+  rankQuestions,
+  TEMPERATURE,
+} from "../diagnosis/index";
+import type { EngineFeel } from "../engine/classify-drop";
+import { judgeMagnetos } from "../engine/judge-magnetos";
+import {
+  asTold,
+  type MagnetoSideOrder,
+  type Mark,
+  type ReadWay,
+  type RunUpReading,
+  readWays,
+  type Trace,
+  traceOf,
+} from "../run-up/index";
+import type { StrangerCase, StrangerTrouble } from "./unseen-cases";
+
+export interface WorkedStranger {
+  reading: RunUpReading;
+  observations: readonly Observation[];
+  diagnosis: Diagnosis;
+  /** Chance of each trouble, sides and cylinders added up; nothing wrong under "none". */
+  chances: Map<string, number>;
+  /** The same before it was brought to how often it is so. */
+  before: Map<string, number>;
+  /** The right one's place among them, from 0. */
+  place: number;
+}
+
+/** What of the library a trouble is: from a trace alone a plug that is fouled is none that is dead. */
+export const nameOf = (id: string | undefined): string =>
+  id === undefined ? "none" : id === "fouled plug" || id === "dead plug" ? "plug" : id;
+
+/** How a trace is read, seen and judged, with what was told of the sides, what else was told, and the prompts. */
+export type Judge = (
+  one: StrangerCase,
+  trace: Trace,
+  sides: MagnetoSideOrder,
+  told: readonly Observation[],
+  marks?: readonly Mark[],
+) => Pick<WorkedStranger, "reading" | "observations" | "diagnosis">;
+
+/** Reads and judges a stranger's trace with nobody there to be asked; `judge` is the page's way, or another to hold it against. */
+export function runUnseenCase(one: StrangerCase, judge: Judge = judged): WorkedStranger {
+  const { reading, observations, diagnosis } = judge(one, traceOf(one.lines), {}, []);
+  const chances = byTrouble(diagnosis.ranked);
+  return {
+    reading,
+    observations,
+    diagnosis,
+    chances,
+    before: byTrouble(calibrate(diagnosis.ranked, 1 / TEMPERATURE)),
+    place: placeAmong(chances, one.trouble),
+  };
+}
+
+/**
+ * The same with a pilot who answers whatever the page asks, by what the hand did and by nothing else: the first side of these is right. What comes of it
+ * says no more than that the questions lead there; a pilot who errs is not in it.
+ */
+export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; place: number } {
+  const trace = traceOf(one.lines);
+  const asked = new Set<OpenQuestion["id"]>();
+  const told: Observation[] = [];
+  let sides: MagnetoSideOrder = {};
+  for (;;) {
+    const { reading, diagnosis } = judged(one, trace, sides, told);
+    const { context } = circumstances(one);
+    const open = openQuestions(reading, one.engine.profile, asked);
+    const question = rankQuestions(open, diagnosis.ranked, context)[0]?.question;
+    if (!question) return { asked: [...asked], place: placeAmong(byTrouble(diagnosis.ranked), one.trouble) };
+    asked.add(question.id);
+    const answer = question.answers[answerOf(question.id, reading, one)];
+    told.push(...(answer?.told ?? []));
+    sides = { ...sides, ...answer?.sides };
+  }
+}
+
+export interface CoachedStranger {
+  reading: RunUpReading;
+  chances: Map<string, number>;
+  place: number;
+  /** What a judge of the two magnetos says of what would be logged. */
+  stopped: boolean;
+  /** A side that was called is in doubt or was not read: it is asked for again. */
+  again: boolean;
+}
+
+/**
+ * The same with the coach's prompts. Where nothing changed on a side the coach asks whether the key was there, and this pilot says so; nothing else is asked. `judge` as of
+ * `workStranger`.
+ */
+export function coachStranger(
+  one: StrangerCase,
+  marks: readonly Mark[],
+  judge: Judge = judged,
+): CoachedStranger {
+  const trace = traceOf(one.lines);
+  const before = judge(one, trace, {}, [], marks).reading;
+  const told = (["right", "left"] as const)
+    .filter((side) => before[side]?.seen === false)
+    .map(
+      (side): Observation => ({ feature: "turned", state: "confirmed", side, words: "The key was there." }),
+    );
+  const { reading, diagnosis } = judge(one, trace, {}, told, marks);
+  const chances = byTrouble(diagnosis.ranked);
+  return {
+    reading,
+    chances,
+    place: placeAmong(chances, one.trouble),
+    stopped: stops(reading, one),
+    again: (["right", "left"] as const).some((side) => !reading[side] || reading[side]?.doubt),
+  };
+}
+
+/** Whether the judge of the magnetos says stop to what is logged of this reading: a side in doubt is not. */
+function stops({ right, left }: RunUpReading, { engine: { maxDropRpm, profile } }: StrangerCase): boolean {
+  const base = (right ?? left)?.base;
+  const logged = (side: typeof right): { rpm: number; feel?: EngineFeel } | undefined =>
+    side && base !== undefined && !side.doubt
+      ? { rpm: side.feel === "quit" ? 0 : Math.max(0, Math.round(base - side.drop)), feel: side.feel }
+      : undefined;
+  const sides = { right: logged(right), left: logged(left) };
+  if (base === undefined || !(sides.right || sides.left)) return false;
+  return judgeMagnetos({
+    baseRpm: Math.round(base),
+    ...(sides.right && { right: sides.right }),
+    ...(sides.left && { left: sides.left }),
+    profile: {
+      maxDropRpm,
+      resolutionRpm: 10,
+      tachometerMaxRpm: 2 * profile.rpm,
+      source: { kind: "common practice", text: "example value", example: true },
+    },
+  }).judgements.some(({ grade }) => grade === "stop");
+}
+
+/** Less is no drop, rpm: a side without one stands a little beside the last return to both. */
+export const A_DROP_RPM = 25;
+const SIDES = { first: "right", second: "left" } as const;
+
+/** Which of the answers such a pilot gives, by its place. */
+function answerOf(
+  id: OpenQuestion["id"],
+  reading: RunUpReading,
+  { done, drops, trouble }: StrangerCase,
+): number {
+  const tries = done.filter(({ what }) => what === "first" || what === "second");
+  /** Nothing, a drop, or a stop: what has no number. */
+  const does = (side: "first" | "second") => {
+    const drop = drops[side];
+    return drop === undefined ? 2 : drop >= A_DROP_RPM ? 1 : 0;
+  };
+  const did = (what: string) => done.some((one) => one.what === what);
+  /** What the hand was on when the trace shows this: the longest of what lies in it. */
+  const really = ({ from, to }: { from: number; to: number }) =>
+    tries
+      .map((one) => ({ ...one, shared: Math.min(to, one.to) - Math.max(from, one.from) }))
+      .filter(({ shared }) => shared > 0)
+      .sort((a, b) => b.shared - a.shared)[0]?.what as "first" | "second" | undefined;
+  const seen = reading.tries.map(really).filter((what) => what !== undefined);
+  switch (id) {
+    case "order":
+      // Right, left, or the same each time.
+      return new Set(seen).size === 1 ? 2 : seen[0] === "second" ? 1 : 0;
+    case "which side":
+      return seen[0] && SIDES[seen[0]] === "left" ? 1 : 0;
+    // It was turned to: nothing dropped, it did and the trace missed it, or it stopped.
+    case "other side":
+      return does(seen[0] === "first" ? "second" : "first");
+    case "any side": {
+      // Neither, right only, left only, both, stopped on right, stopped on left.
+      const first = does("first");
+      const second = does("second");
+      return first === 2 ? 4 : second === 2 ? 5 : first + 2 * second;
+    }
+    case "heat":
+      return !did("heat") ? NOT_TRIED : trouble === "heat cable off" ? 0 : MISSED;
+    // None of these has a propeller that does not answer.
+    default:
+      return did(id) ? MISSED : NOT_TRIED;
+  }
+}
+
+const MISSED = 1;
+const NOT_TRIED = 2;
+
+const placeAmong = (chances: ReadonlyMap<string, number>, trouble: StrangerTrouble): number =>
+  [...chances]
+    .sort((a, b) => b[1] - a[1])
+    .map(([name]) => name)
+    .indexOf(trouble);
+
+/** What is known of the engine and the day, and the type's limits. */
+export function circumstances({ engine: { maxDropRpm, shape }, highAndRich, celsius }: StrangerCase) {
+  const context: DiagnosisContext = {
+    cylinders: shape.cylinders,
+    fuelSystem: shape.fuelSystem,
+    propeller: shape.propeller,
+    suction: shape.vacuumPump,
+    highAndRich,
+    icingLikely: celsius < 15,
+  };
+  return { context, limits: { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 } };
+}
+
+/** Read with what was told of the sides, seen, and judged with what else was told: as the page does it. */
+export const judged: Judge = (one, trace, sides, told, marks) => {
+  const { profile } = one.engine;
+  const { context, limits } = circumstances(one);
+  const ways = readWays(trace, profile, marks, sides);
+  const { reading } = ways[0] as ReadWay;
+  const seen = observeInterpretations(ways, asTold(profile, reading.prompted, sides), limits, context, told);
+  return { reading, observations: seen[0]?.observations ?? [], diagnosis: diagnoseInterpretations(seen) };
+};
+
+function byTrouble(ranked: readonly Hypothesis[]): Map<string, number> {
+  const chances = new Map<string, number>();
+  for (const { fault, probability } of ranked) {
+    const name = nameOf(fault?.id);
+    chances.set(name, (chances.get(name) ?? 0) + probability);
+  }
+  return chances;
+}

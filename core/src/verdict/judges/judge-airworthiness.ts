@@ -1,0 +1,74 @@
+import { spokenDate } from "../../airworthiness/calendar/local-date";
+import { dueJudgement } from "../../airworthiness/due/due-judgement";
+import { type FlightAsked, judgeAirworthiness, papersMeters } from "../../airworthiness/airworthiness-snapshot";
+import type { ComposedList } from "../../checklist/list/compose-list";
+import type { PreflightState } from "../../checklist/stream/preflight-state";
+import type { Judgement } from "../../judgement/judgement";
+import type { Judge, JudgedWalk } from "./judge";
+
+/** A flight without a planned length is taken as one of an hour. */
+const USUAL_MIN = 60;
+
+/** The flight of a walk, as its papers are asked about it. */
+export function flightAsked(
+  list: Pick<ComposedList, "papers">,
+  state: Pick<
+    PreflightState,
+    | "startedAt"
+    | "plannedFlightMin"
+    | "plannedLandings"
+    | "plannedLaunch"
+    | "purpose"
+    | "conditions"
+    | "readings"
+  >,
+): FlightAsked | undefined {
+  if (!list.papers || !state.startedAt) return undefined;
+  const read: Record<string, number> = {};
+  for (const { reading } of list.papers.meters) {
+    const taken = reading === undefined ? undefined : state.readings[reading];
+    if (reading !== undefined && taken) read[reading] = taken.value;
+  }
+  return {
+    at: state.startedAt,
+    minutes: state.plannedFlightMin ?? USUAL_MIN,
+    conditions: state.conditions,
+    read,
+    ...(state.plannedLandings !== undefined && { landings: state.plannedLandings }),
+    ...(state.plannedLaunch && { launch: state.plannedLaunch }),
+    ...(state.purpose && { purpose: state.purpose }),
+  };
+}
+
+/** Every due item of the aircraft for this very flight. What only other kinds of flight need is not said. */
+function papers({ list, state }: JudgedWalk): Judgement[] {
+  const asked = flightAsked(list, state);
+  if (!list.papers || !asked) return [];
+  const meters = papersMeters(list.papers);
+  const shown = list.items.filter((item) => item.due?.includes("*")).map(({ id }) => id);
+  const due = judgeAirworthiness(list.papers, asked)
+    .filter(({ verdict }) => verdict.state !== "not for this flight")
+    .map(({ item, verdict }) => ({
+      ...dueJudgement(item, verdict, meters),
+      ...(shown.length > 0 && { itemIds: shown }),
+    }));
+  const { daily } = list.papers;
+  if (!daily) return due;
+  return [
+    ...due,
+    {
+      id: "papers.daily",
+      scope: "day",
+      subject: "Daily inspection",
+      grade: "within limits",
+      sentence: `Signed in the record for ${spokenDate(daily.date)}.`,
+      source: { kind: "rule", text: "airworthiness record", example: false },
+      ...(shown.length > 0 && { itemIds: shown }),
+    },
+  ];
+}
+
+/** What is judged of the papers. */
+export const PAPERS_JUDGES: readonly Judge[] = [
+  { id: "papers", subject: "Airworthiness record", topic: "papers", needs: [], judge: papers },
+];

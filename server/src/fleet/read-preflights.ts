@@ -1,0 +1,130 @@
+import type { EarlierWalkWithPreferences } from "@cravix/contract";
+import { readList } from "@cravix/contract/files";
+import { type ComposedList, foldPreflight, type PreflightEvent } from "@cravix/core";
+import { stationTimes, stationVisits } from "@cravix/core/station-times";
+import { and, count, desc, eq, inArray, isNotNull, ne } from "drizzle-orm";
+import type { Db } from "../db/database";
+import { event, list, preflight } from "../db/schema/checklist";
+import { aircraft } from "../db/schema/fleet";
+import { HOME_GROUP } from "../db/schema/group";
+import { readEvents } from "../events/read-events";
+import { yieldingLoop } from "../yielding-loop";
+
+/** How many earlier walks make a usual value; more would only say the same. */
+const WALKS = 24;
+
+/** What an earlier walk was, kept by its number of events: a walk that was signed hardly ever changes. */
+const remembered = new Map<
+  string,
+  { events: number; listHash: string | null; walk?: EarlierWalkWithPreferences }
+>();
+const MOST_REMEMBERED = 2000;
+
+/** The pace and order of the last signed walks of one aircraft, newest first: the habits of its pilots. */
+export async function readWalks(
+  db: Db,
+  registration: string,
+  groupId = HOME_GROUP,
+): Promise<EarlierWalkWithPreferences[]> {
+  const rows = await db
+    .select({
+      id: preflight.id,
+      crewId: preflight.crewId,
+      startedAt: preflight.startedAt,
+      listHash: preflight.listHash,
+      events: preflight.eventCount,
+    })
+    .from(preflight)
+    .where(
+      and(
+        eq(preflight.groupId, groupId),
+        eq(preflight.registration, registration),
+        isNotNull(preflight.signedAt),
+      ),
+    )
+    .orderBy(desc(preflight.id))
+    .limit(WALKS);
+  const missing = rows.filter((row) => {
+    const known = remembered.get(row.id);
+    return row.listHash && (known?.events !== row.events || known.listHash !== row.listHash);
+  });
+  if (missing.length > 0) {
+    const hashes = [...new Set(missing.flatMap((row) => row.listHash ?? []))];
+    const bodies = await db
+      .select()
+      .from(list)
+      .where(and(eq(list.groupId, groupId), inArray(list.hash, hashes)));
+    const events = await readEvents(
+      db,
+      inArray(
+        event.streamId,
+        missing.map((row) => row.id),
+      ),
+    );
+    if (remembered.size > MOST_REMEMBERED) remembered.clear();
+    const turn = yieldingLoop();
+    // Many walks have one list: reading it takes longer than all the rest.
+    const lists = new Map<string, ReturnType<typeof readList>>();
+    for (const { hash, body } of bodies) {
+      lists.set(hash, readList(body));
+      await turn.pause();
+    }
+    for (const row of missing) {
+      const reading = lists.get(row.listHash ?? "");
+      // A list that has not arrived yet: its walk counts for no usual time until it has.
+      if (!reading) continue;
+      const own = events.filter((e) => e.streamId === row.id);
+      // One whose list cannot be read counts for nothing, and every other still does.
+      const walk = "list" in reading ? earlierWalk(row.id, reading.list, own) : undefined;
+      remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(walk && { walk }) });
+      await turn.pause();
+    }
+  }
+  return rows.flatMap((row) => remembered.get(row.id)?.walk ?? []);
+}
+
+/** A walk by its list and events; undefined where its events cannot be read: then this one counts for nothing, and every other still does. */
+function earlierWalk(
+  id: string,
+  list: ComposedList,
+  events: readonly PreflightEvent[],
+): EarlierWalkWithPreferences | undefined {
+  try {
+    const state = foldPreflight(id, events);
+    return {
+      preflightId: id,
+      crewId: state.crewId ?? "",
+      at: state.startedAt ?? "",
+      stations: stationTimes(list, state),
+      visits: stationVisits(list, state),
+      ...(state.preferences && { preferences: state.preferences }),
+    };
+  } catch {
+    return undefined;
+  }
+}
+
+/** How many complete laps each of the group has signed on a type, whichever aircraft of it. */
+export async function readLaps(
+  db: Db,
+  typeId: string,
+  groupId = HOME_GROUP,
+): Promise<Record<string, number>> {
+  const rows = await db
+    .select({ crewId: preflight.crewId, laps: count() })
+    .from(preflight)
+    .innerJoin(
+      aircraft,
+      and(eq(aircraft.groupId, preflight.groupId), eq(aircraft.registration, preflight.registration)),
+    )
+    .where(
+      and(
+        eq(preflight.groupId, groupId),
+        eq(aircraft.typeId, typeId),
+        isNotNull(preflight.signedAt),
+        ne(preflight.verdict, "unfinished"),
+      ),
+    )
+    .groupBy(preflight.crewId);
+  return Object.fromEntries(rows.flatMap(({ crewId, laps }) => (crewId ? [[crewId, laps]] : [])));
+}
