@@ -9,7 +9,7 @@ import { fileURLToPath, pathToFileURL } from "node:url";
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
 const task = process.argv[2] ?? "start";
-const tasks = ["start", "test", "bench", "screenshots", "schemas", "icons", "attack", "check-record"];
+const tasks = ["start", "test", "bench", "screenshots", "schemas", "icons", "robustness", "check-projections"];
 
 /** @param {string} line */
 function fail(line) {
@@ -107,7 +107,7 @@ async function installFromNpm() {
 }
 
 /** @type {[string, string][]} */
-const browser = ["start", "attack", "check-record"].includes(task) ? [] : [["chromium", "chromium"]];
+const browser = ["start", "robustness", "check-projections"].includes(task) ? [] : [["chromium", "chromium"]];
 // The same engine without a window: what only has to be seen to work is seen with a fifth less work.
 if (task === "test") browser.push(["chromium-headless-shell", "chromium-headless-shell"]);
 // Beside each other: one waits for the network while the other unpacks. Neither is cut off because the other failed.

@@ -46,7 +46,7 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
 
   await page.goto(cravix.url);
   await walker.prepare("QX-TAR");
-  const papers = page.getByTestId("judged-papers");
+  const papers = page.getByTestId("due-judgements");
   await expect(papers).toContainText("2.1 h left, 1.1 h after this flight");
   // An hour is planned; six steps more are two and a half.
   for (let i = 0; i < 7; i++) await button(page, "+15 minutes").click();
@@ -58,7 +58,7 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
   await page.getByTestId("ferry").click();
   const id = await walker.go();
   await walker.walkTo("papers.inspections");
-  await expect(page.getByTestId("judged-papers")).toContainText("Plan no more than 2.1 h");
+  await expect(page.getByTestId("due-judgements")).toContainText("Plan no more than 2.1 h");
   await walker.jumpToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Stop");
   await page.goto(`${cravix.url}/preflight/${id}/verdict`);
@@ -139,7 +139,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   await page.getByTestId("asked").click();
   await page.getByLabel("Who was asked").fill("Kofi");
   await page.getByLabel("What was said").fill("The bulb is on order. By day it may fly.");
-  await page.getByTestId("keep-asked").click();
+  await page.getByTestId("save-advice").click();
   await page.getByTestId("defer").click();
   await expectAccessible(page, "deferral");
   for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();

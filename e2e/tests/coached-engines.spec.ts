@@ -16,7 +16,7 @@ test.afterAll(() => cravix.remove());
 test("a test that tells most is tried, and what it came to changes what is likeliest", async ({ page }) => {
   await toTheRunUp(page, cravix, "fault=governor%20slow&severity=1&seed=3", "QX-HLD");
   await page.getByTestId("way-live").click();
-  const most = page.getByTestId("tells-most");
+  const most = page.getByTestId("next-test");
   const diagnosis = page.getByTestId("diagnosis");
   await expect(diagnosis).toContainText(/ikely(?: as not)?: governor slow/);
   await expect(most).toContainText("Oil warm, propeller twice more");

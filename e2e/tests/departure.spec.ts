@@ -161,7 +161,7 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   const walker = new Walker(page);
   // Kept on the device: his limits go into the preflight.
   await walker.prepare("QX-TAR");
-  await expect(page.getByTestId("pilot-today")).toBeVisible();
+  await expect(page.getByTestId("pilot-due")).toBeVisible();
   await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
   await page.getByLabel("front seats, kg").fill("75");
   await plan(page, "QX-TAR");

@@ -32,7 +32,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
   const walker = new Walker(page, "thumb", readings);
   await walker.begin(/Inês/);
   await walker.jumpTo("left-tank.cap");
-  await page.getByTestId("fuel-desk").click();
+  await page.getByTestId("open-fuel").click();
   await expect(page.getByTestId("sources-Left tank")).toContainText("Gauge");
 
   // Twenty litres into the left tank; the paper calls them gallons.
@@ -207,7 +207,7 @@ test("dipstick, gauge and log on one page; the tilt, the night, the worst case a
   await walker.begin(/Inês/);
   await walker.jumpTo("left-drain.1");
   await walker.jumpTo("oil.level");
-  await page.getByTestId("fuel-desk").click();
+  await page.getByTestId("open-fuel").click();
   const total = page.getByTestId("sources-All tanks");
   await expect(total).toContainText("Log");
   await expect(page.getByText(/they agree/).first()).toBeVisible();

@@ -303,12 +303,12 @@ test("a page that is closed before it was written down: the trace and every answ
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
   await page.getByTestId("ask-other-side").waitFor();
   await page.reload();
-  await expect(page.getByTestId("kept-run-up")).toContainText("not logged yet");
+  await expect(page.getByTestId("saved-run-up")).toContainText("not logged yet");
   // The first question was answered; it is gone on from there.
   await expect(page.getByTestId("ask-which-side")).toBeHidden();
   await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
   await expect(page.getByTestId("diagnosis")).toContainText("left magneto not grounded by the switch");
-  await expect(page.getByTestId("kept-run-up")).toBeHidden();
+  await expect(page.getByTestId("saved-run-up")).toBeHidden();
   await page.reload();
   await expect(page.getByTestId("diagnosis")).toContainText("left magneto not grounded by the switch");
   await expectAccessible(page, "a run-up that was kept");
@@ -334,9 +334,9 @@ test("a page that is closed in the very moment of writing down: all of it is on 
   });
   await page.waitForURL("about:blank");
   await page.goto(`${cravix.url}/preflight/${id}/run-up`);
-  await page.getByTestId("way-live").or(page.getByTestId("kept-run-up")).first().waitFor();
+  await page.getByTestId("way-live").or(page.getByTestId("saved-run-up")).first().waitFor();
   await page.waitForTimeout(1500);
-  const kept = await page.getByTestId("kept-run-up").isVisible();
+  const kept = await page.getByTestId("saved-run-up").isVisible();
   const types = (await eventsOnDevice(page, id)).map(({ event }) => event.type);
   // One or the other, and never a part of it.
   expect(types.filter((type) => type === "run-up.read")).toHaveLength(kept ? 0 : 1);

@@ -64,7 +64,7 @@ test("a fouled plug is named by cylinder and side, cleared in a lean minute, and
   await page.getByTestId("way-live").click();
   const diagnosis = page.getByTestId("diagnosis");
   await expect(diagnosis).toContainText("fouled plug, cylinder 3, left magneto");
-  await expect(page.getByTestId("tells-most")).toContainText("one minute");
+  await expect(page.getByTestId("next-test")).toContainText("one minute");
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
   await expect(page.getByTestId("coach-number")).toContainText(/^\d{1,2}$/);
@@ -94,7 +94,7 @@ test("a dead plug does not come clean: a second try is offered, no third, and it
   await expect(page.getByTestId("start-minute")).toBeHidden();
   await expect(page.getByTestId("diagnosis")).toContainText("dead plug or lead, cylinder 2, right magneto");
   // It goes back: nothing more is tried.
-  await expect(page.getByTestId("tells-most")).toBeHidden();
+  await expect(page.getByTestId("next-test")).toBeHidden();
 });
 
 test("a magneto that is not grounded: asked once, then the card, the discrepancy already filled in, and the verdict is stop", async ({
@@ -103,7 +103,7 @@ test("a magneto that is not grounded: asked once, then the card, the discrepancy
   const { id } = await toTheRunUp(page, cravix, "fault=hot%20magneto&side=left&seed=8");
   await page.getByTestId("way-live").click();
   await expect(page.getByText("Nothing changed. Is the key on right?")).toBeVisible();
-  await page.getByTestId("yes-on-it").click();
+  await page.getByTestId("coach-confirm-side").click();
   const card = page.getByTestId("emergency-card-no drop");
   await expect(card).toContainText("Nobody near the propeller");
   await expectAccessible(page, "emergency card");

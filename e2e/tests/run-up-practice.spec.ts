@@ -34,7 +34,7 @@ test("practice with a surprise: the learner says it first, then it is told, and 
   await expect(page.getByTestId("diagnosis")).toBeHidden();
   await expectAccessible(page, "a guess");
   await guess.getByRole("button").last().click();
-  const planting = page.getByTestId("planting");
+  const planting = page.getByTestId("simulated-fault");
   await expect(planting).toContainText("Planted: blocked intake.");
   await expect(planting).toContainText("You said: nothing wrong.");
   await expect(page.getByTestId("diagnosis")).toBeVisible();
@@ -45,17 +45,17 @@ test("practice with a surprise: the learner says it first, then it is told, and 
   await page.goto(`${cravix.url}/preflight/${id}/run-up`);
   await page.getByTestId("way-live").waitFor();
   await page.waitForTimeout(500);
-  await expect(page.getByTestId("kept-run-up")).toBeHidden();
+  await expect(page.getByTestId("saved-run-up")).toBeHidden();
 });
 
 test("a magneto that stops in practice: the card is practised, nothing is logged", async ({ page }) => {
   const { id } = await toTheRunUp(page, cravix, "fault=hot%20magneto&side=left&seed=8");
   const before = (await settled(page, id)).length;
   await page.getByTestId("way-practice").click();
-  await page.getByTestId("yes-on-it").click();
+  await page.getByTestId("coach-confirm-side").click();
   await expect(page.getByTestId("emergency-card-no drop")).toContainText("Practice: nothing is logged");
   await page.getByTestId("primary").click();
-  await expect(page.getByTestId("planting")).toContainText("Planted: hot magneto, left.");
+  await expect(page.getByTestId("simulated-fault")).toContainText("Planted: hot magneto, left.");
   await page.getByTestId("end-practice").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   expect((await settled(page, id)).length).toBe(before);

@@ -32,14 +32,14 @@ test("a full disk drops nothing and says so: an answer, a draft, oil outside of 
   await expect(walker.card).toHaveAttribute("data-testid", "item-approach.stance");
   await diskTakes(page, false);
   await walker.primary.click();
-  await expect(page.getByTestId("keep-error")).toContainText("This device is full");
+  await expect(page.getByTestId("save-error")).toContainText("This device is full");
   // The walk goes on all the same, and what is typed is told as well.
   await button(page, "Found something").first().click();
   await page.getByLabel("What was found").fill("Oil on the nose wheel");
-  await expect(page.getByTestId("keep-error")).toContainText("not saved yet");
+  await expect(page.getByTestId("save-error")).toContainText("not saved yet");
   await diskTakes(page, true);
   // By itself, without another answer; it is told where the words are being written, and until all of it is kept.
-  await expect(page.getByTestId("keep-error")).toHaveCount(0, { timeout: 60_000 });
+  await expect(page.getByTestId("save-error")).toHaveCount(0, { timeout: 60_000 });
   await expect
     .poll(async () =>
       (await eventsOnDevice(page, id)).some(

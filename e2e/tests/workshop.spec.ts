@@ -143,7 +143,7 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await expect(measured.getByRole("alert")).toContainText("A number from 0 up.");
   await page.getByLabel("At most").fill("6");
   await page.getByLabel("Where the limit comes from").fill("wheel card");
-  await page.getByTestId("keep-limit").click();
+  await page.getByTestId("save-limit").click();
   await expect(measured).toContainText("At most 6 mm: wheel card.");
   await expect(measured).toContainText("to the limit");
   await expectAccessible(page, "a discrepancy that is measured");
@@ -157,7 +157,7 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
     .getByTestId("merging")
     .getByRole("button", { name: /creep mark parted/ })
     .click();
-  await page.getByTestId("keep-merged").click();
+  await page.getByTestId("save-merged").click();
   await expect(page.getByText("The same as another: 1")).toBeVisible();
   await page.getByText("creep mark parted").first().click();
   await expect(page.getByTestId("discrepancy-detail")).toContainText(
@@ -175,10 +175,10 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await page.getByLabel("The old one showed").fill("2874.65");
   await expect(page.getByRole("alert")).toContainText("a figure too many");
   await page.getByLabel("The old one showed").fill("2874.6");
-  await page.getByTestId("keep-meter").click();
+  await page.getByTestId("save-meter").click();
   await expect(page.getByTestId("meter-hours")).toContainText("2,874.6 h in all; the meter shows 0.0");
   await page.getByTestId("remove-engine-right").click();
-  await page.getByTestId("keep-removed").click();
+  await page.getByTestId("save-removed").click();
   await expect(page.getByTestId("component-engine-right")).toHaveCount(0);
   await expectAccessible(page, "meters and components");
   // On the shelf as soon as the server has it; there it counts on from where it stood.
@@ -186,11 +186,11 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await page.getByTestId("fit-component").click();
   await button(page, /^Right engine, from QX-DOV: 705\.3 h/).click();
   await page.getByLabel("Where on the aircraft").fill("engine");
-  await page.getByTestId("keep-fitted").click();
+  await page.getByTestId("save-fitted").click();
   await expect(page.getByRole("alert")).toContainText("Engine is the engine: it comes off first.");
   await page.getByTestId("remove-engine").click();
-  await page.getByTestId("keep-removed").click();
-  await page.getByTestId("keep-fitted").click();
+  await page.getByTestId("save-removed").click();
+  await page.getByTestId("save-fitted").click();
   await expect(page.getByTestId("component-QX-DOV.engine-right")).toContainText("705.3 h since new");
   await page.goto(`${cravix.url}/aircraft/QX-DOV/due`);
   await expect(page.getByText("Right engine overhaul")).toHaveCount(0);
@@ -240,19 +240,19 @@ test("the workshop's plan is moved by keys and by mouse, says what that costs, a
 
   await page.getByTestId("add-closed").click();
   await page.getByLabel("From", { exact: true }).fill("2026-02-30");
-  await page.getByTestId("keep-closed").click();
+  await page.getByTestId("save-closed").click();
   await expect(page.getByTestId("closed-days").getByRole("alert")).toContainText("a day like");
   const year = new Date().getFullYear() + 1;
   await page.getByLabel("From", { exact: true }).fill(`${year}-01-04`);
   await page.getByLabel("To", { exact: true }).fill(`${year}-01-15`);
   await page.getByLabel("Why", { exact: true }).fill("stocktaking");
-  await page.getByTestId("keep-closed").click();
+  await page.getByTestId("save-closed").click();
   await expect(page.getByTestId("closed-days")).toContainText("stocktaking");
   // What is not put down survives a reload.
   await page.reload();
   await expect(row).toContainText("by hand");
-  await page.getByTestId("put-down").click();
-  await expect(page.getByTestId("kept-plan")).toContainText("Put down by Kofi Asantewe");
+  await page.getByTestId("publish-plan").click();
+  await expect(page.getByTestId("published-plan")).toContainText("Put down by Kofi Asantewe");
   const { plan } = await cravix.api<{
     plan: { closed: { why: string }[]; visits: { registration: string; byHand?: true }[] };
   }>("/workshop");
@@ -282,7 +282,7 @@ test("what is due of a person is for that person and the instructor; a student w
   await page.getByLabel("In date to").fill("2031-02-29");
   await expect(due.getByRole("alert")).toContainText("A day like");
   await page.getByLabel("In date to").fill("2031-02-28");
-  await due.getByTestId("keep-renewed").click();
+  await due.getByTestId("save-renewed").click();
   await expect(due.getByTestId("person-medical")).toContainText("28 February 2031");
   // Somebody else's is nobody's business.
   await button(page, /^Tomasz Wierzba/).click();
@@ -293,7 +293,7 @@ test("what is due of a person is for that person and the instructor; a student w
   await new Walker(page).prepare("QX-TAR");
   await button(page, /^night/).click();
   await button(page, /^passengers/).click();
-  await expect(page.getByTestId("pilot-today")).toContainText("Stop: To carry passengers by night");
+  await expect(page.getByTestId("pilot-due")).toContainText("Stop: To carry passengers by night");
 
   await button(page, /Back/).first().click();
   await page.goto(`${cravix.url}/people`);
@@ -305,7 +305,7 @@ test("what is due of a person is for that person and the instructor; a student w
   await button(page, "Solo authorisation").click();
   await button(page, "QX-LUM").click();
   await page.getByLabel("In date to").fill("2031-06-30");
-  await page.getByTestId("keep-person-due").click();
+  await page.getByTestId("save-person-due").click();
   await expect(page.getByTestId("person-solo-qx-lum")).toContainText("30 June 2031");
 });
 
@@ -330,7 +330,7 @@ test("own limits are typed while a walk is open: they survive turning the device
   await wind.fill("41");
   await page.setViewportSize({ width: 1280, height: 800 });
   await expect(wind).toHaveValue("41");
-  await page.getByTestId("keep-person-due").click();
+  await page.getByTestId("save-person-due").click();
   await expect(page.getByText(/41 kt/).first()).toBeVisible();
   await expect(page.getByTestId("minima-fields")).toHaveCount(0);
   expect((await eventsOnDevice(page, id)).map(({ event }) => event.id)).toEqual(before);

@@ -8,7 +8,7 @@ export {
 } from "./db/database";
 export { acceptEvents } from "./events/accept-events";
 export { appendEvents } from "./events/append-events";
-export { checkRecord } from "./events/check-record";
+export { checkProjections } from "./events/check-projections";
 export { putList } from "./events/put-list";
 export { readFleet } from "./fleet/read-fleet";
 export { writeFile } from "./fleet/write-file";

@@ -86,7 +86,7 @@ await runTask(async () => {
   };
   const trials = async () => {
     await built;
-    await run("attack tests, short run", "node", ["tools/bootstrap.mjs", "attack", "short"]);
+    await run("attack tests, short run", "node", ["tools/bootstrap.mjs", "robustness", "short"]);
     await run("every benchmark, one short run", "node", ["tools/bootstrap.mjs", "bench", "tiny"]);
   };
   await Promise.all([tests(), trials()]);

@@ -168,7 +168,7 @@ function MeterCard({
               tone="primary"
               className="px-5"
               disabled={oldFault !== undefined || newFault !== undefined}
-              testID="keep-meter"
+              testID="save-meter"
               onPress={replace}
             >
               Save
@@ -270,7 +270,7 @@ function Fitted({
                   <Button
                     tone="primary"
                     className="px-5"
-                    testID="keep-removed"
+                    testID="save-removed"
                     onPress={() => {
                       dispatch(
                         recordOfAircraft("component.removed", {
@@ -404,7 +404,7 @@ function Fit({
           tone="primary"
           className="px-5"
           disabled={chosen === undefined}
-          testID="keep-fitted"
+          testID="save-fitted"
           onPress={fit}
         >
           Fitted: save

@@ -29,7 +29,7 @@ export function JudgedPapers({ papers, asked }: { papers: AirworthinessSnapshot;
   const fine = rows.filter(({ judgement }) => judgement.grade === "within limits");
   const named = [...fine.filter(({ soon }) => soon), ...fine.filter(({ soon }) => !soon)].slice(0, NAMED);
   return (
-    <View className="gap-1.5 rounded-xl bg-stone px-3 py-2" testID="judged-papers">
+    <View className="gap-1.5 rounded-xl bg-stone px-3 py-2" testID="due-judgements">
       {against.map(({ judgement: { id, grade, subject, sentence, action } }) => (
         <View key={id} className="flex-row gap-2">
           <View className="pt-0.5">

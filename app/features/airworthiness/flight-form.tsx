@@ -245,7 +245,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
           textClassName="text-base"
           disabled={why.trim() === ""}
           onPress={strike}
-          testID="strike"
+          testID="withdraw"
         >
           Flight did not take place: strike out
         </Button>

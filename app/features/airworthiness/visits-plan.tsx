@@ -29,7 +29,7 @@ export function VisitsPlan() {
       {trouble !== "" && <Text role="alert">{trouble}</Text>}
       {planning && <Text className="text-voice">Working out the fewest visits …</Text>}
       {kept && (
-        <Text className="text-sm text-voice" testID="kept-plan">
+        <Text className="text-sm text-voice" testID="published-plan">
           {`Published by ${crew.find(({ id }) => id === kept.crewId)?.name ?? kept.crewId}, ${dayText(kept.at)}.`}
         </Text>
       )}
@@ -223,7 +223,7 @@ function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
             tone="primary"
             className="self-start px-5"
             disabled={from.trim() === ""}
-            testID="keep-closed"
+            testID="save-closed"
             onPress={add}
           >
             Save
@@ -256,7 +256,7 @@ function PutDown({ plan }: { plan: Visits }) {
         <Button
           tone="primary"
           className="self-start px-6"
-          testID="put-down"
+          testID="publish-plan"
           onPress={() => {
             dispatch(recordStandalone("workshop", "workshop.planned", plan.asPlan()));
             setDone(true);

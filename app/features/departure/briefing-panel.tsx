@@ -61,7 +61,7 @@ export function BriefingPanel({ walk }: { walk: Walk }) {
           <Button
             className="px-5"
             textClassName="text-base"
-            testID="say-briefing"
+            testID="read-briefing"
             onPress={() => speak(steps.map(({ title, words }) => `${title}. ${words}`).join(" "))}
           >
             Read aloud

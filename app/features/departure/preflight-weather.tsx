@@ -23,7 +23,7 @@ export function WalkWeather({ walk }: { walk: Walk }) {
   const made = judged.judgements.filter(({ judge }) => judge === "departure");
   const report = state.weather?.report;
   return (
-    <View className="gap-2" testID="walk-weather">
+    <View className="gap-2" testID="preflight-weather">
       {report && !open && (
         <Text className="text-sm text-voice">{`From the ${provenance(report, now)}.`}</Text>
       )}

@@ -101,7 +101,7 @@ function Asked({ discrepancy: d, onDone }: PartProps) {
         tone="primary"
         disabled={whom.trim() === "" || said.trim() === ""}
         onPress={keep}
-        testID="keep-asked"
+        testID="save-advice"
       >
         Save
       </Button>
@@ -172,7 +172,7 @@ function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonl
       <Button
         tone="primary"
         disabled={into === undefined}
-        testID="keep-merged"
+        testID="save-merged"
         onPress={() => {
           if (!into) return;
           dispatch(recordOfAircraft("discrepancy.merged", { discrepancyId: d.id, into }));

@@ -228,7 +228,7 @@ function SetLimit({
       <Button
         tone="primary"
         disabled={most.trim() === "" || fault !== undefined || source.trim() === ""}
-        testID="keep-limit"
+        testID="save-limit"
         onPress={() => {
           dispatch(
             recordOfAircraft("discrepancy.limited", {

@@ -48,7 +48,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
           {fuel.onGroundWithinMin !== undefined && (
             <View className="min-w-[28%] flex-1">
               <Text className="text-sm text-voice">take-off now: land by</Text>
-              <Text className="font-strong text-lg" testID="down-by">
+              <Text className="font-strong text-lg" testID="land-by">
                 {clockText(addMinutes(new Date(), Math.floor(fuel.onGroundWithinMin)))}
               </Text>
             </View>
@@ -60,7 +60,7 @@ export function FluidsPanel({ walk }: { walk: Walk }) {
           <Button
             className="flex-1"
             textClassName="text-base"
-            testID="fuel-desk"
+            testID="open-fuel"
             onPress={() => page("fuel")}
           >
             Fuel: is it enough?

@@ -75,7 +75,7 @@ function LineUp({ folded }: { folded: FoldedWalk }) {
           <Button
             className="min-h-16 items-start"
             textClassName="text-lg text-left"
-            testID="not-the-aircraft"
+            testID="abort-not-aircraft"
             onPress={() => {
               acts.aborted();
               router.replace(parked);

@@ -167,7 +167,7 @@ function Row({
             tone="primary"
             className="self-start px-5"
             disabled={dayFault !== undefined || untilFault !== undefined || (printed && until.trim() === "")}
-            testID="keep-renewed"
+            testID="save-renewed"
             onPress={renew}
           >
             Save
@@ -311,7 +311,7 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
         />
       )}
       <View className="flex-row flex-wrap gap-2">
-        <Button tone="primary" className="px-5" disabled={!ready} testID="keep-person-due" onPress={enter}>
+        <Button tone="primary" className="px-5" disabled={!ready} testID="save-person-due" onPress={enter}>
           Save
         </Button>
         <Button tone="bare" textClassName="text-base" onPress={() => setOpen(false)}>

@@ -93,7 +93,7 @@ function Route({ aircraft }: { aircraft: KnownAircraft }) {
                 </Toggle>
               ))}
             </View>
-            <Text testID="lap-verdict">
+            <Text testID="route-verdict">
               {lap.trouble !== ""
                 ? lap.trouble
                 : !best

@@ -103,7 +103,7 @@ export function RunUpSourcePicker({
           <Text className="text-sm">
             {`The engine monitor supplied is a simulation, including its pilot. Simulated fault: ${planted.secret ? "random" : plantedWords(planted, sideWords(profile))}.`}
           </Text>
-          <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="plant">
+          <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="simulate-fault">
             Choose a simulated fault
           </Button>
           {open && (

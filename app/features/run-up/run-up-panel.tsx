@@ -51,7 +51,7 @@ function RunUpDoors({ walk }: { walk: Walk }) {
   return (
     <Button
       className="min-h-16"
-      testID="run-up-desk"
+      testID="open-run-up"
       onPress={() => page(engine ? `run-up?engine=${engine}` : "run-up")}
     >
       Open the run-up

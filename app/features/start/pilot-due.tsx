@@ -36,7 +36,7 @@ export function PilotToday({ aircraft: { bundle, plan, crewId } }: { aircraft: K
   if (rows.length === 0) return null;
   const told = rows.filter(({ due, verdict }) => gradeOf(due, verdict) !== "within limits");
   return (
-    <View className="gap-2" testID="pilot-today">
+    <View className="gap-2" testID="pilot-due">
       <Heading className="mt-2 text-lg">Pilot: in date for this flight?</Heading>
       <View className="gap-1.5 rounded-xl bg-stone px-3 py-2">
         {told.map((row) => {

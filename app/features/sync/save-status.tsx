@@ -17,7 +17,7 @@ export function NotKept() {
   const draftsWaiting = useAppSelector((state) => state.sync.draftsWaiting);
   if (!keepError && draftsWaiting === 0) return null;
   return (
-    <Alert textClassName="font-strong text-sm" testID="keep-error">
+    <Alert textClassName="font-strong text-sm" testID="save-error">
       {keepError ?? "What you typed is not saved: this device's storage is full. Free some space."}
     </Alert>
   );

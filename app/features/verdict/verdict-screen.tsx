@@ -107,7 +107,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
     </View>
   ) : !mine ? (
     <View className="gap-2">
-      <Text className="text-deck-ink" testID="not-mine">
+      <Text className="text-deck-ink" testID="not-my-flight">
         {pilot} started this preflight and must sign it. To sign, select {pilot} on the Aircraft page.
       </Text>
       <Button tone="deck" className="min-h-16" onPress={() => router.replace("/")}>

@@ -6,7 +6,7 @@ import { airworthinessFiles, flightEvents, yearOfFlights } from "@cravix/demo";
 import { eventMaker } from "../../testing/event-maker";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
-import { checkRecord } from "../events/check-record";
+import { checkProjections } from "../events/check-projections";
 import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { writeFile } from "../fleet/write-file";
 import { readPapers } from "./read-airworthiness";
@@ -356,7 +356,7 @@ test("hostile tables and lines: refused or taken, nobody waits, and nothing of o
   expect((await app.request("/api/v1/aircraft/QX-TAR/flights")).status).toBe(200);
   expect((await app.request("/api/v1/aircraft/QX-TAR/flights.pdf")).status).toBe(200);
   expect((await app.request("/api/v1/aircraft")).status).toBe(200);
-  expect((await checkRecord(app.database.db)).differences).toEqual([]);
+  expect((await checkProjections(app.database.db)).differences).toEqual([]);
 });
 
 test("a meter that is replaced goes on where the old one ended", async () => {
@@ -379,5 +379,5 @@ test("a meter that is replaced goes on where the old one ended", async () => {
 });
 
 test("the tables are what a fresh fold of the whole record says", async () => {
-  expect((await checkRecord(app.database.db)).differences).toEqual([]);
+  expect((await checkProjections(app.database.db)).differences).toEqual([]);
 });

@@ -4,7 +4,7 @@ import Papa from "papaparse";
 import { eventMaker } from "../../testing/event-maker";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
-import { checkRecord } from "../events/check-record";
+import { checkProjections } from "../events/check-projections";
 import { writeFile } from "../fleet/write-file";
 import { readPapers } from "./read-airworthiness";
 
@@ -292,5 +292,5 @@ describe("what is due of people", () => {
 });
 
 test("a fresh fold of the whole record finds nothing else than what is written", async () => {
-  expect((await checkRecord(app.database.db)).differences).toEqual([]);
+  expect((await checkProjections(app.database.db)).differences).toEqual([]);
 });

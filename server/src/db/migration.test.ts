@@ -7,7 +7,7 @@ import mysql from "mysql2/promise";
 import pino from "pino";
 import { NOW } from "../../testing/test-app";
 import { createApp } from "../app";
-import { checkRecord } from "../events/check-record";
+import { checkProjections } from "../events/check-projections";
 import { type DatabaseOptions, migrateDatabase, openDatabase } from "./database";
 
 const DRIZZLE = `${__dirname}/../../drizzle`;
@@ -160,7 +160,7 @@ test("a database of the version before keeps what its events meant, and takes ne
   const { summary, events } = await get(`/preflights/${WALK}`);
   expect(summary).toMatchObject({ verdict: "go with notes", decision: "fly", answered: 2 });
   expect(events.filter((e: { rules?: number }) => e.rules === 1)).toHaveLength(7);
-  expect((await checkRecord(database.db)).differences.filter((d) => d.table !== "fluid_log")).toEqual([]);
+  expect((await checkProjections(database.db)).differences.filter((d) => d.table !== "fluid_log")).toEqual([]);
   await database.close();
   await admin.query(`DROP DATABASE ${name}`);
   await admin.end();

@@ -7,7 +7,7 @@ import { readVersions, saveFile, writeFile } from "../fleet/write-file";
 import { readAllFluids } from "../fluids/read-fluids";
 import { importFluids } from "../fluids/write-fluids";
 import { acceptEvents } from "./accept-events";
-import { checkRecord } from "./check-record";
+import { checkProjections } from "./check-projections";
 
 // Two groups on one server, with the same files: the same registration, the same people, each with a record of its own.
 const OTHER = "other";
@@ -23,7 +23,7 @@ const fluids = async (groupId: string) => {
   for await (const part of readAllFluids(app.database.db, "QX-TAR", "fuel", groupId)) rows.push(...part);
   return rows;
 };
-const differences = async () => (await checkRecord(app.database.db)).differences;
+const differences = async () => (await checkProjections(app.database.db)).differences;
 
 test("what one group does, the other sees nothing of", async () => {
   const { db } = app.database;

@@ -4,7 +4,7 @@ import fc from "fast-check";
 import { type EventWriter, eventWriter, STARTED } from "../../testing/make-events";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "./accept-events";
-import { checkRecord } from "./check-record";
+import { checkProjections } from "./check-projections";
 
 let app: TestApp;
 beforeAll(async () => {
@@ -140,7 +140,7 @@ test("whatever came in whatever order, at once and in parts, the tables are what
         ]);
         const refused = new Set(answers.flatMap((answer) => answer.refused.map((r) => r.id)));
         expect((rows as { n: number }[])[0]?.n).toBe(made.filter((event) => !refused.has(event.id)).length);
-        const { differences } = await checkRecord(app.database.db);
+        const { differences } = await checkProjections(app.database.db);
         expect(differences).toEqual([]);
       },
     ),
@@ -174,7 +174,7 @@ test("an undo that races an observation of the same discrepancy is not lost, who
       acceptEvents(app.database.db, [started, look(b, "5 mm")], NOW),
     ]);
   }
-  expect((await checkRecord(app.database.db)).differences).toEqual([]);
+  expect((await checkProjections(app.database.db)).differences).toEqual([]);
 }, 60_000);
 
 test("ten discrepancies that many measure at once: every answer is given, none is an error", async () => {
@@ -200,5 +200,5 @@ test("ten discrepancies that many measure at once: every answer is given, none i
   });
   const answers = await Promise.all(senders.map((events) => app.request("/api/v1/events", { events })));
   expect(answers.map((answer) => answer.status)).toEqual(senders.map(() => 200));
-  expect((await checkRecord(app.database.db)).differences).toEqual([]);
+  expect((await checkProjections(app.database.db)).differences).toEqual([]);
 }, 60_000);

@@ -4,7 +4,7 @@ import sharp from "sharp";
 import { eventMaker } from "../../testing/event-maker";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
-import { checkRecord } from "../events/check-record";
+import { checkProjections } from "../events/check-projections";
 import { readBundle, readDiscrepancies } from "../fleet/read-fleet";
 import { cleanPicture } from "./clean-picture";
 
@@ -170,5 +170,5 @@ test("a limit is set by who may, and measured against by everybody", async () =>
 });
 
 test("a fresh fold finds nothing else than what is written", async () => {
-  expect((await checkRecord(app.database.db)).differences).toEqual([]);
+  expect((await checkProjections(app.database.db)).differences).toEqual([]);
 });

@@ -303,7 +303,7 @@ function ComesTo({
   const reach = Z_95_TWO_SIDED * litres.sigma;
   const words = wordsOfWalk(walk.list, walk.state);
   return (
-    <Text className="font-strong text-lg" testID="comes-to">
+    <Text className="font-strong text-lg" testID="litres-preview">
       {words.say(litres.value)}
       <Text className="text-sm text-voice">{`  ± ${words.number(reach)}`}</Text>
     </Text>

@@ -66,10 +66,10 @@ export function CoachPanel({ coach, profile, wide }: { coach: Coach; profile: Ru
         <View role="alert" className="gap-2 rounded-xl border-4 border-clay px-3 py-3">
           <Text className="font-strong text-xl text-clay">{`No rpm change. Is the ignition on ${sideWords(profile)[asks]}?`}</Text>
           <View className="flex-row gap-2">
-            <Button className="min-h-20 flex-1" onPress={coach.again} testID="not-yet">
+            <Button className="min-h-20 flex-1" onPress={coach.again} testID="coach-repeat-side">
               No: try again
             </Button>
-            <Button tone="primary" className="min-h-20 flex-1" onPress={coach.sure} testID="yes-on-it">
+            <Button tone="primary" className="min-h-20 flex-1" onPress={coach.sure} testID="coach-confirm-side">
               Yes, it is
             </Button>
           </View>

@@ -37,7 +37,7 @@ export function Guess({
 /** What was planted, and what the learner took it for. */
 export function Planting({ words, guess, truth }: { words: string; guess?: string; truth: string }) {
   return (
-    <View className="mb-3 gap-1 rounded-xl bg-stone px-3 py-2" testID="planting">
+    <View className="mb-3 gap-1 rounded-xl bg-stone px-3 py-2" testID="simulated-fault">
       <Text className="font-strong text-lg">{`Simulated fault: ${words}.`}</Text>
       {guess !== undefined && (
         <Text>{guess === truth ? "Correct." : `Your answer: ${troubleWord(guess)}.`}</Text>

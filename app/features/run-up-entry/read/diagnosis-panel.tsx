@@ -94,7 +94,7 @@ export function DiagnosisPanel({
         </View>
       )}
       {next && !remedied && !over && (
-        <View className="gap-0.5 border-l-[6px] border-chock pl-3" testID="tells-most">
+        <View className="gap-0.5 border-l-[6px] border-chock pl-3" testID="next-test">
           <Text>
             <Text className="font-strong">Best next test: </Text>
             {next.title}

@@ -103,7 +103,7 @@ export function ReadPage({
         />
       )}
       {read.kept && (
-        <View role="status" className="mb-3 border-l-4 border-chock pl-2" testID="kept-run-up">
+        <View role="status" className="mb-3 border-l-4 border-chock pl-2" testID="saved-run-up">
           <Text className="font-mid">{`Run-up of ${clockText(read.at)} saved on this device, not logged yet.`}</Text>
         </View>
       )}

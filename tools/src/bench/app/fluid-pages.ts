@@ -96,7 +96,7 @@ export async function fluidPages(): Promise<Figure[]> {
     await page.getByTestId("primary").click();
     await asked.waitFor({ state: "detached" });
   }
-  await page.getByTestId("fuel-desk").first().click();
+  await page.getByTestId("open-fuel").first().click();
   await page.getByText(/Flown 10,000 times/).waitFor();
   for (let i = 0; i < TURNS; i++) {
     await page.getByRole("button", { name: i % 2 === 0 ? "75 %" : "65 %" }).click();

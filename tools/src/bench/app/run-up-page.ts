@@ -60,7 +60,7 @@ export async function runUpPage(): Promise<Figure[]> {
   const measure = async ({ speed, minutes }: { speed: number; minutes: number }) => {
     await page.goto(`${live.url}/run-up?fault=hot%20magneto&side=left&speed=${speed}&seed=3`);
     await page.getByTestId("way-live").click();
-    const asked = page.getByTestId("yes-on-it");
+    const asked = page.getByTestId("coach-confirm-side");
     await asked.waitFor({ timeout: 120_000 });
     await page.waitForTimeout(2000);
     const kept: Kept[] = pages.map(() => ({ frames: [], long: [] }));

@@ -2,7 +2,7 @@ import { Worker } from "node:worker_threads";
 import { contentHash, newId } from "@cravix/contract";
 import { composeList } from "@cravix/core";
 import { qxTar, tarrow4 } from "@cravix/demo";
-import { ServerProcess } from "../../attack/server-process";
+import { ServerProcess } from "../../robustness/server-process";
 import { type Figure, quantile, within } from "../figure";
 import { so } from "../size";
 

@@ -1,17 +1,17 @@
-import { fuzz } from "./attack/fuzz";
-import { killAgainAndAgain } from "./attack/kill";
+import { fuzz } from "./robustness/fuzz";
+import { killAgainAndAgain } from "./robustness/kill";
 import { runTask, SetupError } from "./fail";
 import { buildWebIfStale } from "./site/web-build";
 
 /**
- * npm run attack: hostile requests and kills against the real server, on loopback. `short` is what npm test runs; by hand:
- * `npm run attack -- fuzz 20000 [seed]`, `npm run attack -- kill 50 [seed]`.
+ * npm run test:robustness: hostile requests and kills against the real server, on loopback. `short` is what npm test runs; by hand:
+ * `npm run test:robustness -- fuzz 20000 [seed]`, `npm run test:robustness -- kill 50 [seed]`.
  */
 await runTask(async () => {
   const [what = "short", count, seed = "1"] = process.argv.slice(3);
   const asked = count === undefined ? undefined : Number(count);
   if (!["short", "fuzz", "kill"].includes(what) || Number.isNaN(asked))
-    throw new SetupError("usage: npm run attack -- short | fuzz <requests> [seed] | kill <times> [seed]");
+    throw new SetupError("usage: npm run test:robustness -- short | fuzz <requests> [seed] | kill <times> [seed]");
   await buildWebIfStale();
   let good = true;
   if (what !== "kill") {

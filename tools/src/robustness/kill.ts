@@ -1,5 +1,5 @@
 import { type PreflightEvent, seededRandom } from "@cravix/core";
-import { checkRecord, openDatabase } from "@cravix/server";
+import { checkProjections, openDatabase } from "@cravix/server";
 import { makeWalk } from "./make-walks";
 import { ServerProcess } from "./server-process";
 
@@ -69,7 +69,7 @@ export async function killAgainAndAgain(kills: number, seed: number): Promise<Ki
   for (const id of acknowledged)
     if (!there.has(id)) outcome.lost.push(`${id} was acknowledged but is not in the database`);
   outcome.acknowledged = acknowledged.size;
-  const check = await checkRecord(database.db);
+  const check = await checkProjections(database.db);
   outcome.differences = check.differences;
   outcome.events = check.events;
   await database.close();

@@ -33,7 +33,7 @@ export interface RecordCheck {
 const AT_ONCE = 40;
 
 /** Folds the whole record anew and compares it with the tables that are read: every walk, reading, discrepancy and line of a log. */
-export async function checkRecord(db: Db): Promise<RecordCheck> {
+export async function checkProjections(db: Db): Promise<RecordCheck> {
   const check: RecordCheck = { events: 0, streams: 0, discrepancies: 0, differences: [] };
   for (let after = ""; ; ) {
     const streams = await db

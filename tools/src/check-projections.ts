@@ -1,13 +1,13 @@
-import { checkRecord, openDatabase } from "@cravix/server";
+import { checkProjections, openDatabase } from "@cravix/server";
 import { runTask } from "./fail";
 import { dataDirectory } from "./paths";
 import { startDatabase } from "./site/mariadb";
 
-/** npm run check:record: folds the whole database of CRAVIX_DATA anew and compares it with the tables that are read. Changes nothing. */
+/** npm run check:projections: folds the whole database of CRAVIX_DATA anew and compares it with the tables that are read. Changes nothing. */
 await runTask(async () => {
   const running = await startDatabase(dataDirectory());
   const database = openDatabase(running.options);
-  const { differences, ...counted } = await checkRecord(database.db);
+  const { differences, ...counted } = await checkProjections(database.db);
   console.log(JSON.stringify(counted));
   for (const difference of differences) console.log(JSON.stringify(difference));
   console.log(
