@@ -9,7 +9,16 @@ import { fileURLToPath, pathToFileURL } from "node:url";
 const root = dirname(dirname(fileURLToPath(import.meta.url)));
 process.chdir(root);
 const task = process.argv[2] ?? "start";
-const tasks = ["start", "test", "bench", "screenshots", "schemas", "icons", "robustness", "check-projections"];
+const tasks = [
+  "start",
+  "test",
+  "bench",
+  "screenshots",
+  "schemas",
+  "icons",
+  "robustness",
+  "check-projections",
+];
 
 /** @param {string} line */
 function fail(line) {

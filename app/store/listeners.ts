@@ -7,13 +7,13 @@ import type { KeptSession } from "../device/log/startup-data";
 import { askToPersist } from "../device/storage";
 import { sendAll } from "../device/sync";
 import { tellTabs } from "../device/tabs";
+import { ownDue } from "./preflight/own-due";
+import { type PlannedState, planned, planUsed, preferencesSet, withPlan } from "./preflight/planned-slice";
+import { eventsKept, eventsRecorded, keepFailed } from "./preflight/preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
 import { keepAgain, sendAgain } from "./sync/sync-actions";
 import { draftsWait, queueKnown, serverMet } from "./sync/sync-slice";
-import { ownDue } from "./preflight/own-due";
-import { type PlannedState, planned, planUsed, preferencesSet, withPlan } from "./preflight/planned-slice";
-import { eventsKept, eventsRecorded, keepFailed } from "./preflight/preflight-slice";
 
 export const listeners = createListenerMiddleware();
 const listen = listeners.startListening as TypedStartListening<RootState, AppDispatch>;

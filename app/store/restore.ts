@@ -4,6 +4,10 @@ import { hearWaitingNotes, noteKeys, readNote } from "../device/log/notes";
 import { pruneSent } from "../device/log/prune-sent";
 import { loadStartupData } from "../device/log/startup-data";
 import { hearTabs } from "../device/tabs";
+import { openPreflight } from "./preflight/open-preflight";
+import { OPEN_WALKS } from "./preflight/open-preflights";
+import { type PlannedState, plannedRestored } from "./preflight/planned-slice";
+import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./preflight/preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { retryUntilLoaded } from "./server/retry-until-loaded";
 import { serverApi } from "./server/server-api";
@@ -11,10 +15,6 @@ import { bundleOf } from "./server/server-state";
 import { sessionRestored } from "./session-slice";
 import { sendAgain } from "./sync/sync-actions";
 import { draftsWait } from "./sync/sync-slice";
-import { openPreflight } from "./preflight/open-preflight";
-import { OPEN_WALKS } from "./preflight/open-preflights";
-import { type PlannedState, plannedRestored } from "./preflight/planned-slice";
-import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./preflight/preflight-slice";
 
 /** Brings back what the device remembers: after a reload, a closed tab or a killed browser everything is where it was. */
 export function restore(dispatch: AppDispatch): Promise<void> {

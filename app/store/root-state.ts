@@ -1,10 +1,10 @@
 import { combineReducers, type ThunkDispatch, type UnknownAction } from "@reduxjs/toolkit";
+import { plannedSlice } from "./preflight/planned-slice";
+import { preflightSlice } from "./preflight/preflight-slice";
 import { serverApi } from "./server/server-api";
 import { sessionSlice } from "./session-slice";
 import { syncSlice } from "./sync/sync-slice";
 import { versionSlice } from "./version-slice";
-import { plannedSlice } from "./preflight/planned-slice";
-import { preflightSlice } from "./preflight/preflight-slice";
 
 export const rootReducer = combineReducers({
   session: sessionSlice.reducer,

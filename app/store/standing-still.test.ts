@@ -9,21 +9,21 @@ import {
   keepEvents,
   refusedEvents,
 } from "../device/log/event-log";
-import { keepSent } from "../device/log/store-sent";
 import { keepNote, readNote } from "../device/log/notes";
+import { keepSent } from "../device/log/store-sent";
 import { sendAll } from "../device/sync";
 import { trainerBundle } from "../testing/trainer-bundle";
-import { restore } from "./restore";
-import { serverApi } from "./server/server-api";
-import { crewPicked } from "./session-slice";
-import { createStore } from "./store";
-import { correctClock } from "./sync/correct-clock";
-import { beginPreflight } from "./preflight/start-preflight";
 import { openPreflight } from "./preflight/open-preflight";
 import { changeOpenWalks } from "./preflight/open-preflights";
 import { selectPreflight } from "./preflight/preflight-slice";
 import { type EventInput, record, recordOfAircraft } from "./preflight/record";
 import { signPreflight } from "./preflight/sign-preflight";
+import { beginPreflight } from "./preflight/start-preflight";
+import { restore } from "./restore";
+import { serverApi } from "./server/server-api";
+import { crewPicked } from "./session-slice";
+import { createStore } from "./store";
+import { correctClock } from "./sync/correct-clock";
 
 const bundle = trainerBundle;
 

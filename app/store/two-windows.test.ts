@@ -1,8 +1,8 @@
 import { deviceDatabase } from "../device/log/database";
 import { readNote } from "../device/log/notes";
+import { type PlannedState, planned, planUsed, preferencesSet } from "./preflight/planned-slice";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
 import { createStore } from "./store";
-import { type PlannedState, planned, planUsed, preferencesSet } from "./preflight/planned-slice";
 
 /** Two windows of one device: each has a state of its own, and both write to the same disk. */
 const windows = () => [createStore(), createStore()] as const;

@@ -8,8 +8,8 @@ import {
   type PreflightEvent,
 } from "@cravix/core";
 import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
-import type { Acts } from "../features/preflight/use-preflight-actions";
 import type { Walk } from "../features/preflight/use-preflight";
+import type { Acts } from "../features/preflight/use-preflight-actions";
 
 const WALK = "0190a000-0000-7000-8000-000000000000";
 

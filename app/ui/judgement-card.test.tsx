@@ -46,8 +46,8 @@ test("what cannot be judged says so and shows no limit", () => {
     subject: "Oil",
     scope: "day",
     grade: "unjudged",
-    sentence: "No limit on file for this aircraft.",
+    sentence: "No limit is on file for this aircraft.",
   });
-  expect(screen.getByText("Not judged")).toBeTruthy();
+  expect(screen.getByText("Not assessed")).toBeTruthy();
   expect(screen.queryByText("Limit")).toBeNull();
 });

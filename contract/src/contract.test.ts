@@ -109,7 +109,7 @@ describe("an event that crosses the boundary", () => {
         probability: 0.8,
         sentence: "Cleared.",
       },
-      notes: ["You did not come back to both after right."],
+      notes: ["You did not go back to both after right."],
       rpm: [
         [0, 1800],
         [1.5, 1740],
@@ -193,7 +193,7 @@ describe("an event that crosses the boundary", () => {
       personId: "ines",
       item: {
         id: "passengers",
-        name: "To carry passengers by night",
+        name: "Night passenger recency",
         kind: "recency",
         limits: [{ by: "recency", times: 3, days: 90, night: true }],
         for: ["passengers", "night"],
@@ -771,7 +771,7 @@ describe("a list on paper", () => {
         step: "Walkaround",
         station: "Left | side",
         title: "Hinges [left]",
-        good: "serviceable; 3 of them",
+        good: "serviceable; 3 expected",
         why: "why",
         today: "",
         caution: "Hot.",
@@ -787,7 +787,7 @@ describe("a list on paper", () => {
       },
       {
         step: "After the flight",
-        station: "Parked again",
+        station: "After parking",
         title: "Cover on",
         good: "on",
         why: "why",
@@ -801,7 +801,7 @@ describe("a list on paper", () => {
     const text = listMarkdown(list);
     expect(text).toContain("# QX-TST · T \\*1\\*");
     expect(text).toContain("### Left \\| side");
-    expect(text).toContain("- [ ] **Hinges \\[left\\]**: serviceable; 3 of them");
+    expect(text).toContain("- [ ] **Hinges \\[left\\]**: serviceable; 3 expected");
     expect(text).toContain("*(today: frost)*");
     expect(text).toContain("The pilot in command decides.");
     expect(text.match(/- \[ \]/g)).toHaveLength(3);

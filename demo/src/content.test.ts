@@ -304,7 +304,7 @@ test("the ignition ends on both, and says which way from the side that was check
     if (!end) continue;
     expect(type.runUp?.firstSide).toBe("right");
     expect(end.good).not.toMatch(/two clicks/);
-    if (!/switches/.test(end.good + end.title)) expect(end.good).toMatch(/one click up from LEFT/);
+    if (!/switches/.test(end.good + end.title)) expect(end.good).toMatch(/check by eye/);
   }
 });
 
@@ -330,7 +330,7 @@ test("what is turned by hand waits for ignition, throttle, and what holds the ai
   for (const item of ["oil.burp", "propeller.gearbox"])
     for (const first of ["cockpit.ignition", "cockpit.throttle", "cockpit.brake"])
       expect(blockedWithout(light, item, [first])).toEqual([first]);
-  expect(itemOf("QX-LUM", "cockpit.throttle")?.good).toMatch(/idle stop.*forward is full power/);
+  expect(itemOf("QX-LUM", "cockpit.throttle")?.good).toMatch(/idle stop, choke off/);
 });
 
 test("the trainer's flaps are down for the look only", () => {

@@ -185,7 +185,7 @@ const TWIN: Case[] = [
     ["day"],
     DONE,
     "not deferrable",
-    "what is not on the list has to work",
+    "what is not fitted to the list has to work",
   ],
   ["cabin heater", "nose.heater", ["day"], DONE, "deferrable", "the list: D"],
   [

@@ -151,7 +151,7 @@ describe("its weeks of history", () => {
     expect(leftDrop).toBeLessThanOrEqual(tarrow4.magnetos?.maxDropRpm ?? 0);
     expect(
       judgeBaseline("leftDrop", { value: leftDrop, baseRpm: last.baseRpm }, before, 10)?.sentence,
-    ).toMatch(/growing/i);
+    ).toMatch(/increasing/i);
     expect(judgeBaseline("rightDrop", { value: rightDrop, baseRpm: last.baseRpm }, before, 10)?.grade).toBe(
       "within limits",
     );

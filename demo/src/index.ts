@@ -1,8 +1,8 @@
+export { airworthinessFiles } from "./airworthiness";
 export { flightEvents, yearOfFlights } from "./flights";
 export { HALDEN, HEALTHY } from "./healthy-readings";
 export { type History, trainerHistory } from "./history";
 export { loadingFiles } from "./loading";
-export { airworthinessFiles } from "./airworthiness";
 export { pastYear } from "./past-year";
 export { personEvents } from "./people";
 export {

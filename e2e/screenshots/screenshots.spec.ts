@@ -71,7 +71,7 @@ for (const [size, viewport] of [
       await page.getByTestId("visits-QX-TAR").getByTestId("bead-1").click();
       await page.getByTestId("visit").getByRole("button", { name: "−1 week" }).click();
       await shot("workshop");
-      await page.getByRole("button", { name: "Back to the best plan" }).click();
+      await page.getByRole("button", { name: "Restore the best plan" }).click();
     }
     await page.goto("/aircraft/QX-TAR/prepare");
     if (size === "wide") {
@@ -90,10 +90,10 @@ for (const [size, viewport] of [
     if (size === "wide") {
       // As a daily pilot has it: what one look takes in on one card.
       await page.getByRole("button", { name: "Read-and-do" }).click();
-      await page.getByRole("button", { name: "What one look takes in" }).click();
+      await page.getByRole("button", { name: "Items seen in one look" }).click();
       await page.getByRole("button", { name: "Done" }).click();
     }
-    await page.getByRole("button", { name: "Begin the preflight" }).click();
+    await page.getByRole("button", { name: "Start preflight" }).click();
     await walker.walkTo("right-gear.tyre");
     await walker.walkTo(size === "wide" ? "left-leading.edge" : "left-tip.play");
     await shot("walk");
@@ -125,7 +125,7 @@ for (const [size, viewport] of [
     await walker.walkToVerdict();
     if (size === "phone") await shot("verdict");
     await page.getByRole("button", { name: "Sign: not flying" }).click();
-    await page.getByRole("button", { name: "To the aircraft" }).click();
+    await page.getByRole("button", { name: "Go to Aircraft" }).click();
     if (size === "phone") await page.getByRole("button", { name: "Night colours" }).click();
     await page.getByRole("link", { name: "Log", exact: true }).click();
     await page.getByText("Signed off").first().waitFor();

@@ -3,8 +3,8 @@ import { mkdtempSync, rmSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { freePort } from "../../tools/src/site/ports";
-import { databaseSettings, restoreSnapshot, withDatabase } from "./restore-snapshot";
 import { ownDirectory, PREPARED } from "./own-directory";
+import { databaseSettings, restoreSnapshot, withDatabase } from "./restore-snapshot";
 
 const ROOT = join(__dirname, "..", "..");
 

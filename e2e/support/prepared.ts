@@ -1,6 +1,6 @@
-import { keepAsPrepared, withDatabase } from "./restore-snapshot";
 import { Cravix } from "./cravix";
 import { PREPARED } from "./own-directory";
+import { keepAsPrepared, withDatabase } from "./restore-snapshot";
 
 /**
  * Before all tests: a data directory as the first start on a fresh machine leaves it, with the demo. Each server of the tests begins with a copy, so that

@@ -190,11 +190,11 @@ export class Walker {
       await expect(prepare).toBeVisible({ timeout: 3000 });
     }).toPass({ timeout: 120_000 });
     await prepare.click();
-    await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
+    await page.getByRole("button", { name: "Start preflight" }).waitFor();
   }
 
   async go(): Promise<string> {
-    await this.page.getByRole("button", { name: "Begin the preflight" }).click();
+    await this.page.getByRole("button", { name: "Start preflight" }).click();
     await this.page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
     return this.page.url().split("/").at(-1) ?? "";
   }
@@ -213,7 +213,7 @@ export class Walker {
     const { page } = this;
     let standing = known ?? (await whatStands(page));
     while (standing.kind === "blocked" || standing.kind === "flow") {
-      if (standing.kind === "blocked" && standing.id.includes("This takes two"))
+      if (standing.kind === "blocked" && standing.id.includes("Second person needed"))
         await this.press(page.getByRole("button", { name: "Kofi Asantewe is here" }), "2");
       else await this.press(this.primary, "Enter");
       standing = await whatStands(page, standing);

@@ -57,7 +57,7 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   // One discrepancy: a wrong count is logged without typing a word.
   await page.getByTestId("count-3").click();
   await expect(page.getByLabel("What was found")).toHaveValue("Elevator: 3 serviceable, 4 expected");
-  await page.getByRole("button", { name: /^Fly and watch/ }).click();
+  await page.getByRole("button", { name: /^Fly and monitor/ }).click();
   await page.getByRole("button", { name: "Log it" }).click();
   await walker.walkTo("right-tip.light");
   await expect(page.getByTestId("kept")).toHaveText("Saved and sent");
@@ -81,7 +81,7 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   ({ context, page } = await openBrowser());
   walker = new Walker(page);
   await page.goto(cravix.url);
-  await page.getByRole("button", { name: "Go on with QX-TAR" }).click();
+  await page.getByRole("button", { name: "Resume QX-TAR" }).click();
   await expect(walker.title).toHaveText(here);
 
   // The server comes back by itself in its own time, and everything arrives.

@@ -19,7 +19,7 @@ const button = (page: Page, name: string | RegExp) =>
 async function hand(page: Page, name: RegExp) {
   await page.goto(cravix.url);
   await page
-    .getByRole("button", { name: /Who flies|, (pilot|student|instructor|mechanic|owner)$/ })
+    .getByRole("button", { name: /Pilot flying|, (pilot|student|instructor|mechanic|owner)$/ })
     .first()
     .click();
   await button(page, name).click();
@@ -30,7 +30,7 @@ async function hand(page: Page, name: RegExp) {
 
 async function notFlying(page: Page) {
   await button(page, "Sign: not flying").click();
-  await button(page, "To the aircraft").click();
+  await button(page, "Go to Aircraft").click();
 }
 
 test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop does, and it is said what that costs", async ({
@@ -58,7 +58,7 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
   await page.getByTestId("ferry").click();
   const id = await walker.go();
   await walker.walkTo("papers.inspections");
-  await expect(page.getByTestId("due-judgements")).toContainText("Plan no more than 2.1 h");
+  await expect(page.getByTestId("due-judgements")).toContainText("Plan difference at most 2.1 h");
   await walker.jumpToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Stop");
   await page.goto(`${cravix.url}/preflight/${id}/verdict`);
@@ -87,7 +87,7 @@ test.describe("off the network", () => {
     await page.getByLabel("On blocks").fill("25:00");
     await page.getByLabel("Hour meter, in").fill("4231.35");
     await page.getByTestId("log-flight").click();
-    await expect(page.getByText("A time like 09:30.")).toBeVisible();
+    await expect(page.getByText("Enter a time like 09:30.")).toBeVisible();
     await page.getByLabel("On blocks").fill(ago(hoursAgo - 1.25).slice(11, 16));
     await page.getByTestId("log-flight").click();
     await expect(page.getByText("4231.35 has a figure too many", { exact: false })).toBeVisible();
@@ -143,16 +143,16 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   await page.getByTestId("defer").click();
   await expectAccessible(page, "deferral");
   for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
-  await expect(page.getByTestId("deferral-result")).toContainText("It may be deferred");
+  await expect(page.getByTestId("deferral-result")).toContainText("It can be deferred");
   await expect(page.getByTestId("deferral-result")).toContainText("LANDING LIGHT INOPERATIVE");
   // By night the equipment list requires it.
   await page.getByTestId("deferral").getByRole("button", { name: "night", exact: true }).click();
-  await expect(page.getByTestId("deferral-result")).toContainText("It may not be deferred");
+  await expect(page.getByTestId("deferral-result")).toContainText("It cannot be deferred");
   await page.getByTestId("deferral").getByRole("button", { name: "night", exact: true }).click();
   for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
   await page.getByTestId("sign-deferral").click();
   await expect(page.getByTestId("deferred")).toContainText("Deferred for day flights");
-  await expect(page.getByText("Kofi was asked, telephone", { exact: false })).toBeVisible();
+  await expect(page.getByText("Kofi , telephone", { exact: false })).toBeVisible();
 
   // By night it is refused, at its station and in the verdict.
   await hand(page, /Inês/);
@@ -170,10 +170,10 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   await hand(page, /Kofi/);
   await page.goto(`${cravix.url}/aircraft/QX-TAR/release`);
   await button(page, /^Sign: Kofi/).click();
-  await expect(page.getByText("Say what was done.").first()).toBeVisible();
-  await page.getByLabel("What was done, to which part").fill("Bulb of the landing light replaced, tested.");
-  await page.getByLabel("Certificate, kind").fill("airframe and powerplant");
-  await page.getByLabel("Certificate, number").fill("100200");
+  await expect(page.getByText("Enter what was done.").first()).toBeVisible();
+  await page.getByLabel("Work done, and on which part").fill("Bulb of the landing light replaced, tested.");
+  await page.getByLabel("Certificate type").fill("airframe and powerplant");
+  await page.getByLabel("Certificate number").fill("100200");
   await button(page, /Landing light: dead/).click();
   await page.getByTestId("does-hundred").click();
   await expectAccessible(page, "release to service");
@@ -182,7 +182,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   // On paper as soon as the server has it.
   await expect(async () => {
     const paper = page.waitForEvent("download", { timeout: 5000 });
-    await button(page, "To print (PDF)").click();
+    await button(page, "Export PDF").click();
     expect((await paper).suggestedFilename()).toBe("QX-TAR-release.pdf");
   }).toPass();
 

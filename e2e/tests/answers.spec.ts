@@ -33,20 +33,20 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
     for (let i = 0; i < digits; i++) await page.getByRole("button", { name: "Delete" }).click();
   };
 
-  await goTo(page, walker, "Fluids", "left-tank.dip");
+  await goTo(page, walker, "Fuel and oil", "left-tank.dip");
   await walker.type("31");
   await expect(trouble).toHaveText("The dipstick ends at 25 cm. Wipe it and dip again.");
   await expect(typed).toContainText("31");
   await expect(page.locator("[data-testid^=judgement]")).toHaveCount(0);
   await clear(2);
   await walker.press(walker.primary, "Enter");
-  await expect(page.getByText("Type what you read first.")).toBeVisible();
+  await expect(page.getByText("Enter the reading first.")).toBeVisible();
   await walker.type("16");
 
   await walker.jumpTo("oil.level");
   await walker.type("40");
   await expect(trouble).toContainText(
-    "40.0 US qt is above what can be read here (9.0 US qt). The dipstick is marked to 9 quarts.",
+    "40.0 US qt is above the possible range (9.0 US qt). The dipstick is marked to 9 quarts.",
   );
   await clear(2);
   await walker.type("5.4");
@@ -68,7 +68,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   // No drop at all is a stop at once, while it is being typed.
   await expect(walker.title).toHaveText("Magneto RIGHT: read the rpm");
   for (const key of "1800") await page.getByRole("button", { name: key, exact: true }).click();
-  await expect(page.getByTestId("judgement-magneto.right")).toContainText("No drop at all on right.");
+  await expect(page.getByTestId("judgement-magneto.right")).toContainText("No drop on right.");
   await expect(page.getByTestId("judgement-magneto.right")).toContainText("Treat the propeller as live");
   await page.getByTestId("primary").click();
   await expect(walker.title).toHaveText("Magnetos BOTH: does the rpm come back?");
@@ -77,8 +77,8 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await page.goto(page.url().replace(/$/, "/verdict"));
   await expect(page.getByTestId("verdict")).toContainText("Stop");
   await page.getByRole("button", { name: "Sign: not flying" }).click();
-  await page.getByRole("button", { name: "To the aircraft" }).click();
-  await expect(page.getByText(/Magneto, right: No drop at all on right/)).toBeVisible();
+  await page.getByRole("button", { name: "Go to Aircraft" }).click();
+  await expect(page.getByText(/Magneto, right: No drop on right/)).toBeVisible();
   await expect(page.getByText(/Oil: /)).toHaveCount(0);
   const readings = (await eventsOnDevice(page, id))
     .filter((e) => e.event.type === "reading.taken")
@@ -106,7 +106,7 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   await page.getByRole("button", { name: "Interrupted" }).click();
   await expect(page.getByText("Ignition off, key out")).toBeVisible();
   await page.reload();
-  await page.getByRole("button", { name: "Again from the start of: Cockpit, power off" }).click();
+  await page.getByRole("button", { name: "Start this station again: Cockpit, power off" }).click();
   await expect(walker.title).toHaveText("Control lock: out and stowed");
 });
 
@@ -196,7 +196,7 @@ test("an aircraft's file that is not valid is told where; a valid one is added",
   await page.getByRole("button", { name: /Yuki/ }).click();
   const give = async (name: string, text: string) => {
     const chooser = page.waitForEvent("filechooser");
-    await page.getByRole("button", { name: "Add an aircraft from its file" }).click();
+    await page.getByRole("button", { name: "Add an aircraft from a file" }).click();
     await (await chooser).setFiles({ name, mimeType: "application/json", buffer: Buffer.from(text) });
   };
   const message = page.getByTestId("file-message");
@@ -226,12 +226,12 @@ test("an aircraft nobody has is said to be unknown, and one whose list is not wr
   await page.getByRole("button", { name: /Inês/ }).click();
   const add = async (file: object) => {
     const chooser = page.waitForEvent("filechooser");
-    await page.getByRole("button", { name: "Add an aircraft from its file" }).click();
+    await page.getByRole("button", { name: "Add an aircraft from a file" }).click();
     const buffer = Buffer.from(JSON.stringify(file));
     await (await chooser).setFiles({ name: "stub.json", mimeType: "application/json", buffer });
     await expect(page.getByTestId("file-message")).toContainText("stub.json was added.");
   };
-  const stub = "The list for the Ferrow has not been written yet.";
+  const stub = "The checklist for the Ferrow has not been written yet.";
   await add({
     format: "cravix.aircraft-type/2",
     id: "ferrow",
@@ -251,9 +251,9 @@ test("an aircraft nobody has is said to be unknown, and one whose list is not wr
   });
   await page.getByRole("button", { name: /^QX-FER/ }).click();
   await expect(page.getByText(stub)).toBeVisible();
-  await expect(page.getByRole("button", { name: "No list for this one yet" })).toBeDisabled();
+  await expect(page.getByRole("button", { name: "No checklist for this aircraft yet" })).toBeDisabled();
   await page.goto(`${cravix.url}/aircraft/QX-NON`);
-  await expect(page.getByText("There is no aircraft QX-NON in the group")).toBeVisible();
+  await expect(page.getByText(" QX-NON is not fitted toe of your group's aircraft")).toBeVisible();
 });
 
 /** On a phone and on a wide screen: the same page turned from one to the other, with what is open on it. */
@@ -274,31 +274,31 @@ test("axe-core finds nothing on any screen, phone and wide", async ({ page }) =>
   await accessibleAtBothSizes(page, "today");
   await page.getByRole("button", { name: /^QX-TAR/ }).click();
   await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-  await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
+  await page.getByRole("button", { name: "Start preflight" }).waitFor();
   await accessibleAtBothSizes(page, "start");
   for (const [button, there] of [
     ["Read-and-do", "How you work"],
     ["Route", "Searched through every order"],
-    ["Today's list", "Different today"],
+    ["Today's checklist", "Different today"],
   ] as const) {
     await page.getByRole("button", { name: button }).click();
     await page.getByText(there).first().waitFor();
     await page.waitForTimeout(300);
     await accessibleAtBothSizes(page, button);
     await page.getByRole("button", { name: /^(Back|Done)$/ }).click();
-    await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
+    await page.getByRole("button", { name: "Start preflight" }).waitFor();
   }
-  await page.getByRole("button", { name: "Begin the preflight" }).click();
+  await page.getByRole("button", { name: "Start preflight" }).click();
   await walker.walkTo("approach.ground");
   await accessibleAtBothSizes(page, "walk");
   await page.getByRole("button", { name: "Found something" }).click();
   await accessibleAtBothSizes(page, "found");
   await page.getByRole("button", { name: "Back" }).click();
   await page.getByRole("button", { name: "Interrupted" }).click();
-  await page.getByRole("button", { name: "Go on where I was" }).waitFor();
+  await page.getByRole("button", { name: "Continue where I was" }).waitFor();
   await accessibleAtBothSizes(page, "interrupted");
-  await page.getByRole("button", { name: "Go on where I was" }).click();
-  await goTo(page, walker, "Fluids", "right-tank.cap");
+  await page.getByRole("button", { name: "Continue where I was" }).click();
+  await goTo(page, walker, "Fuel and oil", "right-tank.cap");
   await accessibleAtBothSizes(page, "fluids");
   await page.getByRole("button", { name: /^Papers \d/ }).click();
   await walker.jumpTo("magneto.left");
@@ -311,7 +311,7 @@ test("axe-core finds nothing on any screen, phone and wide", async ({ page }) =>
   await page.goto(page.url().replace(/$/, "/verdict"));
   await page.getByText("Still open:").waitFor();
   await accessibleAtBothSizes(page, "verdict");
-  await page.getByRole("button", { name: "How it was walked" }).click();
+  await page.getByRole("button", { name: "Preflight debrief" }).click();
   await page.getByText("Time at each station").waitFor();
   await accessibleAtBothSizes(page, "debrief");
   await page.goto(`${cravix.url}/log`);
@@ -319,10 +319,10 @@ test("axe-core finds nothing on any screen, phone and wide", async ({ page }) =>
   await accessibleAtBothSizes(page, "discrepancies");
   for (const [path, there] of [
     ["/log/walks", "Verdict, reasons"],
-    ["/people", "Complete preflights"],
-    ["/device", "On the home screen"],
-    ["/aircraft/QX-TAR", "Code for the key tag"],
-    ["/aircraft/QX-TAR/items", "What saving changes"],
+    ["/people", "Completed preflights"],
+    ["/device", "Add to home screen"],
+    ["/aircraft/QX-TAR", "QR code for the key tag"],
+    ["/aircraft/QX-TAR/items", "Changes to save"],
     ["/aircraft/QX-TAR/logs", "as a table"],
   ] as const) {
     await page.goto(`${cravix.url}${path}`);
@@ -332,7 +332,7 @@ test("axe-core finds nothing on any screen, phone and wide", async ({ page }) =>
     await accessibleAtBothSizes(page, path);
   }
   await page.goto(`${cravix.url}/aircraft/QX-TAR/school`);
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("There is no such page");
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("Page not found");
   await page.getByTestId("primary").click();
   await expect(page).toHaveURL(/localhost:\d+\/$/);
   await page.goto(cravix.url);

@@ -38,7 +38,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await expect(
     page.getByText("You have 10 complete walkarounds on this type", { exact: false }).first(),
   ).toBeVisible();
-  await button(page, "What one look takes in").click();
+  await button(page, "Items seen in one look").click();
   await button(page, "Done").click();
   await button(page, /^first of the day/).click();
   const id = await walker.go();
@@ -63,13 +63,13 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await expect(page.getByTestId("line-up")).toContainText("Runway 24");
   await expect(page.getByTestId("line-up")).toContainText("heading 240°");
   await expectAccessible(page, "line-up check");
-  await button(page, "Parked: put it away").click();
+  await button(page, "Parked: after-flight checks").click();
   await button(page, "It dies").click();
   await walker.type("4231.3");
   await expect(page.getByText("4231.3 h")).toBeVisible();
 
   // The same pilot, minutes later: what can have changed, and whatever kills.
-  await button(page, "Flying again soon: leave the rest").click();
+  await button(page, "Flying again soon: skip the rest").click();
   await button(page, /^turnaround/).click();
   await expect(page.getByTestId("turnaround")).toContainText("everything that kills");
   walker.taps = 0;
@@ -95,12 +95,12 @@ test("something found on a card is found at one of its parts; the others wait fo
   await button(page, /Inês/).click();
   await walker.prepare("QX-TAR");
   await button(page, "Read-and-do").click();
-  await button(page, "What one look takes in").click();
+  await button(page, "Items seen in one look").click();
   await button(page, "Done").click();
   const id = await walker.go();
   await walker.jumpTo("left-side.skin");
   await page.getByTestId("found-on-card").click();
-  await expect(walker.title).toHaveText("Where did you find something?");
+  await expect(walker.title).toHaveText("Which item has the discrepancy?");
   await expectAccessible(page, "where on the card");
   await page.getByTestId("found-at-left-side.static").click();
   await expect(page.getByLabel("What was found")).toHaveValue(/^Left static port/);
@@ -137,7 +137,7 @@ test("a student reads and does each line of the twin by itself, whatever was cho
   await walker.prepare("QX-DOV");
   await button(page, "Read-and-do").click();
   await expect(page.getByText("A student reads each part by itself", { exact: false })).toBeVisible();
-  await expect(button(page, "What one look takes in")).toHaveCount(0);
+  await expect(button(page, "Items seen in one look")).toHaveCount(0);
   await button(page, "Done").click();
   await walker.go();
   for (const id of ["approach.stance", "approach.ground", "approach.ties"]) {

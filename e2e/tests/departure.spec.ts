@@ -55,13 +55,13 @@ test.describe("off the network", () => {
     await page.getByLabel("right tank, L").fill("60");
     await plan(page, "QX-TAR");
     await expect(page.getByTestId("judgement-own-limits")).toContainText("not on this device yet");
-    await expect(page.getByTestId("departure-brief")).toHaveText("Not judged: Your own limits");
+    await expect(page.getByTestId("departure-brief")).toHaveText("Not judged: Personal minimums");
     await page.unroute("**/people/ines/due");
     await page.evaluate(() => window.dispatchEvent(new Event("online")));
     await expect(page.getByTestId("judgement-own-limits")).toHaveCount(0);
     await page.getByTestId("from-station").click();
     await expect(page.getByTestId("report")).toContainText("simulated station");
-    await expect(page.getByTestId("forecast")).toContainText("Forecast of QXMP, ");
+    await expect(page.getByTestId("forecast")).toContainText("Forecast for QXMP, ");
     await context.setOffline(true);
     await page.getByTestId("from-station").click();
     await expect(page.getByRole("alert")).toHaveText("No network: type or paste the report.");
@@ -73,11 +73,11 @@ test.describe("off the network", () => {
     await report(page, `METAR QXKM ${before(20)} 24008KT 9999 SKC 15/05 Q1013`);
     await expect(page.getByTestId("limits")).toContainText("It is of QXKM, not of this field (QXMP)");
     await report(page, `METAR QXMP ${before(1500)} 24008KT 9999 SKC 15/05 Q1013`);
-    await expect(page.getByTestId("limits")).toContainText("of an earlier day");
+    await expect(page.getByTestId("limits")).toContainText("from an earlier day");
     await report(page, `METAR QXMP ${before(20)} 24004MPS 9999 BLAH SKC 15/05 A2992`);
     await expect(page.getByTestId("report")).toContainText("240° 8 kt (true)");
     await expect(page.getByTestId("report")).toContainText("1,013 hPa (29.92 inHg)");
-    await expect(page.getByTestId("report")).toContainText("Not understood, read it yourself: BLAH");
+    await expect(page.getByTestId("report")).toContainText("Not decoded, check it yourself: BLAH");
 
     await report(page, `METAR QXMP ${before(20)} 25006KT 9999 SKC 37/14 Q1006`);
     await page.getByTestId("runway-24").click();
@@ -86,7 +86,7 @@ test.describe("off the network", () => {
     const distances = page.getByTestId("distances");
     await expect(distances).toContainText("too short");
     await expect(page.getByTestId("departure-brief")).toContainText("Stop");
-    await expect(page.getByTestId("remedies")).toContainText("Take runway 29.");
+    await expect(page.getByTestId("remedies")).toContainText("Use runway 29.");
     await expectAccessible(page, "plan");
     await page.getByTestId("runway-29").click();
     await expect(page.getByTestId("remedies")).toHaveCount(0);
@@ -102,32 +102,32 @@ test.describe("off the network", () => {
     await expect(there).toContainText("Still air, wet");
     // A report of there: the wind there, and one of somewhere else is not taken for it.
     const toldThere = async (text: string) => {
-      await page.getByLabel("METAR or TAF of Kelder Moor").fill(text);
+      await page.getByLabel("METAR or TAF for Kelder Moor").fill(text);
       await there.getByTestId("read-report").click();
     };
     await toldThere(`METAR QXMP ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
     await expect(there).toContainText(
-      "It is of QXMP, not of this field (QXKM). Nothing is reckoned with it.",
+      "It is of QXMP, not of this field (QXKM). It is not used in the calculation.",
     );
     await expect(there).toContainText("Still air, wet");
     await toldThere(`METAR QXKM ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
-    await expect(there).toContainText("In the wind of its report");
-    await expect(there).toContainText("kt against");
-    await expect(there).toContainText("kt from behind");
+    await expect(there).toContainText("Wind from that field's report");
+    await expect(there).toContainText("kt headwind");
+    await expect(there).toContainText("kt tailwind");
     await expect(there).not.toContainText("173 m too short");
     // A forecast of there comes before its report: it is of the hour of the landing.
     const hours = (from: number, to: number) =>
       [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");
     await toldThere(`TAF QXMP ${before(30)} ${hours(-1, 8)} 02030KT 9999 SKC`);
     await expect(there).toContainText(
-      "The forecast is of QXMP, not of this field (QXKM). Nothing is reckoned",
+      "The forecast is for QXMP, not of this field (QXKM). Nothing is reckoned",
     );
     await toldThere(`TAF QXKM ${before(1500)} ${hours(-24, -16)} 02030KT 9999 SKC`);
     await expect(there).toContainText("does not reach to the landing at");
     await toldThere(
       `TAF QXKM ${before(30)} ${hours(-1, 8)} 02010KT 9999 SKC TEMPO ${hours(0, 3)} 02028G38KT`,
     );
-    await expect(there).toContainText("In the strongest wind that is forecast there for about");
+    await expect(there).toContainText("Strongest wind forecast there around");
     await expect(there.getByTestId("forecast")).toContainText("At times");
     // Thirty-eight knots at home are asked about by his own limits, before they blow.
     await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24038KT 9999 SKC`);
@@ -136,19 +136,19 @@ test.describe("off the network", () => {
     await expect(page.getByTestId("limits")).not.toContainText("38 kt");
 
     await page.getByLabel("Transponder").fill("7600");
-    await expect(page.getByText("7600 says radio failure: only when it is meant.")).toBeVisible();
+    await expect(page.getByText("7600 says radio failure. Set it only in a real emergency.")).toBeVisible();
     await page.getByLabel("Transponder").fill("7000");
     await page.getByLabel("Frequency, MHz").fill("122.702");
-    await expect(page.getByText("No channel: it lies between two.")).toBeVisible();
+    await expect(page.getByText("Not a valid channel. Check the frequency.")).toBeVisible();
     await page.getByLabel("Frequency, MHz").fill("122.705");
 
     // One page of it, without a network.
-    await page.getByRole("link", { name: "One page to carry" }).click();
+    await page.getByRole("link", { name: "Flight summary to print" }).click();
     const carry = page.getByTestId("carry");
     await expect(carry).toContainText("39 kt by the second windsock");
     await expect(carry).toContainText("Transponder 7000, 122.705 MHz");
     await expect(carry).toContainText("Briefing");
-    await expectAccessible(page, "page to carry");
+    await expectAccessible(page, "flight summary");
     const pdf = (await page.pdf()).toString("latin1");
     expect(pdf.match(/\/Type \/Page\b(?!s)/g)).toHaveLength(1);
   });
@@ -178,7 +178,7 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   await expect(page.getByTestId("departure-brief")).toContainText("Stop: Tailwind");
   await page.getByTestId("runway-24").click();
   await expect(page.getByTestId("departure-brief")).not.toContainText("Tailwind");
-  await page.getByRole("link", { name: "To the preflight" }).click();
+  await page.getByRole("link", { name: "Go to the preflight" }).click();
   const id = await walker.go();
   // The forecast went with the plan into the preflight.
   expect((await eventsOnDevice(page, id))[0]?.event.data).toMatchObject({
@@ -186,10 +186,10 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   });
   await walker.jumpTo("take-off.briefing");
   const briefing = page.getByTestId("briefing");
-  await expect(briefing).toContainText("Runway 2 4, 780 metres of grass.");
-  await expect(briefing).not.toContainText("Failure below");
+  await expect(briefing).toContainText("Runway 2 4, 780 metres, grass.");
+  await expect(briefing).not.toContainText("Engine failure below");
   await page.getByTestId("briefing-given").click();
-  await expect(page.getByTestId("briefing-given")).toHaveText("Given, on record");
+  await expect(page.getByTestId("briefing-given")).toHaveText("Briefing given, saved");
   await expectAccessible(page, "briefing");
   // What was planned, told and given is on the server's record: nothing was refused.
   await expect
@@ -226,7 +226,7 @@ test("passengers read it themselves, each line once, and it is on record", async
   await expect(page.getByTestId("passenger-line")).toContainText("Your belt");
   await expectAccessible(page, "passengers");
   for (let line = 0; line < 8; line++) await page.getByTestId("primary").click();
-  await expect(page.getByTestId("passengers")).toHaveText("Passengers were briefed: read again");
+  await expect(page.getByTestId("passengers")).toHaveText("Passengers briefed: show again");
   await expect
     .poll(async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type))
     .toContain("briefing.given");
@@ -241,7 +241,7 @@ test("a glider by winch, and a twin on one engine", async ({ page }) => {
   await plan(page, "QX-DOV");
   await report(page, `METAR QXMP ${before(20)} 28012KT 9999 SKC 36/18 Q1002`);
   await expect(page.getByTestId("distances")).toContainText("Accelerate and stop");
-  await expect(page.getByTestId("distances")).toContainText("On one engine");
+  await expect(page.getByTestId("distances")).toContainText("Climb on one engine");
   await page.goto(`${cravix.url}/aircraft/QX-ANS/plan`);
   await report(page, `METAR QXMP ${before(20)} 20022G31KT 9999 SKC 16/08 Q1002`);
   await expect(page.getByTestId("limits")).toContainText("Crosswind");

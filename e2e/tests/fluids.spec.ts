@@ -56,7 +56,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
   );
   expect(asked.filter((id) => id.includes("drain"))).toHaveLength(13);
   await walker.jumpToVerdict();
-  const reason = page.getByText(/the left tank took \d+ L by the dipstick: it does not fit/).first();
+  const reason = page.getByText(/the left tank took \d+ L : it does not fit/).first();
   await expect(reason).toBeVisible();
   await expect(page.getByText(/20 are L, not US gal/).first()).toBeVisible();
   await expect(page.getByTestId("verdict")).toContainText("Ask first");
@@ -78,7 +78,7 @@ test("water is found and drained away, and stays on record", async ({ page }) =>
   await expect(walker.card).toHaveAttribute("data-testid", "item-left-drain.3");
   await expect(page.getByRole("button", { name: "Left tank, middle drain: clean" })).toBeVisible();
   await walker.jumpToVerdict();
-  await expect(page.getByText(/Water, clean at cup 2/).first()).toBeVisible();
+  await expect(page.getByText(/Water found, clean at sample 2/).first()).toBeVisible();
   await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
   await expect
     .poll(async () => (await cravix.eventsOnRecord(id)).filter((e) => e.type === "sample.taken").length)
@@ -104,9 +104,7 @@ test("water that will not clear: rocked, every drain again, and then a stop with
   for (let cup = 0; cup < 3; cup++) await water();
   await expect(drain(page, "maintenance")).toContainText("call maintenance");
   await walker.primary.click();
-  await expect(page.getByLabel("What was found")).toHaveValue(
-    /Left tank, middle drain: Rocked, waited, and 3 more cups/,
-  );
+  await expect(page.getByLabel("What was found")).toHaveValue(/Left tank, middle drain: {2}3 more cups/);
   await button(page, "Log it").click();
   await walker.jumpToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Stop");
@@ -134,7 +132,7 @@ test("a colourless cup goes onto paper, a green one is named, and kerosene stops
   await button(page, "Dries away").click();
   // This type may burn an undyed grade: noted, and taken on purpose.
   await expect(drain(page, "clean")).toContainText("Unleaded avgas UL94");
-  await button(page, "Take it as it is").click();
+  await button(page, "Accept this sample").click();
   await expect(walker.card).toHaveAttribute("data-testid", "item-left-drain.2");
   await page.getByTestId("look-wrong-colour").click();
   await button(page, "Green").click();
@@ -163,12 +161,12 @@ test("oil that is low says what to add; what was added is logged, and the dipsti
   );
   await page.getByTestId("add-oil").click();
   await expect(page.getByTestId("containers")).toHaveText("1 × 1 qt");
-  await button(page, "opened before").click();
+  await button(page, "already open").click();
   await expect(page.getByTestId("trouble")).toContainText("unopened");
   await expectAccessible(page, "adding oil");
   await button(page, "unopened").click();
   await expect(page.getByTestId("trouble")).toHaveCount(0);
-  await button(page, "It went in: log it").click();
+  await button(page, "Oil added: log it").click();
   await expect(walker.card).toHaveAttribute("data-testid", "item-oil.level");
   await walker.type("6.4");
   await walker.jumpToVerdict();
@@ -217,15 +215,15 @@ test("dipstick, gauge and log on one page; the tilt, the night, the worst case a
   await expect(page.getByText(/dipstick 3\d\.\d US gal.*they agree/).first()).toBeVisible();
   await button(page, "L").click();
   await button(page, "Enough?").click();
-  await expect(page.getByText(/Flown 10,000 times: none of them touches the reserve/)).toBeVisible();
+  await expect(page.getByText(/Flown 10,000 times: none uses the reserve/)).toBeVisible();
   await expect(page.getByTestId("to-add")).toContainText("Nothing");
   await button(page, "75 %").click();
   await expect(page.getByText(/38 L\/h/).first()).toBeVisible();
   await button(page, "−10 kilograms").click();
   await expect(page.getByText(/kg may still be loaded/)).toBeVisible();
   await expectAccessible(page, "is it enough");
-  await button(page, "Ground, night").click();
-  await button(page, "−1 degrees at the lowest").click();
+  await button(page, "Slope, overnight").click();
+  await button(page, "−1 degrees lowest temperature").click();
   await expect(page.getByText(/at most .* ml, /).first()).toBeVisible();
   await button(page, "+0.5 degrees to the right").click();
   await button(page, "How much").click();
@@ -253,14 +251,14 @@ test("receipts and logs come from tables: bad lines are named, good ones kept, n
   );
   const add = async () => {
     const chooser = page.waitForEvent("filechooser");
-    await button(page, "Add lines to the oil log").click();
+    await button(page, "Import entries into the oil log").click();
     await (await chooser).setFiles(log);
   };
   await add();
   await expect(page.getByTestId("log-message")).toContainText("2 lines taken, 1 not taken");
   await expect(page.getByTestId("csv-faults")).toContainText("Line 3, amount: expected a number");
   await add();
-  await expect(page.getByTestId("log-message")).toContainText("0 lines taken, 2 were here already");
+  await expect(page.getByTestId("log-message")).toContainText("0 lines taken, 2 already in the log");
 
   await button(page, "Fuel").click();
   const receipts = info.outputPath("receipts.csv");
@@ -268,7 +266,7 @@ test("receipts and logs come from tables: bad lines are named, good ones kept, n
     receipts,
     "receipt,time,registration,tank,amount,unit,grade\n77,2026-01-02T10:00:00Z,QX-HLD,left,12,gal,100LL\n78,2026-01-02T10:00:00Z,QX-HLD,left,12,US gal,100LL\n",
   );
-  await button(page, "From a file").click();
+  await button(page, "Load a file").click();
   const chooser = page.waitForEvent("filechooser");
   await page.getByTestId("pick-receipts").click();
   await (await chooser).setFiles(receipts);

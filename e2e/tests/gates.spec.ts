@@ -44,7 +44,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await expectAccessible(page, "stopped by a rule");
   await page.keyboard.press("f");
   await expect(blocked).toBeVisible();
-  await button(page, "Go to it: Ignition off, key out").click();
+  await button(page, "Go to: Ignition off, key out").click();
   await expect(page.getByTestId("item-cockpit.ignition")).toBeVisible();
   await walker.answer();
 
@@ -69,7 +69,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   // After the flight: only what came off goes back on, and it can wait until then.
   await expect(page.getByTestId("line-up")).toContainText("Windsock");
   await page.goto(cravix.url);
-  await button(page, "QX-TAR is flying: put it away afterwards").click();
+  await button(page, "QX-TAR is flying: do the after-flight checks when back").click();
   await button(page, "It dies").click();
   await walker.type("4231.3");
   await expect(page.getByText("4231.3 h")).toBeVisible();
@@ -77,8 +77,8 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   const off = tarrow4.items.filter((i) => i.ledger && "after" in i.ledger);
   await expect(page.getByText("Tail tied down")).toBeVisible();
   for (let i = 0; i < off.length + 4; i++) await walker.primary.click();
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR is put away");
-  await button(page, "All put away").click();
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR is secured");
+  await button(page, "Finish after-flight checks").click();
   await expect(button(page, "Prepare QX-TAR")).toBeVisible();
   await expect(button(page, /is flying/)).toHaveCount(0);
 });

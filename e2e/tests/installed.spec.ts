@@ -3,8 +3,8 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { chromium } from "@playwright/test";
 import base, { CHROMIUM_ARGS, PHONE } from "../playwright.config";
-import { NetworkProxy } from "../support/network-proxy";
 import { Cravix } from "../support/cravix";
+import { NetworkProxy } from "../support/network-proxy";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
@@ -74,8 +74,8 @@ test.describe("with a service worker", () => {
       ["/log", "Log"],
       ["/device", "This device"],
       ["/aircraft/QX-COR", "QX-COR"],
-      ["/aircraft/QX-COR/route", "The route of the walkaround"],
-      ["/aircraft/QX-DOV/list", "Today's list"],
+      ["/aircraft/QX-COR/route", "Walkaround route"],
+      ["/aircraft/QX-DOV/list", "Today's checklist"],
       ["/aircraft/QX-HLD/logs", "QX-HLD: fuel and oil"],
       ["/aircraft/QX-HLD/prepare", "QX-HLD"],
     ] as const) {
@@ -114,16 +114,16 @@ test.describe("with a service worker", () => {
     expect(await walker.itemId()).toBe(item);
     await expect(page.getByTestId("new-version")).toHaveCount(0);
     await button(page, "Leave").click();
-    await expect(button(page, "Go on with QX-TAR")).toBeVisible();
+    await expect(button(page, "Resume QX-TAR")).toBeVisible();
     await expect(page.getByTestId("new-version")).toHaveCount(0);
-    await button(page, "Go on with QX-TAR").click();
+    await button(page, "Resume QX-TAR").click();
     await expect(walker.card).toHaveAttribute("data-testid", `item-${item}`);
     await page.goto(`${proxy.url}/preflight/${walk}/verdict`);
     await button(page, "Sign: not flying").click();
-    await button(page, "To the aircraft").click();
+    await button(page, "Go to Aircraft").click();
     await expect(page.getByTestId("new-version")).toContainText("A new version of Cravix is here");
     const reloaded = page.waitForEvent("load");
-    await button(page, "Use it now").click();
+    await button(page, "Update now").click();
     await reloaded;
     await expect(button(page, "Prepare QX-TAR")).toBeVisible();
     await expect(page.getByTestId("new-version")).toHaveCount(0);
@@ -141,16 +141,16 @@ test("a part that cannot be fetched is told with a way on, and comes when the ne
   await page.goto(proxy.url);
   await new Walker(page).begin(/Inês/);
   await page.goto(proxy.url);
-  await expect(button(page, "Go on with QX-TAR")).toBeVisible();
+  await expect(button(page, "Resume QX-TAR")).toBeVisible();
   await page.getByRole("link", { name: "People" }).click();
-  await expect(heading(page)).toHaveText("This page could not be fetched");
+  await expect(heading(page)).toHaveText("This page could not be loaded");
   await expect(page.getByTestId("page-failed")).toContainText("saved on this device");
   // The walk goes on with what is here.
-  await button(page, "To the aircraft").click();
-  await button(page, "Go on with QX-TAR").click();
+  await button(page, "Go to Aircraft").click();
+  await button(page, "Resume QX-TAR").click();
   await expect(heading(page)).toHaveText("Does it sit level?");
   await page.goto(`${proxy.url}/people`);
-  await expect(heading(page)).toHaveText("This page could not be fetched");
+  await expect(heading(page)).toHaveText("This page could not be loaded");
   proxy.broken = undefined;
   await button(page, "Try again").click();
   await expect(heading(page)).toHaveText("People");
@@ -169,7 +169,7 @@ test("a page that fails is told in a sentence, and what was answered is there", 
   };
   await page.goto(`${proxy.url}/aircraft/QX-LUM/prepare`);
   await expect(page.getByTestId("page-failed")).toContainText("It is our fault");
-  await expect(page).toHaveTitle("This page has failed · Cravix");
+  await expect(page).toHaveTitle("This page stopped working · Cravix");
   proxy.instead = undefined;
   await page.goto(`${proxy.url}/preflight/${walk}`);
   await expect(walker.card).toHaveAttribute("data-testid", `item-${item}`);

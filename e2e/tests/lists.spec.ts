@@ -22,15 +22,15 @@ test("today's list says what is different and why, and goes onto paper", async (
   await button(page, /Maren/).click();
   await new Walker(page).prepare("QX-TAR");
   await button(page, /^frost/).click();
-  await button(page, "Today's list").click();
+  await button(page, "Today's checklist").click();
   await expect(page.getByText("open discrepancy: 1")).toBeVisible();
-  await expect(page.getByText("this aircraft's own: 1")).toBeVisible();
+  await expect(page.getByText("added for this aircraft: 1")).toBeVisible();
   await expect(page.getByText(/Model 1990 to 2004: no primer, 28-volt system/)).toBeVisible();
   expect((await saved(page, "Save to print")).subarray(0, 5).toString()).toBe("%PDF-");
   const text = (await saved(page, "Save as text")).toString();
-  expect(text).toContain("Right wing: any frost? Use your hand");
+  expect(text).toContain("Right wing: any frost? Feel it with your hand");
   expect(text).toContain("*(today: frost)*");
-  const table = (await saved(page, "Save as a table")).toString().split("\r\n");
+  const table = (await saved(page, "Save as CSV")).toString().split("\r\n");
   expect(table[0]).toBe("step,station,title,good,why,today,caution");
   expect(table.length).toBeGreaterThan(130);
   // What is planned is not lost by a reload.
@@ -47,7 +47,7 @@ test("a better lap is searched away from the interface, and walked when it is ta
   await button(page, "Route").click();
   await expect(page.getByTestId("route-verdict")).toContainText("shorter, and every rule kept");
   await expect(page.getByText("Searched through every order: none is shorter.")).toBeVisible();
-  await button(page, "Walk it this way").click();
+  await button(page, "Use this route").click();
   await expect(page.getByTestId("route-verdict")).toContainText("Yours is the shortest way round");
   await button(page, "Back").click();
   await walker.go();
@@ -69,7 +69,9 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await page.goto("/aircraft/QX-TAR");
   await page.getByRole("link", { name: "Added items" }).click();
   await expect(
-    page.getByText("Owners, instructors and mechanics write them; as pilot you read them."),
+    page.getByText(
+      "Only owners, instructors and mechanics can edit added items. As pilot you can read them.",
+    ),
   ).toBeVisible();
   await expect(button(page, "Add an item")).toHaveCount(0);
   await button(page, "Back").click();
@@ -84,11 +86,11 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await owner.getByRole("link", { name: "Added items" }).click();
   await button(owner, "Add an item").click();
   await button(owner, "Save for everyone").click();
-  await expect(owner.getByTestId("own-message")).toHaveText("Not saved yet: something is missing.");
+  await expect(owner.getByTestId("own-message")).toHaveText("Not saved: fill in the marked fields.");
   await button(owner, "Right wing tip").click();
-  await owner.getByLabel("What to do, in a few words").fill("Right tip: new fairing screw");
+  await owner.getByLabel("Item, in a few words").fill("Right tip: new fairing screw");
   await owner.getByLabel("What good looks like").fill("red paint across it, whole");
-  await owner.getByLabel("Why: what happened, or could").fill("It came loose twice in March.");
+  await owner.getByLabel("Reason: what happened, or could happen").fill("It came loose twice in March.");
   await expect(owner.getByTestId("own-preview")).toContainText("Right tip: new fairing screw");
   await expect(owner.getByTestId("own-difference")).toContainText(
     "+ Right wing tip: Right tip: new fairing screw",
@@ -114,8 +116,8 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await pilot.jumpTo("own.seat-rail");
   expect(page.url()).toContain(begun);
   await button(owner, /^Back$/).click();
-  await owner.getByRole("link", { name: "Today's list" }).click();
-  await expect(owner.getByText("this aircraft's own: 1")).toBeVisible();
+  await owner.getByRole("link", { name: "Today's checklist" }).click();
+  await expect(owner.getByText("added for this aircraft: 1")).toBeVisible();
   await expect(owner.getByText("Right tip: new fairing screw").first()).toBeVisible();
   await button(owner, "Back").click();
   await button(owner, "Prepare QX-TAR").click();
@@ -133,7 +135,7 @@ test("a list of two thousand items is taken, shown and walked", async ({ page })
   await button(page, /Yuki/).click();
   const add = async (name: string, file: object) => {
     const chooser = page.waitForEvent("filechooser");
-    await button(page, "Add an aircraft from its file").click();
+    await button(page, "Add an aircraft from a file").click();
     const buffer = Buffer.from(JSON.stringify(file));
     await (await chooser).setFiles({ name, mimeType: "application/json", buffer });
     await expect(page.getByTestId("file-message")).toContainText(`${name} was added.`);
@@ -168,14 +170,14 @@ test("a list of two thousand items is taken, shown and walked", async ({ page })
   });
   await button(page, /^QX-LNG/).click();
   await button(page, "Prepare QX-LNG").click();
-  await button(page, "Today's list").click();
+  await button(page, "Today's checklist").click();
   await expect(page.getByText("QX-LNG: 2000 items at 1 stations.")).toBeVisible();
   await page.setViewportSize(WIDE);
   await button(page, "Back").click();
-  await button(page, "Begin the preflight").click();
+  await button(page, "Start preflight").click();
   for (let i = 1; i <= 5; i++) {
     await expect(page.getByRole("heading", { level: 1 })).toHaveText(`Rivet ${i}`);
     await page.keyboard.press("Enter");
   }
-  await expect(page.getByText(/\d+ more behind these/)).toBeVisible();
+  await expect(page.getByText(/\d+ more items/)).toBeVisible();
 });

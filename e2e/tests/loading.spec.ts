@@ -39,7 +39,7 @@ test.describe("off the network", () => {
     await expect(page.getByText("It holds 98 L.")).toBeVisible();
     await page.getByLabel("left tank, L").fill("25");
     await page.getByLabel("right tank, L").fill("abc");
-    await expect(page.getByText("A number.")).toBeVisible();
+    await expect(page.getByText("Enter a number.")).toBeVisible();
     await expect(result).toHaveCount(0);
     await page.getByLabel("right tank, L").fill("25");
     await expect(result).toContainText("Inside");
@@ -66,18 +66,20 @@ test.describe("off the network", () => {
     await expect(page.getByTestId("verdict")).toContainText("Stop");
     await page.goto(`${cravix.url}/preflight/${id}/verdict`);
     await expect(
-      page.getByText(/L more than planned\. \d+ kg over 1,110 kg at take-off\./).first(),
+      page.getByText(/L more fuel than planned\. \d+ kg over 1,110 kg at take-off\./).first(),
     ).toBeVisible();
     // Nothing of it was refused by the server.
     expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
     await expect(
-      page.getByText(/[\d.]+ kg less on rear seats: somebody lighter\.|Take \d+ L less fuel/).first(),
+      page
+        .getByText(/[\d.]+ kg less on rear seats: seat a lighter person there\.|Take \d+ L less fuel/)
+        .first(),
     ).toBeVisible();
 
     // Put right at the aircraft, and flown: somebody stays behind.
     await page.getByTestId("load-today").click();
-    await expect(page.getByText(/^As measured: left tank \d+ L, right tank \d+ L\.$/)).toBeVisible();
-    await expect(page.getByTestId("loading-result")).toContainText("Stop: outside");
+    await expect(page.getByText(/^Fuel as measured: left tank \d+ L, right tank \d+ L\.$/)).toBeVisible();
+    await expect(page.getByTestId("loading-result")).toContainText("Stop: outside limits");
     await expectAccessible(page, "what is aboard");
     await page.getByLabel("rear seats, kg").fill("x");
     await expect(page.getByTestId("primary")).toBeDisabled();
@@ -108,7 +110,7 @@ test("a glider with a light pilot is told its ballast, and an aircraft's file th
   await button(page, /Maren/).click();
   await page.goto(`${cravix.url}/aircraft/QX-ANS/loading`);
   await page.getByLabel("front seat, kg").fill("62");
-  await expect(page.getByText(/8.0 kg missing on front seat/).first()).toBeVisible();
+  await expect(page.getByText(/8.0 kg too light on front seat/).first()).toBeVisible();
   await page.getByLabel("front seat, kg").fill("72");
   await expect(page.getByTestId("loading-result")).toContainText("Inside");
   // Her own mass is offered in the next aircraft, and to her alone.
@@ -131,7 +133,7 @@ test("an owner enters a new weighing: an arm from the nose is doubted, one from 
 }) => {
   await button(page, /Yuki/).click();
   await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
-  await button(page, "Enter a new weighing").click();
+  await button(page, "Enter a new weighing report").click();
   const form = page.getByTestId("weighing-form");
   await button(page, "Save for everyone").click();
   await expect(page.getByTestId("weighing-message")).toContainText("all four are needed");
@@ -139,21 +141,21 @@ test("an owner enters a new weighing: an arm from the nose is doubted, one from 
     "/aircraft/QX-TAR",
   );
   const { emptyKg, armMm } = bundle.loading.weighing;
-  await form.getByLabel("Weighed on, year first").fill("20 November");
-  await form.getByLabel("Empty, kg").fill(String(emptyKg + 6));
-  await form.getByLabel("Balance, mm").fill(String(armMm + 1650));
-  await form.getByLabel("Which report, and whose").fill("report 15, the workshop");
+  await form.getByLabel("Date of weighing (year-month-day)").fill("20 November");
+  await form.getByLabel("Empty mass, kg").fill(String(emptyKg + 6));
+  await form.getByLabel("Empty CG arm, mm").fill(String(armMm + 1650));
+  await form.getByLabel("Report number and workshop").fill("report 15, the workshop");
   await expect(form.getByRole("alert").first()).toContainText("further than 6.0 kg can move it");
   await expect(button(page, "Save for everyone")).toBeDisabled();
   await expectAccessible(page, "new weighing");
-  await form.getByLabel("Balance, mm").fill(String(armMm + 11));
+  await form.getByLabel("Empty CG arm, mm").fill(String(armMm + 11));
   await button(page, "Save for everyone").click();
   await expect(form.getByRole("alert").first()).toContainText("day");
   // What is written survives a reload.
   await written(page);
   await page.reload();
-  await button(page, "Enter a new weighing").click();
-  await form.getByLabel("Weighed on, year first").fill("2026-11-20");
+  await button(page, "Enter a new weighing report").click();
+  await form.getByLabel("Date of weighing (year-month-day)").fill("2026-11-20");
   await expect(page.getByTestId("weighing-change")).toContainText("6.0 kg heavier, 11 mm further aft");
   await button(page, "Save for everyone").click();
   await expect(page.getByTestId("weighing")).toContainText(`${emptyKg + 6} kg at`);

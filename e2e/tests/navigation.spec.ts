@@ -23,17 +23,17 @@ const PAGES: [path: string, head: string, title: string][] = [
   ["/", "Aircraft", "Aircraft"],
   ["/aircraft/QX-HLD", "QX-HLD", "QX-HLD"],
   ["/aircraft/QX-HLD/prepare", "QX-HLD", "Prepare QX-HLD"],
-  ["/aircraft/QX-HLD/list", "Today's list", "QX-HLD list"],
-  ["/aircraft/QX-HLD/route", "The route of the walkaround", "QX-HLD route"],
+  ["/aircraft/QX-HLD/list", "Today's checklist", "QX-HLD list"],
+  ["/aircraft/QX-HLD/route", "Walkaround route", "QX-HLD route"],
   ["/aircraft/QX-HLD/preferences", "How you work", "QX-HLD preferences"],
   ["/aircraft/QX-HLD/items", "QX-HLD: added items", "QX-HLD: added items"],
   ["/aircraft/QX-HLD/logs", "QX-HLD: fuel and oil", "QX-HLD: fuel and oil"],
   ["/aircraft/QX-HLD/due", "QX-HLD: due items", "QX-HLD due items"],
   ["/aircraft/QX-HLD/flights", "QX-HLD: technical log", "QX-HLD technical log"],
   ["/aircraft/QX-HLD/components", "QX-HLD: meters and components", "QX-HLD meters and components"],
-  ["/aircraft/QX-HLD/loading", "QX-HLD: loading", "QX-HLD loading"],
-  ["/aircraft/QX-HLD/plan", "QX-HLD: before take-off", "QX-HLD plan"],
-  ["/aircraft/QX-HLD/carry", "QX-HLD: page to carry", "QX-HLD page to carry"],
+  ["/aircraft/QX-HLD/loading", "QX-HLD: mass and balance", "QX-HLD loading"],
+  ["/aircraft/QX-HLD/plan", "QX-HLD: weather and performance", "QX-HLD plan"],
+  ["/aircraft/QX-HLD/carry", "QX-HLD: flight summary", "QX-HLD flight summary"],
   ["/log", "Log", "Log"],
   ["/log/workshop", "Log", "Log"],
   ["/log/walks", "Log", "Log"],
@@ -123,7 +123,7 @@ for (const [size, viewport] of [
     await expect(heading(page)).toHaveText("Does it sit level?");
     await page.goBack();
     await expect(page).toHaveURL(/localhost:\d+\/$/);
-    await expect(button(page, "Go on with QX-TAR")).toBeVisible();
+    await expect(button(page, "Resume QX-TAR")).toBeVisible();
   });
 }
 

@@ -34,10 +34,10 @@ test("the glider just rigged: alone it is stopped, with a second person every su
   // The first thing that takes two: later, and it comes again; then Kofi is here.
   await walker.walkTo("cockpit.release");
   await walker.answer();
-  await expect(page.getByTestId("blocked")).toContainText("This takes two");
+  await expect(page.getByTestId("blocked")).toContainText("Second person needed");
   await expectAccessible(page, "this takes two");
-  await button(page, "Postpone until somebody is").click();
-  await expect(walker.title).toHaveText("Airspeed zero, altimeter to the field, compass");
+  await button(page, "Postpone until a second person is here").click();
+  await expect(walker.title).toHaveText("ASI zero, altimeter set, compass full");
   await walker.walkTo("left-aileron.held");
   const pair = page.getByTestId("pair");
   await expect(pair).toContainText("Kofi answers:");
@@ -57,7 +57,7 @@ test("the glider just rigged: alone it is stopped, with a second person every su
 
   // The dolly goes back on afterwards.
   await button(page, "Accept the aircraft").click();
-  await button(page, "Parked: put it away").click();
+  await button(page, "Parked: after-flight checks").click();
   await expect(page.getByText("Tail dolly on")).toBeVisible();
 });
 
@@ -80,15 +80,15 @@ test("the six-seater in frost and at night, by keyboard on the wide screen: heat
   await walker.takeTime(8000, Date.now() - 3_000_000);
   await walker.walkTo("quick.tail");
   const battery = page.getByTestId("battery");
-  await expect(battery).toContainText("start safe for");
+  await expect(battery).toContainText("enough battery to start for another");
   await expect(battery).toContainText("26 A");
   await walker.walkTo("left-leading.frost");
   await expect(page.getByText("today: frost")).toBeVisible();
   await expect(page.getByText("Do not scrape it")).toBeVisible();
   await walker.walkToVerdict();
-  await expect(page.getByText("Battery for the start")).toBeVisible();
+  await expect(page.getByText("Battery for engine start")).toBeVisible();
   await expect(page.getByTestId("verdict")).toContainText("Go");
-  await expect(page.getByText("Measured and in order:")).toBeVisible();
+  await expect(page.getByText("Measured and within limits:")).toBeVisible();
   // Surfaces are only looked at on this type, and the controls come before the brake.
   const asked = (await kinds(page, id, "item.answered")).map((event) =>
     event.type === "item.answered" ? event.data.itemId : "",
@@ -133,15 +133,15 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   await expect(walker.title).toHaveText("You were away");
   await expect(page.getByText(/For \d+ seconds nothing was answered/)).toBeVisible();
   await expectAccessible(page, "away");
-  await button(page, "Again from the start of: Right wing tip").click();
+  await button(page, "Start this station again: Right wing tip").click();
   await expect(page.getByTestId("item-right-tip.light")).toBeVisible();
   await walker.answer();
 
   // A flat battery, a reload, and a quarter of an hour gone: that is one too.
   await walker.takeTime(7000, (await page.evaluate(() => Date.now())) + 15 * 60_000);
   await page.reload();
-  await expect(walker.title).toHaveText("A long time without an answer");
-  await button(page, "Go on where I was").click();
+  await expect(walker.title).toHaveText("Long pause");
+  await button(page, "Continue where I was").click();
   await expect(page.getByTestId("item-right-tip.play")).toBeVisible();
   await walker.answer();
   await page.goto(`${cravix.url}/preflight/${id}/verdict`);
@@ -154,7 +154,7 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   ]);
   const ways = (await kinds(page, id, "resumed")).map((event) => event.type === "resumed" && event.data.way);
   expect(ways).toEqual(["some items back", "start of the station", "where I was"]);
-  await button(page, "How it was walked").click();
+  await button(page, "Preflight debrief").click();
   await expect(page.getByText("Interruptions: 3")).toBeVisible();
   await expect(
     page.getByText("Away from the screen at “Right tip: lift gently”: back, start of the station"),
@@ -170,7 +170,7 @@ test("flow, then check, on cards: stations from memory, and the reading catches 
   await walker.prepare("QX-TAR");
   await button(page, "Read-and-do").click();
   await button(page, "Flow, then check").click();
-  await button(page, "What one look takes in").click();
+  await button(page, "Items seen in one look").click();
   await button(page, "Done").click();
   await expect(button(page, "Flow, then check")).toBeVisible();
   const id = await walker.go();
@@ -187,7 +187,7 @@ test("flow, then check, on cards: stations from memory, and the reading catches 
   await walker.walkTo("left-drain.1");
   // The cockpit was answered in one go: that is said, to the pilot alone.
   await page.goto(`${cravix.url}/preflight/${id}/debrief`);
-  await expect(page.getByText("Caught by the reading: 1")).toBeVisible();
+  await expect(page.getByText("Caught by the checklist: 1")).toBeVisible();
   await expect(
     page.getByText("Left side, behind the door: Left side and belly: skin and rivets"),
   ).toBeVisible();

@@ -77,15 +77,15 @@ test("a file with foreign headers: what is known is taken, what is not is told b
   await page.getByRole("button", { name: "Intake [kPa]: not used" }).click();
   await page.getByRole("button", { name: "Manifold pressure", exact: true }).click();
   await page.getByRole("button", { name: "kPa", exact: true }).click();
-  await page.getByRole("button", { name: "That is it" }).click();
+  await page.getByRole("button", { name: "Done" }).click();
   await expectAccessible(page, "columns of a file");
   await page.getByTestId("read-trace").click();
-  await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out");
+  await expect(page.getByTestId("diagnosis")).toContainText("No fault found");
   // Nobody said which side is which: none is named, and none would be logged.
   const sides = [page.getByTestId("check-right"), page.getByTestId("check-left")] as const;
   await expect(sides[0]).toContainText("the first side");
   await expect(sides[1]).toContainText("the second side");
-  await expect(page.getByTestId("use-numbers")).toHaveText("Log the rest");
+  await expect(page.getByTestId("use-numbers")).toHaveText("Log the other numbers");
   const [first, second] = [await dropIn(sides[0]), await dropIn(sides[1])];
   await expectAccessible(page, "sides that nobody named");
   await page.getByTestId("ask-order").getByRole("button", { name: "Left" }).click();
@@ -122,8 +122,8 @@ test("a side that the trace missed: what it shows is filled in, and the pilot ty
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
   await page.getByTestId("ask-other-side").getByRole("button", { name: "It dropped: the trace" }).click();
   // Nothing is called calm of which one side only shows.
-  await expect(page.getByTestId("diagnosis")).toContainText("Not read: right");
-  await expect(page.getByTestId("file-alone")).toContainText("The file does not show right.");
+  await expect(page.getByTestId("diagnosis")).toContainText("No reading: right");
+  await expect(page.getByTestId("file-alone")).toContainText("The file not visible right.");
   await expectAccessible(page, "a side that was not read");
   await page.getByTestId("file-type").click();
   const base = Number((await page.getByTestId("field-0").textContent())?.replace(/\D/g, ""));
@@ -145,10 +145,10 @@ test("a file in which the good side was tried twice: it looks like one of each u
   await toTheRunUp(page, cravix);
   await readFile(page, { kind: "none" });
   const diagnosis = page.getByTestId("diagnosis");
-  await expect(diagnosis).toContainText("Nothing stands out");
+  await expect(diagnosis).toContainText("No fault found");
   await page.getByTestId("ask-order").getByRole("button", { name: "The same side each time" }).click();
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Right" }).click();
-  await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "Checked: no drop" }).click();
   await expect(diagnosis).toContainText("right magneto not grounded by the switch");
 });
 
@@ -176,11 +176,11 @@ test("a unit that stands nowhere and may be two is asked about once, and remembe
   };
   await give();
   // The line of units is read; of the suction nothing stands there, and 3.2 may be either.
-  await expect(page.getByRole("button", { name: "egt 1: Exhaust gas of cylinder 1, °C" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "egt 1: Exhaust gas  1, °C" })).toBeVisible();
   const asked = page.getByTestId("unit-asked-suction");
-  await expect(asked).toContainText("No unit stands in the file, and the numbers could be inHg or psi.");
+  await expect(asked).toContainText("The file gives no unit, and the numbers could be inHg or psi.");
   await expect(page.getByTestId("read-trace")).toBeDisabled();
-  await expectAccessible(page, "a unit that is asked about");
+  await expectAccessible(page, "a unit that converts to is asked about");
   await asked.getByRole("button", { name: "inHg" }).click();
   await expect(page.getByTestId("read-trace")).toBeEnabled();
   await give();
@@ -290,7 +290,7 @@ test("a file in which one side only dropped: it is asked which, and the other wa
   await expect(page.getByTestId("ask-which-side")).toBeInViewport();
   await expectAccessible(page, "a question about a file");
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
-  await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "Checked: no drop" }).click();
   await expect(diagnosis).toContainText("left magneto not grounded by the switch");
   await expect(page.getByTestId("ask-other-side")).toBeHidden();
 });
@@ -306,7 +306,7 @@ test("a page that is closed before it was written down: the trace and every answ
   await expect(page.getByTestId("saved-run-up")).toContainText("not logged yet");
   // The first question was answered; it is gone on from there.
   await expect(page.getByTestId("ask-which-side")).toBeHidden();
-  await page.getByTestId("ask-other-side").getByRole("button", { name: "Tried: nothing dropped" }).click();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "Checked: no drop" }).click();
   await expect(page.getByTestId("diagnosis")).toContainText("left magneto not grounded by the switch");
   await expect(page.getByTestId("saved-run-up")).toBeHidden();
   await page.reload();

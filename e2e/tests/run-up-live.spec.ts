@@ -20,7 +20,7 @@ test("a healthy run-up from the live monitor: no number is touched, one button w
   await expectAccessible(page, "ways in");
   await page.getByTestId("way-live").click();
   const shown = await watchSteps(page);
-  await expect(page.getByTestId("diagnosis")).toContainText("Nothing stands out", { timeout: 120_000 });
+  await expect(page.getByTestId("diagnosis")).toContainText("No fault found", { timeout: 120_000 });
   expect(await shown()).toEqual(expect.arrayContaining(["run-up", "right", "both", "left", "heat", "idle"]));
   await expectAccessible(page, "read run-up");
   await page.getByTestId("check-right").click();
@@ -87,10 +87,10 @@ test("a dead plug does not come clean: a second try is offered, no third, and it
   await page.getByTestId("way-live").click();
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
-  await expect(page.getByTestId("start-minute")).toContainText("Once more", { timeout: 120_000 });
+  await expect(page.getByTestId("start-minute")).toContainText("Repeat the check", { timeout: 120_000 });
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
-  await expect(page.getByText("Not cleared in 2 tries: taxi back.")).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByText("Not cleared in 2 tries, taxi back.")).toBeVisible({ timeout: 120_000 });
   await expect(page.getByTestId("start-minute")).toBeHidden();
   await expect(page.getByTestId("diagnosis")).toContainText("dead plug or lead, cylinder 2, right magneto");
   // It goes back: nothing more is tried.
@@ -102,7 +102,7 @@ test("a magneto that is not grounded: asked once, then the card, the discrepancy
 }) => {
   const { id } = await toTheRunUp(page, cravix, "fault=hot%20magneto&side=left&seed=8");
   await page.getByTestId("way-live").click();
-  await expect(page.getByText("Nothing changed. Is the key on right?")).toBeVisible();
+  await expect(page.getByText("No rpm change. Is the ignition on right?")).toBeVisible();
   await page.getByTestId("coach-confirm-side").click();
   const card = page.getByTestId("emergency-card-no drop");
   await expect(card).toContainText("Nobody near the propeller");
@@ -125,7 +125,7 @@ test("an engine that stops on one side, and a fire, each get their card at once"
   await toTheRunUp(page, cravix, "speed=8&fault=dead%20magneto&side=left&seed=5");
   await page.getByTestId("way-live").click();
   // On right nothing changes, since it only ever ran on that one: asked, the key is there, and it goes on to the other side.
-  await page.getByText("Nothing changed. Is the key on right?").waitFor();
+  await page.getByText("No rpm change. Is the ignition on right?").waitFor();
   await page.getByTestId("skip").click();
   // Between the two sides it goes on by itself after a while: asked and pressed in one, so that no other step is skipped.
   await expect(page.getByTestId("coach-both").or(page.getByTestId("coach-left"))).toBeVisible();

@@ -36,7 +36,7 @@ test("practice with a surprise: the learner says it first, then it is told, and 
   await guess.getByRole("button").last().click();
   const planting = page.getByTestId("simulated-fault");
   await expect(planting).toContainText("Planted: blocked intake.");
-  await expect(planting).toContainText("You said: nothing wrong.");
+  await expect(planting).toContainText("Your answer: nothing wrong.");
   await expect(page.getByTestId("diagnosis")).toBeVisible();
   await page.getByTestId("end-practice").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
@@ -124,7 +124,7 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
   await page.getByTestId("way-typed").click();
   await type("18001730180017201800");
   await page.getByTestId("typed-done").click();
-  await expect(diagnosis).toContainText(/It was .*likely.*: fouled plug, left magneto\. Gone now\./);
+  await expect(diagnosis).toContainText(/It was .*likely.*: fouled plug, left magneto\. Now cleared\./);
   await page.getByTestId("to-walk").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   const read = (await settled(page, id)).flatMap(({ event }) =>
@@ -167,7 +167,7 @@ test("the same spoken: each number is heard, read back and put in its place; wha
   };
   const { id } = await toTheRunUp(page, cravix);
   await page.getByTestId("way-typed").click();
-  await page.getByRole("button", { name: "Speak them" }).click();
+  await page.getByRole("button", { name: "Speak the numbers" }).click();
   await say("eighteen hundred");
   await say("wind is nice");
   // It stands there until something else is said.
@@ -187,7 +187,7 @@ test("the same spoken: each number is heard, read back and put in its place; wha
 test("the controls corner by corner: first what comes first, then seen as drawn", async ({ page }) => {
   const { walker, id } = await toTheRunUp(page, cravix);
   await page.goto(`${cravix.url}/preflight/${id}/controls`);
-  await expect(page.getByText("Left aileron up, thumbs at it; elevator down")).toBeVisible();
+  await expect(page.getByText("Left aileron up, thumbs point at it; elevator down")).toBeVisible();
   await expectAccessible(page, "controls drill");
   await page.goto(`${cravix.url}/preflight/${id}`);
   await walker.jumpTo("run-up.controls");

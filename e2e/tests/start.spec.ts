@@ -40,7 +40,7 @@ test("a taken port, and a directory that already has a server, are one clear lin
   const cravix = await Cravix.launch();
   const samePort = new Cravix(cravix.port);
   await expect(samePort.start()).rejects.toThrow(
-    /cravix: port \d+ is taken by another program\. Set another: PORT=/,
+    /cravix: port \d+ is in use by another program\. Choose another: PORT=/,
   );
   const sameDirectory = new Cravix(cravix.port + 1, cravix.directory);
   await expect(sameDirectory.start()).rejects.toThrow(/already runs on .*Stop it first, or set CRAVIX_DATA/);

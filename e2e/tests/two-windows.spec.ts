@@ -78,7 +78,7 @@ test("a walk begun on one device is gone on with on another, and what is withdra
   await expect(there.card).not.toHaveAttribute("data-testid", at);
   // What was logged by a slip is open nowhere, and told as what it was.
   await tablet.goto(`${cravix.url}/log`);
-  await expect(tablet.getByText("Logged by mistake: 1")).toBeVisible();
+  await expect(tablet.getByText("Withdrawn: 1")).toBeVisible();
   await expect(tablet.getByText(/A slip of the thumb/)).toBeVisible();
   const open = (await cravix.api<{ items: { text: string }[] }>("/discrepancies")).items;
   expect(open.map(({ text }) => text)).not.toContain("A slip of the thumb");
@@ -97,9 +97,9 @@ test("walks that are open in two windows are both still open, whichever is left 
   await new Walker(second).prepare("QX-LUM");
   await new Walker(second).go();
   await page.goto(cravix.url);
-  await expect(button(page, "Go on with QX-TAR")).toBeVisible();
+  await expect(button(page, "Resume QX-TAR")).toBeVisible();
   await button(page, /^QX-LUM/).click();
-  await expect(button(page, "Go on with QX-LUM")).toBeVisible();
+  await expect(button(page, "Resume QX-LUM")).toBeVisible();
 });
 
 test("two windows of one device see each other at once, and none signs over what the other found", async ({

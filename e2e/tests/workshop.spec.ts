@@ -70,7 +70,7 @@ test.describe("off the network", () => {
     await expect(page.getByRole("alert")).toContainText("here already");
     await photograph(page, "two.jpg", await camera(90));
     await page.getByRole("button", { name: "Photograph 2 of 2" }).click();
-    await expect(page.getByRole("img", { name: "Photograph of the discrepancy, large" })).toBeVisible();
+    await expect(page.getByRole("img", { name: "Large photo of the discrepancy" })).toBeVisible();
     await expectAccessible(page, "found, with photographs");
     await button(page, "Log it").click();
     await expect(page.getByTestId("add-photograph")).toHaveCount(0);
@@ -103,7 +103,7 @@ test.describe("off the network", () => {
     // They lie on this device now, whatever becomes of the network.
     await next.setOffline(true);
     await other.getByRole("button", { name: "Photograph 2 of 2" }).click();
-    await expect(other.getByRole("img", { name: "Photograph of the discrepancy, large" })).toBeVisible();
+    await expect(other.getByRole("img", { name: "Large photo of the discrepancy" })).toBeVisible();
     await next.close();
   });
 });
@@ -137,12 +137,12 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await page.goto(`${cravix.url}/log`);
   await page.getByText("creep mark parted").first().click();
   const measured = page.getByTestId("measured");
-  await expect(measured).toContainText("Measured over what was flown");
+  await expect(measured).toContainText("Measurements over time flown");
   await page.getByTestId("set-limit").click();
-  await page.getByLabel("At most").fill("-1");
-  await expect(measured.getByRole("alert")).toContainText("A number from 0 up.");
-  await page.getByLabel("At most").fill("6");
-  await page.getByLabel("Where the limit comes from").fill("wheel card");
+  await page.getByLabel("Limit").fill("-1");
+  await expect(measured.getByRole("alert")).toContainText("Enter a number of 0 or more.");
+  await page.getByLabel("Limit").fill("6");
+  await page.getByLabel("Source of the limit").fill("wheel card");
   await page.getByTestId("save-limit").click();
   await expect(measured).toContainText("At most 6 mm: wheel card.");
   await expect(measured).toContainText("to the limit");
@@ -161,7 +161,7 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await expect(page.getByText("The same as another: 1")).toBeVisible();
   await page.getByText("creep mark parted").first().click();
   await expect(page.getByTestId("discrepancy-detail")).toContainText(
-    "The same trouble: Right wheel: mark has moved",
+    "Merged into this one: Right wheel: mark has moved",
   );
   await expect(async () => {
     const { items } = await cravix.api<{ items: { id: string }[] }>("/discrepancies?state=open");
@@ -170,11 +170,11 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
 
   await page.goto(`${cravix.url}/aircraft/QX-DOV/components`);
   await page.getByTestId("replace-hours").click();
-  await page.getByLabel("The old one showed").fill("2800");
+  await page.getByLabel("Old meter reading").fill("2800");
   await expect(page.getByRole("alert")).toContainText("it has shown 2,874.6 already");
-  await page.getByLabel("The old one showed").fill("2874.65");
+  await page.getByLabel("Old meter reading").fill("2874.65");
   await expect(page.getByRole("alert")).toContainText("a figure too many");
-  await page.getByLabel("The old one showed").fill("2874.6");
+  await page.getByLabel("Old meter reading").fill("2874.6");
   await page.getByTestId("save-meter").click();
   await expect(page.getByTestId("meter-hours")).toContainText("2,874.6 h in all; the meter shows 0.0");
   await page.getByTestId("remove-engine-right").click();
@@ -185,9 +185,9 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await page.goto(`${cravix.url}/aircraft/QX-HLD/components`);
   await page.getByTestId("fit-component").click();
   await button(page, /^Right engine, from QX-DOV: 705\.3 h/).click();
-  await page.getByLabel("Where on the aircraft").fill("engine");
+  await page.getByLabel("Position on the aircraft").fill("engine");
   await page.getByTestId("save-fitted").click();
-  await expect(page.getByRole("alert")).toContainText("Engine is the engine: it comes off first.");
+  await expect(page.getByRole("alert")).toContainText("Engine is the engine. Remove it first.");
   await page.getByTestId("remove-engine").click();
   await page.getByTestId("save-removed").click();
   await page.getByTestId("save-fitted").click();
@@ -231,7 +231,7 @@ test("the workshop's plan is moved by keys and by mouse, says what that costs, a
   await page.mouse.up();
   await expect(row.getByRole("alert").first()).toContainText("overdue for");
   await expectAccessible(page, "workshop, moved by hand");
-  await row.getByRole("button", { name: "Back to the best plan" }).click();
+  await row.getByRole("button", { name: "Restore the best plan" }).click();
   await expect(row).not.toContainText("by hand");
   expect(await day()).toBe(before);
   await bead.click();
@@ -252,7 +252,7 @@ test("the workshop's plan is moved by keys and by mouse, says what that costs, a
   await page.reload();
   await expect(row).toContainText("by hand");
   await page.getByTestId("publish-plan").click();
-  await expect(page.getByTestId("published-plan")).toContainText("Put down by Kofi Asantewe");
+  await expect(page.getByTestId("published-plan")).toContainText("Published by Kofi Asantewe");
   const { plan } = await cravix.api<{
     plan: { closed: { why: string }[]; visits: { registration: string; byHand?: true }[] };
   }>("/workshop");
@@ -261,8 +261,8 @@ test("the workshop's plan is moved by keys and by mouse, says what that costs, a
     new Set(["QX-LUM"]),
   );
   for (const [words, name] of [
-    ["For a calendar (iCalendar)", "workshop-plan.ics"],
-    ["As a table (CSV)", "workshop-plan.csv"],
+    ["Export to calendar (iCalendar)", "workshop-plan.ics"],
+    ["Export CSV", "workshop-plan.csv"],
   ] as const) {
     const [download] = await Promise.all([page.waitForEvent("download"), button(page, words).click()]);
     expect(download.suggestedFilename()).toBe(name);
@@ -276,12 +276,12 @@ test("what is due of a person is for that person and the instructor; a student w
   await page.goto(`${cravix.url}/people`);
   const due = page.getByTestId("person-due");
   await expect(due.getByTestId("person-medical")).toContainText("days left");
-  await expect(due.getByTestId("person-review")).not.toContainText("Renewed");
+  await expect(due.getByTestId("person-review")).not.toContainText("Renew");
   await expectAccessible(page, "what is due of a person");
   await due.getByTestId("renew-medical").click();
-  await page.getByLabel("In date to").fill("2031-02-29");
+  await page.getByLabel("Valid until").fill("2031-02-29");
   await expect(due.getByRole("alert")).toContainText("A day like");
-  await page.getByLabel("In date to").fill("2031-02-28");
+  await page.getByLabel("Valid until").fill("2031-02-28");
   await due.getByTestId("save-renewed").click();
   await expect(due.getByTestId("person-medical")).toContainText("28 February 2031");
   // Somebody else's is nobody's business.
@@ -293,18 +293,18 @@ test("what is due of a person is for that person and the instructor; a student w
   await new Walker(page).prepare("QX-TAR");
   await button(page, /^night/).click();
   await button(page, /^passengers/).click();
-  await expect(page.getByTestId("pilot-due")).toContainText("Stop: To carry passengers by night");
+  await expect(page.getByTestId("pilot-due")).toContainText("Stop: Night passenger recency");
 
   await button(page, /Back/).first().click();
   await page.goto(`${cravix.url}/people`);
   await button(page, /^Maren Holtby/).click();
-  await button(page, /^Hand this device to Maren/).click();
+  await button(page, /^Switch to Maren/).click();
   await button(page, /^Tomasz Wierzba/).click();
-  await expect(page.getByTestId("person-solo")).toContainText("In date to");
+  await expect(page.getByTestId("person-solo")).toContainText("Valid until");
   await page.getByTestId("add-person-due").click();
   await button(page, "Solo authorisation").click();
   await button(page, "QX-LUM").click();
-  await page.getByLabel("In date to").fill("2031-06-30");
+  await page.getByLabel("Valid until").fill("2031-06-30");
   await page.getByTestId("save-person-due").click();
   await expect(page.getByTestId("person-solo-qx-lum")).toContainText("30 June 2031");
 });

@@ -13,5 +13,5 @@ export { putList } from "./events/put-list";
 export { readFleet } from "./fleet/read-fleet";
 export { writeFile } from "./fleet/write-file";
 export { importFluids } from "./fluids/write-fluids";
-export { endHeavyWork } from "./worker-pool/run-in-worker";
 export { listen } from "./serve";
+export { endHeavyWork } from "./worker-pool/run-in-worker";

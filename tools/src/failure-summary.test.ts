@@ -57,7 +57,7 @@ describe("why a run failed", () => {
           ? '# Error\n\n# Page snapshot\n\n```yaml\n- heading "No network"\n```\n\n# Source'
           : "",
     );
-    expect(said).toBe('✗ a.spec.ts:7 › breaks, 1 s\nno button\nthe page:\n- heading "No network"');
+    expect(said).toBe('✗ a.spec.ts:7 › breaks, 1 s\nno button\npage content:\n- heading "No network"');
   });
 
   test("names the unit test that failed, and the file that does not load", () => {

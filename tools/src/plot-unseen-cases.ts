@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
-import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "@cravix/core/testing/unseen-cases";
 import { runUnseenCase } from "@cravix/core/testing/run-unseen-case";
+import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "@cravix/core/testing/unseen-cases";
 import { ROOT } from "./paths";
 
 /**

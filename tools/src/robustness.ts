@@ -1,6 +1,6 @@
+import { runTask, SetupError } from "./fail";
 import { fuzz } from "./robustness/fuzz";
 import { killAgainAndAgain } from "./robustness/kill";
-import { runTask, SetupError } from "./fail";
 import { buildWebIfStale } from "./site/web-build";
 
 /**
@@ -11,7 +11,9 @@ await runTask(async () => {
   const [what = "short", count, seed = "1"] = process.argv.slice(3);
   const asked = count === undefined ? undefined : Number(count);
   if (!["short", "fuzz", "kill"].includes(what) || Number.isNaN(asked))
-    throw new SetupError("usage: npm run test:robustness -- short | fuzz <requests> [seed] | kill <times> [seed]");
+    throw new SetupError(
+      "usage: npm run test:robustness -- short | fuzz <requests> [seed] | kill <times> [seed]",
+    );
   await buildWebIfStale();
   let good = true;
   if (what !== "kill") {

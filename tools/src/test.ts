@@ -3,9 +3,9 @@ import { once } from "node:events";
 import { mkdirSync, readFileSync, rmSync } from "node:fs";
 import { join } from "node:path";
 import { runTask } from "./fail";
+import { type BrowserReport, failureSummary, type JestReport } from "./failure-summary";
 import { ROOT } from "./paths";
 import { buildWebIfStale } from "./site/web-build";
-import { type BrowserReport, failureSummary, type JestReport } from "./failure-summary";
 
 let passed = 0;
 let failed = 0;

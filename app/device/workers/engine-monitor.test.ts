@@ -94,6 +94,6 @@ test("by the clock nobody waits, and nothing is said but orders", async () => {
   stream.onerror();
   expect(stream.closed).toBe(true);
   expect(troubles).toEqual([
-    "The engine monitor fell silent. What it sent is kept; type the rest in, or begin again.",
+    "The engine monitor stopped sending. The data received is saved. Enter the rest by hand, or start again.",
   ]);
 });

@@ -11,9 +11,9 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { useWalk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { useWalk } from "../preflight/use-preflight";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 /** What is asked after this flight: the type's own last things, and only those things back on that really came off. */
 export function afterItems(list: ComposedList, state: PreflightState): Item[] {

@@ -3,8 +3,8 @@ import { aircraftStatus, type OpenDiscrepancy, type PreflightEvent, type Standin
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";
-import { useFleet } from "../../store/server/server-state";
 import { openDiscrepanciesHere, unsyncedEvents } from "../../store/preflight/unsynced-events";
+import { useFleet } from "../../store/server/server-state";
 
 /** What an aircraft comes to; nothing is claimed of one without a list, or whose open discrepancies have not been told. */
 export interface Known {

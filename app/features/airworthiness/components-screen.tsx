@@ -17,8 +17,8 @@ import {
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { useCrew } from "../../store/server/server-state";
 import { recordOfAircraft } from "../../store/preflight/record";
+import { useCrew } from "../../store/server/server-state";
 import { Alert } from "../../ui/alert";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";

@@ -14,8 +14,8 @@ import {
 import { useMemo, useState } from "react";
 import { type LayoutChangeEvent, View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { useCrew } from "../../store/server/server-state";
 import { recordOfAircraft } from "../../store/preflight/record";
+import { useCrew } from "../../store/server/server-state";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { ListRow } from "../../ui/input/list-row";

@@ -15,8 +15,8 @@ import { CsvFaults } from "../fuel/refuel";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { FlightForm } from "./flight-form";
 import { NoPapers } from "./no-airworthiness-record";
-import { type ShownLine, useFlights } from "./use-flights";
 import { type Papers, useEventsHere, usePapers } from "./use-airworthiness";
+import { type ShownLine, useFlights } from "./use-flights";
 
 /** The technical log of one aircraft: a line a flight, newest first, and the next one. */
 export function FlightsScreen({ registration }: { registration: string }) {

@@ -12,9 +12,9 @@ import {
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";
-import type { KnownBundle } from "../../store/server/server-api";
-import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { papersHere } from "../../store/preflight/local-airworthiness";
+import { unsyncedEvents } from "../../store/preflight/unsynced-events";
+import type { KnownBundle } from "../../store/server/server-api";
 
 /** What happened on this device that the server's word does not have yet; again when something was sent. */
 export function useEventsHere(bundle: Pick<KnownBundle, "saidAt"> | undefined): PreflightEvent[] {

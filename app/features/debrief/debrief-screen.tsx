@@ -10,9 +10,9 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { useWalk, type Walk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { useWalk, type Walk } from "../preflight/use-preflight";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 /** How it was walked, for the pilot alone: pace, interruptions, what the reading caught, how far. */
 export function DebriefScreen({ id }: { id: string }) {

@@ -4,9 +4,9 @@ import { useFocusEffect } from "expo-router";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { useBundle, useCrew, useDiscrepancies } from "../../store/server/server-state";
-import { withPhotographs } from "../../store/preflight/unsynced-events";
 import { recordOfAircraft } from "../../store/preflight/record";
+import { withPhotographs } from "../../store/preflight/unsynced-events";
+import { useBundle, useCrew, useDiscrepancies } from "../../store/server/server-state";
 import { type Bead, PlanView } from "../../ui/aircraft/plan-view";
 import { dayText } from "../../ui/day-and-time";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
@@ -20,9 +20,9 @@ import { withMeasure } from "../../ui/with-measure";
 import { Photographs } from "../photographs/photographs";
 import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
+import { DiscrepancyActions } from "./discrepancy-actions";
 import { Measured } from "./measured";
 import { useAircraftOrLate } from "./use-aircraft-or-late";
-import { DiscrepancyActions } from "./discrepancy-actions";
 
 /** Beyond this it is no headline but a story. */
 const LONG_TEXT = 110;

@@ -12,8 +12,8 @@ import {
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { useBundle, useCrew } from "../../store/server/server-state";
 import { recordOfAircraft } from "../../store/preflight/record";
+import { useBundle, useCrew } from "../../store/server/server-state";
 import { GRADE_WORD } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";

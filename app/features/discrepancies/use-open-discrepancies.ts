@@ -1,9 +1,9 @@
 import type { OpenDiscrepancy } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useState } from "react";
+import { openDiscrepanciesHere, unsyncedEvents } from "../../store/preflight/unsynced-events";
 import type { KnownBundle } from "../../store/server/server-api";
 import { useCrew } from "../../store/server/server-state";
-import { openDiscrepanciesHere, unsyncedEvents } from "../../store/preflight/unsynced-events";
 
 /** What is open on an aircraft: the server's word, and what was found on this device since, with a network or without. */
 export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscrepancy[] {

@@ -4,9 +4,9 @@ import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { useWalk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { useWalk } from "../preflight/use-preflight";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
 import { AddOilForm, useOilAddition } from "./add-oil-form";
 
 /** Oil that went in: which engine, which grade, how many containers; afterwards the dipstick is read again. */

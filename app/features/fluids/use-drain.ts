@@ -8,8 +8,8 @@ import {
 } from "@cravix/core";
 import { useState } from "react";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
-import type { Acts } from "../preflight/use-preflight-actions";
 import type { Walk } from "../preflight/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
 
 interface Asking {
   itemId: string;

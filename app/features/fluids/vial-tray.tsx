@@ -1,8 +1,8 @@
 import { approvedGrades, type Item } from "@cravix/core";
 import { Pressable, View } from "react-native";
 import { Text } from "../../ui/text";
-import type { Acts } from "../preflight/use-preflight-actions";
 import type { Walk } from "../preflight/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
 import { usualColour, Vial } from "./drawings/vial";
 
 /** Every drain of this aircraft as a row of cups: which are taken, what they showed, which is next. */

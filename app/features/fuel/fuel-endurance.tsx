@@ -23,8 +23,8 @@ import { Stepper } from "../../ui/input/stepper";
 import { Caution, JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import type { Acts } from "../preflight/use-preflight-actions";
 import type { Walk } from "../preflight/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
 
 const PUMP_UNITS = ["L", "US gal", "imp gal"] as const satisfies readonly FuelUnit[];
 const STEP: Record<(typeof PUMP_UNITS)[number], number> = { L: 1, "US gal": 0.1, "imp gal": 0.1 };

@@ -12,8 +12,8 @@ import { View } from "react-native";
 import { Choice } from "../../ui/input/choice";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import type { Acts } from "../preflight/use-preflight-actions";
 import type { Walk } from "../preflight/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
 import { SourceBars } from "./source-bars";
 
 /** Who judges how much there is. */

@@ -7,13 +7,13 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type Acts, usePreflightActions } from "../preflight/use-preflight-actions";
-import { useWalk, type Walk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { GroundAndNight } from "./slope-and-overnight";
-import { FuelQuantity } from "./fuel-quantity";
+import { useWalk, type Walk } from "../preflight/use-preflight";
+import { type Acts, usePreflightActions } from "../preflight/use-preflight-actions";
 import { FuelEndurance } from "./fuel-endurance";
+import { FuelQuantity } from "./fuel-quantity";
 import { Refuel } from "./refuel";
+import { GroundAndNight } from "./slope-and-overnight";
 
 const PARTS = ["How much", "Enough?", "Refuel", "Slope, overnight"] as const;
 type Part = (typeof PARTS)[number];

@@ -11,8 +11,8 @@ import { View } from "react-native";
 import { Stepper } from "../../ui/input/stepper";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import type { Acts } from "../preflight/use-preflight-actions";
 import type { Walk } from "../preflight/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
 
 const LEVEL: Tilt = { rightDownDeg: 0, noseUpDeg: 0 };
 const MILD: NightAir = { lowC: 5, dewPointC: 8, nights: 1 };

@@ -6,9 +6,9 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { useWalk, type Walk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { useWalk, type Walk } from "../preflight/use-preflight";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 /** All that was taken off, switched on or opened: what is out now, what has yet to come off, what is back. */
 export function LedgerScreen({ id }: { id: string }) {

@@ -9,9 +9,9 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { FoundStep } from "../preflight/answers/found-step";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { useWalk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { useWalk } from "../preflight/use-preflight";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 /** After the acceptance: what is read once lined up. Nothing here wants a tap while the aircraft moves. */
 export function LineUpScreen({ id }: { id: string }) {

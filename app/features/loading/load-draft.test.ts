@@ -39,7 +39,7 @@ test("what cannot be, and what may be meant otherwise, is said at its place", ()
   expect(["", "80", "80,5"].map(entryFault)).toEqual([undefined, undefined, undefined]);
   expect(["x", "-1", "9999"].map((text) => typeof entryFault(text))).toEqual(["string", "string", "string"]);
   const [front, bags] = profile.stations;
-  expect(front && entryDoubt("340", "kg", front)).toContain("Pounds?");
+  expect(front && entryDoubt("340", "kg", front)).toContain("Is this in pounds?");
   expect(front && entryDoubt("170", "kg", front)).toBeUndefined();
   expect(front && entryDoubt("340", "lb", front)).toBeUndefined();
   expect(bags && entryDoubt("340", "kg", bags)).toBeUndefined();

@@ -1,10 +1,10 @@
 import { type AircraftType, type FluidRow, fluidLogOf, type OilTrend } from "@cravix/core";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { trendOfOil } from "../../device/workers/fluid-work";
+import { fluidRowsHere } from "../../store/preflight/local-fluid-memory";
+import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import type { KnownBundle } from "../../store/server/server-api";
 import { useLog } from "../../store/server/server-state";
-import { unsyncedEvents } from "../../store/preflight/unsynced-events";
-import { fluidRowsHere } from "../../store/preflight/local-fluid-memory";
 
 export interface Logs {
   rows: FluidRow[];

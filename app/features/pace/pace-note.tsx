@@ -3,8 +3,8 @@ import { useMemo } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
-import type { Acts } from "../preflight/use-preflight-actions";
 import type { Walk } from "../preflight/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
 
 /** Said kindly, once, when a station is left: that was quicker than anybody can look. */
 export function PaceNote({ walk, acts, stationId }: { walk: Walk; acts: Acts; stationId: string }) {

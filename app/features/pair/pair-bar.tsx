@@ -6,8 +6,8 @@ import { canSpeak, speak, stopSpeaking } from "../../device/platform/speech";
 import { useCrew } from "../../store/server/server-state";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
-import type { Acts } from "../preflight/use-preflight-actions";
 import type { Walk } from "../preflight/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
 
 /** With two: whoever holds the device reads the line, the other answers with what is seen; this says the answer to wait for. */
 export function PairBar({

@@ -4,8 +4,8 @@ import { Button } from "../../ui/input/button";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { Screen } from "../../ui/screen";
 import { ItemBlocked } from "../preflight/around/item-blocked";
-import type { Acts } from "../preflight/use-preflight-actions";
 import type { Walk } from "../preflight/use-preflight";
+import type { Acts } from "../preflight/use-preflight-actions";
 
 /** Nobody does this one alone: who is the other? */
 export function SecondPersonPanel({

@@ -11,8 +11,8 @@ test("what is typed becomes limits; a number that is none, or none at all, becom
 });
 
 test("each entry is refused at its place", () => {
-  expect(minimaFault("crosswindKt", "90")).toBe("From 0 to 40.");
-  expect(minimaFault("runwayFactor", "0.5")).toBe("From 1 to 4.");
+  expect(minimaFault("crosswindKt", "90")).toBe("Enter a number from 0 to 40.");
+  expect(minimaFault("runwayFactor", "0.5")).toBe("Enter a number from 1 to 4.");
   expect(minimaFault("crosswindKt", "")).toBeUndefined();
   expect(minimaFault("crosswindKt", "-1")).toBe("From 0 to 40.");
 });

@@ -32,7 +32,7 @@ test.each(
 });
 
 test("two ratings, and the same recency on two classes, are two items", () => {
-  const [rating, passengers] = ["Licence or rating", "To carry passengers"].map(
+  const [rating, passengers] = ["Licence or rating", "Passenger recency"].map(
     (name) => PRESETS.find((one) => one.name === name) as (typeof PRESETS)[number],
   );
   expect(rating?.make(told).id).toBe("ubungsleiter-segelflug");

@@ -3,10 +3,10 @@ import type { ReactNode } from "react";
 import { Provider } from "react-redux";
 import { deviceDatabase } from "../../device/log/database";
 import { keepNote } from "../../device/log/notes";
+import { askDue, keptDue } from "../../store/preflight/own-due";
 import { restore } from "../../store/restore";
 import { crewPicked } from "../../store/session-slice";
 import { createStore } from "../../store/store";
-import { askDue, keptDue } from "../../store/preflight/own-due";
 import { usePersonDue } from "./use-person-due";
 
 const item = { id: "medical", kind: "medical", name: "Medical" };

@@ -3,11 +3,11 @@ import { applyPersonEvents, type PersonEvent, type PersonRecord } from "@cravix/
 import { useEffect, useMemo, useState } from "react";
 import { ProblemError, ServerUnreachableError } from "../../device/api";
 import { useAppSelector } from "../../store/hooks";
-import { retryWithBackoff } from "../../store/server/retry-with-backoff";
-import { useCrew } from "../../store/server/server-state";
-import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { happenedTo } from "../../store/preflight/local-minima";
 import { askDue, type KeptRecord, keptDue } from "../../store/preflight/own-due";
+import { unsyncedEvents } from "../../store/preflight/unsynced-events";
+import { retryWithBackoff } from "../../store/server/retry-with-backoff";
+import { useCrew } from "../../store/server/server-state";
 
 /** So long the server may take to say it before it is told that it is not known, ms: a line that is there for a moment only moves what stands below it. */
 const SOON_MS = 700;

@@ -11,7 +11,7 @@ export { LedgerScreen } from "../ledger/ledger-screen";
 export { LineUpScreen } from "../line-up/line-up-screen";
 export { LoadTodayScreen } from "../loading/load-today-screen";
 export { LoadingScreen } from "../loading/loading-screen";
+export { StepScreen } from "../preflight/step-screen";
 export { ControlsScreen } from "../run-up-entry/controls-screen";
 export { RunUpScreen } from "../run-up-entry/run-up-screen";
 export { VerdictScreen } from "../verdict/verdict-screen";
-export { StepScreen } from "../preflight/step-screen";

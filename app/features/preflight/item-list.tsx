@@ -3,8 +3,8 @@ import { memo, useEffect, useRef } from "react";
 import { Pressable, ScrollView, View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";
-import type { Acts } from "./use-preflight-actions";
 import type { Walk } from "./use-preflight";
+import type { Acts } from "./use-preflight-actions";
 
 /** So many lines round the one at hand are shown; a step of two thousand would cost every answer its second. */
 const BEFORE = 60;

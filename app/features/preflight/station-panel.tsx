@@ -4,8 +4,8 @@ import { ScrollView, View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Heading, Text } from "../../ui/text";
 import { Row } from "./item-list";
-import type { Acts } from "./use-preflight-actions";
 import type { Walk } from "./use-preflight";
+import type { Acts } from "./use-preflight-actions";
 
 /** So many lines of one station round the one at hand; more would only be scrolled past. */
 const ROUND = 30;

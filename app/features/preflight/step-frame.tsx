@@ -16,8 +16,8 @@ import { beadsFor } from "./beads";
 import { WalkHeader } from "./header";
 import { ItemList } from "./item-list";
 import { StationPanel } from "./station-panel";
-import type { Acts } from "./use-preflight-actions";
 import type { Walk } from "./use-preflight";
+import type { Acts } from "./use-preflight-actions";
 
 interface StepFrameProps {
   walk: Walk;

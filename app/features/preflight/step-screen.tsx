@@ -22,10 +22,10 @@ import { InterruptedPanel } from "./around/interrupted-panel";
 import { useInterruptionGuard } from "./around/use-interruption-guard";
 import { CardStep } from "./card/card-step";
 import { ItemCard } from "./item-card";
-import { StepFrame, StepPanel } from "./step-frame";
-import { type Acts, usePreflightActions } from "./use-preflight-actions";
-import { useWalk, type Walk } from "./use-preflight";
 import { type FoldedWalk, WalkFrame } from "./preflight-frame";
+import { StepFrame, StepPanel } from "./step-frame";
+import { useWalk, type Walk } from "./use-preflight";
+import { type Acts, usePreflightActions } from "./use-preflight-actions";
 
 /** One screen carries the walk from the papers to the line-up: always the one thing to do now. */
 export function StepScreen({ id }: { id: string }) {

@@ -14,9 +14,9 @@ import { usePalette } from "../../ui/paint/use-palette";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { useWalk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { useWalk } from "../preflight/use-preflight";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 type Place = StickCorner | "rudder left" | "rudder right";
 const PLACES: readonly Place[] = [...STICK_CORNERS, "rudder left", "rudder right"];

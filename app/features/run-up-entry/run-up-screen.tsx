@@ -20,21 +20,21 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { useWalk, type Walk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { FileWay } from "./run-up-file-entry";
+import { useWalk, type Walk } from "../preflight/use-preflight";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
 import { EmergencyList, EmergencyNow } from "./live/emergency";
 import { LiveRunUp } from "./live/live-run-up";
 import { monitorOf } from "./live/monitor-of";
+import { ManualRunUpEntry, type TypedNumbers } from "./manual/manual-run-up-entry";
+import { TypedPage } from "./manual/manual-run-up-page";
+import { useTypedRunUp } from "./manual/use-manual-run-up";
 import { usePlanted } from "./practice/simulated-fault";
 import { ProcedureDesk } from "./procedure-entry";
 import { ReadPage } from "./read/read-page";
 import { engineAsTold, type Measured, useReadRunUp } from "./read/use-read-run-up";
 import { forTheRecord, useRecordRunUp } from "./read/use-record";
-import { TypedPage } from "./manual/manual-run-up-page";
-import { ManualRunUpEntry, type TypedNumbers } from "./manual/manual-run-up-entry";
-import { useTypedRunUp } from "./manual/use-manual-run-up";
+import { FileWay } from "./run-up-file-entry";
 import { RunUpSourcePicker } from "./run-up-source-picker";
 
 /** The run-up in one place: from the monitor, from a file, or by typing; read, judged, explained, and written down with one touch. */

@@ -8,8 +8,8 @@ import { Toggle } from "../../ui/input/toggle";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import type { Planted } from "./practice/simulated-fault";
 import { plantedWords, troublesOf, troubleWord } from "./practice/random-scenario";
+import type { Planted } from "./practice/simulated-fault";
 import { PROCEDURE_WORDS } from "./procedure-text";
 
 /** Three ways in, the one without hands first; and what the stand-in has in store. */
@@ -103,7 +103,12 @@ export function RunUpSourcePicker({
           <Text className="text-sm">
             {`The engine monitor supplied is a simulation, including its pilot. Simulated fault: ${planted.secret ? "random" : plantedWords(planted, sideWords(profile))}.`}
           </Text>
-          <Button textClassName="text-base" onPress={() => setOpen(!open)} pressed={open} testID="simulate-fault">
+          <Button
+            textClassName="text-base"
+            onPress={() => setOpen(!open)}
+            pressed={open}
+            testID="simulate-fault"
+          >
             Choose a simulated fault
           </Button>
           {open && (

@@ -12,10 +12,10 @@ import { lazy, Suspense, useEffect, useState } from "react";
 import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
+import { turnaroundTroubleHere } from "../../store/preflight/local-turnaround";
+import { type Planned, planned } from "../../store/preflight/planned-slice";
 import { beginPreflight } from "../../store/preflight/start-preflight";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
-import { type Planned, planned } from "../../store/preflight/planned-slice";
-import { turnaroundTroubleHere } from "../../store/preflight/local-turnaround";
 import { GradeMark } from "../../ui/grade-mark";
 import { Button } from "../../ui/input/button";
 import { Stepper } from "../../ui/input/stepper";
@@ -27,8 +27,8 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
 import { lastReadingText } from "../preflight/answers/last-reading";
-import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 import { PapersToday } from "./aircraft-due";
+import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 
 // Fetched with their own arithmetic, and not with the first page.
 const nothing = { default: () => null };

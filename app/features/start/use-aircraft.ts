@@ -1,9 +1,9 @@
 import { useEffect, useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { retryUntilLoaded } from "../../store/server/retry-until-loaded";
-import { useBundle, useCrew } from "../../store/server/server-state";
 import { NOTHING_PLANNED } from "../../store/preflight/planned-slice";
 import { preferencesOf } from "../../store/preflight/preferences-of";
+import { retryUntilLoaded } from "../../store/server/retry-until-loaded";
+import { useBundle, useCrew } from "../../store/server/server-state";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 
 /** Everything that the screens before a walk need of one aircraft: its bundle, what is planned, and how this pilot works. */

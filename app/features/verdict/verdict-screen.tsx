@@ -3,9 +3,9 @@ import { router } from "expo-router";
 import { Fragment, useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { refresh, useCrew } from "../../store/server/server-state";
 import type { EventInput } from "../../store/preflight/record";
 import { closePreflight, flyPreflight, signPreflight } from "../../store/preflight/sign-preflight";
+import { refresh, useCrew } from "../../store/server/server-state";
 import { ProgressLine } from "../../ui/aircraft/progress-line";
 import { Alert } from "../../ui/alert";
 import { GRADE_WORD, GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
@@ -16,10 +16,10 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { SaveStatus } from "../sync/save-status";
-import { usePreflightActions } from "../preflight/use-preflight-actions";
-import { useVerdict, useWalk, type Walk } from "../preflight/use-preflight";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { useVerdict, useWalk, type Walk } from "../preflight/use-preflight";
+import { usePreflightActions } from "../preflight/use-preflight-actions";
+import { SaveStatus } from "../sync/save-status";
 
 const TITLE: Record<Verdict, string> = {
   go: "Go",

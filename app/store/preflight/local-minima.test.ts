@@ -9,7 +9,7 @@ const record: PersonRecord = {
     {
       id: "own",
       kind: "own limits",
-      name: "Own limits",
+      name: "Personal minimums",
       limits: [{ by: "months", months: 12, to: "month end" }],
       minima: { runwayFactor: 1.4 },
       miss: "note",

@@ -26,8 +26,8 @@ const trouble = (events: PreflightEvent[], bundle: AircraftBundle = trainerBundl
 
 test("flown and put away on this device, not sent yet: a turnaround for the same pilot", () => {
   expect(trouble([begun, signed, putAway])).toBeUndefined();
-  expect(trouble([begun, signed, putAway], trainerBundle, "maren")).toMatch(/Somebody else/);
-  expect(trouble([begun, signed])).toMatch(/put it away first/);
+  expect(trouble([begun, signed, putAway], trainerBundle, "maren")).toMatch(/Another pilot/);
+  expect(trouble([begun, signed])).toMatch(/after-flight checks first/);
 });
 
 test("known by the server, put away here since", () => {
@@ -45,7 +45,7 @@ test("known by the server, put away here since", () => {
     signedAt: signed.at,
   };
   const bundle: AircraftBundle = { ...trainerBundle, recentPreflights: [summary] };
-  expect(trouble([], bundle)).toMatch(/put it away first/);
+  expect(trouble([], bundle)).toMatch(/after-flight checks first/);
   expect(trouble([putAway], bundle)).toBeUndefined();
 });
 
@@ -67,7 +67,7 @@ test("a sign-off on this aircraft is work on it, one on another is not", () => {
   };
   expect(trouble([begun, signed, putAway, closed])).toBeUndefined();
   expect(trouble([begun, signed, putAway, closed], { ...trainerBundle, openDiscrepancies: [open] })).toMatch(
-    /worked on/,
+    /Maintenance was done/,
   );
 });
 

@@ -15,16 +15,16 @@ import { tellTabs } from "../../device/tabs";
 import type { AppDispatch, RootState } from "../root-state";
 import { bundleOf, fleetOf } from "../server/server-state";
 import { sendAgain } from "../sync/sync-actions";
-import { openDiscrepanciesHere, unsyncedEvents } from "./unsynced-events";
+import { papersHere } from "./local-airworthiness";
 import { fluidMemoryHere } from "./local-fluid-memory";
 import { minimaHere } from "./local-minima";
+import { turnaroundTroubleHere } from "./local-turnaround";
 import { begun, OPEN_WALKS } from "./open-preflights";
-import { papersHere } from "./local-airworthiness";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
 import { preferencesOf } from "./preferences-of";
 import { eventsSeen, type OpenPreflight, openPreflightsKnown, preflightOpened } from "./preflight-slice";
 import { type EventInput, makeEvents } from "./record";
-import { turnaroundTroubleHere } from "./local-turnaround";
+import { openDiscrepanciesHere, unsyncedEvents } from "./unsynced-events";
 
 /** Composes today's list as it has been planned, pins it, and begins: kept together or not at all. Returns the new preflight's id. */
 export function beginPreflight(registration: string) {

@@ -1,8 +1,8 @@
 import { clockAheadMs } from "../../device/api";
 import { correctTimes } from "../../device/log/correct-times";
 import { tellTabs } from "../../device/tabs";
-import type { AppDispatch, RootState } from "../root-state";
 import { openPreflight } from "../preflight/open-preflight";
+import type { AppDispatch, RootState } from "../root-state";
 import { sendAgain } from "./sync-actions";
 
 /** Puts right the times of answers that the server refused for lying in the future, and sends them with the correction on record. */

@@ -11,16 +11,16 @@ import {
   sendRefusedAgain,
 } from "../../device/log/event-log";
 import { trainerBundle } from "../../testing/trainer-bundle";
-import { restore } from "../restore";
-import { serverApi } from "../server/server-api";
-import { crewPicked } from "../session-slice";
-import { createStore } from "../store";
-import { beginPreflight } from "../preflight/start-preflight";
-import { openDiscrepanciesHere } from "../preflight/unsynced-events";
 import { openPreflight } from "../preflight/open-preflight";
 import { planned } from "../preflight/planned-slice";
 import { preflightOpened, selectPreflight } from "../preflight/preflight-slice";
 import { record, recordAll } from "../preflight/record";
+import { beginPreflight } from "../preflight/start-preflight";
+import { openDiscrepanciesHere } from "../preflight/unsynced-events";
+import { restore } from "../restore";
+import { serverApi } from "../server/server-api";
+import { crewPicked } from "../session-slice";
+import { createStore } from "../store";
 import { sendAgain } from "./sync-actions";
 
 const bundle = trainerBundle;

@@ -34,10 +34,10 @@ test.each([
   ["oil.lvl", "US qt", "known"],
   ["hours.later", "h", "known"],
   ["fuel.smell.left", "count", "known"],
-  ["oil.level", "rpm", "US qt can be told in"],
-  ["hours", "L", "h can be told in"],
-  ["fuel.dip.wing", "cm", "there is no wing"],
-  ["oil.level.port", "US qt", "there is no port"],
+  ["oil.level", "rpm", "US qt"],
+  ["hours", "L", "converts to h"],
+  ["fuel.dip.wing", "cm", "wing does not exist"],
+  ["oil.level.port", "US qt", "port does not exist"],
 ])("%s in %s is told at its place", (key, unit, words) => {
   expect(faultsOf(key, unit)).toEqual([expect.stringContaining(words)]);
 });

@@ -125,7 +125,9 @@ describe("a fuel log from a table", () => {
       "2026-04-02,QX-TAR,uplift,left,10,L,4210,,",
       "2026-04-04,QX-TAR,uplift,left,10,L,4211,,",
     );
-    expect(faults).toEqual([{ row: 2, column: "hours", expected: "4210 or more: the meter cannot go back" }]);
+    expect(faults).toEqual([
+      { row: 2, column: "hours", expected: "4210 or more: the hour meter cannot go backwards" },
+    ]);
     expect(rows.map((row) => row.hours)).toEqual([4210, 4211]);
   });
 

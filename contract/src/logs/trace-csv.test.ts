@@ -49,7 +49,7 @@ describe("an engine monitor's file", () => {
   it("with an unknown unit in a header is told, and the rest is used", () => {
     const { faults, trace, columns } = readTraceCsv(lines("time,rpm,map (furlongs)", (i) => `${i},1800,18`));
     expect(faults).toEqual([
-      { row: 1, column: "map (furlongs)", expected: expect.stringContaining('"furlongs" is not') },
+      { row: 1, column: "map (furlongs)", expected: expect.stringContaining('"furlongs" is unknown') },
     ]);
     expect(trace.channels.map).toBeUndefined();
     expect(trace.channels.rpm?.length).toBe(60);
@@ -69,14 +69,14 @@ describe("an engine monitor's file", () => {
     const { faults, trace } = readTraceCsv(
       lines("time,rpm", (i) => (i === 5 || i === 9 ? `${i},---` : `${i},1800`), 20),
     );
-    expect(faults).toEqual([{ row: 7, column: "rpm", expected: "a number; 2 lines" }]);
+    expect(faults).toEqual([{ row: 7, column: "rpm", expected: "a number; on 2 lines" }]);
     expect(trace.channels.rpm?.[5]).toBeNaN();
     expect(trace.t).toHaveLength(20);
   });
 
   it("without rpm, and without any header, says so", () => {
     expect(readTraceCsv(lines("time,volts", (i) => `${i},28`)).faults[0]?.column).toBe("rpm");
-    expect(readTraceCsv("hello\nworld\n").faults[0]?.expected).toContain("names of the columns");
+    expect(readTraceCsv("hello\nworld\n").faults[0]?.expected).toContain("column names");
     expect(readTraceCsv("").faults).toHaveLength(1);
   });
 

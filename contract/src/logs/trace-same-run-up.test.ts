@@ -1,6 +1,6 @@
 import { asTold, type Trace } from "@cravix/core/run-up";
-import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "@cravix/core/testing/unseen-cases";
 import { judged } from "@cravix/core/testing/run-unseen-case";
+import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "@cravix/core/testing/unseen-cases";
 import fc from "fast-check";
 import { readTraceCsv } from "./trace";
 

@@ -119,7 +119,7 @@ describe("a monitor's units", () => {
       file(["time,rpm,map,volts", "s,rpm,furlongs,V"], (i) => `${i},1800,18,28`),
     );
     expect(faults).toEqual([
-      { row: 1, column: "map", expected: expect.stringContaining('"furlongs" is not') },
+      { row: 1, column: "map", expected: expect.stringContaining('"furlongs" is unknown') },
     ]);
     expect(trace.channels.map).toBeUndefined();
     expect(trace.channels.volts?.[0]).toBe(28);

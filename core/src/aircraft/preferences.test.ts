@@ -62,7 +62,7 @@ describe("preferences", () => {
   });
 
   test("offers the flow from memory after ten complete laps (common practice)", () => {
-    expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW - 1).method).toContain("you have 9");
+    expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW - 1).method).toContain("You have 9");
     expect(preferenceReasons(undefined, WALKAROUNDS_BEFORE_FLOW).method).toContain("from memory");
   });
 
@@ -176,7 +176,7 @@ describe("proof by value", () => {
   test("is asked at three items, the same for the same walk, and said", () => {
     expect(asked("walk")).toHaveLength(3);
     expect(asked("walk")).toEqual(asked("walk"));
-    expect(walk("walk").differences.filter((d) => d.why === "asked by its value")).toHaveLength(3);
+    expect(walk("walk").differences.filter((d) => d.why === "value to be read out")).toHaveLength(3);
     expect(walk("walk").items.find((i) => i.kind === "confirm")?.confirm?.ask).toMatch(/What is on plate/);
   });
 

@@ -1,9 +1,9 @@
 import type { AircraftRecord } from "./aircraft-record";
 import { recordFaults } from "./aircraft-record";
+import { airworthinessSnapshot, judgeAirworthiness } from "./airworthiness-snapshot";
 import { applyComponentMove, componentAsItIs, fittingError, isFitted } from "./component-moves";
 import type { DueItem } from "./due/due-item";
 import { componentTotals } from "./meters/component";
-import { airworthinessSnapshot, judgeAirworthiness } from "./airworthiness-snapshot";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
 const OVERHAUL: DueItem = {
@@ -154,14 +154,14 @@ test("it does not go where its life could not be counted, nor onto what is there
     fitted: off,
     totals: { hours: 4000 },
   });
-  expect(fittingError(on, off, undefined)).toContain("on QX-BBB already");
+  expect(fittingError(on, off, undefined)).toContain("already fitted to QX-BBB");
   const counted = {
     ...record("QX-GLI", 0),
     meters: [{ id: "landings", name: "Landings", kind: "landings" as const, decimals: 0 }],
   };
-  expect(fittingError(counted, off, undefined)).toContain("counts hours");
+  expect(fittingError(counted, off, undefined)).toContain("tracked by hours");
   const other = { ...off, component: { ...off.component, id: "mag-2" } };
-  expect(fittingError(FIRST, other, "left")).toBe("Left magneto is the left: it comes off first.");
+  expect(fittingError(FIRST, other, "left")).toBe("Left magneto is fitted as left. Remove it first.");
   expect(fittingError(FIRST, other, "right")).toBeUndefined();
   expect(componentAsItIs(FIRST, "none", { hours: 1 })).toBeUndefined();
 });

@@ -1,6 +1,3 @@
-import type { DeferralRules, EquipmentList } from "./deferral/deferral-rules";
-import { mayBeDeferred } from "./deferral/may-be-deferred";
-import { type DeferralStanding, type DiscrepancyDeferral, deferralStanding } from "./life/deferral";
 import {
   type AirworthinessSnapshot,
   type FlightAsked,
@@ -8,6 +5,9 @@ import {
   plannedFlight,
   totalsNow,
 } from "./airworthiness-snapshot";
+import type { DeferralRules, EquipmentList } from "./deferral/deferral-rules";
+import { mayBeDeferred } from "./deferral/may-be-deferred";
+import { type DeferralStanding, type DiscrepancyDeferral, deferralStanding } from "./life/deferral";
 
 /** A deferral, and what the rules say of it for today's kinds of flight, where it was not decided for them. */
 export type DeferralToday = DiscrepancyDeferral & { refused?: string };

@@ -104,7 +104,7 @@ describe("a card", () => {
 
   test("of cups goes without the drain that water came from, and the one that was gone to", () => {
     const cups = ["c1", "c2", "c3"].map((id) => item(id, { kind: "sample" }));
-    const drains = compose(type(cups, [{ id: "g", title: "cups", items: ["c1", "c2", "c3"] }]));
+    const drains = compose(type(cups, [{ id: "g", title: "fuel samples only", items: ["c1", "c2", "c3"] }]));
     const ids = (at: number, ...events: PreflightEvent[]) =>
       cardOf(drains, fold(begun(), ...events), drains.items[at] as Item)?.parts.map(({ id }) => id);
     expect(ids(0)).toEqual(["c1", "c2", "c3"]);
@@ -246,7 +246,7 @@ describe("what must never be grouped", () => {
       { path: "groups[1].items[0]", expected: expect.stringContaining("no other group") },
       { path: "groups[1].items[1]", expected: expect.stringContaining("same station") },
       { path: "groups[1].items[2]", expected: expect.stringContaining("of this type") },
-      { path: "groups[1].items[3]", expected: expect.stringContaining("cups") },
+      { path: "groups[1].items[3]", expected: expect.stringContaining("fuel samples only") },
     ]);
   });
 });
@@ -277,8 +277,8 @@ describe("a turnaround", () => {
 
   test("is none after the work, on the first flight of a day, or on a type without one", () => {
     for (const other of ["first of the day", "after maintenance", "just rigged"] as const)
-      expect(() => compose(of, { conditions: ["turnaround", other] })).toThrow(/exclude each other/);
-    expect(() => compose(type(EDGE), { conditions: ["turnaround"] })).toThrow(/no turnaround list/);
+      expect(() => compose(of, { conditions: ["turnaround", other] })).toThrow(/not possible with/);
+    expect(() => compose(type(EDGE), { conditions: ["turnaround"] })).toThrow(/no turnaround checklist/);
   });
 
   test("that leaves out an item that kills is refused with its path", () => {

@@ -16,10 +16,10 @@ test("the same pilot, put away an hour ago, nothing done to it since", () => {
 });
 
 test.each([
-  ["nothing was flown", [], {}, /no flight/],
-  ["it was not flown", [{ ...flown, decision: "not flying" as const }], {}, /no flight/],
-  ["somebody else flew it", [{ ...flown, crewId: "other" }], {}, /Somebody else/],
-  ["nobody wrote its hours down", [{ ...flown, lastAt: flown.signedAt }], {}, /put it away first/],
+  ["nothing was flown", [], {}, /no previous flight/],
+  ["it was not flown", [{ ...flown, decision: "not flying" as const }], {}, /no previous flight/],
+  ["somebody else flew it", [{ ...flown, crewId: "other" }], {}, /Another pilot/],
+  ["nobody wrote its hours down", [{ ...flown, lastAt: flown.signedAt }], {}, /after-flight checks first/],
   [
     "it has stood too long",
     [{ ...flown, signedAt: at(6), lastAt: at(TURNAROUND_HOURS + 0.1) }],
@@ -27,7 +27,7 @@ test.each([
     /more than 2 hours/,
   ],
   ["it was refuelled twice", [flown], { uplifts: [at(0.9), at(0.2)] }, /more than once/],
-  ["it was worked on", [flown], { signOffs: [at(0.2)] }, /worked on/],
+  ["it was worked on", [flown], { signOffs: [at(0.2)] }, /Maintenance was done/],
 ] as const)("is none where %s", (_name, walks, since, words) => {
   expect(trouble([...walks], since as never)).toMatch(words);
 });

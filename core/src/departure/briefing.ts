@@ -1,7 +1,7 @@
 import type { AircraftType } from "../aircraft/aircraft-type";
 import { formatNumber } from "../units/format";
-import { abortWords } from "./departure-text";
 import type { Departure } from "./calculate-departure";
+import { abortWords } from "./departure-text";
 
 /** One step of a briefing, said aloud. */
 export interface BriefingStep {

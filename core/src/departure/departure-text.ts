@@ -1,7 +1,7 @@
 import type { LoadingProfile } from "../mass-and-balance/loading-profile";
 import { formatNumber, formatQuantity } from "../units/format";
-import type { Remedy } from "./remedies";
 import type { Departure, DistanceCheck } from "./calculate-departure";
+import type { Remedy } from "./remedies";
 
 const m = (metres: number) => `${formatNumber(Math.ceil(metres))} m`;
 

@@ -107,7 +107,7 @@ test("a departure: everything from one set of numbers, and each is what its part
   expect(departure.climb?.fpm).toBeCloseTo(720 - 120 * (15 / 40), -1);
   expect(abortWords(departure)).toBe("39 kt by 390 m down the runway, or stop.");
   expect(distanceWords("Take-off", departure.takeOff as never)).toMatch(
-    /^Take-off needs 7\d\d m of 780 m: 5\d\d m from the handbook and its corrections, times 1\.33 for safety\. \d+ m are left\.$/,
+    /^Take-off needs 7\d\d m, 780 m available: 5\d\d m from the handbook with corrections, times safety factor 1\.33\. \d+ m to spare\.$/,
   );
 });
 
@@ -119,16 +119,16 @@ test("what is missing is named, and no number made up for it", () => {
   const { wind: _wind, ...still } = input();
   // Still air is not taken without saying so.
   expect(calculateDeparture(still).missing).toEqual([
-    { what: "wind", why: "No wind is known: reckoned in still air.", told: false },
+    { what: "wind", why: "Wind not known: calculated for still air.", told: false },
   ]);
   const { load: _, ...unloaded } = input();
   expect(calculateDeparture(unloaded)).not.toHaveProperty("takeOff");
   expect(why({ runway: { ...GRASS, declared: undefined } as never })).toContain("no declared distances");
-  expect(why({ settingHpa: undefined } as never)).toContain("not known");
+  expect(why({ settingHpa: undefined } as never)).toContain("missing");
   expect(why({ settingHpa: 29.92 })).toContain("850 to 1,090");
-  expect(why({ wind: { fromDeg: 250, kt: 10, gustKt: 5 } })).toContain("at least the mean");
+  expect(why({ wind: { fromDeg: 250, kt: 10, gustKt: 5 } })).toContain("less than the mean wind");
   const hot = calculateDeparture(input({ celsius: 41 }));
-  expect(hot.missing).toMatchObject([{ what: "climb", why: expect.stringContaining("Not on the chart") }]);
+  expect(hot.missing).toMatchObject([{ what: "climb", why: expect.stringContaining("off the chart") }]);
   expect(hot.takeOff?.leftM).toBeLessThan(0);
   expect(why({ load: { stations: { front: Number.NaN }, litres: {}, kgPerL: 0.7 } })).toContain(
     "not a number",
@@ -204,7 +204,7 @@ test("a cooler hour is the first that is enough, and is said with its temperatur
     { at: "2026-06-15T20:00:00Z", celsius: 12 },
   ];
   const hour = remedies(hot, { cooler }).find((one) => one.do === "cooler hour");
-  expect(hour && remedyWords(hour)).toMatch(/^Go at (18|20):00 UTC: \d\d °C by the forecast\.$/);
+  expect(hour && remedyWords(hour)).toMatch(/^Depart at (18|20):00 UTC: \d\d °C forecast\.$/);
 });
 
 test("the worst reasonable case lies beyond the best guess, is the same when asked again, and grows with what is uncertain", () => {
@@ -252,8 +252,8 @@ test("the strictest decides and is named; one's own is asked about, an authorisa
   const by = Object.fromEntries(judged.map(({ id, grade, sentence }) => [id, [grade, sentence]]));
   expect(by).toEqual({
     "minima.crosswindKt": ["stop", "9 kt: the authorisation's limit is 8 kt."],
-    "minima.windKt": ["ask", "25 kt: your own limit is 20 kt."],
-    "minima.ceilingFt": ["within limits", "2,000 ft: your own limit is 1,500 ft."],
+    "minima.windKt": ["ask", "25 kt: your personal limit is 20 kt."],
+    "minima.ceilingFt": ["within limits", "2,000 ft: your personal limit is 1,500 ft."],
     "minima.noNight": ["ask", expect.stringContaining("no night")],
   });
   // What is not known is not judged, and what nobody limits neither.
@@ -279,19 +279,19 @@ test("the briefing has today's numbers; no height to turn back is ever proposed"
   const type = { what: "trainer", oil: {} as never, performance: PERFORMANCE };
   const steps = composeBriefing({ type, departure: calculateDeparture(input()), windWords: "250° 10 kt" });
   const words = steps.map((step) => step.words).join(" ");
-  expect(words).toContain("Runway 2 4, 780 metres of grass.");
+  expect(words).toContain("Runway 2 4, 780 metres, grass.");
   expect(words).toContain("39 kt by 390 m");
   expect(words).not.toMatch(/turn back|\d{3} feet/);
   expect(
     composeBriefing({ type, departure: calculateDeparture(input()), turnBackFt: 700 }).map(
       ({ title }) => title,
     ),
-  ).toContain("Failure above 700 ft");
+  ).toContain("Engine failure above 700 ft");
   const twin = composeBriefing({
     type: { ...type, engines: ["left", "right"] },
     departure: { ...calculateDeparture(input()), oneEngine: { fpm: -60, gradientPercent: -1 } },
   });
-  expect(twin.map((step) => step.words).join(" ")).toContain("drift down at blue line");
+  expect(twin.map((step) => step.words).join(" ")).toContain("Hold blue line and descend");
   const glider = composeBriefing({
     type: { what: "glider" },
     departure: calculateDeparture({ ...input(), type: {} }),

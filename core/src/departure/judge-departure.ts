@@ -9,10 +9,10 @@ import { formatQuantity } from "../units/format";
 import { judgeReport } from "../weather/judge-report";
 import type { FlightLight } from "../weather/light";
 import { ceilingFt, type WeatherReport } from "../weather/report";
+import { calculateDeparture, type Departure, type DepartureInput } from "./calculate-departure";
 import { distanceWords, remedyWords } from "./departure-text";
 import { type ForecastDay, judgeForecast } from "./judge-forecast";
 import { fits, type Remedy, remedies } from "./remedies";
-import { calculateDeparture, type Departure, type DepartureInput } from "./calculate-departure";
 
 /** A departure as far as it is known: what is absent is not judged. */
 export interface DepartureDay {

@@ -28,7 +28,7 @@ describe("a forecast over a flight", () => {
     const [one, ...more] = judgeForecast(at("15T12:30", "15T13:30"));
     expect(more).toEqual([]);
     expect(one).toMatchObject({ id: "forecast", grade: "within limits" });
-    expect(one?.sentence).toBe("From 12:30 to 13:30 UTC nothing is forecast that passes a limit.");
+    expect(one?.sentence).toBe("From 12:30 to 13:30 UTC the forecast is within all limits.");
   });
 
   it("what lasts is asked about, what comes at times is watched, and nothing is a stop", () => {
@@ -67,13 +67,13 @@ describe("a forecast over a flight", () => {
 
   it("one of another field, of another time, or that ends too early says so", () => {
     expect(judgeForecast({ ...at("15T12:30", "15T13:30"), station: "QXAA" })).toMatchObject([
-      { grade: "ask", sentence: "The forecast is of QXMP, not of this field (QXAA)." },
+      { grade: "ask", sentence: "The forecast is for QXMP, not for this field (QXAA)." },
     ]);
     expect(judgeForecast(at("17T12:30", "17T13:30"))).toMatchObject([
       {
         grade: "note",
         sentence:
-          "The forecast is for 15 June 2026 12:00 to 16 June 2026 06:00 UTC: it says nothing of this flight.",
+          "The forecast is valid 15 June 2026 12:00 to 16 June 2026 06:00 UTC and does not cover this flight.",
       },
     ]);
     expect(graded(at("16T05:30", "16T07:00"))["forecast.ends"]).toBe("note");
@@ -83,14 +83,14 @@ describe("a forecast over a flight", () => {
     const { forecast, from, to } = at("15T14:30", "15T17:30");
     expect(forecastLines(forecast, from, to)).toEqual([
       { what: "At 14:30", words: "240° 10 kt; 10 km or more; scattered at 3,000 ft" },
-      { what: "Turning, 15:00 to 17:00", words: "290° 18 kt, gusts 28" },
+      { what: "Becoming, 15:00 to 17:00", words: "290° 18 kt, gusts 28" },
       { what: "At times, 16:00 to 19:00", words: "3,000 m; thunderstorm with rain; broken at 1,200 ft" },
     ]);
     // A change that has begun and is not through is told as a change.
     const turning = at("15T15:30", "15T16:30");
     expect(forecastLines(turning.forecast, turning.from, turning.to).slice(0, 2)).toEqual([
       { what: "At 15:30", words: "240° 10 kt; 10 km or more; scattered at 3,000 ft" },
-      { what: "Turning, 15:00 to 17:00", words: "290° 18 kt, gusts 28" },
+      { what: "Becoming, 15:00 to 17:00", words: "290° 18 kt, gusts 28" },
     ]);
   });
 });

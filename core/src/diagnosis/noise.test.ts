@@ -1,6 +1,6 @@
 import { rateOf } from "../testing/measure-unseen-cases";
-import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "../testing/unseen-cases";
 import { runUnseenCase } from "../testing/run-unseen-case";
+import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "../testing/unseen-cases";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 
 /**

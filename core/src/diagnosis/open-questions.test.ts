@@ -97,7 +97,7 @@ describe("a trace without prompts", () => {
       // The other side than the one that is not grounded shows no drop: the pilot says which one dropped, and that the other was tried.
       const { told, named, asked } = answerAll(again, engine, {
         "which side": side === "right" ? "Right" : "Left",
-        "other side": "Tried",
+        "other side": "Checked",
       });
       expect(asked.slice(0, 2)).toEqual(["which side", "other side"]);
       expect(named[side]?.side).toBe(side);
@@ -113,12 +113,12 @@ describe("a trace without prompts", () => {
     const reading = read({ kind: "heat cable off" }, engine);
     expect(reading.heat).toBeUndefined();
     const observed = observe(reading, engine.profile, limitsOf(engine));
-    const tried = answerAll(() => reading, engine, { heat: "Tried" });
+    const tried = answerAll(() => reading, engine, { heat: "Checked" });
     expect(tried.asked).toEqual(["order", "heat"]);
     expect(diagnose([...observed, ...tried.told], contextOf(engine)).ranked[0]?.fault?.id).toBe(
       "heat cable off",
     );
-    expect(answerAll(() => reading, engine, { heat: "Not tried" }).told).toEqual([]);
+    expect(answerAll(() => reading, engine, { heat: "Not checked" }).told).toEqual([]);
     expect(answerAll(() => reading, engine, { heat: "It changed" }).told).toEqual([]);
     expect(diagnose(observed, contextOf(engine)).ranked[0]?.fault).toBeUndefined();
   });
@@ -129,17 +129,19 @@ describe("a trace without prompts", () => {
     const [question] = openQuestions(reading, engine.profile, new Set());
     expect(question?.id).toBe("any side");
     const observed = observe(reading, engine.profile, limitsOf(engine));
-    const { told } = answerAll(() => reading, engine, { "any side": "Tried" });
+    const { told } = answerAll(() => reading, engine, { "any side": "Checked" });
     const { ranked, fits } = diagnose([...observed, ...told], contextOf(engine));
     expect(ranked[0]?.fault?.id).toBe("hot magneto");
     // Two at once are not in the library: it has to say that nothing on file explains it well.
     expect(fits).toBeLessThan(0.02);
-    expect(answerAll(() => reading, engine, { "any side": "Not tried" }).told).toEqual([]);
+    expect(answerAll(() => reading, engine, { "any side": "Not checked" }).told).toEqual([]);
     // It did drop, and the reader missed it: then nothing speaks against the engine.
     const missed = answerAll(() => reading, engine, { "any side": "Both dropped" }).told;
     expect(diagnose([...observed, ...missed], contextOf(engine)).ranked[0]?.fault).toBeUndefined();
     // It stopped for a second between two lines: that one is dead.
-    const { told: stopped, sides } = answerAll(() => reading, engine, { "any side": "It stopped on left" });
+    const { told: stopped, sides } = answerAll(() => reading, engine, {
+      "any side": "The engine stopped on left",
+    });
     expect(sides.first).toBe("left");
     const [dead] = diagnose([...observed, ...stopped], contextOf(engine)).ranked;
     expect(dead && isA("dead magneto", "left")(dead)).toBe(true);
@@ -190,7 +192,7 @@ describe("a trace without prompts", () => {
     const reading = readRunUp(traceOf(samples), engine.profile);
     expect(reading.tries.at(-1)?.feel).toBe("quit");
     const [question] = openQuestions(reading, engine.profile, new Set());
-    expect(question?.words).toContain("stopped on");
+    expect(question?.words).toContain("did the engine stop");
   });
 });
 
@@ -228,7 +230,7 @@ describe("the names of the sides of a trace without prompts", () => {
     const { told, named, asked, sides } = answerAll(twice, engine, {
       order: "The same",
       "which side": "Left",
-      "other side": "Tried",
+      "other side": "Checked",
     });
     expect(asked.slice(0, 3)).toEqual(["order", "which side", "other side"]);
     expect(sides).toEqual({ same: true, first: "left" });

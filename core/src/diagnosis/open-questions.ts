@@ -1,6 +1,6 @@
 import { otherSide } from "../engine/side";
-import type { RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { MagnetoSideOrder } from "../run-up/reading/magneto-side-order";
+import type { RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import { isUnsteady } from "../run-up/reading/unsteady";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { capital } from "../units/format";

@@ -16,7 +16,7 @@ const seen = (feature: Observation["feature"], state: string, side?: "right" | "
 
 const ORDER: OpenQuestion = {
   id: "order",
-  words: "Which side was tried first?",
+  words: "Which side did you check first?",
   answers: [
     { words: "Right", told: [], sides: { first: "right" } },
     { words: "Left", told: [], sides: { first: "left" } },
@@ -25,11 +25,11 @@ const ORDER: OpenQuestion = {
 };
 const HEAT: OpenQuestion = {
   id: "heat",
-  words: "The heat does not show. Was it tried?",
+  words: "The trace does not show carburettor heat. Did you check it?",
   answers: [
-    { words: "Tried: nothing changed", told: [seen("heat", "nothing")] },
-    { words: "It changed: the trace missed it", told: [] },
-    { words: "Not tried", told: [] },
+    { words: "Checked: no change", told: [seen("heat", "nothing")] },
+    { words: "It changed, but not in the trace", told: [] },
+    { words: "Not checked", told: [] },
   ],
 };
 const EMPTY: OpenQuestion = {

@@ -32,7 +32,7 @@ describe("typed numbers in the words of the fault library", () => {
     ["over the limit", { base: 1800, right: 1730, left: 1640 }, ["right usual", "left over"]],
     ["far apart", { base: 1800, right: 1770, left: 1700 }, ["right usual", "left uneven"]],
     ["nothing dropped", { base: 1800, right: 1795, left: 1730 }, ["right none", "left usual"]],
-    ["it stopped", { base: 1800, right: 1730, left: 0 }, ["right usual", "left quit"]],
+    ["", { base: 1800, right: 1730, left: 0 }, ["right usual", "left quit"]],
     ["one side only", { base: 1800, left: 1730 }, ["left usual"]],
   ])("%s", (_, typed, expected) => {
     expect(states(typed)).toEqual(expected);
@@ -41,7 +41,7 @@ describe("typed numbers in the words of the fault library", () => {
   it("asks how it ran on the side that stands out, once, and of nothing else", () => {
     expect(feelQuestion(seen({ base: 1800, right: 1730, left: 1720 }))).toBeUndefined();
     const over = { base: 1800, right: 1730, left: 1640 };
-    expect(feelQuestion(seen(over), { right: "R", left: "L" })?.words).toBe("How did it run on L?");
+    expect(feelQuestion(seen(over), { right: "R", left: "L" })?.words).toBe("How did the engine run on L?");
     expect(feelQuestion(felt(over, "Rough"))).toBeUndefined();
   });
 });

@@ -1,7 +1,7 @@
 import { HANDS } from "../testing/coached-unseen-cases";
 import { measureAsked, measureCoached, measureStrangers } from "../testing/measure-unseen-cases";
-import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/unseen-cases";
 import { runUnseenCase } from "../testing/run-unseen-case";
+import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/unseen-cases";
 
 /**
  * Run-ups of strangers, made without a number of the engine model or of the library (`testing/stranger-cases.ts`). What they show is that the reader lives with manners and coarse monitors; not that

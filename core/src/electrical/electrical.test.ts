@@ -54,7 +54,7 @@ describe("ampere-hours", () => {
   });
 
   test("below zero are refused", () => {
-    expect(() => usedAmpereHours([{ amps: -1, seconds: 1 }])).toThrow("never below zero");
+    expect(() => usedAmpereHours([{ amps: -1, seconds: 1 }])).toThrow("cannot be negative");
     expect(() => usedAmpereHours([{ amps: 1, seconds: Number.NaN }])).toThrow("not a number");
   });
 });
@@ -75,8 +75,8 @@ describe("what is left for the start", () => {
   });
 
   test("is not guessed for a temperature that cannot be, or without a table", () => {
-    expect(() => batteryState(profile, [], 0, 90)).toThrow("no temperature to fly at");
-    expect(() => batteryState({ ...profile, usable: [] }, [], 0, 10)).toThrow("no values by temperature");
+    expect(() => batteryState(profile, [], 0, 90)).toThrow("out of range");
+    expect(() => batteryState({ ...profile, usable: [] }, [], 0, 10)).toThrow("no values for different temperatures");
   });
 });
 

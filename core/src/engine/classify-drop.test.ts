@@ -8,7 +8,7 @@ const state = (made: Dropped, other?: Dropped, limits = LIMITS) => classifyDrop(
 
 test.each<[string, Dropped, Dropped | undefined, string]>([
   ["inside", { drop: 70 }, { drop: 80 }, "usual"],
-  ["at the limit, which is inside", { drop: 125 }, { drop: 100 }, "usual"],
+  ["at the limit, which is within limits (", { drop: 125 }, { drop: 100 }, "usual"],
   ["over", { drop: 126 }, { drop: 100 }, "over"],
   ["far more than the other", { drop: 120 }, { drop: 60 }, "uneven"],
   ["far less than the other: that one is uneven", { drop: 60 }, { drop: 120 }, "usual"],

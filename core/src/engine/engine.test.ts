@@ -98,7 +98,7 @@ test("one side alone is judged alone", () => {
 });
 
 test.each([
-  [9000, 1700, "the tachometer ends at 3,500"],
+  [9000, 1700, "above the tachometer's 3,500"],
   [1700, -5, "negative"],
   [Number.NaN, 1700, "not a number"],
 ])("%d and %d are not readings", (right, left, reason) => {

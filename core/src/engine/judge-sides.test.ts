@@ -11,7 +11,7 @@ const psi = (left: number, right: number) =>
 test("two engines that stand alike, and two that do not (common practice)", () => {
   expect(psi(72, 70)).toMatchObject({ grade: "within limits", reading: { value: 2 }, margin: { value: 10 } });
   expect(psi(72, 55)).toMatchObject({ grade: "watch", margin: { value: -5 } });
-  expect(psi(72, 55)?.sentence).toContain("17 psi apart");
+  expect(psi(72, 55)?.sentence).toContain("17 psi difference");
 });
 
 test("whichever side is named first", () => {

@@ -72,8 +72,8 @@ describe("dipstick, gauge and log together", () => {
   });
 
   test("without anybody, or with one who is never wrong, are refused", () => {
-    expect(() => estimateFuel([])).toThrow("Nobody");
-    expect(() => estimateFuel([says("dip", 10, 0)])).toThrow("without any uncertainty");
+    expect(() => estimateFuel([])).toThrow("No fuel quantity");
+    expect(() => estimateFuel([says("dip", 10, 0)])).toThrow("needs an uncertainty above zero");
   });
 });
 
@@ -136,7 +136,7 @@ describe("one look at one tank", () => {
       "No dipstick calibration",
     );
     expect(() => litresByReading(bare, { tankId: "left", by: "gauge", value: 3 })).toThrow(
-      "it does not count",
+      "it is not used",
     );
     expect(() =>
       litresByReading(
@@ -182,15 +182,15 @@ describe("a dip on a slope", () => {
     expect(read("dip", 8, { rightDownDeg: 3, noseUpDeg: 0 }).value).toBeGreaterThan(read("dip", 8).value);
   });
 
-  test("is refused where the fuel runs into a corner, and beyond six degrees", () => {
+  test("is refused where the fuel runs On this slope, and beyond six degrees", () => {
     expect(() =>
       dipCorrectedForTilt(1, { rightDownDeg: 4, noseUpDeg: 0 }, { ...geometry, holeRightCm: 0 }),
-    ).toThrow("into a corner");
+    ).toThrow("On this slope");
     expect(() =>
       dipCorrectedForTilt(19, { rightDownDeg: 4, noseUpDeg: 0 }, { ...geometry, holeRightCm: 0 }),
-    ).toThrow("against the roof");
+    ).toThrow("touches the top of the tank");
     expect(() => dipCorrectedForTilt(8, { rightDownDeg: 7, noseUpDeg: 0 }, geometry)).toThrow(
-      "too much to correct",
+      "too large to correct",
     );
   });
 });
@@ -250,7 +250,7 @@ describe("the log", () => {
   test("a negative burn and a meter that went back are named", () => {
     expect(() => expectedFuel(tanks, [...log, entry("03", "burn", -3)])).toThrow("A burn cannot be negative");
     const expected = expectedFuel(tanks, log);
-    expect(() => expected && fuelByLog(expected, 99, 30, 4)).toThrow("cannot go back");
+    expect(() => expected && fuelByLog(expected, 99, 30, 4)).toThrow("but read 100");
   });
 });
 
@@ -272,15 +272,15 @@ describe("why they disagree", () => {
       uplifts: [uplift],
       kgPerL,
     });
-    expect(first).toContain("100 are L, not US gal");
+    expect(first).toContain("100 L would fit, not US gal");
   });
   test("less than the log: a flight, a leak, a cap; more: an uplift nobody wrote down", () => {
     expect(likelyCauses({ odd: "log", measuredLessLogL: -30, kgPerL }).join()).toMatch(/flight.*leak.*cap/);
     expect(likelyCauses({ odd: "log", measuredLessLogL: 30, kgPerL })[0]).toContain(
-      "uplift that was not written down",
+      "uplift that was not logged",
     );
     expect(likelyCauses({ odd: "gauge", measuredLessLogL: 3, kgPerL })).toEqual([
-      expect.stringContaining("fly by the dipstick"),
+      expect.stringContaining("have the gauge checked"),
     ]);
     expect(likelyCauses({ odd: "dip", measuredLessLogL: -30, kgPerL })[0]).toContain("another aircraft");
   });

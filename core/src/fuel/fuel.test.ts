@@ -117,13 +117,13 @@ describe("litres from a dip", () => {
         { dipCm: 0, litres: 5 },
         { dipCm: 2, litres: 4 },
       ]),
-    ).toThrow("cannot fall");
+    ).toThrow("cannot decrease");
     expect(
       bad([
         { dipCm: 2, litres: 0 },
         { dipCm: 2, litres: 4 },
       ]),
-    ).toThrow("must rise");
+    ).toThrow("must increase");
   });
 });
 
@@ -240,7 +240,7 @@ describe("fuel for this flight", () => {
       { ...profile, tanks: profile.tanks.map(({ calibration: _gone, ...tank }) => tank) },
       "No dipstick calibration on file",
     ],
-    ["burn", { ...profile, burnLPerH: undefined } as unknown as FuelProfile, "No planned burn on file"],
+    ["burn", { ...profile, burnLPerH: undefined } as unknown as FuelProfile, "No fuel consumption on file"],
   ])("a missing %s is said, not guessed", (_what, given, sentence) => {
     const result = judgeFuel({
       profile: given,

@@ -2,15 +2,15 @@ import { type Judgement, notAssessed, type Source } from "../judgement/judgement
 import { QuantityError } from "../units/convert";
 import { formatQuantity } from "../units/format";
 import { sumOfUncertain, type Uncertain } from "../units/uncertain";
-import { enduranceMin, usableFuelL } from "./margin/endurance";
-import { type Enough, type FuelPlan, fuelMargin } from "./margin/fuel-margin";
-import { refuelPlan } from "./margin/refuel-plan";
 import type { FuelUnit } from "./grade/fuel-amount";
 import { fuelDensity } from "./grade/fuel-grades";
 import { type FuelWords, fuelWords } from "./grade/fuel-text";
 import { BURN_ERROR, type ExpectedFuel, type FuelEntry, fuelByLog } from "./log/fuel-log";
 import { estimateFuel, type FuelEstimate, type FuelSource } from "./log/fuel-sources";
 import { likelyCauses } from "./log/likely-causes";
+import { enduranceMin, usableFuelL } from "./margin/endurance";
+import { type Enough, type FuelPlan, fuelMargin } from "./margin/fuel-margin";
+import { refuelPlan } from "./margin/refuel-plan";
 import type { Tilt } from "./tanks/dip-corrected-for-tilt";
 import { litresByReading, readingUnit, type Tank, type TankReading } from "./tanks/tank";
 

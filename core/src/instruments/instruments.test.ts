@@ -42,7 +42,7 @@ test("an altimeter that is out by a slip of the knob says on which setting it wo
   });
   expect(slipped.grade).toBe("ask");
   expect(slipped.sentence).toBe(
-    "Shows 100 ft high, 25 ft too far. It stands on 1,017 hPa; on 1,013 it would be right.",
+    "Reads 100 ft high, 25 ft outside tolerance. It is set to 1,017 hPa; at 1,013 hPa it would read correctly.",
   );
   expect(settingForHpa(stationPressureHpa(1016.6, 123), 23)).toBeCloseTo(1016.6 - 0.1 * 33.8639, 0);
   // Out by thousands of feet it is no slip of the knob.

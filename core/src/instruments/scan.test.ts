@@ -30,7 +30,7 @@ describe("the heading indicator (common practice: within 5°)", () => {
     const card = readDeviationCard("0:0, 60:-3, 120:0");
     expect(judgeHeading(63, 60, card)).toMatchObject({
       grade: "within limits",
-      sentence: expect.stringContaining("63° by its card"),
+      sentence: expect.stringContaining("63° corrected by its card"),
     });
     // The same needles without the card would be three degrees apart.
     expect(judgeHeading(63, 60, undefined).sentence).toContain("3° more than");
@@ -50,10 +50,10 @@ describe("the heading indicator (common practice: within 5°)", () => {
 
 describe("the climb indicator (common practice: within 100 ft/min, and that is its zero)", () => {
   it.each([
-    [0, "within limits", "At nought."],
-    [60, "note", "60 up at rest: today that is its zero."],
+    [0, "within limits", "Reads zero."],
+    [60, "note", "60 up at rest: use that as zero today."],
     [-100, "note", "100 down"],
-    [140, "ask", "too much"],
+    [140, "ask", "too far from zero"],
   ])("%d ft/min is %s", (reading, grade, words) => {
     expect(judgeVsi(reading)).toMatchObject({ grade, sentence: expect.stringContaining(words) });
   });
@@ -63,7 +63,7 @@ describe("navigation receivers (14 CFR 91.171, from memory: 4°, 30 days)", () =
   it("each within 4°, and within 4° of each other", () => {
     expect(judgeVorReceivers({ one: 4, two: 1 }).grade).toBe("within limits");
     expect(judgeVorReceivers({ one: 5 }).grade).toBe("ask");
-    expect(judgeVorReceivers({ one: 3, two: -3 }).sentence).toContain("apart");
+    expect(judgeVorReceivers({ one: 3, two: -3 }).sentence).toContain("6° difference");
     expect(() => judgeVorReceivers({ one: 200 })).toThrow("−180 to 180");
   });
 
@@ -72,7 +72,7 @@ describe("navigation receivers (14 CFR 91.171, from memory: 4°, 30 days)", () =
     expect(judgeReceiverAge("2026-03-30T10:00:00.000Z", "2026-05-01T10:00:00.000Z")?.sentence).toContain(
       "32 days ago",
     );
-    expect(judgeReceiverAge(undefined, "2026-05-01T10:00:00.000Z")?.sentence).toContain("No check on record");
+    expect(judgeReceiverAge(undefined, "2026-05-01T10:00:00.000Z")?.sentence).toContain("No VOR check on record");
   });
 });
 
@@ -86,7 +86,9 @@ describe("an altimeter over the months", () => {
   it("that creeps is said, with when it will be out", () => {
     const creeping = judgeAltimeterDrift(errors(10, 5), 75);
     expect(creeping?.grade).toBe("watch");
-    expect(creeping?.sentence).toMatch(/10 ft higher every month: outside its 75 ft in about 2 months/);
+    expect(creeping?.sentence).toMatch(
+      /10 ft higher every month: outside its 75 ft tolerance in about 2 months/,
+    );
   });
 
   it("that only scatters, or was read too seldom, says nothing", () => {

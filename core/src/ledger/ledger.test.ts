@@ -76,7 +76,7 @@ describe("the ledger", () => {
     const open = openEntries(foldLedger(list, fold(answered("lock"), answered("on"))));
     expect(open.map((entry) => entryText(list, entry))).toEqual([
       "battery: still on, at Engine",
-      "pitot cover: not off yet, at Left",
+      "pitot cover: not removed yet, at Left",
     ]);
   });
 
@@ -130,7 +130,7 @@ describe("the gate before boarding", () => {
       why: "Nobody boards while something is out there.",
       open: [
         { text: "battery: still on, at Engine", itemId: "off" },
-        { text: "pitot cover: not off yet, at Left", itemId: "cover" },
+        { text: "pitot cover: not removed yet, at Left", itemId: "cover" },
         { text: "oil door: still open, at Engine", itemId: "cowl.shut" },
       ],
     });

@@ -1,3 +1,3 @@
+export * from "./upgrade-bundle";
 export * from "./upgrade-event";
 export * from "./upgrade-file";
-export * from "./upgrade-bundle";

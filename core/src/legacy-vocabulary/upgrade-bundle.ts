@@ -1,6 +1,6 @@
+import { isRecord, renamed, withTodaysCause } from "./rename";
 import { preferencesInTodaysWords } from "./upgrade-event";
 import { upgradeFile } from "./upgrade-file";
-import { isRecord, renamed, withTodaysCause } from "./rename";
 
 /** What a device keeps of one aircraft, with its files and its last walks in today's words. */
 export function upgradeBundle(bundle: unknown): unknown {

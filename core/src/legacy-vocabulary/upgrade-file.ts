@@ -1,6 +1,6 @@
 import { partOfTitle } from "../aircraft/part-of";
-import { preferencesInTodaysWords } from "./upgrade-event";
 import { isRecord, type Plain, renamed, withTodaysCause } from "./rename";
+import { preferencesInTodaysWords } from "./upgrade-event";
 
 /** Formats that changed their words, and how each is read since. */
 const READ: Readonly<Record<string, (file: Plain) => Plain>> = {

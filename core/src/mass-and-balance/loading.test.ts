@@ -213,7 +213,7 @@ describe("a load", () => {
     const aft = check(load({ front: 70, rear: 190, bags: 30, shelf: 20 }, 60));
     expect(aft.faults.map(({ kind }) => kind)).toEqual(["aft"]);
     expect(aft.faults[0] && faultWords(aft.faults[0])).toMatch(
-      /^Aft of the limit by \d+ mm, with the fuel gone\.$/,
+      /^Aft of the limit by \d+ mm, at zero fuel\.$/,
     );
   });
 
@@ -247,16 +247,16 @@ describe("a load", () => {
     const sat = (kg: number) =>
       checkLoad(glider, { stations: { seat: kg }, litres: {}, kgPerL: 1 }, { taxiL: 0, tripL: 0 }).faults;
     expect(sat(62).map(faultWords)).toContain(
-      "8.0 kg missing on the front seat: it takes 70 kg with ballast.",
+      "8.0 kg too light on the front seat: at least 70 kg is required, ballast included.",
     );
     expect(sat(80)).toEqual([]);
-    expect(sat(105).map(({ of }) => of)).toEqual(["the parts without lift"]);
+    expect(sat(105).map(({ of }) => of)).toEqual(["the non-lifting parts"]);
     const [ballast] = smallestChanges(
       glider,
       { stations: { seat: 62 }, litres: {}, kgPerL: 1 },
       { taxiL: 0, tripL: 0 },
     );
-    expect(ballast && changeWords(ballast, glider)).toBe("Put 8 kg of ballast: the front seat.");
+    expect(ballast && changeWords(ballast, glider)).toBe("Add 8 kg of ballast at the front seat.");
   });
 
   it("what is no mass is refused, not guessed", () => {
@@ -374,15 +374,13 @@ test("a file that cannot be is named at its place", () => {
 
 describe("a person without a mass", () => {
   it("is asked for, and nothing is put in its place: the pilot's seat is never empty", () => {
-    expect(check(load({ bags: 20 })).missing).toEqual([
-      "What does the pilot weigh? Nothing is entered for the front seats.",
-    ]);
+    expect(check(load({ bags: 20 })).missing).toEqual(["Enter the pilot's mass at the front seats."]);
     expect(check(load({ front: 0, rear: 80 })).missing).toHaveLength(1);
     expect(check(load({ front: 55 })).missing).toEqual([]);
   });
 
   it("is missed where somebody comes along and the seats hold one, and not where they hold two", () => {
-    expect(check({ ...load({ front: 84 }), people: 2 }).missing[0]).toMatch(/84 kg together: whose mass/);
+    expect(check({ ...load({ front: 84 }), people: 2 }).missing[0]).toMatch(/only 84 kg is entered for the seats/);
     expect(check({ ...load({ front: 84, rear: 60 }), people: 2 }).missing).toEqual([]);
     // Both on the front seats, one number for the two of them.
     expect(check({ ...load({ front: 150 }), people: 2 }).missing).toEqual([]);
@@ -409,9 +407,7 @@ describe("arms from another datum", () => {
     // The same aircraft weighed from a point 1,650 mm ahead of the firewall, the rest of the file left as it was.
     const [fault] = faults({ weighing: { ...AIRCRAFT.weighing, armMm: 2650 } });
     expect(fault?.path).toBe("weighing.armMm");
-    expect(fault?.expected).toMatch(
-      /balances from \d+ to \d+ mm, and the envelope reaches from 890 to 1200 mm/,
-    );
+    expect(fault?.expected).toMatch(/between \d+ and \d+ mm, but the envelope is 890 to 1200 mm/);
   });
 
   it("are told at one place that would lie outside of the aircraft", () => {

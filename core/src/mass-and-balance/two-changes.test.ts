@@ -151,9 +151,9 @@ describe("two changes at once", () => {
         ],
         SMALL,
       ),
-    ).toBe("Leave the rear seat empty (60 kg). And: Take 10 L less fuel (7 kg).");
+    ).toBe("Leave the rear seat empty (60 kg). Also: Take 10 L less fuel (7 kg).");
     expect(changesWords([{ do: "take out", from: "rear", kg: 6.5 }], SMALL)).toBe(
-      "6.5 kg less on the rear seat: somebody lighter.",
+      "6.5 kg less on the rear seat: seat a lighter person there.",
     );
   });
 });

@@ -55,16 +55,16 @@ describe("an oil level", () => {
 
   test("is filled only to where the engine throws it off", () => {
     expect(judge(6.5).judgement.action).toContain(
-      "1 container of 1.0 US qt would fit under 7.5 US qt, above which",
+      "1 container of 1.0 US qt would fit below 7.5 US qt, above which",
     );
-    expect(judge(6.6).judgement.action).toContain("Add nothing");
+    expect(judge(6.6).judgement.action).toContain("Add no oil");
     expect(judge(5.4).addContainers).toBe(1);
   });
 
   test("read hot on a dipstick marked for cold is brought to what the dipstick means", () => {
     expect(judge(5.7, "hot")).toMatchObject({ levelQt: 6.2, judgement: { grade: "within limits" } });
     expect(judge(5.7, "cold").judgement.grade).toBe("stop");
-    expect(judge(5.7, "hot").judgement.sentence).toContain("marked for cold: 5.7 is 6.2 US qt");
+    expect(judge(5.7, "hot").judgement.sentence).toContain("marked for cold oil: 5.7 corrects to 6.2 US qt");
     expect(
       judgeOil({ levelQt: 6.3, profile: { ...profile, markedFor: "hot" }, longFlight: false, heat: "cold" })
         .levelQt,
@@ -73,10 +73,10 @@ describe("an oil level", () => {
 
   test.each([
     [{ qt: 1, grade: "W100", sealed: true }, 6.2, undefined],
-    [{ qt: 1, grade: "W100", sealed: true }, 6.8, "more than 7.5"],
-    [{ qt: 1, grade: "W80", sealed: true }, 6, "not on this engine's list"],
+    [{ qt: 1, grade: "W100", sealed: true }, 6.8, "over the limit of 7.5"],
+    [{ qt: 1, grade: "W80", sealed: true }, 6, "not approved for this engine"],
     [{ qt: 1, grade: "W100", sealed: false }, 6, "unopened"],
-    [{ qt: 0, sealed: true }, 6, "nothing"],
+    [{ qt: 0, sealed: true }, 6, "how much oil"],
   ])("an addition of %j to %d: %s", (oil, level, why) => {
     const answer = oilAdditionFault(oil, profile, level);
     if (why === undefined) expect(answer).toBeUndefined();
@@ -144,16 +144,16 @@ describe("consumption", () => {
 
   test("with too few readings says so, and nothing else", () => {
     const trend = oilTrend(engine(5, () => 0.2, 1));
-    expect(trend).toMatchObject({ tooFew: "5 readings with the hour meter: a trend needs 6." });
+    expect(trend).toMatchObject({ tooFew: "5 oil readings with hour meter. A trend needs 6." });
     expect(trend.recent).toBeUndefined();
     expect(judgeOilUse(trend, 7, 6)).toBeUndefined();
-    expect(oilTrend([]).tooFew).toContain("No reading");
+    expect(oilTrend([]).tooFew).toContain("No oil reading");
   });
 
   test("a meter that went back is named and left out; a negative level is refused", () => {
     const entries = engine(8, () => 0.2, 1);
     const { faults, use } = oilTrend([...entries, { at: day(99), entry: "level", qt: 7, hours: 900 }]);
-    expect(faults).toEqual([{ at: day(99), reason: expect.stringContaining("cannot go back") }]);
+    expect(faults).toEqual([{ at: day(99), reason: expect.stringContaining("Check the readings") }]);
     expect(use).toHaveLength(8);
     expect(() => oilTrend([{ at: day(1), entry: "level", qt: -1, hours: 1 }])).toThrow("negative");
   });
@@ -168,7 +168,7 @@ describe("what lies ahead", () => {
     expect(forecastOil(5.5, 6, rate, 1.2)?.flights).toBe(0);
     expect(forecastOil(7, 6, { ...rate, low: -0.1 }, 1.2)).not.toHaveProperty("atMost");
     expect(forecastOil(7, 6, { ...rate, perH: 0 }, 1.2)).toBeUndefined();
-    expect(() => forecastOil(7, 6, rate, 0)).toThrow("more than no time");
+    expect(() => forecastOil(7, 6, rate, 0)).toThrow("more than zero");
   });
 
   test("is said in a sentence, and noted when the next flight reaches the minimum", () => {
@@ -176,7 +176,7 @@ describe("what lies ahead", () => {
     expect(judgeOilUse(trend, 7, 6)).toMatchObject({
       grade: "within limits",
       sentence:
-        "0.25 qt/h of late (0.20 to 0.40). Above the minimum for about 3 more flights of 1 h 12 min (2 to 4).",
+        "0.25 qt/h recently (0.20 to 0.40). Above the minimum for about 3 more flights of 1 h 12 min (2 to 4).",
     });
     expect(judgeOilUse(trend, 6.1, 6)).toMatchObject({
       grade: "note",

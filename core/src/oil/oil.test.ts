@@ -27,7 +27,7 @@ test.each([
 
 test("what would fit is said, and that nothing has to go in", () => {
   expect(judge(6.9).judgement.action).toContain("1 container of 1.0 US qt would fit");
-  expect(judge(7.1).judgement.action).toContain("no full container fits");
+  expect(judge(7.1).judgement.action).toContain("Add no oil");
   expect(judge(7).judgement.action).toContain("1 container");
 });
 
@@ -43,7 +43,7 @@ test("below the minimum with no room for a whole container, it asks", () => {
   const narrow = { ...profile, minimumQt: 7.5, maximumQt: 8 };
   expect(judge(7.2, false, narrow)).toMatchObject({
     addContainers: 0,
-    judgement: { grade: "stop", action: expect.stringContaining("ask") },
+    judgement: { grade: "stop", action: expect.stringContaining("Ask a mechanic") },
   });
 });
 

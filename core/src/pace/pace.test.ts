@@ -62,7 +62,7 @@ describe("answers faster than a person can look", () => {
     expect(more).toEqual([]);
     expect(run?.items).toHaveLength(11);
     expect(run?.stationIds).toEqual(["left"]);
-    expect(run && hastyText(run)).toBe("11 items in 7 s: that is quicker than an eye can look.");
+    expect(run && hastyText(run)).toBe("11 items in 7 s: too fast to have looked at each one.");
   });
 
   test("are nothing when every look had its time, or when only three came quickly", () => {

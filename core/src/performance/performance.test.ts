@@ -68,7 +68,7 @@ test("it is never read outside: beyond its end it is refused, before its beginni
     OutsideChartError,
   );
   expect(() => readChart(LINEAR, { kg: 1001, pressureAltitudeFt: 0, celsius: 20 })).toThrow(
-    "Not on the chart: 1,001 kg, it ends at 1,000",
+    "1,001 kg is off the chart, which ends at 1,000",
   );
   expect(() => readChart(LINEAR, { kg: 900, pressureAltitudeFt: 4001, celsius: 20 })).toThrow(
     "pressure altitude",
@@ -84,7 +84,7 @@ test("a hole, an axis that turns, a distance that gets shorter where it is hotte
   const holed = structuredClone(LINEAR);
   holed.values[0]?.[1]?.pop();
   expect(chartFaults(holed, "c")).toMatchObject([
-    { path: "c.values", expected: expect.stringContaining("hole") },
+    { path: "c.values", expected: expect.stringContaining("one is missing") },
   ]);
   expect(chartFaults({ ...LINEAR, celsius: [0, 40, 20] }, "c")[0]?.path).toBe("c.celsius");
   const bent = structuredClone(LINEAR);
@@ -229,8 +229,8 @@ test.each([
 
 test("what cannot be a code or a frequency is said; help is called for on purpose only", () => {
   expect(["7000", "1200", "0000"].map(squawkFault)).toEqual([undefined, undefined, undefined]);
-  expect(squawkFault("7800")).toBe("Each digit from 0 to 7.");
-  expect(squawkFault("700")).toBe("Four digits.");
+  expect(squawkFault("7800")).toBe("Use digits from 0 to 7 only.");
+  expect(squawkFault("700")).toBe("Enter four digits.");
   expect(squawkFault("7600")).toContain("radio failure");
   expect(["122.705", "118.0", "121.5", "118.02", "118.07", "136.975", "132,015"].map(frequencyFault)).toEqual(
     Array(7).fill(undefined),

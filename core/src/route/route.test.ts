@@ -194,7 +194,7 @@ describe("the best order of a lap", () => {
         ],
       }),
     ).toThrow(OrderError);
-    expect(() => bestOrder({ distances, precedence: [[1, 0]], start: 0 })).toThrow("cannot begin there");
+    expect(() => bestOrder({ distances, precedence: [[1, 0]], start: 0 })).toThrow("cannot start there");
     expect(bestOrder({ distances: [] })).toEqual({ order: [], metres: 0, exact: true });
   });
 });

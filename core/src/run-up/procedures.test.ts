@@ -59,7 +59,7 @@ describe("leaning for the ground", () => {
     const judged = leaned(run);
     expect(judged.grade).toBe("within limits");
     expect(judged.sentence).toMatch(
-      /Fastest [\d,]+, past it to [\d,]+, back to [\d,]+\. Exhaust \d+ °F under/,
+      /Maximum [\d,]+ rpm, leaned past it to [\d,]+, enriched to [\d,]+\. EGT \d+ °F below/,
     );
   });
 
@@ -73,7 +73,7 @@ describe("leaning for the ground", () => {
     const left = coached("ground lean", 0, {}, ["enrich"]);
     expect(leaned(left)).toMatchObject({
       grade: "watch",
-      sentence: expect.stringContaining("past the peak"),
+      sentence: expect.stringContaining("too lean"),
     });
   });
 
@@ -116,14 +116,14 @@ describe("warming up", () => {
     const { profile } = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     expect(judgeWarmUp(60, 3, profile)).toMatchObject({
       grade: "ask",
-      sentence: "60 °F after 3 min: 15 °F short of its arc.",
+      sentence: "60 °F after 3 min: 15 °F below the green arc.",
     });
     expect(judgeWarmUp(250, 20, profile).grade).toBe("stop");
     // The margin is to the nearer end of the arc of 75 to 245.
     expect(judgeWarmUp(78, 3, profile).margin).toEqual({ value: 3, unit: "°F" });
     expect(judgeWarmUp(240, 30, profile).margin).toEqual({ value: 5, unit: "°F" });
     expect(judgeWarmUp(undefined, 3, profile).grade).toBe("unjudged");
-    expect(judgeWarmUp(75, 0.2, profile).sentence).toBe("75 °F: in its arc, ready for the run-up.");
+    expect(judgeWarmUp(75, 0.2, profile).sentence).toBe("75 °F: in the green arc, ready for the run-up.");
   });
 });
 
@@ -142,12 +142,12 @@ describe("the idle held by itself", () => {
     const idle = { from: 0, to: 2, floor: 640, floorSigma: 2, held: 2, quit: false };
     expect(judgeIdleHold(idle, profile)).toMatchObject({
       grade: "note",
-      sentence: "640 rpm, but held 2 s only.",
+      sentence: "640 rpm, but held for only 2 s.",
     });
     expect(judgeIdleHold({ ...idle, quit: true, floor: 0 }, profile).grade).toBe("stop");
     expect(judgeIdleHold({ ...idle, held: 5, floor: 900 }, profile)).toMatchObject({
       grade: "ask",
-      sentence: "900 rpm, held 5 s: over its range.",
+      sentence: "900 rpm, held 5 s: above its range.",
     });
     // Its range here is 550 to 800.
     expect(judgeIdleHold({ ...idle, held: 5, floor: 695 }, profile).margin).toEqual({

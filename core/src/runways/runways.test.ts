@@ -81,7 +81,7 @@ test.each([
   [361, { fromDeg: 10, kt: 5 }, "0 to 360"],
   [90, { fromDeg: -1, kt: 5 }, "0 to 360"],
   [90, { fromDeg: 10, kt: -5 }, "negative"],
-  [90, { fromDeg: 10, kt: 15, gustKt: 10 }, "at least the mean"],
+  [90, { fromDeg: 10, kt: 15, gustKt: 10 }, "less than the mean wind"],
   [90, { fromDeg: Number.NaN, kt: 15 }, "not a number"],
   [90, { fromDeg: 10, kt: 15, between: [10, 400] as [number, number] }, "0 to 360"],
 ])("runway %d, wind %j is refused", (runway, wind, why) => {
@@ -100,10 +100,10 @@ const FIELD = {
 test("the better runway and why; in no wind the longest; as it stands in the file makes no difference", () => {
   const west = compareRunways(FIELD, { fromDeg: 280, kt: 14 });
   expect(west.runways.map(({ runway }) => runway.id)).toEqual(["29", "24", "06", "11"]);
-  expect(west.why).toBe("Runway 29: 14 kt against you, 2 kt across at most; 24 would have 9 across.");
+  expect(west.why).toBe("Runway 29: 14 kt headwind, crosswind up to 2 kt; 24 has up to 9 kt crosswind.");
   expect(compareRunways(FIELD, { fromDeg: 0, kt: 0 }).best?.runway.lengthM).toBe(910);
   expect(compareRunways(FIELD, { fromDeg: 100, kt: 12 }).why).toContain("Runway 11");
-  expect(compareRunways({ runways: [] }, { kt: 0 }).why).toBe("No runway is on file.");
+  expect(compareRunways({ runways: [] }, { kt: 0 }).why).toBe("No runway on file.");
   fc.assert(
     fc.property(
       degrees,
@@ -137,19 +137,19 @@ test("the variation has the sign that charts have, and ends with its model", () 
   expect(variationDeg({ lat: 43, lon: -71 }, "2026-06-15")).toBeLessThan(-12);
   expect(variationDeg({ lat: 47, lon: -122 }, "2026-06-15")).toBeGreaterThan(12);
   expect(Math.abs(variationDeg({ lat: 53.4, lon: 2.1 }, "2026-06-15"))).toBeLessThan(4);
-  expect(() => variationDeg({ lat: 53, lon: 2 }, "2040-01-01")).toThrow("read it off the chart");
-  expect(() => variationDeg({ lat: 99, lon: 2 }, "2026-01-01")).toThrow("latitude");
+  expect(() => variationDeg({ lat: 53, lon: 2 }, "2040-01-01")).toThrow("Read it from the chart");
+  expect(() => variationDeg({ lat: 99, lon: 2 }, "2026-01-01")).toThrow("Latitude");
 });
 
 test.each<[{ fromDeg: number; kt: number }, WindRange, string | undefined]>([
   [{ fromDeg: 240, kt: 10 }, { fromDeg: 250, kt: 12 }, undefined],
-  [{ fromDeg: 300, kt: 10 }, { fromDeg: 250, kt: 12 }, "50° apart"],
+  [{ fromDeg: 300, kt: 10 }, { fromDeg: 250, kt: 12 }, "50° difference"],
   [{ fromDeg: 350, kt: 10 }, { fromDeg: 20, kt: 12 }, undefined],
-  [{ fromDeg: 250, kt: 22 }, { fromDeg: 250, kt: 12 }, "the sock says more"],
+  [{ fromDeg: 250, kt: 22 }, { fromDeg: 250, kt: 12 }, "windsock shows more wind"],
   [{ fromDeg: 250, kt: 20 }, { fromDeg: 250, kt: 12, gustKt: 22 }, undefined],
   [{ fromDeg: 100, kt: 3 }, { fromDeg: 250, kt: 2 }, undefined],
   [{ fromDeg: 215, kt: 10 }, { fromDeg: 270, kt: 10, between: [210, 290] }, undefined],
-  [{ fromDeg: 250, kt: 3 }, { fromDeg: 250, kt: 14 }, "the sock says less"],
+  [{ fromDeg: 250, kt: 3 }, { fromDeg: 250, kt: 14 }, "windsock shows less wind"],
 ])("sock %j, report %j: %s", (sock, report, words) => {
   if (words) expect(windsockDisagrees(sock, report)).toContain(words);
   else expect(windsockDisagrees(sock, report)).toBeUndefined();

@@ -1,7 +1,6 @@
 import { hypotheses } from "../diagnosis/index";
 import type { FoundStep } from "../run-up/index";
 import { type Hand, promptsFor } from "./coached-unseen-cases";
-import { STRANGER_TROUBLES, type StrangerCase, type StrangerTrouble, strangerCase } from "./unseen-cases";
 import {
   A_DROP_RPM,
   askStranger,
@@ -11,6 +10,7 @@ import {
   runUnseenCase,
   type WorkedStranger,
 } from "./run-unseen-case";
+import { STRANGER_TROUBLES, type StrangerCase, type StrangerTrouble, strangerCase } from "./unseen-cases";
 
 /** Something counted, and how many of it were as they should be. */
 export interface Share {

@@ -50,7 +50,7 @@ describe("a trace is put in order", () => {
   it("a gap is told with its length, and a channel that mostly did not come is named", () => {
     const clean = cleanTrace(traceOf(lines(30).filter(({ t }) => t < 10 || t > 14)));
     expect(clean.problems).toEqual([
-      expect.objectContaining({ kind: "gap", sentence: "Nothing came for 4.2 s." }),
+      expect.objectContaining({ kind: "gap", sentence: "No data for 4.2 s." }),
     ]);
     expect(kinds(traceOf(lines(30, (line, i) => i % 3 && delete line.fuelFlow)))).toEqual(["missing"]);
   });
@@ -96,7 +96,7 @@ describe("a trace is put in order", () => {
   it("no rpm, and next to nothing, are told", () => {
     expect(kinds(traceOf(lines(30, (line) => delete line.rpm)))).toContain("no rpm");
     expect(kinds(traceOf(lines(1)))).toContain("too short");
-    expect(() => traceOf([])).toThrow("Nothing has come");
+    expect(() => traceOf([])).toThrow("No data");
   });
 
   it("a piece is cut out with both its ends", () => {

@@ -1,6 +1,6 @@
 import fc from "fast-check";
-import { chanceCases, chanceWord, chanceWords } from "./probability-text";
 import { QuantityError } from "./convert";
+import { chanceCases, chanceWord, chanceWords } from "./probability-text";
 
 describe("a probability in words", () => {
   /** IPCC guidance note on the consistent treatment of uncertainties, 2010, table 1 (from memory). */

@@ -35,7 +35,7 @@ test.each<[number, Unit, number, Unit]>([
 });
 
 test("a unit of another quantity, and what is not a number, are refused", () => {
-  expect(() => convert(1, "L", "kg")).toThrow("L cannot be turned into kg.");
+  expect(() => convert(1, "L", "kg")).toThrow("L cannot be converted to kg.");
   expect(() => convert(Number.NaN, "L", "US gal")).toThrow("not a number");
   expect(() => convert(1, "rpm", "kt")).toThrow();
 });

@@ -54,7 +54,7 @@ describe("an aircraft as it stands", () => {
     const { verdict, reasons } = aircraftStatus({ open: [], oil: [{ ...low, engine: "left" }] });
     expect(verdict).toBe("go with notes");
     expect(reasons[0]?.text).toBe(
-      "Oil, left engine: 5.8 qt when last read, the minimum is 6.0 qt. Take oil along.",
+      "Oil, left engine: 5.8 qt at the last reading, minimum 6.0 qt. Take oil with you.",
     );
     expect(aircraftStatus({ open: [], oil: [{ ...low, putInQt: 1 }] }).reasons).toEqual([]);
     expect(aircraftStatus({ open: [], oil: [{ qt: 5.8, at: "2026-05-01" }] }).reasons).toEqual([]);

@@ -1,6 +1,10 @@
+import {
+  type AirworthinessSnapshot,
+  judgeAirworthiness,
+  papersMeters,
+} from "../airworthiness/airworthiness-snapshot";
 import type { LocalDate } from "../airworthiness/calendar/local-date";
 import { dueJudgement, isSoon } from "../airworthiness/due/due-judgement";
-import { type AirworthinessSnapshot, judgeAirworthiness, papersMeters } from "../airworthiness/airworthiness-snapshot";
 import type { OpenDiscrepancy } from "../checklist/list/compose-list";
 import { GRADES, type Grade, type Verdict, worstGrade } from "../judgement/judgement";
 import type { LastOil } from "../logs/last-fluids";

@@ -175,7 +175,7 @@ test("with report and load the distances are judged; with neither nothing is cla
   });
   expect(good["distance.landing"]?.grade).toBe("within limits");
   expect(good["weather.report"]?.grade).toBe("within limits");
-  expect(good.light?.sentence).toMatch(/^It lands \d+ h \d\d min before the day ends\.$/);
+  expect(good.light?.sentence).toMatch(/^Landing \d+ h \d\d min before night\.$/);
   expect(judged({})).toEqual({});
 });
 
@@ -184,7 +184,7 @@ test("hot, heavy and soft on the grass is a stop with the smallest thing that ma
     weather: { report: report({ celsius: 34, dewPointC: 20 }), variationDeg: 1, ground: "soft" },
     load: { front: 170, rear: 190 },
   });
-  expect(hot["distance.take-off"]).toMatchObject({ grade: "stop", action: "Take runway 29.", scope: "day" });
+  expect(hot["distance.take-off"]).toMatchObject({ grade: "stop", action: "Use runway 29.", scope: "day" });
   expect(hot["distance.take-off"]?.sentence).toMatch(/\d+ m too short\.$/);
 });
 
@@ -202,7 +202,7 @@ test("whoever began where nobody had told the own limits is asked about them, no
   expect(judged(good)["own-limits"]).toBeUndefined();
   expect(judged({ ...good, ownUnknown: true })["own-limits"]).toMatchObject({
     grade: "unjudged",
-    action: "Hold this flight against them yourself.",
+    action: "Check this flight against them yourself.",
   });
 });
 
@@ -214,7 +214,7 @@ test("the sock is today's wind: a tailwind stops a student whose authorisation a
     grade: "stop",
     limit: expect.stringContaining("authorisation"),
   });
-  expect(tail["wind.sock"]?.sentence).toContain("170° apart");
+  expect(tail["wind.sock"]?.sentence).toContain("170° difference");
 });
 
 test("a true wind is turned by the variation before it meets the runway", () => {
@@ -258,7 +258,7 @@ test("a launch has its own wind limits", () => {
   const winch = judged({ launch: "winch", sock: { fromDeg: 300, kt: 10 } });
   expect(winch["launch.crosswind"]).toMatchObject({
     grade: "stop",
-    sentence: "9 kt of crosswind: a launch by winch takes 6 kt.",
+    sentence: "9 kt crosswind: the winch launch limit is 6 kt.",
   });
   expect(winch["launch.wind"]).toBeUndefined();
 });

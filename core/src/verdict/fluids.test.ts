@@ -141,19 +141,19 @@ describe("the three sources of a walk", () => {
     expect(result?.sentence).toMatch(/dipstick 106 L, gauge 105 L, log 106 L: they agree/);
   });
 
-  test("the log is the odd one out: a flight, a leak, a cap", () => {
+  test("the log differs from the others: a flight, a leak, a cap", () => {
     const result = find("fuel.sources", hours(101), ...gauges(25, 25), ...dips(5, 5));
     expect(result).toMatchObject({
       grade: "ask",
-      action: expect.stringContaining("flight that was not written down"),
+      action: expect.stringContaining("flight that was not logged"),
     });
-    expect(result?.sentence).toContain("the log is the odd one out");
+    expect(result?.sentence).toContain("the log differs from the others");
   });
 
-  test("the gauge is the odd one out: fly by the dipstick, watched", () => {
+  test("the gauge differs from the others: fly by the dipstick, watched", () => {
     expect(find("fuel.sources", hours(101), ...gauges(5, 4), ...dips(10.8, 10.4))).toMatchObject({
       grade: "watch",
-      sentence: expect.stringContaining("the gauge is the odd one out"),
+      sentence: expect.stringContaining("the gauge differs from the others"),
     });
   });
 
@@ -167,7 +167,7 @@ describe("the three sources of a walk", () => {
       sentence: expect.stringContaining("cannot go back"),
     });
     expect(judgeHourMeter(101, { value: 100, at: at(1), wasAfter: true })?.sentence).toContain(
-      "1.0 h that nobody wrote down",
+      "1.0 h not logged",
     );
     expect(judgeHourMeter(100.1, { value: 100, at: at(1), wasAfter: true })).toBeUndefined();
     expect(judgeHourMeter(104, { value: 100, at: at(1) })).toBeUndefined();
@@ -213,7 +213,7 @@ describe("the three sources of a walk", () => {
     expect(judgements.find((j) => j.id === "fuel.endurance")?.grade).toBe("within limits");
     expect(judgements.find((j) => j.id === "fuel.worst")).toMatchObject({
       grade: "watch",
-      action: expect.stringContaining("Take on at least"),
+      action: expect.stringContaining("Add at least"),
     });
   });
 });
@@ -234,7 +234,7 @@ describe("an uplift in a walk", () => {
     expect(open.earlierSamples).toHaveLength(1);
     expect(find("fuel.uplift", ...before, uplift(50), read("dip.left", "fuel.dip.left", 18))).toMatchObject({
       grade: "within limits",
-      sentence: expect.stringContaining("the left tank took 50 L by the dipstick: it fits"),
+      sentence: expect.stringContaining("the left tank took 50 L: they agree"),
     });
   });
 
@@ -246,7 +246,7 @@ describe("an uplift in a walk", () => {
       uplift(50, "US gal"),
       read("dip.left", "fuel.dip.left", 18),
     );
-    expect(result).toMatchObject({ grade: "ask", action: expect.stringContaining("50 are L, not US gal") });
+    expect(result).toMatchObject({ grade: "ask", action: expect.stringContaining("50 L would fit, not US gal") });
   });
 
   test("of a grade that this aircraft may not burn is a stop", () => {
@@ -272,7 +272,7 @@ describe("drains in a walk", () => {
     expect(cleared.answers["drain.1"]).toMatchObject({ outcome: "checked", value: "clean" });
     expect(find("fuel.sample.drain.1", cup("water"), cup("clean"))).toMatchObject({
       grade: "watch",
-      sentence: "Water, clean at cup 2.",
+      sentence: "Water found, clean at sample 2.",
     });
     expect(find("fuel.sample", cup("clean"))).toBeUndefined();
   });
@@ -314,7 +314,7 @@ describe("drains in a walk", () => {
       sentence: expect.stringContaining("in the left tank"),
     });
     expect(find("fuel.night", night, ...dips(4, 10), cup("water"))?.action).toContain(
-      "did not come from the air",
+      "is not condensation",
     );
   });
 });
@@ -337,7 +337,7 @@ describe("oil in a walk", () => {
       sentence: expect.stringContaining("unopened"),
     });
     expect(find("oil.added", level(7.5), added())).toMatchObject({
-      sentence: expect.stringContaining("more than 8.0"),
+      sentence: expect.stringContaining("over the limit of 8.0"),
     });
     expect(find("oil.added", level(6.5), added())).toBeUndefined();
   });

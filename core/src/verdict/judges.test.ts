@@ -90,7 +90,7 @@ describe("a reading carries its unit to the judge", () => {
       for (const judgement of judgements)
         expect(judgement).toMatchObject({
           grade: "unjudged",
-          sentence: expect.stringContaining("is wanted"),
+          sentence: expect.stringContaining("is needed"),
         });
     }
   });
@@ -153,7 +153,7 @@ describe("one trouble is one discrepancy", () => {
         name: "fouled plug, cylinder 3, right",
         grade: "ask",
         probability: 0.93,
-        sentence: "Exhaust of cylinder 3 fell.",
+        sentence: "Exhaust  3 fell.",
         side: "right",
         cylinder: 3,
         ...more,
@@ -178,7 +178,7 @@ describe("one trouble is one discrepancy", () => {
     const entries = logged(engineList, ...events);
     expect(entries).toHaveLength(1);
     const { text } = entries[0]?.data as EventData["discrepancy.opened"];
-    for (const words of ["Very likely, 19 of 20 (93 %)", "180 rpm drop", "110 rpm apart"])
+    for (const words of ["Very likely, 19 of 20 (93 %)", "180 rpm drop", "110 rpm difference"])
       expect(text).toContain(words);
   });
 
@@ -285,7 +285,7 @@ describe("one trouble is one discrepancy", () => {
     expect(first.reasons.map((r) => r.grade)).not.toContain("stop");
     const about = first.reasons.find((r) => r.cause === "magneto.right");
     expect(about).toMatchObject({ grade: "ask" });
-    expect(about?.judgement?.action).toContain("Type the numbers");
+    expect(about?.judgement?.action).toContain("Enter the numbers");
     const typed = computeVerdict(engineList, fold(...seen, ...runUp(1600, 1730)));
     expect(typed.reasons.find((r) => r.cause === "magneto.right")).toMatchObject({ grade: "stop" });
     // A monitor that was coached stops as before.

@@ -51,8 +51,8 @@ test("inside says what is left; a light pilot is stopped, with the ballast that 
     topic: "mass",
   });
   const light = judged({ stations: { front: 62 } });
-  expect(light).toMatchObject({ grade: "stop", action: "Put 8 kg of ballast: front seat." });
-  expect(light?.sentence).toContain("8.0 kg missing on front seat");
+  expect(light).toMatchObject({ grade: "stop", action: "Add 8 kg of ballast at front seat." });
+  expect(light?.sentence).toContain("8.0 kg too light on front seat");
   expect(judged({ stations: { front: 100, rear: 106 } })?.sentence).toContain(
     "16 kg over 590 kg at take-off",
   );

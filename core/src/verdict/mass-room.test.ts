@@ -42,7 +42,7 @@ describe("what may still be loaded", () => {
   });
 
   it("is not told while a plan leaves the pilot out, or nothing is known", () => {
-    expect(massRoom(list(), planned({ bags: 20 }), undefined)?.missing).toMatch(/Not given/);
-    expect(massRoom(list(), state(), undefined)?.missing).toMatch(/Not given/);
+    expect(massRoom(list(), planned({ bags: 20 }), undefined)?.missing).toMatch(/No load entered/);
+    expect(massRoom(list(), state(), undefined)?.missing).toMatch(/No load entered/);
   });
 });

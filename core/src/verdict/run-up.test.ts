@@ -84,7 +84,7 @@ describe("a run-up in the verdict", () => {
     const of = (id: string) => made.find((j) => j.id === id);
     expect(of("magneto.left")?.grade).toBe("within limits");
     expect(of("baseline.leftDrop")).toMatchObject({ grade: "watch", itemIds: ["left"] });
-    expect(of("baseline.leftDrop")?.sentence).toContain("growing over the last 5 run-ups");
+    expect(of("baseline.leftDrop")?.sentence).toContain("increasing over the last 5 run-ups");
     expect(of("baseline.rightDrop")?.grade).toBe("within limits");
   });
 

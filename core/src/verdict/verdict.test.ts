@@ -120,7 +120,7 @@ describe("the verdict", () => {
     const outcome = (state: "same" | "grown" | "gone") => verdict(today, ...rest("oil"), oil(7), seen(state));
     expect(outcome("same")).toMatchObject({
       verdict: "go with notes",
-      reasons: [{ text: "Seep: the same, 4 drops." }],
+      reasons: [{ text: "Seep: unchanged, 4 drops." }],
     });
     expect(outcome("grown")).toMatchObject({ verdict: "ask first", reasons: [{ grade: "ask" }] });
     expect(outcome("gone")).toMatchObject({ verdict: "go with notes", reasons: [{ grade: "note" }] });
@@ -149,7 +149,7 @@ describe("the verdict", () => {
       );
     expect(outcome("6 mm")).toMatchObject({
       verdict: "stop",
-      reasons: [{ grade: "stop", text: "Creep mark: the same, 6 mm. The limit is 6 mm (the wheel's card)." }],
+      reasons: [{ grade: "stop", text: "Creep mark: unchanged, 6 mm. The limit is 6 mm (the wheel's card)." }],
     });
     expect(outcome("5 mm").verdict).toBe("go with notes");
     expect(outcome("7 drops a minute").verdict).toBe("go with notes");
@@ -180,7 +180,7 @@ describe("the verdict", () => {
     const state = foldPreflight(streamId, [started()]);
     expect(judgePreflight(list, state).judgements.find(({ id }) => id === "papers.daily")).toMatchObject({
       grade: "within limits",
-      sentence: "Signed for 1 May 2026, by the record.",
+      sentence: "Signed in the record for 1 May 2026.",
       itemIds: ["record"],
     });
   });
@@ -273,13 +273,13 @@ describe("readings that cannot be", () => {
     expect(judge(oil(40)).judgements).toEqual([
       expect.objectContaining({
         grade: "unjudged",
-        sentence: expect.stringContaining("above what can be read here"),
+        sentence: expect.stringContaining("above the possible range"),
       }),
     ]);
     expect(judge(oil(7, "V")).judgements).toEqual([
       expect.objectContaining({
         grade: "unjudged",
-        sentence: expect.stringContaining("read in V, and US qt is wanted"),
+        sentence: expect.stringContaining("is in V, but US qt is needed"),
       }),
     ]);
     // 5 L are 5.28 US qt (NIST SP 811): below the minimum of 6, whatever it was read in.
@@ -352,7 +352,7 @@ describe("a reading against its limit", () => {
         limit,
         outside: "ask",
       }),
-    ).toThrow("V is wanted");
+    ).toThrow("V is needed");
   });
 
   test("limits are written as they are spoken", () => {

@@ -114,15 +114,15 @@ test.each([
 });
 
 test.each([
-  ["", "Nothing is entered"],
-  ["hello there", "No station and time"],
-  ["METAR QXMP", "No station and time"],
-  ["METAR QXMP 151350Z", "cut off"],
+  ["", "Enter a METAR or TAF"],
+  ["hello there", "Station or time missing"],
+  ["METAR QXMP", "Station or time missing"],
+  ["METAR QXMP 151350Z", "Enter the complete report"],
   ["METAR QXMP 151350Z NIL", "NIL"],
-  ["METAR QXMP 153150Z 24011KT", "cannot be"],
-  ["METAR QXMP 451350Z 24011KT", "cannot be"],
-  ["151350Z 24011KT 9999", "No station and time"],
-  ["x".repeat(3000), "longer than a report"],
+  ["METAR QXMP 153150Z 24011KT", "is not possible"],
+  ["METAR QXMP 451350Z 24011KT", "is not possible"],
+  ["151350Z 24011KT 9999", "Station or time missing"],
+  ["x".repeat(3000), "Too long for one report"],
 ])("%s is refused: %s", (text, why) => {
   expect(() => read(text)).toThrow(why);
 });
@@ -199,8 +199,8 @@ test("its temperature goes from the warmest to the coldest and nowhere beyond", 
 
 test.each([
   ["TAF QXMP 151100Z 1512/1606 CNL", "cancelled"],
-  ["TAF QXMP", "No station and hours"],
-  ["METAR QXMP 151350Z 24011KT 9999", "No station and hours"],
+  ["TAF QXMP", "Station or validity missing"],
+  ["METAR QXMP 151350Z 24011KT 9999", "Station or validity missing"],
 ])("forecast %s: %s", (text, why) => {
   expect(() => readForecast(text, NOW)).toThrow(why);
 });
@@ -212,7 +212,7 @@ test("groups and words by the code table", () => {
   expect(["-SHRA", "+TSRA", "VCSH", "FZFG", "BLSN", "ABC"].map(weatherWords)).toEqual([
     "light showers of rain",
     "heavy thunderstorm with rain",
-    "showers near by",
+    "showers in the vicinity",
     "freezing fog",
     "blowing snow",
     "ABC",

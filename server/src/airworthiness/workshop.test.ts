@@ -63,7 +63,7 @@ describe("components move", () => {
     ).toBe(false);
     // Off is off.
     expect(await refusal(removed("QX-DOV", "engine-right", before.totals))).toMatchObject({
-      reason: "engine-right is not on QX-DOV.",
+      reason: "engine-right is not fitted to QX-DOV.",
     });
     const { shelf } = await workshop();
     expect(shelf.map(({ from, component }) => [from, component.id])).toEqual([

@@ -160,7 +160,9 @@ test("a database of the version before keeps what its events meant, and takes ne
   const { summary, events } = await get(`/preflights/${WALK}`);
   expect(summary).toMatchObject({ verdict: "go with notes", decision: "fly", answered: 2 });
   expect(events.filter((e: { rules?: number }) => e.rules === 1)).toHaveLength(7);
-  expect((await checkProjections(database.db)).differences.filter((d) => d.table !== "fluid_log")).toEqual([]);
+  expect((await checkProjections(database.db)).differences.filter((d) => d.table !== "fluid_log")).toEqual(
+    [],
+  );
   await database.close();
   await admin.query(`DROP DATABASE ${name}`);
   await admin.end();

@@ -91,7 +91,7 @@ describe("a batch of events", () => {
     const { body } = await send([joined, answered, stranger, write("station.flowed", { stationId: "tail" })]);
     expect(body).toMatchObject({
       taken: 3,
-      refused: [{ id: stranger.id, reason: "nobody is not in the group's list of crew." }],
+      refused: [{ id: stranger.id, reason: "nobody is not a member of the group." }],
     });
     const stored = (await detail(streamId)).events;
     expect(stored).toContainEqual(answered);
@@ -238,7 +238,9 @@ describe("an event that is not valid", () => {
   test("is not one of somebody who joined a moment ago", async () => {
     const newcomer = eventWriter("noor");
     const event = newcomer.write("item.answered", CHECKED);
-    expect((await send([event])).body.refused[0].reason).toContain("noor is not in the group");
+    expect((await send([event])).body.refused[0].reason).toContain(
+      "noor is not is not fitted toe of your group's aircraft",
+    );
     await app.database.pool.query("INSERT INTO crew (id, name, role) VALUES ('noor', 'Noor Aziz', 'pilot')");
     expect((await send([event])).body).toEqual({ taken: 1, repeated: 0, refused: [] });
   });
@@ -316,7 +318,7 @@ describe("what cannot be read", () => {
   };
 
   test("is a problem document with a status and a sentence", async () => {
-    expect(await problemOf("{not json")).toMatchObject({ status: 400, title: "Not readable" });
+    expect(await problemOf("{not json")).toMatchObject({ status: 400, title: "Bad request" });
     expect(await problemOf({})).toMatchObject({
       status: 422,
       faults: [{ path: "events", expected: expect.any(String) }],

@@ -1,8 +1,8 @@
 import { isDeeperThan } from "@cravix/contract";
 import type { Context, MiddlewareHandler } from "hono";
 import { bodyLimit } from "hono/body-limit";
-import { runInWorker } from "../worker-pool/run-in-worker";
 import { problem } from "../problem";
+import { runInWorker } from "../worker-pool/run-in-worker";
 
 const KIB = 1024;
 /** What one request may bring. */

@@ -6,11 +6,11 @@ import { readLoading } from "../airworthiness/read-airworthiness";
 import type { Database, Db } from "../db/database";
 import { hasAircraft, readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { readVersion, readVersions, saveFile } from "../fleet/write-file";
-import { runInWorker } from "../worker-pool/run-in-worker";
 import { type Caller, callerOf, knownCrew } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
+import { runInWorker } from "../worker-pool/run-in-worker";
 import { ofAircraft, ofFile, ofVersion, whichState } from "./addresses";
 
 const onlyCheck = object({ check: boolean().default(false) });

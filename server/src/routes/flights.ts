@@ -13,11 +13,11 @@ import { workDone } from "../db/schema/airworthiness";
 import { event } from "../db/schema/checklist";
 import { discrepancy } from "../db/schema/discrepancy";
 import { acceptEvents } from "../events/accept-events";
-import { runInWorker } from "../worker-pool/run-in-worker";
 import { callerOf, knownCrew } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
+import { runInWorker } from "../worker-pool/run-in-worker";
 import { ofAircraft } from "./addresses";
 
 const CURSOR = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z)~([0-9a-f-]{36})$/;

@@ -9,11 +9,11 @@ import type { Database } from "../db/database";
 import { aircraft, aircraftType } from "../db/schema/fleet";
 import { readAllFluids, readFluids } from "../fluids/read-fluids";
 import { importFluids } from "../fluids/write-fluids";
-import { runInWorker } from "../worker-pool/run-in-worker";
 import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
+import { runInWorker } from "../worker-pool/run-in-worker";
 import { ofAircraft } from "./addresses";
 
 const CURSOR = /^(\d{4}-\d{2}-\d{2}T\d{2}:\d{2}:\d{2}\.\d{3}Z)~([0-9a-f]{32})$/;

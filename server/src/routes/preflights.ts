@@ -8,11 +8,11 @@ import { event, list, preflight } from "../db/schema/checklist";
 import { keepList } from "../events/put-list";
 import { readEvents } from "../events/read-events";
 import { readPreflights, toSummary } from "../fleet/read-fleet";
-import { runInWorker } from "../worker-pool/run-in-worker";
 import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
+import { runInWorker } from "../worker-pool/run-in-worker";
 import { ofList, ofPreflight } from "./addresses";
 
 const page = object({

@@ -143,7 +143,7 @@ test("what is nowhere is a problem document too", async () => {
   expect(status).toBe(404);
   expect(body).toMatchObject({
     status: 404,
-    title: "Not here",
-    detail: "There is nothing at this address.",
+    title: "Not found",
+    detail: "Nothing found at this address.",
   });
 });

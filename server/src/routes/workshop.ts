@@ -7,8 +7,8 @@ import { readPapers } from "../airworthiness/read-airworthiness";
 import { readPlan } from "../airworthiness/workshop-plan";
 import type { Database } from "../db/database";
 import { aircraft } from "../db/schema/fleet";
-import { runInWorker } from "../worker-pool/run-in-worker";
 import { callerOf } from "../identity";
+import { runInWorker } from "../worker-pool/run-in-worker";
 
 /** So many aircraft a calendar holds: no group flies more. */
 const MOST_AIRCRAFT = 60;

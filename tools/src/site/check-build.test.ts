@@ -30,12 +30,12 @@ describe("what is needed to be installed", () => {
     rmSync(join(root, "icons", "maskable-512.png"));
     writeFileSync(join(root, "icons", "icon-192.png"), readFileSync(join(PUBLIC, "icons", "icon-512.png")));
     expect(manifestFaults(root)).toEqual([
-      "the icon /icons/icon-192.png is 512x512, and the manifest says 192x192",
+      "the icon /icons/icon-192.png is 512x512, but the manifest says 192x192",
       "the icon /icons/maskable-512.png is missing",
     ]);
     writeFileSync(join(root, "icons", "icon-192.png"), "");
     expect(manifestFaults(root)[0]).toBe(
-      "the icon /icons/icon-192.png is no PNG, and the manifest says 192x192",
+      "the icon /icons/icon-192.png is not a PNG, but the manifest says 192x192",
     );
   });
 
@@ -45,11 +45,11 @@ describe("what is needed to be installed", () => {
     rmSync(join(root, "manifest.webmanifest"));
     expect(manifestFaults(root)).toEqual(["the manifest /manifest.webmanifest is missing"]);
     writeFileSync(join(root, "index.html"), "<html></html>");
-    expect(manifestFaults(root)).toEqual(["index.html names no manifest"]);
+    expect(manifestFaults(root)).toEqual(["index.html has no link to a manifest"]);
     writeFileSync(join(root, "index.html"), PAGE);
     writeFileSync(join(root, "manifest.webmanifest"), "{}");
     expect(manifestFaults(root)).toContain("the manifest has no start_url");
-    expect(manifestFaults(root)).toContain("the manifest has no maskable icon of 512x512");
+    expect(manifestFaults(root)).toContain("the manifest has no maskable icon of size 512x512");
   });
 });
 
@@ -61,7 +61,7 @@ describe("the swapped parts of the stack", () => {
     expect(aliasFaults([map("/app/features/x.tsx")], swapped, new Set())).toEqual([]);
     expect(
       aliasFaults([map("/anywhere/node_modules/expo-router/build/views/Sitemap.js")], swapped, new Set()),
-    ).toEqual(["/node_modules/expo-router/build/views/Sitemap.js is bundled although it is swapped"]);
+    ).toEqual(["/node_modules/expo-router/build/views/Sitemap.js is bundled although an alias replaces it"]);
   });
 
   test("a package that asks for more than there is is named", () => {
@@ -70,7 +70,7 @@ describe("the swapped parts of the stack", () => {
       'const react_native_1 = require("react-native");\nreact_native_1.View; react_native_1.Animated.timing();',
     );
     expect(aliasFaults([asks], swapped, new Set(["View"]))).toEqual([
-      "some/index.js asks react-native for Animated, which app/aliases/react-native.js does not have",
+      "some/index.js imports Animated from react-native, but app/aliases/react-native.js does not export it",
     ]);
   });
 

@@ -1,8 +1,8 @@
 import type { Item } from "@cravix/core";
 import { fireEvent, render, screen } from "@testing-library/react-native";
 import type { Drain } from "../../fluids/use-drain";
-import type { Acts } from "../use-preflight-actions";
 import type { Walk } from "../use-preflight";
+import type { Acts } from "../use-preflight-actions";
 import { Actions } from "./actions";
 import type { Measure } from "./measure-panel";
 
@@ -110,7 +110,7 @@ test("a measure goes to the keypad, and is given only by its own button", () => 
   const { acts, measure, press } = show(item("measure"));
   for (const key of ["6", ".", "8", "Delete"]) press(key);
   expect(measure.onKey.mock.calls.flat()).toEqual(["6", ".", "8", "back"]);
-  press("Type what you read");
+  press("Enter the reading");
   expect(measure.done).toHaveBeenCalledTimes(1);
   expect(acts.checked).not.toHaveBeenCalled();
 });
@@ -196,18 +196,20 @@ describe("a propeller pulled through", () => {
 
   test("is counted blade by blade, each on record, and answered with the last", () => {
     const third = show(pull, [], {}, {}, { x: 2 });
-    third.press("Blade 3 of 6 through");
+    third.press("Blade 3 of 6 moved freely");
     expect(third.acts.blade).toHaveBeenCalledWith(pull, 3);
     expect(third.acts.checked).not.toHaveBeenCalled();
     screen.unmount();
     const last = show(pull, [], {}, {}, { x: 5 });
-    last.press("Blade 6 of 6 through");
+    last.press("Blade 6 of 6 moved freely");
     expect(last.acts.checked).toHaveBeenCalledWith(pull, "6");
   });
 
   test("that resists stops everything, in words for the mechanic", () => {
     const { press, onFound } = show(pull, [], {}, {}, { x: 3 });
-    press("It resists: stop");
-    expect(onFound).toHaveBeenCalledWith("Blade 4 of 6 resists: hydraulic lock. Plugs out, never force it.");
+    press("Resistance: stop");
+    expect(onFound).toHaveBeenCalledWith(
+      "Blade 4 of 6 resists: possible hydraulic lock. Do not force it. A mechanic must remove the spark plugs.",
+    );
   });
 });

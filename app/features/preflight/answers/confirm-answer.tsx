@@ -4,8 +4,8 @@ import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { Text } from "../../../ui/text";
-import type { Acts } from "../use-preflight-actions";
 import type { Walk } from "../use-preflight";
+import type { Acts } from "../use-preflight-actions";
 
 /** A value that only the plate itself tells: whoever looked knows which, and nothing needs to be typed. */
 export function ConfirmAnswer({

@@ -2,8 +2,8 @@ import type { Item } from "@cravix/core";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
-import type { Acts } from "../use-preflight-actions";
 import type { Walk } from "../use-preflight";
+import type { Acts } from "../use-preflight-actions";
 
 interface PullAnswerProps {
   walk: Walk;

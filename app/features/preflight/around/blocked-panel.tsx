@@ -6,8 +6,8 @@ import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { Screen } from "../../../ui/screen";
 import { SecondPersonPanel } from "../../pair/second-person-panel";
-import type { Acts } from "../use-preflight-actions";
 import type { Walk } from "../use-preflight";
+import type { Acts } from "../use-preflight-actions";
 import { ItemBlocked } from "./item-blocked";
 
 /** What stands in the way of the item on the screen, while it does. */

@@ -10,8 +10,8 @@ import { useWide } from "../../../ui/use-wide";
 import { PaceNote } from "../../pace/pace-note";
 import { beadsFor } from "../beads";
 import { WalkHeader } from "../header";
-import type { Acts } from "../use-preflight-actions";
 import type { Walk } from "../use-preflight";
+import type { Acts } from "../use-preflight-actions";
 
 /** From memory, station by station; the list is read afterwards and catches what was missed. */
 export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Station; acts: Acts }) {

@@ -12,8 +12,8 @@ import { Caution } from "../../../ui/judgement-card";
 import { Screen } from "../../../ui/screen";
 import { Heading, Text } from "../../../ui/text";
 import { useLoads } from "../../electrical/use-loads";
-import type { Acts } from "../use-preflight-actions";
 import type { Walk } from "../use-preflight";
+import type { Acts } from "../use-preflight-actions";
 
 const TITLE: Record<NonNullable<Interruption["cause"]>, string> = {
   "spoken to": "Interrupted",

@@ -1,7 +1,7 @@
 import { AWAY_SECONDS, longGapSince } from "@cravix/core";
 import { useEffect, useRef } from "react";
-import type { Acts } from "../use-preflight-actions";
 import type { Walk } from "../use-preflight";
+import type { Acts } from "../use-preflight-actions";
 
 const LOOK_MS = 10_000;
 

@@ -69,7 +69,12 @@ export function CoachPanel({ coach, profile, wide }: { coach: Coach; profile: Ru
             <Button className="min-h-20 flex-1" onPress={coach.again} testID="coach-repeat-side">
               No: try again
             </Button>
-            <Button tone="primary" className="min-h-20 flex-1" onPress={coach.sure} testID="coach-confirm-side">
+            <Button
+              tone="primary"
+              className="min-h-20 flex-1"
+              onPress={coach.sure}
+              testID="coach-confirm-side"
+            >
               Yes, it is
             </Button>
           </View>

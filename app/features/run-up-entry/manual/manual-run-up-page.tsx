@@ -6,8 +6,8 @@ import { View } from "react-native";
 import { PageHead } from "../../../ui/page-head";
 import { Screen } from "../../../ui/screen";
 import { Text } from "../../../ui/text";
-import { PilotQuestions } from "../read/pilot-questions";
 import { DiagnosisPanel } from "../read/diagnosis-panel";
+import { PilotQuestions } from "../read/pilot-questions";
 import { NotCleared, ResultActions } from "../read/result-parts";
 
 /** What typed numbers came to where something stands out: what it is likeliest, and what would tell most next. The numbers are on record already. */

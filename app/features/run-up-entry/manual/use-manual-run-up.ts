@@ -6,8 +6,8 @@ import { useMemo } from "react";
 import { usePersistedState } from "../../../device/log/use-persisted-state";
 import { useAppDispatch } from "../../../store/hooks";
 import { type EventInput, recordAll } from "../../../store/preflight/record";
-import { usePreflightActions } from "../../preflight/use-preflight-actions";
 import type { Walk } from "../../preflight/use-preflight";
+import { usePreflightActions } from "../../preflight/use-preflight-actions";
 import { typedForTheRecord, typedReadings } from "../read/use-record";
 import type { TypedNumbers } from "./manual-run-up-entry";
 

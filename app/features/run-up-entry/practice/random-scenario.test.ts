@@ -21,7 +21,7 @@ const turns = () => {
 };
 
 test("an engine has only troubles that it can have", () => {
-  expect(troublesOf(trainer)).not.toContain("governor slow");
+  expect(troublesOf(trainer)).not.toContain("propeller governor slow");
   expect(troublesOf(trainer)).toContain("carburettor ice");
   expect(troublesOf(injected)).toEqual(
     FAULT_KINDS.filter((kind) => !["suction low", "carburettor ice", "heat cable off"].includes(kind)),
@@ -61,5 +61,5 @@ test("what was planted is told with its place where it has one", () => {
   expect(plantedWords({ fault: { kind: "induction leak" }, ...at }, words)).toBe(
     "induction leak, cylinder 3",
   );
-  expect(plantedWords({ fault: { kind: "none" }, ...at }, words)).toBe("nothing wrong");
+  expect(plantedWords({ fault: { kind: "none" }, ...at }, words)).toBe("no fault");
 });

@@ -75,7 +75,7 @@ describe("days of the calendar", () => {
     // The same moment, written with another zone.
     expect(localDate("2026-03-31T12:30:00+02:00", "Pacific/Pago_Pago")).toBe("2026-03-30");
     expect(() => localDate(at, "Nowhere/Atall")).toThrow(/time zone/);
-    expect(() => localDate("yesterday")).toThrow(/moment/);
+    expect(() => localDate("yesterday")).toThrow(/not a valid date and time/);
   });
 
   it("is spoken day, month, year", () => {

@@ -34,7 +34,7 @@ describe("a set of questions", () => {
     expect(deferralFaults(two)).toEqual([]);
     const [first, second] = two.questions as [DeferralQuestion, DeferralQuestion];
     expect(deferralFaults({ questions: [{ ...first, no: { ask: "third" } }, second] })).toEqual([
-      { path: "questions[0].no.ask", expected: 'a question that there is: "third" leads nowhere' },
+      { path: "questions[0].no.ask", expected: 'an existing question; "third" does not exist' },
     ]);
     expect(deferralFaults({ questions: [first, { ...second, no: { ask: "first" } }] })[0]?.path).toBe(
       "questions[0]",

@@ -108,7 +108,7 @@ describe("what is due next", () => {
     expect(judge(annual, [], 1000, flight({ hours: 1 })).state).toBe("not known");
     expect(() =>
       nextDue(item([{ by: "meter", meter: "cycles", every: 10 }]), [done("2026-01-10", 1000)]),
-    ).toThrow(/does not say/);
+    ).toThrow(/has no cycles reading/);
   });
 });
 
@@ -124,8 +124,8 @@ describe("in date for this flight, to its end", () => {
     });
     expect(dueJudgement(hundred, no, meters)).toMatchObject({
       grade: "stop",
-      sentence: "2.1 h left to 4,280.0 h, 2.6 h planned.",
-      action: "Plan no more than 2.1 h, or have it done first.",
+      sentence: "2.1 h left until 4,280.0 h; this flight needs 2.6 h.",
+      action: "Plan no more than 2.1 h, or have the work done first.",
     });
     expect(judge(hundred, works, 4277.9, flight({ hours: 2.1 })).state).toBe("in date");
   });
@@ -137,7 +137,7 @@ describe("in date for this flight, to its end", () => {
     expect(dueJudgement(hundred, over, meters)).toMatchObject({
       grade: "note",
       sentence:
-        "Due at 4,280.0 h. This flight passes it by 3.0 h; up to 10.0 h are allowed to the place of the work, and 3.0 h come off the next interval.",
+        "Due at 4,280.0 h. This flight exceeds it by 3.0 h; a tolerance of 10.0 h is allowed to fly to the workshop, and 3.0 h is taken off the next interval.",
     });
     expect(judge(hundred, works, 4281, flight({ hours: 10 }, to)).state).toBe("overdue");
     expect(judge(hundred, works, 4281, flight({ hours: 2 })).state).toBe("overdue");
@@ -163,7 +163,7 @@ describe("in date for this flight, to its end", () => {
     const no = judge(tyre, fitted, 1, flight({ landings: 11 }));
     expect(no.state).toBe("due within the flight");
     expect(dueJudgement(tyre, no, meters).sentence).toBe(
-      "10 landings left to 910 landings, 11 landings planned.",
+      "10 landings left until 910 landings; this flight needs 11 landings.",
     );
   });
 
@@ -204,7 +204,7 @@ describe("in date for this flight, to its end", () => {
         flight({ hours: 1 }),
         meters,
       ),
-    ).toThrow(/Nobody knows/);
+    ).toThrow(/is not known/);
   });
 });
 

@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import type { Meter } from "../meters/meter";
 import { checkLine, checkLog, type LineFault } from "./check-entry";
-import { addLine, correctedLines, foldTotals, type TechnicalLogEntry } from "./technical-log-entry";
 import { proposeLine } from "./propose-entry";
+import { addLine, correctedLines, foldTotals, type TechnicalLogEntry } from "./technical-log-entry";
 
 const hours: Meter = { id: "hours", name: "Hour meter", kind: "hour meter", decimals: 1 };
 const landings: Meter = { id: "landings", name: "Landings", kind: "landings", decimals: 0 };
@@ -44,7 +44,7 @@ describe("a line of the log", () => {
     const gap = line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4213.0, 4213.9);
     const [fault] = checkLine(gap, { meters, now, before: first });
     expect(fault).toMatchObject({ at: "meters.hours.out", kind: "unlogged", weight: "asked" });
-    expect(fault?.words).toContain("0.6 h that nobody logged");
+    expect(fault?.words).toContain("0.6 h not logged");
     expect(
       check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.3, 4213.2), { before: first }),
     ).toEqual(["meters.hours.out: meter back, asked"]);

@@ -26,13 +26,13 @@ describe("a meter", () => {
 
   it("says what is wrong with a reading by itself", () => {
     expect(readingFault(hours, 4211.3)).toBeUndefined();
-    expect(readingFault(hours, 4211.34)).toContain("a figure too many");
+    expect(readingFault(hours, 4211.34)).toContain("too many digits");
     expect(readingFault({ ...hours, decimals: 0, kind: "landings", name: "Landings" }, 3.5)).toContain(
       "whole",
     );
-    expect(readingFault(hours, -1)).toContain("from 0 up");
-    expect(readingFault(hours, Number.NaN)).toContain("from 0 up");
-    expect(readingFault(hours, 2e6)).toContain("more than any aircraft");
+    expect(readingFault(hours, -1)).toContain("enter 0 or a higher number");
+    expect(readingFault(hours, Number.NaN)).toContain("enter 0 or a higher number");
+    expect(readingFault(hours, 2e6)).toContain("is too high");
     expect(() => totalOf(hours, -1, "2026-01-01T00:00:00Z")).toThrow();
   });
 });
@@ -77,7 +77,9 @@ describe("a component", () => {
       fittingFaults([fitting("QX-TAR", ["2025-01-01", 1]), fitting("QX-COR", ["2025-02-01", 1])])[0],
     ).toContain("at the same time");
     const other = { ...fitting("QX-TAR", ["2025-02-01", 1]), component: "engine-2" };
-    expect(fittingFaults([fitting("QX-TAR", ["2025-01-01", 1]), other])[0]).toContain("are both the engine");
+    expect(fittingFaults([fitting("QX-TAR", ["2025-01-01", 1]), other])[0]).toContain(
+      "are both fitted as engine",
+    );
     expect(fittingFaults([fitting("QX-TAR", ["2025-03-01", 1], ["2025-02-01", 1])])[0]).toContain(
       "before it was fitted",
     );
@@ -91,7 +93,7 @@ describe("a component", () => {
 
   it("cannot come off with less than it went on with", () => {
     expect(() => componentTotals(engine, [fitting("QX-TAR", ["2025-01-01", 100])], { hours: 90 })).toThrow(
-      /less/,
+      /lower than at fitting/,
     );
   });
 });

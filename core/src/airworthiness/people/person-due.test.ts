@@ -7,7 +7,7 @@ const source = { kind: "rule" as const, text: "example", example: true };
 /** 14 CFR 61.57(a): three take-offs and landings within the preceding 90 days to carry passengers (from memory). */
 const PASSENGERS: PersonDue = {
   id: "passengers",
-  name: "To carry passengers",
+  name: "Passenger recency",
   kind: "recency",
   limits: [{ by: "recency", times: 3, days: 90 }],
   for: ["passengers"],
@@ -57,7 +57,7 @@ test("two are not three; a glider's do not count; never flown is not known to ha
   const glider = [day("2026-05-30", 5, { class: "glider" })];
   const [none] = judged({ items: [PASSENGERS], flown: glider });
   expect(none?.verdict.state).toBe("overdue");
-  expect(none && personSentence(none)).toContain("0 take-offs and 0 landings within 90 days");
+  expect(none && personSentence(none)).toContain("0 take-offs and 0 landings in the last 90 days");
 });
 
 test("alone nobody needs it; by night it needs landings by night", () => {

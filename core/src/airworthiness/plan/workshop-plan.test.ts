@@ -26,19 +26,19 @@ test("what a hand has moved is told in what it costs: overdue first, then visits
   // Day 19 is the Saturday; the best day for both is the Friday before day 20, which is a Sunday.
   const best = planVisits(ITEMS, workshopFrom(MONDAY, 60, []));
   expect(best.visits).toEqual([{ day: 18, items: ["oil", "annual"] }]);
-  expect(words([18])).toEqual([{ bad: false, words: "It costs nothing." }]);
-  expect(words([22])).toEqual([{ bad: true, words: "Oil change is overdue for 2 days before the visit." }]);
+  expect(words([18])).toEqual([{ bad: false, words: "No extra cost." }]);
+  expect(words([22])).toEqual([{ bad: true, words: "Oil change will be 2 days overdue at the visit." }]);
   // By hand: 10/60 + 15/365 against 2/60 + 7/365.
-  expect(words([10])[0]?.words).toBe("16 % of an interval more is given away.");
+  expect(words([10])[0]?.words).toBe("16 % of an interval more is lost by doing work early.");
   expect(words([18, 24]).map((one) => one.words)).toEqual([
-    "1 visit more than needed.",
+    "1 more visit than needed.",
     "2 % of an interval is saved.",
   ]);
   expect(words([])[0]).toEqual({
     bad: true,
     words: "Oil change is due on 2026-06-21, and no visit is planned for it.",
   });
-  expect(words([13]).some((one) => one.bad && one.words.includes("does not work on 2026-06-14"))).toBe(true);
+  expect(words([13]).some((one) => one.bad && one.words.includes("closed on 2026-06-14"))).toBe(true);
 });
 
 test("no plan by hand that keeps everything in date on open days has fewer visits than the best, nor as many and less given away", () => {

@@ -15,20 +15,20 @@ import {
 } from "../../aircraft/aircraft-type";
 import { applyVariant } from "../../aircraft/apply-variant";
 import { methodTags, type Preferences, walkaroundOrder } from "../../aircraft/preferences";
+import { type AirworthinessSnapshot, DAILY_INSPECTION } from "../../airworthiness/airworthiness-snapshot";
 import type { EquipmentList } from "../../airworthiness/deferral/deferral-rules";
 import { type DeferralToday, deferralToday } from "../../airworthiness/deferral-today";
 import type { DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import type { Photograph } from "../../airworthiness/life/photograph";
-import { type AirworthinessSnapshot, DAILY_INSPECTION } from "../../airworthiness/airworthiness-snapshot";
 import { groupsToday } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
 import type { LoadingProfile } from "../../mass-and-balance/loading-profile";
 import type { FluidMemory } from "../../memory/fluid-memory";
 import type { MinimaSet } from "../../minima/minima";
-import { withValueChecks } from "./value-checks";
 import { lightsCheckOrder } from "./lights-check-order";
 import { orderByRules } from "./order-by-rules";
+import { withValueChecks } from "./value-checks";
 
 /** A discrepancy that is open on this aircraft when the list is made. */
 export interface OpenDiscrepancy {

@@ -1,6 +1,5 @@
 import type { EventHandler } from "./event-handler";
 import type { EventType, PreflightEvent } from "./events";
-import type { PreflightDraft } from "./preflight-draft";
 import { bladePulled } from "./kinds/blade-pulled";
 import { briefingGiven } from "./kinds/briefing-given";
 import { crewJoined } from "./kinds/crew-joined";
@@ -24,6 +23,7 @@ import { stationFlowed } from "./kinds/station-flowed";
 import { verdictSigned } from "./kinds/verdict-signed";
 import { weatherTold } from "./kinds/weather-told";
 import { wingsRocked } from "./kinds/wings-rocked";
+import type { PreflightDraft } from "./preflight-draft";
 import type { StreamReading } from "./read-stream";
 
 /** Of these the walk itself keeps nothing: they are read with the whole stream, or with the discrepancy. */

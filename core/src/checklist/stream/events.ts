@@ -1,5 +1,6 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences, RETURN_RULES } from "../../aircraft/preferences";
+import type { LaunchWay } from "../../airworthiness/airworthiness-snapshot";
 import type { LocalDate } from "../../airworthiness/calendar/local-date";
 import type { ComponentSnapshot } from "../../airworthiness/component-moves";
 import type { Purpose } from "../../airworthiness/due/due-item";
@@ -9,7 +10,6 @@ import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import type { Photograph } from "../../airworthiness/life/photograph";
 import type { WorkRelease } from "../../airworthiness/life/release";
 import type { Totals } from "../../airworthiness/meters/component";
-import type { LaunchWay } from "../../airworthiness/airworthiness-snapshot";
 import type { PersonDue, PersonWork } from "../../airworthiness/people/person-due";
 import type { WorkshopPlan } from "../../airworthiness/plan/workshop-plan";
 import type { BriefingKind } from "../../departure/briefing-kinds";

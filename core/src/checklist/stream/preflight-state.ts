@@ -1,7 +1,7 @@
 import type { Condition } from "../../aircraft/aircraft-type";
 import type { Preferences } from "../../aircraft/preferences";
-import type { Purpose } from "../../airworthiness/due/due-item";
 import type { LaunchWay } from "../../airworthiness/airworthiness-snapshot";
+import type { Purpose } from "../../airworthiness/due/due-item";
 import type { EngineFeel } from "../../engine/classify-drop";
 import type { FuelInputs } from "../../fuel/fuel-inputs";
 import type { PlannedLoad } from "../../mass-and-balance/loading-profile";

@@ -1,7 +1,7 @@
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
-import { HARDLY_RPM } from "./negligible-drops";
 import type { PlateauLabel } from "./label-plateaus";
+import { HARDLY_RPM } from "./negligible-drops";
 import type { Plateau } from "./plateaus";
 
 /** A hand may begin so long before it is told, and mostly follows within so long, seconds. Common practice. */

@@ -2,12 +2,12 @@ import { otherSide } from "../../engine/side";
 import type { Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
+import { alignWithPrompts, promptPriors } from "./align-with-prompts";
 import { findCuts, insertEngineCuts } from "./find-cuts";
 import type { FoundStep, Mark, RunUpStep } from "./found-step";
 import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-plateaus";
 import { findLevelChange, valuesBetween } from "./level-change";
 import { findPlateaus, type Plateau } from "./plateaus";
-import { alignWithPrompts, promptPriors } from "./align-with-prompts";
 
 /** One way to read a trace: its steps, and how likely that they are what was done; the weights of all ways add up to one. */
 export interface WayToRead {

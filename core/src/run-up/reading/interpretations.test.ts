@@ -56,7 +56,7 @@ describe("the ways to read one trace", () => {
       const note = first?.reading.notes.find(({ kind }) => kind === "read otherwise");
       if (note) {
         expect(second?.weight).toBeGreaterThanOrEqual(0.2);
-        expect(note.sentence).toMatch(/about \d+ of \d+: .*the (first|second) side/);
+        expect(note.sentence).toMatch(/about \d+ of \d+\): .*(first|second) side/);
       } else if (first && second && second.weight >= 0.2)
         for (const side of ["right", "left"] as const)
           expect(

@@ -4,8 +4,8 @@ import { rpmScale } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
 import { JUMPS, jumpiness, meanOf } from "./label-plateaus";
 import { valuesBetween } from "./level-change";
-import { type StretchLevel, splitTransient, unsettledLevel } from "./levels/unsettled-level";
 import { levelOf } from "./levels/stretch-level";
+import { type StretchLevel, splitTransient, unsettledLevel } from "./levels/unsettled-level";
 import {
   type Context,
   deviation,

@@ -2,22 +2,22 @@ import { otherSide } from "../../engine/side";
 import { cleanTrace, withoutFrozen } from "../../trace/clean-trace";
 import { type Channel, cylindersOf, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
-import { chanceCases } from "../../units/probability-text";
 import { capital, formatNumber } from "../../units/format";
+import { chanceCases } from "../../units/probability-text";
 import type { RunUpProfile } from "../run-up-profile";
 import { findInterpretations } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
-import { asBoth, asDropped, negligibleDrops } from "./negligible-drops";
 import { jumpiness } from "./label-plateaus";
 import { valuesBetween } from "./level-change";
 import { instrumentResolution, levelOf } from "./levels/stretch-level";
+import { asTold, type MagnetoSideOrder, onOneSide, sidesAreNamed } from "./magneto-side-order";
+import { asBoth, asDropped, negligibleDrops } from "./negligible-drops";
 import { noisyProbes } from "./noisy-probes";
 import { clearerReading, readHeat } from "./read-heat";
 import { compareSides, readMagneto } from "./read-magneto";
 import { readPropeller } from "./read-propeller";
 import { type Context, deviation, EVENLY, orNaN, restsAtBase, rpmOf, sigmaOf } from "./reading-context";
 import type { GaugeReading, IdleReading, RunUpNote, RunUpReading, Side } from "./run-up-reading";
-import { asTold, type MagnetoSideOrder, onOneSide, sidesAreNamed } from "./magneto-side-order";
 import { doubtUnsteady, isUnsteady } from "./unsteady";
 
 /** So much on both sides of a run-up says how its probes are, seconds. */

@@ -1,6 +1,10 @@
+import {
+  type FlightAsked,
+  judgeAirworthiness,
+  papersMeters,
+} from "../../airworthiness/airworthiness-snapshot";
 import { spokenDate } from "../../airworthiness/calendar/local-date";
 import { dueJudgement } from "../../airworthiness/due/due-judgement";
-import { type FlightAsked, judgeAirworthiness, papersMeters } from "../../airworthiness/airworthiness-snapshot";
 import type { ComposedList } from "../../checklist/list/compose-list";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import type { Judgement } from "../../judgement/judgement";

@@ -1,9 +1,9 @@
 import type { ComposedList } from "../../checklist/list/compose-list";
 import { runwayInUse, runwayItem } from "../../checklist/list/runway-in-use";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
+import { calculateDeparture, type Departure, type DepartureInput } from "../../departure/calculate-departure";
 import { judgeDeparture } from "../../departure/judge-departure";
 import { minimaSets } from "../../departure/minima-sets";
-import { calculateDeparture, type Departure, type DepartureInput } from "../../departure/calculate-departure";
 import type { Judgement } from "../../judgement/judgement";
 import type { MinimaSet } from "../../minima/minima";
 import { READING } from "../../readings/reading-keys";

@@ -4,8 +4,8 @@ import mysql from "mysql2/promise";
 import pino from "pino";
 import { WEB_ROOT } from "../../paths";
 import { quickBrowser, wholeBrowser } from "../../site/browser";
-import { loadDemoIfEmpty } from "../../site/load-demo";
 import { NOTHING_AHEAD } from "../../site/disable-prefetch";
+import { loadDemoIfEmpty } from "../../site/load-demo";
 import { benchDatabase } from "../bench-database";
 import { TINY } from "../size";
 

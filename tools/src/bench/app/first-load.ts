@@ -38,7 +38,7 @@ export async function firstLoad(): Promise<Figure[]> {
   await page.getByRole("button", { name: "Prepare QX-TAR" }).waitFor();
   const first = await scriptsFetched(page);
   await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-  await page.getByRole("button", { name: "Begin the preflight" }).click();
+  await page.getByRole("button", { name: "Start preflight" }).click();
   await page.getByText("Does it sit level?").waitFor();
   const walk = await scriptsFetched(page);
   await site.close();

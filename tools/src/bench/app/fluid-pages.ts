@@ -51,7 +51,7 @@ export async function fluidPages(): Promise<Figure[]> {
   await page.goto(site.url);
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: new RegExp(`^${REGISTRATION}`) }).click();
-  await page.getByRole("link", { name: `All about ${REGISTRATION}` }).click();
+  await page.getByRole("link", { name: `Details of ${REGISTRATION}` }).click();
   await page.getByRole("link", { name: "Fuel and oil log" }).waitFor();
   await countAnew(page);
   await page.getByRole("link", { name: "Fuel and oil log" }).click();
@@ -74,7 +74,7 @@ export async function fluidPages(): Promise<Figure[]> {
   // A walk, straight to where the tanks are dipped: on a wide screen every line of the list can be gone to.
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole("button", { name: `Prepare ${REGISTRATION}` }).click();
-  await page.getByRole("button", { name: "Begin the preflight" }).click();
+  await page.getByRole("button", { name: "Start preflight" }).click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   await page.getByRole("button", { name: /^Fluids/ }).click();
   for (const [title, number] of [

@@ -104,7 +104,7 @@ export async function oldDevice(): Promise<Figure[]> {
   }
   for (const { page } of [old, young]) {
     await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-    await page.getByRole("button", { name: "Begin the preflight" }).click();
+    await page.getByRole("button", { name: "Start preflight" }).click();
     await page.getByText("Does it sit level?").waitFor();
   }
   for (let i = 0; i < ANSWERS; i++)

@@ -70,7 +70,7 @@ export async function ownWork(browser: Browser, pages: readonly Page[], ms: numb
 /** The frames of the page that set the mark, at that moment of the clock. */
 function framesOf(events: readonly TraceEvent[], mark: string, markedAt: number): WorkOfFrame[] {
   const marked = events.find(({ name }) => name === mark);
-  if (!marked) throw new Error("The browser's trace does not show the page.");
+  if (!marked) throw new Error("The browser's trace not visible the page.");
   const clock = (ts: number) => markedAt + (ts - marked.ts) / 1000;
   const own = events
     .filter(({ pid, tid }) => pid === marked.pid && tid === marked.tid)

@@ -185,7 +185,7 @@ async function begunWalk(site: DemoSite): Promise<{ page: Page; url: string }> {
   await page.goto(site.url);
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-  await page.getByRole("button", { name: "Begin the preflight" }).click();
+  await page.getByRole("button", { name: "Start preflight" }).click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   await page.waitForTimeout(1000);
   return { page, url: page.url() };

@@ -48,7 +48,7 @@ export async function tapToPaint(): Promise<Figure[]> {
   await page.goto(url);
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: "Prepare QX-TAR" }).click();
-  await page.getByRole("button", { name: "Begin the preflight" }).click();
+  await page.getByRole("button", { name: "Start preflight" }).click();
   await page.getByText("Does it sit level?").waitFor();
   const walk: number[] = [];
   const undo = async () => {

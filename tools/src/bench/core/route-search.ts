@@ -31,7 +31,7 @@ async function search(page: Page): Promise<Search> {
     return { ms: entry.duration, blockedMs: Math.max(...gaps) };
   });
   await page.getByRole("button", { name: "Back" }).click();
-  await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
+  await page.getByRole("button", { name: "Start preflight" }).waitFor();
   return found;
 }
 
@@ -53,7 +53,7 @@ export async function lapSearch(): Promise<Figure[]> {
   await page.getByRole("button", { name: /Inês/ }).click();
   await page.getByRole("button", { name: new RegExp(`^${REGISTRATION}`) }).click();
   await page.getByRole("button", { name: `Prepare ${REGISTRATION}` }).click();
-  await page.getByRole("button", { name: "Begin the preflight" }).waitFor();
+  await page.getByRole("button", { name: "Start preflight" }).waitFor();
   const searches: Search[] = [];
   for (let i = 0; i < TURNS; i++) searches.push(await search(page));
 
@@ -67,7 +67,7 @@ export async function lapSearch(): Promise<Figure[]> {
   });
 
   // Memory: after some dozens of answers, against an almost empty page of the same build.
-  await page.getByRole("button", { name: "Begin the preflight" }).click();
+  await page.getByRole("button", { name: "Start preflight" }).click();
   for (let i = 0; i < ANSWERS; i++) {
     const later = page.getByRole("button", { name: "Postpone" });
     await later.waitFor();

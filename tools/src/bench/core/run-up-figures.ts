@@ -15,6 +15,7 @@ import {
   measureStrangers,
   type Share,
 } from "@cravix/core/testing/measure-unseen-cases";
+import type { Judge } from "@cravix/core/testing/run-unseen-case";
 import {
   CASE_ENGINES,
   canHave,
@@ -24,7 +25,6 @@ import {
   tally,
   workCase,
 } from "@cravix/core/testing/run-up-cases";
-import type { Judge } from "@cravix/core/testing/run-unseen-case";
 import { type Figure, plain, quantile, reaching, within } from "../figure";
 import { so } from "../size";
 import { firstReader } from "./baseline-reader";
@@ -128,7 +128,7 @@ export function runUpAccuracy(): Figure[] {
   const blind = 100 / (FAULT_KINDS.length - 1);
   return [
     reaching(
-      `run-up steps found within 0.5 s, of ${steps} (baseline: chance over 10 s)`,
+      `run-up run-up steps found within 0.5 s, of ${steps} (baseline: chance over 10 s)`,
       percent(inTime, steps),
       "%",
       10,
@@ -142,7 +142,7 @@ export function runUpAccuracy(): Figure[] {
       99,
     ),
     reaching(
-      `correct fault ranked first, of ${cases} (baseline: always the same fault)`,
+      `correct fault ranked ranked first, of ${cases} (baseline: always the same fault)`,
       percent(first, cases),
       "%",
       blind,
@@ -258,7 +258,7 @@ function strangersBeside(judge: Judge | undefined): Figure[] {
       2,
     ),
     plain(
-      `unseen engines: correct fault ranked first, of ${first.all}`,
+      `unseen engines: correct fault ranked ranked first, of ${first.all}`,
       percent(first),
       "%",
       was(past?.first),
@@ -331,7 +331,7 @@ function strangersBeside(judge: Judge | undefined): Figure[] {
     ),
     ...[...byTrouble].map(([trouble, share]) =>
       plain(
-        `unseen engines: ${trouble} ranked first, of ${share.all}`,
+        `unseen engines: ${trouble} ranked ranked first, of ${share.all}`,
         percent(share),
         "%",
         was(past?.byTrouble.get(trouble)),
@@ -373,13 +373,13 @@ function strangersBeside(judge: Judge | undefined): Figure[] {
     plain(
       "unseen engines: the same (baseline: before calibration, same cases)",
       100 * asTheyCome.error,
-      "points apart",
+      "percentage points",
       100 * before.error,
     ),
     plain(
       "unseen engines: the same, every fault as frequent as a healthy engine",
       100 * allAlike.error,
-      "points apart",
+      "percentage points",
       past ? 100 * past.allAlike.error : Number.NaN,
     ),
   ];

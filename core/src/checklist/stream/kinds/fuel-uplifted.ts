@@ -1,6 +1,6 @@
 import { tankOfKey } from "../../../readings/reading-keys";
-import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 import { emptyDictionary } from "../dictionary";
+import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 import type { UpliftSeen } from "../fluid-events";
 
 /** What was dipped and drained before this fuel came counts no more, and is asked again. */
