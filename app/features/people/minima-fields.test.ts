@@ -14,7 +14,7 @@ test("each entry is refused at its place", () => {
   expect(minimaFault("crosswindKt", "90")).toBe("Enter a number from 0 to 40.");
   expect(minimaFault("runwayFactor", "0.5")).toBe("Enter a number from 1 to 4.");
   expect(minimaFault("crosswindKt", "")).toBeUndefined();
-  expect(minimaFault("crosswindKt", "-1")).toBe("From 0 to 40.");
+  expect(minimaFault("crosswindKt", "-1")).toBe("Enter a number from 0 to 40.");
 });
 
 test("and said in one line", () => {

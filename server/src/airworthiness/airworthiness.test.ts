@@ -152,7 +152,7 @@ test("a release sets what is due next and leaves its conditions; the group's pag
     expect(words).toContain(held);
   expect((await app.request(`/api/v1/releases/${newId(NOW.getTime())}/paper.pdf`)).status).toBe(404);
   const log = await pdfWords("/api/v1/aircraft/QX-TAR/flights.pdf");
-  expect(log).toContain("4229.2 to 4230.1");
+  expect(log).toContain("4229.2 – 4230.1");
   expect(log).toContain("Inês Valadares");
 });
 
@@ -173,7 +173,7 @@ test("who may what: a student defers nothing, a pilot releases only preventive w
   };
   const refusal = async (event: PreflightEvent) => (await accept(event)).refused[0]?.reason;
   expect(await refusal(made("discrepancy.deferred", deferral, { crewId: "tomasz" }))).toContain(
-    "Defer: a pilot",
+    "can defer a discrepancy",
   );
   expect(await refusal(made("work.released", RELEASE, { crewId: "ines" }))).toBe(
     "Release: a mechanic. Inês Valadares is pilot.",

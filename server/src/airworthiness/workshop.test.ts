@@ -51,7 +51,7 @@ describe("components move", () => {
       airworthinessSnapshot(before.record, before).dues.some(({ item }) => item.of === "engine-right"),
     ).toBe(true);
     expect(await refusal(removed("QX-DOV", "engine-right", before.totals, "ines"))).toMatchObject({
-      reason: "Move a component: a mechanic. Inês Valadares is pilot.",
+      reason: "Only a mechanic can remove or fit a component. Inês Valadares is a pilot.",
     });
     expect(await refusal(removed("QX-DOV", "no such", before.totals))).toMatchObject({
       field: "data.component",
@@ -166,7 +166,7 @@ describe("the workshop's plan", () => {
     );
     for (const one of lines) expect(Buffer.byteLength(one)).toBeLessThanOrEqual(75);
     const unfolded = text.replace(/\r\n[ \t]/g, "");
-    const entry = unfolded.split("BEGIN:VEVENT").find((part) => part.includes("QX-TAR to the workshop"));
+    const entry = unfolded.split("BEGIN:VEVENT").find((part) => part.includes("QX-TAR in the workshop"));
     expect(entry).toContain("DTSTART;VALUE=DATE:20260521");
     expect(entry).toContain("DTEND;VALUE=DATE:20260522");
     // A comma of the text is no comma of the format.
@@ -243,22 +243,22 @@ describe("what is due of people", () => {
         kind,
         limits: [{ by: "date", date: "2030-01-01" }],
       });
-    expect((await refusal(solo("tomasz")))?.reason).toContain("to himself");
+    expect((await refusal(solo("tomasz")))?.reason).toContain("for yourself");
     expect((await refusal(solo("ines")))?.reason).toContain("Authorise: an instructor");
     // Called something else it is still the one that the instructor has given.
-    expect((await refusal(solo("tomasz", "training")))?.reason).toContain("to himself");
+    expect((await refusal(solo("tomasz", "training")))?.reason).toContain("for yourself");
     const done = made(
       "person.done",
       { personId: "tomasz", work: { item: "solo", date: "2026-05-01", sets: { date: "2030-01-01" } } },
       { crewId: "tomasz", stream: "person" },
     );
-    expect((await refusal(done))?.reason).toContain("to himself");
+    expect((await refusal(done))?.reason).toContain("for yourself");
     const dropped = made(
       "person.due-dropped",
       { personId: "tomasz", item: "solo" },
       { crewId: "tomasz", stream: "person" },
     );
-    expect((await refusal(dropped))?.reason).toContain("to himself");
+    expect((await refusal(dropped))?.reason).toContain("for yourself");
     expect(await refusal(solo("maren"))).toBeUndefined();
     const odd = medical("ines", "ines", {
       limits: [{ by: "recency", times: 3, days: 90, date: "2027-01-01" }],
@@ -274,7 +274,7 @@ describe("what is due of people", () => {
         kind: "review",
         limits: [{ by: "months", months: 24, to: "month end" }],
       });
-    expect((await refusal(review("maren", "maren")))?.reason).toContain("to himself");
+    expect((await refusal(review("maren", "maren")))?.reason).toContain("for yourself");
     expect((await refusal(review("ines", "ines")))?.reason).toContain("himself");
     expect(await refusal(review("yuki", "maren"))).toBeUndefined();
   });

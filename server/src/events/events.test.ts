@@ -150,7 +150,7 @@ describe("a batch of events", () => {
     const { events, write, streamId } = smallPreflight("ines");
     await send(events);
     const thief = { ...write("preflight.started", STARTED), id: newId(0), crewId: "maren" };
-    expect((await send([thief])).body.refused[0].reason).toContain("begun already");
+    expect((await send([thief])).body.refused[0].reason).toContain("already been started");
     await send([
       { ...write("verdict.signed", { verdict: "go", decision: "fly", reasons: [] }), crewId: "maren" },
       write("verdict.signed", { verdict: "stop", decision: "not flying", reasons: [] }),
@@ -210,7 +210,7 @@ describe("an event that is not valid", () => {
 
   test("an aircraft or a person the group does not have is refused", async () => {
     const unknown = writer.write("preflight.started", { ...STARTED, registration: "QX-NON" });
-    expect((await reasonFor(unknown)).reason).toContain("no aircraft QX-NON");
+    expect((await reasonFor(unknown)).reason).toContain("QX-NON is not one of your group's aircraft");
     expect((await reasonFor({ ...good(), crewId: "stranger" })).field).toBe("crewId");
   });
 
@@ -239,7 +239,7 @@ describe("an event that is not valid", () => {
     const newcomer = eventWriter("noor");
     const event = newcomer.write("item.answered", CHECKED);
     expect((await send([event])).body.refused[0].reason).toContain(
-      "noor is not is not fitted toe of your group's aircraft",
+      "noor is not a member of the group",
     );
     await app.database.pool.query("INSERT INTO crew (id, name, role) VALUES ('noor', 'Noor Aziz', 'pilot')");
     expect((await send([event])).body).toEqual({ taken: 1, repeated: 0, refused: [] });

@@ -64,7 +64,7 @@ describe("an aircraft that two people change", () => {
     expect((await save(changed("First"), basis)).status).toBe(201);
     const late = await save(changed("Second"), basis);
     expect(late.status).toBe(412);
-    expect((await late.json()).detail).toContain("Someone else changed this aircraft since");
+    expect((await late.json()).detail).toContain("Someone else changed this aircraft while you were editing");
     expect((await bundle()).aircraft.ownItems[0].title).toBe("First");
     expect((await save(changed("Second"), contentHash(changed("First")))).status).toBe(201);
   });

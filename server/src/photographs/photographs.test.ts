@@ -142,7 +142,7 @@ test("five are the most: a sixth is refused with the reason, and what two device
   const events = six.map((bytes) => photographed(id, bytes));
   expect((await accept(...events.slice(0, 5))).refused).toEqual([]);
   const { refused } = await accept(events[5]);
-  expect(refused[0]?.reason).toContain("5 photographs at the most");
+  expect(refused[0]?.reason).toContain("at most 5 photos");
   const [row] = (await readDiscrepancies(app.database.db, "QX-TAR", true)).filter((d) => d.id === id);
   expect(row?.photographs).toHaveLength(5);
   for (const more of [{ width: 0 }, { height: 1e9 }, { photograph: "sha256:x" }, { photograph: "__proto__" }])
@@ -158,7 +158,7 @@ test("a limit is set by who may, and measured against by everybody", async () =>
       { crewId },
     );
   expect((await accept(limit("ines"))).refused[0]?.reason).toContain(
-    "Set a limit: an instructor or a mechanic",
+    "Only an instructor or a mechanic can set a limit",
   );
   expect((await accept(limit("kofi"))).refused).toEqual([]);
   const bundle = await readBundle(app.database.db, "QX-TAR");

@@ -298,7 +298,7 @@ describe("lists", () => {
     );
     const asked = await app.request(`/api/v1/lists/${hash}`);
     expect(asked.status).toBe(409);
-    expect((await asked.json()).detail).toContain("This list cannot be read. Its walk is on record");
+    expect((await asked.json()).detail).toContain("This checklist cannot be read. Its preflight remains on record");
     expect((await app.request(`/api/v1/preflights/${streamId}`)).status).toBe(200);
   });
 });
