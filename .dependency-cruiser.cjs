@@ -8,8 +8,8 @@ const only = (name, from, allowed, comment) => ({
 });
 
 /**
- * Core's folders in floors, lowest first: a folder knows those below its own floor and none beside or above it. What a subject says of a whole walk
- * stands above the checklist, not in the subject.
+ * Layers of core, lowest first: a folder imports only from lower layers. Judgements of a whole preflight are above the checklist,
+ * not in their subject.
  */
 const FLOORS = [["units", "trend"], ["readings"], ["judgement"]];
 
@@ -60,7 +60,7 @@ module.exports = {
         ["app", "contract", "core"],
         "the interface talks to the server through the contract",
       ),
-      // The client of the API is made from the type of the API, and from nothing else of the server.
+      // The API client uses only the type of the API.
       from: { path: "^app/", pathNot: "(\\.test\\.tsx?$|/testing/|^app/device/api\\.ts$)" },
     },
     {
@@ -105,7 +105,7 @@ module.exports = {
       name: "routes-are-leaves",
       comment: "route files compose a screen and nothing imports them",
       severity: "error",
-      // The first page's own are named by where the program begins.
+      // The entry file names the first page's routes.
       from: { path: "^app/", pathNot: "^app/(app/|index\\.js$)" },
       to: { path: "^app/app/" },
     },

@@ -1,6 +1,6 @@
 const { options } = require("./.dependency-cruiser.cjs");
 
-/** Rooms that know each other in a circle are one room. What only tests know counts for nothing here. */
+/** Folders must not import each other in a circle. Tests are exempt. */
 module.exports = {
   forbidden: [
     {

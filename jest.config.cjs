@@ -7,7 +7,7 @@ const plain = (name, extra = {}) => ({
   transform: {
     "^.+\\.[cm]?[jt]s$": `${__dirname}/tools/testing/swc-with-globals.cjs`,
   },
-  // packages that ship ES modules only
+  // Packages that ship ES modules only.
   transformIgnorePatterns: [
     "/node_modules/(?!(uuid|metar-taf-parser|suncalc|canonicalize|@noble|fast-check|pure-rand|@hono|simple-statistics|ml-[^/]*|is-any-array)/)",
   ],
@@ -15,7 +15,7 @@ const plain = (name, extra = {}) => ({
 });
 
 module.exports = {
-  // A machine that does other things beside is slow, not wrong.
+  // A slow machine must not fail tests.
   testTimeout: 60_000,
   projects: [
     plain("core"),

@@ -3,7 +3,7 @@ const { dirname, join, relative, sep } = require("node:path");
 
 const CORE = join(__dirname, "..", "core", "src");
 
-/** Which file of core each name of its index comes from, through the indexes of its folders too. */
+/** Maps each exported name of core to its file, through nested indexes. */
 function filesByName(index = join(CORE, "index.ts"), files = new Map()) {
   for (const [, path] of readFileSync(index, "utf8").matchAll(/^export \* from "\.\/(.+)";$/gm)) {
     const file = join(dirname(index), `${path}.ts`);
@@ -21,8 +21,8 @@ function filesByName(index = join(CORE, "index.ts"), files = new Map()) {
 }
 
 /**
- * Takes what is imported from "@cravix/core" from the file that has it: the index runs all of core before the first page is drawn, and that page needs
- * a tenth of it. What cannot be found by its name (a namespace, a name that is handed on) is left to the index.
+ * Replaces imports from "@cravix/core" by imports from the defining file: the index would run all of core before the first page,
+ * which needs a tenth of it. Names that cannot be resolved (namespaces, re-exports) keep the index.
  */
 module.exports = ({ types: t }) => {
   const files = filesByName();

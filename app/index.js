@@ -1,4 +1,4 @@
-// The first page comes with the program itself and not after it: nothing is fetched, and nothing is waited for, between the two.
+// Bundles the first page with the entry chunk, so that it is not loaded separately.
 import "@expo/metro-runtime";
 import "./device/log/read-early";
 import "./app/_layout";

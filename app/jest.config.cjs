@@ -4,7 +4,7 @@ module.exports = {
   rootDir: __dirname,
   testMatch: ["<rootDir>/**/*.test.{ts,tsx}"],
   transform: {
-    // What has no interface needs nothing of what the interface is written in.
+    // Code without an interface does not need the React Native transform.
     "/(core|contract|demo)/src/.+\\.ts$": "<rootDir>/../tools/testing/swc-with-globals.cjs",
   },
   setupFiles: ["fake-indexeddb/auto"],

@@ -9,8 +9,8 @@ const UUID = join(dirname(require.resolve("uuid/package.json")), "dist", "esm-br
 const OWN = join(__dirname, "aliases");
 
 /**
- * Parts of the stack that the browser never needs, by the exact file that would be taken, and what is taken in its place. Tied to the pinned versions:
- * a file that is no longer there stops the build (`checkAliases`), and so does one that is bundled all the same (tools/src/site/check-build.ts).
+ * Replacements for files of the stack the browser never needs. Tied to the pinned versions: a missing file stops the build
+ * (`checkAliases`), and so does a replaced file that is bundled anyway (tools/src/site/check-build.ts).
  */
 const ALIASES = new Map([
   ...[
@@ -28,7 +28,7 @@ const ALIASES = new Map([
   [join(UUID, "index.js"), join(OWN, "uuid.js")],
 ]);
 
-/** Whole packages: what the code of Cravix, and what the stack, asks for by name. */
+/** Whole packages, by name. */
 const PACKAGES = [
   {
     name: "expo-router",
@@ -37,14 +37,14 @@ const PACKAGES = [
   },
 ];
 
-/** Throws where a file that is to be swapped is not where it was. */
+/** Throws if a file to replace is missing. */
 function checkAliases() {
   const missing = [...ALIASES.keys()].filter((file) => !existsSync(file));
   if (missing.length > 0)
     throw new Error(`metro.aliases.js names files that are not there: ${missing.join(", ")}`);
 }
 
-/** The file in whose place another is taken; undefined where nothing is swapped. */
+/** Replacement for a resolved file; undefined if there is none. */
 function aliasFor(context, name, resolve) {
   const whole = PACKAGES.find((one) => one.name === name && one.from(context.originModulePath));
   if (whole && !context.originModulePath.startsWith(OWN)) return { type: "sourceFile", filePath: whole.to };

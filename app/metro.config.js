@@ -7,13 +7,13 @@ const { aliasFor, checkAliases } = require("./metro.aliases");
 
 const config = getDefaultConfig(__dirname);
 
-// The resolver takes this one from its folder's own package.json, which names a build for browsers of ten years ago: half as large again.
+// Its package.json points the resolver to a build for old browsers, half as large again.
 const SMALLER = {
   "@reduxjs/toolkit/query": "query/rtk-query.browser.mjs",
 };
 checkAliases();
 config.transformer.minifierPath = require.resolve("./metro.minifier.js");
-// What was made of a file before counts only as long as every name of core is in the file that it was in, and it is made small in the same way.
+// Invalidate cached transforms when core's exports move between files, or the minifier changes.
 config.cacheVersion = createHash("sha256")
   .update(JSON.stringify([...filesByName()]))
   .update(readFileSync(config.transformer.minifierPath))

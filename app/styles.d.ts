@@ -1,2 +1,2 @@
-// Styles are for the bundler: nothing in them has a type.
+// Styles are handled by the bundler and have no types.
 declare module "*.css";

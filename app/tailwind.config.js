@@ -14,7 +14,7 @@ module.exports = {
       ),
       fontFamily: { body: ["AtkinsonNext"], mid: ["AtkinsonNextSemiBold"], strong: ["AtkinsonNextBold"] },
     },
-    // By variables: a wide screen is projected, and read from three metres.
+    // CSS variables, because wide screens use larger sizes for projection.
     fontSize: Object.fromEntries(
       ["xs", "sm", "base", "lg", "xl", "2xl", "3xl", "4xl"].map((size) => [
         size,

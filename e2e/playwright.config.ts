@@ -1,7 +1,7 @@
 import { defineConfig } from "@playwright/test";
 import { quickBrowser } from "../tools/src/site/browser";
 
-/** Debian's own Chromium, with everything off that would ask the network for something. */
+/** Debian's Chromium, without background network requests. */
 export const CHROMIUM_ARGS = [
   "--no-sandbox",
   "--disable-gpu",
@@ -17,17 +17,17 @@ export default defineConfig({
   testDir: "./tests",
   globalSetup: "./support/prepared.ts",
   outputDir: "../test-results",
-  // A machine that does other things beside is slow, not wrong.
+  // A slow machine must not fail tests.
   timeout: 900_000,
   expect: { timeout: 60_000 },
   fullyParallel: false,
-  // Six kept two processors as busy and took a fifth longer: each has a browser and a server of its own that grow warm.
+  // Six workers took a fifth longer on two processors, because each starts a browser and a server.
   workers: 3,
   forbidOnly: Boolean(process.env.CI),
   reporter: [["line"], ["json", { outputFile: "../.cravix/e2e.json" }]],
   use: {
     viewport: PHONE,
-    // What keeps the interface on the device is fetched once for every page: only where it is wanted.
+    // Service workers would cache the interface for every page: enabled only in tests that need them.
     serviceWorkers: "block",
     actionTimeout: 120_000,
     timezoneId: "UTC",

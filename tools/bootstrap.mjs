@@ -1,5 +1,5 @@
 // @ts-check
-// What a fresh machine needs before any of the project's own code can run. Imports nothing but Node itself.
+// Prepares a fresh machine before the project's own code can run. Imports only Node modules.
 import { spawn, spawnSync } from "node:child_process";
 import { createHash } from "node:crypto";
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from "node:fs";
@@ -43,7 +43,7 @@ function has(program) {
 }
 
 /**
- * Runs a program to its end. Returns what it says where it failed, nothing where it did not.
+ * Runs a program. Resolves to its output on failure, to undefined on success.
  * @param {string} program @param {string[]} args @param {NodeJS.ProcessEnv} env
  * @returns {Promise<string | undefined>}
  */
@@ -59,7 +59,7 @@ function failureOf(program, args, env = process.env) {
   });
 }
 
-/** What keeps an installation from being used, in the words that it ends with. */
+/** Why an installation failed, as the final message. */
 class NotInstalled extends Error {}
 
 /** @param {[program: string, debianPackage: string][]} wanted */
@@ -117,9 +117,9 @@ async function installFromNpm() {
 
 /** @type {[string, string][]} */
 const browser = ["start", "robustness", "check-projections"].includes(task) ? [] : [["chromium", "chromium"]];
-// The same engine without a window: what only has to be seen to work is seen with a fifth less work.
+// The headless shell needs a fifth less CPU time in tests.
 if (task === "test") browser.push(["chromium-headless-shell", "chromium-headless-shell"]);
-// Beside each other: one waits for the network while the other unpacks. Neither is cut off because the other failed.
+// In parallel: one waits for the network while the other unpacks. A failure of one does not abort the other.
 const installed = await Promise.allSettled([
   installFromDebian([["mariadbd", "mariadb-server"], ...browser]),
   installFromNpm(),

@@ -1,5 +1,5 @@
 // @ts-check
-// The server's sources as few files that Node reads by itself: packed once whenever they have changed, so that a start takes one second and not three.
+// Bundles the server's sources when they change, so that a start takes one second instead of three.
 import { createHash } from "node:crypto";
 import {
   existsSync,
@@ -16,7 +16,7 @@ import { fileURLToPath, pathToFileURL } from "node:url";
 import { build } from "esbuild";
 
 const PARTS = ["core", "contract", "server", "demo", "tools"];
-/** What a server that runs may still read from stays for so long, ms. */
+/** How long old bundles stay for running servers, ms. */
 const KEPT_MS = 7 * 24 * 3_600_000;
 
 /** @param {string} directory @returns {string[]} */
@@ -43,7 +43,8 @@ function sourcesHash(root) {
 }
 
 /**
- * Packages stay where they are; of our own files each goes on knowing where it stands. The one that starts the workers does not: they are packed beside it.
+ * Keeps packages external and each file's own import.meta.url, except for the module that starts workers: they are bundled beside
+ * it.
  * @param {string} root
  * @returns {import("esbuild").Plugin}
  */
@@ -65,7 +66,7 @@ const ownFiles = (root) => ({
 });
 
 /**
- * The packed start of what stands under `root`, packed now where it is not there yet. Throws with the words of the packer where a source cannot be read.
+ * Path of the bundled start of `root`, bundled now if missing. Throws with the bundler's message for an unreadable source.
  * @param {string} root
  * @returns {Promise<string>}
  */
@@ -79,7 +80,7 @@ export async function pack(root) {
     return start;
   }
   mkdirSync(all, { recursive: true });
-  // Packed beside and put in its place whole: two starts at one moment never meet half of it.
+  // Bundled aside and renamed, so that simultaneous starts never see half of it.
   const fresh = join(all, `new-${process.pid}`);
   try {
     await build({
@@ -100,7 +101,7 @@ export async function pack(root) {
     });
     if (!existsSync(place)) renameSync(fresh, place);
   } catch (error) {
-    // Another start has put its own there in this very moment: it was made from the same sources.
+    // Another start renamed an equal bundle first.
     if (!existsSync(start)) throw error;
   } finally {
     rmSync(fresh, { recursive: true, force: true });

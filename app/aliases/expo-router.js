@@ -1,5 +1,5 @@
-// What Cravix uses of expo-router, each from its own file: its index brings every navigator along. Written out once more in expo-router.d.ts's own
-// types, so whatever is missing here fails the build's check, not a page.
+// Exports only what Cravix uses of expo-router, because its index loads every navigator. A missing export fails the build check,
+// not a page.
 
 export { useLocalSearchParams, usePathname } from "expo-router/build/hooks";
 export { router } from "expo-router/build/imperative-api";

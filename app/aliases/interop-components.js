@@ -1,4 +1,4 @@
-// The components that take classes, as the stack registers them: those that Cravix shows. The list of the stack brings every component along.
+// Registers only the components Cravix uses; the original list loads every component.
 import { cssInterop } from "react-native-css-interop/dist/runtime/api";
 import Pressable from "react-native-web/dist/exports/Pressable";
 import ScrollView from "react-native-web/dist/exports/ScrollView";

@@ -1,5 +1,5 @@
-// Stands for parts of the stack that Cravix never shows: a navigator's own headers, tabs, previews, site map, toasts. Whoever asks for one of
-// them by mistake sees nothing, instead of 100 kB that nobody else ever sees.
+// Placeholder for unused parts of the stack: navigator headers, tabs, previews, site map, toasts. Saves 100 kB; using one by
+// mistake renders nothing.
 const Nothing = () => null;
 const same = (value) => value;
 
@@ -13,10 +13,10 @@ exports.Unmatched = Nothing;
 exports.Toast = Nothing;
 exports.ToastWrapper = Nothing;
 
-// expo-router/build/head: titles are set by the page itself
+// expo-router/build/head: pages set their own titles
 exports.Head = Object.assign(Nothing, { Provider: ({ children }) => children });
 
-// expo-router/build/layouts/stack-utils and fork/native-stack: Cravix has no stack of cards
+// expo-router/build/layouts/stack-utils and fork/native-stack: Cravix has no stack navigator
 exports.createNativeStackNavigator = () => ({ Navigator: Nothing, Screen: Nothing });
 exports.StackScreen = Nothing;
 exports.StackHeader = Nothing;
@@ -27,7 +27,7 @@ exports.appendScreenStackPropsToOptions = same;
 exports.validateStackPresentation = same;
 exports.mapProtectedScreen = same;
 
-// expo-router/build/native-tabs: no child of a layout is one of them
+// expo-router/build/native-tabs: no layout has native tabs
 exports.NativeTabTrigger = Nothing;
 exports.isNativeTabTrigger = () => false;
 exports.convertTabPropsToOptions = same;

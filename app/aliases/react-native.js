@@ -1,5 +1,5 @@
-// What the stack asks of react-native as a whole, each from its own file: the barrel brings lists, animations and touchables along that nothing
-// shows. Cravix's own imports are taken from their files by Babel and do not come here. The build refuses a part that asks for more than this.
+// Exports only what the stack imports from react-native as a whole, because its index loads unused lists, animations and
+// touchables. Babel resolves Cravix's own imports directly. The build rejects a package that needs more.
 export { default as AccessibilityInfo } from "react-native-web/dist/exports/AccessibilityInfo";
 export { default as Appearance } from "react-native-web/dist/exports/Appearance";
 export { default as AppState } from "react-native-web/dist/exports/AppState";

@@ -1,6 +1,6 @@
 import { api } from "./api";
 
-/** The server gives what is heavy twenty seconds (`server/src/worker-pool/heavy-work.ts`). */
+/** Time limit of heavy server work (`server/src/worker-pool/run-in-worker.ts`). */
 const SERVER_MS = 20_000;
 
 const timeouts = jest.spyOn(AbortSignal, "timeout");

@@ -1,10 +1,10 @@
 import type { EventsResponse, Problem, Receipt } from "@cravix/contract/client";
 import type { ComposedList, FluidRow, PreflightEvent } from "@cravix/core";
-// Its type alone: what the server answers is known here as it is written there.
+// Type only: gives the client the server's response types.
 import type { Api } from "@cravix/server/api";
 import { hc } from "hono/client";
 
-/** The server answered, and said no, in the one shape of its errors. `waitMs`: how long it asks to be left alone. */
+/** An error response of the server. `waitMs`: how long to wait before retrying. */
 export class ProblemError extends Error {
   override readonly name = "ProblemError";
   constructor(
@@ -15,22 +15,22 @@ export class ProblemError extends Error {
   }
 }
 
-/** Nobody answered, or not the server: no network, or the sign-in page of somebody's. */
+/** No response, or not from the server: no network, or the sign-in page of a captive portal. */
 export class ServerUnreachableError extends Error {
   override readonly name = "NotReached";
 }
 
 const TIMEOUT_MS = 15_000;
-/** What the server makes or reads beside everything else may take it twenty seconds: who gave up sooner would let it work for nothing. */
+/** Longer than the server's limit of twenty seconds for heavy work, so that no finished work is abandoned. */
 const HEAVY_MS = 30_000;
 const heavy = () => ({ signal: AbortSignal.timeout(HEAVY_MS) });
 
 let aheadMs = 0;
-/** How far this device's clock is ahead of the server's, as its last answer said; to about a second. */
+/** How far this device's clock is ahead of the server's, from its last response; to about a second. */
 export const clockAheadMs = (): number => aheadMs;
 
 let holder: string | undefined;
-/** Who holds the device: told with what is no event of its own. */
+/** Sets the crew member sent with requests that are not events. */
 export function tellHolder(crewId: string | null): void {
   holder = crewId ?? undefined;
 }
@@ -64,10 +64,10 @@ async function ask(input: RequestInfo | URL, init?: RequestInit): Promise<Respon
 
 const client = hc<Api>("/api/v1", { fetch: ask });
 
-/** What was written as JSON: a thing is there or it is not, but it never is undefined. */
+/** JSON type: optional properties are absent, never undefined. */
 type Said<T> = T extends object ? { [K in keyof T]: Said<Exclude<T[K], undefined>> } : T;
 
-/** What the server said, read as what it is; anything else was not the server. */
+/** Reads a response of the expected shape; anything else did not come from the server. */
 async function read<T>(answer: Promise<{ json(): Promise<T> }>): Promise<Said<T>> {
   const response = await answer;
   try {
@@ -94,13 +94,13 @@ export const api = {
   fleet: () => read(client.aircraft.$get()),
   bundle: (registration: string) => read(client.aircraft[":registration"].$get({ param: { registration } })),
   discrepancies: () => read(client.discrepancies.$get({ query: { state: "all" } })),
-  /** The last walks of the group, newest first. */
+  /** The group's latest preflights, newest first. */
   walks: () => read(client.preflights.$get({ query: { limit: "60" } })),
   preflight: (id: string) => read(client.preflights[":id"].$get({ param: { id } })),
   list: (hash: string) => read(client.lists[":hash"].$get({ param: { hash } })),
   sendEvents: async (events: readonly PreflightEvent[]): Promise<EventsResponse> => {
     const answer = await read(client.events.$post({ json: { events: [...events] } }));
-    // A page of some network that says yes to everything has not taken a single answer.
+    // A captive portal that answers everything with success has not accepted any event.
     if (!Array.isArray(answer?.refused) || typeof answer.taken !== "number")
       throw new ServerUnreachableError(
         "The network answered instead of the Cravix server. Sign in to the network, then try again.",
@@ -109,7 +109,7 @@ export const api = {
   },
   sendList: (hash: string, list: ComposedList) =>
     client.lists[":hash"].$put({ param: { hash } }, text("application/json", JSON.stringify(list))),
-  /** `basis`: the content hash of the file that the new one was made from; the server says no where another has changed it since. */
+  /** `basis`: content hash of the file the new version is based on; the server rejects it if another change came first. */
   sendFile: (body: string, basis?: string) =>
     read(
       client.files.$post(
@@ -124,9 +124,9 @@ export const api = {
     ),
   deliver: (order: { registration: string; tankId: string; litres: number; grade: string }) =>
     read(client.pump.deliveries.$post({ json: order })) as Promise<Receipt>,
-  /** What a field's weather station says, as text. */
+  /** Report text of a field's weather station. */
   weather: (station: string) => read(client.weather[":station"].$get({ param: { station } })),
-  /** One page of an aircraft's log, newest first. */
+  /** One page of an aircraft's fuel or oil log, newest first. */
   fluids: (registration: string, fluid: FluidRow["fluid"], before?: string) =>
     read(
       logs(fluid).page.$get({ param: { registration }, query: { limit: "5000", ...(before && { before }) } }),
@@ -163,9 +163,9 @@ export const api = {
     (await client.releases[":id"]["paper.pdf"].$get({ param: { id } }, { init: heavy() })).blob(),
   releases: (registration: string) =>
     read(client.aircraft[":registration"].releases.$get({ param: { registration } })),
-  /** What is due of a person; only for whoever may see it. */
+  /** Due items of a person; only with permission. */
   personDue: (person: string) => read(client.people[":person"].due.$get({ param: { person } })),
-  /** The workshop's plan as it was put down, and what lies on its shelf. */
+  /** The published workshop plan, and components in storage. */
   workshop: () => read(client.workshop.$get()),
   planCsv: async () => (await client.workshop["plan.csv"].$get()).blob(),
   planIcs: async () => (await client.workshop["plan.ics"].$get()).blob(),

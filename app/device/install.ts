@@ -1,6 +1,6 @@
 import { useSyncExternalStore } from "react";
 
-/** What a browser hands over when this page can be installed; not in the standard's own types yet. */
+/** The browser's install event, missing in the standard types. */
 interface InstallOffer extends Event {
   prompt(): Promise<unknown>;
 }
@@ -12,12 +12,12 @@ const tell = () => {
   for (const listener of listeners) listener();
 };
 
-/** Begins to listen: the browser offers it once, soon after the page has opened. */
+/** Listens for the install event, which fires once soon after the page opens. */
 export function hearInstallOffer(): void {
   if (typeof window === "undefined" || !window.addEventListener) return;
   installed = window.matchMedia?.("(display-mode: standalone)").matches ?? false;
   window.addEventListener("beforeinstallprompt", (event) => {
-    // Asked at a time of ours, and where it is read, not over what is being done.
+    // Show the prompt when asked for, not over the current task.
     event.preventDefault();
     offer = event as InstallOffer;
     tell();
@@ -37,10 +37,10 @@ const subscribe = (listener: () => void) => {
 export type Install = "installed" | "offered" | "by hand";
 const stateNow = (): Install => (installed ? "installed" : offer ? "offered" : "by hand");
 
-/** Whether Cravix is on the home screen, can be put there at a tap, or by the browser's own menu. */
+/** Install state: installed, can be installed with one tap, or through the browser's menu. */
 export const useInstall = (): Install => useSyncExternalStore(subscribe, stateNow, stateNow);
 
-/** Lets the browser ask. What is answered comes as an event of its own. */
+/** Shows the browser's install prompt. The answer arrives as a separate event. */
 export async function install(): Promise<void> {
   const asked = offer;
   offer = undefined;

@@ -3,9 +3,8 @@ import type { Workbox } from "workbox-window";
 let workbox: Workbox | undefined;
 
 /**
- * Keeps the interface itself on the device, so that it opens on the apron without a network; and tells when a new version has been fetched. It stays
- * beside the old one until it is asked for, or until no window of Cravix is open. Where the browser has no service worker (a plain address in the
- * hangar's own network) the other pages are fetched ahead all the same.
+ * Caches the interface for offline use, and reports when a new version is available. The new version waits until the user loads
+ * it or no window is open. Without service worker support (plain HTTP on a local network) the other pages are prefetched instead.
  */
 export async function keepInterface(onNewVersion: () => void): Promise<void> {
   if (typeof navigator === "undefined" || process.env.NODE_ENV !== "production") return;
@@ -18,12 +17,12 @@ export async function keepInterface(onNewVersion: () => void): Promise<void> {
     const hadOne = Boolean(navigator.serviceWorker.controller);
     workbox = new Workbox("/sw.js");
     workbox.addEventListener("waiting", onNewVersion);
-    // Asked for in another window: this one would go on with parts that are no longer there.
+    // Activated in another window: reload, because old files are gone.
     workbox.addEventListener("controlling", () => {
       if (hadOne) window.location.reload();
     });
     await workbox.register();
-    // An installed page may be open for days.
+    // An installed page may stay open for days.
     document.addEventListener("visibilitychange", () => {
       if (document.visibilityState === "visible") void workbox?.update().catch(() => undefined);
     });
@@ -33,12 +32,12 @@ export async function keepInterface(onNewVersion: () => void): Promise<void> {
   }
 }
 
-/** Puts the new version in place and opens it. */
+/** Activates the new version and reloads. */
 export function loadNewVersion(): void {
   workbox?.messageSkipWaiting();
 }
 
-/** The parts of the other pages, named by the build in the page itself. */
+/** Prefetches the other pages' files, listed by the build in the page. */
 function fetchAhead(): void {
   const later = document.getElementById("later")?.textContent;
   for (const href of later ? (JSON.parse(later) as string[]) : []) {

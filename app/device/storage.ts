@@ -1,4 +1,4 @@
-/** Asks the browser not to clear this device's answers away when space runs short. Resolves to whether it promised. */
+/** Asks the browser for persistent storage. Resolves to whether it agreed. */
 export async function askToPersist(): Promise<boolean> {
   try {
     return (await navigator.storage?.persist?.()) ?? false;
@@ -7,7 +7,7 @@ export async function askToPersist(): Promise<boolean> {
   }
 }
 
-/** Whether this browser promised to keep what is on this device, and how much room is left, MB. */
+/** Whether storage is persistent, and free space in MB. */
 export async function roomLeft(): Promise<{ persisted: boolean; leftMb: number | undefined }> {
   try {
     const { quota, usage } = (await navigator.storage?.estimate?.()) ?? {};

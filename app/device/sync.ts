@@ -4,7 +4,7 @@ import { api, ProblemError, ServerUnreachableError } from "./api";
 import { eventsToSend, listsToSend, noteListOutcome, noteOutcome } from "./log/event-log";
 import { notePicture, picturesToSend } from "./photographs/stored-photos";
 
-/** Why the queue stands still: no network or server, nobody is signed in, this one may not write, or the server asks for a pause. */
+/** Why sending stopped: server not reachable, not signed in, not permitted, or asked to wait. */
 export type Standstill = "not reached" | "sign in" | "not allowed" | "busy";
 
 export interface SyncOutcome {
@@ -13,13 +13,13 @@ export interface SyncOutcome {
   stopped?: { why: Standstill; waitMs?: number };
 }
 
-/** What a no of the server says: about what was sent, or about the sender and the moment. */
+/** Interprets a server error: undefined if it concerns the data, otherwise why sending stopped. */
 function standstillOf(error: unknown): SyncOutcome["stopped"] {
   if (error instanceof ServerUnreachableError) return { why: "not reached" };
   if (!(error instanceof ProblemError)) throw error;
   const { status } = error.problem;
   if (status === 401) return { why: "sign in" };
-  // By another name, or from another place, than this server takes writing from.
+  // Wrong host name or origin for writing to this server.
   if (status === 403 || status === 421) return { why: "not allowed" };
   if (status === 429 || status >= 500)
     return { why: "busy", ...(error.waitMs !== undefined && { waitMs: error.waitMs }) };
@@ -27,8 +27,8 @@ function standstillOf(error: unknown): SyncOutcome["stopped"] {
 }
 
 /**
- * Sends everything that still has to be sent: lists, then events in batches. What the server refuses for what it is stays here with the reason and
- * holds up nothing else; where the queue stands still, it says why. Whatever was not confirmed stays in the queue, and a repeat is harmless.
+ * Sends everything pending: lists, then events in batches. Data the server rejects stays here with the reason and does not hold
+ * up the rest; if sending stops, the result says why. Unconfirmed data stays queued, and repeats are harmless.
  */
 export async function sendAll(): Promise<SyncOutcome> {
   const outcome: SyncOutcome = { sent: 0, refused: 0 };
@@ -54,7 +54,7 @@ export async function sendAll(): Promise<SyncOutcome> {
     } catch (error) {
       const stopped = standstillOf(error);
       if (stopped) return { ...outcome, stopped };
-      // Turned down as a whole, too large or not readable: in smaller parts, until the one is found that cannot be taken.
+      // The whole batch was rejected as too large or unreadable: halve it until the faulty event is found.
       if (batch.length > 1) most = Math.ceil(batch.length / 2);
       else {
         await noteOutcome(batch, [refusalOf(batch[0] as PreflightEvent, error as Error)]);
@@ -65,7 +65,7 @@ export async function sendAll(): Promise<SyncOutcome> {
   }
 }
 
-/** Pictures go last: what they are of has to be on record before them. One that is refused stays here and holds up no other. */
+/** Photos go last, after the events that reference them. A rejected one does not hold up the others. */
 async function sendPictures(outcome: SyncOutcome): Promise<SyncOutcome> {
   for (const { hash, bytes, type, logged } of await picturesToSend()) {
     if (logged === "to send") continue;

@@ -1,15 +1,15 @@
 import type { PreflightEvent } from "@cravix/core";
 
-/** What one window of this device tells the others. */
+/** Messages between windows of this device. */
 export type TabMessage =
   | { kind: "events"; events: PreflightEvent[] }
-  /** The walks that are open on this device are others now. */
+  /** The list of open preflights changed. */
   | { kind: "open walks" }
-  /** Events of this walk were changed on the disk: their times were put right. */
+  /** Times of this preflight's stored events were corrected. */
   | { kind: "changed"; preflightId: string };
 
 const channel = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("cravix");
-// Where the tests run, a channel that is listened to would keep the process awake.
+// In tests an open channel would keep the process alive.
 (channel as { unref?: () => void } | undefined)?.unref?.();
 
 export function tellTabs(message: TabMessage): void {

@@ -20,27 +20,27 @@ const listen = listeners.startListening as TypedStartListening<RootState, AppDis
 
 const FIRST_RETRY_MS = 1000;
 const LAST_RETRY_MS = 30_000;
-/** Where the server turns the sender away, nothing changes by asking often. */
+/** Retry interval after the server refused the sender. */
 const TURNED_AWAY_MS = 300_000;
 const SEND_AFTER_MS = 400;
 const KEEP_AGAIN_MS = 4000;
 const NOBODY_YET: KeptSession = { crewId: null, night: false };
 
 let sending = false;
-/** Somebody asked to send while a run was on its way: it may have come too late for that run. */
+/** A request to send arrived during a run and may have been too late for it. */
 let askedMeanwhile = false;
 let retryMs = FIRST_RETRY_MS;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let keepTimer: ReturnType<typeof setTimeout> | undefined;
 
-/** Every device waits a while of its own: a group that comes back into the network does not come all at once. */
+/** Randomised delay, so that a group returning online does not send all at once. */
 const jitter = (ms: number) => ms * (0.5 + Math.random());
 
-/** Device first: the event goes to the device's disk, and only then is it called kept and sent on. What the disk does not take is tried again. */
+/** Stores each event on the device first; only then is it saved and sent. Failed writes are retried. */
 listen({
   matcher: isAnyOf(eventsRecorded, keepAgain),
   effect: async (_action, { dispatch, getState }) => {
-    // Whatever waits goes along: of this walk, of another, of none.
+    // Retry all events not stored yet, of any preflight.
     const { unkept } = getState().preflight;
     clearTimeout(keepTimer);
     warnBeforeLeaving(getState());
@@ -50,7 +50,7 @@ listen({
       dispatch(eventsKept(unkept.map((e) => e.id)));
       tellTabs({ kind: "events", events: [...unkept] });
       warnBeforeLeaving(getState());
-      // Sending waits for a breath between two answers: it must never cost a tap.
+      // Debounced: sending must never delay a tap.
       clearTimeout(timer);
       timer = setTimeout(() => dispatch(sendAgain()), SEND_AFTER_MS);
     } catch (error) {
@@ -62,7 +62,7 @@ listen({
 
 listen({ actionCreator: draftsWait, effect: (_action, { getState }) => warnBeforeLeaving(getState()) });
 
-/** Why the disk did not take it, for the person who holds the device. */
+/** Why storing failed, worded for the user. */
 export function wordsFor(error: unknown): string {
   if (error instanceof DeviceError) return `The last answer is not saved yet. ${error.message}`;
   return (error as Error).name === "QuotaExceededError"
@@ -93,7 +93,7 @@ async function knowQueue(dispatch: AppDispatch): Promise<void> {
   );
 }
 
-/** Sends what waits, one run at a time; where it stands still it tries again, a little later each time. */
+/** Sends pending data, one run at a time, with increasing delays while it cannot. */
 listen({
   actionCreator: sendAgain,
   effect: async (_action, { dispatch, getState }) => {
@@ -120,10 +120,10 @@ listen({
         if (sent + refused > 0) dispatch(serverMet("reached"));
       }
       await knowQueue(dispatch);
-      // What was answered while the last batch was on its way.
+      // Answered while the last batch was being sent.
       goesOn &&= (await countEventsToSend()) > 0;
     } catch (error) {
-      // The device's own disk, not the server: what was sent cannot be written down as sent, and goes again, harmlessly.
+      // Device storage failed: events sent but not marked as sent are sent again, harmlessly.
       if (getState().preflight.unkept.length > 0) dispatch(keepFailed(wordsFor(error)));
       timer = setTimeout(() => dispatch(sendAgain()), jitter(LAST_RETRY_MS));
       goesOn = false;
@@ -140,14 +140,14 @@ listen({
     const { crewId, night } = getState().session;
     if (typeof document !== "undefined") document.documentElement.classList.toggle("night", night);
     tellHolder(crewId);
-    // What limits whoever flies is on the device before it is wanted on an apron without a network.
+    // Load the pilot's limits before they are needed offline.
     if (crewId) void ownDue(crewId);
-    // What was only read is not written back: another window may have been told who flies in the meantime.
+    // Restored values are not written back: another window may have changed the crew member.
     if (!sessionRestored.match(action)) {
       const set = crewPicked.match(action) ? { crewId } : { night };
       await keepChange<KeptSession>("session", (before) => ({ ...NOBODY_YET, ...before, ...set }));
     }
-    // Somebody holds this device: from now on its answers are worth a promise of the browser's.
+    // Ask for persistent storage once someone uses this device.
     if (crewId && !asked) {
       asked = true;
       void askToPersist();

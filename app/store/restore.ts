@@ -16,14 +16,14 @@ import { sessionRestored } from "./session-slice";
 import { sendAgain } from "./sync/sync-actions";
 import { draftsWait } from "./sync/sync-slice";
 
-/** Brings back what the device remembers: after a reload, a closed tab or a killed browser everything is where it was. */
+/** Restores stored state after a reload, a closed tab or a killed browser. */
 export function restore(dispatch: AppDispatch): Promise<void> {
   return dispatch(restoring());
 }
 
 const restoring = () => async (dispatch: AppDispatch, getState: () => RootState) => {
   listenToOthers(dispatch, getState);
-  // Where nothing can be kept nothing is begun: the page says so in its place.
+  // Without storage nothing can be started: the page says so.
   const kept = await loadStartupData();
   const { deviceId, session, fleet } = kept;
   const planned = kept.planned as PlannedState | undefined;
@@ -37,11 +37,11 @@ const restoring = () => async (dispatch: AppDispatch, getState: () => RootState)
   const open = (kept.openWalks as OpenPreflight[] | undefined) ?? [];
   dispatch(openPreflightsKnown(open));
   dispatch(sessionRestored({ deviceId, crewId: session?.crewId ?? null, night: session?.night ?? false }));
-  // On a new device nothing can be shown before the server has been asked.
+  // A new device has nothing to show before the server responds.
   if (!fleet) void dispatch(retryUntilLoaded());
 };
 
-/** What the first page stands without: what waits is sent, the aircraft are brought back, and what nobody needs any more is let go. */
+/** Background work after the first page: send pending data, restore aircraft, delete old data. */
 export function restoreRest(dispatch: AppDispatch): Promise<void> {
   return dispatch(restoringRest());
 }
@@ -49,18 +49,18 @@ export function restoreRest(dispatch: AppDispatch): Promise<void> {
 const restoringRest = () => async (dispatch: AppDispatch, getState: () => RootState) => {
   dispatch(sendAgain());
   await dispatch(restoreBundles());
-  // What the group has had for weeks need not fill this device; nobody waits for it.
+  // Old preflights are deleted in the background.
   const openIds = new Set(getState().preflight.open.map(({ preflightId }) => preflightId));
   await pruneSent(openIds, Date.now()).catch(() => undefined);
 };
 
-/** What is kept of each aircraft, one after another: they are large. */
+/** Restores aircraft one by one, because they are large. */
 const restoreBundles = () => async (dispatch: AppDispatch, getState: () => RootState) => {
   for (const key of await noteKeys("bundle:")) {
     const bundle = await readNote<AircraftBundle>(key);
-    // What the server has said meanwhile is newer.
+    // The server's newer response is kept.
     if (!bundle || bundleOf(getState(), bundle.aircraft.registration)) continue;
-    // One that was kept before walks and laps were told with it has none.
+    // Older bundles lack these fields.
     const value = { ...bundle, walks: bundle.walks ?? [], laps: bundle.laps ?? {} };
     dispatch(
       serverApi.util.upsertQueryEntries([
@@ -70,7 +70,7 @@ const restoreBundles = () => async (dispatch: AppDispatch, getState: () => RootS
   }
 };
 
-/** A group that was kept before the server told what is open and what was measured: until it is asked again that is not known. */
+/** Upgrades a group stored before these fields existed: unknown until loaded again. */
 const inTodaysShape = (fleet: Fleet): Fleet => ({
   ...fleet,
   aircraft: fleet.aircraft.map((aircraft) => ({
@@ -81,7 +81,7 @@ const inTodaysShape = (fleet: Fleet): Fleet => ({
   })),
 });
 
-/** What the other windows of this device do is seen here at once. */
+/** Applies changes of this device's other windows immediately. */
 function listenToOthers(dispatch: AppDispatch, getState: () => RootState): void {
   hearWaitingNotes((count) => dispatch(draftsWait(count)));
   hearTabs((message) => {
@@ -100,7 +100,7 @@ function listenToOthers(dispatch: AppDispatch, getState: () => RootState): void 
   });
 }
 
-/** Reads a walk from the disk again: what another window did while this one slept. */
+/** Reads a preflight again, for changes made by another window in the meantime. */
 export function readAgain(preflightId: string) {
   return async (dispatch: AppDispatch) => {
     dispatch(eventsSeen(await eventsOfPreflight(preflightId)));

@@ -4,20 +4,20 @@ export interface SessionState {
   deviceId: string | null;
   crewId: string | null;
   night: boolean;
-  /** Whether what the device remembers has been read. */
+  /** True once stored state has been read. */
   ready: boolean;
 }
 
 const initialState: SessionState = { deviceId: null, crewId: null, night: false, ready: false };
 
-/** Who holds the device, and which device it is. A login will set the crew member in place of a pick from the list. */
+/** Current crew member and device id. A sign-in will replace the selection from the list. */
 export const sessionSlice = createSlice({
   name: "session",
   initialState,
   reducers: {
     sessionRestored: (state, { payload }: PayloadAction<Omit<SessionState, "ready">>) => ({
       ...payload,
-      // Somebody was quicker than the disk: what was picked meanwhile stays picked.
+      // A selection made before storage responded is kept.
       crewId: state.crewId ?? payload.crewId,
       night: state.night || payload.night,
       ready: true,

@@ -27,7 +27,7 @@ import { correctClock } from "./sync/correct-clock";
 
 const bundle = trainerBundle;
 
-/** What the server answers next; by default it takes everything. */
+/** The server's next response; by default it accepts everything. */
 type Answer = (path: string, init?: RequestInit) => Response;
 const JSON_TYPE = { "content-type": "application/json" };
 const taken = (refused: object[] = []) =>
@@ -84,7 +84,7 @@ describe("what the server says no to", () => {
     answered(store, id, "approach.stance");
     await kept(store);
     answer = (path) => (path.includes("/lists/") ? no(422) : taken());
-    // The sending that the answer itself has set off may have been first: what counts is that nothing is left and nothing was refused.
+    // The automatic run may have been first: what counts is that nothing is pending or rejected.
     expect(await sendAll()).toMatchObject({ refused: 0 });
     await settle(async () => (await countToSend()) === 0);
     expect(asked.flatMap(({ events }) => events)).toHaveLength(2);
@@ -165,12 +165,12 @@ test("answers of a clock that was a day ahead are sent with the right time, and 
   const sent = asked.flatMap(({ events }) => events).findLast((event) => event.id === early.id);
   expect(sent?.deviceAt).toBe(early.at);
   expect(Math.abs(Date.parse(sent?.at ?? "") - Date.now())).toBeLessThan(60_000);
-  // The walk on the screen says the same.
+  // The current preflight matches.
   expect(store.getState().preflight.events.find((event) => event.id === early.id)?.at).toBe(sent?.at);
 });
 
 describe("another window of the same device", () => {
-  /** What it keeps on the one disk that both have. */
+  /** An event stored by another window. */
   const elsewhere = (id: string, itemId: string): PreflightEvent =>
     ({
       id: newId(Date.now()),
@@ -202,7 +202,7 @@ describe("another window of the same device", () => {
     });
     expect(selectPreflight(store.getState())?.state.signed).toBeUndefined();
     expect((await eventsOfPreflight(id)).some((e) => e.type === "verdict.signed")).toBe(false);
-    // Seen now: it may be signed.
+    // Now displayed, so it can be signed.
     expect(await store.dispatch(signPreflight(id, [signature]))).toBe(true);
     expect(selectPreflight(store.getState())?.state.signed?.decision).toBe("fly");
   });
@@ -241,7 +241,7 @@ describe("a disk that takes nothing", () => {
     await settle(() => store.getState().preflight.keepError !== null);
     expect(store.getState().preflight.unkept.map((e) => e.id)).toEqual([inWalk.id, outside.id]);
     IDBObjectStore.prototype.put = put;
-    // Without anybody doing anything more.
+    // Without further action.
     await settle(() => store.getState().preflight.unkept.length === 0).catch(() => undefined);
     store.dispatch({ type: "sync/keepAgain" });
     await kept(store);
@@ -253,7 +253,7 @@ describe("a disk that takes nothing", () => {
 
   test("says so of a draft as well, and keeps it as soon as it can", async () => {
     const { store } = await begun();
-    // What was begun before the disk is full is on it.
+    // Writes started before storage is full succeed.
     await new Promise((resolve) => setTimeout(resolve, 50));
     full();
     await keepNote("draft:found", "half a sentence");
@@ -299,7 +299,7 @@ test("a walk that was begun on another device is fetched, and gone on with", asy
   const more = answered(second, id, "approach.ground");
   await kept(second);
   await settle(async () => (await countToSend()) === 0);
-  // Only what this device has added goes back.
+  // Only this device's changes are written back.
   expect(
     asked
       .flatMap(({ events: sent }) => sent)

@@ -6,7 +6,7 @@ import { serverApi } from "./server/server-api";
 export function createStore() {
   return configureStore({
     reducer: rootReducer,
-    // The events are frozen and plain by construction; walking all of them at every tap would cost the tap.
+    // Events are frozen plain objects; checking all of them on every action would be slow.
     middleware: (defaults) =>
       defaults({ serializableCheck: false, immutableCheck: false })
         .prepend(listeners.middleware)

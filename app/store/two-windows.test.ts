@@ -4,9 +4,9 @@ import { type PlannedState, planned, planUsed, preferencesSet } from "./prefligh
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
 import { createStore } from "./store";
 
-/** Two windows of one device: each has a state of its own, and both write to the same disk. */
+/** Two windows of one device: separate states, shared storage. */
 const windows = () => [createStore(), createStore()] as const;
-/** One that writes waits for all that were begun before it. */
+/** A write waits for all earlier ones. */
 const written = async () => {
   for (let i = 0; i < 3; i++) {
     await new Promise((resolve) => setTimeout(resolve, 5));
@@ -21,7 +21,7 @@ test("a window that only opens takes nobody's pick away, and one that is made da
   const [one, other] = windows();
   one.dispatch(crewPicked("ines"));
   await written();
-  // It had read the disk before the pick.
+  // It had read storage before the selection.
   other.dispatch(sessionRestored(NOBODY));
   await written();
   expect(await readNote("session")).toEqual({ crewId: "ines", night: false });

@@ -1,6 +1,6 @@
 import { createSlice } from "@reduxjs/toolkit";
 
-/** Whether a new version of the interface is on the device and waits to be used. */
+/** Whether a new version of the app is waiting. */
 export const versionSlice = createSlice({
   name: "version",
   initialState: { waits: false },

@@ -13,7 +13,7 @@ import type { Acts } from "../features/preflight/use-preflight-actions";
 
 const WALK = "0190a000-0000-7000-8000-000000000000";
 
-/** A walk of the trainer without a store: what is done becomes an event, and the walk is folded anew. */
+/** A preflight of the trainer without a store: actions become events, and the preflight is folded again. */
 export class TestWalk {
   readonly list: ComposedList = composeList({
     type: tarrow4,
@@ -54,7 +54,7 @@ export class TestWalk {
     return found;
   }
 
-  /** What the hooks may do, each as the real one records it. */
+  /** Actions for the hooks, recording like the real ones. */
   get acts(): Acts {
     return {
       sample: (item: Item, sample: EventData["sample.taken"]) =>

@@ -1,7 +1,7 @@
 import type { AircraftBundle } from "@cravix/contract/client";
 import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
 
-/** The trainer as a device knows it that has heard of nothing yet. */
+/** The trainer on a device without any history. */
 export const trainerBundle: AircraftBundle = {
   aircraft: qxTar,
   type: tarrow4,

@@ -3,16 +3,16 @@ import { View } from "react-native";
 import { Text } from "./text";
 
 const FRAME = {
-  /** Words alone. */
+  /** Text only. */
   plain: "",
-  /** Beside what it is about. */
+  /** Next to its subject. */
   line: "border-l-4 border-clay pl-2",
   box: "rounded-xl border-2 border-clay px-3 py-2",
-  /** Nobody may pass it by. */
+  /** Must not be overlooked. */
   heavy: "rounded-xl border-4 border-clay px-3 py-2",
 };
 
-/** Something that has to be known now: read out at once where a page is read out. */
+/** An urgent message, announced by screen readers. */
 export function Alert({
   children,
   frame = "plain",

@@ -3,7 +3,7 @@ import { View } from "react-native";
 import Svg, { Line, Path, Rect } from "react-native-svg";
 import { usePalette } from "./paint/use-palette";
 
-/** A reading on its scale, with what is allowed as a broad band. */
+/** A reading on a scale, with its limit as a broad band. */
 export function Band({ limit, value }: { limit: LimitRange; value: number | undefined }) {
   const { ink, stone, clay, voice } = usePalette();
   const ends = [limit.min, limit.max].filter((end): end is number => end !== undefined);

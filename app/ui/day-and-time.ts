@@ -1,4 +1,4 @@
-/** The browser's own words; its language data is read when the first such word is written, not before the first page. */
+/** Formats through the browser; its locale data is loaded on first use, not before the first page. */
 function inWords(options: Intl.DateTimeFormatOptions): (at: string | Date) => string {
   let format: Intl.DateTimeFormat | undefined;
   return (at) => {
@@ -10,7 +10,7 @@ function inWords(options: Intl.DateTimeFormatOptions): (at: string | Date) => st
 const shortDayText = inWords({ day: "numeric", month: "short" });
 /** "1 May 2026". */
 export const dayText = inWords({ day: "numeric", month: "short", year: "numeric" });
-/** "14:35", by the clock of this device. */
+/** "14:35", local time. */
 export const clockText = inWords({ hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
 /** "1 May 14:35". */
 export const dayAndClockText = (at: string): string => `${shortDayText(at)} ${clockText(at)}`;

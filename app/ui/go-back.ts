@@ -1,6 +1,6 @@
 import { type Href, router } from "expo-router";
 
-/** Back where one came from; where this page was opened by a link, to the page that it belongs to. */
+/** Goes back, or to the parent page if this page was opened by a link. */
 export function goBack(parent: string): void {
   if (router.canGoBack()) router.back();
   else router.replace(parent as Href);

@@ -2,7 +2,7 @@ import type { Grade, Verdict } from "@cravix/core";
 import Svg, { Circle, Path, Rect } from "react-native-svg";
 import { usePalette } from "./paint/use-palette";
 
-/** State is always shape, word and colour. These are the words. */
+/** Words for grades; state is always shown by shape, word and colour. */
 export const GRADE_WORD: Record<Grade, string> = {
   "within limits": "Within limits",
   note: "Note",
@@ -19,11 +19,11 @@ export const VERDICT_GRADE: Record<Verdict, Grade> = {
   stop: "stop",
 };
 
-/** And these the shapes: a full bead, a bar, a half bead, a broken ring, an open wedge, a full wedge. */
+/** Shapes for grades: full bead, bar, half bead, broken ring, open wedge, full wedge. */
 export function GradeMark({ grade, size = 22 }: { grade: Grade; size?: number }) {
   const { ink, clay, chock, paper } = usePalette();
   return (
-    // Beside a long text it keeps its size.
+    // Keeps its size beside long text.
     <Svg width={size} height={size} viewBox="0 0 24 24" aria-hidden style={{ flexShrink: 0 }}>
       {grade === "within limits" && <Circle cx={12} cy={12} r={8} fill={ink} />}
       {grade === "note" && (

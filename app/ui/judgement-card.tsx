@@ -3,7 +3,7 @@ import { View } from "react-native";
 import { GRADE_WORD, GradeMark } from "./grade-mark";
 import { Text } from "./text";
 
-/** One judgement explains itself: what was read, what is allowed, how much is left, who says so, in one sentence. */
+/** A judgement with its reading, limit, margin, source and sentence. */
 export function JudgementCard({ judgement, compact = false }: { judgement: Judgement; compact?: boolean }) {
   const { grade, subject, reading, limit, margin, source, sentence, action, caution } = judgement;
   const bad = grade === "stop";
@@ -44,7 +44,7 @@ function Cell({ label, value }: { label: string; value: string }) {
   );
 }
 
-/** Where the work can hurt someone. */
+/** Warning where the work can hurt someone. */
 export function Caution({ children }: { children: string }) {
   return (
     <View className="mt-1 border-l-4 border-chock pl-2">

@@ -2,13 +2,10 @@ import { type ReactNode, useEffect, useRef } from "react";
 import { Text as NativeText } from "react-native";
 import { usePageTitle } from "./page-title";
 
-/** The address of the page that was shown before this one; of the first page the browser itself says what it is. */
+/** Previous page's address; undefined on the first page, which the browser announces itself. */
 let before: string | undefined;
 
-/**
- * What a page is, at its top: its one first heading, its title in the browser, and where a person who came here by keyboard or by ear is put.
- * `title` is for the browser where the heading alone does not say it.
- */
+/** Page heading, browser title, and focus target after navigation. `title` is the browser title if different from the heading. */
 export function PageHead({
   children,
   title,
@@ -31,7 +28,7 @@ export function PageHead({
       ref={heading}
       role="heading"
       aria-level={1}
-      // Reached by a change of page, never by the tab key.
+      // Focused after navigation, never by the tab key.
       {...{ tabIndex: -1 }}
       className={`page-head ${className}`}
     >

@@ -1,13 +1,13 @@
 import { useEffect } from "react";
 
-/** What the browser's tab and its history call this page; nothing is changed without a title. */
+/** Sets the browser title; unchanged if undefined. */
 export function usePageTitle(title: string | undefined): void {
   useEffect(() => {
     if (title && typeof document !== "undefined") document.title = `${title} · Cravix`;
   }, [title]);
 }
 
-/** Puts a person who came here by keyboard or by ear at the page's first heading, where the page itself does not: once, when it opens. */
+/** Focuses the page's first heading when it opens, for pages without a PageHead. */
 export function useHeadingFirst(): void {
   useEffect(() => {
     if (typeof document === "undefined") return;

@@ -8,8 +8,8 @@ import { Text } from "./text";
 import { useWide } from "./use-wide";
 
 /**
- * A page. On a phone its actions are in the thumb's zone at the bottom, with the way back beside them; on a wide screen the way back is at the top and
- * the actions are no wider than their words need.
+ * Page layout. On a phone actions and back are at the bottom; on a wide screen back is at the top and actions are no wider than
+ * their text.
  */
 export function Screen({
   children,
@@ -19,7 +19,7 @@ export function Screen({
 }: {
   children: ReactNode;
   actions?: ReactNode;
-  /** The page that this one belongs to: where back leads if it was opened by a link. */
+  /** Parent page, if the page was opened by a link. */
   back?: string;
   wideWidth?: string;
 }) {
@@ -54,7 +54,7 @@ export function Screen({
   );
 }
 
-/** The way back, by its arrow and its word. */
+/** Back button with arrow and label. */
 export function BackButton({
   to,
   tone,

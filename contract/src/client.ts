@@ -1,4 +1,4 @@
-// What a page needs of the contract before anything else: ids and types, without the schemas that check what comes in.
+// Types and ids for pages, without the validation schemas.
 export * from "./api/api-types";
 export * from "./bounds/plain-text";
 export * from "./events/new-id";

@@ -40,7 +40,7 @@ const LINE = {
   night: { takeOffs: 0, landings: 1 },
   fuel: { addedL: 40, leftL: 88 },
 };
-/** The kind of stream in which an event may stand. */
+/** Kind of stream for an event type. */
 const streamOf = (type: EventType) =>
   STREAM_EVENTS.preflight.includes(type)
     ? {}
@@ -56,7 +56,7 @@ describe("an event that crosses the boundary", () => {
       celsius: -10,
       plannedLandings: 2,
       plannedLaunch: "winch",
-      // Each place and each tank has a name of its own.
+      // Stations and tanks have individual names.
       plannedLoad: { stations: { front: 160, "aft-shelf": 4.5 }, litres: { left: 87, "left-tip": 0 } },
       purpose: "planning",
       weather: { ground: "soft", variationDeg: -1.5 },

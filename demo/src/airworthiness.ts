@@ -15,7 +15,7 @@ import {
 } from "@cravix/core";
 import { yearOfFlights } from "./flights";
 
-/** Every value is an example: an aircraft's own programme and local rules come first. */
+/** Every value is an example: the aircraft's maintenance programme and local rules come first. */
 const rule = (text: string): Source => ({ kind: "rule", text, example: true });
 const programme = (text: string): Source => ({ kind: "handbook", text, example: true });
 
@@ -48,7 +48,7 @@ const HOURS: RecordMeter = {
 };
 const LANDINGS: RecordMeter = { id: "landings", name: "Landings", kind: "landings", decimals: 0 };
 
-/** An item, and when it was done last: so many days ago, so many hours (or the meter's own) before today's total. */
+/** An item, and when it was last done: days ago, and hours (or other counts) before today's total. */
 interface Planned {
   item: DueItem;
   daysAgo?: number;
@@ -72,7 +72,7 @@ const item = (
   ...more,
 });
 
-/** What every powered aircraft of the group has; `h` is the meter it counts by. */
+/** Items of every powered aircraft; `h` is the meter they count by. */
 function usual(today: string, { annual = 200, hundred = 60, oil = 20, oilDays = 50, vor = 12 }): Planned[] {
   const inDays = (days: number) => addDays(today, days);
   return [
@@ -236,7 +236,7 @@ interface Made {
   components?: [Component, Omit<Fitting, "registration">][];
 }
 
-/** What each aircraft's papers are about, as of today. */
+/** Airworthiness data of each aircraft as of today. */
 function made(today: string): Made[] {
   const at = `${addDays(today, -400)}T12:00:00.000Z`;
   const magnetos = (of: string, ago: number, name = "Magnetos"): Planned => ({
@@ -270,7 +270,7 @@ function made(today: string): Made[] {
       start: { landings: 9812 },
       components: [engine("engine", "Engine", 2940.5, at, "engine")],
       planned: [
-        // 2.1 h are left of it: an hour may be flown, a long flight not.
+        // 2.1 h left: enough for one hour, not for a long flight.
         ...usual(today, { hundred: 97.9, oil: 31.4, oilDays: 66 }),
         magnetos("engine", 312.4),
         overhaul("engine", "Engine overhaul", 2000, 1210.3, 2100),
@@ -306,7 +306,7 @@ function made(today: string): Made[] {
       start: { landings: 3105 },
       components: [engine("engine", "Engine", 1480.2, at, "engine")],
       planned: [
-        // Nearly flown off: the way to the workshop is longer than what is left.
+        // Almost used up: the flight to the workshop is longer than what is left.
         ...usual(today, { annual: 300, hundred: 98.6, oil: 22.8 }),
         magnetos("engine", 260.1),
         overhaul("engine", "Engine overhaul", 1700, 1100.4, 1500),
@@ -359,7 +359,7 @@ function made(today: string): Made[] {
       start: { landings: 5230 },
       components: [
         engine("engine-left", "Left engine", 1890.4, at, "left engine"),
-        // This one came from another aircraft, with another time.
+        // This one came from another aircraft, with different times.
         engine("engine-right", "Right engine", 640.8, at, "right engine"),
       ],
       planned: [
@@ -508,7 +508,7 @@ function made(today: string): Made[] {
   ];
 }
 
-/** The papers of the group's six aircraft as files, the same for the same day, and one with its log. */
+/** Airworthiness files of the group's six aircraft, deterministic per day, consistent with the log. */
 export function airworthinessFiles(now: Date): AircraftRecord[] {
   const today = now.toISOString().slice(0, 10);
   const lines = yearOfFlights(now);
@@ -522,7 +522,7 @@ export function airworthinessFiles(now: Date): AircraftRecord[] {
     const begun = { ...read, ...start };
     const totals = foldTotals(begun, own, meters).totals;
     const at = own[0]?.off ?? now.toISOString();
-    // A component's own time now: what it brought along, and what was flown since.
+    // A component's present time: initial time plus hours since.
     const fittings: Fitting[] = components.map(([, fitting]) => ({
       ...fitting,
       registration,

@@ -17,9 +17,9 @@ import {
 } from "@cravix/core";
 import { airfield, group, rules } from "./index";
 
-/** What is wrong or dangerous in a list must not come back: each of these once stood in one of the six (common practice where no source is named). */
+/** Errors once found in one of the six checklists must not return (common practice unless a source is named). */
 
-/** Everything that can be different at once on this type; a turnaround excludes much of it. */
+/** All conditions possible at once on this type; a turnaround excludes many. */
 const everything = (type: Pick<AircraftType, "notOffered" | "items">) =>
   offeredConditions(type).filter((condition) => condition !== "turnaround");
 
@@ -62,7 +62,7 @@ const checked = (ids: readonly string[]): PreflightEvent[] =>
     at: "2026-05-01T08:00:00.000Z",
     data: { itemId, outcome: "checked" },
   }));
-/** What stands in the way of an item when everything else is done but these. */
+/** What blocks an item when everything except these is done. */
 const blockedWithout = (list: ReturnType<typeof compose>, id: string, missing: readonly string[]) => {
   const item = list.items.find((i) => i.id === id) as Item;
   const others = list.items.map((i) => i.id).filter((other) => other !== id && !missing.includes(other));
@@ -110,7 +110,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
         item.id,
         ["cockpit.ignition"],
       ]);
-    // What stands in front of the cylinders, or hangs at the hub, is inside.
+    // Things in front of the cylinders or at the hub are inside.
     const named =
       /plugs: out|blanks: out|nests|behind the baffles|behind the cylinders|belt: tension|push-rod/i;
     for (const item of type.items)
@@ -128,7 +128,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
       for (const item of type.items.filter((i) => i.id === id)) expect([id, item.miss]).toEqual([id, "stop"]);
     for (const item of type.items.filter(({ title }) => /creep mark|strut showing|squat switch/i.test(title)))
       expect([item.id, item.miss]).toEqual([item.id, "ask"]);
-    // Position lights are required by night (CS-SERA 3215, from memory), and no more than a note by day.
+    // Position lights are required at night (CS-SERA 3215, from memory), and a note by day.
     const lights = (conditions: Condition[]) =>
       compose(one, conditions)
         .items.filter(({ id }) => /^quick\.(left-tip|right-tip|tail)$/.test(id))
@@ -146,7 +146,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
         if (item.reading?.unit === "rpm" && type.magnetos)
           expect([item.id, item.reading.plausible?.max]).toEqual([item.id, type.magnetos.tachometerMaxRpm]);
       }
-    // A gauge is marked so that it reads zero when only unusable fuel is left (CS/FAR 23.1337 (b), from memory).
+    // A gauge reads zero when only unusable fuel is left (CS/FAR 23.1337 (b), from memory).
     for (const { fuel } of [type, ...(type.variants ?? [])])
       for (const { gauge, unusableL } of fuel?.tanks ?? [])
         if (gauge) expect(gauge.points[0]).toEqual({ at: 0, litres: unusableL });
@@ -173,14 +173,14 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
         const { items, lineUp = [], after = [], type: today } = compose(one, pair, { year });
         const all = [...items, ...lineUp, ...after];
         const where = [registration, year, ...pair];
-        // Nothing twice, by its id or by its words.
+        // No duplicates, by id or title.
         expect([...where, all.map(({ id }) => id).filter((id, i, ids) => ids.indexOf(id) !== i)]).toEqual([
           ...where,
           [],
         ]);
         const titles = items.map(({ title }) => title);
         expect([...where, titles.filter((title, i) => titles.indexOf(title) !== i)]).toEqual([...where, []]);
-        // What waits stands behind what it waits for, and what is switched on or moved is put right before one boards.
+        // Waiting items come after what they wait for, and whatever is switched on or moved is put back before boarding.
         for (const rule of today.rules ?? []) {
           const first = position(items, rule.first);
           if (first < 0) continue;
@@ -196,7 +196,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
               id,
               items.some((i) => i.ledger && "out" in i.ledger && i.ledger.out === ledger.back),
             ]).toEqual([...where, id, true]);
-        // Nothing about a thing that this type or this year does not have.
+        // Nothing about equipment this type or year lacks.
         const words = items.map((i) => `${i.title} ${i.good}`).join("; ");
         if (!type.engines)
           expect([...where, /each engine|both engines/i.test(words)]).toEqual([...where, false]);
@@ -229,7 +229,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
       for (const [k, { id, spot }] of items.entries())
         if (spot && id.startsWith("quick."))
           expect([condition, id, on >= 0 && on < k && k < off]).toEqual([condition, id, true]);
-      // What is looked at from outside with the power on stands in one row, so that the shortest way is walked once.
+      // Items checked from outside with power on are consecutive, so that the shortest route is walked once.
       const spots = items.flatMap(({ spot }, k) => (spot ? [k] : []));
       const first = spots[0] ?? 0;
       expect([condition, spots.map((k) => k - first)]).toEqual([condition, spots.map((_, n) => n)]);
@@ -275,7 +275,7 @@ describe.each(group.map((one) => [one.aircraft.registration, one] as const))("%s
           data: { crewId: "kofi" },
         } as PreflightEvent;
         for (const item of list.items) {
-          // Only where a rule or a gate could stand in the way.
+          // Only if a rule or gate could apply.
           if (item.touches || list.type.rules?.some((r) => r.waits.items?.includes(item.id))) {
             const state = foldPreflight("p", [...started(list), joined, ...checked(done)]);
             expect([registration, year, condition, item.id, blockedBy(list, state, item)?.open]).toEqual([
@@ -371,6 +371,6 @@ test("a composite glider and fabric wings are not looked over for rivets", () =>
   const words = (registration: string) => JSON.stringify(of(registration).type.items);
   expect(words("QX-ANS")).not.toMatch(/rivet|fabric/);
   expect(words("QX-COR")).not.toMatch(/rivet/);
-  // Nothing is "written up": it is logged.
+  // Problems are "logged", not "written up".
   for (const { type } of group) expect(JSON.stringify(type)).not.toMatch(/writ(e|ten) (it )?up/);
 });

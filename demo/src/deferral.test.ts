@@ -2,8 +2,8 @@ import { type DeferralCase, type DeferralReply, type FlightKind, mayBeDeferred }
 import { rules, rulesWithList, trainerEquipment, twinEquipment } from "./index";
 
 /**
- * Worked cases, each with the paragraph that decides it (14 CFR, from memory): what the trainer's and the twin's equipment lists and the two example rule sets
- * come to. What a person answers is given; everything else comes from data.
+ * Worked cases, each with the deciding paragraph (14 CFR, from memory), for the trainer's and the twin's equipment lists and both
+ * example rule sets. A person's answers are given; everything else comes from data.
  */
 type Case = [
   what: string,
@@ -209,7 +209,7 @@ test.each(TRAINER)("without a list: %s (%s)", (...one) => {
     list: trainerEquipment,
   });
   expect([made.result, made.open?.id]).toEqual([one[4], undefined]);
-  // Whoever is shown it sees where each answer is from.
+  // Each answer shows its source.
   for (const answer of made.trail) expect(answer.source.text.length).toBeGreaterThan(5);
   if (made.result === "deferrable") expect(made.placard).toMatch(/INOPERATIVE|MISSING/);
 });

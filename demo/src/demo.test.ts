@@ -32,7 +32,7 @@ import Ajv2020 from "ajv/dist/2020";
 import { airfield, group, qxTar, rules, scenarioFiles, tarrow4, trainerHistory } from "./index";
 
 const NOW = new Date("2026-05-01T12:00:00.000Z");
-/** Everything that can be different at once on this type; a turnaround excludes much of it. */
+/** All conditions possible at once on this type; a turnaround excludes many. */
 const everything = (type: Pick<AircraftType, "notOffered" | "items">) =>
   offeredConditions(type).filter((condition) => condition !== "turnaround");
 
@@ -59,7 +59,7 @@ test("lists that were composed and pinned before words were changed are lists to
   expect(Object.keys(lists).length).toBeGreaterThan(5);
   for (const [hash, recorded] of Object.entries(lists)) {
     expect(contentHash(recorded)).toBe(hash);
-    // What the engine remembered stands in them in another form than a device makes it.
+    // The memory of the demo differs in form from a device's.
     const { memory: _memory, ...rest } = recorded as { memory?: unknown };
     expect(readList(rest)).toMatchObject({ list: { format: "cravix.list/2" } });
   }
@@ -70,7 +70,7 @@ test.each(
 )("%s says of every place what it is for, of every item which part and what it is about", (_name, type) => {
   expect(type.stations.filter(({ role }) => !role)).toEqual([]);
   expect(type.items.filter(({ part, topic }) => !part || !topic)).toEqual([]);
-  // What is measured is about what its reading is about.
+  // An item's topic matches its reading's.
   for (const { reading, topic, id } of type.items)
     if (topicOf(reading?.key)) expect([id, topic]).toEqual([id, topicOf(reading?.key)]);
   expect(type.items.filter(({ drill }) => drill)).toHaveLength(1);
@@ -163,7 +163,7 @@ describe("its weeks of history", () => {
       const before = readings[i];
       const hours = (now.hours?.value ?? 0) - (before?.hours?.value ?? 0);
       const used = (before?.["oil.level"]?.value ?? 0) - (now["oil.level"]?.value ?? 0);
-      // A quart was added in between: not a measure of what was used.
+      // A quart was added in between, so this is not consumption.
       return used > 0 ? [used / hours] : [];
     });
     const mean = (list: number[]) => list.reduce((sum, x) => sum + x, 0) / list.length;
@@ -295,7 +295,7 @@ describe("the six aircraft of the group", () => {
       const spots = compose(everything(type)).items.flatMap(
         (item) => stations.find((s) => s.id === item.spot) ?? [],
       );
-      // A glider has no lights: there is nothing to walk round for.
+      // A glider has no lights to walk around for.
       expect(spots.length >= 3).toBe(type.electrical !== undefined);
       if (!plan?.door) throw new Error("no door");
       const metres = walkingDistances(plan, [plan.door, ...spots.map(({ x = 0, y = 0 }) => ({ x, y }))]);
@@ -324,7 +324,7 @@ describe("the six aircraft of the group", () => {
       const best = bestOrder(problem);
       expect(best.exact).toBe(true);
       expect(best.metres).toBeLessThanOrEqual(own + 1e-9);
-      // Once round an aircraft of seven to seventeen metres.
+      // Once around an aircraft of seven to seventeen metres.
       expect(own).toBeGreaterThan(20);
       expect(own).toBeLessThan(80);
     });

@@ -8,7 +8,7 @@ const DAY = 86_400_000;
 const HOUR = 3_600_000;
 const HOME = "Marram Point";
 const AWAY = ["Dunlin Strand", "Heronsmere", "Curlew Bank"];
-/** Who flies what; the trainer's weeks of whole walks name their own pilots. */
+/** Usual pilots; the trainer's full preflights name their own. */
 const PILOTS: Record<string, string[]> = {
   "QX-TAR": ["ines", "maren", "ines", "tomasz"],
   "QX-HLD": ["ines", "yuki"],
@@ -18,7 +18,7 @@ const PILOTS: Record<string, string[]> = {
   "QX-ANS": ["maren", "ines", "tomasz"],
 };
 
-/** What an aircraft has done on one flight, before it is a line. */
+/** One flight, before it becomes an entry. */
 interface Flown {
   at: number;
   out: number;
@@ -27,8 +27,8 @@ interface Flown {
 }
 
 /**
- * A year of flights of each aircraft as lines of its technical log, the same for the same day, and one with the oil log and the walks: what the hour meter
- * said at each reading of oil is what it said before that flight.
+ * A year of technical log entries of each aircraft, deterministic per day, consistent with oil log and preflights: the hour meter
+ * at each oil reading is that before the flight.
  */
 export function yearOfFlights(now: Date): TechnicalLogEntry[] {
   const oil = pastYear(now).filter((row) => row.fluid === "oil" && row.entry === "level");
@@ -38,7 +38,7 @@ export function yearOfFlights(now: Date): TechnicalLogEntry[] {
   return [...lines, ...gliderYear(now)].sort((a, b) => a.off.localeCompare(b.off));
 }
 
-/** The hours of a flight are those between this reading of oil and the next. */
+/** Hours of a flight are those between two oil readings. */
 function flownBy(registration: string, oil: readonly FluidRow[], now: Date): Flown[] {
   const rows = oil
     .filter((row) => row.registration === registration && (row.part ?? "left") === "left")
@@ -52,10 +52,10 @@ function flownBy(registration: string, oil: readonly FluidRow[], now: Date): Flo
   const extra = LAST_FLIGHT[registration];
   if (last && extra) flown.push({ at: last.at, out: last.hours, back: tenth(last.hours + extra) });
   if (registration !== "QX-TAR" || !last) return flown;
-  // The weeks of whole walks go on from there.
+  // The weeks of full preflights follow.
   let hours = tenth(last.hours + (extra ?? 0));
   for (const [i, [daysAgo, pilot, planned]] of TRAINER_FLIGHTS.entries()) {
-    // The last flight came back a little sooner than planned.
+    // The last flight returned a little early.
     const back = tenth(hours + planned - (i === TRAINER_FLIGHTS.length - 1 ? 0.2 : 0));
     flown.push({ at: now.getTime() - daysAgo * DAY - 3 * HOUR, out: hours, back, pilot });
     hours = back;
@@ -63,7 +63,7 @@ function flownBy(registration: string, oil: readonly FluidRow[], now: Date): Flo
   return flown;
 }
 
-/** What was flown after the last oil was read, hours. */
+/** Hours flown after the last oil reading. */
 const LAST_FLIGHT: Record<string, number> = { "QX-TAR": 1.1, "QX-HLD": 0.8 };
 
 const tenth = (value: number) => Math.round(value * 10) / 10;
@@ -74,7 +74,7 @@ function linesOf(registration: string, flown: readonly Flown[]): TechnicalLogEnt
   let place = HOME;
   return flown.map(({ at, out, back, pilot }, i) => {
     const hours = back - out;
-    // A meter runs from oil pressure to oil pressure; blocks are a few minutes longer.
+    // The meter runs while there is oil pressure; block times are a few minutes longer.
     const off = at + 25 * 60_000 + Math.round(random.next() * 10) * 60_000;
     const on = off + Math.round((hours * 60 + 4 + random.next() * 4) * 60_000);
     const lesson = registration === "QX-TAR" && i % 3 === 1;
@@ -100,7 +100,7 @@ function linesOf(registration: string, flown: readonly Flown[]): TechnicalLogEnt
   });
 }
 
-/** The glider flies at weekends, not in winter, by the winch mostly. */
+/** The glider flies at weekends, not in winter, mostly by winch. */
 function gliderYear(now: Date): TechnicalLogEntry[] {
   const random = seededRandom(977);
   const lines: TechnicalLogEntry[] = [];
@@ -136,7 +136,7 @@ function gliderYear(now: Date): TechnicalLogEntry[] {
 
 const hundredth = (value: number) => Math.round(value * 100) / 100;
 
-/** The same lines as what people wrote down: an event a flight. */
+/** The entries as events, one per flight. */
 export function flightEvents(now: Date): PreflightEvent[] {
   const random = seededRandom(41);
   const deviceId = newId(now.getTime() - 400 * DAY, random.bytes(16));

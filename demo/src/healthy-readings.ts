@@ -1,4 +1,4 @@
-/** What a person reads off a healthy aircraft on a quiet day. */
+/** Readings of a healthy aircraft on an ordinary day. */
 export const HEALTHY: Record<string, string> = {
   hours: "4230.1",
   "volts.before-start": "25.2",
@@ -49,7 +49,7 @@ export const HEALTHY: Record<string, string> = {
   "volts.charging.left": "28.1",
   "volts.charging.right": "28",
 };
-/** Where an aircraft differs from the trainer. */
+/** Differences from the trainer. */
 export const HALDEN = {
   ...HEALTHY,
   hours: "3121.2",

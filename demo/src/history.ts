@@ -18,7 +18,7 @@ import { airfield, crew, qxTar, rules, tarrow4 } from "./scenario";
 import { seededRandom } from "./seeded-random";
 
 const DAY = 86_400_000;
-/** Where the trainer's fuel stands at its first and at its last walk, litres a tank; in between it is filled up when it runs low. */
+/** The trainer's fuel at its first and last preflight, litres per tank; refuelled in between when low. */
 const FUEL = {
   first: { left: 80, right: 78 },
   last: { left: 89.5, right: 86.1 },
@@ -26,7 +26,7 @@ const FUEL = {
   burnPerH: 33,
   taxi: 4,
 };
-/** Days before now on which the trainer was flown, oldest first, and who flew. */
+/** Trainer flights: days ago, oldest first, with pilot and hours. */
 export const TRAINER_FLIGHTS: [daysAgo: number, crewId: string, hours: number][] = [
   [36, "ines", 1.2],
   [34, "maren", 0.9],
@@ -59,7 +59,7 @@ const LAMP = {
   closedAfterFlight: 5,
 };
 
-/** The left magneto's drop at the last walks, by flight. */
+/** Left magneto drop of the last preflights, by flight. */
 const LEFT_DROPS: Record<number, number> = { 11: 70, 12: 80, 13: 90, 14: 100, 15: 110 };
 
 export interface History {
@@ -68,8 +68,8 @@ export interface History {
 }
 
 /**
- * Some weeks of QX-TAR, made anew for any `now` and the same each time: complete preflights whose oil goes down a little faster
- * from flight to flight, a lens that was found and mended, and a creep mark that is still open.
+ * Several weeks of QX-TAR, deterministic for any `now`: full preflights whose oil falls a little faster each flight, a lens found
+ * and repaired, and a creep mark still open.
  */
 export function trainerHistory(now: Date): History {
   const random = seededRandom(20);
@@ -117,7 +117,7 @@ export function trainerHistory(now: Date): History {
       conditions: list.conditions,
       plannedFlightMin: Math.round(flown * 60),
     });
-    // Filled up where it is low, and before the last walk to a known amount.
+    // Refuelled when low, and to a known amount before the last preflight.
     const wanted =
       flight === TRAINER_FLIGHTS.length - 1
         ? FUEL.last
@@ -219,7 +219,7 @@ export function trainerHistory(now: Date): History {
     }
     if (flight === 13) creepMm = 4;
     hours += flown;
-    // The trouble to notice: from a tenth of a quart an hour to a quarter within a month.
+    // The trend to notice: from a tenth of a quart per hour to a quarter within a month.
     oilQt -= flown * (0.1 + 0.012 * flight);
     if (oilQt < 6.9) {
       oilQt += 1;
@@ -234,7 +234,7 @@ function name(crewId: string): string {
   return crew.members.find((member) => member.id === crewId)?.name ?? crewId;
 }
 
-/** What the dipstick and the gauge show of so many litres, by the trainer's own cards. */
+/** Dipstick and gauge readings for a number of litres, by the trainer's calibrations. */
 function tankReadings(
   fuel: Record<string, number>,
   about: (value: number, spread: number, step: number) => number,
@@ -266,7 +266,7 @@ function readings({
   const about = (value: number, spread: number, step: number) =>
     Math.round((value + (random.next() - 0.5) * 2 * spread) / step) * step;
   const base = about(1800, 10, 10);
-  // The other trouble to notice: inside its limit of 125, but growing over the last flights.
+  // The other trend to notice: within its limit of 125, but increasing over the last flights.
   const leftDrop = LEFT_DROPS[flight] ?? about(70, 10, 10);
   return new Map<string, number>([
     ["hours", hours],

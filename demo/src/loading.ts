@@ -17,7 +17,7 @@ const weighed = (date: string, emptyKg: number, armMm: number): LoadingProfile["
   source: handbook("the last weighing report"),
 });
 
-/** What the six aircraft of the group weigh and where: made up, each of the kind that such an aircraft is. */
+/** Mass and balance of the group's six aircraft: invented, typical of their kind. */
 export const loadingFiles: LoadingProfile[] = [
   {
     format: "cravix.loading/1",

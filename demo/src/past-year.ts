@@ -6,22 +6,22 @@ const DAY = 86_400_000;
 interface Engine {
   registration: string;
   engine?: string;
-  /** The hour meter and the level at the newest line. */
+  /** Hour meter and level at the newest entry. */
   hours: number;
   levelQt: number;
   perH: number;
   flightH: number;
-  /** Days before now of the newest line, and how many flights before it. */
+  /** Days ago of the newest entry, and number of earlier flights. */
   daysAgo: number;
   flights: number;
-  /** Topped up by one container before it falls below this. */
+  /** One container is added before the level falls below this. */
   keptAboveQt: number;
   containerQt: number;
-  /** What it used in the first part of the year, where that was another figure. */
+  /** Consumption in the first part of the year, if different. */
   before?: { perH: number; untilFlight: number };
 }
 
-/** The trainer's weeks of whole walks begin 36 days ago with 7.6 quarts at 4,211.3 hours: the year before them ends there. */
+/** The trainer's full preflights begin 36 days ago with 7.6 quarts at 4,211.3 hours: the year before them ends there. */
 const ENGINES: Engine[] = [
   {
     registration: "QX-TAR",
@@ -94,7 +94,7 @@ const ENGINES: Engine[] = [
   },
 ];
 
-/** What was in the tanks when these four were flown last. */
+/** Fuel in the tanks when these four were last flown. */
 const TANKS: { registration: string; hours: number; daysAgo: number; litres: Record<string, number> }[] = [
   {
     registration: "QX-HLD",
@@ -107,7 +107,7 @@ const TANKS: { registration: string; hours: number; daysAgo: number; litres: Rec
   { registration: "QX-COR", hours: 1432.7, daysAgo: 9, litres: { left: 66, right: 65 } },
 ];
 
-/** A year of oil for every engine of the group, and what was in the tanks last, as lines of their logs; the same for the same day. */
+/** A year of oil entries for every engine of the group, and the last tank contents, as log entries; deterministic per day. */
 export function pastYear(now: Date): FluidRow[] {
   return [
     ...ENGINES.flatMap((engine, i) => oilYear(engine, now, 300 + i)),
@@ -115,7 +115,7 @@ export function pastYear(now: Date): FluidRow[] {
   ];
 }
 
-/** Backwards from the newest line, so that it ends where it has to. */
+/** Generated backwards from the newest entry, so that it ends at a known value. */
 function oilYear(engine: Engine, now: Date, seed: number): FluidRow[] {
   const {
     registration,
@@ -147,7 +147,7 @@ function oilYear(engine: Engine, now: Date, seed: number): FluidRow[] {
     const read = Math.round((levelQt + (random.next() - 0.5) * 0.2) * 10) / 10;
     rows.push(line("level", read, at));
     const flown = Math.round(flightH * (0.6 + 0.8 * random.next()) * 10) / 10;
-    // An addition between the flight before and this reading: before it the level stood lower.
+    // Oil added between the previous flight and this reading: before it the level was lower.
     if (levelQt > keptAboveQt + containerQt) {
       rows.push(line("added", containerQt, at - 600_000));
       levelQt -= containerQt;

@@ -60,7 +60,7 @@ const OWN_LIMITS: PersonDue = {
   source: { kind: "own limit", text: "set when calm, looked at again each year", example: true },
 };
 
-/** What is due of the demo's people: in date, soon, and not any more. */
+/** Due items of the demo's people: in date, due soon, and overdue. */
 function peopleOf(now: Date): { personId: string; by: string; items: PersonDue[]; works: PersonWork[] }[] {
   return [
     {
@@ -106,7 +106,7 @@ function peopleOf(now: Date): { personId: string; by: string; items: PersonDue[]
   ];
 }
 
-/** The same as events, each by who may say it. */
+/** The same as events, each by an authorised person. */
 export function personEvents(now: Date): PreflightEvent[] {
   let n = 0;
   return peopleOf(now).flatMap(({ personId, by, items, works }) => {

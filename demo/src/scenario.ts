@@ -22,14 +22,14 @@ import haldenSix from "../data/type-halden-six.json";
 import lumenSport from "../data/type-lumen-sport.json";
 import tarrow4Json from "../data/type-tarrow-4.json";
 
-/** The made-up Saltgrass Flying Group at Marram Point, in the product's own files. Every test reads them as a user's file would be. */
+/** The made-up Saltgrass Flying Group at Marram Point, in the product's own files. Every test reads them as user files. */
 export const tarrow4 = tarrow4Json as unknown as AircraftType;
 export const qxTar = tar as unknown as Aircraft;
 export const airfield = marramPoint as unknown as Airfield;
-/** The fields round about: a high and sloping one, a long one, and one that declares nothing. */
+/** Fields nearby: a high and sloping one, a long one, and one without declared distances. */
 export const fields = [marramPoint, kelderMoor, saltmouth, heronIsland] as unknown as Airfield[];
 export const rules = rulesJson as unknown as RuleSet;
-/** The second rule set: with an approved minimum equipment list. */
+/** The second rule set, with an approved minimum equipment list. */
 export const rulesWithList = minimumRules as unknown as RuleSet;
 export const trainerEquipment = equipmentTrainer as unknown as EquipmentFile;
 export const twinEquipment = equipmentTwin as unknown as EquipmentFile;
@@ -47,7 +47,7 @@ export const group: { aircraft: Aircraft; type: AircraftType }[] = (
   ] as unknown as [Aircraft, AircraftType][]
 ).map(([aircraft, type]) => ({ aircraft, type }));
 
-/** In the order in which they can be put on record: types before aircraft. */
+/** In import order: types before aircraft. */
 export const scenarioFiles: CravixFile[] = [
   crew,
   ...fields,

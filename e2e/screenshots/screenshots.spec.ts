@@ -26,7 +26,7 @@ for (const [size, viewport] of [
       await page.screenshot({ path: join(FOLDER, `${name}-${size}.png`) });
     };
     const walker = new Walker(page, "thumb", { ...HEALTHY, "oil.level": "6.2" });
-    // Every answer takes its time, as a person's does.
+    // Every answer takes as long as a person's.
     await walker.takeTime(9000, Date.now() - 45 * 60_000);
     await page.goto("/");
     await page.getByRole("button", { name: /Inês/ }).click();
@@ -46,7 +46,7 @@ for (const [size, viewport] of [
       await page.getByLabel("rear seats, kg").fill("80");
       await page.getByLabel("baggage, kg").fill("12");
       await shot("loading");
-      // By day, whatever the hour is here.
+      // Noon, whatever the time of this machine.
       await page.clock.setSystemTime(NOON);
       await page.goto("/aircraft/QX-TAR/plan");
       await page
@@ -88,7 +88,7 @@ for (const [size, viewport] of [
       await page.goto("/aircraft/QX-TAR/prepare");
     }
     if (size === "wide") {
-      // As a daily pilot has it: what one look takes in on one card.
+      // As for a daily pilot: several items on one card.
       await page.getByRole("button", { name: "Read-and-do" }).click();
       await page.getByRole("button", { name: "Items seen in one look" }).click();
       await page.getByRole("button", { name: "Done" }).click();

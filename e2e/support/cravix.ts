@@ -8,14 +8,14 @@ import { databaseSettings, restoreSnapshot, withDatabase } from "./restore-snaps
 
 const ROOT = join(__dirname, "..", "..");
 
-/** The real thing, started by the same command as a user's, with a data directory of its own. */
+/** Runs the real server, started by a user's command, with its own data directory. */
 export class Cravix {
-  /** One that a file of tests is done with, and that the next may have: a start costs as much as twenty pages. */
+  /** An instance passed from one test file to the next: starting one costs as much as twenty pages. */
   static #free: Cravix | undefined;
-  /** Whether somebody clears away what is kept: without, nothing is. */
+  /** Whether instances are kept for reuse. */
   static #keeps = false;
   #child: ChildProcess | undefined;
-  /** Whether it can be put back to what it was. What comes of it once a test has ended it or its database is nobody else's. */
+  /** Whether it can be reset. Not after a test has ended it or modified its database process. */
   #asPrepared = false;
   output = "";
   constructor(
@@ -23,7 +23,7 @@ export class Cravix {
     readonly directory = mkdtempSync(join(tmpdir(), "cravix-e2e-")),
   ) {}
 
-  /** With the demo loaded, as it is after the first start; nobody else has it until it is removed. */
+  /** Starts an instance with the demo, as after a first start, for exclusive use until removed. */
   static async launch(): Promise<Cravix> {
     const free = Cravix.#free;
     Cravix.#free = undefined;
@@ -38,7 +38,7 @@ export class Cravix {
         cravix.#asPrepared = process.env[PREPARED] !== undefined;
         return cravix;
       } catch (error) {
-        // Between asking for a free port and taking it another server of the tests may have taken it.
+        // Another test server may have taken the free port.
         if (attempt === 3 || !(error as Error).message.includes("EADDRINUSE")) throw error;
         await cravix.remove();
       }
@@ -49,7 +49,7 @@ export class Cravix {
     return `http://localhost:${this.port}`;
   }
 
-  /** Resolves when it says that it is ready; rejects with its words when it ends before that. */
+  /** Resolves when it is ready; rejects with its output if it ends first. */
   start(): Promise<void> {
     this.output = "";
     const child = spawn(process.execPath, ["tools/bootstrap.mjs", "start"], {
@@ -69,7 +69,7 @@ export class Cravix {
     });
   }
 
-  /** Ends the server's process; its database goes on after SIGKILL, as it would in life. */
+  /** Ends the server process; its database survives SIGKILL, as in reality. */
   async end(signal: "SIGINT" | "SIGKILL" | "SIGTERM"): Promise<void> {
     const child = this.#child;
     this.#asPrepared = false;
@@ -79,13 +79,13 @@ export class Cravix {
     await gone;
   }
 
-  /** The process of its database, for a test that does something to it. */
+  /** Process id of its database, for tests that interfere with it. */
   get databasePid(): number {
     this.#asPrepared = false;
     return databaseSettings(this.directory).pid;
   }
 
-  /** The events of one preflight as the database holds them, asked for directly. */
+  /** Events of one preflight, queried from the database. */
   eventsOnRecord(streamId: string): Promise<{ id: string; type: string }[]> {
     return withDatabase(this.directory, async (database) => {
       const [rows] = await database.query("SELECT id, type FROM event WHERE stream_id = ? ORDER BY id", [
@@ -99,18 +99,18 @@ export class Cravix {
     return (await fetch(`${this.url}/api/v1${path}`)).json() as Promise<T>;
   }
 
-  /** Nobody needs it any more: kept for whoever comes next, where no test has laid hands on it, else cleared away. */
+  /** Releases the instance: kept for reuse if no test has interfered with it, else deleted. */
   async remove(): Promise<void> {
     if (Cravix.#keeps && this.#asPrepared && !Cravix.#free) Cravix.#free = this;
     else await this.#clearAway();
   }
 
-  /** From now on one that is done with is kept for the next, until `removeFree`. */
+  /** Keeps released instances for reuse, until `removeFree`. */
   static keepFree(): void {
     Cravix.#keeps = true;
   }
 
-  /** Clears away the one that is kept; none is from then on. */
+  /** Deletes the kept instance and stops keeping. */
   static async removeFree(): Promise<void> {
     Cravix.#keeps = false;
     const free = Cravix.#free;

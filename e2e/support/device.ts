@@ -7,7 +7,7 @@ export interface OnDevice {
   reason?: string;
 }
 
-/** The events of one preflight as they lie in the browser's own database, asked for directly. */
+/** Events of one preflight, queried from the browser's database. */
 export function eventsOnDevice(page: Page, streamId: string): Promise<OnDevice[]> {
   return page.evaluate(
     (id) =>
@@ -26,12 +26,12 @@ export function eventsOnDevice(page: Page, streamId: string): Promise<OnDevice[]
   );
 }
 
-/** How many items the pinned list of a preflight asks, from the browser's own database. */
+/** Number of items of a preflight's pinned checklist, from the browser's database. */
 export async function itemsAsked(page: Page, streamId: string): Promise<number> {
   return (await walkOnDevice(page, streamId)).list.items.length;
 }
 
-/** A walk as it lies on the device: the list that it asks, and what was done so far. */
+/** Checklist and events of a preflight stored on the device. */
 export async function walkOnDevice(
   page: Page,
   streamId: string,
@@ -57,7 +57,7 @@ export async function walkOnDevice(
   return { list: list as ComposedList, events };
 }
 
-/** Puts events on the device as an answer would lie there: kept, and waiting to be sent. */
+/** Stores events on the device as answers: saved, and to be sent. */
 export async function putOnDevice(page: Page, events: readonly PreflightEvent[]): Promise<void> {
   await page.evaluate(
     (more) =>
@@ -84,13 +84,13 @@ export async function putOnDevice(page: Page, events: readonly PreflightEvent[])
   );
 }
 
-/** Tells the page of events that lie on the device, as another window of it would; they are on the screen then, and on their way to the server. */
+/** Notifies the page of stored events, as another window would; they are then displayed and sent. */
 export async function seenFromAnotherWindow(page: Page, events: readonly PreflightEvent[]): Promise<void> {
   await page.evaluate(
     (seen) =>
       new Promise<void>((resolve) => {
         const other = new BroadcastChannel("cravix");
-        // Whoever listens later hears it later: the page has heard it by then.
+        // Opened later, it receives later: by then the page has received it.
         const last = new BroadcastChannel("cravix");
         last.onmessage = () => {
           other.close();
@@ -105,7 +105,7 @@ export async function seenFromAnotherWindow(page: Page, events: readonly Preflig
   );
 }
 
-/** Waits until the device has written down everything that it was given so far: what a test does within a millisecond of typing nobody does by hand. */
+/** Waits until the device has stored everything: a test may act within a millisecond of typing. */
 export async function written(page: Page): Promise<void> {
   await page.evaluate(
     () =>
@@ -113,7 +113,7 @@ export async function written(page: Page): Promise<void> {
         const open = indexedDB.open("cravix");
         open.onerror = () => reject(open.error);
         open.onsuccess = () => {
-          // One that writes waits for all that were begun before it.
+          // A write waits for all earlier ones.
           const tx = open.result.transaction(["notes", "events"], "readwrite");
           tx.onerror = () => reject(tx.error);
           tx.oncomplete = () => {

@@ -3,20 +3,20 @@ import type { ComposedList, EventData, EventType, Item, PreflightEvent } from "@
 import { foldPreflight } from "@cravix/core/fold-preflight";
 import { currentItem } from "@cravix/core/next-item";
 
-/** From answer to answer. */
+/** Interval between answers. */
 const EACH_MS = 1500;
 
 interface Asked {
   list: ComposedList;
   events: readonly PreflightEvent[];
-  /** The item before which it stops; none: the walk is answered to its end. */
+  /** Item to stop at; absent: answer to the end. */
   goal: string | undefined;
-  /** What is read off the instruments, by the reading's id. */
+  /** Instrument readings by key. */
   readings: Readonly<Record<string, string>>;
   facts: Readonly<Record<string, string>>;
 }
 
-/** What a person who finds nothing answers from here to the goal, in the order in which the walk asks it. */
+/** Answers of a person who finds no problem, up to the goal, in the order asked. */
 export function healthyAnswers({ list, events, goal, readings, facts }: Asked): PreflightEvent[] {
   const [first] = events;
   if (!first) throw new Error("the walk was not begun");

@@ -1,10 +1,10 @@
 import { request as ask, createServer, type Server } from "node:http";
 
-/** Stands between the browser and the server, and does to the network what a test wants done to it. */
+/** Proxy between browser and server, for simulating network conditions. */
 export class NetworkProxy {
-  /** Requests of these addresses come to nothing. */
+  /** Requests to these addresses fail. */
   broken: RegExp | undefined;
-  /** What is answered in the server's place, by the address. */
+  /** Replacement responses by address. */
   instead: { path: RegExp; body: (own: string) => string } | undefined;
   private constructor(
     private readonly server: Server,

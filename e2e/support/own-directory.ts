@@ -3,14 +3,14 @@ import { mkdtempSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 
-/** Where the tests' setup says what a first start leaves. */
+/** Set by the test setup to the prepared data directory. */
 export const PREPARED = "CRAVIX_E2E_PREPARED";
 
-/** A data directory of one's own: a copy of the prepared one, where there is one. */
+/** A new data directory: a copy of the prepared one, if any. */
 export function ownDirectory(): string {
   const directory = mkdtempSync(join(tmpdir(), "cravix-e2e-"));
   const prepared = process.env[PREPARED];
-  // By the system's own command: what the database owns must stay the database's.
+  // The system's cp preserves the database's file ownership.
   if (prepared) execFileSync("cp", ["-a", "--sparse=always", `${prepared}/.`, directory]);
   return directory;
 }

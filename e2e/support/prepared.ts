@@ -3,8 +3,8 @@ import { PREPARED } from "./own-directory";
 import { keepAsPrepared, withDatabase } from "./restore-snapshot";
 
 /**
- * Before all tests: a data directory as the first start on a fresh machine leaves it, with the demo. Each server of the tests begins with a copy, so that
- * a database is set up once and not twenty times, and can be put back to it. Returns what clears it away.
+ * Prepares a data directory before all tests, as the first start with the demo leaves it. Each test server starts with a copy, so
+ * that the database is set up once and can be reset. Returns its cleanup.
  */
 export default async function prepare(): Promise<() => Promise<void>> {
   const cravix = await Cravix.launch();

@@ -2,7 +2,7 @@ import { readFileSync } from "node:fs";
 import { join } from "node:path";
 import mysql, { type Connection, type RowDataPacket } from "mysql2/promise";
 
-/** Beside the database: what it held after the first start. */
+/** Name of the database with the snapshot. */
 const COPY = "cravix_prepared";
 
 export interface DatabaseSettings {
@@ -14,7 +14,7 @@ export interface DatabaseSettings {
 export const databaseSettings = (directory: string): DatabaseSettings =>
   JSON.parse(readFileSync(join(directory, "database.json"), "utf8"));
 
-/** Asks the database of a data directory directly, beside the server. */
+/** Connects to the database of a data directory, alongside the server. */
 export async function withDatabase<T>(
   directory: string,
   ask: (database: Connection) => Promise<T>,
@@ -42,7 +42,7 @@ async function tablesOf(database: Connection, schema: string): Promise<string[]>
   return rows.map(({ name }) => name as string);
 }
 
-/** Keeps what every table holds now, in a database beside it. */
+/** Copies every table into a snapshot database. */
 export async function keepAsPrepared(database: Connection): Promise<void> {
   await database.query(`CREATE DATABASE ${COPY}`);
   for (const table of await tablesOf(database, "cravix")) {
@@ -51,7 +51,7 @@ export async function keepAsPrepared(database: Connection): Promise<void> {
   }
 }
 
-/** Puts every table back to what was kept. */
+/** Restores every table from the snapshot. */
 export async function restoreSnapshot(database: Connection): Promise<void> {
   const tables = await tablesOf(database, COPY);
   if (tables.length === 0) throw new Error("nothing was kept that could be gone back to");

@@ -4,8 +4,8 @@ import { eventsOnDevice } from "./device";
 import { Walker } from "./walker";
 
 /**
- * A walk that was just begun, and the page of its run-up with a stand-in of this kind, forty times as fast as the clock; it waits for a page that is slower.
- * Slower than that where a step of the coach is waited for by itself.
+ * Starts a preflight and opens its run-up page with a simulated engine of this kind, forty times faster than real time; it waits
+ * for a slower page. Slower for tests that wait for a single step.
  */
 export async function toTheRunUp(
   page: Page,
@@ -24,7 +24,7 @@ export async function toTheRunUp(
   return { walker, id };
 }
 
-/** What stands on the device once everything that was written down has come there. */
+/** Waits until everything recorded is stored on the device, and returns it. */
 export async function settled(page: Page, id: string) {
   let events = await eventsOnDevice(page, id);
   await expect
@@ -38,7 +38,7 @@ export async function settled(page: Page, id: string) {
   return events;
 }
 
-/** What was read in the run-up of this walk, by its key. */
+/** Readings of this preflight's run-up, by key. */
 export const readings = async (page: Page, id: string) =>
   Object.fromEntries(
     (await settled(page, id)).flatMap(({ event }) =>
@@ -46,7 +46,7 @@ export const readings = async (page: Page, id: string) =>
     ),
   );
 
-/** Watches which steps of the coach are shown, however short a busy machine shows one; returns how to ask for them. */
+/** Records every coach step shown, however briefly; returns a function that lists them. */
 export async function watchSteps(page: Page): Promise<() => Promise<string[]>> {
   await page.evaluate(() => {
     const seen: string[] = [];

@@ -4,11 +4,11 @@ import { Cravix } from "./cravix";
 
 export { expect, type Page } from "@playwright/test";
 
-/** A page fetches nothing ahead; tests that go off the network say that they need it. */
+/** Prefetching is blocked; tests that go offline enable it. */
 export const test = base.extend<{ fetchesAhead: boolean }, { keptServer: undefined }>({
-  // What a worker keeps from one file of tests to the next goes with the worker.
+  // Instances kept between test files end with the worker.
   keptServer: [
-    // biome-ignore lint/correctness/noEmptyPattern: what a fixture needs is read from its pattern.
+    // biome-ignore lint/correctness/noEmptyPattern: Playwright reads a fixture's dependencies from its pattern.
     async ({}, use) => {
       Cravix.keepFree();
       await use(undefined);

@@ -23,28 +23,28 @@ const TYPE_FILE: Record<string, string> = {
   "QX-LUM": "type-lumen-sport.json",
 };
 
-/** What the walk's page shows: an item, what stands in its way, a station to be done from memory, or the verdict. */
+/** Content of the preflight page: an item, a block, a station to do from memory, or the verdict. */
 interface Standing {
   kind: "item" | "blocked" | "flow" | "verdict";
-  /** Its id; of what stands in the way its words. */
+  /** Its id, or the text of a block. */
   id: string;
-  /** Whether it is answered by choosing a value. */
+  /** True if a value is chosen. */
   confirms: boolean;
-  /** The card that it stands on together with others. */
+  /** Card it is on with others. */
   card?: string;
-  /** Where the large button is touched, if nothing lies over it and it can be pressed. */
+  /** Position of the main button, if visible and enabled. */
   at?: Place;
 }
 
-/** A place on the screen, pixels. */
+/** A position on the screen, pixels. */
 interface Place {
   x: number;
   y: number;
 }
 
 /**
- * What stands on the screen now, waiting until something does that is not `before`, and no item that is `answered`. Asked of the page itself in one go:
- * a walk has hundreds of these, and each question from outside costs as much as a tap.
+ * Waits for page content other than `before` and other than an `answered` item. Evaluated in the page in one call, because a
+ * preflight has hundreds, and each call from outside costs as much as a tap.
  */
 async function whatStands(
   page: Page,
@@ -68,7 +68,7 @@ async function whatStands(
       const id = blocked ? blocked.innerText : flow ? named(flow, "flow-") : item ? named(item, "item-") : "";
       if (gone && gone.kind === kind && gone.id === id) return undefined;
       const card = shown('[data-testid^="card-"]');
-      // On a card what is answered stands beside what is not.
+      // A card shows answered and open parts.
       if (kind === "item" && !card && done.includes(id)) return undefined;
       const primary = shown('[data-testid="primary"]');
       const box = primary?.getBoundingClientRect();
@@ -91,7 +91,7 @@ async function whatStands(
   return (await found.jsonValue()) as Standing;
 }
 
-/** Where each of these keys of the pad is touched, asked of the page in one go; undefined where one is off the screen or under something. */
+/** Positions of keypad keys, in one call; undefined if one is not visible. */
 async function placesOf(page: Page, keys: readonly string[]): Promise<Map<string, Place> | undefined> {
   const places = await page.evaluate((wanted) => {
     const buttons = [...document.querySelectorAll<HTMLElement>('button, [role="button"]')];
@@ -113,7 +113,7 @@ async function placesOf(page: Page, keys: readonly string[]): Promise<Map<string
   return known.length === keys.length ? new Map(known) : undefined;
 }
 
-/** What the hour meter was left at, as this walk's list has it from the log. */
+/** Hour meter after the last flight, from the checklist's log data. */
 function hoursLeft({ memory, items }: ComposedList): string | undefined {
   const hours = memory?.hours;
   const decimals = items.find(({ reading }) => reading?.key === "hours")?.reading?.decimals ?? 1;
@@ -125,14 +125,14 @@ export interface Begin {
   registration?: string;
 }
 
-/** Does what the screen asks, one item after another, with taps or with keys alone. */
+/** Performs what the screen asks, item by item, by taps or by keyboard only. */
 export class Walker {
   answered = 0;
-  /** Every tap or key that was given. */
+  /** Taps or keys so far. */
   taps = 0;
   #items: Item[] = [];
   #facts: Record<string, string> = {};
-  /** Time that passes with each answer, where a test plays with the clock. */
+  /** Simulated time per answer, for tests with a fake clock. */
   #clock: { now: number; stepMs: number } | undefined;
 
   constructor(
@@ -143,7 +143,7 @@ export class Walker {
     this.knows("QX-TAR");
   }
 
-  /** Reads the files of an aircraft, as a person knows the aircraft. */
+  /** Loads an aircraft's files, as a person who knows it. */
   knows(registration: string): void {
     const aircraft: Aircraft = data(`aircraft-${registration.toLowerCase()}.json`);
     const type: AircraftType = data(TYPE_FILE[registration] ?? "");
@@ -151,7 +151,7 @@ export class Walker {
     this.#facts = aircraft.facts ?? {};
   }
 
-  /** From now on every answer takes its time, by the device's clock; nothing has to wait for it. */
+  /** Advances the device's clock with each answer, without real waiting. */
   async takeTime(stepMs: number, from = Date.now() - 3_600_000): Promise<void> {
     this.#clock = { now: from, stepMs };
     await this.page.clock.setSystemTime(from);
@@ -161,7 +161,7 @@ export class Walker {
     return this.page.getByRole("heading", { level: 1 });
   }
 
-  /** The item that is asked; its id is in its test id. */
+  /** The current item; its id is in its test id. */
   get card(): Locator {
     return this.page.locator('[data-testid^="item-"]').filter({ visible: true });
   }
@@ -183,7 +183,7 @@ export class Walker {
   async prepare(registration: string): Promise<void> {
     const { page } = this;
     this.knows(registration);
-    // The page begins with the aircraft that the group walked last.
+    // The page opens with the group's most recently used aircraft.
     const prepare = page.getByRole("button", { name: `Prepare ${registration}` });
     await expect(async () => {
       await page.getByTestId(`aircraft-${registration}`).click();
@@ -200,15 +200,15 @@ export class Walker {
   }
 
   /**
-   * The id of the item on the screen, waiting until one is; undefined once the walk has come to its verdict. What stands in the way is
-   * gone to first, and a station that is asked from memory is done from memory.
+   * Id of the current item, waiting for one; undefined at the verdict. Blocks are resolved first, and a station asked from memory
+   * is done from memory.
    */
   async itemId(): Promise<string | undefined> {
     const standing = await this.item();
     return standing.kind === "verdict" ? undefined : standing.id;
   }
 
-  /** What stands on the screen once nothing is in the way; `known` is what was found there just now. */
+  /** Content once nothing blocks; `known` is the content found before. */
   private async item(known?: Standing): Promise<Standing> {
     const { page } = this;
     let standing = known ?? (await whatStands(page));
@@ -221,12 +221,12 @@ export class Walker {
     return standing;
   }
 
-  /** Gives the healthy answer to whatever is asked, and waits until something else is. */
+  /** Gives the healthy answer, and waits for the next content. */
   async answer(): Promise<void> {
     await this.answerTo(await this.item());
   }
 
-  /** The same to what is known to stand there; what stands there then. */
+  /** Answers known content; returns the next. */
   private async answerTo(standing: Standing): Promise<Standing> {
     const { page } = this;
     const { id, confirms } = standing;
@@ -258,7 +258,7 @@ export class Walker {
     return next;
   }
 
-  /** What the instrument shows: the hour meter what the log left it at, whichever aircraft it is. */
+  /** Instrument reading; the hour meter matches the log of any aircraft. */
   private async reading({ key }: { key: string }): Promise<string> {
     if (key === "hours") {
       const id = this.page.url().split("/preflight/")[1]?.split("/")[0] ?? "";
@@ -268,7 +268,7 @@ export class Walker {
     return this.readings[key] ?? "0";
   }
 
-  /** Whatever a card asks to be typed or chosen, and then the one answer for all of it. */
+  /** Enters or chooses everything on a card, then answers it. */
   private async answerCard(cardId: string): Promise<void> {
     const { page } = this;
     const card = page.getByTestId(`card-${cardId}`);
@@ -280,7 +280,7 @@ export class Walker {
         await runway.click();
       }
       if ((await here.count()) > 0) {
-        // Which number is at hand, and whether something stands there already.
+        // Active number, and whether it is filled in.
         const [id, typed] = await here.evaluate((element) => [
           (element.closest<HTMLElement>('[data-testid^="number-row-"]')?.dataset.testid ?? "").slice(
             "number-row-".length,
@@ -299,7 +299,7 @@ export class Walker {
     }
   }
 
-  /** Chooses what the plate says, by its place among the others. */
+  /** Chooses the value on the plate, by its position among the options. */
   async confirm(fact: string, options: Locator): Promise<void> {
     const words = await options.allInnerTexts();
     const place = words.findIndex((text) => text.startsWith(fact));
@@ -325,13 +325,13 @@ export class Walker {
     }
   }
 
-  /** A tap where something is known to stand: to look for it anew costs more than the tap. */
+  /** Taps a known position: searching for the element again costs more than the tap. */
   private async touch({ x, y }: Place): Promise<void> {
     this.taps++;
     await this.page.mouse.click(x, y);
   }
 
-  /** A known discrepancy: the same as it was. */
+  /** A known discrepancy: unchanged. */
   async observe(): Promise<void> {
     await this.press(this.page.getByRole("button", { name: "The same" }), "Enter");
     await this.press(this.page.getByRole("button", { name: "Log it" }), "Enter");
@@ -347,15 +347,15 @@ export class Walker {
   }
 
   /**
-   * The same as walking there, without the taps: what a person would have answered is put on the device as it would lie there, and this window is told
-   * of it as of another's. For tests that are about what comes then.
+   * Jumps to an item without taps: the answers are stored on the device, and the page is notified as by another window. For tests
+   * about what follows.
    */
   async jumpTo(goal: string): Promise<void> {
     await this.jump(goal);
     await this.walkTo(goal);
   }
 
-  /** To the verdict, without the taps. */
+  /** Jumps to the verdict without taps. */
   async jumpToVerdict(): Promise<void> {
     await this.jump(undefined);
     await this.walkToVerdict();
@@ -376,13 +376,13 @@ export class Walker {
       undefined,
       more.flatMap(({ data }) => ("itemId" in data && data.itemId ? [data.itemId] : [])),
     );
-    // Whoever answers next answers after all this: what has an earlier time would count as said before it.
+    // Later answers must have later times than all of these.
     const newest = Math.max(0, ...more.map(({ id: eventId }) => idMsecs(eventId)));
     const ahead = newest - (await page.evaluate(() => Date.now()));
     if (ahead >= 0) await page.waitForTimeout(Math.min(ahead, 1000) + 1);
   }
 
-  /** Walks on until the given item stands on the screen. */
+  /** Continues until the given item is shown. */
   async walkTo(goal: string): Promise<void> {
     for (
       let standing = await this.item();
@@ -395,7 +395,7 @@ export class Walker {
       ).toBeLessThan(2 * this.#items.length);
   }
 
-  /** Walks to the end: the verdict. */
+  /** Continues to the verdict. */
   async walkToVerdict(): Promise<void> {
     for (
       let standing = await this.item();

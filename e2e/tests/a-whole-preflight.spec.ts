@@ -9,7 +9,7 @@ import { eventsOnDevice, itemsAsked } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-// It has to go on without a network.
+// It must continue offline.
 test.use({ serviceWorkers: "allow" });
 
 let cravix: Cravix;
@@ -21,7 +21,7 @@ test.afterAll(() => cravix.remove());
 const profile = mkdtempSync(join(tmpdir(), "cravix-profile-"));
 test.afterAll(() => rmSync(profile, { recursive: true, force: true }));
 
-/** A browser that remembers, as a phone's does. */
+/** A persistent browser profile, like a phone's. */
 async function openBrowser(): Promise<{ context: BrowserContext; page: Page }> {
   const context = await chromium.launchPersistentContext(profile, {
     ...(base.use?.launchOptions ?? {}),
@@ -34,12 +34,12 @@ async function openBrowser(): Promise<{ context: BrowserContext; page: Page }> {
   return { context, page: context.pages()[0] ?? (await context.newPage()) };
 }
 
-/** No goodbye: every process of the browser that holds this profile is gone at once, as when a phone's battery gives out. */
+/** Kills every process of the browser with this profile, as when a phone's battery dies. */
 async function killBrowser(context: BrowserContext): Promise<void> {
   const gone = new Promise((resolve) => context.once("close", resolve));
   execFileSync("pkill", ["-KILL", "-f", "--", `--user-data-dir=${profile}`]);
   await gone;
-  // What a new start would ask about: the lock names a process that is no more.
+  // Remove the stale lock, which would cause a prompt.
   rmSync(join(profile, "SingletonLock"), { force: true });
 }
 
@@ -49,12 +49,12 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   let walker = new Walker(page);
   const id = await walker.begin(/Inês/);
 
-  // Reload in the middle: the same item.
+  // A reload returns to the same item.
   await walker.walkTo("tail.elevator-hinges");
   await page.reload();
   await expect(walker.title).toHaveText("Elevator: count the serviceable hinges");
 
-  // One discrepancy: a wrong count is logged without typing a word.
+  // One discrepancy: a wrong count is logged without typing.
   await page.getByTestId("count-3").click();
   await expect(page.getByLabel("What was found")).toHaveValue("Elevator: 3 serviceable, 4 expected");
   await page.getByRole("button", { name: /^Fly and monitor/ }).click();
@@ -62,20 +62,20 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   await walker.walkTo("right-tip.light");
   await expect(page.getByTestId("kept")).toHaveText("Saved and sent");
 
-  // The server is killed; the walk goes on, and says what it knows.
+  // The server is killed; the preflight continues, and says that it is offline.
   await cravix.end("SIGKILL");
   await walker.walkTo("propeller.belt");
   await expect(page.getByTestId("kept")).toContainText("no network");
   const waiting = (await eventsOnDevice(page, id)).filter((e) => e.sync === "to send");
   expect(waiting.length).toBeGreaterThan(5);
 
-  // Without a server even a reload brings back the same item.
+  // Offline, a reload returns to the same item.
   const before = await walker.title.innerText();
   await page.reload();
   await expect(walker.title).toHaveText(before);
   await walker.answer();
 
-  // The browser is killed and opened again: the walk waits, at the same item.
+  // The browser is killed and reopened: the preflight resumes at the same item.
   const here = await walker.title.innerText();
   await killBrowser(context);
   ({ context, page } = await openBrowser());
@@ -84,7 +84,7 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
   await page.getByRole("button", { name: "Resume QX-TAR" }).click();
   await expect(walker.title).toHaveText(here);
 
-  // The server comes back by itself in its own time, and everything arrives.
+  // When the server is back, everything is sent automatically.
   await cravix.start();
   expect(cravix.output).toContain("taken over");
   await walker.walkToVerdict();
@@ -129,7 +129,7 @@ test("the next pilot meets what was found at its station", async ({ browser }) =
   await page.getByRole("button", { name: "Log it" }).click();
   await expect(walker.title).toHaveText("Tail tie-down: off");
 
-  // A thing that grows is asked about, whatever it was before.
+  // A growing discrepancy means ask first, whatever its grade.
   await page.getByRole("button", { name: "Leave" }).click();
   await page.goto(`/preflight/${id}/verdict`);
   await expect(page.getByText("Elevator: 3 serviceable, 4 expected: grown, 2 of 4.")).toBeVisible();

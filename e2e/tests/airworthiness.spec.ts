@@ -3,7 +3,7 @@ import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-/** Airworthy and legal for this flight: what the record says, the log, a deferral, a release. */
+/** Due items, technical log, deferral and release, for this flight. */
 
 let cravix: Cravix;
 test.beforeEach(async ({ page }) => {
@@ -15,7 +15,7 @@ test.afterEach(() => cravix.remove());
 const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
 
-/** Another person takes the device. */
+/** Another person takes over the device. */
 async function hand(page: Page, name: RegExp) {
   await page.goto(cravix.url);
   await page
@@ -24,7 +24,7 @@ async function hand(page: Page, name: RegExp) {
     .click();
   await button(page, name).click();
   await expect(page.getByTestId("who-flies")).toHaveCount(0);
-  // The device writes down who holds it.
+  // The selection is saved in the background.
   await page.waitForTimeout(500);
 }
 
@@ -48,7 +48,7 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
   await walker.prepare("QX-TAR");
   const papers = page.getByTestId("due-judgements");
   await expect(papers).toContainText("2.1 h left, 1.1 h after this flight");
-  // An hour is planned; six steps more are two and a half.
+  // One hour is planned; six more steps make two and a half.
   for (let i = 0; i < 7; i++) await button(page, "+15 minutes").click();
   await expect(papers).toContainText("Stop: 100-hour inspection");
   await expect(papers).toContainText("2.1 h left to 4,232.2 h, 2.8 h planned.");
@@ -66,7 +66,7 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
 });
 
 test.describe("off the network", () => {
-  // Gone off the network on pages that are opened there for the first time.
+  // Offline on pages opened for the first time.
   test.use({ fetchesAhead: true });
 
   test("a flight is logged: a gap and a slip are asked about, without a network too, and the totals go on", async ({
@@ -79,7 +79,7 @@ test.describe("off the network", () => {
     await expectAccessible(page, "technical log");
     await button(page, "Log a flight").click();
     await expectAccessible(page, "log a flight");
-    // Behind the last flight of the demo at every hour of the day, and all of it on one day.
+    // After the last demo flight at any time of day, and all on one day.
     const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
     const hoursAgo = ago(20).slice(0, 10) === ago(18.75).slice(0, 10) ? 20 : 22;
     await page.getByLabel("Day").fill(ago(hoursAgo).slice(0, 10));
@@ -127,7 +127,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   await walker.jumpToVerdict();
   await notFlying(page);
 
-  // The student may say who was asked, and defers nothing.
+  // A student can log advice but not defer.
   await page.goto(`${cravix.url}/log`);
   await page.getByText("Landing light: dead").first().click();
   await expect(page.getByTestId("asked")).toBeVisible();
@@ -145,7 +145,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
   await expect(page.getByTestId("deferral-result")).toContainText("It can be deferred");
   await expect(page.getByTestId("deferral-result")).toContainText("LANDING LIGHT INOPERATIVE");
-  // By night the equipment list requires it.
+  // At night the equipment list requires it.
   await page.getByTestId("deferral").getByRole("button", { name: "night", exact: true }).click();
   await expect(page.getByTestId("deferral-result")).toContainText("It cannot be deferred");
   await page.getByTestId("deferral").getByRole("button", { name: "night", exact: true }).click();
@@ -154,7 +154,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   await expect(page.getByTestId("deferred")).toContainText("Deferred for day flights");
   await expect(page.getByText("Kofi , telephone", { exact: false })).toBeVisible();
 
-  // By night it is refused, at its station and in the verdict.
+  // At night it is rejected, at its station and in the verdict.
   await hand(page, /Inês/);
   await walker.prepare("QX-TAR");
   await button(page, /^night/).click();
@@ -179,7 +179,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   await expectAccessible(page, "release to service");
   await button(page, /^Sign: Kofi/).click();
   await expect(page.getByRole("status")).toContainText("The next preflight is one after maintenance");
-  // On paper as soon as the server has it.
+  // As PDF once the server has it.
   await expect(async () => {
     const paper = page.waitForEvent("download", { timeout: 5000 });
     await button(page, "Export PDF").click();

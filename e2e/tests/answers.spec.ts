@@ -16,7 +16,7 @@ const open = async (page: Page) => {
   return new Walker(page);
 };
 
-/** Goes straight to an item by its station's name in the address of a walk that has begun. */
+/** Goes to an item through its station's phase. */
 async function goTo(page: Page, walker: Walker, phase: string, itemId: string) {
   await page.getByRole("button", { name: new RegExp(`^${phase} \\d`) }).click();
   await walker.jumpTo(itemId);
@@ -57,7 +57,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await expect(oil).toContainText("Add 1 container of 1.0 US qt, wait, read again.");
   await expect(oil).toContainText("6.0 to 8.0 US qt");
 
-  // Everything in front of it first: nobody boards with the ledger open.
+  // Everything before it first: nobody boards with something still to put back.
   await page.getByRole("button", { name: /^Papers \d/ }).click();
   await walker.jumpTo("magneto.base");
   await walker.type("9000");
@@ -65,7 +65,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await clear(4);
   await walker.type("1800");
 
-  // No drop at all is a stop at once, while it is being typed.
+  // No drop at all is a stop, already while entering the number.
   await expect(walker.title).toHaveText("Magneto RIGHT: read the rpm");
   for (const key of "1800") await page.getByRole("button", { name: key, exact: true }).click();
   await expect(page.getByTestId("judgement-magneto.right")).toContainText("No drop on right.");
@@ -73,7 +73,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await page.getByTestId("primary").click();
   await expect(walker.title).toHaveText("Magnetos BOTH: does the rpm come back?");
 
-  // The flight is cancelled; what the engine showed is not lost: the next one at this aircraft is told.
+  // The flight is cancelled, but the finding is kept for the next pilot.
   await page.goto(page.url().replace(/$/, "/verdict"));
   await expect(page.getByTestId("verdict")).toContainText("Stop");
   await page.getByRole("button", { name: "Sign: not flying" }).click();
@@ -99,7 +99,7 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   await expect(walker.title).toHaveText("Inspections in date and in hours");
   await walker.walkTo("papers.hours");
   await walker.answer();
-  // What was put off comes again before the step ends.
+  // Postponed items return before the phase ends.
   await expect(walker.title).toHaveText("Open discrepancies read");
   await walker.answer();
   await walker.jumpTo("cockpit.brake");
@@ -116,7 +116,7 @@ test("an answer that stands on the screen is on the device, though the page dies
   let page = await context.newPage();
   await open(page);
   const id = await new Walker(page).begin(/Tomasz/);
-  // Twice: a page that waited for its disk before it wrote lost most of such answers, not every one.
+  // Twice: waiting for storage before writing would lose most such answers, but not all.
   for (const answered of ["approach.stance", "approach.ground"]) {
     await expect(page.getByTestId(`item-${answered}`)).toBeVisible();
     const devtools = await context.newCDPSession(page);
@@ -129,7 +129,7 @@ test("an answer that stands on the screen is on the device, though the page dies
         document.body,
         { subtree: true, childList: true, characterData: true },
       );
-      // Once this has answered.
+      // After this call returns.
       setTimeout(() => document.querySelector<HTMLElement>("[data-testid=primary]")?.click(), 20);
     });
     await crashed;
@@ -183,7 +183,7 @@ test("an answer from a clock that is ahead is refused with the reason, kept, sho
     .poll(async () => (await eventsOnDevice(page, id)).every((e) => e.sync === "refused"))
     .toBe(true);
   await expectAccessible(page, "kept");
-  // Put right from here, with what the clock said on record.
+  // Corrected here, with the original time on record.
   await page.getByTestId("correct-clock").click();
   await expect
     .poll(async () => (await eventsOnDevice(page, id)).every((e) => e.sync === "sent" && e.event.deviceAt))
@@ -256,7 +256,7 @@ test("an aircraft nobody has is said to be unknown, and one whose list is not wr
   await expect(page.getByText(" QX-NON is not fitted toe of your group's aircraft")).toBeVisible();
 });
 
-/** On a phone and on a wide screen: the same page turned from one to the other, with what is open on it. */
+/** Checks both sizes on the same page, including what is open on it. */
 async function accessibleAtBothSizes(page: Page, screen: string): Promise<void> {
   await expectAccessible(page, `${screen}, phone`);
   await page.setViewportSize(WIDE);

@@ -4,7 +4,7 @@ import { eventsOnDevice } from "../support/device";
 import { readings, settled, toTheRunUp, watchSteps } from "../support/run-up-page";
 import { expect, test } from "../support/test";
 
-// None of these needs what another leaves behind: whoever has a hand free takes the next.
+// Independent tests run in parallel.
 test.describe.configure({ mode: "parallel" });
 
 let cravix: Cravix;

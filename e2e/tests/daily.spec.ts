@@ -4,7 +4,7 @@ import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-/** The walk as somebody has it who does it every day, as a student has it, and what comes after the acceptance. */
+/** Preflights of a daily pilot and of a student, and what follows the acceptance. */
 
 let cravix: Cravix;
 test.beforeEach(async ({ page }) => {
@@ -16,7 +16,7 @@ test.afterEach(() => cravix.remove());
 const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
 
-/** Every card and every single item that is confirmed on the way to the verdict. */
+/** Cards and single items confirmed on the way to the verdict. */
 async function confirmations(walker: Walker): Promise<string[]> {
   const seen: string[] = [];
   for (let id = await walker.itemId(); id !== undefined; id = await walker.itemId()) {
@@ -32,7 +32,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   const walker = new Walker(page);
   await button(page, /Inês/).click();
   await walker.prepare("QX-TAR");
-  // Somebody else flew it last: no turnaround.
+  // Another pilot flew it last: no turnaround.
   await expect(page.getByTestId("no-turnaround")).toContainText("Somebody else flew it last");
   await button(page, "Read-and-do").click();
   await expect(
@@ -45,7 +45,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await expect(page.getByTestId("item-approach.stance")).toContainText("Does it sit level?");
   await expectAccessible(page, "card");
 
-  // One answer is three on record, and one undo takes all of them back.
+  // One answer records three events, and one undo removes all of them.
   const answered = async () =>
     (await eventsOnDevice(page, id)).filter(({ event }) => event.type === "item.answered").length;
   await walker.answer();
@@ -54,7 +54,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await expect(page.getByTestId("item-approach.stance")).toContainText("any new drips?");
 
   const first = await confirmations(walker);
-  // What a healthy trainer asks of a daily pilot: seventy, the run-up typed by hand, one known thing, one of the owner's and three by their value on top.
+  // A healthy trainer for a daily pilot: seventy, plus the manual run-up, one known discrepancy, one added item and three values.
   expect(first.length).toBeLessThanOrEqual(70 + 4 + 5);
   expect(walker.taps).toBeLessThanOrEqual(200);
   await button(page, "Accept the aircraft").click();
@@ -68,7 +68,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await walker.type("4231.3");
   await expect(page.getByText("4231.3 h")).toBeVisible();
 
-  // The same pilot, minutes later: what can have changed, and whatever kills.
+  // The same pilot, minutes later: only what can have changed, and everything critical.
   await button(page, "Flying again soon: skip the rest").click();
   await button(page, /^turnaround/).click();
   await expect(page.getByTestId("turnaround")).toContainText("everything that kills");
@@ -109,7 +109,7 @@ test("something found on a card is found at one of its parts; the others wait fo
   await expect(card).toContainText("Baggage door");
   await expect(card).not.toContainText("static port");
   await walker.answer();
-  // A cup that is not clear is told at its drain, and followed there.
+  // An unclear sample is logged at its drain and followed up there.
   await walker.jumpTo("left-drain.1");
   await page.getByTestId("found-on-card").click();
   await page.getByTestId("found-at-left-drain.2").click();
@@ -118,7 +118,7 @@ test("something found on a card is found at one of its parts; the others wait fo
   await button(page, "Drain again").click();
   await walker.primary.click();
   await expect(page.getByTestId("card-left-drains.cups")).toBeVisible();
-  // A reload in the middle of a card of numbers loses none of them.
+  // A reload within a card of numbers loses none.
   await walker.jumpTo("run-up.place");
   for (const key of "150") await button(page, key).click();
   await button(page, "Next: Oil pressure").click();
@@ -164,7 +164,7 @@ test("aborted at the line-up: logged afterwards, and met by the next pilot", asy
   await page.waitForURL(/after$/);
   const types = async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type);
   await expect.poll(types).toEqual(expect.arrayContaining(["interrupted", "resumed", "discrepancy.opened"]));
-  // The next one meets it while the aircraft still stands.
+  // The next preflight shows it before the aircraft moves.
   await page.goto(cravix.url);
   await expect(page.getByText(/no airspeed at 40 kt/).first()).toBeVisible();
 });

@@ -4,7 +4,7 @@ import { eventsOnDevice, written } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-/** Before take-off: weather, runways, distances, the limits of whoever flies; planned at home, reckoned again at the holding point. */
+/** Weather, runways, distances and personal minimums; planned at home, recalculated at the holding point. */
 
 let cravix: Cravix;
 test.beforeAll(async () => {
@@ -17,7 +17,7 @@ const button = (page: Page, name: string | RegExp) =>
 const two = (n: number) => String(n).padStart(2, "0");
 const stamp = (at: Date) => `${two(at.getUTCDate())}${two(at.getUTCHours())}${two(at.getUTCMinutes())}Z`;
 
-/** The last noon that has been: whatever the hour on this machine, the flight is by day. */
+/** The last noon, so that the flight is by day at any time. */
 const NOON = new Date(Math.floor((Date.now() - 43_200_000) / 86_400_000) * 86_400_000 + 43_200_000);
 const before = (minutes: number) => stamp(new Date(NOON.getTime() - minutes * 60_000));
 
@@ -38,14 +38,14 @@ async function report(page: Page, text: string): Promise<void> {
 }
 
 test.describe("off the network", () => {
-  // Gone off the network on pages that are opened there for the first time.
+  // Offline on pages opened for the first time.
   test.use({ fetchesAhead: true });
 
   test("a hot day on the grass: too short with what would make it fit; reports that cannot be used are told at their place; without a network", async ({
     page,
     context,
   }) => {
-    // Own limits that have not come are said to be missing, and asked for again: never reckoned as if there were none.
+    // Personal minimums that did not load are reported and loaded again, never ignored.
     await page.route("**/people/ines/due", (route) => route.abort());
     await atNoon(page, /Inês/);
     await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
@@ -66,7 +66,7 @@ test.describe("off the network", () => {
     await page.getByTestId("from-station").click();
     await expect(page.getByRole("alert")).toHaveText("No network: type or paste the report.");
 
-    // Cut in the middle, of nothing, of another field, of yesterday: each is said, and what was typed stays.
+    // Incomplete, empty, another field's, yesterday's: each is reported, and the text stays.
     await report(page, "METAR QXMP");
     await expect(page.getByRole("alert")).toContainText("No station and time in it");
     await expect(page.getByLabel("METAR or TAF, typed or pasted")).toHaveValue("METAR QXMP");
@@ -91,7 +91,7 @@ test.describe("off the network", () => {
     await page.getByTestId("runway-29").click();
     await expect(page.getByTestId("remedies")).toHaveCount(0);
     await expect(distances).toContainText("Abort point: 39 kt by the second windsock, 430 m, or stop.");
-    // His own factor is greater than the published one.
+    // His own factor is larger than the published one.
     await expect(distances).toContainText("times 1.40 for safety");
     await expect(page.getByTestId("worst-case")).toContainText("in 95 of 100");
 
@@ -100,7 +100,7 @@ test.describe("off the network", () => {
     const there = page.getByTestId("landing-there");
     await expect(there).toContainText("173 m too short");
     await expect(there).toContainText("Still air, wet");
-    // A report of there: the wind there, and one of somewhere else is not taken for it.
+    // A report of the destination gives its wind; one of another field is not used.
     const toldThere = async (text: string) => {
       await page.getByLabel("METAR or TAF for Kelder Moor").fill(text);
       await there.getByTestId("read-report").click();
@@ -115,7 +115,7 @@ test.describe("off the network", () => {
     await expect(there).toContainText("kt headwind");
     await expect(there).toContainText("kt tailwind");
     await expect(there).not.toContainText("173 m too short");
-    // A forecast of there comes before its report: it is of the hour of the landing.
+    // A forecast of the destination for the landing time takes precedence over its report.
     const hours = (from: number, to: number) =>
       [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");
     await toldThere(`TAF QXMP ${before(30)} ${hours(-1, 8)} 02030KT 9999 SKC`);
@@ -129,7 +129,7 @@ test.describe("off the network", () => {
     );
     await expect(there).toContainText("Strongest wind forecast there around");
     await expect(there.getByTestId("forecast")).toContainText("At times");
-    // Thirty-eight knots at home are asked about by his own limits, before they blow.
+    // A forecast of thirty-eight knots exceeds his minimums before it happens.
     await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24038KT 9999 SKC`);
     await expect(page.getByTestId("limits")).toContainText("38 kt: your own limit is");
     await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24008KT 9999 SKC`);
@@ -142,7 +142,7 @@ test.describe("off the network", () => {
     await expect(page.getByText("Not a valid channel. Check the frequency.")).toBeVisible();
     await page.getByLabel("Frequency, MHz").fill("122.705");
 
-    // One page of it, without a network.
+    // One-page summary, offline.
     await page.getByRole("link", { name: "Flight summary to print" }).click();
     const carry = page.getByTestId("carry");
     await expect(carry).toContainText("39 kt by the second windsock");
@@ -159,7 +159,7 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
 }) => {
   await atNoon(page, /Tomasz/);
   const walker = new Walker(page);
-  // Kept on the device: his limits go into the preflight.
+  // Stored on the device: his limits go into the preflight.
   await walker.prepare("QX-TAR");
   await expect(page.getByTestId("pilot-due")).toBeVisible();
   await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
@@ -191,7 +191,7 @@ test("a runway with a tailwind is refused to a student, by the authorisation; wh
   await page.getByTestId("briefing-given").click();
   await expect(page.getByTestId("briefing-given")).toHaveText("Briefing given, saved");
   await expectAccessible(page, "briefing");
-  // What was planned, told and given is on the server's record: nothing was refused.
+  // Everything is on the server's record, nothing rejected.
   await expect
     .poll(async () => (await cravix.eventsOnRecord(id)).map(({ type }) => type))
     .toContain("briefing.given");
@@ -202,7 +202,7 @@ test("after sunset it is a night flight, said before the list is made; a longer 
   page,
 }) => {
   const evening = new Date(NOON);
-  // The sun is down there by twenty past nine in summer, long before in winter.
+  // Sunset there is at twenty past nine in summer, much earlier in winter.
   evening.setUTCHours(21, 30);
   if (evening.getTime() > Date.now()) evening.setTime(evening.getTime() - 86_400_000);
   await page.clock.setSystemTime(evening);

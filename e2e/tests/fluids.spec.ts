@@ -6,7 +6,7 @@ import { expect, type Page, test } from "../support/test";
 import { HEALTHY, Walker } from "../support/walker";
 
 let cravix: Cravix;
-// Each test has a group of its own: what one walk measures is the next one's log.
+// Each test has its own group, because one preflight's measurements are the next one's log.
 test.beforeEach(async ({ page }) => {
   cravix = await Cravix.launch();
   await page.goto(cravix.url);
@@ -17,7 +17,7 @@ const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
 const drain = (page: Page, step: string) => page.getByTestId(`drain-${step}`);
 
-/** Orders at the pump, whose paper goes wrong as it is told here: the interface itself never says so. */
+/** Refuels at the pump with a faulty receipt; the interface does not reveal the fault. */
 async function pumpPrints(page: Page, trouble: string): Promise<void> {
   await page.route("**/api/v1/pump/deliveries", async (route) => {
     const order = JSON.parse(route.request().postData() ?? "{}");
@@ -35,7 +35,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
   await page.getByTestId("open-fuel").click();
   await expect(page.getByTestId("sources-Left tank")).toContainText("Gauge");
 
-  // Twenty litres into the left tank; the paper calls them gallons.
+  // Twenty litres into the left tank; the receipt says gallons.
   await pumpPrints(page, "wrong unit");
   await button(page, "Refuel").click();
   for (let i = 0; i < 4; i++) await button(page, "−5 litres").click();
@@ -44,7 +44,7 @@ test("a receipt in the wrong unit is caught: drained and dipped anew, and said w
   await expect(page.getByTestId("receipt")).toContainText("20.0 US gal");
   await page.getByTestId("log-receipt").click();
 
-  // The drains and the dip of that tank are asked again; the other tank's dip was never asked yet.
+  // Drains and dip of that tank are asked again; the other tank was not dipped yet.
   const asked: string[] = [];
   readings["fuel.dip.left"] = "22";
   for (let id = await walker.itemId(); id !== "oil.level"; id = await walker.itemId()) {
@@ -68,7 +68,7 @@ test("water is found and drained away, and stays on record", async ({ page }) =>
   await walker.jumpTo("left-drain.2");
   await page.getByTestId("look-water").click();
   await expect(drain(page, "again")).toContainText("heavier than fuel");
-  // Reloaded in between: the cup is not lost.
+  // A reload keeps the sample.
   await page.reload();
   await expect(drain(page, "again")).toBeVisible();
   await button(page, "Drain again").click();
@@ -98,7 +98,7 @@ test("water that will not clear: rocked, every drain again, and then a stop with
   for (let cup = 0; cup < 3; cup++) await water();
   await expect(drain(page, "rock")).toContainText("Bring it there");
   await walker.primary.click();
-  // From the first drain anew, although it was clean before.
+  // Again from the first drain, although it was clean before.
   await expect(walker.card).toHaveAttribute("data-testid", "item-left-drain.1");
   await walker.answer();
   for (let cup = 0; cup < 3; cup++) await water();
@@ -109,7 +109,7 @@ test("water that will not clear: rocked, every drain again, and then a stop with
   await walker.jumpToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Stop");
   await expect(page.getByText(/Left tank, middle drain/).first()).toBeVisible();
-  // The device may still be sending what was walked since.
+  // The device may still be sending.
   const known = async () =>
     (await cravix.api<{ items: { text: string; grade: string }[] }>("/aircraft/QX-TAR/discrepancies")).items;
   await expect
@@ -130,7 +130,7 @@ test("a colourless cup goes onto paper, a green one is named, and kerosene stops
   await expect(page.getByTestId("look-colourless")).toBeVisible();
   await page.getByTestId("look-colourless").click();
   await button(page, "Dries away").click();
-  // This type may burn an undyed grade: noted, and taken on purpose.
+  // An undyed grade is approved for this type: noted and accepted deliberately.
   await expect(drain(page, "clean")).toContainText("Unleaded avgas UL94");
   await button(page, "Accept this sample").click();
   await expect(walker.card).toHaveAttribute("data-testid", "item-left-drain.2");
@@ -148,7 +148,7 @@ test("oil that is low says what to add; what was added is logged, and the dipsti
   const walker = new Walker(page);
   await walker.begin(/Inês/);
   await walker.jumpTo("oil.level");
-  // The drawn dipstick is set by a finger as well as by the keys.
+  // The drawn dipstick can be set by touch or keypad.
   const stick = page.getByTestId("drawn-reading");
   const box = await stick.boundingBox();
   if (!box) throw new Error("no stick");
@@ -170,7 +170,7 @@ test("oil that is low says what to add; what was added is logged, and the dipsti
   await expect(walker.card).toHaveAttribute("data-testid", "item-oil.level");
   await walker.type("6.4");
   await walker.jumpToVerdict();
-  // Used two quarts since yesterday's reading: found although the level is legal again.
+  // Two quarts used since yesterday's reading: reported although the level is within limits again.
   await expect(page.getByText(/since the last reading/).first()).toBeVisible();
   await expect
     .poll(async () => JSON.stringify(await cravix.api("/aircraft/QX-TAR/oil-log?limit=3")))
@@ -183,7 +183,7 @@ test("the radial is pulled through blade by blade; resistance stops it", async (
   await walker.jumpTo("propeller.pull-through");
   await button(page, /^Blade 1 of 6/).click();
   await button(page, /^Blade 2 of 6/).click();
-  // Nobody reloads within the milliseconds that the device takes to keep a blade: until it has it, the page stays.
+  // Wait until the blade is stored before reloading.
   await expect
     .poll(async () => (await eventsOnDevice(page, id)).filter(({ event }) => event.type === "blade.pulled"))
     .toHaveLength(2);
@@ -192,7 +192,7 @@ test("the radial is pulled through blade by blade; resistance stops it", async (
   await page.getByTestId("resists").click();
   await expect(page.getByLabel("What was found")).toHaveValue(/Blade 3 of 6 resists: hydraulic lock/);
   await button(page, "Log it").click();
-  // The oil waits for the pull-through, and nobody goes on behind a lock: the verdict stands at once.
+  // The oil waits for the pull-through, and a hydraulic lock is an immediate stop.
   await page.goto(`${cravix.url}/preflight/${id}/verdict`);
   await expect(page.getByTestId("verdict")).toContainText("Stop");
   await expect(page.getByText(/hydraulic lock/).first()).toBeVisible();

@@ -18,11 +18,11 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   const walker = new Walker(page);
   await walker.begin(/Maren/, { conditions: ["first of the day"] });
 
-  // The ignition is put off, and the propeller gone to out of turn: the hand is stopped.
+  // The ignition is postponed, and the propeller visited out of order: it is blocked.
   await walker.jumpTo("cockpit.ignition");
   await button(page, "Postpone").click();
 
-  // With the battery on, the ledger says so at one tap, and the clock runs.
+  // With the battery on, it is listed to be put back, and the clock runs.
   await walker.walkTo("cockpit.flaps");
   await expect(page.getByTestId("battery")).toContainText(/Battery on \d:\d\d/);
   await button(page, "Ledger: 2 off 1 on").click();
@@ -48,7 +48,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await expect(page.getByTestId("item-cockpit.ignition")).toBeVisible();
   await walker.answer();
 
-  // One tie-down is forgotten: the way to it is said at the door of the aircraft.
+  // One tie-down is forgotten: the gate at boarding leads to it.
   await walker.walkTo("tail.tie-down");
   await button(page, "Postpone").click();
   await walker.jumpTo("right-side.beacon-date");
@@ -66,7 +66,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await walker.jumpToVerdict();
   await button(page, "Accept the aircraft").click();
 
-  // After the flight: only what came off goes back on, and it can wait until then.
+  // After the flight: only what was removed goes back on, and it can wait until then.
   await expect(page.getByTestId("line-up")).toContainText("Windsock");
   await page.goto(cravix.url);
   await button(page, "QX-TAR is flying: do the after-flight checks when back").click();

@@ -25,7 +25,7 @@ test.beforeEach(() => {
 
 const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
 const heading = (page: Page) => page.getByRole("heading", { level: 1 });
-/** The interface is on the device and answers from there. */
+/** Waits until the interface is cached. */
 const kept = (page: Page) => page.waitForFunction(() => navigator.serviceWorker.controller !== null);
 
 test.describe("with a service worker", () => {
@@ -33,7 +33,7 @@ test.describe("with a service worker", () => {
 
   test("the browser finds nothing that keeps it from being installed", async () => {
     const profile = mkdtempSync(join(tmpdir(), "cravix-install-"));
-    // A window that forgets everything cannot install anything: this one remembers.
+    // Installing needs a persistent profile.
     const context = await chromium.launchPersistentContext(profile, {
       ...(base.use?.launchOptions ?? {}),
       args: CHROMIUM_ARGS,
@@ -62,7 +62,7 @@ test.describe("with a service worker", () => {
     await page.goto(proxy.url);
     await button(page, /Maren/).click();
     await kept(page);
-    // The other aircraft are fetched behind the first page.
+    // The other aircraft are loaded after the first page.
     await expect
       .poll(() => page.evaluate(() => navigator.serviceWorker.ready.then(() => indexedDB.databases())))
       .not.toEqual([]);
@@ -99,7 +99,7 @@ test.describe("with a service worker", () => {
     await walker.prepare("QX-TAR");
     const walk = await walker.go();
     await walker.answer();
-    // The same program under another name: what a browser takes for a new one.
+    // A changed service worker file counts as a new version.
     proxy.instead = { path: /^\/sw\.js/, body: (own) => `${own}\n// the next version` };
     await page.evaluate(async () => {
       const registration = await navigator.serviceWorker.getRegistration();
@@ -108,7 +108,7 @@ test.describe("with a service worker", () => {
     await page.waitForFunction(() =>
       navigator.serviceWorker.getRegistration().then((registration) => registration?.waiting !== null),
     );
-    // Nothing is said and nothing is changed under the walk, nor at its aircraft while it is open.
+    // Nothing changes or is offered during the preflight, nor on its aircraft's page.
     const item = await walker.itemId();
     await page.waitForTimeout(500);
     expect(await walker.itemId()).toBe(item);
@@ -136,7 +136,7 @@ test.describe("with a service worker", () => {
 test("a part that cannot be fetched is told with a way on, and comes when the network does", async ({
   page,
 }) => {
-  // From the first, or it would have been fetched ahead.
+  // From the start, or it would be prefetched.
   proxy.broken = /\/_expo\/static\/js\/web\/people-/;
   await page.goto(proxy.url);
   await new Walker(page).begin(/Inês/);
@@ -145,7 +145,7 @@ test("a part that cannot be fetched is told with a way on, and comes when the ne
   await page.getByRole("link", { name: "People" }).click();
   await expect(heading(page)).toHaveText("This page could not be loaded");
   await expect(page.getByTestId("page-failed")).toContainText("saved on this device");
-  // The walk goes on with what is here.
+  // The preflight continues with what is cached.
   await button(page, "Go to Aircraft").click();
   await button(page, "Resume QX-TAR").click();
   await expect(heading(page)).toHaveText("Does it sit level?");
@@ -162,7 +162,7 @@ test("a page that fails is told in a sentence, and what was answered is there", 
   const walk = await walker.begin(/Kofi/);
   await walker.answer();
   const item = await walker.itemId();
-  // An aircraft as no server of ours tells it.
+  // A bundle in a form no server of ours sends.
   proxy.instead = {
     path: /\/api\/v1\/aircraft\/QX-LUM$/,
     body: () => JSON.stringify({ aircraft: { registration: "QX-LUM" } }),
@@ -181,7 +181,7 @@ test.describe("without a service worker", () => {
   test("the other pages are fetched ahead, and open without a network", async ({ page, context }) => {
     await page.goto(proxy.url);
     await expect.poll(() => page.locator('link[rel="prefetch"]').count()).toBeGreaterThan(10);
-    // An idle network that was seen once says nothing of what is asked for later: each part must have come.
+    // Network idle says nothing about later requests: each part must be cached.
     await page.waitForFunction(() => {
       const come = performance
         .getEntriesByType("resource")

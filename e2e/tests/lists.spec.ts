@@ -33,7 +33,7 @@ test("today's list says what is different and why, and goes onto paper", async (
   const table = (await saved(page, "Save as CSV")).toString().split("\r\n");
   expect(table[0]).toBe("step,station,title,good,why,today,caution");
   expect(table.length).toBeGreaterThan(130);
-  // What is planned is not lost by a reload.
+  // Planned conditions survive a reload.
   await page.reload();
   await button(page, "Back").click();
   await expect(button(page, /^frost/)).toHaveAttribute("aria-pressed", "true");
@@ -65,7 +65,7 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await button(page, /Inês/).click();
   const pilot = new Walker(page);
   await pilot.prepare("QX-TAR");
-  // A pilot reads them.
+  // A pilot sees them.
   await page.goto("/aircraft/QX-TAR");
   await page.getByRole("link", { name: "Added items" }).click();
   await expect(
@@ -95,13 +95,13 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await expect(owner.getByTestId("own-difference")).toContainText(
     "+ Right wing tip: Right tip: new fairing screw",
   );
-  // A reload keeps what was written.
+  // A reload keeps the draft.
   await owner.reload();
   await expect(owner.getByTestId("own-difference")).toContainText("Right tip: new fairing screw");
   await button(owner, "Save for everyone").click();
   await expect(owner.getByTestId("own-message")).toContainText("Saved.");
 
-  // The old seat rail is retired; it stays in the file with its day.
+  // The old seat rail is retired; it stays in the file with its date.
   const rail = owner.getByTestId("own-own.seat-rail");
   await rail.getByRole("button", { name: "Change or retire" }).click();
   await button(owner, "Retire this item").click();
@@ -111,7 +111,7 @@ test("the owner adds, changes and retires an item with a preview; a walk that wa
   await button(owner, "Save for everyone").click();
   await expect(rail).toContainText("retired");
 
-  // The begun walk still asks the seat rail, a new one does not, and asks the screw.
+  // A preflight in progress still asks the seat rail, a new one does not, and asks the screw.
   await page.reload();
   await pilot.jumpTo("own.seat-rail");
   expect(page.url()).toContain(begun);

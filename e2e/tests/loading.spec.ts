@@ -4,7 +4,7 @@ import { eventsOnDevice, written } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-/** Loaded at home, dipped at the aircraft: what was planned becomes the preflight's, and what was measured takes its place. */
+/** Load planned at home, fuel dipped at the aircraft: the plan becomes the preflight's, and measurements replace it. */
 
 let cravix: Cravix;
 test.beforeAll(async () => {
@@ -17,7 +17,7 @@ const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
 
 test.describe("off the network", () => {
-  // Gone off the network on pages that are opened there for the first time.
+  // Offline on pages opened for the first time.
   test.use({ fetchesAhead: true });
 
   test("planned inside with little fuel, dipped with more: overweight at the dip, with what would make it fit", async ({
@@ -43,7 +43,7 @@ test.describe("off the network", () => {
     await expect(result).toHaveCount(0);
     await page.getByLabel("right tank, L").fill("25");
     await expect(result).toContainText("Inside");
-    // A pilot without a mass is aboard all the same: nothing is called inside.
+    // A pilot without a mass is still on board: nothing is within limits.
     await page.getByLabel("front seats, kg").fill("");
     await expect(result).toContainText("What does the pilot weigh?");
     await page.getByLabel("front seats, kg").fill("165");
@@ -56,7 +56,7 @@ test.describe("off the network", () => {
     await expectAccessible(page, "loading");
     await context.setOffline(false);
 
-    // The dip says what is really there.
+    // The dipstick gives the real fuel.
     await page.goto(cravix.url);
     const walker = new Walker(page);
     await walker.prepare("QX-TAR");
@@ -68,7 +68,7 @@ test.describe("off the network", () => {
     await expect(
       page.getByText(/L more fuel than planned\. \d+ kg over 1,110 kg at take-off\./).first(),
     ).toBeVisible();
-    // Nothing of it was refused by the server.
+    // The server rejected nothing.
     expect((await eventsOnDevice(page, id)).filter(({ sync }) => sync === "refused")).toEqual([]);
     await expect(
       page
@@ -76,7 +76,7 @@ test.describe("off the network", () => {
         .first(),
     ).toBeVisible();
 
-    // Put right at the aircraft, and flown: somebody stays behind.
+    // Corrected at the aircraft and flown: a passenger stays behind.
     await page.getByTestId("load-today").click();
     await expect(page.getByText(/^Fuel as measured: left tank \d+ L, right tank \d+ L\.$/)).toBeVisible();
     await expect(page.getByTestId("loading-result")).toContainText("Stop: outside limits");
@@ -85,13 +85,13 @@ test.describe("off the network", () => {
     await expect(page.getByTestId("primary")).toBeDisabled();
     await page.getByLabel("rear seats, kg").fill("20");
     await expect(page.getByTestId("loading-result")).toContainText("Inside");
-    // What is written survives a reload, and turns into pounds and back.
+    // The draft survives a reload, and converts to pounds and back.
     await page.reload();
     await expect(page.getByLabel("rear seats, kg")).toHaveValue("20");
     await button(page, "lb").click();
     await expect(page.getByLabel("rear seats, lb")).toHaveValue("44.1");
     await button(page, "kg").click();
-    // Not told before it is said so.
+    // Not recorded before it is confirmed.
     expect((await eventsOnDevice(page, id)).filter(({ event }) => event.type === "load.told")).toEqual([]);
     await page.getByTestId("primary").click();
     await page.waitForURL(/\/verdict$/);
@@ -113,7 +113,7 @@ test("a glider with a light pilot is told its ballast, and an aircraft's file th
   await expect(page.getByText(/8.0 kg too light on front seat/).first()).toBeVisible();
   await page.getByLabel("front seat, kg").fill("72");
   await expect(page.getByTestId("loading-result")).toContainText("Inside");
-  // Her own mass is offered in the next aircraft, and to her alone.
+  // Her own mass is offered in the next aircraft, and only to her.
   await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
   await page.getByTestId("own-mass").click();
   await expect(page.getByLabel("front seats, kg")).toHaveValue("72");
@@ -151,7 +151,7 @@ test("an owner enters a new weighing: an arm from the nose is doubted, one from 
   await form.getByLabel("Empty CG arm, mm").fill(String(armMm + 11));
   await button(page, "Save for everyone").click();
   await expect(form.getByRole("alert").first()).toContainText("day");
-  // What is written survives a reload.
+  // The draft survives a reload.
   await written(page);
   await page.reload();
   await button(page, "Enter a new weighing report").click();

@@ -5,7 +5,7 @@ import { Cravix } from "../support/cravix";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-// None of these needs what another leaves behind: whoever has a hand free takes the next.
+// Independent tests run in parallel.
 test.describe.configure({ mode: "parallel" });
 
 let cravix: Cravix;
@@ -18,7 +18,7 @@ const button = (page: Page, name: string | RegExp) => page.getByRole("button", {
 const link = (page: Page, name: string) => page.getByRole("link", { name, exact: true });
 const heading = (page: Page) => page.getByRole("heading", { level: 1 });
 
-/** Every page of the house: its address, its first heading, and what the browser calls it. */
+/** Every page: address, heading, browser title. */
 const PAGES: [path: string, head: string, title: string][] = [
   ["/", "Aircraft", "Aircraft"],
   ["/aircraft/QX-HLD", "QX-HLD", "QX-HLD"],
@@ -53,15 +53,15 @@ test("every page opens by its own link, has its own title at both sizes, and lea
     await expect(heading(page), path).toHaveText(head);
     await expect(page, path).toHaveTitle(`${title} · Cravix`);
     await page.setViewportSize(WIDE);
-    // On a wide screen one aircraft stands beside the others.
+    // A wide screen shows one aircraft beside the list.
     await expect(heading(page), path).toHaveText(
       head === "QX-HLD" && !path.endsWith("prepare") ? "Aircraft" : head,
     );
     await expect(page, path).toHaveTitle(`${path === "/aircraft/QX-HLD" ? "Aircraft" : title} · Cravix`);
-    // Back is the same at both: by turns on the phone and wide.
+    // Back works alike at both sizes: alternate.
     if (place % 2 === 0) {
       await page.setViewportSize(PHONE);
-      // A device that is just being turned lays its page out anew: what is touched meanwhile may be gone.
+      // Resizing rerenders the page; elements may be replaced meanwhile.
       await page.evaluate(
         () => new Promise((turned) => requestAnimationFrame(() => requestAnimationFrame(turned))),
       );
@@ -69,7 +69,7 @@ test("every page opens by its own link, has its own title at both sizes, and lea
     const back = page.getByTestId("back");
     if ((await back.count()) > 0) {
       await back.click();
-      // Opened by a link there is nothing behind it: back is the page that it belongs to.
+      // A page opened by a link goes back to its parent.
       await expect(page, path).not.toHaveURL(`${cravix.url}${path}`);
       await expect(heading(page)).toBeVisible();
     } else if (path === "/aircraft/QX-HLD/preferences") {
@@ -109,7 +109,7 @@ for (const [size, viewport] of [
     await expect(heading(page)).toHaveText("Log");
     await page.goBack();
 
-    // Into a preflight and out of it: nothing of it lies in the way back.
+    // Into a preflight and out: it is not in the history.
     await button(page, /^QX-TAR/).click();
     await new Walker(page).prepare("QX-TAR");
     await link(page, "Aircraft")
@@ -128,7 +128,7 @@ for (const [size, viewport] of [
 }
 
 test.describe("off the network", () => {
-  // On pages that are opened there for the first time.
+  // On pages opened for the first time.
   test.use({ fetchesAhead: true });
 
   test("the first page says of each aircraft whether it can fly, and what was found here counts at once, without a network too", async ({
@@ -168,7 +168,7 @@ test("the code on the key tag is read by a machine, and opens the aircraft", asy
   const code = page.getByTestId("code");
   await code.scrollIntoViewIfNeeded();
   let link = "";
-  // It is drawn behind the page.
+  // Rendered after the page.
   await expect(async () => {
     const png = PNG.sync.read(await code.screenshot());
     link = jsQR(new Uint8ClampedArray(png.data), png.width, png.height)?.data ?? "";

@@ -5,7 +5,7 @@ import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { HALDEN, Walker } from "../support/walker";
 
-// None of these needs what another leaves behind: whoever has a hand free takes the next.
+// Independent tests run in parallel.
 test.describe.configure({ mode: "parallel" });
 
 let cravix: Cravix;
@@ -26,12 +26,12 @@ test("the glider just rigged: alone it is stopped, with a second person every su
   await walker.takeTime(9000);
   await button(page, /Maren/).click();
   await walker.prepare("QX-ANS");
-  // No engine, no battery to judge: nothing of it is asked.
+  // No engine and no battery: nothing about them is asked.
   await expect(page.getByText("How cold is it outside?")).toHaveCount(0);
   await button(page, /^just rigged/).click();
   const id = await walker.go();
 
-  // The first thing that takes two: later, and it comes again; then Kofi is here.
+  // The first item for two people is postponed and returns; then Kofi joins.
   await walker.walkTo("cockpit.release");
   await walker.answer();
   await expect(page.getByTestId("blocked")).toContainText("Second person needed");
@@ -89,7 +89,7 @@ test("the six-seater in frost and at night, by keyboard on the wide screen: heat
   await expect(page.getByText("Battery for engine start")).toBeVisible();
   await expect(page.getByTestId("verdict")).toContainText("Go");
   await expect(page.getByText("Measured and within limits:")).toBeVisible();
-  // Surfaces are only looked at on this type, and the controls come before the brake.
+  // On this type surfaces are only inspected, and controls come before the brake.
   const asked = (await kinds(page, id, "item.answered")).map((event) =>
     event.type === "item.answered" ? event.data.itemId : "",
   );
@@ -111,13 +111,13 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   await button(page, "Done").click();
   const id = await walker.go();
 
-  // Somebody talks to him.
+  // Someone talks to him.
   await walker.walkTo("tail.balance-weights");
   await button(page, "Interrupted").click();
   await expect(page.getByText("The last thing you answered")).toBeVisible();
   await expect(page.getByText("Rudder: hinges, cables, horn")).toBeVisible();
   await page.getByTestId("primary").click();
-  // Three items back, and the three are answered anew.
+  // Three items back, and those are repeated.
   await expect(page.getByTestId("item-tail.elevator-free")).toBeVisible();
   await walker.walkTo("right-tip.play");
 
@@ -137,7 +137,7 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   await expect(page.getByTestId("item-right-tip.light")).toBeVisible();
   await walker.answer();
 
-  // A flat battery, a reload, and a quarter of an hour gone: that is one too.
+  // Dead battery, a reload, and a quarter of an hour: also an interruption.
   await walker.takeTime(7000, (await page.evaluate(() => Date.now())) + 15 * 60_000);
   await page.reload();
   await expect(walker.title).toHaveText("Long pause");
@@ -185,7 +185,7 @@ test("flow, then check, on cards: stations from memory, and the reading catches 
   await page.getByTestId("missed-on-card").click();
   await page.getByTestId("found-at-left-side.skin").click();
   await walker.walkTo("left-drain.1");
-  // The cockpit was answered in one go: that is said, to the pilot alone.
+  // The cockpit was answered all at once: shown only to the pilot.
   await page.goto(`${cravix.url}/preflight/${id}/debrief`);
   await expect(page.getByText("Caught by the checklist: 1")).toBeVisible();
   await expect(
@@ -193,7 +193,7 @@ test("flow, then check, on cards: stations from memory, and the reading catches 
   ).toBeVisible();
   await expect(page.getByText(/items in \d+ s: that is quicker than an eye can look/).first()).toBeVisible();
 
-  // The preferences are the pilot's on this aircraft: it is there next time, and on another device from the record.
+  // Preferences belong to pilot and aircraft: kept for next time, and on other devices through the record.
   await page.setViewportSize(PHONE);
   await page.goto(`${cravix.url}/aircraft/QX-TAR/preferences`);
   await expect(button(page, "Flow, then check")).toHaveAttribute("aria-pressed", "true");

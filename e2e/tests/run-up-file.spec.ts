@@ -36,7 +36,7 @@ const TRAINER = {
   seed: 21,
 } as const;
 
-/** A run-up of the trainer as another program's file has it. */
+/** The trainer's run-up as another program's file. */
 function foreignFile(): string {
   const { samples } = simulateRunUp(TRAINER, usualPlan(TRAINER));
   const clock = (t: number) => new Date(Date.UTC(2026, 4, 1, 9, 0, 0) + t * 1000).toISOString().slice(11, 23);
@@ -73,7 +73,7 @@ test("a file with foreign headers: what is known is taken, what is not is told b
     buffer: Buffer.from(foreignFile()),
   });
   await expect(page.getByTestId("file-read")).toContainText("lines");
-  // One column has a name that nobody knows: it is said what it holds.
+  // One column has an unknown name: the user chooses.
   await page.getByRole("button", { name: "Intake [kPa]: not used" }).click();
   await page.getByRole("button", { name: "Manifold pressure", exact: true }).click();
   await page.getByRole("button", { name: "kPa", exact: true }).click();
@@ -81,7 +81,7 @@ test("a file with foreign headers: what is known is taken, what is not is told b
   await expectAccessible(page, "columns of a file");
   await page.getByTestId("read-trace").click();
   await expect(page.getByTestId("diagnosis")).toContainText("No fault found");
-  // Nobody said which side is which: none is named, and none would be logged.
+  // Sides not identified: none is named, and none would be logged.
   const sides = [page.getByTestId("check-right"), page.getByTestId("check-left")] as const;
   await expect(sides[0]).toContainText("the first side");
   await expect(sides[1]).toContainText("the second side");
@@ -98,7 +98,7 @@ test("a file with foreign headers: what is known is taken, what is not is told b
   expect((read["magneto.base"] ?? 0) - (read["magneto.left"] ?? 0)).toBe(first);
 });
 
-/** The drop that stands in a row of what was read, rpm. */
+/** Drop in a result row, rpm. */
 const dropIn = async (row: Locator) => Number(/−(\d+)/.exec((await row.textContent()) ?? "")?.[1]);
 
 test("a file whose sides nobody names: they stay to be typed, and everything else is logged", async ({
@@ -121,7 +121,7 @@ test("a side that the trace missed: what it shows is filled in, and the pilot ty
   await readHotMagnetoFile(page);
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
   await page.getByTestId("ask-other-side").getByRole("button", { name: "It dropped: the trace" }).click();
-  // Nothing is called calm of which one side only shows.
+  // A trace showing one side only is not called healthy.
   await expect(page.getByTestId("diagnosis")).toContainText("No reading: right");
   await expect(page.getByTestId("file-alone")).toContainText("The file not visible right.");
   await expectAccessible(page, "a side that was not read");
@@ -130,7 +130,7 @@ test("a side that the trace missed: what it shows is filled in, and the pilot ty
   expect(base).toBeGreaterThan(1700);
   await expect(page.getByTestId("field-3")).toContainText(/Left1,7\d\d/);
   await expect(page.getByTestId("field-1")).toContainText("–");
-  // It stands at the first that is missing.
+  // The first missing number is active.
   await page.keyboard.type(String(base - 60));
   await page.getByTestId("typed-done").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
@@ -175,7 +175,7 @@ test("a unit that stands nowhere and may be two is asked about once, and remembe
     await expect(page.getByTestId("file-read")).toContainText("lines");
   };
   await give();
-  // The line of units is read; of the suction nothing stands there, and 3.2 may be either.
+  // The units line is read; suction has no unit, and 3.2 fits two.
   await expect(page.getByRole("button", { name: "egt 1: Exhaust gas  1, °C" })).toBeVisible();
   const asked = page.getByTestId("unit-asked-suction");
   await expect(asked).toContainText("The file gives no unit, and the numbers could be inHg or psi.");
@@ -203,7 +203,7 @@ test("a broken file, and one of many megabytes: told, the rest used, and the pag
   await give("notes.csv", Buffer.from("hello\nworld\n"));
   await expect(page.getByText(/names of the columns/)).toBeVisible();
   await expect(page.getByTestId("read-trace")).toBeDisabled();
-  // Five hours at ten lines a second, forty megabytes: only the first hour is read.
+  // Five hours at ten samples per second, forty megabytes: only the first hour is read.
   const line =
     ",1000,18,5,70,160,28,4,5,1200,1210,1220,1230,300,310,320,330,1,2,3,4,5,6,7,8,9,10,11,12,13,14,15,16,17,18,19,20,21,22,23,24,25\n".repeat(
       1,
@@ -244,7 +244,7 @@ test("half a gigabyte, and a quotation mark that is never closed: both are told 
     };
     const samples = simulateRunUp(TRAINER, usualPlan(TRAINER)).samples;
     const runUp = traceCsv(traceOf(samples));
-    // Behind the run-up the clock stands still for the rest of the file: no hour ever ends it.
+    // After the run-up the clock stops for the rest of the file, so the hour never ends.
     const lastLine = `${runUp.trim().split("\n").at(-1)}\n`;
     await give(await write("flight.csv", runUp, lastLine, 500));
     await expect(page.getByTestId("file-read")).toContainText("lines", { timeout: 120_000 });
@@ -262,10 +262,10 @@ test("half a gigabyte, and a quotation mark that is never closed: both are told 
   }
 });
 
-/** A file without prompts of an engine whose left magneto is not grounded: one side only drops in it. */
+/** An unprompted file of an engine with an ungrounded left magneto: only one side drops. */
 const readHotMagnetoFile = (page: Page) => readFile(page, { kind: "hot magneto", side: "left" });
 
-/** A file of the trainer without prompts is read. */
+/** Loads an unprompted file of the trainer. */
 async function readFile(page: Page, fault: SimulatedFault) {
   await page.getByTestId("way-file").click();
   const engine = { ...TRAINER, fault };
@@ -286,7 +286,7 @@ test("a file in which one side only dropped: it is asked which, and the other wa
   await readHotMagnetoFile(page);
   const diagnosis = page.getByTestId("diagnosis");
   await expect(diagnosis).toContainText("not tried, or the key did not reach it");
-  // It stands where the eye is: the page begins at its top.
+  // Visible at the top of the page.
   await expect(page.getByTestId("ask-which-side")).toBeInViewport();
   await expectAccessible(page, "a question about a file");
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
@@ -304,7 +304,7 @@ test("a page that is closed before it was written down: the trace and every answ
   await page.getByTestId("ask-other-side").waitFor();
   await page.reload();
   await expect(page.getByTestId("saved-run-up")).toContainText("not logged yet");
-  // The first question was answered; it is gone on from there.
+  // The first question was answered; continue from there.
   await expect(page.getByTestId("ask-which-side")).toBeHidden();
   await page.getByTestId("ask-other-side").getByRole("button", { name: "Checked: no drop" }).click();
   await expect(page.getByTestId("diagnosis")).toContainText("left magneto not grounded by the switch");
@@ -315,7 +315,7 @@ test("a page that is closed before it was written down: the trace and every answ
   await page.getByTestId("use-numbers").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   await settled(page, id);
-  // Written down: the next visit begins anew.
+  // Recorded: the next visit starts again.
   await page.goto(`${cravix.url}/preflight/${id}/run-up`);
   await page.getByTestId("way-live").waitFor();
   await page.waitForTimeout(500);
@@ -338,7 +338,7 @@ test("a page that is closed in the very moment of writing down: all of it is on 
   await page.waitForTimeout(1500);
   const kept = await page.getByTestId("saved-run-up").isVisible();
   const types = (await eventsOnDevice(page, id)).map(({ event }) => event.type);
-  // One or the other, and never a part of it.
+  // Either one, never part of it.
   expect(types.filter((type) => type === "run-up.read")).toHaveLength(kept ? 0 : 1);
   if (kept) expect(types).not.toContain("reading.taken");
   else expect(types.filter((type) => type === "reading.taken").length).toBeGreaterThan(5);

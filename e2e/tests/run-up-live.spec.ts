@@ -4,7 +4,7 @@ import { eventsOnDevice } from "../support/device";
 import { readings, toTheRunUp, watchSteps } from "../support/run-up-page";
 import { expect, test } from "../support/test";
 
-// None of these needs what another leaves behind: whoever has a hand free takes the next.
+// Independent tests run in parallel.
 test.describe.configure({ mode: "parallel" });
 
 let cravix: Cravix;
@@ -47,11 +47,11 @@ test("a healthy run-up from the live monitor: no number is touched, one button w
   const traced = events.find(({ event }) => event.type === "run-up.read")?.event;
   expect(traced?.type === "run-up.read" && traced.data.found).toBeUndefined();
   expect(traced?.type === "run-up.read" && traced.data.rpm.length).toBeGreaterThan(50);
-  // The items without a number that the trace answers are answered too.
+  // Items without a number that the trace answers are answered too.
   expect(
     events.some(({ event }) => event.type === "item.answered" && event.data.itemId === "magneto.both"),
   ).toBe(true);
-  // And the server takes it.
+  // And the server accepts it.
   await expect
     .poll(async () => (await eventsOnDevice(page, id)).every(({ sync }) => sync === "sent"))
     .toBe(true);
@@ -93,7 +93,7 @@ test("a dead plug does not come clean: a second try is offered, no third, and it
   await expect(page.getByText("Not cleared in 2 tries, taxi back.")).toBeVisible({ timeout: 120_000 });
   await expect(page.getByTestId("start-minute")).toBeHidden();
   await expect(page.getByTestId("diagnosis")).toContainText("dead plug or lead, cylinder 2, right magneto");
-  // It goes back: nothing more is tried.
+  // Taxi back: no more tests.
   await expect(page.getByTestId("next-test")).toBeHidden();
 });
 
@@ -124,10 +124,11 @@ test("a magneto that is not grounded: asked once, then the card, the discrepancy
 test("an engine that stops on one side, and a fire, each get their card at once", async ({ page }) => {
   await toTheRunUp(page, cravix, "speed=8&fault=dead%20magneto&side=left&seed=5");
   await page.getByTestId("way-live").click();
-  // On right nothing changes, since it only ever ran on that one: asked, the key is there, and it goes on to the other side.
+  // On right nothing changes, because it only ever ran on that one: the coach asks, the key is there, and it goes on to the other
+  // side.
   await page.getByText("No rpm change. Is the ignition on right?").waitFor();
   await page.getByTestId("skip").click();
-  // Between the two sides it goes on by itself after a while: asked and pressed in one, so that no other step is skipped.
+  // It moves on by itself after a while: check and press together, so that no other step is skipped.
   await expect(page.getByTestId("coach-both").or(page.getByTestId("coach-left"))).toBeVisible();
   await page.evaluate(() => {
     if (document.querySelector('[data-testid="coach-both"]'))

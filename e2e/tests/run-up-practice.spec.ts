@@ -4,7 +4,7 @@ import { eventsOnDevice } from "../support/device";
 import { readings, settled, toTheRunUp, watchSteps } from "../support/run-up-page";
 import { expect, test } from "../support/test";
 
-// None of these needs what another leaves behind: whoever has a hand free takes the next.
+// Independent tests run in parallel.
 test.describe.configure({ mode: "parallel" });
 
 let cravix: Cravix;
@@ -18,7 +18,7 @@ test("practice with a surprise: the learner says it first, then it is told, and 
 }) => {
   const { id } = await toTheRunUp(page, cravix);
   const before = (await settled(page, id)).length;
-  // The lot is loaded: there is a trouble, and it is one at which the coach needs no hand.
+  // Fixed random numbers: a fault for which the coach needs no help.
   const die = await page.evaluateHandle(() => {
     const fair = Math.random;
     Math.random = () => 0.5;
@@ -72,7 +72,7 @@ test("the same by typing only: five numbers, a slip told at its place, and a dro
   await type("9999");
   await expect(page.getByTestId("trouble")).toContainText("tachometer");
   for (let i = 0; i < 4; i++) await page.getByRole("button", { name: "Delete" }).click();
-  // Each full number goes on by itself; a page that is closed in between keeps those that were given.
+  // Each complete number moves on automatically; closing the page keeps those entered.
   await type("18001730");
   await expect(page.getByTestId("field-1")).toContainText("1,730");
   await page.reload();
@@ -114,7 +114,7 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
     event.type === "reading.taken" && event.data.feel ? [event.data] : [],
   );
   expect(felt).toMatchObject([{ key: "magneto.left", value: 1640, feel: "rough" }]);
-  // The page closed here, and again after the minute: what was answered and seen before is still there.
+  // Page closed here, and again after clearing: earlier answers and observations are kept.
   await page.reload();
   await expect(diagnosis).toContainText(/ikely(?: as not)?: fouled plug, left magneto/);
   await expect(page.getByTestId("ask-feel")).toBeHidden();
@@ -136,7 +136,7 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
     ["typed", "fouled plug", "note"],
   ]);
   expect(await readings(page, id)).toMatchObject({ "magneto.left": 1720 });
-  // Left by its own way on, it is done: the next time begins with the ways in.
+  // Left by its own button it is done: the next visit starts at the source picker.
   await page.goto(`${cravix.url}/preflight/${id}/run-up`);
   await expect(page.getByTestId("way-typed")).toBeVisible();
   await expect(diagnosis).toBeHidden();
@@ -145,7 +145,7 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
 test("the same spoken: each number is heard, read back and put in its place; what is no number is asked again", async ({
   page,
 }) => {
-  // Chromium has no ears of its own without a network: a stand-in that hears what is said to it while it listens.
+  // Chromium has no speech recognition offline: a simulated one.
   await page.addInitScript({
     content: `
       window.SpeechRecognition = function () {
@@ -170,7 +170,7 @@ test("the same spoken: each number is heard, read back and put in its place; wha
   await page.getByRole("button", { name: "Speak the numbers" }).click();
   await say("eighteen hundred");
   await say("wind is nice");
-  // It stands there until something else is said.
+  // It stays until something else is heard.
   await expect(page.getByTestId("trouble")).toContainText('Heard "wind is nice": no number');
   for (const line of ["one seven tree zero", "one eight zero zero", "1720", "1,800"]) await say(line);
   await expect(page.getByTestId("field-4")).toContainText("1,800");
@@ -205,12 +205,12 @@ test("the controls corner by corner: first what comes first, then seen as drawn"
 });
 
 test.describe("off the network", () => {
-  // The engine itself is a part of the page: it is kept on the device.
+  // The simulated engine is part of the page and cached.
   test.use({ serviceWorkers: "allow" });
 
   test("practice needs no server: the engine runs on the device", async ({ page, context }) => {
     await toTheRunUp(page, cravix, "seed=4");
-    // Fetched once, kept on the device.
+    // Fetched once, then cached.
     await page.getByTestId("way-practice").click();
     await page.getByTestId("coach-run-up").waitFor();
     await page.getByTestId("finish").click();

@@ -70,7 +70,7 @@ test("a database that hangs keeps nobody from stopping, and one without settings
   await cravix.end("SIGTERM");
   expect(Date.now() - from).toBeLessThan(25_000);
   expect(alive(pid)).toBe(false);
-  // As a disk leaves it that was full in the middle of a word.
+  // As left by a disk that became full while writing.
   writeFileSync(join(cravix.directory, "database.json"), '{"password":"');
   await cravix.start();
   expect(await health(cravix)).toBe(200);

@@ -11,7 +11,7 @@ test.afterAll(() => cravix.remove());
 
 const button = (page: Page, name: string | RegExp) => page.getByRole("button", { name });
 
-/** Makes the browser's storage refuse every write, as a full disk does, until `__diskTakes` is set. */
+/** Makes browser storage reject every write, like a full disk, until `__diskTakes` is set. */
 const FULL_DISK = `
   const put = IDBObjectStore.prototype.put;
   globalThis.__diskTakes = true;
@@ -33,12 +33,12 @@ test("a full disk drops nothing and says so: an answer, a draft, oil outside of 
   await diskTakes(page, false);
   await walker.primary.click();
   await expect(page.getByTestId("save-error")).toContainText("This device is full");
-  // The walk goes on all the same, and what is typed is told as well.
+  // The preflight continues, and unsaved text is reported too.
   await button(page, "Found something").first().click();
   await page.getByLabel("What was found").fill("Oil on the nose wheel");
   await expect(page.getByTestId("save-error")).toContainText("not saved yet");
   await diskTakes(page, true);
-  // By itself, without another answer; it is told where the words are being written, and until all of it is kept.
+  // Without another answer; reported while typing, until everything is stored.
   await expect(page.getByTestId("save-error")).toHaveCount(0, { timeout: 60_000 });
   await expect
     .poll(async () =>
@@ -76,7 +76,7 @@ test("a walk begun on one device is gone on with on another, and what is withdra
   await expect(there.card).toHaveAttribute("data-testid", at);
   await there.primary.click();
   await expect(there.card).not.toHaveAttribute("data-testid", at);
-  // What was logged by a slip is open nowhere, and told as what it was.
+  // A withdrawn discrepancy is not open anywhere, and is shown as withdrawn.
   await tablet.goto(`${cravix.url}/log`);
   await expect(tablet.getByText("Withdrawn: 1")).toBeVisible();
   await expect(tablet.getByText(/A slip of the thumb/)).toBeVisible();
@@ -114,12 +114,12 @@ test("two windows of one device see each other at once, and none signs over what
   await second.goto(page.url());
   const there = new Walker(second);
   await expect(there.card).toHaveAttribute("data-testid", "item-approach.stance");
-  // Answered in the first, gone on with in the second without a reload.
+  // Answered in the first, continued in the second without a reload.
   await walker.primary.click();
   await expect(walker.card).not.toHaveAttribute("data-testid", "item-approach.stance");
   const next = (await walker.card.getAttribute("data-testid")) ?? "";
   await expect(there.card).toHaveAttribute("data-testid", next);
-  // Found in the second: the first, at its verdict, knows.
+  // Found in the second: the first knows at its verdict.
   await page.goto(`${page.url()}/verdict`);
   await expect(page.getByTestId("verdict")).toBeVisible();
   await button(second, "Found something").first().click();
@@ -128,7 +128,7 @@ test("two windows of one device see each other at once, and none signs over what
   await button(second, "Log it").click();
   await expect(page.getByText("Chock in front of the left wheel").first()).toBeVisible();
 
-  // The same without hearing each other: what is on the disk is read again before anything is signed.
+  // Without messages between them: storage is read again before signing.
   await page.evaluate(() => {
     BroadcastChannel.prototype.dispatchEvent = () => false;
   });
@@ -141,7 +141,7 @@ test("two windows of one device see each other at once, and none signs over what
           const store = tx.objectStore("events");
           const all = store.index("byStream").getAll(walk);
           all.onsuccess = () => {
-            // As another window would keep it, unheard: one more stop.
+            // As another window would store it, without a message: one more stop.
             const kept = all.result.findLast((one) => one.event.type === "discrepancy.opened");
             const eventId = `${kept.id.slice(0, -12)}${"0123456789ab"}`;
             store.put({
@@ -179,6 +179,6 @@ test("two windows of one device see each other at once, and none signs over what
   await button(page, "Sign: not flying").click();
   await expect(page.getByTestId("signed")).toBeVisible();
   expect(await signed()).toBe(1);
-  // And the second window's walk is over as well.
+  // And the second window's preflight is over as well.
   await expect(second).toHaveURL(/\/verdict$/);
 });

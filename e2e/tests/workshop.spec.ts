@@ -6,7 +6,7 @@ import { eventsOnDevice } from "../support/device";
 import { expect, type Page, test } from "../support/test";
 import { Walker } from "../support/walker";
 
-/** Photographs, what is measured and put together, components and meters, the workshop's plan by hand, and what is due of people. */
+/** Photos, measures and merging, components and meters, the workshop plan moved by hand, and due items of people. */
 
 let cravix: Cravix;
 test.beforeAll(async () => {
@@ -18,7 +18,7 @@ test.beforeEach(({ page }) => page.goto(cravix.url));
 const button = (page: Page, name: string | RegExp) =>
   page.getByRole("button", { name, ...(typeof name === "string" && { exact: true }) });
 
-/** A photograph as a camera writes it: large, with where and with what it was taken. */
+/** A photo as from a camera: large, with location and camera data. */
 const camera = (red: number) =>
   sharp({ create: { width: 3000, height: 2000, channels: 3, background: { r: red, g: 80, b: 60 } } })
     .withExif({ IFD0: { Make: "Some Maker" }, IFD3: { GPSLatitudeRef: "N", GPSLatitude: "51/1 30/1 0/1" } })
@@ -30,7 +30,7 @@ async function photograph(page: Page, name: string, buffer: Buffer) {
     page.waitForEvent("filechooser"),
     page.getByTestId("add-photograph").first().click(),
   ]);
-  // A browser may clear away an input that stands nowhere while the person looks for the file: the photograph would never arrive.
+  // Browsers may discard a detached input while the file dialog is open: the photo would never arrive.
   const asked = page.locator('input[type="file"]');
   await expect(asked).toHaveCount(1);
   await chooser.setFiles({ name, mimeType: "image/jpeg", buffer });
@@ -46,7 +46,7 @@ const found = async (text: string) =>
   (await cravix.api<{ items: Found[] }>("/discrepancies?state=all")).items.find((d) => d.text === text);
 
 test.describe("off the network", () => {
-  // Gone off the network on pages that are opened there for the first time.
+  // Offline on pages opened for the first time.
   test.use({ fetchesAhead: true });
 
   test("photographed without a network: small, without where it was taken, sent later, and seen by the next pilot at its station", async ({
@@ -60,7 +60,7 @@ test.describe("off the network", () => {
     await context.setOffline(true);
     await button(page, "Found something").click();
     await page.getByLabel("What was found").fill("Landing light: glass cracked");
-    // What is no picture is told at its place, and nothing is lost.
+    // A file that is not an image is reported in place, and nothing is lost.
     await photograph(page, "notes.jpg", Buffer.from("no picture at all"));
     await expect(page.getByRole("alert")).toContainText("no photograph that this browser can read");
     await expect(page.getByLabel("What was found")).toHaveValue("Landing light: glass cracked");
@@ -90,7 +90,7 @@ test.describe("off the network", () => {
     expect(await sharp(kept).metadata()).toMatchObject({ width: 1600, height: 1067, format: "webp" });
     expect((await sharp(kept).metadata()).exif).toBeUndefined();
 
-    // The next pilot, on another device; what was fetched there is there without a network.
+    // The next pilot, on another device; downloaded photos are available offline.
     const next = await browser.newContext({ baseURL: cravix.url });
     const other = await next.newPage();
     await other.goto("/");
@@ -100,7 +100,7 @@ test.describe("off the network", () => {
     await second.jumpTo(`known:${id}`);
     await expect(other.getByRole("button", { name: /^Photograph \d of 2$/ })).toHaveCount(2);
     await expect(other.getByRole("img", { name: "Photograph 1 of 2" }).first()).toBeVisible();
-    // They lie on this device now, whatever becomes of the network.
+    // They are on this device now.
     await next.setOffline(true);
     await other.getByRole("button", { name: "Photograph 2 of 2" }).click();
     await expect(other.getByRole("img", { name: "Large photo of the discrepancy" })).toBeVisible();
@@ -108,7 +108,7 @@ test.describe("off the network", () => {
   });
 });
 
-/** Logged on another device, outside of any walk. */
+/** Logged on another device, outside any preflight. */
 async function logApart(text: string): Promise<string> {
   const id = newId(Date.now() - 60_000);
   const event = {
@@ -148,7 +148,7 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await expect(measured).toContainText("to the limit");
   await expectAccessible(page, "a discrepancy that is measured");
 
-  // Somebody has logged the same trouble anew: it becomes evidence of the first.
+  // The same fault logged again: merged as evidence of the first.
   const again = await logApart("Right wheel: mark has moved");
   await page.reload();
   await page.getByText("mark has moved").first().click();
@@ -181,7 +181,7 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   await page.getByTestId("save-removed").click();
   await expect(page.getByTestId("component-engine-right")).toHaveCount(0);
   await expectAccessible(page, "meters and components");
-  // On the shelf as soon as the server has it; there it counts on from where it stood.
+  // In storage once the server has it; its times continue from there.
   await page.goto(`${cravix.url}/aircraft/QX-HLD/components`);
   await page.getByTestId("fit-component").click();
   await button(page, /^Right engine, from QX-DOV: 705\.3 h/).click();
@@ -209,7 +209,7 @@ test("the workshop's plan is moved by keys and by mouse, says what that costs, a
   const bead = row.getByTestId("bead-0");
   const day = async () => (await bead.getAttribute("aria-label")) ?? "";
   const before = await day();
-  // By keys: picked up, three weeks earlier, put down.
+  // By keyboard: picked up, three weeks earlier, dropped.
   await bead.focus();
   await page.keyboard.press("Space");
   for (let i = 0; i < 3; i++) {
@@ -221,7 +221,7 @@ test("the workshop's plan is moved by keys and by mouse, says what that costs, a
   await expect(row).toContainText("by hand");
   await expect(row).toContainText("of an interval more is given away");
   expect(await day()).not.toBe(before);
-  // By mouse, to far too late.
+  // By mouse, far too late.
   const box = await bead.boundingBox();
   if (!box) throw new Error("no bead");
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
@@ -248,7 +248,7 @@ test("the workshop's plan is moved by keys and by mouse, says what that costs, a
   await page.getByLabel("Why", { exact: true }).fill("stocktaking");
   await page.getByTestId("save-closed").click();
   await expect(page.getByTestId("closed-days")).toContainText("stocktaking");
-  // What is not put down survives a reload.
+  // Unpublished changes survive a reload.
   await page.reload();
   await expect(row).toContainText("by hand");
   await page.getByTestId("publish-plan").click();
@@ -284,11 +284,11 @@ test("what is due of a person is for that person and the instructor; a student w
   await page.getByLabel("Valid until").fill("2031-02-28");
   await due.getByTestId("save-renewed").click();
   await expect(due.getByTestId("person-medical")).toContainText("28 February 2031");
-  // Somebody else's is nobody's business.
+  // Other people's due items are private.
   await button(page, /^Tomasz Wierzba/).click();
   await expect(page.getByText("are for Tomasz, instructors and administrators")).toBeVisible();
   await expect(page.getByText("Solo in QX-TAR")).toHaveCount(0);
-  // Before a flight with passengers by night it is said what is missing, to the pilot alone.
+  // Before a night flight with passengers, missing recency is shown to the pilot only.
   await page.goto(cravix.url);
   await new Walker(page).prepare("QX-TAR");
   await button(page, /^night/).click();

@@ -27,13 +27,13 @@ export interface AppOptions {
   database: Database;
   logger: Logger;
   clock?: () => Date;
-  /** Names besides localhost and addresses that this server may be called by. */
+  /** Host names accepted besides localhost and IP addresses. */
   hosts?: readonly string[];
-  /** Folder of the built interface; without it only the API is served. */
+  /** Folder of the built interface; absent: API only. */
   webRoot?: string;
 }
 
-/** Every call of the API, in one type: the interface's client is made from it. */
+/** All API routes in one type, used by the interface's client. */
 function apiRoutes(database: Database, clock: () => Date) {
   return new Hono()
     .route("/", eventRoutes(database, clock))
@@ -51,7 +51,7 @@ function apiRoutes(database: Database, clock: () => Date) {
 
 export type Api = ReturnType<typeof apiRoutes>;
 
-/** The longest that anybody waits for an answer, ms; a database that hangs answers no sooner. */
+/** Maximum response time, ms, even if the database hangs. */
 const LONGEST_MS = 25_000;
 
 export function createApp({ database, logger, clock = () => new Date(), hosts = [], webRoot }: AppOptions) {
@@ -60,9 +60,9 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
     secureHeaders({
       contentSecurityPolicy: {
         defaultSrc: ["'self'"],
-        // The interface's style sheet is written by its own script.
+        // The interface adds styles by script.
         styleSrc: ["'self'", "'unsafe-inline'"],
-        // What was photographed on this device and has not been sent yet.
+        // Photos on this device not sent yet.
         imgSrc: ["'self'", "data:", "blob:"],
         fontSrc: ["'self'"],
         connectSrc: ["'self'"],
@@ -103,7 +103,7 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
   app.onError((error, c) => {
     if (error instanceof HTTPException) return problem(c, error.status, error.message);
     const passes = isGone(error) || isQueueFull(error) || isBusy(error);
-    // While the database is away everybody is told so; the log needs no page for each.
+    // While the database is down every client is told; log briefly.
     if (passes) logger.warn({ path: c.req.path, code: codeOf(error) });
     else logger.error({ err: error, path: c.req.path });
     if (isGone(error) || isQueueFull(error))

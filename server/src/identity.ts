@@ -5,19 +5,16 @@ import type { Db } from "./db/database";
 import { crew } from "./db/schema/fleet";
 import { HOME_GROUP } from "./db/schema/group";
 
-/** Who asks: the group whose record it is, and the person, where one is named. */
+/** Group and, if named, person of a request. */
 export interface Caller {
   groupId: string;
   crewId?: string;
 }
 
-/** The header that names who holds the device, for what is no event; letters beyond ASCII are escaped as in an address. */
+/** Header naming the crew member for requests that are not events; non-ASCII characters are percent-encoded. */
 export const CREW_HEADER = "cravix-crew";
 
-/**
- * The one place that says who asks. For now a person picks a name of the one group, and the device says which; a session replaces this function
- * and nothing else.
- */
+/** Determines the caller: the default group, and the member in `cravix-crew`. Sign-in will replace only this function. */
 export function callerOf(c: Context): Caller {
   const named = decoded(c.req.header(CREW_HEADER));
   return { groupId: HOME_GROUP, ...(named && named.length <= 120 && isName(named) && { crewId: named }) };
@@ -31,7 +28,7 @@ function decoded(header: string | undefined): string | undefined {
   }
 }
 
-/** Who may sign an event of this group. */
+/** Members who can sign events of this group. */
 export async function knownCrew(db: Db, groupId: string): Promise<Map<string, CrewMember>> {
   const members = await db
     .select({ id: crew.id, name: crew.name, role: crew.role })

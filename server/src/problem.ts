@@ -17,7 +17,7 @@ const TITLES: Partial<Record<ContentfulStatusCode, string>> = {
   503: "Temporarily unavailable",
 };
 
-/** The one shape of every error (RFC 9457, application/problem+json). */
+/** Error response (RFC 9457, application/problem+json). */
 export function problem(
   c: Context,
   status: ContentfulStatusCode,
@@ -31,7 +31,7 @@ export function problem(
     detail,
     ...(faults && { faults }),
   };
-  // To a client that throws what is no success, an error is no answer that it has to read.
+  // Typed `never`: the client throws on errors.
   return c.json(body, status, {
     "content-type": "application/problem+json",
     ...(status === 503 && { "retry-after": "2" }),

@@ -2,7 +2,7 @@ import type { Server } from "node:http";
 import { serve } from "@hono/node-server";
 import { type AppOptions, createApp } from "./app";
 
-/** Listens on a port; rejects when the port cannot be had. */
+/** Listens on a port; rejects if the port is not available. */
 export function listen(
   options: AppOptions,
   port: number,

@@ -1,9 +1,9 @@
 import { setImmediate as nextTurn } from "node:timers/promises";
 
-/** Nobody else waits longer than this for what is done in one go, ms. */
+/** Maximum time per event-loop turn, ms. */
 const TURN_MS = 12;
 
-/** Lets others have their turn in long work: call `pause` between its steps. */
+/** Yields to other work: call `pause` between steps. */
 export function yieldingLoop(): { pause(): Promise<void> } {
   let from = performance.now();
   return {

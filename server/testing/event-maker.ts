@@ -7,7 +7,7 @@ interface By {
   streamId?: string;
 }
 
-/** Makes events of what is done outside of walks, one behind the other from a moment on; by the mechanic, of an aircraft, where nothing else is said. */
+/** Creates events outside preflights, one second apart from a start time; by default by the mechanic, for an aircraft. */
 export function eventMaker(from: number) {
   let at = from;
   return <T extends EventType>(

@@ -2,7 +2,7 @@ import { newId } from "@cravix/contract";
 import type { EventData, EventType, PreflightEvent } from "@cravix/core";
 import { NOW } from "./test-app";
 
-/** Writes events of one preflight on one device, a second apart, ending before the tests' now. */
+/** Creates events of one preflight on one device, one second apart, ending before the tests' present. */
 export type EventWriter = ReturnType<typeof eventWriter>;
 
 export function eventWriter(crewId = "ines", startMsecs = NOW.getTime() - 3_600_000) {
@@ -30,7 +30,7 @@ export const STARTED: EventData["preflight.started"] = {
   conditions: [],
 };
 
-/** A small preflight: started, two answers, a reading, something found. */
+/** A small preflight: started, two answers, a reading, a discrepancy. */
 export function smallPreflight(crewId = "ines", startMsecs?: number) {
   const { streamId, write } = eventWriter(crewId, startMsecs);
   const discrepancyId = newId(NOW.getTime() - 3_000_000);

@@ -1,4 +1,4 @@
-// The words on each page of a PDF on standard input, as JSON. A program of its own: the library that reads it is an ES module.
+// Prints the text of each page of a PDF on standard input as JSON. A separate program, because the library is an ES module.
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 
 const parts = [];

@@ -11,13 +11,13 @@ export const NOW = new Date("2026-05-01T12:00:00.000Z");
 export interface TestApp {
   database: Database;
   request(path: string, body?: unknown, method?: string, headers?: Record<string, string>): Promise<Response>;
-  /** Saves an aircraft's file on the state that it was made from. */
+  /** Saves an aircraft's file, based on a given version. */
   saveFile(file: object, basis: string): Promise<Response>;
   count(table: string): Promise<number>;
   close(): Promise<void>;
 }
 
-/** The real application over a real MariaDB, in a schema of its own, with the demo's files on record. */
+/** The real application on a real MariaDB, in its own schema, with the demo's files. */
 export async function testApp(): Promise<TestApp> {
   const options: DatabaseOptions = JSON.parse(process.env.CRAVIX_TEST_DATABASE ?? "{}");
   const name = `cravix_test_${randomBytes(6).toString("hex")}`;

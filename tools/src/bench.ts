@@ -22,17 +22,20 @@ import { TINY } from "./bench/size";
 import { runTask, SetupError } from "./fail";
 import { buildWebIfStale } from "./site/web-build";
 
-/** What a part measures; one that measures nothing has rotted. */
+/** Runs a part; a part without figures is broken. */
 async function figuresOf(measure: () => Figure[] | Promise<Figure[]>): Promise<Figure[]> {
   const figures = await measure();
   if (figures.length === 0) throw new Error(`benchmark ${measure.name} returned no figures`);
   return figures;
 }
 
-/** One JSON line a figure, each with its baseline measured in the same run. Never a test: machines are shared and noisy. */
+/**
+ * Prints one JSON line per figure, with its baseline measured in the same run. Never a test, because machines are shared and
+ * noisy.
+ */
 await runTask(async () => {
   await buildWebIfStale();
-  // Some of them alone: npm run bench -- fluid
+  // A selection: npm run bench -- fluid
   const only = TINY ? "" : (process.argv[3] ?? "");
   const all = [
     firstLoad,
@@ -54,7 +57,7 @@ await runTask(async () => {
     worstRequest,
     oldDevice,
     tapToPaint,
-    // These walk another aircraft: on a site that is shared those before them find the one that the demo begins with.
+    // These use another aircraft, since a shared site opens with the most recently used one.
     fluidPages,
     lapSearch,
   ];
@@ -63,7 +66,7 @@ await runTask(async () => {
   for (const measure of chosen) {
     const from = performance.now();
     for (const figure of await figuresOf(measure)) {
-      // Run through once, a figure means nothing but that there is one.
+      // In a trial run only the existence of figures counts.
       if (TINY && !(Number.isFinite(figure.value) && figure.name))
         throw new Error(`no value for: ${figure.name}`);
       console.log(TINY ? `ok: ${figure.name}` : JSON.stringify(figure));

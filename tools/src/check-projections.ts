@@ -3,7 +3,7 @@ import { runTask } from "./fail";
 import { dataDirectory } from "./paths";
 import { startDatabase } from "./site/mariadb";
 
-/** npm run check:projections: folds the whole database of CRAVIX_DATA anew and compares it with the tables that are read. Changes nothing. */
+/** npm run check:projections: folds the database of CRAVIX_DATA and compares it with the projections. Changes nothing. */
 await runTask(async () => {
   const running = await startDatabase(dataDirectory());
   const database = openDatabase(running.options);

@@ -1,9 +1,9 @@
-/** A trouble that a person can do something about, in one line. */
+/** A problem the user can fix, as one line. */
 export class SetupError extends Error {
   override readonly name = "SetupError";
 }
 
-/** Runs a task; a trouble ends it with one clear line instead of a stack. */
+/** Runs a task; a SetupError ends it with one line instead of a stack trace. */
 export async function runTask(task: () => Promise<void>): Promise<void> {
   try {
     await task();

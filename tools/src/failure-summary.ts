@@ -1,7 +1,7 @@
 import { existsSync, readFileSync } from "node:fs";
 import { stripVTControlCharacters } from "node:util";
 
-/** What is read of a report by Jest, as its `--json` writes it. */
+/** Part of Jest's `--json` report that is used. */
 export interface JestReport {
   numPassedTests: number;
   numFailedTests: number;
@@ -13,7 +13,7 @@ export interface JestReport {
   }[];
 }
 
-/** What is read of a report by Playwright, as its JSON reporter writes it. */
+/** Part of Playwright's JSON report that is used. */
 export interface BrowserReport {
   stats: { expected: number; unexpected: number; flaky: number };
   suites?: Suite[];
@@ -39,7 +39,7 @@ const MOST_LINES = 30;
 const shortened = (text: string) =>
   stripVTControlCharacters(text).trim().split("\n").slice(0, MOST_LINES).join("\n");
 
-/** What stood on the page when its test failed, as Playwright wrote it down; without it a button that never came says nothing of what came instead. */
+/** Page snapshot of a failed test, which shows what appeared instead. */
 function pageOf({ attachments = [] }: Result, read: (path: string) => string): string[] {
   const path = attachments.find(({ name }) => name === "error-context")?.path;
   if (!path) return [];
@@ -47,7 +47,7 @@ function pageOf({ attachments = [] }: Result, read: (path: string) => string): s
   return seen ? [`page content:\n${shortened(seen)}`] : [];
 }
 
-/** Of each test that failed, which it was and what it said first: the last lines of a run by four hands are of those that went well. */
+/** Name and first message of each failed test: the output of parallel runs ends with those that passed. */
 export function failureSummary(
   jest: JestReport | undefined,
   browser: BrowserReport | undefined,
@@ -55,7 +55,7 @@ export function failureSummary(
 ): string[] {
   const units = (jest?.testResults ?? []).flatMap(({ name, message, assertionResults = [] }) => {
     const bad = assertionResults.filter(({ status }) => status === "failed");
-    // A file that does not even load has no test that failed.
+    // A file that does not load has no failed test.
     if (bad.length === 0) return message ? [`✗ ${name}\n${shortened(message)}`] : [];
     return bad.map(
       ({ fullName, failureMessages }) =>

@@ -6,7 +6,7 @@ import { ROOT } from "./paths";
 import { wholeBrowser } from "./site/browser";
 
 const FOLDER = join(ROOT, "app", "public", "icons");
-/** What browsers and launchers ask for: from which drawing, how many pixels, called what. */
+/** Icons by drawing, size and file name. */
 const ICONS = [
   ["cravix", 32, "icon-32"],
   ["cravix", 192, "icon-192"],
@@ -16,7 +16,7 @@ const ICONS = [
   ["maskable", 512, "maskable-512"],
 ] as const;
 
-/** Draws the icons anew from their drawings: after a change of these, and committed with them. */
+/** Renders the icons from their drawings; commit both together. */
 await runTask(async () => {
   const browser = await chromium.launch({
     executablePath: wholeBrowser(),

@@ -8,7 +8,7 @@ import { ROOT } from "./paths";
 const PACK = pathToFileURL(join(ROOT, "tools", "pack.mjs")).href;
 let root: string;
 
-/** Packs in a process of its own, as a start does. */
+/** Bundles in a separate process, as a start does. */
 function pack(): { place: string; said: string } {
   const { stdout, stderr } = spawnSync(
     process.execPath,
@@ -53,7 +53,7 @@ test("it is packed once, anew when a source has changed, and not for a test", ()
   const changed = pack().place;
   expect(changed).not.toBe(place);
   expect(run(changed)).toBe("start elsewhere\n");
-  // What another server may still be running from is left there.
+  // Bundles that another server may use are kept.
   expect(run(place)).toContain("where.ts");
 });
 

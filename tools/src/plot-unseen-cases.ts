@@ -5,8 +5,8 @@ import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "@cravix/core
 import { ROOT } from "./paths";
 
 /**
- * Small plots of made-up strangers with how they were read, to be looked at before a figure is believed: rpm and the first exhaust, above them the steps that were found, below them what
- * was done. `npx tsx tools/src/plot-unseen-cases.ts [file] [seed] [each]`.
+ * Plots unseen cases for inspection: rpm and the first EGT, with the steps found above and the true actions below. `npx tsx
+ * tools/src/plot-unseen-cases.ts [file] [seed] [each]`.
  */
 const [file = "docs/decisions/unseen-cases.svg", seed = "100007", each = "1"] = process.argv.slice(2);
 const W = 620;
@@ -23,7 +23,7 @@ const INK: Record<string, string> = {
   stop: "#000",
   quit: "#000",
 };
-/** The taxi on both sides of it is left out: the run-up is what is read. */
+/** Margin around the run-up; the rest of the taxi is left out. */
 const AROUND_S = 8;
 
 function plot(one: StrangerCase, number: number): string {

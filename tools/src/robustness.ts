@@ -4,7 +4,7 @@ import { killAgainAndAgain } from "./robustness/kill";
 import { buildWebIfStale } from "./site/web-build";
 
 /**
- * npm run test:robustness: hostile requests and kills against the real server, on loopback. `short` is what npm test runs; by hand:
+ * npm run test:robustness: hostile requests and kills against the real server, on loopback. `short` is used by npm test; by hand:
  * `npm run test:robustness -- fuzz 20000 [seed]`, `npm run test:robustness -- kill 50 [seed]`.
  */
 await runTask(async () => {

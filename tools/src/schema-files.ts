@@ -2,7 +2,7 @@ import { join } from "node:path";
 import { FILE_FORMATS, jsonSchema } from "@cravix/contract/files";
 import { ROOT } from "./paths";
 
-/** The published JSON Schemas: where each stands in docs/formats, and its text. */
+/** Published JSON Schemas: path in docs/formats, and text. */
 export function schemaFiles(): { format: string; path: string; text: string }[] {
   return Object.entries(FILE_FORMATS).map(([format, { schema, what }]) => {
     const name = format.replace("cravix.", "").replace("/", "-");

@@ -3,7 +3,7 @@ import { dirname } from "node:path";
 import { runTask } from "./fail";
 import { schemaFiles } from "./schema-files";
 
-/** Writes the published JSON Schemas of the file formats anew from the schemas that check the files. */
+/** Writes the published JSON Schemas from the validation schemas. */
 await runTask(async () => {
   for (const { path, text } of schemaFiles()) {
     mkdirSync(dirname(path), { recursive: true });

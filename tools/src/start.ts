@@ -41,10 +41,10 @@ await runTask(async () => {
   const stop = async (code: number) => {
     if (stopping) return;
     stopping = true;
-    // A database that hangs must not keep anybody here: each step has its time, and what it held is kept by its log.
+    // Each step has a timeout, so that a hanging database does not block the exit; its log keeps the data.
     await within(3000, web?.close());
     await within(3000, database.close());
-    // One that is just being started again is waited for: it would go on without anybody.
+    // Wait for a database being restarted, or it would be left running.
     await within(20_000, restarting);
     await running.stop();
     release();
@@ -54,7 +54,7 @@ await runTask(async () => {
   for (const signal of ["SIGINT", "SIGTERM", "SIGHUP"] as const)
     process.on(signal, () => {
       if (stopping) {
-        // Asked twice: nobody waits any longer.
+        // Second signal: stop waiting.
         running.kill();
         process.exit(1);
       }
@@ -79,7 +79,7 @@ await runTask(async () => {
   console.log(`  Crew     ${crew.members.map((m) => `${m.name} (${m.role})`).join(", ")}`);
   console.log("  Pick a name when you start; there are no passwords yet. Ctrl-C stops everything.\n");
 
-  // The database may be killed or fall over; the server says so in its health and brings it back, a little later each time where it does not come.
+  // Restarts a database that was killed or crashed, with increasing delays.
   let waitS = 1;
   let next = 0;
   let said = "";
@@ -91,7 +91,7 @@ await runTask(async () => {
       waitS = 1;
       said = "";
     } catch (error) {
-      // One clear line, once, for as long as it is the same trouble.
+      // One line, once per problem.
       const words = error instanceof SetupError ? error.message : (error as Error).message;
       if (words !== said) console.error(`cravix: ${words} Trying again.`);
       said = words;
@@ -104,13 +104,13 @@ await runTask(async () => {
     if (!(stopping || restarting || running.alive() || Date.now() < next)) restarting = bringBack();
 });
 
-/** The names that this server may be called by, besides localhost and addresses. */
+/** Host names accepted besides localhost and IP addresses. */
 function ownNames(host: string): string[] {
   const told = (process.env.CRAVIX_HOSTS ?? "").split(",").map((name) => name.trim().toLowerCase());
   return [host.toLowerCase(), ...told].filter((name) => name !== "");
 }
 
-/** Waits for something, and no longer than so many milliseconds. */
+/** Waits for a promise with a timeout in milliseconds. */
 async function within(ms: number, work: Promise<unknown> | undefined): Promise<void> {
   await Promise.race([Promise.resolve(work).catch(() => undefined), sleep(ms, undefined, { ref: false })]);
 }

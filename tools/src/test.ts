@@ -10,23 +10,20 @@ import { buildWebIfStale } from "./site/web-build";
 let passed = 0;
 let failed = 0;
 let broken = false;
-/** The last words of each part that failed: said again at the very end, where whoever reads only the end finds them. */
+/** Summaries of failed parts, repeated at the end. */
 const failures: string[] = [];
 const LAST_LINES = 40;
-/** How long each part took: said again at the very end. */
+/** Durations of all parts, printed at the end. */
 const times: string[] = [];
-/**
- * Memory for time: what is new is looked through for what is still needed less often, in Node and in Go (the types). A fifth less of the tests' time where it was
- * measured; a machine with two gigabytes to spare has room for it.
- */
+/** Larger young generations trade memory for a fifth less time, in Node and in Go (the type checker). Needs about two gigabytes. */
 const ROOMY = {
   NODE_OPTIONS: `${process.env.NODE_OPTIONS ?? ""} --max-semi-space-size=64`.trim(),
   GOGC: "400",
 };
 
 /**
- * Runs one part and prints what it says when it has ended: some run at a time, and what they say shall not be mixed. A part that counts its own tests is
- * not counted twice when it fails.
+ * Runs one part and prints its output when it ends, since parts run in parallel. A part that counts its own tests is not counted
+ * again when it fails.
  */
 async function run(name: string, command: string, args: string[], counts = false): Promise<void> {
   const from = performance.now();
@@ -58,12 +55,12 @@ function read<T>(file: string): T | undefined {
   }
 }
 
-/** Everything that must hold, in one command: style, direction of imports, types, units, a real database, a real browser. */
+/** Runs all checks: style, import rules, types, unit and server tests, browser tests. */
 await runTask(async () => {
   mkdirSync(join(ROOT, ".cravix"), { recursive: true });
-  // What an earlier run has left counts for nothing.
+  // Delete earlier reports.
   for (const file of ["jest.json", "e2e.json"]) rmSync(join(ROOT, ".cravix", file), { force: true });
-  // Two ways beside each other, on two cores; what needs the built interface waits for it.
+  // Two chains in parallel on two cores; whatever needs the built interface waits for it.
   const built = run("lint and import rules", "npm", ["run", "--silent", "lint"]).then(async () => {
     console.log("Building the interface if it is out of date …");
     await buildWebIfStale();
@@ -98,7 +95,7 @@ await runTask(async () => {
   passed += e2e?.stats.expected ?? 0;
   failed += (e2e?.stats.unexpected ?? 0) + (e2e?.stats.flaky ?? 0);
 
-  // Nothing run is nothing shown.
+  // A run without tests counts as a failure.
   if (!jest || !e2e || passed === 0 || (broken && failed === 0)) failed++;
   failures.push(...failureSummary(jest, e2e));
   for (const failure of failures) console.log(`\n${failure}`);

@@ -91,7 +91,7 @@ test("databases that are made at one moment on one machine do not clear away eac
 }, 120_000);
 
 test("a database whose server was killed before it wrote its process down is found and taken over", async () => {
-  // In a process of its own, as a start is: what it loads is no business of the tests' own loader.
+  // In a separate process, independent of the tests' module loader.
   const script = `const { startDatabase } = await import(${JSON.stringify(join(__dirname, "site", "mariadb.ts"))});
     const { readFileSync, writeFileSync } = await import("node:fs");
     const file = process.argv[1] + "/database.json";

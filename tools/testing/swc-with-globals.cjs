@@ -6,5 +6,5 @@ const OPTIONS = {
   module: { type: "commonjs" },
 };
 
-/** For all that has no interface: TypeScript as it is, but for its types and its imports. */
+/** Transform for code without an interface: removes types and converts imports. */
 module.exports = { createTransformer: () => withGlobals(swc.createTransformer(OPTIONS)) };

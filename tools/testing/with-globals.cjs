@@ -1,6 +1,7 @@
 /**
- * In Jest every module lives in a context of its own, in which each look at `Math` or `Number` asks an interceptor: a computation runs several times slower than it does anywhere else. Named once at
- * the top of a module they are its own. What tests put something else in the place of (`Date`, timers, `fetch`) is left alone.
+ * In Jest every module runs in a context in which access to `Math` or `Number` goes through an interceptor, which slows
+ * calculations several times. Constants at the top of a module avoid that. Globals that tests replace (`Date`, timers, `fetch`)
+ * are left alone.
  */
 const NAMES = [
   "Math",
@@ -21,15 +22,15 @@ const NAMES = [
 ];
 
 function withGlobals({ code, ...rest }) {
-  // A module that has one of them for itself keeps its own.
+  // A module that declares one keeps its own.
   const free = NAMES.filter(
     (name) => !new RegExp(`\\b(const|let|var|class|function)\\s+${name}\\b`).test(code),
   );
-  // On the line that is there: every other line keeps its number.
+  // On the existing first line, to keep line numbers.
   return { ...rest, code: code.replace(/^("use strict";)?/, `$1const {${free.join(",")}}=globalThis;`) };
 }
 
-/** The same transformer, whose modules have the globals that a computation asks for again and again as their own. */
+/** Wraps a transformer so that modules have frequently used globals as constants. */
 exports.withGlobals = (transformer) => ({
   ...transformer,
   process: (...args) => withGlobals(transformer.process(...args)),

@@ -1,9 +1,9 @@
 import { deviceDatabase } from "./database";
 
 /**
- * Puts right the times of answers that were refused for lying in the future, and puts them back in the queue. `aheadMs` is how far this device's
- * clock is ahead of the server's; where the clock was set right since, the newest of them is taken to be of now. What the clock said stays on
- * record with each. Returns the walks that changed.
+ * Corrects the times of events rejected as being in the future, and queues them again. `aheadMs` is how far this device's clock
+ * is ahead of the server's; if the clock was corrected since, the newest event is taken as now. The original device time is
+ * recorded. Returns the preflights that changed.
  */
 export async function correctTimes(now: number, aheadMs: number): Promise<string[]> {
   const tx = (await deviceDatabase()).transaction("events", "readwrite");

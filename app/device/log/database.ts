@@ -2,20 +2,20 @@ import type { ComposedList, PreflightEvent } from "@cravix/core";
 import { upgradeBundle, upgradeEvent, upgradePlanned } from "@cravix/core/legacy-vocabulary";
 import { type DBSchema, type IDBPDatabase, type IDBPTransaction, openDB, type StoreNames } from "idb";
 
-/** Where an event stands: still to be sent, on record at the server, or refused by it with a reason. */
+/** Sync state of an event: to send, on record, or rejected with a reason. */
 export interface KeptEvent {
   event: PreflightEvent;
   id: string;
   streamId: string;
   sync: "to send" | "sent" | "refused";
-  /** When the server took it, by this device's clock, ms. */
+  /** When the server accepted it, by this device's clock, ms. */
   sentAt?: number;
   reason?: string;
-  /** The field that it was refused for. */
+  /** Field that caused the rejection. */
   field?: string;
 }
 
-/** 0 to be sent, 1 on record at the server, 2 refused by it. */
+/** 0 to send, 1 on record, 2 rejected. */
 export interface KeptList {
   hash: string;
   list: ComposedList;
@@ -23,15 +23,15 @@ export interface KeptList {
   reason?: string;
 }
 
-/** A photograph: a draft until it is logged, then waiting for the server, which has it or has refused it. */
+/** A photo: a draft until its discrepancy is logged, then to send, sent or rejected. */
 export interface KeptPicture {
   hash: string;
   bytes: ArrayBuffer;
   type: string;
   state: "draft" | "to send" | "sent" | "refused";
-  /** The event that says of what it is, once there is one. */
+  /** Event that references it, once there is one. */
   eventId?: string;
-  /** When it came here, by this device's clock, ms. */
+  /** When it was added, by this device's clock, ms. */
   at: number;
   reason?: string;
 }
@@ -43,7 +43,7 @@ interface CravixDevice extends DBSchema {
     indexes: { byStream: string; bySync: KeptEvent["sync"]; bySentAt: number };
   };
   lists: { key: string; value: KeptList; indexes: { bySent: number } };
-  /** Small things by name: who holds the device, what the server said last, drafts. */
+  /** Small values by key: the crew member, the server's last responses, drafts. */
   notes: { key: string; value: unknown };
   photographs: { key: string; value: KeptPicture; indexes: { byState: KeptPicture["state"] } };
 }
@@ -51,28 +51,25 @@ interface CravixDevice extends DBSchema {
 export type DeviceDatabase = IDBPDatabase<CravixDevice>;
 
 const VERSION = 4;
-/** A browser that has not opened its storage by then has to be told of. */
+/** Time after which storage counts as not responding. */
 const ANSWERS_WITHIN_MS = 10_000;
 
-/** The device's own storage does not do what it must; in words for the person who holds it. */
+/** A failure of the device's storage, worded for the user. */
 export class DeviceError extends Error {
   override readonly name = "DeviceError";
 }
 
 type Upgrade = IDBPTransaction<CravixDevice, ArrayLike<StoreNames<CravixDevice>>, "versionchange">;
 
-/**
- * What an earlier version left here, as it is said today. Lists stay as they are: they are known by the hash of their text, and are read anew
- * each time.
- */
+/** Upgrades data of earlier versions. Lists are unchanged: they are identified by the hash of their text and upgraded when read. */
 async function inTodaysWords(tx: Upgrade, before: number): Promise<void> {
   const events = tx.objectStore("events");
-  // The index of an earlier version, which today's schema does not name any more.
+  // Index of an earlier version, absent from the schema.
   if (events.indexNames.contains("byPreflight" as never)) events.deleteIndex("byPreflight");
   for (let at = await events.openCursor(); at; at = await at.continue()) {
     const { preflightId, ...kept } = at.value as KeptEvent & { preflightId: string };
     const event = upgradeEvent(kept.event) as PreflightEvent;
-    // What the server has already goes on meaning what it meant when it was sent.
+    // Sent events keep the meaning they had.
     const sent = before < 2 && kept.sync === "sent";
     await at.update({
       ...kept,
@@ -90,7 +87,7 @@ async function inTodaysWords(tx: Upgrade, before: number): Promise<void> {
 
 let opened: Promise<DeviceDatabase> | undefined;
 
-/** The device's own database. It is the first place that every answer goes to. Rejects with DeviceError where it does not answer. */
+/** Opens the device's database, the first destination of every answer. Rejects with DeviceError if it does not respond. */
 export function deviceDatabase(): Promise<DeviceDatabase> {
   opened ??= answersInTime(open()).catch((error) => {
     opened = undefined;
@@ -117,7 +114,7 @@ function open(): Promise<DeviceDatabase> {
       events.createIndex("byStream", "streamId");
       if (before > 0) await inTodaysWords(tx, before);
     },
-    // Another window opens a newer version: this one must not stand in its way.
+    // Close for a newer version opened in another window.
     blocking(_now, _wanted, event) {
       (event.target as IDBDatabase).close();
       opened = undefined;
@@ -128,7 +125,7 @@ function open(): Promise<DeviceDatabase> {
   });
 }
 
-/** What does not answer in time is told; whoever asks again later may find it awake. */
+/** Rejects after a timeout; a later call may succeed. */
 export function answersInTime<T>(work: Promise<T>, ms = ANSWERS_WITHIN_MS): Promise<T> {
   let timer: ReturnType<typeof setTimeout>;
   const late = new Promise<never>((_resolve, reject) => {

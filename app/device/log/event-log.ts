@@ -4,7 +4,7 @@ import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { answersInTime, deviceDatabase, type KeptEvent } from "./database";
 import { trackWrite } from "./pending-writes";
 
-/** Something was answered in another window of this device since: what is to be kept was decided without it. */
+/** Another window of this device recorded an event first, so the decision may be outdated. */
 export class ConflictError extends Error {
   override readonly name = "ChangedElsewhere";
 }
@@ -12,13 +12,13 @@ export class ConflictError extends Error {
 export interface Together {
   events: readonly PreflightEvent[];
   list?: { hash: string; list: ComposedList };
-  /** Kept only where no event of this walk is on the disk that is not known here. */
+  /** Store only if the stored preflight has no events unknown to the caller. */
   ifUnchanged?: { streamId: string; known: ReadonlySet<string> };
-  /** A note that changes with it. */
+  /** A note updated in the same transaction. */
   note?: { key: string; change: (before: unknown) => unknown };
 }
 
-/** What fails on the way leaves nothing of itself behind. */
+/** Aborts the transaction on failure, so that nothing is stored partially. */
 async function orNothing(tx: { abort(): void }, work: Promise<void>): Promise<void> {
   try {
     await work;
@@ -26,15 +26,15 @@ async function orNothing(tx: { abort(): void }, work: Promise<void>): Promise<vo
     try {
       tx.abort();
     } catch {
-      // It has ended already.
+      // Already finished.
     }
     throw error;
   }
 }
 
 /**
- * Keeps what belongs together, all of it or nothing; resolves only when it is really on the device's disk. Throws ChangedElsewhere, DeviceError
- * where the disk does not answer, or what the browser says of it.
+ * Stores related records in one transaction; resolves when they are on disk. Throws ConflictError, DeviceError if storage does
+ * not respond, or the browser's error.
  */
 export async function keepTogether({ events, list, ifUnchanged, note }: Together): Promise<void> {
   const db = await deviceDatabase();
@@ -60,12 +60,12 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
     }
     await tx.done;
   };
-  // Whichever part of it fails is told by the work itself.
+  // Failures surface through the individual requests.
   tx.done.catch(() => undefined);
   await answersInTime(orNothing(tx, work()));
 }
 
-/** Resolves only when the events are really on the device's disk. */
+/** Resolves when the events are on disk. */
 export function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
   const work = putEvents(events);
   trackWrite(work);
@@ -74,7 +74,7 @@ export function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
 
 async function putEvents(events: readonly PreflightEvent[]): Promise<void> {
   const taken = events.filter((event) => event.type === "discrepancy.photographed");
-  // A picture waits for the server from the moment on in which what it shows is kept: both or neither.
+  // A photo becomes ready to send in the transaction that stores its event.
   const stores: ("events" | "photographs")[] = taken.length > 0 ? ["events", "photographs"] : ["events"];
   const tx = (await deviceDatabase()).transaction(stores, "readwrite", { durability: "strict" });
   tx.done.catch(() => undefined);
@@ -82,7 +82,7 @@ async function putEvents(events: readonly PreflightEvent[]): Promise<void> {
     const store = tx.objectStore("events");
     const puts = events.map((event) => {
       const put = store.put({ event, id: event.id, streamId: event.streamId, sync: "to send" });
-      // Whichever part of it fails is told by the work itself.
+      // Failures surface through the individual requests.
       put.catch(() => undefined);
       return put;
     });
@@ -91,7 +91,7 @@ async function putEvents(events: readonly PreflightEvent[]): Promise<void> {
       const kept = await pictures.get(data.photograph);
       if (kept?.state === "draft") await pictures.put({ ...kept, state: "to send", eventId: id });
     }
-    // Said to the end without waiting for what the disk answers: from here on the browser writes it down without this page, which may die in this very moment.
+    // Commit without waiting for the requests: from here on the browser completes the write even if the page dies.
     tx.commit();
     await Promise.all([...puts, tx.done]);
   };
@@ -103,14 +103,14 @@ export async function eventsOfPreflight(streamId: string): Promise<PreflightEven
   return kept.map(({ event }) => event);
 }
 
-/** Everything on this device, oldest first. */
+/** All events on this device, oldest first. */
 export async function allEvents(): Promise<PreflightEvent[]> {
   return (await (await deviceDatabase()).getAll("events")).map(({ event }) => event);
 }
 
 /**
- * What the server may not have told yet, when it said last what it knows at `since` (by this device's clock): everything that was not sent by
- * then, each with the whole of its walk. It grows with what is new, not with the device's life.
+ * Events the server's response from `since` (this device's clock) may not include: everything not sent by then, with its whole
+ * preflight. Grows with new events, not with the device's history.
  */
 export async function eventsBeyond(since: number): Promise<PreflightEvent[]> {
   const { store } = (await deviceDatabase()).transaction("events");
@@ -140,7 +140,7 @@ export async function countEventsToSend(): Promise<number> {
   return (await deviceDatabase()).countFromIndex("events", "bySync", "to send");
 }
 
-/** Events and photographs that the server does not have yet. */
+/** Number of events and photos to send. */
 export async function countToSend(): Promise<number> {
   const db = await deviceDatabase();
   const [events, pictures] = await Promise.all([
@@ -150,7 +150,7 @@ export async function countToSend(): Promise<number> {
   return events + pictures;
 }
 
-/** Writes down what the server said of a batch. A refused event stays on the device with its reason. */
+/** Stores the server's response to a batch. A rejected event stays on the device with its reason. */
 export async function noteOutcome(
   batch: readonly PreflightEvent[],
   refused: readonly Refusal[],
@@ -171,7 +171,7 @@ export async function noteOutcome(
   await tx.done;
 }
 
-/** Puts the refused ones back in the queue, for instance once the device's clock is right. */
+/** Queues rejected events again, for instance after correcting the clock. */
 export async function sendRefusedAgain(): Promise<void> {
   const tx = (await deviceDatabase()).transaction(["events", "lists"], "readwrite");
   const events = tx.objectStore("events");
@@ -183,7 +183,7 @@ export async function sendRefusedAgain(): Promise<void> {
   await tx.done;
 }
 
-/** A list as it is said today; what is kept is the text that its hash is of. */
+/** Upgraded list; the stored text is the one its hash belongs to. */
 export async function listOf(hash: string): Promise<ComposedList | undefined> {
   return upgradeFile((await (await deviceDatabase()).get("lists", hash))?.list) as ComposedList | undefined;
 }
@@ -192,7 +192,7 @@ export async function listsToSend() {
   return (await deviceDatabase()).getAllFromIndex("lists", "bySent", 0);
 }
 
-/** Writes down what the server said of a list: it has it, or refuses it for this reason. */
+/** Stores the server's response to a list: accepted, or rejected with a reason. */
 export async function noteListOutcome(hash: string, reason?: string): Promise<void> {
   const db = await deviceDatabase();
   const kept = await db.get("lists", hash);

@@ -1,7 +1,7 @@
 import { answersInTime, deviceDatabase } from "./database";
 import { whenWritesComplete } from "./pending-writes";
 
-/** Notes that are let go of and still lie on the disk, each with whoever let go of it last. */
+/** Notes dropped but still on disk, with a token of the last drop. */
 const letGo = new Map<string, object>();
 
 export async function readNote<T>(key: string): Promise<T | undefined> {
@@ -15,14 +15,14 @@ export async function writeNote(key: string, value: unknown): Promise<void> {
   tx.done.catch(() => undefined);
   const work = async () => {
     const put = tx.store.put(value, key);
-    // As with an answer: from here on it is written down without this page.
+    // Committed without this page, as for answers.
     tx.commit();
     await Promise.all([put, tx.done]);
   };
   await answersInTime(work());
 }
 
-/** Changes a note from what is on the disk now: what another window wrote there in the meantime is not lost. */
+/** Updates a note from its stored value, so that changes of other windows are kept. */
 export async function changeNote<T>(key: string, change: (before: T | undefined) => T): Promise<T> {
   const fresh = letGo.delete(key);
   const tx = (await deviceDatabase()).transaction("notes", "readwrite", { durability: "strict" });
@@ -34,8 +34,8 @@ export async function changeNote<T>(key: string, change: (before: T | undefined)
 }
 
 /**
- * Lets go of a draft. It is no longer there for whoever asks; from the disk it goes only once all that was answered so far lies there: what it became must not
- * be lost together with it.
+ * Drops a draft: it is gone for readers at once, but stays on disk until all earlier answers are stored, so that the draft and
+ * its result cannot both be lost.
  */
 export async function dropNote(key: string): Promise<void> {
   waiting.delete(key);
@@ -44,40 +44,40 @@ export async function dropNote(key: string): Promise<void> {
   const mine = {};
   letGo.set(key, mine);
   await whenWritesComplete();
-  // Written anew in the meantime, it is another.
+  // Written again meanwhile.
   if (letGo.get(key) !== mine) return;
   await (await deviceDatabase()).delete("notes", key);
   if (letGo.get(key) === mine) letGo.delete(key);
 }
 
-/** The names of all notes that begin with this. */
+/** Keys of all notes with this prefix. */
 export async function noteKeys(prefix: string): Promise<string[]> {
   return (await deviceDatabase()).getAllKeys("notes", IDBKeyRange.bound(prefix, `${prefix}\uffff`));
 }
 
-/** What the disk did not take yet, by the note's name: how it is written. */
+/** Notes not stored yet, with their write function. */
 const waiting = new Map<string, () => Promise<unknown>>();
 const AGAIN_MS = 4000;
 let timer: ReturnType<typeof setTimeout> | undefined;
 let told: (count: number) => void = () => undefined;
 
-/** Hears how many notes are not on the disk yet. */
+/** Sets the listener for the number of notes not stored yet. */
 export function hearWaitingNotes(onChange: (count: number) => void): void {
   told = onChange;
 }
 
 const tellWaiting = () => told(waiting.size);
 
-/** Keeps a draft. Where the disk does not take it, that is told, and it is tried again until it does; it is never dropped in silence. */
+/** Saves a draft. A failed write is reported and retried until it succeeds. */
 export function keepNote(key: string, value: unknown): Promise<void> {
   return keep(key, () => writeNote(key, value));
 }
 
 type Change = (before: unknown) => unknown;
-/** Changes that the disk did not take yet, by the note's name, in their order. */
+/** Changes not stored yet, by key, in order. */
 const changes = new Map<string, readonly Change[]>();
 
-/** The same for a note that every window of this device writes: only what changes here is written over what is on the disk. A change may be made twice. */
+/** Saves a change to a note shared by all windows, applied to the stored value. A change may be applied twice. */
 export function keepChange<T>(key: string, change: (before: T | undefined) => T): Promise<void> {
   changes.set(key, [...(changes.get(key) ?? []), change as Change]);
   return keep(key, async () => {

@@ -3,7 +3,7 @@ import { deviceDatabase } from "./database";
 import { eventsOfPreflight, keepEvents, keepTogether } from "./event-log";
 import { changeNote, dropNote, keepNote, readNote, writeNote } from "./notes";
 
-/** Everything that a page does before it hears of its disk: a page that dies then has done no more. */
+/** Everything a page does before storage responds: a page that dies then has done no more. */
 const beforeTheDiskAnswers = async () => {
   for (let i = 0; i < 50; i++) await Promise.resolve();
 };
@@ -18,7 +18,7 @@ beforeEach(async () => {
 });
 afterEach(() => committed.mockRestore());
 
-// W3C Indexed Database API 3.0, IDBTransaction.commit() (from memory): ends a transaction without waiting for what its requests answer.
+// W3C Indexed Database API 3.0, IDBTransaction.commit() (from memory): ends a transaction without waiting for its requests.
 test("answers are handed over whole before the disk has said a word", async () => {
   let kept = false;
   const keeping = keepEvents([answered(1), answered(2)]).then(() => {

@@ -1,8 +1,8 @@
-/** What the device was given to keep last: ends when it is on the disk, fails where the disk did not take it. */
+/** Last write: resolves when stored, rejects on failure. */
 let last: Promise<unknown> = Promise.resolve();
 let whenTaken: (() => void)[] = [];
 
-/** Answers are on their way to the disk; what did not come there earlier goes along. */
+/** Registers a write of answers; earlier failed writes are retried with it. */
 export function trackWrite(work: Promise<unknown>): void {
   last = work;
   work.then(
@@ -15,7 +15,7 @@ export function trackWrite(work: Promise<unknown>): void {
   );
 }
 
-/** Resolves once every answer that was given so far is on the disk, however often it has to be tried. */
+/** Resolves when every answer given so far is stored, after any retries. */
 export async function whenWritesComplete(): Promise<void> {
   try {
     await last;

@@ -4,8 +4,8 @@ const KEPT_MS = 14 * 24 * 3_600_000;
 const AT_ONCE = 2000;
 
 /**
- * Lets go of walks that the server has had for two weeks, with their lists; never of one that is open, or of which anything still waits. Not more
- * than some thousand events at a time. Returns how many went.
+ * Deletes preflights that were sent over two weeks ago, with their lists; never one that is open or has unsent events. Limited to
+ * some thousand events at a time. Returns the number deleted.
  */
 export async function pruneSent(open: ReadonlySet<string>, now: number): Promise<number> {
   const db = await deviceDatabase();

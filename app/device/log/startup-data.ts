@@ -2,13 +2,13 @@ import { type Fleet, newId } from "@cravix/contract/client";
 import { deviceDatabase } from "./database";
 import { changeNote } from "./notes";
 
-/** Who holds this device, and whether it is night. */
+/** Crew member of this device, and day or night colours. */
 export interface KeptSession {
   crewId: string | null;
   night: boolean;
 }
 
-/** What the first page waits for, read at one go. Rejects where this browser keeps nothing. */
+/** Reads what the first page needs in one transaction. Rejects if this browser has no storage. */
 async function read() {
   const { store } = (await deviceDatabase()).transaction("notes");
   const [device, session, fleet, planned, openWalks] = await Promise.all([
@@ -18,7 +18,7 @@ async function read() {
     store.get("planned"),
     store.get("open preflights"),
   ]);
-  // Written only where there is none: whoever writes is waited for by all who read.
+  // Written only if absent, because writers block all readers.
   const deviceId =
     device ??
     (await changeNote<string>("device id", (before) => before ?? newId(Date.now())).catch(() =>
@@ -29,15 +29,15 @@ async function read() {
 
 let early: ReturnType<typeof read> | undefined;
 
-/** Begins to read before anything is drawn: the disk works while the program is still being made ready. */
+/** Starts reading before anything is drawn, while the program is still loading. */
 export function readEarly(): void {
   if (typeof indexedDB === "undefined") return;
   early = read();
-  // Whoever asks is told; nobody asking is no fault.
+  // Ignore here; callers receive the error.
   early.catch(() => undefined);
 }
 
-/** What this device remembers: as it was read early, once, and from the disk after that. */
+/** Startup data: the early read the first time, then from storage. */
 export function loadStartupData(): ReturnType<typeof read> {
   const first = early ?? read();
   early = undefined;

@@ -1,7 +1,7 @@
 import type { PreflightEvent } from "@cravix/core";
 import { deviceDatabase, type KeptList } from "./database";
 
-/** Keeps what came from the server: a walk that was begun on another device. */
+/** Stores a preflight received from the server that was started on another device. */
 export async function keepSent(events: readonly PreflightEvent[], list?: KeptList): Promise<void> {
   const tx = (await deviceDatabase()).transaction(["events", "lists"], "readwrite");
   const store = tx.objectStore("events");

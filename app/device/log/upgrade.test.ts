@@ -5,7 +5,7 @@ import { countToSend, eventsOfPreflight, listOf, refusedEvents } from "./event-l
 import { readNote } from "./notes";
 import { pruneSent } from "./prune-sent";
 
-/** As a device of an earlier version left it: recorded, not made by today's code. */
+/** Data as recorded by an earlier version, not produced by current code. */
 const recorded = (id: string, sync: KeptEvent["sync"], type: string, data: object, reason?: string) => ({
   id,
   preflightId: "0198a000-0000-7000-8000-000000000001",
@@ -54,9 +54,9 @@ test("a device that comes from the version before keeps everything it had, and w
   await deviceDatabase();
   const events = await eventsOfPreflight(uuid(1));
   expect(events.map((e) => e.id)).toEqual(old.map((e) => e.id));
-  // What the server has is read by the rules it was sent under; what was never sent, by today's.
+  // Sent events follow the rules they were sent under; unsent ones follow today's.
   expect(events.map((e) => e.rules)).toEqual([1, 1, undefined, undefined]);
-  // And in today's words: what waits can be sent, what is open can be gone on with.
+  // Upgraded, so that unsent events can be sent and open preflights continued.
   expect(events.map((e) => [e.streamId, e.type, "outcome" in e.data ? e.data.outcome : undefined])).toEqual([
     [uuid(1), "preflight.started", undefined],
     [uuid(1), "item.answered", "checked"],
@@ -71,7 +71,7 @@ test("a device that comes from the version before keeps everything it had, and w
   expect(await countToSend()).toBe(1);
   expect((await refusedEvents())[0]).toMatchObject({ id: uuid(4), reason: "No." });
   expect(await listOf("sha256:x")).toEqual({ format: "cravix.list/2" });
-  // What its hash is of stays as it was.
+  // The text behind the hash is unchanged.
   expect((await (await deviceDatabase()).get("lists", "sha256:x"))?.list.format).toBe("cravix.list/1");
   expect(await readNote("open preflights")).toEqual([{ preflightId: uuid(1), registration: "QX-TAR" }]);
   expect(await readNote("draft:found")).toBe("half a sentence");

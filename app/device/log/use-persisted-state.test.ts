@@ -13,7 +13,7 @@ const form = (key: string) =>
     initialProps: { name: key },
   });
 
-/** Lets a read that is under way end first. */
+/** Waits for a pending read. */
 const afterTheDisk = () => act(async () => void (await (await deviceDatabase()).count("notes")));
 
 test("what the device kept of a form comes back", async () => {

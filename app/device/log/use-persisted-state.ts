@@ -6,24 +6,27 @@ type Step<T> = (before: T) => T;
 
 export interface Kept<T> {
   value: T;
-  /** Changes it, here and on the device. Called once more on what the device kept, where that comes only afterwards: what it does must not hang on what was shown. */
+  /**
+   * Applies a step here and in storage. May run again on the stored value if that arrives later, so it must not depend on the
+   * displayed value.
+   */
   change: (step: Step<T>) => void;
   drop: () => void;
 }
 
-/** What was done to a draft before the device had told what it kept of it. */
+/** Steps applied before the stored value arrived. */
 interface Early<T> {
   steps: Step<T>[];
   dropped: boolean;
-  /** What it is where the device kept nothing. */
+  /** Initial value if nothing is stored. */
   from: T;
-  /** Whether the disk did not take a step of it. */
+  /** True if storage rejected a step. */
   refused: boolean;
 }
 
 /**
- * A draft that survives a reload: what was typed on an apron is not typed twice.
- * Whoever types before the disk has answered changes what it kept and replaces nothing: one field typed at once does not empty the others.
+ * A draft that survives a reload. Steps made before storage responds are applied to the stored value: typing early in one field
+ * does not clear the others.
  */
 export function usePersistedState<T>(key: string, first: T): Kept<T> {
   const [value, setValue] = useState(first);
@@ -35,7 +38,7 @@ export function usePersistedState<T>(key: string, first: T): Kept<T> {
   const name = useRef(key);
   useEffect(() => {
     let left = false;
-    // Another draft begins empty: what was written for one item or person is not shown for the next.
+    // A new key starts with an empty draft: text of one item or person is not shown for the next.
     if (name.current !== key) {
       name.current = key;
       latest.current = empty.current;
@@ -52,7 +55,7 @@ export function usePersistedState<T>(key: string, first: T): Kept<T> {
       setValue(latest.current);
       if (mine.refused) void keepNote(key, latest.current);
     };
-    // A disk that does not answer is told where something is to be kept.
+    // Storage that does not respond is reported when saving.
     readNote<T>(key).then(settle, () => settle(undefined));
     return () => {
       left = true;
@@ -68,7 +71,7 @@ export function usePersistedState<T>(key: string, first: T): Kept<T> {
       }
       const mine = early.current;
       mine.steps.push(step);
-      // Onto what lies there, in one go and at once: this page may be gone before it hears what that is.
+      // Apply to the stored value in one transaction: the page may be gone before it is read.
       answersInTime(changeNote<T>(key, (kept) => step(kept ?? mine.from))).catch(() => {
         mine.refused = true;
         return mine.dropped ? undefined : keepNote(key, latest.current);

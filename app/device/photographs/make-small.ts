@@ -1,7 +1,7 @@
 import { PHOTOGRAPH_PX } from "@cravix/core";
 import { DeviceError } from "../log/database";
 
-/** A picture as it is kept and sent: small, upright, and nothing but the picture. */
+/** A photo as stored and sent: small, upright, without metadata. */
 export interface SmallPicture {
   bytes: Uint8Array<ArrayBuffer>;
   type: string;
@@ -9,13 +9,13 @@ export interface SmallPicture {
   height: number;
 }
 
-/** What the server takes at once, with room to spare. */
+/** Below the server's limit. */
 const MOST_BYTES = 1_500_000;
 const QUALITIES = [0.8, 0.6, 0.4];
 
 /**
- * Makes a picture small on the device itself: drawn anew, so that where and with what it was taken stays behind. Throws DeviceError with a sentence for what is
- * no picture.
+ * Reduces a photo on the device by redrawing it, which removes location and camera data. Throws DeviceError for a file that is
+ * not an image.
  */
 export async function makeSmall(file: Blob): Promise<SmallPicture> {
   let drawn: ImageBitmap;
@@ -33,7 +33,7 @@ export async function makeSmall(file: Blob): Promise<SmallPicture> {
   for (const quality of QUALITIES)
     for (const type of ["image/webp", "image/jpeg"]) {
       const blob = await canvas.convertToBlob({ type, quality });
-      // A browser that does not know a kind makes a PNG of it, which is large.
+      // Browsers without support for a type produce a large PNG.
       if (blob.type !== type || blob.size > MOST_BYTES) continue;
       return { bytes: new Uint8Array(await blob.arrayBuffer()), type, width, height };
     }

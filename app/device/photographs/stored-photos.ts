@@ -1,16 +1,16 @@
 import { api, ServerUnreachableError } from "../api";
 import { deviceDatabase, type KeptPicture } from "../log/database";
 
-/** So many pictures a device keeps of what the server has; some sixty megabytes at the most. */
+/** Maximum number of sent photos stored, about sixty megabytes. */
 const MOST_KEPT = 300;
 
-/** Not logged after all: the picture goes. */
+/** Deletes a photo that was not logged. */
 export async function dropPicture(hash: string): Promise<void> {
   const db = await deviceDatabase();
   if ((await db.get("photographs", hash))?.state === "draft") await db.delete("photographs", hash);
 }
 
-/** What waits for the server, and whether it has what each is of: before that no picture is sent. */
+/** Photos to send, with whether the server has their event: a photo is sent only after it. */
 export async function picturesToSend(): Promise<
   (KeptPicture & { logged: "sent" | "to send" | "refused" })[]
 > {
@@ -19,13 +19,13 @@ export async function picturesToSend(): Promise<
   return Promise.all(
     waiting.map(async (kept) => ({
       ...kept,
-      // Of a walk that has been let go of since, the server has everything.
+      // For a preflight deleted here, the server has everything.
       logged: (kept.eventId && (await db.get("events", kept.eventId))?.sync) || "sent",
     })),
   );
 }
 
-/** Writes down what the server said of a picture; a refused one stays here with the reason. */
+/** Stores the server's response to a photo; a rejected one stays with its reason. */
 export async function notePicture(hash: string, reason?: string): Promise<void> {
   const db = await deviceDatabase();
   const kept = await db.get("photographs", hash);
@@ -37,7 +37,7 @@ export async function notePicture(hash: string, reason?: string): Promise<void> 
     });
 }
 
-/** The picture from this device, else from the server, and then kept here; undefined where neither has it. */
+/** Photo from this device, else from the server and then stored; undefined if neither has it. */
 export async function pictureOf(hash: string): Promise<Blob | undefined> {
   const db = await deviceDatabase();
   const kept = await db.get("photographs", hash);
@@ -57,7 +57,7 @@ export async function pictureOf(hash: string): Promise<Blob | undefined> {
   }
 }
 
-/** Fetches what is not here yet, one after another, for the apron without a network; the oldest that the server has make room. */
+/** Downloads missing photos one by one for offline use; the oldest sent ones are deleted to make room. */
 export async function fetchPictures(hashes: readonly string[]): Promise<void> {
   const db = await deviceDatabase();
   for (const hash of hashes) {

@@ -2,7 +2,7 @@ import type { Photograph } from "@cravix/core";
 import { deviceDatabase } from "../log/database";
 import { makeSmall } from "./make-small";
 
-/** Makes a picture small and keeps it, before anybody has logged what it is of. Throws DeviceError for what is none. */
+/** Reduces and stores a photo before it is logged. Throws DeviceError if it is not an image. */
 export async function keepPicture(file: Blob): Promise<Photograph> {
   const { bytes, type, width, height } = await makeSmall(file);
   const { bytesHash } = await import("@cravix/contract/content-hash");

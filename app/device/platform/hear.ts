@@ -14,12 +14,12 @@ function recognition(): (new () => Recognition) | undefined {
   return named.SpeechRecognition ?? named.webkitSpeechRecognition;
 }
 
-/** Whether this browser can turn speech into words at all; many need a network for it. */
+/** True if this browser supports speech recognition; many need a network for it. */
 export function canHear(): boolean {
   return recognition() !== undefined;
 }
 
-/** Hears one utterance. Returns how to stop. */
+/** Listens for one utterance. Returns a function that stops it. */
 export function hear(onWords: (words: string) => void, onFail: () => void): () => void {
   const Recogniser = recognition();
   if (!Recogniser) {

@@ -1,13 +1,13 @@
-/** The one that the person was asked with last. */
+/** The latest file input. */
 let asked: HTMLInputElement | undefined;
 
 /**
- * Lets the person pick one file; undefined when nothing was picked. It is not read here: it may be of any size. The input stands in the page until
- * then: a browser may clear away one that nothing holds while the person still looks for the file, and what was picked would never arrive.
+ * Asks the user for one file; undefined if none is chosen. It is not read yet, so any size is fine. The input stays in the
+ * document meanwhile: browsers may discard a detached one while the file dialog is open, and the file would never arrive.
  */
 export function pickFile(accept: string): Promise<File | undefined> {
   return new Promise((resolve) => {
-    // Not every browser tells when nothing was picked.
+    // Not every browser reports a cancelled dialog.
     asked?.remove();
     const input = document.createElement("input");
     asked = input;
@@ -25,13 +25,13 @@ export function pickFile(accept: string): Promise<File | undefined> {
   });
 }
 
-/** Lets the person pick one file and reads it as text; undefined when nothing was picked. */
+/** Asks the user for one file and reads it as text; undefined if none is chosen. */
 export async function pickTextFile(accept: string): Promise<{ name: string; text: string } | undefined> {
   const file = await pickFile(accept);
   return file && { name: file.name, text: await file.text() };
 }
 
-/** Hands the person a file to keep. */
+/** Downloads a file for the user. */
 export function saveBlob(name: string, blob: Blob): void {
   const link = document.createElement("a");
   link.href = URL.createObjectURL(blob);

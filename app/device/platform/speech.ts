@@ -1,4 +1,4 @@
-/** Reads a line aloud where the browser has a voice; silent otherwise. A new line ends the one before it. */
+/** Reads a line aloud if the browser has a voice. A new line replaces the current one. */
 export function speak(text: string): void {
   if (!canSpeak()) return;
   window.speechSynthesis.cancel();
@@ -7,10 +7,10 @@ export function speak(text: string): void {
   window.speechSynthesis.speak(words);
 }
 
-/** The longest that a line is waited for: a browser without voices never says that it has ended. */
+/** Maximum time per letter: a browser without voices never reports the end. */
 const SLOWEST_MS_A_LETTER = 90;
 
-/** Reads a line aloud and then goes on; at once where there is no voice. Once only. */
+/** Reads a line aloud, then calls `then`; immediately without a voice. Called once. */
 export function speakThen(text: string, then: () => void): void {
   if (!canSpeak() || window.speechSynthesis.getVoices().length === 0) {
     then();

@@ -3,8 +3,8 @@ type Answer<R> = { id: number; result: R } | { id: number; error: string };
 let asked = 0;
 
 /**
- * Asks a worker one question and resolves with its answer; rejects with the worker's own words, or where it cannot run at all. How long it took,
- * as seen from here, is left with the browser's own measures under `measure`.
+ * Sends one question to a worker and resolves with its answer; rejects with its error, or if it cannot run. The duration is
+ * recorded as performance measure `measure`.
  */
 export function askWorker<R>(worker: Worker, question: object, measure: string): Promise<R> {
   const id = ++asked;

@@ -4,7 +4,7 @@ import { askWorker } from "./ask-worker";
 
 let worker: Worker | undefined;
 
-/** The worst reasonable case of a take-off, worked out in a worker; undefined where its distance cannot be reckoned. */
+/** Simulates the worst reasonable take-off in a worker; undefined if its distance cannot be calculated. */
 export function distanceRiskOf(input: DepartureInput, samples = 10_000): Promise<DistanceRisk | undefined> {
   worker ??= new Worker(new URL("./departure.worker.ts", window.location.href));
   return askWorker(worker, { input, samples }, "departure risk");

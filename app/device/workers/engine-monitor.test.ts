@@ -1,6 +1,6 @@
 import { listenLive } from "./engine-monitor";
 
-/** The stream of a server, by hand. */
+/** A server stream controlled by the test. */
 class Stream {
   static last: Stream;
   onmessage: (event: { data: string }) => void = () => undefined;
@@ -24,7 +24,7 @@ class Stream {
   }
 }
 
-/** What was sent, in order; each is answered by hand. */
+/** Requests in order; the test answers each. */
 let sent: { path: string; body: { t?: number; step?: string }; answer: () => void }[] = [];
 const turn = () => new Promise((resolve) => setTimeout(resolve, 0));
 const said = () => sent.map(({ path, body }) => `${path.split("/").at(-1)} ${body.step ?? body.t}`);
@@ -64,7 +64,7 @@ test("the engine does not run on while what its pilot was told is still on its w
   expect(said()).toEqual(["heard 1", "do right"]);
   sent.at(-1)?.answer();
   await turn();
-  // What was heard meanwhile is said at one go.
+  // Positions heard meanwhile are sent as one.
   expect(said()).toEqual(["heard 1", "do right", "heard 3.5"]);
 });
 

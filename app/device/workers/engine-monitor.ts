@@ -1,31 +1,34 @@
 import type { MonitorOptions, PilotStep } from "@cravix/core/engine-model";
 import type { TraceLine } from "@cravix/core/run-up";
 
-/** A monitor that is listened to. `tell` reaches the pilot of a stand-in; a real pilot has ears. */
+/** Connection to an engine monitor. `tell` reaches the pilot of the simulated engine; a real pilot hears the prompt. */
 export interface EngineMonitor {
   tell: (step: PilotStep) => void;
   close: () => void;
 }
 
-/** How often it is said up to where it was heard, seconds of the engine. */
+/** Interval for acknowledging samples, seconds of engine time. */
 const HEARD_EVERY_S = 1;
 
 interface Listener {
   onLines: (lines: TraceLine[]) => void;
-  /** It does not answer, or was lost: in words. */
+  /** Reports that it does not respond or was lost. */
   onTrouble: (words: string) => void;
 }
 
-/** Listens to the engine monitor that the server relays; the one that ships is a stand-in. Where the line is lost it is said, and tried again. */
+/**
+ * Listens to the engine monitor relayed by the server; the one that ships is simulated. A lost connection is reported and
+ * retried.
+ */
 export function listenLive(query: Record<string, string>, { onLines, onTrouble }: Listener): EngineMonitor {
-  // Faster than the clock it waits for who listens, or a page that is slow for a moment would be a minute late for its pilot.
+  // Faster than real time the simulation waits for acknowledgements, or a slow page would be a minute behind.
   const quick = Number(query.speed ?? 1) > 1;
   const asked = new URLSearchParams({ ...query, ...(quick && { waits: "yes" }) });
   const source = new EventSource(`/api/v1/monitor/stream?${asked}`);
   let session: string | undefined;
   let heard = false;
   let said = 0;
-  /** Up to where it was heard, where that has not gone out yet and its pilot was told nothing since. */
+  /** Position heard but not acknowledged yet. */
   let waiting: { t: number } | undefined;
   let before: Promise<unknown> = Promise.resolve();
   const post = (what: "do" | "heard", body: object) =>
@@ -50,14 +53,14 @@ export function listenLive(query: Record<string, string>, { onLines, onTrouble }
     }
     const upTo = { t };
     waiting = upTo;
-    // Behind what its pilot was told before: the engine must not run on while that is still on its way.
+    // After earlier prompts: the engine must not run on before they arrive.
     before = before.then(() => {
       if (waiting === upTo) waiting = undefined;
       return post("heard", upTo);
     });
   };
   source.onerror = () => {
-    // A line that was lost would come back as another engine: what has been heard stays, and it is said.
+    // A reconnect would start another engine: keep what was received and report the loss.
     source.close();
     onTrouble(
       heard
@@ -69,14 +72,14 @@ export function listenLive(query: Record<string, string>, { onLines, onTrouble }
     tell: (step) => {
       if (!session) return;
       waiting = undefined;
-      // One after the other: what overtakes another would be done first.
+      // In sequence, so that no prompt overtakes another.
       before = before.then(() => post("do", { step }));
     },
     close: () => source.close(),
   };
 }
 
-/** Practice with the stand-in on this device. */
+/** Practice with the engine simulated on this device. */
 export function listenPractice(
   options: MonitorOptions,
   speed: number,

@@ -9,12 +9,12 @@ function fluidsWorker(): Worker {
   return worker;
 }
 
-/** The plan flown so many times in a worker; the same seed gives the same figures. */
+/** Simulates the fuel plan in a worker; the same seed gives the same result. */
 export function simulateFlights(plan: FuelPlan, samples = 10_000, seed = 1): Promise<SimulatedMargin> {
   return askWorker(fluidsWorker(), { kind: "flights", plan, samples, seed }, "fuel simulation");
 }
 
-/** An engine's oil log as a trend, worked out in a worker: ten years of it must not hold up a finger. */
+/** Calculates an engine's oil trend in a worker, so that ten years of log do not block the interface. */
 export function trendOfOil(entries: readonly OilEntry[]): Promise<OilTrend> {
   return askWorker(fluidsWorker(), { kind: "oil", entries }, "oil trend");
 }

@@ -1,4 +1,4 @@
-// By their own doors: the worker carries these two, not the whole core.
+// Subpath imports keep the rest of core out of this worker.
 import { type OilEntry, oilTrend } from "@cravix/core/oil-consumption";
 import { type FuelPlan, simulateMargin } from "@cravix/core/simulate-margin";
 
@@ -7,7 +7,7 @@ type Question = { id: number } & (
   | { kind: "oil"; entries: OilEntry[] }
 );
 
-/** Flies a plan some thousand times, or lays a line through years of oil, away from the interface. */
+/** Simulates a fuel plan, or fits an oil trend, off the main thread. */
 self.onmessage = ({ data }: MessageEvent<Question>) => {
   try {
     const result =

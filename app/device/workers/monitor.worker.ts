@@ -8,13 +8,13 @@ type Order =
 
 let monitor: Monitor | undefined;
 let timer: ReturnType<typeof setInterval> | undefined;
-/** Lines that were sent and not yet heard: a page that is slow for a moment is waited for, and not late for its pilot. */
+/** Samples not acknowledged yet: the simulation waits for a slow page. */
 let unheard = 0;
 const TURN_MS = 100;
-/** As far as the one on the server: one turn where that is more. */
+/** Maximum lead, as on the server. */
 const AHEAD_S = 2.5;
 
-/** The stand-in engine on the device itself, for practice without a network: it sends lines as the monitor on the server does. */
+/** Simulated engine on the device, for practice offline: sends samples like the server's monitor. */
 self.onmessage = ({ data }: MessageEvent<Order>) => {
   switch (data.kind) {
     case "start": {

@@ -1,7 +1,7 @@
-// By its own door: the worker carries the search, not the whole core.
+// Subpath import keeps the rest of core out of this worker.
 import { bestOrder, type OrderProblem } from "@cravix/core/best-order";
 
-/** Searches the order of a lap away from the interface: sixteen stations are half a million ways to stand. */
+/** Searches walkaround orders off the main thread: sixteen stations have half a million states. */
 self.onmessage = ({ data }: MessageEvent<{ id: number; problem: OrderProblem }>) => {
   try {
     self.postMessage({ id: data.id, result: bestOrder(data.problem) });

@@ -9,12 +9,12 @@ function runUpWorker(): Worker {
   return worker;
 }
 
-/** A run-up's trace read into checks and a diagnosis, in a worker. */
+/** Reads and diagnoses a run-up trace in a worker. */
 export function readRunUpHere(question: RunUpQuestion): Promise<RunUpAnswer> {
   return askWorker(runUpWorker(), { kind: "read", ...question }, "run-up read");
 }
 
-/** An engine monitor's file, read in a worker whatever its size. */
+/** Reads an engine monitor file of any size in a worker. */
 export function readTraceFile(file: Blob, columns?: TraceColumn[]): Promise<TraceReading> {
   return askWorker(runUpWorker(), { kind: "file", file, ...(columns && { columns }) }, "trace file");
 }

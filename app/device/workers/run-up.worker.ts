@@ -1,4 +1,4 @@
-// By their own doors: this worker carries the run-up, not the whole core.
+// Subpath imports keep the rest of core out of this worker.
 
 import { readTraceBlob, type TraceColumn } from "@cravix/contract/trace";
 import {
@@ -23,20 +23,20 @@ import {
   type Trace,
 } from "@cravix/core/run-up";
 
-/** What is to be read: a trace with what is known of the engine and the day. */
+/** A trace to read, with what is known of engine and conditions. */
 export interface RunUpQuestion {
   trace: Trace;
   profile: RunUpProfile;
   marks?: Mark[];
   limits: { maxDropRpm?: number; maxDifferenceRpm?: number; resolutionRpm: number };
   context: DiagnosisContext;
-  /** What was noticed before, where this is the check after a remedy: which one it was. */
+  /** Observations before a remedy, for the check after it. */
   before?: { observations: readonly Observation[]; remedy: "cleared" | "leaned" };
-  /** What the pilot answered when asked. */
+  /** The pilot's answers. */
   told?: Observation[];
-  /** What the pilot said of the sides, where nobody prompted. */
+  /** The pilot's answer about the sides, without prompts. */
   sides?: MagnetoSideOrder;
-  /** What has been asked already. */
+  /** Questions already asked. */
   asked?: readonly OpenQuestion["id"][];
 }
 
@@ -69,7 +69,7 @@ function work({
   const open = openQuestions(reading, profile, new Set(asked));
   const { ranked } = diagnoseInterpretations([first, ...others]);
   return {
-    /** What is open, what decides most first. */
+    /** Open questions, most decisive first. */
     questions: rankQuestions(open, ranked, first.context).map(({ question }) => question),
     reading,
     observations,
@@ -78,7 +78,7 @@ function work({
   };
 }
 
-/** Reads a run-up's trace and says what is likeliest, or reads a monitor's file, away from the interface. */
+/** Reads and diagnoses a trace, or reads a monitor file, off the main thread. */
 self.onmessage = async ({ data }: MessageEvent<Question>) => {
   try {
     const result = data.kind === "read" ? work(data) : await readTraceBlob(data.file, data.columns);

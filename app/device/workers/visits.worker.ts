@@ -1,11 +1,11 @@
-// By its own door: the worker carries the planner alone.
+// Subpath import keeps the rest of core out of this worker.
 import { planVisits, type VisitItem, type VisitPlan } from "@cravix/core/plan-visits";
 
-/** The group's aircraft with what a workshop does on each, and when it works. */
+/** The group's aircraft with their workshop items, and the opening days. */
 export interface VisitsAsked {
   aircraft: { registration: string; items: VisitItem[] }[];
   horizon: number;
-  /** The weekday of today, 0 for Sunday; and the days from today on which the workshop is closed besides weekends. */
+  /** Weekday of today, 0 for Sunday; and days from today when the workshop is closed besides weekends. */
   weekday: number;
   blocked: number[];
 }

@@ -15,7 +15,7 @@ import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 import { useWalk } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
-/** What is asked after this flight: the type's own last things, and only those things back on that really came off. */
+/** After-flight items of this preflight: the type's own, plus putting back what was really removed. */
 export function afterItems(list: ComposedList, state: PreflightState): Item[] {
   const notTaken = new Set(
     list.items
@@ -25,7 +25,7 @@ export function afterItems(list: ComposedList, state: PreflightState): Item[] {
   return (list.after ?? []).filter((item) => !notTaken.has(item.id));
 }
 
-/** After the flight: covers and locks back on, tied down, hours and what was added written down. */
+/** After the flight: covers and locks back on, tied down, hours and additions logged. */
 export function AfterScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <After folded={folded} />}</WalkFrame>;
 }

@@ -6,7 +6,7 @@ import { pickTextFile } from "../../device/platform/pick-file";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
-/** Adding an aircraft or a type from its file; a file that is not valid is told where, before anything is sent. */
+/** Adds an aircraft or type from a file; faults are shown with their path before anything is sent. */
 export function AddFile({ onAdded }: { onAdded: () => void }) {
   const [message, setMessage] = useState("");
   const [faults, setFaults] = useState<FileFault[]>([]);

@@ -8,7 +8,7 @@ import { StandingMark } from "./status-mark";
 import { ago, fuelWords, oilWords } from "./status-text";
 import type { Known } from "./use-aircraft-status";
 
-/** One aircraft at a glance: can it fly, what speaks against it, fuel and oil, when it flew last, what is open. */
+/** Summary of one aircraft: status, reasons, fuel and oil, last flight, open discrepancies. */
 export function AircraftCard({
   aircraft,
   known: { standing, open },
@@ -20,9 +20,9 @@ export function AircraftCard({
   aircraft: AircraftSummary;
   known: Known;
   chosen: boolean;
-  /** Whether the chosen one is drawn. */
+  /** Whether to draw the plan view. */
   plan: boolean;
-  /** What is going on with it on this device. */
+  /** Unfinished work on this device. */
   walking: string | undefined;
   onPress: () => void;
 }) {
@@ -59,7 +59,7 @@ export function AircraftCard({
   );
 }
 
-/** Its place is kept while it comes: what a thumb is on its way to does not move. */
+/** Reserves its space while loading, so that buttons do not move. */
 function Plan({ registration }: { registration: string }) {
   const plan = useBundle(registration)?.type.plan;
   return (

@@ -23,13 +23,13 @@ import { Overview } from "./overview";
 import { UnfinishedWork } from "./unfinished";
 import { type Known, useStandings } from "./use-aircraft-status";
 
-/** So many stand on a phone's first page; the others are drawn right behind it. */
+/** Aircraft drawn first on a phone; the others follow. */
 const FIRST_PAGE = 3;
 
-/** The rest of the group is fetched when what was asked for has long been on the screen. */
+/** Delay before the rest of the group is fetched. */
 const OTHERS_AFTER_MS = 2500;
 
-/** The group's aircraft, and one of them: beside each other where there is room, one after the other where there is not. */
+/** The group's aircraft and the selected one: side by side if there is room, else one after the other. */
 export function AircraftScreen({ registration }: { registration?: string }) {
   const dispatch = useAppDispatch();
   const wide = useWide();
@@ -41,7 +41,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
   const [chosen, setChosen] = useState<string>();
   const [picking, setPicking] = useState(false);
   const count = useDeferredValue(fleet?.aircraft.length ?? 0, wide ? Number.POSITIVE_INFINITY : FIRST_PAGE);
-  // Without a choice the one whose walk is open here, else the one that was walked last: the group's list begins with it.
+  // Default: the aircraft with an unfinished preflight here, else the most recent, which is first in the list.
   const wanted = chosen ?? registration ?? openWalks.find((walk) => !walk.flying)?.registration;
   const named = fleet?.aircraft.find((a) => a.registration === wanted);
   const aircraft = named ?? (registration ? undefined : fleet?.aircraft.find((a) => !a.stub));
@@ -87,7 +87,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
         </Text>
       </Screen>
     );
-  // The link or the code names an aircraft that the group does not have.
+  // The link or code names an aircraft outside the group.
   if (registration && fleet && !named)
     return (
       <NothingHere head={`${registration} is not one of your group's aircraft`} title="Not in the group">
@@ -141,7 +141,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
             known={knownOf(a)}
             chosen={a.registration === shown}
             plan={!wide}
-            // Of the chosen one the whole is said beside it.
+            // Details of the selected aircraft are shown beside the list.
             walking={a.registration === shown ? undefined : walkingWords(openWalks, a)}
             onPress={() => setChosen(a.registration)}
           />

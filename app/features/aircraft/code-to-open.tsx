@@ -5,7 +5,7 @@ import { saveTextFile } from "../../device/platform/pick-file";
 import { Button } from "../../ui/input/button";
 import { Heading, Text } from "../../ui/text";
 
-/** Light modules round the code, without which a camera does not find it. Source: ISO/IEC 18004, quiet zone of four (from memory). */
+/** Quiet zone around the code, in modules. Source: ISO/IEC 18004, quiet zone of four (from memory). */
 const QUIET = 4;
 
 interface Code {
@@ -13,7 +13,7 @@ interface Code {
   path: string;
 }
 
-/** The modules as one path of unit squares. */
+/** Modules as one path of unit squares. */
 async function codeOf(text: string): Promise<Code> {
   const { create } = await import("qrcode");
   const { modules } = create(text, { errorCorrectionLevel: "M" });
@@ -27,7 +27,7 @@ async function codeOf(text: string): Promise<Code> {
 const svgFile = ({ size, path }: Code) =>
   `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${size} ${size}"><rect width="${size}" height="${size}" fill="#fff"/><path d="${path}"/></svg>`;
 
-/** A code for the key tag or the document folder: a phone that reads it opens this aircraft. Dark on light in the night colours too, or nothing reads it. */
+/** QR code for a key tag or document folder that opens this aircraft. Dark on light in night colours too, or scanners fail. */
 export function CodeToOpen({ registration }: { registration: string }) {
   const [shown, setShown] = useState(false);
   const [code, setCode] = useState<Code | "failed">();

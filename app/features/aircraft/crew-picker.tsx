@@ -2,7 +2,7 @@ import { View } from "react-native";
 import { Button } from "../../ui/input/button";
 import { Heading } from "../../ui/text";
 
-/** Who holds this device. */
+/** Selects the person using this device. */
 export function CrewPicker({
   crew,
   crewId,

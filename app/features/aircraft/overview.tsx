@@ -14,7 +14,7 @@ import { ago, fuelWords, oilWords } from "./status-text";
 import { UnfinishedWork } from "./unfinished";
 import type { Known } from "./use-aircraft-status";
 
-/** All that is known of one aircraft before anybody walks round it. */
+/** What is known of an aircraft before its preflight. */
 export function Overview({
   aircraft,
   known,
@@ -92,7 +92,7 @@ function Reasons({ known: { standing, open } }: { known: Known }) {
   );
 }
 
-/** Fuel, oil, last flight, each with when: an old number looks old. */
+/** Fuel, oil and last flight, each with its age. */
 function Figures({ aircraft, open }: { aircraft: AircraftSummary; open: number }) {
   const { fluids, lastFlown, lastPreflight } = aircraft;
   const crew = useCrew();

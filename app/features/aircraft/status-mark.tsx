@@ -4,14 +4,14 @@ import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";
 import { STANDING } from "./status-text";
 
-/** Whether it can fly, by shape and word. */
+/** Aircraft status as shape and word. */
 export function StandingMark({
   standing,
   none,
   large = false,
 }: {
   standing: Standing | undefined;
-  /** What is said where nothing can be. */
+  /** Text if the status is unknown. */
   none: string;
   large?: boolean;
 }) {

@@ -2,7 +2,7 @@ import type { LastFluids, Verdict } from "@cravix/core";
 import { formatNumber } from "@cravix/core";
 import { formatDistanceToNowStrict } from "date-fns/formatDistanceToNowStrict";
 
-/** What an aircraft comes to before anybody has walked round it: never a promise. */
+/** Status labels of an aircraft before a preflight: never a promise. */
 export const STANDING: Record<Verdict, string> = {
   go: "No known problems",
   "go with notes": "With notes",
@@ -12,7 +12,7 @@ export const STANDING: Record<Verdict, string> = {
 
 export const ago = (at: string): string => `${formatDistanceToNowStrict(new Date(at))} ago`;
 
-/** "118 L", and what makes it less than the whole truth. */
+/** "118 L", with any reservation. */
 export function fuelWords({ fuel }: LastFluids): string | undefined {
   if (!fuel) return undefined;
   const more = [
@@ -22,7 +22,7 @@ export function fuelWords({ fuel }: LastFluids): string | undefined {
   return [`${formatNumber(fuel.litres)} L`, ...more].join(", ");
 }
 
-/** "6.5 qt", of a twin each side. */
+/** "6.5 qt", for a twin each side. */
 export function oilWords({ oil }: LastFluids): string | undefined {
   if (oil.length === 0) return undefined;
   return oil

@@ -9,7 +9,7 @@ import type { OpenPreflight } from "../../store/preflight/preflight-slice";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
-/** The preflight that was left: where it goes on. */
+/** An unfinished preflight, with its next item. */
 function Unfinished({ open }: { open: OpenPreflight }) {
   const [where, setWhere] = useState("");
   const [stillOn, setStillOn] = useState("");
@@ -42,7 +42,7 @@ function Unfinished({ open }: { open: OpenPreflight }) {
   );
 }
 
-/** What is going on with an aircraft on this device: a preflight that was left, a flight that is not put away. */
+/** Unfinished work on this device: a preflight, or a flight without after-flight checks. */
 export function UnfinishedWork({
   unfinished,
   flying,

@@ -6,23 +6,23 @@ import { useAppSelector } from "../../store/hooks";
 import { openDiscrepanciesHere, unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { useFleet } from "../../store/server/server-state";
 
-/** What an aircraft comes to; nothing is claimed of one without a list, or whose open discrepancies have not been told. */
+/** Status of an aircraft; none without a checklist, or before its open discrepancies are known. */
 export interface Known {
   standing: Standing | undefined;
   open: OpenDiscrepancy[];
 }
 
-/** How each aircraft of the group stands: the server's word, and what was found on this device since, with a network or without. */
+/** Status of each aircraft: from the server plus discrepancies found on this device, online or offline. */
 export function useStandings(): (aircraft: AircraftSummary) => Known {
   const fleet = useFleet();
   const toSend = useAppSelector((state) => state.sync.toSend);
   const [events, setEvents] = useState<PreflightEvent[]>([]);
   useFocusEffect(
     useCallback(() => {
-      // toSend: what was found here has been sent, or more of it waits.
+      // Recalculate when discrepancies are sent or added.
       if (fleet && toSend >= 0)
         unsyncedEvents(fleet).then(setEvents, () => {
-          // A disk that does not answer: the server's word stands alone.
+          // If storage does not respond, use the server's data alone.
           setEvents([]);
         });
     }, [fleet, toSend]),

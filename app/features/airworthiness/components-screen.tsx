@@ -34,7 +34,7 @@ import { NoPapers } from "./no-airworthiness-record";
 import { dueRows, type Papers, usePapers } from "./use-airworthiness";
 import { type OnShelf, useWorkshop } from "./use-workshop";
 
-/** What an aircraft is counted by, and the parts on it that have a life of their own. */
+/** Meters of an aircraft, and its life-limited components. */
 export function ComponentsScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Known aircraft={aircraft} />}</AircraftFrame>
@@ -183,7 +183,7 @@ function MeterCard({
   );
 }
 
-/** Hours and counts of a component, as they are spoken. */
+/** Hours and counts of a component in words. */
 function timesOf(component: Component, totals: Totals, meters: readonly RecordMeter[]): string[] {
   const since = component.sinceOverhaul ? sinceOverhaul(component, totals) : undefined;
   return Object.entries(totals).map(([id, value]) => {
@@ -313,7 +313,7 @@ const totalsWords = (totals: Totals, meters: readonly RecordMeter[]): string =>
     )
     .join(", ");
 
-/** Puts a component on: from the shelf as it came off there, or a new one. */
+/** Fits a component, from storage or new. */
 function Fit({
   registration,
   papers,
@@ -326,7 +326,7 @@ function Fit({
   away: boolean;
 }) {
   const dispatch = useAppDispatch();
-  // Where there is room what lies on the shelf is seen at once.
+  // On wide screens stored components are shown at once.
   const [open, setOpen] = useState(useWide());
   const [chosen, setChosen] = useState<string>();
   const [position, setPosition] = useState("");

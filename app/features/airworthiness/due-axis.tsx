@@ -2,11 +2,11 @@ import { daysBetween, type LocalDate } from "@cravix/core";
 import Svg, { Circle, Line, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";
 
-/** Months that the axis reaches ahead. */
+/** Months ahead on the axis. */
 export const AXIS_MONTHS = 24;
 const AXIS_DAYS = AXIS_MONTHS * 30.44;
 
-/** Where a day stands on the axis, 0 to 1: the next weeks have more room than the next year. */
+/** Position of a day on the axis, 0 to 1; near weeks get more room than the far year. */
 export function onAxis(today: LocalDate, date: LocalDate): number {
   return Math.sqrt(Math.min(AXIS_DAYS, Math.max(0, daysBetween(today, date))) / AXIS_DAYS);
 }
@@ -20,7 +20,7 @@ const TICKS = [
   ["24", AXIS_DAYS],
 ] as const;
 
-/** The scale above the rows. */
+/** Scale above the rows. */
 export function AxisScale({ width }: { width: number }) {
   const { voice } = usePalette();
   return (
@@ -45,7 +45,7 @@ export function AxisScale({ width }: { width: number }) {
   );
 }
 
-/** One item on the axis: a bead on its day, or a bar over the days among which it will be. */
+/** One item on the axis: a bead on its day, or a bar over its likely range. */
 export function AxisRow({
   today,
   from,

@@ -11,10 +11,10 @@ import { View } from "react-native";
 import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";
 
-/** So many that are in order are named on a phone; the rest is counted. */
+/** Items in date named on a phone; the rest is counted. */
 const NAMED = 2;
 
-/** What the record says of the papers, for this very flight: what is against it first, then what comes next; the rest in one line. */
+/** Due items judged for this flight: problems first, then the next ones, the rest in one line. */
 export function JudgedPapers({ papers, asked }: { papers: AirworthinessSnapshot; asked: FlightAsked }) {
   const rows = useMemo(() => {
     const meters = papersMeters(papers);

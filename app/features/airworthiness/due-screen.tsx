@@ -30,7 +30,7 @@ import { gradeOf } from "./grade-of";
 import { NoPapers } from "./no-airworthiness-record";
 import { type DueRow, dueRows, type Papers, usePapers } from "./use-airworthiness";
 
-/** Everything that is due on one aircraft, next first, on one axis. */
+/** Due items of one aircraft, next first, on one axis. */
 export function DueScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Due aircraft={aircraft} />}</AircraftFrame>
@@ -112,7 +112,7 @@ function DueList({
   );
 }
 
-/** The daily inspection: valid for its day, signed before the first start by whom the rules allow. */
+/** Daily inspection: valid for its day, signed before the first start by an authorised person. */
 function Daily({ registration, papers: { onFile, today } }: { registration: string; papers: Papers }) {
   const dispatch = useAppDispatch();
   const crew = useCrew();
@@ -163,7 +163,7 @@ function Door({ href, children }: { href: string; children: string }) {
   );
 }
 
-/** What each meter has come to. */
+/** Meter totals. */
 function Totals({ papers: { onFile } }: { papers: Papers }) {
   return (
     <View className="mt-1 flex-row flex-wrap gap-x-6">

@@ -8,11 +8,11 @@ import {
   type TechnicalLogEntry,
 } from "@cravix/core";
 
-/** A line as it is being written: words in fields, until it is one. */
+/** A technical log entry being written, as text fields. */
 export interface FlightDraft {
   from: string;
   to: string;
-  /** Day and times by the clock of the place, "2026-05-01", "09:30". */
+  /** Local date and times, "2026-05-01", "09:30". */
   day: string;
   off: string;
   on: string;
@@ -24,7 +24,7 @@ export interface FlightDraft {
 }
 
 const pad = (n: number) => String(n).padStart(2, "0");
-/** A moment as day and clock of this device. */
+/** Local date and time of a UTC time. */
 function localParts(iso: string): { day: string; clock: string } {
   const at = new Date(iso);
   if (Number.isNaN(at.getTime())) return { day: "", clock: "" };
@@ -34,7 +34,7 @@ function localParts(iso: string): { day: string; clock: string } {
   };
 }
 
-/** What is known already, written into the fields. */
+/** Draft filled with known values. */
 export function draftOf(
   papers: PapersOnFile,
   { base, pilot, now, acceptedAt }: { base: string; pilot: string; now: string; acceptedAt?: string },
@@ -72,7 +72,7 @@ export function draftOf(
   };
 }
 
-/** A line that is on record, written into the fields to be corrected. */
+/** Draft filled from a recorded entry, for correction. */
 export function draftFrom(line: TechnicalLogEntry): FlightDraft {
   const [off, on] = [localParts(line.off), localParts(line.on)];
   const read = (side: "out" | "in") =>
@@ -99,7 +99,7 @@ export interface DraftFault {
 
 const CLOCK = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/;
 
-/** The draft as a line, and what is wrong with what was written; a flight that ends earlier by the clock than it began ended the next day. */
+/** Converts a draft to an entry, with faults; a flight that ends earlier by the clock than it began ended the next day. */
 export function lineOfDraft(
   draft: FlightDraft,
   {
@@ -159,7 +159,7 @@ export function lineOfDraft(
   };
 }
 
-/** What the log has to say of the line, against the one before it. */
+/** Faults of the entry compared with the previous one. */
 export function faultsOf(
   line: Omit<TechnicalLogEntry, "id">,
   { papers, others, now }: { papers: PapersOnFile; others: readonly TechnicalLogEntry[]; now: string },

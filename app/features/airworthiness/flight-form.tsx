@@ -19,13 +19,13 @@ interface FlightFormProps {
   aircraft: KnownAircraft;
   papers: PapersOnFile;
   lines: readonly TechnicalLogEntry[];
-  /** The line that is corrected; without it a new one is logged. */
+  /** Entry to correct; absent: log a new one. */
   correcting?: TechnicalLogEntry | undefined;
   onLogged: (words: string) => void;
   onCancel: () => void;
 }
 
-/** The next line of the log: what is known stands there, what is missing is asked, what looks like a slip is asked about once. */
+/** Form for the next entry: known values are filled in, missing ones asked, likely errors queried once. */
 export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCancel }: FlightFormProps) {
   const { bundle, crewId } = aircraft;
   const { registration } = bundle.aircraft;
@@ -44,7 +44,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
             base: bundle.airfield?.name ?? bundle.aircraft.base,
             pilot,
             now: new Date().toISOString(),
-            // An acceptance that has its line already is not proposed again.
+            // An acceptance that already has an entry is not proposed again.
             ...(accepted && (!since || accepted > since) && { acceptedAt: accepted }),
           }),
     [papers, bundle, pilot, accepted, since, correcting],
@@ -77,7 +77,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
     const key = JSON.stringify(line);
     if (!line || found.some(({ weight }) => weight === "refused")) return;
     if (found.length > 0 && asked !== key) {
-      // Asked once; the same again is meant so.
+      // Queried once; submitting again confirms it.
       setAsked(key);
       return;
     }

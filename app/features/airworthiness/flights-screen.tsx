@@ -18,7 +18,7 @@ import { NoPapers } from "./no-airworthiness-record";
 import { type Papers, useEventsHere, usePapers } from "./use-airworthiness";
 import { type ShownLine, useFlights } from "./use-flights";
 
-/** The technical log of one aircraft: a line a flight, newest first, and the next one. */
+/** Technical log of one aircraft, newest entry first, and the form for the next one. */
 export function FlightsScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Flights aircraft={aircraft} />}</AircraftFrame>
@@ -163,7 +163,7 @@ function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: P
   );
 }
 
-/** One flight: when, where, who, what the meters gained. */
+/** One flight: time, places, crew, meter increments. */
 function Line({
   line,
   meters,

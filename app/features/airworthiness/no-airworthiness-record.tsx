@@ -2,7 +2,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 
-/** No record of this aircraft's airworthiness is on file: said, with how one comes here. */
+/** Explains that no airworthiness record is on file, and how to add one. */
 export function NoPapers({ registration }: { registration: string }) {
   return (
     <Screen back={`/aircraft/${registration}`}>

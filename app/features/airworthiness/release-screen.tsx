@@ -28,7 +28,7 @@ import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { NoPapers } from "./no-airworthiness-record";
 import { dueRows, type Papers, usePapers } from "./use-airworthiness";
 
-/** Work released to service: what was done, what it does of the due items, which discrepancies it closes, in whose name. */
+/** Releases work to service: work done, due items completed, discrepancies closed, certificate. */
 export function ReleaseScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Gate aircraft={aircraft} />}</AircraftFrame>
@@ -312,7 +312,7 @@ function Closes({
   );
 }
 
-/** A component's own total where the item is of one: as much more than it had as the aircraft has. */
+/** A component's totals, advanced by the same increments as the aircraft's. */
 function ownTotals(
   { pinned }: Papers,
   itemId: string,

@@ -16,7 +16,7 @@ import { papersHere } from "../../store/preflight/local-airworthiness";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import type { KnownBundle } from "../../store/server/server-api";
 
-/** What happened on this device that the server's word does not have yet; again when something was sent. */
+/** Events on this device the server's data does not include yet; updated after sending. */
 export function useEventsHere(bundle: Pick<KnownBundle, "saidAt"> | undefined): PreflightEvent[] {
   const [events, setEvents] = useState<PreflightEvent[]>([]);
   const toSend = useAppSelector((state) => state.sync.toSend);
@@ -24,7 +24,7 @@ export function useEventsHere(bundle: Pick<KnownBundle, "saidAt"> | undefined): 
     useCallback(() => {
       if (bundle && toSend >= 0)
         unsyncedEvents(bundle).then(setEvents, () => {
-          // A disk that does not answer: the server's word stands alone.
+          // If storage does not respond, use the server's data alone.
           setEvents([]);
         });
     }, [bundle, toSend]),
@@ -38,7 +38,7 @@ export interface Papers {
   today: string;
 }
 
-/** An aircraft's papers as this device knows them; undefined where none are on file. */
+/** Airworthiness data of an aircraft as known here; undefined if none are on file. */
 export function usePapers(bundle: KnownBundle | undefined): Papers | undefined {
   const events = useEventsHere(bundle);
   return useMemo(() => {
@@ -52,7 +52,7 @@ export function usePapers(bundle: KnownBundle | undefined): Papers | undefined {
   }, [bundle, events]);
 }
 
-/** Everything that is due on an aircraft, judged for a flight, with the day on which it will be due; next first. */
+/** Due items of an aircraft, judged for a flight, with their expected due days; next first. */
 export function dueRows({ onFile, pinned, today }: Papers, asked: FlightAsked) {
   const usual = usualOf(onFile.days, onFile.record.meters, today);
   return judgeAirworthiness(pinned, asked)

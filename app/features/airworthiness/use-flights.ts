@@ -2,7 +2,7 @@ import type { PreflightEvent, TechnicalLogEntry } from "@cravix/core";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { api, ServerUnreachableError } from "../../device/api";
 
-/** A line of the log as the page shows it. */
+/** Log entry as displayed. */
 export type ShownLine = TechnicalLogEntry & {
   corrections: number;
   struck: boolean;
@@ -10,7 +10,7 @@ export type ShownLine = TechnicalLogEntry & {
   here?: boolean;
 };
 
-/** The technical log, newest first: the server's pages, and what was logged on this device and has not been sent. */
+/** Technical log, newest first: the server's pages plus unsent entries of this device. */
 export function useFlights(registration: string, events: readonly PreflightEvent[]) {
   const [pages, setPages] = useState<ShownLine[]>();
   const [next, setNext] = useState<string>();

@@ -23,16 +23,16 @@ import { serverApi } from "../../store/server/server-api";
 import { useFleet } from "../../store/server/server-state";
 import { useWorkshop } from "./use-workshop";
 
-/** So far ahead visits are planned, days. */
+/** Planning horizon for visits, days. */
 export const HORIZON = 365;
 
-/** What a hand has changed: days of an aircraft's visits, and when the workshop is closed. */
+/** Manual changes: visit days of aircraft, and closed periods. */
 interface Draft {
   days: Record<string, LocalDate[]>;
   closed: ClosedPeriod[];
 }
 
-/** One aircraft's visits as they stand, by the planner or by hand. */
+/** Visits of one aircraft, planned or moved by hand. */
 export interface AircraftVisits {
   registration: string;
   items: VisitItem[];
@@ -44,7 +44,7 @@ export interface AircraftVisits {
   cost: ReturnType<typeof manualPlanCost> | undefined;
 }
 
-/** The group's visits to the workshop: the best plan from the worker, what was changed by hand, and what that costs. */
+/** Workshop visits of the group: the best plan from the worker, manual changes, and their cost. */
 export function useVisits() {
   const bundles = useAppSelector((state) => state.server);
   const fleet = useFleet();
@@ -73,13 +73,13 @@ export function useVisits() {
     return { aircraft, names };
   }, [fleet, bundles, today]);
 
-  // What was put down last is where a hand goes on from; what it has changed since survives a reload.
+  // Manual changes start from the published plan and survive a reload.
   const draft = usePersistedState<Draft | null>("workshop draft", null);
   const standing = useMemo(
     (): Draft => ({ closed: kept?.closed ?? [], days: daysByHand(kept?.visits ?? [], today) }),
     [kept, today],
   );
-  // Once what a hand has changed stands on record it is no draft any more; without a network it stays one.
+  // Once published, changes are no longer a draft; offline they remain one.
   const isOnRecord = draft.value !== null && said(draft.value) === said(standing);
   useEffect(() => {
     if (!isOnRecord) return;
@@ -159,7 +159,7 @@ export function useVisits() {
     trouble,
     open: shop.open,
     nameOf,
-    /** Puts an aircraft's visits on these days (from today); undefined: back to the best plan. */
+    /** Sets an aircraft's visit days (from today); undefined restores the best plan. */
     setDays: (registration: string, days: readonly number[] | undefined) => {
       const { [registration]: _before, ...others } = now.days;
       change({
@@ -172,7 +172,7 @@ export function useVisits() {
       });
     },
     setClosed: (closed: ClosedPeriod[]) => change({ closed }),
-    /** The plan as it stands, ready to be put on record. */
+    /** The current plan, ready to publish. */
     asPlan: () => ({
       closed: now.closed,
       visits: aircraft.flatMap(({ registration, visits, byHand }) =>
@@ -191,13 +191,13 @@ export function useVisits() {
 
 export type Visits = ReturnType<typeof useVisits>;
 
-/** A draft in words that are the same for the same plan. */
+/** Canonical text of a draft, equal for equal plans. */
 function said({ closed, days }: Draft): string {
   const sorted = Object.entries(days).sort(([a], [b]) => (a < b ? -1 : 1));
   return JSON.stringify([closed.map(({ from, to, why = "" }) => [from, to, why]), sorted]);
 }
 
-/** The days of the aircraft whose visits somebody has moved; those that are over are no visits any more. */
+/** Days of aircraft with visits moved by hand; past days are dropped. */
 function daysByHand(visits: readonly PlannedVisit[], today: LocalDate): Record<string, LocalDate[]> {
   const moved = new Set(visits.filter(({ byHand }) => byHand).map(({ registration }) => registration));
   const days: Record<string, LocalDate[]> = {};

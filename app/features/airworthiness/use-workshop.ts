@@ -4,7 +4,7 @@ import { api, ServerUnreachableError } from "../../device/api";
 import { keepNote, readNote } from "../../device/log/notes";
 import { useAppSelector } from "../../store/hooks";
 
-/** A component that lies on the shelf. */
+/** A component in storage. */
 export type OnShelf = ComponentSnapshot & { from: string; at: string };
 
 interface Workshop {
@@ -15,7 +15,7 @@ interface Workshop {
 const NOTHING: Workshop = { plan: null, shelf: [] };
 const NOTE = "workshop";
 
-/** The workshop's plan as it was put down last, and what lies on its shelf; asked anew when everything was sent. `away`: the server was not reached. */
+/** The published workshop plan and components in storage; reloaded after sending. `away`: server not reachable. */
 export function useWorkshop() {
   const toSend = useAppSelector((state) => state.sync.toSend);
   const [workshop, setWorkshop] = useState<Workshop>();
@@ -32,7 +32,7 @@ export function useWorkshop() {
       setWorkshop((known) => known ?? before ?? NOTHING);
     }
   }, []);
-  // Asked again whenever something was sent: the plan may have been part of it.
+  // Reload after sending: the plan may have been part of it.
   useEffect(() => {
     if (toSend >= 0) void load();
   }, [toSend, load]);

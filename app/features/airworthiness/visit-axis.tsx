@@ -16,15 +16,15 @@ import Svg, { Line, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";
 import { HORIZON } from "./use-visits";
 
-/** A bead is small to be seen and large to be touched. */
+/** Touch target of a bead, larger than its drawing. */
 const TARGET = 48;
 const HEIGHT = 64;
 const PAD = 14;
 const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
-/** With less room than this, every other month has its name. */
+/** Below this width only every other month is labelled. */
 const MONTH_PX = 32;
 
-/** One aircraft's year: its visits as beads that are moved by mouse, finger or arrow keys; days on which the workshop is closed are hatched. */
+/** Workshop visits of one aircraft over a year, as beads moved by mouse, finger or arrow keys; closed days are hatched. */
 export function VisitAxis({
   registration,
   today,
@@ -38,7 +38,7 @@ export function VisitAxis({
   registration: string;
   today: LocalDate;
   days: readonly number[];
-  /** Beads before which something falls overdue. */
+  /** Beads after the due day of some work. */
   late: ReadonlySet<number>;
   open: (day: number) => boolean;
   chosen: number | undefined;
@@ -50,7 +50,7 @@ export function VisitAxis({
   const perDay = (width - 2 * PAD) / HORIZON;
   const x = (day: number) => PAD + day * perDay;
   const within = (day: number) => Math.min(HORIZON - 1, Math.max(0, Math.round(day)));
-  // A day a key, a week with shift: on a phone's axis a day is a pixel.
+  // One day per key press, a week with shift: on a phone's axis a day is one pixel.
   const byKey: KeyboardCoordinateGetter = (event, { currentCoordinates }) => {
     const step = perDay * (event.shiftKey ? 7 : 1);
     if (event.code === "ArrowRight") return { ...currentCoordinates, x: currentCoordinates.x + step };
@@ -76,8 +76,8 @@ export function VisitAxis({
       <DndContext sensors={sensors} onDragEnd={drop}>
         {days.map((day, at) => (
           <Bead
-            // The place in the order stays what it is while it is moved.
-            // biome-ignore lint/suspicious/noArrayIndexKey: beads have no other name
+            // Indices are stable while a bead moves.
+            // biome-ignore lint/suspicious/noArrayIndexKey: beads have no other key
             key={at}
             at={at}
             left={x(day)}
@@ -145,7 +145,7 @@ function Bead({
   );
 }
 
-/** The months under the beads, and when the workshop is closed for longer than a weekend. */
+/** Months below the beads, and longer closed periods. */
 function Year({
   today,
   width,

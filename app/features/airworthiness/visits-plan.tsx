@@ -15,7 +15,7 @@ import { Heading, Text } from "../../ui/text";
 import { type AircraftVisits, useVisits, type Visits } from "./use-visits";
 import { VisitAxis } from "./visit-axis";
 
-/** The visits to the workshop within a year, aircraft by aircraft on an axis each; moved by hand, with what that costs. */
+/** Workshop visits within a year, one axis per aircraft; can be moved by hand, with the resulting cost. */
 export function VisitsPlan() {
   const plan = useVisits();
   const { aircraft, today, kept, planning, trouble } = plan;
@@ -157,7 +157,7 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
   );
 }
 
-/** When the workshop does not work, besides weekends. */
+/** Days the workshop is closed besides weekends. */
 function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
   const [open, setOpen] = useState(false);
   const [from, setFrom] = useState("");
@@ -234,7 +234,7 @@ function ClosedDays({ plan: { closed, setClosed } }: { plan: Visits }) {
   );
 }
 
-/** Puts the plan on record for everybody, and hands it to other programs. */
+/** Publishes the plan to the group, and exports it. */
 function PutDown({ plan }: { plan: Visits }) {
   const dispatch = useAppDispatch();
   const crew = useCrew();

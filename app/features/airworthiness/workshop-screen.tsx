@@ -20,7 +20,7 @@ interface Task {
   text: string;
 }
 
-/** What is open and due on the whole group, by urgency, and the fewest visits to the workshop that keep it in date. */
+/** Open discrepancies and due items of the whole group by urgency, and the fewest workshop visits that keep everything in date. */
 export function WorkshopScreen() {
   const wide = useWide();
   const dispatch = useAppDispatch();

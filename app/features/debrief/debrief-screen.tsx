@@ -14,7 +14,7 @@ import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 import { useWalk, type Walk } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
-/** How it was walked, for the pilot alone: pace, interruptions, what the reading caught, how far. */
+/** Debrief of a preflight, for the pilot only: pace, interruptions, items caught by the checklist, distance. */
 export function DebriefScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <Debrief folded={folded} />}</WalkFrame>;
 }

@@ -18,7 +18,7 @@ import type { Walk } from "../preflight/use-preflight";
 const spokenWind = ({ fromDeg, kt, gustKt }: WindRange) =>
   `${fromDeg === undefined ? "variable" : `${formatNumber(Math.round(fromDeg))} degrees`}, ${formatNumber(Math.round(kt))} knots${gustKt ? `, gusts ${formatNumber(Math.round(gustKt))}` : ""}`;
 
-/** The briefing of a walk, of the numbers as they are now; undefined before a runway is chosen. */
+/** Briefing from the preflight's current numbers; undefined before a runway is chosen. */
 export function useBriefing(walk: Walk, turnBackFt?: number): BriefingStep[] | undefined {
   const { list, state, judged } = walk;
   return useMemo(() => {
@@ -34,7 +34,7 @@ export function useBriefing(walk: Walk, turnBackFt?: number): BriefingStep[] | u
   }, [list, state, judged, turnBackFt]);
 }
 
-/** What is briefed, step by step: read aloud by whoever flies or by the device, and kept as it was given. */
+/** Briefing step by step, read aloud by the pilot or the device, and recorded as given. */
 export function BriefingPanel({ walk }: { walk: Walk }) {
   const dispatch = useAppDispatch();
   const { state } = walk;
@@ -91,7 +91,7 @@ export function BriefingPanel({ walk }: { walk: Walk }) {
   );
 }
 
-/** The way to the page that is handed to the passengers. */
+/** Link to the page handed to passengers. */
 export function PassengersDoor({ walk: { state } }: { walk: Walk }) {
   const given = state.briefings.find(({ to }) => to === "passengers");
   return (

@@ -2,7 +2,7 @@ import { formatQuantity, isReadingOf, magneticWind, provenance, READING } from "
 import { Text } from "../../ui/text";
 import type { Walk } from "../preflight/use-preflight";
 
-/** What the report says of the number that is asked, with its age: to be held against what is seen, never filled in by itself. */
+/** The reported value with its age, for comparison; never filled in automatically. */
 export function ByReport({ walk: { state, item } }: { walk: Walk }) {
   const told = state.weather;
   const report = told?.report;

@@ -24,7 +24,10 @@ import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { RunwayDrawing } from "./runway-drawing";
 import { useDeparture } from "./use-departure";
 
-/** One page to carry: load, distances, winds, abort point, briefing, as they were planned; printed, or kept as PDF by the browser, without a network too. */
+/**
+ * Flight summary on one page: load, distances, winds, abort point, briefing, as planned; printable, or saved as PDF by the
+ * browser, offline too.
+ */
 export function CarryScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Carry aircraft={aircraft} />}</AircraftFrame>

@@ -35,14 +35,14 @@ import { RunwaysTable } from "./runways-table";
 import { type DepartureInHand, useDeparture } from "./use-departure";
 import { WeatherEntry } from "./weather-entry";
 
-/** Whether the flight can work and what would make it, before anybody leaves home; what is entered here goes into the preflight. */
+/** Weather and performance planning; its inputs go into the preflight. */
 export function DepartureScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Plan aircraft={aircraft} />}</AircraftFrame>
   );
 }
 
-/** The time on the page moves on by itself: ages are of now. */
+/** Current time, updated regularly, for ages. */
 function useNow(): string {
   const [now, setNow] = useState(() => new Date().toISOString());
   useEffect(() => {
@@ -337,7 +337,7 @@ function Distances({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departur
   );
 }
 
-/** Ten thousand flights like this one, away from the page. */
+/** Risk from ten thousand simulated take-offs, in a worker. */
 function useRisk({ input, departure }: DepartureInHand): DistanceRisk | undefined {
   const [risk, setRisk] = useState<DistanceRisk>();
   const key = JSON.stringify([
@@ -349,7 +349,7 @@ function useRisk({ input, departure }: DepartureInHand): DistanceRisk | undefine
     input?.state,
   ]);
   const reckoned = departure?.takeOff !== undefined;
-  // biome-ignore lint/correctness/useExhaustiveDependencies: asked anew when a number changes, not when the same numbers are made again.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: recalculate only when a number changes
   useEffect(() => {
     setRisk(undefined);
     if (!input || !reckoned) return undefined;
@@ -378,7 +378,10 @@ function Line({ grade, children }: { grade: Judgement["grade"]; children: string
   );
 }
 
-/** What the limits of rule, aircraft, authorisation and pilot say; distances and daylight stand where they are reckoned. */
+/**
+ * Judgements against rules, aircraft limits, authorisation and personal minimums; distances and daylight are shown with their
+ * calculation.
+ */
 function Limits({ judgements }: { judgements: readonly Judgement[] }) {
   const own = judgements.filter(({ id }) => !id.startsWith("distance.") && id !== "light");
   if (own.length === 0) return null;

@@ -16,7 +16,7 @@ import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
-/** How it is loaded, as it was planned; the dip says later what is really in the tanks. */
+/** Planned mass and balance; the dipstick gives the real fuel later. */
 export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, plan } = aircraft;
   const { loading: profile, type } = bundle;
@@ -77,7 +77,7 @@ function checked(
   return checkLoad(profile, { stations, litres, kgPerL, people }, burnFor(fuel, flightMin));
 }
 
-/** A flight that begins now and ends after the day does is a night flight: said before the list is made. */
+/** Warns before the checklist is composed if a flight starting now would end at night. */
 function Daylight({ aircraft: { bundle, plan } }: { aircraft: KnownAircraft }) {
   const { airfield, rules } = bundle;
   if (airfield?.lat === undefined || airfield.lon === undefined || !rules?.night) return null;

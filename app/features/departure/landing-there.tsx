@@ -22,12 +22,12 @@ import { GradeMark } from "../../ui/grade-mark";
 import { Heading, Text } from "../../ui/text";
 import { WeatherEntry } from "./weather-entry";
 
-/** Colder by so much for each thousand feet: the standard atmosphere. */
+/** Temperature lapse per thousand feet: standard atmosphere. */
 const LAPSE_C_PER_1000_FT = 1.98;
 
 /**
- * Whether it lands at the destination, on each of its runways, with the mass that it will have there: in the wind of a report of that field, the better runway first; in still air
- * where there is none. Wet either way: what the ground is like there nobody has seen.
+ * Landing at the destination on each runway, with the expected landing mass and that field's reported or forecast wind, best
+ * runway first; still air without a report. Surfaces are assumed wet, as their condition is unknown.
  */
 export function LandingThere({
   input,
@@ -46,7 +46,7 @@ export function LandingThere({
 }) {
   const judged = told?.report && judgeReport(told.report, now, to.station);
   const unusable = told?.forecast && forecastUnusable(told.forecast, to, arrival);
-  // One of yesterday or of another field says nothing of the wind there.
+  // An outdated report, or one of another field, says nothing about the wind there.
   const usable = judged && judged.grade !== "ask" ? told : undefined;
   const wind = useMemo(() => windThere(told, usable, arrival, to), [told, usable, arrival, to]);
   const { rows, why } = useMemo(
@@ -54,7 +54,7 @@ export function LandingThere({
     [input, to, wind, usable],
   );
   if (rows.length === 0) return null;
-  // What keeps all of them from being reckoned is said once.
+  // A reason common to all runways is shown once.
   const missing = rows.every(({ there }) => !there.landing) ? rows[0]?.there.missing[0]?.why : undefined;
   return (
     <View className="gap-1.5" testID="landing-there">
@@ -98,13 +98,13 @@ const windWords = ({ alongKt, tailKt, crossKt }: NonNullable<Departure["wind"]>)
 
 const HOUR = 3_600_000;
 
-/** Nobody lands to the minute: an hour before and after it. */
+/** One hour before and after the planned landing. */
 const aroundLanding = (arrival: string) => {
   const off = (hours: number) => new Date(Date.parse(arrival) + hours * HOUR).toISOString();
   return { from: off(-1), to: off(1) };
 };
 
-/** Why a forecast says nothing of the landing; undefined where it does. */
+/** Why a forecast does not cover the landing; undefined if it does. */
 function forecastUnusable(
   { station, from, to: until }: Forecast,
   to: Airfield,
@@ -118,8 +118,8 @@ function forecastUnusable(
 }
 
 /**
- * The wind of the landing, as the runways there have it: the strongest that is forecast for an hour before and after it; of the report where no forecast reaches so far. Undefined where
- * nobody has said anything, or nobody knows how far true and magnetic north are apart there.
+ * Wind for the landing, magnetic: the strongest forecast within an hour of it, or the report if no forecast reaches that far.
+ * Undefined without either, or with unknown variation.
  */
 function windThere(
   told: WeatherInputs | undefined,
@@ -168,7 +168,7 @@ function landings(
       ...(celsius !== undefined && { celsius }),
       ...(report?.dewPointC !== undefined && { dewPointC: report.dewPointC }),
       ...(report?.settingHpa !== undefined && { settingHpa: report.settingHpa }),
-      // At home it is wet or not; there it is not known, and grass is taken as wet.
+      // The condition there is unknown: grass counts as wet.
       state: "wet",
     }),
   }));

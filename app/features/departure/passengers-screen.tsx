@@ -12,7 +12,7 @@ import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 
-/** Handed to a passenger: large, plain, one thing at a time, confirmed by whoever reads it. */
+/** For the passengers themselves: large text, one instruction at a time, each confirmed by the reader. */
 export function PassengersScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <Passengers folded={folded} />}</WalkFrame>;
 }

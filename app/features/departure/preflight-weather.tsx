@@ -10,10 +10,10 @@ import { Text } from "../../ui/text";
 import type { Walk } from "../preflight/use-preflight";
 import { WeatherEntry } from "./weather-entry";
 
-/** A flight whose length nobody planned. */
+/** Assumed minutes of a flight without a planned length. */
 const USUAL_MIN = 60;
 
-/** At the holding point: what the report said and how old it is, a newer one, the ground, and everything reckoned again with the fuel that was dipped. */
+/** At the holding point: the report with its age, a newer one, runway condition, and everything recalculated with the dipped fuel. */
 export function WalkWeather({ walk }: { walk: Walk }) {
   const dispatch = useAppDispatch();
   const [open, setOpen] = useState(false);

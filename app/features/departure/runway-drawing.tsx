@@ -4,7 +4,7 @@ import { usePalette } from "../../ui/paint/use-palette";
 
 const [WIDTH, HEIGHT, LEFT] = [340, 118, 6];
 
-/** The runway from above: roll, fifty feet, what is needed with the safety factor, and the mark of the abort point. */
+/** The runway from above: ground roll, fifty feet, distance with safety factor, abort point. */
 export function RunwayDrawing({ departure: { runway, takeOff, abort } }: { departure: Departure }) {
   const { ink, stone, chock, clay, paper, voice } = usePalette();
   if (!takeOff || !runway.declared) return null;

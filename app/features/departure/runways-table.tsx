@@ -4,7 +4,7 @@ import Svg, { G, Path, Rect } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
 
-/** Each runway in today's wind at its worst, the better one first; the one that is chosen is reckoned with. */
+/** Each runway in today's worst wind, best first; selecting one uses it for the calculation. */
 export function RunwaysTable({
   choice,
   chosen,
@@ -53,7 +53,7 @@ export function RunwaysTable({
   );
 }
 
-/** The runway ahead, and from which side the wind comes. */
+/** Wind direction relative to the runway. */
 function Arrow({ tail, side, on }: { tail: boolean; side: "left" | "right" | "either"; on: boolean }) {
   const { ink, stone, clay, onChock } = usePalette();
   const turn = (side === "right" ? 45 : side === "left" ? -45 : 0) * (tail ? -1 : 1) + (tail ? 180 : 0);

@@ -9,7 +9,7 @@ import type { Walk } from "../preflight/use-preflight";
 
 const STEP = 30;
 
-/** Where the controls belong on this leg of the taxi, for the wind as it is known: answered at the stop, never while rolling. */
+/** Control positions for the wind on this taxi leg: answered while stopped, never while rolling. */
 export function TaxiPanel({ walk }: { walk: Walk }) {
   const { list, state } = walk;
   const [heading, setHeading] = useState(() => list.airfield?.runways[0]?.headingDeg ?? 360);
@@ -48,7 +48,7 @@ export function TaxiPanel({ walk }: { walk: Walk }) {
   );
 }
 
-/** The aircraft from behind the tail, nose up: surfaces that are up are filled, those that are down are outlined below. */
+/** The aircraft from behind: raised surfaces are filled, lowered ones outlined. */
 function Drawn({ controls, angleDeg }: { controls: TaxiControls; angleDeg: number }) {
   const { ink, stone, chock, paper } = usePalette();
   const fromRight = controls.quarter.startsWith("right");

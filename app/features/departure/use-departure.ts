@@ -29,12 +29,12 @@ import { usePersonDue } from "../people/use-person-due";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
 const MINUTE = 60_000;
-/** So far ahead a cooler hour is looked for. */
+/** Hours ahead searched for cooler air. */
 const HOURS_AHEAD = 12;
 
 export interface DepartureInHand extends JudgedDeparture {
   field?: Airfield;
-  /** When it takes off, and lands. */
+  /** Times of take-off and landing. */
   at: string;
   to: string;
   wind?: WindRange;
@@ -47,7 +47,7 @@ export interface DepartureInHand extends JudgedDeparture {
   set(part: Change<PlannedDeparture>): void;
 }
 
-/** The limits of whoever holds the device: the server's word, kept here for the apron. */
+/** Limits of the current crew member, from the server and stored for offline use. */
 function useMinima({ bundle: { aircraft, type }, crewId }: KnownAircraft) {
   const { record, unknown } = usePersonDue(crewId ?? undefined);
   const persons = useMemo(
@@ -57,7 +57,7 @@ function useMinima({ bundle: { aircraft, type }, crewId }: KnownAircraft) {
   return { persons, unknown };
 }
 
-/** A planned departure, reckoned from what is known so far: everything again after each number that changes. */
+/** Calculates a planned departure from the inputs so far; again after each change. */
 export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInHand {
   const { bundle, plan: all } = aircraft;
   const { registration } = bundle.aircraft;
@@ -175,7 +175,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
   return { ...reckoned, plan, set };
 }
 
-/** Nothing entered: the fuel as it was measured last, by the share of each tank. */
+/** Default fuel: as last measured, divided by tank capacity. */
 function evenly({ type, fluids }: KnownAircraft["bundle"]): Record<string, number> {
   const tanks = type.fuel?.tanks ?? [];
   const all = tanks.reduce((sum, { capacityL }) => sum + capacityL, 0);

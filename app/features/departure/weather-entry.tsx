@@ -25,7 +25,7 @@ import { Button } from "../../ui/input/button";
 import { TextField } from "../../ui/input/text-field";
 import { Text } from "../../ui/text";
 
-/** What a person reads of a failure; anything else is ours to mend and goes on. */
+/** Message of a ReportError; other errors are rethrown. */
 function wordsOf(error: unknown): string {
   if (error instanceof ServerUnreachableError) return "No network: type or paste the report.";
   if (error instanceof Error && ["ReportError", "QuantityError", "ProblemError"].includes(error.name))
@@ -33,7 +33,7 @@ function wordsOf(error: unknown): string {
   throw error;
 }
 
-/** How far true and magnetic north are apart at a field; undefined where its place is not on file, and on days that the model does not reach: then nothing is made up. */
+/** Magnetic variation at a field; undefined without coordinates, or on a date the model does not cover. */
 function variationHere(field: Airfield | undefined, at: string): number | undefined {
   if (field?.lat === undefined || field.lon === undefined) return undefined;
   try {
@@ -44,7 +44,7 @@ function variationHere(field: Airfield | undefined, at: string): number | undefi
   }
 }
 
-/** A report typed, pasted or fetched from the field's station, with what it means; its age stands beside it, and its own words beneath. */
+/** A report typed, pasted or fetched from the field's station, decoded, with its age and raw text. */
 export function WeatherEntry({
   field,
   label = "METAR or TAF, typed or pasted",
@@ -54,11 +54,11 @@ export function WeatherEntry({
   onTold,
 }: {
   field: Airfield | undefined;
-  /** What is entered: of which field, where there are two. */
+  /** Name of the field, if there are two. */
   label?: string;
   told: WeatherInputs | undefined;
   now: string;
-  /** Of which while a forecast is told. */
+  /** Period the forecast is shown for. */
   flight: { from: string; to: string };
   onTold: (told: WeatherInputs) => void;
 }) {
@@ -83,7 +83,7 @@ export function WeatherEntry({
   };
   const typed = () => {
     try {
-      // Both may be pasted at once: the forecast begins with its own name.
+      // Both may be pasted at once: a forecast begins with "TAF".
       const [first = "", forecastText] = text.split(/(?=\bTAF\b)/i).filter((part) => part.trim() !== "");
       if (/^\s*TAF\b/i.test(first)) {
         const forecast = readForecast(first, now);
@@ -157,7 +157,7 @@ export function WeatherEntry({
   );
 }
 
-/** What is forecast for the while that is flown. */
+/** Forecast for the time of the flight. */
 function ForecastOut({ forecast, flight }: { forecast: Forecast; flight: { from: string; to: string } }) {
   return (
     <View className="gap-1" testID="forecast">

@@ -24,12 +24,12 @@ import { DiscrepancyActions } from "./discrepancy-actions";
 import { Measured } from "./measured";
 import { useAircraftOrLate } from "./use-aircraft-or-late";
 
-/** Beyond this it is no headline but a story. */
+/** Longer texts are not shown as a heading. */
 const LONG_TEXT = 110;
 
 type Shown = DiscrepancyDetail | undefined;
 
-/** What is logged on the group's aircraft: open first, each with how it was measured since. */
+/** Discrepancies of the group's aircraft: open ones first, with their measures. */
 export function DiscrepanciesScreen() {
   const wide = useWide();
   const ready = useAppSelector((state) => state.session.ready);
@@ -37,7 +37,7 @@ export function DiscrepanciesScreen() {
   const { data, refetch: load } = useDiscrepancies(ready);
   const [chosen, setChosen] = useState<string>();
   useFocusEffect(load);
-  // toSend: comes again when what was logged here has been sent.
+  // Reload when local discrepancies have been sent.
   useEffect(() => {
     if (toSend === 0) load();
   }, [toSend, load]);
@@ -135,7 +135,7 @@ function Row({
   );
 }
 
-/** One discrepancy with its whole story, and its sign-off by who may. */
+/** One discrepancy with its history and sign-off. */
 function Detail({
   discrepancy: d,
   others,
@@ -143,9 +143,9 @@ function Detail({
   onSigned,
 }: {
   discrepancy: DiscrepancyDetail;
-  /** What else is open on the same aircraft. */
+  /** Other open discrepancies of the same aircraft. */
   others: readonly DiscrepancyDetail[];
-  /** What was found to be the same trouble. */
+  /** Discrepancies merged into this one. */
   evidence: readonly DiscrepancyDetail[];
   onSigned: () => void;
 }) {
@@ -244,7 +244,7 @@ function Detail({
   );
 }
 
-/** What was photographed of it, and one more where it is still open. */
+/** Photos of a discrepancy, and adding one while it is open. */
 function Pictures({ discrepancy: d, onTaken }: { discrepancy: DiscrepancyDetail; onTaken: () => void }) {
   const dispatch = useAppDispatch();
   const [here, setHere] = useState<Photograph[]>([]);
@@ -265,7 +265,7 @@ function Pictures({ discrepancy: d, onTaken }: { discrepancy: DiscrepancyDetail;
   );
 }
 
-/** Where on the aircraft it is. */
+/** Its location on the aircraft. */
 function Where({ plan, station }: { plan: Plan; station: Station }) {
   const { x, y } = station;
   if (x === undefined || y === undefined) return null;
@@ -296,7 +296,7 @@ function SignOff({ discrepancy: d, onSigned }: { discrepancy: DiscrepancyDetail;
     return <Text className="text-sm text-voice">Only a mechanic can sign this off.</Text>;
   const sign = () => {
     if (!how?.trim()) return;
-    // Not part of any walk: a record of its own.
+    // Recorded outside any preflight.
     dispatch(
       recordOfAircraft("discrepancy.closed", {
         discrepancyId: d.id,

@@ -24,7 +24,7 @@ import { withMeasure } from "../../ui/with-measure";
 
 type Doing = "asked" | "regrade" | "defer" | "merge" | undefined;
 
-/** What can be done about an open discrepancy besides mending it: ask, grade it anew, put it off lawfully. */
+/** Actions on an open discrepancy besides repair: log advice, change the grade, defer, merge. */
 export function DiscrepancyActions({
   discrepancy: d,
   others,
@@ -63,7 +63,7 @@ export function DiscrepancyActions({
       {open("asked", "Record who was asked", "asked")}
       {mayDo(role, "grade.raise") && open("regrade", "Change the grade", "regrade")}
       {others.length > 0 && mayDo(role, "discrepancy.merge") && open("merge", "Merge with another", "merge")}
-      {/* The rules come with the aircraft, later than the rest: what comes last moves no other away from under a thumb. */}
+      {/* Rules load later than the rest: placed last, so that no button moves. */}
       {rules &&
         mayDo(role, "discrepancy.defer") &&
         open("defer", d.deferred ? "Defer again" : "Can it be deferred?", "defer")}
@@ -148,7 +148,7 @@ function Regrade({ discrepancy: d, onDone, lower }: PartProps & { lower: boolean
   );
 }
 
-/** One trouble is one discrepancy: what points at the same becomes evidence of it. */
+/** Merges discrepancies with the same cause: the other becomes evidence. */
 function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonly DiscrepancyDetail[] }) {
   const dispatch = useAppDispatch();
   const [into, setInto] = useState<string>();
@@ -192,7 +192,7 @@ const KINDS = ["day", "night", "instrument", "hire"] as const;
 const TELL: readonly DeferralReply[] = ["yes", "no", "unknown"];
 const TOLD_WORDS: Record<DeferralReply, string> = { yes: "Yes", no: "No", unknown: "I don't know" };
 
-/** The questions of the rules in their order: what data answer is shown with its source, the rest is asked. */
+/** Deferral questions in order: those answered by data show their source, the others are asked. */
 function Defer({ discrepancy: d, rules, onDone }: PartProps & { rules: DeferralRules }) {
   const dispatch = useAppDispatch();
   const bundle = useBundle(d.registration);

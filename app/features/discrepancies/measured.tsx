@@ -21,7 +21,7 @@ import { TextField } from "../../ui/input/text-field";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
 
-/** How a measure has gone over what was flown, and when it may come to its limit. */
+/** Trend of a measure over usage, and when it may reach its limit. */
 export function Measured({ discrepancy: d, onDone }: { discrepancy: DiscrepancyDetail; onDone: () => void }) {
   const papers = useBundle(d.registration)?.papers ?? undefined;
   const crew = useCrew();
@@ -175,7 +175,7 @@ function Chart({ trend, limit, xUnit }: { trend: MeasureTrend; limit: number | u
   );
 }
 
-/** What may be measured at most, by who may say so. */
+/** Sets the limit, with permission. */
 function SetLimit({
   id,
   unit,
@@ -190,7 +190,7 @@ function SetLimit({
   const dispatch = useAppDispatch();
   const [open, setOpen] = useState(false);
   const [most, setMost] = useState("");
-  // In which unit it was measured may be known only after the form was opened.
+  // The unit may be known only after the form was opened.
   const [typedUnit, setIn] = useState<string>();
   const in_ = typedUnit ?? unit;
   const [source, setSource] = useState("");

@@ -1,12 +1,12 @@
 import { useEffect, useState } from "react";
 import { useBundle } from "../../store/server/server-state";
 
-/** So long the rest of a page waits for what is known of its aircraft, ms. */
+/** Maximum time a page waits for its aircraft's data, ms. */
 const LATEST_MS = 3000;
 
 /**
- * Whether what is known of an aircraft is here, or is not to be waited for any longer. What is drawn with it would move buttons away from under a thumb when it comes: a tap that lands
- * beside is a tap that is lost.
+ * True once an aircraft's data have loaded or the wait is over. Drawing them later would move buttons while a thumb is on its
+ * way.
  */
 export function useAircraftOrLate(registration: string): boolean {
   const known = useBundle(registration) !== undefined;

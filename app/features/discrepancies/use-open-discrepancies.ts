@@ -5,7 +5,7 @@ import { openDiscrepanciesHere, unsyncedEvents } from "../../store/preflight/uns
 import type { KnownBundle } from "../../store/server/server-api";
 import { useCrew } from "../../store/server/server-state";
 
-/** What is open on an aircraft: the server's word, and what was found on this device since, with a network or without. */
+/** Open discrepancies of an aircraft: from the server plus this device, online or offline. */
 export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscrepancy[] {
   const crew = useCrew();
   const [open, setOpen] = useState<OpenDiscrepancy[]>([]);
@@ -14,7 +14,7 @@ export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscr
       if (bundle)
         unsyncedEvents(bundle).then(
           (events) => setOpen(openDiscrepanciesHere(bundle, events, crew)),
-          // A disk that does not answer: the server's word stands alone.
+          // If storage does not respond, use the server's data alone.
           () => setOpen(bundle.openDiscrepancies),
         );
       else setOpen([]);

@@ -4,7 +4,7 @@ import { Text } from "../../ui/text";
 import type { Walk } from "../preflight/use-preflight";
 import { useLoads } from "./use-loads";
 
-/** While the battery is on: how long already, what it gives, and how long the start is still safe. */
+/** While the battery is on: time used, charge used, and time left for a safe start. */
 export function BatteryBar({ walk }: { walk: Walk }) {
   const { on, onSince, amps, spans, battery, now } = useLoads(walk);
   const { electrical } = walk.list.type;

@@ -2,7 +2,7 @@ import { batteryState, foldLoads } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
 import type { Walk } from "../preflight/use-preflight";
 
-/** What is on now and what it has taken so far, second by second while anything is on. */
+/** Loads that are on and their consumption, updated every second. */
 export function useLoads({ list, state }: Pick<Walk, "list" | "state">) {
   const [now, setNow] = useState(() => Date.now());
   const loads = useMemo(

@@ -11,7 +11,7 @@ type Added = Omit<EventData["oil.added"], "registration">;
 const SEALED = ["unopened", "already open"] as const;
 const ANOTHER = "another grade";
 
-/** What is being written down of an addition, and what speaks against it. */
+/** State of an oil addition form, with its faults. */
 export function useOilAddition(
   profile: OilProfile | undefined,
   engines: readonly string[] | undefined,
@@ -48,7 +48,7 @@ export function useOilAddition(
   };
 }
 
-/** Which engine, how many containers, what stands on the bottle, and whether it was unopened. */
+/** Engine, number of containers, grade, and whether they were sealed. */
 export function AddOilForm({ form }: { form: ReturnType<typeof useOilAddition> }) {
   const { profile, engines, against } = form;
   const container = profile?.containerQt ?? 1;

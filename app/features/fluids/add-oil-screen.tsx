@@ -9,7 +9,7 @@ import { useWalk } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 import { AddOilForm, useOilAddition } from "./add-oil-form";
 
-/** Oil that went in: which engine, which grade, how many containers; afterwards the dipstick is read again. */
+/** Logs added oil by engine and grade; afterwards the dipstick is read again. */
 export function AddOilScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <AddOil folded={folded} />}</WalkFrame>;
 }

@@ -19,7 +19,7 @@ const PAPER_WORDS: Record<string, string> = {
   "stays wet": "Stays wet",
 };
 
-/** The thumb's zone at a drain: clean is one tap; anything else is two, and says what comes next. */
+/** Answer buttons at a drain: clean takes one tap, anything else two, followed by the next step. */
 export function DrainAnswer({ item, drain }: { item: Item; drain: Drain }) {
   const { advice, asking, approved, draining } = drain;
   if (asking.more === "paper" || advice.step === "paper")
@@ -110,7 +110,7 @@ function Row({ title, options }: { title: string; options: { words: string; onPr
   );
 }
 
-/** Seconds since it began to be drained again: about a minute without getting clean, and it is for maintenance. */
+/** Draining time: after about a minute without a clean sample it is for maintenance. */
 export function DrainClock({ since, before }: { since: number; before: number }) {
   const [now, setNow] = useState(Date.now());
   useEffect(() => {

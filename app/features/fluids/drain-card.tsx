@@ -8,7 +8,7 @@ import { DrainClock } from "./drain-answer";
 import type { Drain } from "./use-drain";
 import { VialTray } from "./vial-tray";
 
-/** Just refuelled: water that the hose stirred up needs time to reach the drains. */
+/** After refuelling: water needs time to settle to the drains. */
 function Sinking({ walk }: { walk: Walk }) {
   const sinking = settling(walk.list, walk.state);
   if (!sinking) return null;
@@ -28,7 +28,7 @@ const FATE: Record<string, string> = {
   kept: "Clean: keep for the mechanic. Anything else: into the waste container.",
 };
 
-/** The cups so far, and what to do about this one. */
+/** Samples so far, and the next step. */
 export function DrainCard({ walk, item, acts, drain }: { walk: Walk; item: Item; acts: Acts; drain: Drain }) {
   const { advice, asking, draining } = drain;
   const stop = advice.step === "maintenance";

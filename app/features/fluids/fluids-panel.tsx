@@ -10,7 +10,7 @@ import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
 import type { Walk } from "../preflight/use-preflight";
 
-/** What the dipstick has said so far: litres in each tank, the clock time by which to be on the ground, and what speaks against it. */
+/** Fuel so far: litres per tank, time to land by, and problems. */
 export function FluidsPanel({ walk }: { walk: Walk }) {
   const { fuel, oil, judgements } = walk.judged;
   const { type } = walk.list;

@@ -6,7 +6,7 @@ import { GlassDrawing, glassAtHeight } from "./drawings/glass-drawing";
 import { dipstickScale, levelAtHeight, OilDipstick } from "./drawings/oil-dipstick";
 import { dipAtHeight, TankDrawing } from "./drawings/tank-drawing";
 
-/** Which part of the aircraft a reading is taken from, if it is one that can be drawn. */
+/** The drawable instrument of a reading, if any. */
 export function drawnReading(
   walk: Walk,
   item: Item,
@@ -28,7 +28,7 @@ interface ReadingDrawingProps {
   value: number | undefined;
   lastValue: number | undefined;
   onSet: (value: number) => void;
-  /** In a column of its own, on a wide screen. */
+  /** In its own column, on a wide screen. */
   large?: boolean;
 }
 
@@ -37,7 +37,7 @@ const SIZE = {
   dial: ["h-[122px] w-[196px]", "h-[305px] w-[490px] max-w-full"],
 } as const;
 
-/** The dipstick, the gauge or the glass itself: laid a finger on, it is set to the nearest mark. */
+/** The dipstick, gauge or glass as a drawing; touching it sets the nearest mark. */
 export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = false }: ReadingDrawingProps) {
   const drawn = drawnReading(walk, item);
   if (!drawn) return null;
@@ -106,7 +106,7 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
     );
   const most = tank.calibration?.points.at(-1)?.dipCm ?? 1;
   return (
-    // What the log says is shown only beside a number: seen before, it would be read off the dipstick.
+    // The log's value is shown only beside a reading, so that it does not influence it.
     <TouchArea
       {...common}
       label={`${tank.name}, dipstick`}
@@ -126,7 +126,7 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
   );
 }
 
-/** What the log says of one tank now, litres; nothing where it cannot say. */
+/** Litres in one tank according to the log; undefined if unknown. */
 export function byLog(walk: Walk, tankId: string): number | undefined {
   const { memory, type } = walk.list;
   if (!memory?.fuel || !type.fuel || walk.state.uplifts.length > 0) return undefined;
@@ -134,12 +134,12 @@ export function byLog(walk: Walk, tankId: string): number | undefined {
     const hours = walk.state.readings[READING.hours]?.value;
     return fuelByLog(memory.fuel, hours, type.fuel.burnLPerH?.value, type.fuel.taxiL)?.tanks[tankId]?.value;
   } catch {
-    // A meter that went back is told at the meter.
+    // A meter that went back is reported at the meter.
     return undefined;
   }
 }
 
-/** The other engine of a twin, as it was read: both stand side by side. */
+/** Reading of a twin's other engine, shown beside this one. */
 function otherEngine(walk: Walk, item: Item): { name: string; value: number | undefined } | undefined {
   const { engines } = walk.list.type;
   const key = (engine: string) => readingKey(READING.oilLevel, engine);

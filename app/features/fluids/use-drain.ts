@@ -13,13 +13,13 @@ import type { Acts } from "../preflight/use-preflight-actions";
 
 interface Asking {
   itemId: string;
-  /** What is asked besides the look: the colour that it has, what the paper says. */
+  /** Further question after the appearance: colour, or paper test. */
   more?: "colour" | "paper" | undefined;
-  /** Since when it is being drained again. */
+  /** Start of the current draining. */
   since?: number | undefined;
 }
 
-/** What to do at this drain, and the answers that can be given. */
+/** Next step at this drain, and the possible answers. */
 export function useDrain(
   walk: Walk,
   item: Item,

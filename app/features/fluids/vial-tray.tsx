@@ -5,7 +5,7 @@ import type { Walk } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 import { usualColour, Vial } from "./drawings/vial";
 
-/** Every drain of this aircraft as a row of cups: which are taken, what they showed, which is next. */
+/** All drains of this aircraft as a row of samples: taken ones with results, and the next. */
 export function VialTray({ walk, item, acts }: { walk: Walk; item: Item; acts: Acts }) {
   const { list, state } = walk;
   const drains = list.items.filter((i) => i.kind === "sample");
@@ -17,7 +17,7 @@ export function VialTray({ walk, item, acts }: { walk: Walk; item: Item; acts: A
         {drains.map((drain) => {
           const last = state.samples[drain.id]?.at(-1);
           const here = drain.id === item.id;
-          // Answered without a cup on record (a walk from before cups were): shown as clean.
+          // Answered without a sample (older preflights): shown as clean.
           const shown =
             last ?? (state.answers[drain.id]?.outcome === "checked" ? { look: "clean" as const } : undefined);
           return (

@@ -30,7 +30,7 @@ const PUMP_UNITS = ["L", "US gal", "imp gal"] as const satisfies readonly FuelUn
 const STEP: Record<(typeof PUMP_UNITS)[number], number> = { L: 1, "US gal": 0.1, "imp gal": 0.1 };
 const time = (value: number) => formatQuantity({ value, unit: "min" });
 
-/** Endurance, the reserve, the clock, the worst reasonable case, and what to add into which tank. */
+/** Endurance, reserve, time to land by, worst reasonable case, and what to add to which tank. */
 export function FuelEndurance({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { list, state, judged } = walk;
   const { fuel: profile } = list.type;
@@ -133,7 +133,7 @@ interface ToAddProps {
   mass: ReturnType<typeof massRoom>;
 }
 
-/** How much into which tank, first things first; and what "full" would be. */
+/** What to add to each tank in order, and what full tanks would take. */
 function ToAdd({ walk, unit, missingL, mass }: ToAddProps) {
   const { list, judged, state } = walk;
   const { fuel: profile } = list.type;
@@ -176,7 +176,7 @@ function ToAdd({ walk, unit, missingL, mass }: ToAddProps) {
   );
 }
 
-/** Ten thousand flights in a worker; a new plan begins them anew. */
+/** Ten thousand simulated flights in a worker; restarted for a new plan. */
 function useSimulation(plan: Parameters<typeof simulateFlights>[0] | undefined): SimulatedMargin | undefined {
   const [flown, setFlown] = useState<{ key: string; result: SimulatedMargin }>();
   const key = JSON.stringify(plan);
@@ -185,7 +185,7 @@ function useSimulation(plan: Parameters<typeof simulateFlights>[0] | undefined):
     let current = true;
     simulateFlights(JSON.parse(key)).then(
       (result) => current && setFlown({ key, result }),
-      // Without a worker the closed form stands alone.
+      // Without a worker only the closed form is shown.
       () => undefined,
     );
     return () => {
@@ -195,7 +195,7 @@ function useSimulation(plan: Parameters<typeof simulateFlights>[0] | undefined):
   return flown?.key === key ? flown.result : undefined;
 }
 
-/** The margins of all flights as bars; those that touch the reserve are struck through. */
+/** Histogram of margins; flights that use reserve fuel are struck through. */
 function Flown({ flown, words }: { flown: SimulatedMargin; words: FuelWords }) {
   const { ink, stone, clay, chock } = usePalette();
   const { fromL, toL, counts } = flown.histogram;

@@ -16,10 +16,10 @@ import type { Walk } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 import { SourceBars } from "./source-bars";
 
-/** Who judges how much there is. */
+/** Judgements of the fuel quantity. */
 const AMOUNT: ReadonlySet<string> = new Set(["fuel.endurance", "fuel.uplifts", "fuel.earlier"]);
 
-/** Dipstick, gauge and log side by side, tank by tank and all together, and whether they agree. */
+/** Dipstick, gauge and log side by side, per tank and in total, and whether they agree. */
 export function FuelQuantity({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { fuel, judgements } = walk.judged;
   const { type, memory } = walk.list;

@@ -18,7 +18,7 @@ import { GroundAndNight } from "./slope-and-overnight";
 const PARTS = ["How much", "Enough?", "Refuel", "Slope, overnight"] as const;
 type Part = (typeof PARTS)[number];
 
-/** Everything about today's fuel in one place: how much, enough, more, and what it stood through. */
+/** Today's fuel on one page: quantity, endurance, refuelling, slope and overnight conditions. */
 export function FuelDeskScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <Desk folded={folded} />}</WalkFrame>;
 }
@@ -90,7 +90,7 @@ function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Ac
   }
 }
 
-/** The receipts of this walk, each against the dipstick. */
+/** Receipts of this preflight compared with the dipstick. */
 function Receipts({ walk }: { walk: Walk }) {
   const checked = checkUplifts(walk.list, walk.state);
   const words = wordsOfWalk(walk.list, walk.state);

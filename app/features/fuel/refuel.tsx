@@ -25,7 +25,7 @@ type Uplift = Omit<EventData["fuel.uplifted"], "registration">;
 
 const WAYS = ["At the pump", "By hand", "From a file"] as const;
 
-/** Fuel that goes in: from the pump with its receipt, typed off a receipt, or read from the pump's own file. */
+/** Logs an uplift: from the pump with its receipt, entered by hand, or from the pump's file. */
 export function Refuel({
   type,
   registration,
@@ -141,7 +141,7 @@ function AtThePump({ registration, tank, grade, onUplift }: WayProps) {
   );
 }
 
-/** An amount that the tank cannot have taken: most likely another unit. */
+/** Warning for an amount the tank cannot hold: probably another unit. */
 function moreThanItHolds(
   { amount, unit, grade }: Pick<Receipt, "amount" | "unit" | "grade">,
   tank: WayProps["tank"],
@@ -178,7 +178,7 @@ function Typed({ tank, grade, onUplift }: WayProps) {
   const log = () => {
     setTried(true);
     if (wrong) return;
-    // Said once; a receipt that says so all the same is logged as it is, and held against the dipstick.
+    // Warned once; if confirmed it is logged as it is and compared with the dipstick.
     if (tooMuch && warned !== tooMuch) {
       setWarned(tooMuch);
       return;
@@ -250,7 +250,7 @@ function FromFile({ tank, registration, onUplift }: WayProps) {
   );
 }
 
-/** The faults of a table, each with its line and column. */
+/** Faults of a CSV file with line and column. */
 export function CsvFaults({ name, faults }: { name: string; faults: CsvFault[] }) {
   if (faults.length === 0) return null;
   return (

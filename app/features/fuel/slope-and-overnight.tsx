@@ -17,12 +17,12 @@ import type { Acts } from "../preflight/use-preflight-actions";
 const LEVEL: Tilt = { rightDownDeg: 0, noseUpDeg: 0 };
 const MILD: NightAir = { lowC: 5, dewPointC: 8, nights: 1 };
 
-/** How it stands, and what it stood through: both change what the dipstick and the first cups mean. */
+/** Slope on the ground and overnight conditions, which affect the dipstick and the first samples. */
 export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { told } = walk.state;
   const { fuel } = walk.list.type;
   const tilt = told.tilt ?? LEVEL;
-  // What the report says of the dew point is where one begins; the lowest of the night somebody has to know.
+  // Starts with the reported dew point; the minimum temperature must be entered.
   const dewPointC = walk.state.weather?.report?.dewPointC;
   const night = told.night ?? { ...MILD, ...(dewPointC !== undefined && { dewPointC }) };
   const shaped = fuel?.tanks.every((tank) => tank.geometry) ?? false;

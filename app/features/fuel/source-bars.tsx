@@ -16,7 +16,7 @@ const WORDS: Record<FuelSource["kind"], string> = {
   log: "Log",
 };
 
-/** Each source its own shape: a wedge, a bar, a bead, a diamond, a square. */
+/** A different shape for each source: wedge, bar, bead, diamond, square. */
 function shape(kind: FuelSource["kind"], x: number, y: number): string {
   switch (kind) {
     case "dip":
@@ -40,7 +40,7 @@ interface SourceBarsProps {
   estimate: FuelEstimate;
 }
 
-/** What each source says of one tank, side by side on one scale, with how sure it is; and what comes out of it. */
+/** Each source's value for one tank on a common scale with its uncertainty, and the estimate. */
 export function SourceBars({ name, capacityL, sources, estimate, words }: SourceBarsProps) {
   const { ink, stone, chock, clay } = usePalette();
   const most = Math.max(capacityL, ...sources.map((w) => w.litres.value));

@@ -10,7 +10,7 @@ import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 import { useWalk, type Walk } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
-/** All that was taken off, switched on or opened: what is out now, what has yet to come off, what is back. */
+/** Everything removed, switched on or opened: out now, still to be removed, and put back. */
 export function LedgerScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <Ledger folded={folded} />}</WalkFrame>;
 }

@@ -13,7 +13,7 @@ import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
 import { useWalk } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
-/** After the acceptance: what is read once lined up. Nothing here wants a tap while the aircraft moves. */
+/** Line-up check after acceptance: nothing to tap while the aircraft moves. */
 export function LineUpScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <LineUp folded={folded} />}</WalkFrame>;
 }
@@ -28,7 +28,7 @@ function LineUp({ folded }: { folded: FoldedWalk }) {
   const lines = list.lineUp ?? [];
   useEffect(() => stopSpeaking, []);
   const parked = `/preflight/${state.id}/after` as const;
-  // Nobody lines up with an aircraft that was not accepted.
+  // Only after the aircraft was accepted.
   if (state.signed?.decision !== "fly") return <Redirect href={`/preflight/${state.id}/verdict`} />;
   if (wrong)
     return (

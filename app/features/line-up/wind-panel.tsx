@@ -18,7 +18,7 @@ import { Heading, Text } from "../../ui/text";
 import { WalkWeather } from "../departure/preflight-weather";
 import type { Walk } from "../preflight/use-preflight";
 
-/** The runway as you will see it, nose up, and the wind across it. */
+/** The runway as seen from the aircraft, with the wind. */
 export function WindPanel({ walk }: { walk: Walk }) {
   const { state, list, judged } = walk;
   const runway = runwayInUse(list, state)?.runway;
@@ -66,7 +66,7 @@ export function WindPanel({ walk }: { walk: Walk }) {
   );
 }
 
-/** Before one is chosen: which there are. */
+/** Choice of runways before one is selected. */
 function Runways({ walk }: { walk: Walk }) {
   const { list } = walk;
   if (!list.airfield) return null;

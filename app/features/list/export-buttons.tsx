@@ -8,7 +8,7 @@ import { saveBlob, saveTextFile } from "../../device/platform/pick-file";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
-/** The list on paper and in tables, for the day the phone is flat; and the aircraft's own files, to keep or to change. */
+/** Exports the checklist as PDF, CSV and Markdown, and the aircraft's files. */
 export function ExportButtons({ list, bundle }: { list: ComposedList; bundle: AircraftBundle }) {
   const [message, setMessage] = useState("");
   const name = `${list.registration.toLowerCase()}-list`;

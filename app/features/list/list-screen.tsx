@@ -9,14 +9,14 @@ import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { ExportButtons } from "./export-buttons";
 
-/** Today's list before it is walked: what is different and why, every line, and its way onto paper. */
+/** Today's checklist before the preflight: differences with reasons, all items, export. */
 export function ListScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Preview aircraft={aircraft} />}</AircraftFrame>
   );
 }
 
-/** The list as it would be composed now; what is asked by its value is only known once the walk has begun. */
+/** Checklist as it would be composed now, without items asked by value, which are chosen at the start. */
 function usePreview({ bundle, open, plan, preferences }: KnownAircraft): ComposedList | ComposeError {
   return useMemo(() => {
     try {

@@ -8,7 +8,7 @@ const PAD = { left: 46, right: 16, top: 14, bottom: 30 };
 const LABEL_PX = 15;
 const WORDS = { "take-off": "take-off", landing: "landing", "zero fuel": "zero fuel" } as const;
 
-/** Mass against arm: what is allowed, and the way from take-off to the last drop of fuel. */
+/** Mass against CG: the envelope, and the path from take-off to zero fuel. */
 export function EnvelopeDrawing({
   profile,
   points,
@@ -38,7 +38,7 @@ export function EnvelopeDrawing({
   const y = (kg: number) =>
     height - PAD.bottom - ((kg - minKg) / (maxKg - minKg)) * (height - PAD.top - PAD.bottom);
   const way = outside ? clay : ink;
-  // Words that would lie on each other are moved apart, downwards.
+  // Overlapping labels are moved down.
   const labels = new Map<string, number>();
   let above = Number.NEGATIVE_INFINITY;
   for (const { name, kg } of [...flown].sort((a, b) => b.kg - a.kg)) {
@@ -93,7 +93,7 @@ export function EnvelopeDrawing({
             ) : (
               <Circle key={`${point.name} dot`} cx={at.x} cy={at.y} r={5} fill={way} />
             ),
-            // Drawn twice: a limit that runs behind the words would strike them out.
+            // Drawn in two layers, so that limits do not cross labels.
             ...(["edge", "words"] as const).map((layer) => (
               <SvgText
                 key={`${point.name} ${layer}`}

@@ -1,6 +1,6 @@
 import type { LoadingProfile, PlannedLoad } from "@cravix/core";
 
-/** In which unit masses are entered; they are kept in kilograms. */
+/** Units for entering masses; stored in kilograms. */
 export const MASS_UNITS = ["kg", "lb"] as const;
 export type MassUnit = (typeof MASS_UNITS)[number];
 
@@ -9,17 +9,17 @@ const KG_PER_LB = 0.45359237;
 
 export interface LoadDraft {
   unit: MassUnit;
-  /** As it was typed, by place. */
+  /** Text as entered, by station. */
   stations: Record<string, string>;
   litres: Record<string, string>;
 }
 
-/** Nobody who sits in an aircraft weighs more; most often it is pounds in a list of kilograms. */
+/** Maximum plausible mass of one person; more is usually pounds entered as kilograms. */
 const HEAVY_PERSON_KG = 160;
 
 const number = (text: string): number => Number(text.trim().replace(",", "."));
 
-/** What is wrong with an entry, at its place; undefined where nothing is. */
+/** Fault of an entry; undefined if valid. */
 export function entryFault(text: string): string | undefined {
   if (text.trim() === "") return undefined;
   const value = number(text);
@@ -27,7 +27,7 @@ export function entryFault(text: string): string | undefined {
   return value < 0 ? "Enter 0 or more." : value > 5000 ? "Too large. Check the number." : undefined;
 }
 
-/** What may be meant otherwise: a seat that holds more than people weigh. */
+/** Question about an implausible entry: a seat heavier than people are. */
 export function entryDoubt(
   text: string,
   unit: MassUnit,
@@ -39,7 +39,7 @@ export function entryDoubt(
   return value > people * HEAVY_PERSON_KG ? "Is this in pounds? The fields are in kilograms." : undefined;
 }
 
-/** Masses as they were typed, in the other unit; what is no number stays as it is. */
+/** Converts entered masses to the other unit; anything else is unchanged. */
 export function inOtherUnit(
   stations: Readonly<Record<string, string>>,
   unit: MassUnit,
@@ -52,7 +52,7 @@ export function inOtherUnit(
   );
 }
 
-/** The draft as a load; undefined while something in it is no number. What nobody has entered is nothing. */
+/** Load from a draft; undefined while an entry is invalid. Empty fields count as zero. */
 export function loadOf({ unit, stations, litres }: LoadDraft): PlannedLoad | undefined {
   const all = [...Object.values(stations), ...Object.values(litres)];
   if (all.some((text) => entryFault(text))) return undefined;
@@ -68,10 +68,10 @@ export function loadOf({ unit, stations, litres }: LoadDraft): PlannedLoad | und
 
 const shown = (value: number): string => String(Math.round(value * 10) / 10);
 
-/** A mass as it stands in a field of this unit. */
+/** Text of a mass in this unit. */
 export const massText = (kg: number, unit: MassUnit): string => shown(unit === "lb" ? kg / KG_PER_LB : kg);
 
-/** What is known already, written into the fields: what was planned, else the fuel as it was measured last, all tanks alike as far as they hold it. */
+/** Draft filled with the planned load, else with the fuel as last measured, spread over the tanks. */
 export function draftOfLoad(
   profile: Pick<LoadingProfile, "stations" | "tanks">,
   {
@@ -107,7 +107,7 @@ export function draftOfLoad(
   };
 }
 
-/** More than a tank holds. */
+/** Fault: more than the tank holds. */
 export function tankFault(text: string, capacityL: number | undefined): string | undefined {
   return (
     entryFault(text) ??

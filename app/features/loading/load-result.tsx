@@ -18,7 +18,7 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { EnvelopeDrawing } from "./envelope-drawing";
 
-/** The first that is wrong, or that it is inside. */
+/** The first problem, or "within limits". */
 export function LoadBrief({ profile, load, burn }: { profile: LoadingProfile; load: Load; burn: Burn }) {
   const { faults, missing, points } = checkLoad(profile, load, burn);
   const takeOff = points.find(({ name }) => name === "take-off");
@@ -32,7 +32,7 @@ export function LoadBrief({ profile, load, burn }: { profile: LoadingProfile; lo
   );
 }
 
-/** Whether it is inside all the way, what would bring it there, the drawn envelope, what still fits. */
+/** Result: within limits or not, changes that would help, envelope, remaining capacity. */
 export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; load: Load; burn: Burn }) {
   const wide = useWide();
   const check = useMemo(() => checkLoad(profile, load, burn), [profile, load, burn]);

@@ -24,7 +24,7 @@ import { draftOfLoad, inOtherUnit, loadOf, MASS_UNITS, type MassUnit } from "./l
 import { LoadResult } from "./load-result";
 import { StationFields } from "./station-fields";
 
-/** As it was typed, with its unit. */
+/** Text as entered, with its unit. */
 interface TodayDraft {
   unit: MassUnit;
   stations: Record<string, string>;
@@ -32,7 +32,7 @@ interface TodayDraft {
 
 const NO_TANKS: Readonly<Record<string, number>> = {};
 
-/** At the aircraft: what is aboard now, with the fuel that was dipped. What is put right here counts from then on; what was planned stays on record. */
+/** Load on board at the aircraft, with the dipped fuel. Changes apply from now on; the plan stays on record. */
 export function LoadTodayScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <Today folded={folded} />}</WalkFrame>;
 }

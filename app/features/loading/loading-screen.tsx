@@ -25,7 +25,7 @@ import { StationFields } from "./station-fields";
 import { useOwnMass } from "./use-own-mass";
 import { WeighingReport } from "./weighing-report";
 
-/** Who and what goes where, and whether it is inside from take-off to the last drop of fuel. What is entered here becomes the preflight's load. */
+/** Mass and balance planning from take-off to zero fuel. The result becomes the preflight's load. */
 export function LoadingScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Known aircraft={aircraft} />}</AircraftFrame>
@@ -126,7 +126,7 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
     <Screen
       back={`/aircraft/${registration}`}
       actions={
-        // What it comes to stays in sight while the numbers are entered.
+        // Keep the result visible while numbers are entered.
         !wide && load && <LoadBrief profile={profile} load={load} burn={burn} />
       }
     >

@@ -3,7 +3,7 @@ import { View } from "react-native";
 import { TextField } from "../../ui/input/text-field";
 import { entryDoubt, entryFault, type MassUnit } from "./load-draft";
 
-/** What sits and lies in each place. The pilot's is never nothing, so nothing stands there as if it were. */
+/** Mass fields by station. The pilot's has no zero placeholder, since it is never empty. */
 export function StationFields({
   profile,
   unit,

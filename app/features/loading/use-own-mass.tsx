@@ -9,19 +9,19 @@ interface OwnMass {
   at: string;
 }
 
-/** Below this it is a number on its way to being typed, kg. */
+/** Lower values are unfinished input, kg. */
 const LIGHTEST_KG = 30;
-/** Above this it is two people, or pounds. */
+/** Higher values are two people, or pounds. */
 const HEAVIEST_KG = 160;
-/** One seat holds no more; a place that does may hold two. */
+/** Maximum for a single seat; a station above it may hold two people. */
 const ONE_PERSON_KG = 130;
-/** So long a mass is offered again: people change. */
+/** Days for which a mass is offered. */
 const OFFERED_DAYS = 365;
 const DAY_MS = 86_400_000;
 
 /**
- * What who flies weighs, as entered last. It is that person's own: it stays on this device, under that person's name, and is offered, never put in unasked. It is learned where one
- * person alone can be meant: a seat for one, or nobody coming along.
+ * The pilot's own mass, as last entered. It stays on this device under the pilot's name, and is offered but never filled in
+ * automatically. It is learned only if one person is certain: a single seat, or no passengers.
  */
 export function useOwnMass(
   crewId: string | null,
@@ -37,7 +37,7 @@ export function useOwnMass(
       if (people > 1 && (seat.maxKg ?? Number.POSITIVE_INFINITY) > ONE_PERSON_KG) return;
       change(() => ({ kg, at: new Date().toISOString() }));
     },
-    /** To be put into the pilot's seat while nothing stands there. */
+    /** Mass to offer while the pilot's seat is empty. */
     offer: (
       values: Readonly<Record<string, string>>,
       unit: MassUnit,

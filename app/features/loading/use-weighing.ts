@@ -6,7 +6,7 @@ import { usePersistedState } from "../../device/log/use-persisted-state";
 import { useAppDispatch } from "../../store/hooks";
 import { refresh } from "../../store/server/server-state";
 
-/** As it was typed. */
+/** Text as entered. */
 export interface WeighingDraft {
   date: string;
   kg: string;
@@ -17,7 +17,7 @@ export interface WeighingDraft {
 const NOTHING: WeighingDraft = { date: "", kg: "", mm: "", text: "" };
 const number = (text: string) => (text.trim() === "" ? Number.NaN : Number(text.trim().replace(",", ".")));
 
-/** The weighing that a draft says; undefined while something is missing. What is wrong with a number or a day the file's own check says. */
+/** Weighing from a draft; undefined while incomplete. The file's validation checks numbers and date. */
 export function weighingOf({ date, kg, mm, text }: WeighingDraft): LoadingProfile["weighing"] | undefined {
   const [emptyKg, armMm] = [number(kg), number(mm)];
   if (!date.trim() || !text.trim() || !Number.isFinite(emptyKg) || !Number.isFinite(armMm)) return undefined;
@@ -29,7 +29,7 @@ export function weighingOf({ date, kg, mm, text }: WeighingDraft): LoadingProfil
   };
 }
 
-/** A new weighing report of an aircraft, while it is typed. It survives a reload; nothing goes on record before it is saved. */
+/** A draft of a weighing report. It survives a reload and is recorded only when saved. */
 export function useWeighing(profile: LoadingProfile) {
   const dispatch = useAppDispatch();
   const {

@@ -8,7 +8,7 @@ import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { useWeighing } from "./use-weighing";
 
-/** By what the aircraft was weighed last; whoever may, enters the next report here. */
+/** Last weighing of the aircraft, and a form for the next with permission. */
 export function WeighingReport({ profile, mayWrite }: { profile: LoadingProfile; mayWrite: boolean }) {
   const [open, setOpen] = useState(false);
   const [saved, setSaved] = useState(false);

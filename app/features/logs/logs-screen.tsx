@@ -31,7 +31,7 @@ import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { OilPlot } from "./oil-plot";
 import { type Logs, useLogs } from "./use-logs";
 
-/** The fuel and oil log of one aircraft: what its engine uses, what was put in, and both logs in and out as tables. */
+/** Fuel and oil log of one aircraft: consumption, additions, CSV import and export. */
 export function LogsScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Log aircraft={aircraft} />}</AircraftFrame>
@@ -46,7 +46,7 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
   const wide = useWide();
   const [part, setPart] = useState<(typeof PARTS)[number]>("Oil");
   const fluid = part === "Oil" ? "oil" : "fuel";
-  // What this model year has otherwise than the type.
+  // Type with this model year's variant applied.
   const type = useMemo(
     () => applyVariant(bundle.type, bundle.aircraft.year).type,
     [bundle.type, bundle.aircraft.year],
@@ -176,7 +176,7 @@ function Figure({ label, value, more }: { label: string; value: string; more: st
 
 const asLogged = (text: string) => `Discrepancy logged: ${text}`;
 
-/** Oil added without a walk: after the flight, or for the one of tomorrow. */
+/** Logs oil added outside a preflight. */
 function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
   const dispatch = useAppDispatch();
   const [logged, setLogged] = useState("");
@@ -213,7 +213,7 @@ function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLo
   );
 }
 
-/** Refuelled without a walk: after the flight, or for the one of tomorrow. */
+/** Logs fuel added outside a preflight. */
 function FuelOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
   const dispatch = useAppDispatch();
   const [logged, setLogged] = useState("");
@@ -254,7 +254,7 @@ interface TablesProps {
   onTaken: () => void;
 }
 
-/** The log in and out as a table. */
+/** CSV import and export of a log. */
 function Tables({ registration, fluid, onTaken }: TablesProps) {
   const [message, setMessage] = useState("");
   const [faults, setFaults] = useState<{ name: string; list: CsvFault[] }>({ name: "", list: [] });

@@ -9,19 +9,19 @@ const HEIGHT = 250;
 const LEFT = 34;
 const TOP = 20;
 const BOTTOM = 196;
-/** Room at the right end, so that "now" does not touch the frame. */
+/** Right margin, so that "now" does not touch the frame. */
 const MARGIN = 8;
 
 interface OilPlotProps {
   trend: OilTrend;
   profile: OilProfile | undefined;
-  /** Only the last so many hours; all where it is absent. */
+  /** Limit to the last hours; absent: all. */
   lastH?: number | undefined;
-  /** How wide it is drawn, in its own units: letters stay as large as on the page. */
+  /** Width in plot units, so that text keeps its size. */
   width: number;
 }
 
-/** The level over the hour meter: every reading, every addition, the limits, and where it goes from here. */
+/** Oil level over the hour meter: readings, additions, limits, forecast. */
 export const OilPlot = memo(function OilPlot({ trend, profile, lastH, width }: OilPlotProps) {
   const { ink, stone, chock, clay, voice } = usePalette();
   const last = trend.use.at(-1);
@@ -49,7 +49,7 @@ export const OilPlot = memo(function OilPlot({ trend, profile, lastH, width }: O
   const line = points
     .map((p, i) => `${i === 0 ? "M" : "L"}${x(p.x).toFixed(1)} ${y(p.y).toFixed(1)}`)
     .join(" ");
-  // So many beads and arrows as can be told apart.
+  // Individual marks only while they can be told apart.
   const beads = use.length <= width / 6 ? use : [];
   const additions = use.filter((u) => u.addedQt > 0);
   const arrows = additions.length <= width / 14 ? additions : [];
@@ -194,7 +194,7 @@ export const OilPlot = memo(function OilPlot({ trend, profile, lastH, width }: O
   );
 });
 
-/** Whole numbers of the scale, a few of them; tenths where it is short. */
+/** A few round numbers for the scale; tenths for a short range. */
 function scaleOf(low: number, high: number): number[] {
   const step = [0.1, 0.2, 0.5, 1, 2, 5].find((s) => (high - low) / s <= 5) ?? 10;
   const first = Math.ceil(low / step);

@@ -8,16 +8,16 @@ import { useLog } from "../../store/server/server-state";
 
 export interface Logs {
   rows: FluidRow[];
-  /** By engine; absent while it is worked out. */
+  /** By engine; absent while being calculated. */
   trends: { engine: string | undefined; trend: OilTrend }[] | undefined;
   faults: string[];
   trouble: string;
-  /** Whether the server's whole log is here, or only what this device keeps. */
+  /** True with the server's whole log, false with only what is stored here. */
   whole: boolean;
   reload: () => void;
 }
 
-/** The whole fuel and oil log of one aircraft: what the device keeps at once, the server's as soon as it comes. */
+/** Fuel and oil log of one aircraft: stored entries at once, the server's when they arrive. */
 export function useLogs(
   bundle: KnownBundle,
   type: Pick<AircraftType, "fuel" | "engines">,
@@ -28,7 +28,7 @@ export function useLogs(
   const [trends, setTrends] = useState<Logs["trends"]>();
   const [trouble, setTrouble] = useState("");
   const { registration } = bundle.aircraft;
-  // Without the server what this device keeps has to do; the page says so.
+  // Offline only stored entries are shown, and the page says so.
   const { data: all, refetch } = useLog(registration, fluid);
   useEffect(() => {
     let current = turn >= 0;

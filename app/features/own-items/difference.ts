@@ -1,7 +1,7 @@
 import type { AircraftType, OwnItem } from "@cravix/core";
 
 export interface OwnDifference {
-  /** Items that the type's list has by itself. */
+  /** Number of items from the type. */
   typeItems: number;
   added: OwnItem[];
   changed: { before: OwnItem; after: OwnItem }[];
@@ -9,7 +9,7 @@ export interface OwnDifference {
   broughtBack: OwnItem[];
 }
 
-/** What saving would change: against the aircraft as it is on record, and against the type's own list. */
+/** Effect of saving, compared with the recorded aircraft and with the type. */
 export function ownDifference(
   type: AircraftType,
   before: readonly OwnItem[],

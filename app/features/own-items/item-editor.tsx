@@ -7,11 +7,11 @@ import { Choice } from "../../ui/input/choice";
 import { Stepper } from "../../ui/input/stepper";
 import { TextField } from "../../ui/input/text-field";
 
-/** Kinds an owner adds by hand; measures with limits and the rest come in the aircraft's file. */
+/** Kinds that can be added by hand; measures and others come in the aircraft's file. */
 export const OWN_KINDS = ["look", "feel", "count", "set"] as const;
 const KIND_WORD: Record<string, string> = { look: "Look", feel: "Feel", count: "Count", set: "Set" };
 
-/** One item of this aircraft alone, written by who knows it best. */
+/** Editor for one added item. */
 export function ItemEditor({
   item,
   stations,

@@ -12,7 +12,7 @@ import { isChanged, type OwnDifference } from "./difference";
 import { ItemEditor } from "./item-editor";
 import { useOwnItems } from "./use-own-items";
 
-/** What only this aircraft is asked: added, changed and retired by who knows it, with what that changes against the type's list. */
+/** Items added to this aircraft: add, change, retire, with the effect on the checklist. */
 export function OwnItemsScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>
@@ -35,7 +35,7 @@ function OwnItems({ aircraft }: { aircraft: KnownAircraft }) {
   const place = (id: string) => stations.find((station) => station.id === id)?.name ?? id;
   const changed = isChanged(own.difference);
   const { editing } = own;
-  // On a wide screen there is room to say what the pilots meet today.
+  // Wide screens preview an item even when none is edited.
   const previewed = editing ?? (wide ? own.items.find((item) => !item.retired) : undefined);
   return (
     <Screen
@@ -173,7 +173,7 @@ function OwnRow({
   );
 }
 
-/** The item as the next pilot will meet it. */
+/** The item as pilots will see it. */
 function Preview({ item, station }: { item: OwnItem; station: string }) {
   return (
     <View className="gap-1 rounded-xl border-2 border-ink p-3" testID="own-preview">

@@ -13,11 +13,11 @@ import { ownDifference } from "./difference";
 
 interface Draft {
   items: OwnItem[];
-  /** The aircraft that the draft began from: what another has changed since is not overwritten. */
+  /** Version the draft is based on, so that another change is not overwritten. */
   basis: string;
 }
 
-/** The aircraft's own items while they are being changed. The draft survives a reload; nothing goes on record before it is saved. */
+/** Draft of an aircraft's added items. It survives a reload and is recorded only when saved. */
 export function useOwnItems({ bundle }: KnownAircraft) {
   const { aircraft, type } = bundle;
   const dispatch = useAppDispatch();
@@ -59,7 +59,7 @@ export function useOwnItems({ bundle }: KnownAircraft) {
     },
     change: (id: string, part: Change<Item>) =>
       write((before) => before.map((item) => (item.id === id ? applyPatch(item, part) : item))),
-    /** A new one goes as it came; one that has been on record stays in the file with the day. */
+    /** A new item is deleted; a recorded one stays in the file with its retirement date. */
     retire: (id: string, today: Date) => {
       const known = aircraft.ownItems.some((item) => item.id === id);
       write((before) =>

@@ -6,7 +6,7 @@ import { Text } from "../../ui/text";
 import type { Walk } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
-/** Said kindly, once, when a station is left: that was quicker than anybody can look. */
+/** Friendly note, shown once on leaving a station answered too quickly. */
 export function PaceNote({ walk, acts, stationId }: { walk: Walk; acts: Acts; stationId: string }) {
   const { list, state } = walk;
   const run = useMemo(() => rushedSequences(list, state).at(-1), [list, state]);

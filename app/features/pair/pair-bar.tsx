@@ -9,7 +9,7 @@ import { Text } from "../../ui/text";
 import type { Walk } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
-/** With two: whoever holds the device reads the line, the other answers with what is seen; this says the answer to wait for. */
+/** With two people: one reads the item, the other answers with what they see; shows the expected answer. */
 export function PairBar({
   walk,
   item,
@@ -18,7 +18,7 @@ export function PairBar({
 }: {
   walk: Walk;
   item: Item;
-  /** Where several parts stand on one card: each is read out, and each is answered. */
+  /** Parts of a card, each read out and answered. */
   parts?: readonly Item[] | undefined;
   acts: Acts;
 }) {
@@ -66,7 +66,7 @@ export function PairBar({
   );
 }
 
-/** A value, never "checked": a value proves a look. */
+/** A value rather than "checked", because a value proves a look. */
 function answerToHear(item: Item): string {
   if (item.kind === "count") return `the number, ${item.expected} expected`;
   if (item.kind === "measure") return `the number, in ${item.reading?.unit}`;

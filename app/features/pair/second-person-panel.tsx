@@ -7,7 +7,7 @@ import { ItemBlocked } from "../preflight/around/item-blocked";
 import type { Walk } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
-/** Nobody does this one alone: who is the other? */
+/** Asks who the second person is, for items that need two. */
 export function SecondPersonPanel({
   walk,
   item,

@@ -4,7 +4,7 @@ import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Text } from "../../ui/text";
 
-/** Limits as they are typed, and which are without a number. */
+/** Limits as entered, and yes/no limits. */
 export interface MinimaDraft {
   typed: Partial<Record<MinimaField, string>>;
   noNight: boolean;
@@ -15,7 +15,7 @@ export const NO_MINIMA: MinimaDraft = { typed: {}, noNight: false, noPassengers:
 const FIELDS = Object.keys(MINIMA_FIELDS) as MinimaField[];
 const number = (text: string) => Number(text.trim().replace(",", "."));
 
-/** What is wrong with one entry; undefined where nothing is, or nothing is entered: then it is not limited. */
+/** Fault of one entry; undefined if valid or empty, which means no limit. */
 export function minimaFault(field: MinimaField, text = ""): string | undefined {
   if (text.trim() === "") return undefined;
   const { min, max } = MINIMA_FIELDS[field];
@@ -25,7 +25,7 @@ export function minimaFault(field: MinimaField, text = ""): string | undefined {
     : `Enter a number from ${min} to ${max}.`;
 }
 
-/** The limits that a draft means; undefined while one of its numbers is none, or nothing is limited. */
+/** Limits from a draft; undefined while an entry is invalid, or without any limit. */
 export function minimaOfDraft({ typed, noNight, noPassengers }: MinimaDraft): Minima | undefined {
   if (FIELDS.some((field) => minimaFault(field, typed[field]))) return undefined;
   const numbers = FIELDS.flatMap((field) => {
@@ -40,7 +40,7 @@ export function minimaOfDraft({ typed, noNight, noPassengers }: MinimaDraft): Mi
   };
 }
 
-/** Within which limits somebody flies; what stays empty is not limited. */
+/** Fields for personal minimums or an authorisation; empty means no limit. */
 export function MinimaFields({
   draft,
   onChange,
@@ -90,7 +90,7 @@ export function MinimaFields({
   );
 }
 
-/** Limits in one line, as they stand under an item. */
+/** Limits on one line. */
 export function minimaWords(minima: Minima): string {
   return [
     ...FIELDS.flatMap((field) => {

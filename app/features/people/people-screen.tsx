@@ -24,7 +24,7 @@ const MAY: Record<string, string> = {
   owner: "Does preflights and accepts aircraft, is asked before flight, edits added items.",
 };
 
-/** Who belongs to the group, and who holds this device. */
+/** Members of the group, and selection of the current one. */
 export function PeopleScreen() {
   const wide = useWide();
   const crew = useCrew();
@@ -95,7 +95,7 @@ function Detail({ member }: { member: CrewMember }) {
   const crewId = useAppSelector((state) => state.session.crewId);
   const fleet = useFleet();
   const state = useAppSelector((whole) => whole);
-  // One number a type: two aircraft of it tell the same.
+  // One line per type: its aircraft share the count.
   const byType = new Map<string, number>();
   for (const { registration, typeName } of fleet?.aircraft ?? []) {
     const laps = bundleOf(state, registration)?.laps[member.id] ?? 0;
@@ -136,7 +136,7 @@ function Detail({ member }: { member: CrewMember }) {
 
 const SHOWN = 8;
 
-/** What this person has walked of late, each with its whole story. */
+/** Recent preflights of this person. */
 function LastPreflights({ crewId }: { crewId: string }) {
   const ready = useAppSelector((state) => state.session.ready);
   const own = (useWalks(ready).walks ?? []).filter((walk) => walk.crewId === crewId).slice(0, SHOWN);

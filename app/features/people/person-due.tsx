@@ -27,7 +27,7 @@ import { type MinimaDraft, MinimaFields, minimaOfDraft, minimaWords, NO_MINIMA }
 import { GIVEN_PRESETS, PRESETS } from "./presets";
 import { usePersonDue } from "./use-person-due";
 
-/** What is due of a person: for the person, instructors and administrators. */
+/** Due items of a person, visible to them, instructors and administrators. */
 export function PersonDueList({ member }: { member: CrewMember }) {
   const { may, own, record, away } = usePersonDue(member.id);
   const crew = useCrew();
@@ -53,7 +53,7 @@ export function PersonDueList({ member }: { member: CrewMember }) {
         </Text>
       </View>
     );
-  // Nobody gives to himself.
+  // Nobody can authorise themselves.
   const gives = mayDo(role, "person.authorise") && !own;
   return (
     <View className="gap-2" testID="person-due">
@@ -195,8 +195,7 @@ function Row({
   );
 }
 
-/** Enters what is due: one of the usual things, with its date where one is printed. */
-/** What is entered, while it is. */
+/** Draft of a due item. */
 interface DueDraft {
   open: boolean;
   name: string;
@@ -221,7 +220,7 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
   const dispatch = useAppDispatch();
   const fleet = useFleet();
   const presets = gives ? [...PRESETS, ...GIVEN_PRESETS] : PRESETS;
-  // Kept on the device: a page that is turned wide is drawn anew, and nothing that was typed goes with it.
+  // Saved, because changing the layout width remounts the form.
   const { value, change, drop } = usePersistedState<DueDraft>(`due draft:${personId}`, NO_DUE);
   const { open, date, called, of, aircraft, draft } = value;
   const name = presets.find((one) => one.name === value.name)?.name ?? presets[0]?.name ?? "";
@@ -255,7 +254,7 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
     (!rated || called.trim() !== "") &&
     (!preset.aircraft || aircraft.length > 0) &&
     (preset.minima !== "must" || minima !== undefined) &&
-    // A number that is none is not taken as no limit.
+    // An invalid number does not count as no limit.
     (minima !== undefined || draft === NO_MINIMA);
   const enter = () => {
     const item = preset.make({
@@ -266,7 +265,7 @@ function Add({ personId, gives, today }: { personId: string; gives: boolean; tod
       ...(preset.minima && minima && { minima }),
     });
     dispatch(recordStandalone("person", "person.due-set", { personId, item }));
-    // One's own limits are looked at when they are set.
+    // Setting personal minimums counts as reviewing them.
     if (preset.minima === "must")
       dispatch(recordStandalone("person", "person.done", { personId, work: { item: item.id, date: today } }));
     change(() => NO_DUE);

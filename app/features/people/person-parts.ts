@@ -1,3 +1,3 @@
-// What is shown of a person's due items, in one part: the page of people and the page before a walk both fetch it when they need it.
+// Bundled together, because the people page and the prepare page both load them on demand.
 export { PilotToday } from "../start/pilot-due";
 export { PersonDueList } from "./person-due";

@@ -2,15 +2,15 @@ import type { AircraftClass, Minima, PersonDue, Source } from "@cravix/core";
 
 const rule = (text: string): Source => ({ kind: "rule", text, example: true });
 
-/** What is usually due of a pilot, ready to be entered; each an example value, for local rules come first. */
+/** Common due items of a pilot; example values, as local rules come first. */
 export interface Preset {
   name: string;
-  /** A printed date has to be told. */
+  /** Requires a printed date. */
   dated: boolean;
-  /** Of which class it is, and for which aircraft. */
+  /** Asks for a class or for aircraft. */
   classed?: true;
   aircraft?: true;
-  /** Limits within which it is; without them it is none, or has none. */
+  /** Limits are required or optional. */
   minima?: "must" | "may";
   make: (told: {
     date: string;
@@ -101,7 +101,7 @@ export const PRESETS: readonly Preset[] = [
   },
 ];
 
-/** What only an instructor enters. */
+/** Presets that only an instructor can enter. */
 export const GIVEN_PRESETS: readonly Preset[] = [
   {
     name: "Flight review",

@@ -21,7 +21,7 @@ const busy = () =>
 const no = () => json({ status: 403, title: "no", detail: "Not for you." }, 403, "application/problem+json");
 
 let asked = 0;
-/** How questions of what is due are answered, one after another, the last one for ever; nothing else is there. */
+/** Responses to due item requests, in order, the last one repeated; other requests fail. */
 function serverSays(...answers: (() => Response | Promise<Response>)[]) {
   asked = 0;
   globalThis.fetch = (async (input: RequestInfo | URL) => {
@@ -30,7 +30,7 @@ function serverSays(...answers: (() => Response | Promise<Response>)[]) {
   }) as typeof fetch;
 }
 
-/** The device comes into a network when the test says so. */
+/** Goes online when the test says so. */
 let network = new EventTarget();
 beforeEach(async () => {
   const db = await deviceDatabase();
@@ -47,7 +47,7 @@ afterEach(() => new Promise((resolve) => setTimeout(resolve, 50)));
 async function hers(...answers: (() => Response | Promise<Response>)[]) {
   const store = createStore();
   await restore(store.dispatch);
-  // Whoever picks herself is asked about at once, where nothing is kept: here nobody answers that.
+  // Selecting oneself triggers a request, which fails here.
   serverSays(nobody);
   const kept = await keptDue("ines");
   store.dispatch(crewPicked("ines"));

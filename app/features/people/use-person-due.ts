@@ -9,16 +9,16 @@ import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { retryWithBackoff } from "../../store/server/retry-with-backoff";
 import { useCrew } from "../../store/server/server-state";
 
-/** So long the server may take to say it before it is told that it is not known, ms: a line that is there for a moment only moves what stands below it. */
+/** Delay before "unknown" is shown, ms: a line that appears briefly would move the page. */
 const SOON_MS = 700;
 
-/** The server itself said no. That it has too much to do is no answer. */
+/** The server refused. Being busy does not count. */
 const isNo = (error: unknown) => error instanceof ProblemError && error.problem.status < 500;
 
 /**
- * What is due of a person, where whoever holds this device may see it: the server's word, and what was entered here since. Only one's own is kept on the
- * device, and stands there until the server has said it anew: nobody is judged without own limits for as long as an answer takes. `may` is false where it
- * is nobody else's business; `away` where the network is missing, and it is asked for until it is there; `unknown` where the server's word of it is missing.
+ * Due items of a person, if permitted: from the server plus local entries. One's own are stored on the device and shown until the
+ * server responds, so that personal minimums always apply. `may` is false without permission, `away` if offline (retried until
+ * online), `unknown` without the server's data.
  */
 export function usePersonDue(personId: string | undefined) {
   const crew = useCrew();

@@ -13,13 +13,13 @@ const ANY_PICTURE = "image/*";
 
 export interface PhotographsProps {
   photographs: readonly Photograph[];
-  /** Without it nothing is added here. */
+  /** Absent: photos cannot be added. */
   onAdd?: ((photograph: Photograph) => void) | undefined;
-  /** Of what is not logged yet. */
+  /** For photos not logged yet. */
   onRemove?: ((photograph: Photograph) => void) | undefined;
 }
 
-/** The photographs of one discrepancy, each as large as the page when it is touched; and a way to take one more. */
+/** Photos of one discrepancy, enlarged on tap, with a button to add one. */
 export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsProps) {
   const [large, setLarge] = useState<string>();
   const [trouble, setTrouble] = useState("");

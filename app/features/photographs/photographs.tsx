@@ -7,12 +7,12 @@ const PhotographStrip = lazy(async () => {
   try {
     return { default: (await import("./photograph-strip")).PhotographStrip };
   } catch {
-    // Whoever logs a finding without a network is not kept from it by a part that has not come.
+    // A missing part must not prevent logging a discrepancy offline.
     return { default: NotHere };
   }
 });
 
-/** As high as what comes: it moves nothing away from under a thumb. */
+/** Placeholder of equal height, so that nothing moves. */
 function Room({ photographs, onAdd }: PhotographsProps) {
   return (
     <View className="gap-2">
@@ -26,7 +26,7 @@ function NotHere() {
   return <Text className="text-sm text-voice">Photos appear when you are online again.</Text>;
 }
 
-/** The photographs of one discrepancy. A part of its own: the log and the walk both show it, and what two pages share is fetched with the first page. */
+/** Photos of one discrepancy. Loaded on demand, because log and preflight share it and shared code would go into the first load. */
 export function Photographs(props: PhotographsProps) {
   if (props.photographs.length === 0 && !props.onAdd) return null;
   return (

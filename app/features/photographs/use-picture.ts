@@ -1,7 +1,7 @@
 import { useEffect, useState } from "react";
 import { pictureOf } from "../../device/photographs/stored-photos";
 
-/** Where a photograph can be shown from: this device's own, else the server's; null where neither has it yet, undefined while it is looked for. */
+/** URL of a photo from this device or the server; null if neither has it, undefined while loading. */
 export function usePicture(hash: string): string | null | undefined {
   const [url, setUrl] = useState<string | null>();
   useEffect(() => {

@@ -45,7 +45,7 @@ const WORDS: Record<string, string> = {
 };
 const words = (option: string) => WORDS[option] ?? option;
 
-/** How this pilot works on this aircraft, each setting with its reason. */
+/** The pilot's preferences for this aircraft, each with its reason. */
 export function PreferencesScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>

@@ -1,4 +1,4 @@
-/** All pages of a walk: what they share would otherwise be fetched with the first page of the house, and out there nobody waits for one after the other. */
+/** All preflight pages in one chunk: otherwise shared code would go into the first load, and offline pages would load one by one. */
 export { AfterScreen } from "../after/after-screen";
 export { DebriefScreen } from "../debrief/debrief-screen";
 export { CarryScreen } from "../departure/carry-screen";

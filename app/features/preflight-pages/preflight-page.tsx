@@ -3,7 +3,7 @@ import { type ComponentType, lazy, Suspense } from "react";
 
 type Pages = typeof import("./pages");
 
-/** One page of a walk, out of the one piece of code that has them all. `engine`: where the address names one. */
+/** A preflight page from the common chunk. `engine`: from the address. */
 export function walkPage(name: keyof Pages) {
   const Page = lazy(async () => ({
     default: (await import("./pages"))[name] as unknown as ComponentType<{ id: string; engine?: string }>,
@@ -18,7 +18,7 @@ export function walkPage(name: keyof Pages) {
   };
 }
 
-/** One page of an aircraft that is about to fly: out of the same piece of code, for they share its arithmetic. */
+/** A planning page of an aircraft, from the same chunk because it shares the calculations. */
 export function aircraftPage(name: "LoadingScreen" | "DepartureScreen" | "CarryScreen") {
   const Page = lazy(async () => ({ default: (await import("./pages"))[name] }));
   return function AircraftPage() {

@@ -2,7 +2,7 @@ import { itemsOf, type Phase } from "@cravix/core";
 import type { Bead } from "../../ui/aircraft/plan-view";
 import type { Walk } from "./use-preflight";
 
-/** The beads of the plan view: the stations of this step, or of the lap ahead while still at the papers. */
+/** Stations on the plan view: those of this phase, or of the walkaround ahead during the documents. */
 export function beadsFor({ list, state, item, phase }: Walk): Bead[] {
   const shown: Phase = phase === "fluids" ? "fluids" : "lap";
   const items = itemsOf(list, shown);

@@ -5,7 +5,7 @@ import { Text } from "../../ui/text";
 import { SaveStatus } from "../sync/save-status";
 import type { Walk } from "./use-preflight";
 
-/** Which aircraft, what is different today, what is out or on, and whether the answers are kept. */
+/** Aircraft, today's conditions, what is out or on, and save status. */
 export function WalkHeader({ walk }: { walk: Walk }) {
   const { list, ledger } = walk;
   const on = ledger.filter((entry) => entry.how === "on" && entry.state === "out").length;

@@ -15,16 +15,16 @@ import { Photographs } from "../photographs/photographs";
 import { Mark } from "./mark";
 import type { Walk } from "./use-preflight";
 
-/** Where passengers are briefed, in every list that has it. */
+/** Item id of the passenger briefing. */
 const PASSENGERS = "board.brief";
 
-/** What the record says, at the item that shows the whole of it. */
+/** Due items, at the item that shows the whole record. */
 function papersOf({ list, state }: Walk, item: Item) {
   const asked = item.due?.includes("*") ? flightAsked(list, state) : undefined;
   return list.papers && asked ? { of: list.papers, asked } : undefined;
 }
 
-/** What was photographed of a known discrepancy, by whoever stood here before; and one more, taken now. */
+/** Earlier photos of a known discrepancy, and adding one. */
 function KnownPhotographs({ walk: { list, state }, discrepancyId }: { walk: Walk; discrepancyId: string }) {
   const dispatch = useAppDispatch();
   const open = useOpenDiscrepancies(useBundle(list.registration));
@@ -39,7 +39,7 @@ function KnownPhotographs({ walk: { list, state }, discrepancyId }: { walk: Walk
   );
 }
 
-/** What to do now, what good looks like, what bad looks like. */
+/** What to do, what good looks like, what bad looks like. */
 export function ItemCard({
   walk,
   item,

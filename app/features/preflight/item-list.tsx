@@ -6,11 +6,11 @@ import { Text } from "../../ui/text";
 import type { Walk } from "./use-preflight";
 import type { Acts } from "./use-preflight-actions";
 
-/** So many lines round the one at hand are shown; a step of two thousand would cost every answer its second. */
+/** Items shown around the current one; rendering two thousand would slow every answer. */
 const BEFORE = 60;
 const AHEAD = 140;
 
-/** The whole list of this step on wide screens: what is done, where you are, what is ahead. */
+/** Items of this phase on wide screens: done, current, ahead. */
 export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { list, state, item, phase } = walk;
   const here = useRef<View>(null);

@@ -1,7 +1,7 @@
 import Svg, { Circle } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";
 
-/** Good is a full bead, as on the thread. */
+/** Good is a filled bead, as on the progress line. */
 export function Mark({ kind }: { kind: "good" }) {
   const { ink } = usePalette();
   return (

@@ -5,7 +5,7 @@ import { usePreflight } from "./use-preflight";
 
 export type FoldedWalk = NonNullable<ReturnType<typeof usePreflight>["preflight"]>;
 
-/** What every screen of a walk has in common: the preflight of this address is brought back, or it is said that it is not here. */
+/** Common frame of preflight pages: restores the preflight, or says that it is not here. */
 export function WalkFrame({ id, children }: { id: string; children: (folded: FoldedWalk) => ReactNode }) {
   const { preflight, missing } = usePreflight(id);
   if (missing) return <NoSuchWalk />;

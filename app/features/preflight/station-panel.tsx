@@ -7,18 +7,18 @@ import { Row } from "./item-list";
 import type { Walk } from "./use-preflight";
 import type { Acts } from "./use-preflight-actions";
 
-/** So many lines of one station round the one at hand; more would only be scrolled past. */
+/** Items shown around the current one. */
 const ROUND = 30;
 
 /**
- * What belongs to an item that has no place on the plan: the open discrepancies beside the papers, what is on or off beside the cockpit, and what
- * else is asked at the same place.
+ * Context of an item without a place on the plan: open discrepancies beside the documents, things to put back beside the cockpit,
+ * and other items of the station.
  */
 export function StationPanel({ walk, acts, item }: { walk: Walk; acts: Acts; item: Item }) {
   const { list, state, phase, ledger } = walk;
   const here = useRef<View>(null);
   const itemId = item.id;
-  // Each item is met in the middle of its station's.
+  // Scroll the current item to the centre.
   useEffect(() => {
     if (itemId) (here.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
   }, [itemId]);

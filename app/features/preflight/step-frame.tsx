@@ -25,15 +25,15 @@ interface StepFrameProps {
   item: Item;
   body: ReactNode;
   actions: ReactNode;
-  /** What is drawn of a number, in the plan's place on a wide screen. */
+  /** Drawing of a reading, in place of the plan on a wide screen. */
   drawing?: ReactNode;
-  /** What a phone has room for: the place on the plan with a short answer, or the answer alone. */
+  /** Use of limited space on a phone: plan with a short answer, or answer only. */
   roomFor: "the place" | "the answer";
-  /** Its parts where several stand here together, for whoever reads them aloud. */
+  /** Parts of a card, for reading aloud. */
   parts?: readonly Item[];
 }
 
-/** What every step of a walk stands in: who and where at the top, the place, what is asked, and the answers under the thumb. */
+/** Frame of every preflight step: header, plan, content, answers within thumb reach. */
 export function StepFrame(props: StepFrameProps) {
   const { walk, acts, item, body, actions, drawing, roomFor, parts } = props;
   const wide = useWide();
@@ -85,7 +85,7 @@ export function StepFrame(props: StepFrameProps) {
         </View>
       </View>
     );
-  // The plan stands where it says where one is; the papers, the cockpit and the board have no place on it.
+  // The plan is shown for items with a place on it; documents, cockpit and boarding have none.
   const place = list.stations.find((station) => station.id === item.station);
   const onPlan = phase === "lap" || phase === "fluids" || place?.role === "approach";
   const offPlan = phase === "papers" || phase === "cockpit" || phase === "board";
@@ -99,7 +99,7 @@ export function StepFrame(props: StepFrameProps) {
     <View className="h-full bg-paper" role="main">
       {head}
       {notes}
-      {/* All parts of a card are seen before the plan is large. */}
+      {/* All parts of a card take precedence over a large plan. */}
       {above && <View className={`flex-1 ${parts ? "min-h-[110px]" : "min-h-[180px]"}`}>{above}</View>}
       <ScrollView
         key={item.id}
@@ -119,7 +119,7 @@ function Plan({ walk, acts }: Pick<StepFrameProps, "walk" | "acts">) {
   return plan ? <PlanView plan={plan} beads={beads} onPress={acts.visitStation} /> : null;
 }
 
-/** What belongs to a whole step: fuel so far, the run-up, the wind. */
+/** Panel of a whole phase: fuel so far, run-up, wind. */
 export function StepPanel({ walk }: { walk: Walk }) {
   const { item, list } = walk;
   const role = list.stations.find(({ id }) => id === item?.station)?.role;

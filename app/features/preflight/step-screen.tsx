@@ -27,7 +27,7 @@ import { StepFrame, StepPanel } from "./step-frame";
 import { useWalk, type Walk } from "./use-preflight";
 import { type Acts, usePreflightActions } from "./use-preflight-actions";
 
-/** One screen carries the walk from the papers to the line-up: always the one thing to do now. */
+/** Main preflight screen, from documents to line-up: always one thing to do. */
 export function StepScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <Step folded={folded} />}</WalkFrame>;
 }
@@ -48,7 +48,7 @@ function Step({ folded }: { folded: FoldedWalk }) {
   return <ItemStep walk={walk} acts={acts} item={item} />;
 }
 
-/** A station that holds something that has to wait is not done from memory either. */
+/** A station with a blocked item cannot be done from memory either. */
 function FlowStep({ walk, acts, station }: { walk: Walk; acts: Acts; station: Station }) {
   const { list, state } = walk;
   const waiting = useMemo(() => stationBlockedBy(list, state, station.id), [list, state, station.id]);
@@ -62,7 +62,7 @@ function FlowStep({ walk, acts, station }: { walk: Walk; acts: Acts; station: St
 interface Shown {
   itemId: string;
   why: boolean;
-  /** Absent: not writing anything up; otherwise the words that a wrong count or a known thing puts there. */
+  /** Set while logging a problem, with a preset text for a wrong count or a known fault. */
   writing?: { preset?: string } | undefined;
 }
 
@@ -82,7 +82,7 @@ function ItemStep({ walk, acts, item }: ItemStepProps) {
 
 function FreeItemStep({ walk, acts, item }: ItemStepProps) {
   const wide = useWide();
-  // What belongs to one item goes with it; the plan and the rest stay on the screen from item to item.
+  // State of one item; plan and the rest persist between items.
   const [shown, setShown] = useState<Shown>({ itemId: item.id, why: false });
   const { why, writing } = shown.itemId === item.id ? shown : { why: false, writing: undefined };
   const setWhy = (next: boolean) => setShown({ itemId: item.id, why: next });
@@ -147,7 +147,7 @@ function FreeItemStep({ walk, acts, item }: ItemStepProps) {
       />
     );
 
-  // While a number is being typed, the number and what it comes to have the room.
+  // While a number is entered, it gets the space.
   const typing = item.kind === "measure" && measure.value !== undefined;
   const drawn = item.kind === "measure" && drawnReading(walk, item) !== undefined;
   const panelLeft = wide && (phase === "run-up" || phase === "line-up");
@@ -214,7 +214,7 @@ function ObserveStep({
   onBack: () => void;
   onLog: (seen: "same" | "grown", measure: string) => void;
 }) {
-  // What is being written here survives a reload, as what was found does.
+  // The draft survives a reload.
   const { value: measure, change, drop } = usePersistedState(`observe draft:${walkId}:${item.id}`, "");
   const log = () => {
     onLog(seen, measure.trim());

@@ -19,16 +19,16 @@ import { type EventInput, JUST_LOGGED, record, recordAll } from "../../store/pre
 import type { HowRead } from "./answers/measure-panel";
 import type { Walk } from "./use-preflight";
 
-/** What a person can do in a walk; each becomes an event. */
+/** Actions of a preflight; each becomes an event. */
 export function usePreflightActions({ list, state, item }: Pick<Walk, "list" | "state" | "item">) {
   const dispatch = useAppDispatch();
   const me = useAppSelector((root) => root.session.crewId);
   return useMemo(() => {
     const id = state.id;
-    // The same words as the screen's: whichever way an answer comes in, nothing passes a gate or a rule.
+    // Same check as on the screen: no input path bypasses a gate or rule.
     const free = (target: Item) => !blockedBy(list, state, target);
     const visit = (itemId: string) => void dispatch(record(id, "item.visited", { itemId }));
-    // Where two are here, one reads and the other answers.
+    // With two people one reads and the other answers.
     const byCrewId = state.joined[0];
     return {
       visit,
@@ -54,9 +54,9 @@ export function usePreflightActions({ list, state, item }: Pick<Walk, "list" | "
         const { key, unit } = target.reading;
         dispatch(record(id, "reading.taken", { itemId: target.id, key, value, unit, ...how }));
       },
-      /** One answer to all parts of a card: each is on record by itself, all of them or none. Numbers and choices by their item. */
+      /** One answer to all parts of a card, recorded as one event per part, all or none. Numbers and choices by item. */
       cardChecked: (card: Card, values: Readonly<Record<string, number | string>> = {}) => {
-        // The last first: the walk goes on behind the first part, and what stands between the parts is not passed by.
+        // Last part first: the preflight continues after the first part, so items in between are not skipped.
         const all = [...card.parts]
           .reverse()
           .filter(free)
@@ -103,7 +103,7 @@ export function usePreflightActions({ list, state, item }: Pick<Walk, "list" | "
             card.parts.map((part): EventInput => ({ type: "item.postponed", data: { itemId: part.id } })),
           ),
         ),
-      /** One cup from one drain; clean or not, it is on record. */
+      /** Records a sample, clean or not. */
       sample: (target: Item, sample: Sample) => {
         if (!free(target)) return;
         const fate = sample.look === "clean" ? (list.preferences?.sample ?? "discarded") : "discarded";
@@ -162,14 +162,14 @@ export function usePreflightActions({ list, state, item }: Pick<Walk, "list" | "
         );
       },
       later: (target: Item) => void dispatch(record(id, "item.postponed", { itemId: target.id })),
-      /** A whole station done from memory; nothing of it may wait for something else, unless it was put off. */
+      /** Records a whole station done from memory; none of its items may be blocked unless postponed. */
       flowed: (stationId: string) => {
         if (stationBlockedBy(list, state, stationId)) return;
         dispatch(record(id, "station.flowed", { stationId }));
       },
       join: (crewId: string) => void dispatch(record(id, "crew.joined", { crewId })),
       leave: (crewId: string) => void dispatch(record(id, "crew.left", { crewId })),
-      /** Whether this person may take back what was done last. */
+      /** True if this person can undo the last action. */
       canUndo: undoEvent(state, me) !== undefined,
       undo: () => {
         const back = takeBackAll(state, me);
@@ -183,7 +183,7 @@ export function usePreflightActions({ list, state, item }: Pick<Walk, "list" | "
             ...(since && { since }),
           }),
         ),
-      /** The take-off was given up: the walk is signed, so there is nothing to go back to. */
+      /** Take-off abandoned: the preflight is signed, so there is nothing to return to. */
       aborted: () =>
         void dispatch(
           recordAll(id, [
@@ -191,7 +191,7 @@ export function usePreflightActions({ list, state, item }: Pick<Walk, "list" | "
             { type: "resumed", data: { way: "where I was" } },
           ]),
         ),
-      /** Going on after an interruption: looks that lie behind the point one goes back to are done again. */
+      /** Resumes after an interruption: checks after the chosen point are repeated. */
       resume: (way: ReturnWay) => {
         const back = item && resumePoint(list, state, item, way);
         for (const eventId of back?.undo ?? []) dispatch(record(id, "item.undone", { eventId }));

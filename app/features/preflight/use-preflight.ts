@@ -12,7 +12,7 @@ import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { openPreflight } from "../../store/preflight/open-preflight";
 import { selectPreflight } from "../../store/preflight/preflight-slice";
 
-/** The preflight of this address, brought back from the device where it is not on the screen yet. */
+/** Preflight of this address, restored from the device if necessary. */
 export function usePreflight(id: string) {
   const dispatch = useAppDispatch();
   const ready = useAppSelector((state) => state.session.ready);
@@ -25,7 +25,7 @@ export function usePreflight(id: string) {
   return { missing, preflight: current === id ? folded : null };
 }
 
-/** Everything the walk's screens show, computed once for each answer. */
+/** Derived state for the preflight screens, computed once per answer. */
 export function useWalk(folded: NonNullable<ReturnType<typeof selectPreflight>>) {
   const { list, state } = folded;
   return useMemo(() => {

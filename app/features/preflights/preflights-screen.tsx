@@ -12,7 +12,7 @@ import { useWide } from "../../ui/use-wide";
 import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
 
-/** The group's last preflights: who walked, what it came to, and the whole of each. */
+/** The group's recent preflights with pilot, verdict and details. */
 export function WalksScreen() {
   const wide = useWide();
   const ready = useAppSelector((state) => state.session.ready);

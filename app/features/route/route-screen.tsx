@@ -14,7 +14,7 @@ import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { type LapOfPilot, useRoute } from "./use-route";
 
-/** The route of the walkaround: how far you walk, how far you need to, and a better order where there is one. */
+/** Walkaround route: distance walked, shortest distance, and a better order if there is one. */
 export function RouteScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Route aircraft={aircraft} />}</AircraftFrame>

@@ -14,7 +14,7 @@ export interface LapOfPilot {
   usual?: { walks: number; metres: number; backtrackMetres: number; returns: number };
 }
 
-/** This pilot's lap in metres, what he usually walked in earlier walks, and the shortest there is. */
+/** This pilot's route length, usual earlier routes, and the shortest route. */
 export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfPilot {
   const problem = useMemo(() => routeProblem(bundle.type), [bundle.type]);
   const [best, setBest] = useState<OrderResult>();
@@ -22,7 +22,7 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfP
   useEffect(() => {
     if (!problem) return;
     let current = true;
-    // The page is painted first: what one has come for is there before the search begins.
+    // Paint the page before searching.
     const timer = setTimeout(() => {
       searchLap(problem).then(
         (found) => current && setBest(found),

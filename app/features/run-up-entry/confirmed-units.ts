@@ -5,14 +5,14 @@ import { readTraceFile } from "../../device/workers/run-up-work";
 
 type Told = Partial<Record<UnitKind, string>>;
 
-/** The units of one monitor, by the names of its columns: another one in the same aircraft is asked about anew. */
+/** Key by column names, so that another monitor in the same aircraft is asked about again. */
 const noteOf = (registration: string, columns: readonly TraceColumn[]): string =>
   `monitor units:${registration}:${columns.map(({ header }) => header).join("|")}`;
 
 export const isOf = ({ field }: TraceColumn, kind: UnitKind): boolean =>
   field !== undefined && field !== "time" && kindOf(field) === kind;
 
-/** Keeps what was told of a monitor's units. */
+/** Saves confirmed units of a monitor. */
 export async function keepToldUnits(registration: string, columns: readonly TraceColumn[]): Promise<void> {
   const told: Told = {};
   for (const { field, unit, told: said } of columns)
@@ -20,7 +20,7 @@ export async function keepToldUnits(registration: string, columns: readonly Trac
   await keepNote(noteOf(registration, columns), told);
 }
 
-/** A file whose open units were told for this monitor before: read again with them. */
+/** Reads a file again with units confirmed earlier for this monitor. */
 export async function withToldUnits(
   registration: string,
   file: Blob,

@@ -21,7 +21,7 @@ import { usePreflightActions } from "../preflight/use-preflight-actions";
 type Place = StickCorner | "rudder left" | "rudder right";
 const PLACES: readonly Place[] = [...STICK_CORNERS, "rudder left", "rudder right"];
 
-/** The buttons stand where the stick goes. */
+/** Buttons arranged like the stick positions. */
 const AS_A_BOX: readonly Place[] = [
   "forward left",
   "forward right",
@@ -31,7 +31,7 @@ const AS_A_BOX: readonly Place[] = [
   "rudder right",
 ];
 
-/** Controls as a drill: for each corner of the box the aircraft from behind, as it must look, to hold the real one against. */
+/** Control check drill: for each corner, the aircraft from behind as it must look. */
 export function ControlsScreen({ id }: { id: string }) {
   return <WalkFrame id={id}>{(folded) => <Drill folded={folded} />}</WalkFrame>;
 }
@@ -60,7 +60,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
     }
   };
   const all = seen.size === PLACES.length;
-  // Something comes first here (the brakes, on this type): it is said, and what was looked at is answered after it.
+  // Something must come first (brakes, on this type): it is shown, and the answer waits.
   const block = item && blockedBy(walk.list, walk.state, item);
   return (
     <Screen
@@ -150,7 +150,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
   );
 }
 
-/** The aircraft seen from behind: where each trailing edge has to be. */
+/** The aircraft from behind, with the required trailing edge positions. */
 function FromBehind({
   corner,
   pedal,

@@ -37,11 +37,11 @@ export type Alone = Exclude<Procedure, "clear">;
 interface Ended {
   trace: Trace;
   judgement: Judgement;
-  /** What it is written down as. */
+  /** Value to record. */
   value?: number;
 }
 
-/** One procedure by itself: coached, and at its end one judged reading, which can be written down at its item. */
+/** One coached procedure that ends in a judged reading for its item. */
 export function ProcedureDesk({
   walk,
   engine,
@@ -192,7 +192,7 @@ function endOf(procedure: Alone, measured: Trace, marks: Mark[], profile: RunUpP
   }
 }
 
-/** The item of the list that asks for this; absent where none does. */
+/** Checklist item for this procedure, if there is one. */
 function itemOf(walk: Walk, engine: RunUpEngine, procedure: Alone): Item | undefined {
   const items = itemsOf(walk.list, "run-up");
   if (procedure === "ground lean") return items.find(({ traced }) => traced === "lean");

@@ -3,31 +3,31 @@ import type { MagnetoSideOrder, Mark, Trace, TraceSource } from "@cravix/core/ru
 import { dropNote, keepNote, noteKeys, readNote } from "../../device/log/notes";
 import type { RunUpQuestion } from "../../device/workers/run-up.worker";
 
-/** A run-up that was read, with all that the pilot has answered, before it is written down. */
+/** A run-up with the pilot's answers, before it is recorded. */
 export interface RunUpDraft {
   /** When it was read, ISO 8601. */
   at: string;
   trace: Trace;
   source: TraceSource;
-  /** Cleared so often. */
+  /** Number of clearing attempts. */
   tries: number;
   marks?: Mark[];
-  /** What the pilot answered, and which questions that were. */
+  /** The pilot's answers, and the questions asked. */
   told: Observation[];
   asked: OpenQuestion["id"][];
-  /** What the pilot said of the sides. */
+  /** The pilot's answer about the sides. */
   sides?: MagnetoSideOrder;
-  /** What was seen before a remedy, where this is the check after it. */
+  /** Observations before a remedy, for the check after it. */
   before?: NonNullable<RunUpQuestion["before"]>;
 }
 
 const DRAFT = "run-up draft:";
-/** A draft of a walk that nobody came back to is let go after a week. */
+/** Drafts are deleted after a week. */
 const KEPT_MS = 7 * 24 * 3_600_000;
 
 const nameOf = (walkId: string, engine: string | undefined) => `${DRAFT}${walkId}:${engine ?? "engine"}`;
 
-/** Keeps what was read on this device, until it is written down: a telephone that closes the page loses neither the trace nor an answer. */
+/** Saves a run-up on this device until it is recorded, so that closing the page loses nothing. */
 export async function keepRunUp(walkId: string, engine: string | undefined, draft: RunUpDraft) {
   await keepNote(nameOf(walkId, engine), draft);
   for (const key of await noteKeys(DRAFT)) {
@@ -36,11 +36,11 @@ export async function keepRunUp(walkId: string, engine: string | undefined, draf
   }
 }
 
-/** The run-up of this walk and engine that was read and is not yet written down. */
+/** Saved run-up of this preflight and engine that is not recorded yet. */
 export async function keptRunUp(walkId: string, engine: string | undefined): Promise<RunUpDraft | undefined> {
   const kept = await readNote<RunUpDraft & { onlySide?: "right" | "left" }>(nameOf(walkId, engine));
   if (!kept?.onlySide) return kept;
-  // As it was kept by an earlier version of this page.
+  // Format of an earlier version of this page.
   const { onlySide, ...draft } = kept;
   return { ...draft, sides: { first: onlySide } };
 }

@@ -33,7 +33,7 @@ function usedAs({ field, unit }: TraceColumn): string {
   return field ? `${fieldName(field)}${unit ? `, ${unit}` : ": which unit?"}` : "not used";
 }
 
-/** A file of an engine monitor: picked, its columns understood or told, and handed on as a trace. */
+/** Loads an engine monitor file: columns are recognised or chosen, then read as a trace. */
 export function FileWay({
   registration,
   cylinders,
@@ -70,7 +70,7 @@ export function FileWay({
     setColumns((before) =>
       before.map((column) => {
         if (column.index !== index) {
-          // One column for one thing.
+          // One column per channel.
           if (change.field && column.field === change.field) {
             const { field: _f, unit: _u, ...rest } = column;
             return rest;
@@ -78,7 +78,7 @@ export function FileWay({
           return column;
         }
         const { unknownUnit: _told, assumed: _taken, told: _said, ...rest } = column;
-        // A column that was given its meaning is in a unit that nobody has said yet: the numbers are still heard.
+        // A column chosen by hand has no confirmed unit yet: it is detected from the numbers.
         return change.field
           ? { ...rest, ...change, assumed: true as const }
           : { ...rest, ...change, told: true as const };

@@ -37,7 +37,7 @@ import { forTheRecord, useRecordRunUp } from "./read/use-record";
 import { FileWay } from "./run-up-file-entry";
 import { RunUpSourcePicker } from "./run-up-source-picker";
 
-/** The run-up in one place: from the monitor, from a file, or by typing; read, judged, explained, and written down with one touch. */
+/** Run-up page: from the monitor, a file, or by hand; read, judged, explained, and recorded with one tap. */
 export function RunUpScreen({ id, engine }: { id: string; engine?: string }) {
   return <WalkFrame id={id}>{(folded) => <Desk folded={folded} name={engine} />}</WalkFrame>;
 }
@@ -71,7 +71,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
   const [emergency, setEmergency] = useState<Shown | "pick">();
   const [procedure, setProcedure] = useState<Procedure>();
   const [guess, setGuess] = useState<string>();
-  /** What a trace that could not be read in full has shown, for a pilot who types the rest. */
+  /** Values from an incomplete trace, for a pilot who enters the rest. */
   const [known, setKnown] = useState<ReturnType<typeof manualValuesFromTrace>>();
   const hand = useTypedRunUp(walk, engine);
   const { profile } = engine;
@@ -142,7 +142,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
           const { side } = emergency;
           const key = side && readingKey(`magneto.${side}`, engine.name);
           const sideItem = key && walk.list.items.find((item) => item.reading?.key === key);
-          // What is judged of the same side afterwards is the same trouble.
+          // Later judgements of the same side have the same cause.
           const cause = side ? causeOnEngine(magnetoCause(side), engine.name) : undefined;
           acts.found(sideItem || engine.baseItem, text, "stop", cause ? { cause } : {});
           router.replace(`/preflight/${id}/verdict`);
@@ -256,7 +256,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
 
   return (
     <Screen
-      // Each page begins at its top.
+      // Each page starts at its top.
       key={way}
       actions={
         <View className="flex-row gap-2">
@@ -297,7 +297,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
           planted={planted}
           onWay={(picked) => {
             begin();
-            // Another run-up: its numbers are its own.
+            // Another run-up has its own numbers.
             setKnown(undefined);
             setWay(picked);
           }}
@@ -333,7 +333,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
   );
 }
 
-/** The card that is shown, for which side, and whether it is practice. */
+/** Emergency card shown, its side, and whether it is practice. */
 interface Shown {
   id: Emergency;
   side?: "right" | "left";

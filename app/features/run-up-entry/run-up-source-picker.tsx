@@ -12,7 +12,7 @@ import { plantedWords, troublesOf, troubleWord } from "./practice/random-scenari
 import type { Planted } from "./practice/simulated-fault";
 import { PROCEDURE_WORDS } from "./procedure-text";
 
-/** Three ways in, the one without hands first; and what the stand-in has in store. */
+/** Choice of source, hands-free first, and the fault of the simulated engine. */
 export function RunUpSourcePicker({
   engine,
   planted,
@@ -27,7 +27,7 @@ export function RunUpSourcePicker({
   const [open, setOpen] = useState(false);
   const { profile } = engine;
   const shown = planted.secret ? undefined : planted.fault.kind;
-  /** What was drawn by lot was for one lesson. */
+  /** A random fault applies to one practice run only. */
   const asPlanted = (way: "live" | "practice") => {
     planted.known();
     onWay(way);

@@ -14,7 +14,7 @@ const NAMES: Partial<Record<UnitKind, string>> = {
   suction: "suction",
 };
 
-/** In which unit a monitor writes something: asked once, and remembered for this monitor. */
+/** Asks for an ambiguous unit of a monitor; remembered for it. */
 export function UnitAsked({
   question: { kind, why, could, taken },
   columns,

@@ -10,7 +10,7 @@ import type { Walk } from "../preflight/use-preflight";
 
 const MAGNETO_READINGS = [READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft];
 
-/** The engine so far: the two drops under the run-up rpm with the limit as a line, and every judgement of this step. */
+/** Run-up so far: both drops below the run-up rpm with the limit, and the judgements of this phase. */
 export function RunUpPanel({ walk }: { walk: Walk }) {
   const { state, judged, list } = walk;
   const base = state.readings[READING.magnetoBase]?.value;
@@ -35,7 +35,7 @@ export function RunUpPanel({ walk }: { walk: Walk }) {
   );
 }
 
-/** The ways to more than one number: the engine's own page, and the controls as a drill. */
+/** Links to the engine's run-up page and the control check drill. */
 function RunUpDoors({ walk }: { walk: Walk }) {
   const { list, state, item } = walk;
   if (!item) return null;

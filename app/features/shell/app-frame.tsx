@@ -14,26 +14,26 @@ import { Text } from "../../ui/text";
 import { PageFailed } from "./page-failed";
 
 hearInstallOffer();
-/** One for the whole program, and filled before anything is drawn. */
+/** One store for the whole app, loaded before anything is drawn. */
 const store = createStore();
 const restoring = restore(store.dispatch);
-// Most often it is done before anything is drawn: then the page is drawn once and not twice.
+// Usually restored before the first render, so that the page is drawn once.
 let restoredAlready = false;
 restoring.then(
   () => {
     restoredAlready = true;
   },
-  // Whoever draws the page tells what went wrong.
+  // Errors are shown by the page.
   () => undefined,
 );
 
-/** What nobody waits for is done when the first page stands. */
+/** Runs background work once the first page is visible. */
 const whenIdle: (work: () => void) => void =
   typeof requestIdleCallback === "function"
     ? (work) => requestIdleCallback(work, { timeout: 4000 })
     : (work) => setTimeout(work, 1500);
 
-/** What stands round every page: the store, what the device remembers, and what is seen where a page fails. */
+/** Frame of every page: store, stored state, error fallback. */
 export function AppFrame({ children }: { children: ReactNode }) {
   const [trouble, setTrouble] = useState("");
   const [restored, setRestored] = useState(() => restoredAlready);
@@ -51,7 +51,7 @@ export function AppFrame({ children }: { children: ReactNode }) {
     window.addEventListener?.("online", again);
     return () => window.removeEventListener?.("online", again);
   }, []);
-  // Behind the first page, which is drawn by now.
+  // After the first page has been drawn.
   useEffect(() => {
     if (!restored) return;
     void restoreRest(store.dispatch).catch(() => undefined);

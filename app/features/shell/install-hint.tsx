@@ -3,7 +3,7 @@ import { install, useInstall } from "../../device/install";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
-/** That Cravix can stand on the home screen: at a tap where the browser offers it, else how it is done. `quiet`: only where it is a tap. */
+/** Hint for installing Cravix: a button if the browser supports it, else instructions. `quiet`: button only. */
 export function InstallHint({ quiet = false }: { quiet?: boolean }) {
   const state = useInstall();
   if (state === "installed") return quiet ? null : <Text>Cravix is installed on this device.</Text>;

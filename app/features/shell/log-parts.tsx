@@ -9,7 +9,7 @@ const PARTS = [
   ["/log/workshop", "Workshop"],
 ] as const;
 
-/** What the log has: a page each, with the one that is shown marked. */
+/** Tabs of the log, with the current one marked. */
 export function LogParts({ here }: { here: (typeof PARTS)[number][0] }) {
   const wide = useWide();
   return (

@@ -4,7 +4,7 @@ import { useAppSelector } from "../../store/hooks";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 
-/** A new version has come and waits: offered where no walk is open on this device, and never put in place under one. */
+/** Offers a waiting new version, but never during a preflight on this device. */
 export function NewVersion() {
   const waits = useAppSelector((state) => state.version.waits);
   const walking = useAppSelector((state) => state.preflight.open.some((walk) => !walk.flying));

@@ -1,6 +1,6 @@
 import { NothingHere } from "./nothing-here";
 
-/** The address names nothing that there is. */
+/** Page for an unknown address. */
 export function NoSuchPage() {
   return (
     <NothingHere head="Page not found" title="Page not found">

@@ -5,7 +5,7 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 
-/** In place of what an address names and is not here: what is so, what that means, and the way on. */
+/** Placeholder for something missing: what is missing, what that means, and a way on. */
 export function NothingHere({
   head,
   title,

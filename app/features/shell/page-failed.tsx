@@ -5,7 +5,7 @@ import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Text } from "../../ui/text";
 
-/** Whether a part of the program could not be fetched, rather than failed. */
+/** True if part of the app could not be loaded, as opposed to an error in it. */
 export function isNotFetched(error: Error): boolean {
   return (
     error.name === "AsyncRequireError" ||
@@ -16,13 +16,13 @@ export function isNotFetched(error: Error): boolean {
 }
 
 /**
- * What is seen in place of a page that failed. It asks nothing of the store or of the page's own parts: what has failed may be among them. What was
- * answered is on the device's disk before it is on the screen, so nothing is lost by opening anew.
+ * Error page, independent of the store and the page's own code, which may have failed. Answers are stored before they are shown,
+ * so reloading loses nothing.
  */
 export function PageFailed({ error: thrown }: FallbackProps) {
   const error = thrown instanceof Error ? thrown : new Error(String(thrown));
   const fetched = !isNotFetched(error);
-  // The address of what failed: without its pages the router goes back to the first one.
+  // Address of the failed page; without its pages the router would go to the first one.
   const [address] = useState(() => window.location.href);
   useEffect(() => {
     console.error(thrown);
@@ -54,7 +54,7 @@ export function PageFailed({ error: thrown }: FallbackProps) {
             tone="primary"
             className="min-h-16 flex-1"
             testID="primary"
-            // Opened anew: what failed in memory, or was not fetched, is asked for again.
+            // Reload, so that failed state and missing code are loaded again.
             onPress={() => window.location.assign(address)}
           >
             Try again

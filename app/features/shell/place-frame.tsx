@@ -6,8 +6,8 @@ import { useWide } from "../../ui/use-wide";
 import { SaveStatus } from "../sync/save-status";
 
 /**
- * The first page of a place: its name, its parts, a list, and what is chosen of it. Beside each other where there is room; on a phone the detail
- * stands where the page puts it.
+ * Main page of a place: title, tabs, list, and the selected entry. Side by side if there is room; on a phone the page positions
+ * the detail.
  */
 export function PlaceFrame({
   name,
@@ -19,7 +19,7 @@ export function PlaceFrame({
   name: string;
   parts?: ReactNode;
   list: ReactNode;
-  /** Shown on a wide screen alone: on a phone what is chosen opens in its place in the list. */
+  /** Shown on a wide screen only: on a phone the selected entry opens within the list. */
   detail: ReactNode;
   actions?: ReactNode;
 }) {

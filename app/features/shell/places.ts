@@ -7,11 +7,11 @@ export interface Place {
   href: "/" | "/log" | "/people";
   name: string;
   icon: LucideIcon;
-  /** Whether an address belongs to it. */
+  /** True if an address belongs to this place. */
   has: (path: string) => boolean;
 }
 
-/** The places of the house, in the order of a day. What comes later (plan, train) goes between them; five is the most that a thumb finds. */
+/** Places of the navigation bar, in the order of a day. At most five, for thumb reach. */
 export const PLACES: readonly Place[] = [
   {
     href: "/",
@@ -28,5 +28,5 @@ export const PLACES: readonly Place[] = [
   },
 ];
 
-/** The first pages of the places, where the bar is; behind them the page's own actions have its room. */
+/** Main pages, which show the bar; other pages use its space for their actions. */
 export const FIRST_PAGES: readonly string[] = ["/", "/log", "/log/walks", "/log/workshop", "/people"];

@@ -13,7 +13,7 @@ import { SaveStatus } from "../sync/save-status";
 import { NewVersion } from "./new-version";
 import { FIRST_PAGES, PLACES, type Place } from "./places";
 
-/** The house round the walk: where one is and where one can go, at the thumb on a phone and at the side on a wide screen. */
+/** Navigation: a bar at the bottom on a phone, a rail at the side on a wide screen. */
 export function Shell({ children }: { children: ReactNode }) {
   const wide = useWide();
   const path = usePathname();
@@ -88,7 +88,7 @@ function PlaceLink({ place, here, className }: { place: Place; here: boolean; cl
   );
 }
 
-/** Day and night colours, by a sun or a moon and its word. */
+/** Switches between day and night colours. */
 export function NightSwitch({ short = false }: { short?: boolean }) {
   const dispatch = useAppDispatch();
   const night = useAppSelector((state) => state.session.night);

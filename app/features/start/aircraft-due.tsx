@@ -12,7 +12,7 @@ import { JudgedPapers } from "../airworthiness/due-judgements";
 import { usePapers } from "../airworthiness/use-airworthiness";
 import type { KnownAircraft } from "./aircraft-frame";
 
-/** The last release that was signed after the aircraft had flown last: its next preflight is one after maintenance. */
+/** Last release signed after the last flight: the next preflight is one after maintenance. */
 export function releasedSinceFlown({ released, lastLine }: PapersOnFile): string | undefined {
   const last = released
     .map(({ release }) => release ?? "")
@@ -22,7 +22,7 @@ export function releasedSinceFlown({ released, lastLine }: PapersOnFile): string
   return !lastLine || idMsecs(last) > Date.parse(lastLine.on) ? last : undefined;
 }
 
-/** How a glider is launched: as it was told, else as it went up last; undefined where nothing counts launches. */
+/** Launch method of a glider: as chosen, else as last used; undefined if launches are not counted. */
 export function launchOf(
   { record, lastLine }: Pick<PapersOnFile, "record" | "lastLine">,
   told: LaunchWay | undefined,
@@ -33,7 +33,7 @@ export function launchOf(
   return told ?? ((lastLine?.counts[tow.id] ?? 0) > 0 ? "aerotow" : "winch");
 }
 
-/** Whether the aircraft is in date for what is planned: for its length, its landings, its conditions; and a way to the workshop where a limit allows one. */
+/** Whether the aircraft is in date for the planned flight; offers a flight to the workshop if a limit allows one. */
 export function PapersToday({
   aircraft: { bundle, plan },
   change,
@@ -43,7 +43,7 @@ export function PapersToday({
 }) {
   const papers = usePapers(bundle);
   const { flightMin, landings = 1, conditions, purpose } = plan;
-  // As it went up last, until somebody says otherwise.
+  // Default: the last launch method.
   const launch = papers && launchOf(papers.onFile, plan.launch);
   const asked = useMemo(
     () => ({
@@ -71,7 +71,7 @@ export function PapersToday({
   }, [launch, plan.launch, change]);
   const told = useRef<string>(undefined);
   useEffect(() => {
-    // Said once for each release: whoever knows better takes it back.
+    // Proposed once per release; the user can undo it.
     if (!worked || !offered || told.current === worked) return;
     told.current = worked;
     if (!conditions.includes("after maintenance"))

@@ -7,7 +7,7 @@ import { type AircraftInHand, useAircraft } from "./use-aircraft";
 
 export type KnownAircraft = AircraftInHand & { bundle: AircraftBundle; preferences: Preferences };
 
-/** What every screen before a walk has in common: somebody holds the device, and the aircraft is known; else it says what is missing. */
+/** Common frame of pages before a preflight: requires a crew member and the aircraft, or says what is missing. */
 export function AircraftFrame({
   registration,
   children,

@@ -16,7 +16,7 @@ import { gradeOf } from "../airworthiness/grade-of";
 import { usePersonDue } from "../people/use-person-due";
 import type { KnownAircraft } from "./aircraft-frame";
 
-/** Whether whoever holds this device is in date for what is planned. For that person's eyes: nothing of it goes into the aircraft's record. */
+/** Whether the pilot is in date for the planned flight. Private: nothing of it goes into the aircraft's record. */
 export function PilotToday({ aircraft: { bundle, plan, crewId } }: { aircraft: KnownAircraft }) {
   const { record, unknown } = usePersonDue(crewId ?? undefined);
   const { flightMin, conditions } = plan;

@@ -30,10 +30,10 @@ import { lastReadingText } from "../preflight/answers/last-reading";
 import { PapersToday } from "./aircraft-due";
 import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 
-// Fetched with their own arithmetic, and not with the first page.
+// Loaded on demand with their calculations.
 const nothing = { default: () => null };
 const DepartureToday = lazy(() =>
-  // With the pages of the walk that begins from here.
+  // In one chunk with the preflight pages.
   import("../preflight-pages/pages").then(
     ({ DepartureToday: part }) => ({ default: part }),
     () => nothing,
@@ -48,7 +48,7 @@ const PilotToday = lazy(() =>
 
 const STEP_MIN = 15;
 const STEP_CELSIUS = 5;
-/** What is worth to be seen before the walk, of every tank and engine that there is. */
+/** Readings shown before the preflight, for every tank and engine. */
 const MEMORY: readonly ReadingKind[] = [
   "hours",
   "oil.level",
@@ -58,7 +58,7 @@ const MEMORY: readonly ReadingKind[] = [
   "magneto.left",
 ];
 
-/** What is different today, how long the flight is, and what this aircraft remembers. */
+/** Prepares a preflight: today's conditions, flight length, last readings. */
 export function StartScreen({ registration }: { registration: string }) {
   return (
     <AircraftFrame registration={registration}>{(aircraft) => <Start aircraft={aircraft} />}</AircraftFrame>
@@ -94,7 +94,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
   const offered = offeredConditions(bundle.type).filter(
     (c) => c !== "turnaround" || noTurnaround === undefined,
   );
-  // What was chosen and is not offered any more can be taken back.
+  // A condition chosen earlier and no longer offered can still be removed.
   const asked = [...offered, ...conditions.filter((c) => !offered.includes(c))];
   const toggle = (condition: Condition) =>
     change({
@@ -128,7 +128,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
     >
       <PageHead title={`Prepare ${registration}`}>{registration}</PageHead>
       <Text className="text-voice">{bundle.aircraft.story}</Text>
-      {/* All of it at once: a part that came later would move the buttons below it away from under a thumb. */}
+      {/* Together, so that no later part moves the buttons below. */}
       <Suspense fallback={<Text className="text-voice">Fetching …</Text>}>
         <View className={wide ? "mt-3 flex-row gap-8" : "mt-2 gap-4"}>
           <View className={wide ? "flex-1 gap-2" : "gap-2"}>
@@ -251,7 +251,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
   );
 }
 
-/** A turnaround and some other days exclude each other: the one that is chosen now counts. */
+/** True if two conditions exclude each other, like turnaround and some others: the latest choice counts. */
 function excludes(one: Condition, other: Condition): boolean {
   return (
     (one === "turnaround" && NO_TURNAROUND.includes(other)) ||
@@ -259,7 +259,7 @@ function excludes(one: Condition, other: Condition): boolean {
   );
 }
 
-/** Why the next flight is no turnaround; until that is known it is not offered, and nothing is said. */
+/** Why a turnaround is not possible; undefined while unknown, when it is not offered. */
 function useNoTurnaround({ bundle, crewId }: KnownAircraft): string | undefined {
   const [why, setWhy] = useState<string | undefined>("");
   useEffect(() => {

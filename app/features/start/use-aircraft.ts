@@ -6,7 +6,7 @@ import { retryUntilLoaded } from "../../store/server/retry-until-loaded";
 import { useBundle, useCrew } from "../../store/server/server-state";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 
-/** Everything that the screens before a walk need of one aircraft: its bundle, what is planned, and how this pilot works. */
+/** Data of one aircraft for pages before a preflight: bundle, plan, preferences. */
 export function useAircraft(registration: string) {
   const dispatch = useAppDispatch();
   const { ready, crewId } = useAppSelector((state) => state.session);

@@ -33,7 +33,7 @@ const WORDS: Record<string, string> = {
   "verdict.signed": "A signed verdict",
 };
 
-/** What is on this device and not with the group yet: nothing is dropped without a word. And what this device is set to. */
+/** Unsent data on this device, and device settings. */
 export function DeviceScreen() {
   const dispatch = useAppDispatch();
   const wide = useWide();
@@ -53,7 +53,7 @@ export function DeviceScreen() {
             onPress={async () =>
               saveTextFile(
                 "cravix-events.json",
-                // What the disk did not take is in the copy all the same.
+                // Data not stored yet is included in the export.
                 JSON.stringify({ events: [...(await allEvents().catch(() => [])), ...unkept] }, null, 1),
               )
             }
@@ -122,7 +122,7 @@ export function DeviceScreen() {
   );
 }
 
-/** This device's clock was ahead of the server's: what it dated can go with the right time. */
+/** Offers to correct times recorded while this device's clock was ahead. */
 function Early() {
   const dispatch = useAppDispatch();
   const early = useAppSelector((state) => state.sync.refused).filter(({ field }) => field === "at").length;

@@ -4,14 +4,14 @@ import { useAppSelector } from "../../store/hooks";
 import { Alert } from "../../ui/alert";
 import { Text } from "../../ui/text";
 
-/** Why nothing goes out although the server answers. */
+/** Why nothing is sent although the server responds. */
 export const STANDSTILL = {
   "sign in": "sign in to send",
   "not allowed": "the server refused access",
   busy: "the server is busy",
 };
 
-/** Only what is wrong: an answer or a draft that the disk did not take. Nothing is shown while all is kept. */
+/** Shown only if an answer or draft could not be stored. */
 export function NotKept() {
   const keepError = useAppSelector((state) => state.preflight.keepError);
   const draftsWaiting = useAppSelector((state) => state.sync.draftsWaiting);
@@ -23,7 +23,7 @@ export function NotKept() {
   );
 }
 
-/** Whether the last answer is on this device's disk, and how far it is on its way. Never says kept before it is. */
+/** Whether the last answer is stored on this device, and sent. Never says saved before it is. */
 export function SaveStatus() {
   const { unkept, keepError } = useAppSelector((state) => state.preflight);
   const { toSend, refused, server, draftsWaiting } = useAppSelector((state) => state.sync);

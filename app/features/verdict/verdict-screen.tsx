@@ -28,7 +28,7 @@ const TITLE: Record<Verdict, string> = {
   stop: "Stop",
 };
 
-/** What is put right by loading it otherwise. */
+/** True if changing the load can cure it. */
 const isOfLoad = ({ judgement }: Reason) => judgement?.id === "mass.balance";
 
 export function VerdictScreen({ id }: { id: string }) {
@@ -67,7 +67,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
       setChanged(true);
       return;
     }
-    // A flight is not over when it begins: what came off has to go back on afterwards.
+    // After accepting, the preflight stays open for its after-flight checks.
     await dispatch(decision === "fly" && list.after ? flyPreflight(state.id) : closePreflight(state.id));
     void refresh(dispatch, list.registration);
     if (decision === "fly" && list.lineUp) router.replace(lineUpCheck);
@@ -279,7 +279,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
   );
 }
 
-/** Told kindly, before the signature, to the one who walked: and how it was walked altogether. */
+/** Friendly note on pace before the signature, for the pilot. */
 function PaceReminder({ walk: { list, state } }: { walk: Walk }) {
   const runs = useMemo(() => rushedSequences(list, state), [list, state]);
   const items = runs.reduce((sum, run) => sum + run.items.length, 0);

@@ -4,7 +4,7 @@ import { keepSent } from "../../device/log/store-sent";
 import type { AppDispatch, RootState } from "../root-state";
 import { eventsSeen, preflightOpened } from "./preflight-slice";
 
-/** Fetches a walk from the server, keeps what this device did not have of it, and goes on with it. */
+/** Downloads a preflight from the server, stores what is missing here, and continues it. */
 export function fetchWalk(id: string) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
     try {

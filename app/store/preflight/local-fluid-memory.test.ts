@@ -54,7 +54,7 @@ test("a walk that was not sent yet counts as the last measuring, its meter as th
   expect(before.fuel?.tanks.left?.value).toBeCloseTo(80, 6);
   const after = fluidMemoryHere(bundle, walk());
   expect(after.hours).toMatchObject({ value: 4229, wasAfter: false });
-  // Ten centimetres by the left tank's own card are 45 L.
+  // Ten centimetres in the left tank's calibration are 45 L.
   expect(after.fuel?.tanks.left?.value).toBeCloseTo(45, 6);
   expect(after.fuel?.hours).toBe(4229);
 });

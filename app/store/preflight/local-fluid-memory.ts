@@ -24,7 +24,7 @@ import { papersHere } from "./local-airworthiness";
 const sameLine = ({ fluid, entry, part, at, amount, unit }: FluidRow) =>
   [fluid, entry, part, at, amount, unit].join("|");
 
-/** The fuel and oil log of one aircraft as this device knows it: the server's lines, and those of here that have not been sent. */
+/** Fuel and oil log of one aircraft as known here: the server's entries plus unsent ones. */
 export function fluidRowsHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidRow[] {
   const { registration } = bundle.aircraft;
   const walks = new Set(
@@ -37,11 +37,11 @@ export function fluidRowsHere(bundle: AircraftBundle, events: readonly Preflight
   return [...rows.values()].filter((row) => row.registration === registration);
 }
 
-/** A reading of the hour meter, before or after a flight; one in a unit of something else is none. */
+/** True for an hour meter reading, before or after a flight, in a unit of time. */
 const isMeter = ({ key, unit }: { key: string; unit: Unit }) =>
   isReadingOf(key, READING.hours, READING.hoursAfter) && isConvertible(unit, "h");
 
-/** What the log amounts to when a walk begins here, hour meter and all. */
+/** Log summary for a preflight starting here, including the hour meter. */
 export function fluidMemoryHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidMemory {
   const { registration } = bundle.aircraft;
   const meter = bundle.lastReadings.filter(isMeter).map(({ key, value, unit, at }) => ({
@@ -76,7 +76,7 @@ export function fluidMemoryHere(bundle: AircraftBundle, events: readonly Preflig
   };
 }
 
-/** What the technical log says that the hour meter was left at: with it today's must agree. */
+/** Hour meter after the last flight in the technical log, to compare with today's reading. */
 function loggedHours(bundle: AircraftBundle, events: readonly PreflightEvent[]) {
   const papers = papersHere(bundle, events);
   const line = papers?.lastLine;
@@ -85,7 +85,7 @@ function loggedHours(bundle: AircraftBundle, events: readonly PreflightEvent[]) 
   return line && left !== undefined ? { value: left, at: line.on, wasAfter: true } : undefined;
 }
 
-/** Readings of earlier walks: the server's, and those of here that it has not got yet. */
+/** Readings of earlier preflights, from the server and unsent ones. */
 function memoryReadingsHere(
   bundle: AircraftBundle,
   events: readonly PreflightEvent[],

@@ -41,7 +41,7 @@ test("whoever begins before the device was told of own limits is judged by them 
   expect(await here()).toMatchObject({ minima: [{ minima: { runwayFactor: 1.4 } }], ownUnknown: false });
   expect(asked).toHaveLength(1);
   expect((await keptDue("ines"))?.record.items).toHaveLength(1);
-  // What is kept needs no network.
+  // Stored limits work offline.
   serverSays(() => {
     throw new TypeError("Failed to fetch");
   });

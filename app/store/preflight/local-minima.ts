@@ -11,13 +11,13 @@ import {
 } from "@cravix/core";
 import { ownDue } from "./own-due";
 
-/** What happened to one person's due items, out of events. */
+/** Events of one person's due items. */
 export const happenedTo = (personId: string, events: readonly PreflightEvent[]): PersonEvent[] =>
   events.flatMap((event): PersonEvent[] =>
     "personId" in event.data && event.data.personId === personId ? [event as PersonEvent] : [],
   );
 
-/** Within which limits somebody with this record flies this aircraft today. */
+/** Limits of a person with this record for this aircraft today. */
 export function minimaOf(
   record: PersonRecord,
   { aircraft, type }: Pick<AircraftBundle, "aircraft" | "type">,
@@ -33,8 +33,8 @@ export function minimaOf(
 }
 
 /**
- * The same of whoever holds the device, as the device knows it, without a network too; the server is asked where it never told it. `ownUnknown` where it
- * does not answer either: what is missing must not look like what is good.
+ * Limits of the current crew member as known here, offline too; asks the server if they were never loaded. `ownUnknown` if it
+ * does not respond: missing limits must not look like satisfied ones.
  */
 export async function minimaHere(
   crewId: string | null,

@@ -7,7 +7,7 @@ import {
 } from "@cravix/core";
 import { fluidRowsHere } from "./local-fluid-memory";
 
-/** Why the next flight of this aircraft is no turnaround as this device knows it: by the server's word, and by what was done here since. */
+/** Why the next flight cannot be a turnaround, from the server's data plus local events. */
 export function turnaroundTroubleHere(
   bundle: AircraftBundle,
   events: readonly PreflightEvent[],
@@ -30,13 +30,13 @@ export function turnaroundTroubleHere(
       return [id, walk];
     }),
   );
-  // A walk that the server knows of was perhaps put away here since.
+  // After-flight checks may have been done here since.
   const later = (id: string, lastAt: string | null) =>
     events.reduce((last, e) => (e.streamId === id && e.at > (last ?? "") ? e.at : last), lastAt);
   const walks = bundle.recentPreflights
     .filter(({ id }) => !here.has(id))
     .map((walk): EarlierPreflight => ({ ...walk, lastAt: later(walk.id, walk.lastAt) }));
-  // What is signed off on another aircraft is no work on this one.
+  // Sign-offs on other aircraft are not work on this one.
   const own = new Set([
     ...bundle.openDiscrepancies.map(({ id }) => id),
     ...events.flatMap((e) =>

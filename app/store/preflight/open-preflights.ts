@@ -3,12 +3,12 @@ import { tellTabs } from "../../device/tabs";
 import type { AppDispatch, RootState } from "../root-state";
 import { type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
 
-/** The name of the note that says which walks are open on this device. */
+/** Key of the note listing open preflights. */
 export const OPEN_WALKS = "open preflights";
 
 type Change = (open: OpenPreflight[]) => OpenPreflight[];
 
-/** Changes which walks are open, from what is on the disk now: what another window began or ended stays begun or ended. */
+/** Changes the list of open preflights, based on the stored list, so that changes of other windows are kept. */
 export function changeOpenWalks(change: Change) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     try {
@@ -17,13 +17,13 @@ export function changeOpenWalks(change: Change) {
       );
       tellTabs({ kind: "open walks" });
     } catch {
-      // A full disk: true on the screen at least, and written with the next change that it takes.
+      // Storage is full: update the screen; it is written with the next successful change.
       dispatch(openPreflightsKnown(change(getState().preflight.open)));
     }
   };
 }
 
-/** A walk of an aircraft that begins takes the place of what was open of it. */
+/** A new preflight replaces an open one of the same aircraft. */
 export const begun =
   (preflightId: string, registration: string): Change =>
   (open) => [...open.filter((p) => p.registration !== registration), { preflightId, registration }];

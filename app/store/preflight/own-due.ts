@@ -2,32 +2,32 @@ import type { PersonRecord } from "@cravix/core";
 import { api } from "../../device/api";
 import { keepNote, readNote } from "../../device/log/notes";
 
-/** Under this name a person's own due items are kept on the device, by the person. */
+/** Key prefix of a person's stored due items. */
 const OWN_DUE_ITEMS = "own due items:";
 
-/** What is due of a person, own limits and authorisations among it, and when the server said it. */
+/** Due items of a person including personal minimums and authorisations, with the time received. */
 export interface KeptRecord {
   record: PersonRecord;
   saidAt: number;
 }
 
-/** What this device keeps of its holder; undefined where the server never told it. */
+/** Stored due items of the current crew member; undefined if never loaded. */
 export const keptDue = (personId: string): Promise<KeptRecord | undefined> =>
   readNote<KeptRecord>(OWN_DUE_ITEMS + personId).catch(() => undefined);
 
-/** Asks the server anew; rejects as it does. Only one's `own` is kept on the device. */
+/** Loads due items from the server; rejects on failure. Only one's `own` are stored. */
 export async function askDue(personId: string, own: boolean): Promise<KeptRecord> {
   const saidAt = Date.now();
   const told = { record: (await api.personDue(personId)) as PersonRecord, saidAt };
-  // Nobody waits for the disk: what the server has said is known, and is tried again where it is not taken.
+  // Saving is retried in the background.
   if (own) void keepNote(OWN_DUE_ITEMS + personId, told);
   return told;
 }
 
-/** Nobody waits longer at the aircraft for what has to be known before a walk begins, ms. */
+/** Maximum wait before a preflight starts, ms. */
 const LONGEST_MS = 4000;
 
-/** The same of whoever holds the device, from the device, or from the server where it never told it; undefined where it does not answer soon. */
+/** Due items of the current crew member, stored or from the server; undefined if it does not respond in time. */
 export async function ownDue(personId: string): Promise<KeptRecord | undefined> {
   const kept = await keptDue(personId);
   if (kept) return kept;

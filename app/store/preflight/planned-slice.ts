@@ -2,46 +2,46 @@ import type { Condition, LaunchWay, PlannedLoad, Preferences, Purpose, WeatherIn
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { applyPatch, type Change } from "../apply-patch";
 
-/** What has been set for the next walk of an aircraft, before it begins. */
+/** Settings for the next preflight of an aircraft. */
 export interface Planned {
   conditions: Condition[];
   flightMin: number;
-  /** Landings of the flight; one without. */
+  /** Planned landings; default one. */
   landings?: number;
-  /** How a glider goes up. */
+  /** Launch method of a glider. */
   launch?: LaunchWay;
-  /** Kilograms by place, and the fuel that was reckoned with. */
+  /** Kilograms by station, and planned fuel. */
   load?: PlannedLoad;
-  /** From where, on which runway, in which weather. */
+  /** Field, runway and weather. */
   departure?: PlannedDeparture;
-  /** What it is for, where it may pass a limit of its papers. */
+  /** Purpose that may allow exceeding a due limit. */
   purpose?: Purpose | undefined;
-  /** Outside air; absent: not given. */
+  /** Outside air temperature; absent: not entered. */
   celsius?: number;
-  /** Who else is here: reads, answers, holds. */
+  /** Second person, who reads, answers or holds. */
   secondCrewId?: string;
 }
 
-/** A departure as it was planned: what is absent has not been thought of yet. */
+/** A planned departure; absent fields are not planned yet. */
 export interface PlannedDeparture {
-  /** The field, where it is not the aircraft's own; and where to. */
+  /** Departure field if not the aircraft's own, and destination. */
   fieldId?: string;
   toId?: string;
   runwayId?: string;
-  /** When it takes off, where that is not now. */
+  /** Take-off time, if not now. */
   at?: string;
   weather?: WeatherInputs;
-  /** What is said of the destination. */
+  /** Weather at the destination. */
   weatherThere?: WeatherInputs;
   squawk?: string;
   frequency?: string;
-  /** Below this height above the field nobody turns back, ft: set by whoever flies. */
+  /** Height above the field below which there is no turning back, ft: set by the pilot. */
   turnBackFt?: number;
 }
 
 export interface PlannedState {
   byRegistration: Record<string, Planned>;
-  /** How each pilot works on each aircraft, by `preferencesKey`. */
+  /** Preferences by pilot and aircraft, see `preferencesKey`. */
   preferences: Record<string, Preferences>;
 }
 
@@ -83,7 +83,7 @@ type PlanAction =
   | ReturnType<typeof planUsed>
   | ReturnType<typeof preferencesSet>;
 
-/** What lies on the disk, with the one thing that this window has just set or used, as it is here now: another window plans another aircraft. */
+/** Stored plans with one aircraft's plan replaced, since other windows may plan other aircraft. */
 export function withPlan(
   onDisk: PlannedState | undefined,
   here: PlannedState,

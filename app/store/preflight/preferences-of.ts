@@ -2,7 +2,7 @@ import type { AircraftBundle, CrewMember } from "@cravix/contract/client";
 import { defaultPreferences, mayGroup, type Preferences } from "@cravix/core";
 import { preferencesKey } from "./planned-slice";
 
-/** How this pilot works on this aircraft: as set on this device, else as in his last walk of it, else as the type asks. */
+/** Preferences of this pilot for this aircraft: set on this device, else from their last preflight, else the type's. */
 export function preferencesOf(
   bundle: AircraftBundle,
   crewId: string | null,
@@ -13,7 +13,7 @@ export function preferencesOf(
   const before = bundle.walks.find((walk) => walk.crewId === crewId && walk.preferences)?.preferences;
   const found = here ?? before ?? defaultPreferences(bundle.type.recommended);
   const role = crew.find(({ id }) => id === crewId)?.role;
-  // Chosen once and no longer, or not yet, this pilot's: each part by itself.
+  // Cards need enough walkarounds: otherwise one item per card.
   return mayGroup(bundle.laps[crewId ?? ""] ?? 0, role) || found.cards !== "groups"
     ? found
     : { ...found, cards: "one item each" };

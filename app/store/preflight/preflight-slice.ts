@@ -10,7 +10,7 @@ import { createSelector, createSlice, type PayloadAction } from "@reduxjs/toolki
 export interface OpenPreflight {
   preflightId: string;
   registration: string;
-  /** Signed to fly; the aircraft has to be put away yet. */
+  /** Signed to fly; after-flight checks are open. */
   flying?: boolean;
 }
 
@@ -18,13 +18,13 @@ export interface PreflightSliceState {
   id: string | null;
   list: ComposedList | null;
   events: PreflightEvent[];
-  /** Events that are not on the device's disk yet, of this walk or of anything else. */
+  /** Events not stored yet, of any stream. */
   unkept: PreflightEvent[];
   keepError: string | null;
   open: OpenPreflight[];
 }
 
-/** The same with what is not there yet. */
+/** Adds events that are missing. */
 function withMore(events: PreflightEvent[], more: readonly PreflightEvent[]): PreflightEvent[] {
   const known = new Set(events.map((event) => event.id));
   const fresh = more.filter((event) => !known.has(event.id));
@@ -50,7 +50,7 @@ export const preflightSlice = createSlice({
     ) => {
       state.id = payload.id;
       state.list = payload.list;
-      // What was recorded for it in the meantime and is not on disk yet must not be lost.
+      // Events recorded meanwhile and not stored yet must not be lost.
       const unkept = state.unkept.filter((e) => e.streamId === payload.id);
       state.events = withMore(payload.events, unkept);
     },
@@ -60,7 +60,7 @@ export const preflightSlice = createSlice({
         state.unkept.push(event);
       }
     },
-    /** Events that are on the disk already: from another window, another device, or kept before they were shown. */
+    /** Events already stored: from another window or device, or stored before display. */
     eventsSeen: (state, { payload }: PayloadAction<PreflightEvent[]>) => {
       const own = payload.filter((event) => event.streamId === state.id);
       if (own.length > 0) state.events = withMore(state.events, own);
@@ -86,7 +86,7 @@ type WithPreflight = { preflight: PreflightSliceState };
 
 let folded: FoldedPreflight | undefined;
 
-/** The preflight on the screen, folded from its events: one more answer costs one more event. */
+/** The current preflight, folded incrementally. */
 export const selectPreflight = createSelector(
   [
     (state: WithPreflight) => state.preflight.id,

@@ -12,29 +12,29 @@ import { eventsRecorded } from "./preflight-slice";
 
 let lastMsecs = 0;
 
-/** An id always sorts behind those this device gave earlier: within one millisecond, and when its clock was set back in between. */
+/** Id that sorts after all earlier ones of this device, within one millisecond and after a clock set back. */
 function orderedId(now: number, newest: string | undefined): string {
   lastMsecs = Math.max(now, lastMsecs + 1, newest ? idMsecs(newest) + 1 : 0);
   return newId(lastMsecs);
 }
 
-/** What happened, before it is an event. */
+/** Input for an event. */
 export type EventInput = { [T in EventType]: { type: T; data: Doing[T] } }[EventType];
 
-/** What each kind carries before it is an event: a discrepancy has no id yet. */
+/** Data by kind before the event exists: a discrepancy has no id yet. */
 type Doing = Omit<EventData, "discrepancy.opened"> & {
   "discrepancy.opened": Omit<EventData["discrepancy.opened"], "discrepancyId">;
 };
 
-/** Which stream something is recorded in, and under which id where that is fixed beforehand. */
+/** Target stream, and a predetermined id if any. */
 export interface Where {
-  /** What kind of stream; without it a preflight. */
+  /** Kind of stream; default preflight. */
   stream?: StreamKind;
-  /** The id of the first event: of a walk that begins, of a stream that is one act. */
+  /** Id of the first event, for a new preflight or a single-event stream. */
   firstId?: string;
 }
 
-/** Makes events of what was done, without keeping them. The one place where events are made. */
+/** Creates events without storing them. The only place where events are created. */
 export function makeEvents(streamId: string, happenings: readonly EventInput[], where: Where = {}) {
   return (_dispatch: AppDispatch, getState: () => RootState): PreflightEvent[] => {
     const { session, preflight } = getState();
@@ -42,7 +42,7 @@ export function makeEvents(streamId: string, happenings: readonly EventInput[], 
     if (!deviceId || !crewId)
       throw new Error("No pilot selected on this device. Choose who is flying first.");
     const now = Date.now();
-    // Behind what this device itself has said; another's clock does not move this one's.
+    // After this device's own events; another device's clock does not shift this one.
     let newest = preflight.events.reduce<string | undefined>(
       (last, event) => (event.deviceId === deviceId && (!last || event.id > last) ? event.id : last),
       undefined,
@@ -69,7 +69,7 @@ export function makeEvents(streamId: string, happenings: readonly EventInput[], 
   };
 }
 
-/** Stands for the discrepancy that is logged along with a photograph of it: it has no id before that. */
+/** Placeholder for the id of a discrepancy logged together with its photo. */
 export const JUST_LOGGED = "";
 
 /** A discrepancy has the id of the event that logs it. */
@@ -82,13 +82,13 @@ function ofItself(type: EventType, data: object, id: string, opened: string | un
   return type === "discrepancy.opened" ? { ...data, discrepancyId: id } : data;
 }
 
-/** Makes an event of what was done and hands it to the device. */
+/** Creates and records an event. */
 export function record<T extends EventType>(streamId: string, type: T, data: Doing[T], where?: Where) {
   return (dispatch: AppDispatch): PreflightEvent =>
     dispatch(recordAll(streamId, [{ type, data } as EventInput], where))[0] as PreflightEvent;
 }
 
-/** The same for what belongs together: the device keeps all of it or nothing. */
+/** Records related events in one transaction. */
 export function recordAll(streamId: string, happenings: readonly EventInput[], where?: Where) {
   return (dispatch: AppDispatch): PreflightEvent[] => {
     const events = dispatch(makeEvents(streamId, happenings, where));
@@ -97,7 +97,7 @@ export function recordAll(streamId: string, happenings: readonly EventInput[], w
   };
 }
 
-/** Records what was done to an aircraft outside of any walk, and what belongs to it: a stream of its own. */
+/** Records an action on an aircraft outside any preflight, with related events, in its own stream. */
 export function recordOfAircraft<T extends EventType>(
   type: T,
   data: Doing[T],
@@ -110,7 +110,7 @@ export function recordOfAircraft<T extends EventType>(
   };
 }
 
-/** Records what is no walk and of no aircraft: what is due of a person, the workshop's plan; a stream of its own. */
+/** Records an action without preflight or aircraft (due items of people, workshop plan) in its own stream. */
 export function recordStandalone<T extends EventType>(stream: StreamKind, type: T, data: Doing[T]) {
   return (dispatch: AppDispatch): PreflightEvent => {
     const firstId = newId(Date.now());
@@ -120,7 +120,7 @@ export function recordStandalone<T extends EventType>(stream: StreamKind, type: 
   };
 }
 
-/** Records fuel or oil that was put in outside of a walk; what is wrong with it is logged along with it, and returned in words. */
+/** Records fuel or oil added outside a preflight, with any discrepancy, which is returned as text. */
 export function recordPutIn(type: Parameters<typeof logOutsideWalk>[0], put: FluidAddition) {
   return (dispatch: AppDispatch): string[] => {
     const found = logOutsideWalk(type, put);

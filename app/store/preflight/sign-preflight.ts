@@ -7,8 +7,8 @@ import { eventsRecorded, eventsSeen } from "./preflight-slice";
 import { type EventInput, makeEvents } from "./record";
 
 /**
- * Signs: what is logged with it and the signature, all of it or nothing, and only on what is really on the disk. Resolves to false where another
- * window of this device has answered something since; then that is on the screen now, and nothing was signed.
+ * Signs: stores the signature and its discrepancies in one transaction, based on what is stored. Resolves to false if another
+ * window answered meanwhile; its answers are then shown, and nothing is signed.
  */
 export function signPreflight(id: string, happenings: readonly EventInput[]) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<boolean> => {
@@ -22,7 +22,7 @@ export function signPreflight(id: string, happenings: readonly EventInput[]) {
         dispatch(eventsSeen(await eventsOfPreflight(id)));
         return false;
       }
-      // A full disk: held here, said, and tried again, like any answer.
+      // Storage is full: kept in memory, reported, and retried like any answer.
       dispatch(eventsRecorded(events));
       return true;
     }
@@ -33,12 +33,12 @@ export function signPreflight(id: string, happenings: readonly EventInput[]) {
   };
 }
 
-/** Signed and flying: what is left of it is to put the aircraft away. */
+/** Signed to fly: the after-flight checks remain. */
 export function flyPreflight(id: string) {
   return changeOpenWalks((open) => open.map((p) => (p.preflightId === id ? { ...p, flying: true } : p)));
 }
 
-/** A signed preflight is no longer offered for going on. */
+/** Removes a signed preflight from the unfinished ones. */
 export function closePreflight(id: string) {
   return changeOpenWalks((open) => open.filter((p) => p.preflightId !== id));
 }

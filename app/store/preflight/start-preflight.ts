@@ -26,7 +26,7 @@ import { eventsSeen, type OpenPreflight, openPreflightsKnown, preflightOpened } 
 import { type EventInput, makeEvents } from "./record";
 import { openDiscrepanciesHere, unsyncedEvents } from "./unsynced-events";
 
-/** Composes today's list as it has been planned, pins it, and begins: kept together or not at all. Returns the new preflight's id. */
+/** Composes today's checklist as planned, pins it, and starts the preflight, in one transaction. Returns the new preflight's id. */
 export function beginPreflight(registration: string) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<string> => {
     const { planned, session } = getState();
@@ -37,7 +37,7 @@ export function beginPreflight(registration: string) {
       planned.byRegistration[registration] ?? NOTHING_PLANNED;
     const crew = fleetOf(getState())?.crew ?? [];
     const preferences = preferencesOf(bundle, session.crewId, planned.preferences, crew);
-    // The walk has the id of the event that begins it: nobody else can begin it.
+    // The preflight has the id of its first event, so nobody else can start it.
     const id = newId(Date.now());
     const events = await unsyncedEvents(bundle);
     const trouble = conditions.includes("turnaround")
@@ -51,7 +51,7 @@ export function beginPreflight(registration: string) {
       memory: fluidMemoryHere(bundle, events),
       conditions,
       preferences,
-      // What is asked by its value follows from the walk's own id: nobody knows it before.
+      // The preflight's id selects the items asked by value, so they are unknown beforehand.
       seed: id,
     });
     const listHash = contentHash(list);
@@ -99,14 +99,14 @@ export function beginPreflight(registration: string) {
   };
 }
 
-/** Another field than the aircraft's own, where it was planned from there. */
+/** The planned departure field, if not the aircraft's own. */
 function atField({ fields }: AircraftBundle, fieldId: string | undefined) {
-  // A bundle kept before there were other fields has none.
+  // Older bundles have no other fields.
   const airfield = (fields ?? []).find(({ id }) => id === fieldId);
   return airfield ? { airfield } : {};
 }
 
-/** What a list is made from, besides what is different today. */
+/** Input for composing a checklist, besides today's conditions. */
 export function composeInput(
   bundle: AircraftBundle,
   openDiscrepancies: OpenDiscrepancy[],
@@ -125,7 +125,7 @@ export function composeInput(
   };
 }
 
-/** The signature under the daily inspection, where it is today's. */
+/** Today's signature of the daily inspection, if any. */
 function dailyOf({ daily, record }: PapersOnFile): PapersOnFile["daily"] {
   return daily && daily.date === localDate(new Date().toISOString(), record.timeZone) ? daily : null;
 }

@@ -9,15 +9,15 @@ import {
 import { eventsBeyond } from "../../device/log/event-log";
 import type { KnownBundle } from "../server/server-api";
 
-/** Clocks of one device may differ by this much between asking and hearing, ms. */
+/** Tolerance between request and response times, ms. */
 const SLACK_MS = 60_000;
 
-/** What happened on this device that the server's word on this aircraft, or on the group, does not have in it yet. */
+/** Events on this device that the server's data of this aircraft, or of the group, may not include. */
 export function unsyncedEvents({ saidAt }: Pick<KnownBundle, "saidAt">): Promise<PreflightEvent[]> {
   return eventsBeyond((saidAt ?? 0) - SLACK_MS);
 }
 
-/** What is open on this aircraft as this device knows it: the server's word, and what was found here since and has not been sent. */
+/** Open discrepancies of this aircraft as known here: from the server plus unsent ones. */
 export function openDiscrepanciesHere(
   {
     aircraft: { registration },
@@ -99,7 +99,7 @@ export function openDiscrepanciesHere(
   ];
 }
 
-/** Photographs that were taken on this device, by their discrepancy. */
+/** Photos taken on this device, by discrepancy. */
 export function photographsHere(events: readonly PreflightEvent[]): Map<string, Photograph[]> {
   const taken = new Map<string, Photograph[]>();
   for (const event of events) {
@@ -110,7 +110,7 @@ export function photographsHere(events: readonly PreflightEvent[]): Map<string, 
   return taken;
 }
 
-/** What the server knows, and what was taken here since; each once, and no more than there can be. */
+/** Combines the server's photos with local ones, without duplicates, up to the maximum. */
 export function withPhotographs(
   known: Photograph[] | undefined,
   here: readonly Photograph[] = [],

@@ -13,7 +13,7 @@ beforeEach(async () => {
   for (const name of ["events", "lists", "notes"] as const) await db.clear(name);
 });
 
-// The store tells its listeners a frame later.
+// The store notifies listeners one frame later.
 afterAll(() => new Promise((resolve) => setTimeout(resolve, 50)));
 
 test("what was saved while an older answer was on its way is seen all the same", async () => {
@@ -27,7 +27,7 @@ test("what was saved while an older answer was on its way is seen all the same",
     return new Response(JSON.stringify(body), { headers: { "content-type": "application/json" } });
   }) as typeof fetch;
   const { dispatch, getState } = createStore();
-  // A page opens and asks; while the answer is on its way somebody saves, and asks anew.
+  // A page requests data; before the response arrives, something is saved and requested again.
   const opened = refresh(dispatch, "QX-TAR");
   while (waiting.length < 1) await new Promise((resolve) => setTimeout(resolve, 5));
   story = "as it was saved";

@@ -6,7 +6,7 @@ import { fleetOf } from "./server-state";
 
 const fleet: Fleet = { crew: [], aircraft: [] };
 let asked = 0;
-/** Answers each question by what is at its place, the last one for ever. */
+/** Responses in order, the last one repeated. */
 function serverSays(...answers: (() => Response)[]) {
   asked = 0;
   globalThis.fetch = (async () => {
@@ -26,7 +26,7 @@ beforeEach(async () => {
   await db.clear("notes");
 });
 
-// The store tells its listeners a frame later.
+// The store notifies listeners one frame later.
 afterAll(() => new Promise((resolve) => setTimeout(resolve, 50)));
 
 test("a page that opened a moment before anybody answered fills by itself", async () => {
@@ -45,7 +45,7 @@ test("a device that comes into a network asks at once", async () => {
     addEventListener: hears,
     removeEventListener: device.removeEventListener.bind(device),
   });
-  // The wait itself never ends here: only the network can end it.
+  // The delay never ends here: only coming online can end it.
   const { setTimeout: later } = globalThis;
   const waits = jest
     .spyOn(globalThis, "setTimeout")

@@ -4,14 +4,14 @@ import { serverApi } from "./server-api";
 import { bundleOf, fleetOf, refresh } from "./server-state";
 
 /**
- * Asks for what a page cannot stand without, and again for as long as nobody answers: a page that opened a moment before the network came, or on a device
- * that was too slow for its first question, need not be told to. A no from the server is an answer. Ends with `signal`.
+ * Loads data a page depends on, and retries until the server responds: for a page opened just before the network came up, or a
+ * slow device. An error response counts as a response. Ends with `signal`.
  */
 export function retryUntilLoaded(registration?: string, signal?: AbortSignal) {
   return (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     let asked = false;
     return retryWithBackoff(async () => {
-      // Somebody else may have asked in the meantime.
+      // Another request may have loaded it.
       if (asked && known(getState(), registration)) return true;
       asked = true;
       await refresh(dispatch, registration);
@@ -23,7 +23,7 @@ export function retryUntilLoaded(registration?: string, signal?: AbortSignal) {
 const known = (state: RootState, registration?: string) =>
   fleetOf(state) !== undefined && (!registration || bundleOf(state, registration) !== undefined);
 
-/** Whether the server itself said no to one of the two. */
+/** True if the server responded with an error to either request. */
 function answered(state: RootState, registration?: string): boolean {
   const said = (result: { error?: unknown }) => (result.error as { reached?: boolean } | undefined)?.reached;
   const { fleet, bundle } = serverApi.endpoints;

@@ -1,9 +1,9 @@
 const FIRST_MS = 1000;
 const LAST_MS = 20_000;
-/** Every device waits a while of its own: a group that comes back into the network does not come all at once. */
+/** Randomised delay, so that a group returning online does not send all at once. */
 const jitter = (ms: number) => ms * (0.75 + Math.random() / 2);
 
-/** Asks, and again after a while that grows, or as soon as there is a network, until `ask` says that it was answered. Ends with `signal`. */
+/** Retries with increasing delays, and immediately when online, until `ask` returns true. Ends with `signal`. */
 export async function retryWithBackoff(ask: () => Promise<boolean>, signal?: AbortSignal): Promise<void> {
   for (let wait = FIRST_MS; !signal?.aborted; wait = Math.min(2 * wait, LAST_MS)) {
     if (await ask()) return;
@@ -11,7 +11,7 @@ export async function retryWithBackoff(ask: () => Promise<boolean>, signal?: Abo
   }
 }
 
-/** Resolves after so long, sooner when the device says that it is in a network again, and at once with `signal`. */
+/** Resolves after a delay, when the device comes online, or with `signal`. */
 function whileOrOnline(ms: number, signal?: AbortSignal): Promise<void> {
   return new Promise((resolve) => {
     if (signal?.aborted) return resolve();

@@ -6,18 +6,18 @@ import { fleetAskedEarly } from "../../device/early-fleet";
 import { keepNote, readNote } from "../../device/log/notes";
 import { serverReached } from "../sync/sync-slice";
 
-/** What is known of an aircraft, and when the server said so, by this device's clock. */
+/** Aircraft bundle with the time received, by this device's clock. */
 export type KnownBundle = AircraftBundle & { saidAt?: number };
 
-/** What is known of the group, and when the server said so. */
+/** Group data with the time received. */
 export type KnownFleet = Fleet & { saidAt?: number };
 
-/** More than this is not fetched at once: fifty years of a busy trainer. */
+/** Maximum log entries loaded: fifty years of a busy trainer. */
 const MOST_ROWS = 25_000;
 
 type Asked<T> = { data: T } | { error: { message: string; reached: boolean } };
 
-/** Asks the server; where it does not answer, what it said last, as this device kept it, has to do. */
+/** Requests from the server; if it does not respond, returns the stored response. */
 async function askOrRemember<T>(
   ask: () => Promise<T>,
   note: string,
@@ -29,7 +29,7 @@ async function askOrRemember<T>(
     void keepNote(note, data);
     return { data };
   } catch (error) {
-    // A no from the server is an answer: the network is there.
+    // An error response means the server was reached.
     const reached = !(error instanceof ServerUnreachableError);
     dispatch(serverReached(reached));
     const before = await readNote<T>(note).catch(() => undefined);
@@ -39,11 +39,11 @@ async function askOrRemember<T>(
   }
 }
 
-/** What the server knows, fetched and remembered in one way. What happened on this device is not here: that is the device's own log. */
+/** Cached server data. Local events are kept in the device's own log. */
 export const serverApi = createApi({
   reducerPath: "server",
   baseQuery: fakeBaseQuery<{ message: string; reached: boolean }>(),
-  // On an apron without a network what was said once is all there is.
+  // Offline, cached data is all there is.
   keepUnusedDataFor: Number.POSITIVE_INFINITY,
   endpoints: (build) => ({
     fleet: build.query<KnownFleet, void>({
@@ -87,7 +87,7 @@ export const serverApi = createApi({
       queryFn: (_arg, { dispatch }) =>
         askOrRemember(async () => (await api.walks()).items, "walks", dispatch),
     }),
-    /** The whole of one log; it is not remembered: what the device keeps of it comes with the aircraft. */
+    /** A whole log; not stored, because a summary comes with the aircraft. */
     log: build.query<FluidRow[], { registration: string; fluid: FluidRow["fluid"] }>({
       queryFn: async ({ registration, fluid }) => {
         try {

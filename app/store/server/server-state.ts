@@ -9,10 +9,10 @@ const fleetResult = serverApi.endpoints.fleet.select();
 const NOBODY: CrewMember[] = [];
 const ANEW = { forceRefetch: true, subscribe: false } as const;
 
-/** What the server said last of the group; undefined before it was ever asked. */
+/** Latest group data; undefined before the first load. */
 export const fleetOf = (state: RootState): KnownFleet | undefined => fleetResult(state).data;
 
-/** What it said last of one aircraft. */
+/** Latest data of one aircraft. */
 export const bundleOf = (state: RootState, registration: string): KnownBundle | undefined =>
   serverApi.endpoints.bundle.select(registration)(state).data;
 
@@ -21,10 +21,7 @@ export const useCrew = (): CrewMember[] => useAppSelector(fleetOf)?.crew ?? NOBO
 export const useBundle = (registration: string): KnownBundle | undefined =>
   useAppSelector((state) => bundleOf(state, registration));
 
-/**
- * Asks the server anew for the group and, where one is named, for an aircraft. An answer that is on its way was asked for before what has just been
- * done: it is waited for, and asked once more.
- */
+/** Reloads the group and optionally an aircraft. A pending request predates the latest change, so it is awaited and repeated. */
 export async function refresh(dispatch: AppDispatch, registration?: string): Promise<void> {
   const { getRunningQueryThunk } = serverApi.util;
   await Promise.all([
@@ -37,10 +34,10 @@ export async function refresh(dispatch: AppDispatch, registration?: string): Pro
   ]);
 }
 
-/** What was said so shortly before a page opens is new enough for it, ms. */
+/** Data younger than this is not reloaded when a page opens, ms. */
 const JUST_SAID_MS = 2000;
 
-/** The same for a page that opens: what the server has just said is not asked again. */
+/** Reload on opening a page, unless the data is fresh. */
 export function refreshOnOpening(dispatch: AppDispatch, registration?: string): Promise<void> {
   return dispatch(refreshingOnOpening(registration));
 }
@@ -50,7 +47,7 @@ const refreshingOnOpening =
     const { getRunningQueryThunk } = serverApi.util;
     const just = (said: { saidAt?: number } | undefined) => {
       const age = Date.now() - (said?.saidAt ?? 0);
-      // A clock that was put back says nothing of what is new.
+      // A clock set back makes ages invalid.
       return age >= 0 && age < JUST_SAID_MS;
     };
     const fleet = async () => {
@@ -63,15 +60,15 @@ const refreshingOnOpening =
       if (!just(bundleOf(getState(), registration)))
         await dispatch(serverApi.endpoints.bundle.initiate(registration, ANEW));
     };
-    // What is known already is shown first.
+    // Show known data first.
     if (fleetOf(getState())) await painted();
     await Promise.all([fleet(), bundle()]);
     if (registration) void fetchPhotographs(getState(), registration);
   };
 
-/** So long a page has to come to the screen before anything else is done, ms. */
+/** Maximum wait for painting, ms. */
 const SHOWN_MS = 150;
-/** Resolves when what was drawn is on the screen, or soon where nothing is shown. */
+/** Resolves after painting, or soon if nothing is shown. */
 const painted = () =>
   new Promise<void>((resolve) => {
     setTimeout(resolve, 3 * SHOWN_MS);
@@ -79,10 +76,10 @@ const painted = () =>
       requestAnimationFrame(() => setTimeout(resolve, SHOWN_MS));
   });
 
-/** So many aircraft are kept on a device without being asked for one by one. */
+/** Maximum aircraft stored without being opened. */
 const MOST_KEPT = 12;
 
-/** Fetches what this device does not have yet of the group's aircraft, one after another: any of them can be prepared without a network. */
+/** Loads the group's other aircraft one by one, so that any can be prepared offline. */
 export function fetchOthers() {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     for (const { registration, stub } of fleetOf(getState())?.aircraft.slice(0, MOST_KEPT) ?? []) {
@@ -96,18 +93,18 @@ export function fetchOthers() {
   };
 }
 
-/** What was photographed of what is open on an aircraft, for whoever stands before it without a network. */
+/** Downloads photos of open discrepancies of an aircraft for offline use. */
 async function fetchPhotographs(state: RootState, registration: string): Promise<void> {
   const hashes = (bundleOf(state, registration)?.openDiscrepancies ?? []).flatMap(({ photographs = [] }) =>
     photographs.map(({ photograph }) => photograph),
   );
   if (hashes.length === 0) return;
   const { fetchPictures } = await import("../../device/photographs/stored-photos");
-  // A disk that does not take them: they are fetched when they are looked at.
+  // If they cannot be stored, they are loaded when viewed.
   await fetchPictures(hashes).catch(() => undefined);
 }
 
-/** What the whole group has logged, asked for anew when the page opens and with `refetch`. Not before the device is `ready`. */
+/** Discrepancies of the group, reloaded when the page opens and by `refetch`; not before the device is `ready`. */
 export function useDiscrepancies(ready: boolean) {
   const dispatch = useAppDispatch();
   const data = useAppSelector((state) => serverApi.endpoints.discrepancies.select()(state).data);
@@ -118,7 +115,7 @@ export function useDiscrepancies(ready: boolean) {
   return { data, refetch };
 }
 
-/** The last walks of the group, asked for anew when the page opens. */
+/** Recent preflights of the group, reloaded when the page opens. */
 export function useWalks(ready: boolean) {
   const dispatch = useAppDispatch();
   const result = useAppSelector((state) => serverApi.endpoints.walks.select()(state));
@@ -128,7 +125,7 @@ export function useWalks(ready: boolean) {
   return { walks: result.data, failed: result.isError };
 }
 
-/** The whole of one log; undefined until the server has told it. */
+/** A whole log; undefined until loaded. */
 export function useLog(registration: string, fluid: FluidRow["fluid"]) {
   const dispatch = useAppDispatch();
   const select = useMemo(

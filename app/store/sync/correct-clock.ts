@@ -5,7 +5,7 @@ import { openPreflight } from "../preflight/open-preflight";
 import type { AppDispatch, RootState } from "../root-state";
 import { sendAgain } from "./sync-actions";
 
-/** Puts right the times of answers that the server refused for lying in the future, and sends them with the correction on record. */
+/** Corrects the times of events rejected as being in the future, and sends them with the correction recorded. */
 export function correctClock() {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     for (const preflightId of await correctTimes(Date.now(), clockAheadMs())) {

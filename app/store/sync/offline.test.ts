@@ -57,7 +57,7 @@ beforeEach(async () => {
   }) as typeof fetch;
 });
 
-// What still waits is let through, so that no retry goes on behind the tests.
+// Send what is pending, so that no retry continues after the tests.
 afterAll(() => {
   server.reached = true;
 });
@@ -79,7 +79,7 @@ test("an answer is called kept only when it lies on the device's disk", async ()
   const { store, id, kept, answer } = await beginWalk();
   await kept();
   const event = answer("approach.stance");
-  // Taken by the interface at once, but not yet called kept.
+  // Shown immediately, but not yet called saved.
   expect(selectPreflight(store.getState())?.state.answers["approach.stance"]).toBeDefined();
   expect(store.getState().preflight.unkept.map((e) => e.id)).toEqual([event.id]);
   await kept();
@@ -112,12 +112,12 @@ test("what is kept waits to be sent from that moment on, and is never called sen
   const { store, answer, kept } = await beginWalk();
   server.reached = true;
   await kept();
-  // The run of an earlier test's store may be under way: asked until this one's has been.
+  // An earlier test's run may be in progress: retry until this store's is done.
   await settle(() => {
     store.dispatch(sendAgain());
     return server.taken.size === 1 && store.getState().sync.toSend === 0;
   });
-  // Until none is under way any more.
+  // Wait until no run is in progress.
   await new Promise((resolve) => setTimeout(resolve, 700));
   const event = answer("approach.stance");
   await kept();
@@ -147,7 +147,7 @@ test("a refused event stays on the device with its reason, is shown, and can be 
   server.reached = true;
   server.refuse.add("item.answered");
   answer("approach.stance");
-  // The run of an earlier test's store may be under way: asked until this one's has been.
+  // An earlier test's run may be in progress: retry until this store's is done.
   await settle(() => {
     store.dispatch(sendAgain());
     return store.getState().sync.refused.length === 1;
@@ -208,7 +208,7 @@ test("a clock set back does not bring the answers out of order", async () => {
   expect(second.id > first.id).toBe(true);
   expect(Date.parse(second.at)).toBeLessThan(Date.parse(first.at));
   expect(selectPreflight(store.getState())?.state.cursor?.itemId).toBe("approach.ground");
-  // And on the disk, as the next start reads it.
+  // And stored, as the next start reads it.
   await kept();
   const there = (await eventsOfPreflight(id)).map((e) => e.id);
   expect(there.indexOf(second.id)).toBe(there.indexOf(first.id) + 1);

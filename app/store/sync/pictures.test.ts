@@ -5,7 +5,7 @@ import { countToSend, keepEvents } from "../../device/log/event-log";
 import { dropPicture, fetchPictures, pictureOf } from "../../device/photographs/stored-photos";
 import { sendAll } from "../../device/sync";
 
-/** A photograph and what it is of, on the way from the device to the server. */
+/** A photo and its event on the way from the device to the server. */
 
 const bytes = (n: number) => new Uint8Array([255, 216, n]);
 let asked: string[] = [];

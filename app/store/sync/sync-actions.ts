@@ -1,6 +1,6 @@
 import { createAction } from "@reduxjs/toolkit";
 
-/** Something may have to be sent, or the network may be back. */
+/** Something may be pending, or the network may be back. */
 export const sendAgain = createAction("sync/sendAgain");
-/** What the disk did not take is tried again. */
+/** Retry storing. */
 export const keepAgain = createAction("sync/keepAgain");

@@ -1,7 +1,7 @@
 import { createSlice, type PayloadAction } from "@reduxjs/toolkit";
 import { eventsKept } from "../preflight/preflight-slice";
 
-/** How the server was met last: there, or why nothing goes out. */
+/** Result of the last contact with the server. */
 export type ServerStatus = "unknown" | "reached" | "not reached" | "sign in" | "not allowed" | "busy";
 
 export interface Refused {
@@ -9,7 +9,7 @@ export interface Refused {
   type: string;
   at: string;
   reason: string;
-  /** The field that it was refused for. */
+  /** Field that caused the rejection. */
   field?: string;
 }
 
@@ -17,13 +17,13 @@ export interface SyncState {
   toSend: number;
   refused: Refused[];
   server: ServerStatus;
-  /** Drafts that this device's disk has not taken yet. */
+  /** Number of drafts not stored yet. */
   draftsWaiting: number;
 }
 
 const initialState: SyncState = { toSend: 0, refused: [], server: "unknown", draftsWaiting: 0 };
 
-/** How far this device's events have come on their way to the server. */
+/** Sync state of this device's events. */
 export const syncSlice = createSlice({
   name: "sync",
   initialState,
@@ -42,7 +42,7 @@ export const syncSlice = createSlice({
     },
   },
   extraReducers: (builder) => {
-    // What has just been kept waits to be sent from that moment on: the page never says sent before it is.
+    // Stored events count as unsent from that moment on: the page never says sent too early.
     builder.addCase(eventsKept, (state, { payload }) => {
       state.toSend += payload.length;
     });

@@ -11,9 +11,9 @@ export interface Bead {
   x: number;
   y: number;
   state: "ahead" | "here" | "done";
-  /** Something was found here, or is known here. */
+  /** Has a discrepancy, new or known. */
   flagged: boolean;
-  /** Items not answered yet. */
+  /** Unanswered items. */
   left: number;
   detail: string;
 }
@@ -22,16 +22,16 @@ interface PlanViewProps {
   plan: Plan;
   beads: Bead[];
   onPress?: (stationId: string) => void;
-  /** Says the order by numbers in the beads. */
+  /** Numbers the beads in order. */
   numbered?: boolean;
 }
 
 const MARGIN = 24;
-/** Drawn smaller than this, and much smaller than there is width for, two beads cannot be told apart by a finger: then the plan is only looked at. */
+/** Minimum scale for tappable beads; below it the plan is only displayed. */
 const LEAST_TO_TOUCH = 0.8;
 const LEAST_OF_WIDTH = 0.9;
 
-/** This aircraft from above, with the lap as a thread round it and the stations as beads. */
+/** The aircraft from above, with the route around it and stations as beads. */
 export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered }: PlanViewProps) {
   const colours = usePalette();
   const [box, setBox] = useState({ width: 0, height: 0 });
@@ -41,7 +41,7 @@ export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered 
   const left = (box.width - width * scale) / 2;
   const top = (box.height - height * scale) / 2;
   const touchable = scale >= LEAST_TO_TOUCH || scale >= (LEAST_OF_WIDTH * box.width) / width;
-  // The thread is walked only as far as every station behind it is done: a jump leaves a gap to be seen.
+  // The done part ends before the first open station, so that a skipped one leaves a visible gap.
   const open = beads.findIndex((bead) => bead.left > 0);
   const walked = open >= 0 ? open : beads.length;
   const { done, ahead } = useLapPath(beads, walked);

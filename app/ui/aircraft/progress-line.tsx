@@ -9,7 +9,7 @@ interface ThreadProps {
   onPress: (phase: Phase) => void;
 }
 
-/** The whole preparation as one thread with a bead a step. */
+/** Progress through the preflight: a line with one bead per phase. */
 export function ProgressLine({ progress, current, onPress }: ThreadProps) {
   return (
     <View role="navigation" aria-label="Steps of this preflight" className="flex-row px-1">

@@ -6,8 +6,8 @@ export interface Point {
 }
 
 /**
- * The thread through the stations as one smooth line, cut behind the first `walked` of its stretches: the part that is done and
- * the part that is ahead. Both have the same geometry, so they meet exactly.
+ * Smooth route through the stations, split after the first `walked` segments into done and ahead. Both parts share one geometry,
+ * so they meet exactly.
  */
 export function lapPath(points: readonly Point[], walked: number): { done: string; ahead: string } {
   const whole = line<Point>()

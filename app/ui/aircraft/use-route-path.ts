@@ -2,12 +2,12 @@ import { useEffect, useMemo, useState } from "react";
 import type { lapPath, Point } from "./route-path";
 
 type Draw = typeof lapPath;
-/** Fetched once: the first page draws aircraft and no thread, and does not wait for what draws curves. */
+/** Loaded on demand: the first page draws no route and does not need the curve library. */
 let fetched: Draw | undefined;
 const fetchDraw = () => import("./route-path").then((module) => module.lapPath);
 const NONE = { done: "", ahead: "" };
 
-/** The thread through the stations; empty where there are none, and for the moment until the curve is here. */
+/** Route through the stations; empty without stations, and while loading. */
 export function useLapPath(points: readonly Point[], walked: number): { done: string; ahead: string } {
   const [draw, setDraw] = useState<Draw | undefined>(() => fetched);
   const wanted = points.length > 0;
@@ -19,7 +19,7 @@ export function useLapPath(points: readonly Point[], walked: number): { done: st
         fetched = drawn;
         if (!gone) setDraw(() => drawn);
       },
-      // Without it the beads stand alone: they say where one is.
+      // Without the route, the beads still show the position.
       () => undefined,
     );
     return () => {

@@ -4,7 +4,7 @@ import { Text } from "../text";
 
 type Tone = "primary" | "deck" | "paper" | "bare-deck" | "bare";
 
-// What these set is in global.css, below every class that a button is given where it stands.
+// Default sizes are in global.css, so that a button's own classes override them.
 const BOX: Record<Tone, string> = {
   primary: "button-primary",
   deck: "button-deck",
@@ -24,7 +24,7 @@ export interface ButtonProps {
   children: ReactNode;
   onPress: () => void;
   tone?: Tone;
-  /** The key of a real keyboard that does the same, shown on wide screens. */
+  /** Keyboard shortcut, shown on wide screens. */
   hint?: string | undefined;
   label?: string;
   className?: string;
@@ -34,7 +34,7 @@ export interface ButtonProps {
   testID?: string;
 }
 
-/** A target for a gloved thumb: never under 56 pixels high. */
+/** A button for a gloved thumb: at least 56 pixels high. */
 export function Button({
   children,
   onPress,

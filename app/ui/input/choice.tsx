@@ -3,7 +3,7 @@ import { Heading, Text } from "../text";
 import { useWide } from "../use-wide";
 import { Toggle } from "./toggle";
 
-/** One of a few, each a target for a thumb, with the reason beneath. */
+/** Choice of a few options, with the reason below. */
 export function Choice<T extends string>({
   title,
   options,
@@ -30,7 +30,7 @@ export function Choice<T extends string>({
             <Toggle
               key={option}
               on={on}
-              // A thumb wants it large; on a wide screen nothing is wider than its words need.
+              // Large on a phone; no wider than its text on a wide screen.
               className={wide ? "px-5" : "min-w-[30%] flex-1"}
               onPress={() => onChange(option)}
             >

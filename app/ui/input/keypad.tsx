@@ -3,7 +3,7 @@ import { Button } from "./button";
 
 export const KEYPAD_KEYS = ["1", "2", "3", "4", "5", "6", "7", "8", "9"] as const;
 
-/** What a key does to the text typed so far. Only text that can become a number of `decimals` places comes out. */
+/** Text after a key press. Always a possible start of a number with `decimals` places. */
 export function pressKey(
   text: string,
   key: string,
@@ -26,7 +26,7 @@ interface KeypadProps {
   onKey: (key: string) => void;
 }
 
-/** Numbers are entered with keys for gloves, not with the system's small field. */
+/** Keypad with large keys for gloves, instead of the system keyboard. */
 export function Keypad({ decimals, negative, onKey }: KeypadProps) {
   const key = (value: string, words = value, label?: string) => (
     <Button

@@ -1,7 +1,7 @@
 import type { ReactNode } from "react";
 import { Pressable, View } from "react-native";
 
-/** One line of a list beside its detail: what is chosen has the dark frame and the yellow edge. */
+/** List row beside a detail view: the selected one has a dark frame and yellow edge. */
 export function ListRow({
   chosen,
   onPress,

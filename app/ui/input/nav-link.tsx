@@ -2,7 +2,7 @@ import { type Href, router } from "expo-router";
 import type { ReactNode } from "react";
 import { type GestureResponderEvent, Pressable } from "react-native";
 
-/** A real link: it has an address, can be opened in another window, and goes there without loading anew. */
+/** A real link, which can be opened in another window, with client-side navigation. */
 export function NavLink({
   href,
   children,
@@ -14,7 +14,7 @@ export function NavLink({
   href: string;
   children: ReactNode;
   label?: string;
-  /** This is where one is. */
+  /** True for the current page. */
   here?: boolean;
   className?: string;
   testID?: string;

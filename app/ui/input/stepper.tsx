@@ -2,7 +2,7 @@ import { View } from "react-native";
 import { Text } from "../text";
 import { Button } from "./button";
 
-/** A number that is set in steps, without a keyboard. */
+/** Number input in steps, without a keyboard. */
 export function Stepper({
   text,
   step,
@@ -12,7 +12,7 @@ export function Stepper({
 }: {
   text: string;
   step: number;
-  /** For the ear: "minutes". */
+  /** For screen readers: "minutes". */
   unit: string;
   onStep: (by: number) => void;
   testID?: string;

@@ -4,10 +4,10 @@ import { usePalette } from "../paint/use-palette";
 import { Text } from "../text";
 
 interface TextFieldProps {
-  /** What it is, for the eye above it and for who cannot see; `named` says another name for the latter. */
+  /** Visible label, and accessible name unless `named` is given. */
   label: string;
   named?: string;
-  /** Where the page says already what is written here. */
+  /** Hides a label the page already shows. */
   hideLabel?: boolean;
   value: string;
   onChange: (text: string) => void;
@@ -16,13 +16,13 @@ interface TextFieldProps {
   multiline?: boolean;
   autoFocus?: boolean;
   large?: boolean;
-  /** A number: the device shows its keys for numbers. */
+  /** Numeric keyboard. */
   numeric?: boolean;
-  /** What is wrong with it, told at its place. */
+  /** Fault, shown at the field. */
   fault?: string | undefined;
 }
 
-/** A line or some lines to write in, tall enough for gloves. */
+/** Text input of one or several lines, tall enough for gloves. */
 export function TextField({
   label,
   named = label,

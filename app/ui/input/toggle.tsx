@@ -2,7 +2,7 @@ import { Button, type ButtonProps } from "./button";
 
 type ToggleProps = Omit<ButtonProps, "pressed" | "tone" | "hint"> & { on: boolean };
 
-/** A button that stays down while what it says holds: one of several, or on and off. */
+/** Toggle button: one of several, or on and off. */
 export function Toggle({ on, className = "", textClassName = "text-base", ...rest }: ToggleProps) {
   return (
     <Button

@@ -3,14 +3,14 @@ import { useRef, useState } from "react";
 import { type GestureResponderEvent, View } from "react-native";
 
 export interface TouchPoint {
-  /** From the left and from the top, 0 to 1. */
+  /** From left and top, 0 to 1. */
   x: number;
   y: number;
 }
 
 interface TouchAreaProps {
   children: ReactNode;
-  /** For the ear: what is set here, and what it stands at. */
+  /** For screen readers: what is set, and its value. */
   label: string;
   min: number;
   max: number;
@@ -23,7 +23,7 @@ interface TouchAreaProps {
   testID?: string;
 }
 
-/** A drawing that is set by a finger laid on it or drawn along it, and by the arrow keys. */
+/** A drawing set by touching or dragging, and by the arrow keys. */
 export function TouchArea({
   children,
   label,
@@ -38,7 +38,7 @@ export function TouchArea({
   testID,
 }: TouchAreaProps) {
   const [size, setSize] = useState({ width: 1, height: 1 });
-  // Where the finger came down, in the drawing and on the page: later moves are counted from there.
+  // Start of the touch, in the drawing and on the page; moves are relative to it.
   const from = useRef({ x: 0, y: 0 });
   const touch = (event: GestureResponderEvent, down: boolean) => {
     const { locationX, locationY, pageX, pageY } = event.nativeEvent;

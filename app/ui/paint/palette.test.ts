@@ -36,7 +36,7 @@ describe.each([
     ["onChock", "chock"],
     ["deckInk", "deck"],
   ];
-  // Outdoors: the stricter 7:1 of WCAG 2.2, success criterion 1.4.6. In the dark the eye does with 5.5:1, and needs the low luminance.
+  // Outdoors: the stricter 7:1 of WCAG 2.2, success criterion 1.4.6. At night 5.5:1 is enough, at low luminance.
   const least = palette === DAY ? 7 : 5.5;
   test.each(pairs)("%s on %s can be read", (front, back) => {
     expect(contrast(palette[front], palette[back])).toBeGreaterThanOrEqual(least);

@@ -1,4 +1,4 @@
-/** The colours of global.css as numbers, for drawings; a test holds both files together. */
+/** Colours of global.css for drawings; a test compares both files. */
 export const DAY = {
   paper: "#F7F3E8",
   ink: "#15201D",

@@ -23,14 +23,14 @@ import type {
 import type { EarlierWalk } from "@cravix/core/station-times";
 import type { Refusal } from "../events/refusal";
 
-/** The most events one request may carry. */
+/** Maximum events per request. */
 export const MAX_BATCH = 500;
 
 export interface EventsRequest {
   events: unknown[];
 }
 
-/** What became of a batch: everything not named in `refused` is on record, each once. */
+/** Result of a batch: everything not in `refused` is on record, once. */
 export interface EventsResponse {
   taken: number;
   repeated: number;
@@ -74,43 +74,43 @@ export interface AircraftSummary {
   stub: string | null;
   story: string | null;
   openDiscrepancies: number;
-  /** What is open, worst first: the first of them where there are very many. */
+  /** Open discrepancies, worst first; limited in number. */
   open: OpenDiscrepancy[];
-  /** What of its papers is against an hour's flight by day, or will be soon. */
+  /** Due items that prevent a one-hour day flight, or are due soon. */
   papers: StandingReason[];
-  /** Fuel and oil as they were last measured. */
+  /** Fuel and oil as last measured. */
   fluids: LastFluids;
   lastPreflight: PreflightSummary | null;
-  /** When it was last accepted for a flight, and by whom. */
+  /** Last acceptance for a flight. */
   lastFlown: { at: string; crewId: string | null } | null;
 }
 
-/** An earlier walk, with how its pilot worked: what was set last is what is set next time. */
+/** An earlier preflight with its pilot's preferences, which become the default. */
 export type EarlierWalkWithPreferences = EarlierWalk & { preferences?: Preferences };
 
-/** Everything that a preflight of this aircraft needs, kept on the device for the apron without a network. */
+/** Everything a preflight of this aircraft needs, stored on the device for offline use. */
 export interface AircraftBundle {
   aircraft: Aircraft;
   type: AircraftType;
   airfield: Airfield | null;
-  /** All fields on file: from where it can depart, and where to. */
+  /** All fields on file, for departure and destination. */
   fields: Airfield[];
   rules: RuleSet | null;
   openDiscrepancies: OpenDiscrepancy[];
   lastReadings: LastReading[];
   recentPreflights: PreflightSummary[];
-  /** Null where no record of its airworthiness is on file. */
+  /** Null without an airworthiness record. */
   papers: PapersOnFile | null;
-  /** Null where no weighing report is on file. */
+  /** Null without a weighing report. */
   loading: LoadingProfile | null;
   equipment: (EquipmentList & { minimum?: MinimumEntry[] }) | null;
-  /** The last lines of its fuel and oil log. */
+  /** Latest entries of its fuel and oil log. */
   fluids: FluidRow[];
-  /** Readings of the last walks that an engine's and an instrument's baseline is made of. */
+  /** Readings of recent preflights, for baselines. */
   memory: MemoryReading[];
-  /** Pace and order of the last walks of this aircraft, newest first. */
+  /** Pace and order of recent preflights of this aircraft, newest first. */
   walks: EarlierWalkWithPreferences[];
-  /** Complete laps on this type, by crew member. */
+  /** Complete walkarounds of this type, by crew member. */
   laps: Record<string, number>;
 }
 
@@ -121,7 +121,7 @@ export interface Fleet {
 
 export interface Page<T> {
   items: T[];
-  /** Hand this back as `before` for the next page; absent on the last one. */
+  /** Cursor for the next page as `before`; absent on the last. */
   next?: string;
 }
 
@@ -131,21 +131,21 @@ export interface PreflightDetail {
   events: PreflightEvent[];
 }
 
-/** What became of a log file: good lines are kept, each once. */
+/** Result of a log import: valid lines are stored, once. */
 export interface ImportOutcome {
   taken: number;
   repeated: number;
   faults: CsvFault[];
 }
 
-/** A fault of a table: the line as a spreadsheet counts it, the column, and what was expected there. */
+/** A fault in a CSV file: line as counted by a spreadsheet, column, and expectation. */
 export interface CsvFault {
   row: number;
   column: string;
   expected: string;
 }
 
-/** What a self-service pump prints. */
+/** Receipt of a self-service pump. */
 export interface Receipt {
   receipt: string;
   at: string;
@@ -156,25 +156,25 @@ export interface Receipt {
   grade: string;
 }
 
-/** One version of a file of the group. */
+/** A version of a file of the group. */
 export interface FileVersion {
   version: number;
-  /** Its content hash. */
+  /** Content hash. */
   hash: string;
-  /** The content hash of the version before it; null for the first. */
+  /** Content hash of the previous version; null for the first. */
   before: string | null;
   at: string;
-  /** Who put it on record; null where nobody was named. */
+  /** Who saved it; null if unknown. */
   crewId: string | null;
 }
 
 export type DiscrepancyDetail = DiscrepancyState & {
   openedByName: string;
-  /** What was measured when it was found. */
+  /** Measure when it was found. */
   openedMeasure?: string;
 };
 
-/** RFC 9457 problem details, with one extension: the faults of what was sent. */
+/** RFC 9457 problem details, extended by the faults of the request. */
 export interface Problem {
   type: string;
   title: string;

@@ -4,7 +4,7 @@ import { isDeeperThan } from "./json-depth";
 import { boundsViolation, FILE_BOUNDS } from "./measure-value";
 import { isMoment, isName, isPlainText } from "./plain-text";
 
-/** How deep a value really is, by walking it. */
+/** True depth of a value, by recursion. */
 const depthOf = (value: unknown): number =>
   typeof value === "object" && value !== null ? 1 + Math.max(0, ...Object.values(value).map(depthOf)) : 0;
 
@@ -17,7 +17,7 @@ test("the depth of a text is seen as it is once parsed, whatever its strings hol
   );
   expect(isDeeperThan(JSON.stringify({ a: '[[[[\\"[[["[[' }), 1)).toBe(false);
   expect(isDeeperThan("[".repeat(100), 64)).toBe(true);
-  // Torn in the middle of a string: for the parser to say.
+  // Cut off inside a string: the parser reports it.
   expect(isDeeperThan('{"a":"[[[', 1)).toBe(false);
 });
 
@@ -42,7 +42,7 @@ test("what is beyond a bound is told without any of it", () => {
   expect(boundsViolation({ a: Number.POSITIVE_INFINITY }, FILE_BOUNDS)).toContain("finite numbers");
 });
 
-// Published: ISO 8601 and the Gregorian calendar: a year is a leap year when four divides it, not when a hundred does, but when four hundred does.
+// Published: ISO 8601 and the Gregorian calendar: leap years are divisible by four but not by a hundred, or by four hundred.
 test.each([
   ["2024-02-29T00:00:00.000Z", true],
   ["2026-02-29T00:00:00.000Z", false],
@@ -79,7 +79,7 @@ test("names and texts that come back as they were sent are taken, others not", (
   expect(isPlainText("half \udfff of one")).toBe(false);
   fc.assert(
     fc.property(fc.string({ unit: "binary" }), (text) => {
-      // What passes goes through UTF-8 and back unharmed, as a database does it.
+      // Accepted text survives UTF-8 encoding, as in a database.
       if (isPlainText(text)) expect(Buffer.from(text, "utf8").toString("utf8")).toBe(text);
     }),
   );

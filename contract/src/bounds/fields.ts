@@ -1,7 +1,7 @@
 import { number, setLocale, string } from "yup";
 import { isMoment, isName, isPlainText } from "./plain-text";
 
-// What was sent is never said back: it may be of any size, and of anybody's making.
+// Messages never repeat the input, which may be of any size and content.
 setLocale({
   mixed: { notType: ({ path, type }) => `${path} must be of type ${type}` },
   object: {
@@ -33,14 +33,14 @@ const FINITE = {
   test: (value: number | undefined) => value === undefined || Number.isFinite(value),
 };
 
-/** A text of so many characters at the most; new lines are welcome. */
+/** Text up to a maximum length; line breaks allowed. */
 export const text = (max: number) => string().max(max).test(PLAIN);
-/** The same, and it must be there. */
+/** Required text. */
 export const requiredText = (max: number) => text(max).required().min(1);
-/** Something's name or id. */
+/** A name or id. */
 export const name = (max = 120) => string().max(max).test(NAME);
 export const key = (max = 120) => name(max).required().min(1);
 export const utcTime = () => string().test(MOMENT);
-/** A number of the trade: nothing on an apron comes near its ends. */
+/** A number in a range far wider than anything in practice. */
 export const anyNumber = (min = -1_000_000, max = 1_000_000) => number().test(FINITE).min(min).max(max);
 export const bounded = (min: number, max: number) => anyNumber(min, max).required();

@@ -1,7 +1,7 @@
-/** What stands where something was nested deeper than anything that is sent: no field takes it for what it wants. */
+/** Replacement for values nested too deep; no field accepts it. */
 const CUT = "nested too deep";
 
-/** A value without what lies deeper than so many levels. Nothing else of it changes, so that the fault is found where it is. */
+/** Cuts a value at a nesting depth. Nothing else changes, so that faults are found in place. */
 export function flattened(value: unknown, levels: number): unknown {
   if (typeof value !== "object" || value === null) return value;
   if (levels <= 0) return CUT;

@@ -1,16 +1,16 @@
-/** Nothing that crosses the boundary is nested deeper; what is, is not even parsed. */
+/** Maximum nesting of input; deeper JSON is not parsed. */
 export const MAX_JSON_DEPTH = 64;
 
 /**
- * Whether a JSON text opens more than so many brackets one inside the other, seen without parsing it: a parser takes a second over some million
- * of them. Complexity: O(characters), and it stops where they are too many.
+ * True if a JSON text is nested deeper than this, without parsing it: a parser takes a second for millions of brackets.
+ * Complexity: O(characters), stopping at the first excess.
  */
 export function isDeeperThan(text: string, depth = MAX_JSON_DEPTH): boolean {
   let open = 0;
   for (let i = 0; i < text.length; i++) {
     const code = text.charCodeAt(i);
     if (code === 0x22) {
-      // On to the end of the string: a quotation mark with an even number of backslashes before it.
+      // Skip to the end of the string: a quotation mark after an even number of backslashes.
       let end = i;
       let escaped = true;
       while (escaped) {

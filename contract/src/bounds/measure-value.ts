@@ -1,20 +1,20 @@
-/** How large a value may be before anybody looks at what it says. */
+/** Size limits checked before the content. */
 export interface Bounds {
   depth: number;
   values: number;
   text: number;
-  /** Whether every number must be one that can be written down again; where each field is checked by itself, the field says so. */
+  /** Require finite numbers; not needed if each field checks itself. */
   finite?: boolean;
 }
 
-/** An event is small: the largest is the outline of a run-up's trace. */
+/** Events are small: the largest holds a run-up plot. */
 export const EVENT_BOUNDS: Bounds = { depth: 8, values: 6000, text: 8000 };
-/** A file of a type with five thousand items, each with its words. */
+/** Enough for a type with five thousand items. */
 export const FILE_BOUNDS: Bounds = { depth: 16, values: 400_000, text: 20_000, finite: true };
 
 /**
- * What of a value is beyond the bounds, in words that repeat nothing of it; undefined where it is within them. Never deeper into the value than
- * the bounds go, so that nothing that recurses comes after it unprepared. Complexity: O(values), stops at the first bound.
+ * The limit a value exceeds, in words that repeat none of it; undefined if within limits. Recurses no deeper than the limit, so
+ * that later code is safe. Complexity: O(values), stopping at the first violation.
  */
 export function boundsViolation(value: unknown, { depth, values, text, finite }: Bounds): string | undefined {
   let open: unknown[] = [value];
@@ -27,7 +27,7 @@ export function boundsViolation(value: unknown, { depth, values, text, finite }:
       if (typeof one === "string") {
         if (one.length > text) return `texts of at most ${text} characters`;
       } else if (typeof one === "number") {
-        // 1e999 is read as infinite, and cannot be written down again: no hash, no record.
+        // 1e999 parses as infinity, which JSON cannot represent.
         if (finite && !Number.isFinite(one)) return "finite numbers only";
       } else if (Array.isArray(one)) {
         if (one.length > values) return `at most ${values} values`;

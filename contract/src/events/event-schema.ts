@@ -53,20 +53,20 @@ import type { Refusal } from "./refusal";
 
 const UUID_V7 = /^[0-9a-f]{8}-[0-9a-f]{4}-7[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/;
 
-/** Whether a text is an id as events have it: UUID version 7, lower case. */
+/** True for an event id: UUID version 7, lower case. */
 export const isEventId = (id: string): boolean => UUID_V7.test(id);
 
 const eventId = () =>
   string().required().matches(UUID_V7, "must be a time-ordered id (UUID version 7, lower case)");
 
-/** The content hash of a photograph. */
+/** Content hash of a photo. */
 export const PHOTOGRAPH_HASH = /^sha256:[0-9a-f]{64}$/;
 const photographHash = () =>
   string().required().matches(PHOTOGRAPH_HASH, "must be the content hash of a photo");
-/** A device makes them smaller than this. */
+/** Devices reduce photos below this size. */
 const MOST_PX = 4096;
 
-/** How a pilot walks, wherever it crosses a boundary. */
+/** A pilot's preferences, wherever they are transmitted. */
 export const preferencesSchema = object({
   method: string().required().oneOf(METHODS),
   start: name(),
@@ -79,12 +79,12 @@ export const preferencesSchema = object({
   cards: string().oneOf(CARDS),
 });
 
-/** A part that is absent or whole, with nothing else in it. */
+/** An optional object, complete if present, without unknown fields. */
 const optional = (schema: ObjectSchema<object>) => schema.noUnknown().default(undefined).optional();
 
 const MOST_CREW = 12;
 
-/** One line of the technical log. */
+/** A technical log entry. */
 const flightLine: ObjectShape = {
   registration: key(),
   from: requiredText(80),
@@ -119,7 +119,7 @@ function areOutAndIn(value: object | undefined): boolean {
   );
 }
 
-/** Places and tanks have names of their own: only the rest is closed to what is not known. */
+/** Stations and tanks have individual names; other fields are closed. */
 const loadFields = () => ({
   stations: totalsSchema().required(),
   litres: totalsSchema().default(undefined).optional(),
@@ -416,17 +416,17 @@ const SCHEMAS = new Map<string, ObjectSchema<object>>(
   ]),
 );
 
-/** Yup says what is wrong, but slowly; what is right is seen by a check made from its description. */
+/** Yup explains faults but is slow; a fast check generated from its description accepts valid values. */
 const QUICK = new Map([...SCHEMAS].map(([type, schema]) => [type, quickCheck(schema.describe())]));
 
 export type EventCheck = { event: PreflightEvent } | { refusal: Omit<Refusal, "index"> };
 
-/** No clock and no counter of ours comes this far: an id from beyond would leave no room for the ids behind it. */
+/** No clock comes this far: a later id would leave no room for ids after it. */
 const LATEST_ID = Date.UTC(2200, 0).toString(16).padStart(12, "0").replace(/^.{8}/, "$&-");
 
 /**
- * Checks one event that crosses the boundary. Never throws: what is not valid comes back with its id, the field and the reason, and nothing
- * of what was sent is said back. An event of an earlier version comes back in today's words. `now` is the checking side's clock; an event more than ten minutes ahead of it is refused.
+ * Validates an event. Never throws: an invalid one returns its id, the field and the reason, without repeating the input. Older
+ * events are upgraded. `now` is the validator's clock; events more than ten minutes ahead are rejected.
  */
 export function checkEvent(given: unknown, now: Date): EventCheck {
   const input = upgradeEvent(given);
@@ -447,7 +447,7 @@ export function checkEvent(given: unknown, now: Date): EventCheck {
     } catch (error) {
       if (error instanceof ValidationError)
         return refuse(error.errors[0] ?? error.message, error.path || undefined);
-      // Not even its kinds of values can be compared: refused like any other, and its neighbours are taken.
+      // Values that cannot even be compared: only this event is rejected.
       return refuse("The values do not match the fields of this event type.", "data");
     }
   }
@@ -474,7 +474,7 @@ export function checkEvent(given: unknown, now: Date): EventCheck {
   return { event };
 }
 
-/** The number of an event that an instrument or a pump must be able to show. */
+/** Amount in an event that an instrument or pump must be able to show. */
 function amountOf(event: PreflightEvent) {
   if (event.type === "reading.taken") {
     const { value, unit, key: what } = event.data;

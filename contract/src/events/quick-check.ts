@@ -4,19 +4,19 @@ import { isMoment, isName, isPlainText } from "../bounds/plain-text";
 type Check = (value: unknown) => boolean;
 type Test = SchemaDescription["tests"][number];
 
-/** Tests that every value of the type has passed by then. */
+/** Tests implied by the type check. */
 const HELD_BY_TYPE = new Set(["required", "noUnknown", "finite"]);
 
 /**
- * A quick check made from a strict Yup schema's own description. True means that Yup would take the value; false means only
- * that Yup must be asked (it also knows the words). A kind of test that is not known here is never passed by.
+ * Generates a fast check from a strict Yup schema's description. True means that Yup would accept the value; false means only
+ * that Yup must decide (and explain). An unknown kind of test never passes.
  */
 export function quickCheck(field: SchemaFieldDescription): Check {
   const schema = field as SchemaDescription;
   const inner = ofType(field);
   const tests = schema.tests.filter((test) => !HELD_BY_TYPE.has(test.name ?? "")).map(ofTest);
   const oneOf = schema.oneOf.length > 0 ? new Set(schema.oneOf) : undefined;
-  // Where Yup's "required" also refuses an empty string, Yup is asked.
+  // If Yup's "required" also rejects an empty string, let Yup decide.
   const required = !schema.optional || schema.tests.some((test) => test.name === "required");
   return (value) => {
     if (value === undefined) return !required;
@@ -50,7 +50,7 @@ function ofType(field: SchemaFieldDescription): Check {
           if (own !== undefined) known++;
           if (!check(own)) return false;
         }
-        // As many as are known, so none that is not: to count costs less than to ask each for its name.
+        // Equal counts mean no unknown fields; counting is cheaper than comparing names.
         for (const _ in value) known--;
         return known === 0;
       };

@@ -1,4 +1,4 @@
-/** An event that was not taken: which, where in it, why, in words for the person who gave the answer. */
+/** A rejected event: id, field, and reason for the user. */
 export interface Refusal {
   id: string | null;
   index: number;

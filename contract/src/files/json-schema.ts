@@ -1,16 +1,16 @@
 import type { AnySchema, SchemaDescription, SchemaFieldDescription, SchemaObjectDescription } from "yup";
 
-/** A part of a JSON Schema (draft 2020-12). */
+/** Part of a JSON Schema (draft 2020-12). */
 export type JsonSchema = { [keyword: string]: unknown };
 
-/** What a Yup schema cannot say of itself: given by `meta({ jsonSchema })`, and put over what was derived. */
+/** Additions a Yup schema cannot express, from `meta({ jsonSchema })`. */
 interface Meta {
   jsonSchema?: JsonSchema;
 }
 
 /**
- * The JSON Schema of one file format, derived from the Yup schema that really checks it, so that both never part. Rules that a schema
- * cannot express (ids that must exist elsewhere in the file) are only checked on reading.
+ * JSON Schema of a file format, derived from the Yup schema that validates it, so that they cannot diverge. Rules a schema cannot
+ * express (ids that must exist elsewhere in the file) are checked only on reading.
  */
 export function jsonSchema(schema: AnySchema, id: string, title: string): JsonSchema {
   return {

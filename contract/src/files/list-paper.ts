@@ -1,15 +1,15 @@
 import { type ComposedList, type Item, limitText } from "@cravix/core";
 import { PHASE_NAME } from "./phase-name";
 
-/** One line of a list on paper. */
+/** One line of a printed checklist. */
 export interface PaperLine {
   step: string;
   station: string;
   title: string;
-  /** What good looks like, and the number that must be read. */
+  /** Good condition, and the number expected. */
   good: string;
   why: string;
-  /** Why it is on the list today only, or nothing. */
+  /** Why it is included today, or empty. */
   today: string;
   caution: string;
 }
@@ -17,7 +17,7 @@ export interface PaperLine {
 export const CAUTION =
   "The pilot in command decides. The aircraft's handbook, local rules and licensed maintenance come first. Limits are example values.";
 
-/** Today's list line by line, for paper, tables and the days when the phone is flat. The putting away comes last. */
+/** Today's checklist as lines, for paper and CSV. After-flight items come last. */
 export function paperLines(list: ComposedList): PaperLine[] {
   const today = new Map<string, string[]>();
   for (const { itemId, why } of list.differences) today.set(itemId, [...(today.get(itemId) ?? []), why]);
@@ -51,12 +51,12 @@ export function paperTitle(list: ComposedList): string {
   return [list.registration, list.type.name, list.variant?.name].filter(Boolean).join(" · ");
 }
 
-/** What is different today, in one line. */
+/** Today's conditions on one line. */
 export function paperToday(list: ComposedList): string {
   return list.conditions.length > 0 ? `Today: ${list.conditions.join(", ")}` : "Today: no special conditions";
 }
 
-/** Today's list as Markdown with boxes to tick. Characters that Markdown would read as marks are kept as they are written. */
+/** Today's checklist as Markdown with check boxes. Markdown characters in texts are escaped. */
 export function listMarkdown(list: ComposedList): string {
   const out = [`# ${words(paperTitle(list))}`, "", words(paperToday(list)), "", `> ${CAUTION}`];
   let step = "";

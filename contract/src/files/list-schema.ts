@@ -22,7 +22,7 @@ import { type FileFault, validateFile } from "./validate-file";
 
 const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();
 
-/** An item as it is asked today: a type's, an aircraft's own, or an open discrepancy to be measured again. */
+/** An item as asked: from the type, added to the aircraft, or an open discrepancy. */
 const askedItem = object({
   ...itemFields,
   kind: string().required().oneOf(ITEM_KINDS),
@@ -37,7 +37,7 @@ const askedItem = object({
   cause: name(),
 });
 
-/** What a composed list must be wherever it is read: everything that a fold, a judgement or a page takes from it. */
+/** Schema of a composed checklist: everything used by folds, judgements and pages. */
 const listSchema = object({
   format: string().required().oneOf(["cravix.list/2"]),
   registration: key(20),
@@ -124,10 +124,7 @@ function isMeasureLimit(one: unknown): boolean {
   );
 }
 
-/**
- * Reads a composed list that crossed a boundary, of whichever version, as one of today's. Never throws: what is wrong comes back with each
- * fault's path.
- */
+/** Reads a composed checklist of any version, upgraded. Never throws: faults are returned with their path. */
 export function readList(given: unknown): { list: ComposedList } | { faults: FileFault[] } {
   const value = upgradeFile(given);
   const faults = validateFile(listSchema, value);

@@ -1,6 +1,6 @@
 import type { StationPhase } from "@cravix/core";
 
-/** The parts of a preflight in words, on paper as on the screen. */
+/** Phase names, on paper and on screen. */
 export const PHASE_NAME: Record<StationPhase, string> = {
   papers: "Documents",
   cockpit: "Cockpit",

@@ -44,7 +44,7 @@ export interface CrewFile {
   members: CrewMember[];
 }
 
-/** The equipment of a type, and the operator's approved minimum list where there is one. */
+/** Equipment of a type, and the operator's approved minimum equipment list, if any. */
 export type EquipmentFile = EquipmentList & {
   format: "cravix.equipment-list/1";
   id: string;
@@ -64,7 +64,7 @@ export type CravixFile =
 
 export type FileReading = { file: CravixFile } | { faults: FileFault[] };
 
-/** Every file format: its schema, and what it is. */
+/** File formats with schema and description. */
 export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: string }> = {
   "cravix.aircraft-type/2": { schema: aircraftTypeSchema, what: "An aircraft type: stations, items, limits" },
   "cravix.aircraft/2": { schema: aircraftSchema, what: "One aircraft, with its added items" },
@@ -88,7 +88,7 @@ export const FILE_FORMATS: Record<string, { schema: AnyObjectSchema; what: strin
   },
 };
 
-/** Reads the text of a Cravix file. Never throws: a file that is not valid comes back with each fault's path. */
+/** Reads the text of a Cravix file. Never throws: faults are returned with their path. */
 export function readFileText(text: string): FileReading {
   let value: unknown;
   if (isDeeperThan(text))
@@ -96,7 +96,7 @@ export function readFileText(text: string): FileReading {
   try {
     value = JSON.parse(text);
   } catch (error) {
-    // Where it stops being JSON, and nothing of what stands there.
+    // Position where JSON parsing failed, without the content.
     const at = /position (\d+)/.exec((error as Error).message)?.[1];
     return {
       faults: [{ path: "", expected: at ? `valid JSON; the error is at character ${at}` : "valid JSON" }],
@@ -105,7 +105,7 @@ export function readFileText(text: string): FileReading {
   return readFile(value);
 }
 
-/** Checks a parsed Cravix file against its format and against itself; one of an earlier version comes back as one of today's. */
+/** Validates a parsed file against its format and itself, after upgrading an earlier version. */
 export function readFile(given: unknown): FileReading {
   const value = upgradeFile(given);
   if (typeof value !== "object" || value === null || Array.isArray(value))
@@ -123,7 +123,7 @@ export function readFile(given: unknown): FileReading {
   return faults.length > 0 ? { faults: atMost(faults) } : { file: value as CravixFile };
 }
 
-/** What a schema cannot say: whether a file fits itself. */
+/** Checks beyond the schema: internal consistency of a file. */
 const CHECKS: Record<string, (file: never) => FileFault[]> = {
   "cravix.aircraft-type/2": (type: AircraftType) => typeFaults(type),
   "cravix.aircraft/2": (aircraft: Aircraft) => itemFaults(aircraft.ownItems, "ownItems"),
@@ -236,7 +236,7 @@ function profileFaults({ fuel }: Pick<AircraftType, "fuel">, at: string): FileFa
   });
 }
 
-/** Nobody stands inside a wall, and what is looked at from outside is looked at from a place that exists. */
+/** Stations must not be inside walls, and outside checks must name existing stations. */
 function placeFaults({ plan, stations, items }: AircraftType): FileFault[] {
   const faults: FileFault[] = [];
   const walls = (plan?.walls ?? []).map((wall) => wall.map(([x, y]) => ({ x, y })));
@@ -281,7 +281,7 @@ function loadFaults({ items, electrical, variants }: AircraftType): FileFault[] 
   ]);
 }
 
-/** An id with a dot is one that the arithmetic knows, in a unit of its quantity; anything else is the aircraft's own. */
+/** A key with a dot must be known, with a compatible unit; any other is the aircraft's own. */
 function readingFaults({ key, unit }: ReadingSpec, path: string): FileFault[] {
   const name = readingName(key);
   if (!name)
@@ -301,7 +301,7 @@ function readingFaults({ key, unit }: ReadingSpec, path: string): FileFault[] {
 
 const OWN = "own.";
 
-/** Every reading of an engine or a tank is of one that the type has. */
+/** Readings must refer to existing engines and tanks. */
 function subjectFaults({ items, engines, fuel, variants }: AircraftType): FileFault[] {
   const tanks = new Set(
     [fuel, ...(variants ?? []).map((v) => v.fuel)].flatMap((f) => f?.tanks ?? []).map((t) => t.id),
@@ -320,7 +320,7 @@ function subjectFaults({ items, engines, fuel, variants }: AircraftType): FileFa
   });
 }
 
-/** What each kind of item cannot do without. */
+/** Fields each kind of item requires. */
 function itemFaults(items: readonly Item[], path: string): FileFault[] {
   const faults: FileFault[] = [];
   const seen = new Set<string>();

@@ -1,7 +1,7 @@
 import { tarrow4 } from "@cravix/demo";
 import { readFile } from "./read-file";
 
-/** What is wrong with the trainer's type when one of its items reads this. */
+/** Faults of the trainer's type if one item has this reading. */
 function faultsOf(key: string, unit: string): string[] {
   const at = tarrow4.items.findIndex((item) => item.reading?.key === "oil.level");
   const items = tarrow4.items.map((item, i) => {
@@ -22,7 +22,7 @@ test.each([
   ["oil.level", "L"],
   ["fuel.dip.left", "in"],
   ["hours.after", "h"],
-  // As files from before had it.
+  // As in older files.
   ["after.hours", "h"],
   ["tyre-tread", "mm"],
   ["own.seat-rail", "mm"],

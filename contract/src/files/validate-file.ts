@@ -1,16 +1,19 @@
 import { type AnyObjectSchema, ValidationError } from "yup";
 import { boundsViolation, FILE_BOUNDS } from "../bounds/measure-value";
 
-/** One fault of a file: where, and what was expected there. */
+/** A fault in a file: path and expectation. */
 export interface FileFault {
   path: string;
   expected: string;
 }
 
-/** So many faults are told; a file with more is another file. */
+/** Maximum number of reported faults. */
 export const MOST_FAULTS = 100;
 
-/** Checks a value against a file's schema, strictly; the faults that it has, at most a hundred. What is beyond all bounds is not looked at. */
+/**
+ * Validates a value strictly against a file's schema; returns at most a hundred faults. Values beyond all limits are not
+ * examined.
+ */
 export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault[] {
   const beyond = boundsViolation(value, FILE_BOUNDS);
   if (beyond) return [{ path: "", expected: beyond }];
@@ -18,7 +21,7 @@ export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault
     schema.validateSync(value, { strict: true, abortEarly: false, disableStackTrace: true });
     return [];
   } catch (error) {
-    // A rule over several fields met something that is not even of their kind: no file of this format, and no error of ours.
+    // A rule over several fields met values of the wrong type: not a valid file, and not an error of ours.
     if (!(error instanceof ValidationError))
       return [{ path: "", expected: "values of the types that this file format defines" }];
     const faults = error.inner.length > 0 ? error.inner : [error];
@@ -31,7 +34,7 @@ export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault
   }
 }
 
-/** The first faults, and how many more there are. */
+/** The first faults, and the number of further ones. */
 export function atMost(faults: FileFault[], all = faults.length): FileFault[] {
   if (all <= MOST_FAULTS) return faults;
   return [

@@ -1,7 +1,7 @@
 import { isCounted, type RecordMeter, type TechnicalLogEntry } from "@cravix/core";
 import Papa from "papaparse";
 
-/** The columns that every technical log has; each meter adds its own: `hours out`, `hours in`, `landings`. */
+/** Columns of every technical log; each meter adds its own: `hours out`, `hours in`, `landings`. */
 export const FLIGHT_COLUMNS = ["off", "on", "registration", "from", "to", "pilot", "crew"] as const;
 const LAST_COLUMNS = [
   "take-offs at night",
@@ -12,7 +12,7 @@ const LAST_COLUMNS = [
   "remarks",
 ] as const;
 
-/** The columns of one aircraft's log, in their order. */
+/** Columns of one aircraft's log, in order. */
 export function flightColumns(meters: readonly RecordMeter[]): string[] {
   return [
     ...FLIGHT_COLUMNS,
@@ -21,7 +21,7 @@ export function flightColumns(meters: readonly RecordMeter[]): string[] {
   ];
 }
 
-/** A technical log as comma-separated text, in the order given; what looks like a formula is defused. */
+/** Technical log as CSV, in the order given; text that looks like a formula is escaped. */
 export function flightCsv(
   lines: readonly Omit<TechnicalLogEntry, "id">[],
   meters: readonly RecordMeter[],

@@ -14,7 +14,7 @@ import type { CsvFault } from "../api/api-types";
 import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { isName } from "../bounds/plain-text";
 
-/** The columns of a fuel log, in their order. What each holds is in docs/formats/fluid-logs.md. */
+/** Columns of a fuel log, in order. See docs/formats/fluid-logs.md. */
 export const FUEL_COLUMNS = [
   "time",
   "registration",
@@ -38,7 +38,7 @@ export const OIL_COLUMNS = [
   "grade",
 ] as const;
 
-/** What must be known of an aircraft to check its lines; undefined for one that is not in the group. */
+/** Aircraft data needed to check entries; undefined for an aircraft outside the group. */
 export type KnownAircraft = (registration: string) => Pick<AircraftType, "fuel" | "engines"> | undefined;
 
 export interface CsvReading {
@@ -46,22 +46,22 @@ export interface CsvReading {
   faults: CsvFault[];
 }
 
-/** More than this is no light aircraft's; litres and quarts. */
+/** Maximum plausible amounts for a light aircraft; litres and quarts. */
 const MOST = { fuel: 5000, oil: 60 };
 const NEEDED = {
   fuel: ["time", "registration", "entry", "amount", "unit"],
   oil: ["time", "registration", "entry", "amount", "unit"],
 };
 
-/** A log of some lifetimes; a file with more lines is none. */
+/** Maximum lines: several lifetimes. */
 export const MOST_CSV_LINES = 60_000;
-/** So many faults are told of a file, and how many more there are. */
+/** Maximum number of reported faults. */
 const MOST_CSV_FAULTS = 500;
 const MOST_HOURS = 100_000;
 
 /**
- * Reads a fuel or oil log from comma-separated text. Never throws: good lines come back as rows, every bad one with its line, its column and
- * what was expected there. A line whose hour meter lies below that of an earlier time of the same aircraft is refused.
+ * Reads a fuel or oil log from CSV. Never throws: valid lines are returned as rows, invalid ones with line, column and
+ * expectation. A line whose hour meter is below an earlier one of the same aircraft is rejected.
  * Complexity: O(lines · log lines).
  */
 export function readFluidCsv(
@@ -90,7 +90,7 @@ export function readFluidCsv(
   }
   const broken = new Map(parsed.errors.map((error) => [error.row, error.message.toLowerCase()]));
   const read = lines.flatMap((cells, i) => {
-    // The first line below the head is line 2 of the sheet, as the parser counts it line 1.
+    // The first line below the header is line 2 of the sheet.
     const row = i + 2;
     const trouble =
       broken.get(i + 1) ??
@@ -181,14 +181,14 @@ function readLine(
 }
 
 const TIME = /^\d{4}-\d{2}-\d{2}(T\d{2}:\d{2}(:\d{2}(\.\d{1,3})?)?Z)?$/;
-/** No logbook of a light aircraft that flies today reaches back further. */
+/** No logbook of an aircraft flying today goes back further. */
 const EARLIEST = "1930-01-01";
 
 function readTime(text: string, now: Date, fault: Fault): string {
   const at = TIME.test(text)
     ? new Date(text.length === 10 ? `${text}T00:00:00Z` : text)
     : new Date(Number.NaN);
-  // A day that there is: 30 February would come out as another one, and 24:00 as the next.
+  // Valid dates only: 30 February would become another day, and 24:00 the next.
   if (Number.isNaN(at.getTime()) || !at.toISOString().startsWith(text.slice(0, 10)) || text < EARLIEST) {
     fault("time", "a date, or a time in UTC, such as 2026-05-01 or 2026-05-01T09:30:00Z");
     return "";
@@ -296,7 +296,7 @@ function checkAmount({
     fault("amount", `at most ${tank.capacityL} L, the capacity of the ${tank.name}`);
 }
 
-/** Meters do not go back: a line that lies below an earlier one of the same aircraft is named and left out. */
+/** Meters do not go back: a line below an earlier one of the same aircraft is reported and left out. */
 function withoutFallingHours(read: { row: number; made: FluidRow }[], faults: CsvFault[]): FluidRow[] {
   const most = new Map<string, number>();
   const bad = new Set<number>();
@@ -317,7 +317,7 @@ function withoutFallingHours(read: { row: number; made: FluidRow }[], faults: Cs
   return read.filter(({ row }) => !bad.has(row)).map(({ made }) => made);
 }
 
-/** A log as comma-separated text, oldest first, with the columns above; what looks like a formula is defused. */
+/** Log as CSV, oldest first, with the columns above; text that looks like a formula is escaped. */
 export function fluidCsv(fluid: FluidRow["fluid"], rows: readonly FluidRow[]): string {
   const columns = fluid === "fuel" ? FUEL_COLUMNS : OIL_COLUMNS;
   const data = rows.map(({ at, part = "", ...row }) => {

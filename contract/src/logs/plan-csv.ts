@@ -1,21 +1,21 @@
 import type { LocalDate } from "@cravix/core";
 import Papa from "papaparse";
 
-/** A line of the group's calendar: a visit to the workshop, or a day up to which something holds. */
+/** A calendar entry of the group: a workshop visit, or a due day. */
 export interface PlanRow {
   date: LocalDate;
   what: "visit" | "due" | "closed";
   registration: string;
-  /** What is done, or what is due. */
+  /** Work, or due item. */
   text: string;
-  /** A forecast by how it is flown: the earliest and the latest day; without them the day is certain. */
+  /** Earliest and latest day of a forecast; absent for a fixed date. */
   from?: LocalDate;
   to?: LocalDate;
 }
 
 const COLUMNS = ["date", "what", "registration", "text", "from", "to"];
 
-/** The plan as a table for a spreadsheet; a text that a spreadsheet would reckon with is kept a text. */
+/** The plan as CSV; text that looks like a formula is escaped. */
 export function planCsv(rows: readonly PlanRow[]): string {
   return `${Papa.unparse(
     {

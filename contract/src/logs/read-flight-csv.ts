@@ -5,7 +5,7 @@ import { CLOCK_TOLERANCE_MIN } from "../bounds/clock-tolerance";
 import { isPlainText } from "../bounds/plain-text";
 import { FLIGHT_COLUMNS, flightColumns } from "./flight-csv";
 
-/** A log of some lifetimes; a file with more lines is none. */
+/** Maximum lines: several lifetimes. */
 const MOST_LINES = 20_000;
 const MOST_FAULTS = 300;
 const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d{1,3})?)?Z$/;
@@ -16,9 +16,9 @@ export interface FlightCsvReading {
 }
 
 /**
- * Reads one aircraft's technical log from comma-separated text. Never throws: good lines come back, every bad one with its line, its column and what was expected
- * there. A line that cannot stand beside the others (its meter ends below where it began, its flight ends before it begins) is refused; gaps and slips that somebody
- * has to explain are for the log to ask about, and are told beside it. Complexity: O(lines · log lines).
+ * Reads one aircraft's technical log from CSV. Never throws: valid lines are returned, invalid ones with line, column and
+ * expectation. An impossible entry (meter or flight ends before it begins) is rejected; gaps and unusual values are reported as
+ * questions. Complexity: O(lines · log lines).
  */
 export function readFlightCsv(
   text: string,
@@ -84,7 +84,7 @@ export function readFlightCsv(
   };
 }
 
-/** The columns of meters that are read: without them nothing continues. */
+/** Columns of meters that are read, which are required. */
 const needed = (meters: readonly RecordMeter[]) =>
   flightColumns(meters.filter(({ kind }) => !isCounted(kind))).filter((column) => / (out|in)$/.test(column));
 
@@ -96,7 +96,7 @@ function readLine(
   const moment = (column: string) => {
     const text = cell(column);
     const ms = MOMENT.test(text) ? Date.parse(text) : Number.NaN;
-    // A day that there is: 30 February would come out as another one.
+    // Valid dates only: 30 February would become another day.
     if (Number.isNaN(ms) || new Date(ms).toISOString().slice(0, 10) !== text.slice(0, 10)) {
       fault(column, "a time in UTC, such as 2026-05-01T09:30:00Z");
       return "1970-01-01T00:00:00.000Z";

@@ -12,7 +12,7 @@ export const RECEIPT_COLUMNS = [
   "grade",
 ] as const;
 
-/** Reads a pump's receipts from comma-separated text. Never throws; a unit that is not sure is refused, not guessed. */
+/** Reads pump receipts from CSV. Never throws; an ambiguous unit is rejected. */
 export function readReceiptCsv(text: string): { receipts: Receipt[]; faults: CsvFault[] } {
   const { data, meta } = Papa.parse<Record<string, string>>(text.replace(/^\uFEFF/, ""), {
     header: true,
@@ -52,7 +52,7 @@ export function readReceiptCsv(text: string): { receipts: Receipt[]; faults: Csv
   return { receipts, faults };
 }
 
-/** One receipt as comma-separated text, as the pump hands it out. */
+/** A receipt as CSV, as the pump issues it. */
 export function receiptCsv({ at, tankId = "", ...receipt }: Receipt): string {
   const line: Record<string, unknown> = { ...receipt, time: at, tank: tankId };
   const data = [RECEIPT_COLUMNS.map((column) => line[column])];

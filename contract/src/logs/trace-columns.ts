@@ -1,24 +1,24 @@
 import { CHANNEL_UNITS, type Channel, type PlainChannel } from "@cravix/core/run-up";
 
-/** What a column of a trace holds: the time, or one channel. */
+/** Content of a trace column: the time, or a channel. */
 export type TraceField = "time" | Channel;
 
-/** A column as it stands in a file, and what it was taken for. */
+/** A column of a file, and its interpretation. */
 export interface TraceColumn {
   index: number;
   header: string;
   /** Absent: not used. */
   field?: TraceField;
   unit?: string;
-  /** No unit stands in the file: this one was taken. */
+  /** The file has no unit: this one is assumed. */
   assumed?: true;
-  /** Somebody said so. */
+  /** Confirmed by the user. */
   told?: true;
-  /** Set where a unit stands in the header that is not known: nothing is guessed, the column waits to be told. */
+  /** Unknown unit in the header: the column is unused until the user chooses. */
   unknownUnit?: string;
 }
 
-/** Every unit that a column may be in, and how it becomes the trace's own. */
+/** Possible units of each column, with conversion to the trace's unit. */
 const UNITS: Record<string, Record<string, (value: number) => number>> = {
   rpm: { rpm: (v) => v },
   map: {
@@ -44,7 +44,7 @@ const UNITS: Record<string, Record<string, (value: number) => number>> = {
   cht: { "°F": (v) => v, "°C": (v) => v * 1.8 + 32 },
 };
 
-/** How a unit may be written in a header. */
+/** Spellings of units in headers. */
 const WRITTEN = new Map<string, string>(
   Object.entries({
     rpm: "rpm",
@@ -114,11 +114,11 @@ const WRITTEN = new Map<string, string>(
   }),
 );
 
-/** The unit that somebody wrote; undefined where it is none that is known. */
+/** Parses a unit; undefined if unknown. */
 export const writtenUnit = (text: string): string | undefined =>
   WRITTEN.get(text.trim().replace(/\s+/g, " ").toLowerCase());
 
-/** Words by which a column is known; the longest that fits wins. */
+/** Words that identify columns; the longest match wins. */
 const WORDS: [RegExp, PlainChannel | "egt" | "cht" | "time"][] = [
   [/^(time|t|seconds|elapsed|elapsed time|lcl time|utc time|time stamp|timestamp|date time)$/, "time"],
   [/^(e1 |eng1 |engine )?(rpm|engine speed|speed|revs)$/, "rpm"],
@@ -133,7 +133,7 @@ const WORDS: [RegExp, PlainChannel | "egt" | "cht" | "time"][] = [
   [/^(e1 |eng1 )?(cht|head|cylinder head) ?#?\d+$/, "cht"],
 ];
 
-/** The units that a field may be in; the first is the trace's own. */
+/** Possible units of a field; the first is the trace's. */
 export function unitsFor(field: TraceField): string[] {
   if (field === "time") return ["s", "ms", "clock"];
   const kind = kindOf(field);
@@ -141,22 +141,22 @@ export function unitsFor(field: TraceField): string[] {
   return [own, ...Object.keys(UNITS[kind] ?? {}).filter((unit) => unit !== own)];
 }
 
-/** What columns of one kind hold: all exhaust probes of a monitor are in one unit. */
+/** Kind of column sharing one unit: all EGT probes of a monitor use the same. */
 export type UnitKind = PlainChannel | "egt" | "cht";
 
 export function kindOf(channel: Channel): UnitKind {
   return channel.replace(/\d+$/, "") as UnitKind;
 }
 
-/** A number of a column in the trace's own unit. */
+/** Converts a value to the trace's unit. */
 export function toOwnUnit(channel: Channel, unit: string, value: number): number {
   const units = UNITS[kindOf(channel)] ?? {};
   return Object.hasOwn(units, unit) ? (units[unit]?.(value) ?? Number.NaN) : Number.NaN;
 }
 
 /**
- * What the columns of a file are, as far as their headers say: own ones as documented, others by words that are common for the thing. A unit in
- * brackets is taken; one that is not known leaves the column unused until somebody says what it is. A header without a unit is taken in the trace's own.
+ * Interprets the columns of a file from their headers: documented names, then common words. A unit in brackets is used; an
+ * unknown one leaves the column unused until the user chooses. Without a unit the trace's own is assumed.
  */
 export function guessColumns(headers: readonly string[]): TraceColumn[] {
   const taken = new Set<TraceField>();
@@ -174,7 +174,7 @@ export function guessColumns(headers: readonly string[]): TraceColumn[] {
     const field = (
       kind === "egt" || kind === "cht" ? `${kind}${Number(/(\d+)$/.exec(name)?.[1])}` : kind
     ) as TraceField;
-    // Two columns for one thing: the first one counts, the other can be chosen by hand.
+    // Two columns for one channel: the first is used, the other can be chosen by hand.
     if (taken.has(field)) return { index, header };
     const written = bracket?.[1]?.trim() || behind;
     const unit = writtenUnit(written);
@@ -188,7 +188,7 @@ export function guessColumns(headers: readonly string[]): TraceColumn[] {
 
 const kindNamed = (name: string) => WORDS.find(([words]) => words.test(name))?.[1];
 
-/** A name and the unit that may stand behind it without brackets: "egt 1 c". */
+/** Splits a header into a name and a unit without brackets: "egt 1 c". */
 function partedFrom(whole: string): { name: string; behind: string } {
   if (kindNamed(whole)) return { name: whole, behind: "" };
   const words = whole.split(" ");
@@ -200,7 +200,7 @@ function partedFrom(whole: string): { name: string; behind: string } {
   return { name: whole, behind: "" };
 }
 
-/** Whether a line holds units and no readings: where more than half of what stands in it is the name of a unit. */
+/** True if a line holds units rather than readings: more than half of its cells are units. */
 export function isUnitsRow(cells: readonly string[]): boolean {
   const full = cells.map((cell) => cell.replace(/[()[\]]/g, "").trim()).filter((cell) => cell !== "");
   const units = full.filter((cell) => writtenUnit(cell) !== undefined);
@@ -212,8 +212,8 @@ export function isUnitsRow(cells: readonly string[]): boolean {
 }
 
 /**
- * The columns with the units that stand in a line of their own, above or below the names. A unit that already stands in a header stays; one that is not known, or none for such a thing,
- * leaves the column unused until somebody says what it is.
+ * Applies units from a separate line above or below the names. A unit in a header takes precedence; an unknown or unsuitable one
+ * leaves the column unused until the user chooses.
  */
 export function withUnitsRow(columns: readonly TraceColumn[], cells: readonly string[]): TraceColumn[] {
   return columns.map((column) => {
@@ -221,7 +221,7 @@ export function withUnitsRow(columns: readonly TraceColumn[], cells: readonly st
     if (!column.field || !column.assumed || written === "") return column;
     const { assumed: _, unit: _unit, ...rest } = column;
     const unit = writtenUnit(written);
-    // How a clock is written says nothing of its numbers.
+    // A time format says nothing about its numbers.
     if (column.field === "time") return unit && unitsFor("time").includes(unit) ? { ...rest, unit } : column;
     return unit && unitsFor(column.field).includes(unit)
       ? { ...rest, unit }

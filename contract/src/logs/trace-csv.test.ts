@@ -53,7 +53,7 @@ describe("an engine monitor's file", () => {
     ]);
     expect(trace.channels.map).toBeUndefined();
     expect(trace.channels.rpm?.length).toBe(60);
-    // Told by hand what it is, it is used.
+    // Once its unit is chosen by hand, it is used.
     const told = columns.map(({ unknownUnit: _, ...column }) =>
       column.field === "map" ? { ...column, unit: "kPa" } : column,
     );

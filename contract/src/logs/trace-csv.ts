@@ -4,36 +4,36 @@ import type { CsvFault } from "../api/api-types";
 import { guessColumns, isUnitsRow, kindOf, type TraceColumn, toOwnUnit, withUnitsRow } from "./trace-columns";
 import { settleUnits, type UnitQuestion } from "./trace-units";
 
-/** What a file of an engine monitor came to. */
+/** Result of reading an engine monitor file. */
 export interface TraceReading {
   trace: Trace;
   columns: TraceColumn[];
-  /** By line and column; the same kind of fault in a column is told once, with how often. */
+  /** By line and column; repeated faults of a column are reported once, with their number. */
   faults: CsvFault[];
   lines: number;
-  /** Units that have to be told. */
+  /** Units the user must choose. */
   questions: UnitQuestion[];
-  /** Set where the file went on, and the rest was left unread. */
+  /** Set if the rest of a longer file was not read. */
   stoppedAfterS?: number;
 }
 
-/** So long after the engine first turned a run-up is over: what comes later in a long file is the flight. */
+/** Seconds after the engine first turned: later data of a long file is the flight. */
 const READ_S = 3600;
-/** The most lines that are kept, whatever their times say. */
+/** Maximum lines kept, whatever their times. */
 const MOST_LINES = 80_000;
-/** After so many lines without one usable time nobody waits for the rest. */
+/** Lines without a usable time after which reading stops. */
 const MOST_WITHOUT_TIME = 20_000;
-/** A file that looks like none: so much of it is read before it is said. */
+/** Bytes read before a file is reported as unreadable. */
 const FIRST_LOOK = 1 << 16;
 const PIECE = 1 << 20;
-/** A line longer than so many pieces is none: a quotation mark was never closed. */
+/** Number of chunks after which a line counts as an unclosed quotation. */
 const MOST_PIECES_OF_A_LINE = 4;
-/** Lines above the header that a monitor may put there: its name, a date. */
+/** Maximum lines above the header, such as the monitor's name and date. */
 const MOST_ABOVE = 20;
-/** So close below the names their units stand. */
+/** Maximum distance of a units line below the names. */
 const MOST_BELOW = 3;
 
-/** Reads the lines of a monitor's file one by one: nothing but numbers is kept, so that a file of any size can be read. */
+/** Reads a monitor file line by line, keeping only numbers, so that a file of any size can be read. */
 export class TraceCsvReader {
   columns: TraceColumn[] | undefined;
   private readonly given: readonly TraceColumn[] | undefined;
@@ -49,12 +49,12 @@ export class TraceCsvReader {
   private comma = false;
   full = false;
 
-  /** `columns` is a mapping made by hand; without it the headers are guessed. */
+  /** `columns` is a mapping made by hand; default: guessed from headers. */
   constructor(columns?: readonly TraceColumn[]) {
     this.given = columns;
   }
 
-  /** One line of the file. `decimalComma` where the file parts its columns by semicolons. */
+  /** Reads one line. `decimalComma` for files separated by semicolons. */
   push(cells: readonly string[], decimalComma = false): void {
     this.line++;
     this.comma = decimalComma;
@@ -65,7 +65,7 @@ export class TraceCsvReader {
     }
     if (this.full || cells.every((cell) => cell.trim() === "")) return;
     if (this.t.length === 0 && this.line <= this.headLine + MOST_BELOW && isUnitsRow(cells)) {
-      // What was told by hand counts for more.
+      // A mapping made by hand takes precedence.
       if (!this.given) this.columns = withUnitsRow(this.columns, cells);
       return;
     }
@@ -138,7 +138,7 @@ export class TraceCsvReader {
     };
   }
 
-  /** The names of the columns may stand below some lines about the monitor itself. */
+  /** Column names may follow some lines about the monitor. */
   private head(cells: readonly string[]): void {
     if (this.given) {
       const rest = this.given.filter((column) => (cells[column.index] ?? "").trim() === column.header.trim());
@@ -165,7 +165,7 @@ export class TraceCsvReader {
     const clock = /(\d{1,2}):(\d{2}):(\d{2}(?:[.,]\d+)?)/.exec(text);
     if (clock) {
       const seconds = Number(clock[1]) * 3600 + Number(clock[2]) * 60 + Number(clock[3]?.replace(",", "."));
-      // Over midnight the clock begins anew; a small step back is a line out of order.
+      // Past midnight the clock restarts; a small step back is a line out of order.
       if (seconds < this.lastClock - 43_200) this.dayStart += 86_400;
       this.lastClock = seconds;
       return this.dayStart + seconds;
@@ -176,7 +176,7 @@ export class TraceCsvReader {
     return undefined;
   }
 
-  /** A fault of the file itself, at the line that was read last. */
+  /** Reports a fault of the file at the last line read. */
   tell(expected: string): void {
     this.fault("", expected);
   }
@@ -190,8 +190,8 @@ export class TraceCsvReader {
 }
 
 /**
- * Reads an engine monitor's file from text. Never throws: what is good is used, and every fault has its line and column. For a file of any size
- * give it to the parser in pieces and push its lines (`TraceCsvReader`).
+ * Reads an engine monitor file from text. Never throws: valid data is used, and every fault has its line and column. For large
+ * files push lines to `TraceCsvReader`.
  */
 export function readTraceCsv(text: string, columns?: readonly TraceColumn[]): TraceReading {
   const reader = new TraceCsvReader(columns);
@@ -205,7 +205,7 @@ export function readTraceCsv(text: string, columns?: readonly TraceColumn[]): Tr
   return reader.finish();
 }
 
-/** The same for a file of any size, in pieces of a megabyte: only its numbers are kept, and it is left once the run-up's hour is over. In a browser. */
+/** Reads a file of any size in chunks of a megabyte, until the run-up's hour is over. Browser only. */
 export async function readTraceBlob(file: Blob, columns?: readonly TraceColumn[]): Promise<TraceReading> {
   const reader = new TraceCsvReader(columns);
   const head = await file.slice(0, FIRST_LOOK).text();
@@ -234,7 +234,7 @@ export async function readTraceBlob(file: Blob, columns?: readonly TraceColumn[]
   });
 }
 
-/** A trace as comma-separated text with the documented columns: time in seconds, then each channel with its unit. */
+/** A trace as CSV with the documented columns: time in seconds, then each channel with its unit. */
 export function traceCsv({ t, channels }: Trace): string {
   const rows = rowsOf(channels);
   const fields = [

@@ -5,8 +5,8 @@ import fc from "fast-check";
 import { readTraceCsv } from "./trace";
 
 /**
- * One run-up is one run-up, whatever its monitor calls the columns, whatever units it writes and wherever it writes them: what is likeliest, and how likely, stays. Units by NIST SP 811:
- * °C = (°F − 32) / 1.8; 1 psi = 6.894757 kPa; 1 inHg = 3.386389 kPa; 1 US gal = 3.785411784 L.
+ * The diagnosis does not depend on a monitor's column names, units, or where it writes them. Units by NIST SP 811: °C = (°F − 32)
+ * / 1.8; 1 psi = 6.894757 kPa; 1 inHg = 3.386389 kPa; 1 US gal = 3.785411784 L.
  */
 interface Kind {
   names: readonly string[];
@@ -72,7 +72,7 @@ const KINDS = {
 } satisfies Record<string, Kind>;
 type KindName = keyof typeof KINDS;
 
-/** How a monitor writes: which of its names and units for each, where the units stand, and what parts the cells. */
+/** A monitor's style: names and units, location of the units, separator. */
 interface Manner {
   name: Record<string, number>;
   unit: Record<string, number>;

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { guessColumns, isUnitsRow, readTraceCsv, withUnitsRow } from "./trace";
 
 const NAMES = "Time,RPM,EGT1,EGT2,CHT1,OilT,OilP,MAP,FFlow";
-/** A run-up as a monitor in °C, bar, hPa and litres writes it: ground, then the run-up. */
+/** A run-up written in °C, bar, hPa and litres: ground, then run-up. */
 const metric = (i: number) => {
   const up = i > 20;
   return `${i},${up ? 1800 : 1000},${up ? 705 : 590},${up ? 698 : 600},${up ? 146 : 120},71,${up ? 4.6 : 3.9},${up ? 560 : 420},${up ? 26 : 11}`;
@@ -47,7 +47,7 @@ describe("a monitor's units", () => {
     expect(trace.channels.egt1?.[59]).toBeCloseTo(1301, 0);
     expect(trace.channels.oilPressure?.[59]).toBeCloseTo(66.7, 1);
     expect(trace.channels.map?.[59]).toBeCloseTo(16.5, 1);
-    // The exhaust is in °C, and so are the heads and the oil of the same monitor.
+    // EGT is in °C, so CHT and oil temperature of the same monitor are too.
     expect(trace.channels.cht1?.[59]).toBeCloseTo(294.8, 1);
     expect(trace.channels.oilTemperature?.[59]).toBeCloseTo(159.8, 1);
     expect(questions).toEqual([]);
@@ -97,7 +97,7 @@ describe("a monitor's units", () => {
     expect(readTraceCsv(long).questions).toEqual([]);
     const idle = file(["time (s),rpm (rpm),egt 1 (°F)"], (i) => `${i},900,900`);
     expect(readTraceCsv(idle).questions).toEqual([]);
-    // Without a unit such an exhaust may be an idle or a lean run-up: asked, and not taken.
+    // Without a unit such an EGT may be an idle or a lean run-up, so the user is asked.
     const bare = readTraceCsv(file(["time,rpm,egt 1"], (i) => `${i},900,900`));
     expect(bare.questions).toMatchObject([{ kind: "egt", why: "no unit", could: ["°F", "°C"] }]);
   });

@@ -1,21 +1,21 @@
 import type { Channel, Trace } from "@cravix/core/run-up";
 import { kindOf, type TraceColumn, toOwnUnit, type UnitKind, unitsFor } from "./trace-columns";
 
-/** A unit that has to be told: none stands in the file, or the numbers cannot be in the one that does. */
+/** A unit the user must choose: missing in the file, or contradicted by the numbers. */
 export interface UnitQuestion {
   kind: UnitKind;
-  /** The columns in question, as their headers say. */
+  /** Headers of the columns in question. */
   headers: string[];
   why: "no unit" | "does not fit";
-  /** The unit that was taken for now. */
+  /** Unit assumed for now. */
   taken: string;
-  /** The units that the numbers could be in. */
+  /** Units the numbers allow. */
   could: string[];
 }
 
-/** What the highest reading of an engine that was run up lies between, in the trace's own unit. Generous; common practice. */
+/** Range of the highest reading of an engine that was run up, in the trace's unit. Generous; common practice. */
 const HIGHEST: Partial<Record<UnitKind, readonly [number, number]>> = {
-  // An idle in °F is as high as a lean run-up in °C: that is asked.
+  // An idle in °F is as high as a lean run-up in °C: ask.
   egt: [850, 1750],
   cht: [190, 520],
   oilTemperature: [95, 260],
@@ -23,20 +23,20 @@ const HIGHEST: Partial<Record<UnitKind, readonly [number, number]>> = {
   map: [12.5, 45],
   suction: [2.6, 8],
 };
-/** What no engine shows, whatever it was doing: a unit that stands in a file is doubted for nothing less. */
+/** Values no engine ever shows: only these contradict a unit in the file. */
 const POSSIBLE: Partial<Record<UnitKind, readonly [number, number]>> = {
   egt: [780, 2000],
   cht: [110, 700],
   oilPressure: [12, 200],
   map: [8, 70],
 };
-/** So many of the highest readings are left out at most, and so much of them: a probe that jumps. A run-up may be a small part of a long file. */
+/** Maximum number and share of highest readings ignored as spikes. A run-up may be a small part of a long file. */
 const SPIKES = 20;
 const SPIKES_PART = 0.02;
-/** Fewer readings than this say nothing of their unit. */
+/** Minimum readings to judge a unit. */
 const FEWEST = 20;
 
-/** The units in which a column's numbers are those of an engine, the trace's own first; undefined where nothing can be said of such a column. */
+/** Units in which a column's numbers suit an engine, the trace's own first; undefined if this cannot be judged. */
 export function couldBe(kind: UnitKind, channel: Channel, written: ArrayLike<number>): string[] | undefined {
   const range = HIGHEST[kind];
   if (!range) return undefined;
@@ -51,26 +51,27 @@ export function couldBe(kind: UnitKind, channel: Channel, written: ArrayLike<num
     const own = toOwnUnit(channel, unit, highest);
     return own >= range[0] && own <= range[1];
   });
-  // Nobody gives a manifold's pressure in psi where anything else is as likely.
+  // Psi is unusual for manifold pressure if anything else fits.
   const likely = kind === "map" && fitting.length > 1 ? fitting.filter((unit) => unit !== "psi") : fitting;
-  // Two names of one size are one unit.
+  // Equivalent units count once.
   return likely.filter(
     (unit, i) => likely.findIndex((one) => toOwnUnit(channel, one, 1) === toOwnUnit(channel, unit, 1)) === i,
   );
 }
 
-/** A number in the trace's own unit as it stood in the file. Every unit is a straight line: two points of it say the way back. */
+/** Reverses a unit conversion: all are linear. */
 function asWritten(channel: Channel, unit: string, own: number): number {
   const zero = toOwnUnit(channel, unit, 0);
   return (own - zero) / (toOwnUnit(channel, unit, 1) - zero);
 }
 
 /**
- * Holds each column's unit against its numbers. Where no unit stood in the file and the numbers fit one unit only, that is taken, in the column and in its values; what stays open, or
- * cannot be what the file says, becomes a question. All columns of a kind are answered as one, by most of them: a dead probe decides nothing. Changes `columns` and `channels`.
+ * Checks each column's unit against its numbers. Without a unit in the file, a single fitting one is adopted; otherwise it
+ * becomes a question, as does a contradiction. Columns of a kind are decided together by majority, so that a dead probe does not
+ * matter. Modifies `columns` and `channels`.
  */
 export function settleUnits(columns: TraceColumn[], channels: Trace["channels"]): UnitQuestion[] {
-  // The exhaust first: what it is in tells of the other temperatures.
+  // EGT first: its unit suggests that of the other temperatures.
   const kinds = new Map<UnitKind, TraceColumn[]>([["egt", []]]);
   for (const column of columns) {
     if (!column.field || column.field === "time" || !column.unit) continue;
@@ -97,7 +98,7 @@ export function settleUnits(columns: TraceColumn[], channels: Trace["channels"])
     }
     if (asked === 0) continue;
     const fitting = [...votes].filter(([, count]) => count * 2 > asked).map(([unit]) => unit);
-    // A monitor shows all its temperatures in one unit.
+    // A monitor shows all temperatures in one unit.
     const beside = kind === "cht" || kind === "oilTemperature" ? kinds.get("egt")?.[0]?.unit : undefined;
     const could = beside !== undefined && fitting.includes(beside) ? [beside] : fitting;
     const taken = own[0]?.unit as string;
@@ -108,7 +109,7 @@ export function settleUnits(columns: TraceColumn[], channels: Trace["channels"])
       for (const column of own) convert(column, could[0] as string, channels);
       continue;
     }
-    // What was told by hand is not asked again.
+    // Units chosen by hand are not asked again.
     if (own.every((column) => column.told)) continue;
     questions.push({
       kind,
@@ -121,7 +122,7 @@ export function settleUnits(columns: TraceColumn[], channels: Trace["channels"])
   return questions;
 }
 
-/** Whether an engine can show such numbers in the unit that stands in the file. Own units. */
+/** True if an engine can show such numbers in the file's unit. Trace units. */
 function isPossible(kind: UnitKind, values: Float64Array): boolean {
   const range = POSSIBLE[kind];
   let highest = Number.NEGATIVE_INFINITY;
@@ -129,7 +130,7 @@ function isPossible(kind: UnitKind, values: Float64Array): boolean {
   return !range || (highest >= range[0] && highest <= range[1]);
 }
 
-/** Whether a unit is one of these, or another name for it. */
+/** True if a unit is one of these, or equivalent. */
 const fits = (channel: Channel, unit: string, units: readonly string[]): boolean =>
   units.some((one) => toOwnUnit(channel, one, 1) === toOwnUnit(channel, unit, 1));
 

@@ -1,7 +1,7 @@
 import type { AircraftType } from "@cravix/core";
 import type { EngineShape } from "@cravix/core/engine-model";
 
-/** The stand-in's engine for a type: as many cylinders, the same kind of fuel system and propeller. Undefined for an aircraft without an engine. */
+/** Shape of the simulated engine for a type: cylinders, fuel system, propeller. Undefined without an engine. */
 export function shapeOf({ runUp }: Pick<AircraftType, "runUp">): EngineShape | undefined {
   if (!runUp) return undefined;
   const { cylinders, fuelSystem, propeller, volts, ratedRpm, suction, oilPressure } = runUp;
@@ -13,7 +13,7 @@ export function shapeOf({ runUp }: Pick<AircraftType, "runUp">): EngineShape | u
     volts,
     ratedRpm,
     vacuumPump: suction,
-    // A healthy engine stands well inside its green arc.
+    // A healthy engine is well within its green arc.
     oilPsi: min + 0.62 * (max - min),
   };
 }

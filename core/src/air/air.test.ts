@@ -4,7 +4,7 @@ import { judgeWind, type Source, windComponents } from "../index";
 // Published: FAA-H-8083-25, component chart sample (from memory): runway 17, wind 140° at 25 kt → 22 kt head, 13 kt cross.
 test("the handbook's sample: runway 17, wind 140 at 25", () => {
   const { headwindKt, crosswindKt } = windComponents(170, { fromDeg: 140, kt: 25 });
-  // Read off a chart, to the knot: 21.65 and 12.50.
+  // Read from the chart to the nearest knot: 21.65 and 12.50.
   expect(Math.abs(headwindKt - 22)).toBeLessThanOrEqual(0.5);
   expect(Math.abs(Math.abs(crosswindKt) - 13)).toBeLessThanOrEqual(0.5 + 1e-9);
   expect(crosswindKt).toBeLessThan(0);

@@ -11,14 +11,14 @@ export interface CrosswindLimit {
 export interface WindInput {
   runwayDeg: number;
   wind: Wind;
-  /** The aircraft's demonstrated crosswind and the pilot's own limit, whichever are on file. */
+  /** The aircraft's demonstrated crosswind and the pilot's personal minimum, if on file. */
   limits: CrosswindLimit[];
 }
 
 /**
- * Cross- and tailwind on a runway, taken at the gust where there is one, against the lowest limit on file.
+ * Judges crosswind and tailwind on a runway, at the gust speed if there is one, against the lowest limit on file.
  * Valid range: as windComponents; a gust below the mean wind throws QuantityError. Without a limit: "unjudged".
- * Source: the limits' own. A demonstrated figure is not a limit in law everywhere; here it is treated as one to ask about.
+ * Source: that of each limit. A demonstrated crosswind is not a legal limit everywhere; here exceeding it means asking first.
  */
 export function judgeWind({ runwayDeg, wind, limits }: WindInput): Judgement[] {
   if (wind.gustKt !== undefined && wind.gustKt > 0 && wind.gustKt < wind.kt)

@@ -6,9 +6,10 @@ const TRIPLE_POINT_C = 0.01;
 const R_VAPOUR = 461.52;
 
 /**
- * Pressure of saturated water vapour in pascal, over water, below 0.01 °C over ice.
+ * Saturation vapour pressure in pascal, over water, or over ice below 0.01 °C.
  * Valid range: −100 to 100 °C; throws QuantityError outside.
- * Source: ASHRAE Handbook Fundamentals (2017), chapter 1, equations 5 and 6 (Hyland & Wexler), coefficients from memory, checked by `psychrolib`.
+ * Source: ASHRAE Handbook Fundamentals (2017), chapter 1, equations 5 and 6 (Hyland & Wexler), coefficients from memory, checked
+ * against `psychrolib`.
  */
 export function saturationPressurePa(celsius: number): number {
   assertFinite("The temperature", celsius);
@@ -36,7 +37,7 @@ export function saturationPressurePa(celsius: number): number {
 }
 
 /**
- * Grams of water vapour in a cubic metre of air of this temperature and dew point.
+ * Water vapour density in g/m³ at an air temperature and dew point.
  * Valid range: −100 to 100 °C, dew point not above the temperature; throws QuantityError otherwise. Source: ideal gas law.
  * @example vapourDensityGPerM3(20, 20) // 17.3, saturated
  */

@@ -1,21 +1,21 @@
 import { assertFinite, assertNotNegative, QuantityError } from "../units/convert";
 
 export interface Wind {
-  /** Direction the wind comes from, degrees 0 to 360, in the same north as the runway. */
+  /** Direction the wind comes from, degrees 0 to 360, with the same north reference as the runway. */
   fromDeg: number;
   kt: number;
   gustKt?: number;
 }
 
 export interface WindComponents {
-  /** Positive is a headwind, negative a tailwind, knots. */
+  /** Positive for a headwind, negative for a tailwind, knots. */
   headwindKt: number;
   /** Positive from the right, negative from the left, knots. */
   crosswindKt: number;
 }
 
 /**
- * Head- and crosswind of a wind on a runway, knots. For gusts call again with the gust as the speed.
+ * Headwind and crosswind on a runway, knots. For gusts, call again with the gust speed.
  * Valid range: directions 0 to 360 degrees, speed ≥ 0; throws QuantityError otherwise.
  * Source: trigonometry; FAA-H-8083-25, component chart: runway 17, wind 140° at 25 kt → 22 kt head, 13 kt cross (from memory).
  */

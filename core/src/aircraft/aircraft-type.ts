@@ -15,14 +15,14 @@ import type { Plausible } from "../units/plausible";
 import type { NightBegins } from "../weather/night-begins";
 import type { MethodTag, Recommended } from "./preferences";
 
-/** The parts of a preflight in their order. */
+/** Phases of a preflight, in order. */
 export const PHASES = ["papers", "cockpit", "lap", "fluids", "board", "run-up", "line-up"] as const;
 export type Phase = (typeof PHASES)[number];
-/** Where a station can stand: in a part of the preflight, or in the putting away after the flight. */
+/** Phases a station can belong to: a preflight phase, or after the flight. */
 export const STATION_PHASES = [...PHASES, "after"] as const;
 export type StationPhase = (typeof STATION_PHASES)[number];
 
-/** What a place is for, whatever it is called in the file. */
+/** Purpose of a station, independent of its name in the file. */
 export const STATION_ROLES = [
   "approach",
   "papers",
@@ -49,7 +49,7 @@ export const STATION_ROLES = [
 ] as const;
 export type StationRole = (typeof STATION_ROLES)[number];
 
-/** What an item is about: what can be read (hours, fuel, oil …), or what is looked at. */
+/** Subject of an item: a quantity that can be read (hours, fuel, oil …) or something to inspect. */
 export const TOPICS = [
   ...READING_TOPICS,
   "airframe",
@@ -85,7 +85,7 @@ export const CONDITIONS = [
 ] as const;
 export type Condition = (typeof CONDITIONS)[number];
 
-/** Things that have killed when they were ticked off along with something else: an item about one of them is always asked by itself. */
+/** Subjects of accidents caused by checking several things at once: an item about one of them is always asked alone. */
 export const NEVER_GROUPED = [
   "lock",
   "ignition",
@@ -123,48 +123,51 @@ export const ITEM_KINDS = [
 ] as const;
 export type ItemKind = (typeof ITEM_KINDS)[number];
 
-/** Steps of a run-up that a trace can answer besides its numbers: back on both, ended on both, heat and propeller that answer, leaned for the ground. */
+/**
+ * Run-up steps that a trace can answer besides its numbers: back on both, ended on both, carburettor heat and propeller response,
+ * ground leaning.
+ */
 export const TRACED_STEPS = ["both", "end", "heat", "propeller", "lean"] as const;
 
-/** What is drilled on a page of its own. */
+/** Exercises with their own page. */
 export const DRILLS = ["controls"] as const;
 
-/** How a thing can be out: off the aircraft, switched on, opened, or moved from where it has to be. */
+/** States that must be restored: removed, switched on, opened, or moved. */
 export const LEDGER_WAYS = ["off", "on", "open", "moved"] as const;
 export type LedgerWay = (typeof LEDGER_WAYS)[number];
 
 /**
- * What an item does to the ledger: something is out, or back as it must be. `count` says how many pieces it is, `stow` where it goes
- * meanwhile, `after` in which words it is put back after the flight.
+ * Effect of an item on the put-back ledger: something is out, or restored. `count` is the number of pieces, `stow` where it goes
+ * meanwhile, `after` the wording for putting it back after the flight.
  */
 export type LedgerEffect =
   | { out: string; how: LedgerWay; count?: number; stow?: string; after?: string }
   | { back: string };
 
 export interface ReadingSpec {
-  /** Names the reading across flights, for instance "oil.level". */
+  /** Identifies the reading across flights, for instance "oil.level". */
   key: string;
   unit: Unit;
   decimals: number;
   plausible?: Plausible;
-  /** Ask how the engine ran along with the number. */
+  /** Also ask how smoothly the engine ran. */
   feel?: boolean;
 }
 
-/** What is to be read out, and the aircraft's fact that it must agree with. */
+/** A value to read out, and the aircraft fact it must match. */
 export interface ValueCheck {
   ask: string;
   fact: string;
-  /** The fact is a month and a year, "06/2028", to the end of which the thing may be used. */
+  /** The fact is a month and year, "06/2028"; valid to the end of that month. */
   until?: boolean;
 }
 
-/** One thing to do or look at. */
+/** One item of a checklist. */
 export interface Item {
   id: string;
   station: string;
   kind: ItemKind;
-  /** What of the aircraft, or which step, as it is logged: "Left aileron". Absent: the whole title says it. */
+  /** Aircraft part or step for the log: "Left aileron". Absent: use the whole title. */
   part?: string;
   topic?: Topic;
   title: string;
@@ -172,11 +175,11 @@ export interface Item {
   bad?: string;
   why: string;
   caution?: string;
-  /** What it is worth when this is found wrong. */
+  /** Grade if a problem is found. */
   miss: FindingGrade;
-  /** On such a day it is worth more: a position light by day is a note, by night it is a stop. */
+  /** Different grade under a condition: a failed position light is a note by day and a stop at night. */
   missWhen?: { when: Condition; miss: FindingGrade };
-  /** Words on the button that answers "as it should be". */
+  /** Label of the button for "serviceable". */
   done?: string;
   when?: Condition[];
   years?: { from?: number; to?: number };
@@ -187,65 +190,68 @@ export interface Item {
   /** Choices that the airfield provides. */
   choicesFrom?: "runways";
   ledger?: LedgerEffect;
-  /** What is laid hands on, for the ordering rules: "propeller". */
+  /** What the item touches, for the ordering rules: "propeller". */
   touches?: string[];
-  /** How long a time item is held. */
+  /** How long a timed item is held. */
   seconds?: number;
-  /** What a confirm item asks to be read out, and the aircraft's fact that it must agree with. */
+  /** Value a confirm item asks for, and the aircraft fact it must match. */
   confirm?: ValueCheck;
-  /** On some days, nobody knows which, this item is answered by a value instead: what to read out, and the aircraft's fact. */
+  /** On unpredictable days this item is answered by a value: what to read out, and the aircraft fact. */
   proof?: ValueCheck;
-  /** Only with this method; without it with every one. */
+  /** Only with this method; absent: with every method. */
   method?: MethodTag;
   /** Needs a second person: one moves, the other holds. */
   second?: boolean;
-  /** What it switches on or off, by the electrical profile's ids; "all" is everything off. */
+  /** Loads it switches on or off, by id in the electrical profile; "all" switches everything off. */
   loads?: { on?: string[]; off?: string[] };
-  /** Looked at from outside while the power is on: at this station of the lap. */
+  /** Checked from outside with the power on, at this station of the walkaround. */
   spot?: string;
-  /** Answered by the trace of the run-up where this step is found in it as it should be. */
+  /** Answered by the run-up trace if the trace shows this step in order. */
   traced?: (typeof TRACED_STEPS)[number];
   /**
-   * Answered by the aircraft's record, where it has these due items, by their ids: then it is not asked. "*" is the whole record: the item shows what was
-   * judged, and asks what no record knows.
+   * Answered by the aircraft's record if it holds these due items (by id): then the item is not asked. "*" means the whole
+   * record: the item shows the results and asks only for what no record holds.
    */
   due?: string[];
-  /** Never one part of a group, because it is about this. */
+  /** Never part of a group, because it concerns this subject. */
   alone?: (typeof NEVER_GROUPED)[number];
-  /** Asked again on a turnaround: always, or only where fuel was put in. An item without it is not; what belongs to today's conditions is. */
+  /**
+   * Asked again on a turnaround: always, or only after refuelling. Items without it are skipped unless today's conditions require
+   * them.
+   */
   turnaround?: "always" | "refuelled";
-  /** There is a drill for it: what is drawn is held against the real one. */
+  /** Has a practice drill that compares the drawing with the real aircraft. */
   drill?: (typeof DRILLS)[number];
   discrepancyId?: string;
-  /** What is behind the discrepancy that it asks about, where that was judged: measured again, it is not opened anew. */
+  /** Cause of the discrepancy it asks about, if that was judged: a new reading then updates it instead of opening another. */
   cause?: string;
 }
 
-/** One thing before another, with the reason: the first item must be found in order before any of the others is begun. */
+/** An ordering rule with its reason: the first item must be in order before any of the others starts. */
 export interface OrderRule {
   id: string;
   first: string;
-  /** The items that wait, by id or by what they lay hands on. */
+  /** Items that must wait, by id or by what they touch. */
   waits: { items?: string[]; touches?: string };
   why: string;
-  /** Only with this method; without it with every one. */
+  /** Only with this method; absent: with every method. */
   method?: MethodTag;
 }
 
-/** What the eye takes in at one look and the hand at one touch: one card, each part named, one answer. */
+/** Items covered by one look and one touch: one card, each part named, one answer. */
 export interface Group {
   id: string;
   title: string;
-  /** Its parts, by their items. */
+  /** Item ids of its parts. */
   items: string[];
-  /** Words on the button that answers all of them. */
+  /** Label of the button that answers all of them. */
   done?: string;
 }
 
-/** A point that is not passed while something is off, on or open that should not be. */
+/** A point that cannot be passed while something that must be put back is still off, on or open. */
 export interface Gate {
   id: string;
-  /** The part of the preflight that it guards. */
+  /** The phase it guards. */
   before: Phase;
   why: string;
 }
@@ -255,25 +261,25 @@ export interface Station {
   name: string;
   phase: StationPhase;
   role?: StationRole;
-  /** Where a person stands, in the plan view's own units; stations of the lap and of the drains have one. */
+  /** Position on the plan view, in its units; stations of the walkaround and the drains have one. */
   x?: number;
   y?: number;
 }
 
-/** The aircraft seen from above, as its own outline. */
+/** Outline of the aircraft seen from above. */
 export interface PlanView {
   width: number;
   height: number;
   bodies: { d: string; tone: "body" | "line" }[];
-  /** The plan's scale; without it no length of a walk is known. */
+  /** Scale of the plan; without it no walking distance is known. */
   metresPerUnit?: number;
-  /** Where one gets in and out: every lap begins and ends here. */
+  /** Where people get in and out: every walkaround starts and ends here. */
   door?: { x: number; y: number };
-  /** Outlines that nobody walks through: the fuselage, a low wing, a tail. */
+  /** Outlines that must be walked around: the fuselage, a low wing, a tail. */
   walls?: [number, number][][];
 }
 
-/** What is different on some model years of a type: its limits, and in words why. */
+/** Differences of some model years of a type: limits, and the reason in words. */
 export interface Variant {
   id: string;
   name: string;
@@ -293,7 +299,7 @@ export interface AircraftType {
   id: string;
   name: string;
   what: string;
-  /** A type whose list has not been written yet says so here, and has no items. */
+  /** Set for a type whose checklist has not been written yet; it has no items. */
   stub?: string;
   plan?: PlanView;
   stations: Station[];
@@ -303,26 +309,26 @@ export interface AircraftType {
   gates?: Gate[];
   variants?: Variant[];
   recommended?: Recommended;
-  /** Conditions under which it is not flown, or that mean nothing on it, with the reason. */
+  /** Conditions that do not apply to this type, with the reason. */
   notOffered?: { condition: Condition; why: string }[];
-  /** The names of its engines where it has more than one: their readings carry them, "oil.level.left". */
+  /** Engine names if there is more than one; readings carry them, "oil.level.left". */
   engines?: string[];
   fuel?: FuelProfile;
   oil?: OilProfile;
   magnetos?: MagnetoProfile;
   crosswind?: CrosswindLimit;
   electrical?: ElectricalProfile;
-  /** How its engine is run up; each of them where there is more than one. */
+  /** Run-up profile, shared by all its engines. */
   runUp?: RunUpProfile;
-  /** What it needs to take off and land, and how it climbs. */
+  /** Take-off, landing and climb performance. */
   performance?: PerformanceProfile;
-  /** A glider: how it may be launched, in which wind. */
+  /** Gliders only: launch methods and their wind limits. */
   launch?: LaunchProfile;
-  /** It stands on a tail wheel: the wind is another while it taxies. */
+  /** Has a tail wheel, which changes how controls are held while taxiing. */
   tailwheel?: true;
 }
 
-/** An item of one aircraft alone. A retired one stays in the file, with the day, and is asked no more. */
+/** An item added to one aircraft. A retired one stays in the file with its date and is no longer asked. */
 export type OwnItem = Item & { retired?: string };
 
 /** One aircraft of the group. */
@@ -334,25 +340,25 @@ export interface Aircraft {
   base: string;
   story?: string;
   ownItems: OwnItem[];
-  /** What can be read on this very aircraft: its emergency beacon's battery date, its serial plate. */
+  /** Values printed on this aircraft: its emergency beacon's battery date, its serial plate. */
   facts?: Record<string, string>;
-  /** The rule set that it is flown by, where that is not its airfield's. */
+  /** Id of its rule set, if different from its airfield's. */
   rules?: string;
 }
 
 export interface Runway {
   id: string;
-  /** Magnetic. What is painted on it is rounded to ten degrees. */
+  /** Magnetic. The painted designator is rounded to ten degrees. */
   headingDeg: number;
   lengthM: number;
   surface: string;
-  /** What may be used of it; without it nobody knows. */
+  /** Declared distances; absent: unknown. */
   declared?: Declared;
-  /** Uphill in its direction above zero. */
+  /** Positive if uphill in its direction. */
   slopePercent?: number;
-  /** What can be seen beside it, from where the take-off begins. */
+  /** Landmarks beside it, seen from the start of the take-off. */
   marks?: RunwayMark[];
-  /** What stands beyond its end. */
+  /** Obstacle beyond its end. */
   beyond?: Obstacle;
 }
 
@@ -361,12 +367,12 @@ export interface Airfield {
   id: string;
   name: string;
   elevationFt: number;
-  /** Degrees, north and east positive: for the sun and the variation. */
+  /** Degrees, north and east positive; for sun position and magnetic variation. */
   lat?: number;
   lon?: number;
-  /** The station whose reports are of this field. */
+  /** Station whose reports apply to this field. */
   station?: string;
-  /** The rule set of this place, by its id. */
+  /** Id of this airfield's rule set. */
   rules?: string;
   runways: Runway[];
 }
@@ -378,19 +384,19 @@ export interface RuleSet {
   name: string;
   reserves: { when: "day" | "night" | "instrument"; minutes: number; source: Source }[];
   altimeter?: { feet: number; source: Source };
-  /** From when night counts. */
+  /** When night begins. */
   night?: { begins: NightBegins; source: Source };
-  /** What take-off and landing distances are multiplied by, at least. */
+  /** Minimum safety factors for take-off and landing distances. */
   runwayFactors?: { takeOff: number; landing: number; source: Source };
-  /** Least visibility and ceiling by sight, for every pilot. */
+  /** Minimum visibility and ceiling for visual flight, for every pilot. */
   minima?: { visibilityM?: number; ceilingFt?: number; source: Source };
-  /** How something that does not work may be put off. */
+  /** How inoperative equipment may be deferred. */
   deferral?: DeferralRules;
-  /** Whether a pilot may do and sign preventive work, and by which rule; absent: no. */
+  /** Rule that lets a pilot do and sign preventive maintenance; absent: not allowed. */
   preventive?: { source: Source };
 }
 
-/** The minutes that must remain on landing today: the greatest that applies. */
+/** Minutes of fuel that must remain on landing: the largest reserve that applies today. */
 export function reserveFor(
   rules: RuleSet | undefined,
   conditions: readonly Condition[],
@@ -404,7 +410,7 @@ export function reserveFor(
   );
 }
 
-/** Where a station's part stands in the order of a flight, from 0. */
+/** Index of a station's phase in the order of a flight, from 0. */
 export function phaseIndex(phase: StationPhase): number {
   return STATION_PHASES.indexOf(phase);
 }

@@ -1,8 +1,8 @@
 import type { AircraftType, Variant } from "./aircraft-type";
 
 /**
- * The type as it is for one model year: where a variant covers the year, its limits take the place of the type's. The first that covers it
- * counts; a year that none covers leaves the type as it is. Never throws; the first variant that has the year counts.
+ * Applies the variant of one model year: its limits replace the type's. The first variant that covers the year counts; without
+ * one the type is returned unchanged. Never throws.
  */
 export function applyVariant(
   type: AircraftType,

@@ -184,7 +184,7 @@ describe("proof by value", () => {
     const times = new Map<string, number>();
     for (let n = 0; n < 400; n++)
       for (const id of asked(`walk ${n}`)) times.set(id, (times.get(id) ?? 0) + 1);
-    // 400 walks × 3 of 8: each 150 times on the average; within 30 of it (more than three standard deviations).
+    // 400 preflights × 3 of 8: 150 times each on average; within 30 (more than three standard deviations).
     for (const { id } of provable) expect(Math.abs((times.get(id) ?? 0) - 150)).toBeLessThan(35);
   });
 

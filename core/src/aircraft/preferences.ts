@@ -1,6 +1,6 @@
 import type { SampleFate } from "../fuel/fuel-inputs";
 
-/** What belongs to one way of doing things only; a list names its items and rules by these. */
+/** Tags for items and rules that belong to one method only. */
 export const METHOD_TAGS = ["surfaces moved", "surfaces looked at", "brake first", "controls first"] as const;
 export type MethodTag = (typeof METHOD_TAGS)[number];
 
@@ -11,35 +11,35 @@ export const SURFACE_WAYS = ["moved", "looked at"] as const;
 export const BRAKE_WAYS = ["brake first", "controls first"] as const;
 export const RETURN_RULES = ["some items back", "start of the station", "start of the step"] as const;
 
-/** How this pilot works on this aircraft. */
+/** How a pilot works on one aircraft type. */
 export interface Preferences {
   method: (typeof METHODS)[number];
-  /** The station of the lap that is begun at; absent: as the list has it. */
+  /** First station of the walkaround; absent: as in the checklist. */
   start?: string;
   hand: (typeof HANDS)[number];
-  /** An order of the lap of the pilot's own; it goes before start and hand. */
+  /** The pilot's own station order; takes precedence over start and direction. */
   order?: string[];
   surfaces: (typeof SURFACE_WAYS)[number];
   brake: (typeof BRAKE_WAYS)[number];
   afterInterruption: (typeof RETURN_RULES)[number];
-  /** What becomes of a cup of clean fuel; absent in walks from before it was asked. */
+  /** What happens to a clean fuel sample; absent in preflights recorded before it was asked. */
   sample?: SampleFate;
-  /** Whether parts that one look takes in stand on one card; absent: each by itself. */
+  /** Whether parts seen in one look share a card; absent: one card each. */
   cards?: (typeof CARDS)[number];
 }
 
-/** What the type itself asks for, with the reason: it is no matter of taste. */
+/** Method the type itself requires, with the reason. */
 export interface Recommended {
   surfaces?: { way: Preferences["surfaces"]; why: string };
   brake?: { way: Preferences["brake"]; why: string };
 }
 
-/** After so many complete laps on a type the flow from memory is offered (common practice). */
+/** Complete walkarounds of a type before a flow from memory is offered (common practice). */
 export const WALKAROUNDS_BEFORE_FLOW = 10;
-/** After so many the parts that one look takes in may stand on one card; a student reads each by itself (common practice). */
+/** Complete walkarounds before parts may share a card; a student reads each one separately (common practice). */
 export const LAPS_BEFORE_CARDS = 10;
 
-/** Whether this pilot may have several parts on one card, on a type on which he has so many complete laps. */
+/** True if this pilot may have several parts on one card, given the complete walkarounds on this type. */
 export function mayGroup(laps: number, role: string | undefined): boolean {
   return laps >= LAPS_BEFORE_CARDS && role !== "student";
 }
@@ -48,8 +48,8 @@ export function mayGroup(laps: number, role: string | undefined): boolean {
 export const ITEMS_BACK = 3;
 
 /**
- * What is set where the pilot has chosen nothing: read-and-do; the lap as the list has it; surfaces and brake as the type asks, else moved
- * and brake first; after an interruption back to the start of the station. Source: common practice.
+ * Default preferences: read-and-do; stations in checklist order; surfaces and brake as the type requires, else moved and brake
+ * first; after an interruption, back to the start of the station. Source: common practice.
  */
 export function defaultPreferences(recommended: Recommended | undefined): Preferences {
   return {
@@ -62,7 +62,7 @@ export function defaultPreferences(recommended: Recommended | undefined): Prefer
   };
 }
 
-/** Why each setting is what it is, in a sentence for the screen that sets it. */
+/** One sentence for each setting that explains it. */
 export function preferenceReasons(
   recommended: Recommended | undefined,
   laps: number,
@@ -92,7 +92,7 @@ export function preferenceReasons(
   };
 }
 
-/** The tags that a pilot's preferences stand for. */
+/** Method tags that follow from a pilot's preferences. */
 export function methodTags(preferences: Pick<Preferences, "surfaces" | "brake">): ReadonlySet<MethodTag> {
   return new Set<MethodTag>([
     preferences.surfaces === "moved" ? "surfaces moved" : "surfaces looked at",
@@ -101,8 +101,8 @@ export function methodTags(preferences: Pick<Preferences, "surfaces" | "brake">)
 }
 
 /**
- * The stations of the lap in this pilot's order: an order of his own, else the list's, begun at his start and turned to his hand. What his
- * order does not name (a station that is new to the list) keeps its place behind the one before it; nothing is lost.
+ * Stations of the walkaround in this pilot's order: their own order, else the checklist's, from their start and in their
+ * direction. A station missing from their order (new in the checklist) keeps its place behind its predecessor; none is lost.
  */
 export function walkaroundOrder<S extends { id: string }>(
   stations: readonly S[],

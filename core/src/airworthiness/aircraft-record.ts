@@ -10,17 +10,17 @@ import {
 } from "./meters/component";
 import { isCounted, type Meter } from "./meters/meter";
 
-/** A meter of an aircraft, and by which reading of a walkaround it is read. */
+/** A meter of an aircraft, and the preflight reading that updates it. */
 export type RecordMeter = Meter & { reading?: string };
 
-/** What keeps one aircraft airworthy, as data: its meters, its components, what is due on it, and what was done before its record here begins. */
+/** Airworthiness record of one aircraft as data: meters, components, due items, and work done before this record begins. */
 export interface AircraftRecord {
   format: "cravix.airworthiness/1";
   registration: string;
-  /** Where its days end; UTC without. */
+  /** Time zone in which its days end; UTC if absent. */
   timeZone?: string;
   meters: RecordMeter[];
-  /** Totals where the record begins. */
+  /** Totals at the start of the record. */
   start: { at: string; totals: Totals };
   components: Component[];
   fittings: Fitting[];
@@ -29,7 +29,7 @@ export interface AircraftRecord {
   source?: Source;
 }
 
-/** The totals that an item is counted by: its component's where it is of one, else the aircraft's. */
+/** Totals an item is counted by: those of its component, if it belongs to one, else the aircraft's. */
 export function totalsFor(
   item: Pick<DueItem, "of">,
   record: Pick<AircraftRecord, "components" | "fittings">,
@@ -39,7 +39,7 @@ export function totalsFor(
   return component ? componentTotals(component, record.fittings, aircraft) : aircraft;
 }
 
-/** What a record cannot mean; paths as in the file. */
+/** Contradictions in a record; paths as in the file. */
 export function recordFaults(record: AircraftRecord): { path: string; expected: string }[] {
   const faults: { path: string; expected: string }[] = [];
   const say = (path: string, expected: string) => faults.push({ path, expected });

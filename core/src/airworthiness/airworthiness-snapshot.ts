@@ -9,26 +9,26 @@ import { dueItemsOf, meterKinds } from "./due-items-of";
 import { componentTotals, type Totals } from "./meters/component";
 import { isCounted, type MeterKind, roundMeter, totalOf } from "./meters/meter";
 
-/** How a glider goes up. */
+/** Launch methods for gliders. */
 export const LAUNCH_WAYS = ["winch", "aerotow"] as const;
 export type LaunchWay = (typeof LAUNCH_WAYS)[number];
 
 /** An item that names this as due is not asked on a day for which the record has the signature. */
 export const DAILY_INSPECTION = "daily inspection";
 
-/** What a list pins of an aircraft's papers, so that its judgements can be made again: what is due, and the totals when it was put together. */
+/** Airworthiness data pinned by a checklist so that it can be judged again later: due items, and totals when it was composed. */
 export interface AirworthinessSnapshot {
   timeZone: string;
   meters: RecordMeter[];
-  /** Totals of the aircraft when the list was made. */
+  /** Totals of the aircraft when the checklist was composed. */
   totals: Totals;
-  /** By whom the daily inspection was signed for the day on which the list was made. */
+  /** Signature of the daily inspection for the day the checklist was composed. */
   daily?: { date: LocalDate; crewId: string };
-  /** What is due next of each item; `own` are the totals of its component at the same moment. */
+  /** Next due point of each item; `own` are its component's totals at that time. */
   dues: { item: DueItem; due: NextDue; own?: Totals }[];
 }
 
-/** Pins the papers. Complexity: O(works log works + items). */
+/** Pins the airworthiness data of an aircraft. Complexity: O(works log works + items). */
 export function airworthinessSnapshot(
   record: AircraftRecord,
   {
@@ -43,7 +43,7 @@ export function airworthinessSnapshot(
     daily?: { date: LocalDate; crewId: string } | null;
   },
 ): AirworthinessSnapshot {
-  // What came off asks nothing of the aircraft until it is fitted again.
+  // A removed component is not due on this aircraft until it is fitted again.
   const onAircraft = ({ of }: DueItem) => of === undefined || isFitted(record, of);
   const own = new Map<string, Totals>();
   const totalsOf = (of: string) => {
@@ -65,17 +65,17 @@ export function airworthinessSnapshot(
   };
 }
 
-/** What is known of a flight that is planned. */
+/** What is known of a planned flight. */
 export interface FlightAsked {
-  /** When it is asked, ISO 8601. */
+  /** Time of the question, ISO 8601. */
   at: string;
   minutes: number;
   landings?: number;
-  /** How it is launched; without it each landing counts for either way, which is never too little. */
+  /** Launch method; without it each landing counts for both methods, a safe overestimate. */
   launch?: LaunchWay;
   conditions: readonly Condition[];
   purpose?: Purpose;
-  /** Readings of today, by the name of the reading ("hours"). */
+  /** Today's readings by name ("hours"). */
   read?: Readonly<Record<string, number>>;
 }
 
@@ -86,7 +86,7 @@ const KINDS: Partial<Record<Condition, FlightKind>> = {
   "solo student": "solo student",
 };
 
-/** The kinds of flight that a day's conditions make; by day where it is not by night. */
+/** Kinds of flight that follow from a day's conditions; day unless night. */
 export function flightKindsOf(conditions: readonly Condition[]): FlightKind[] {
   const kinds = conditions.flatMap((condition) => KINDS[condition] ?? []);
   return kinds.includes("night") ? kinds : ["day", ...kinds];
@@ -94,13 +94,12 @@ export function flightKindsOf(conditions: readonly Condition[]): FlightKind[] {
 
 const LAUNCHES: Partial<Record<MeterKind, LaunchWay>> = { "winch launches": "winch", aerotows: "aerotow" };
 
-/** Before the engine starts there is the preflight: a flight of an hour that is asked about at 23:30 ends tomorrow. */
+/** Minutes for the preflight before engine start: a one-hour flight asked about at 23:30 ends tomorrow. */
 const PREPARING_MIN = 60;
 
 /**
- * What a planned flight puts on each meter, and the day on which it ends. Hours are counted up to the next tenth; whatever is counted one by one
- * counts by the landings that are planned, and launches and releases as many: each landing was a launch. Where it is told how it is launched, the other way
- * counts nothing.
+ * Expected meter increments of a planned flight, and the day it ends. Hours are rounded up to the next tenth. Landings count as
+ * planned, and launches and hook releases equal them. With a known launch method the other method counts nothing.
  */
 export function plannedFlight(papers: AirworthinessSnapshot, asked: FlightAsked): PlannedFlight {
   const { at, minutes, landings = 1, launch, conditions, purpose } = asked;
@@ -119,7 +118,7 @@ export function plannedFlight(papers: AirworthinessSnapshot, asked: FlightAsked)
   };
 }
 
-/** The totals of now: what was pinned, and what a meter that was read today shows beyond it. */
+/** Current totals: the pinned ones, raised by any meter read today. */
 export function totalsNow({ meters, totals }: AirworthinessSnapshot, { at, read = {} }: FlightAsked): Totals {
   const now: Record<string, number> = { ...totals };
   for (const meter of meters) {
@@ -138,8 +137,8 @@ export interface JudgedDue {
 }
 
 /**
- * The papers judged for a flight: each item's state, worst first, and within one state the one with the least left. Never throws for a record that was
- * read as valid. Complexity: O(items · limits).
+ * Judges all due items for a flight: worst first, and within one state the one with the least left. Never throws for a record
+ * that passed validation. Complexity: O(items · limits).
  */
 export function judgeAirworthiness(papers: AirworthinessSnapshot, asked: FlightAsked): JudgedDue[] {
   const flight = plannedFlight(papers, asked);
@@ -161,7 +160,7 @@ export function judgeAirworthiness(papers: AirworthinessSnapshot, asked: FlightA
     .sort((a, b) => rank(b) - rank(a) || leastLeft(a) - leastLeft(b));
 }
 
-/** A component flies with its aircraft: it has as much more as the aircraft. */
+/** A component accumulates the same increments as its aircraft. */
 function since(own: Totals, pinned: Totals, now: Totals): Totals {
   return Object.fromEntries(
     Object.entries(own).map(([meter, total]) => [
@@ -173,8 +172,8 @@ function since(own: Totals, pinned: Totals, now: Totals): Totals {
 
 const rank = ({ verdict }: JudgedDue) => DUE_STATES.indexOf(verdict.state);
 
-/** Days of a calendar, and of hours and counts as many days as they last at an hour and a landing a day: only for an order to read in. */
+/** Remaining days; for hours and counts, days at one hour and one landing a day. Used for sorting only. */
 const leastLeft = ({ verdict }: JudgedDue) => verdict.first?.leftAfter ?? Number.POSITIVE_INFINITY;
 
-/** The names and kinds of pinned meters, for words. */
+/** Names and kinds of pinned meters, for texts. */
 export const papersMeters = (papers: Pick<AirworthinessSnapshot, "meters">): MeterKinds => meterKinds(papers);

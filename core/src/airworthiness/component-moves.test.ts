@@ -28,7 +28,7 @@ const record = (registration: string, hours: number, more: Partial<AircraftRecor
   ...more,
 });
 
-/** Fitted at 1,000 h of the aircraft with 120 h of its own; inspected last at 100 h of its own. */
+/** Fitted at 1,000 h of the aircraft with 120 h since new; last inspected at 100 h since new. */
 const FIRST = record("QX-AAA", 1000, {
   components: [
     {
@@ -58,7 +58,7 @@ const left = (of: AircraftRecord, hours: number) =>
   }).map(({ item, verdict }) => [item.id, verdict.first?.left]);
 
 test("by hand: 120 h, 50 more on the first, then 30 on the second; 500 h from 100 h of its own are 400 left there", () => {
-  // On the first aircraft: 120 + 50 = 170 h of its own; due at 600, 430 left.
+  // On the first aircraft: 120 + 50 = 170 h since new; due at 600, 430 left.
   expect(left(FIRST, 1050)).toEqual([["magneto", 430]]);
   const off = componentAsItIs(FIRST, "mag", { hours: 1050 });
   expect(off?.component).toMatchObject({ sinceNew: { hours: 170 }, sinceOverhaul: { hours: 70 } });
@@ -68,7 +68,7 @@ test("by hand: 120 h, 50 more on the first, then 30 on the second; 500 h from 10
     component: "mag",
     totals: { hours: 1050 },
   });
-  // It came off: nothing is due of it here, and it counts no more, however far this one flies.
+  // Removed: nothing of it is due here, and it accumulates nothing however far this aircraft flies.
   expect(isFitted(first, "mag")).toBe(false);
   expect(left(first, 9999)).toEqual([]);
   const [mag] = first.components;
@@ -100,7 +100,7 @@ test("it comes back: its times go on, and what it flew here before is counted on
   const mag = back.components.find(({ id }) => id === "QX-AAA.mag");
   expect(mag && componentTotals(mag, back.fittings, { hours: 1110 })).toEqual({ hours: 180 });
   expect(left(back, 1110)).toEqual([["magneto", 420]]);
-  // Told twice it is fitted once.
+  // Reported twice, fitted once.
   const twice = applyComponentMove(back, {
     at: "2026-06-01T10:00:00.000Z",
     fitted: off as NonNullable<typeof off>,

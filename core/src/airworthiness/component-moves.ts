@@ -2,14 +2,14 @@ import type { AircraftRecord } from "./aircraft-record";
 import type { DueItem, DueLimit, WorkDone } from "./due/due-item";
 import { type Component, componentTotals, sinceOverhaul, type Totals } from "./meters/component";
 
-/** A component with all that goes with it when it moves: its times as they stand, what is due on it, and what was done to it. */
+/** A component with everything that moves with it: times, due items, and work done. */
 export interface ComponentSnapshot {
   component: Component;
   items: DueItem[];
   works: WorkDone[];
 }
 
-/** One came off, or was fitted: what an aircraft's record has to be told. */
+/** Removal or fitting of a component. */
 export type ComponentMove =
   | { at: string; component: string; totals: Totals }
   | ({ at: string; position?: string; totals: Totals } & { fitted: ComponentSnapshot });
@@ -17,19 +17,19 @@ export type ComponentMove =
 const isOn = (component: string) => (fitting: AircraftRecord["fittings"][number]) =>
   fitting.component === component && !fitting.off;
 
-/** Whether it is on the aircraft: one that nobody ever said was fitted belongs to it. */
+/** True if the component is on the aircraft; one without any recorded fitting belongs to it. */
 export function isFitted({ fittings }: Pick<AircraftRecord, "fittings">, component: string): boolean {
   const own = fittings.filter((fitting) => fitting.component === component);
   return own.length === 0 || own.some(({ off }) => !off);
 }
 
-/** A name that tells a component from every other of the group: each aircraft's file may call its engine "engine". */
+/** A component id unique in the group: the file of each aircraft may call its engine "engine". */
 const OWN_NAME = /^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}\./;
 const groupName = (registration: string, id: string) => (OWN_NAME.test(id) ? id : `${registration}.${id}`);
 
 /**
- * A component as it comes off, under a name that no other of the group has: its own times with what was flown on this aircraft, its due items and their works. `totals` are the aircraft's at that moment;
- * undefined where there is none of this name. Complexity: O(fittings + works).
+ * Snapshot of a component at removal, under an id unique in the group: its times including this aircraft's, its due items and
+ * their works. `totals` are the aircraft's at that time; undefined if no component has this id. Complexity: O(fittings + works).
  */
 export function componentAsItIs(
   record: Pick<AircraftRecord, "registration" | "components" | "fittings" | "items" | "works">,
@@ -55,8 +55,8 @@ export function componentAsItIs(
 }
 
 /**
- * The record after a component came off or was fitted. What is due on one that came off asks nothing of the aircraft any more; what is due on one that was
- * fitted comes along, under a name of its own where the aircraft has that name already. Its times go on from where they stood. Repeats change nothing.
+ * Record after a component was removed or fitted. Due items of a removed component no longer apply to the aircraft; those of a
+ * fitted one come with it, under a new id if the aircraft uses that id already. Its times continue. Repeats change nothing.
  */
 export function applyComponentMove<R extends AircraftRecord>(record: R, move: ComponentMove): R {
   if (!("fitted" in move)) {
@@ -72,7 +72,7 @@ export function applyComponentMove<R extends AircraftRecord>(record: R, move: Co
   const { component } = fitted;
   if (record.fittings.some((one) => one.component === component.id && one.on.at === at)) return record;
   const coming = new Set(fitted.items.map(({ id }) => id));
-  // What is due of something that came off stays for the record, but makes room for the same of what is fitted in its place.
+  // Due items of a removed component stay on record but make room for those of its replacement.
   const isOld = (item: DueItem) =>
     item.of === component.id || (item.of !== undefined && coming.has(item.id) && !isFitted(record, item.of));
   const old = new Set(record.items.filter(isOld).map(({ id }) => id));
@@ -81,7 +81,7 @@ export function applyComponentMove<R extends AircraftRecord>(record: R, move: Co
   return {
     ...record,
     components: [...record.components.filter(({ id }) => id !== component.id), component],
-    // Its times stand in what came along: what it flew here before is in them.
+    // The snapshot's times already include what it flew here before.
     fittings: [
       ...record.fittings.filter((one) => one.component !== component.id),
       {
@@ -102,7 +102,10 @@ export function applyComponentMove<R extends AircraftRecord>(record: R, move: Co
   };
 }
 
-/** Why a component cannot go onto an aircraft; undefined where it can: each meter that it counts has to be there, and no other component in its place. */
+/**
+ * Why a component cannot be fitted to an aircraft; undefined if it can. The aircraft needs every meter the component counts, and
+ * a free position.
+ */
 export function fittingError(
   record: Pick<AircraftRecord, "meters" | "fittings" | "components" | "registration">,
   { component, items }: Pick<ComponentSnapshot, "component" | "items">,

@@ -9,12 +9,12 @@ import type { DeferralRules, EquipmentList } from "./deferral/deferral-rules";
 import { mayBeDeferred } from "./deferral/may-be-deferred";
 import { type DeferralStanding, type DiscrepancyDeferral, deferralStanding } from "./life/deferral";
 
-/** A deferral, and what the rules say of it for today's kinds of flight, where it was not decided for them. */
+/** A deferral, with what the rules say about today's kinds of flight if it was not decided for them. */
 export type DeferralToday = DiscrepancyDeferral & { refused?: string };
 
 /**
- * A deferral as it is met today: where a kind of flight is planned that it was not decided for, the rules are asked with what is on file. Only a plain "not
- * deferrable" is kept: anything that a person has to answer stays to be asked.
+ * Checks a deferral against today's flight: for a kind of flight it does not cover, the rules are evaluated with the data on
+ * file. Only a definite "not deferrable" is used; questions for a person remain open.
  */
 export function deferralToday(
   deferral: DiscrepancyDeferral,
@@ -39,7 +39,7 @@ export function deferralToday(
     : deferral;
 }
 
-/** How it stands for a flight: its day and hours counted to the flight's end. */
+/** Its status for a flight, with day and hours counted to the end of the flight. */
 export function standingToday(
   deferral: DeferralToday,
   papers: AirworthinessSnapshot | undefined,

@@ -11,13 +11,13 @@ import {
 import { type NextDue, nextDue } from "./due/next-due";
 import { componentTotals, type Totals } from "./meters/component";
 
-/** A due item with what is due next of it. */
+/** A due item with its next due point. */
 export interface DueOn {
   item: DueItem;
   due: NextDue;
 }
 
-/** What is due on an aircraft, from its record and what was released since. Complexity: O(works log works + items). */
+/** Due items of an aircraft, from its record and later releases. Complexity: O(works log works + items). */
 export function dueItemsOf(
   record: Pick<AircraftRecord, "items" | "works">,
   released: readonly WorkDone[] = [],
@@ -31,14 +31,14 @@ export function dueItemsOf(
   return record.items.map((item) => ({ item, due: nextDue(item, works.get(item.id) ?? []) }));
 }
 
-/** The names and kinds of an aircraft's meters. */
+/** Names and kinds of an aircraft's meters. */
 export function meterKinds(record: Pick<AircraftRecord, "meters">): MeterKinds {
   return Object.fromEntries(record.meters.map(({ id, kind, name }) => [id, { kind, name }]));
 }
 
 /**
- * Every due item judged for one flight, worst first, and among equals the one with the least left first. Totals come from a cache; no line of a log is
- * read. Complexity: O(items · limits) and one sum for each component.
+ * Judges all due items for one flight, worst first, then by least remaining. Totals come from a cache, so the log is not read.
+ * Complexity: O(items · limits) plus one sum per component.
  */
 export function judgeDues(
   dues: readonly DueOn[],
@@ -71,6 +71,6 @@ export function judgeDues(
     );
 }
 
-/** Days, and what counts hours as if an hour a day were flown: only for an order to read in. */
+/** Remaining days, counting hours at one hour a day. Used for sorting only. */
 const leastLeft = ({ verdict }: { verdict: DueVerdict }) =>
   verdict.first?.leftAfter ?? Number.POSITIVE_INFINITY;

@@ -4,20 +4,20 @@ import type { PreflightState } from "../checklist/stream/preflight-state";
 import { neverGroupedReason } from "../groups/never-grouped";
 import { blockedBy } from "../ledger/blocked-by";
 
-/** Several parts that one look takes in: one card, each named, one answer. */
+/** Several parts seen in one look: one card, each named, one answer. */
 export interface Card {
-  /** The group's id; of a station that was done from memory, the station's. */
+  /** Group id, or the station id if it was done from memory. */
   id: string;
   title: string;
-  /** Words on the button that answers all of them. */
+  /** Label of the button that answers all of them. */
   done?: string;
   parts: Item[];
 }
 
 /**
- * The card that an item stands on together with others, now: the parts of its group that are open and wait for nothing, in the list's order. After
- * a station was done from memory it is whatever of the station may be asked together. Undefined where the item stands alone: it has no group
- * today, it was answered and gone back to, or no other part of its group is open. Complexity: O(items) for each part.
+ * The card an item currently shares with others: the parts of its group that are open and not blocked, in checklist order. For a
+ * station done from memory, all its parts that may be grouped. Undefined if the item has no group today, was reopened, or is the
+ * only open part. Complexity: O(items) per part.
  */
 export function cardOf(list: ComposedList, state: PreflightState, item: Item): Card | undefined {
   if (list.preferences?.cards !== "groups" || state.answers[item.id] || isApart(state, item))
@@ -37,7 +37,7 @@ export function cardOf(list: ComposedList, state: PreflightState, item: Item): C
     : { id: group.id, title: group.title, ...(group.done && { done: group.done }), parts };
 }
 
-/** A drain from which something came already, or that was gone to on purpose, is followed by itself: what is done next depends on its cup. */
+/** A drain that already gave a sample, or was opened on purpose, is shown alone: the next step depends on the sample. */
 function isApart(state: PreflightState, { id, kind }: Item): boolean {
   if (kind !== "sample") return false;
   return (
@@ -45,12 +45,15 @@ function isApart(state: PreflightState, { id, kind }: Item): boolean {
   );
 }
 
-/** The group that an item belongs to today. */
+/** The group an item belongs to today. */
 export function groupOf(list: Pick<ComposedList, "groups">, itemId: string): Group | undefined {
   return list.groups?.find((group) => group.items.includes(itemId));
 }
 
-/** Done from memory, a station is confirmed once: only what is never asked along with others stays single, and what has a number or a cup. */
+/**
+ * A station done from memory is confirmed once; only items that are never grouped, and those with a number or a sample, stay
+ * single.
+ */
 function stationAsGroup(list: ComposedList, { station }: Item): Group | undefined {
   const items = list.items
     .filter((one) => one.station === station && !one.reading && one.kind !== "sample")

@@ -94,7 +94,7 @@ describe("a card", () => {
     expect(cardOf(list, left, first)?.parts.map(({ id }) => id)).toEqual(["edge", "vent"]);
     const put = fold(begun(), event("item.postponed", { itemId: "vent" }));
     expect(cardOf(list, put, first)?.parts.map(({ id }) => id)).toEqual(["edge", "skin"]);
-    // Asked by its value today: a question of its own.
+    // Answered by its value today, so it stays single.
     const proof = EDGE.map((one) =>
       one.id === "vent" ? { ...one, proof: { ask: "how many?", fact: "springs" } } : one,
     );
@@ -154,7 +154,7 @@ describe("a card", () => {
 
 describe("one answer to a card", () => {
   const list = compose(type(EDGE, [GROUP]));
-  // As the interface gives it: the last part first.
+  // In the order the interface sends them: the last part first.
   const answer = () => ["vent", "skin", "edge"].map((id) => checked(id, 9, { card: "g" }));
 
   test("leads on behind its first part, and past none of the others", () => {
@@ -176,7 +176,7 @@ describe("one answer to a card", () => {
     );
     const after = fold(...events, ...back.map(({ type: kind, data }) => event(kind, data)));
     expect(Object.keys(after.answers)).toEqual(["tip"]);
-    // Another card, or the same one at another time, is another answer.
+    // Another card, or the same card at another time, is a separate answer.
     expect(
       takeBackAll(fold(begun(), checked("edge", 1, { card: "g" }), checked("skin", 2, { card: "g" })), "me"),
     ).toHaveLength(1);
@@ -224,7 +224,7 @@ describe("what must never be grouped", () => {
     ])
       expect([title, refused([item("a"), item("b", { title })])]).toEqual([title, ["groups[0].items[1]"]]);
     expect(refused([item("a"), item("b", { title: "Airbrakes: flush" })])).toEqual([]);
-    // Where a list has the flag, its own flags count.
+    // If a checklist has turnaround flags, they apply.
     expect(
       refused([item("a"), item("b", { title: "Plug leads, brake hoses" }), item("c", { alone: "oil" })], {
         ...GROUP,

@@ -143,7 +143,7 @@ describe("where the walk stands", () => {
 
 type Step = { kind: EventType; itemId: string; value: number; device: boolean };
 
-/** Any doings of a person, on two devices: every kind of event that there is, undos more often than once in so many. */
+/** Arbitrary events of a person on two devices: every kind, with frequent undos. */
 const doings = fc.array(
   fc.record({
     kind: fc.constantFrom(...EVENT_TYPES, "item.undone" as const, "item.answered" as const),
@@ -165,7 +165,7 @@ const LINE: EventData["flight.logged"] = {
   counts: {},
 };
 
-/** What each kind says. All are named: one that is added and forgotten here does not compile. */
+/** Data for each event kind. A kind missing here does not compile. */
 const SAYS: { [T in EventType]: (step: Step, before: readonly PreflightEvent[]) => EventData[T] } = {
   "preflight.started": () => ({ registration: "QX-TST", listHash: "h", conditions: ["frost"] }),
   "item.answered": ({ itemId, value }) => ({ itemId, outcome: value ? "checked" : "found" }),
@@ -338,7 +338,7 @@ describe("events", () => {
   test("undone leave the state as if they had never been", () => {
     fc.assert(
       fc.property(doings, (steps) => {
-        // Before the signature, and what a walk's own events have not named.
+        // Before the signature, and with names not used by earlier events.
         const events = play(steps.filter(({ kind }) => kind !== "verdict.signed"));
         const slip = answered("oil");
         const { lastAt: _a, ...without } = foldPreflight(streamId, events);
@@ -360,7 +360,7 @@ describe("events", () => {
           known = Math.min(events.length, known + step);
           folded = foldIncrementally(folded, streamId, events.slice(0, known));
           expect(folded.state).toEqual(foldPreflight(streamId, events.slice(0, known)));
-          // What was folded before is still what it was.
+          // Earlier states are unchanged.
           expect(earlier.state).toEqual(before);
         }
       }),

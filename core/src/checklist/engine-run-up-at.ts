@@ -1,7 +1,7 @@
 import { isReadingOf, READING, readingName } from "../readings/reading-keys";
 import type { ComposedList } from "./list/compose-list";
 
-/** Which engine is run up at a station, by the rpm that is read there; undefined where none is. With one engine it has no name. */
+/** Engine that is run up at a station, from the rpm read there; undefined if none. A single engine has no name. */
 export function engineRunUpAt(
   { items }: Pick<ComposedList, "items">,
   stationId: string,

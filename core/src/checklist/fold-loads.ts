@@ -6,16 +6,16 @@ import type { PreflightState } from "./stream/preflight-state";
 export interface LoadsState {
   on: ElectricalLoad[];
   amps: number;
-  /** Since when anything is on, as milliseconds of the device's clock; absent while all is off. */
+  /** Time since which anything is on, milliseconds of the device clock; absent while all is off. */
   onSince?: number;
-  /** All times with something on, up to `now`. */
+  /** All periods with something on, up to `now`. */
   spans: LoadSpan[];
 }
 
 /**
- * Which loads are on, and what was on for how long: from the answers to items that switch something, in the order of their times, up
- * to `now` (milliseconds; what is on counts until then). An item found wrong switched nothing. Once the engine runs the battery is
- * charged: what is on from the run-up onward does not count. Complexity: O(items + answers · log answers).
+ * Calculates which electrical loads were on, and for how long, from the answers to items that switch something, up to `now`
+ * (milliseconds). An item answered with a problem switched nothing. With the engine running the battery charges, so nothing
+ * counts from the run-up onward. Complexity: O(items + answers · log answers).
  */
 export function foldLoads(list: ComposedList, state: PreflightState, now: number): LoadsState {
   const known = new Map((list.type.electrical?.loads ?? []).map((load) => [load.id, load]));
@@ -79,7 +79,7 @@ function engineStart(
   let first: string | undefined;
   for (const item of list.items) {
     if (!engineRuns.has(item.station)) continue;
-    // ISO 8601 in UTC: the earlier is the smaller text.
+    // ISO 8601 in UTC sorts as text.
     const at = state.answers[item.id]?.at;
     if (at !== undefined && (first === undefined || at < first)) first = at;
   }

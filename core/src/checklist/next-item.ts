@@ -2,7 +2,7 @@ import { type Item, PHASES, type Phase, type Station } from "../aircraft/aircraf
 import { type ComposedList, itemById, itemsOf, phaseOf } from "./list/compose-list";
 import type { PreflightState } from "./stream/preflight-state";
 
-/** What is answered and what is not, in one phase. */
+/** Answered and open items of one phase. */
 export interface PhaseProgress {
   phase: Phase;
   total: number;
@@ -17,9 +17,9 @@ export function phaseProgress(list: ComposedList, state: PreflightState): PhaseP
 }
 
 /**
- * The item to stand in front of now: the first open one behind the last touched, going round within the phase, then the first
- * open one of the whole list. An item that was gone to on purpose is itself the current one, answered or not. Undefined when
- * nothing is open. The same events always give the same item, so a reload resumes where the person stood.
+ * Current item: the first open one after the last touched, wrapping around within the phase, then the first open one of the
+ * checklist. An item visited on purpose is current whether answered or not. Undefined if nothing is open. Depends only on the
+ * events, so a reload resumes at the same item.
  */
 export function currentItem(list: ComposedList, state: PreflightState): Item | undefined {
   const open = (item: Item) => !state.answers[item.id];
@@ -33,14 +33,14 @@ export function currentItem(list: ComposedList, state: PreflightState): Item | u
   return round.find(open) ?? list.items.find(open);
 }
 
-/** Everything not answered yet, in order. */
+/** Unanswered items, in order. */
 export function openItems(list: ComposedList, state: PreflightState): Item[] {
   return list.items.filter((item) => !state.answers[item.id]);
 }
 
 /**
- * The station of the lap to do from memory now, for a pilot who flows first and reads then: the first one, in the lap's order, that is
- * neither flowed nor read. Undefined in read-and-do, outside of the lap, once all are flowed, and while an item is gone to on purpose.
+ * Next station to do from memory in the flow-then-check method: the first, in walkaround order, that is neither flowed nor read.
+ * Undefined in read-and-do, outside the walkaround, once all are flowed, and during a visit to an item.
  */
 export function nextFlowStation(list: ComposedList, state: PreflightState): Station | undefined {
   if (list.preferences?.method !== "flow, then check" || state.cursor?.visiting) return undefined;

@@ -11,7 +11,7 @@ import {
 
 const WALK = "walk-1";
 let count = 0;
-/** An event of somebody, a second after the one before; `more` for another id, stream or rules. */
+/** An event one second after the previous one; `more` overrides id, stream or rules. */
 function by<T extends EventType>(
   crewId: string,
   type: T,
@@ -39,7 +39,7 @@ const undo = (crewId: string, slip: PreflightEvent, more: Partial<PreflightEvent
 const sign = (crewId: string, decision: "fly" | "not flying", more: Partial<PreflightEvent> = {}) =>
   by(crewId, "verdict.signed", { verdict: "go", decision, reasons: [] }, more);
 const FINDING = { registration: "QX-TST", stationId: "left", text: "brake line wet", grade: "stop" } as const;
-/** A finding under the id of its own event. */
+/** A discrepancy whose id is that of its event. */
 function find(crewId: string, more: Partial<PreflightEvent> = {}): PreflightEvent {
   const event = by(crewId, "discrepancy.opened", { discrepancyId: "", ...FINDING }, more);
   return { ...event, data: { ...event.data, discrepancyId: event.id } } as PreflightEvent;
@@ -111,7 +111,7 @@ describe("a finding", () => {
     const all = [begin, opening, withdraw("student", opening)];
     expect(fold(...all).discrepancies).toEqual([]);
     expect(foldDiscrepancies(all)[0]).toMatchObject({ withdrawn: { crewId: "student" } });
-    // Neither the pilot of the walk nor anybody else; nor once it was signed for; nor from another walk.
+    // Not the pilot of the preflight, nor anyone else; not after the signature; not from another preflight.
     const signed = [begin, opening, sign("pilot", "fly"), withdraw("student", opening)];
     const elsewhere = { ...withdraw("student", opening), streamId: "walk-2" };
     for (const events of [
@@ -194,7 +194,7 @@ describe("what is taken back from the screen", () => {
   });
 });
 
-/** As recorded by a version before these rules: an opening with an id of its own, undone by another device, and signed twice by two people. */
+/** Recorded before these rules existed: an opening with its own id, undone by another device, and signed by two people. */
 describe("what was on record before there were rules", () => {
   const old = { rules: 1 } as const;
   test("goes on meaning what it meant: an undone finding is gone, the last signature stands", () => {
@@ -252,7 +252,7 @@ test("whoever did what, in whatever order it comes, one more at a time is the sa
         folded = foldIncrementally(folded, WALK, shuffled.slice(0, n));
         expect(folded.state).toEqual(foldPreflight(WALK, shuffled.slice(0, n)));
       }
-      // Nobody but the pilot ever signed, and no finding is gone without its own author's word.
+      // Only the pilot's signature counts, and a discrepancy is withdrawn only by its author.
       if (whole.signed) expect(whole.signed.crewId).toBe("pilot");
       for (const opened of events.filter((e) => e.type === "discrepancy.opened")) {
         const withdrawn = foldDiscrepancies(events).find((d) => d.id === opened.id)?.withdrawn;

@@ -5,17 +5,17 @@ import type { ReturnWay } from "./stream/events";
 import type { PreflightState } from "./stream/preflight-state";
 
 export interface Return {
-  /** The item to stand at again. */
+  /** Item to resume at. */
   itemId: string;
-  /** The answers that are looked at again, by their events; what was found stays found. */
+  /** Event ids of the answers to repeat; problems found stay on record. */
   undo: string[];
-  /** How many looks that is. */
+  /** Number of answers to repeat. */
   again: number;
 }
 
 /**
- * Where an interruption leads back to, from the item one stood at: some items back, to the start of the station or of the step, or nowhere.
- * Looks that lie behind that point are done again; what was found, and a known thing that was measured again, stays on record.
+ * Where to resume after an interruption: some items back, at the start of the station or step, or at the same item. Checks after
+ * that point are repeated; problems found and new measures of known discrepancies stay on record.
  * Complexity: O(items of the step).
  */
 export function resumePoint(list: ComposedList, state: PreflightState, item: Item, way: ReturnWay): Return {

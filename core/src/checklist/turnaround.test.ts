@@ -10,7 +10,7 @@ const trouble = (walks: EarlierPreflight[], since: Partial<typeof none> = {}) =>
 test("the same pilot, put away an hour ago, nothing done to it since", () => {
   expect(trouble([flown])).toBeUndefined();
   expect(trouble([{ ...flown, signedAt: at(30), lastAt: at(28), crewId: "other" }, flown])).toBeUndefined();
-  // Tank after tank is one refuelling.
+  // Filling one tank after another is one refuelling.
   expect(trouble([flown], { uplifts: [at(0.5), at(0.45)] } as never)).toBeUndefined();
   expect(trouble([flown], { uplifts: [at(0.5), at(5)], signOffs: [at(40)] } as never)).toBeUndefined();
 });

@@ -1,24 +1,24 @@
-/** A flight later than this after the last one was put away is no turnaround: enough can have happened to walk the whole list (common practice). */
+/** Maximum hours since the last flight was secured; after that the full checklist is required (common practice). */
 export const TURNAROUND_HOURS = 2;
-/** With more than one refuelling since, nobody knows any more what was put into what (common practice). */
+/** With more refuellings, it is unclear which fuel is in which tank (common practice). */
 const MOST_REFUELLINGS = 1;
-/** What is put in within so long is one refuelling, tank after tank (common practice). */
+/** Uplifts within this time are one refuelling (common practice). */
 const ONE_REFUELLING_MS = 30 * 60_000;
 const HOUR_MS = 3_600_000;
 
-/** An earlier preflight of this aircraft, as far as a turnaround goes. Times ISO 8601. */
+/** An earlier preflight of this aircraft, as needed for a turnaround. Times ISO 8601. */
 export interface EarlierPreflight {
   crewId: string | null;
   decision: "fly" | "not flying" | null;
   signedAt: string | null;
-  /** When something was last answered in it: after the flight, what was put away and written down. */
+  /** Time of its last answer, which includes the after-flight checks. */
   lastAt: string | null;
 }
 
 /**
- * Why the next flight is no turnaround, in a sentence; undefined where it is one: the last flight was this pilot's, it was put away less than two
- * hours ago, nobody has worked on the aircraft since, and it was refuelled once at most. `walks` in any order; `now` in milliseconds. Source: common
- * practice.
+ * Explains why the next flight cannot be a turnaround; undefined if it can. Required: the last flight was this pilot's and was
+ * secured less than two hours ago, no maintenance since, and at most one refuelling. `walks` in any order; `now` in milliseconds.
+ * Source: common practice.
  */
 export function turnaroundBlockReason(
   walks: readonly EarlierPreflight[],
@@ -44,7 +44,7 @@ export function turnaroundBlockReason(
   return undefined;
 }
 
-/** How many refuellings these uplifts were. */
+/** Number of refuellings these uplifts represent. */
 function refuellings(uplifts: readonly string[]): number {
   const times = uplifts.map((at) => Date.parse(at)).sort((a, b) => a - b);
   return times.filter((at, i) => i === 0 || at - (times[i - 1] ?? at) > ONE_REFUELLING_MS).length;

@@ -3,31 +3,32 @@ import { formatNumber } from "../units/format";
 import type { Departure } from "./calculate-departure";
 import { abortWords } from "./departure-text";
 
-/** One step of a briefing, said aloud. */
+/** One spoken step of a briefing. */
 export interface BriefingStep {
   id: string;
   title: string;
   words: string;
 }
 
-/** What a briefing is made of besides the numbers. */
+/** Briefing input besides the calculated numbers. */
 export interface BriefingInput {
   type: Pick<AircraftType, "engines" | "oil" | "performance" | "what">;
   departure: Departure;
   windWords?: string;
-  /** Above the field, ft: set by pilot or instructor. Nothing proposes one. */
+  /** Above the field, ft: set by the pilot or instructor, never proposed. */
   turnBackFt?: number;
-  /** A glider's launch. */
+  /** Launch method of a glider. */
   launch?: "winch" | "aerotow" | string;
-  /** Who flies, where there are two. */
+  /** The pilot flying, in a crew of two. */
   whoFlies?: string;
 }
 
 const kt = (value: number) => `${formatNumber(Math.round(value))} knots`;
 
 /**
- * A take-off briefing of today's numbers, step by step, by what is flown: one engine, two, or a launch. What is not known is said to be not known. The height below which
- * nobody turns back is only said where somebody has set it. Source: common practice; FAA-H-8083-3 (from memory). Complexity: O(1).
+ * Composes a take-off briefing from today's numbers for a single, a twin or a glider launch. Unknown values are named as unknown.
+ * The height below which there is no turning back appears only if it was set. Source: common practice; FAA-H-8083-3 (from
+ * memory). Complexity: O(1).
  */
 export function composeBriefing(input: BriefingInput): BriefingStep[] {
   const { type, departure } = input;
@@ -171,13 +172,13 @@ function glider({ departure, launch, turnBackFt }: BriefingInput): BriefingStep[
   ];
 }
 
-/** What passengers are told, each once, in words for somebody who has never flown. */
+/** One instruction for passengers, in words for someone who has never flown. */
 export interface PassengerLine {
   id: string;
   words: string;
 }
 
-/** The passengers' briefing. `glider`: with canopy, without engine. Source: common practice; 14 CFR 91.107 and 91.519 (from memory). */
+/** Passenger briefing. `glider`: with canopy, without engine. Source: common practice; 14 CFR 91.107 and 91.519 (from memory). */
 export function passengerBriefing({
   glider = false,
   parachute = false,

@@ -10,7 +10,7 @@ import { type WindRange, type WorstWind, worstWind } from "../runways/worst-wind
 import { QuantityError } from "../units/convert";
 import { type FieldAir, fieldAir } from "../weather/air-today";
 
-/** Everything that a departure is reckoned from. What is absent is not known, and nothing is made up for it. */
+/** Input for calculating a departure. Absent values are unknown; none is assumed. */
 export interface DepartureInput {
   type: Pick<AircraftType, "performance" | "crosswind" | "launch">;
   airfield: Pick<Airfield, "elevationFt" | "runways">;
@@ -20,7 +20,7 @@ export interface DepartureInput {
   loading?: LoadingProfile;
   load?: Load;
   burn?: Burn;
-  /** In the north of the runways: magnetic. */
+  /** Relative to magnetic north, as the runways. */
   wind?: WindRange;
   settingHpa?: number;
   celsius?: number;
@@ -28,14 +28,14 @@ export interface DepartureInput {
   state?: SurfaceState;
 }
 
-/** A distance against what there is. */
+/** Distance needed compared with the distance available. */
 export interface DistanceCheck extends DistanceNeeded {
   availableM: number;
-  /** What is left, m, below zero where it is too short. */
+  /** Margin in m, negative if too short. */
   leftM: number;
 }
 
-/** What was not reckoned, and why; `told` is false where nobody has entered what it takes: that is held against nobody. */
+/** A value that was not calculated, and why; `told` is false if its input was never entered, which is not held against the pilot. */
 export interface Missing {
   what: "take-off" | "landing" | "climb" | "one engine" | "air" | "wind" | "load";
   why: string;
@@ -55,17 +55,18 @@ export interface Departure {
   accelerateStop?: { neededM: number; availableM: number; leftM: number };
   climb?: { fpm: number; gradientPercent: number; aboveFt?: number };
   oneEngine?: { fpm: number; gradientPercent: number };
-  /** Why something was not reckoned, at its place. */
+  /** Values not calculated, with reasons. */
   missing: Missing[];
 }
 
-/** Grass, by the surface's name in the file: turf, grass, meadow. */
+/** True for a grass surface by its name in the file: turf, grass, meadow. */
 export const isGrass = ({ surface }: Pick<Runway, "surface">): boolean => /grass|turf|meadow/i.test(surface);
 
 /**
- * A departure from one runway: wind at its worst, air, load, distances against what is declared, abort point, climb. What is missing for a number is named and the number left out; a
- * number that cannot be is named the same way: it never throws QuantityError. Complexity: O(lines of the charts + corners of the envelope).
- * Source: the parts' own.
+ * Calculates a departure from one runway: worst wind, air, load, distances against the declared ones, abort point, climb. A value
+ * with missing or invalid input is left out and named in `missing`; never throws QuantityError. Complexity: O(chart lines +
+ * envelope corners).
+ * Source: that of each part.
  */
 export function calculateDeparture(input: DepartureInput): Departure {
   const { runway, airfield, type } = input;
@@ -88,7 +89,7 @@ export function calculateDeparture(input: DepartureInput): Departure {
   const { loading, load: loaded, burn = { taxiL: 0, tripL: 0 } } = input;
   const checked = loading && loaded && attempt("load", () => checkLoad(loading, loaded, burn));
   for (const why of checked?.missing ?? []) missing.push({ what: "load", why, told: true });
-  // Whoever has no mass is aboard all the same: what it comes to without them is no number.
+  // A person without a mass is still on board, so the load counts as unknown.
   const load = checked?.missing.length ? undefined : checked;
   const kgAt = (name: "take-off" | "landing") => load?.points.find((point) => point.name === name)?.kg;
   const [takeoffKg, landingKg] = [kgAt("take-off"), kgAt("landing")];
@@ -143,7 +144,7 @@ export function calculateDeparture(input: DepartureInput): Departure {
   if (declared) {
     const takeOff = attempt("take-off", () => check("takeOff", takeoffKg, declared.todaM));
     if (takeOff) {
-      // On the ground it has to get off within the run as well, with the same safety.
+      // The ground roll must also fit the take-off run available, with the same safety factor.
       const onGround = takeOff.rollM * takeOff.safety.by;
       const leftM = Math.min(takeOff.leftM, declared.toraM - onGround);
       result.takeOff = { ...takeOff, leftM };
@@ -169,7 +170,7 @@ export function calculateDeparture(input: DepartureInput): Departure {
     attempt(what, () => {
       const fpm = readChart(chart.chart, point(takeoffKg));
       const trueKt = trueSpeedKt(kt, air.densityAltitudeFt);
-      // Behind the end the wind is rarely kinder than on the runway.
+      // Beyond the runway end the wind is rarely more favourable.
       return { fpm, gradientPercent: climbGradient(fpm, trueKt, Math.min(0, alongKt)) };
     });
   if (performance.climbFpm) {
@@ -196,7 +197,7 @@ export function calculateDeparture(input: DepartureInput): Departure {
   return result;
 }
 
-/** The greatest of what rule, authorisation and pilot ask for; the published one where nobody asks for more. */
+/** Largest of the factors required by rule, authorisation and pilot; the published one if none asks for more. */
 function safetyFactor(
   { rules, minima = [] }: DepartureInput,
   way: "takeOff" | "landing",

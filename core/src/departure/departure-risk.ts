@@ -4,29 +4,30 @@ import { QuantityError } from "../units/convert";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { calculateDeparture, type DepartureInput, isGrass } from "./calculate-departure";
 
-/** How far things usually are from what is reckoned: standard deviations. Common practice. */
+/** Standard deviations of actual conditions from the calculated ones. Common practice. */
 const USUAL = {
-  /** Of the wind along the runway, at least; a gust adds a third of itself. */
+  /** Minimum for the wind along the runway; gusts add a third of their excess. */
   windKt: 2,
   celsius: 1.5,
-  /** Scales, clothes, bags, the dip. */
+  /** Scales, clothes, bags, fuel dip. */
   massPart: 0.012,
-  /** Technique, tyres, a propeller that is not new: on top of the handbook, more often longer than shorter. */
+  /** Technique, tyres, worn propeller: more often longer than the handbook than shorter. */
   chartPart: 0.05,
   chartShift: 1.03,
 } as const;
 
 export interface DistanceRisk {
-  /** In ninety-five of a hundred flights it is no more than this, m, before the safety factor. */
+  /** 95th percentile of the distance, m, before the safety factor. */
   likelyMostM: number;
-  /** In how many of a hundred the runway itself would be too short, without any safety factor. */
+  /** Percentage of cases in which the runway itself is too short, without any safety factor. */
   tooShortPercent: number;
   runs: number;
 }
 
 /**
- * The worst reasonable case: wind, temperature, mass and the chart itself varied together. Undefined where the distance itself cannot be reckoned. What would fall off the chart is read
- * at its end: that the mass is within its limit is judged by itself. Complexity: O(runs). Seeded: the same asked twice is the same. Source: Monte Carlo; spreads are common practice.
+ * Simulates the worst reasonable case: wind, temperature, mass and chart accuracy varied together. Undefined if the distance
+ * cannot be calculated. Values off the chart are clamped to its end, since mass limits are judged elsewhere. Complexity: O(runs).
+ * Seeded, so repeatable. Source: Monte Carlo; spreads are common practice.
  */
 export function distanceRisk(
   input: DepartureInput,
@@ -76,7 +77,7 @@ export function distanceRisk(
   };
 }
 
-/** Where a chart ends, in mass and temperature; one distance alone ends nowhere. */
+/** Chart limits in mass and temperature; infinite for a single distance. */
 function ends(data: DistanceChart | SingleDistance): [kg: number, celsius: number] {
   if (data.kind === "single") return [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
   const charts = [data.rollM, data.over50M];

@@ -5,7 +5,7 @@ import type { Remedy } from "./remedies";
 
 const m = (metres: number) => `${formatNumber(Math.ceil(metres))} m`;
 
-/** A distance as it is said: what is needed, what there is, what is left. */
+/** Distance needed, available and to spare, in a sentence. */
 export function distanceWords(
   what: "Take-off" | "Landing",
   { neededM, availableM, leftM, over50M, safety }: DistanceCheck,
@@ -14,7 +14,7 @@ export function distanceWords(
   return `${what} ${leftM >= 0 ? "needs" : "would need"} ${m(neededM)}, ${formatNumber(availableM)} m available: ${m(over50M)} from the handbook with corrections, times safety factor ${formatNumber(safety.by, 2)}. ${verdict}.`;
 }
 
-/** The abort point as it is said aloud. */
+/** Abort point in spoken words. */
 export function abortWords({ abort }: Departure): string | undefined {
   if (!abort) return undefined;
   const where = abort.mark
@@ -25,7 +25,7 @@ export function abortWords({ abort }: Departure): string | undefined {
 
 const hour = (at: string) => `${at.slice(11, 16)} UTC`;
 
-/** What would make it fit, as it is said. */
+/** A remedy as a sentence. */
 export function remedyWords(
   remedy: Remedy,
   stations: readonly LoadingProfile["stations"][number][] = [],

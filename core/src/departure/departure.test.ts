@@ -117,7 +117,7 @@ test("what is missing is named, and no number made up for it", () => {
       .missing.map((one) => one.why)
       .join(" ");
   const { wind: _wind, ...still } = input();
-  // Still air is not taken without saying so.
+  // Assuming still air is always reported.
   expect(calculateDeparture(still).missing).toEqual([
     { what: "wind", why: "Wind not known: calculated for still air.", told: false },
   ]);
@@ -256,7 +256,7 @@ test("the strictest decides and is named; one's own is asked about, an authorisa
     "minima.ceilingFt": ["within limits", "2,000 ft: your personal limit is 1,500 ft."],
     "minima.noNight": ["ask", expect.stringContaining("no night")],
   });
-  // What is not known is not judged, and what nobody limits neither.
+  // Unknown values are not judged, nor are values without a limit.
   expect(judgeMinima([PILOT], { crosswindKt: 3, gustKt: 30 }).map(({ id }) => id)).toEqual([
     "minima.crosswindKt",
   ]);

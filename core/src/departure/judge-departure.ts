@@ -14,30 +14,33 @@ import { distanceWords, remedyWords } from "./departure-text";
 import { type ForecastDay, judgeForecast } from "./judge-forecast";
 import { fits, type Remedy, remedies } from "./remedies";
 
-/** A departure as far as it is known: what is absent is not judged. */
+/** Known data of a departure; absent values are not judged. */
 export interface DepartureDay {
   now: string;
-  /** Where a runway is chosen. */
+  /** Present if a runway is chosen. */
   input?: DepartureInput;
   report?: WeatherReport;
-  /** The station of the field. */
+  /** Weather station of the field. */
   station?: string;
-  /** What is expected of the field, and from when to when it is flown. */
+  /** Forecast for the field and the time of the flight. */
   expected?: Pick<ForecastDay, "forecast" | "from" | "to" | "variationDeg">;
-  /** What was seen at the windsock, and the report in the same north. */
+  /** Wind seen at the windsock, and the report, with the same north reference. */
   sock?: { fromDeg: number; kt: number };
   reported?: WindRange;
-  /** The wind that counts, where no runway is chosen yet. */
+  /** Governing wind, if no runway is chosen yet. */
   wind?: WindRange;
   light?: { today: FlightLight; night: NonNullable<RuleSet["night"]> };
   conditions: readonly Condition[];
   sets: readonly MinimaSet[];
-  /** Nobody has told what whoever flies sets for himself, or is authorised for, so far or when it began: `sets` is without it. */
+  /**
+   * Set if the pilot's personal minimums and authorisation are unknown, now or when the preflight started: `sets` is without
+   * them.
+   */
   ownUnknown?: "so far" | "when it began";
-  /** Fuel that is left on landing, minutes. */
+  /** Fuel left on landing, minutes. */
   reserveMin?: number;
   launch?: { way: string; limit: LaunchLimit };
-  /** Later hours and how warm they will be. */
+  /** Later hours with their forecast temperatures. */
   cooler?: readonly { at: string; celsius: number }[];
 }
 
@@ -48,8 +51,9 @@ export interface JudgedDeparture {
 }
 
 /**
- * Everything that speaks for and against a departure: report, daylight, limits of whoever flies, launch, distances, climb. Never throws for what was entered: a number that cannot be is
- * "unjudged" with the reason. Complexity: as `reckonDeparture`, and `remedies` where it does not fit. Source: the parts' own.
+ * Judges a departure: report, daylight, personal minimums, launch, distances, climb. Never throws for user input: an invalid
+ * number gives "unjudged" with the reason. Complexity: as `calculateDeparture`, plus `remedies` if it does not fit. Source: that
+ * of each part.
  */
 export function judgeDeparture(day: DepartureDay): JudgedDeparture {
   const { input } = day;
@@ -74,7 +78,7 @@ export function judgeDeparture(day: DepartureDay): JudgedDeparture {
   };
 }
 
-/** Not judged against the limits of whoever flies, for they are not known: what is missing must not look like what is good. */
+/** Judgement that the pilot's limits are unknown: missing limits must not look like satisfied ones. */
 export function ownLimitsUnknown(when: NonNullable<DepartureDay["ownUnknown"]>): Judgement {
   const [missing, action] =
     when === "so far"
@@ -273,7 +277,7 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
   ];
 }
 
-/** So far above what stands beyond the end. Common practice. */
+/** Clearance above the obstacle beyond the runway end. Common practice. */
 const CLEAR_FT = 50;
 
 function launch(day: DepartureDay, departure: Departure | undefined): Judgement[] {

@@ -3,7 +3,7 @@ import { readForecast } from "../weather/read-report";
 import { forecastLines, judgeForecast } from "./judge-forecast";
 
 const NOW = "2026-06-15T11:30:00.000Z";
-/** Groups as WMO-No. 306, FM 51 has them (from memory); the field is made up. */
+/** Groups follow WMO-No. 306, FM 51 (from memory); the field is made up. */
 const TAF =
   "TAF QXMP 151100Z 1512/1606 24010KT 9999 SCT030 BECMG 1515/1517 29018G28KT TEMPO 1516/1519 3000 TSRA BKN012 PROB30 1602/1606 0800 FG BKN002";
 const source = { kind: "common practice" as const, text: "set when calm", example: false };
@@ -32,14 +32,14 @@ describe("a forecast over a flight", () => {
   });
 
   it("what lasts is asked about, what comes at times is watched, and nothing is a stop", () => {
-    // 28 kt of gusts hold; the thunderstorm with its low cloud comes at times.
+    // Gusts of 28 kt last; the thunderstorm with low cloud is temporary.
     expect(graded(at("15T17:10", "15T18:00"))).toEqual({
       "forecast.windKt": "ask",
       "forecast.ceilingFt": "watch",
       "forecast.visibilityM": "watch",
       "forecast.thunderstorm": "watch",
     });
-    // A limit that would be a stop if the wind blew now is no stop before it does.
+    // A limit that would stop the flight in actual wind is not yet a stop in a forecast.
     expect(graded({ ...at("15T17:10", "15T18:00"), sets: [student] })["forecast.windKt"]).toBe("ask");
   });
 
@@ -86,7 +86,7 @@ describe("a forecast over a flight", () => {
       { what: "Becoming, 15:00 to 17:00", words: "290° 18 kt, gusts 28" },
       { what: "At times, 16:00 to 19:00", words: "3,000 m; thunderstorm with rain; broken at 1,200 ft" },
     ]);
-    // A change that has begun and is not through is told as a change.
+    // A change in progress is reported as a change.
     const turning = at("15T15:30", "15T16:30");
     expect(forecastLines(turning.forecast, turning.from, turning.to).slice(0, 2)).toEqual([
       { what: "At 15:30", words: "240° 10 kt; 10 km or more; scattered at 3,000 ft" },

@@ -14,16 +14,16 @@ import {
   windWords,
 } from "../weather/report";
 
-/** A flight that a forecast is held against. */
+/** A flight to compare with a forecast. */
 export interface ForecastDay {
   forecast: Forecast;
   /** From take-off to landing. */
   from: string;
   to: string;
-  /** The station of the field. */
+  /** Weather station of the field. */
   station?: string;
   sets: readonly MinimaSet[];
-  /** The runway that is meant, magnetic; and how far magnetic north is from true, east positive: without both nothing is said of crosswind. */
+  /** Planned runway, magnetic, and variation, east positive: crosswind needs both. */
   headingDeg?: number;
   variationDeg?: number;
 }
@@ -34,7 +34,7 @@ const SOURCE: Source = {
   example: false,
 };
 
-/** Weather that is turned away from, by its letters in a report. Common practice. */
+/** Weather codes to avoid. Common practice. */
 const TURNED_AWAY_FROM = [
   { letters: /TS/, id: "thunderstorm", name: "Thunderstorms" },
   { letters: /FZ(RA|DZ)/, id: "freezing", name: "Freezing rain or drizzle" },
@@ -42,9 +42,10 @@ const TURNED_AWAY_FROM = [
 ] as const;
 
 /**
- * A forecast over the time of a flight against whoever's limits are strictest: what is expected to last is asked about, what comes at times or perhaps is watched; nothing is a stop, because
- * nothing of it has come yet. One of another field, or that ends before the flight does, is said to be so. Never throws. Complexity: O(spans · sets).
- * Source: each limit's own; common practice for the weather.
+ * Compares a forecast over the flight with the strictest limits: prevailing conditions are "ask first", temporary or probable
+ * ones are "watch"; nothing is a stop, because it has not happened yet. A forecast for another field, or ending before the
+ * flight, is reported. Never throws. Complexity: O(spans · sets).
+ * Source: that of each limit; common practice for weather.
  */
 export function judgeForecast(day: ForecastDay): Judgement[] {
   const { forecast, from, to, station } = day;
@@ -150,7 +151,7 @@ function todayBy(
   };
 }
 
-/** What is forecast for a while, in plain words with hours in UTC, a line each: how it begins, and what comes besides with its hours. */
+/** Forecast in plain words with hours in UTC, one line each: the initial conditions, then each change. */
 export function forecastLines(
   forecast: Forecast,
   from: string,

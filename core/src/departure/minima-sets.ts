@@ -1,7 +1,7 @@
 import type { AircraftType, RuleSet } from "../aircraft/aircraft-type";
 import { type MinimaSet, minimaFor } from "../minima/minima";
 
-/** All limits that a flight is flown within: of the rule, of the aircraft, of an authorisation and the pilot's own. `day`: YYYY-MM-DD. Complexity: O(sets). */
+/** All limits for a flight: rule, aircraft, authorisation and personal minimums. `day`: YYYY-MM-DD. Complexity: O(sets). */
 export function minimaSets({
   rules,
   type,

@@ -1,11 +1,11 @@
-/** Codes that call for help, and nothing else: hijack, radio failure, emergency. Source: ICAO Annex 10, Doc 8168 (from memory). */
+/** Emergency codes: hijack, radio failure, emergency. Source: ICAO Annex 10, Doc 8168 (from memory). */
 const EMERGENCY_CODES: Record<string, string> = {
   "7500": "unlawful interference",
   "7600": "radio failure",
   "7700": "emergency",
 };
 
-/** What is wrong with a transponder code; undefined where nothing is. Source: ICAO Annex 10 (four digits, 0 to 7). */
+/** Fault in a transponder code; undefined if it is valid. Source: ICAO Annex 10 (four digits, 0 to 7). */
 export function squawkFault(code: string): string | undefined {
   const text = code.trim();
   if (!/^\d{4}$/.test(text)) return "Enter four digits.";
@@ -15,15 +15,16 @@ export function squawkFault(code: string): string | undefined {
 }
 
 /**
- * What is wrong with an airband frequency in MHz, as it is dialled; undefined where nothing is. Channels are every 25 kHz, or 8.33: then its last two digits are one of 05, 10,
- * 15, 30, 35, 40, 55, 60, 65, 80, 85, 90 and 25-kHz ones end in 00, 25, 50, 75. Valid: 118 up to, not with, 137 MHz. Source: ICAO Annex 10, Volume V (from memory).
+ * Fault in an airband frequency in MHz as dialled; undefined if it is valid. Channels are every 25 kHz, ending in 00, 25, 50, 75,
+ * or 8.33 kHz with the endings 05, 10, 15, 30, 35, 40, 55, 60, 65, 80, 85, 90. Range: 118 up to but excluding 137 MHz. Source:
+ * ICAO Annex 10, Volume V (from memory).
  */
 export function frequencyFault(text: string): string | undefined {
   const match = /^(\d{3})[.,](\d{1,3})$/.exec(text.trim());
   if (!match) return "Enter a frequency such as 122.705.";
   const mhz = Number(match[1]);
   const digits = (match[2] as string).padEnd(3, "0");
-  // "118.02" and "118.07" are how 118.025 and 118.075 are dialled where the last digit is left out.
+  // "118.02" and "118.07" are short forms of 118.025 and 118.075.
   const khz = Number(/^\d[27]$/.test(match[2] as string) ? `${match[2]}5` : digits);
   if (mhz < 118 || mhz > 136) return "Enter a frequency from 118.000 to 136.990.";
   const last = khz % 100;

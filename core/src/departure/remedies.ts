@@ -2,14 +2,14 @@ import type { Runway } from "../aircraft/aircraft-type";
 import type { Load, LoadingProfile } from "../mass-and-balance/loading-profile";
 import { calculateDeparture, type Departure, type DepartureInput } from "./calculate-departure";
 
-/** One thing that would make a departure fit. */
+/** One change that would make a departure fit. */
 export type Remedy =
   | { do: "other runway"; runway: Runway }
   | { do: "cooler hour"; at: string; celsius: number }
   | { do: "less fuel"; litres: number }
   | { do: "leave behind"; station: string; kg: number };
 
-/** Whether everything that was reckoned is long enough and inside; what could not be reckoned does not speak for it. */
+/** True if all calculated distances and masses are within limits; values that could not be calculated count against it. */
 export function fits(departure: Departure, needs: { performance: boolean }): boolean {
   if (departure.load && departure.load.faults.length > 0) return false;
   return !needs.performance || longEnough(departure);
@@ -26,9 +26,11 @@ const STEP_L = 1;
 const STEP_KG = 1;
 
 /**
- * What would make it fit, each by the least that is enough, the smallest of them first: another runway asks for nothing, a cooler hour for patience, then what is
- * lighter to leave. Empty where it fits, or nothing single helps. Less fuel never below `keepL`. `cooler`: later hours with their temperature, as the forecast has them.
- * Valid range and errors: as `reckonDeparture`. Complexity: O(stations · log kilograms) reckonings: less mass never makes it worse but for the centre of gravity, which is looked at again.
+ * Changes that each make the departure fit, smallest first: another runway costs nothing, a cooler hour costs time, then
+ * reductions of mass. Empty if it fits already or no single change helps. Fuel is never reduced below `keepL`. `cooler`: later
+ * hours with their forecast temperature.
+ * Valid range and errors: as `calculateDeparture`. Complexity: O(stations · log kilograms) calculations; after each reduction the
+ * centre of gravity is checked again.
  */
 export function remedies(
   input: DepartureInput,
@@ -55,7 +57,7 @@ export function remedies(
   );
   const lighter: (Remedy & { weighs: number })[] = [];
   if (litres !== undefined) lighter.push({ do: "less fuel", litres, weighs: litres * load.kgPerL });
-  // Whoever stays behind is not missed on the seats.
+  // A person left behind is not reported as missing.
   const { people: _, ...weights } = load;
   for (const { id, kg } of places) {
     const less = least(kg, STEP_KG, from, (away) =>
@@ -81,8 +83,8 @@ const drained = (load: Load, part: number): Load => ({
 });
 
 /**
- * How much lighter it has to be at least for every distance and for its greatest masses, kg, wherever it is taken from: less never shortens what it takes away. Undefined where even `most` is
- * not enough. The centre of gravity is looked at afterwards.
+ * Minimum mass reduction for every distance and the maximum masses, kg, regardless of station. Undefined if even `most` is not
+ * enough. The centre of gravity is checked afterwards.
  */
 function leastMass(input: DepartureInput, loading: LoadingProfile, most: number): number | undefined {
   const { weighing } = loading;
@@ -102,7 +104,10 @@ function leastMass(input: DepartureInput, loading: LoadingProfile, most: number)
   return low;
 }
 
-/** The least of an amount, in whole steps from where the mass can be enough, that is. Step by step: taking out can shift the centre of gravity out again, so halving would miss the least. */
+/**
+ * Smallest sufficient amount, searched in steps upward from a lower bound. Bisection could miss it, because removing mass can
+ * move the centre of gravity out of limits again.
+ */
 function least(most: number, step: number, from: number, enough: (x: number) => boolean): number | undefined {
   for (let x = Math.max(step, Math.floor(from / step) * step); x < most + step; x += step) {
     const some = Math.min(x, most);

@@ -17,7 +17,7 @@ import {
   uninformativeLikelihood,
 } from "./fault-library";
 
-/** One explanation: a fault at a place, or none. */
+/** One explanation: a fault at a location, or none. */
 export interface Hypothesis {
   /** Absent for the healthy engine. */
   fault?: Fault;
@@ -27,15 +27,18 @@ export interface Hypothesis {
 }
 
 export interface Diagnosis {
-  /** Likeliest first; their probabilities add up to 1. */
+  /** Most likely first; the probabilities sum to 1. */
   ranked: Hypothesis[];
-  /** Chance of what was seen under the best explanation against a usual day: small means that nothing on file explains it well. */
+  /**
+   * Likelihood of the observations under the best explanation relative to a typical case: small means no known fault explains
+   * them well.
+   */
   fits: number;
 }
 
 /**
- * Every explanation for this engine with its chance before anything is seen. Chances add up to one. Source: rates are our own, in proportion
- * (common practice), as named in the library.
+ * Every explanation for this engine with its prior probability, summing to one. Source: own estimates of relative rates (common
+ * practice), as given in the fault library.
  */
 export function hypotheses(context: DiagnosisContext): Hypothesis[] {
   const found: Hypothesis[] = [];
@@ -63,7 +66,7 @@ export function hypotheses(context: DiagnosisContext): Hypothesis[] {
   return found;
 }
 
-/** What the day makes of a rate: a mixture that was left rich in thin air, air that can make ice. */
+/** Adjusts a rate to the conditions: a mixture left rich at altitude, or air that can form carburettor ice. */
 function today(fault: Fault, { highAndRich, icingLikely }: DiagnosisContext): number {
   if (fault.id === "rich at altitude") return highAndRich === undefined ? 1 : highAndRich ? 12 : 0.05;
   if (fault.id === "carburettor ice") return icingLikely === undefined ? 1 : icingLikely ? 2 : 0.15;
@@ -71,8 +74,8 @@ function today(fault: Fault, { highAndRich, icingLikely }: DiagnosisContext): nu
 }
 
 /**
- * The chance of one observation under an explanation. A state that names a cylinder is as likely at the fault's own cylinder as the library
- * says; under any other explanation it may be any of them. From 0 to 1.
+ * Probability of one observation under an explanation, 0 to 1. A state naming a cylinder has the library's probability at the
+ * fault's own cylinder; under any other explanation every cylinder is equally likely.
  */
 export function chanceOf(
   observation: Observation,
@@ -87,13 +90,13 @@ export function chanceOf(
   const own = hypothesis.cylinder !== undefined && likelihood !== healthy(feature, context);
   if (!own) return p / Math.max(1, context.cylinders);
   if (cylinder === hypothesis.cylinder) return p * 0.97;
-  // Its own shows nothing, and another stands out as one of a healthy engine may.
+  // The faulty cylinder shows nothing, and another stands out as in a healthy engine.
   const quiet = stateChance(feature, FEATURES[feature][0], likelihood);
   const another = stateChance(feature, state, healthy(feature, context)) / Math.max(1, context.cylinders);
   return Math.max((p * 0.03) / others, quiet * another);
 }
 
-/** What a healthy engine shows, as far as this trace can show it. */
+/** Likelihoods of a healthy engine, limited to what this trace can show. */
 const healthy = (feature: Feature, { coarse }: DiagnosisContext): Likelihood =>
   (coarse ? HEALTHY_COARSE[feature] : undefined) ?? HEALTHY[feature];
 
@@ -112,10 +115,10 @@ function likelihoodFor(
   return fault.shows[feature] ?? healthy(feature, context);
 }
 
-/** Nothing is impossible: a table that says so would never be corrected by what is seen. */
+/** Minimum probability: a zero could never be corrected by evidence. */
 const LEAST = 0.0002;
 
-/** States that the table leaves out share what is missing to one; none is ever impossible. */
+/** States missing in the table share the remaining probability; none is impossible. */
 function stateChance(feature: Feature, state: string, { states }: Likelihood): number {
   const given = states[state];
   if (given !== undefined) return Math.max(given, LEAST);
@@ -125,8 +128,8 @@ function stateChance(feature: Feature, state: string, { states }: Likelihood): n
 }
 
 /**
- * What is likeliest after all that was seen: Bayes' rule over the fault library, one fault at a time, the observations taken as independent under
- * each explanation. Probabilities from 0 to 1. Valid range: any observations; the more the better, none gives the rates themselves.
+ * Ranks explanations by Bayes' rule over the fault library: one fault at a time, observations conditionally independent.
+ * Probabilities from 0 to 1. Valid range: any observations; without any, the prior rates.
  * Complexity: O(explanations · observations). Source: Bayes' rule; the library's numbers are own estimates, see there.
  */
 export function diagnose(observations: readonly Observation[], context: DiagnosisContext): Diagnosis {
@@ -169,7 +172,7 @@ function weigh(observations: readonly Observation[], context: DiagnosisContext):
   return { ranked, fits };
 }
 
-/** What was seen in one way to read a trace, how likely that way is, and what is known of the engine as far as that reading can tell. */
+/** Observations under one interpretation of a trace, its weight, and the context as far as that reading can tell. */
 export interface SeenWay {
   weight: number;
   observations: readonly Observation[];
@@ -177,8 +180,9 @@ export interface SeenWay {
 }
 
 /**
- * What is likeliest over all ways to read one trace: each way's diagnosis, added up by its weight. How well it fits is told of the likeliest way. Weights are taken as parts of their sum.
- * Valid range: at least one way. Source: the theorem of total probability.
+ * Combines the diagnoses of all interpretations of a trace, weighted. The fit is that of the most likely interpretation. Weights
+ * are normalised.
+ * Valid range: at least one interpretation. Source: law of total probability.
  */
 export function diagnoseInterpretations(ways: readonly SeenWay[]): Diagnosis {
   const all = ways.reduce((sum, { weight }) => sum + weight, 0);
@@ -200,22 +204,24 @@ export function diagnoseInterpretations(ways: readonly SeenWay[]): Diagnosis {
 }
 
 /**
- * Of a trace that nobody prompted, what is said was so a little more often than it was said: about 87 of 100 where it was said of 85. This power on the chance of each trouble makes the two agree. It is
- * the one number that is fitted to cases: least log loss, troubles as often as the library has them, on 1,800 strangers (0.87) and on 1,200 of a source of another make (0.90).
+ * Diagnoses from unprompted traces were slightly underconfident: right in about 87 of 100 cases stated as 85 %. This exponent
+ * calibrates them. It is the only number fitted to cases: minimum log loss on 1,800 unseen cases (0.87) and on 1,200 from another
+ * generator (0.90), with faults at library rates.
  */
 export const TEMPERATURE = 0.9;
 
 /**
- * What was stated, brought to how often it is so: the chance of each trouble, its places added up, to the power 1 / `temperature`, and then parts of their sum; among the places of one trouble, and in the order
- * of troubles, nothing changes. Below one it is stated surer, above one less so. Probabilities from 0 to 1. Valid range: temperature above 0. Source: temperature scaling, Guo et al. (2017); fitted on
- * seeds that nothing is reported of (see `docs/decisions/who-judges-the-judge.md`).
+ * Calibrates probabilities: each fault's probability, summed over its locations, to the power 1 / `temperature`, then normalised;
+ * the order and the split among locations stay the same. Below 1 sharpens, above 1 flattens. Valid range: temperature above 0.
+ * Source: temperature scaling, Guo et al. (2017); fitted on seeds not used for reported results (see
+ * `docs/decisions/how-run-up-reading-is-validated.md`).
  */
 export function calibrate(ranked: readonly Hypothesis[], temperature = TEMPERATURE): Hypothesis[] {
   const troubles = new Map<string | undefined, number>();
   for (const { fault, probability } of ranked)
     troubles.set(fault?.id, (troubles.get(fault?.id) ?? 0) + probability);
   const power = 1 / temperature - 1;
-  // One trouble's places keep their parts of it.
+  // The locations of a fault keep their shares.
   const factor = (id: string | undefined) => (troubles.get(id) || 1) ** power;
   const all = ranked.reduce((sum, { fault, probability }) => sum + probability * factor(fault?.id), 0);
   return ranked
@@ -223,7 +229,7 @@ export function calibrate(ranked: readonly Hypothesis[], temperature = TEMPERATU
     .sort((a, b) => b.probability - a.probability);
 }
 
-/** An explanation in words: "fouled plug, cylinder 3, left magneto". `words` are what the sides are called on this type. */
+/** Name of an explanation: "fouled plug, cylinder 3, left magneto". `words` are this type's names of the sides. */
 export function hypothesisName(
   { fault, side, cylinder }: Hypothesis,
   words: { right: string; left: string } = { right: "right", left: "left" },

@@ -29,7 +29,7 @@ const seen = (feature: Feature, state: string, more: Partial<Observation> = {}) 
   ({ feature, state, words: "", ...more }) as Observation;
 const sum = (values: number[]) => values.reduce((a, b) => a + b, 0);
 
-/** What a trace shows by itself, without anything being tried further. */
+/** Features a trace shows without further tests. */
 const IN_A_TRACE = [
   "drop",
   "shown",
@@ -238,8 +238,9 @@ describe("what is likeliest", () => {
   it("is worked out by Bayes' rule: one observation, by hand", () => {
     const { ranked } = diagnose([seen("volts", "high")], FOUR);
     const all = hypotheses(FOUR);
-    // By hand: rate · chance of "high", over the sum of the same for all; only the regulator has another chance than a healthy engine's 0.001,
-    // the alternator off line 0.005, and what is not on file, which shows in one of five things: then in each of the three states alike.
+    // By hand: rate · probability of "high", divided by the sum over all explanations; only the regulator differs from a healthy
+    // engine's 0.001, the alternator off line (0.005), and the unknown fault, which shows in one of five features and then
+    // equally in each state.
     const weights: Record<string, number> = {
       "regulator high": 0.97,
       "alternator off line": 0.005,
@@ -293,7 +294,8 @@ describe("what is likeliest", () => {
   });
 
   it("calls two troubles at once one of the two, and hardly ever a third", () => {
-    // What each shows most often, put together; of a side that both change what the second shows. Told apart later, by a test, and so counted as one: the plugs, the two reasons for no drop.
+    // The most typical signs of two faults combined; if both change a side's drop, the second one's. Faults separated only by a
+    // later test count as one: the plugs, and the two reasons for no drop.
     const kin = (id = "none") =>
       id === "dead plug" ? "fouled plug" : id === "key not turned" ? "hot magneto" : id;
     const most = ({ states }: Likelihood) =>
@@ -327,7 +329,7 @@ describe("what is likeliest", () => {
       }
     });
     expect(pairs).toBeGreaterThan(130);
-    // Where one hides the other's sign, or both change one number: a low idle and no heat look like ice.
+    // Cases where one fault hides the other's sign, or both change one number: low idle plus no heat looks like ice.
     expect(thirds.length).toBeLessThanOrEqual(8);
     expect(thirds.filter((words) => words.endsWith(": none"))).toEqual([]);
   });
@@ -339,7 +341,7 @@ describe("what is likeliest", () => {
       seen("idle", "quits"),
       seen("suction", "low"),
     ];
-    // It has a chance of its own, and is what is said where signs of four troubles come together.
+    // It has a probability of its own, and is reported when signs of four faults come together.
     const [best] = diagnose(odd, FOUR).ranked;
     expect(best?.fault).toBe(UNKNOWN_FAULT);
     expect(best?.probability).toBeGreaterThan(0.8);
@@ -388,7 +390,7 @@ describe("what to try next", () => {
     for (const test of TESTS) {
       for (const words of [test.title, test.how, test.caution]) expect(words).toMatch(/^[A-Z].{9,}[^,;:]$/);
       expect(test.how).not.toBe(test.caution);
-      // A test whose outcome is alike under every explanation would be a try for nothing.
+      // A test with the same outcome under every explanation is useless.
       const { ranked } = diagnose([], FOUR);
       const [ranking] = rankTests(ranked, FOUR, [], 0).filter((one) => one.test.id === test.id);
       if (ranking) expect(ranking.bits).toBeGreaterThan(0);
@@ -403,7 +405,7 @@ describe("what to try next", () => {
       ]),
     ).toBe("gone");
     expect(outcomeOf(FOULED, [seen("exhaust", "one colder", { side: "left", cylinder: 3 })])).toBe("same");
-    // Without probes the drop and the feel have to tell it: less than before is not yet gone.
+    // Without probes, drop and feel must show it: smaller than before is not yet gone.
     expect(outcomeOf(FOULED, [seen("drop", "uneven", { side: "left" })])).toBe("same");
     expect(
       outcomeOf([seen("feel", "rough", { side: "left" })], [seen("feel", "rough", { side: "left" })]),
@@ -435,7 +437,7 @@ describe("a diagnosis as it is told", () => {
     expect(report.telling).not.toContain("drop right");
     expect(report.next[0]?.id).toBe("clear");
     expect(report.unlike).toBe(false);
-    // It goes through a worker's door: nothing in it may be a function.
+    // Sent to and from a worker: it must not contain functions.
     expect(structuredClone(report)).toEqual(report);
   });
 

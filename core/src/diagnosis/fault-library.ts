@@ -1,36 +1,39 @@
 import type { FindingGrade } from "../judgement/judgement";
 import type { DiagnosisContext, Feature } from "./evidence/observations";
 
-/** How likely each state of a feature is, and why. States left out share what is missing to 1. */
+/** Probability of each state of a feature, with the reason. States left out share the rest. */
 export interface Likelihood {
   states: Record<string, number>;
   why: string;
 }
 
-/** Where on the engine a fault sits: it is looked for at each such place. */
+/** Location of a fault: it is considered at each such place. */
 export type FaultPlace = "engine" | "side" | "cylinder" | "plug";
 
-/** A trouble of the engine as data: how often, what it shows, what to do. */
+/** An engine fault as data: how often it occurs, what it shows, what to do. */
 export interface Fault {
   id: string;
   place: FaultPlace;
-  /** With {side}, {other} and {cylinder} where it has a place. */
+  /** May contain {side}, {other} and {cylinder}. */
   name: string;
   what: string;
-  /** How often among run-ups, for all places together; own estimates by common practice, not statistics. */
+  /** Relative frequency among run-ups, all locations together; own estimates (common practice), not statistics. */
   rate: number;
   grade: FindingGrade;
   action: string;
   caution?: string;
-  /** Only on such engines. */
+  /** Restricts the fault to such engines. */
   only?: (context: DiagnosisContext) => boolean;
-  /** What is other than on a healthy engine. "this" is the fault's own side or cylinder, "other" the other side; plain for the whole engine. */
+  /**
+   * Deviations from a healthy engine. "this" is the faulty side or cylinder, "other" the other side; no suffix for the whole
+   * engine.
+   */
   shows: Partial<Record<Feature | `${Feature}.this` | `${Feature}.other`, Likelihood>>;
 }
 
 /**
- * What a healthy engine shows: the ground on which the faults stand out. Out of range means, by what the range is for, that something is wrong: on a
- * healthy engine it is a slip of the reading, once in some hundred or thousand run-ups.
+ * Likelihoods of a healthy engine. An out-of-range value usually means a fault; on a healthy engine it is a misreading, once in
+ * several hundred or thousand run-ups.
  */
 export const HEALTHY: Record<Feature, Likelihood> = {
   drop: {
@@ -89,8 +92,9 @@ export const HEALTHY: Record<Feature, Likelihood> = {
 };
 
 /**
- * What a healthy engine shows where nobody prompted and the trace is coarse: then much of what stands out is the reading, not the engine. A side that does not show was tried and the
- * reader missed it, a propeller is slow by the lines between, a taxi rpm is taken for an idle. Own estimates, set by causes; how they do on made-up strangers is in the benchmark.
+ * Likelihoods of a healthy engine in an unprompted, coarse trace, where many anomalies come from the reading: a side that was
+ * checked but missed, a propeller slowed by sampling, taxi rpm taken for idle. Own estimates; the benchmark shows how they
+ * perform on generated unseen cases.
  */
 export const HEALTHY_COARSE: Partial<Record<Feature, Likelihood>> = {
   shown: {
@@ -141,8 +145,8 @@ const oneDead: Fault["shows"] = {
 };
 
 /**
- * The fault library. Every likelihood is our own estimate by reason and common practice, none was taken from the engine model that the benchmark
- * plants its faults in; each says why. An engine's handbook and a mechanic come first.
+ * The fault library. Every likelihood is our own estimate from reasoning and common practice, independent of the engine model
+ * that the benchmark uses; each gives its reason. The engine's handbook and a mechanic come first.
  */
 export const FAULTS: readonly Fault[] = [
   {
@@ -527,12 +531,12 @@ export const FAULTS: readonly Fault[] = [
   },
 ];
 
-/** What is not on file shows in one of five things that are looked at, in one state as well as in any other (own estimate). */
+/** Share of features in which an unknown fault shows; its state is then uniform (own estimate). */
 const SHOWS_PART = 0.2;
 
 /**
- * What nothing on file explains: two troubles at once, or one that nobody wrote down. It is thought of like any other, with a chance of its own; what it shows nobody knows
- * (`showsAnything`). Source: own estimate; one run-up in five hundred.
+ * A fault not in the library, or two at once. It competes like any other, with its own prior; its signs are unknown
+ * (`uninformativeLikelihood`). Source: own estimate; one run-up in five hundred.
  */
 export const UNKNOWN_FAULT: Fault = {
   id: "not on file",
@@ -546,7 +550,8 @@ export const UNKNOWN_FAULT: Fault = {
 };
 
 /**
- * What may be seen of one feature where it is not known what is wrong: mostly what a healthy engine shows (`likelihood`), else any of its states `all` alike. Adds up to one.
+ * Likelihood of one feature under an unknown fault: mostly the healthy engine's (`likelihood`), otherwise uniform over `all`
+ * states. Sums to one.
  */
 export function uninformativeLikelihood({ states, why }: Likelihood, all: readonly string[]): Likelihood {
   const named = Object.values(states).reduce((sum, p) => sum + p, 0);

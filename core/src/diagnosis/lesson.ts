@@ -1,11 +1,11 @@
 import { FAULTS } from "./fault-library";
 
-/** The answer of a run-up that nothing is wrong with. */
+/** Answer for a run-up without a fault. */
 export const NO_FAULT = "none";
 
 /**
- * What a learner may take a run-up for: the truth, that nothing is wrong, and the troubles that look most like it, at most `most` in all. They stand in
- * the order of the fault library, so that no place gives the truth away. `ranked` is a diagnosis, likeliest first; `truth` a fault's id or "none".
+ * Choices for a practice question: the true fault, "none", and the most similar faults, at most `most` in all, in library order
+ * so that position reveals nothing. `ranked` is a diagnosis, most likely first; `truth` a fault id or "none".
  * Valid range: any ranking, `most` of 2 or more.
  */
 export function lessonChoices(ranked: readonly { fault?: string }[], truth: string, most = 4): string[] {

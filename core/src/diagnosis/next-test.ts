@@ -8,24 +8,24 @@ import {
   type StateOf,
 } from "./evidence/observations";
 
-/** Something that can be tried in the cockpit, and what it can come to. */
+/** A test in the cockpit, and its possible outcomes. */
 export interface Test {
   id: string;
-  /** What its outcome is an observation of. */
+  /** Feature its outcome observes. */
   feature: Feature;
   title: string;
   how: string;
   caution: string;
-  /** Minutes it takes: of two that tell as much the shorter is taken. */
+  /** Minutes it takes: of two equally informative tests, the shorter comes first. */
   minutes: number;
-  /** Done with one magneto. */
+  /** Done on one magneto. */
   ofASide?: boolean;
   only?: (context: DiagnosisContext) => boolean;
 }
 
 const EYES = "Hold the brakes, look outside. The handbook comes first.";
 
-/** What can be tried, besides asking a mechanic. */
+/** Tests a pilot can do, besides asking a mechanic. */
 export const TESTS: readonly Test[] = [
   {
     id: "clear",
@@ -109,13 +109,13 @@ export const TESTS: readonly Test[] = [
 export interface RankedTest {
   test: Test;
   side?: Side;
-  /** Expected information about what is wrong, bits. */
+  /** Expected information about the fault, bits. */
   bits: number;
-  /** What it may come to, and what would then be likeliest. */
+  /** Possible outcomes, and what would then be most likely. */
   outcomes: { state: string; chance: number; likeliest: Hypothesis }[];
 }
 
-/** The uncertainty of a row of probabilities, bits. */
+/** Entropy of a probability distribution, bits. */
 export function entropy(probabilities: readonly number[]): number {
   let bits = 0;
   for (const p of probabilities) if (p > 0) bits -= p * Math.log2(p);
@@ -123,8 +123,8 @@ export function entropy(probabilities: readonly number[]): number {
 }
 
 /**
- * What to try next: for each test how much it is expected to tell, in bits, as the mean fall of uncertainty over its outcomes; the most telling first.
- * What would tell less than `least` bits is left out, and what has been done already. Valid range: explanations with probabilities that add up to 1.
+ * Ranks tests by expected information in bits, the mean reduction of entropy over their outcomes, largest first. Tests below
+ * `least` bits and tests already done are left out. Valid range: explanations whose probabilities sum to 1.
  * Complexity: O(tests · outcomes · explanations). Source: Lindley, Ann. Math. Stat. 27 (1956).
  */
 export function rankTests(
@@ -136,7 +136,7 @@ export function rankTests(
   const now = entropy(ranked.map((hypothesis) => hypothesis.probability));
   const found: RankedTest[] = [];
   for (const test of TESTS) {
-    // A test in the cockpit, and the engines that it is for; nothing of a test runner.
+    // A cockpit test limited to certain engines (not a test runner's `only`).
     if (test.only && !test.only(context)) continue;
     for (const side of test.ofASide ? (["right", "left"] as const) : [undefined]) {
       if (done.some((observation) => observation.feature === test.feature && observation.side === side))

@@ -4,8 +4,8 @@ import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "../testing/u
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 
 /**
- * What is stated gets no surer by noise. Cases by the rates at which the library has their troubles, as they are met: among sick engines alone it would, since what cannot be read any more is taken
- * for what is most often so. A tachometer that scatters by more than a hundred is broken, and is said to be.
+ * Noise must not raise confidence. Cases occur at library rates: among faulty engines alone it would, since unreadable traces
+ * default to the most frequent fault. A tachometer scattering by more than a hundred is broken, and reported.
  */
 const EACH = 3;
 const cases = STRANGER_TROUBLES.flatMap((trouble) =>
@@ -18,7 +18,7 @@ const cases = STRANGER_TROUBLES.flatMap((trouble) =>
 
 function noisy(one: StrangerCase, rpm: number, seed: number): StrangerCase {
   const normal = normalNumbers(seededRandom(77 + seed));
-  // An engine that stands shows nought.
+  // A stopped engine shows zero.
   const lines = one.lines.map((line) => ({
     ...line,
     rpm: line.rpm < 60 ? line.rpm : Math.max(0, line.rpm + rpm * normal()),
@@ -26,7 +26,7 @@ function noisy(one: StrangerCase, rpm: number, seed: number): StrangerCase {
   return { ...one, lines };
 }
 
-/** Mean of what is stated of the likeliest, and how often that is so. */
+/** Mean stated probability of the top explanation, and how often it is right. */
 function stated(rpm: number): { sure: number; right: number } {
   let sure = 0;
   let right = 0;
@@ -42,7 +42,7 @@ function stated(rpm: number): { sure: number; right: number } {
 
 test("more noise never raises what is stated on average, and what is stated stays near to what is so", () => {
   const levels = [0, 20, 100].map(stated);
-  // A hundredth either way is these few cases.
+  // A hundredth either way is the small sample.
   for (const [i, { sure }] of levels.entries())
     for (const less of levels.slice(0, i)) expect(sure).toBeLessThanOrEqual(less.sure + 0.012);
   for (const { sure, right } of levels) expect(sure - right).toBeLessThan(0.12);
@@ -53,7 +53,7 @@ test("a tachometer that jumps while it should stand is said to, and no drop is r
   const { reading } = runUnseenCase(noisy(one, 60, 1));
   expect(reading.notes.map(({ kind }) => kind)).toContain("unsteady");
   for (const made of reading.tries) expect(made.doubt).toBeDefined();
-  // In steps of 25 it does not: there it is its own.
+  // Not with steps of 25, where the scatter is the tachometer's own.
   const coarse = {
     ...one,
     lines: one.lines.map((line) => ({ ...line, rpm: 25 * Math.round(line.rpm / 25) })),

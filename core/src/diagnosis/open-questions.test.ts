@@ -25,7 +25,7 @@ const limitsOf = ({ maxDropRpm }: CaseEngine) => ({
   resolutionRpm: 10,
 });
 
-/** A run-up as a file has it: no prompts. `skip` leaves steps out; `prompted` keeps the coach's. */
+/** A run-up as read from a file: no prompts. `skip` leaves steps out; `prompted` keeps the coach's. */
 function read(
   fault: SimulatedFault,
   engine: CaseEngine,
@@ -52,7 +52,10 @@ const contextOf = ({ shape }: CaseEngine) => ({
 const isA = (id: string, side?: string) => (hypothesis: Hypothesis) =>
   hypothesis.fault?.id === id && (side === undefined || hypothesis.side === side);
 
-/** Answers every question as the page does it, each by how its answer begins, the first where none is named; the trace is read again with what was told of the sides. */
+/**
+ * Answers every question as the page does, by the start of each answer (default: the first); the trace is read again with the
+ * answers about the sides.
+ */
 function answerAll(
   again: (sides?: MagnetoSideOrder) => RunUpReading,
   engine: CaseEngine,
@@ -85,7 +88,7 @@ describe("a trace without prompts", () => {
     expect(openQuestions(hot, engine.profile, new Set())).toEqual([]);
   });
 
-  // Common practice: no drop at all is not good news. Nothing may be called healthy that shows one side only.
+  // Common practice: no drop at all is not good news. A trace showing one side only must not be called healthy.
   it.each([0, 1, 3])("never calls a magneto that is not grounded healthy (engine %i)", (at) => {
     const engine = engineAt(at);
     for (const side of ["right", "left"] as const) {
@@ -94,7 +97,7 @@ describe("a trace without prompts", () => {
       const reading = again();
       const before = diagnose(observe(reading, engine.profile, limitsOf(engine)), contextOf(engine)).ranked;
       expect(before[0]?.fault?.id).toMatch(/key not turned|hot magneto/);
-      // The other side than the one that is not grounded shows no drop: the pilot says which one dropped, and that the other was tried.
+      // The side opposite the ungrounded one shows no drop: the pilot says which one dropped, and that the other was checked.
       const { told, named, asked } = answerAll(again, engine, {
         "which side": side === "right" ? "Right" : "Left",
         "other side": "Checked",
@@ -132,20 +135,20 @@ describe("a trace without prompts", () => {
     const { told } = answerAll(() => reading, engine, { "any side": "Checked" });
     const { ranked, fits } = diagnose([...observed, ...told], contextOf(engine));
     expect(ranked[0]?.fault?.id).toBe("hot magneto");
-    // Two at once are not in the library: it has to say that nothing on file explains it well.
+    // Two faults at once are not in the library: the report must say that nothing explains it well.
     expect(fits).toBeLessThan(0.02);
     expect(answerAll(() => reading, engine, { "any side": "Not checked" }).told).toEqual([]);
-    // It did drop, and the reader missed it: then nothing speaks against the engine.
+    // It dropped and the reader missed it: nothing counts against the engine.
     const missed = answerAll(() => reading, engine, { "any side": "Both dropped" }).told;
     expect(diagnose([...observed, ...missed], contextOf(engine)).ranked[0]?.fault).toBeUndefined();
-    // It stopped for a second between two lines: that one is dead.
+    // The engine stopped for a second between two samples: that magneto is dead.
     const { told: stopped, sides } = answerAll(() => reading, engine, {
       "any side": "The engine stopped on left",
     });
     expect(sides.first).toBe("left");
     const [dead] = diagnose([...observed, ...stopped], contextOf(engine)).ranked;
     expect(dead && isA("dead magneto", "left")(dead)).toBe(true);
-    // One of the two did not: with the key on left the right one went on.
+    // One of the two did not drop: with the key on left, the right magneto kept firing.
     const one = answerAll(() => reading, engine, { "any side": "Only right" }).told;
     const [best] = diagnose([...observed, ...one], contextOf(engine)).ranked;
     expect(best && isA("hot magneto", "right")(best)).toBe(true);
@@ -196,7 +199,7 @@ describe("a trace without prompts", () => {
   });
 });
 
-// Which of the two it was, and whether it was one twice, no trace tells: common practice.
+// No trace can tell which side was which, or whether one was checked twice: common practice.
 describe("the names of the sides of a trace without prompts", () => {
   const engine = engineAt(0);
   const again = (sides?: MagnetoSideOrder) =>
@@ -223,7 +226,7 @@ describe("the names of the sides of a trace without prompts", () => {
     expect(turned.tries.map(({ side }) => side)).toEqual(["left", "right"]);
   });
 
-  // The good side tried twice looks like one of each: only the pilot can tell.
+  // The good side checked twice looks like one of each: only the pilot can tell.
   it("are one where it was one: then the other is asked after, and is not grounded if nothing dropped on it", () => {
     const twice = (told?: MagnetoSideOrder) =>
       read({ kind: "none" }, engine, { ...(told && { sides: told }) });
@@ -242,7 +245,7 @@ describe("the names of the sides of a trace without prompts", () => {
     );
     const rest = observe(named, engine.profile, limitsOf(engine)).filter((o) => o.feature !== "shown");
     const { ranked } = diagnose([...rest, ...told], contextOf(engine));
-    // With the key on right the left one went on.
+    // With the key on right, the left magneto kept firing.
     expect(ranked[0] && isA("hot magneto", "left")(ranked[0])).toBe(true);
   });
 });
@@ -263,7 +266,7 @@ describe("two sides beside each other", () => {
   });
 
   it("a pilot who is quicker on the second side makes no late spark of it", () => {
-    // The exhaust is still hot from the first side, and the second is left sooner: raw rises differ, laid beside each other they do not.
+    // The exhaust is still hot from the first side, and the second is shorter: raw rises differ, aligned ones do not.
     const engine = engineAt(0);
     const options = runUpCase("none", 5, engine).options;
     const plan = {

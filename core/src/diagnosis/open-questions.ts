@@ -6,24 +6,24 @@ import type { RunUpProfile } from "../run-up/run-up-profile";
 import { capital } from "../units/format";
 import type { Observation } from "./evidence/observations";
 
-/** Something that a trace without prompts cannot tell by itself and the pilot can: one question, few answers. */
+/** A question only the pilot can answer, because an unprompted trace cannot. */
 export interface OpenQuestion {
   id: "any side" | "order" | "which side" | "other side" | "heat" | "propeller" | "feel";
   words: string;
   answers: {
     words: string;
-    /** What the answer amounts to. */
+    /** Observations the answer stands for. */
     told: Observation[];
-    /** What it says of the sides: the trace is then read with it. */
+    /** Order of sides the answer implies: the trace is then read again with it. */
     sides?: MagnetoSideOrder;
   }[];
 }
 
 /**
- * What to ask after a trace that nobody prompted: the two sides look alike, two tries of one side like one of each, a side without a drop like one that was
- * never tried, and a heat or a propeller that does not answer like one that was left out. That the trace missed what did happen can be said of each. What has
- * been answered is not asked again. Nothing is asked of a prompted run-up, nor of a trace in which nobody ran up or out of which nothing can be read. `reading` is read with what was told of the
- * sides so far, `profile` is the type's own. Pure.
+ * Questions after an unprompted trace: the two sides look alike, one side checked twice looks like one of each, a side without a
+ * drop like one not checked, and heat or propeller without effect like a skipped step. Each can be answered with "the trace
+ * missed it". Answered questions are not repeated. None for prompted run-ups, or for traces without a readable run-up. `reading`
+ * uses the answers about sides so far, `profile` is the type's. Pure.
  */
 export function openQuestions(
   reading: RunUpReading,
@@ -117,7 +117,7 @@ export function openQuestions(
       ],
     });
   }
-  // Another way in for the air costs an injected engine so little that nothing may be seen: no answer would tell anything.
+  // Alternate air costs an injected engine so little that its absence tells nothing.
   if (profile.heat === "carburettor heat" && !reading.heat && !answered.has("heat"))
     found.push({
       id: "heat",
@@ -154,7 +154,7 @@ function triedForNothing(side: Side, word: string): Observation[] {
   ];
 }
 
-/** With lines far apart a side on which it stops for a second leaves no trace. */
+/** In a coarse trace a stop of one second leaves no sign. */
 function stoppedOn(side: Side, word: string): Observation[] {
   return [
     { feature: "drop", state: "quit", side, words: `Pilot reports: the engine stopped on ${word}.` },
@@ -162,7 +162,7 @@ function stoppedOn(side: Side, word: string): Observation[] {
   ];
 }
 
-/** It was turned and it dropped: the trace says nothing of it either way, and its number is the pilot's to type. */
+/** The pilot checked it and it dropped: the trace tells nothing about it, and the pilot can enter the number. */
 function missed(side: Side, word: string): Observation {
   return {
     feature: "turned",

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { CASE_ENGINES, type CaseEngine } from "../testing/run-up-cases";
 import { type DiagnosisContext, diagnose, type Observation, type OpenQuestion, rankQuestions } from "./index";
 
-/** Which question decides most, worked by hand: the expected fall of uncertainty is Lindley's (1956); the explanations' chances are the library's own. */
+/** The most decisive question, worked by hand: expected reduction of entropy per Lindley (1956), with the library's priors. */
 const { shape } = (CASE_ENGINES as readonly CaseEngine[])[0] as CaseEngine;
 const context: DiagnosisContext = {
   cylinders: shape.cylinders,
@@ -52,7 +52,7 @@ test("where a plug on one of two sides is likeliest, which side that was decides
   ];
   expect(first(...plug)).toBe("order");
   const [order] = rankQuestions([ORDER], ranked(...plug), context);
-  // It is nearly sure to be a side's own: nearly one whole bit.
+  // Almost certainly a fault of one side: nearly one full bit.
   expect(order?.bits).toBeGreaterThan(0.9);
   expect(order?.bits).toBeLessThanOrEqual(1);
 });

@@ -3,16 +3,17 @@ import type { DiagnosisContext } from "./evidence/observations";
 import { entropy } from "./next-test";
 import type { OpenQuestion } from "./open-questions";
 
-/** What is asked, and how much its answer is expected to tell of what is wrong and on which side, bits. */
+/** A question, and the information its answer is expected to give about fault and side, bits. */
 export interface RankedQuestion {
   question: OpenQuestion;
   bits: number;
 }
 
 /**
- * The questions by how much each decides: the mean fall of uncertainty over its answers, what decides most first; of those that decide as much the order in which they came. Where a trouble belongs to
- * one of two sides of which nobody said which is which, the name of the side is one bit of that. Valid range: explanations with probabilities that add up to 1. Pure. Complexity: O(answers ·
- * explanations). Source: Lindley, Ann. Math. Stat. 27 (1956).
+ * Ranks questions by the mean reduction of entropy over their answers, largest first; ties keep their order. For a fault on one
+ * of two unidentified sides, identifying the side counts as one bit. Valid range: explanations whose probabilities sum to 1.
+ * Pure.
+ * Complexity: O(answers · explanations). Source: Lindley, Ann. Math. Stat. 27 (1956).
  */
 export function rankQuestions(
   questions: readonly OpenQuestion[],
@@ -40,7 +41,7 @@ function bitsOf(question: OpenQuestion, ranked: readonly Hypothesis[], context: 
   return told + (names ? ofASide : 0);
 }
 
-/** How likely each answer is under an explanation: by what it amounts to; answers that amount to nothing share what the others leave. */
+/** Probability of each answer under an explanation, from its observations; answers without observations share the rest. */
 function chancesOf({ answers }: OpenQuestion, hypothesis: Hypothesis, context: DiagnosisContext): number[] {
   const said = answers.map(({ told }) =>
     told.length === 0
@@ -49,7 +50,7 @@ function chancesOf({ answers }: OpenQuestion, hypothesis: Hypothesis, context: D
   );
   const silent = said.filter((chance) => chance === undefined).length;
   const named = said.reduce<number>((sum, chance) => sum + (chance ?? 0), 0);
-  // Where every answer amounts to something, one of them is given all the same.
+  // If every answer has observations, one of them is certain to be given.
   const left = silent > 0 ? Math.max(0, 1 - named) / silent : 0;
   const all = named + silent * left;
   return said.map((chance) => (all > 0 ? (chance ?? left) / all : 1 / answers.length));

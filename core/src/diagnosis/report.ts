@@ -18,7 +18,7 @@ export interface Explanation {
   cylinder?: number;
 }
 
-/** Something to try, in words. */
+/** A test to do next, in words. */
 export interface NextTest {
   id: string;
   feature: Feature;
@@ -30,23 +30,24 @@ export interface NextTest {
   outcomes: { state: string; chance: number; likeliest: string; probability: number }[];
 }
 
-/** A diagnosis as it is told: nothing in it but words and numbers, so that a worker can hand it over. */
+/** A diagnosis as plain words and numbers, so that a worker can send it. */
 export interface DiagnosisReport {
   ranked: Explanation[];
   next: NextTest[];
-  /** What speaks most for the first explanation, or against "nothing wrong". */
+  /** Strongest evidence for the first explanation, or against "no fault". */
   telling: string[];
-  /** Set where nothing on file explains what was seen well. */
+  /** True if no known fault explains the observations well. */
   unlike: boolean;
 }
 
 const SHOWN = 4;
-/** An observation tells when it is so many times likelier under the one than under the other. */
+/** Likelihood ratio from which an observation counts as evidence. */
 const TELLS = 3;
 
 /**
- * What is likeliest, why, and what to try next. `words` are what the two sides are called on this type; `others` are further ways to read the same trace, each with what was seen in it and its weight
- * against `weight` of the first. Complexity: see `diagnose` and `rankTests`.
+ * Builds the report: most likely explanations, evidence, next tests. `words` are this type's names of the sides; `others` are
+ * further interpretations of the trace, each with its observations and its weight relative to `weight` of the first. Complexity:
+ * see `diagnose` and `rankTests`.
  */
 export function diagnosisReport(
   observations: readonly Observation[],
@@ -58,7 +59,7 @@ export function diagnosisReport(
   const { ranked, fits } = diagnoseInterpretations(ways);
   const [best] = ranked;
   const healthy = ranked.find((hypothesis) => !hypothesis.fault);
-  // What speaks for it is told of the likeliest way in which anything does.
+  // Evidence comes from the most likely interpretation that has any.
   const telling =
     best?.fault && healthy
       ? ways

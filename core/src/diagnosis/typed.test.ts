@@ -53,12 +53,13 @@ describe("what typed numbers are likeliest", () => {
     expect(best(seen({ base: 1800, right: 1730, left: 1720 }))?.fault).toBeUndefined();
   });
 
-  // Common practice: a rough drop over the limit is a plug, a smooth one timing or mixture; an engine that stops has a dead magneto.
+  // Common practice: a rough drop over the limit is a plug, a smooth one timing or mixture; an engine that stops has a dead
+  // magneto.
   it("over and rough is a plug of that side, smooth speaks against it and for timing, stopped is a dead magneto", () => {
     const over = { base: 1800, right: 1730, left: 1640 };
     const rough = best(felt(over, "Rough"));
     expect(rough?.fault).toMatch(/plug/);
-    // No cylinder is told from another, so none is named.
+    // Cylinders cannot be told apart, so none is named.
     expect(rough?.name).toBe("fouled plug, left magneto");
     const chance = (observations: Observation[], fault: string) =>
       diagnose(observations, CONTEXT)
@@ -93,7 +94,7 @@ describe("what typed numbers are likeliest", () => {
     const remedy = { observations: rough, remedy: "cleared" } as const;
     const once = afterRemedy(remedy, rough);
     expect(afterRemedy(remedy, rough, feel).observations).toEqual(once.observations);
-    // Felt for the first time after it: nothing before says it.
+    // Roughness was asked for the first time after the remedy, so there is nothing to compare with.
     const unfelt = { observations: seen(over), remedy: "cleared" } as const;
     expect(afterRemedy(unfelt, rough, feel).observations).toEqual(expect.arrayContaining(feel));
     const leaned = (state: "gone" | "same"): Observation => ({ feature: "leaned", state, words: state });

@@ -4,13 +4,14 @@ import { runUnseenCase } from "../testing/run-unseen-case";
 import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/unseen-cases";
 
 /**
- * Run-ups of strangers, made without a number of the engine model or of the library (`testing/stranger-cases.ts`). What they show is that the reader lives with manners and coarse monitors; not that
- * it is right on a real engine. Their figures are in the benchmark, on other seeds.
+ * Run-ups from a generator independent of the engine model and the library (`testing/unseen-cases.ts`). They show that the reader
+ * copes with different habits and coarse monitors, not that it is right on a real engine. The benchmark reports figures on other
+ * seeds.
  */
 const EACH = 16;
 const of = (trouble: StrangerTrouble, count = EACH) =>
   Array.from({ length: count }, (_, i) => strangerCase(trouble, 900 + i));
-/** Worked once, however many ask. */
+/** Each case runs once, for all tests. */
 const known = new Map<string, ReturnType<typeof runUnseenCase>>();
 const worked = (trouble: StrangerTrouble, count = EACH) =>
   of(trouble, count).map((one, i) => {
@@ -57,7 +58,7 @@ test("most sides are found with their begin, their end and their drop, hardly an
   expect(threeByTrouble.get("induction leak")?.right).toBeGreaterThanOrEqual(7);
   expect(drops.right / drops.all).toBeGreaterThan(0.9);
   expect(invented).toBeLessThanOrEqual(14);
-  // Where troubles come as often as the library has them.
+  // With faults at library rates.
   expect(asTheyCome.error).toBeLessThan(0.06);
 });
 

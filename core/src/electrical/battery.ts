@@ -2,29 +2,29 @@ import { type Judgement, notAssessed, type Source } from "../judgement/judgement
 import { assertFinite, QuantityError } from "../units/convert";
 import { formatQuantity } from "../units/format";
 
-/** One thing that draws from the battery. */
+/** An electrical load on the battery. */
 export interface ElectricalLoad {
   id: string;
   name: string;
   amps: number;
 }
 
-/** What the battery of a type holds and what the start takes, by temperature; example values until the handbook's are entered. */
+/** Battery capacity and starting demand of a type, by temperature; example values until the handbook's are entered. */
 export interface ElectricalProfile {
   volts: number;
-  /** What a full battery gives at 25 °C at the rate it is named for. */
+  /** Rated capacity at 25 °C. */
   batteryAh: number;
   loads: ElectricalLoad[];
-  /** Usable part of the rated ampere-hours by temperature, from 0 to 1. */
+  /** Usable share of the rated ampere-hours by temperature, from 0 to 1. */
   usable: { celsius: number; part: number }[];
-  /** Ampere-hours that must be left for the start, with a second try, by temperature. */
+  /** Ampere-hours needed for the start, including a second attempt, by temperature. */
   start: { celsius: number; ah: number }[];
-  /** Longest time that the battery is meant to be on before the start, in minutes. */
+  /** Longest intended battery time before the start, in minutes. */
   lapMin: number;
   source: Source;
 }
 
-/** A time with the same things on. */
+/** A period with constant loads. */
 export interface LoadSpan {
   seconds: number;
   amps: number;
@@ -35,15 +35,16 @@ export interface BatteryState {
   amps: number;
   availableAh: number;
   needAh: number;
-  /** What is left above the start's need. */
+  /** Charge left above the starting demand. */
   marginAh: number;
-  /** Minutes until only the start's need is left, at what is on now; absent while nothing is on. */
+  /** Minutes until only the starting demand is left at the present loads; absent with none on. */
   minutesLeft?: number;
 }
 
 /**
- * Ampere-hours drawn: the sum of amperes times hours. Valid range: seconds and amperes of zero and more; throws QuantityError otherwise.
- * Source: the definition of the ampere-hour.
+ * Ampere-hours drawn: the sum of amperes times hours. Valid range: seconds and amperes not negative; throws QuantityError
+ * otherwise.
+ * Source: definition of the ampere-hour.
  * @example usedAmpereHours([{ amps: 12, seconds: 300 }]) // 1
  */
 export function usedAmpereHours(spans: readonly LoadSpan[]): number {
@@ -56,9 +57,9 @@ export function usedAmpereHours(spans: readonly LoadSpan[]): number {
 }
 
 /**
- * What is left for the start at this temperature. The table's values are joined by straight lines and held at their ends.
- * Valid range: −60 to 60 °C; throws QuantityError outside, and for a profile without a table. The battery is taken as full when it is
- * switched on: what it really holds is told by its volts before the start. Source: the profile's own.
+ * Charge left for the start at this temperature, by linear interpolation in the profile's tables, constant beyond their ends.
+ * Valid range: −60 to 60 °C; throws QuantityError outside, and for a profile without a table. Assumes a full battery at
+ * switch-on: its actual state shows in the voltage before the start. Source: the type's profile.
  */
 export function batteryState(
   profile: ElectricalProfile,
@@ -108,10 +109,10 @@ function between(table: readonly (readonly [number, number])[], at: number): num
 }
 
 /**
- * What the battery gave before the start, judged: "ask" when less is left than the start takes at this temperature, "watch" when the lap took
- * longer than it is meant to. Without a profile or a temperature nothing is judged. Amperes, seconds, °C. Valid range: amps and seconds not
- * negative, temperature from −60 to 60 °C; where a number cannot be used it throws QuantityError. Source: capacity and start from the type's
- * own profile; outside its temperatures the nearest of them counts.
+ * Judges battery use before the start: "ask" if less is left than the start needs at this temperature, "watch" if the battery was
+ * on longer than intended. Not judged without a profile or a temperature. Amperes, seconds, °C. Valid range: amps and seconds not
+ * negative, temperature from −60 to 60 °C; throws QuantityError otherwise. Source: the type's profile; beyond its temperatures
+ * the nearest value is used.
  */
 export function judgeBattery(
   profile: ElectricalProfile | undefined,

@@ -76,7 +76,9 @@ describe("what is left for the start", () => {
 
   test("is not guessed for a temperature that cannot be, or without a table", () => {
     expect(() => batteryState(profile, [], 0, 90)).toThrow("out of range");
-    expect(() => batteryState({ ...profile, usable: [] }, [], 0, 10)).toThrow("no values for different temperatures");
+    expect(() => batteryState({ ...profile, usable: [] }, [], 0, 10)).toThrow(
+      "no values for different temperatures",
+    );
   });
 });
 

@@ -2,10 +2,10 @@ import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { type EngineSpec, propellerTorque } from "./engine-shape";
 import type { Side, SimulatedFault } from "./simulated-fault";
 
-// Taken once: this runs some million times a second.
+// Cached: this runs about a million times a second.
 const { PI, cos, exp, max, min, round, sqrt, tanh } = Math;
 
-/** What a hand can move in the cockpit. */
+/** Cockpit controls. */
 export interface Controls {
   /** 0 at the idle stop, 1 fully open. */
   throttle: number;
@@ -17,7 +17,7 @@ export interface Controls {
   /** 1 full fine (or a fixed propeller), 0 fully back. */
   propeller: number;
   alternator: boolean;
-  /** A landing light or pitot heat as a load. */
+  /** A landing light or pitot heat as an electrical load. */
   load: boolean;
 }
 
@@ -31,7 +31,7 @@ export const AT_IDLE: Controls = {
   load: false,
 };
 
-/** The air that the engine stands in. */
+/** Ambient air. */
 export interface Surroundings {
   pressureHpa: number;
   celsius: number;
@@ -39,7 +39,7 @@ export interface Surroundings {
   humidity: number;
 }
 
-/** What the probes read at one moment, without the noise of the instruments. Units as they stand on a panel. */
+/** Readings of the probes at one time, without instrument noise. Units as on a panel. */
 export interface Probes {
   rpm: number;
   mapInHg: number;
@@ -57,10 +57,10 @@ export interface EngineOptions {
   spec: EngineSpec;
   air: Surroundings;
   fault: SimulatedFault;
-  /** How plain the trouble is, 0 to 1. */
+  /** Severity of the fault, 0 to 1. */
   severity: number;
   seed: number;
-  /** Warm from the taxi, or just started. */
+  /** Warm from taxiing, or just started. */
   warm?: boolean;
 }
 
@@ -68,11 +68,12 @@ const R_AIR = 287.05;
 const STEP = 0.02;
 
 /**
- * A mean-value engine in time: throttle and manifold as a filling and emptying volume, torque by manifold pressure, mixture and the plugs that burn
- * each cylinder, a propeller that takes torque with the square of speed, heads, exhaust probes and oil as first-order thermal states, a regulated
- * alternator with a battery, a vacuum pump. Not a model of any engine: of what they have in common on the ground.
- * `advance` takes seconds of any length; inside it goes in steps of 20 ms. Sources: Hendricks & Sorenson, SAE 900616 (mean-value engine models);
- * compressible flow through a throat as in any gas-dynamics text; propeller torque by its coefficient. Numbers are made up.
+ * Mean-value engine model: throttle and manifold as a filling volume, torque from manifold pressure, mixture and the plugs firing
+ * in each cylinder, a propeller with torque proportional to speed squared, CHT, EGT and oil as first-order thermal states, a
+ * regulated alternator with a battery, a vacuum pump. It models what engines have in common on the ground, not a particular one.
+ * `advance` takes any number of seconds and steps 20 ms internally. Sources: Hendricks & Sorenson, SAE 900616 (mean-value engine
+ * models); compressible flow through a throat as in any gas-dynamics text; propeller torque by its coefficient. Numbers are
+ * invented.
  */
 export class Engine {
   readonly controls: Controls = { ...AT_IDLE };
@@ -90,7 +91,7 @@ export class Engine {
   private readonly cht: Float64Array;
   private readonly egtOffset: Float64Array;
   private readonly plugs: { side: Side; cylinder: number; carbon: number }[] = [];
-  /** Two magnetos are never quite alike. */
+  /** Two magnetos are never exactly alike. */
   private readonly sideLoss: Record<Side, number>;
   private oilC: number;
   private oilPsi = 60;
@@ -130,12 +131,12 @@ export class Engine {
     if (fault.kind === "carburettor ice") this.ice = 0.45 + 0.35 * severity;
   }
 
-  /** How far the carbon on the worst plug has gone, 0 clean to 1. */
+  /** Carbon on the worst plug, 0 clean to 1. */
   get carbon(): number {
     return this.plugs[0]?.carbon ?? 0;
   }
 
-  /** Fuel to air as a part of the chemically right mixture: 1 there, more is rich. */
+  /** Equivalence ratio: 1 is stoichiometric, more is rich. */
   get mixtureRatio(): number {
     return this.phi;
   }
@@ -149,7 +150,7 @@ export class Engine {
     for (let i = 0; i < steps; i++) this.stepOnce(seconds / steps);
   }
 
-  /** Whether this side's spark is there at all, and how late, degrees. */
+  /** Whether this side fires, and its delay in degrees. */
   private spark(side: Side): { fires: boolean; lateDeg: number } {
     const { ignition } = this.controls;
     const fault = this.fault;
@@ -175,7 +176,7 @@ export class Engine {
     const warmth = spec.fuelSystem === "carburettor" ? 34 : 6;
     const intakeK = this.air.celsius + 273.15 + warmth * this.heated;
     const blocked = fault.kind === "blocked intake" ? 0.1 + 0.05 * this.severity : 0.004;
-    // Heat and alternate air come round the filter, by a longer way.
+    // Heat and alternate air bypass the filter, by a longer path.
     const upstreamPa =
       ambientPa *
       (1 - blocked * (1 - this.heated) * min(1, rpm / (0.67 * spec.ratedRpm)) - 0.012 * this.heated);
@@ -195,7 +196,7 @@ export class Engine {
       : 0;
     const chargeK = intakeK + 20;
     const pumped = (spec.breathing * spec.displacementM3 * (rpm / 120) * this.manifoldPa) / (R_AIR * chargeK);
-    // Near equal pressures the flow answers so steeply that an explicit step would swing: half implicit.
+    // Near equal pressures the flow is so steep that an explicit step would oscillate: semi-implicit.
     const fill = (dt * R_AIR * chargeK) / spec.manifoldM3;
     const stiff =
       fill *
@@ -203,7 +204,7 @@ export class Engine {
     this.manifoldPa += (fill * (inflow + leak - pumped)) / (1 + stiff);
     this.manifoldPa = min(ambientPa * 0.995, max(ambientPa * 0.12, this.manifoldPa));
 
-    // Mixture: a carburettor gets richer with thin or hot air; the leak leans its own cylinder.
+    // Mixture: a carburettor runs richer in thin or hot air; an intake leak leans its own cylinder.
     const thin = sqrt(1.225 / (upstreamPa / (R_AIR * intakeK)));
     const rich = spec.fuelSystem === "carburettor" ? 1.24 * thin : 1.2 * thin ** 0.8;
     const tooRich = fault.kind === "rich at altitude" ? 1.05 : 1;
@@ -234,7 +235,7 @@ export class Engine {
       ((ambientPa - this.manifoldPa) / 1e5) * 0.8;
     const torque = ((indicated - friction) * 1e5 * spec.displacementM3) / (4 * PI);
     this.governor(dt, rpm, propeller);
-    // A cylinder that fires now and then shakes the crankshaft.
+    // Intermittent misfiring shakes the crankshaft.
     this.rough += (misfiring / n - this.rough) * min(1, dt / 0.3);
     this.roughState += dt * (-this.roughState / 0.25) + sqrt(dt) * this.normal() * this.rough;
     const load = propellerTorque(spec, density, this.omega, this.pitch);
@@ -247,7 +248,7 @@ export class Engine {
     this.suction += (drawn - this.suction) * min(1, dt / 0.8);
   }
 
-  /** What a cylinder makes of its charge: work as a part of the best, how late it burns, and how often it does not. */
+  /** Combustion in a cylinder: work as a share of the best, burn delay, and misfire rate. */
   private burn(
     i: number,
     phi: number,
@@ -275,7 +276,7 @@ export class Engine {
     if (sparks === 0) return { work: 0, late: 0, misfire: 0, fired: 0 };
     const meanLate = late / sparks;
     const alone = max(0, 2 - sparks);
-    // One flame front takes longer, the more so in a rich charge.
+    // A single flame front takes longer, more so in a rich mixture.
     const unlike = right.fires === left.fires ? 1 : this.sideLoss[right.fires ? "right" : "left"];
     const slow = this.spec.onePlugLoss * unlike * min(1, alone) * (1 + 7 * max(0, phi - 1.3));
     const lateLoss = 0.00075 * meanLate * meanLate * (sparks > 1.5 ? 0.4 : 1);
@@ -316,7 +317,7 @@ export class Engine {
     this.cht[i] = cht + dt * (heat - (cht - airF) * (0.0014 + 0.0036 * share));
   }
 
-  /** Lead and carbon burn off when the exhaust is hot for long; a broken lead does not mend. */
+  /** Lead and carbon burn off with sustained heat; a broken lead does not heal. */
   private foul(dt: number, rpm: number, phi: number): void {
     if (this.fault.kind !== "fouled plug") return;
     const plug = this.plugs[0];
@@ -385,13 +386,13 @@ export class Engine {
     };
   }
 
-  /** The mean speed without the shake of a rough engine: the truth that a measurement is held against. */
+  /** Mean speed without the shake of a rough engine: the reference for measurements. */
   get meanRpm(): number {
     return (this.omega * 30) / PI;
   }
 }
 
-/** Mass flow through a throat, kg/s; near equal pressures made linear, so that it stays stable. Source: compressible nozzle flow, γ = 1.4. */
+/** Mass flow through a throat, kg/s; linearised near equal pressures for stability. Source: compressible nozzle flow, γ = 1.4. */
 function throatFlow(area: number, upPa: number, upK: number, downPa: number): number {
   const ratio = max(0, downPa / upPa);
   const base = (area * upPa) / sqrt(R_AIR * upK);
@@ -402,7 +403,7 @@ function throatFlow(area: number, upPa: number, upK: number, downPa: number): nu
   return ratio > 0.96 ? (base * flow * (1 - ratio)) / 0.04 : base * flow;
 }
 
-/** How steeply that flow falls with the pressure behind the throat, kg/s per Pa, as a positive number. */
+/** Slope of that flow with downstream pressure, kg/s per Pa, as a positive number. */
 function flowSlope(area: number, upPa: number, upK: number, downPa: number): number {
   const ratio = downPa / upPa;
   if (ratio <= 0.5283) return 0;

@@ -18,7 +18,8 @@ describe("an engine as they are met", () => {
     const spreads = (lifelike: boolean) =>
       Array.from({ length: 12 }, (_, i) => spread(lines(20 + i, lifelike, 5).at(-1)?.egt ?? []));
     const mean = (values: readonly number[]) => values.reduce((a, b) => a + b, 0) / values.length;
-    // Six drawn from one normal with a deviation of thirty lie 2.53 deviations apart on average (range of a sample, e.g. Tippett 1925; from memory).
+    // The range of six draws from a normal distribution with deviation thirty averages 2.53 deviations (e.g. Tippett 1925; from
+    // memory).
     expect(mean(spreads(true))).toBeGreaterThan(0.7 * 2.53 * 30);
     expect(mean(spreads(true))).toBeLessThan(1.5 * 2.53 * 30);
     expect(mean(spreads(true))).toBeGreaterThan(1.3 * mean(spreads(false)));

@@ -4,7 +4,7 @@ import { type EngineShape, engineOf } from "./engine-shape";
 import { Pilot, type PilotStep } from "./pilot";
 import type { SimulatedFault } from "./simulated-fault";
 
-/** One line of the monitor. Absent where this engine has no such probe. */
+/** One sample of the monitor. Absent values: the engine has no such probe. */
 export interface MonitorSample {
   /** Seconds since the monitor was switched on. */
   t: number;
@@ -24,39 +24,39 @@ export interface MonitorOptions {
   shape: EngineShape;
   runUpRpm: number;
   clearRpm: number;
-  /** Rpm for leaning on the ground; four ninths of the rated speed without. */
+  /** Rpm for ground leaning; default four ninths of rated speed. */
   groundLeanRpm?: number;
   air: Surroundings;
   fault: SimulatedFault;
   severity: number;
   seed: number;
-  /** How noisy the instruments are: 1 as usual, 0 for none. */
+  /** Instrument noise: 1 as usual, 0 for none. */
   noise?: number;
-  /** Lines a second, 1 to 10. */
+  /** Samples per second, 1 to 10. */
   hz?: number;
   reactionS?: readonly [number, number];
   warm?: boolean;
-  /** As engines and monitors are met: cylinders that differ, slow probes, a tachometer in steps. Which, follows from the seed. */
+  /** Adds individual differences from the seed: cylinders that differ, slow probes, a tachometer in steps. */
   lifelike?: boolean;
 }
 
-/** What makes an engine and its monitor one of many. */
+/** Individual differences of an engine and its monitor. */
 interface Individual {
-  /** How far each cylinder's exhaust lies from the middle, °F: at power, and at idle in its own way. */
+  /** Deviation of each cylinder's EGT from the middle, °F: at power, and independently at idle. */
   power: readonly number[];
   idle: readonly number[];
-  /** How slow each probe is, seconds. */
+  /** Time constant of each probe, seconds. */
   lag: readonly number[];
-  /** In which steps the tachometer shows, rpm. */
+  /** Display step of the tachometer, rpm. */
   step: number;
 }
 
-/** Cylinders of serviceable engines differ by this much, °F, one standard deviation. Common practice. */
+/** Standard deviation of EGT between cylinders of serviceable engines, °F. Common practice. */
 const CYLINDERS_F = 30;
-/** Steps of tachometers. */
+/** Display steps of tachometers. */
 const STEPS_RPM = [1, 1, 10, 25];
 
-/** An engine monitor with an engine and a pilot behind it: the stand-in for the real thing, repeatable by its seed. */
+/** Simulated engine monitor with an engine and a pilot, repeatable by its seed. */
 export class Monitor {
   readonly engine: Engine;
   readonly pilot: Pilot;
@@ -68,7 +68,7 @@ export class Monitor {
   #lines = 0;
   #wild = 0;
   readonly #own: Individual | undefined;
-  /** What the slow probes show. */
+  /** State of the slow probes. */
   #shown: number[] | undefined;
 
   constructor(options: MonitorOptions) {
@@ -88,7 +88,7 @@ export class Monitor {
       this.#random,
     );
     this.#own = options.lifelike ? individual(seed, shape.cylinders) : undefined;
-    // It has been running for a while when somebody looks.
+    // The engine has been running for a while when monitoring starts.
     for (let i = 0; i < 150; i++) {
       this.pilot.act(-15 + i / 10, 0.1);
       this.engine.advance(0.1);
@@ -103,7 +103,7 @@ export class Monitor {
     this.pilot.tell(step, this.now);
   }
 
-  /** The next line. */
+  /** Next sample. */
   next(): MonitorSample {
     const dt = 1 / this.#hz;
     const parts = Math.max(1, Math.round(10 / this.#hz));
@@ -145,7 +145,7 @@ export class Monitor {
     };
   }
 
-  /** The exhausts as this engine's own cylinders and probes have them. */
+  /** EGT with this engine's individual cylinders and probes. */
   #exhausts(egt: ArrayLike<number>, rpm: number): number[] {
     const own = this.#own;
     const real = Array.from(egt);

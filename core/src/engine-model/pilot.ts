@@ -1,7 +1,7 @@
 import type { Engine } from "./engine";
 import type { EngineSpec } from "./engine-shape";
 
-/** What a pilot is asked to do, one thing at a time. */
+/** Steps a pilot can be asked to do. */
 export const PILOT_STEPS = [
   "warm up",
   "run-up",
@@ -25,22 +25,22 @@ export type PilotStep = (typeof PILOT_STEPS)[number];
 
 export interface PilotHabits {
   runUpRpm: number;
-  /** Rpm for clearing a plug: a little above the run-up. */
+  /** Rpm for clearing a plug: slightly above the run-up rpm. */
   clearRpm: number;
-  /** Rpm at which the mixture is leaned for the ground. */
+  /** Rpm at which the mixture is leaned on the ground. */
   groundLeanRpm: number;
-  /** Seconds between being told and moving a hand. */
+  /** Seconds between a prompt and the hand moving. */
   reactionS: readonly [number, number];
-  /** How far beside the run-up figure this pilot sets it, rpm. */
+  /** Error in setting the run-up rpm. */
   setsOff: number;
 }
 
-/** Where the turns in leave the mixture: a little richer than where the exhaust is hottest. */
+/** Final mixture after leaning: slightly richer than peak EGT. */
 const RICH_AGAIN = 1.06;
 
-/** A hand on the controls: follows one order after another, as a person would, and writes down when the hand really moved. */
+/** Simulates a pilot's hand: follows one prompt after another like a person, and records when it really moved. */
 export class Pilot {
-  /** When which control was moved, seconds. */
+  /** Control movements, with times in seconds. */
   readonly moved: { step: PilotStep; at: number }[] = [];
   readonly #engine: Engine;
   readonly #spec: EngineSpec;
@@ -91,7 +91,7 @@ export class Pilot {
     )
       controls.mixture = Math.min(1, controls.mixture + 0.05 * dt * 2);
     if (this.#aim === undefined || controls.ignition !== "both") return;
-    // Sets the throttle until the needle stands, then leaves it alone.
+    // Adjusts the throttle until the rpm is steady, then leaves it.
     const rpm = this.#engine.meanRpm;
     const off = (this.#aim - rpm) / this.#aim;
     if (Math.abs(off) < 0.004 && at - this.#moves > 3) {
@@ -105,7 +105,7 @@ export class Pilot {
   #move(): void {
     const { controls } = this.#engine;
     const { runUpRpm, clearRpm, setsOff } = this.#habits;
-    // Whatever comes next, the lever is forward first.
+    // Every other step has the propeller lever forward.
     controls.propeller = 1;
     switch (this.#step) {
       case "warm up":
@@ -161,7 +161,7 @@ export class Pilot {
     }
   }
 
-  /** Draws the mixture back through the fastest rpm until it plainly falls. */
+  /** Leans past peak rpm until it clearly falls. */
   #leanPast(at: number): void {
     const rpm = this.#engine.meanRpm;
     this.#fastest = Math.max(this.#fastest, rpm);
@@ -170,7 +170,7 @@ export class Pilot {
     controls.mixture = Math.max(0.2, controls.mixture - 0.0022);
   }
 
-  /** Draws the mixture back until the exhaust has just passed its peak; for best power a little richer than that. */
+  /** Leans until EGT has just passed its peak; slightly richer for best power. */
   #lean(at: number): void {
     const { controls } = this.#engine;
     const seconds = at - this.#moves;

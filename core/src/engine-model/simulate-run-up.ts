@@ -2,10 +2,10 @@ import { seededRandom } from "../units/seeded-random";
 import { Monitor, type MonitorOptions, type MonitorSample } from "./monitor";
 import type { PilotStep } from "./pilot";
 
-/** A run-up as it was simulated, with what only the simulation knows. */
+/** A simulated run-up, with the ground truth. */
 export interface SimulatedRunUp {
   samples: MonitorSample[];
-  /** When the pilot was told what. */
+  /** Prompts given to the pilot. */
   told: { step: PilotStep; at: number }[];
   /** When the hand really moved. */
   moved: { step: PilotStep; at: number }[];
@@ -17,7 +17,10 @@ export interface RunUpPlan {
   steps: { step: PilotStep; seconds: number }[];
 }
 
-/** The usual order for this engine: run-up, one, both, other, both, heat, propeller, load, idle. Seconds vary a little with the seed. */
+/**
+ * Usual order for this engine: run-up, one side, both, other side, both, heat, propeller, load, idle. Timing varies slightly with
+ * the seed.
+ */
 export function usualPlan({ shape, seed }: MonitorOptions, first: "right" | "left" = "right"): RunUpPlan {
   const random = seededRandom(seed + 31);
   const about = (seconds: number) => seconds * (0.85 + 0.4 * random());
@@ -41,8 +44,8 @@ export function usualPlan({ shape, seed }: MonitorOptions, first: "right" | "lef
 }
 
 /**
- * Runs a plan through a monitor. A pilot whose engine has stopped goes no further. Seconds. Deterministic for one seed. Source: our own model
- * of an engine; what it shows says nothing of a real one.
+ * Runs a plan through a simulated monitor. The pilot stops when the engine has stopped. Seconds. Deterministic per seed. Source:
+ * our own engine model, which says nothing about a real one.
  */
 export function simulateRunUp(options: MonitorOptions, plan: RunUpPlan = usualPlan(options)): SimulatedRunUp {
   const monitor = new Monitor(options);

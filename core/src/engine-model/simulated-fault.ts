@@ -1,12 +1,12 @@
 export type Side = "right" | "left";
 
-/** A trouble that can be planted in the stand-in, by kind and place. `severity` runs from just there (0) to plain (1). */
+/** A fault of the simulated engine, by kind and location. `severity` from barely present (0) to obvious (1). */
 export type SimulatedFault =
   | { kind: "none" }
   | { kind: "fouled plug"; side: Side; cylinder: number }
   | { kind: "dead plug"; side: Side; cylinder: number }
   | { kind: "dead magneto"; side: Side }
-  /** Is not grounded by the switch: it goes on firing. */
+  /** Not grounded by the switch: it keeps firing. */
   | { kind: "hot magneto"; side: Side }
   /** Fires late by some degrees. */
   | { kind: "timing off"; side: Side }
@@ -21,7 +21,7 @@ export type SimulatedFault =
   | { kind: "governor slow" }
   | { kind: "idle low" }
   | { kind: "induction leak"; cylinder: number }
-  /** The probe of one cylinder reads wildly. */
+  /** The probe of one cylinder gives erratic readings. */
   | { kind: "sensor fault"; cylinder: number };
 
 export type FaultKind = SimulatedFault["kind"];

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { classifyDrop, type DropLimits, type Dropped, judgeMagnetos } from "../index";
 import { source } from "../testing/small-aircraft";
 
-// Limits as handbooks of light aircraft have them: 125 rpm at most, 50 apart (common practice).
+// Limits typical of light aircraft handbooks: maximum drop 125 rpm, difference 50 (common practice).
 const LIMITS: DropLimits = { maxDropRpm: 125, maxDifferenceRpm: 50, resolutionRpm: 10 };
 const state = (made: Dropped, other?: Dropped, limits = LIMITS) => classifyDrop(made, other, limits).state;
 
@@ -60,7 +60,7 @@ test("the judge of typed numbers says what the classification says, for any numb
         const made = state(of(one), of(other)) as keyof typeof grade;
         expect(judgements.find((j) => j.id === `magneto.${side}`)?.grade).toBe(grade[made]);
       }
-      // Whatever is out is one trouble a side, and the difference is never one of its own.
+      // One cause per side, and the difference is never a cause of its own.
       const causes = new Set(judgements.map((j) => j.cause));
       expect([...causes].every((cause) => cause === "magneto.right" || cause === "magneto.left")).toBe(true);
     }),

@@ -3,48 +3,48 @@ export type EngineFeel = "smooth" | "rough" | "quit";
 /** The limits of a type's magneto check, rpm. */
 export interface DropLimits {
   maxDropRpm?: number;
-  /** The greatest difference between the two sides. */
+  /** Maximum difference between the two sides. */
   maxDifferenceRpm?: number;
-  /** The smallest drop that can be told from none: by hand the tachometer's division, in a trace what stands out of its scatter. */
+  /** Smallest distinguishable drop: the tachometer's division by eye, the scatter in a trace. */
   resolutionRpm: number;
 }
 
-/** What one side did, rpm. */
+/** Result of one side, rpm. */
 export interface Dropped {
   drop: number;
   feel?: EngineFeel;
-  /** Whether a change was seen at all; where nobody can tell but by the number, absent. */
+  /** Whether a change was seen; absent if only the number is known. */
   seen?: boolean;
-  /** Why the number is no measure. */
+  /** Why the number is unreliable. */
   doubt?: string;
 }
 
 export type DropState =
   | "quit"
-  /** Nothing dropped, or the rpm rose. */
+  /** No drop, or the rpm rose. */
   | "none"
-  /** Less than can be told from none. */
+  /** Too small to be distinguished from none. */
   | "too small"
   | "over"
-  /** Inside the limit, and more than may be between the sides. */
+  /** Within the limit, but the sides differ too much. */
   | "uneven"
-  /** Nothing on file says how much it may be. */
+  /** No maximum drop on file. */
   | "no limit"
   | "usual";
 
 export interface ClassifiedDrop {
   state: DropState;
-  /** How much more than the greatest drop; 0 inside it. */
+  /** Excess over the maximum drop; 0 within it. */
   overRpm: number;
-  /** How far the sides are apart, and how much more than they may be; absent where the other side is no measure. */
+  /** Difference between the sides, and its excess; absent if the other side is unreliable. */
   apartRpm?: number;
   tooFarApartRpm?: number;
 }
 
 /**
- * What a magneto's drop is, beside the other side's and the type's limits: the one place where that is decided, for a number that was typed, one out of
- * a trace, and one that is shown. Ends of limits are inside them. rpm. Valid range: finite numbers; a drop below 0 is a rise. Pure.
- * Source: the limits are the type's; that no drop is a fault and not a good sign is common practice.
+ * Classifies a magneto drop by the type's limits and the other side. The single place for this decision, for numbers entered by
+ * hand, from a trace, or drawn. Limits are inclusive. rpm. Valid range: finite numbers; a drop below 0 is a rise. Pure.
+ * Source: limits are the type's; that no drop is a fault is common practice.
  */
 export function classifyDrop(
   made: Dropped,
@@ -63,7 +63,7 @@ export function classifyDrop(
   if (made.seen === false || made.drop <= 0) return { state: "none", ...sides };
   if (made.drop < resolutionRpm) return { state: "too small", ...sides };
   if (overRpm > 0) return { state: "over", ...sides };
-  // Beside a side on which nothing dropped the other is not uneven: that one is out.
+  // If the other side did not drop at all, that side is at fault, and this one is not uneven.
   if (more > 0 && (apart ?? 0) > 0 && other && other.drop >= resolutionRpm)
     return { state: "uneven", ...sides };
   return { state: maxDropRpm === undefined ? "no limit" : "usual", ...sides };

@@ -1,6 +1,6 @@
 import { type EngineFeel, judgeCarburettorHeat, judgeMagnetos, type MagnetoProfile } from "../index";
 
-// Common practice: a greatest drop of 125 and a greatest difference of 50 are typical; no drop at all is a stop.
+// Common practice: a maximum drop of 125 and difference of 50 are typical; no drop at all is a stop.
 const profile: MagnetoProfile = {
   maxDropRpm: 125,
   maxDifferenceRpm: 50,
@@ -80,7 +80,7 @@ test("an engine that quits on one has a dead magneto: throttle to idle before sw
 test("big and rough is a plug, big and smooth is timing or mixture", () => {
   expect(check(1600, 1730, { right: "rough" }).judgements[0]?.sentence).toContain("fouled plug");
   expect(check(1600, 1730, { right: "smooth" }).judgements[0]?.sentence).toContain("timing or mixture");
-  // Where the exhaust has named the plug, the drop alone guesses nothing.
+  // If EGT has identified the plug, no cause is guessed from the drop.
   const known = judgeMagnetos({
     baseRpm: 1800,
     right: { rpm: 1600, feel: "smooth" },
@@ -105,7 +105,7 @@ test.each([
   expect(() => check(right, left)).toThrow(reason);
 });
 
-// Common practice: the drop must be seen; a rise above the start afterwards means that there was ice.
+// Common practice: the drop must be seen; a rise above the starting rpm afterwards means there was ice.
 test.each([
   [1800, 1700, undefined, "within limits"],
   [1800, 1800, undefined, "ask"],

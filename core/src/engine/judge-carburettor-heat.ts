@@ -3,8 +3,8 @@ import { assertNotNegative } from "../units/convert";
 import { formatNumber } from "../units/format";
 
 /**
- * Carburettor heat on: the rpm must drop, seen. No drop means a cable that is off or heat that is already on.
- * `coldAgainRpm`, if given, is the rpm after the heat is off again: more than before means that there was ice.
+ * Judges carburettor heat: the rpm must visibly drop. No drop means a disconnected cable or heat already on. `coldAgainRpm` is
+ * the rpm after heat is off again: more than before means there was ice.
  * Valid range: rpm ≥ 0; throws QuantityError otherwise. Source: common practice.
  */
 export function judgeCarburettorHeat(baseRpm: number, hotRpm: number, coldAgainRpm?: number): Judgement {

@@ -2,15 +2,16 @@ import type { Judgement } from "../judgement/judgement";
 import { assertNotNegative } from "../units/convert";
 import { formatNumber } from "../units/format";
 
-/** A meter is read to its tenths: less than this is no gap. */
+/** Reading resolution is a tenth: less than this is no gap. */
 const TENTHS = 0.15;
-/** A log in hundredths, read to tenths, lies so far off at the most. */
+/** Maximum rounding error of a log in hundredths read to tenths. */
 const ROUNDED = 0.05;
 
 /**
- * The hour meter now against what was written down last: it cannot go back, and a gap is a flight that nobody wrote down. Undefined where they
- * agree or nothing was written down after the last flight. `wasAfter`: the last word was written after a flight, not before one.
- * Valid range: hours ≥ 0; throws QuantityError otherwise. Source: arithmetic; "a gap means an unlogged flight" is common practice.
+ * Compares the hour meter with the last logged reading: it cannot go back, and a gap is an unlogged flight. Undefined if they
+ * agree, or nothing was logged after the last flight. `wasAfter`: the last reading was taken after a flight.
+ * Valid range: hours ≥ 0; throws QuantityError otherwise. Source: arithmetic; "a gap means an unlogged flight" is common
+ * practice.
  */
 export function judgeHourMeter(
   hours: number,

@@ -7,7 +7,7 @@ import { otherSide, type Side } from "./side";
 export interface MagnetoProfile {
   maxDropRpm?: number;
   maxDifferenceRpm?: number;
-  /** Smallest change that can be read off this tachometer, rpm. */
+  /** Smallest change readable on this tachometer, rpm. */
   resolutionRpm: number;
   tachometerMaxRpm: number;
   source: Source;
@@ -23,7 +23,7 @@ export interface MagnetoInput {
   right?: MagnetoSide;
   left?: MagnetoSide;
   profile: MagnetoProfile;
-  /** A trace has said more than a drop and a feel can: then no cause is guessed from them. */
+  /** True if a trace has already explained the drop: then no cause is guessed. */
   explained?: boolean;
   /** How plugs are cleared on this type, in words. */
   clearing?: string;
@@ -38,21 +38,21 @@ export interface MagnetoResult {
 
 const HOT =
   "Treat the propeller as live even with the key off. Keep everyone clear, chocks in, call maintenance.";
-/** Where nothing is on file of how this type's plugs are cleared. */
+/** Default text if the type has no plug-clearing procedure. */
 const CLEAR =
   "Clear the plugs as the handbook says, then check again. If not cleared after two tries, taxi back.";
 
 const SIDES = ["right", "left"] as const;
 
-/** What is behind a side that is out: plug, lead, timing or ground of that magneto, whatever it is called. */
+/** Cause of a fault on one side: plug, lead, timing or ground of that magneto. */
 export const magnetoCause = (side: Side): string => `magneto.${side}`;
 
 /**
- * The magneto check: the drop on each side against the greatest drop, and their difference against the greatest difference.
- * No drop at all is a stop (a magneto that is not grounded, a switch or timing fault), and so is an engine that quits on one side;
- * neither needs a limit on file. A drop smaller than the tachometer can show is sent back to be looked at again. Sides too far apart are of the
- * side that is out, or else of the one that dropped more: one trouble.
- * Valid range: rpm from 0 to the tachometer's end, base > 0; throws QuantityError otherwise. Give one side or both.
+ * Judges the magneto check: each drop against the maximum drop, and their difference against the maximum difference. No drop at
+ * all is a stop (ungrounded magneto, switch or timing fault), and so is an engine that quits on one side; both without any limit
+ * on file. A drop smaller than the tachometer can show must be repeated. An excessive difference belongs to the side at fault,
+ * else to the larger drop: one cause.
+ * Valid range: rpm from 0 to the tachometer's end, base > 0; throws QuantityError otherwise. One side or both.
  * Source: limits from the profile; the pair of limits and the meaning of no drop are common practice.
  */
 export function judgeMagnetos(input: MagnetoInput): MagnetoResult {
@@ -160,7 +160,7 @@ function judgeSide(
     case "no limit":
     case "uneven":
     case "usual":
-      // How it ran needs no limit on file.
+      // Roughness needs no limit on file.
       if (feel === "rough")
         return {
           ...base,
@@ -183,7 +183,7 @@ function judgeSide(
   }
 }
 
-/** Big and rough is mostly a plug, big and smooth timing or mixture: common practice, where nothing better is known. */
+/** A large rough drop is usually a plug, a large smooth one timing or mixture: common practice. */
 function felt(feel: EngineFeel | undefined, explained: boolean): string {
   if (feel === "rough") return explained ? ", and rough." : ", and rough: most likely a fouled plug.";
   return feel === "smooth" && !explained ? ", but smooth: suspect timing or mixture." : ".";

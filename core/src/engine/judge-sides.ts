@@ -1,7 +1,7 @@
 import type { Judgement } from "../judgement/judgement";
 import { formatQuantity, type Quantity } from "../units/format";
 
-/** What two engines of one kind show of the same thing. */
+/** The same reading of a twin's two engines. */
 export interface Sides {
   id: string;
   what: string;
@@ -10,7 +10,8 @@ export interface Sides {
 }
 
 /**
- * How far two healthy engines of one type stand apart, in the unit of the reading (common practice, set wide: what is here is looked at, not grounded).
+ * Usual maximum difference between two healthy engines of one type, in the unit of the reading (common practice, set wide: it
+ * prompts a look, not a grounding).
  */
 export const MAX_SIDE_DIFFERENCE: Readonly<Record<string, number>> = {
   "oil.temperature": 25,
@@ -21,8 +22,8 @@ export const MAX_SIDE_DIFFERENCE: Readonly<Record<string, number>> = {
 };
 
 /**
- * Judges the sides of a twin against each other: each within its own limit, they can still stand apart, and the one that does is about to say
- * something. Watch beyond the usual distance, within limits else; undefined where no distance is known or the units differ. Source: common practice.
+ * Compares the two engines of a twin: even within limits, a difference may announce a fault. Watch beyond the usual difference,
+ * otherwise within limits; undefined if no usual difference is known or the units differ. Source: common practice.
  */
 export function judgeSides({ id, what, left, right }: Sides): Judgement | undefined {
   const most = MAX_SIDE_DIFFERENCE[id];

@@ -1,5 +1,5 @@
-/** Which of the two magnetos. */
+/** One of the two magnetos. */
 export type Side = "right" | "left";
 
-/** The other of the two. */
+/** The other magneto. */
 export const otherSide = (side: Side): Side => (side === "right" ? "left" : "right");

@@ -41,7 +41,7 @@ describe("a cup against the light", () => {
   });
 });
 
-// Common practice throughout: until clean; rock, wait, every point again; a minute, and it is maintenance.
+// Common practice throughout: until clean; rock, wait, every drain again; a minute, then maintenance.
 describe("what to do at a drain", () => {
   test("take, again until clean", () => {
     expect(step([])).toBe("take");

@@ -119,7 +119,9 @@ describe("a receipt against the dipstick", () => {
       agrees: false,
       instead: [],
     });
-    expect(() => reconcileUplift(before, after(7), { amount: 0, unit: "L" }, 0.719)).toThrow("amount on the receipt");
+    expect(() => reconcileUplift(before, after(7), { amount: 0, unit: "L" }, 0.719)).toThrow(
+      "amount on the receipt",
+    );
   });
 });
 
@@ -198,7 +200,7 @@ describe("how much to add", () => {
           for (const { tankId, litres } of plan.steps) {
             now[tankId] = (now[tankId] ?? 0) + litres;
             const next = Math.abs((now.left ?? 0) - (now.right ?? 0));
-            // Never further apart than allowed, or than it already was.
+            // Never further apart than allowed, or than before.
             expect(next).toBeLessThanOrEqual(Math.max(imbalanceL, apart) + 1e-6);
             apart = next;
           }

@@ -30,7 +30,8 @@ describe("dipstick, gauge and log together", () => {
     expect(heard.litres.sigma).toBeCloseTo(1.4003, 4);
     expect([heard.lowL, heard.highL]).toEqual([expect.closeTo(99.608, 2), expect.closeTo(105.098, 2)]);
     expect(heard).toMatchObject({ agree: true, used: ["dip", "log", "gauge"] });
-    // The dipstick against the rest: rest = (26 + 1.2) / 0.26 = 104.615, σ = 1/√0.26 = 1.961; (100 − 104.615) / √(4 + 3.846) = −1.648.
+    // Dipstick against the others: rest = (26 + 1.2) / 0.26 = 104.615, σ = 1/√0.26 = 1.961; (100 − 104.615) / √(4 + 3.846) =
+    // −1.648.
     expect(heard.residuals.dip).toBeCloseTo(-1.648, 3);
   });
 
@@ -135,9 +136,7 @@ describe("one look at one tank", () => {
     expect(() => litresByReading(bare, { tankId: "left", by: "dip", value: 3 })).toThrow(
       "No dipstick calibration",
     );
-    expect(() => litresByReading(bare, { tankId: "left", by: "gauge", value: 3 })).toThrow(
-      "it is not used",
-    );
+    expect(() => litresByReading(bare, { tankId: "left", by: "gauge", value: 3 })).toThrow("it is not used");
     expect(() =>
       litresByReading(
         { ...bare, ...(tank.calibration && { calibration: tank.calibration }) },
@@ -150,7 +149,7 @@ describe("one look at one tank", () => {
 
 describe("a dip on a slope", () => {
   const geometry = tank.geometry as NonNullable<Tank["geometry"]>;
-  /** The volume under a level surface in a tilted box, summed up column by column: knows nothing of the formula. */
+  /** Volume under a level surface in a tilted box, summed column by column: independent of the formula. */
   const volume = (dipCm: number, rightDownDeg: number, noseUpDeg: number) => {
     const side = Math.tan((rightDownDeg * Math.PI) / 180);
     const along = Math.tan((noseUpDeg * Math.PI) / 180);
@@ -178,7 +177,7 @@ describe("a dip on a slope", () => {
 
   test("is left alone on level ground, and changes the litres on a slope", () => {
     expect(dipCorrectedForTilt(8, { rightDownDeg: 0, noseUpDeg: 0 }, geometry)).toBe(8);
-    // The hole is on the left end: with the right wing down the dipstick reads too little.
+    // The dip hole is at the left end: with the right wing down the dipstick reads too little.
     expect(read("dip", 8, { rightDownDeg: 3, noseUpDeg: 0 }).value).toBeGreaterThan(read("dip", 8).value);
   });
 
@@ -231,7 +230,7 @@ describe("the log", () => {
     // 1.5 h at 30 L/h and 4 L for taxi: 49 L, shared evenly.
     expect(now?.total.value).toBeCloseTo(130 - 49, 9);
     expect(now?.tanks.left?.value).toBeCloseTo(70 - 24.5, 9);
-    // The sum is surer than the shares: how unevenly they empty does not matter to it.
+    // The sum is more certain than the shares: uneven use between tanks does not affect it.
     expect(now?.total.sigma).toBeLessThan((now?.tanks.left?.sigma ?? 0) + (now?.tanks.right?.sigma ?? 0));
   });
 

@@ -32,7 +32,7 @@ describe("litres from a dip", () => {
       expect(volumeFromDip(calibration, dipCm)).toBeCloseTo(litres, 9);
   });
 
-  // Published: Fritsch & Carlson, SIAM J. Numer. Anal. 17 (1980): between two points never outside them, so never falling.
+  // Published: Fritsch & Carlson, SIAM J. Numer. Anal. 17 (1980): never outside two neighbouring points, so never falling.
   test("never leave their two points and never fall, for any rising calibration", () => {
     const rising = fc
       .array(
@@ -167,7 +167,7 @@ const judge = (left: number, right: number, plannedFlightMin: number | undefined
   });
 
 describe("fuel for this flight", () => {
-  // Published: 14 CFR 91.151: 30 minutes by day, 45 by night; 91.167: 45 minutes on instruments (from memory).
+  // Published: 14 CFR 91.151: 30 minutes by day, 45 at night; 91.167: 45 minutes under instrument flight rules (from memory).
   const rules: RuleSet = {
     format: "cravix.rule-set/1",
     id: "x",

@@ -20,18 +20,18 @@ export interface FuelProfile {
   tanks: Tank[];
   /** Start, taxi and run-up, litres. */
   taxiL: number;
-  /** What the climb takes more than the same time in cruise, litres. */
+  /** Extra fuel for the climb, compared with the same time in cruise, litres. */
   climbL?: number;
   burnLPerH?: SourcedValue;
-  /** Burn by power setting; the planned one is `burnLPerH` where nothing is chosen. */
+  /** Fuel consumption by power setting; `burnLPerH` is the default. */
   settings?: { name: string; lPerH: number; source: Source }[];
   imbalanceL?: SourcedValue;
-  /** The grades that it may burn, by their ids; the usual one first. */
+  /** Ids of approved grades; the usual one first. */
   grades?: string[];
   maxTakeoffKg?: SourcedValue;
 }
 
-/** The minutes that must remain on landing, and the rule that says so. */
+/** Minutes that must remain on landing, and the rule that requires them. */
 export interface FuelReserve {
   minutes: number;
   source: Source;
@@ -44,14 +44,14 @@ export interface TankSources {
 }
 
 export interface FuelResult {
-  /** The best estimate of the litres in each tank that somebody looked into. */
+  /** Best estimate in litres for each tank that was inspected. */
   volumesL: Record<string, number>;
   tanks: TankSources[];
-  /** All tanks together: dip, gauges, log. */
+  /** All tanks together: dipstick, gauges, log. */
   total?: { sources: FuelSource[]; estimate: FuelEstimate };
   usableL?: number;
   enduranceMin?: number;
-  /** Endurance less the reserve: minutes from take-off by which to be on the ground. */
+  /** Endurance less the reserve: minutes from take-off to land by. */
   onGroundWithinMin?: number;
   plan?: FuelPlan;
   enough?: Enough;
@@ -62,35 +62,35 @@ export interface FuelInput {
   profile: FuelProfile;
   readings: TankReading[];
   tilt?: Tilt;
-  /** The log: what should be there, and the hour meter now. */
+  /** Expected fuel from the log, and the hour meter now. */
   log?: { expected: ExpectedFuel; hoursNow?: number; uplifts?: readonly FuelEntry[] };
-  /** In which unit amounts are said, and what a litre weighs; litres, and the usual grade at 15 °C, where they are absent. */
+  /** Unit for amounts and density of the fuel; default litres, and the usual grade at 15 °C. */
   unit?: FuelUnit;
   kgPerL?: number;
-  /** The power setting by its name. */
+  /** Name of the power setting. */
   setting?: string;
   reserve: FuelReserve | undefined;
   plannedFlightMin: number | undefined;
 }
 
-/** The judgements of whether it is enough. */
+/** Id of the endurance judgements. */
 export const ENDURANCE = "fuel.endurance";
 export const WORST_CASE = "fuel.worst";
 
 const CAUTION =
   "Dip on level ground with the dipstick vertical. Trust a fuel gauge only when it shows empty.";
-/** How sure the parts of a plan are, part of each (common practice, example values). */
+/** Relative standard deviations of the parts of a plan (common practice, example values). */
 const TAXI_ERROR = 0.3;
 const CLIMB_ERROR = 0.2;
 const FLIGHT_ERROR = 0.1;
 
 /**
- * From what the dipstick, the gauges and the log say to litres, endurance and judgements: whether they agree and which one is the odd one out;
- * whether it is enough for flight and reserve, by the best guess and in the worst reasonable case; and left against right where the type limits it.
- * Valid range: each reading within its own calibration (QuantityError otherwise is turned into an "unjudged" with its reason, so that one bad
- * number invents no judgement). Somebody must have looked into every tank (dipstick, mark or sight glass; a gauge only where the tank has none of
- * these) before the endurance is given.
- * Sources: the profile's calibrations and burn; the reserve's rule (for instance 14 CFR 91.151, from memory).
+ * Judges the fuel: litres from dipstick, gauges and log, whether they agree and which one differs; endurance, and whether it
+ * covers flight and reserve by the best estimate and in the worst reasonable case; and lateral imbalance if the type limits it.
+ * Valid range: each reading within its calibration; a bad reading becomes "unjudged" with its reason instead of an error. Every
+ * tank must be inspected (dipstick, mark or sight glass; by gauge only if the tank has none of these) before an endurance is
+ * given.
+ * Sources: the profile's calibrations and consumption; the reserve's rule (for instance 14 CFR 91.151, from memory).
  */
 export function judgeFuel(input: FuelInput): FuelResult {
   const { profile, readings, tilt } = input;
@@ -181,7 +181,7 @@ export function sourcesText(sources: readonly FuelSource[], words: FuelWords): s
   return sources.map(({ kind, litres }) => `${NAME[kind]} ${words.say(litres.value)}`).join(", ");
 }
 
-/** The plain statement: do they agree, and who is the odd one out. */
+/** Whether the sources agree, and which one differs. */
 function agreement(
   input: FuelInput,
   total: FuelResult["total"],
@@ -242,7 +242,7 @@ function agreement(
     };
   };
   const whole = heard("fuel.sources", "Dipstick, gauge and log", total.estimate, total.sources, true);
-  // One tank can be wrong where the sum is not: told only when the sum has nothing to say.
+  // A single tank can disagree although the sum agrees: reported only if the sum has no disagreement.
   const single = total.estimate.agree
     ? tanks
         .filter(({ estimate }) => !estimate.agree)
@@ -282,15 +282,18 @@ function imbalance(input: FuelInput, volumesL: Record<string, number>): Judgemen
 
 const time = (value: number) => formatQuantity({ value, unit: "min" });
 
-/** The burn at the chosen power, else the planned one. Litres an hour, with the source that the type names. Undefined where there is neither. */
+/**
+ * Fuel consumption at the chosen power setting, else the default, in litres per hour with its source. Undefined if there is
+ * neither.
+ */
 export function burnAt(profile: FuelProfile, setting: string | undefined): SourcedValue | undefined {
   const chosen = profile.settings?.find((s) => s.name === setting);
   return chosen ? { value: chosen.lPerH, source: chosen.source } : profile.burnLPerH;
 }
 
 /**
- * The plan with its uncertainties, from what is usable and what is planned. Litres, litres an hour, minutes. Valid range: nothing negative, a
- * burn above zero; `assertPlan` throws QuantityError otherwise. Source: errors of taxi, climb, burn and wind by common practice, as named
+ * Fuel plan with uncertainties. Litres, litres per hour, minutes. Valid range: nothing negative, consumption above zero;
+ * `assertPlan` throws QuantityError otherwise. Source: errors of taxi, climb, consumption and wind by common practice, given
  * beside each constant.
  */
 export function fuelPlan(

@@ -1,15 +1,15 @@
 import type { AircraftType, Item } from "../aircraft/aircraft-type";
 import { neverGroupedReason } from "./never-grouped";
 
-/** A fault of a type's groups or of its turnaround: where, and what was expected there. */
+/** A fault in a type's groups or turnaround: path and expectation. */
 export interface ListFault {
   path: string;
   expected: string;
 }
 
 /**
- * What is always asked by itself, by its name: for lists of others, which may group things and not know the flag (common practice). Where a list has
- * the flag anywhere, its own flags count.
+ * Never grouped, identified by name, for imported checklists that do not set the flag (common practice). If a checklist sets the
+ * flag anywhere, only its flags apply.
  */
 const BY_NAME =
   /\b(ignition|magnetos?|pitot|brakes?|caps?|dipstick|latch(es)?|selectors?|seats?|trim|control locks?|gear (lever|lights)|three greens?)\b/i;
@@ -23,8 +23,8 @@ function whyNotHere(item: Item, items: readonly Item[]): string | undefined {
 }
 
 /**
- * What is wrong with the groups of a type: a part that does not exist, stands in two groups, at another station or beside another kind of answer,
- * or must never be grouped. Paths as in the file. Complexity: O(parts).
+ * Faults in a type's groups: a part that does not exist, is in two groups, at another station, of another answer kind, or must
+ * never be grouped. Paths as in the file. Complexity: O(parts).
  */
 export function groupFaults({ groups, items }: Pick<AircraftType, "groups" | "items">): ListFault[] {
   const byId = new Map(items.map((item) => [item.id, item]));
@@ -50,8 +50,8 @@ export function groupFaults({ groups, items }: Pick<AircraftType, "groups" | "it
 }
 
 /**
- * What has killed when it was skipped once, and can have changed within two hours on the ground: no turnaround leaves it out. Cowl latches, rigging
- * pins and the oil's cap stand as they stood where nobody opened anything (common practice).
+ * Subjects that have caused fatal accidents when skipped and can change within two hours on the ground: no turnaround may omit
+ * them. Cowl latches, rigging pins and the oil cap stay as they are unless someone opens them (common practice).
  */
 const KILLS: readonly Item["alone"][] = [
   "lock",
@@ -69,15 +69,15 @@ const KILLS: readonly Item["alone"][] = [
   "launch",
 ];
 
-/** Whether a turnaround must ask this again, whatever else it leaves out. */
+/** True if a turnaround must always include this item. */
 export function isRequiredAtTurnaround(item: Pick<Item, "alone" | "miss" | "when">): boolean {
   return KILLS.includes(item.alone) && item.miss === "stop" && item.when === undefined;
 }
 
-/** What is wrong with the turnaround of a type: an item that kills and is left out of it. A type without a turnaround has none. */
+/** Faults in a type's turnaround: a critical item it omits. A type without a turnaround has none. */
 export function turnaroundFaults({ items, stations }: Pick<AircraftType, "items" | "stations">): ListFault[] {
   if (!items.some((item) => item.turnaround)) return [];
-  // What is read on the runway and what is put away is there every time.
+  // The line-up check and after-flight checks are always included.
   const everyTime = new Set(
     stations.filter((s) => s.phase === "after" || s.role === "line-up check").map((s) => s.id),
   );

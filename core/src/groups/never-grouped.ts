@@ -1,6 +1,6 @@
 import type { Item, ItemKind } from "../aircraft/aircraft-type";
 
-/** Why a kind of item is never one part of several: its answer is more than "as it should be". */
+/** Why items of a kind are never grouped: the answer is more than "serviceable". */
 const ALONE_BY_KIND: Partial<Record<ItemKind, string>> = {
   count: "Counts are asked separately.",
   pull: "Pulling the blades is asked separately.",
@@ -9,13 +9,13 @@ const ALONE_BY_KIND: Partial<Record<ItemKind, string>> = {
   observe: "A known discrepancy is checked separately.",
 };
 
-/** The same of numbers, by the beginning of their names. */
+/** The same for readings, by prefix. */
 const ALONE_READINGS = ["fuel.dip", "fuel.sight", "oil.level", "magneto."];
 
 /**
- * Why an item is always asked by itself, in a sentence; undefined where it may be one part of a group. Never grouped: locks, ignition, pitot,
- * whatever goes into the ledger, counts, brakes, caps, dips, oil, cowl latches, selectors, seats, controls, trim, magnetos, landing gear, fold
- * flags, and what is held or needs two (common practice).
+ * Why an item is always asked alone, in a sentence; undefined if it may be grouped. Never grouped: locks, ignition, pitot,
+ * anything that must be put back, counts, brakes, caps, dips, oil, cowl latches, selectors, seats, controls, trim, magnetos,
+ * landing gear, fold flags, and items that are held or need two people (common practice).
  */
 export function neverGroupedReason(
   item: Pick<Item, "kind" | "alone" | "ledger" | "second" | "drill" | "reading">,

@@ -31,8 +31,8 @@ test("an unknown elevation or tolerance is not guessed", () => {
   expect(() => judge(Number.POSITIVE_INFINITY)).toThrow("not a number");
 });
 
-// FAA Pilot's Handbook of Aeronautical Knowledge, altimeter chapter, from memory: an inch of mercury is about 1,000 ft near sea level, so that 0.10 inHg
-// wrong is about 100 ft wrong.
+// FAA Pilot's Handbook of Aeronautical Knowledge, altimeter chapter, from memory: one inch of mercury is about 1,000 ft near sea
+// level, so 0.10 inHg is about 100 ft.
 test("an altimeter that is out by a slip of the knob says on which setting it would be right", () => {
   const slipped = judgeAltimeter({
     indicatedFt: 123,
@@ -45,7 +45,7 @@ test("an altimeter that is out by a slip of the knob says on which setting it wo
     "Reads 100 ft high, 25 ft outside tolerance. It is set to 1,017 hPa; at 1,013 hPa it would read correctly.",
   );
   expect(settingForHpa(stationPressureHpa(1016.6, 123), 23)).toBeCloseTo(1016.6 - 0.1 * 33.8639, 0);
-  // Out by thousands of feet it is no slip of the knob.
+  // An error of thousands of feet is not a misset knob.
   expect(
     judgeAltimeter({ indicatedFt: 5023, fieldElevationFt: 23, settingHpa: 1013, tolerance }).sentence,
   ).not.toContain("would be right");

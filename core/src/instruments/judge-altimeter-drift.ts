@@ -5,13 +5,13 @@ import { formatNumber } from "../units/format";
 const FEWEST = 6;
 const LEAST_DAYS = 30;
 const DAY = 86_400_000;
-/** The smallest drift that is worth a word, feet a month. */
+/** Smallest drift worth reporting, feet per month. */
 const WORTH_FT = 5;
 
 /**
- * Whether the altimeter creeps: a robust line through its errors against the field over the months, today's among them, and when it would leave the
- * tolerance at this rate. Said only where the line's interval leaves nought out. Errors in feet; valid range: six readings over thirty days and more,
- * undefined otherwise. Source: Sen (1968); what a creeping altimeter means is common practice.
+ * Judges altimeter drift: a robust line through its errors over the months including today, and when it would leave the
+ * tolerance. Reported only if the line's interval excludes zero. Errors in feet; valid range: six readings over at least thirty
+ * days, undefined otherwise. Source: Sen (1968); the meaning of drift is common practice.
  */
 export function judgeAltimeterDrift(
   errors: readonly { at: string; errorFt: number }[],

@@ -4,20 +4,22 @@ import { assertFinite } from "../units/convert";
 import { formatNumber, formatQuantity } from "../units/format";
 
 export interface AltimeterInput {
-  /** Height shown with the current setting, feet. */
+  /** Height shown at the current setting, feet. */
   indicatedFt: number;
   /** Known elevation nearest the aircraft, feet. */
   fieldElevationFt: number | undefined;
-  /** What it is set to, hPa, where that was written down. */
+  /** Altimeter setting, hPa, if recorded. */
   settingHpa?: number;
   tolerance: { feet: number; source: Source } | undefined;
 }
 
 /**
- * The altimeter, on the current setting, against the known elevation where the aircraft stands; ends included.
- * Where it is out and the setting is known, it is said on which setting it would be right: a slip of the knob looks like that.
- * Valid range: any finite feet, settings of 850 to 1,090 hPa; throws QuantityError otherwise. Without elevation or tolerance: "unjudged".
- * Source: 75 ft, FAA Aeronautical Information Manual 7-2-3 (altimeter setting procedures), from memory; field 23 ft gives −52 to 98.
+ * Judges the altimeter, at the current setting, against the known elevation; limits inclusive. If it is out and the setting is
+ * known, the setting at which it would be right is given: a misset knob looks like that.
+ * Valid range: any finite feet, settings of 850 to 1,090 hPa; throws QuantityError otherwise. Without elevation or tolerance:
+ * "unjudged".
+ * Source: 75 ft, FAA Aeronautical Information Manual 7-2-3 (altimeter setting procedures), from memory; field 23 ft gives −52 to
+ * 98.
  */
 export function judgeAltimeter({
   indicatedFt,
@@ -58,7 +60,7 @@ export function judgeAltimeter({
   };
 }
 
-/** On which setting it would show the field: another one within reason is more likely than a broken capsule. */
+/** Setting at which it would show the field elevation: within reason, a misset knob is more likely than a broken capsule. */
 function rightOn(indicatedFt: number, elevationFt: number, settingHpa: number | undefined): string {
   if (settingHpa === undefined || Math.abs(indicatedFt - elevationFt) > 1500) return "";
   const right = settingForHpa(stationPressureHpa(settingHpa, indicatedFt), elevationFt);

@@ -6,15 +6,15 @@ const PRACTICE = (text: string): Source => ({ kind: "common practice", text, exa
 const HEADING_WITHIN = 5;
 const CLIMB_WITHIN = 100;
 
-/** The compass's own error at a heading: what the card says to steer for what is wanted. */
+/** Compass deviation card. */
 export interface DeviationCard {
-  /** Compass heading, and how many degrees it reads too much there. */
+  /** Compass heading, and its error there in degrees, positive if it reads high. */
   points: { headingDeg: number; deviationDeg: number }[];
 }
 
 /**
- * Reads a card written as "0:1, 90:-2, 180:0, 270:3": compass heading and how much too much it reads there. Undefined for no card; throws
- * QuantityError for one that cannot be read.
+ * Reads a card written as "0:1, 90:-2, 180:0, 270:3": compass heading and error. Undefined without a card; throws QuantityError
+ * if it cannot be read.
  */
 export function readDeviationCard(text: string | undefined): DeviationCard | undefined {
   if (text === undefined || text.trim() === "") return undefined;
@@ -34,7 +34,7 @@ export function readDeviationCard(text: string | undefined): DeviationCard | und
   return { points: points.sort((a, b) => a.headingDeg - b.headingDeg) };
 }
 
-/** The deviation at a compass heading, linear between the card's points, round the whole rose. Degrees. Source: any compass card. */
+/** Deviation at a compass heading, linear between the card's points, around the full circle. Degrees. Source: any compass card. */
 export function deviationAt({ points }: DeviationCard, headingDeg: number): number {
   assertFinite("The compass heading", headingDeg);
   const at = ((headingDeg % 360) + 360) % 360;
@@ -48,7 +48,7 @@ export function deviationAt({ points }: DeviationCard, headingDeg: number): numb
 }
 
 /**
- * The smaller angle between two headings, with its sign, degrees. From −180 up to 180; valid for every finite number. Source: arithmetic of
+ * Signed smaller angle between two headings, from −180 up to 180 degrees; valid for every finite number. Source: arithmetic of
  * the circle.
  */
 export function headingDifference(a: number, b: number): number {
@@ -56,8 +56,8 @@ export function headingDifference(a: number, b: number): number {
 }
 
 /**
- * The heading indicator against the compass corrected by its card, within 5° (common practice). Degrees magnetic. Valid range: 0 to 360 each;
- * throws QuantityError otherwise. Without a card the compass is taken as it reads, and that is said.
+ * Judges the heading indicator against the corrected compass, within 5° (common practice). Degrees magnetic. Valid range: 0 to
+ * 360 each; throws QuantityError otherwise. Without a card the compass is used uncorrected, and the result says so.
  */
 export function judgeHeading(
   indicatedDeg: number,
@@ -94,7 +94,7 @@ export function judgeHeading(
   };
 }
 
-/** The VSI at rest: within 100 ft/min of nought, and that reading is its new zero (common practice). ft/min. */
+/** Judges the VSI at rest: within 100 ft/min of zero, and that reading becomes its zero (common practice). ft/min. */
 export function judgeVsi(reading: number): Judgement {
   assertFinite("The VSI", reading);
   const margin = CLIMB_WITHIN - Math.abs(reading);
@@ -128,7 +128,7 @@ const RULE: Source = {
 const DAY = 86_400_000;
 
 /**
- * The navigation receivers' check: each bearing error within 4° on the ground, two of them within 4° of each other, done within 30 days. Degrees.
+ * Judges the VOR receiver check: each bearing error within 4° on the ground, both within 4° of each other. Degrees.
  * Valid range: −180 to 180; throws QuantityError otherwise. Source: 14 CFR 91.171, from memory.
  */
 export function judgeVorReceivers(errorsDeg: { one?: number; two?: number }): Judgement {
@@ -157,8 +157,8 @@ export function judgeVorReceivers(errorsDeg: { one?: number; two?: number }): Ju
 }
 
 /**
- * How old the receivers' check is on an instrument day: past 30 days it has to be done before that flight. Undefined while it is good. Valid
- * range: times in ISO 8601. Source: 30 days for VOR receivers before instrument flight, 14 CFR 91.171 (from memory); local rules come first.
+ * Judges the age of the VOR check for instrument flight: over 30 days it must be repeated. Undefined while it is in date. Valid
+ * range: times in ISO 8601. Source: 14 CFR 91.171 (from memory); local rules come first.
  */
 export function judgeReceiverAge(lastAt: string | undefined, now: string): Judgement | undefined {
   const days = lastAt === undefined ? undefined : Math.floor((Date.parse(now) - Date.parse(lastAt)) / DAY);
@@ -166,7 +166,7 @@ export function judgeReceiverAge(lastAt: string | undefined, now: string): Judge
   return {
     id: "receivers.age",
     subject: "VOR 1 and 2",
-    // Nothing is wrong with them: they were not looked at.
+    // Nothing is known to be wrong; they were not checked.
     scope: "day",
     grade: "ask",
     limit: `within ${RECEIVER_DAYS} days`,

@@ -32,7 +32,7 @@ describe("the heading indicator (common practice: within 5°)", () => {
       grade: "within limits",
       sentence: expect.stringContaining("63° corrected by its card"),
     });
-    // The same needles without the card would be three degrees apart.
+    // Without the card the same readings would differ by three degrees.
     expect(judgeHeading(63, 60, undefined).sentence).toContain("3° more than");
     expect(judgeHeading(69, 60, card).grade).toBe("ask");
   });
@@ -72,7 +72,9 @@ describe("navigation receivers (14 CFR 91.171, from memory: 4°, 30 days)", () =
     expect(judgeReceiverAge("2026-03-30T10:00:00.000Z", "2026-05-01T10:00:00.000Z")?.sentence).toContain(
       "32 days ago",
     );
-    expect(judgeReceiverAge(undefined, "2026-05-01T10:00:00.000Z")?.sentence).toContain("No VOR check on record");
+    expect(judgeReceiverAge(undefined, "2026-05-01T10:00:00.000Z")?.sentence).toContain(
+      "No VOR check on record",
+    );
   });
 });
 

@@ -2,18 +2,18 @@ import type { Judgement } from "./judgement";
 
 const MONTH_AND_YEAR = /^(0[1-9]|1[0-2])\/(\d{4})$/;
 const DAY_MS = 86_400_000;
-/** So long before it passes, somebody has to order a new one (common practice). */
+/** Days before expiry when a replacement should be ordered (common practice). */
 const SOON_DAYS = 45;
 
 /**
- * Judges a date that a label shows, month and year as "06/2028", against today: it holds to the end of its month. Passed: ask; within 45 days: note.
- * Undefined for words that are no such date. `now` in ISO 8601, UTC. Source: common practice; what may be flown with a date passed is for the
- * handbook and the local rules.
+ * Judges a printed expiry date, month and year as "06/2028", valid to the end of the month. Expired: ask; within 45 days: note.
+ * Undefined for text that is not such a date. `now` in ISO 8601, UTC. Source: common practice; whether to fly with an expired
+ * date is for the handbook and local rules.
  */
 export function judgeDate(id: string, subject: string, date: string, now: string): Judgement | undefined {
   const [, month, year] = MONTH_AND_YEAR.exec(date) ?? [];
   if (!month || !year) return undefined;
-  // The first moment of the month behind it.
+  // Start of the following month.
   const ends = Date.UTC(Number(year), Number(month), 1);
   const left = ends - Date.parse(now);
   const daysLeft = Math.ceil(left / DAY_MS);

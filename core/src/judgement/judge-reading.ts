@@ -16,15 +16,15 @@ export interface ReadingToJudge {
   scope: Scope;
   reading: Quantity;
   limit: LimitRange | undefined;
-  /** What a reading outside the limit is worth. */
+  /** Grade of a reading outside the limit. */
   outside: FindingGrade;
   caution?: string;
 }
 
 /**
- * Judges one reading against the lower and upper end of a limit, ends included; a reading in another unit of the same quantity is converted first.
- * Valid range: a finite reading in a unit that can be turned into the limit's; throws QuantityError otherwise. Without a limit the result is
- * "unjudged": no limit, no judgement. The margin is the distance to the nearer end, in the limit's unit, negative when outside.
+ * Judges one reading against a limit, inclusive; a reading in another unit of the same quantity is converted.
+ * Valid range: a finite reading in a compatible unit; throws QuantityError otherwise. Without a limit the result is "unjudged".
+ * The margin is the distance to the nearer end, in the limit's unit, negative when outside.
  * Source: the limit's own (the aircraft's profile).
  */
 export function judgeReading({

@@ -4,24 +4,24 @@ import { waitsFor } from "../checklist/list/order-by-rules";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import { entryText, foldLedger, openEntries } from "../ledger/fold-ledger";
 
-/** Why an item cannot be answered yet, and what would let it be. */
+/** Why an item cannot be answered yet, and what would allow it. */
 export interface Block {
   kind: "rule" | "gate" | "second person";
   why: string;
-  /** Exactly what is open, each with the item that closes it. */
+  /** Open entries, each with the item that closes it. */
   open: { text: string; itemId: string }[];
 }
 
 /**
- * What stands in the way of an item now: an ordering rule whose first part is not seen in order, a gate with the ledger open, or a second
- * person who is not here. Undefined when nothing does. All are data of the aircraft's list. Complexity: O(items) for each call.
+ * What blocks an item now: an ordering rule whose first part is not done, a gate with entries still to put back, or a missing
+ * second person. Undefined if nothing does. Rules come from the aircraft's checklist. Complexity: O(items) per call.
  */
 export function blockedBy(list: ComposedList, state: PreflightState, item: Item): Block | undefined {
   return brokenRule(list, state, item) ?? closedGate(list, state, item) ?? alone(state, item);
 }
 
 /**
- * What stands in the way of doing a whole station from memory: the first of its items that has to wait, unless it was put off until later.
+ * What blocks doing a whole station from memory: its first blocked item, unless postponed.
  * Complexity: O(items) for each item of the station.
  */
 export function stationBlockedBy(
@@ -49,7 +49,7 @@ function alone(state: PreflightState, item: Item): Block | undefined {
 function brokenRule(list: ComposedList, state: PreflightState, item: Item): Block | undefined {
   for (const rule of list.type.rules ?? []) {
     if (!waitsFor(rule, item)) continue;
-    // A first part that is not on today's list cannot be waited for.
+    // A first part missing from today's checklist is ignored.
     const first = itemById(list, rule.first);
     if (!first || state.answers[first.id]?.outcome === "checked") continue;
     return { kind: "rule", why: rule.why, open: [{ text: first.title, itemId: first.id }] };
@@ -61,7 +61,7 @@ function closedGate(list: ComposedList, state: PreflightState, item: Item): Bloc
   const at = PHASES.indexOf(phaseOf(list, item));
   for (const gate of list.type.gates ?? []) {
     if (at < PHASES.indexOf(gate.before)) continue;
-    // What is taken off or closed behind the gate cannot be asked for at it.
+    // Entries that are closed behind the gate cannot be required at it.
     const open = openEntries(foldLedger(list, state)).filter((entry) => {
       const closes = itemById(list, closingItem(entry));
       return closes && PHASES.indexOf(phaseOf(list, closes)) < PHASES.indexOf(gate.before);

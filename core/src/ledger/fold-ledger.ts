@@ -5,17 +5,18 @@ import type { PreflightState } from "../checklist/stream/preflight-state";
 export interface LedgerEntry {
   thing: string;
   how: LedgerWay;
-  /** How many pieces it is. */
+  /** Number of pieces. */
   count: number;
   itemId: string;
   stationId: string;
-  /** Where it goes meanwhile. */
+  /** Where it is stowed meanwhile. */
   stow?: string;
   /**
-   * "waits": still on the aircraft, or not opened yet. "out": off, on, open or moved now. "back": stowed aboard, switched off or closed again.
+   * "waits": still on the aircraft, or not opened yet. "out": removed, on, open or moved now. "back": stowed on board, switched
+   * off or closed again.
    */
   state: "waits" | "out" | "back";
-  /** What brings it back, where that is an item of its own. */
+  /** Item that puts it back, if separate. */
   backItemId?: string;
 }
 
@@ -24,9 +25,9 @@ type OutItem = Item & { ledger: { out: string; how: LedgerWay; count?: number; s
 const isOut = (item: Item): item is OutItem => item.ledger !== undefined && "out" in item.ledger;
 
 /**
- * Everything that today's list takes off, switches on, opens or moves, and how each stands. What is taken off is stowed in the same answer,
- * unless an item of its own says that it was put away; what is on, open or moved always has one. Found wrong is not done: a cover that would
- * not come off still waits. Complexity: O(items).
+ * Everything today's checklist removes, switches on, opens or moves, with its state. A removed part is stowed in the same answer
+ * unless a separate item stows it; things switched on, opened or moved always have one. A problem found does not count as done: a
+ * cover that would not come off still waits. Complexity: O(items).
  */
 export function foldLedger(list: ComposedList, state: PreflightState): LedgerEntry[] {
   const backItems = new Map(
@@ -53,14 +54,14 @@ export function foldLedger(list: ComposedList, state: PreflightState): LedgerEnt
 }
 
 /**
- * What keeps the ledger open: all that is out, and all that has to come off and has not. A thing that is only switched on or opened for
- * a check and has not been yet stands as it must stand, so it keeps nothing open.
+ * Entries still to put back, and parts still to be removed. Something switched on or opened only for a check that has not
+ * happened yet is not open.
  */
 export function openEntries(ledger: readonly LedgerEntry[]): LedgerEntry[] {
   return ledger.filter(({ state, how }) => state === "out" || (state === "waits" && how === "off"));
 }
 
-/** One open entry in words: what, how it stands now, and where on the aircraft. */
+/** One open entry in words: what, its state, and where. */
 export function entryText(
   list: ComposedList,
   { thing, how, state, stationId, backItemId, count }: LedgerEntry,

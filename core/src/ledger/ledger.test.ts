@@ -93,7 +93,7 @@ describe("the ledger", () => {
 
   test("is put back after the flight: what was taken off, and the type's own last things", () => {
     expect(list.after?.map((i) => i.title)).toEqual(["Write the hours", "Pitot cover on"]);
-    // None of it is asked on the way to the verdict.
+    // None of it is needed for the verdict.
     expect(list.items.some((i) => i.id === "log")).toBe(false);
     expect(list.stations.some((s) => s.id === "hangar")).toBe(false);
   });
@@ -141,7 +141,7 @@ describe("the gate before boarding", () => {
       expect(blockedBy(list, fold(), i)).toBeUndefined();
   });
 
-  /** Whatever a person does, in whatever order, with undoing: the answers that the walk lets through. */
+  /** Arbitrary sequences of actions with undo: the answers the preflight accepts. */
   test("is not passed with an open ledger by any sequence of answers", () => {
     const doing = fc.record({
       itemId: fc.constantFrom(...list.items.map((i) => i.id)),
@@ -163,7 +163,7 @@ describe("the gate before boarding", () => {
           events.push(event("item.answered", { itemId, outcome }));
           if (PHASES.indexOf(phaseOf(list, byId(itemId))) < PHASES.indexOf("board")) continue;
           passed++;
-          // Somebody is boarding: at this moment nothing is off, on or open, checked without the gate's own words.
+          // When boarding is answered, nothing is off, on or open: checked independently of the gate.
           const checked = (id: string) => before.answers[id]?.outcome === "checked";
           expect(checked("lock") && checked("cover")).toBe(true);
           expect(!checked("on") || checked("off")).toBe(true);
@@ -172,7 +172,7 @@ describe("the gate before boarding", () => {
       }),
       { numRuns: 400 },
     );
-    // The property is worth something only if the gate was passed at all.
+    // Only meaningful if the gate was passed at all.
     expect(passed).toBeGreaterThan(20);
   });
 });

@@ -3,7 +3,7 @@ export type Plain = Record<string, unknown>;
 export const isRecord = (value: unknown): value is Plain =>
   typeof value === "object" && value !== null && !Array.isArray(value);
 
-/** The same with other names for some of its fields, each in its place; a field that has the new name already stays as it is. */
+/** Renames fields, keeping their position; a field with the new name is kept as it is. */
 export function renamed(from: Plain, names: Readonly<Record<string, string>>): Plain {
   return Object.fromEntries(
     Object.entries(from).map(([key, value]) => {
@@ -13,11 +13,11 @@ export function renamed(from: Plain, names: Readonly<Record<string, string>>): P
   );
 }
 
-/** A cause that was named after a judgement whose id changed: by it a discrepancy is known again. */
+/** Upgrades a cause named after a judgement whose id changed; discrepancies are matched by it. */
 export const causeInTodaysWords = (cause: unknown): unknown =>
   typeof cause === "string" ? cause.replace(/^fuel\.witnesses(?=\.|$)/, "fuel.sources") : cause;
 
-/** Whatever carries a cause, with it in today's words. */
+/** Upgrades the cause of any record that has one. */
 export const withTodaysCause = (one: unknown): unknown =>
   isRecord(one) && causeInTodaysWords(one.cause) !== one.cause
     ? { ...one, cause: causeInTodaysWords(one.cause) }

@@ -2,7 +2,7 @@ import { isRecord, renamed, withTodaysCause } from "./rename";
 import { preferencesInTodaysWords } from "./upgrade-event";
 import { upgradeFile } from "./upgrade-file";
 
-/** What a device keeps of one aircraft, with its files and its last walks in today's words. */
+/** Upgrades a device's stored data of one aircraft, with its files and last preflights. */
 export function upgradeBundle(bundle: unknown): unknown {
   if (!isRecord(bundle)) return bundle;
   const { aircraft, type, walks, openDiscrepancies } = bundle;
@@ -24,7 +24,7 @@ export function upgradeBundle(bundle: unknown): unknown {
   };
 }
 
-/** What was set for the next walks, each pilot's preferences with it. */
+/** Upgrades planned settings, with each pilot's preferences. */
 export function upgradePlanned(planned: unknown): unknown {
   if (!isRecord(planned) || !isRecord(planned.schools)) return planned;
   const { schools, ...rest } = planned;

@@ -1,11 +1,11 @@
 import { isRecord, methodInTodaysWords, renamed, withTodaysCause } from "./rename";
 
-/** What a preflight's events said before words were changed, and what they say since. */
+/** Renamed event types. */
 const TYPES: Readonly<Record<string, string>> = { "item.deferred": "item.postponed" };
 
 /**
- * An event as it is said today, whatever version of Cravix wrote it: what is on record is never changed, so it is read anew. One that says
- * nothing in old words comes back as it is; what is no event at all as well, for the check behind this to refuse.
+ * Upgrades an event written by any version of Cravix; the record itself is never changed. Current events are returned unchanged,
+ * as are invalid ones, which validation rejects later.
  */
 export function upgradeEvent(input: unknown): unknown {
   if (!isRecord(input)) return input;
@@ -26,7 +26,7 @@ export function upgradeEvent(input: unknown): unknown {
   return event;
 }
 
-/** A pilot's preferences, as they were called `school`. */
+/** Upgrades a pilot's preferences, formerly called `school`. */
 export function preferencesInTodaysWords(school: unknown): unknown {
   return isRecord(school) && "method" in school
     ? { ...school, method: methodInTodaysWords(school.method) }

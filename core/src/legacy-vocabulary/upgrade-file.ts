@@ -2,7 +2,7 @@ import { partOfTitle } from "../aircraft/part-of";
 import { isRecord, type Plain, renamed, withTodaysCause } from "./rename";
 import { preferencesInTodaysWords } from "./upgrade-event";
 
-/** Formats that changed their words, and how each is read since. */
+/** Upgrade function of each older format. */
 const READ: Readonly<Record<string, (file: Plain) => Plain>> = {
   "cravix.aircraft-type/1": (type) => ({
     ...profile(type),
@@ -26,8 +26,8 @@ const READ: Readonly<Record<string, (file: Plain) => Plain>> = {
 };
 
 /**
- * A file or a composed list in the words of its newest format: `cravix.aircraft-type/1`, `cravix.aircraft/1` and `cravix.list/1` become `/2`.
- * Anything else, and what is no file, comes back as it is. The text that a content hash is of is never changed: it is kept as it was, and read anew.
+ * Upgrades a file or a composed checklist to its newest format: `cravix.aircraft-type/1`, `cravix.aircraft/1` and `cravix.list/1`
+ * become `/2`. Anything else is returned unchanged. The text behind a content hash is never changed, only upgraded when read.
  */
 export function upgradeFile(value: unknown): unknown {
   if (!isRecord(value) || typeof value.format !== "string") return value;
@@ -37,10 +37,10 @@ export function upgradeFile(value: unknown): unknown {
 const rule = (one: unknown): unknown =>
   isRecord(one) && "school" in one ? renamed(one, { school: "method" }) : one;
 
-/** An item's part stood in front of the colon of its title: "Left aileron: gap and edges". */
+/** An item's part was the text before the colon of its title: "Left aileron: gap and edges". */
 function item(one: unknown): unknown {
   const ruled = withTodaysCause(rule(one));
-  // Until then the drill was found by this one id.
+  // Version 1 identified the drill by this id.
   const now = isRecord(ruled) && ruled.id === "run-up.controls" ? { drill: "controls", ...ruled } : ruled;
   if (!isRecord(now) || typeof now.title !== "string" || "part" in now) return now;
   const part = partOfTitle(now.title);

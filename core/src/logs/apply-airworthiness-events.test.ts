@@ -67,7 +67,7 @@ describe("papers with what happened on this device", () => {
     const now = applyAirworthinessEvents(papers, [event("flight.logged", flight, "new", "flight")]);
     expect(now.totals).toEqual({ hours: 121, landings: 43 });
     expect(now.lastLine?.id).toBe("new");
-    // On the other side of the date line it was tomorrow.
+    // West of the date line it was still the day before.
     expect(now.days).toEqual([{ date: "2026-05-02", uses: { hours: 1, landings: 3 } }]);
     expect(
       applyAirworthinessEvents(papers, [event("flight.logged", flight, "known", "flight")]).totals,
@@ -120,7 +120,7 @@ test("the last line corrected or struck out counts at once: what it had put ther
   expect(corrected.totals).toEqual({ hours: 120.8, landings: 43 });
   expect(corrected.lastLine?.counts.landings).toBe(3);
   expect(corrected.days).toHaveLength(1);
-  // Told again, as by a server that has it already, it changes nothing.
+  // Repeats change nothing.
   expect(applyAirworthinessEvents(corrected, [right])).toEqual(corrected);
   const struck = event("flight.corrected", { registration: "QX-TST", of: "slip", why: "x" }, "c2", "flight");
   expect(applyAirworthinessEvents(papers, [slip, right, struck])).toMatchObject({
@@ -128,7 +128,7 @@ test("the last line corrected or struck out counts at once: what it had put ther
     lastLine: null,
     days: [],
   });
-  // Of an older line nobody here can tell: the server does.
+  // Only the server can correct an older entry.
   const older = event("flight.corrected", { registration: "QX-TST", of: "known", why: "x" }, "c3", "flight");
   expect(applyAirworthinessEvents(papers, [older])).toEqual(papers);
 });
@@ -159,7 +159,7 @@ test("a component that comes off takes what is due on it along", () => {
     component: "mag",
     totals: { hours: 120 },
   });
-  // It was never said to have been fitted: there is nothing that could come off.
+  // It was never recorded as fitted, so it cannot be removed.
   expect(applyAirworthinessEvents(fitted, [off]).record.fittings).toEqual([]);
   const on = event("component.fitted", {
     registration: "QX-TST",

@@ -7,28 +7,28 @@ import type { Totals } from "../airworthiness/meters/component";
 import { isCounted, roundMeter, totalOf } from "../airworthiness/meters/meter";
 import type { PreflightEvent } from "../checklist/stream/events";
 
-/** An aircraft's papers as they were told last. */
+/** Airworthiness data of an aircraft as last received. */
 export interface PapersOnFile {
   record: AircraftRecord;
-  /** What was released since the record began, an item as it was done each time. */
+  /** Completions recorded since the record began. */
   released: WorkDone[];
-  /** Conditions that releases have left. */
+  /** Open conditions left by releases. */
   left: DueItem[];
-  /** What the meters have come to by the log. */
+  /** Meter totals from the log. */
   totals: Totals;
-  /** The last line of the technical log. */
+  /** Last technical log entry. */
   lastLine: TechnicalLogEntry | null;
-  /** The lines that were logged last: by these it is known which are in the totals. */
+  /** Ids of recent entries, to know which are in the totals. */
   recent: string[];
-  /** What each meter gained, day by day, for how it is usually flown. */
+  /** Daily meter increments, for the usage pattern. */
   days: { date: LocalDate; uses: Totals }[];
-  /** The last day for which the daily inspection was signed, and by whom. */
+  /** Last signed daily inspection. */
   daily: { date: LocalDate; crewId: string; at: string } | null;
 }
 
 /**
- * The papers with what happened since they were told: flights logged and corrected, work released, meters replaced, components moved, daily inspections signed. What is in them already changes
- * nothing. Never throws. Complexity: O(events · meters).
+ * Applies later events to the airworthiness data: flights logged and corrected, work released, meters replaced, components moved,
+ * daily inspections signed. Events already included change nothing. Never throws. Complexity: O(events · meters).
  */
 export function applyAirworthinessEvents(
   papers: PapersOnFile,
@@ -92,8 +92,8 @@ function withFlight(papers: PapersOnFile, line: TechnicalLogEntry): PapersOnFile
 }
 
 /**
- * The last line corrected or struck out: what it had put on the meters is taken back, what it should have put there counts. Of a line before that only the
- * server, which has them all, can tell what the totals come to.
+ * Corrects or removes the last entry: its increments are subtracted, the corrected ones added. Older entries need the server,
+ * which has the whole log.
  */
 function withCorrection(
   papers: PapersOnFile,
@@ -109,7 +109,7 @@ function withCorrection(
   for (const meter of meters) {
     const read = last.meters[meter.id];
     const counted = last.counts[meter.id];
-    // It was the highest that the meter ever showed: without it there is what it showed before the flight.
+    // It was the highest reading of the meter: without it, the reading before the flight counts.
     if (read && totals[meter.id] === totalOf(meter, read.in, last.on))
       totals[meter.id] = totalOf(meter, read.out, last.off);
     if (counted !== undefined) totals[meter.id] = roundMeter((totals[meter.id] ?? 0) - counted);
@@ -139,7 +139,7 @@ const sameLine = (a: object, b: object): boolean => {
   return JSON.stringify(sorted(a)) === JSON.stringify(sorted(b));
 };
 
-/** What a flight put on each meter. */
+/** Meter increments of a flight. */
 export function meterIncrements(line: TechnicalLogEntry, meters: readonly RecordMeter[]): Totals {
   return Object.fromEntries(
     meters.flatMap(({ id, kind }) => {
@@ -160,7 +160,7 @@ function changed(meter: RecordMeter, change: NonNullable<RecordMeter["changes"]>
   return before.some(({ at }) => at === change.at) ? meter : { ...meter, changes: [...before, change] };
 }
 
-/** What readings mean as totals; a meter that was not read is left out. */
+/** Totals for readings; meters without a reading are left out. */
 export function readTotals(
   readings: Readonly<Record<string, number>>,
   meters: readonly RecordMeter[],

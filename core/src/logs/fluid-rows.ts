@@ -12,16 +12,16 @@ import { convert, isConvertible, QuantityError, type Unit } from "../units/conve
 export const FUEL_ENTRIES = ["dip", "sight", "measured", "uplift", "burn"] as const;
 export const OIL_ENTRIES = ["level", "added"] as const;
 
-/** One line of an aircraft's fuel or oil log, as it was written down. */
+/** One entry of an aircraft's fuel or oil log. */
 export interface FluidRow {
   registration: string;
   fluid: "fuel" | "oil";
   entry: (typeof FUEL_ENTRIES)[number] | (typeof OIL_ENTRIES)[number];
-  /** The tank, or the engine of a twin. */
+  /** Tank, or engine of a twin. */
   part?: string;
   amount: number;
   unit: Unit;
-  /** The hour meter then. */
+  /** Hour meter at the time. */
   hours?: number;
   grade?: string;
   receipt?: string;
@@ -32,15 +32,15 @@ export interface FluidRow {
 
 const BY_ENTRY: Record<string, FluidRow["entry"]> = { dip: "dip", mark: "measured", sight: "sight" };
 
-/** Which engine's or tank's it is; nothing for the only one. */
+/** Engine or tank of a reading key; empty if there is only one. */
 function partOf(key: string): { part?: string } {
   const part = readingName(key)?.subject;
   return part === undefined ? {} : { part };
 }
 
 /**
- * The lines that a walk, or an uplift without one, writes into the log. Litres, quarts and centimetres as they were read; hours in hours.
- * Never throws: a meter in no unit of time is left out.
+ * Log entries from a preflight, or from a separate uplift. Litres, quarts and centimetres as read; hours in hours. Never throws:
+ * a meter in another unit than time is left out.
  */
 export function fluidRowsOf(state: PreflightState): FluidRow[] {
   const meter = state.readings[READING.hours];
@@ -74,7 +74,7 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
       });
   }
   for (const { registration: own, tankId, amount, unit, grade, receipt, before, at: time } of state.uplifts) {
-    // What was dipped before it is a reading too: the one after it takes its place in the walk, not in the log.
+    // A dip before refuelling belongs in the log, although the later dip replaces it in the preflight.
     for (const [key, { value, unit: was }] of own === registration ? Object.entries(before) : []) {
       const looked = tankOfKey(key);
       const entry = BY_ENTRY[looked?.by ?? ""];
@@ -119,8 +119,8 @@ export function fluidRowsOf(state: PreflightState): FluidRow[] {
 const justBefore = (time: string) => new Date(Date.parse(time) - 1).toISOString();
 
 /**
- * The log in litres and quarts, by this type's own calibrations. A line that cannot be turned into an amount (a dip beyond the dipstick, a tank
- * that the type does not have) is left out and named. Never throws.
+ * Converts log entries to litres and quarts with this type's calibrations. An entry that cannot be converted (a dip beyond the
+ * dipstick, an unknown tank) is left out and named. Never throws.
  */
 export function fluidLogOf(
   type: Pick<AircraftType, "fuel">,

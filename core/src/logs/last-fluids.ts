@@ -1,25 +1,25 @@
 import type { AircraftType } from "../aircraft/aircraft-type";
 import { type FluidRow, fluidLogOf } from "./fluid-rows";
 
-/** What is in the tanks as it was measured last. */
+/** Last measured fuel. */
 export interface LastFuel {
-  /** All the tanks that were measured, together. */
+  /** All measured tanks together. */
   litres: number;
-  /** When the oldest of these was measured, ISO 8601. */
+  /** Time of the oldest of these measurements, ISO 8601. */
   at: string;
-  /** How many tanks were measured, and how many there are: fewer is never the whole. */
+  /** Number of measured tanks, and of all tanks: fewer measured means an incomplete sum. */
   measured: number;
   tanks: number;
-  /** Litres put in after that and not measured since. */
+  /** Litres added later and not measured since. */
   putInL?: number;
 }
 
-/** What the dipstick of one engine said last. */
+/** Last oil reading of one engine. */
 export interface LastOil {
   engine?: string;
   qt: number;
   at: string;
-  /** Quarts put in after that and not read since. */
+  /** Quarts added later and not read since. */
   putInQt?: number;
   minimumQt?: number;
 }
@@ -30,8 +30,8 @@ export interface LastFluids {
 }
 
 /**
- * Fuel (litres) and oil (US quarts) as they were last measured, from the lines of both logs in any order: the newest measurement of each tank and
- * engine, and what was put in after it. What was burnt since is not guessed. A line that cannot be an amount counts for nothing. Never throws.
+ * Fuel (litres) and oil (US quarts) as last measured, from log entries in any order: the newest measurement of each tank and
+ * engine, and later additions. Burn since then is not estimated. Invalid entries are ignored. Never throws.
  */
 export function lastFluids(
   type: Pick<AircraftType, "fuel" | "oil" | "engines">,
@@ -68,7 +68,7 @@ function lastFuel(
   const oldest = measured.map(({ at }) => at).sort()[0];
   if (oldest === undefined) return undefined;
   const since = new Map(measured.map(({ tankId, at }) => [tankId, at]));
-  // Without a tank's name it went into one of them: after the oldest measurement it is not in all of these numbers.
+  // An uplift without a tank went into one of them: after the oldest measurement it is not in every reading.
   const putIn = log.filter(
     ({ entry, tankId, at }) => entry === "uplift" && at > (since.get(tankId) ?? oldest),
   );

@@ -4,10 +4,10 @@ import { loadPath, type PathName, type PathPoint } from "./load-path";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 import { missingMasses } from "./missing-masses";
 
-/** What is not as it must be, and by how much. */
+/** One exceeded limit, and by how much. */
 export interface LoadFault {
   kind: "too heavy" | "place too heavy" | "seat too light" | "forward" | "aft" | "beyond";
-  /** Which place or moment it is of. */
+  /** Station or moment concerned. */
   of: string;
   /** Kilograms over or missing. */
   kg?: number;
@@ -19,18 +19,19 @@ export interface LoadFault {
 export interface LoadCheck {
   points: PathPoint[];
   faults: LoadFault[];
-  /** Whose mass nobody has said, as a question: until it is answered only what is too heavy already is a fault, and nothing is inside. */
+  /** Questions about missing masses: until answered, only excess mass is a fault, and nothing is within limits. */
   missing: string[];
-  /** The least that is left along the whole way. */
+  /** Smallest margin along the flight. */
   margin: EnvelopeMargin;
 }
 
 const HAIR = 1e-6;
 
 /**
- * A load against everything that limits it: take-off, landing and zero-fuel mass, each place, places together, a glider's seats and its parts without lift, and the whole
- * way of the centre of gravity from the start to no fuel at all. A person without a mass is named in `missing`. Valid range: masses and litres ≥ 0, finite; throws QuantityError otherwise. Complexity: O(tanks · corners²).
- * Source: the profile's own limits; the arithmetic is that of FAA-H-8083-1.
+ * Checks a load against all limits: take-off, landing and zero-fuel mass, each station, groups of stations, a glider's seats and
+ * non-lifting parts, and the centre of gravity from start to zero fuel. A person without a mass is named in `missing`. Valid
+ * range: masses and litres ≥ 0, finite; throws QuantityError otherwise. Complexity: O(tanks · corners²).
+ * Source: the profile's limits; the arithmetic is that of FAA-H-8083-1.
  */
 export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): LoadCheck {
   for (const [what, value] of [...Object.entries(load.stations), ...Object.entries(load.litres)]) {
@@ -71,19 +72,19 @@ export function checkLoad(profile: LoadingProfile, load: Load, burn: Burn): Load
   if (margin.forwardMm < -HAIR)
     faults.push({ kind: "forward", of: whenOf(points, margin.forwardAt), mm: -margin.forwardMm });
   if (margin.aftMm < -HAIR) faults.push({ kind: "aft", of: whenOf(points, margin.aftAt), mm: -margin.aftMm });
-  // Above the envelope it is too heavy, and that is said already.
+  // Above the envelope it is too heavy, which is reported already.
   if (margin.beyond && !faults.some(({ kind }) => kind === "too heavy"))
     faults.push({ kind: "beyond", of: "the envelope" });
   const missing = missingMasses(profile, load);
   return { points, faults: missing.length > 0 ? faults.filter(heavy) : faults, missing, margin };
 }
 
-/** What no further mass can put right. */
+/** Faults that adding mass cannot cure. */
 const heavy = ({ kind }: LoadFault): boolean => kind === "too heavy" || kind === "place too heavy";
 
 function wholeWay(profile: LoadingProfile, points: readonly PathPoint[]): EnvelopeMargin {
   const { corners } = profile.envelope;
-  // On the ground before take-off nothing flies.
+  // In-flight limits do not apply before take-off.
   const flown = points.slice(points.findIndex(({ name }) => name === "take-off"));
   const ways = flown.slice(1).map((to, i) => marginsAlong(corners, flown[i] as PathPoint, to));
   return ways.reduce((least, way) => ({
@@ -101,7 +102,7 @@ function pick(margin: EnvelopeMargin, side: "forward" | "aft") {
     : { aftMm: margin.aftMm, aftAt: margin.aftAt };
 }
 
-/** At which moment a mass is reached: at one that has a name, or on the way between two. */
+/** Name of the moment a mass occurs: a named one, or between two. */
 function whenOf(points: readonly PathPoint[], at: MassMoment): string {
   const here = points.find(({ name, kg }) => name && name !== "start" && Math.abs(kg - at.kg) < 1e-3);
   if (here?.name) return here.name;

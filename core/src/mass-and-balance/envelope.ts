@@ -2,13 +2,13 @@ import type { LoadingProfile } from "./loading-profile";
 
 type Corners = LoadingProfile["envelope"]["corners"];
 
-/** A mass and its moment: kg, kg·mm. */
+/** Mass and moment: kg, kg·mm. */
 export interface MassMoment {
   kg: number;
   moment: number;
 }
 
-/** The arms that are allowed at a mass, mm; undefined above and below the envelope. Source: linear between its corners. */
+/** Allowed arms at a mass, mm; undefined above and below the envelope. Source: linear between its corners. */
 export function spanAt(corners: Corners, kg: number): { forward: number; aft: number } | undefined {
   const arms: number[] = [];
   corners.forEach((a, i) => {
@@ -23,19 +23,20 @@ export function spanAt(corners: Corners, kg: number): { forward: number; aft: nu
   return arms.length === 0 ? undefined : { forward: Math.min(...arms), aft: Math.max(...arms) };
 }
 
-/** The least that is left to either limit along a way, mm, below zero outside; and where. */
+/** Smallest margin to either limit along a path, mm, negative outside; and where. */
 export interface EnvelopeMargin {
   forwardMm: number;
   forwardAt: MassMoment;
   aftMm: number;
   aftAt: MassMoment;
-  /** Part of the way is lighter or heavier than the envelope reaches. */
+  /** Part of the path is lighter or heavier than the envelope covers. */
   beyond: boolean;
 }
 
 /**
- * The margins along a straight way of mass and moment, as fuel is burnt at one arm: the whole of it, not only its ends. Between two corners the distance to a
- * limit is p/m + q − a − b·m, so that it is least at an end, at a corner's mass, or at m = √(−p/b). Complexity: O(corners²).
+ * Margins along a straight path of mass and moment, as fuel is burnt at one arm: the whole path, not only its ends. Between two
+ * corners the distance to a limit is p/m + q − a − b·m, so it is smallest at an end, at a corner's mass, or at m = √(−p/b).
+ * Complexity: O(corners²).
  * Source: arithmetic of mass and moment.
  */
 export function marginsAlong(corners: Corners, from: MassMoment, to: MassMoment): EnvelopeMargin {

@@ -4,20 +4,20 @@ import { type Lever, lightens } from "./load-adjustments";
 import { armOf } from "./load-path";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 
-/** To so much a change is reckoned, kg. */
+/** Resolution of changes, kg. */
 export const STEP_KG = 0.5;
 
-/** How far a load is from being as it must be, and between which arms and from which mass on that is said. */
+/** How far a load is outside limits, with the arms and mass that apply. */
 export interface Lack {
   wrong: boolean;
-  /** By so much the whole is too heavy, kg. */
+  /** Excess total mass, kg. */
   heavyKg: number;
-  /** By so much the worst single place is too heavy or too light, kg. */
+  /** Largest excess or shortfall at a single station, kg. */
   placeKg: number;
-  /** By so much the centre of gravity is out, mm. */
+  /** Excess of the centre of gravity, mm. */
   forwardMm: number;
   aftMm: number;
-  /** Along the whole way. */
+  /** Lowest mass along the flight. */
   lowKg: number;
   foremostMm: number;
   aftmostMm: number;
@@ -40,12 +40,12 @@ export function limitExceedance(profile: LoadingProfile, load: Load, burn: Burn)
   };
 }
 
-/** What of an aircraft bounds how fast anything in it can be put right. */
+/** Bounds on how fast any change can improve an aircraft's load. */
 export interface Bounds {
-  /** The foremost and the aftmost of all arms: the centre of gravity lies between them whatever is changed. */
+  /** Foremost and aftmost arm: the centre of gravity is always between them. */
   foremostMm: number;
   aftmostMm: number;
-  /** How steep the limits are at most, mm a kilogram. */
+  /** Maximum slope of the limits, mm per kilogram. */
   slope: { forward: number; aft: number };
 }
 
@@ -57,7 +57,7 @@ export function boundsOf({ weighing, stations, tanks, envelope: { corners } }: L
       0,
       ...masses.slice(1).map((to, i) => {
         const from = masses[i] as number;
-        // Where the envelope steps, each side of the step counts for itself.
+        // At a step of the envelope both sides count.
         const [a, b] = [spanAt(corners, from + 1e-9), spanAt(corners, to - 1e-9)];
         return a && b ? Math.abs((b[side] - a[side]) / (to - from)) : 0;
       }),
@@ -69,15 +69,16 @@ export function boundsOf({ weighing, stations, tanks, envelope: { corners } }: L
   };
 }
 
-/** So much of a lever is still to be had. */
+/** Remaining amount of an adjustment. */
 export interface Reach {
   lever: Lever;
   kg: number;
 }
 
 /**
- * How many kilograms of changes, summed, a load needs at least before nothing is wrong; 0 where nothing is, infinity where all that can be had of them is not enough. Never more than
- * what it really takes: a kilogram moves the centre of gravity by no more than its distance to it over the least mass, and the limit by no more than its slope.
+ * Lower bound on the summed kilograms of changes a load needs; 0 if none, infinite if all available changes are not enough. It
+ * never exceeds the true value: a kilogram moves the centre of gravity at most by its distance divided by the lowest mass, and
+ * the limit at most by its slope.
  */
 export function minimumChangeKg(lack: Lack, reaches: readonly Reach[], bounds: Bounds): number {
   if (!lack.wrong) return 0;
@@ -94,7 +95,7 @@ export function minimumChangeKg(lack: Lack, reaches: readonly Reach[], bounds: B
     foremostMm: Math.max(bounds.foremostMm, lack.foremostMm - drift),
     aftmostMm: Math.min(bounds.aftmostMm, lack.aftmostMm + drift),
   };
-  /** The fastest first, each as far as it goes. */
+  /** Fastest adjustments first, each as far as it goes. */
   const least = (side: "forward" | "aft", mm: number): number => {
     if (mm <= 0) return 0;
     let left = mm;
@@ -119,13 +120,13 @@ const HAIR = 1e-6;
 
 const isMove = ({ outMm, inMm }: Lever): boolean => outMm.length > 0 && inMm.length > 0;
 
-/** How many kilogram millimetres one kilogram of a change takes a side's excess down by at most. */
+/** Maximum reduction of one side's excess per kilogram of a change, kg·mm. */
 function perKg(
   { outMm, inMm }: Lever,
   side: "forward" | "aft",
   { foremostMm, aftmostMm }: Pick<Bounds, "foremostMm" | "aftmostMm">,
 ): number {
-  // What leaves the aircraft, or comes from outside, leaves or comes at its centre of gravity as far as that is concerned.
+  // Mass leaving or entering the aircraft counts as at its centre of gravity here.
   const [out, into] = [
     outMm.length > 0 ? outMm : [foremostMm, aftmostMm],
     inMm.length > 0 ? inMm : [foremostMm, aftmostMm],
@@ -136,7 +137,7 @@ function perKg(
   );
 }
 
-/** How far a change can move the centre of gravity either way, kilogram millimetres a kilogram. */
+/** Maximum shift of the moment by a change, kg·mm per kilogram. */
 function farthest(lever: Lever, bounds: Bounds): number {
   return Math.max(perKg(lever, "aft", bounds), perKg(lever, "forward", bounds));
 }

@@ -1,6 +1,6 @@
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 
-/** One thing that could be done, and how much of it: kilograms, or litres of fuel. */
+/** A change with its amount: kilograms, or litres of fuel. */
 export type LoadChange =
   /** `all`: everything that is there. */
   | { do: "take out"; from: string; kg: number; all?: true }
@@ -8,13 +8,13 @@ export type LoadChange =
   | { do: "put in ballast"; to: string; kg: number }
   | { do: "less fuel"; litres: number; kg: number };
 
-/** More ballast than this goes into no place without a limit of its own, kg. */
+/** Maximum ballast at a station without its own limit, kg. */
 const MOST_BALLAST_KG = 200;
 
-/** A kind of change that can be made more or less of. */
+/** A kind of change whose amount can vary. */
 export interface Lever {
   mostKg: number;
-  /** Arms of where mass leaves and where it comes, mm: of several tanks all. */
+  /** Arms where mass leaves and enters, mm: several for several tanks. */
   outMm: readonly number[];
   inMm: readonly number[];
   change: (kg: number) => LoadChange;
@@ -22,8 +22,8 @@ export interface Lever {
 }
 
 /**
- * Everything that can be changed about a load by degrees: taking out, moving bags, ballast, less fuel (of all tanks by the same part, never below `keepL`). What who
- * flies weighs is not changed.
+ * All adjustable changes of a load: taking out, moving bags, ballast, less fuel (from all tanks in proportion, never below
+ * `keepL`). The pilot's mass is fixed.
  */
 export function loadAdjustments(profile: LoadingProfile, load: Load, keepL: number): Lever[] {
   const here = (id: string) => load.stations[id] ?? 0;
@@ -69,7 +69,7 @@ export function loadAdjustments(profile: LoadingProfile, load: Load, keepL: numb
       change: (kg) => ({
         do: "less fuel",
         kg,
-        // Whole litres are what a pump shows; never more than may go.
+        // Whole litres as a pump shows; never more than allowed.
         litres: Math.min(Math.ceil(kg / load.kgPerL - 1e-6), total - keepL),
       }),
       apply: (one, kg) => withFuel(one, 1 - kg / load.kgPerL / total),
@@ -77,10 +77,10 @@ export function loadAdjustments(profile: LoadingProfile, load: Load, keepL: numb
   return levers;
 }
 
-/** What has to stay in the tanks: what is burnt and the reserve, litres. */
+/** Litres that must stay in the tanks: planned burn plus reserve. */
 export const minimumFuelL = ({ taxiL, tripL, reserveL = 0 }: Burn): number => taxiL + tripL + reserveL;
 
-/** Whether a change makes the whole lighter. */
+/** True if a change reduces the total mass. */
 export const lightens = ({ inMm }: Lever): boolean => inMm.length === 0;
 
 function withStations(load: Load, change: Readonly<Record<string, number>>): Load {

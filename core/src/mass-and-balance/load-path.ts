@@ -1,13 +1,13 @@
 import type { MassMoment } from "./envelope";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 
-/** A moment of the flight that has a name; between them tanks run dry and the way bends. */
+/** Named points of the flight; between them the path bends when a tank runs dry. */
 export const PATH_NAMES = ["start", "take-off", "landing", "zero fuel"] as const;
 export type PathName = (typeof PATH_NAMES)[number];
 
 export type PathPoint = MassMoment & { name?: PathName; litres: number };
 
-/** Mass and moment with so many litres in each tank. A station or tank that the file does not have counts nothing. */
+/** Mass and moment with given litres in each tank. Unknown stations or tanks count nothing. */
 export function massMoment(
   profile: Pick<LoadingProfile, "weighing" | "stations" | "tanks">,
   { stations, kgPerL }: Pick<Load, "stations" | "kgPerL">,
@@ -25,8 +25,9 @@ export function massMoment(
 }
 
 /**
- * The way of mass and moment from the start through take-off and landing to no fuel at all: tanks are used in their order, those named together evenly until one
- * runs dry. Without an order all are used evenly. Litres ≥ 0; more to burn than there is ends at nothing. Complexity: O(tanks²).
+ * Path of mass and moment from start through take-off and landing to zero fuel: tanks are used in order, those listed together
+ * evenly until one is empty. Without an order all are used evenly. Litres ≥ 0; burning more than there is ends at zero.
+ * Complexity: O(tanks²).
  */
 export function loadPath(profile: LoadingProfile, load: Load, { taxiL, tripL }: Burn): PathPoint[] {
   const litres: Record<string, number> = Object.fromEntries(
@@ -59,5 +60,5 @@ export function loadPath(profile: LoadingProfile, load: Load, { taxiL, tripL }: 
   return points;
 }
 
-/** The arm of a mass and its moment, mm. */
+/** Arm of a mass and its moment, mm. */
 export const armOf = ({ kg, moment }: MassMoment): number => moment / kg;

@@ -1,7 +1,7 @@
 import type { LoadingProfile } from "./loading-profile";
 import { datumFaults } from "./same-datum";
 
-/** What a profile cannot mean; paths as in the file. */
+/** Contradictions in a profile; paths as in the file. */
 export function loadingFaults(profile: LoadingProfile): { path: string; expected: string }[] {
   const faults: { path: string; expected: string }[] = [];
   const say = (path: string, expected: string) => faults.push({ path, expected });
@@ -37,7 +37,7 @@ export function loadingFaults(profile: LoadingProfile): { path: string; expected
   return [...faults, ...datumFaults(profile)];
 }
 
-/** How often the masses change from rising to falling on the way round: twice for a shape of one span at each mass. */
+/** Number of changes between rising and falling mass around the envelope: two for a shape with one span at each mass. */
 function turns(masses: readonly number[]): number {
   const steps = masses
     .map((mass, i) => Math.sign((masses[(i + 1) % masses.length] ?? mass) - mass))

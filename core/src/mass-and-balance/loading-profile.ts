@@ -1,70 +1,70 @@
 import type { Source } from "../judgement/judgement";
 
-/** What a place in the aircraft is for: only bags and ballast are moved freely. */
+/** Use of a station: only baggage and ballast can be moved freely. */
 export const STATION_KINDS = ["seat", "baggage", "ballast"] as const;
 export type LoadStationKind = (typeof STATION_KINDS)[number];
 
-/** A place where something is loaded, with its arm from the datum, mm; positive behind it. */
+/** A loading station with its arm from the datum, mm; positive aft. */
 export interface LoadStation {
   id: string;
   name: string;
   kind: LoadStationKind;
   armMm: number;
   maxKg?: number;
-  /** A glider's seat: so much has to sit there, ballast included. */
+  /** Minimum mass on a glider's seat, ballast included. */
   minKg?: number;
-  /** Who flies sits here and stays. */
+  /** The pilot's seat. */
   pilot?: true;
 }
 
-/** A limit of mass with its source. */
+/** A mass limit with its source. */
 export interface MassLimit {
   value: number;
   source: Source;
 }
 
-/** What one aircraft weighs and where, and within which limits, as its weighing report and handbook have it. */
+/** Mass and balance data of one aircraft, from its weighing report and handbook. */
 export interface LoadingProfile {
   format: "cravix.loading/1";
   registration: string;
-  /** From where arms are measured. */
+  /** Description of the datum. */
   datum: string;
   weighing: { date: string; emptyKg: number; armMm: number; source: Source };
   stations: LoadStation[];
-  /** Arms of the tanks, by their id in the type; and in which order they are used: those named together evenly. */
+  /** Arms of the tanks by id in the type, in order of use; those listed together are used evenly. */
   tanks: { tank: string; armMm: number }[];
   burn?: string[][];
-  /** Several places that together hold no more than this. */
+  /** Groups of stations with a common limit. */
   groups?: { name: string; stations: string[]; maxKg: number }[];
-  /** The corners of what is allowed, in their order round it: mass in kg, arm in mm. At each mass it is one span. */
+  /** Corners of the envelope in order: mass in kg, arm in mm. At each mass it is a single span. */
   envelope: { corners: { kg: number; armMm: number }[]; source: Source };
   maxTakeoffKg: MassLimit;
   maxLandingKg?: MassLimit;
   maxZeroFuelKg?: MassLimit;
-  /** Gliders: the mass of everything that carries no lift, with these stations. */
+  /** Gliders: mass of the non-lifting parts, including these stations. */
   nonLifting?: { emptyKg: number; stations: string[]; max: MassLimit };
 }
 
-/** Who and what is in the aircraft: kilograms by station, litres by tank. */
+/** Load: kilograms by station, litres by tank. */
 export interface Load {
   stations: Readonly<Record<string, number>>;
   litres: Readonly<Record<string, number>>;
-  /** What a litre weighs, kg. */
+  /** Density of the fuel, kg per litre. */
   kgPerL: number;
-  /** How many are aboard with the pilot, where it is known. */
+  /** People on board including the pilot, if known. */
   people?: number;
 }
 
-/** A load as it was planned: kilograms by station, and the litres that were reckoned with. */
+/** Planned load: kilograms by station, and planned litres. */
 export interface PlannedLoad {
   stations: Record<string, number>;
   litres?: Record<string, number>;
 }
 
-/** What will be burnt: before take-off, and from there to the landing, litres. */
+/** Fuel burnt before take-off, and from take-off to landing, litres. */
 export interface Burn {
   taxiL: number;
   tripL: number;
-  /** What the rules want left after it. */
+  /** Reserve required by the rules. */
   reserveL?: number;
 }

@@ -2,19 +2,19 @@ import { seededRandom } from "../units/seeded-random";
 import { checkLoad } from "./check-load";
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 
-/** How far what is told may lie off, one standard deviation. */
+/** Standard deviation of the entered load. */
 export interface LoadUncertainty {
-  /** Of a seat and of bags, kg: scales and clothes (our own estimate). */
+  /** Of a seat or baggage, kg: scales and clothes (own estimate). */
   stationKg: number;
   /** Of the fuel in all tanks, L. */
   fuelL: number;
-  /** Of the empty centre of gravity, mm: what was changed since the weighing. */
+  /** Of the empty centre of gravity, mm: changes since the weighing. */
   emptyArmMm: number;
 }
 
 export const USUAL_DOUBT: LoadUncertainty = { stationKg: 3, fuelL: 4, emptyArmMm: 3 };
 
-/** How often of so many tries a load is outside, each thing off by chance: 0 to 1. The same load, the same answer. Complexity: O(tries · corners²). */
+/** Probability that a load is outside limits, by simulation: 0 to 1. Deterministic. Complexity: O(tries · corners²). */
 export function probabilityOutsideLimits(
   profile: LoadingProfile,
   load: Load,

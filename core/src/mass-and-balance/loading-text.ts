@@ -6,7 +6,7 @@ import type { LoadingProfile } from "./loading-profile";
 const kg = (value: number) => `${formatNumber(value, value < 10 ? 1 : 0)} kg`;
 const mm = (value: number) => `${formatNumber(value, value < 10 ? 1 : 0)} mm`;
 
-/** What is wrong with a load, as it is spoken. */
+/** A loading fault in words. */
 export function faultWords({ kind, of, kg: over = 0, mm: by = 0, limit }: LoadFault): string {
   const most = limit === undefined ? "" : ` over ${formatNumber(limit)} kg`;
   switch (kind) {
@@ -36,14 +36,14 @@ const whenWords = (of: string) =>
         ? "with less fuel than at landing"
         : "during the flight";
 
-/** What would bring it inside, as it is spoken. */
+/** A change in words. */
 export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfile, "stations">): string {
   const station = (id: string) => stations.find((one) => one.id === id);
   const name = (id: string) => station(id)?.name ?? id;
   const amount = `${formatNumber(change.kg, Number.isInteger(change.kg) ? 0 : 1)} kg`;
   switch (change.do) {
     case "take out":
-      // A person is not taken out by the kilogram.
+      // A person stays or leaves as a whole.
       if (station(change.from)?.kind === "seat")
         return change.all
           ? `Leave ${name(change.from)} empty (${amount}).`
@@ -58,7 +58,7 @@ export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfil
   }
 }
 
-/** One change or several together, as they are spoken. */
+/** One or several changes in words. */
 export const changesWords = (
   changes: readonly LoadChange[],
   profile: Pick<LoadingProfile, "stations">,

@@ -49,7 +49,7 @@ const load = (stations: Record<string, number>, litres = 120): Load => ({
 const check = (one: Load) => checkLoad(AIRCRAFT, one, BURN);
 
 describe("adding up, by the handbook's examples", () => {
-  /** Pounds and inches are kilograms and millimetres as far as adding up goes. FAA-H-8083-25, weight and balance (from memory; recomputed). */
+  /** Pounds and inches add up like kilograms and millimetres. FAA-H-8083-25, weight and balance (from memory; recomputed). */
   it("2,100 lb at 78.3, 340 at 85, 350 at 121, fuel 450 at 75, baggage 80 at 150: 3,320 lb, 281,430 lb·in, CG 84.8", () => {
     const sample: LoadingProfile = {
       ...AIRCRAFT,
@@ -328,7 +328,7 @@ describe("the smallest change", () => {
 
 test("the chance of being outside is none far inside, a half at the limit, and grows with the doubt", () => {
   expect(probabilityOutsideLimits(AIRCRAFT, load({ front: 150 }, 60), BURN)).toBe(0);
-  // At the very mass limit: 740 + 240 of seats and bags + fuel, less taxi, makes 1,110.
+  // Exactly at the mass limit: 740 + 240 of seats and bags + fuel, less taxi, makes 1,110.
   const edge = load({ front: 160, rear: 100, bags: 26.48 }, 120);
   expect(check(edge).margin.aftMm).toBeGreaterThan(10);
   const chance = probabilityOutsideLimits(AIRCRAFT, edge, BURN);
@@ -380,11 +380,13 @@ describe("a person without a mass", () => {
   });
 
   it("is missed where somebody comes along and the seats hold one, and not where they hold two", () => {
-    expect(check({ ...load({ front: 84 }), people: 2 }).missing[0]).toMatch(/only 84 kg is entered for the seats/);
+    expect(check({ ...load({ front: 84 }), people: 2 }).missing[0]).toMatch(
+      /only 84 kg is entered for the seats/,
+    );
     expect(check({ ...load({ front: 84, rear: 60 }), people: 2 }).missing).toEqual([]);
-    // Both on the front seats, one number for the two of them.
+    // Both on the front seats, entered as one number.
     expect(check({ ...load({ front: 150 }), people: 2 }).missing).toEqual([]);
-    // Bags are nobody.
+    // Bags are not people.
     expect(check({ ...load({ front: 84, bags: 50 }), people: 2 }).missing).toHaveLength(1);
   });
 });
@@ -404,7 +406,7 @@ describe("arms from another datum", () => {
 
   it("are told where they stand: an empty arm from the nose among arms from the firewall", () => {
     expect(faults({})).toEqual([]);
-    // The same aircraft weighed from a point 1,650 mm ahead of the firewall, the rest of the file left as it was.
+    // The same aircraft weighed from a datum 1,650 mm ahead of the firewall, the rest of the file unchanged.
     const [fault] = faults({ weighing: { ...AIRCRAFT.weighing, armMm: 2650 } });
     expect(fault?.path).toBe("weighing.armMm");
     expect(fault?.expected).toMatch(/between \d+ and \d+ mm, but the envelope is 890 to 1200 mm/);
@@ -452,7 +454,7 @@ describe("a new weighing", () => {
   const before = { emptyKg: 740, armMm: 1000 };
 
   it("is believed where a radio moved it, by the arithmetic of the handbook's addition", () => {
-    // 6 kg put in 1,400 mm behind the balance: (740 × 1000 + 6 × 2400) / 746 (FAA-H-8083-1, addition; recomputed).
+    // 6 kg added 1,400 mm behind the CG: (740 × 1000 + 6 × 2400) / 746 (FAA-H-8083-1, addition; recomputed).
     const armMm = (740 * 1000 + 6 * 2400) / 746;
     const change = weighingChange(before, { emptyKg: 746, armMm });
     expect(change.kg).toBe(6);

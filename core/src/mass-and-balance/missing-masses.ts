@@ -1,12 +1,13 @@
 import type { Load, LoadingProfile } from "./loading-profile";
 
-/** Two people who weigh less than this together are rare; one who weighs more is too. Common practice: a light adult and a child. */
+/** Combined mass that suggests one person rather than two. Common practice: a light adult and a child. */
 const TWO_PEOPLE_KG = 115;
 
 /**
- * Who is aboard and has no mass: the pilot whose seat stands empty, and those of whom it is said that they come along while the seats hold one person's mass.
- * An empty seat is nobody; a pilot's cannot be. Nothing is put in a missing mass's place. Valid range: kilograms ≥ 0, as in `checkLoad`; `people` with the pilot.
- * Source: common practice (an actual mass of each person, none assumed).
+ * People on board without a mass: a pilot whose seat is empty, and announced passengers while the seats hold one person's mass.
+ * An empty passenger seat is fine. Missing masses are never assumed. Valid range: kilograms ≥ 0, as in `checkLoad`; `people`
+ * includes the pilot.
+ * Source: common practice (an actual mass for each person).
  */
 export function missingMasses(
   { stations }: Pick<LoadingProfile, "stations">,

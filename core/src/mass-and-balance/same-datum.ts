@@ -1,16 +1,16 @@
 import type { LoadingProfile } from "./loading-profile";
 
-/** Who flies weighs between these, kg: beyond them a profile is not held against anybody. Common practice. */
+/** Range of pilot masses, kg, used to test a profile. Common practice. */
 const PILOT_KG = [45, 130] as const;
-/** A place or tank whose limit the file does not name, kg: more than any of these aircraft puts in one. */
+/** Assumed limit of a station or tank without one, kg: more than any of these aircraft carries in one. */
 const UNNAMED_KG = 400;
-/** No place of a light aircraft lies further from where it balances, mm. Common practice: the longest of them is some ten metres. */
+/** Maximum distance of a station from the CG in a light aircraft, mm. Common practice: the longest are about ten metres. */
 const FURTHEST_MM = 6000;
 
 /**
- * Arms that cannot have been measured from the datum of the envelope: no load that the file allows brings the aircraft near it, or a place lies further from it than the aircraft is
- * long. Paths as in the file. Valid range: a profile as its schema has it. Complexity: O(places · log places). Source: the centre of gravity is the mean of the arms by mass
- * (FAA-H-8083-1), so it lies between what the lightest arms and the heaviest can draw it to.
+ * Arms that cannot use the envelope's datum: no allowed load brings the CG near the envelope, or a station is further away than
+ * the aircraft is long. Paths as in the file. Valid range: a profile valid by its schema. Complexity: O(stations · log stations).
+ * Source: the CG is the mass-weighted mean of the arms (FAA-H-8083-1), so the extreme arms bound it.
  */
 export function datumFaults(profile: LoadingProfile): { path: string; expected: string }[] {
   const arms = profile.envelope.corners.map(({ armMm }) => armMm);
@@ -35,7 +35,7 @@ export function datumFaults(profile: LoadingProfile): { path: string; expected: 
   return faults;
 }
 
-/** How far forward and how far aft the centre of gravity can be drawn with a pilot aboard, mm. */
+/** Foremost and aftmost CG with a pilot on board, mm. */
 function balanceRange({ weighing, stations, tanks }: LoadingProfile): { least: number; most: number } {
   const pilots = stations.filter(({ pilot }) => pilot);
   const others = [
@@ -50,7 +50,7 @@ function balanceRange({ weighing, stations, tanks }: LoadingProfile): { least: n
       moment += mass * place.armMm;
     };
     for (const pilot of pilots) put(pilot, pilotKg);
-    // The furthest first: each that lies beyond the balance draws it on, and once one does not, none does.
+    // Furthest first: each beyond the CG moves it on; after the first that does not, none does.
     for (const place of [...others].sort((a, b) => side * (b.armMm - a.armMm)))
       if (side * (place.armMm - moment / kg) > 0) put(place, place.kg);
     return moment / kg;
@@ -61,22 +61,23 @@ function balanceRange({ weighing, stations, tanks }: LoadingProfile): { least: n
   };
 }
 
-/** What equipment that was only moved about does to the balance of an empty aircraft, mm, and how far from it any of it sits, mm. Common practice. */
+/** Shift of the empty CG by relocated equipment, mm, and maximum distance of equipment from it, mm. Common practice. */
 const MOVED_ABOUT_MM = 30;
 const EQUIPMENT_ARM_MM = 3000;
 
-/** How a weighing differs from the one before it. */
+/** Difference between two weighings. */
 export interface WeighingChange {
   kg: number;
-  /** Positive further aft. */
+  /** Positive aft. */
   mm: number;
-  /** The balance has moved further than what was put in or taken out can move it: another datum, or a slip. */
+  /** True if the CG moved further than the mass change can explain: another datum, or an error. */
   odd: boolean;
 }
 
 /**
- * A new weighing against the one before, kg and mm. Odd where the arm moved by more than the change of mass explains: a part of m kg that sits d from the balance of W kg moves it by m·d/W.
- * Valid range: masses above 0. Source: FAA-H-8083-1 (adding and removing equipment); how far equipment sits is common practice.
+ * Compares a new weighing with the previous one, kg and mm. Odd if the arm moved more than the mass change explains: a part of m
+ * kg at distance d from the CG of an aircraft of W kg moves it by m·d/W.
+ * Valid range: masses above 0. Source: FAA-H-8083-1 (adding and removing equipment); equipment distances are common practice.
  */
 export function weighingChange(
   before: Pick<LoadingProfile["weighing"], "emptyKg" | "armMm">,

@@ -4,10 +4,11 @@ import { type Lever, type LoadChange, lightens, loadAdjustments, minimumFuelL } 
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 
 /**
- * Everything single that brings a load inside, each by the least amount, the smallest first: taking out, moving bags, ballast, less fuel (of all tanks by the same
- * part, never below what is burnt and the reserve). What who flies weighs is not changed. Empty where nothing single helps, and where nothing is wrong.
- * The amounts are exact to half a kilogram: every half kilogram is looked at, but for those that cannot be enough, because a kilogram shifts the centre of gravity, and with its
- * mass the limit, by no more than so many millimetres. Complexity: O(stations² · kilograms · corners²), mostly far less.
+ * Single changes that bring a load within limits, each by its smallest amount, smallest first: taking out, moving bags, ballast,
+ * less fuel (from all tanks in proportion, never below burn plus reserve). The pilot's mass is fixed. Empty if no single change
+ * helps, or nothing is wrong. Exact to half a kilogram: amounts are tried in half kilograms, skipping those a lower bound rules
+ * out, since a kilogram shifts the centre of gravity and its limit only by a bounded distance. Complexity: O(stations² ·
+ * kilograms · corners²), usually far less.
  */
 export function smallestChanges(
   profile: LoadingProfile,
@@ -20,7 +21,7 @@ export function smallestChanges(
   const bounds = boundsOf(profile);
   return loadAdjustments(profile, load, keepL)
     .flatMap((lever) => {
-      // Too heavy stays too heavy wherever a bag lies.
+      // Moving a bag does not reduce the total mass.
       if (heavyKg > 0 && !lightens(lever)) return [];
       const kg = leastOf(profile, load, burn, { lever, bounds, fromKg: heavyKg });
       return kg === undefined ? [] : [lever.change(kg)];
@@ -28,7 +29,7 @@ export function smallestChanges(
     .sort((a, b) => a.kg - b.kg);
 }
 
-/** The least of one change that brings it inside, kg, from what is needed at least; undefined where all of it does not. */
+/** Smallest sufficient amount of one change, kg, from a lower bound; undefined if even all of it is not enough. */
 function leastOf(
   profile: LoadingProfile,
   load: Load,
@@ -38,7 +39,7 @@ function leastOf(
   const { mostKg, apply } = lever;
   let kg = Math.max(STEP_KG, upTo(fromKg));
   for (let tried = 0; tried < mostKg; ) {
-    // What is left over of a last half kilogram counts too: all of it may be just enough.
+    // Include the remainder of less than half a kilogram: all of it may be just enough.
     tried = Math.min(kg, mostKg);
     const need = minimumChangeKg(
       limitExceedance(profile, apply(load, tried), burn),
@@ -52,10 +53,10 @@ function leastOf(
   return undefined;
 }
 
-/** The next half kilogram, a hair below counting as reached. */
+/** Rounds up to half a kilogram, with a tolerance. */
 const upTo = (kg: number): number => Math.ceil((kg - 1e-6) / STEP_KG) * STEP_KG;
 
-/** How much more could go into one place, kg, or into all tanks by the same part, litres, before anything is wrong. */
+/** Remaining capacity of one station, kg, or of all tanks in proportion, litres. */
 export function remainingCapacity(
   profile: LoadingProfile,
   load: Load,

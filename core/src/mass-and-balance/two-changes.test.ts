@@ -8,7 +8,7 @@ import { changesWithinLimits, smallestPairs } from "./two-changes";
 
 const source = { kind: "handbook" as const, text: "example", example: true };
 
-/** Small enough that every pair of half kilograms can be tried. */
+/** Small enough to try every pair of half kilograms. */
 const SMALL: LoadingProfile = {
   format: "cravix.loading/1",
   registration: "QX-TST",
@@ -40,7 +40,7 @@ const load = (stations: Record<string, number>, litres: number): Load => ({
   kgPerL: 0.72,
 });
 
-/** A change of a load by the meaning of its words, written down a second time. */
+/** Independent second implementation of a change. */
 function done(one: Load, change: LoadChange): Load {
   if (change.do === "less fuel")
     return { ...one, litres: { main: (one.litres.main as number) - change.kg / one.kgPerL } };
@@ -50,7 +50,7 @@ function done(one: Load, change: LoadChange): Load {
   return { ...one, stations };
 }
 
-/** Every change of the small aircraft in every amount, whole persons only. */
+/** Every change of the small aircraft in every amount; whole persons only. */
 function everyChange({ stations, litres }: Load, most: number): LoadChange[][] {
   const amounts = (to: number) => {
     const all: number[] = [];

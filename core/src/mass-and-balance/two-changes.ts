@@ -3,10 +3,10 @@ import { type Lever, type LoadChange, loadAdjustments, minimumFuelL } from "./lo
 import type { Burn, Load, LoadingProfile } from "./loading-profile";
 import { smallestChanges } from "./smallest-change";
 
-/** Two things done together, the larger first. */
+/** Two changes together, the larger first. */
 export type TwoChanges = readonly [LoadChange, LoadChange];
 
-/** Part of a grid of amounts: from `a0` and `b0` up to `a1` and `b1` half kilograms of two changes. */
+/** Part of a grid of amounts: half kilograms of two changes, from `a0`, `b0` to `a1`, `b1`. */
 interface Box {
   one: Lever;
   two: Lever;
@@ -14,15 +14,15 @@ interface Box {
   a1: number;
   b0: number;
   b1: number;
-  /** Not looked at yet. */
+  /** Not yet examined. */
   new: boolean;
 }
 
 /**
- * The smallest pairs of changes that bring a load inside, the smallest sum of kilograms first, each kind of pair once; for where nothing single does. Nobody is made
- * lighter in them: who sits on a seat comes or stays behind. Exact to half a kilogram: boxes of amounts are opened by the least that any amount in them could come
- * to, as a kilogram moves the centre of gravity by no more than so many millimetres. `most`: how many pairs, 1 up. Empty where no pair helps, and where nothing is wrong.
- * Complexity: O(levers² · log of the amounts · corners²) mostly; every pair of half kilograms at the very worst.
+ * Smallest pairs of changes that bring a load within limits, by summed kilograms, each kind of pair once; for loads no single
+ * change can fix. People come along or stay behind as a whole. Exact to half a kilogram: branch and bound over boxes of amounts,
+ * using the bounded shift per kilogram. `most`: number of pairs, at least 1. Empty if no pair helps, or nothing is wrong.
+ * Complexity: usually O(levers² · log of the amounts · corners²); every pair of half kilograms in the worst case.
  */
 export function smallestPairs(
   profile: LoadingProfile,
@@ -36,7 +36,7 @@ export function smallestPairs(
   const bounds = boundsOf(profile);
   const isSeat = (id: string) => profile.stations.some((one) => one.id === id && one.kind === "seat");
   const queue = new Queue();
-  /** Puts a part of the grid in its place: by what is needed at least beyond its least corner. What cannot be enough falls away. */
+  /** Queues a box by its lower bound; drops boxes that cannot suffice. */
   const put = (box: Box, lack: Lack, from: { a: number; b: number }) => {
     const { one, two, a1, b1 } = box;
     const reaches = [
@@ -59,7 +59,7 @@ export function smallestPairs(
         return change.do === "take out" && isSeat(change.from);
       });
       const [a1, b1] = [steps(one), steps(two)];
-      // As the load is now it is known already; the pair itself is looked at when its turn comes.
+      // The present load is known; a pair is examined when its turn comes.
       put({ one, two, a0: wholeA ? a1 : 1, a1, b0: wholeB ? b1 : 1, b1, new: true }, now, { a: 0, b: 0 });
     }
   const found: TwoChanges[] = [];
@@ -91,7 +91,7 @@ export function smallestPairs(
     }
   }
   const sum = ([a, b]: TwoChanges) => a.kg + b.kg;
-  // What is left over of a last half kilogram may turn two of the same step round.
+  // Remainders of less than half a kilogram can change the order.
   return found.sort((x, y) => sum(x) - sum(y));
 }
 
@@ -101,11 +101,11 @@ const steps = ({ mostKg }: Lever): number => Math.ceil(mostKg / STEP_KG - HAIR);
 
 const amount = ({ mostKg }: Lever, step: number): number => Math.min(mostKg, step * STEP_KG);
 
-/** What a change is, whatever its amount. */
+/** Kind of a change, regardless of amount. */
 const whatOf = (change: LoadChange): string =>
   [change.do, "from" in change ? change.from : "", "to" in change ? change.to : ""].join(":");
 
-/** Whether two changes undo or outbid each other: out of the same place twice, into one and out of it. */
+/** True if two changes undo each other or overlap: twice out of one station, or into and out of one. */
 function cross(one: Lever, two: Lever): boolean {
   const [a, b] = [one.change(STEP_KG), two.change(STEP_KG)];
   const from = (change: LoadChange) => ("from" in change ? change.from : undefined);
@@ -114,13 +114,13 @@ function cross(one: Lever, two: Lever): boolean {
   return same(from(a), from(b)) || same(from(a), to(b)) || same(to(a), from(b));
 }
 
-/** What waits, the least bound first; of the same bound, what is inside already. */
+/** Priority queue by lower bound; ties prefer boxes already within limits. */
 class Queue {
   #rows = new Map<number, { box: Box; inside: boolean }[]>();
   #least = Number.POSITIVE_INFINITY;
 
   put(bound: number, entry: { box: Box; inside: boolean }): void {
-    // Amounts come in steps, and so does what they sum up to.
+    // Amounts come in steps, and so do their sums.
     const row = Math.ceil(bound / STEP_KG - HAIR);
     const there = this.#rows.get(row);
     if (!there) this.#rows.set(row, [entry]);
@@ -141,7 +141,7 @@ class Queue {
   }
 }
 
-/** What would bring it inside: everything single that does, else the smallest pairs; empty where no two things do. */
+/** Single changes that bring the load within limits, else the smallest pairs; empty if no two changes do. */
 export function changesWithinLimits(
   profile: LoadingProfile,
   load: Load,

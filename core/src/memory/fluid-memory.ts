@@ -5,38 +5,35 @@ import { ONLY_ENGINE } from "../readings/reading-keys";
 import type { PastRunUp } from "../run-up/record/baseline";
 import { QuantityError } from "../units/convert";
 
-/** What an engine's oil log amounts to, without its lines. */
+/** Summary of an engine's oil log. */
 export type OilMemory = Pick<OilTrend, "overall" | "recent" | "change" | "usualFlightH" | "tooFew"> & {
-  /** The last reading, and what was put in after it. */
+  /** Last reading, and oil added after it. */
   last?: { at: string; hours: number; levelQt: number; addedQt: number };
 };
 
-/** What the log knew when the list was made: pinned in the list, so that a judgement can be made again from it. */
+/** Log summary when the checklist was composed, pinned so that judgements can be repeated. */
 export interface FluidMemory {
   hours?: { value: number; at: string; wasAfter?: boolean };
   fuel?: ExpectedFuel;
-  /** By engine; the only one is called "engine". */
+  /** By engine; a single one is called "engine". */
   oil?: Record<string, OilMemory>;
-  /** Lines of the log that cannot be, and why. */
+  /** Invalid log entries, with reasons. */
   faults: string[];
-  /** Earlier run-ups, oldest first: an engine's own baseline. */
+  /** Earlier run-ups, oldest first, for the engine's baseline. */
   runUps?: PastRunUp[];
-  /** When a check with a time limit was done last, by its reading's name; altimeter readings against the field, to see a drift. */
+  /** Last time of each check with an interval, by reading; altimeter readings against the field, for drift. */
   checks?: Record<string, string>;
   altimeter?: { at: string; errorFt: number }[];
 }
 
-/** The log as it comes from the server or a file: lines of fuel and oil, in any order. */
+/** Log entries of fuel and oil from the server or a file, in any order. */
 export interface FluidLog {
   fuel: FuelEntry[];
   oil: OilEntry[];
   hours?: FluidMemory["hours"];
 }
 
-/**
- * What the log amounts to for this type. A log that cannot be read in some part is named, and does not count there; nothing is guessed. Never
- * throws for what the log says: each fault is in `faults`, in words.
- */
+/** Summarises the log for this type. Invalid entries are named in `faults` and not used. Never throws for log content. */
 export function fluidMemory(
   type: Pick<AircraftType, "fuel" | "oil" | "engines">,
   log: FluidLog,

@@ -2,25 +2,25 @@ import type { Judgement, Source } from "../judgement/judgement";
 import type { Unit } from "../units/convert";
 import { formatQuantity } from "../units/format";
 
-/** Limits of a person, set when calm: what is absent is not limited. */
+/** Personal minimums; absent fields are not limited. */
 export interface Minima {
   windKt?: number;
-  /** How much the gusts may be above the mean. */
+  /** Maximum gust above the mean wind. */
   gustKt?: number;
   crosswindKt?: number;
   tailwindKt?: number;
   ceilingFt?: number;
   visibilityM?: number;
-  /** What distances are multiplied by, at least. */
+  /** Minimum safety factor for distances. */
   runwayFactor?: number;
   /** Fuel that must remain on landing, minutes. */
   reserveMin?: number;
-  /** Not by night; not with passengers. */
+  /** No night flights; no passengers. */
   noNight?: true;
   noPassengers?: true;
 }
 
-/** The numbers of them, in which unit, and whether they are the most or the least. */
+/** Numeric fields: unit, and whether the value is a maximum or minimum. */
 export const MINIMA_FIELDS = {
   windKt: { name: "Wind", unit: "kt", at: "most", min: 0, max: 60 },
   gustKt: { name: "Gusts above the mean wind", unit: "kt", at: "most", min: 0, max: 40 },
@@ -36,7 +36,7 @@ export const MINIMA_FIELDS = {
 >;
 export type MinimaField = keyof typeof MINIMA_FIELDS;
 
-/** Whose limits they are. */
+/** Origin of limits. */
 export const MINIMA_OF = ["rule", "aircraft", "authorisation", "pilot"] as const;
 export type MinimaOf = (typeof MINIMA_OF)[number];
 
@@ -44,7 +44,7 @@ export interface MinimaSet {
   of: MinimaOf;
   minima: Minima;
   source: Source;
-  /** An authorisation: for these aircraft, on these days; absent: for all. */
+  /** Authorisation: aircraft and days it covers; absent: all. */
   aircraft?: string[];
   until?: string;
 }
@@ -55,10 +55,10 @@ const WHOSE: Record<MinimaOf, string> = {
   authorisation: "the authorisation's",
   pilot: "your personal",
 };
-/** Who decides where limits are the same: nobody can widen what stands before. */
+/** Precedence for equal limits: earlier ones cannot be widened by later ones. */
 const ORDER: readonly MinimaOf[] = MINIMA_OF;
 
-/** The strictest of several limits for one thing, and whose it is; undefined where nobody limits it. Complexity: O(sets). */
+/** Strictest of several limits for one field, with its origin; undefined if there is none. Complexity: O(sets). */
 export function strictest(
   sets: readonly MinimaSet[],
   field: MinimaField,
@@ -76,13 +76,13 @@ export function strictest(
     )[0];
 }
 
-/** What stands against the limits today; what is not known is absent and is not judged. */
+/** Today's values; unknown ones are absent and not judged. */
 export interface MinimaToday extends Partial<Record<Exclude<MinimaField, "runwayFactor">, number>> {
   night?: boolean;
   passengers?: boolean;
 }
 
-/** A wider limit does not make it safe; one's own may be asked about again, an authorisation and a rule may not. */
+/** The pilot's own minimums and the aircraft's demonstrated limits mean ask first; an authorisation or a rule means stop. */
 const gradeOf = (of: MinimaOf): "ask" | "stop" => (of === "pilot" || of === "aircraft" ? "ask" : "stop");
 
 const cautionOf = (of: MinimaOf): string | undefined =>
@@ -93,8 +93,9 @@ const cautionOf = (of: MinimaOf): string | undefined =>
       : undefined;
 
 /**
- * Today against the strictest of pilot, authorisation, aircraft and rule: a judgement for each thing that is limited and known. Passing one's own limit, or what was
- * demonstrated with the aircraft, is asked about; passing an authorisation or a rule is a stop. Complexity: O(fields · sets). Source: each limit's own.
+ * Judges today's values against the strictest of pilot, authorisation, aircraft and rule. Exceeding a personal minimum or a
+ * demonstrated limit is "ask"; exceeding an authorisation or rule is "stop". Complexity: O(fields · sets). Source: that of each
+ * limit.
  */
 export function judgeMinima(sets: readonly MinimaSet[], today: MinimaToday): Judgement[] {
   const numbers = (Object.keys(MINIMA_FIELDS) as MinimaField[]).flatMap((field): Judgement[] => {
@@ -105,7 +106,7 @@ export function judgeMinima(sets: readonly MinimaSet[], today: MinimaToday): Jud
     const margin = at === "most" ? limit.value - reading : reading - limit.value;
     const { of, source } = limit.set;
     const said = formatQuantity({ value: limit.value, unit });
-    // Half a unit is nothing that anybody reads.
+    // Tolerance below what anyone can read.
     const passed = margin < -0.05;
     const whose = WHOSE[of];
     return [
@@ -147,10 +148,10 @@ export function judgeMinima(sets: readonly MinimaSet[], today: MinimaToday): Jud
   return [...numbers, ...never];
 }
 
-/** What is judged already under a cause of its own is one trouble with it. */
+/** Shared causes with judgements that exist elsewhere. */
 const CAUSES: Partial<Record<MinimaField, string>> = { crosswindKt: "wind.cross", tailwindKt: "wind.tail" };
 
-/** The sets that count for an aircraft on a day. */
+/** Sets that apply to an aircraft on a day. */
 export const minimaFor = (sets: readonly MinimaSet[], registration: string, date: string): MinimaSet[] =>
   sets.filter(
     ({ aircraft, until }) => (!aircraft || aircraft.includes(registration)) && (!until || date <= until),

@@ -4,19 +4,19 @@ import { DIPSTICK_SIGMA_QT, forecastOil, type OilForecast, type OilTrend } from 
 
 const perHour = (qt: number) => `${formatNumber(qt, 2)} qt/h`;
 
-/** What was used since the last reading, if that was long enough ago to say anything. */
+/** Consumption since the last reading, if enough time has passed. */
 export interface SinceLastReading {
   usedQt: number;
   hours: number;
 }
 
-/** So far from what was expected, in standard deviations, and it is no reading error. */
+/** Deviation from the expected level, in standard deviations, that is not a reading error. */
 const SUDDEN_AT = 2.5;
 
 /**
- * What the log says of this engine's oil: how much it uses, whether that has changed (over the last flights, or suddenly since the last
- * reading), and after how many flights it is below the minimum. More use than before is a finding even at a good level. Undefined where there
- * are too few readings: then `trend.tooFew` says so. Valid range and errors: those of `forecastOil`.
+ * Judges oil consumption from the log: its rate, whether it has changed (over the last flights, or suddenly since the last
+ * reading), and the number of flights to the minimum. An increase is reported even at a good level. Undefined with too few
+ * readings: see `trend.tooFew`. Valid range and errors: those of `forecastOil`.
  */
 export function judgeOilUse(
   trend: Pick<OilTrend, "recent" | "change" | "usualFlightH">,
@@ -71,9 +71,8 @@ export function forecastText({ flights, atLeast, atMost }: OilForecast, usualFli
 }
 
 /**
- * Both engines of a twin side by side: one that uses half as much again as the other, and by a tenth of a quart an hour, is asked about.
- * Quarts an hour. Undefined where either has no trend yet. Source: half as much again, a tenth of a quart and intervals that do not meet, by
- * common practice.
+ * Compares a twin's engines: "ask" if one uses at least half as much again as the other, and a tenth of a quart per hour more.
+ * Quarts per hour. Undefined without both trends. Source: these thresholds and disjoint intervals are common practice.
  */
 export function compareOilUse(
   left: Pick<OilTrend, "recent">,

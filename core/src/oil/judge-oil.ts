@@ -4,20 +4,20 @@ import { formatNumber, formatQuantity } from "../units/format";
 
 export interface OilProfile {
   minimumQt?: number;
-  /** Higher minimum for long or instrument flights, where the type has one. */
+  /** Higher minimum for long or instrument flights, if the type has one. */
   longFlightMinimumQt?: number;
   maximumQt?: number;
-  /** Where the engine throws off what stands above; below the maximum. Filled only to here. */
+  /** Level above which the engine throws oil overboard; below the maximum. Filled only to here. */
   throwsOffQt?: number;
-  /** What one container holds, US quarts, > 0. */
+  /** Capacity of one container, US quarts, > 0. */
   containerQt: number;
-  /** What the dipstick is marked for; absent: it does not matter. */
+  /** Whether the dipstick is marked for hot or cold oil; absent: no difference. */
   markedFor?: OilHeat;
-  /** How much lower it reads hot than cold, while part of the oil is still up in the engine, US quarts. */
+  /** Reduction of a hot reading, while oil is still up in the engine, US quarts. */
   hotReadsLowerQt?: number;
-  /** The grades that may go in, as they stand on the bottle; the usual one first. */
+  /** Approved grades, as on the bottle; the usual one first. */
   grades?: string[];
-  /** The oil is in a tank of its own, and is read only after the propeller was turned. */
+  /** Dry sump: read only after the propeller was turned. */
   drySump?: boolean;
   source: Source;
 }
@@ -33,9 +33,9 @@ export interface OilInput {
 }
 
 export interface OilResult {
-  /** Full containers to add now; 0 when nothing should go in. */
+  /** Full containers to add now; 0 if none should be added. */
   addContainers: number;
-  /** The level as the dipstick is meant to be read. */
+  /** Level corrected to the dipstick's marking. */
   levelQt: number;
   judgement: Judgement;
 }
@@ -44,11 +44,11 @@ const CAUTION =
   "Use only the right grade from an unopened container. Cap finger-tight. Never fill above the maximum.";
 
 /**
- * Judges an oil level in US quarts against minimum and maximum and says how much to add. A container goes in only when it fits whole under the
- * maximum, or under the level above which the engine throws it off; below the minimum as many as bring the level to it. A reading that is
- * hot on a dipstick marked for cold, or the other way round, is brought to what the dipstick means.
- * Valid range: level ≥ 0, container > 0; throws QuantityError otherwise. Without a minimum and maximum on file: "unjudged".
- * Source: the profile's limits; the rule of the full container is common practice.
+ * Judges an oil level in US quarts against minimum and maximum, and calculates how much to add. A container is added only if it
+ * fits whole below the maximum, or below the level at which the engine throws oil overboard; below the minimum, as many as reach
+ * it. A reading hot on a dipstick marked for cold oil, or the reverse, is corrected.
+ * Valid range: level ≥ 0, container > 0; throws QuantityError otherwise. Without minimum and maximum on file: "unjudged".
+ * Source: the profile's limits; adding full containers only is common practice.
  * @example judgeOil({ levelQt: 5.2, profile, longFlight: false }).addContainers // 1, with minimum 6, maximum 8
  */
 export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput): OilResult {
@@ -78,7 +78,7 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
     ceilingQt < maximumQt ? `${q(ceilingQt)}, above which this engine throws oil overboard` : "the maximum";
   const limit = `${limitText({ min: minimumQt, max: maximumQt, unit: "US qt", source })}${useLong ? ", long flight" : ""}`;
   const base = { id, subject, scope: "day" as const, reading, limit, source };
-  // A hair of tolerance so that 7 + 1 fits under 8 in binary fractions.
+  // Tolerance for floating-point error, so that 7 + 1 fits under 8.
   const fits = Math.max(0, Math.floor((ceilingQt - levelQt) / containerQt + 1e-9));
 
   if (levelQt > maximumQt)
@@ -129,7 +129,7 @@ export function judgeOil({ levelQt: read, profile, longFlight, heat }: OilInput)
   };
 }
 
-/** The level as the dipstick means it: a hot reading on a dipstick marked for cold stands too low by what is still up in the engine. */
+/** Corrects a reading to the dipstick's marking: hot readings are lower by the oil still up in the engine. */
 function asMarked(readQt: number, heat: OilHeat | undefined, profile: OilProfile) {
   const { markedFor, hotReadsLowerQt = 0 } = profile;
   if (!heat || !markedFor || heat === markedFor || hotReadsLowerQt === 0)
@@ -148,8 +148,8 @@ function containers(count: number, containerQt: number): string {
 }
 
 /**
- * Why this oil must not go in: a grade that is not on the engine's list, an opened container, or more than fits. Undefined: nothing speaks
- * against it. Valid range: amounts ≥ 0; throws QuantityError otherwise. Source: the profile; the unopened container is common practice.
+ * Why this oil must not be added: an unapproved grade, an opened container, or more than fits. Undefined if it is fine. Valid
+ * range: amounts ≥ 0; throws QuantityError otherwise. Source: the profile; using unopened containers is common practice.
  */
 export function oilAdditionFault(
   oil: { qt: number; grade?: string; sealed: boolean },

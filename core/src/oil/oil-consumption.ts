@@ -3,29 +3,29 @@ import { slopeChange } from "../trend/slope-change";
 import { type RobustLine, theilSen } from "../trend/theil-sen";
 import { assertNotNegative, QuantityError } from "../units/convert";
 
-/** One line of an engine's oil log. */
+/** One entry of an engine's oil log. */
 export interface OilEntry {
   /** ISO 8601, UTC. */
   at: string;
   entry: "level" | "added";
   /** US quarts. */
   qt: number;
-  /** The hour meter then; an addition without one belongs to the reading before it. */
+  /** Hour meter at the time; an addition without one belongs to the previous reading. */
   hours?: number;
-  /** Which engine of a twin. */
+  /** Engine of a twin. */
   engine?: string;
   heat?: "hot" | "cold";
   grade?: string;
 }
 
-/** Oil used up to an hour of the meter, additions counted in. */
+/** Cumulative oil used at an hour meter reading, including additions. */
 export interface OilUse {
   at: string;
   hours: number;
   levelQt: number;
   /** Since the first reading, US quarts. */
   usedQt: number;
-  /** What was put in after the reading before this one, US quarts. */
+  /** Added since the previous reading, US quarts. */
   addedQt: number;
 }
 
@@ -39,37 +39,37 @@ export interface OilRate {
 
 export interface OilTrend {
   use: OilUse[];
-  /** Lines of the log that cannot be: the hour meter went back. */
+  /** Invalid entries: the hour meter went back. */
   faults: { at: string; reason: string }[];
-  /** Over all readings; absent where there are too few. */
+  /** Over all readings; absent with too few. */
   overall?: OilRate;
-  /** Since it changed, else over the last readings. */
+  /** Since the latest change, else over the last readings. */
   recent?: OilRate;
-  /** When it changed, and what it was before. */
+  /** Time of the change, and the rate before. */
   change?: { at: string; hours: number; before: OilRate; z: number };
-  /** The usual flight between two readings, hours. */
+  /** Median time between readings, hours. */
   usualFlightH?: number;
   tooFew?: string;
 }
 
-/** Fewer readings than this, and nothing is said about a trend (our own bound: Sen's interval is wider than the slope below it). */
+/** Minimum readings for a trend (own limit: below it Sen's interval is wider than the slope). */
 export const LEAST_READINGS = 6;
-/** How many readings make "now", where nothing has changed. */
+/** Readings that count as recent if nothing has changed. */
 const RECENT_READINGS = 12;
-/** A change is looked for among so many readings: an older one is no news, and a new one would drown among thousands. */
+/** Readings searched for a change: an older change is no longer news, and a new one would be lost among thousands. */
 const NEWS_READINGS = 41;
-/** A change so clear, in standard deviations, is told: every reading looks anew, at many places. */
+/** Significance of a reported change, in standard deviations: high, because every reading repeats the test at many places. */
 const CHANGE_Z = 4;
-/** A dipstick can be read to about this, US quarts, one standard deviation (common practice). */
+/** Reading precision of a dipstick, US quarts, one standard deviation (common practice). */
 export const DIPSTICK_SIGMA_QT = 0.15;
-/** And by at least this part of what it was: less is of no use to anyone (our own bound). */
+/** Minimum relative change: smaller ones are of no practical use (own limit). */
 const CHANGE_PART = 0.25;
 
 /**
- * How much oil one engine uses, from its log: readings and additions become a running total over the hour meter, whose robust slope is the
- * consumption. Where the line bends clearly among the last readings, it has changed: then, "recent" begins there.
- * Valid range: entries of one engine in any order; levels and additions ≥ 0 (QuantityError otherwise). A line whose meter went back is
- * left out and named. Source: Sen 1968, see there.
+ * Calculates an engine's oil consumption: readings and additions give a cumulative total over the hour meter, whose robust slope
+ * is the rate. If the line bends clearly within the last readings, the rate has changed there, and "recent" starts at that point.
+ * Valid range: entries of one engine in any order; levels and additions ≥ 0 (QuantityError otherwise). An entry whose meter went
+ * back is left out and named. Source: Sen 1968, see there.
  */
 export function oilTrend(entries: readonly OilEntry[]): OilTrend {
   const { use, faults } = oilUse(entries);
@@ -98,24 +98,24 @@ export function oilTrend(entries: readonly OilEntry[]): OilTrend {
   return { ...result, recent: use.length > RECENT_READINGS ? rateOf(use.slice(-RECENT_READINGS)) : overall };
 }
 
-/** The lines by their time; mostly they come like that. */
+/** Entries by time; usually they already are. */
 function inTime(entries: readonly OilEntry[]): readonly OilEntry[] {
   const rising = entries.every((entry, i) => i === 0 || (entries[i - 1] as OilEntry).at <= entry.at);
   return rising ? entries : [...entries].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : 0));
 }
 
-/** The running total of oil used, one point a reading. A second reading at the same hour (after an addition) takes the place of the first. */
+/** Cumulative oil used, one point per reading. A second reading at the same hour (after an addition) replaces the first. */
 function oilUse(entries: readonly OilEntry[]): Pick<OilTrend, "use" | "faults"> {
   const use: OilUse[] = [];
   const faults: OilTrend["faults"] = [];
-  /** Put in since the first reading, and since the last one. */
+  /** Added since the first reading, and since the last one. */
   let total = 0;
   let added = 0;
   const ordered = inTime(entries);
   for (const { entry, qt, hours, at } of ordered) {
     assertNotNegative(entry === "added" ? "An addition of oil" : "The oil level", qt);
     if (entry === "added") {
-      // What went in before the first reading is in that reading.
+      // Oil added before the first reading is part of it.
       if (use.length > 0) total += qt;
       added += qt;
       continue;
@@ -156,17 +156,17 @@ function rateByLine(line: RobustLine): OilRate {
 }
 
 export interface OilForecast {
-  /** Flights of the usual length that end above the minimum, from the level now. */
+  /** Flights of usual length that end above the minimum, from the present level. */
   flights: number;
-  /** By the ends of the interval: at the least, at the most; the latter absent where it may use none at all. */
+  /** Interval: at least, at most; the latter absent if consumption may be zero. */
   atLeast: number;
   atMost?: number;
   hours: number;
 }
 
 /**
- * After how many flights the level is below the minimum, if it goes on as of late.
- * Valid range: level and minimum ≥ 0, flight > 0; throws QuantityError otherwise. Undefined where it uses nothing that can be measured.
+ * Number of flights until the level is below the minimum at the recent rate.
+ * Valid range: level and minimum ≥ 0, flight > 0; throws QuantityError otherwise. Undefined without measurable consumption.
  * @example forecastOil(7, 6, { perH: 0.25, … }, 1).flights // 4
  */
 export function forecastOil(

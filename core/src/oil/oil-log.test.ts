@@ -25,7 +25,7 @@ const profile: OilProfile = {
 
 const day = (n: number) => new Date(Date.UTC(2026, 0, 1 + n, 9)).toISOString();
 
-/** An engine that is read before every flight and topped up by whole quarts, with a dipstick that is read to a tenth or so. */
+/** An engine read before every flight and topped up by whole quarts, with the dipstick read to about a tenth. */
 function engine(
   flights: number,
   perH: (flight: number) => number,
@@ -86,7 +86,7 @@ describe("an oil level", () => {
 
 describe("consumption", () => {
   test("counts what was put in", () => {
-    // 7.0, then 6.4 after 3 h, a quart in, 7.0 after 5 h: 0.6 and then 1 − 0.6 = 0.4 more.
+    // 7.0, then 6.4 after 3 h, one quart added, 7.0 after 5 h: 0.6 and then 1 − 0.6 = 0.4 more.
     const { use } = oilTrend([
       { at: day(1), entry: "level", qt: 7, hours: 10 },
       { at: day(2), entry: "level", qt: 6.4, hours: 13 },
@@ -162,7 +162,8 @@ describe("consumption", () => {
 describe("what lies ahead", () => {
   const rate = { perH: 0.25, low: 0.2, high: 0.4, readings: 12 };
 
-  // By hand: a quart above the minimum at a quarter an hour are four hours: three flights of 1.2 h; by the interval two to four.
+  // By hand: one quart above the minimum at a quarter per hour is four hours: three flights of 1.2 h; by the interval two to
+  // four.
   test("is counted in this aircraft's usual flights", () => {
     expect(forecastOil(7, 6, rate, 1.2)).toEqual({ flights: 3, atLeast: 2, atMost: 4, hours: 4 });
     expect(forecastOil(5.5, 6, rate, 1.2)?.flights).toBe(0);

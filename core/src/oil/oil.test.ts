@@ -11,7 +11,7 @@ const profile: OilProfile = {
 const judge = (levelQt: number, longFlight = false, given: OilProfile | undefined = profile) =>
   judgeOil({ levelQt, profile: given, longFlight });
 
-// Common practice: a container goes in only when it fits whole under the maximum; never above it.
+// Common practice: a container is added only if it fits whole below the maximum.
 test.each([
   [5.2, "stop", 1],
   [4.9, "stop", 2],

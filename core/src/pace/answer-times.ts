@@ -4,17 +4,17 @@ import type { PreflightState } from "../checklist/stream/preflight-state";
 
 export interface TimedAnswer {
   item: Item;
-  /** Milliseconds of the device's clock. */
+  /** Milliseconds of the device clock. */
   at: number;
-  /** Seconds since the answer before it, or since the beginning; what an interruption took is left out. */
+  /** Seconds since the previous answer or the start, without interruptions. */
   seconds: number;
-  /** The card that it was answered on in one go with others; the first of them has the time, the others none. */
+  /** Card answered together with others; the first answer carries the time, the others zero. */
   card?: string;
 }
 
 /**
- * How long each answer took, in the order in which they were given. An answer that was given again counts with its last time.
- * Valid range: any state; a clock that was set back counts as no time. Complexity: O(n log n).
+ * Duration of each answer, in order. A repeated answer counts with its last time.
+ * Valid range: any state; a clock set back counts as zero. Complexity: O(n log n).
  */
 export function answerTimes(list: ComposedList, state: PreflightState): TimedAnswer[] {
   const flows = Object.values(state.flowed).map(({ at, eventId }) => ({
@@ -27,7 +27,7 @@ export function answerTimes(list: ComposedList, state: PreflightState): TimedAns
       const item = itemById(list, id);
       return item ? [{ item, at: Date.parse(answer.at), eventId: answer.eventId }] : [];
     })
-    // A station done from memory is no answer, but the time up to it is spent.
+    // A station done from memory is not an answer, but its time counts.
     .concat(flows)
     .sort((a, b) => a.at - b.at || (a.eventId < b.eventId ? -1 : 1));
   const away = state.interruptions.map(({ at, since, resumedAt }) => ({

@@ -6,22 +6,22 @@ import { minimumSeconds } from "./look-time";
 
 export interface HastyRun {
   items: Item[];
-  /** How long they took together. */
+  /** Total duration. */
   seconds: number;
-  /** How long they take at the least. */
+  /** Minimum duration. */
   leastSeconds: number;
   stationIds: string[];
 }
 
-/** So few answers in a row say nothing about a person: a thumb may have waited for the eye. */
+/** Minimum number of answers; fewer say nothing about a person. */
 const FEWEST = 4;
-/** And so little time lacking: clocks and thumbs are not that exact. */
+/** Minimum shortfall in seconds, given the accuracy of clocks and thumbs. */
 const LACKING_SECONDS = 2;
 
-/** What is written down within so long of a trace came out of it, milliseconds. */
+/** Answers within this time of a trace came from it, milliseconds. */
 const OUT_OF_A_TRACE_MS = 1500;
 
-/** Something that was done in one go: one answer, or a whole station from memory. */
+/** One action: an answer, or a whole station from memory. */
 interface Doing {
   items: Item[];
   at: number;
@@ -30,9 +30,9 @@ interface Doing {
 }
 
 /**
- * Runs of at least four items in a row that came faster than a person can look: together at least two seconds less than the least
- * time for each. Of overlapping runs the one that lacks most. A station done from memory counts with its flow; reading it afterwards
- * is quick, and rightly so; what was read out of an engine's trace asked no eye. Complexity: O(n log n).
+ * Finds runs of at least four items answered faster than a person can look: at least two seconds below their summed minimum
+ * times. Of overlapping runs, the one with the largest shortfall. A station done from memory counts with its flow, its quick
+ * reading afterwards does not; answers from a trace are exempt. Complexity: O(n log n).
  */
 export function rushedSequences(list: ComposedList, state: PreflightState): HastyRun[] {
   const runs: HastyRun[] = [];
@@ -68,7 +68,7 @@ function doings(list: ComposedList, state: PreflightState): Doing[] {
       least: minimumSeconds(item),
       card: card && `${card} ${at}`,
     }));
-  // One answer to several parts is one doing: as long as all of its looks, and no hasty row of answers.
+  // One answer to several parts is one action with the minimum time of all its parts.
   const single: (Doing & { card?: string | undefined })[] = [];
   for (const one of given) {
     const last = single.at(-1);
@@ -96,7 +96,7 @@ function asRun(run: readonly Doing[]): HastyRun {
   };
 }
 
-/** A run in one kind sentence: what was seen, and what it means. */
+/** One friendly sentence about a run. */
 export function hastyText({ items, seconds }: HastyRun): string {
   return `${items.length} items in ${Math.max(1, Math.round(seconds))} s: too fast to have looked at each one.`;
 }

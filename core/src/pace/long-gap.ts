@@ -2,15 +2,15 @@ import { type ComposedList, phaseOf } from "../checklist/list/compose-list";
 import { currentItem } from "../checklist/next-item";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 
-/** So long nobody looks at one thing: something came in between (common practice). */
+/** Minutes without an answer that suggest an interruption (common practice). */
 export const LONG_GAP_MIN = 4;
-/** Away from the screen for longer than this is more than a glance at a message (common practice). */
+/** Seconds away from the screen that are more than a glance at a message (common practice). */
 export const AWAY_SECONDS = 5;
 
 /**
- * Since when nothing was done, where that is long enough to be an interruption nobody told of. `now` in milliseconds of the device's clock.
- * With the engine running one waits for the oil to warm, so from the run-up on a gap is no interruption; nor is one before the first answer,
- * while one is open, or after the signature. ISO 8601, undefined where there is none. Source: four minutes by common practice.
+ * Start of an unreported interruption, if nothing was done for long enough. `now` in milliseconds of the device clock. From the
+ * run-up on, gaps do not count, since the oil has to warm up; nor do gaps before the first answer, during an interruption, or
+ * after the signature. ISO 8601, undefined if there is none. Source: four minutes by common practice.
  */
 export function longGapSince(list: ComposedList, state: PreflightState, now: number): string | undefined {
   const { lastAt, signed, interruptions } = state;

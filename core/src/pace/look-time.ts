@@ -1,8 +1,8 @@
 import type { Item, ItemKind } from "../aircraft/aircraft-type";
 
 /**
- * The least time in seconds in which a person can do an item at all: reach, look and press (common practice, set on the quick side so
- * that nobody who looked is told that he did not).
+ * Minimum seconds to do an item: reach, look and press (common practice, deliberately short, so that nobody who looked is accused
+ * of rushing).
  */
 const LEAST: Record<ItemKind, number> = {
   look: 1,
@@ -18,10 +18,10 @@ const LEAST: Record<ItemKind, number> = {
   confirm: 2,
   observe: 1.5,
 };
-/** For each thing that is counted (common practice). */
+/** Per counted thing (common practice). */
 const EACH = 0.25;
 
-/** Seconds that this item takes at the least. Valid range: any item; a held one takes as long as it is held. */
+/** Minimum seconds for an item. Valid range: any item; a held one takes as long as it is held. */
 export function minimumSeconds(item: Pick<Item, "kind" | "expected" | "seconds">): number {
   if (item.kind === "time") return item.seconds ?? 0;
   return LEAST[item.kind] + (item.kind === "count" ? EACH * (item.expected ?? 1) : 0);

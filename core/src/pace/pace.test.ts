@@ -57,7 +57,7 @@ describe("the least time for a look", () => {
 describe("answers faster than a person can look", () => {
   test("are told with their items: twelve items in eight seconds (the trade's own example)", () => {
     const state = walk(...Array.from({ length: 12 }, (_, i) => answer(60 + (i * 8) / 12, `left.${i}`)));
-    // The first one came after a minute: only the eleven behind it are hasty.
+    // The first answer came after a minute: only the eleven after it are rushed.
     const [run, ...more] = rushedSequences(list, state);
     expect(more).toEqual([]);
     expect(run?.items).toHaveLength(11);
@@ -85,7 +85,7 @@ describe("answers faster than a person can look", () => {
     const read = { itemId: "left.0", from: "monitor" as const, notes: [], rpm: [], steps: [] };
     const batch = Array.from({ length: 8 }, (_, i) => answer(90 + i * 0.01, `left.${i}`));
     expect(rushedSequences(list, walk([90, "run-up.read", read], ...batch))).toEqual([]);
-    // The same answers without a trace, or long after it, are hasty.
+    // The same answers without a trace, or long after it, are rushed.
     expect(rushedSequences(list, walk(...batch))).toHaveLength(1);
     expect(rushedSequences(list, walk([60, "run-up.read", read], ...batch))).toHaveLength(1);
   });

@@ -2,7 +2,7 @@ import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import { answerTimes } from "./answer-times";
 
-/** Seconds spent at each station, interruptions left out. A station flowed from memory counts with its flow. */
+/** Seconds spent at each station, without interruptions. A station flowed from memory counts with its flow. */
 export function stationTimes(list: ComposedList, state: PreflightState): Record<string, number> {
   const seconds: Record<string, number> = {};
   for (const { item, seconds: took } of answerTimes(list, state))
@@ -12,7 +12,7 @@ export function stationTimes(list: ComposedList, state: PreflightState): Record<
   return seconds;
 }
 
-/** The stations of the lap in the order in which somebody stood there, with every return. */
+/** Stations of the walkaround in the order visited, with every return. */
 export function stationVisits(list: ComposedList, state: PreflightState): string[] {
   const lap = new Set(list.stations.filter((s) => s.phase === "lap").map((s) => s.id));
   const flows = Object.entries(state.flowed).map(([station, flow]) => ({ station, at: Date.parse(flow.at) }));
@@ -26,7 +26,7 @@ export function stationVisits(list: ComposedList, state: PreflightState): string
     .filter((station, i, all) => station !== all[i - 1]);
 }
 
-/** One earlier walk as far as pace and order go. */
+/** An earlier preflight, as needed for pace and order. */
 export interface EarlierWalk {
   preflightId: string;
   crewId: string;
@@ -38,19 +38,20 @@ export interface EarlierWalk {
 export interface StationPace {
   stationId: string;
   seconds: number;
-  /** The middle of this pilot's own earlier times, and of everybody's; absent with fewer than three. */
+  /** Median of this pilot's earlier times, and of everyone's; absent with fewer than three. */
   ownSeconds?: number;
   groupSeconds?: number;
-  /** Less than half of one's own usual time: something may have been left out. */
+  /** Less than half of the pilot's usual time: something may have been left out. */
   quick: boolean;
 }
 
-/** So many earlier walks make a usual value. */
+/** Minimum earlier preflights for a usual value. */
 const USUAL_FROM = 3;
 
 /**
- * Time at each station against the pilot's own usual time and the group's: medians, since one long talk must not set it.
- * Valid range: any walks of the same aircraft type; those of the walk itself are to be left out by the caller.
+ * Compares the time at each station with the pilot's usual time and the group's, by medians, so that one long conversation does
+ * not matter.
+ * Valid range: any preflights of the same aircraft type; the caller leaves out the present one.
  */
 export function comparePace(
   now: Readonly<Record<string, number>>,

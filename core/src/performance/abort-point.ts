@@ -1,19 +1,19 @@
 import { assertNotNegative } from "../units/convert";
 
-/** Something beside the runway that can be seen, so far from where the take-off begins, m. */
+/** A visible landmark beside the runway, with its distance from the start of the take-off, m. */
 export interface RunwayMark {
   name: string;
   atM: number;
 }
 
 export interface AbortPoint {
-  /** Half of the run that is available. */
+  /** Half of the available run. */
   atM: number;
-  /** By then so much has to be on the airspeed indicator, kt. */
+  /** Airspeed that must be reached by then, kt. */
   speedKt: number;
-  /** What stands there or just before, with how far before it is. */
+  /** Last landmark at or before that point, with its distance. */
   mark?: RunwayMark;
-  /** Where seven tenths of the speed are reached on paper: behind the point, nothing has to be tried. */
+  /** Calculated distance for seven tenths of the speed: beyond the point, the take-off is hopeless. */
   expectedAtM: number;
 }
 
@@ -22,9 +22,10 @@ const PART_OF_SPEED = 0.7;
 const PART_OF_RUN = 0.5;
 
 /**
- * Where a take-off is given up: seven tenths of the lift-off speed by half of the run that is available. Valid range: numbers ≥ 0; throws QuantityError otherwise.
- * Source: common practice; with even acceleration, seven tenths of the speed need half of the roll (0.7² = 0.49).
- * The mark is the last one before the point: what comes behind it comes too late.
+ * Abort point of a take-off: seven tenths of the lift-off speed by half of the available run. Valid range: numbers ≥ 0; throws
+ * QuantityError otherwise.
+ * Source: common practice; with constant acceleration, seven tenths of the speed need half of the roll (0.7² = 0.49). The
+ * landmark is the last one before the point.
  */
 export function abortPoint(
   { toraM, rollM, liftOffKt }: { toraM: number; rollM: number; liftOffKt: number },
@@ -35,7 +36,7 @@ export function abortPoint(
   assertNotNegative("The lift-off speed", liftOffKt);
   const atM = toraM * PART_OF_RUN;
   const expectedAtM = rollM * PART_OF_SPEED ** 2;
-  // A mark where the speed cannot be there yet would stop every take-off.
+  // A landmark before the speed can be reached would abort every take-off.
   const mark = [...marks]
     .filter((one) => one.atM <= atM && one.atM >= expectedAtM)
     .sort((a, b) => b.atM - a.atM)[0];

@@ -4,7 +4,8 @@ const FT_PER_NM = 6076.12;
 const FT_PER_M = 1 / 0.3048;
 
 /**
- * The gradient of a climb over the ground, percent: feet a minute at a true airspeed (kt), with so much wind against. Valid range: speed above the tailwind, else QuantityError.
+ * Climb gradient over the ground, percent, from a rate in feet per minute, true airspeed (kt) and headwind. Valid range: speed
+ * above the tailwind, else QuantityError.
  * Source: trigonometry. @example climbGradient(500, 75, 0) // 6.6 %
  */
 export function climbGradient(fpm: number, trueKt: number, alongKt: number): number {
@@ -13,13 +14,16 @@ export function climbGradient(fpm: number, trueKt: number, alongKt: number): num
   return ((fpm * 60) / (groundKt * FT_PER_NM)) * 100;
 }
 
-/** True airspeed of an indicated one at a density altitude (ft): the ratio of densities in the standard atmosphere. Source: ICAO Doc 7488. Valid range: −5,000 to 20,000 ft. */
+/**
+ * True airspeed for an indicated one at a density altitude (ft): from the density ratio of the standard atmosphere. Source: ICAO
+ * Doc 7488. Valid range: −5,000 to 20,000 ft.
+ */
 export function trueSpeedKt(indicatedKt: number, densityAltitudeFt: number): number {
   const ratio = (1 - 6.8756e-6 * densityAltitudeFt) ** 4.2559;
   return indicatedKt / Math.sqrt(ratio);
 }
 
-/** What stands beyond the end of a runway. */
+/** An obstacle beyond the end of a runway. */
 export interface Obstacle {
   what: string;
   heightFt: number;
@@ -28,7 +32,8 @@ export interface Obstacle {
 }
 
 /**
- * How far above an obstacle one comes, ft, below zero where into it: 50 ft where the take-off distance ends that is needed, then the climb. Valid range: distances in m ≥ 0.
+ * Height above an obstacle, ft, negative if below it: 50 ft at the end of the take-off distance needed, then the climb gradient.
+ * Valid range: distances in m ≥ 0.
  * Source: common practice.
  */
 export function aboveObstacleFt(

@@ -3,22 +3,22 @@ import { assertFinite, assertNotNegative, QuantityError } from "../units/convert
 import type { HandbookCorrections, PerformanceProfile } from "./performance-profile";
 import { type ChartPoint, readChart } from "./read-chart";
 
-/** What the surface is like. */
+/** Condition of the surface. */
 export type SurfaceState = "dry" | "wet" | "soft";
 
-/** What a distance depends on besides the aircraft. */
+/** Conditions besides the aircraft that affect a distance. */
 export interface DistanceConditions extends ChartPoint {
-  /** Elevation of the field, for a handbook that gives one distance at sea level. */
+  /** Field elevation, for a handbook that gives a single distance at sea level. */
   elevationFt: number;
-  /** Along the runway: below zero from behind. The least that can come, with the wind as it swings and gusts. */
+  /** Wind along the runway, negative for a tailwind: the least favourable, with variation and gusts. */
   alongKt: number;
   grass: boolean;
   state: SurfaceState;
-  /** Up in the direction of take-off or landing: above zero. */
+  /** Slope in the direction of take-off or landing: positive uphill. */
   slopePercent: number;
 }
 
-/** One thing that makes a distance longer or shorter, and who says so. */
+/** A correction of a distance, with its source. */
 export interface Factor {
   what: string;
   by: number;
@@ -26,13 +26,13 @@ export interface Factor {
 }
 
 export interface DistanceNeeded {
-  /** On the ground and over 50 ft, before the safety factor, m. */
+  /** Ground roll and distance over 50 ft, before the safety factor, m. */
   rollM: number;
   over50M: number;
-  /** What was put on it, in the order in which it was. */
+  /** Corrections applied, in order. */
   factors: Factor[];
   safety: Factor;
-  /** With the safety factor: what the runway has to have. */
+  /** With the safety factor: the length required. */
   neededM: number;
 }
 
@@ -47,7 +47,10 @@ const HALF_WIND: Source = {
   example: false,
 };
 
-/** What the leaflet says of take-off and landing: for mass, elevation and temperature where the handbook has no chart; the rest where it has no figure of its own. */
+/**
+ * Factors of the leaflet for take-off and landing: those for mass, elevation and temperature apply if the handbook has no chart,
+ * the others if it has no figure of its own.
+ */
 const PUBLISHED = {
   takeOff: {
     mass: 1.2,
@@ -75,15 +78,17 @@ const PUBLISHED = {
   },
 } as const;
 
-/** By how much each published factor works; the steps to which it belongs stand in the leaflet: a tenth of the mass, 1,000 ft, 10 °C, 2 %, a tenth of the speed. */
+/** Published factors, each per step of the leaflet: a tenth of the mass, 1,000 ft, 10 °C, 2 %, a tenth of the speed. */
 export const publishedFactors = (way: "takeOff" | "landing") => PUBLISHED[way];
 
 /**
- * The distance that take-off or landing needs. The handbook's chart or single distance first, then its own corrections, then the published ones for what it does not name, then the
- * safety factor (1.33 and 1.43 unless another is given; never below 1). Factors multiply; between the leaflet's steps they go by their power, so that two steps are the factor twice.
- * Valid range: inside the chart, state and numbers finite, mass and elevation ≥ 0 or as charted; throws OffChart and QuantityError otherwise.
- * Source: the aircraft's handbook; UK CAA Safety Sense Leaflet on aeroplane performance (from memory).
- * Heavier, hotter, higher, more from behind never comes out shorter.
+ * Distance needed for take-off or landing: the handbook's chart or single distance, its corrections, published corrections for
+ * what it does not cover, then the safety factor (1.33 and 1.43 unless given; never below 1). Factors multiply; between the
+ * leaflet's steps they are exponentiated, so two steps apply the factor twice.
+ * Valid range: inside the chart, finite state and numbers, mass and elevation ≥ 0 or as charted; throws OutsideChartError and
+ * QuantityError otherwise.
+ * Source: the aircraft's handbook; UK CAA Safety Sense Leaflet on aeroplane performance (from memory). Monotonic: heavier,
+ * hotter, higher or more tailwind never gives a shorter distance.
  */
 export function distanceNeeded(
   profile: PerformanceProfile,
@@ -132,7 +137,7 @@ export function distanceNeeded(
     );
   else if (grass && own === undefined) put("dry grass", published.grass, LEAFLET);
   else if (!grass && state === "wet") put("wet", published.wetPaved, LEAFLET);
-  // Uphill costs on take-off, downhill on landing; what it saves the other way is not counted.
+  // Uphill lengthens take-off, downhill landing; the opposite benefit is not counted.
   const against = way === "takeOff" ? slopePercent : -slopePercent;
   if (against > 0) put(way === "takeOff" ? "uphill" : "downhill", published.slope ** (against / 2), LEAFLET);
   const all = factors.reduce((product, { by }) => product * by, 1);
@@ -163,7 +168,7 @@ function windFactor(
   const head = corrections?.headwindPercentPerKt;
   const tail = corrections?.tailwindPercentPerKt;
   if (alongKt > 0 && head !== undefined)
-    // Never less than a third of itself, whatever blows: no handbook's line goes on for ever.
+    // At least a third of the distance in any headwind, since no handbook's line extends forever.
     put("headwind", Math.max(1 / 3, 1 - (head * alongKt * 0.5) / 100), HALF_WIND);
   if (alongKt < 0 && tail !== undefined) put("tailwind", 1 + (tail * -alongKt * 1.5) / 100, HALF_WIND);
   else if (alongKt < 0) put("tailwind", tailFactor ** (-alongKt / (speedKt * 0.1)), LEAFLET);

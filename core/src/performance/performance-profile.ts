@@ -1,6 +1,6 @@
 import type { Source } from "../judgement/judgement";
 
-/** Numbers over pressure altitude, temperature and, where there is more than one, mass. Each axis goes up; as many numbers as the axes cross. */
+/** Values over pressure altitude, temperature and, if there is more than one, mass. Each axis increases. */
 export interface Chart {
   kg: number[];
   pressureAltitudeFt: number[];
@@ -9,16 +9,16 @@ export interface Chart {
   values: number[][][];
 }
 
-/** What a handbook says of one of take-off and landing. */
+/** Handbook chart for take-off or landing. */
 export interface DistanceChart {
   kind: "chart";
-  /** On the ground, and to or from 50 ft, m. */
+  /** Ground roll and distance to or from 50 ft, m. */
   rollM: Chart;
   over50M: Chart;
   source: Source;
 }
 
-/** All that some handbooks give: one distance, at one mass, at sea level on a standard day. The published factors do the rest. */
+/** A single distance, at one mass, at sea level on a standard day, as some handbooks give. Published factors do the rest. */
 export interface SingleDistance {
   kind: "single";
   kg: number;
@@ -27,9 +27,9 @@ export interface SingleDistance {
   source: Source;
 }
 
-/** How the handbook itself corrects its distances; what it does not name is corrected by the published factors. */
+/** The handbook's own corrections; published factors cover the others. */
 export interface HandbookCorrections {
-  /** By so many percent shorter for each knot against, and longer for each from behind. */
+  /** Percent shorter per knot of headwind, and longer per knot of tailwind. */
   headwindPercentPerKt?: number;
   tailwindPercentPerKt?: number;
   /** Dry grass: percent of the ground roll. */
@@ -45,16 +45,16 @@ export interface PerformanceProfile {
   /** Over the threshold. */
   approachKt: number;
   climbKt: number;
-  /** Feet a minute. */
+  /** Feet per minute. */
   climbFpm?: { chart: Chart; source: Source };
-  /** With one engine, and the distance to accelerate and stop, m: twins. */
+  /** Twins: rate of climb on one engine, and accelerate-stop distance, m. */
   oneEngineFpm?: { chart: Chart; source: Source };
   accelerateStopM?: { chart: Chart; source: Source };
-  /** Speed for the best climb with one engine. */
+  /** Speed for best climb on one engine. */
   oneEngineKt?: number;
 }
 
-/** How a glider may be launched, and in which wind; its tug's climb. */
+/** Launch methods of a glider with their wind limits, and the tug's climb. */
 export interface LaunchProfile {
   winch?: LaunchLimit;
   aerotow?: LaunchLimit & { climbFpm?: number };
@@ -68,7 +68,7 @@ export interface LaunchLimit {
   source: Source;
 }
 
-/** What a runway declares; where it declares nothing, that is not known and no number stands for it. */
+/** Declared distances of a runway; absent ones are unknown and never assumed. */
 export interface Declared {
   /** Take-off run, take-off, accelerate-stop and landing distance available, m. */
   toraM: number;
@@ -80,7 +80,10 @@ export interface Declared {
 const rises = (axis: readonly number[]) =>
   axis.every((value, i) => i === 0 || value > (axis[i - 1] as number));
 
-/** What a chart cannot mean: an axis that does not rise, a hole, a distance that gets shorter where it is heavier, hotter or higher. */
+/**
+ * Faults in a chart: an axis that does not increase, a missing value, a distance that gets shorter with more mass, heat or
+ * height.
+ */
 export function chartFaults(chart: Chart, path: string, falls = false): { path: string; expected: string }[] {
   const faults: { path: string; expected: string }[] = [];
   for (const axis of ["kg", "pressureAltitudeFt", "celsius"] as const)
@@ -110,7 +113,7 @@ export function chartFaults(chart: Chart, path: string, falls = false): { path: 
   return faults;
 }
 
-/** What a profile cannot mean; paths as in the file. */
+/** Faults in a profile; paths as in the file. */
 export function performanceFaults(profile: PerformanceProfile): { path: string; expected: string }[] {
   return [
     ...(["takeOff", "landing"] as const).flatMap((way) => {

@@ -21,7 +21,7 @@ import {
 
 const source: Source = { kind: "handbook", text: "example", example: true };
 
-/** A chart that is flat in nothing and bent nowhere: what it says between its lines is known. */
+/** A linear chart, so that values between its lines are known. */
 const LINEAR: Chart = {
   kg: [800, 1000],
   pressureAltitudeFt: [0, 2000, 4000],
@@ -96,7 +96,8 @@ test("a hole, an axis that turns, a distance that gets shorter where it is hotte
 });
 
 /**
- * UK CAA Safety Sense Leaflet on aeroplane performance: its table of factors (from memory), each alone at its own step, then multiplied.
+ * UK CAA Safety Sense Leaflet on aeroplane performance: its table of factors (from memory), each alone at one step, then
+ * multiplied.
  */
 test.each<[string, Partial<DistanceConditions>, number, number]>([
   ["mass +10 %", { kg: 1100 }, 1.2, 1.1],
@@ -121,7 +122,7 @@ test("a tailwind of a tenth of the speed is a fifth longer; the leaflet's safety
   const hot = distanceNeeded(SINGLE, "takeOff", at({ kg: 1100, celsius: 25, grass: true, slopePercent: 2 }));
   expect(hot.over50M).toBeCloseTo(400 * 1.2 * 1.1 * 1.2 * 1.1, 6);
   expect(hot.factors.map(({ what }) => what)).toEqual(["mass", "temperature", "dry grass", "uphill"]);
-  // Nobody's factor makes it shorter than it is; a greater one counts.
+  // A requested factor below 1 is ignored; a larger one counts.
   expect(distanceNeeded(SINGLE, "takeOff", at(), 0.5).neededM).toBe(400);
   expect(distanceNeeded(SINGLE, "takeOff", at(), 1.6)).toMatchObject({
     neededM: 640,
@@ -142,7 +143,7 @@ test("the handbook's own corrections come first: half of a headwind, one and a h
     plain * (1 + 0.15 / 1.6),
     6,
   );
-  // Without a figure of its own a headwind is not counted at all.
+  // Without a figure of its own a headwind is not counted.
   expect(distanceNeeded(CHARTED, "takeOff", at({ alongKt: 20 })).over50M).toBeCloseTo(plain, 9);
 });
 
@@ -191,7 +192,7 @@ test("seven tenths of the speed by half of the run, and the last mark before it 
     atM: 455,
     speedKt: expect.closeTo(39.2, 6),
     mark: marks[1],
-    // Even acceleration: v² goes with the distance.
+    // Constant acceleration: v² is proportional to distance.
     expectedAtM: expect.closeTo(147, 6),
   });
   expect(abortPoint({ toraM: 910, rollM: 300, liftOffKt: 56 }).mark).toBeUndefined();

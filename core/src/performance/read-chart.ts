@@ -2,21 +2,22 @@ import { assertFinite, QuantityError } from "../units/convert";
 import { formatNumber } from "../units/format";
 import type { Chart } from "./performance-profile";
 
-/** Where something is asked of a chart. */
+/** Coordinates of a chart lookup. */
 export interface ChartPoint {
   kg: number;
   pressureAltitudeFt: number;
   celsius: number;
 }
 
-/** Asked where the chart has nothing: no number is invented. */
+/** Lookup outside the chart: no value is invented. */
 export class OutsideChartError extends QuantityError {}
 
 const UNIT = { kg: "kg", pressureAltitudeFt: "ft pressure altitude", celsius: "°C" } as const;
 
 /**
- * A number off a chart, linear between its lines in all three directions. Lighter, lower and colder than the chart begins it is read at its beginning, which is no better
- * than it is; heavier, higher and hotter than it ends it throws OffChart. Valid range: finite numbers inside the chart; throws QuantityError for anything else.
+ * Reads a chart by linear interpolation on all three axes. Below the chart's mass, altitude or temperature its first value is
+ * used, which is conservative; above its end OutsideChartError is thrown. Valid range: finite numbers inside the chart; throws
+ * QuantityError otherwise.
  * Complexity: O(lines). Source: the chart's own.
  */
 export function readChart(chart: Chart, point: ChartPoint): number {
@@ -35,7 +36,7 @@ export function readChart(chart: Chart, point: ChartPoint): number {
   return sum;
 }
 
-/** Between which lines of an axis, and how much of each counts. */
+/** Neighbouring lines of an axis with their weights. */
 function place(axis: keyof ChartPoint, lines: readonly number[], at: number): [number, number][] {
   assertFinite(`A number for the chart (${UNIT[axis]})`, at);
   const last = lines.length - 1;

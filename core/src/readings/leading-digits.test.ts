@@ -7,7 +7,7 @@ const hPa = { unit: "hPa", decimals: 0 } as const;
 const volts = { unit: "V", decimals: 1 } as const;
 
 test.each([
-  // What every number of the range begins with, worked out by hand from the reach of each unit.
+  // Common prefix of every number in range, worked out by hand from each unit's range.
   ["an hour meter within ten hours", hours, 4228.9, "42"],
   ["an hour meter over a hundred", hours, 4295.2, undefined, "4"],
   ["a pressure setting", hPa, 1013, "10"],
@@ -32,7 +32,7 @@ test("behind the leading digits or whole: the same number", () => {
   const meter = leadingDigits(hours, 612.3);
   expect(typedNumber("612.5", meter)).toBe(612.5);
   expect(typedNumber("12.5", meter)).toBe(612.5);
-  // A drum's last digit is a tenth: it is read off without a point.
+  // The last digit of the drum is a tenth: it is read without a point.
   expect(typedNumber("125", meter)).toBe(612.5);
   expect(typedNumber("301", leadingDigits(hours, 4228.9))).toBe(4230.1);
   expect(typedText("301", leadingDigits(hours, 4228.9))).toEqual({ start: "42", rest: "30.1" });
@@ -55,7 +55,7 @@ test("whoever types a whole number gets that number, wherever it lies", () => {
         const text = read.toFixed(reading.decimals);
         const expected = leadingDigits(reading, last);
         const behind = expected && Number(expected.start + text);
-        // Only what would be expected with the digits before it, and not without them, is read as if they were there.
+        // Only numbers expected with the leading digits, and not without them, are completed.
         const meant =
           expected && behind !== undefined && behind >= expected.from && behind <= expected.to
             ? [Number(text), behind]

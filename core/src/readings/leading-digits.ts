@@ -1,31 +1,31 @@
 import type { Unit } from "../units/convert";
 
-/** Where a number is expected: its leading digits need not be typed. */
+/** Expected range of a number, whose leading digits need not be entered. */
 export interface Expected {
-  /** The digits that every number in the range begins with. */
+  /** Digits common to every number in the range. */
   start: string;
   from: number;
   to: number;
-  /** The last digit is always a tenth: its point need not be typed. */
+  /** The last digit is always a tenth: its point need not be entered. */
   tenths?: boolean;
 }
 
-/** How far from the last one a number of such a unit is expected, as a part of it or in the unit itself (common practice). */
+/** Expected range from the last reading of a unit, relative or absolute (common practice). */
 const REACH: Partial<Record<Unit, (last: number) => [from: number, to: number]>> = {
   // An hour meter only goes forward.
   h: (last) => [last, last + 10],
   hPa: (last) => [last - 12, last + 12],
   V: (last) => [last * 0.94, last * 1.06],
-  // From the run-up's own rpm downwards, and a little above it.
+  // From the run-up rpm downwards, and slightly above it.
   rpm: (last) => [last * 0.85, last * 1.05],
 };
-/** So many keys are typed without help. */
+/** Digits that are entered without help. */
 const EASY = 3;
 
 /**
- * The leading digits that a reading surely has, from the last one of its kind: the thousands of an hour meter, the "10" of a pressure setting.
- * They say nothing that could be copied instead of read. Undefined where all digits differ, where no last one is known, or where the number is
- * short. Units: h, hPa, V, rpm. Source: common practice.
+ * Leading digits that a reading certainly has, from the previous one: the thousands of an hour meter, the "10" of a pressure
+ * setting. They reveal nothing that could be copied instead of read. Undefined if all digits may differ, without a previous
+ * reading, or for a short number. Units: h, hPa, V, rpm. Source: common practice.
  */
 export function leadingDigits(
   { unit, decimals }: { unit: Unit; decimals: number },
@@ -45,16 +45,17 @@ export function leadingDigits(
     : { start, from, to, ...(unit === "h" && decimals === 1 && { tenths: true }) };
 }
 
-/** What was typed, as it is taken: digits that were not typed, and the typed ones as they stand behind them. */
+/** Interpretation of the entered digits: the completed prefix, and the digits as entered. */
 export interface Typed {
   start: string;
   rest: string;
 }
 
 /**
- * What was typed, behind the leading digits or whole: whichever of the two is where a number is expected, the whole one first; of an hour meter,
- * whose last digit is always a tenth, also without its point. Where none is (a dead magneto, a flat battery), what was typed counts as it stands.
- * Valid range: text of digits, with a point or a minus; a number that is not finished yet is shown behind the leading digits.
+ * Interprets entered digits, with the leading digits or as a whole number: whichever is in the expected range, the whole number
+ * first; for an hour meter, also without its decimal point. If neither is (a dead magneto, a flat battery), the digits count as
+ * entered.
+ * Valid range: digits with a point or minus; an unfinished number is shown behind the leading digits.
  */
 export function typedText(text: string, expected: Expected | undefined): Typed {
   const whole = { start: "", rest: text };
@@ -68,11 +69,11 @@ export function typedText(text: string, expected: Expected | undefined): Typed {
   return (start + text).length < String(Math.floor(to)).length ? { start, rest: text } : whole;
 }
 
-/** The number that was typed, as `typedText` takes it; undefined while there is none. */
+/** The number entered, as interpreted by `typedText`; undefined while there is none. */
 export function typedNumber(text: string, expected: Expected | undefined): number | undefined {
   if (text === "" || text === "-") return undefined;
   const { start, rest } = typedText(text, expected);
   const taken = Number(start + rest);
-  // Shown behind the leading digits while it goes on, it counts as it was typed until it is where one is expected.
+  // While unfinished it is shown with the leading digits, but counts as entered until it is in the expected range.
   return expected && start !== "" && (taken < expected.from || taken > expected.to) ? Number(text) : taken;
 }

@@ -31,7 +31,7 @@ test.each([
   ["constructor", undefined],
   ["magneto.left.right", { kind: "magneto.left", subject: "right" }],
   ["volts.charging.left", { kind: "volts.charging", subject: "left" }],
-  // As lists from before had it.
+  // As in older checklists.
   ["after.hours", { kind: "hours.after" }],
 ])("%s", (key, expected) => {
   expect(readingName(key)).toEqual(expected);

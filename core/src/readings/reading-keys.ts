@@ -1,9 +1,9 @@
 import type { Unit } from "../units/convert";
 
-/** Whether what is found belongs to this day (fuel, wind, what was written down) and goes with it, or to the aircraft, and stays until somebody mends it. */
+/** Whether a finding belongs to the day (fuel, wind, entries) or to the aircraft, where it stays until repaired. */
 export type Scope = "day" | "aircraft";
 
-/** What a reading is about. */
+/** Subjects of readings. */
 export const READING_TOPICS = [
   "hours",
   "fuel",
@@ -18,23 +18,23 @@ export const READING_TOPICS = [
 ] as const;
 
 interface Word {
-  /** What it is called where the list has no title for it. */
+  /** Label if the checklist has no title for it. */
   label: string;
-  /** The unit in which it is judged; a tank's scale has its own. */
+  /** Unit for judging; a tank's scale has its own. */
   unit?: Unit;
-  /** What it is a reading of: each engine of a twin and each tank has its own. */
+  /** What it is read of: each engine of a twin and each tank has its own reading. */
   of: "aircraft" | "engine" | "tank";
   topic: (typeof READING_TOPICS)[number];
   scope: Scope;
 }
 
 /**
- * The readings that the arithmetic knows, by their kind. An id is the kind, and behind it the engine or the tank: "oil.level", "oil.level.left",
- * "fuel.dip.main". Whatever has a dot in its id must stand here; anything else is the aircraft's own, and only its own limit judges it.
+ * Readings known to the calculations, by kind. A key is the kind, followed by engine or tank: "oil.level", "oil.level.left",
+ * "fuel.dip.main". A key containing a dot must be listed here; any other belongs to one aircraft and is judged only by its limit.
  */
 const VOCABULARY = {
   hours: { label: "Hour meter", unit: "h", of: "aircraft", topic: "hours", scope: "day" },
-  /** What the hour meter said when the aircraft was put away. */
+  /** Hour meter when the aircraft was secured. */
   "hours.after": {
     label: "Hour meter after the flight",
     unit: "h",
@@ -90,7 +90,7 @@ const VOCABULARY = {
     scope: "aircraft",
   },
   altimeter: { label: "Altimeter", unit: "ft", of: "aircraft", topic: "instruments", scope: "aircraft" },
-  /** What the altimeter is set to: today's pressure for the field. */
+  /** Altimeter setting: today's pressure for the field. */
   "altimeter.setting": {
     label: "Altimeter setting",
     unit: "hPa",
@@ -139,26 +139,26 @@ export type ReadingKind = keyof typeof VOCABULARY;
 export type ReadingTopic = Word["topic"];
 export const READING_KINDS = Object.keys(VOCABULARY) as ReadingKind[];
 
-/** Ids of the same readings in lists and events from before there was one vocabulary. */
+/** Former keys in older checklists and events. */
 const FORMERLY = new Map<string, ReadingKind>([["after.hours", "hours.after"]]);
 
-/** What an id is a reading of. */
+/** Kind and subject of a reading key. */
 export interface ReadingName {
   kind: ReadingKind;
-  /** The engine or the tank; absent for the aircraft's own, and for the only engine. */
+  /** Engine or tank; absent for the aircraft, and for a single engine. */
   subject?: string;
 }
 
-/** The id of a reading; the only engine's carries no name. */
+/** Key of a reading; a single engine has no name. */
 export function readingKey(kind: ReadingKind, subject?: string): string {
   return subject === undefined ? kind : `${kind}.${subject}`;
 }
 
 const names = new Map<string, ReadingName | undefined>();
-/** Ids come from outside: so many are remembered. */
+/** Cache size, since keys come from outside. */
 const MOST_REMEMBERED = 2000;
 
-/** What an id is a reading of; undefined where the arithmetic does not know it: it is the aircraft's own. */
+/** Parses a reading key; undefined if the calculations do not know it. */
 export function readingName(key: string): ReadingName | undefined {
   if (names.has(key)) return names.get(key);
   const made = nameOf(key);
@@ -176,32 +176,32 @@ function nameOf(key: string): ReadingName | undefined {
   return kind && subject ? { kind, subject } : undefined;
 }
 
-/** Whether an id is a reading of one of these kinds, of whichever engine or tank. */
+/** True if a key is of one of these kinds, for any engine or tank. */
 export function isReadingOf(key: string | undefined, ...kinds: readonly ReadingKind[]): boolean {
   const name = key === undefined ? undefined : readingName(key);
   return name !== undefined && kinds.includes(name.kind);
 }
 
-/** What the vocabulary says of a kind. */
+/** Definition of a reading kind. */
 export const readingDefinition = (kind: ReadingKind): Word => VOCABULARY[kind];
 
-/** What a reading is about; undefined for the aircraft's own. */
+/** Topic of a reading; undefined for an aircraft's own readings. */
 export function topicOf(key: string | undefined): ReadingTopic | undefined {
   const name = key === undefined ? undefined : readingName(key);
   return name && readingDefinition(name.kind).topic;
 }
 
-/** Whether a number out of limits is of this day or of the aircraft; the aircraft's own readings are the aircraft's. */
+/** Scope of a reading outside limits; an aircraft's own readings have the aircraft's scope. */
 export function scopeOf(key: string): Scope {
   const name = readingName(key);
   return name ? readingDefinition(name.kind).scope : "aircraft";
 }
 
-/** The ways to look at a tank. */
+/** Ways to inspect a tank. */
 export const TANK_LOOKS = ["dip", "mark", "sight", "gauge"] as const;
 export type TankLook = (typeof TANK_LOOKS)[number];
 
-/** Ids that are used again and again. */
+/** Frequently used keys. */
 export const READING = {
   hours: "hours",
   hoursAfter: "hours.after",
@@ -224,15 +224,15 @@ export const READING = {
   windGust: "wind.gust",
 } as const satisfies Record<string, ReadingKind>;
 
-/** The id of one look at one tank. */
+/** Key of one reading of one tank. */
 export const tankKey = (by: TankLook, tankId: string): string => readingKey(`fuel.${by}`, tankId);
 
-/** Which tank a reading is of, and how it was looked at; undefined for a reading of something else. */
+/** Tank and method of a fuel reading; undefined for other readings. */
 export function tankOfKey(key: string): { by: TankLook; tankId: string } | undefined {
   const name = readingName(key);
   const by = name && TANK_LOOKS.find((look) => name.kind === `fuel.${look}`);
   return by && name?.subject !== undefined ? { by, tankId: name.subject } : undefined;
 }
 
-/** What the engine of an aircraft with one is called where engines are kept by name. */
+/** Name of a single engine where engines are stored by name. */
 export const ONLY_ENGINE = "engine";

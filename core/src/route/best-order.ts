@@ -1,31 +1,31 @@
-/** Up to so many stations the order is searched exactly; above it by a heuristic, and the result says so. */
+/** Maximum stations for the exact search; above it a heuristic is used, and the result says so. */
 export const EXACT_UP_TO = 16;
 
 export interface OrderProblem {
-  /** Metres between stations, station by station. */
+  /** Metres between stations. */
   distances: readonly (readonly number[])[];
-  /** Metres from the cockpit's door to each station and back; absent: the lap may start and end anywhere. */
+  /** Metres between the cockpit door and each station; absent: the walkaround may start and end anywhere. */
   door?: readonly number[];
   /** [a, b]: station a is visited before station b. */
   precedence?: readonly (readonly [number, number])[];
-  /** The station that the lap begins at, where the pilot wants one. */
+  /** First station, if the pilot prefers one. */
   start?: number;
 }
 
 export interface OrderResult {
   order: number[];
   metres: number;
-  /** True when no order is shorter; false when a heuristic found it. */
+  /** True if proven shortest; false if found by the heuristic. */
   exact: boolean;
 }
 
-/** An order that cannot be: the rules ask for one thing before another and the other before the one. */
+/** The precedence rules contradict each other. */
 export class OrderError extends Error {
   override readonly name = "OrderError";
 }
 
 /**
- * The length of a lap in metres: from the door to the first station, from station to station, back to the door.
+ * Length of a walkaround in metres: from the door to the first station, between stations, back to the door.
  * Valid range: `order` holds indices of the distances. Complexity: O(n).
  */
 export function routeLengthM({ distances, door }: OrderProblem, order: readonly number[]): number {
@@ -35,7 +35,7 @@ export function routeLengthM({ distances, door }: OrderProblem, order: readonly 
   return metres + (door?.[order[0] as number] ?? 0) + (door?.[order.at(-1) as number] ?? 0);
 }
 
-/** Whether an order keeps every rule of precedence. Complexity: O(rules × stations). */
+/** True if an order satisfies every precedence rule. Complexity: O(rules × stations). */
 export function keepsPrecedence(
   order: readonly number[],
   precedence: readonly (readonly [number, number])[],
@@ -44,11 +44,11 @@ export function keepsPrecedence(
 }
 
 /**
- * The shortest order in which every station is visited once and every rule of precedence is kept.
- * Up to 16 stations exactly, by dynamic programming over the sets of visited stations (Held & Karp, J. SIAM 10, 1962; precedence by
- * leaving out the sets that break it); above that by insertion, improved by moving and reversing stretches (or-opt and 2-opt), which
- * is good and not proven best. Deterministic. Throws OrderError when the rules contradict each other.
- * Complexity: O(2ⁿ · n²) time and O(2ⁿ · n) memory for n ≤ 16; O(n³) for each pass above.
+ * Shortest order that visits every station once and satisfies every precedence rule. Exact up to 16 stations, by dynamic
+ * programming over sets of visited stations (Held & Karp, J. SIAM 10, 1962; sets that break precedence are skipped); above that
+ * by insertion, improved by or-opt and 2-opt, which is good but not proven optimal. Deterministic. Throws OrderError for
+ * contradictory rules.
+ * Complexity: O(2ⁿ · n²) time and O(2ⁿ · n) memory for n ≤ 16; O(n³) per pass above.
  */
 export function bestOrder(problem: OrderProblem): OrderResult {
   const n = problem.distances.length;
@@ -58,7 +58,7 @@ export function bestOrder(problem: OrderProblem): OrderResult {
   return { order, metres: routeLengthM(problem, order), exact: n <= EXACT_UP_TO };
 }
 
-/** Which stations have to be done before each, as bits. */
+/** Predecessors of each station, as bits. */
 function needsOf(n: number, precedence: OrderProblem["precedence"]): number[] {
   const needs = Array.from({ length: n }, () => 0);
   for (const [a, b] of precedence ?? []) if (a !== b) needs[b] = (needs[b] ?? 0) | (1 << a);
@@ -89,7 +89,7 @@ function exactOrder({ distances, door, precedence, start }: OrderProblem): numbe
   for (let i = 0; i < n; i++)
     if (needs[i] === 0 && (start === undefined || start === i)) cost[(1 << i) * n + i] = door?.[i] ?? 0;
   for (let set = 1; set < full; set++) {
-    // What may come next does not hang on where one stands, only on what is done.
+    // The possible next stations depend only on what is visited, not on where one is.
     let open = 0;
     for (let rest = ~set & (full - 1); rest !== 0; rest &= rest - 1) {
       const next = 31 - Math.clz32(rest & -rest);
@@ -150,7 +150,7 @@ function goodOrder(problem: OrderProblem): number[] {
   return order;
 }
 
-/** Nearest first, of those that no rule holds back. */
+/** Nearest neighbour among stations whose predecessors are visited. */
 function firstOrder({ distances, door, precedence = [], start }: OrderProblem): number[] {
   const order: number[] = [];
   const left = new Set(distances.map((_, i) => i));
@@ -168,7 +168,7 @@ function firstOrder({ distances, door, precedence = [], start }: OrderProblem): 
   return order;
 }
 
-/** Every order that comes from this one by reversing a stretch, or by moving one of up to three stations elsewhere. */
+/** Orders reachable by reversing a stretch, or by moving up to three stations elsewhere. */
 function* neighbours(order: readonly number[], n: number): Generator<number[]> {
   for (let i = 0; i < n; i++)
     for (let k = i + 1; k < n; k++)

@@ -10,8 +10,8 @@ export interface LapProblem extends OrderProblem {
 }
 
 /**
- * The lap of a type as a question of order: its stations with their walking distances in metres, the door, and the rules that hold
- * between stations. Undefined for a type whose plan has no scale, or with stations that stand nowhere.
+ * Route problem of a type: stations with walking distances in metres, the door, and the rules between stations. Undefined if the
+ * plan has no scale, or a station has no position.
  */
 export function routeProblem({ plan, stations, items, rules }: WithLap): LapProblem | undefined {
   const lap = stations.filter((s) => s.phase === "lap");
@@ -29,7 +29,7 @@ export function routeProblem({ plan, stations, items, rules }: WithLap): LapProb
   };
 }
 
-/** What the rules between items mean between their stations. A rule within one station asks for nothing here. */
+/** Station precedence implied by item rules. A rule within one station is ignored. */
 export function stationPrecedence(
   stations: Stations,
   items: WithLap["items"],
@@ -57,15 +57,15 @@ export function stationPrecedence(
 
 export interface WalkedLap {
   metres: number;
-  /** Metres walked more than each station once, in the order of the first visits. */
+  /** Metres beyond visiting each station once in the order of first visits. */
   backtrackMetres: number;
-  /** How often a station was come back to after another. */
+  /** Number of returns to a station. */
   returns: number;
 }
 
 /**
- * What a lap really was, from the stations in the order in which things were answered. Valid range: station ids of the problem; others
- * (the cockpit, the papers) are passed over. Complexity: O(visits).
+ * Actual route from the stations in order of answers. Valid range: station ids of the problem; others (cockpit, documents) are
+ * skipped. Complexity: O(visits).
  */
 export function actualRoute(problem: LapProblem, visits: readonly string[]): WalkedLap {
   const indices = visits

@@ -86,7 +86,7 @@ describe("the way on foot between two spots", () => {
   });
 });
 
-/** Every order there is, the slow way. */
+/** Tries every order. */
 function bruteForce(problem: OrderProblem): number {
   const n = problem.distances.length;
   let least = Number.POSITIVE_INFINITY;
@@ -111,7 +111,7 @@ function bruteForce(problem: OrderProblem): number {
 }
 
 const metre = fc.integer({ min: 1, max: 60 });
-/** Rules always from a smaller to a greater number, so that they never contradict each other. */
+/** Rules always from a smaller to a larger number, so that they never contradict each other. */
 const problems = (min: number, max: number) =>
   fc.integer({ min, max }).chain((n) =>
     fc.record({
@@ -159,7 +159,7 @@ describe("the best order of a lap", () => {
     const at = (i: number) => ({ x: Math.cos((2 * Math.PI * i) / n), y: Math.sin((2 * Math.PI * i) / n) });
     const points = [5, 0, 11, 3, 14, 7, 1, 9, 12, 2, 15, 6, 10, 4, 13, 8].map(at);
     const distances = walkingDistances(plan([]), points);
-    // The door stands at the first point: the way back is the polygon's last side.
+    // The door is at the first point: the way back is the polygon's last side.
     const found = bestOrder({ distances, door: distances[0] as number[], start: 0 });
     expect(found.metres).toBeCloseTo(n * 2 * Math.sin(Math.PI / n), 6);
   });

@@ -9,12 +9,12 @@ type Polygon = readonly Spot[];
 const EPSILON = 1e-9;
 
 /**
- * How far a person walks between spots on the apron: the shortest way that goes round what cannot be walked through (a low wing, the
- * fuselage), in metres. Spots and walls are in the plan's own units; `metresPerUnit` is the plan's scale.
- * The shortest way among polygons turns only at their corners, so it is found in the visibility graph of spots and corners with
- * Dijkstra's algorithm (Lozano-Pérez & Wesley, Comm. ACM 22, 1979). A spot inside a wall has no way out and is joined straight.
+ * Walking distances between positions around obstacles (a low wing, the fuselage), in metres. Positions and walls are in plan
+ * units; `metresPerUnit` is the plan's scale. Shortest paths among polygons turn only at corners, so they are found in the
+ * visibility graph with Dijkstra's algorithm (Lozano-Pérez & Wesley, Comm. ACM 22, 1979). A position inside a wall is connected
+ * straight.
  * Valid range: a plan with a positive scale; throws RangeError otherwise. Symmetric; the diagonal is zero.
- * Complexity: O((n + c)² · e) for n spots, c corners and e wall edges.
+ * Complexity: O((n + c)² · e) for n positions, c corners and e wall edges.
  */
 export function walkingDistances(plan: PlanView, spots: readonly Spot[]): number[][] {
   const scale = plan.metresPerUnit;
@@ -42,11 +42,11 @@ export function walkingDistances(plan: PlanView, spots: readonly Spot[]): number
 interface Walls {
   walls: Polygon[];
   corners: Spot[];
-  /** From corner to corner, as far as one sees. */
+  /** Distances between mutually visible corners. */
   sight: number[][];
 }
 
-/** What stands on a plan never moves: which corners see each other is found once. */
+/** Plans are immutable, so the visibility between corners is computed once. */
 const wallsOfPlan = new WeakMap<PlanView, Walls>();
 
 function wallsOf(plan: PlanView): Walls {
@@ -85,10 +85,10 @@ function distance(a: Spot, b: Spot): number {
   return Math.hypot(a.x - b.x, a.y - b.y);
 }
 
-/** Whether one sees straight from one spot to the other; along a wall and past a corner one does. */
+/** True if the straight line is clear; touching a wall or a corner is allowed. */
 function isClear(a: Spot, b: Spot, walls: readonly Polygon[]): boolean {
   for (const wall of walls) {
-    // The sight is cut where it meets the wall's edges; what lies between two cuts is inside it or not.
+    // Split the line where it crosses wall edges; each part is inside or outside.
     const cuts = [0, 1];
     wall.forEach((from, i) => {
       const to = wall[(i + 1) % wall.length] as Spot;
@@ -105,7 +105,7 @@ function isClear(a: Spot, b: Spot, walls: readonly Polygon[]): boolean {
   return true;
 }
 
-/** Where on the way from a to b (0 to 1) an edge is met. */
+/** Parameters (0 to 1) at which the line from a to b crosses an edge. */
 function meetings(a: Spot, b: Spot, from: Spot, to: Spot): number[] {
   const way = { x: b.x - a.x, y: b.y - a.y };
   const edge = { x: to.x - from.x, y: to.y - from.y };
@@ -118,7 +118,7 @@ function meetings(a: Spot, b: Spot, from: Spot, to: Spot): number[] {
 }
 
 /**
- * Whether a spot lies within a polygon, not on its edge: the even-odd rule. The plan's own units; valid for walls of three corners and more.
+ * True if a point is inside a polygon, not on its edge. Plan units; valid for walls with at least three corners.
  * Source: even–odd rule (Shimrat, CACM 5, 1962).
  */
 export function isInside({ x, y }: Spot, wall: Polygon): boolean {

@@ -24,7 +24,7 @@ test("a drop is read off with one sign, whichever way the rpm went", () => {
   expect(dropText(1234)).toBe("−1,234");
 });
 
-// The example type's own limits: 125 down and 50 apart, ends inside.
+// The example type's own limits: 125 drop and 50 difference, inclusive.
 test.each([
   [1800, 1740, 1735, []],
   [1800, 1675, 1725, []],
@@ -53,7 +53,7 @@ describe("what a file without prompts leaves to be typed", () => {
     const reading = read("none", { first: "left" });
     const [base, first, back, other, backAgain] = manualValuesFromTrace(reading, "right");
     expect(base).toBe(Math.round(reading.right?.base ?? 0));
-    // The page asks for the right side first, and it was the second in the trace.
+    // The page asks for the right side first; it was second in the trace.
     expect((base ?? 0) - (first ?? 0)).toBeCloseTo(reading.tries[1]?.drop ?? 0, -0.5);
     expect((base ?? 0) - (other ?? 0)).toBeCloseTo(reading.tries[0]?.drop ?? 0, -0.5);
     for (const rpm of [back, backAgain]) expect(Math.abs((rpm ?? 0) - (base ?? 0))).toBeLessThan(15);
@@ -73,7 +73,7 @@ describe("what a file without prompts leaves to be typed", () => {
     expect((base ?? 0) - (other ?? 0)).toBeGreaterThan(20);
     expect(unreadSides(hot, words)).toBe("right");
     expect(unreadSides({ prompted: false, tries: [] }, words)).toBe("the magnetos");
-    // An idle check of the coach's calls neither; one side alone, and nothing can be said of the other.
+    // An idle check asks for neither side; one side alone tells nothing about the other.
     expect(unreadSides({ prompted: true, tries: [] }, words)).toBeUndefined();
     expect(unreadSides({ ...hot, prompted: true }, words)).toBe("right");
   });

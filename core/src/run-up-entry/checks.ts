@@ -7,7 +7,7 @@ import type { RunUpProfile } from "../run-up/run-up-profile";
 import { formatNumber, formatQuantity } from "../units/format";
 import { type RunUpEngine, sideWords } from "./run-up-engine";
 
-/** One line of what was read: its number, whether it is as it should be, and where in the trace it was read. */
+/** One result of a trace: its number, whether it is within limits, and its place in the trace. */
 export interface Check {
   id: string;
   name: string;
@@ -18,7 +18,7 @@ export interface Check {
   to: number;
 }
 
-/** Every check that the trace holds, in the order of a run-up. Judged in full when it is written down; here only inside or outside. */
+/** All checks found in the trace, in run-up order. Here only within or outside limits; judged in full when saved. */
 export function checksOf(reading: RunUpReading, { profile, limits }: RunUpEngine): Check[] {
   const words = sideWords(profile);
   const checks: Check[] = [];
@@ -38,7 +38,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: RunUpEngine
   }
   const { right, left, heat, propeller, idle } = reading;
   const apart = right && classifyDrop(right, left, tracedLimits(limits, profile));
-  // A side that is in doubt is no measure for the other.
+  // A doubtful side cannot serve as reference.
   if (right && left && !right.doubt && !left.doubt && right.feel !== "quit" && left.feel !== "quit")
     checks.push({
       id: "apart",
@@ -84,7 +84,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: RunUpEngine
   return checks;
 }
 
-/** Which magnetos do not show in a run-up, by what they are called; undefined where both do, and where the coach called neither. */
+/** Names of magnetos that do not show in a run-up; undefined if both do, or the coach asked for neither. */
 export function unreadSides(
   { prompted, tries, right, left }: Pick<RunUpReading, "prompted" | "tries" | "right" | "left">,
   words: { right: string; left: string },
@@ -93,10 +93,13 @@ export function unreadSides(
   return right ? words.left : left ? words.right : "the magnetos";
 }
 
-/** A drop as a pilot reads it off: "−60", and "+30" where it rose. Rpm. Never throws. */
+/** Drop as a pilot reads it: "−60", and "+30" for a rise. Rpm. Never throws. */
 export const dropText = (drop: number): string => `${drop >= 0 ? "−" : "+"}${formatNumber(Math.abs(drop))}`;
 
-/** Whether a side of a traced run-up is out: it stopped, nothing dropped, too much did, or far more than on the other. One in doubt is done again. */
+/**
+ * True if a side is out of limits: it stopped, did not drop, dropped too much, or far more than the other. A doubtful side is
+ * repeated instead.
+ */
 export function isOut(
   reading: Pick<RunUpReading, "right" | "left">,
   side: Side,
@@ -108,15 +111,15 @@ export function isOut(
   return state !== "usual" && state !== "no limit";
 }
 
-/** From so much on it is said how sure a drop is, rpm. */
+/** Uncertainty worth mentioning, rpm. */
 const WORTH_SAYING_RPM = 6;
 
-/** Twice its sigma, where that is worth saying. */
+/** Twice sigma, if worth mentioning. */
 function giveOrTake(sigma: number): string[] {
   return 2 * sigma >= WORTH_SAYING_RPM ? [`± ${formatNumber(2 * sigma)}`] : [];
 }
 
-/** How it ran there, how long, how sure its number is, and whether it may have been both sides. */
+/** Running, duration and uncertainty of a drop, and whether it may cover both sides. */
 function howItDropped(made: MagnetoReading, { steps }: RunUpReading): string {
   const { feel, held, back, dropSigma, from } = made;
   return [
@@ -130,7 +133,7 @@ function howItDropped(made: MagnetoReading, { steps }: RunUpReading): string {
   ].join(", ");
 }
 
-/** What came after the heat, or why its number is no measure of it. */
+/** Result after carburettor heat, or why it is unreliable. */
 function afterHeat({ doubt, gain, seen, dropSigma }: HeatReading): Pick<Check, "more"> {
   if (doubt) return { more: doubt };
   const words = [

@@ -9,31 +9,33 @@ import type { RunUpProfile } from "../run-up/run-up-profile";
 import { convert, isConvertible } from "../units/convert";
 import { carburettorIcing } from "../weather/air-today";
 
-/** The engine that is run up on this page: its figures, limits and the items that it answers. */
+/** Engine of a run-up: its figures, limits and the items it answers. */
 export interface RunUpEngine {
   name: string | undefined;
   profile: RunUpProfile;
   limits: DropLimits;
-  /** Where what is read is written down: the item of the base rpm. */
+  /** Item of the base rpm, where the result is recorded. */
   baseItem: Item;
   densityAltitudeFt: number | undefined;
-  /** Today's altimeter setting, hPa, where it was written down; and the pressure at the field. */
+  /** Today's altimeter setting, hPa, if recorded; and the pressure at the field. */
   settingHpa: number | undefined;
   pressureHpa: number | undefined;
-  /** Whether the mixture is leaned before the drops, today. */
+  /** True if the mixture is leaned before the magneto check today. */
   lean: boolean;
   context: DiagnosisContext;
 }
 
-/** Where no setting is known. */
+/** Used if no setting is known. */
 const STANDARD_HPA = 1013.25;
 
-/** Icing in a carburettor is taken to be possible between these, °C, whatever the dew point: the published charts reach about so far. */
+/** Temperatures between which carburettor icing is assumed possible without a dew point, °C: about the range of published charts. */
 const ICING: readonly [number, number] = [-10, 22];
 
 /**
- * The engine of this name in this walk, with today's air: density altitude in ft from elevation, setting and temperature, and whether it is leaned
- * before the drops. Without a setting the standard atmosphere's is taken. Source: the type's profile; `densityAltitudeFt`. Undefined where the type has no run-up on file. */
+ * Engine of a preflight with today's air: density altitude in ft from elevation, setting and temperature, and whether it is
+ * leaned first. Without a setting the standard atmosphere is used. Source: the type's profile; `densityAltitudeFt`. Undefined if
+ * the type has no run-up profile.
+ */
 export function runUpEngine(
   { list, state }: { list: ComposedList; state: PreflightState },
   name: string | undefined,
@@ -81,14 +83,14 @@ export function runUpEngine(
   };
 }
 
-/** With a dew point by the published bands, without one by the temperature alone. */
+/** By the published bands with a dew point, by temperature alone without. */
 function iceCanCome(celsius: number, dewPointC: number | undefined): boolean {
   if (dewPointC === undefined || dewPointC > celsius) return celsius >= ICING[0] && celsius <= ICING[1];
   const risk = carburettorIcing(celsius, dewPointC);
   return risk !== "unlikely" && risk !== "light";
 }
 
-/** What the sides are called on this type. */
+/** This type's names of the sides. */
 export function sideWords({ sideWords: words }: RunUpProfile): { right: string; left: string } {
   return words ?? { right: "right", left: "left" };
 }

@@ -4,7 +4,7 @@ import { READING, type ReadingKind, readingKey } from "../readings/reading-keys"
 import type { RunUpReading } from "../run-up/reading/run-up-reading";
 import { convert, type Unit } from "../units/convert";
 
-/** A reading for an item of the list, taken out of the trace: in the item's unit, rounded as the item is read. */
+/** A reading from the trace for a checklist item, in the item's unit and precision. */
 export interface TracedReading {
   item: Item;
   value: number;
@@ -13,8 +13,8 @@ export interface TracedReading {
 }
 
 /**
- * Which items of a list a trace answers, and how: each number in its item's own unit and to its decimals; and the items without a number whose step was
- * found in the trace as it should be. A side in doubt answers nothing, and neither does one of which nobody said which it is. Valid range: items of one list; `engine` where the type has more than one.
+ * Items a trace answers: numbers in each item's unit and decimals, and items without a number whose step is in order. Doubtful
+ * and unidentified sides answer nothing. Valid range: items of one checklist; `engine` if the type has more than one.
  */
 export function tracedReadings(
   items: readonly Item[],
@@ -29,7 +29,7 @@ export function tracedReadings(
   const { right, left, heat } = reading;
   set(READING.magnetoBase, (right ?? left)?.base ?? reading.base?.value, "rpm");
   const base = (right ?? left)?.base;
-  // Both drops are kept against one base, as the list has it: the drop is what was measured.
+  // Both drops use one base rpm, as in the checklist: the drop is what was measured.
   for (const [key, side] of [
     [READING.magnetoRight, right],
     [READING.magnetoLeft, left],
@@ -61,8 +61,8 @@ export function tracedReadings(
 }
 
 /**
- * What a trace shows of the five numbers of a run-up by hand, for a pilot who fills in the rest: on both, `firstSide`, both, the other side, both; whole rpm.
- * Undefined is what does not show, is in doubt, stopped, or of which nobody said which side it is: that is the pilot's to type. Pure.
+ * The five rpm values of a manual run-up that a trace shows, for a pilot who enters the rest: on both, `firstSide`, both, the
+ * other side, both; whole rpm. Undefined for values that are missing, doubtful, stopped, or of an unidentified side. Pure.
  */
 export function manualValuesFromTrace(
   reading: RunUpReading,
@@ -73,14 +73,14 @@ export function manualValuesFromTrace(
   const sure = (side: typeof right) => (unnamed || side?.doubt || side?.feel === "quit" ? undefined : side);
   const one = sure(firstSide === "right" ? right : left);
   const two = sure(firstSide === "right" ? left : right);
-  // Both against one base, as a list has them: the drop is what was measured.
+  // Both use one base rpm, as in the checklist: the drop is what was measured.
   const under = (side: typeof right) =>
     side && base !== undefined ? Math.round(base - side.drop) : undefined;
   const whole = (rpm: number | undefined) => (rpm === undefined ? undefined : Math.round(rpm));
   return [whole(base), under(one), whole(one?.back), under(two), whole(two?.back)];
 }
 
-/** A value in an item's own unit and decimals. Throws QuantityError where the quantities differ. */
+/** Value in an item's unit and decimals. Throws QuantityError for incompatible units. */
 export function convertTo(value: number, from: Unit, { unit, decimals }: ReadingSpec): number {
   return Number(convert(value, from, unit).toFixed(decimals));
 }
@@ -98,14 +98,14 @@ function stepIsSound(traced: NonNullable<Item["traced"]>, reading: RunUpReading)
     case "heat":
       return Boolean(heat?.seen && !heat.doubt && heat.drop > 0);
     case "lean":
-      // Leaning for the ground is a procedure of its own, with its own end.
+      // Ground leaning is a separate procedure.
       return false;
     case "propeller":
       return propeller !== undefined && propeller.drop > 0.1 * propeller.base && propeller.back !== undefined;
   }
 }
 
-/** Whether a type's engine can be read from a monitor at all. */
+/** True if a type's engine can be read from a monitor. */
 export function hasRunUp(type: Pick<AircraftType, "runUp">): boolean {
   return type.runUp !== undefined;
 }

@@ -7,13 +7,13 @@ import { classifyDrop, type Dropped } from "../engine/classify-drop";
 import { otherSide } from "../engine/side";
 import { type RunUpEngine, sideWords } from "./run-up-engine";
 
-/** Numbers that were typed, and what was answered or done since. */
+/** Numbers entered by hand, with answers and remedies since. */
 export interface Typed {
   numbers: TypedRunUp;
   told: Observation[];
-  /** Cleared so often. */
+  /** Number of clearing attempts. */
   tries: number;
-  /** What stood out before it was cleared. */
+  /** Observations before clearing. */
   before?: Observation[];
 }
 
@@ -22,18 +22,18 @@ export interface TypedRead extends Typed {
   report: DiagnosisReport;
   remedied: boolean | undefined;
   question: OpenQuestion | undefined;
-  /** A hot minute may mend it. */
+  /** True if clearing the plugs may help. */
   clears: boolean;
-  /** Tried as often as the type allows: it goes back. */
+  /** True after the type's maximum attempts: taxi back. */
   over: boolean;
 }
 
-/** What a hot minute may mend. */
+/** Faults that clearing may cure. */
 export const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
 
 /**
- * Reads typed numbers: without probes, no cylinder is told from another. Rpm. Source: the fault library; its likelihoods are our own, as named
- * at each.
+ * Diagnoses numbers entered by hand: without probes, no cylinder can be identified. Rpm. Source: the fault library; its
+ * likelihoods are own estimates, explained at each.
  */
 export function readTyped(typed: Typed, engine: RunUpEngine): TypedRead {
   const { profile, limits, context } = engine;
@@ -58,7 +58,7 @@ export function readTyped(typed: Typed, engine: RunUpEngine): TypedRead {
   };
 }
 
-/** Which of these typed numbers are out of the type's limits, by name: a side, or how far the two are apart. Rpm. Never throws. */
+/** Names of entered values outside the type's limits: a side, or the difference. Rpm. Never throws. */
 export function valuesOutsideLimits(
   { base, right, left }: TypedRunUp,
   { profile, limits }: RunUpEngine,
@@ -81,7 +81,7 @@ export function valuesOutsideLimits(
   ];
 }
 
-/** Whether there is anything to say beyond the numbers themselves. */
+/** True if there is anything to report beyond the numbers. */
 export function needsAttention({ report, question, before }: TypedRead): boolean {
   return question !== undefined || before !== undefined || report.ranked[0]?.fault !== undefined;
 }

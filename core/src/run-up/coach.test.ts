@@ -17,7 +17,7 @@ import {
   traceOf,
 } from "./index";
 
-/** Runs the coach against the stand-in: it speaks, the pilot does, it looks. */
+/** Runs the coach with the simulated engine: it prompts, the pilot acts, it observes. */
 function coached(
   kind: Parameters<typeof runUpCase>[0],
   engineAt: number,
@@ -69,7 +69,7 @@ describe("the coach", () => {
     expect(reading.right?.drop).toBeGreaterThan(20);
     expect(reading.left?.drop).toBeGreaterThan(20);
     expect(reading.idle?.quit).toBe(false);
-    // One step does not run into the next: the propeller is back before the air is touched.
+    // Steps do not overlap: the propeller has recovered before heat is selected.
     if (engine.profile.propellerCheck)
       expect(reading.propeller?.drop).toBeGreaterThan(engine.profile.propellerCheck.dropRpm);
     expect(reading.heat?.doubt).toBeUndefined();
@@ -98,7 +98,7 @@ describe("the coach", () => {
   it("takes no throttle that comes to rest for an answer: a side on which nothing dropped is asked about, whoever sets the throttle", () => {
     const engine = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
     const step = coachSequence(engine.profile).find((one) => one.step === "right") as CoachStep;
-    // What a hand still did as the key was asked for: rising to the run-up figure within two seconds, and then nothing more.
+    // A late throttle movement as the key was asked for: rising to run-up rpm within two seconds.
     for (const late of [0, 0.5, 1, 1.5, 2])
       for (let seed = 1; seed <= 8; seed++) {
         const noise = normalNumbers(seededRandom(seed));
@@ -126,7 +126,7 @@ describe("the coach", () => {
     const seen = new Set<string>();
     const look = (minutes: number, until?: string) => {
       for (let i = 0; i < minutes * 600; i++) {
-        // The engine goes on warming: another rpm in half a minute, more than the coach asks of a drop.
+        // The engine is still warming: rpm changes by more in half a minute than the coach requires of a drop.
         const line = monitor.next();
         lines.push({ ...line, rpm: line.rpm + (line.t - since) / 30 });
         if (i % 3) continue;

@@ -30,8 +30,9 @@ export function stationPressureHpa(settingHpa: number, elevationFt: number): num
 }
 
 /**
- * The altimeter setting, hPa, on which an altimeter shows `elevationFt` at this pressure (hPa): the inverse of `stationPressureHpa`. Valid range: 300 to
- * 1,100 hPa, −1,500 to 20,000 ft; throws QuantityError otherwise. Source: ICAO Doc 7488 (standard atmosphere), troposphere.
+ * Altimeter setting, hPa, at which an altimeter shows `elevationFt` at this pressure (hPa): the inverse of `stationPressureHpa`.
+ * Valid range: 300 to 1,100 hPa, −1,500 to 20,000 ft; throws QuantityError otherwise. Source: ICAO Doc 7488 (standard
+ * atmosphere), troposphere.
  */
 export function settingForHpa(pressureHpa: number, elevationFt: number): number {
   assertFinite("The pressure", pressureHpa);

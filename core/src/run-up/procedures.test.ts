@@ -16,7 +16,7 @@ import {
   traceOf,
 } from "./index";
 
-/** Runs a procedure with the coach against the stand-in. `deaf` leaves these steps undone. */
+/** Runs a procedure with the coach and the simulated engine. `deaf`: steps the pilot does not do. */
 function coached(
   procedure: Procedure,
   engineAt: number,
@@ -77,7 +77,7 @@ describe("leaning for the ground", () => {
     });
   });
 
-  // Common practice: hottest exhaust is leaner than the fastest rpm; three turns in ends on the rich side of it.
+  // Common practice: peak EGT is leaner than peak rpm; enriching by three turns ends on the rich side of it.
   it("ends on the rich side of the hottest exhaust", () => {
     const run = coached("ground lean", 1);
     const reading = readGroundLeaning(run.trace, run.marks);

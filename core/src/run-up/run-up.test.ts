@@ -23,7 +23,7 @@ interface Piece {
   egt?: number[];
 }
 
-/** A trace drawn by hand: levels with an engine's lag between them and a little noise that is always the same. */
+/** A drawn trace: levels with an engine's lag between them and deterministic noise. */
 function drawn(pieces: Piece[], { hz = 10, withEgt = true } = {}) {
   const lines: { t: number; rpm: number; egt?: number[]; volts: number }[] = [];
   let rpm = pieces[0]?.rpm ?? 0;
@@ -168,11 +168,11 @@ describe("a run-up drawn by hand, read from its levels alone", () => {
       );
     expect(seen(usual)).toMatchObject({ state: "alike" });
     expect(seen(lean(0, 60))).toMatchObject({ state: "one apart", cylinder: 2 });
-    // Past its hottest it comes back to the others at idle: then the ground rpm tells.
+    // Past its peak it rejoins the others at idle: then ground rpm shows it.
     expect(seen(lean(60, 5))).toMatchObject({ state: "one apart", cylinder: 2 });
     expect(seen(lean(60, 5))?.words).toMatch(/hotter at ground rpm/);
     expect(seen(lean(10, -60))?.words).toMatch(/colder at idle/);
-    // A trace that begins at the run-up has the idle alone.
+    // A trace starting at run-up rpm only has idle.
     expect(seen(lean(60, 5).slice(1))).toMatchObject({ state: "alike" });
   });
 

@@ -7,13 +7,16 @@ export interface RunwayWind extends WorstWind {
 }
 
 export interface RunwayChoice {
-  /** The best one first. */
+  /** Best first. */
   runways: RunwayWind[];
   best?: RunwayWind;
   why: string;
 }
 
-/** A wind of a report (true) as a compass shows it. `variationDeg`: east is positive. Source: magnetic is true less easterly variation. */
+/**
+ * Converts a reported wind (true) to magnetic. `variationDeg`: east is positive. Source: magnetic is true less easterly
+ * variation.
+ */
 export function magneticWind(wind: WindRange, variationDeg: number): WindRange {
   const turned = (deg: number) => (((deg - variationDeg) % 360) + 360) % 360;
   return {
@@ -23,14 +26,12 @@ export function magneticWind(wind: WindRange, variationDeg: number): WindRange {
   };
 }
 
-/**
- * Two that differ by less than this are alike for the wind.
- */
+/** Differences below this are equal for ranking. */
 const ALIKE_KT = 1;
 
 /**
- * All runways of a field in this wind (magnetic, as their headings are), the better one first: least from behind, then, of those that are alike, least across, then
- * the longest. Valid range and errors: as `worstWind`. Complexity: O(runways · log runways).
+ * Ranks all runways of a field in this wind (magnetic, like their headings): least tailwind, then least crosswind, then the
+ * longest. Valid range and errors: as `worstWind`. Complexity: O(runways · log runways).
  */
 export function compareRunways({ runways }: Pick<Airfield, "runways">, wind: WindRange): RunwayChoice {
   const all = runways.map((runway) => ({ runway, ...worstWind(runway.headingDeg, wind) }));
@@ -39,7 +40,8 @@ export function compareRunways({ runways }: Pick<Airfield, "runways">, wind: Win
     if (Math.abs(a.crossKt - b.crossKt) > ALIKE_KT) return a.crossKt - b.crossKt;
     return b.runway.lengthM - a.runway.lengthM;
   };
-  // Being alike is not transitive: each is held against the best so far, so that the order does not depend on the file's.
+  // Near-equality is not transitive: each is compared with the best so far, so that the result does not depend on the order in
+  // the file.
   const left = [...all].sort(
     (a, b) => a.tailKt - b.tailKt || a.crossKt - b.crossKt || b.runway.lengthM - a.runway.lengthM,
   );
@@ -70,14 +72,14 @@ function reason(best: RunwayWind, second: RunwayWind | undefined): string {
   return `${first}; ${second.runway.id} is just as good.`;
 }
 
-/** So far apart report and windsock may be before one of them is of another wind. Common practice. */
+/** Difference above which report and windsock disagree. Common practice. */
 const APART_DEG = 30;
 const APART_KT = 6;
 const STILL_KT = 4;
 
 /**
- * Whether the wind at the windsock is another than that of the report (both in one north): then the sock is today's wind. Undefined where they agree, and where hardly
- * anything blows.
+ * True if the windsock shows a different wind than the report (same north reference): then use the windsock. Undefined if they
+ * agree, or if there is hardly any wind.
  */
 export function windsockDisagrees(
   sock: { fromDeg: number; kt: number },

@@ -31,7 +31,7 @@ test("a wind that swings across the runway, round north, or blows from anywhere,
     crossKt: expect.closeTo(6.43, 2),
     side: "either",
   });
-  // 330V040 on runway 36 goes over north, and on 09 it comes straight across somewhere in between.
+  // 330V040 on runway 36 crosses north, and on 09 it is a full crosswind within the range.
   expect(worstWind(360, { fromDeg: 10, kt: 10, between: [330, 40] }).crossKt).toBeCloseTo(6.43, 2);
   expect(worstWind(90, { fromDeg: 10, kt: 10, between: [330, 40] })).toMatchObject({
     crossKt: 10,
@@ -69,7 +69,7 @@ test("nothing that a wind does in its range is worse than the worst, by trying e
         expect(worst.crossKt).toBeGreaterThanOrEqual(cross - 1e-6);
         expect(worst.tailKt).toBeGreaterThanOrEqual(tail - 1e-6);
         expect(worst.alongKt).toBeLessThanOrEqual(along + 1e-6);
-        // And no worse than a degree beside it.
+        // No worse than one degree beside it.
         expect(worst.crossKt - cross).toBeLessThan((kt + more) * 0.0175 + 1e-6);
         expect(worst.tailKt - tail).toBeLessThan((kt + more) * 0.0175 + 1e-6);
       },
@@ -114,7 +114,7 @@ test("the better runway and why; in no wind the longest; as it stands in the fil
           choice.runways.map(({ runway }) => runway.id);
         const one = compareRunways({ runways }, { fromDeg, kt });
         expect(ids(one)).toHaveLength(4);
-        // Nothing is chosen with more than a knot more from behind than another has.
+        // No runway is chosen with over a knot more tailwind than another.
         expect(Math.min(...one.runways.map(({ tailKt }) => tailKt))).toBeGreaterThanOrEqual(
           (one.best?.tailKt ?? 0) - 1.001,
         );
@@ -132,7 +132,8 @@ test("true and magnetic are kept apart: 10° east variation turns a true 250 int
   expect(magneticWind({ kt: 3 }, 10)).toEqual({ kt: 3 });
 });
 
-// Library: geomagnetism (World Magnetic Model 2025). That it is west over the east of North America, east over its west, is common knowledge.
+// Library: geomagnetism (World Magnetic Model 2025). West variation in eastern North America and east in its west is common
+// knowledge.
 test("the variation has the sign that charts have, and ends with its model", () => {
   expect(variationDeg({ lat: 43, lon: -71 }, "2026-06-15")).toBeLessThan(-12);
   expect(variationDeg({ lat: 47, lon: -122 }, "2026-06-15")).toBeGreaterThan(12);

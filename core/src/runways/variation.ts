@@ -2,8 +2,9 @@ import { model } from "geomagnetism";
 import { QuantityError } from "../units/convert";
 
 /**
- * Magnetic variation, degrees, east positive, at a place on a day. Valid range: latitude −90 to 90, longitude −180 to 180, days that the model covers (2024-11-13 to
- * 2029-11-13); throws QuantityError otherwise. Source: World Magnetic Model 2025, by the library geomagnetism.
+ * Magnetic variation, degrees, east positive, at a place and date. Valid range: latitude −90 to 90, longitude −180 to 180, dates
+ * covered by the model (2024-11-13 to 2029-11-13); throws QuantityError otherwise. Source: World Magnetic Model 2025, through the
+ * library geomagnetism.
  */
 export function variationDeg({ lat, lon }: { lat: number; lon: number }, at: string): number {
   if (!(Math.abs(lat) <= 90) || !(Math.abs(lon) <= 180))

@@ -1,36 +1,37 @@
 import { assertFinite, assertNotNegative, QuantityError } from "../units/convert";
 
-/** A wind as far as a runway is concerned, in the same north as its heading. */
+/** Wind for a runway, with the same north reference as its heading. */
 export interface WindRange {
-  /** Absent: it blows from anywhere. */
+  /** Absent: variable. */
   fromDeg?: number;
   kt: number;
   gustKt?: number;
-  /** Between these two, clockwise. */
+  /** Variable between these directions, clockwise. */
   between?: [number, number];
 }
 
 export interface WorstWind {
-  /** The least headwind at the mean wind; below zero: the most tailwind, at the gust. */
+  /** Least headwind at the mean wind; negative: largest tailwind, at the gust. */
   alongKt: number;
-  /** The most across at the gust, from either side. */
+  /** Largest crosswind at the gust, from either side. */
   crossKt: number;
-  /** From which side that is; either where the wind swings across the runway. */
+  /** Side of the crosswind; "either" if the wind varies across the runway. */
   side: "left" | "right" | "either";
-  /** The most tailwind at the gust, 0 where none can come. */
+  /** Largest tailwind at the gust, 0 if none is possible. */
   tailKt: number;
 }
 
 const wrap = (deg: number) => ((deg % 360) + 360) % 360;
 const rad = Math.PI / 180;
 
-/** Whether a direction lies in a range that goes clockwise. */
+/** True if a direction is within a clockwise range. */
 const inside = ([from, to]: readonly [number, number], deg: number) => wrap(deg - from) <= wrap(to - from);
 
 /**
- * The worst that a wind does on a runway, over all directions between which it swings and at its gust: most across, most from behind, least against. Valid range: directions 0 to
- * 360 degrees in one north, speeds ≥ 0, gust not below the mean; throws QuantityError otherwise. A mean direction outside of its own range counts too.
- * Source: trigonometry, at the ends of the range and where sine and cosine are greatest inside of it.
+ * Worst wind on a runway over all directions of a variable wind and its gust: largest crosswind and tailwind, least headwind.
+ * Valid range: directions 0 to 360 degrees with one north reference, speeds ≥ 0, gust not below the mean; throws QuantityError
+ * otherwise. A mean direction outside its range counts too.
+ * Source: trigonometry, at the ends of the range and at maxima of sine and cosine inside it.
  */
 export function worstWind(runwayDeg: number, { fromDeg, kt, gustKt, between }: WindRange): WorstWind {
   for (const [what, value] of [

@@ -1,24 +1,25 @@
 import { assertFinite, QuantityError } from "../units/convert";
 
-/** From which quarter the wind comes, seen from the seat. */
+/** Quarter the wind comes from, seen from the seat. */
 export const WIND_QUARTERS = ["left front", "right front", "left rear", "right rear"] as const;
 export type WindQuarter = (typeof WIND_QUARTERS)[number];
 
-/** How the controls are held while taxiing: what to do, and where that puts the surfaces. */
+/** Control positions while taxiing, and the resulting surface positions. */
 export interface TaxiControls {
   quarter: WindQuarter;
   /** Wheel or stick, left and right. */
   aileron: "left" | "right";
   elevator: "up" | "neutral" | "down";
-  /** The aileron on the side of the wind. */
+  /** Aileron on the windward side. */
   windward: "up" | "down";
   words: string;
 }
 
 /**
- * Controls against the wind by its quarter while taxiing. From ahead: into the wind, its aileron up, elevator neutral; a tail wheel is held down with the elevator up. From behind: away from the
- * wind, its aileron down, elevator down. Straight ahead or behind counts as from the left: with aileron neutral it would be as good. Valid range: degrees 0 to 360, both
- * in one north; throws QuantityError otherwise. Source: FAA-H-8083-3, Airplane Flying Handbook, ground operations (from memory).
+ * Control positions while taxiing, by wind quarter. Headwind: into the wind, windward aileron up, elevator neutral; with a tail
+ * wheel elevator up. Tailwind: away from the wind, windward aileron down, elevator down. Straight ahead or behind counts as left;
+ * aileron neutral would be as good. Valid range: degrees 0 to 360, both with one north reference; throws QuantityError otherwise.
+ * Source: FAA-H-8083-3, Airplane Flying Handbook, ground operations (from memory).
  */
 export function controlsForWind(headingDeg: number, fromDeg: number, tailwheel = false): TaxiControls {
   for (const [what, value] of [

@@ -1,16 +1,17 @@
 /**
- * A stranger's run-up with the coach beside it: the prompts that were given for what the hand did. Hands follow in their own time; some are late, some run ahead, some leave out what was
- * called or go straight from side to side. Written against common practice, with no number of the reader's; all spreads are own estimates.
+ * Coached versions of the unseen cases: the prompts given for what the hand did. Hands follow in their own time; some are late,
+ * some early, some skip a prompt or go directly from side to side. Written from common practice, without any number of the
+ * reader; all spreads are own estimates.
  */
 import type { Mark, RunUpStep } from "../run-up/index";
 import { seededRandom } from "../units/seeded-random";
 import type { Doing, StrangerCase } from "./unseen-cases";
 
 export const HANDS = ["follows", "late", "behind the next prompt", "ahead", "leaves out the return"] as const;
-/** How the hand follows: always within seconds, or once in this run-up not. */
+/** How the hand follows prompts: always within seconds, or with one deviation in this run-up. */
 export type Hand = (typeof HANDS)[number];
 
-/** What the coach calls for this, behind that. */
+/** Prompt for an action, given the previous one. */
 function called(what: Doing, before: Doing | undefined, sides: { first: RunUpStep; second: RunUpStep }) {
   switch (what) {
     case "first":
@@ -38,7 +39,10 @@ function called(what: Doing, before: Doing | undefined, sides: { first: RunUpSte
   }
 }
 
-/** The prompts of a coached run-up, by how the hand follows them; everything follows from the seed. The side that was tried first is the one that the type tries first. */
+/**
+ * Prompts of a coached run-up, by how the hand follows them; deterministic per seed. The first side checked is the type's first
+ * side.
+ */
 export function promptsFor({ done, engine }: StrangerCase, hand: Hand, seed: number): Mark[] {
   const random = seededRandom(seed * 13 + HANDS.indexOf(hand) * 7919 + 5);
   const between = (low: number, high: number) => low + (high - low) * random();
@@ -49,14 +53,14 @@ export function promptsFor({ done, engine }: StrangerCase, hand: Hand, seed: num
   done.forEach(({ what, from, to }, i) => {
     const before = done[i - 1]?.what;
     const isSide = (doing: Doing | undefined) => doing === "first" || doing === "second";
-    // Straight from one side to the other: "both" was called, and the hand went past it.
+    // Directly from one side to the other: "both" was prompted, and the hand went past it.
     if (isSide(what) && isSide(before)) {
       const last = marks.at(-1);
       const t = Math.max(from - between(1, 6), (last?.t ?? 0) + 1);
       marks.push({ step: "both", t, acted: Number.NaN, until: from });
     }
     const step = called(what, before, sides);
-    // A propeller is called once, however often it is pulled.
+    // A propeller is prompted once, however often it is cycled.
     if (!step || (step === "propeller" && cycled)) return;
     cycled ||= step === "propeller";
     const soonest = (marks.at(-1)?.t ?? -10) + 0.6;
@@ -75,13 +79,13 @@ export function promptsFor({ done, engine }: StrangerCase, hand: Hand, seed: num
       if (next) next.t = Math.max(next.t, one.t + 1);
     }
     if (hand === "behind the next prompt" && next) {
-      // The coach went on before the hand had moved.
+      // The coach moved on before the hand had moved.
       const t = one.acted - between(0.8, 3);
       one.t = Math.max(soonest, t - between(4, 8));
       next.t = Math.max(one.t + 0.8, t);
     }
     if (hand === "leaves out the return" && next?.step === "both") {
-      // "Both" was called while it still stood on the side, and what comes behind it as well.
+      // "Both" was prompted while still on the side, and so was the next step.
       next.t = Math.max(one.t + 1, (Number.isNaN(next.acted) ? next.until : next.acted) - between(5, 8));
     }
   }

@@ -1,21 +1,22 @@
 import { traceOf } from "../run-up/index";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 
-/**
- * Traces drawn by hand, stretch by stretch: what a hand does in a run-up is common practice, and the numbers are chosen so that what was done is known to the rpm.
- */
+/** Traces drawn stretch by stretch: the actions are common practice, and the true rpm is known exactly. */
 export interface DrawnStretch {
   seconds: number;
   rpm: number;
-  /** Exhaust against the run-up, °F. */
+  /** EGT relative to run-up, °F. */
   egt?: number;
-  /** The rpm at its end, where it climbs meanwhile. */
+  /** Final rpm of a stretch that climbs. */
   to?: number;
-  /** Manifold pressure, inHg; a stretch at the run-up has 17. */
+  /** Manifold pressure, inHg; 17 at run-up. */
   map?: number;
 }
 
-/** A trace of these stretches with a line every so many seconds; with manifold pressure where `map` says so; its exhaust probes are `probe` seconds slow, and rpm and exhaust scatter by `noise`, another way for each `seed`. */
+/**
+ * Draws a trace of these stretches at a sampling interval; with manifold pressure if `map` is set; EGT probes lag by `probe`
+ * seconds, rpm and EGT scatter by `noise`, deterministic per `seed`.
+ */
 export function drawnTrace(
   stretches: readonly DrawnStretch[],
   {
@@ -40,7 +41,7 @@ export function drawnTrace(
       egt += (1320 + (stretch.egt ?? 0) - egt) * (1 - Math.exp(-inner / probe));
       t += inner;
       if (Math.round(t * 10) % Math.round(every * 10) !== 0) continue;
-      // A tachometer in fives, and a pulse of its own that is the same each time.
+      // A tachometer in steps of five, with a deterministic pulse.
       lines.push({
         t: Number(t.toFixed(1)),
         rpm: Math.round((rpm + 3 * Math.sin(t * 2.3) + scatter()) / 5) * 5,

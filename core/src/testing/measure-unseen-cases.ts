@@ -12,7 +12,7 @@ import {
 } from "./run-unseen-case";
 import { STRANGER_TROUBLES, type StrangerCase, type StrangerTrouble, strangerCase } from "./unseen-cases";
 
-/** Something counted, and how many of it were as they should be. */
+/** A count of successes. */
 export interface Share {
   all: number;
   right: number;
@@ -20,32 +20,32 @@ export interface Share {
 
 export interface StrangerFigures {
   healthy: Share;
-  /** Healthy engines of which some trouble was said to be likelier than not. */
+  /** Healthy engines diagnosed as more likely faulty than not. */
   alarms: Share;
   first: Share;
   withinThree: Share;
-  /** First, and among the first three, by trouble. */
+  /** True fault ranked first, and among the first three, by fault. */
   byTrouble: Map<StrangerTrouble, Share>;
   threeByTrouble: Map<StrangerTrouble, Share>;
-  /** Sides that were tried and dropped, of which begin and end were found within a second (and half a line). */
+  /** Checked sides whose start and end were found within a second (and half a sampling interval). */
   sides: Share;
-  /** The same, or given as uncertain with what was done inside: between two times further apart than that, or as a stretch that may be both. */
+  /** The same, also counting those correctly reported as uncertain. */
   sidesOrUnsure: Share;
-  /** Of those that were found: drops within twelve rpm of what was done. */
+  /** Of those found: drops within twelve rpm of the truth. */
   drops: Share;
-  /** Drops of which what was done lies within twice the stated sigma. */
+  /** Drops whose truth is within twice the stated sigma. */
   dropsAsSaid: Share;
-  /** Found sides where none was. */
+  /** Sides found that were not checked. */
   invented: number;
-  /** Said and so, in ten parts by what was said, each case as often as the library has its trouble; and each as often as any other. */
+  /** Reliability in ten bins of stated probability, with faults at library rates; and with all faults equally frequent. */
   asTheyCome: Calibration;
-  /** As they come, before what is stated was brought to how often it is so. */
+  /** At library rates, before calibration. */
   before: Calibration;
   allAlike: Calibration;
 }
 
 export interface Calibration {
-  /** How far what was said is from what was so, mean over the parts, each by its weight; a part of one. */
+  /** Mean difference between stated and actual frequency, weighted by bin. */
   error: number;
   parts: { said: number; right: number; weight: number }[];
 }
@@ -57,13 +57,13 @@ interface Said {
   alike: number;
 }
 
-/** How near a begin or an end is "found", seconds. */
+/** Tolerance for a start or end to count as found, seconds. */
 const NEAR_S = 1;
 const NEAR_RPM = 12;
 
 /**
- * Works `each` strangers of every trouble (four times as many healthy ones) from a seed on and counts what came of it. Nothing here is an engine's: the cases are our own, see there. `judge` as of
- * `workStranger`.
+ * Runs `each` unseen cases per fault (four times as many healthy ones) from a seed on and counts the results. The cases are
+ * generated, not from real engines. `judge` as of `runUnseenCase`.
  */
 export function measureStrangers(from: number, each: number, judge?: Judge): StrangerFigures {
   const share = (): Share => ({ all: 0, right: 0 });
@@ -131,21 +131,21 @@ export function measureStrangers(from: number, each: number, judge?: Judge): Str
   };
 }
 
-/** What comes of the questions that the page asks, answered by what the hand did. */
+/** Results after the page's questions, answered from the truth. */
 export interface AskedFigures {
-  /** Dead magnetos, and such that are not grounded: named first. */
+  /** Dead and ungrounded magnetos ranked first. */
   dead: Share;
   hot: Share;
-  /** Healthy engines called healthy. */
+  /** Healthy engines diagnosed as healthy. */
   healthy: Share;
-  /** How many questions were asked of a trace, mean. */
+  /** Mean number of questions per trace. */
   questions: number;
 }
 
-/** Those of which that is measured: what nobody may miss, and what may not be called sick for an answer. */
+/** Cases measured: faults that must not be missed, and healthy engines that answers must not turn faulty. */
 const ASKED = { dead: "dead magneto", hot: "hot magneto", healthy: "none" } as const;
 
-/** Works `each` strangers of each of these from a seed on, the healthy ones four times as many, with a pilot who answers. */
+/** Runs `each` unseen cases of each of these from a seed on, four times as many healthy ones, with a pilot who answers. */
 export function measureAsked(from: number, each: number): AskedFigures {
   const figures = { dead: { all: 0, right: 0 }, hot: { all: 0, right: 0 }, healthy: { all: 0, right: 0 } };
   let questions = 0;
@@ -160,21 +160,21 @@ export function measureAsked(from: number, each: number): AskedFigures {
   return { ...figures, questions: questions / Math.max(1, traces) };
 }
 
-/** What comes of run-ups that the coach calls. */
+/** Results of coached run-ups. */
 export interface CoachedFigures {
-  /** Healthy engines called healthy; and such that were stopped. */
+  /** Healthy engines diagnosed as healthy; and those stopped. */
   healthy: Share;
   stopped: Share;
-  /** Dead magnetos, and such that are not grounded: named first, or a side asked for again. */
+  /** Dead and ungrounded magnetos ranked first, or a repeat requested. */
   caught: Share;
-  /** Sick ones of which a side was asked for again, and healthy ones. */
+  /** Faulty and healthy engines for which a repeat was requested. */
   again: Share;
   againHealthy: Share;
 }
 
 /**
- * Works `each` healthy strangers, and as many with a magneto that is dead or not grounded together, with the coach beside each: by hands that follow within seconds, or once in each run-up do not. `judge` as of
- * `workStranger`.
+ * Runs `each` healthy unseen cases, and as many with a dead or ungrounded magneto, coached, with hands that follow within seconds
+ * or deviate once per run-up. `judge` as of `runUnseenCase`.
  */
 export function measureCoached(
   from: number,
@@ -240,7 +240,7 @@ function countSides(
   ).length;
 }
 
-/** Whether a side's begin or end is where it was done, or given as lying somewhere with that inside. */
+/** True if a side's start or end is within tolerance of the truth, or its stated range covers it. */
 function covers(step: FoundStep, end: "at" | "until", truth: number, near: number): boolean {
   if (Math.abs(step[end] - truth) <= near) return true;
   if (step.perhapsBoth) return truth > step.at && truth < step.until;
@@ -250,7 +250,7 @@ function covers(step: FoundStep, end: "at" | "until", truth: number, near: numbe
   );
 }
 
-/** How often the library has this trouble on this engine, beside the others that are made here. */
+/** Library rate of this fault on this engine, relative to the other generated faults. */
 export function rateOf({ trouble, engine: { shape } }: StrangerCase): number {
   let own = 0;
   for (const { fault, probability } of hypotheses({

@@ -29,19 +29,19 @@ export interface WorkedStranger {
   reading: RunUpReading;
   observations: readonly Observation[];
   diagnosis: Diagnosis;
-  /** Chance of each trouble, sides and cylinders added up; nothing wrong under "none". */
+  /** Probability of each fault, summed over sides and cylinders; "none" for healthy. */
   chances: Map<string, number>;
-  /** The same before it was brought to how often it is so. */
+  /** The same before calibration. */
   before: Map<string, number>;
-  /** The right one's place among them, from 0. */
+  /** Rank of the true fault, from 0. */
   place: number;
 }
 
-/** What of the library a trouble is: from a trace alone a plug that is fouled is none that is dead. */
+/** Library name of a fault: a trace alone cannot distinguish a fouled plug from a dead one. */
 export const nameOf = (id: string | undefined): string =>
   id === undefined ? "none" : id === "fouled plug" || id === "dead plug" ? "plug" : id;
 
-/** How a trace is read, seen and judged, with what was told of the sides, what else was told, and the prompts. */
+/** Reads, observes and diagnoses a trace, given the answers about sides, other answers, and prompts. */
 export type Judge = (
   one: StrangerCase,
   trace: Trace,
@@ -50,7 +50,7 @@ export type Judge = (
   marks?: readonly Mark[],
 ) => Pick<WorkedStranger, "reading" | "observations" | "diagnosis">;
 
-/** Reads and judges a stranger's trace with nobody there to be asked; `judge` is the page's way, or another to hold it against. */
+/** Reads and diagnoses an unseen case without asking questions; `judge` is the page's method, or another to compare with. */
 export function runUnseenCase(one: StrangerCase, judge: Judge = judged): WorkedStranger {
   const { reading, observations, diagnosis } = judge(one, traceOf(one.lines), {}, []);
   const chances = byTrouble(diagnosis.ranked);
@@ -65,8 +65,8 @@ export function runUnseenCase(one: StrangerCase, judge: Judge = judged): WorkedS
 }
 
 /**
- * The same with a pilot who answers whatever the page asks, by what the hand did and by nothing else: the first side of these is right. What comes of it
- * says no more than that the questions lead there; a pilot who errs is not in it.
+ * The same with a pilot who answers every question from the truth alone: the first side is right. It shows only where the
+ * questions lead; a pilot who errs is not covered.
  */
 export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; place: number } {
   const trace = traceOf(one.lines);
@@ -90,15 +90,15 @@ export interface CoachedStranger {
   reading: RunUpReading;
   chances: Map<string, number>;
   place: number;
-  /** What a judge of the two magnetos says of what would be logged. */
+  /** Whether the magneto judgement is a stop. */
   stopped: boolean;
-  /** A side that was called is in doubt or was not read: it is asked for again. */
+  /** A prompted side is doubtful or was not read, so a repeat is requested. */
   again: boolean;
 }
 
 /**
- * The same with the coach's prompts. Where nothing changed on a side the coach asks whether the key was there, and this pilot says so; nothing else is asked. `judge` as of
- * `workStranger`.
+ * The same with the coach's prompts. If nothing changed on a side the coach asks whether the key was there, and this pilot
+ * confirms it; nothing else is asked. `judge` as of `runUnseenCase`.
  */
 export function coachStranger(
   one: StrangerCase,
@@ -123,7 +123,7 @@ export function coachStranger(
   };
 }
 
-/** Whether the judge of the magnetos says stop to what is logged of this reading: a side in doubt is not. */
+/** True if the magneto judgement of this reading is a stop; doubtful sides are not judged. */
 function stops({ right, left }: RunUpReading, { engine: { maxDropRpm, profile } }: StrangerCase): boolean {
   const base = (right ?? left)?.base;
   const logged = (side: typeof right): { rpm: number; feel?: EngineFeel } | undefined =>
@@ -145,24 +145,24 @@ function stops({ right, left }: RunUpReading, { engine: { maxDropRpm, profile } 
   }).judgements.some(({ grade }) => grade === "stop");
 }
 
-/** Less is no drop, rpm: a side without one stands a little beside the last return to both. */
+/** Smaller changes are no drop, rpm: a return to both can differ by as much. */
 export const A_DROP_RPM = 25;
 const SIDES = { first: "right", second: "left" } as const;
 
-/** Which of the answers such a pilot gives, by its place. */
+/** Index of this pilot's answer. */
 function answerOf(
   id: OpenQuestion["id"],
   reading: RunUpReading,
   { done, drops, trouble }: StrangerCase,
 ): number {
   const tries = done.filter(({ what }) => what === "first" || what === "second");
-  /** Nothing, a drop, or a stop: what has no number. */
+  /** No drop, a drop, or a stop. */
   const does = (side: "first" | "second") => {
     const drop = drops[side];
     return drop === undefined ? 2 : drop >= A_DROP_RPM ? 1 : 0;
   };
   const did = (what: string) => done.some((one) => one.what === what);
-  /** What the hand was on when the trace shows this: the longest of what lies in it. */
+  /** What the hand was really doing during this stretch: the longest action in it. */
   const really = ({ from, to }: { from: number; to: number }) =>
     tries
       .map((one) => ({ ...one, shared: Math.min(to, one.to) - Math.max(from, one.from) }))
@@ -175,7 +175,7 @@ function answerOf(
       return new Set(seen).size === 1 ? 2 : seen[0] === "second" ? 1 : 0;
     case "which side":
       return seen[0] && SIDES[seen[0]] === "left" ? 1 : 0;
-    // It was turned to: nothing dropped, it did and the trace missed it, or it stopped.
+    // It was selected: nothing dropped, the trace missed the drop, or the engine stopped.
     case "other side":
       return does(seen[0] === "first" ? "second" : "first");
     case "any side": {
@@ -186,7 +186,7 @@ function answerOf(
     }
     case "heat":
       return !did("heat") ? NOT_TRIED : trouble === "heat cable off" ? 0 : MISSED;
-    // None of these has a propeller that does not answer.
+    // None of these cases has an unresponsive propeller.
     default:
       return did(id) ? MISSED : NOT_TRIED;
   }
@@ -201,7 +201,7 @@ const placeAmong = (chances: ReadonlyMap<string, number>, trouble: StrangerTroub
     .map(([name]) => name)
     .indexOf(trouble);
 
-/** What is known of the engine and the day, and the type's limits. */
+/** Engine, conditions, and the type's limits. */
 export function circumstances({ engine: { maxDropRpm, shape }, highAndRich, celsius }: StrangerCase) {
   const context: DiagnosisContext = {
     cylinders: shape.cylinders,
@@ -214,7 +214,7 @@ export function circumstances({ engine: { maxDropRpm, shape }, highAndRich, cels
   return { context, limits: { maxDropRpm, maxDifferenceRpm: 50, resolutionRpm: 10 } };
 }
 
-/** Read with what was told of the sides, seen, and judged with what else was told: as the page does it. */
+/** Reads with the answers about sides, observes, and diagnoses with the other answers, as the page does. */
 export const judged: Judge = (one, trace, sides, told, marks) => {
   const { profile } = one.engine;
   const { context, limits } = circumstances(one);

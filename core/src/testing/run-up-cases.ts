@@ -28,7 +28,7 @@ import {
   traceOf,
 } from "../run-up/index";
 
-/** Four kinds of engine, as the demo's types have them; limits are example values. */
+/** Four kinds of engine, like the demo's types; limits are example values. */
 export interface CaseEngine {
   name: string;
   shape: EngineShape;
@@ -122,7 +122,7 @@ export const CASE_ENGINES: readonly CaseEngine[] = [
   ),
 ];
 
-/** Whether this engine can have, or show, this trouble. */
+/** True if this engine can have and show this fault. */
 export function canHave(kind: FaultKind, { shape }: CaseEngine): boolean {
   if (kind === "governor slow") return shape.propeller === "constant speed";
   if (kind === "suction low") return shape.vacuumPump;
@@ -136,13 +136,13 @@ export interface RunUpCase {
   engine: CaseEngine;
   fault: SimulatedFault;
   options: MonitorOptions;
-  /** Without the coach's prompts, as a file has it; the pilot answers what is asked afterwards. */
+  /** Without the coach's prompts, as in a file; the pilot answers questions afterwards. */
   unprompted?: boolean;
-  /** How long each step is held against the usual: 0.65 is a hand in a hurry. */
+  /** Duration of steps relative to usual: 0.65 is a pilot in a hurry. */
   pace?: number;
 }
 
-/** The n-th case of a kind: side, cylinder, how plain it is, the day's air and the noise all follow from n. */
+/** The n-th case of a kind: side, cylinder, severity, air and noise follow from n. */
 export function runUpCase(kind: FaultKind, n: number, from: CaseEngine, seed = 1): RunUpCase {
   const side = n % 2 ? "left" : "right";
   const cylinder = 1 + (n % from.shape.cylinders);
@@ -171,14 +171,14 @@ export interface WorkedCase {
   observations: Observation[];
   diagnosis: Diagnosis;
   context: DiagnosisContext;
-  /** Steps whose change is plain, and how far from the hand's own moment they were found; absent where they were not. */
+  /** Steps with a clear change, with their offset from the true time; absent if not found. */
   steps: { step: string; offS?: number; size: number }[];
   drops: { side: string; truth: number; read?: number }[];
 }
 
 const CHANGING = new Set(["right", "left", "both", "heat", "cold", "idle"]);
 
-/** Runs a case through engine, reading and diagnosis, and once through the clearing of a plug where that is the next best test. */
+/** Runs a case through engine, reading and diagnosis, and through plug clearing if that is the next best test. */
 export function workCase({
   engine: { profile, maxDropRpm, shape },
   options,
@@ -262,7 +262,7 @@ export function workCase({
   return { reading, observations, diagnosis, context, steps, drops };
 }
 
-/** A pilot who knows what the hand did, not what is wrong: answers what a trace without prompts leaves open. */
+/** A pilot who knows what the hand did, not what is wrong, and answers the open questions. */
 function askPilot(
   read: (sides?: MagnetoSideOrder) => RunUpReading,
   profile: RunUpProfile,
@@ -277,12 +277,12 @@ function askPilot(
     if (!question) return { reading, told, asked };
     asked.add(question.id);
     if (question.id === "order") {
-      // As its checklist has it.
+      // As on its checklist.
       reading = read({ first: profile.firstSide });
       continue;
     }
     if (question.id === "which side") {
-      // Hot or dead: it is its own side on which something happens.
+      // Ungrounded or dead: something happens on one side only.
       const side = "side" in fault ? fault.side : reading.tries[0]?.side;
       if (side) reading = read({ first: side });
       continue;
@@ -294,7 +294,7 @@ function askPilot(
   }
 }
 
-/** The place of the planted trouble among the explanations, from 0; −1 where it is not among them. */
+/** Rank of the simulated fault, from 0; −1 if absent. */
 export function placeOf({ fault }: RunUpCase, { ranked }: Diagnosis): number {
   return ranked.findIndex(
     (h) =>
@@ -304,7 +304,7 @@ export function placeOf({ fault }: RunUpCase, { ranked }: Diagnosis): number {
   );
 }
 
-/** What a row of cases came to: right first and within three of those with a trouble, alarms of those without, steps and drops of all. */
+/** Counts: true fault ranked first and within three, false alarms, steps and drops. */
 export interface Tally {
   cases: number;
   first: number;
@@ -314,7 +314,10 @@ export interface Tally {
   worked: { engine: CaseEngine; steps: WorkedCase["steps"]; drops: WorkedCase["drops"] }[];
 }
 
-/** Works every trouble of every engine, `each` times and the healthy engine `healthyEach` times; `from` is the first case's number. */
+/**
+ * Runs every fault of every engine `each` times and the healthy engine `healthyEach` times; `from` is the number of the first
+ * case.
+ */
 export function tally({
   each,
   healthyEach = each,
@@ -328,7 +331,7 @@ export function tally({
   from?: number;
   seed: number;
   change?: (one: RunUpCase) => RunUpCase;
-  /** All of them, where none are named. */
+  /** Default: all. */
   engines?: readonly CaseEngine[];
 }): Tally {
   const made: Tally = { cases: 0, first: 0, three: 0, healthy: 0, alarms: 0, worked: [] };

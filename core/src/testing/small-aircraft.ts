@@ -15,7 +15,7 @@ export function item(id: string, station: string, more: Partial<Item> = {}): Ite
   return { id, station, kind: "look", title: id, good: "good", why: "why", miss: "ask", ...more };
 }
 
-/** A small aircraft with one thing of each kind that the order has to deal with. */
+/** A small aircraft with one item of each kind. */
 export const type: AircraftType = {
   format: "cravix.aircraft-type/2",
   id: "test-one",
@@ -62,7 +62,7 @@ export const streamId = "preflight";
 
 let count = 0;
 
-/** An event a second after the one before, with an id that sorts behind it. */
+/** An event one second after the previous one, with a later id. */
 export function event<T extends EventType>(eventType: T, data: EventData[T], device = 1): PreflightEvent {
   count++;
   return {

@@ -1,6 +1,7 @@
 /**
- * Run-ups as strangers make them: pilots with manners of their own, cylinders that differ, slow probes, coarse and broken monitors. Written against what real traces look like, with no
- * number of the engine model or of the fault library: whoever tunes to this file tunes to it and not to an engine, so half of its seeds is kept for reporting. All spreads are own estimates.
+ * Run-ups from an independent generator: pilots with different habits, cylinders that differ, slow probes, coarse and faulty
+ * monitors. Written from the look of real traces, without any number of the engine model or the fault library. Tuning to these
+ * cases would be overfitting, so half of the seeds are reserved for reporting. All spreads are own estimates.
  */
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { CASE_ENGINES, type CaseEngine } from "./run-up-cases";
@@ -39,37 +40,37 @@ export interface StrangerCase {
   engine: CaseEngine;
   cylinder: number;
   lines: Line[];
-  /** What was done when, seconds from the first line on: for telling how well it is found. */
+  /** True actions with times in seconds from the first sample. */
   done: { what: Doing; from: number; to: number; drop?: number }[];
-  /** The drop on the side that was tried first and on the other, rpm; absent where it stopped. */
+  /** True drops of the side checked first and the other, rpm; absent if it stopped. */
   drops: { first?: number; second?: number };
   highAndRich: boolean;
   celsius: number;
 }
 
-/** What the hand was at. */
+/** Action of the hand. */
 export type Doing = "ground" | "past" | "both" | "first" | "second" | "heat" | "propeller" | "idle" | "quit";
 
-/** How the engine stands for a while. */
+/** Engine state during a stretch. */
 interface Stretch {
   what: Doing;
   seconds: number;
   rpm: number;
-  /** How fast it gets there, s. */
+  /** Time constant, s. */
   lag: number;
-  /** Exhaust against the run-up on both, °F, all cylinders and each. */
+  /** EGT relative to run-up on both, °F, for all cylinders and each. */
   egt: number;
   own?: readonly number[];
   map?: number;
   shake?: number;
   low?: boolean;
-  /** By how much it dropped on one side, rpm. */
+  /** Drop on one side, rpm. */
   fell?: number;
 }
 
 const ENGINES = CASE_ENGINES.slice(0, 2);
 
-/** One case of a kind; everything follows from the seed. */
+/** One case of a kind; deterministic per seed. */
 export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCase {
   const random = seededRandom(seed * 7 + STRANGER_TROUBLES.indexOf(trouble) * 100_003 + 11);
   const normal = normalNumbers(random);
@@ -187,7 +188,7 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
   const straight = may(0.15) && trouble !== "dead magneto";
   let calm = plan.at(-1)?.rpm ?? base;
   tries.forEach((tried, i) => {
-    // What it dropped is held against where it just stood on both.
+    // The drop is relative to the last level on both.
     plan.push(tried.drop === undefined ? tried : { ...tried, fell: calm - tried.rpm });
     if (!(straight && i === 0)) {
       const back = both(normal() * 7);
@@ -291,7 +292,7 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
             map: Number((15 + (stretch.low ? -4 : 0) + (stretch.map ?? 0) + normal() * 0.1).toFixed(1)),
           }),
           fuelFlow: Number((Math.max(0.5, (rpm / 1800) * 5) + normal() * 0.1).toFixed(1)),
-          // The pump stands with the engine.
+          // The oil pump stops with the engine.
           oilPressure: Math.max(0, Math.round((stretch.low ? 58 : 70) * Math.min(1, rpm / 500) + normal())),
           oilTemperature: Math.round(between(165, 168)),
           volts: Number((volts + normal() * 0.06).toFixed(1)),
@@ -308,7 +309,7 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
           cht: cht.map((value) => Math.round(value + normal())),
         };
         made.push(line);
-        // A line that stands twice.
+        // A duplicate sample.
         if (may(0.003)) made.push({ ...line });
       }
       done.push({

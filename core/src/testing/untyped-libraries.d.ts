@@ -1,4 +1,4 @@
-/** Libraries that the tests compare with and that bring no types. */
+/** Libraries used for comparison in tests, without types of their own. */
 declare module "psychrolib" {
   const psychrolib: {
     SI: number;

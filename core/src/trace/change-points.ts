@@ -1,13 +1,14 @@
 import { QuantityError } from "../units/convert";
 
-// Taken once: this runs some million times a second.
+// Cached: this runs about a million times a second.
 const { log, min } = Math;
 
 /**
- * Where a row of values changes its mean or its scatter: the places that begin a new piece, least penalised cost of all ways to cut it.
- * The cost of a piece is n·ln(variance), with `sigmaFloor` under the scatter so that a quiet piece is not cut for nothing; each cut costs `penalty`.
- * Pieces have at least `least` values. Valid range: finite values, least ≥ 2, sigmaFloor > 0; throws QuantityError otherwise.
- * Complexity: O(n) where changes come often, O(n²) at worst; exact. Source: Killick, Fearnhead & Eckley, J. Amer. Stat. Assoc. 107 (2012), PELT.
+ * Change points of mean or scatter, as the starts of pieces: optimal partition with penalised cost. The cost of a piece is
+ * n·ln(variance), with `sigmaFloor` as minimum scatter; each cut costs `penalty`. Pieces have at least `least` values. Valid
+ * range: finite values, least ≥ 2, sigmaFloor > 0; throws QuantityError otherwise.
+ * Complexity: O(n) with frequent changes, O(n²) at worst; exact. Source: Killick, Fearnhead & Eckley, J. Amer. Stat. Assoc. 107
+ * (2012), PELT.
  */
 export function changePoints(
   values: ArrayLike<number>,
@@ -34,7 +35,7 @@ export function changePoints(
   const best = new Float64Array(n + 1).fill(Number.POSITIVE_INFINITY);
   const from = new Int32Array(n + 1);
   best[0] = -penalty;
-  /** Starts of the last piece that can still win, and from when one no longer can. */
+  /** Candidate starts of the last piece, each with the index from which it is pruned. */
   let starts: { at: number; until: number }[] = [];
   for (let to = least; to <= n; to++) {
     const newest = to - least;
@@ -50,7 +51,7 @@ export function changePoints(
     }
     best[to] = lowest;
     from[to] = chosen;
-    // A start that is already dearer without a penalty never wins again, once a piece that begins here may end.
+    // PELT pruning: a start already dearer without a penalty can never win.
     for (const start of starts)
       if ((best[start.at] as number) + cost(start.at, to) > lowest)
         start.until = min(start.until, to + least);

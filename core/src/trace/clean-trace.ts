@@ -2,7 +2,7 @@ import { median } from "../trend/median";
 import { formatNumber } from "../units/format";
 import { type Channel, rowsOf, type Trace } from "./trace";
 
-/** Something about the trace itself that has to be told before anybody believes it. */
+/** A problem of the trace itself, to report before its results. */
 export interface TraceProblem {
   kind:
     | "no rpm"
@@ -23,11 +23,11 @@ export interface TraceProblem {
 export interface CleanTrace {
   trace: Trace;
   problems: TraceProblem[];
-  /** Typical time between lines, seconds. */
+  /** Typical sampling interval, seconds. */
   interval: number;
 }
 
-/** What a working probe can show, in the trace's own units; outside it nothing came. Common practice, generous. */
+/** Plausible ranges of working probes, in the trace's units; values outside count as missing. Common practice, generous. */
 const POSSIBLE: Record<string, readonly [number, number]> = {
   rpm: [0, 8000],
   map: [3, 70],
@@ -52,22 +52,22 @@ const NAMES: Record<string, string> = {
   suction: "Suction",
 };
 
-/** What a channel is called on a page. */
+/** Display name of a channel. */
 export function channelName(channel: Channel): string {
   const cylinder = /^(egt|cht)(\d+)$/.exec(channel);
   if (cylinder) return `${cylinder[1] === "egt" ? "EGT" : "CHT"} ${cylinder[2]}`;
   return NAMES[channel] ?? channel;
 }
 
-/** A probe that stands still for so long while the engine moves is frozen, seconds. */
+/** A probe unchanged for this long while the engine changes is frozen, seconds. */
 const FROZEN_S = 8;
-/** And through so many lines: of a few that are far apart some are the same by chance. */
+/** Minimum number of samples: a few sparse ones may be equal by chance. */
 const FROZEN_LINES = 8;
 
 /**
- * Puts a trace in order: lines sorted by time, the later of two lines of one moment kept, what no probe can show left out; and says what is wrong
- * with it: gaps, frozen and missing channels, a tachometer at zero under a running engine. What is good is used.
- * Valid range: any trace; nothing throws. Complexity: O(n log n) per channel at worst, O(n) for lines that came in order.
+ * Cleans a trace: sorts by time, keeps the later of two samples at one time, removes implausible values, and reports problems:
+ * gaps, frozen and missing channels, a tachometer at zero with the engine running.
+ * Valid range: any trace; never throws. Complexity: O(n log n) per channel at worst, O(n) for sorted samples.
  */
 export function cleanTrace(raw: Trace): CleanTrace {
   const problems: TraceProblem[] = [];
@@ -125,7 +125,7 @@ function inOrder(raw: Trace, problems: TraceProblem[]): Trace {
     };
   };
   if (disorder === 0 && repeats === 0 && unusable === 0) return { t: raw.t, channels: { ...raw.channels } };
-  // A stable sort, so that of two lines of one moment the later one is the later one.
+  // Stable sort, so that the later of two samples at one time stays later.
   const order: number[] = [];
   for (let i = 0; i < n; i++) if (Number.isFinite(raw.t[i])) order.push(i);
   if (disorder > 0) order.sort((a, b) => (raw.t[a] as number) - (raw.t[b] as number) || a - b);
@@ -197,7 +197,7 @@ function withoutImpossible(
   return out ?? values;
 }
 
-/** Zero on the tachometer, and the engine runs: other needles tell. */
+/** Detects a tachometer at zero while other channels show a running engine. */
 function deadTachometer({ t, channels }: Trace, problems: TraceProblem[]): void {
   const { rpm, oilPressure, fuelFlow, map } = channels;
   if (!rpm) return;
@@ -206,7 +206,7 @@ function deadTachometer({ t, channels }: Trace, problems: TraceProblem[]): void 
   let longest = 0;
   let span: [number, number] | undefined;
   for (let i = 0; i < t.length; i++) {
-    // A stopped engine has no oil pressure and burns nothing; its manifold is at the pressure outside.
+    // A stopped engine has no oil pressure and no fuel flow; manifold pressure is ambient.
     const alive =
       (oilPressure && (oilPressure[i] as number) > 20 ? 1 : 0) +
       (fuelFlow && (fuelFlow[i] as number) > 1.2 ? 1 : 0) +
@@ -221,7 +221,7 @@ function deadTachometer({ t, channels }: Trace, problems: TraceProblem[]): void 
       }
     } else from = undefined;
   }
-  // Oil pressure takes its seconds to go after a real stop.
+  // Oil pressure takes seconds to fall after a real stop.
   if (span && longest > 4)
     problems.push({
       kind: "tachometer dead",
@@ -232,14 +232,14 @@ function deadTachometer({ t, channels }: Trace, problems: TraceProblem[]): void 
     });
 }
 
-/** Channels that live with the engine: each would move when the rpm moves. */
+/** Channels that change whenever rpm changes. */
 const LIVELY = new Set<string>(["rpm", "map", "fuelFlow", "egt"]);
 
 function frozen({ t, channels }: Trace, name: Channel, problems: TraceProblem[]): void {
   const kind = name.replace(/\d+$/, "");
   if (!LIVELY.has(kind)) return;
   const values = channels[name] as Float64Array;
-  // Rpm is held against the fuel flow or manifold pressure, everything else against the rpm.
+  // Rpm is compared with fuel flow or manifold pressure, other channels with rpm.
   const other = name === "rpm" ? (channels.map ?? channels.fuelFlow) : channels.rpm;
   if (!other) return;
   const moves = name === "rpm" ? 2.5 : 120;
@@ -279,7 +279,7 @@ function frozen({ t, channels }: Trace, name: Channel, problems: TraceProblem[])
   }
 }
 
-/** The trace with its frozen stretches taken out, channel by channel. */
+/** Removes frozen stretches, channel by channel. */
 export function withoutFrozen({ trace, problems }: CleanTrace): Trace {
   const channels = { ...trace.channels };
   for (const { kind, channel, from, to } of problems) {

@@ -76,7 +76,7 @@ describe("the lines of a monitor as they come", () => {
     log.add(lines(100));
     expect([...log.since(9.75).t]).toEqual([9.8, 9.9]);
     expect([...log.since(60).t]).toEqual([9.9]);
-    // A clock that jumps back ends what is looked at: nothing before it can be told apart.
+    // After a clock that jumps back, earlier samples are not used.
     log.add(lines(3, 20));
     expect([...log.since(9.75).t]).toEqual([2.2]);
   });

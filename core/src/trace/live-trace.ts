@@ -1,11 +1,11 @@
 import { type Channel, readLine, rowsOf, type Trace, type TraceLine } from "./trace";
 
-/** How much goes when it is full, as a part of what is kept. */
+/** Share dropped when the buffer is full. */
 const GOES = 1 / 9;
 
 /**
- * The lines of a monitor as they come, kept as rows of numbers whose room is taken once: however long it runs, it grows no further. When it is full the
- * oldest ninth goes. Valid range: at least nine lines are kept. Complexity: O(1) a line; O(lines kept) once in that many ninths.
+ * A fixed-size buffer for a monitor's samples: memory does not grow. When full, the oldest ninth is dropped. Valid range:
+ * capacity at least nine. Complexity: O(1) per sample, amortised.
  */
 export class LiveTrace {
   private readonly times: Float64Array;
@@ -20,18 +20,18 @@ export class LiveTrace {
     return this.count;
   }
 
-  /** The time of the last line, seconds; 0 before the first. */
+  /** Time of the last sample, seconds; 0 before the first. */
   get now(): number {
     return this.times[this.count - 1] ?? 0;
   }
 
-  /** What a channel showed last; undefined where nothing came. */
+  /** Last value of a channel; undefined if there is none. */
   last(channel: Channel): number | undefined {
     const value = this.channels[channel]?.[this.count - 1] ?? Number.NaN;
     return Number.isNaN(value) ? undefined : value;
   }
 
-  /** Takes lines in, in the order in which they came. */
+  /** Appends samples, in order of arrival. */
   add(lines: readonly TraceLine[]): void {
     for (const line of lines) {
       if (this.count === this.most) this.drop(Math.ceil(this.most * GOES));
@@ -45,14 +45,17 @@ export class LiveTrace {
     }
   }
 
-  /** The last lines, as far back as their times are not before `from` without a break, seconds; at least one. A view: good until the next line comes. */
+  /**
+   * Latest samples back to `from`, stopping at a time that jumps back, seconds; at least one. A view, valid until the next
+   * sample.
+   */
   since(from: number): Trace {
     let start = Math.max(0, this.count - 1);
     while (start > 0 && (this.times[start - 1] as number) >= from) start--;
     return this.from(start);
   }
 
-  /** All that is kept, as a trace of its own. */
+  /** Everything stored, as an independent trace. */
   copy(): Trace {
     const { t, channels } = this.from(0);
     return { t: t.slice(), channels: mapRows(channels, (row) => row.slice()) };
@@ -72,14 +75,14 @@ export class LiveTrace {
   }
 }
 
-/** What of a long trace is looked at line by line, and of how many lines of what lies between. */
+/** How to thin a long trace: samples kept at both ends, and the number kept between. */
 export interface Thinning {
   first: number;
   between: number;
   last: number;
 }
 
-/** A trace whose middle is thinned where it is long; the trace itself where it is not. Complexity: O(lines that are left). */
+/** Thins the middle of a long trace; short ones are returned unchanged. Complexity: O(remaining samples). */
 export function thinMiddle(trace: Trace, { first, between, last }: Thinning): Trace {
   const n = trace.t.length;
   const middle = n - first - last;

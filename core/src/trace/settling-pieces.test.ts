@@ -1,7 +1,7 @@
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { beginsOf, settlingPieces } from "./settling-pieces";
 
-/** Levels one after the other, each come to with the same lag, as a manifold and a propeller come to theirs. */
+/** Consecutive levels, each approached with the same lag. */
 function settled(
   levels: readonly { level: number; seconds: number }[],
   { hz = 4, lag = 0.8, noise = 3, seed = 1 },
@@ -103,7 +103,7 @@ describe("a row that settles from level to level", () => {
 });
 
 describe("where a piece begins", () => {
-  /** Two levels with scatter, one straight after the other, a line a second. */
+  /** Two noisy levels in direct succession, one sample per second. */
   const row = (first: number, second: number, at: number, seed: number) => {
     const normal = normalNumbers(seededRandom(seed));
     const t = Array.from({ length: 40 }, (_, i) => i);

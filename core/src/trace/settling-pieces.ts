@@ -1,34 +1,35 @@
 import { median } from "../trend/median";
 import { QuantityError } from "../units/convert";
 
-// Taken once: this runs some million times a second.
+// Cached: this runs about a million times a second.
 const { abs, exp, log, max, sqrt } = Math;
 
-/** A piece of a row in which it settles towards one level: value ≈ level + off · exp(−(t − t[from]) / settle). */
+/** A piece settling towards one level: value ≈ level + off · exp(−(t − t[from]) / settle). */
 export interface SettlingPiece {
-  /** Its first line, and the one behind its last. */
+  /** First sample, and the one after its last. */
   from: number;
   to: number;
   level: number;
-  /** How far from its level it begins. */
+  /** Initial distance from its level. */
   off: number;
-  /** How fast it settles, seconds. */
+  /** Time constant, seconds. */
   settle: number;
   /** Scatter about the curve. */
   sigma: number;
 }
 
-/** So fast an engine follows the hand, seconds: from a light propeller to a hand that takes its time. */
+/** Candidate time constants, seconds: from a light propeller to a slow hand. */
 const SETTLE_S = [0.35, 0.75, 1.3, 2.4];
-/** Longer than this no piece is looked at as one, seconds; what goes on at its level is joined by whoever reads it. */
+/** Maximum length of a piece, seconds; callers join pieces at the same level. */
 const LONGEST_S = 45;
 
 /**
- * Cuts a row into pieces that each settle towards a level of their own as a first-order lag does: least penalised cost of all ways to cut it. The cost of a piece is
- * n·ln(variance) about its curve, with the row's own scatter under it (and half of what a coarse instrument rounds away), so that a quiet piece is not cut for nothing. What follows
- * the hand slowly is one piece with what it comes to, and no ramp is lost between two levels: three seconds on a side are found at one line a second.
- * `least` is the scatter below which nothing is told apart, in the row's unit; `penalty` the price of a piece. Seconds. Valid range: times rising, finite values, least > 0 (QuantityError
- * otherwise). Complexity: O(n · lines in 45 s · 4). Source: optimal partitioning, Jackson et al. (2005), with a first-order step response as the model of a piece.
+ * Cuts values into pieces that each settle towards a level as a first-order lag: optimal partition with penalised cost. The cost
+ * of a piece is n·ln(variance) about its curve, with the values' own scatter (and half of an instrument's rounding) as minimum. A
+ * slow response is one piece with its level, so no ramp is lost: three seconds on a side are found at one sample per second.
+ * `least` is the minimum scatter, in the values' unit; `penalty` the cost per piece. Seconds. Valid range: times increasing,
+ * finite values, least > 0 (QuantityError otherwise). Complexity: O(n · samples in 45 s · 4). Source: optimal partitioning,
+ * Jackson et al. (2005), with a first-order step response per piece.
  */
 export function settlingPieces(
   t: ArrayLike<number>,
@@ -48,7 +49,7 @@ export function settlingPieces(
   }
   const sigma = max(least, scatterOf(ys));
   const floor = sigma * sigma;
-  // Plain rows of one kind: this is gone through some million times for half an hour.
+  // Typed arrays: the inner loop runs a million times for half an hour.
   const at = Float64Array.from(t);
   const [lefts0, lefts1, lefts2, lefts3] = SETTLE_S.map((tau) => leftOf(at, tau)) as Lefts;
   const alike = 1e-6 * floor;
@@ -63,7 +64,7 @@ export function settlingPieces(
     const latest = (at[i] as number) + LONGEST_S;
     let sy = 0;
     let syy = 0;
-    // Of each manner of settling what is left, its sum, its sum of squares, and its sum with the values; written out, for rows of rows cost five times as much.
+    // Running sums per time constant, as scalars: nested arrays would cost five times as much.
     let e0 = 1;
     let e1 = 1;
     let e2 = 1;
@@ -107,7 +108,7 @@ export function settlingPieces(
       if (count < 2 && i > 0 && j < n - 1) continue;
       const part = 1 / count;
       const mean = sy * part;
-      // The manner that explains most is the cheapest, whatever the rest costs; of those that explain the same the quickest, not the one that is rounded best.
+      // The time constant that explains most; on ties the shortest, independent of rounding.
       let tau = 0;
       let gain = gainOf(q0 - s0 * s0 * part, p0 - s0 * mean);
       const gain1 = gainOf(q1 - s1 * s1 * part, p1 - s1 * mean);
@@ -128,7 +129,7 @@ export function settlingPieces(
       const rss = max(0, syy - sy * mean - gain);
       const known = best[j + 1] as number;
       const quiet = rss <= floor * count;
-      // Above the floor a piece costs one a line at least: most need no logarithm.
+      // The floor bounds the cost from below, so most pieces need no logarithm.
       if (!quiet && before + count >= known) continue;
       const cost = before + (quiet ? rss / floor : count * (log(rss * part) - logFloor + 1));
       if (cost < known) {
@@ -149,24 +150,25 @@ export function settlingPieces(
 
 type Lefts = [Float64Array, Float64Array, Float64Array, Float64Array];
 
-/** How much of what is off is left one line later. */
+/** Remaining share of the offset one sample later. */
 function leftOf(t: Float64Array, tau: number): Float64Array {
   const left = new Float64Array(t.length);
   for (let i = 1; i < t.length; i++) left[i] = exp(-((t[i] as number) - (t[i - 1] as number)) / tau);
   return left;
 }
 
-/** What a curve explains of the squares about the mean; nothing where it does not move. */
+/** Sum of squares explained by a curve; zero if it does not move. */
 const gainOf = (spread: number, along: number): number => (spread < 1e-6 ? 0 : (along * along) / spread);
 
-/** Borders that are less likely than one in twenty beside the best one are left out: twice the logarithm. */
+/** Boundaries up to twenty times less likely than the best are included: twice the logarithm. */
 const LIKELY = 6;
-/** So far on both sides a border is looked for, seconds. */
+/** Search window on both sides of a boundary, seconds. */
 const LOOKED_S = 8;
 
 /**
- * Between which times each piece's begin may lie: all borders to the piece before that explain the row nearly as well as the best one, both pieces fitted anew for each. Of the first piece its own
- * first line twice. `least` as of `settlingPieces`. Seconds. Complexity: O(lines of both pieces · 4) a piece. Source: profile likelihood; about 95 of 100 (own figure).
+ * Range of each piece's start: all boundaries that explain the values nearly as well as the best, both pieces fitted anew. For
+ * the first piece its own first sample twice. `least` as of `settlingPieces`. Seconds. Complexity: O(samples of both pieces · 4)
+ * per piece. Source: profile likelihood; about 95 % coverage (own figure).
  */
 export function beginsOf(
   t: ArrayLike<number>,
@@ -175,7 +177,7 @@ export function beginsOf(
   least: number,
 ): [number, number][] {
   const shift = y[0] ?? 0;
-  // Near nought, so that sums of squares keep their figures.
+  // Shifted towards zero to keep precision in sums of squares.
   const ys = Float64Array.from(y, (value) => value - shift);
   const sigma = max(least, scatterOf(ys));
   return pieces.map((piece, k) => {
@@ -195,12 +197,12 @@ export function beginsOf(
     const kept = likely.filter(({ cost }) => cost <= best + LIKELY);
     const [earliest, latest] = [kept[0], kept.at(-1)];
     if (!earliest || !latest) return [here, here];
-    // It began somewhere behind the line before.
+    // It began after the previous sample.
     return [t[earliest.at - 1] as number, t[latest.at] as number];
   });
 }
 
-/** The cost of each piece that begins at `from`: at place k of the one of k lines, its best curve taken. */
+/** Costs of pieces starting at `from`, by length, with the best curve each. */
 function costsOfBegin(t: ArrayLike<number>, ys: Float64Array, from: number, to: number, sigma: number) {
   const costs = new Float64Array(to - from + 1).fill(Number.POSITIVE_INFINITY);
   for (const settle of SETTLE_S) {
@@ -211,7 +213,7 @@ function costsOfBegin(t: ArrayLike<number>, ys: Float64Array, from: number, to: 
   return costs;
 }
 
-/** The cost of each piece that ends before `to`: at place k of the one whose first line is `from` + k. What is left of how far off it began shrinks by one line's part with each line before. */
+/** Costs of pieces ending before `to`, by start. The remaining offset shrinks by one sample's factor with each earlier start. */
 function costsOfEnd(t: ArrayLike<number>, ys: Float64Array, from: number, to: number, sigma: number) {
   const costs = new Float64Array(to - from).fill(Number.POSITIVE_INFINITY);
   for (const settle of SETTLE_S) {
@@ -232,7 +234,7 @@ function costsOfEnd(t: ArrayLike<number>, ys: Float64Array, from: number, to: nu
 
 type Sums = Record<"se" | "see" | "sy" | "sye" | "syy", number>;
 
-/** The cost of a piece of so many lines about its curve. */
+/** Cost of a piece of n samples about its curve. */
 function costOf(n: number, { se, see, sy, sye, syy }: Sums, sigma: number): number {
   const floor = sigma * sigma;
   const rss = restOf(n, se, see, sy, sye, syy);
@@ -240,7 +242,7 @@ function costOf(n: number, { se, see, sy, sye, syy }: Sums, sigma: number): numb
   return variance > floor ? n * (log(variance) - log(floor) + 1) : rss / floor;
 }
 
-/** The sums of one piece that a curve through it is fitted from; e is what is left of how far off it began. `seen` is told them behind each line, with how many there were. */
+/** Accumulates the sums for fitting a curve; e is the remaining offset. Calls `seen` after each sample. */
 function sumsOf(
   t: ArrayLike<number>,
   ys: Float64Array,
@@ -263,7 +265,7 @@ function sumsOf(
   return sums;
 }
 
-/** What a curve leaves over, from the sums of a piece: a line in e, or its mean where e says nothing. */
+/** Residual sum of squares: a line in e, or the mean if e is constant. */
 function restOf(n: number, se: number, see: number, sy: number, sye: number, syy: number): number {
   return max(0, syy - (sy * sy) / n - gainOf(see - (se * se) / n, sye - (se * sy) / n));
 }
@@ -291,7 +293,7 @@ function fit(
   };
 }
 
-/** The scatter of a row from one line to the next, steps left out; at least half of what its instrument rounds away. */
+/** Scatter from sample to sample, without steps; at least half of the instrument's rounding. */
 function scatterOf(values: Float64Array): number {
   const jumps: number[] = [];
   for (let i = 1; i < values.length; i++) jumps.push(abs((values[i] as number) - (values[i - 1] as number)));

@@ -3,7 +3,7 @@ import { changePoints } from "./change-points";
 import { cleanTrace, withoutFrozen } from "./clean-trace";
 import { cutTrace, type Trace, traceOf } from "./trace";
 
-/** A quiet engine at ten lines a second; `change` bends single lines. */
+/** A steady engine at ten samples per second; `change` alters single samples. */
 function lines(seconds: number, change: (line: Record<string, number>, i: number) => void = () => {}) {
   return Array.from({ length: seconds * 10 }, (_, i) => {
     const line: Record<string, number> = {

@@ -1,6 +1,6 @@
 import { QuantityError } from "../units/convert";
 
-/** What an engine monitor can show, besides the cylinders. */
+/** Channels of an engine monitor, besides the cylinders. */
 export const PLAIN_CHANNELS = [
   "rpm",
   "map",
@@ -12,13 +12,13 @@ export const PLAIN_CHANNELS = [
   "suction",
 ] as const;
 export type PlainChannel = (typeof PLAIN_CHANNELS)[number];
-/** As many as a radial in two rows has. */
+/** As many as a two-row radial has. */
 export const MOST_CYLINDERS = 18;
-/** Exhaust gas and head of one cylinder, counted from 1. */
+/** EGT and CHT of one cylinder, counted from 1. */
 export type CylinderChannel = `egt${number}` | `cht${number}`;
 export type Channel = PlainChannel | CylinderChannel;
 
-/** The unit in which a trace holds each channel; a file may bring others, which are turned into these when it is read. */
+/** Unit of each channel in a trace; files are converted when read. */
 export const CHANNEL_UNITS: Record<PlainChannel | "egt" | "cht", string> = {
   rpm: "rpm",
   map: "inHg",
@@ -33,8 +33,8 @@ export const CHANNEL_UNITS: Record<PlainChannel | "egt" | "cht", string> = {
 };
 
 /**
- * What an engine did, channel by channel over one row of times: seconds, rising after cleaning. NaN is "nothing came".
- * A channel that the monitor does not have is absent.
+ * Engine data by channel over common times: seconds, increasing after cleaning. NaN means missing. A channel the monitor does not
+ * have is absent.
  */
 export interface Trace {
   t: Float64Array;
@@ -47,12 +47,12 @@ export function cylindersOf(trace: Trace, kind: "egt" | "cht"): number[] {
   return found;
 }
 
-/** The channels that there are, each with its values. */
+/** Existing channels with their values. */
 export function rowsOf(channels: Trace["channels"]): [Channel, Float64Array][] {
   return Object.entries(channels) as [Channel, Float64Array][];
 }
 
-/** The piece of a trace from one time to another, both included. Seconds. Complexity: O(lines of the piece). */
+/** Part of a trace between two times, inclusive. Seconds. Complexity: O(samples of the part). */
 export function cutTrace(trace: Trace, from: number, to: number): Trace {
   const a = firstAt(trace.t, from);
   let b = firstAt(trace.t, to);
@@ -62,7 +62,7 @@ export function cutTrace(trace: Trace, from: number, to: number): Trace {
   return { t: trace.t.subarray(a, b), channels };
 }
 
-/** The place of the first time that is not before `at`. Times must rise. Its length where there is none. Complexity: O(log n). */
+/** Index of the first time not before `at`; the length if there is none. Times must increase. Complexity: O(log n). */
 export function firstAt(t: ArrayLike<number>, at: number): number {
   let low = 0;
   let high = t.length;
@@ -74,14 +74,14 @@ export function firstAt(t: ArrayLike<number>, at: number): number {
   return low;
 }
 
-/** A line of a monitor, as it comes over the wire: cylinders as rows, everything but the time may be absent. */
+/** A monitor sample as transmitted: cylinders as arrays; everything but the time is optional. */
 export interface TraceLine extends Partial<Record<PlainChannel, number>> {
   t: number;
   egt?: readonly number[];
   cht?: readonly number[];
 }
 
-/** Gives every number of a line with its channel. What is no number, as a probe that did not answer, is left out. */
+/** Calls `give` for every number of a sample with its channel; anything else is skipped. */
 export function readLine(line: TraceLine, give: (channel: Channel, value: number) => void): void {
   const tell = (channel: Channel, value: unknown) => {
     if (typeof value === "number" && !Number.isNaN(value)) give(channel, value);
@@ -93,7 +93,7 @@ export function readLine(line: TraceLine, give: (channel: Channel, value: number
     });
 }
 
-/** Lines as a trace, in the order in which they came. Valid range: at least one line; throws QuantityError otherwise. */
+/** Trace of samples, in order of arrival. Valid range: at least one; throws QuantityError otherwise. */
 export function traceOf(lines: readonly TraceLine[]): Trace {
   if (lines.length === 0) throw new QuantityError("No data from the engine monitor.");
   const n = lines.length;

@@ -1,6 +1,6 @@
 import { QuantityError } from "../units/convert";
 
-/** The middle value, or the mean of the two in the middle. Valid range: at least one number; throws QuantityError for none. */
+/** Median. Valid range: at least one number; throws QuantityError for none. */
 export function median(values: readonly number[]): number {
   if (values.length === 0) throw new QuantityError("There is no median of nothing.");
   const sorted = Float64Array.from(values).sort();
@@ -10,8 +10,8 @@ export function median(values: readonly number[]): number {
 }
 
 /**
- * The mean of the middle half: as little moved by what lies outside as a median, and between two steps of a coarse instrument where the needle stood between them. Valid range: at least
- * one number; throws QuantityError for none. Source: the interquartile mean (Tukey's midmean).
+ * Mean of the middle half: as robust as a median, but resolves levels between two steps of a coarse instrument. Valid range: at
+ * least one number; throws QuantityError for none. Source: the interquartile mean (Tukey's midmean).
  */
 export function midmean(values: readonly number[]): number {
   if (values.length === 0) throw new QuantityError("There is no middle of nothing.");
@@ -20,7 +20,7 @@ export function midmean(values: readonly number[]): number {
   let sum = 0;
   let weight = 0;
   sorted.forEach((value, i) => {
-    // A value on the border counts for the part of it that lies inside.
+    // A value on the boundary counts in part.
     const inside = Math.min(i + 1, values.length - cut) - Math.max(i, cut);
     if (inside <= 0) return;
     sum += value * inside;

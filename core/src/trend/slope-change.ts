@@ -1,22 +1,22 @@
 import { Z_95_TWO_SIDED } from "../units/uncertain";
 import { type RobustLine, theilSen } from "./theil-sen";
 
-/** Where a line bends. */
+/** A bend in a line. */
 export interface SlopeChange {
-  /** The point that belongs to both lines. */
+  /** Index of the point common to both lines. */
   index: number;
   before: RobustLine;
   after: RobustLine;
-  /** Their difference in standard deviations. */
+  /** Difference of slopes in standard deviations. */
   z: number;
 }
 
 /**
- * Where a series of readings bends most clearly: at every point with at least `least` readings on either side a robust line is laid through
- * both, and the bend with the greatest difference of slopes, in standard deviations, is returned. `readingSigma` is the error of one
- * reading, in the units of y: no slope is surer than the readings at its ends allow. Undefined for too few readings.
- * It looks at many places, so that 4 is no chance (about one healthy series in a hundred, by simulation in the tests), not 2.
- * Valid range: x rising. Complexity: O(n² log n): meant for some dozens of readings.
+ * Finds the clearest bend in a series: at every point with at least `least` readings on either side, robust lines are fitted to
+ * both, and the largest difference of slopes in standard deviations is returned. `readingSigma` is the error of one reading, in
+ * units of y: it limits the certainty of a slope. Undefined with too few readings. Because many points are tested, 4 rather than
+ * 2 is significant (about one healthy series in a hundred, by simulation in the tests).
+ * Valid range: x increasing. Complexity: O(n² log n): for a few dozen readings.
  * Source: Sen, J. Amer. Stat. Assoc. 63 (1968), for the lines and their intervals; the scan is our own.
  */
 export function slopeChange(

@@ -5,7 +5,7 @@ import { median } from "./median";
 
 export interface RobustLine {
   slope: number;
-  /** Nineteen of twenty times the true slope lies between these. */
+  /** 95 % interval of the slope. */
   low: number;
   high: number;
   /** Median of y − slope · x. */
@@ -14,13 +14,13 @@ export interface RobustLine {
 }
 
 /**
- * The line whose slope is the median of the slopes of all pairs of points: up to 29 % of the points may be wrong without carrying it off. Its
- * interval at 95 % are the slopes of the ranks that Kendall's statistic allows.
- * For many points the pairs are not written down: how many slopes lie below a candidate is counted as inversions of y − candidate · x, and
- * only those between two close candidates are looked at one by one.
- * Valid range: two points or more, at least two different x; throws QuantityError otherwise. Complexity: O(n log n) for each candidate, of
+ * Robust line whose slope is the median of the slopes of all pairs of points: tolerates up to 29 % outliers. Its 95 % interval
+ * comes from the ranks of Kendall's statistic. For many points the pairs are not listed: slopes below a candidate are counted as
+ * inversions of y − candidate · x, and only those between two close candidates are enumerated.
+ * Valid range: at least two points and two different x; throws QuantityError otherwise. Complexity: O(n log n) per candidate, of
  * which a dozen or two are needed.
- * Source: Sen, J. Amer. Stat. Assoc. 63 (1968); interval: the same, with the normal approximation; counting: Cole et al., SIAM J. Comput. 18 (1989).
+ * Source: Sen, J. Amer. Stat. Assoc. 63 (1968); interval: the same, with the normal approximation; counting: Cole et al., SIAM J.
+ * Comput. 18 (1989).
  */
 export function theilSen(xs: readonly number[], ys: readonly number[]): RobustLine {
   const n = xs.length;
@@ -44,7 +44,7 @@ export function theilSen(xs: readonly number[], ys: readonly number[]): RobustLi
   return { slope, low, high, intercept, points: n };
 }
 
-/** The places of the readings by x, then by y. Readings of a meter mostly come in that order. */
+/** Indices of the readings by x, then by y; usually already in order. */
 function risingOrder(xs: readonly number[], ys: readonly number[]): number[] {
   let rising = true;
   for (let i = 0; i < xs.length; i++) {
@@ -58,7 +58,7 @@ function risingOrder(xs: readonly number[], ys: readonly number[]): number[] {
     : order.sort((a, b) => (xs[a] as number) - (xs[b] as number) || (ys[a] as number) - (ys[b] as number));
 }
 
-/** Pairs with different x: only they have a slope. */
+/** Number of pairs with different x: only they have a slope. */
 function pairsApart(x: Float64Array): number {
   let pairs = (x.length * (x.length - 1)) / 2;
   for (let i = 0; i < x.length; ) {
@@ -70,19 +70,19 @@ function pairsApart(x: Float64Array): number {
   return pairs;
 }
 
-/** Counts the pairs whose slope is below s: those that y − s·x puts in falling order. Equal x never count. */
+/** Counts pairs with a slope below s: those that y − s·x puts in descending order. Equal x never count. */
 function slopeCounter(x: Float64Array, y: Float64Array): (s: number) => number {
   const n = x.length;
   const z = new Float64Array(n);
   const spare = new Float64Array(n);
   return (s) => {
-    // Points of the same x stand in rising order of y, and stay so: they are no inversions.
+    // Points with equal x are in ascending order of y and stay so: they are no inversions.
     for (let i = 0; i < n; i++) z[i] = (y[i] as number) - s * (x[i] as number);
     return inversions(z, spare);
   };
 }
 
-/** How many pairs stand in strictly falling order, by merging from below; z is sorted on the way. */
+/** Number of strictly descending pairs, by merge sort; sorts z. */
 function inversions(z: Float64Array, spare: Float64Array): number {
   const n = z.length;
   let count = 0;
@@ -122,10 +122,10 @@ function inversions(z: Float64Array, spare: Float64Array): number {
   return count;
 }
 
-/** So many slopes are written down and sorted without a thought. */
+/** Up to this number, all slopes are listed and sorted. */
 const FEW = 30_000;
 
-/** Finds the slopes of two neighbouring ranks, 1 the lowest. */
+/** Finds the slopes of two neighbouring ranks, starting at 1. */
 function slopeFinder(x: Float64Array, y: Float64Array, pairs: number) {
   if (pairs <= FEW) {
     const all = allSlopes(x, y, pairs);
@@ -142,10 +142,10 @@ function slopeFinder(x: Float64Array, y: Float64Array, pairs: number) {
       const count = below(s);
       if (count < from) [low, countLow] = [s, count];
       else if (count >= to) [high, countHigh] = [s, count];
-      // Between two neighbouring ranks: as near to both as a number can be.
+      // Between two neighbouring ranks: as close as floating point allows.
       else [low, high] = [low + (s - low) * (1 - 1e-9), high];
     };
-    // Where a sample of the slopes says that it lies, with room on either side.
+    // Start where a sample of slopes suggests, with a margin.
     const part = (from - 0.5) / pairs;
     for (const aside of [-SAMPLE_ROOM, SAMPLE_ROOM]) {
       const place = Math.floor((part + aside) * sample.length);
@@ -153,7 +153,7 @@ function slopeFinder(x: Float64Array, y: Float64Array, pairs: number) {
     }
     for (let turn = 0; turn < 120 && countHigh - countLow > FEW && high - low > tiny; turn++) {
       const left = countHigh - countLow;
-      // Where the counts say that it lies, a little on either side; and now and then the middle, so that it always narrows.
+      // Interpolate from the counts, with a margin; occasionally bisect, to guarantee progress.
       const here = (from - countLow) / left;
       const [start, width] = [low, high - low];
       if (turn % 3 === 2) tryAt(start + width / 2);
@@ -161,7 +161,7 @@ function slopeFinder(x: Float64Array, y: Float64Array, pairs: number) {
         for (const aside of [-0.04, 0.04])
           tryAt(start + Math.min(0.98, Math.max(0.02, here + aside)) * width);
       if (countHigh - countLow < left / 2) continue;
-      // It hardly narrows: readings in tenths make the same slope thousands of times, and one such block may hold the rank by itself.
+      // Little progress: readings in tenths repeat the same slope thousands of times, and one such block may contain the rank.
       const block = commonest(sample, low, high, 10 * tiny);
       if (block !== undefined && below(block - 10 * tiny) < from && below(block + 10 * tiny) >= to)
         return [block, block];
@@ -175,10 +175,10 @@ function slopeFinder(x: Float64Array, y: Float64Array, pairs: number) {
 }
 
 const SAMPLE = 20_000;
-/** Four standard deviations of a quantile among so many, at the worst. */
+/** Four standard deviations of a sample quantile, at worst. */
 const SAMPLE_ROOM = 0.015;
 
-/** Some of the slopes, in rising order: always the same ones, for the same readings. */
+/** A sample of slopes in ascending order, deterministic for the same readings. */
 function sampleOfSlopes(x: Float64Array, y: Float64Array): Float64Array {
   const random = seededRandom(x.length);
   const pick = () => Math.floor(random() * x.length);
@@ -191,7 +191,7 @@ function sampleOfSlopes(x: Float64Array, y: Float64Array): Float64Array {
   return slopes.sort();
 }
 
-/** The value that stands most often in a sorted row between two others, give or take a hair; undefined where none stands there thrice. */
+/** Most frequent value between two others in sorted values, within a tolerance; undefined if none occurs three times. */
 function commonest(sorted: Float64Array, from: number, to: number, hair: number): number | undefined {
   let best: number | undefined;
   let most = 2;
@@ -208,7 +208,7 @@ function commonest(sorted: Float64Array, from: number, to: number, hair: number)
   return best;
 }
 
-/** Every pair's slope, in rising order. */
+/** Every pair's slope, in ascending order. */
 function allSlopes(x: Float64Array, y: Float64Array, pairs: number): Float64Array {
   const slopes = new Float64Array(pairs);
   let n = 0;
@@ -220,8 +220,8 @@ function allSlopes(x: Float64Array, y: Float64Array, pairs: number): Float64Arra
 }
 
 /**
- * The slopes from `low` up to but not including `high`, in rising order: the pairs that change places between the two orders, one by one. Sorting by
- * insertion costs one step for each of them.
+ * Slopes from `low` up to but excluding `high`, ascending: the pairs that swap between the two orders. Insertion sort takes one
+ * step per pair.
  */
 function slopesBetween(x: Float64Array, y: Float64Array, low: number, high: number): Float64Array {
   const before = y.map((v, i) => v - low * (x[i] as number));
@@ -244,7 +244,7 @@ function slopesBetween(x: Float64Array, y: Float64Array, low: number, high: numb
   return Float64Array.from(found).sort();
 }
 
-/** Every slope of a pair lies between the steepest fall and the steepest rise of neighbours in x. */
+/** Every pair's slope is between the steepest fall and rise of neighbours in x. */
 function bounds(x: Float64Array, y: Float64Array): [number, number] {
   let low = Number.POSITIVE_INFINITY;
   let high = Number.NEGATIVE_INFINITY;
@@ -268,7 +268,7 @@ function bounds(x: Float64Array, y: Float64Array): [number, number] {
   return [low - hair, high + hair];
 }
 
-/** The places of the values in rising order, equal ones as they stand: sorted as bare numbers, and each put where it belongs. */
+/** Indices in ascending order of value, stable: sorts bare numbers, then assigns positions. */
 function orderOf(values: Float64Array): Uint32Array {
   const sorted = values.slice().sort();
   const next = new Uint32Array(values.length);

@@ -7,9 +7,10 @@ export interface PlotPoint {
 }
 
 /**
- * The points that matter in a drawing so many columns wide: of each column the first, the lowest, the highest and the last, in their order. What
- * is drawn through them looks the same as through all. Fewer points than that come back as they are.
- * Valid range: x rising, columns ≥ 1; throws QuantityError otherwise. Complexity: O(n). Source: Jugel et al., VLDB 2014 (M4), from memory.
+ * Reduces points for a plot a given number of columns wide: the first, lowest, highest and last of each column, in order. The
+ * plot looks the same. Fewer points are returned unchanged.
+ * Valid range: x increasing, columns ≥ 1; throws QuantityError otherwise. Complexity: O(n). Source: Jugel et al., VLDB 2014 (M4),
+ * from memory.
  */
 export function thinForPlot(points: readonly PlotPoint[], columns: number): PlotPoint[] {
   if (!(columns >= 1)) throw new QuantityError("A plot needs at least one column.");

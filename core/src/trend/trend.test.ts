@@ -10,7 +10,7 @@ const point = fc.record({
   y: fc.integer({ min: -200, max: 200 }).map((tenths) => tenths / 10),
 });
 
-/** Sen's own words: every pair written down. */
+/** Sen's definition: every pair listed. */
 function allSlopes(xs: readonly number[], ys: readonly number[]): number[] {
   const slopes: number[] = [];
   for (let i = 0; i < xs.length; i++)
@@ -20,7 +20,7 @@ function allSlopes(xs: readonly number[], ys: readonly number[]): number[] {
 }
 
 describe("the robust line", () => {
-  // Library: ml-regression-theil-sen. Its median of an even number of slopes may be one of the two in the middle: compared where odd.
+  // Library: ml-regression-theil-sen. For an even number of slopes it may return one of the middle two, so compare odd ones.
   test("has the slope that the library finds", () => {
     for (const seed of [1, 2, 3, 4]) {
       const random = seededRandom(seed);
@@ -61,7 +61,7 @@ describe("the robust line", () => {
     );
   });
 
-  // More than two hundred points: the pairs are counted, not written down. Library: simple-statistics.
+  // More than two hundred points, so pairs are counted instead of listed. Library: simple-statistics.
   test("is the same for hundreds of readings in tenths, with ties by the thousand", () => {
     for (const seed of [1, 2]) {
       const random = seededRandom(seed);
@@ -91,7 +91,7 @@ describe("the robust line", () => {
     });
   });
 
-  // Published: Sen 1968: breakdown point 29 %: a quarter of wild readings does not carry it off.
+  // Published: Sen 1968: breakdown point 29 %, so a quarter of outliers is tolerated.
   test("does not follow a quarter of wild readings", () => {
     const xs = Array.from({ length: 40 }, (_, i) => i);
     const ys = xs.map((x) => (x % 4 === 0 ? 100 : 2 + 0.5 * x));
@@ -180,17 +180,17 @@ test("the normal numbers have the mean, the spread and the tails of the normal d
   const variance = drawn.reduce((a, b) => a + (b - mean) ** 2, 0) / drawn.length;
   expect(Math.abs(mean)).toBeLessThan(0.02);
   expect(variance).toBeCloseTo(1, 1);
-  // Standard normal table: 5 % lie above 1.645.
+  // Standard normal table: 5 % are above 1.645.
   expect(drawn.filter((z) => z > 1.644854).length / drawn.length).toBeCloseTo(0.05, 2);
 });
 
 describe("the middle half", () => {
   it("is the mean of what lies between the quartiles", () => {
-    // Worked by hand: of 1 … 8 the middle half is 3 to 6; of 5, 6, 8, 100 it is 6 and 8.
+    // By hand: of 1 … 8 the middle half is 3 to 6; of 5, 6, 8, 100 it is 6 and 8.
     expect(midmean([8, 1, 5, 3, 2, 7, 6, 4])).toBe(4.5);
     expect(midmean([5, 100, 6, 8])).toBe(7);
     expect(midmean([3])).toBe(3);
-    // Between two steps of a coarse needle it stands where the needle mostly stood.
+    // Between two steps of a coarse instrument it is closer to the more frequent one.
     expect(midmean([1750, 1750, 1750, 1750, 1775, 1775, 1750, 1775])).toBeGreaterThan(1750);
     expect(() => midmean([])).toThrow("nothing");
   });

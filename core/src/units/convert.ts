@@ -1,6 +1,6 @@
 /**
- * Conversion between the units a pilot meets on the apron. Every factor is exact or to the last digit of NIST SP 811,
- * appendix B (values written from memory, checked in the tests against an independent units library).
+ * Conversion between common aviation units. Every factor is exact or to the last digit of NIST SP 811, appendix B (values from
+ * memory, checked in the tests against an independent units library).
  */
 const QUANTITIES = {
   volume: { L: 1, "US gal": 3.785411784, "imp gal": 4.54609, "US qt": 0.946352946 },
@@ -15,7 +15,7 @@ const BY_UNIT = new Map<string, { quantity: string; factor: number }>();
 for (const [quantity, units] of Object.entries(QUANTITIES))
   for (const [unit, factor] of Object.entries(units)) BY_UNIT.set(unit, { quantity, factor });
 
-/** Units that no factor converts on its own: they are what they are, or need an offset. */
+/** Units without a conversion factor, or with an offset. */
 export const PLAIN_UNITS = ["rpm", "V", "A", "Ah", "°", "°C", "°F", "drops", "count", "ft/min", "%"] as const;
 export type ConvertibleUnit = {
   [Q in keyof typeof QUANTITIES]: keyof (typeof QUANTITIES)[Q];
@@ -23,18 +23,18 @@ export type ConvertibleUnit = {
 export type Unit = ConvertibleUnit | (typeof PLAIN_UNITS)[number];
 export const UNITS: readonly Unit[] = [...(BY_UNIT.keys() as Iterable<ConvertibleUnit>), ...PLAIN_UNITS];
 
-/** A number that cannot be used, with a sentence that says what to do about it. */
+/** A value that cannot be used, with a message that says what to do. */
 export class QuantityError extends RangeError {
   override readonly name = "QuantityError";
 }
 
-/** Refuses what is not a finite number. `what` names the quantity in the message. Throws QuantityError with `what` in its words. */
+/** Rejects anything but finite numbers. `what` names the quantity. Throws QuantityError. */
 export function assertFinite(what: string, value: number): void {
   if (typeof value !== "number" || !Number.isFinite(value))
     throw new QuantityError(`${what} is not a number.`);
 }
 
-/** Refuses a value below zero or not a number. Throws QuantityError with `what` in its words. */
+/** Rejects negative or non-finite values. `what` names the quantity. Throws QuantityError. */
 export function assertNotNegative(what: string, value: number): void {
   assertFinite(what, value);
   if (value < 0) throw new QuantityError(`${what} cannot be negative.`);
@@ -58,9 +58,9 @@ export function convert(value: number, from: Unit, to: Unit): number {
 }
 
 /**
- * A quantity's number in the unit that is wanted. `what` names it in the message.
- * Valid range: any finite number. Throws QuantityError for a number that is not finite, and for a unit of another quantity: read in litres, nothing
- * is degrees. Source: as `convert`.
+ * Value of a quantity in the wanted unit. `what` names it in the message.
+ * Valid range: any finite number. Throws QuantityError for non-finite numbers and incompatible units.
+ * Source: as `convert`.
  */
 export function valueIn(what: string, { value, unit }: { value: number; unit: Unit }, wanted: Unit): number {
   assertFinite(what, value);
@@ -69,7 +69,7 @@ export function valueIn(what: string, { value, unit }: { value: number; unit: Un
   return convert(value, unit, wanted);
 }
 
-/** Whether a number of one unit can be told in the other. */
+/** True if units are of the same quantity. */
 export function isConvertible(from: Unit, to: Unit): boolean {
   if (from === to || (TEMPERATURES.has(from) && TEMPERATURES.has(to))) return true;
   const quantity = BY_UNIT.get(from)?.quantity;

@@ -1,12 +1,12 @@
 import type { Unit } from "./convert";
 
-/** A measured or computed number with its unit. */
+/** A number with its unit. */
 export interface Quantity {
   value: number;
   unit: Unit;
 }
 
-/** Decimals that can be read off the usual scale of a unit; finer digits would pretend to an accuracy nobody has. */
+/** Decimals readable on the usual scale of a unit; more would suggest false precision. */
 const DECIMALS: Partial<Record<Unit, number>> = {
   cm: 1,
   "US qt": 1,
@@ -19,8 +19,8 @@ const DECIMALS: Partial<Record<Unit, number>> = {
 };
 
 /**
- * Writes a number with its unit, thousands apart and a true minus sign, rounded to what the scale can show.
- * Minutes of 60 and more become hours and minutes. Valid range: any finite number.
+ * Formats a number with its unit, thousands separators and a minus sign, rounded to the scale's precision. From 60 minutes on,
+ * hours and minutes. Valid range: any finite number.
  * @example formatQuantity({ value: 1800, unit: "rpm" }) // "1,800 rpm"
  * @example formatQuantity({ value: 95, unit: "min" }) // "1 h 35 min"
  */
@@ -34,17 +34,19 @@ export function formatQuantity({ value, unit }: Quantity): string {
   return unit === "°" ? `${number}°` : `${number} ${unit}`;
 }
 
-/** A number alone, with thousands apart and a true minus sign. Valid range: `decimals` from 0 to 20. What rounds to nothing has no sign. */
+/**
+ * Formats a number with thousands separators and a minus sign. Valid range: `decimals` from 0 to 20. A value that rounds to zero
+ * has no sign.
+ */
 export function formatNumber(value: number, decimals = 0): string {
   const text = Math.abs(value).toFixed(decimals);
-  // What is rounded to nothing has no sign.
   const sign = value < 0 && Number(text) !== 0 ? "−" : "";
   const [whole = "0", fraction] = decimals === 0 ? [text] : text.split(".");
   const grouped = whole.length > 3 ? whole.replace(/\B(?=(\d{3})+$)/g, ",") : whole;
   return `${sign}${grouped}${fraction ? `.${fraction}` : ""}`;
 }
 
-/** A text with its first letter large, to begin a line with. */
+/** Capitalises the first letter. */
 export function capital(text: string): string {
   return text.slice(0, 1).toUpperCase() + text.slice(1);
 }

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { onMonotoneCurve, readingForValue, slopeOfMonotoneCurve } from "../index";
 
-/** Any rising scale of two to nine points. */
+/** Any increasing scale of two to nine points. */
 const rising = fc
   .array(
     fc.record({

@@ -1,11 +1,11 @@
 import { assertFinite, QuantityError } from "./convert";
 
-/** Pairs of reading and value, readings rising, values never falling. */
+/** Pairs of reading and value: readings increasing, values never decreasing. */
 export type CurvePoints = readonly { at: number; value: number }[];
 
 /**
- * Value on a smooth curve through the points: exact at each, between two neighbours never outside of them, so never falling.
- * Valid range: from the first reading to the last, which the caller makes sure of: throws QuantityError outside. At least two points.
+ * Value on a smooth monotone curve: exact at each point, never outside two neighbouring values.
+ * Valid range: from the first to the last reading; throws QuantityError outside. At least two points.
  * Source: Fritsch & Carlson, SIAM J. Numer. Anal. 17 (1980), with the sufficient condition alpha² + beta² ≤ 9.
  */
 export function onMonotoneCurve(points: CurvePoints, at: number): number {
@@ -17,11 +17,11 @@ export function onMonotoneCurve(points: CurvePoints, at: number): number {
     t * (1 - t) ** 2 * h * (tangent[k] as number) +
     t * t * (3 - 2 * t) * y1 +
     t * t * (t - 1) * h * (tangent[k + 1] as number);
-  // A hair of rounding must not carry it past its neighbours.
+  // Clamp rounding errors to the neighbours.
   return Math.min(Math.max(value, y0), y1);
 }
 
-/** How steep that curve is there: value for each unit of the reading, ≥ 0. Valid range and errors as above. */
+/** Slope of the curve: value per unit of reading, ≥ 0. Valid range and errors as above. */
 export function slopeOfMonotoneCurve(points: CurvePoints, at: number): number {
   const { k, t, h, tangent } = place(points, at);
   const rise = ((points[k + 1]?.value as number) - (points[k]?.value as number)) / h;
@@ -33,8 +33,8 @@ export function slopeOfMonotoneCurve(points: CurvePoints, at: number): number {
 }
 
 /**
- * The reading at which the curve has this value, the lowest where it stands still. Valid range: values from the first point's to the last's;
- * throws QuantityError outside. Source: bisection, as near as a number can come.
+ * Reading at which the curve has this value, the lowest on a flat part. Valid range: values from the first to the last point;
+ * throws QuantityError outside. Source: bisection to floating-point precision.
  */
 export function readingForValue(points: CurvePoints, value: number): number {
   assertFinite("The value", value);
@@ -43,7 +43,7 @@ export function readingForValue(points: CurvePoints, value: number): number {
     throw new QuantityError(`${value} is outside the range ${first.value} to ${last.value}.`);
   let low = first.at;
   let high = last.at;
-  // However steep it is there: a narrow neck turns a hair of reading into much value.
+  // Enough iterations for steep parts.
   for (let i = 0; i < 60; i++) {
     const middle = (low + high) / 2;
     if (onMonotoneCurve(points, middle) < value) low = middle;
@@ -80,7 +80,7 @@ function place(points: CurvePoints, at: number) {
       tangent[i + 1] = 0;
       return;
     }
-    // alpha² + beta² ≤ 9, written without dividing by a slope that may be next to nothing.
+    // alpha² + beta² ≤ 9, without dividing by a slope that may be near zero.
     const length = Math.hypot(of(tangent, i), of(tangent, i + 1));
     if (length > 3 * s) {
       tangent[i] = (3 * s * of(tangent, i)) / length;

@@ -1,14 +1,14 @@
 import { assertFinite, QuantityError, type Unit } from "./convert";
 import { formatQuantity } from "./format";
 
-/** What an instrument or dipstick can show at all, and why. Outside it a number is a slip, not a reading. */
+/** Range an instrument or dipstick can show, and why. A number outside is an error, not a reading. */
 export interface Plausible {
   min: number;
   max: number;
   why: string;
 }
 
-/** Widest range in which a number of this unit can come from a light aircraft (common practice, deliberately generous). */
+/** Widest range for this unit in a light aircraft (common practice, deliberately generous). */
 const WIDEST: Record<Unit, readonly [number, number]> = {
   rpm: [0, 8000],
   "US qt": [0, 30],
@@ -45,8 +45,8 @@ const WIDEST: Record<Unit, readonly [number, number]> = {
 };
 
 /**
- * Refuses a number that this instrument, or any light aircraft, cannot show: throws QuantityError with the reason.
- * Valid range: the item's own plausible range when it has one, otherwise the widest for the unit.
+ * Rejects a number that this instrument, or any light aircraft, cannot show: throws QuantityError with the reason.
+ * Valid range: the item's own plausible range, otherwise the widest for the unit.
  */
 export function assertPlausible(what: string, value: number, unit: Unit, own?: Plausible): void {
   assertFinite(what, value);

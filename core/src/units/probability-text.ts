@@ -2,8 +2,9 @@ import { assertFinite, QuantityError } from "./convert";
 import { formatNumber } from "./format";
 
 /**
- * Words for a probability, by the scale of calibrated language that the IPCC writes with (guidance note on the treatment of uncertainties, 2010; from memory): over 99 % virtually certain, over
- * 90 very likely, over 66 likely, 33 to 66 about as likely as not, under 33 unlikely, under 10 very unlikely. The uppermost is left out: nobody is certain from a trace.
+ * Words for probabilities on the IPCC's scale of calibrated language (guidance note on the treatment of uncertainties, 2010; from
+ * memory): over 99 % virtually certain, over 90 very likely, over 66 likely, 33 to 66 about as likely as not, under 33 unlikely,
+ * under 10 very unlikely. "Virtually certain" is left out: a trace never justifies it.
  */
 const WORDS: readonly (readonly [over: number, words: string])[] = [
   [0.9, "very likely"],
@@ -13,7 +14,7 @@ const WORDS: readonly (readonly [over: number, words: string])[] = [
   [0, "very unlikely"],
 ];
 
-/** So many of so many, the plainest first. */
+/** Fractions, simplest first. */
 const PARTS: readonly (readonly [of: number, all: number])[] = [
   [1, 2],
   [1, 3],
@@ -30,29 +31,30 @@ function assertChance(chance: number): void {
   if (chance < 0 || chance > 1) throw new QuantityError(`A chance lies from 0 to 1, not ${chance}.`);
 }
 
-/** A probability, 0 to 1, as a word. Throws QuantityError where it is none. */
+/** Word for a probability from 0 to 1. Throws QuantityError outside. */
 export function chanceWord(chance: number): string {
   assertChance(chance);
   return WORDS.find(([over]) => chance > over)?.[1] ?? "very unlikely";
 }
 
 /**
- * A probability, 0 to 1, as cases: "2 of 3", the nearest of the plain ones; people judge by counts better than by per cent (Gigerenzer and Hoffrage, 1995). Throws as `chanceWord`.
+ * Probability from 0 to 1 as a frequency: "2 of 3", the nearest simple fraction; people judge frequencies better than percentages
+ * (Gigerenzer and Hoffrage, 1995). Throws as `chanceWord`.
  */
 export function chanceCases(chance: number): string {
   assertChance(chance);
-  // A tie goes to the plainer.
+  // On a tie the simpler one.
   const [of, all] = PARTS.reduce((best, one) =>
     Math.abs(one[0] / one[1] - chance) < Math.abs(best[0] / best[1] - chance) - 1e-9 ? one : best,
   );
   return `${of} of ${all}`;
 }
 
-/** A probability, 0 to 1, as cases with the number behind them: "7 of 10 (71 %)". Throws as `chanceWord`. */
+/** Probability from 0 to 1 as a frequency with percentage: "7 of 10 (71 %)". Throws as `chanceWord`. */
 export function chanceNumber(chance: number): string {
   const percent = chance > 0.99 ? "over 99" : chance < 0.01 ? "under 1" : formatNumber(chance * 100);
   return `${chanceCases(chance)} (${percent} %)`;
 }
 
-/** The word, the cases and the number: "likely, 7 of 10 (71 %)". Throws as `chanceWord`. */
+/** Word, frequency and percentage: "likely, 7 of 10 (71 %)". Throws as `chanceWord`. */
 export const chanceWords = (chance: number): string => `${chanceWord(chance)}, ${chanceNumber(chance)}`;

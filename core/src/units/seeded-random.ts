@@ -1,6 +1,6 @@
 /**
- * Repeatable numbers from 0 up to but not including 1 (mulberry32): the same seed gives the same run everywhere, so that a simulated
- * figure can be shown again. Valid range: any whole seed; its lowest 32 bits count. Not for secrets.
+ * Deterministic numbers from 0 up to but excluding 1 (mulberry32): the same seed gives the same sequence everywhere, so simulated
+ * figures are reproducible. Valid range: any integer seed; its lowest 32 bits count. Not for secrets.
  */
 export function seededRandom(seed: number): () => number {
   let state = seed >>> 0;
@@ -13,9 +13,7 @@ export function seededRandom(seed: number): () => number {
   };
 }
 
-/**
- * Numbers of the standard normal distribution from a source of uniform ones. Source: Box & Muller, Ann. Math. Stat. 29 (1958).
- */
+/** Standard normal numbers from uniform ones. Source: Box & Muller, Ann. Math. Stat. 29 (1958). */
 export function normalNumbers(uniform: () => number): () => number {
   let spare: number | undefined;
   return () => {

@@ -1,27 +1,24 @@
 import { assertFinite, assertNotNegative } from "./convert";
 
-/** A number and the standard deviation of its error, both in the same unit. */
+/** A value and the standard deviation of its error, in the same unit. */
 export interface Uncertain {
   value: number;
   sigma: number;
 }
 
-/** Two-sided 95 %: so many standard deviations to either side (standard normal table). */
+/** Standard deviations for a two-sided 95 % interval (standard normal table). */
 export const Z_95_TWO_SIDED = 1.959964;
-/** One-sided 95 %: nineteen of twenty cases are better than this (standard normal table). */
+/** Standard deviations for a one-sided 95 % limit (standard normal table). */
 export const Z_95_ONE_SIDED = 1.644854;
 
-/**
- * Refuses what is not a number with an error that is not negative. `what` names it in the message. Throws QuantityError: the value must be a
- * number, its sigma one that is not negative.
- */
+/** Rejects an invalid value or a negative sigma. `what` names it in the message. Throws QuantityError. */
 export function assertUncertain(what: string, { value, sigma }: Uncertain): void {
   assertFinite(what, value);
   assertNotNegative(`The uncertainty of ${what.charAt(0).toLowerCase()}${what.slice(1)}`, sigma);
 }
 
 /**
- * The sum of quantities whose errors have nothing to do with each other: values add, variances add.
+ * Sum of quantities with independent errors: values add, variances add.
  * Valid range: any number of quantities; none gives zero. Source: JCGM 100:2008 (GUM), 5.1.2.
  */
 export function sumOfUncertain(parts: readonly Uncertain[]): Uncertain {

@@ -11,7 +11,8 @@ const open = (grade: OpenDiscrepancy["grade"], more: Partial<OpenDiscrepancy> = 
   ...more,
 });
 
-// No published source judges an aircraft that nobody has looked at; that the worst open defect decides is common practice of technical logs.
+// No published source judges an aircraft before its preflight; that the worst open defect decides is common practice of technical
+// logs.
 describe("an aircraft as it stands", () => {
   test("has no reason against it where nothing is open and the oil was not low", () => {
     expect(aircraftStatus({ open: [], oil: [{ qt: 6, minimumQt: 6, at: "2026-05-01" }] })).toEqual({

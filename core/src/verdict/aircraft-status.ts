@@ -11,16 +11,16 @@ import type { LastOil } from "../logs/last-fluids";
 import { formatNumber } from "../units/format";
 import { verdictFor } from "./verdict-for";
 
-/** What speaks against an aircraft, or is to be thought of, before anybody has walked round it today. */
+/** A reason against flying, or a note, known before today's preflight. */
 export interface StandingReason {
   id: string;
   grade: Grade;
   text: string;
-  /** The discrepancy that it is. */
+  /** The discrepancy behind it. */
   discrepancyId?: string;
 }
 
-/** Whether an aircraft can fly as far as anybody knows: the preflight comes after this and has the last word. */
+/** Known status of an aircraft; the preflight has the last word. */
 export interface Standing {
   verdict: Verdict;
   grade: Grade;
@@ -29,10 +29,9 @@ export interface Standing {
 }
 
 /**
- * An aircraft as it stands: every discrepancy that is open counts with its own grade (oldest first within one grade), and an engine whose oil (US qt)
- * was last read below the minimum, with nothing put in since, is a note: oil is taken along. Without a minimum on file nothing is said of oil. What is against
- * it in its papers counts as it was judged for an hour by day. The
- * verdict follows from the worst, as it does for a whole walk. Never throws. Complexity: O(n log n).
+ * Status of an aircraft: each open discrepancy counts with its grade (oldest first within one grade); oil (US qt) last read below
+ * the minimum, with none added since, is a note to take oil along. Without a minimum on file oil is ignored. Due items are judged
+ * for a one-hour day flight. The verdict follows from the worst, as for a preflight. Never throws. Complexity: O(n log n).
  */
 export function aircraftStatus({
   open,
@@ -43,7 +42,7 @@ export function aircraftStatus({
   open: readonly OpenDiscrepancy[];
   oil?: readonly LastOil[];
   papers?: readonly StandingReason[];
-  /** The day, for what was put off until another one. */
+  /** Today, for deferrals until a date. */
   today?: LocalDate;
 }): Standing {
   const reasons: StandingReason[] = [
@@ -62,7 +61,7 @@ export function aircraftStatus({
   return { verdict: verdictFor(grade), grade, reasons };
 }
 
-/** What was lawfully put off is a note, and a stop once its day has passed. */
+/** A deferral is a note, and a stop once expired. */
 function deferredNow({ grade, deferral }: OpenDiscrepancy, today: LocalDate | undefined): { grade: Grade } {
   if (!deferral || !deferral.for.includes("day")) return { grade };
   return {
@@ -70,10 +69,10 @@ function deferredNow({ grade, deferral }: OpenDiscrepancy, today: LocalDate | un
   };
 }
 
-/** An hour by day with one landing: what an aircraft has to be good for before anybody has planned anything. */
+/** One hour by day with one landing: the minimum an unplanned flight needs. */
 const AN_HOUR = { minutes: 60, conditions: [] } as const;
 
-/** What of the papers is against such a flight, and what will be soon, at a moment (ISO 8601). Never throws. */
+/** Due items that prevent such a flight or are due soon, at a time (ISO 8601). Never throws. */
 export function papersStanding(papers: AirworthinessSnapshot, at: string): StandingReason[] {
   const meters = papersMeters(papers);
   return judgeAirworthiness(papers, { at, ...AN_HOUR }).flatMap(({ item, verdict }) => {

@@ -273,7 +273,7 @@ test("what is said of the ground later leaves the report as it was; the last rep
     }),
     event("weather.told", { ground: "wet" }),
   ];
-  // Its temperature is the day's, whatever was guessed.
+  // The reported temperature replaces the planned one.
   expect(foldPreflight(streamId, events).celsius).toBe(15);
   const warmer = event("weather.told", { report: report({ celsius: 21 }) });
   expect(foldPreflight(streamId, [...events, warmer]).celsius).toBe(21);

@@ -4,14 +4,14 @@ import { causeOf, type Judgement } from "../judgement/judgement";
 import { oilAdditionFault } from "../oil/judge-oil";
 import { WRONG_FUEL, wrongGrade } from "./judges/judge-fluids";
 
-/** What was put in without a walk. */
+/** Fuel or oil added outside a preflight. */
 export type FluidAddition =
   | { type: "fuel.uplifted"; data: EventData["fuel.uplifted"] }
   | { type: "oil.added"; data: EventData["oil.added"] };
 
 /**
- * What is wrong with fuel or oil that was put in without a walk: a grade that this aircraft may not burn, oil that must not go in. The amount is
- * nobody's word here; the next walk holds it against the dipstick. Source: the type's own grades; the unopened container is common practice.
+ * Judges fuel or oil added outside a preflight: unapproved grade, oil that must not be added. The amount is checked against the
+ * dipstick in the next preflight. Source: the type's grades; using unopened containers is common practice.
  */
 export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: FluidAddition): Judgement[] {
   if (put.type === "fuel.uplifted") {
@@ -44,7 +44,7 @@ export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: 
   ];
 }
 
-/** The discrepancies of it, for the next pilot: where that fluid is looked at, or where the walk begins. */
+/** Its discrepancies, logged where that fluid is inspected, or at the start. */
 export function logOutsideWalk(
   type: Pick<AircraftType, "fuel" | "oil" | "stations">,
   put: FluidAddition,

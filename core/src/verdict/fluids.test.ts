@@ -134,7 +134,7 @@ const uplift = (amount: number, unit: "L" | "US gal" = "L", more: object = {}) =
   });
 
 describe("the three sources of a walk", () => {
-  // By the log: 140 L, one hour at 30 L/h and 4 L for taxi: 106 L.
+  // By the log: 140 L, less one hour at 30 L/h and 4 L for taxi: 106 L.
   test("agree, and say how much there is", () => {
     const result = find("fuel.sources", hours(101), ...gauges(55, 50), ...dips(10.8, 10.4));
     expect(result).toMatchObject({ grade: "within limits" });
@@ -200,7 +200,7 @@ describe("the three sources of a walk", () => {
   });
 
   test("the worst reasonable case is said where the best guess would still do", () => {
-    // 200 L by log would disagree; by the dipstick alone: 20 L in each: 32 usable − 7: 50 min less 30 reserve.
+    // 200 L by the log would disagree; by dipstick alone: 20 L in each: 32 usable − 7: 50 min less 30 reserve.
     const alone = composeList({ ...LIST_INPUT, type: flying, rules });
     const state = foldPreflight(streamId, [
       {
@@ -246,7 +246,10 @@ describe("an uplift in a walk", () => {
       uplift(50, "US gal"),
       read("dip.left", "fuel.dip.left", 18),
     );
-    expect(result).toMatchObject({ grade: "ask", action: expect.stringContaining("50 L would fit, not US gal") });
+    expect(result).toMatchObject({
+      grade: "ask",
+      action: expect.stringContaining("50 L would fit, not US gal"),
+    });
   });
 
   test("of a grade that this aircraft may not burn is a stop", () => {
@@ -313,9 +316,7 @@ describe("drains in a walk", () => {
       grade: "note",
       sentence: expect.stringContaining("in the left tank"),
     });
-    expect(find("fuel.night", night, ...dips(4, 10), cup("water"))?.action).toContain(
-      "is not condensation",
-    );
+    expect(find("fuel.night", night, ...dips(4, 10), cup("water"))?.action).toContain("is not condensation");
   });
 });
 
@@ -327,7 +328,7 @@ describe("oil in a walk", () => {
     expect(state.answers.oil).toBeUndefined();
     expect(state.oilAdded[0]).toMatchObject({ qt: 1, before: { value: 5.4, unit: "US qt" } });
     expect(currentItem(list, state)?.id).toBe("oil");
-    // Last time 7.1 at 97 h; a tenth an hour since: 0.4 used by 101 h, a quart in: 7.7.
+    // Last time 7.1 at 97 h; a tenth per hour since: 0.4 used by 101 h, one quart added: 7.7.
     expect(find("oil.use", hours(101), added(), level(7.7))).toMatchObject({ grade: "within limits" });
   });
   test("oil that should not have gone in is on record all the same, and asked about", () => {
@@ -370,7 +371,7 @@ test("a walk's lines of the log are what was read and done, each with the meter,
       ["oil", "added", undefined, 1, "US qt", 101],
     ]),
   );
-  // Read back: by this type's own card, and the tank that it does not have is named.
+  // With this type's own calibration; the tank it does not have is named.
   const { fuel, oil, faults } = fluidLogOf(flying, fluidRowsOf(state));
   expect(fuel.map((e) => Math.round(e.litres)).sort((a, b) => a - b)).toEqual([40, 50, 90]);
   expect(oil).toHaveLength(2);

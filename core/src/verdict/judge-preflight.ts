@@ -17,7 +17,7 @@ export interface PreflightJudgements extends Given {
   judgements: Judgement[];
 }
 
-/** Everybody who judges a preflight. */
+/** All judges of a preflight. */
 export const JUDGES: readonly Judge[] = [
   ...FLUID_JUDGES,
   ...ENGINE_JUDGES,
@@ -30,9 +30,9 @@ export const JUDGES: readonly Judge[] = [
 ];
 
 /**
- * Judges a preflight with the limits pinned in its own list: every reading against its item's limit, and what the judges make of them together. A
- * reading that the instrument cannot show, one in a unit of something else, and one without a limit are "unjudged" with the reason; nothing is guessed.
- * In which order the judges stand means nothing: each waits for those that it needs. Complexity: O(items) and the judges' own.
+ * Judges a preflight with the limits pinned in its checklist: each reading against its item's limit, then the combined
+ * judgements. Impossible readings, incompatible units and missing limits are "unjudged" with the reason. The order of the judges
+ * does not matter: each waits for those it needs. Complexity: O(items) plus the judges.
  */
 export function judgePreflight(
   list: ComposedList,
@@ -51,14 +51,14 @@ export function judgePreflight(
         judge: judge.id,
       })),
     );
-  // Said in one order, whoever had to wait for whom.
+  // Fixed output order, independent of the order of evaluation.
   const said = [...made].sort(([a], [b]) => PLACES.indexOf(a) - PLACES.indexOf(b)).flatMap(([, own]) => own);
   return { ...walk.given, judgements: seenInFiles(state, [...judgements, ...said]) };
 }
 
 const PLACES = JUDGES.map((judge) => judge.id);
 
-/** The judges in an order in which each comes behind those that it needs. */
+/** Topological order of the judges by their needs. */
 function topologicalOrder(judges: readonly Judge[]): Judge[] {
   const done = new Map<string, Judge>();
   const open = new Set<string>();
@@ -76,7 +76,7 @@ function topologicalOrder(judges: readonly Judge[]): Judge[] {
   return [...done.values()];
 }
 
-/** What was made of readings out of a file. */
+/** Judgements from readings read from a file. */
 function seenInFiles(state: PreflightState, judgements: readonly Judgement[]): Judgement[] {
   const fromFile = new Set(
     Object.values(state.readings)

@@ -59,7 +59,7 @@ describe("a reading carries its unit to the judge", () => {
         fc.constantFrom(...cases),
         fc.double({ min: 0.05, max: 0.95, noNaN: true }),
         ({ key, unit, other }, part) => {
-          // A limit in the middle of what can be: the same side of it in any unit.
+          // A limit in the middle of the possible range: on the same side in any unit.
           const range = { min: 0.4, max: 0.6 };
           const scale = unit === "hPa" ? 240 : unit === "°" ? 360 : unit === "V" ? 30 : 20;
           const offset = unit === "hPa" ? 850 : 0;
@@ -96,7 +96,7 @@ describe("a reading carries its unit to the judge", () => {
   });
 
   test("a file that asks for the oil in litres is judged in quarts all the same", () => {
-    // 5.2 L are 5.49 US qt (NIST SP 811): under the minimum of 6.
+    // 5.2 L are 5.49 US qt (NIST SP 811): below the minimum of 6.
     const list = composeList({
       ...LIST_INPUT,
       type: { ...type, items: [measure("oil.level", "L")] },
@@ -223,7 +223,7 @@ describe("one trouble is one discrepancy", () => {
         data: { discrepancyId: "d1", itemId: "known:d1", state: "same", measure: "160 rpm" },
       },
     ]);
-    // Another cause is another discrepancy, and causes are told apart by nothing else.
+    // Different causes are different discrepancies; only the cause distinguishes them.
     expect(logged(next, ...runUp(1730, 1640)).map((one) => one.type)).toEqual(["discrepancy.opened"]);
   });
 
@@ -275,7 +275,7 @@ describe("one trouble is one discrepancy", () => {
     const { reasons, verdict } = computeVerdict(list, fold());
     expect(verdict).toBe("stop");
     expect(reasons.filter((r) => r.cause === "fuel.wrong-kind")).toHaveLength(1);
-    // It belongs to no item, and is not lost for that.
+    // It belongs to no item and is logged all the same.
     expect(logged(list)).toEqual([expect.objectContaining({ type: "discrepancy.opened" })]);
   });
 
@@ -288,7 +288,7 @@ describe("one trouble is one discrepancy", () => {
     expect(about?.judgement?.action).toContain("Enter the numbers");
     const typed = computeVerdict(engineList, fold(...seen, ...runUp(1600, 1730)));
     expect(typed.reasons.find((r) => r.cause === "magneto.right")).toMatchObject({ grade: "stop" });
-    // A monitor that was coached stops as before.
+    // A coached run-up still means stop.
     const live = computeVerdict(
       engineList,
       fold(found("monitor"), ...runUp(1600, 1730, { from: "monitor" })),

@@ -1,7 +1,7 @@
 import { composeList, foldPreflight, judgePreflight, type LoadingProfile } from "../index";
 import { event, item, LIST_INPUT, source, streamId, type } from "../testing/small-aircraft";
 
-/** A glider of this list: nothing to dip, so that what is planned is judged at once. */
+/** A glider of this checklist: nothing to dip, so the plan is judged at once. */
 const profile: LoadingProfile = {
   format: "cravix.loading/1",
   registration: "QX-TST",

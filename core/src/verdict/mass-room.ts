@@ -5,8 +5,8 @@ import { missingMasses } from "../mass-and-balance/missing-masses";
 import { fuelKgPerL } from "./judges/judge-fluids";
 
 /**
- * What people and baggage weigh, kg: as somebody told it here, else as it was planned in the loading; undefined where neither, or where a plan leaves somebody out.
- * Valid range: a folded preflight. Source: what was told last counts.
+ * Mass of people and baggage, kg: as entered here, else as planned; undefined without either, or if a plan is incomplete.
+ * Valid range: a folded preflight. Source: the latest entry counts.
  */
 export function payloadOf(
   { loading }: Pick<ComposedList, "loading">,
@@ -18,8 +18,9 @@ export function payloadOf(
 }
 
 /**
- * What may still be loaded, kg, below zero where it is too heavy as it stands; or what is missing to tell. Undefined where no greatest take-off mass is
- * on file. Fuel counts as far as somebody looked into the tanks. Source: the lesser of the type's greatest mass and the aircraft's; its weighing report, else its own empty mass.
+ * Mass that may still be loaded, kg, negative if too heavy; or what is missing to calculate it. Undefined without a maximum
+ * take-off mass on file. Includes fuel of inspected tanks. Source: the lower of the type's and the aircraft's maximum mass; its
+ * weighing report, else its own empty mass.
  */
 export function massRoom(
   list: Pick<ComposedList, "type" | "facts" | "loading">,

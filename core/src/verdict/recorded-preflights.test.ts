@@ -22,7 +22,7 @@ interface Recorded {
   walks: {
     name: string;
     listHash: string;
-    /** Of the first event; the others follow each five seconds. */
+    /** Time of the first event; the others follow at five-second intervals. */
     from: number;
     events: [type: string, data: object][];
     verdict: ReturnType<typeof summary>;
@@ -33,7 +33,7 @@ const recorded: Recorded = JSON.parse(
   gunzipSync(readFileSync(join(__dirname, "../testing/recorded-preflights.json.gz"))).toString(),
 );
 
-/** Who judges since: the two engines of a twin against each other. Nothing else of a recorded walk may have changed. */
+/** Judges added since the recording; nothing else may differ. */
 const isLater = (id: string | undefined) => id?.startsWith("sides.") === true;
 
 function summary(list: ComposedList, state: PreflightState, result: VerdictResult) {

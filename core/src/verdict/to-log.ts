@@ -5,18 +5,18 @@ import type { Judgement } from "../judgement/judgement";
 import { formatQuantity } from "../units/format";
 import type { Reason } from "./verdict";
 
-/** What is to be logged when a walk is signed: something new, or something known that was measured again. */
+/** What to log when a preflight is signed: a new discrepancy, or a new observation of a known one. */
 export type ToLog =
   | { type: "discrepancy.opened"; data: Omit<EventData["discrepancy.opened"], "discrepancyId"> }
   | { type: "discrepancy.observed"; data: EventData["discrepancy.observed"] };
 
-/** What a discrepancy has room for. */
+/** Maximum length of a discrepancy's text. */
 const MOST_WORDS = 1500;
 
 /**
- * What the next pilot and the mechanic must know although nobody logged it: what was judged of the aircraft itself and is to be asked about or stops the
- * flight, such as a magneto without a drop. One trouble is one discrepancy, with all that was seen of it; one that is open already is measured again and
- * not opened anew. Nothing found is lost because the flight was cancelled; what is of the day (fuel, wind) goes with the day.
+ * Discrepancies for the next pilot and the mechanic that nobody logged: judgements of the aircraft that mean "ask" or "stop",
+ * such as a magneto without a drop. One cause gives one discrepancy with all its evidence; a known one gets a new observation
+ * instead. They are logged even if the flight is cancelled; matters of the day (fuel, wind) are not.
  */
 export function toLog(list: ComposedList, state: PreflightState, reasons: readonly Reason[]): ToLog[] {
   const here = new Set(state.discrepancies.map((d) => d.discrepancyId));
@@ -29,7 +29,7 @@ export function toLog(list: ComposedList, state: PreflightState, reasons: readon
     if (reason.discrepancyId && here.has(reason.discrepancyId)) return [];
     const known = list.items.find((item) => item.cause === cause && item.discrepancyId);
     if (known?.discrepancyId) {
-      // Who looked at it has said how it is.
+      // Already observed by the pilot in this preflight.
       if (observed.has(known.discrepancyId)) return [];
       const measure = measureOf(all);
       return [
@@ -50,7 +50,7 @@ export function toLog(list: ComposedList, state: PreflightState, reasons: readon
         type: "discrepancy.opened",
         data: {
           registration: list.registration,
-          // What belongs to no item is met where the walk begins, rather than lost.
+          // Without an item it is assigned to the first station.
           stationId: reason.stationId ?? list.stations[0]?.id ?? "",
           ...(itemId && { itemId }),
           text: wordsOf(all),
@@ -69,7 +69,7 @@ const wordsOf = (all: readonly Judgement[]) =>
     .join(" ")
     .slice(0, MOST_WORDS);
 
-/** The number that will be laid beside the next one. */
+/** Measure for comparison with later observations. */
 function measureOf(all: readonly Judgement[]): string | undefined {
   const reading = all.find((one) => one.reading && one.grade !== "unjudged")?.reading;
   return reading && formatQuantity(reading);

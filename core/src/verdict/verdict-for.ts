@@ -1,6 +1,6 @@
 import type { Grade, Verdict } from "../judgement/judgement";
 
-/** The verdict of what has this grade at its worst: what has no limit on file is asked about. */
+/** Verdict for a worst grade; "unjudged" means ask first. */
 export function verdictFor(grade: Grade): Verdict {
   if (grade === "stop") return "stop";
   if (grade === "ask" || grade === "unjudged") return "ask first";

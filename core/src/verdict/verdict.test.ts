@@ -149,7 +149,9 @@ describe("the verdict", () => {
       );
     expect(outcome("6 mm")).toMatchObject({
       verdict: "stop",
-      reasons: [{ grade: "stop", text: "Creep mark: unchanged, 6 mm. The limit is 6 mm (the wheel's card)." }],
+      reasons: [
+        { grade: "stop", text: "Creep mark: unchanged, 6 mm. The limit is 6 mm (the wheel's card)." },
+      ],
     });
     expect(outcome("5 mm").verdict).toBe("go with notes");
     expect(outcome("7 drops a minute").verdict).toBe("go with notes");
@@ -220,14 +222,14 @@ describe("the verdict", () => {
       event("discrepancy.opened", {
         ...(one.data as EventData["discrepancy.opened"]),
         discrepancyId: "w0",
-        // Its words may be changed by whoever logs it: it is known by its cause.
+        // Its text may be edited when logged: it is matched by its cause.
         text: "Low on the bus",
       }),
     );
     const after = verdict(wired, ...low, ...up).reasons;
     expect(after).toHaveLength(2);
     expect(toLog(wired, fold(...low, ...up), after)).toEqual([]);
-    // The next walk measures it again, and opens nothing anew.
+    // The next preflight updates it and opens nothing.
     const next = composeList({
       ...LIST_INPUT,
       type: { ...type, items: [...type.items, volts] },
@@ -282,7 +284,7 @@ describe("readings that cannot be", () => {
         sentence: expect.stringContaining("is in V, but US qt is needed"),
       }),
     ]);
-    // 5 L are 5.28 US qt (NIST SP 811): below the minimum of 6, whatever it was read in.
+    // 5 L are 5.28 US qt (NIST SP 811): below the minimum of 6, in any unit.
     expect(judge(oil(5, "L")).judgements).toEqual([
       expect.objectContaining({ grade: "stop", sentence: expect.stringContaining("0.7 US qt below") }),
     ]);
@@ -301,7 +303,7 @@ describe("readings that cannot be", () => {
 });
 
 describe("a reading against its limit", () => {
-  // Common practice: a 28-V system charges at 27 to 29 V; ends are inside.
+  // Common practice: a 28 V system charges at 27 to 29 V, inclusive.
   const limit = { min: 27, max: 29, unit: "V", source } as const;
   const judge = (value: number) =>
     judgeReading({

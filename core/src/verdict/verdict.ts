@@ -22,33 +22,33 @@ export interface Reason {
   text: string;
   stationId?: string;
   itemId?: string;
-  /** What says most of it; the others of the same cause stand under it. */
+  /** The judgement that explains it best; others of the same cause are its evidence. */
   judgement?: Judgement;
   evidence?: Judgement[];
-  /** What is behind it; two reasons never have the same. */
+  /** Its cause, unique among reasons. */
   cause?: string;
-  /** The discrepancy under which it is logged: in this walk, or open since an earlier one. */
+  /** Discrepancy under which it is logged, in this preflight or earlier. */
   discrepancyId?: string;
 }
 
 export interface VerdictResult {
-  /** Absent while something is still open and nothing found so far is a stop. */
+  /** Absent while something is open and nothing is a stop. */
   verdict?: Verdict;
-  /** What speaks against going, worst first. */
+  /** Reasons against flying, worst first. */
   reasons: Reason[];
-  /** What was judged and is in order. */
+  /** Judgements within limits. */
   withinLimits: Judgement[];
-  /** Items not answered yet: a gate. */
+  /** Unanswered items: a gate. */
   unanswered: Item[];
-  /** Things on, open or off that are not back as they must be: a gate. */
+  /** Entries still to put back: a gate. */
   outstanding: LedgerEntry[];
 }
 
 /**
- * The verdict with its reasons: stop if anything is a stop; ask first if anything has to be asked or has no limit on file; go with notes if
- * anything is to be noted or watched; else go. A stop stands at once; anything better only when every item is answered and the ledger is
- * closed. What has one cause is one reason, with its evidence under it. The pilot in command decides; this only says what speaks against it.
- * Never throws for what was read: a number that cannot be used is "unjudged". Complexity: O(items + judgements).
+ * Computes the verdict with its reasons: stop if anything is a stop; ask first if anything must be asked or has no limit on file;
+ * go with notes if anything is a note or "watch"; else go. A stop appears at once; anything better only when every item is
+ * answered and everything is put back. Judgements with one cause form one reason with evidence. The pilot in command decides.
+ * Never throws for readings: an unusable number is "unjudged". Complexity: O(items + judgements).
  */
 export function computeVerdict(list: ComposedList, state: PreflightState): VerdictResult {
   const { judgements } = judgePreflight(list, state);
@@ -72,7 +72,7 @@ export function computeVerdict(list: ComposedList, state: PreflightState): Verdi
   };
 }
 
-/** What is not in order, by its cause, in the order in which it was said. */
+/** Judgements outside limits by cause, in order of first appearance. */
 function byCause(judgements: readonly Judgement[]): [Judgement, ...Judgement[]][] {
   const groups = new Map<string, [Judgement, ...Judgement[]]>();
   for (const judgement of judgements) {
@@ -86,7 +86,7 @@ function byCause(judgements: readonly Judgement[]): [Judgement, ...Judgement[]][
 
 const rank = ({ grade, explains }: Judgement) => GRADES.indexOf(grade) + (explains ? GRADES.length : 0);
 
-/** One reason of all that has one cause: what explains it says it, else the worst of it; the grade is the worst of all. */
+/** One reason per cause: told by the judgement that explains it, else the worst; graded by the worst. */
 function judgedReason(
   list: ComposedList,
   places: ReadonlyMap<string, number>,
@@ -95,7 +95,7 @@ function judgedReason(
   const [first] = group;
   const judgement = group.reduce((a, b) => (rank(b) > rank(a) ? b : a), first);
   const evidence = group.filter((one) => one !== judgement);
-  // The first of them in the list: there it is gone to.
+  // Position of the first such item in the checklist, to go to.
   const at = group.flatMap((one) => one.itemIds ?? []).flatMap((id) => places.get(id) ?? []);
   const item = list.items[Math.min(...at)];
   return {
@@ -109,8 +109,8 @@ function judgedReason(
 }
 
 /**
- * What was logged, put to what was judged where it is the same trouble: by its cause; where it was logged before there were causes, by its place and
- * grade. The rest stands for itself.
+ * Joins logged discrepancies with judgements of the same cause; older ones without a cause by place and grade. The rest stay
+ * separate.
  */
 function joined(judged: readonly Reason[], logged: readonly Reason[]): Reason[] {
   const reasons = [...judged];
@@ -150,7 +150,7 @@ const loggedReason = ({
   ...(cause && { cause }),
 });
 
-/** An item found wrong counts with its own grade even when its words are missing (they may still be on their way). */
+/** An item with a problem counts with its own grade even if its text has not arrived yet. */
 function foundWithoutText(list: ComposedList, state: PreflightState): Reason[] {
   const written = new Set(state.discrepancies.map((d) => d.itemId));
   return list.items
@@ -163,7 +163,7 @@ function foundWithoutText(list: ComposedList, state: PreflightState): Reason[] {
     }));
 }
 
-/** What a deferral makes of a known discrepancy on this flight; undefined where it was never deferred. */
+/** Effect of a deferral on a known discrepancy for this flight; undefined if not deferred. */
 function deferredToday(
   list: ComposedList,
   state: PreflightState,
@@ -211,11 +211,11 @@ function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[]
     const words = `${item.title}: ${grown ? "worse" : "unchanged"}${measure}.`;
     const limit = item.discrepancyId === undefined ? undefined : list.measureLimits?.[item.discrepancyId];
     const over = limit && overLimit(seen.measure, limit);
-    // At its limit it is no longer what was put off, nor what was watched.
+    // At its limit, neither deferral nor monitoring applies.
     if (over) return [{ ...at, grade: "stop", text: `${words} ${over}` }];
     const deferred = deferredToday(list, state, item);
     if (!deferred) return [{ ...at, grade: grown ? worstGrade(["ask", item.miss]) : item.miss, text: words }];
-    // What has grown is not what was put off.
+    // A discrepancy that has grown is not covered by its deferral.
     const grade = grown ? worstGrade(["ask", deferred.grade]) : deferred.grade;
     return [{ ...at, grade, text: `${words} ${deferred.words}` }];
   });

@@ -7,7 +7,8 @@ const EXPONENT = 0.190263;
 const FT_PER_KELVIN = 288.15 / (0.0065 * 0.3048);
 
 /**
- * Pressure altitude, ft: the height in the standard atmosphere with this pressure (hPa). Valid range: 300 to 1,100 hPa; throws QuantityError otherwise.
+ * Pressure altitude, ft, for a pressure (hPa) in the standard atmosphere. Valid range: 300 to 1,100 hPa; throws QuantityError
+ * otherwise.
  * Source: ICAO Doc 7488, troposphere. @example pressureAltitudeFt(1013.25) // 0
  */
 export function pressureAltitudeFt(pressureHpa: number): number {
@@ -18,9 +19,11 @@ export function pressureAltitudeFt(pressureHpa: number): number {
 }
 
 /**
- * Density altitude, ft, of air with this pressure (hPa), temperature and dew point (°C): moist air is lighter. Without a dew point it is taken as dry.
+ * Density altitude, ft, for pressure (hPa), temperature and dew point (°C): moist air is lighter. Without a dew point dry air is
+ * assumed.
  * Valid range: 300 to 1,100 hPa, −60 to 60 °C, dew point not above the temperature; throws QuantityError otherwise.
- * Source: US National Weather Service, DA = 145442.16 · (1 − (17.326 · P / (459.67 + Tv))^0.235) ft, P in inHg, Tv the virtual temperature in °F (from memory).
+ * Source: US National Weather Service, DA = 145442.16 · (1 − (17.326 · P / (459.67 + Tv))^0.235) ft, P in inHg, Tv the virtual
+ * temperature in °F (from memory).
  */
 export function moistDensityAltitudeFt(pressureHpa: number, celsius: number, dewPointC?: number): number {
   assertFinite("The temperature", celsius);
@@ -35,17 +38,20 @@ export function moistDensityAltitudeFt(pressureHpa: number, celsius: number, dew
   return 145_442.16 * (1 - ((17.326 * inHg) / (virtualK * 1.8)) ** 0.235);
 }
 
-/** How much of the water that it could hold the air holds, 0 to 1. Valid range: as `saturationPressurePa`. Source: ASHRAE Handbook, chapter 1. */
+/** Relative humidity, 0 to 1. Valid range: as `saturationPressurePa`. Source: ASHRAE Handbook, chapter 1. */
 export function relativeHumidity(celsius: number, dewPointC: number): number {
   return Math.min(1, saturationPressurePa(dewPointC) / saturationPressurePa(celsius));
 }
 
-/** Base of cumulus clouds, ft above the field, from the spread of temperature and dew point. Valid range: any. Source: about 400 ft a degree, common practice. */
+/**
+ * Cumulus cloud base, ft above the field, from temperature and dew point. Valid range: any. Source: about 400 ft per degree of
+ * spread, common practice.
+ */
 export function cloudBaseFt(celsius: number, dewPointC: number): number {
   return Math.max(0, (celsius - dewPointC) * 400);
 }
 
-/** How the air of a field is today, out of its altimeter setting and temperature. */
+/** Air at a field today, from altimeter setting and temperature. */
 export interface FieldAir {
   pressureHpa: number;
   pressureAltitudeFt: number;
@@ -53,7 +59,8 @@ export interface FieldAir {
 }
 
 /**
- * The air of a field: altimeter setting hPa, elevation ft, temperature and dew point °C. Valid range and errors: as the functions that it calls.
+ * Air at a field: altimeter setting hPa, elevation ft, temperature and dew point °C. Valid range and errors: as the functions it
+ * calls.
  */
 export function fieldAir(
   settingHpa: number,
@@ -69,13 +76,14 @@ export function fieldAir(
   };
 }
 
-/** How likely a carburettor ices, worst last. */
+/** Risk of carburettor icing, worst last. */
 export const ICING_RISKS = ["unlikely", "light", "at low power", "in cruise", "at any power"] as const;
 export type IcingRisk = (typeof ICING_RISKS)[number];
 
 /**
- * How likely a carburettor ices in this air. Bands of temperature and humidity, read off to about two degrees and a tenth. Valid range: dew point not above the
- * temperature, else QuantityError. Source: the charts of FAA SAIB CE-09-35 and the UK CAA Safety Sense Leaflet on piston-engine icing, from memory.
+ * Risk of carburettor icing by temperature and humidity bands, read from the charts to about two degrees and a tenth. Valid
+ * range: dew point not above the temperature, else QuantityError. Source: the charts of FAA SAIB CE-09-35 and the UK CAA Safety
+ * Sense Leaflet on piston-engine icing, from memory.
  */
 export function carburettorIcing(celsius: number, dewPointC: number): IcingRisk {
   if (dewPointC > celsius)

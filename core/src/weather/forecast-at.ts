@@ -1,19 +1,19 @@
 import { ceilingFt, type Forecast, type ForecastSpan, type ReportedWind, type Sky } from "./report";
 
-/** What a forecast says of a while: what holds, and what comes at times or perhaps. */
+/** Forecast for a period: prevailing conditions, and temporary or probable ones. */
 export interface ForecastToday {
-  /** The forecast does not reach over the whole while. */
+  /** The forecast does not cover the whole period. */
   partly: boolean;
   holds: Sky;
-  /** At times, or perhaps: each with its chance. */
+  /** Temporary or probable conditions, with their probability. */
   besides: ForecastSpan[];
-  /** The worst of what holds in that while. */
+  /** Worst prevailing conditions. */
   likely: WorstSky;
-  /** The worst of all that is expected, what comes at times or perhaps among it. */
+  /** Worst of all forecast conditions, temporary and probable included. */
   worst: WorstSky;
 }
 
-/** The strongest wind, the poorest sight, the lowest ceiling, and every wind and weather that is named. */
+/** Strongest wind, lowest visibility and ceiling, and all winds and weather mentioned. */
 export interface WorstSky {
   wind?: ReportedWind;
   winds: ReportedWind[];
@@ -25,8 +25,8 @@ export interface WorstSky {
 const strength = ({ kt, gustKt = 0 }: ReportedWind) => Math.max(kt, gustKt);
 
 /**
- * What a forecast says of the while from one moment to another. A change "from" then on holds from there; one "becoming" may hold from its first hour and does
- * from its last: until then both count. Complexity: O(spans). Source: WMO-No. 306, FM 51 (from memory).
+ * Evaluates a forecast for a period. A "from" change applies from its time; a "becoming" change may apply from its first hour and
+ * does from its last: in between both count. Complexity: O(spans). Source: WMO-No. 306, FM 51 (from memory).
  */
 export function forecastAt(forecast: Forecast, from: string, to: string): ForecastToday {
   const [begins, ends] = [Date.parse(from), Date.parse(to)];
@@ -40,7 +40,7 @@ export function forecastAt(forecast: Forecast, from: string, to: string): Foreca
       continue;
     }
     if (Date.parse(span.from) > ends) continue;
-    // Before the while it only sets what holds when it begins.
+    // Before the period it only sets the initial conditions.
     const before = holds;
     holds = span.kind === "first" || span.kind === "from" ? span : merged(holds, span);
     const sure = span.kind === "becoming" ? Date.parse(span.to) : Date.parse(span.from);
@@ -74,7 +74,7 @@ function worstOf(skies: readonly Sky[]): WorstSky {
   };
 }
 
-/** What holds for sure at a moment: a change that is still turning has not come yet. Complexity: O(spans). Source: as `forecastAt`. */
+/** Conditions certain at a time: a change in progress does not count yet. Complexity: O(spans). Source: as `forecastAt`. */
 export function skyAt({ spans }: Pick<Forecast, "spans">, at: string): Sky {
   const moment = Date.parse(at);
   let sky: Sky = { clouds: [], weather: [] };
@@ -85,7 +85,7 @@ export function skyAt({ spans }: Pick<Forecast, "spans">, at: string): Sky {
   return sky;
 }
 
-/** What a change does not name stays. */
+/** Elements a change does not mention stay. */
 const merged = (before: Sky, change: Sky): Sky => ({
   ...before,
   ...(change.wind && { wind: change.wind }),
@@ -95,8 +95,8 @@ const merged = (before: Sky, change: Sky): Sky => ({
 });
 
 /**
- * The temperature that a forecast's warmest and coldest make likely at a moment, °C: between the two it is taken along a cosine, outside of them it stays. Undefined with
- * fewer than two. Source: common practice; a forecast gives no more.
+ * Temperature likely at a time, °C, from the forecast's maximum and minimum: interpolated along a cosine between them, constant
+ * outside. Undefined with fewer than two. Source: common practice.
  */
 export function temperatureAt(
   { temperatures }: Pick<Forecast, "temperatures">,

@@ -10,9 +10,9 @@ import {
   windWords,
 } from "./report";
 
-/** A station reports each half hour or hour: older than this the next one is missing. Common practice. */
+/** Stations report every half hour or hour: beyond this a newer report is missing. Common practice. */
 const FRESH_MIN = 75;
-/** Older than this it is of another weather. Common practice. */
+/** Beyond this age a report no longer describes the weather. Common practice. */
 const STALE_MIN = 180;
 
 const spokenAge = (minutes: number) =>
@@ -20,13 +20,13 @@ const spokenAge = (minutes: number) =>
     ? `${formatQuantity({ value: Math.max(0, minutes), unit: "min" })} old`
     : "from an earlier day";
 
-/** From which report a number is and how old, as it stands beside the number: "report of QXMP, 25 min old". */
+/** Source and age of a number, shown beside it: "report of QXMP, 25 min old". */
 export const provenance = (report: Pick<WeatherReport, "station" | "at">, now: string): string =>
   `report from ${report.station}, ${spokenAge(ageMin(report, now))}`;
 
 /**
- * Whether a report can be used here and now: of this field's station, not old, not of a time to come, and with nothing in it that was not understood. Never throws.
- * Source: common practice for the ages.
+ * Judges whether a report can be used: this field's station, current, not in the future, fully decoded. Never throws.
+ * Source: common practice for ages.
  */
 export function judgeReport(report: WeatherReport, now: string, station?: string): Judgement {
   const age = ageMin(report, now);
@@ -79,7 +79,7 @@ export function judgeReport(report: WeatherReport, now: string, station?: string
   return { ...base, grade: "within limits", sentence: `${report.station}, ${spokenAge(age)}.` };
 }
 
-/** A report in plain words, a line each. What was not reported is said to be missing, never taken as good. */
+/** Report in plain words, one line each. Elements not reported are listed as missing. */
 export function reportLines(report: WeatherReport): { what: string; words: string }[] {
   const { wind, visibilityM, clouds, weather, celsius, dewPointC, settingHpa } = report;
   const missing = "not reported";
@@ -113,18 +113,18 @@ export function reportLines(report: WeatherReport): { what: string; words: strin
   ];
 }
 
-/** What of today's conditions a report speaks for, with the reason: proposed, never set. */
+/** A condition suggested by a report, with the reason; never set automatically. */
 export interface ProposedCondition {
   condition: "night" | "frost" | "hot" | "rain";
   why: string;
 }
 
-/** From here heat is felt by engine and wing. Common practice. */
+/** Temperature from which heat affects engine and wing. Common practice. */
 const HOT_C = 30;
-/** Nights as cold as this leave frost on a cold-soaked wing though the air is above freezing. Common practice. */
+/** Night temperature that leaves frost on a cold-soaked wing even above freezing. Common practice. */
 const FROST_C = 3;
 
-/** The conditions that today's weather and light speak for. `coldestC`: the coldest of the night where it is known. */
+/** Conditions suggested by today's weather and light. `coldestC`: minimum of the night, if known. */
 export function proposedConditions(
   report: Pick<WeatherReport, "celsius" | "dewPointC" | "weather"> | undefined,
   { night, coldestC }: { night?: boolean; coldestC?: number } = {},
@@ -150,11 +150,11 @@ export function proposedConditions(
   ];
 }
 
-/** The spread closes and nothing stirs the air. Common practice. */
+/** Spread at which fog may form in light wind. Common practice. */
 const FOG_SPREAD_C = 2;
 const STILL_KT = 5;
 
-/** What a pilot is told besides: fog that can form, thunder clouds, a ceiling that falls under what is wanted. */
+/** Further hints: possible fog, thunderstorm clouds, a low ceiling. */
 export function weatherHints(report: WeatherReport): string[] {
   const { celsius, dewPointC, wind, clouds, weather, visibilityM } = report;
   const spread = celsius === undefined || dewPointC === undefined ? undefined : celsius - dewPointC;
@@ -177,6 +177,6 @@ export function weatherHints(report: WeatherReport): string[] {
   ];
 }
 
-/** No report at all: nothing is claimed. */
+/** Judgement if there is no report. */
 export const noReport = (): Judgement =>
   notAssessed("weather.report", "Weather report", "No report: use the wind and weather you observe.");

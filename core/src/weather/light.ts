@@ -3,7 +3,7 @@ import { assertFinite, QuantityError } from "../units/convert";
 import type { NightBegins } from "./night-begins";
 
 export interface SunToday {
-  /** Absent where the sun does not rise or set on that day. */
+  /** Absent if the sun does not rise or set on that day. */
   sunrise?: string;
   sunset?: string;
   /** Civil twilight: the sun six degrees below the horizon. */
@@ -13,8 +13,8 @@ export interface SunToday {
 }
 
 /**
- * When the sun rises and sets, and when civil twilight begins and ends, on the day around this moment at this place. Valid range: latitude −90 to 90, longitude
- * −180 to 180; throws QuantityError otherwise. Source: the library suncalc, held in the tests against astronomy-engine.
+ * Sunrise, sunset and civil twilight on the day around this time at this place. Valid range: latitude −90 to 90, longitude −180
+ * to 180; throws QuantityError otherwise. Source: the library suncalc, checked in the tests against astronomy-engine.
  */
 export function sunToday(at: string, lat: number, lon: number): SunToday {
   assertFinite("The latitude", lat);
@@ -38,7 +38,7 @@ export function sunToday(at: string, lat: number, lon: number): SunToday {
 
 const HALF_HOUR = 30 * 60_000;
 
-/** The end of the day as the rule has it, and its beginning. Undefined where there is none. */
+/** Beginning and end of the day by the rule. Undefined if there is none. */
 export function dayOf(sun: SunToday, begins: NightBegins): { from: number; to: number } | undefined {
   const [from, to] = begins === "civil twilight" ? [sun.dawn, sun.dusk] : [sun.sunrise, sun.sunset];
   if (!from || !to) return undefined;
@@ -46,18 +46,16 @@ export function dayOf(sun: SunToday, begins: NightBegins): { from: number; to: n
   return { from: Date.parse(from) - more, to: Date.parse(to) + more };
 }
 
-/** How a flight lies to the day. */
+/** Light conditions of a flight. */
 export interface FlightLight {
-  /** Part of it is flown by night, by the rule. */
+  /** Part of it is at night, by the rule. */
   night: boolean;
-  /** Minutes from the landing to the end of the day, below zero after it; absent where day or night do not end. */
+  /** Minutes from landing to the end of the day, negative after it; absent if day or night do not end. */
   leftMin?: number;
   sun: SunToday;
 }
 
-/**
- * Whether a flight from one moment to another is a night flight. Valid range and errors: as `sunToday`; it ends not before it begins.
- */
+/** Determines whether a flight is at night. Valid range and errors: as `sunToday`; the end is not before the start. */
 export function lightOf(
   { from, to }: { from: string; to: string },
   { lat, lon }: { lat: number; lon: number },

@@ -1,3 +1,3 @@
-/** From when night counts: the rule set says. */
+/** When night begins, by the rule set. */
 export const NIGHT_BEGINS = ["sunset", "30 min after sunset", "civil twilight"] as const;
 export type NightBegins = (typeof NIGHT_BEGINS)[number];

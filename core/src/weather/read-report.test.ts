@@ -7,7 +7,8 @@ const NOW = "2026-06-15T14:20:00Z";
 const read = (text: string) => readReport(text, NOW);
 
 /**
- * Groups as WMO-No. 306 (FM 15) has them, from memory of the code; the values are what the code says, by hand, not what the library makes of it. Stations are made up.
+ * Groups follow WMO-No. 306 (FM 15), from memory; expected values are worked out by hand from the code, not taken from the
+ * library. Stations are made up.
  */
 test.each([
   [
@@ -91,7 +92,7 @@ test.each([
   expect(unread).toEqual([]);
 });
 
-/** What is not understood, or cannot be, is named and never becomes a number. */
+/** Unknown and impossible groups are named and never become numbers. */
 test.each([
   ["METAR QXMP 151350Z ///05KT 9999 FEW020 14/12 Q1013", ["///05KT"], "wind"],
   ["METAR QXMP 151350Z 40011KT 9999 FEW020 14/12 Q1013", ["40011KT"], "wind"],
@@ -109,7 +110,7 @@ test.each([
   const report = read(text);
   expect(report.unread).toEqual(groups);
   if (absent) expect(report).not.toHaveProperty(absent);
-  // Everything else is still there.
+  // The rest is still decoded.
   expect(report.station).toBe("QXMP");
 });
 

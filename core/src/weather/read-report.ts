@@ -12,7 +12,7 @@ import {
 } from "./report";
 import { type GroupKind, groupKind, groupsOf } from "./report-groups";
 
-/** A report is a few lines; longer is something else. */
+/** Maximum length of a report. */
 const MOST_CHARACTERS = 2000;
 const MINUTE = 60_000;
 const DAY = 24 * 60 * MINUTE;
@@ -27,9 +27,10 @@ interface Parsed {
 }
 
 /**
- * Reads a METAR or SPECI. Whatever group is not understood, or is understood and cannot be (a wind from 400°), is in `unread` and counts for nothing: no number is
- * invented. `now` says of which month the day in it is: of the last that was not after tomorrow. Throws ReportError for a text that is no report: too long, without station or
- * time, of a day that does not exist, or with nothing in it. Source: WMO-No. 306, FM 15, by the library metar-taf-parser, held against the text group by group.
+ * Decodes a METAR or SPECI. Unknown or impossible groups (a wind from 400°) are listed in `unread` and not used. `now` determines
+ * the month of the day: the latest not after tomorrow. Throws ReportError for a text that is not a report: too long, without
+ * station or time, with an invalid day, or empty. Source: WMO-No. 306, FM 15, through the library metar-taf-parser, checked
+ * against the text group by group.
  */
 export function readReport(text: string, now: string): WeatherReport {
   const groups = asReport(text);
@@ -43,7 +44,7 @@ export function readReport(text: string, now: string): WeatherReport {
   const own = groups.slice(place + 1, end);
   if (own.includes("NIL")) throw new ReportError("The station reported nothing (NIL).");
   if (own.length === 0) throw new ReportError("Nothing after station and time. Enter the complete report.");
-  // Only what is well formed goes to the library: it drops what it cannot read without a word, and takes the rest for something else.
+  // Only well-formed groups go to the library, which silently drops or misreads others.
   const wellFormed = own.filter((group) => known(group));
   const parsed = parseMetar(`${station} ${groups[place]} ${wellFormed.join(" ")}`, { issued: new Date(at) });
   const sky = skyOf(parsed, own);
@@ -77,8 +78,9 @@ export function readReport(text: string, now: string): WeatherReport {
 }
 
 /**
- * Reads a TAF. As `readReport`: what is not understood is in `unread`. Throws ReportError for a text that is no forecast, and for one that was cancelled.
- * Source: WMO-No. 306, FM 51, by metar-taf-parser.
+ * Decodes a TAF. As `readReport`: unknown groups are in `unread`. Throws ReportError for a text that is not a forecast, and for a
+ * cancelled one.
+ * Source: WMO-No. 306, FM 51, through metar-taf-parser.
  */
 export function readForecast(text: string, now: string): Forecast {
   const groups = asReport(text).filter(
@@ -162,10 +164,10 @@ function asReport(text: string): string[] {
   return groupsOf(text);
 }
 
-/** Groups whose shape is in the code. */
+/** Groups with a known form. */
 const known = (group: string) => groupKind(group) !== undefined || /^\d \d\/\d{1,2}SM$/.test(group);
 
-/** The wanted moment that is nearest before tomorrow: a day of the month alone does not say which month. */
+/** Nearest date with this day of the month, not after tomorrow. */
 function dateOf(group: string, now: string): string {
   const [day, hour, minute] = [group.slice(0, 2), group.slice(2, 4), group.slice(4, 6)].map(Number) as [
     number,
@@ -184,7 +186,7 @@ function nearest(day: number, hour: number, minute: number, now: string, ahead =
   const today = new Date(now);
   for (let back = -1; back < 4; back++) {
     const at = new Date(Date.UTC(today.getUTCFullYear(), today.getUTCMonth() - back, day, hour, minute));
-    // The thirty-first of a month that has thirty is none.
+    // Skips days a month does not have.
     if (at.getTime() > today.getTime() + ahead || (hour < 24 && at.getUTCDate() !== day)) continue;
     return at.toISOString();
   }
@@ -221,7 +223,7 @@ function skyOf(parsed: Parsed, groups: readonly string[]): { sky: Sky; unread: s
   };
 }
 
-/** By the group's own end: the library takes kilometres an hour for knots. */
+/** Unit by the group's suffix: the library takes kilometres per hour for knots. */
 const SPEEDS: Record<string, Unit> = { KT: "kt", MPS: "m/s", KMH: "km/h" };
 
 function windOf(

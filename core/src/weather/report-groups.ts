@@ -1,4 +1,4 @@
-/** What a group of a report is, by its shape; undefined where no such shape is known. Source: WMO-No. 306, FM 15 and FM 51 (from memory). */
+/** Kind of a report group by its form; undefined if unknown. Source: WMO-No. 306, FM 15 and FM 51 (from memory). */
 export type GroupKind =
   | "kind"
   | "station"
@@ -27,7 +27,7 @@ const SHAPES: [GroupKind, RegExp][] = [
   ["validity", /^\d{4}\/\d{4}$/],
   ["change", /^(FM\d{6}|BECMG|TEMPO|PROB\d\d|INTER|(FM|TL|AT)\d{4})$/],
   ["extreme", /^T[XN]M?\d\d\/\d{2,4}Z$/],
-  // Nothing was measured: no group to be understood, and no number.
+  // Not measured: neither an unknown group nor a number.
   ["missing", /^(\/+|\/+(KT|MPS|KMH)|\/{2,3}\/\/\/?\/?\/?|Q\/{4}|A\/{4}|\/\/\/\/\/\/[A-Z]*)$/],
   ["wind", /^(\d{3}|VRB)P?\d{2,3}(GP?\d{2,3})?(KT|MPS|KMH)$/],
   ["between", /^\d{3}V\d{3}$/],
@@ -45,14 +45,12 @@ const SHAPES: [GroupKind, RegExp][] = [
   ],
 ];
 
-/** The kind of one group. */
+/** Kind of one group. */
 export function groupKind(group: string): GroupKind | undefined {
   return SHAPES.find(([, shape]) => shape.test(group))?.[0];
 }
 
-/**
- * A text as its groups: capitals, one space, no end mark. "1 1/2SM" is one group; remarks are left out, they are no part of the code.
- */
+/** Splits a text into groups: capitals, single spaces, no end mark. "1 1/2SM" is one group; remarks are left out. */
 export function groupsOf(text: string): string[] {
   const all = text
     .toUpperCase()

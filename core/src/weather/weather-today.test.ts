@@ -43,7 +43,7 @@ test("damp air is as much lighter as psychrolib says", () => {
     const humidity = psychrolib.GetHumRatioFromTDewPoint(dew, 100_000);
     const dense = psychrolib.GetMoistAirDensity(celsius, humidity, 100_000) * (1 + 0);
     const dry = psychrolib.GetMoistAirDensity(celsius, 0, 100_000);
-    // The altitude in the standard atmosphere at which density has fallen by the same part: 4.2559 is its exponent.
+    // Altitude in the standard atmosphere with the same density ratio: 4.2559 is its exponent.
     const feet = (density: number) => 145_442.16 * (1 - (density / 1.225) ** 0.235);
     const more = moistDensityAltitudeFt(1000, celsius, dew) - moistDensityAltitudeFt(1000, celsius);
     expect(more).toBeGreaterThan(0);
@@ -61,7 +61,7 @@ test("a field's air: 1,013.25 on a standard day is its elevation; what cannot be
   expect(() => pressureAltitudeFt(200)).toThrow("300 to");
 });
 
-/** FAA SAIB CE-09-35 and the UK CAA leaflet, read off the charts (from memory). */
+/** FAA SAIB CE-09-35 and the UK CAA leaflet, read from the charts (from memory). */
 test.each([
   [8, 7, "at any power"],
   [18, 12, "in cruise"],
@@ -74,7 +74,7 @@ test.each([
 });
 
 test("sun and civil twilight as astronomy-engine has them, within a minute", () => {
-  // Two general libraries against each other.
+  // Two general libraries compared with each other.
   for (const [lat, lon] of [
     [53.4, 2.1],
     [-34, 151],
@@ -105,7 +105,7 @@ test("a landing twenty minutes after sunset is by night where the rule says suns
     leftMin: expect.closeTo(10, 3),
   });
   expect(lightOf(flight, place, "civil twilight").night).toBe(false);
-  // Beyond the polar circle the sun stays up, and down.
+  // Beyond the polar circle the sun stays above or below the horizon.
   expect(
     lightOf({ from: "2026-06-21T12:00:00Z", to: "2026-06-21T23:00:00Z" }, { lat: 75, lon: 20 }, "sunset")
       .night,

@@ -18,7 +18,7 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-/** What a printed page says, read back by a library that knows nothing of us. */
+/** Text of a PDF, extracted by an independent library. */
 async function pdfWords(path: string): Promise<string> {
   const response = await app.request(path);
   expect(response.headers.get("content-type")).toBe("application/pdf");
@@ -68,10 +68,10 @@ test("a year of each aircraft's flights comes on record in any order, and its to
   const own = yearOfFlights(NOW).filter(({ registration }) => registration === "QX-TAR");
   const landings = own.reduce((sum, { counts }) => sum + (counts.landings ?? 0), 9812);
   expect((await papers()).totals).toEqual({ hours: own.at(-1)?.meters.hours?.in, landings });
-  // The group's page knows from the log when each flew, whether or not a preflight was walked for it.
+  // The group's page knows from the log when each flew, with or without a preflight.
   const { aircraft } = await readFleet(app.database.db);
   expect(aircraft.filter(({ lastFlown }) => lastFlown === null)).toEqual([]);
-  // A repeat changes nothing.
+  // Repeats change nothing.
   expect(await accept(...mixed.slice(0, 100))).toMatchObject({ taken: 0, repeated: 100 });
   expect((await papers()).totals.landings).toBe(landings);
 });
@@ -138,7 +138,7 @@ test("a release sets what is due next and leaves its conditions; the group's pag
   const list = await (await app.request("/api/v1/aircraft/QX-TAR/releases")).json();
   expect(list.items[0]).toMatchObject({ id: release.id, crewId: "kofi", certificate: { number: "100200" } });
   expect((await readBundle(app.database.db, "QX-TAR"))?.papers?.released).toHaveLength(1);
-  // On paper it says all that a maintenance entry holds.
+  // The PDF has everything a maintenance entry needs.
   const words = await pdfWords(`/api/v1/releases/${release.id}/paper.pdf`);
   for (const held of [
     "2026-05-01",
@@ -211,7 +211,7 @@ test("who may what: a student defers nothing, a pilot releases only preventive w
     asked: [{ whom: "Kofi", by: "telephone" }],
     grades: [{ grade: "stop" }, { grade: "note", crewId: "maren" }],
   });
-  // Closed by a pilot only where it stands in a release of preventive work of his own.
+  // A pilot can close it only within their own release of preventive maintenance.
   const closed = (crewId: string, release?: string) =>
     made(
       "discrepancy.closed",
@@ -220,7 +220,7 @@ test("who may what: a student defers nothing, a pilot releases only preventive w
     );
   expect(await refusal(closed("ines"))).toContain("mechanic");
   expect(await refusal(closed("ines", newId(NOW.getTime())))).toContain("mechanic");
-  // An inspection is no preventive work, whoever calls it so.
+  // An inspection is not preventive maintenance, whatever it is called.
   const inspection = made("work.released", { ...RELEASE, preventive: true }, { crewId: "ines" });
   expect(await refusal(inspection)).toContain("no preventive work");
   expect(

@@ -4,7 +4,7 @@ import type { Db, Tx } from "../db/database";
 import { fromDb } from "../db/moment";
 import { airworthiness, componentMove, meterChange } from "../db/schema/airworthiness";
 
-/** An aircraft's record as its file has it, with the meters that were replaced and the components that were moved since; undefined where none is on file. */
+/** An aircraft's record from its file, with later meter replacements and component moves; undefined if none is on file. */
 export async function effectiveRecord(
   db: Db | Tx,
   groupId: string,
@@ -13,7 +13,7 @@ export async function effectiveRecord(
   return (await effectiveRecords(db, groupId, [registration])).get(registration);
 }
 
-/** The same of several aircraft at one go, by registration; without those of which none is on file. */
+/** Records of several aircraft in one query, by registration; those without one are left out. */
 export async function effectiveRecords(
   db: Db | Tx,
   groupId: string,

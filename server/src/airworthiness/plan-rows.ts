@@ -9,12 +9,12 @@ import {
   whenDue,
 } from "@cravix/core";
 
-/** So many days ahead the calendar reaches. */
+/** Days covered by the calendar. */
 const AHEAD_DAYS = 730;
 
 /**
- * The group's calendar: the visits as they were planned, the days on which the workshop is closed, and up to when everything on each aircraft holds, with the
- * span where that is a forecast. In the order of the days. What nobody can say a day for is left out.
+ * The group's calendar: planned visits, closed days, and due days of all aircraft, with the range of forecasts. In order of day.
+ * Items without a day are left out.
  */
 export function planRows(papers: readonly PapersOnFile[], plan: WorkshopPlan | null, at: string): PlanRow[] {
   const until = localDate(new Date(Date.parse(at) + AHEAD_DAYS * 86_400_000).toISOString());

@@ -16,7 +16,7 @@ import { effectiveRecord } from "./effective-record";
 type Logged = Extract<PreflightEvent, { type: "flight.logged" }>;
 type Corrected = Extract<PreflightEvent, { type: "flight.corrected" }>;
 
-/** What one stream of a flight amounts to: its lines, each as it was corrected last. */
+/** Entries of one flight stream, after corrections. */
 interface StreamOfFlight {
   id: string;
   seen: boolean;
@@ -25,7 +25,7 @@ interface StreamOfFlight {
 }
 
 /**
- * Writes the lines of the technical log that these streams amount to, and carries the totals on: a new line costs one addition, a correction the whole
+ * Writes the technical log entries of these streams and updates the totals: a new entry costs one addition, a correction a full
  * sum of its aircraft.
  */
 export async function projectFlights(
@@ -60,7 +60,7 @@ export async function projectFlights(
     );
 }
 
-/** The rows that the events of one flight's stream amount to. */
+/** Rows of one flight stream. */
 export function flightRowsOf(groupId: string, events: readonly PreflightEvent[]) {
   const corrections = events.filter((event): event is Corrected => event.type === "flight.corrected");
   return events.flatMap((event) =>
@@ -94,7 +94,7 @@ function toRow(groupId: string, event: Logged, corrections: readonly Corrected[]
   };
 }
 
-/** The totals from every line that stands. */
+/** Totals from all valid entries. */
 export async function totalsFromLines(
   db: Db | Tx,
   groupId: string,
@@ -115,7 +115,7 @@ export async function totalsFromLines(
   );
 }
 
-/** The totals with these lines more; without any, from all lines that stand. */
+/** Adds entries to the totals; without any, sums all valid entries. */
 export async function carryTotals(
   tx: Tx,
   groupId: string,

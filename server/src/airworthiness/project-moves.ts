@@ -6,7 +6,7 @@ import { componentMove, workDone } from "../db/schema/airworthiness";
 import { upsert } from "../db/upsert";
 import { effectiveRecord } from "./effective-record";
 
-/** Writes which components came off and were fitted; one that came off goes onto the shelf as it was then. */
+/** Writes removed and fitted components; a removed one goes into storage as it was. */
 export async function projectMoves(tx: Tx, groupId: string, added: readonly PreflightEvent[]): Promise<void> {
   for (const event of [...added].sort((a, b) => (a.id < b.id ? -1 : 1))) {
     if (event.type === "component.removed") {
@@ -62,10 +62,10 @@ async function write(
   ]);
 }
 
-/** A component that lies on the shelf: as it came off, from which aircraft, when. */
+/** A component in storage: snapshot, aircraft, time. */
 export type OnShelf = ComponentSnapshot & { from: string; at: string };
 
-/** What came off and was fitted nowhere since. */
+/** Components removed and not fitted since. */
 export async function readShelf(db: Db | Tx, groupId: string): Promise<OnShelf[]> {
   const rows = await db.select().from(componentMove).where(eq(componentMove.groupId, groupId));
   const last = new Map<string, (typeof rows)[number]>();

@@ -17,7 +17,7 @@ import { flightLog } from "../db/schema/airworthiness";
 import { aircraft, aircraftType } from "../db/schema/fleet";
 import { personEntry } from "../db/schema/people";
 
-/** Writes what is due of people; of two things said of one item the later counts, in whichever order they come. */
+/** Writes due items of people; of several events for one item the latest counts, in any order of arrival. */
 export async function projectPeople(
   tx: Tx,
   groupId: string,
@@ -32,7 +32,7 @@ export async function projectPeople(
     row.body,
   ]);
   if (rows.length === 0) return;
-  // The event's id is renewed last: until then it is the one that stood there.
+  // The event id is updated last, because the other columns compare with the stored one.
   await tx.execute(
     sql`insert into person_entry (group_id, person_id, entry, kind, event_id, body) values ${sql.param(rows)}
       on duplicate key update body = if(values(event_id) >= event_id, values(body), body),
@@ -40,7 +40,7 @@ export async function projectPeople(
   );
 }
 
-/** The rows that events about people amount to, one an entry. */
+/** Rows of events about people, one per entry. */
 export function personRowsOf(groupId: string, events: readonly PreflightEvent[]) {
   const rows = new Map<string, ReturnType<typeof toRow>>();
   for (const event of [...events].sort((a, b) => (a.id < b.id ? -1 : 1))) {
@@ -68,10 +68,10 @@ function toRow(groupId: string, event: PreflightEvent) {
   return undefined;
 }
 
-/** So far back flights count towards anything; recency looks back some months. */
+/** Days of flights that can count; recency looks back some months. */
 const BACK_DAYS = 400;
 
-/** What is on record of one person, and what the technical log says that was flown as pilot. */
+/** Records of one person, and their flights as pilot from the technical log. */
 export async function readPerson(
   db: Db,
   groupId: string,
@@ -124,7 +124,7 @@ export async function readPerson(
   };
 }
 
-/** Of which kind an item of a person is, where it is on record. */
+/** Kind of a person's item, if on record. */
 export async function kindOfItem(
   db: Db,
   groupId: string,

@@ -5,7 +5,7 @@ import { upsert } from "../db/upsert";
 import { effectiveRecord } from "./effective-record";
 import { carryTotals } from "./project-flights";
 
-/** Writes what releases of these streams have done and left, the meters that were replaced, and the daily inspections that were signed. */
+/** Writes works and open conditions of releases, meter replacements, and daily inspections. */
 export async function projectWorks(tx: Tx, groupId: string, added: readonly PreflightEvent[]): Promise<void> {
   const replaced = added.flatMap((event) =>
     event.type === "meter.replaced"
@@ -44,7 +44,7 @@ export async function projectWorks(tx: Tx, groupId: string, added: readonly Pref
   await upsert(tx, "work_done", rows);
 }
 
-/** Under this name the daily inspection is kept among the work. */
+/** Key of the daily inspection among works. */
 export const DAILY = "daily inspection";
 
 function row(

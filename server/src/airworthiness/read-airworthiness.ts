@@ -16,15 +16,15 @@ import { equipmentList, flightLog, loadingProfile, meterTotals, workDone } from 
 import { effectiveRecords } from "./effective-record";
 import { DAILY } from "./project-works";
 
-/** So far back it is looked how an aircraft is usually flown. */
+/** Days of history for the usage pattern. */
 const USUAL_DAYS = 730;
 const DAY_MS = 86_400_000;
-/** By so many lines a device knows what is in the totals. */
+/** Recent entries sent, so that a device knows what is in the totals. */
 const RECENT = 60;
-/** Releases that a device keeps; an item is done some dozen times in ten years. */
+/** Maximum releases sent to a device; an item is done a few dozen times in ten years. */
 const MOST_WORKS = 3000;
 
-/** An aircraft's papers, for a device; null where no record of it is on file. */
+/** Airworthiness data of an aircraft for a device; null without a record. */
 export async function readPapers(
   db: Db,
   registration: string,
@@ -34,7 +34,7 @@ export async function readPapers(
   return (await readPapersOf(db, [registration], groupId, options)).get(registration) ?? null;
 }
 
-/** The papers of several aircraft at one go, by registration; without those of which no record is on file. `days`: with how they are usually flown. */
+/** Airworthiness data of several aircraft, by registration; those without a record are left out. `days`: with usage history. */
 export async function readPapersOf(
   db: Db,
   registrations: readonly string[],
@@ -109,7 +109,7 @@ function daysOf(
   return [...days].map(([date, uses]) => ({ date, uses }));
 }
 
-/** What an aircraft weighs and where; null where no weighing report is on file. */
+/** Mass and balance data of an aircraft; null without a weighing report. */
 export async function readLoading(
   db: Db,
   registration: string,
@@ -122,7 +122,7 @@ export async function readLoading(
   return row?.body ?? null;
 }
 
-/** The equipment of a type; null where no list is on file. */
+/** Equipment of a type; null without a list. */
 export async function readEquipment(db: Db, typeId: string, groupId: string): Promise<EquipmentFile | null> {
   const [row] = await db
     .select({ body: equipmentList.body })

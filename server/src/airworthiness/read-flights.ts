@@ -4,10 +4,10 @@ import type { Db } from "../db/database";
 import { fromDb, toDb } from "../db/moment";
 import { flightLog } from "../db/schema/airworthiness";
 
-/** A line of the technical log as it is read. */
+/** A technical log entry as read. */
 export type FlightRow = TechnicalLogEntry & { corrections: number; struck: boolean; loggedBy: string | null };
 
-/** Lines of one aircraft's log, newest first, struck-out ones among them: they stay on record. */
+/** Entries of one aircraft's log, newest first, including removed ones, which stay on record. */
 export async function readFlights(
   db: Db,
   {
@@ -39,7 +39,7 @@ export async function readFlights(
   }));
 }
 
-/** The times of those flights that are on record and left at one of these. */
+/** Times of recorded flights that left at one of these. */
 export async function knownTimes(
   db: Db,
   groupId: string,

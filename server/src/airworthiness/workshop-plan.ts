@@ -5,10 +5,10 @@ import { fromDb, toDb } from "../db/moment";
 import { workshopPlan } from "../db/schema/airworthiness";
 import { upsert } from "../db/upsert";
 
-/** The plan as somebody has put it down. */
+/** A published plan. */
 export type PublishedPlan = WorkshopPlan & { at: string; crewId: string };
 
-/** Keeps the last plan: the one with the latest id, in whichever order they come. */
+/** Stores the latest plan by id, in any order of arrival. */
 export async function projectPlan(tx: Tx, groupId: string, added: readonly PreflightEvent[]): Promise<void> {
   const last = added
     .filter((event) => event.type === "workshop.planned")
@@ -32,7 +32,7 @@ export async function projectPlan(tx: Tx, groupId: string, added: readonly Prefl
   ]);
 }
 
-/** The plan that stands; null where nobody has put one down. */
+/** The current plan; null if none was published. */
 export async function readPlan(db: Db, groupId: string): Promise<PublishedPlan | null> {
   const [row] = await db.select().from(workshopPlan).where(eq(workshopPlan.groupId, groupId));
   return row ? { ...row.body, at: fromDb(row.at), crewId: row.crewId } : null;

@@ -61,7 +61,7 @@ describe("components move", () => {
     expect(
       airworthinessSnapshot(after.record, after).dues.some(({ item }) => item.of === "engine-right"),
     ).toBe(false);
-    // Off is off.
+    // Already removed.
     expect(await refusal(removed("QX-DOV", "engine-right", before.totals))).toMatchObject({
       reason: "engine-right is not fitted to QX-DOV.",
     });
@@ -80,7 +80,7 @@ describe("components move", () => {
         totals: target.totals,
         ...more,
       } as EventData["component.fitted"]);
-    // Nobody makes it younger on the way.
+    // Its times cannot be reduced on the way.
     const younger = { component: { ...lies.component, sinceNew: { hours: 1 } } };
     expect((await refusal(fitted(younger)))?.reason).toContain("other times than these");
     expect((await refusal(fitted({ position: "engine" })))?.reason).toContain("comes off first");
@@ -154,7 +154,7 @@ describe("the workshop's plan", () => {
     expect(data.map(({ date }) => date)).toEqual(data.map(({ date }) => date).sort());
   });
 
-  /** RFC 5545: lines of at most 75 octets that end in CRLF, whole days as DATE, the end the day after the last. */
+  /** RFC 5545: lines of at most 75 octets ending in CRLF, whole days as DATE, the end is the day after the last. */
   it("goes out as iCalendar, as RFC 5545 has it", async () => {
     const response = await app.request("/api/v1/workshop/plan.ics");
     expect(response.headers.get("content-type")).toContain("text/calendar");
@@ -169,14 +169,14 @@ describe("the workshop's plan", () => {
     const entry = unfolded.split("BEGIN:VEVENT").find((part) => part.includes("QX-TAR in the workshop"));
     expect(entry).toContain("DTSTART;VALUE=DATE:20260521");
     expect(entry).toContain("DTEND;VALUE=DATE:20260522");
-    // A comma of the text is no comma of the format.
+    // Commas in text are escaped.
     expect(entry).toContain("Oil\\, filter");
     const closed = unfolded.split("BEGIN:VEVENT").find((part) => part.includes("holidays"));
     expect(closed).toContain("DTSTART;VALUE=DATE:20261224");
     expect(closed).toContain("DTEND;VALUE=DATE:20270103");
     const uids = [...unfolded.matchAll(/UID:(.+)\r/g)].map(([, uid]) => uid);
     expect(new Set(uids).size).toBe(uids.length);
-    // The same plan is the same calendar.
+    // The same plan gives the same calendar.
     const again = await (await app.request("/api/v1/workshop/plan.ics")).text();
     expect([...again.matchAll(/UID:(.+)\r/g)].map(([, uid]) => uid)).toEqual(uids);
   });
@@ -210,7 +210,7 @@ describe("what is due of people", () => {
     for (const asks of ["tomasz", "kofi", "yuki", undefined, "nobody", "__proto__"])
       expect((await due("ines", asks)).status).toBe(403);
     expect((await due("nobody", "maren")).status).toBe(404);
-    // No list, no page and no bundle of anybody's carries a word of it.
+    // No other list, page or bundle contains any of it.
     for (const path of ["/aircraft", "/aircraft/QX-TAR", "/preflights", "/discrepancies?state=all"])
       expect(await (await app.request(`/api/v1${path}`)).text()).not.toContain("61.56");
   });
@@ -245,7 +245,7 @@ describe("what is due of people", () => {
       });
     expect((await refusal(solo("tomasz")))?.reason).toContain("for yourself");
     expect((await refusal(solo("ines")))?.reason).toContain("Authorise: an instructor");
-    // Called something else it is still the one that the instructor has given.
+    // Under another name it is still the instructor's item.
     expect((await refusal(solo("tomasz", "training")))?.reason).toContain("for yourself");
     const done = made(
       "person.done",

@@ -8,7 +8,7 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-/** Lets the real database fail with an error of its own by number (MariaDB's documentation, "MariaDB Error Code Reference"). */
+/** Makes the real database fail with a given error number (MariaDB documentation, "MariaDB Error Code Reference"). */
 const failWith = async (number: number): Promise<unknown> => {
   await app.database.pool.query(`CREATE OR REPLACE PROCEDURE fail_with() SIGNAL SQLSTATE 'HY000'
     SET MYSQL_ERRNO = ${number}, MESSAGE_TEXT = 'as it says'`);

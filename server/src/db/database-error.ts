@@ -1,4 +1,4 @@
-/** The codes of a database error and of what caused it. */
+/** Codes of a database error and its causes. */
 function codesOf(error: unknown): { code: string; sqlState: string }[] {
   const codes: { code: string; sqlState: string }[] = [];
   let one = error as { code?: unknown; sqlState?: unknown; cause?: unknown } | undefined;
@@ -12,11 +12,11 @@ function codesOf(error: unknown): { code: string; sqlState: string }[] {
 const has = (error: unknown, names: readonly string[]) =>
   codesOf(error).some(({ code }) => names.includes(code));
 
-/** Two transactions were in each other's way: the same again will do. */
+/** Conflict between transactions: retrying helps. */
 export const isBusy = (error: unknown): boolean =>
   has(error, ["ER_LOCK_DEADLOCK", "ER_LOCK_WAIT_TIMEOUT", "ER_CHECKREAD"]);
 
-/** The database does not take a value for what it is: the same again will not do. */
+/** The database rejects a value: retrying does not help. */
 export const isBadData = (error: unknown): boolean =>
   has(error, [
     "ER_DATA_TOO_LONG",
@@ -25,7 +25,7 @@ export const isBadData = (error: unknown): boolean =>
     "ER_CONSTRAINT_FAILED",
   ]) || codesOf(error).some(({ sqlState }) => sqlState.startsWith("22"));
 
-/** The database is away, does not answer, or has no room or memory left for it. */
+/** The database is unreachable, not responding, or out of disk or memory. */
 export const isGone = (error: unknown): boolean =>
   has(error, [
     "ECONNREFUSED",
@@ -47,6 +47,6 @@ export const isGone = (error: unknown): boolean =>
     "ENOENT",
   ]);
 
-/** The first code of an error: what a log needs of one that will pass by itself. */
+/** First code of an error, for logging transient ones. */
 export const codeOf = (error: unknown): string =>
   codesOf(error).find(({ code }) => code !== "" && code !== "undefined")?.code ?? "";

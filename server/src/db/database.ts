@@ -30,7 +30,7 @@ export const schema = {
   ...photographs,
 };
 export type Db = MySql2Database<typeof schema> & { $client: Pool };
-/** The same calls inside a transaction. */
+/** The same interface within a transaction. */
 export type Tx = Parameters<Parameters<Db["transaction"]>[0]>[0];
 
 export interface Database {
@@ -43,21 +43,21 @@ export function openDatabase(options: DatabaseOptions): Database {
   const pool = mysql.createPool({
     ...options,
     connectionLimit: 8,
-    // More than this wait for nothing: they are told so at once.
+    // Beyond this, requests fail immediately instead of waiting.
     queueLimit: 400,
     timezone: "Z",
     dateStrings: true,
     charset: "utf8mb4_bin",
     connectTimeout: 3000,
   });
-  // Every statement of a transaction sees what is on record when it runs, not when the transaction began: what it waited for must not be missed.
+  // READ COMMITTED: each statement must see changes it waited for.
   pool.on("connection", (connection) => {
     connection.query("SET SESSION tx_isolation = 'READ-COMMITTED', innodb_lock_wait_timeout = 5");
   });
   return { db: drizzle(pool, { schema, mode: "default" }), pool, close: () => pool.end() };
 }
 
-/** Brings the tables to what this version needs. Safe to call at every start. */
+/** Migrates the tables to this version. Safe at every start. */
 export async function migrateDatabase({ db }: Database, folder = defaultFolder()): Promise<void> {
   await migrate(db, { migrationsFolder: folder });
 }
@@ -66,7 +66,7 @@ function defaultFolder(): string {
   return fileURLToPath(new URL("../../drizzle", import.meta.url));
 }
 
-/** Whether the database answers now, within two seconds. */
+/** True if the database responds within two seconds. */
 export async function databaseAnswers({ db }: Database): Promise<boolean> {
   const answer = db.execute(sql`select 1`).then(
     () => true,

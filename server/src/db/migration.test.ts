@@ -15,7 +15,7 @@ const id = (n: number) => `0198a000-0000-7000-8000-${String(n).padStart(12, "0")
 const WALK = id(1000);
 const OTHER = id(2000);
 
-/** The migrations as they were before the record knew who may take back what. */
+/** Migrations before the undo rules. */
 function migrationsBefore(): string {
   const folder = mkdtempSync(join(tmpdir(), "cravix-drizzle-"));
   cpSync(DRIZZLE, folder, { recursive: true });
@@ -25,7 +25,10 @@ function migrationsBefore(): string {
   return folder;
 }
 
-/** A stream as a version before recorded it: a finding undone from another walk, a signature by somebody else, readings by two people. */
+/**
+ * A stream recorded by an earlier version: a discrepancy undone from another preflight, a signature by someone else, readings by
+ * two people.
+ */
 const RECORDED: [n: number, walk: string, crew: string, type: string, data: object][] = [
   [
     1,
@@ -95,7 +98,7 @@ test("a database of the version before keeps what its events meant, and takes ne
       ...[about, undoes, JSON.stringify(data)],
     ]);
   }
-  // As that version wrote its tables: the finding that was taken back has no row.
+  // Tables as that version wrote them: the undone discrepancy has no row.
   await pool.query(
     "INSERT INTO preflight VALUES (?, 'QX-TAR', 'ines', ?, '2026-04-01 10:00:01.000', '2026-04-01 10:00:09.000', '[]', 1, 1, 'go with notes', 'fly', '2026-04-01 10:00:09.000', 7)",
     [WALK, `sha256:${"0".repeat(64)}`],
@@ -121,7 +124,7 @@ test("a database of the version before keeps what its events meant, and takes ne
   );
 
   await migrateDatabase(database, DRIZZLE);
-  // A start that was killed half way through runs it again.
+  // A start killed halfway runs it again.
   await pool.query("DELETE FROM __drizzle_migrations ORDER BY created_at DESC LIMIT 1");
   await migrateDatabase(database, DRIZZLE);
 
@@ -139,7 +142,7 @@ test("a database of the version before keeps what its events meant, and takes ne
   expect(await open()).toEqual(["Still open"]);
   const [rows] = await pool.query("SELECT crew_id FROM reading");
   expect(rows).toEqual([{ crew_id: "maren" }]);
-  // One more event in the old walk: it is folded whole, and still means what it meant.
+  // One more event in the old preflight: it is folded completely, with its original meaning.
   const later = (n: number, crewId: string, type: string, data: object) => ({
     id: id(n),
     preflightId: WALK,

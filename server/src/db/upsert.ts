@@ -4,8 +4,8 @@ import type { Tx } from "./database";
 type Cell = string | number | null;
 
 /**
- * Writes rows in one statement; one that is there already becomes the new one. All rows name the same columns. The driver puts them into
- * words at once, which for many rows is a good deal faster than a placeholder a cell.
+ * Inserts or replaces rows in one statement. All rows have the same columns. Literals instead of placeholders, which is much
+ * faster for many rows.
  */
 export async function upsert(tx: Tx, table: string, rows: readonly Record<string, Cell>[]): Promise<void> {
   const [first] = rows;

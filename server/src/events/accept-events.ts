@@ -31,8 +31,8 @@ import { appendEvents } from "./append-events";
 import { type KnownNames, knownNames } from "./known-names";
 
 /**
- * Takes a batch: what is valid goes on record, what is not comes back by its id with the reason, and costs no other its place. A batch full of
- * faults is looked through in turns, so that nobody else waits for it.
+ * Validates a batch: valid events are recorded, invalid ones returned with the reason, independently of each other. Yields
+ * regularly, so that a batch full of faults does not block others.
  */
 export async function acceptEvents(
   db: Db,
@@ -55,7 +55,7 @@ export async function acceptEvents(
       continue;
     }
     const { event } = checked;
-    // Someone who joined a minute ago is asked for, not turned away; and who signs off is never taken from memory.
+    // Reload unknown names, as someone may just have joined; permissions to sign off are never cached.
     if (
       !fresh &&
       (event.type === "discrepancy.closed" || requiredPermission(event) || unknownTo(event, names))
@@ -130,7 +130,7 @@ function unknownTo(
   return undefined;
 }
 
-/** What this person may not do; of a changed grade by what it was. */
+/** Why this person lacks permission; a changed grade depends on the recorded one. */
 async function forbidden(
   db: Db,
   groupId: string,
@@ -161,8 +161,8 @@ async function forbidden(
 }
 
 /**
- * What nobody may do, whoever he is: merge into what is not there or not open, so that a finding vanishes; put off what the rules on file plainly do not let be
- * put off; correct a flight into another aircraft's.
+ * Why an operation is invalid for anyone: merging into a missing or closed discrepancy, a deferral that rules on file forbid, a
+ * flight corrected into another aircraft's.
  */
 async function invalidOperation(db: Db, groupId: string, event: PreflightEvent) {
   if (event.type === "flight.corrected") {
@@ -206,7 +206,7 @@ const discrepancyRow = (db: Db, groupId: string, id: string) =>
     .from(discrepancy)
     .where(and(eq(discrepancy.groupId, groupId), eq(discrepancy.id, id)));
 
-/** Why the rules on file do not let it be put off, where data alone say so; what a person has to answer is that person's. */
+/** Why the rules forbid deferral, from data alone; questions for a person are left to that person. */
 async function notDeferrable(
   db: Db,
   groupId: string,
@@ -239,7 +239,7 @@ async function notDeferrable(
   return outcome.result === "not deferrable" ? outcome.why : undefined;
 }
 
-/** Why this is more than preventive work; undefined where it is not: each due item says of itself whether a pilot may do it. */
+/** Why this is more than preventive maintenance; each due item states whether a pilot may do it. */
 async function beyondPreventive(
   db: Db,
   groupId: string,
@@ -250,7 +250,7 @@ async function beyondPreventive(
   return more ? `“${more.item}” is not preventive maintenance. Only a mechanic can release it.` : undefined;
 }
 
-/** Whether the same person has released it as preventive work: in this batch, or on record. */
+/** True if the same person released it as preventive maintenance, in this batch or on record. */
 async function isCoveredByRelease(
   db: Db,
   groupId: string,
@@ -272,7 +272,7 @@ async function isCoveredByRelease(
   return preventive === true && closes.includes(discrepancyId);
 }
 
-/** What is on record of the thing that an event changes, where it decides who may: a grade, the kind of a person's item. */
+/** Recorded value that decides permission: a grade, or the kind of a person's item. */
 async function onRecord(db: Db, groupId: string, event: PreflightEvent): Promise<string | undefined> {
   if (event.type === "discrepancy.regraded") return gradeOf(db, groupId, event.data.discrepancyId);
   if (!("personId" in event.data)) return undefined;
@@ -303,7 +303,7 @@ async function tooManyPhotographs(
       };
 }
 
-/** Only what is on the aircraft comes off, and only what is on no other goes on; what lies on the shelf goes on as it came off. */
+/** Why a component cannot be moved: only a fitted one can be removed, and only a removed one fitted, unchanged from storage. */
 async function cannotMove(
   db: Db,
   groupId: string,

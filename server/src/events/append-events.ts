@@ -21,28 +21,28 @@ import { readCounted, readEvents } from "./read-events";
 export interface AppendOutcome {
   taken: number;
   repeated: number;
-  /** Ids that are on record with other content; the record stands. */
+  /** Ids already on record with different content; the record is kept. */
   conflicting: string[];
-  /** Events that do not fit what is on record, by id, with the reason. */
+  /** Events that contradict the record, by id, with the reason. */
   refused: Map<string, { field: string; reason: string }>;
 }
 
 const RETRIES = 8;
-/** So many streams are taken in one transaction: what they have on record is read for it. */
+/** Streams per transaction. */
 const STREAMS_AT_ONCE = 16;
-/** Of so many streams the record is read at once: what comes in one answer of the database is put into words in one go. */
+/** Streams read per query, to bound the time for serialising. */
 const READ_AT_ONCE = 4;
-/** No walk has more events; the longest of the demo has some hundred. */
+/** Maximum events per stream. */
 export const MAX_STREAM_EVENTS = 4000;
 const COLUMNS = "id, stream_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
-/** What most events leave as the table has it: of the home group, of a walk, by a clock that nobody put right. */
+/** Columns that keep their defaults for most events. */
 const MORE_COLUMNS = "group_id, stream, device_at";
 
 const nothing = (): AppendOutcome => ({ taken: 0, repeated: 0, conflicting: [], refused: new Map() });
 
 /**
- * Appends events and brings the projections up to date, the events of a stream in one transaction. Repeats are harmless, order does not matter;
- * one that cannot be taken costs no other its place.
+ * Appends events and updates the projections, each stream in one transaction. Repeats are harmless, order does not matter; a
+ * rejected event does not affect others.
  */
 export async function appendEvents(
   db: Db,
@@ -82,13 +82,13 @@ async function appendPart(
     try {
       return await db.transaction((tx) => append(tx, events, now, groupId));
     } catch (error) {
-      // Two senders at once: the loser of a deadlock simply tries again, each after a while of its own.
+      // Deadlock: retry after a random delay.
       if (isBusy(error) && attempt < RETRIES) {
         await sleep(Math.random() * 15 * attempt);
         continue;
       }
       if (!isBadData(error)) throw error;
-      // The database does not take some value that the checks let through: the others do not pay for it.
+      // The database rejects a value that validation accepted: other events must not suffer.
       const [first] = events;
       if (first && events.length === 1)
         return {
@@ -134,15 +134,15 @@ async function append(
       const made = foldStream(stream);
       folded.push(made.folded);
       unfoldable.push(...made.unfoldable);
-      // Sixteen of the longest walks there can be are half a second of work: nobody else waits for it.
+      // Sixteen streams of maximum length take half a second: yield.
       await turn.pause();
     }
     return folded;
   };
   const added = streams.flatMap((stream) => stream.added);
   if (added.length === 0) return outcome;
-  // The database is busy for a while with the events: the folding is done in that time. Nothing more is sent until it has taken them,
-  // for after a deadlock it would write what comes next outside of the transaction.
+  // Fold while the database inserts. No other statement is sent meanwhile, because after a deadlock it would run outside the
+  // transaction.
   const [inserted, firstFold] = await Promise.all([
     insertEvents(tx, added, now, groupId),
     nextTurn().then(fold),
@@ -179,7 +179,7 @@ async function append(
 
 type Refuse = (event: PreflightEvent, field: string, reason: string) => void;
 
-/** Takes the locks of the streams in one order, and reads what is on record of them. */
+/** Locks streams in a fixed order, and reads their events. */
 async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: string, refuse: Refuse) {
   const kindOf = (event: PreflightEvent): StreamKind => event.stream ?? "preflight";
   const first = new Map<string, StreamKind>();
@@ -209,13 +209,13 @@ async function lockStreams(tx: Tx, events: readonly PreflightEvent[], groupId: s
   return { streams: [...streams.values()], kinds };
 }
 
-/** Leaves of what a stream is given what is new and fits: repeats are counted, what says something else under a known id is named. */
+/** Keeps new, consistent events; counts repeats and names conflicting ids. */
 function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): void {
   const known = new Map(stream.stored.map(({ event }) => [event.id, event]));
   const starts = [...stream.stored.map(({ event }) => event), ...stream.added].filter(
     (event) => event.type === "preflight.started",
   );
-  // A walk begins once: with the event that gave it its id, else with what is on record, else with the first.
+  // A preflight starts once: with the event that gave it its id, else the recorded one, else the first.
   const start =
     starts.find((event) => event.id === stream.id) ??
     starts.find((event) => known.has(event.id)) ??
@@ -241,8 +241,8 @@ function admit(stream: TouchedStream, outcome: AppendOutcome, refuse: Refuse): v
 }
 
 /**
- * A discrepancy has the id of the event that logs it. Devices from before that gave it an id of its own: taken where nobody else has it, and
- * refused where another opening is on record under it, so that none takes another's place.
+ * A discrepancy has the id of the event that logs it. Older devices assign their own id: accepted if unused, and rejected if
+ * another opening has it.
  */
 async function refuseClaimed(tx: Tx, streams: readonly TouchedStream[], refuse: Refuse): Promise<void> {
   const named = streams
@@ -274,7 +274,7 @@ async function refuseClaimed(tx: Tx, streams: readonly TouchedStream[], refuse: 
     });
 }
 
-/** Takes out of the streams, and of the table, what cannot stay there: ids that belong to another stream, events that cannot be folded. */
+/** Removes unacceptable events from the streams and the table: ids of another stream, events that cannot be folded. */
 async function takeOut(
   tx: Tx,
   streams: readonly TouchedStream[],
@@ -301,7 +301,7 @@ async function takeOut(
   for (const stream of streams) stream.added = stream.added.filter((event) => !out.has(event.id));
 }
 
-/** Writes the events in one statement and returns how many were new. The driver puts the rows into words: once, and fast. */
+/** Inserts events in one statement and returns the number of new ones. Literals instead of placeholders, for speed. */
 async function insertEvents(
   tx: Tx,
   events: readonly PreflightEvent[],
@@ -339,6 +339,6 @@ const toRow = (e: PreflightEvent, receivedAt: string) => [
   JSON.stringify(e.data),
 ];
 
-/** What an event says, whatever the order of its keys, and whichever rules it is read by. */
+/** Canonical content of an event, independent of key order and rules. */
 const canonical = ({ rules: _rules, stream, ...event }: PreflightEvent) =>
   canonicalJson({ ...event, stream: stream ?? "preflight" });

@@ -13,13 +13,13 @@ import { toDiscrepancyRow } from "./project-discrepancies";
 import { toPreflightRow, toReadingRows } from "./project-preflights";
 import { readEvents } from "./read-events";
 
-/** A row of a projection that is not what the events amount to. */
+/** A projection row that differs from its events. */
 export interface Difference {
   table: string;
   id: string;
-  /** What a fresh fold says; null: there should be no such row. */
+  /** Result of a fresh fold; null: there should be no row. */
   folded: unknown;
-  /** What is written there; null: the row is missing. */
+  /** Stored row; null: missing. */
   written: unknown;
 }
 
@@ -32,7 +32,7 @@ export interface RecordCheck {
 
 const AT_ONCE = 40;
 
-/** Folds the whole record anew and compares it with the tables that are read: every walk, reading, discrepancy and line of a log. */
+/** Folds the whole record and compares it with the projections: every preflight, reading, discrepancy and log entry. */
 export async function checkProjections(db: Db): Promise<RecordCheck> {
   const check: RecordCheck = { events: 0, streams: 0, discrepancies: 0, differences: [] };
   for (let after = ""; ; ) {
@@ -157,7 +157,7 @@ async function checkDiscrepancies(
   const about = await readEvents(db, and(ofGroup, inArray(event.discrepancyId, [...ids])));
   const streams = [...new Set(about.map((e) => e.streamId))];
   const whole = await readEvents(db, inArray(event.streamId, streams));
-  // What was undone before there were rules may have been undone from another stream.
+  // Before the undo rules, an undo could be in another stream.
   const asBefore = await readEvents(
     db,
     and(
@@ -210,12 +210,12 @@ const words = (row: unknown): string =>
     row && typeof row === "object" ? (Object.keys(row).sort() as (string | number)[]) : undefined,
   );
 
-/** The same line of one walk twice is one line. */
+/** Identical entries of one preflight count once. */
 const unique = <T extends { id: string }>(rows: readonly T[]): T[] => [
   ...new Map(rows.map((row) => [row.id, row])).values(),
 ];
 
-/** Rows as they were read, under the names of their columns; times as the database has them. */
+/** Database rows with column names; times in the database's format. */
 const moment = (at: string | null) =>
   at === null ? null : at.padEnd(23, at.length === 19 ? ".000" : "0").slice(0, 23);
 const asPreflight = (row: typeof preflight.$inferSelect) => ({

@@ -138,7 +138,7 @@ describe("a batch of events", () => {
       refused: [],
     });
     expect((await app.request(`/api/v1/preflights/${streamId}`)).status).toBe(404);
-    // Nobody makes a walk of it, and nobody answers items in it.
+    // It does not become a preflight, and its items cannot be answered.
     const answer = write("item.answered", CHECKED);
     expect((await send([answer])).body.refused[0].field).toBe("streamId");
     expect(
@@ -174,7 +174,7 @@ describe("an event that is not valid", () => {
   const reasonFor = async (event: unknown) => {
     const companion = good();
     const { body } = await send([companion, event]);
-    // The rest of the batch is taken all the same.
+    // The rest of the batch is accepted.
     expect(body.taken).toBe(1);
     expect(body.refused).toHaveLength(1);
     return body.refused[0];
@@ -228,7 +228,7 @@ describe("an event that is not valid", () => {
     expect(await reasonFor(forged)).toMatchObject({ id: first.id, field: "id" });
     const { events, summary } = await detail(writer.streamId);
     expect(events.find((e: PreflightEvent) => e.id === first.id)).toEqual(first);
-    // Not even under another preflight does the forged one count.
+    // The forged one does not count in another preflight either.
     const other = eventWriter();
     await send([{ ...forged, streamId: other.streamId }, other.write("item.answered", CHECKED)]);
     expect((await detail(other.streamId)).summary).toMatchObject({ answered: 1 });
@@ -238,9 +238,7 @@ describe("an event that is not valid", () => {
   test("is not one of somebody who joined a moment ago", async () => {
     const newcomer = eventWriter("noor");
     const event = newcomer.write("item.answered", CHECKED);
-    expect((await send([event])).body.refused[0].reason).toContain(
-      "noor is not a member of the group",
-    );
+    expect((await send([event])).body.refused[0].reason).toContain("noor is not a member of the group");
     await app.database.pool.query("INSERT INTO crew (id, name, role) VALUES ('noor', 'Noor Aziz', 'pilot')");
     expect((await send([event])).body).toEqual({ taken: 1, repeated: 0, refused: [] });
   });

@@ -7,37 +7,37 @@ import {
   type PreflightState,
 } from "@cravix/core";
 
-/** One stream as a batch finds it. */
+/** A stream as a batch finds it. */
 export interface TouchedStream {
   id: string;
-  /** Whether anything of it was on record. */
+  /** Whether any of it was on record. */
   seen: boolean;
-  /** What is on record, each event once, and whether it counts for its discrepancy so far. */
+  /** Recorded events, once each, with whether they count for their discrepancy. */
   stored: { event: PreflightEvent; counts: boolean }[];
-  /** What the batch adds. */
+  /** Events added by the batch. */
   added: PreflightEvent[];
 }
 
-/** What a stream amounts to with the batch in it. */
+/** Folded state of a stream including the batch. */
 export interface FoldedStream {
   id: string;
   seen: boolean;
   count: number;
   state: PreflightState;
-  /** Events about discrepancies whose say changes: they count from now on, or no more. */
+  /** Discrepancy events that now count, or no longer do. */
   changed: { id: string; counts: boolean }[];
-  /** Those that count, for the discrepancies they are about. */
+  /** Those that count, for their discrepancies. */
   counted: ReturnType<typeof countedDiscrepancyEvents>;
 }
 
-/** An event that cannot be folded: it is refused, and the rest is taken. */
+/** An invalid event; only this one is rejected. */
 export interface Unfoldable {
   event: PreflightEvent;
 }
 
 /**
- * Folds a stream anew from what is on record and what the batch adds: the result is right whatever the order of arrival. Where folding fails,
- * the events at which it fails are left out and named; where even the record cannot be folded, it throws.
+ * Folds a stream from recorded and added events: the result is independent of arrival order. Events that cannot be folded are
+ * left out and named; throws if the record itself cannot be folded.
  */
 export function foldStream(stream: TouchedStream): { folded: FoldedStream; unfoldable: PreflightEvent[] } {
   try {
@@ -61,7 +61,7 @@ function foldWith({ id, seen, stored }: TouchedStream, added: readonly Preflight
   const events = mergeEvents([...stored.map(({ event }) => event), ...added]);
   const state = foldPreflight(id, events);
   const before = new Map(stored.map(({ event, counts }) => [event.id, counts]));
-  // What was on record before there were rules stays out once it is out: what took it back may be in another stream.
+  // Events excluded before the undo rules stay excluded: what undid them may be in another stream.
   const counted = countedDiscrepancyEvents(events).filter(
     (event) => event.rules !== 1 || before.get(event.id) !== false,
   );

@@ -9,7 +9,7 @@ import { importFluids } from "../fluids/write-fluids";
 import { acceptEvents } from "./accept-events";
 import { checkProjections } from "./check-projections";
 
-// Two groups on one server, with the same files: the same registration, the same people, each with a record of its own.
+// Two groups on one server with the same files: same registrations, same people, separate records.
 const OTHER = "other";
 let app: TestApp;
 beforeAll(async () => {
@@ -53,7 +53,7 @@ test("nobody writes into another group's walk, takes its event's id, or takes it
     taken: 0,
     refused: [{ id: intoIt.id, field: "streamId" }],
   });
-  // An event's id that is on record there, in a walk of one's own.
+  // An event id on record in the other group, within an own preflight.
   const theirs = smallPreflight();
   const [start, , reading] = theirs.events;
   const sameId = { ...reading, id: events[2]?.id };
@@ -61,7 +61,7 @@ test("nobody writes into another group's walk, takes its event's id, or takes it
     taken: 1,
     refused: [{ id: events[2]?.id, field: "id" }],
   });
-  // About its discrepancy: opened, measured, signed off.
+  // About its discrepancy: opened, observed, signed off.
   const about = [
     theirs.write("discrepancy.opened", { ...openingOf(events), discrepancyId }),
     theirs.write("discrepancy.observed", { discrepancyId, itemId: "left-gear.tyre", state: "gone" }),

@@ -17,7 +17,7 @@ const OPENING = { registration: "QX-TAR", stationId: "tail", text: "Skid worn", 
 
 type Made = { [T in EventType]?: () => EventData[T] };
 
-/** One of every kind of event, about whatever there is already: other walks' discrepancies, and each other's events. */
+/** A random event of any kind, about existing things: other preflights' discrepancies, and each other's events. */
 function makeEvent(
   writer: EventWriter,
   kind: EventType,
@@ -67,7 +67,7 @@ function makeEvent(
     "verdict.signed": () => ({ verdict: "go", decision: pick(2) ? "fly" : "not flying", reasons: [] }),
   };
   const event = writer.write(kind, (data[kind] as () => EventData[typeof kind])());
-  // Mostly under its own id, as it should be; now and then under somebody else's.
+  // Usually its own id, as it should be; sometimes another's.
   if (event.type === "discrepancy.opened" && pick(5) > 0) event.data.discrepancyId = event.id;
   return event;
 }
@@ -124,7 +124,7 @@ test("whatever came in whatever order, at once and in parts, the tables are what
           const writer = writers[which] as EventWriter;
           made.push({ ...makeEvent(writer, kind, pick, made), crewId } as PreflightEvent);
         }
-        // Cut into batches, some events twice, shuffled, and sent by several at the same time.
+        // In batches, some events twice, shuffled, and sent concurrently.
         const cards = made
           .flatMap((event) => (pick(5) === 0 ? [event, event] : [event]))
           .map((event) => ({ event, at: pick(1000) }))
@@ -134,7 +134,7 @@ test("whatever came in whatever order, at once and in parts, the tables are what
         while (cards.length > 0) batches.push(cards.splice(0, 1 + pick(8)));
         const answers = await Promise.all(batches.map((batch) => acceptEvents(app.database.db, batch, NOW)));
         taken += answers.reduce((sum, answer) => sum + answer.taken, 0);
-        // Everything that was not refused is on record.
+        // Everything not rejected is on record.
         const [rows] = await app.database.pool.query("SELECT COUNT(*) AS n FROM event WHERE id IN (?)", [
           made.map((event) => event.id),
         ]);
@@ -149,7 +149,7 @@ test("whatever came in whatever order, at once and in parts, the tables are what
   const [out] = await app.database.pool.query("SELECT COUNT(*) AS n FROM event WHERE counts = 0");
   changed = (out as { n: number }[])[0]?.n ?? 0;
   expect(taken).toBeGreaterThan(200);
-  // Worth something only if undos reached into discrepancies at all.
+  // Only meaningful if undos affected discrepancies.
   expect(changed).toBeGreaterThan(3);
 }, 120_000);
 
@@ -186,7 +186,7 @@ test("ten discrepancies that many measure at once: every answer is given, none i
   await acceptEvents(app.database.db, openings, NOW);
   const senders = Array.from({ length: 60 }, (_, i) => {
     const writer = eventWriter("maren");
-    // Each in an order of its own.
+    // Each in its own order.
     const mine = openings
       .map((opening, k) => ({ opening, at: (k * 7 + i * 3) % 10 }))
       .sort((x, y) => x.at - y.at);

@@ -12,8 +12,8 @@ export interface KnownNames {
 const remembered = new WeakMap<Db, Map<string, KnownNames>>();
 
 /**
- * The group's people and aircraft. They hardly ever change, and every batch asks for them: remembered, and asked for anew by a caller
- * that misses somebody or to whom the role matters.
+ * People and aircraft of a group. They rarely change and every batch needs them: cached, and reloaded for a caller who misses a
+ * name or needs current roles.
  */
 export async function knownNames(db: Db, groupId: string, fresh: boolean): Promise<KnownNames> {
   const groups = remembered.get(db) ?? new Map<string, KnownNames>();

@@ -14,7 +14,7 @@ import { upsert } from "../db/upsert";
 import type { FoldedStream, TouchedStream } from "./fold-streams";
 import { readEvents } from "./read-events";
 
-/** What can change whether an event of its stream counts. */
+/** Events that can change whether others of their stream count. */
 const CHANGES: readonly PreflightEvent["type"][] = [
   "item.undone",
   "discrepancy.withdrawn",
@@ -22,13 +22,13 @@ const CHANGES: readonly PreflightEvent["type"][] = [
   "verdict.signed",
 ];
 
-/** The discrepancies that a stream touches: those that its new events are about, and, where these take something back, all that it is about. */
+/** Discrepancies a stream affects: those of its new events, and all of the stream's if these undo something. */
 export function touchedBy({ stored, added }: TouchedStream): string[] {
   const all = added.some((e) => CHANGES.includes(e.type)) ? [...stored.map((s) => s.event), ...added] : added;
   return all.filter(isAboutDiscrepancy).map((e) => e.data.discrepancyId);
 }
 
-/** Holds discrepancies until the transaction ends, always in the same order: each is folded by one transaction at a time. */
+/** Locks discrepancies in a fixed order until the transaction ends. */
 export async function lockDiscrepancies(tx: Tx, ids: readonly string[]): Promise<void> {
   if (ids.length === 0) return;
   const rows = sql.param([...ids].sort().map((id) => [id]));
@@ -37,7 +37,7 @@ export async function lockDiscrepancies(tx: Tx, ids: readonly string[]): Promise
   );
 }
 
-/** Folds the discrepancies of these ids from what counts in the folded streams and in all others that are on record. */
+/** Folds these discrepancies from the counting events of the folded streams and all others on record. */
 export async function projectDiscrepancies(
   tx: Tx,
   groupId: string,
@@ -61,7 +61,7 @@ export async function projectDiscrepancies(
   const here = streams.flatMap((s) => s.counted).filter((e) => wanted.has(e.data.discrepancyId));
   const states = foldCountedDiscrepancies([...(elsewhere as DiscrepancyEvent[]), ...here]);
   const gone = ids.filter((id) => !states.some((state) => state.id === id));
-  // Its opening has not come yet.
+  // Its opening has not arrived yet.
   if (gone.length > 0)
     await tx.delete(discrepancy).where(and(eq(discrepancy.groupId, groupId), inArray(discrepancy.id, gone)));
   await upsert(
@@ -107,7 +107,7 @@ function lifeOf({
   return Object.values(life).every((part) => part === undefined) ? null : JSON.stringify(life);
 }
 
-/** Writes down which events have a say in their discrepancy and which not. */
+/** Stores which events count for their discrepancy. */
 export async function writeCounts(tx: Tx, streams: readonly FoldedStream[]): Promise<void> {
   for (const counts of [true, false]) {
     const ids = streams.flatMap((s) => s.changed.filter((c) => c.counts === counts).map((c) => c.id));

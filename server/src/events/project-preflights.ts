@@ -8,7 +8,7 @@ import type { FoldedStream } from "./fold-streams";
 
 const orNull = (iso: string | undefined) => (iso === undefined ? null : toDb(iso));
 
-/** The row of a folded preflight. */
+/** Row of a folded preflight. */
 export const toPreflightRow = (groupId: string, { count, state }: Pick<FoldedStream, "count" | "state">) => ({
   id: state.id,
   group_id: groupId,
@@ -26,7 +26,7 @@ export const toPreflightRow = (groupId: string, { count, state }: Pick<FoldedStr
   event_count: count,
 });
 
-/** The rows of its readings: each belongs to who read it. */
+/** Rows of its readings, with the person who read them. */
 export const toReadingRows = (groupId: string, { state }: Pick<FoldedStream, "state">) =>
   Object.entries(state.readings).map(([key, r]) => ({
     preflight_id: state.id,
@@ -39,7 +39,7 @@ export const toReadingRows = (groupId: string, { state }: Pick<FoldedStream, "st
     crew_id: r.crewId,
   }));
 
-/** Writes the rows of folded streams: of a walk its own row and its readings, of any the lines of the fuel and oil log. */
+/** Writes projections of folded streams: preflight rows with readings, and fuel and oil log entries. */
 export async function writeStreams(
   tx: Tx,
   groupId: string,
@@ -51,7 +51,7 @@ export async function writeStreams(
     "preflight",
     walks.map((walk) => toPreflightRow(groupId, walk)),
   );
-  // A reading that was undone must leave no row behind.
+  // Undone readings must not leave rows.
   const before = walks.filter((walk) => walk.seen).map((walk) => walk.id);
   if (before.length > 0) await tx.delete(reading).where(inArray(reading.preflightId, before));
   await writeFluidsOf(tx, groupId, [...walks, ...others]);

@@ -3,9 +3,9 @@ import { readList } from "@cravix/contract/files";
 import type { Db } from "../db/database";
 import { HOME_GROUP } from "../db/schema/group";
 
-/** Keeps the text of a list that was read under its content hash; the same list twice is one. */
+/** Stores a checklist's text under its content hash, once. */
 export async function keepList(db: Db, hash: string, text: string, groupId = HOME_GROUP): Promise<void> {
-  // As a value of its own beside the statement: a list of some megabytes is not put into its words letter by letter.
+  // As a parameter: escaping some megabytes into a statement is slow.
   await db.$client.execute("insert ignore into list (group_id, hash, body) values (?, ?, ?)", [
     groupId,
     hash,
@@ -13,7 +13,7 @@ export async function keepList(db: Db, hash: string, text: string, groupId = HOM
   ]);
 }
 
-/** Checks and keeps a list. Returns false where the hash is not its own or it is no list. */
+/** Validates and stores a checklist. Returns false if the hash is wrong or it is invalid. */
 export async function putList(db: Db, hash: string, body: unknown, groupId = HOME_GROUP): Promise<boolean> {
   if ("faults" in readList(body) || contentHash(body) !== hash) return false;
   await keepList(db, hash, JSON.stringify(body), groupId);

@@ -32,7 +32,7 @@ interface Row {
   data: unknown;
 }
 
-/** A row as the event it was sent as; what was written in words of before is never changed, and read in today's. */
+/** Event of a row, upgraded; the stored row is never changed. */
 function toEvent(row: Row): PreflightEvent {
   const { id, type, stream, streamId, deviceId, crewId, at, deviceAt, rules, data } = row;
   return upgradeEvent({
@@ -49,12 +49,12 @@ function toEvent(row: Row): PreflightEvent {
   }) as PreflightEvent;
 }
 
-/** Events on record, in the order of their ids; none, without asking, where there is nothing to ask for. */
+/** Recorded events in id order; empty without a query if there is no condition. */
 export async function readEvents(db: Db | Tx, where: SQL | undefined | false): Promise<PreflightEvent[]> {
   return (await readCounted(db, where)).map(({ event: one }) => one);
 }
 
-/** The same, each with whether it counts for its discrepancy. */
+/** The same, with whether each counts for its discrepancy. */
 export async function readCounted(
   db: Db | Tx,
   where: SQL | undefined | false,

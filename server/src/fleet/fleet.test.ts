@@ -82,7 +82,7 @@ describe("another weighing", () => {
     app.request("/api/v1/files", file, "POST", crewId === undefined ? {} : { "cravix-crew": crewId });
 
   test("is put on record by an owner or a mechanic, and by nobody else", async () => {
-    // The first comes with the aircraft's files, whoever brings them.
+    // The first one comes with the aircraft's files, from anyone.
     expect((await send(report)).status).toBe(201);
     for (const who of [undefined, "tomasz", "ines", "nobody"]) {
       const refused = await send(heavier, who);
@@ -92,7 +92,7 @@ describe("another weighing", () => {
     expect((await bundle()).loading.weighing).toEqual(report.weighing);
     expect((await send(heavier, "kofi")).status).toBe(201);
     expect((await bundle()).loading.weighing).toEqual(heavier.weighing);
-    // Back to what the other tests know, by the owner.
+    // Restored by the owner for the other tests.
     expect((await send(report, "yuki")).status).toBe(201);
   });
 
@@ -107,7 +107,7 @@ test("a file of the version before is taken and given out in today's words, and 
   const { part: _part, topic: _topic, ...old } = item;
   const before = { ...rest, format: "cravix.aircraft/1", registration: "QX-OLD", ownItems: [old] };
   expect((await app.request("/api/v1/files", before)).status).toBe(201);
-  // As it lay on record before there was a newer version.
+  // As recorded before there was a newer version.
   for (const table of ["aircraft", "file_version"])
     await app.database.pool.query(
       `UPDATE ${table} SET body = ? WHERE ${table === "aircraft" ? "registration" : "file_id"} = 'QX-OLD'`,
@@ -149,7 +149,7 @@ describe("a list on paper", () => {
     preferences: defaultPreferences(halden.type.recommended),
   });
 
-  /** The words on each page, read by a library that knows nothing of who wrote them. */
+  /** Text of each page, extracted by an independent library. */
   function pages(bytes: ArrayBuffer): string[] {
     const run = spawnSync(process.execPath, [join(__dirname, "..", "..", "testing", "read-pdf.mjs")], {
       input: Buffer.from(bytes),

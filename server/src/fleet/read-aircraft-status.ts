@@ -15,9 +15,9 @@ export const isOpen = and(
   isNull(discrepancy.mergedInto),
 );
 
-/** So many of one aircraft's are told with the group; the whole of them comes with the aircraft. */
+/** Maximum discrepancies per aircraft in the group list; all of them come with the aircraft. */
 const MOST_OPEN = 20;
-/** Lines of a log that reach back to a last measurement of every tank and engine. */
+/** Log entries that reach back to a measurement of every tank and engine. */
 const LINES_BACK = 40;
 
 export function toOpen(
@@ -53,7 +53,7 @@ export function toOpen(
   };
 }
 
-/** What is open on each aircraft of the group, worst first, then the oldest: many small ones never push out one that stops. */
+/** Open discrepancies of each aircraft, worst first, then oldest, so that many small ones never hide a stop. */
 export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string, OpenDiscrepancy[]>> {
   const ranked = db
     .select({
@@ -91,7 +91,7 @@ export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string
   return byAircraft;
 }
 
-/** When each aircraft flew last, and who: by its technical log, or accepted for a flight that nobody has logged yet. */
+/** Last flight of each aircraft with its pilot: from the technical log, or an acceptance not logged yet. */
 export async function readLastFlown(
   db: Db,
   groupId: string,
@@ -127,7 +127,7 @@ export async function readLastFlown(
   return flown;
 }
 
-/** Fuel and oil as last measured, from the last lines of both logs. */
+/** Fuel and oil as last measured, from the latest entries of both logs. */
 export async function readLastFluids(
   db: Db,
   registration: string,

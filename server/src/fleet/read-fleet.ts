@@ -102,7 +102,7 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
         lastPreflight: last.filter((p) => p.registration === a.registration).map(toSummary)[0] ?? null,
         lastFlown: flown.get(a.registration) ?? null,
       }))
-      // Those that are flown come first, the last flown on top; those without a list come last.
+      // Most recently flown first; those without a checklist last.
       .sort(
         (a, b) =>
           Number(a.stub !== null) - Number(b.stub !== null) ||
@@ -112,7 +112,7 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
   };
 }
 
-/** Whether the group has this aircraft. */
+/** True if the group has this aircraft. */
 export async function hasAircraft(db: Db, registration: string, groupId = HOME_GROUP): Promise<boolean> {
   const rows = await db
     .select({ registration: aircraft.registration })
@@ -121,7 +121,7 @@ export async function hasAircraft(db: Db, registration: string, groupId = HOME_G
   return rows.length > 0;
 }
 
-/** What a device keeps of one aircraft for the apron; undefined for an aircraft the group does not have. */
+/** Data of one aircraft for offline use; undefined outside the group. */
 export async function readBundle(
   db: Db,
   registration: string,
@@ -140,7 +140,7 @@ export async function readBundle(
   const fields = await db.select({ body: airfield.body }).from(airfield).where(eq(airfield.groupId, groupId));
   const open = await readDiscrepancies(db, registration, true, groupId);
   return {
-    // A file is kept as it was put on record, whatever its version.
+    // Files are stored as received, of any version.
     aircraft: upgradeFile(row.aircraft.body) as Aircraft,
     type: upgradeFile(row.aircraft_type.body) as AircraftType,
     airfield: field?.body ?? null,
@@ -169,7 +169,7 @@ export async function readDiscrepancies(
     .select({
       discrepancy,
       crew,
-      // What was measured when it was found: later looks stand in its row.
+      // Measure at opening; the row holds the latest.
       openedMeasure: sql<string | null>`json_value(${event.data}, '$.measure')`,
     })
     .from(discrepancy)
@@ -220,8 +220,8 @@ export async function readDiscrepancies(
 }
 
 /**
- * The rules that an aircraft is flown by: the set that its file names, else the one of its airfield. Where neither names one they are clear
- * only if the group has a single set; nothing is chosen by the order of an alphabet.
+ * Rule set of an aircraft: named by its file, else by its airfield. If neither names one, the group's only set; never an
+ * arbitrary one of several.
  */
 export async function readRules(db: Db, groupId: string, named: string | undefined): Promise<RuleSet | null> {
   const rows = await db
@@ -232,7 +232,7 @@ export async function readRules(db: Db, groupId: string, named: string | undefin
   return rows.length === 1 ? (rows[0]?.body ?? null) : null;
 }
 
-/** So many walks back an engine's baseline reaches. */
+/** Preflights used for an engine's baseline. */
 const REMEMBERED_WALKS = 40;
 
 async function readMemory(
@@ -273,7 +273,7 @@ async function readMemory(
   }));
 }
 
-/** An aircraft has some hundred readings; what goes beyond, the oldest, is not carried to every device. */
+/** Maximum readings sent to a device; the oldest are left out. */
 const MOST_READINGS = 2000;
 
 async function readLastReadings(db: Db, registration: string, groupId: string): Promise<LastReading[]> {
@@ -312,7 +312,7 @@ export async function readPreflights(
 ): Promise<PreflightSummary[]> {
   const where: (SQL | undefined)[] = [
     eq(preflight.groupId, groupId),
-    // Without a registration it is no walk: a mechanic's sign-off, or one whose beginning has not arrived yet.
+    // Without a registration it is a sign-off, or its start has not arrived yet.
     registration ? eq(preflight.registration, registration) : isNotNull(preflight.registration),
     before ? lt(preflight.id, before) : undefined,
   ];

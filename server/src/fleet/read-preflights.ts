@@ -10,17 +10,17 @@ import { HOME_GROUP } from "../db/schema/group";
 import { readEvents } from "../events/read-events";
 import { yieldingLoop } from "../yielding-loop";
 
-/** How many earlier walks make a usual value; more would only say the same. */
+/** Earlier preflights used for usual values; more would not change them. */
 const WALKS = 24;
 
-/** What an earlier walk was, kept by its number of events: a walk that was signed hardly ever changes. */
+/** Cache by number of events: signed preflights rarely change. */
 const remembered = new Map<
   string,
   { events: number; listHash: string | null; walk?: EarlierWalkWithPreferences }
 >();
 const MOST_REMEMBERED = 2000;
 
-/** The pace and order of the last signed walks of one aircraft, newest first: the habits of its pilots. */
+/** Pace and order of the last signed preflights of one aircraft, newest first. */
 export async function readWalks(
   db: Db,
   registration: string,
@@ -63,7 +63,7 @@ export async function readWalks(
     );
     if (remembered.size > MOST_REMEMBERED) remembered.clear();
     const turn = yieldingLoop();
-    // Many walks have one list: reading it takes longer than all the rest.
+    // Many preflights share a checklist, and reading it is the slow part.
     const lists = new Map<string, ReturnType<typeof readList>>();
     for (const { hash, body } of bodies) {
       lists.set(hash, readList(body));
@@ -71,10 +71,10 @@ export async function readWalks(
     }
     for (const row of missing) {
       const reading = lists.get(row.listHash ?? "");
-      // A list that has not arrived yet: its walk counts for no usual time until it has.
+      // A checklist not received yet: its preflight does not count so far.
       if (!reading) continue;
       const own = events.filter((e) => e.streamId === row.id);
-      // One whose list cannot be read counts for nothing, and every other still does.
+      // One with an unreadable checklist is skipped; the others count.
       const walk = "list" in reading ? earlierWalk(row.id, reading.list, own) : undefined;
       remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(walk && { walk }) });
       await turn.pause();
@@ -83,7 +83,7 @@ export async function readWalks(
   return rows.flatMap((row) => remembered.get(row.id)?.walk ?? []);
 }
 
-/** A walk by its list and events; undefined where its events cannot be read: then this one counts for nothing, and every other still does. */
+/** Summary of a preflight; undefined if its events cannot be read: then only this one is skipped. */
 function earlierWalk(
   id: string,
   list: ComposedList,
@@ -104,7 +104,7 @@ function earlierWalk(
   }
 }
 
-/** How many complete laps each of the group has signed on a type, whichever aircraft of it. */
+/** Complete walkarounds signed by each member on a type. */
 export async function readLaps(
   db: Db,
   typeId: string,

@@ -9,12 +9,12 @@ import { airworthiness, equipmentList, loadingProfile } from "../db/schema/airwo
 import { aircraft, aircraftType, airfield, crew, fileVersion, ruleSet } from "../db/schema/fleet";
 import { HOME_GROUP } from "../db/schema/group";
 
-/** Who puts a file on record, and on which state of it. */
+/** Who saves a file, and which version it is based on. */
 export interface WriteFileOptions {
   groupId?: string;
   crewId?: string;
   now?: Date;
-  /** The content hash of the version that the new one was made from; without it the newest is replaced, whatever it says. */
+  /** Content hash of the version it is based on; absent: replace the newest. */
   basis?: string;
 }
 
@@ -23,17 +23,17 @@ export type WriteFileOutcome =
   | { changed: true }
   | undefined;
 
-/** What a file is a version of: its kind, and its name among its kind. */
+/** Identity of a file: kind and name. */
 export function fileKey(file: CravixFile): { kind: string; fileId: string } {
   const kind = file.format.replace(/^cravix\./, "").replace(/\/\d+$/, "");
-  // Files that are of one aircraft are named by it.
+  // Files of one aircraft are named by it.
   if ("registration" in file) return { kind, fileId: file.registration };
   return { kind, fileId: file.format === "cravix.crew/1" ? "crew" : file.id };
 }
 
 /**
- * Puts a valid file on record as the newest version; the one before it stays, with who and when. The same file again is no new version. Returns
- * what is missing for it, or that the version it was made from is not the newest any more; then nothing was written.
+ * Saves a valid file as the newest version; earlier ones are kept, with author and time. Saving the same file again is not a new
+ * version. Returns what is missing, or that its base version is outdated; then nothing was written.
  */
 export async function writeFile(
   db: Db,
@@ -73,7 +73,7 @@ export async function saveFile(
   });
 }
 
-/** A device that was given a file of an earlier version in today's words made its own from those. */
+/** A device may have based its change on an upgraded file. */
 const isBasis = (basis: string, newest: { hash: string; body: unknown } | undefined) =>
   newest !== undefined && (newest.hash === basis || contentHash(upgradeFile(newest.body)) === basis);
 
@@ -98,7 +98,7 @@ async function missingFor(tx: Tx, groupId: string, file: CravixFile) {
     : undefined;
 }
 
-/** The newest version, held until the transaction ends. What was on record before there were versions becomes the first one. */
+/** Newest version, locked until the transaction ends. A file older than versioning becomes the first version. */
 async function newestVersion(tx: Tx, groupId: string, kind: string, fileId: string, now: Date) {
   const own = and(
     eq(fileVersion.groupId, groupId),
@@ -172,7 +172,7 @@ async function putNewest(tx: Tx, groupId: string, file: CravixFile): Promise<voi
         .insert(airworthiness)
         .values({ groupId, registration: file.registration, body: file })
         .onDuplicateKeyUpdate({ set: { body: file } });
-      // Its meters may be others now, and begin elsewhere.
+      // Its meters may have changed.
       await carryTotals(tx, groupId, file.registration);
       return;
     case "cravix.equipment-list/1":
@@ -191,7 +191,7 @@ async function putNewest(tx: Tx, groupId: string, file: CravixFile): Promise<voi
   }
 }
 
-/** Every version of a file, newest first: who put it there, when, and which was there before. */
+/** Versions of a file, newest first, with author, time and previous version. */
 export async function readVersions(
   db: Db,
   groupId: string,
@@ -213,7 +213,7 @@ export async function readVersions(
   }));
 }
 
-/** One version of a file as it was put on record; undefined where there is none. */
+/** One version of a file as saved; undefined if it does not exist. */
 export async function readVersion(
   db: Db,
   groupId: string,

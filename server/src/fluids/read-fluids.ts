@@ -6,7 +6,7 @@ import { fromDb, toDb } from "../db/moment";
 import { fluidLog } from "../db/schema/fluids";
 import { HOME_GROUP } from "../db/schema/group";
 
-/** How much of the log a device keeps for the apron: some months of a trainer. */
+/** Log entries sent to a device: several months of a trainer. */
 const KEPT_ON_DEVICE = 250;
 
 export interface FluidPage {
@@ -14,11 +14,11 @@ export interface FluidPage {
   registration: string;
   fluid: FluidRow["fluid"];
   limit: number;
-  /** The last line that was seen: its time and id. */
+  /** Time and id of the last entry seen. */
   before?: { at: string; id: string };
 }
 
-/** The lines of one log, each once: what two walks, or a walk and a file, say alike is one line. */
+/** Entries of one log without duplicates from other preflights or files. */
 function ofLog(groupId: string, registration: string, fluid: FluidRow["fluid"]): SQL | undefined {
   const twin = alias(fluidLog, "twin");
   return and(
@@ -29,7 +29,7 @@ function ofLog(groupId: string, registration: string, fluid: FluidRow["fluid"]):
   );
 }
 
-/** Lines of one aircraft's log, newest first. */
+/** Entries of one aircraft's log, newest first. */
 export async function readFluids(
   db: Db,
   { groupId = HOME_GROUP, registration, fluid, limit, before }: FluidPage,
@@ -46,7 +46,7 @@ export async function readFluids(
   return rows.map((row) => ({ id: row.id, ...toFluidRow(row) }));
 }
 
-/** The last lines of both logs. */
+/** Latest entries of both logs. */
 export async function readRecentFluids(
   db: Db,
   registration: string,
@@ -62,7 +62,7 @@ export async function readRecentFluids(
 
 const PART = 2000;
 
-/** The whole log of one aircraft, oldest first, in parts, for a file of any length. */
+/** Whole log of one aircraft, oldest first, in parts, for a file of any length. */
 export async function* readAllFluids(
   db: Db,
   registration: string,

@@ -7,16 +7,16 @@ import { fluidLog } from "../db/schema/fluids";
 import { HOME_GROUP } from "../db/schema/group";
 import { upsert } from "../db/upsert";
 
-/** The same words at the same moment are the same line of a group, wherever it came from. */
+/** Id derived from the content: the same entry at the same time is stored once per group. */
 export function fluidRowId(groupId: string, row: FluidRow): string {
   const { registration, fluid, entry, part = "", at, amount, unit } = row;
-  // Lines of the first group had no group in their id, and keep it.
+  // Entries of the first group keep ids without a group.
   const group = groupId === HOME_GROUP ? [] : [groupId];
   const words = [...group, registration, fluid, entry, part, at, amount, unit].join("|");
   return createHash("sha256").update(words).digest("hex").slice(0, 32);
 }
 
-/** A line as the table has it; a line that came in a file belongs to no stream. */
+/** Row of an entry; imported ones belong to no stream. */
 export const toFluidRow = (groupId: string, row: FluidRow, streamId: string) => ({
   id: fluidRowId(groupId, row),
   group_id: groupId,
@@ -34,7 +34,7 @@ export const toFluidRow = (groupId: string, row: FluidRow, streamId: string) => 
   stream_id: streamId,
 });
 
-/** Writes the lines of folded streams; those that were seen before may have lines on record that were undone since. */
+/** Writes entries of folded streams; earlier entries may have been undone. */
 export async function writeFluidsOf(
   tx: Tx,
   groupId: string,
@@ -51,7 +51,7 @@ export async function writeFluidsOf(
 
 const AT_ONCE = 1000;
 
-/** Takes lines that came in a file; returns how many were new. What is on record already, from a walk or a file, stays as it is. */
+/** Imports entries; returns the number of new ones. Existing entries are unchanged. */
 export async function importFluids(db: Db, rows: readonly FluidRow[], groupId = HOME_GROUP): Promise<number> {
   let taken = 0;
   for (let i = 0; i < rows.length; i += AT_ONCE) {

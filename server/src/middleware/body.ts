@@ -5,7 +5,7 @@ import { problem } from "../problem";
 import { runInWorker } from "../worker-pool/run-in-worker";
 
 const KIB = 1024;
-/** What one request may bring. */
+/** Maximum request sizes. */
 export const MOST_BYTES = {
   batch: 4 * KIB * KIB,
   file: 8 * KIB * KIB,
@@ -13,14 +13,14 @@ export const MOST_BYTES = {
   picture: 2 * KIB * KIB,
 };
 
-/** Turns a body away that is larger than this kind of request has, before more of it is read. */
+/** Rejects a body above the maximum for its kind, before reading more of it. */
 export function atMost(kind: keyof typeof MOST_BYTES): MiddlewareHandler {
   const most = MOST_BYTES[kind];
   const words = most >= KIB * KIB ? `${most / KIB / KIB} MiB` : `${most / KIB} KiB`;
   const tooLarge = (c: Context) => problem(c, 413, `The request is too large. The limit is ${words}.`);
   const counted = bodyLimit({ maxSize: most, onError: tooLarge });
   return (c, next) => {
-    // Where the length is told, Node reads just so much. To ask for the body itself, as counting does, makes a web stream of it, and that costs a batch time.
+    // With a content length Node stops there by itself. Counting would create a web stream of the body, which slows every batch.
     const told = c.req.header("content-length");
     if (told === undefined || c.req.header("transfer-encoding") !== undefined) return counted(c, next);
     return Number(told) > most ? Promise.resolve(tooLarge(c)) : next();
@@ -30,12 +30,12 @@ export function atMost(kind: keyof typeof MOST_BYTES): MiddlewareHandler {
 const SMALL = 256 * KIB;
 
 /**
- * Lets nothing that is nested deeper than anything that is sent here reach the parser of the request: it takes a second over some million brackets.
- * Such a body is cut to depth in a worker; what was cut is refused where it stood, and its neighbours are taken.
+ * Keeps deeply nested JSON from the parser, which takes a second for millions of brackets. Such a body is flattened in a worker;
+ * only the flattened parts are rejected.
  */
 export const limitJsonDepth: MiddlewareHandler = async (c, next) => {
   const text = await c.req.text();
-  // A small one is parsed in a wink however deep it is.
+  // Small bodies are parsed quickly at any depth.
   if (text.length > SMALL && isDeeperThan(text)) {
     const cut = await runInWorker({ kind: "flatten", text });
     if (cut === undefined) return problem(c, 400, "The request body must be JSON.");

@@ -1,19 +1,19 @@
 import type { MiddlewareHandler } from "hono";
 import { problem } from "../problem";
 
-/** None of these can a form of another site send. */
+/** Content types that another site's form cannot send. */
 const TYPES = ["application/json", "text/csv", "image/webp", "image/jpeg", "image/png"];
 const READS = ["GET", "HEAD", "OPTIONS"];
 const IPV4 = /^\d{1,3}(\.\d{1,3}){3}$/;
 
-/** The host without its port, lower case. */
+/** Host without port, lower case. */
 function hostName(host: string): string {
   return host.trim().toLowerCase().replace(/:\d+$/, "");
 }
 
 /**
- * Whether this server may be called so: by this machine's own name, by an address, or by a name that it was told. A page of another site that
- * points its own name at this machine calls it by that name, and gets nothing.
+ * True for localhost, IP addresses and configured names. Prevents DNS rebinding: another site that points its name at this server
+ * is rejected.
  */
 export function isOwnHost(host: string, names: readonly string[]): boolean {
   const name = hostName(host);
@@ -27,8 +27,8 @@ export function isOwnHost(host: string, names: readonly string[]): boolean {
 }
 
 /**
- * Only our own pages write: the host is one of ours, what comes from a page comes from this origin, and a body is of a type that no form of
- * another site can send. A program without a page (it sends no Origin) is no other site's.
+ * Allows writes only from our own pages: own host, same origin, and a content type that another site's form cannot send. Programs
+ * that send no Origin are allowed.
  */
 export function sameOriginOnly(names: readonly string[] = []): MiddlewareHandler {
   return async (c, next) => {
@@ -39,7 +39,7 @@ export function sameOriginOnly(names: readonly string[] = []): MiddlewareHandler
         421,
         "This server does not accept this host name. Add it to CRAVIX_HOSTS, or use the server's IP address.",
       );
-    // What another site's page asks of the API is of no use to it, and may cost: an engine monitor, a table of years.
+    // Cross-site requests to the API are useless to their sender and may be expensive.
     if (c.req.header("sec-fetch-site") === "cross-site" && c.req.path.startsWith("/api/"))
       return problem(c, 403, "Requests from other websites are not allowed.");
     if (!READS.includes(c.req.method)) {

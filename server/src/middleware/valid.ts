@@ -3,7 +3,7 @@ import type { ValidationTargets } from "hono";
 import type { AnySchema } from "yup";
 import { problem } from "../problem";
 
-/** Checks a part of a request against a Yup schema; what is not valid is answered with each fault's path, an address that cannot be with 404. */
+/** Validates part of a request with a Yup schema; faults are returned with their paths, invalid path parameters give 404. */
 export function valid<T extends keyof ValidationTargets, S extends AnySchema>(
   target: T,
   schema: S,

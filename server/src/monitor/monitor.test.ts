@@ -11,7 +11,7 @@ beforeAll(async () => {
 });
 afterAll(() => app.close());
 
-/** Reads so many lines of a stream, and its session. */
+/** Reads a number of samples of a stream, and its session. */
 async function listen(query: string, lines: number, onSession?: (id: string) => Promise<void>) {
   const response = await app.request(`/api/v1/monitor/stream?${query}`);
   expect(response.headers.get("content-type")).toContain("text/event-stream");
@@ -61,7 +61,7 @@ describe("the simulated engine monitor", () => {
   test("runs ahead of nobody who says up to where it was heard, and goes on with what is heard", async () => {
     let id = "";
     const say = (t: number) => app.request(`/api/v1/monitor/${id}/heard`, { t });
-    // Whoever says nothing more than once hears its few seconds, and no more for as long as it is silent.
+    // Without further acknowledgement it sends a few seconds and waits.
     let heard = 0;
     const told = listen("registration=QX-TAR&speed=40", 60, async (session) => {
       id = session;
@@ -85,7 +85,7 @@ describe("the simulated engine monitor", () => {
       heard = found.length;
     });
     await new Promise((resolve) => setTimeout(resolve, 400));
-    // Sixty lines are six seconds: without a word of who listens there are not so many.
+    // Sixty samples are six seconds: not reached without acknowledgement.
     expect(heard).toBe(0);
     await told;
     expect(heard).toBeGreaterThanOrEqual(60);
@@ -99,7 +99,7 @@ describe("the simulated engine monitor", () => {
     expect(faults).toEqual([]);
     const reading = tarrow4.runUp && readRunUp(trace, tarrow4.runUp);
     expect(reading?.left?.egtChange[3]).toBeLessThan(-150);
-    // On right nothing is new for cylinder 3, which had only that plug all the time; the others get hotter.
+    // On right nothing changes for cylinder 3, which had only that plug all along; the others get hotter.
     expect(reading?.right?.egtChange[1]).toBeGreaterThan(15);
   });
 
@@ -143,7 +143,7 @@ describe("the simulated engine monitor", () => {
     const other = monitors.open(optionsHere(), 0, "another");
     const told = monitors.open(optionsHere(), 0, "another");
     monitors.find(told?.id ?? "", IDLE_MS - 1);
-    // Sending lines is no telling: that it runs does not keep it running.
+    // Sending samples does not count as activity.
     expect(monitors.runs(other?.id ?? "", IDLE_MS)).toBe(true);
     expect(monitors.runs(other?.id ?? "", IDLE_MS + 1)).toBe(false);
     expect(monitors.runs(told?.id ?? "", IDLE_MS + 1)).toBe(true);

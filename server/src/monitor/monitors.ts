@@ -1,11 +1,11 @@
 import { randomUUID } from "node:crypto";
 import { Monitor, type MonitorOptions } from "@cravix/core/engine-model";
 
-/** The most stand-ins that run at once, the most for one client, and how long one runs without anybody telling its pilot anything, ms. */
+/** Limits of simulated monitors: total, per client, and idle time, ms. */
 export const MOST_MONITORS = 24;
 export const MOST_FOR_ONE = 8;
 export const IDLE_MS = 20 * 60_000;
-/** How far one that runs faster than the clock is ahead of who listens, seconds of the engine: a page that is slow for a moment is no slow pilot. */
+/** Maximum lead over the listener when faster than real time, seconds of engine time. */
 export const AHEAD_S = 2.5;
 
 export interface Session {
@@ -13,15 +13,15 @@ export interface Session {
   monitor: Monitor;
   client: string;
   touched: number;
-  /** Up to where it was heard, seconds of the engine; absent where nobody says, and then it waits for nobody. */
+  /** Position acknowledged, seconds of engine time; absent: no waiting. */
   heard?: number;
 }
 
-/** The simulated engine monitors that are switched on. Each is one engine with its pilot; nothing of them is kept. */
+/** Active simulated engine monitors, each with one engine and pilot; nothing is stored. */
 export class Monitors {
   private readonly sessions = new Map<string, Session>();
 
-  /** Switches one on; undefined when too many run already, in all or for this client. */
+  /** Starts a monitor; undefined if the total or the client's limit is reached. */
   open(options: MonitorOptions, now: number, client = "here"): Session | undefined {
     for (const { id } of this.sessions.values()) this.runs(id, now);
     const own = [...this.sessions.values()].filter((session) => session.client === client);
@@ -31,21 +31,21 @@ export class Monitors {
     return session;
   }
 
-  /** The one that somebody tells something: from now on it is idle anew. */
+  /** Finds a monitor and resets its idle time. */
   find(id: string, now: number): Session | undefined {
     const session = this.sessions.get(id);
     if (session) session.touched = now;
     return session;
   }
 
-  /** Up to where it was heard; listening is no telling. False where it does not run. */
+  /** Acknowledges a position, which does not reset the idle time. False if it is not running. */
   heard(id: string, t: number): boolean {
     const session = this.sessions.get(id);
     if (session) session.heard = Math.max(session.heard ?? 0, t);
     return session !== undefined;
   }
 
-  /** Whether it still runs; one that was idle for too long is switched off. */
+  /** True if it is running; stops one that was idle too long. */
   runs(id: string, now: number): boolean {
     const session = this.sessions.get(id);
     if (session && now - session.touched > IDLE_MS) this.sessions.delete(id);

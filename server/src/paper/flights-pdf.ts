@@ -27,7 +27,7 @@ function paper(title: string, layout: "portrait" | "landscape") {
   return { doc, made };
 }
 
-/** Numbers every page at its foot, and ends. */
+/** Adds page numbers and ends the document. */
 function numbered(doc: PDFKit.PDFDocument, title: string): void {
   const { count } = doc.bufferedPageRange();
   for (let page = 0; page < count; page++) {
@@ -46,13 +46,13 @@ function numbered(doc: PDFKit.PDFDocument, title: string): void {
 }
 
 export interface PaperNames {
-  /** A person's name by the id. */
+  /** Name of a person by id. */
   name: (id: string) => string;
 }
 
 const utc = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`;
 
-/** The technical log as pages to print, newest flight first: a line a flight with its meters, what was counted, and remarks. */
+/** Technical log as PDF, newest flight first: one line per flight with meters, counts and remarks. */
 export function flightsPdf(
   registration: string,
   lines: readonly (TechnicalLogEntry & { corrections?: number })[],
@@ -125,7 +125,7 @@ export function flightsPdf(
   return made;
 }
 
-/** One release to service with all that a maintenance entry holds, to be signed by hand besides. */
+/** A release to service as PDF with everything a maintenance entry needs, to be signed by hand. */
 export function releasePdf(
   release: WorkRelease & { at: string; crewId: string },
   {

@@ -8,13 +8,13 @@ const require = createRequire(import.meta.url);
 const REGULAR = require.resolve(`${FONTS}/400Regular/AtkinsonHyperlegibleNext_400Regular.ttf`);
 const BOLD = require.resolve(`${FONTS}/700Bold/AtkinsonHyperlegibleNext_700Bold.ttf`);
 
-/** A4 in points, with room for a punch on the left. */
+/** A4 in points, with a margin for punch holes on the left. */
 const PAGE = { left: 56, right: 40, top: 44, bottom: 48 };
 const BOX = 10;
 const INDENT = BOX + 8;
 const GAP = 22;
 
-/** Today's list as a printed page with boxes to tick, for the days when the phone is flat. Resolves with the PDF's bytes. */
+/** Today's checklist as PDF with check boxes. Resolves with the bytes. */
 export function listPdf(list: ComposedList): Promise<Buffer> {
   const doc = new PDFDocument({
     size: "A4",
@@ -36,7 +36,7 @@ export function listPdf(list: ComposedList): Promise<Buffer> {
   if (list.variant) doc.text(`${list.variant.name}: ${list.variant.what}`, { width });
   doc.fontSize(9).text(CAUTION, { width }).moveDown(0.6);
 
-  // Two columns: half the paper, and lines as short as an eye likes them.
+  // Two columns: less paper, and short lines.
   const column = (width - GAP) / 2;
   let left = PAGE.left;
   let top = doc.y;
@@ -54,7 +54,7 @@ export function listPdf(list: ComposedList): Promise<Buffer> {
   for (const line of paperLines(list)) {
     const newStep = line.step !== step;
     const newStation = newStep || line.station !== station;
-    // A heading never stands alone at the foot of a column.
+    // No heading alone at the foot of a column.
     const need = lineHeight(doc, line, column) + (newStep ? 26 : 0) + (newStation ? 20 : 0);
     if (doc.y + need > doc.page.height - PAGE.bottom) nextColumn();
     if (newStep)
@@ -73,7 +73,7 @@ export function listPdf(list: ComposedList): Promise<Buffer> {
   const { count } = doc.bufferedPageRange();
   for (let page = 0; page < count; page++) {
     doc.switchToPage(page);
-    // Below the margin: the foot of the page must not start another one.
+    // Without a bottom margin, so that the footer does not start a new page.
     doc.page.margins.bottom = 0;
     doc
       .font("regular")

@@ -2,7 +2,7 @@ import { createHash } from "node:crypto";
 import type { PlanRow } from "@cravix/contract/logs";
 import ical from "ical-generator";
 
-/** A day of the calendar as the library takes one: midnight where this runs. */
+/** Calendar day as a local Date, as the library expects. */
 const day = (date: string, more = 0): Date => {
   const [year = 0, month = 1, on = 1] = date.split("-").map(Number);
   return new Date(year, month - 1, on + more);
@@ -14,13 +14,13 @@ const SAID: Record<PlanRow["what"], (row: PlanRow) => string> = {
   closed: ({ text }) => `Workshop closed${text ? `: ${text}` : ""}`,
 };
 
-/** The same entry is the same entry in whichever version of the calendar. */
+/** Stable id, equal in every version of the calendar. */
 function idOf({ what, date, registration, text }: PlanRow): string {
   const said = JSON.stringify(what === "due" ? [what, registration, text] : [what, registration, date, text]);
   return `${createHash("sha256").update(said).digest("hex").slice(0, 32)}@cravix`;
 }
 
-/** The group's calendar as iCalendar (RFC 5545): whole days, the end as that has it, the day after the last. */
+/** The group's calendar as iCalendar (RFC 5545): whole days, ending on the day after the last. */
 export function planIcs(rows: readonly PlanRow[], now: Date): string {
   const calendar = ical({ name: "Workshop and due items", prodId: { company: "cravix", product: "cravix" } });
   for (const row of rows) {

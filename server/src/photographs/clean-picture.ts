@@ -1,12 +1,12 @@
 import { PHOTOGRAPH_PX } from "@cravix/core";
 import sharp from "sharp";
 
-/** A camera's whole picture has some fifty megapixels; what unpacks to more is no photograph. */
+/** Maximum pixels; cameras have about fifty million. */
 const MOST_PIXELS = 60_000_000;
 const FORMATS = ["jpeg", "png", "webp"];
 const QUALITY = 80;
 
-/** A picture without anything but the picture: position, maker, thumbnails and profiles are gone. */
+/** A photo without metadata: location, camera, thumbnails and profiles are removed. */
 export interface CleanPicture {
   data: Buffer;
   width: number;
@@ -14,8 +14,8 @@ export interface CleanPicture {
 }
 
 /**
- * Reads a picture and makes it anew, upright, no larger than a photograph is here. Undefined for what is no picture of a kind that is taken, is torn, or would
- * unpack to more than a camera takes. Never throws for what was sent.
+ * Decodes and re-encodes a photo, upright, at limited size. Undefined for an unsupported or damaged file, or one with too many
+ * pixels. Never throws for the input.
  */
 export async function cleanPicture(sent: Uint8Array): Promise<CleanPicture | undefined> {
   try {

@@ -28,7 +28,7 @@ const put = async (bytes: Uint8Array, hash = hashOf(bytes), type = "image/jpeg")
   });
 };
 
-/** A picture of one colour as a camera writes it: lying on its side, with where and with what it was taken. */
+/** A single-colour photo as from a camera: rotated, with location and camera data. */
 const camera = (red: number, { width = 400, height = 300 } = {}) =>
   sharp({ create: { width, height, channels: 3, background: { r: red, g: 90, b: 40 } } })
     .withExif({
@@ -93,7 +93,7 @@ test("it comes after what it is of, is kept once, and is fetched by the next pil
   expect((await sharp(Buffer.from(await got.arrayBuffer())).metadata()).exif).toBeUndefined();
   expect((await app.request(`/api/v1/photographs/${hashOf(Buffer.from("none"))}`)).status).toBe(404);
   expect((await app.request("/api/v1/photographs/..%2f..%2fetc")).status).toBe(404);
-  // Twice the same is one.
+  // The same one twice is stored once.
   const bundle = await readBundle(app.database.db, "QX-TAR");
   expect(bundle?.openDiscrepancies.find((d) => d.id === id)?.photographs).toEqual([
     { photograph: hashOf(bytes), width: 400, height: 300 },
@@ -106,7 +106,7 @@ test("what is no photograph is refused, whatever it calls itself, and brings not
   const svg = Buffer.from(
     '<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"><script>1</script></svg>',
   );
-  // A picture of a few kilobytes that unpacks to a hundred megapixels.
+  // A few kilobytes that decode to a hundred megapixels.
   const bomb = await sharp({
     create: { width: 10_000, height: 10_000, channels: 3, background: "white" },
     limitInputPixels: false,

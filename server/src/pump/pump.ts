@@ -1,7 +1,7 @@
 import type { Receipt } from "@cravix/contract";
 import { type FuelUnit, fuelDensity, fuelFromLitres, seededRandom } from "@cravix/core";
 
-/** What can be wrong with the paper that this pump prints; the fuel that it delivers is what was asked for. */
+/** Possible receipt faults of the simulated pump; the fuel delivered is always as ordered. */
 export const PUMP_TROUBLES = ["none", "other unit", "wrong unit", "digits swapped"] as const;
 export type PumpTrouble = (typeof PUMP_TROUBLES)[number];
 
@@ -12,12 +12,12 @@ export interface PumpOrder {
   grade: string;
 }
 
-/** The most that it gives at once, litres. */
+/** Maximum per delivery, litres. */
 export const MOST_AT_ONCE_L = 400;
 
 /**
- * A simulated self-service pump: it delivers what is asked and prints a receipt, sometimes in gallons, sometimes wrong. What goes wrong follows
- * from the number of the delivery, so that a test or a lesson can foresee it.
+ * A simulated self-service pump: delivers what is ordered and prints a receipt, sometimes in gallons, sometimes wrong. Faults
+ * follow from the delivery number, so that tests and lessons are predictable.
  */
 export class Pump {
   #count = 0;
@@ -25,7 +25,7 @@ export class Pump {
 
   constructor(readonly seed = 7) {}
 
-  /** What the delivery of this number has in store: mostly nothing. */
+  /** Fault of a delivery number: usually none. */
   troubleOf(count: number): PumpTrouble {
     const dice = seededRandom(this.seed * 1000 + count)();
     if (dice < 0.5) return "none";
@@ -33,7 +33,7 @@ export class Pump {
     return dice < 0.9 ? "wrong unit" : "digits swapped";
   }
 
-  /** The meter on its face, litres since it was built. */
+  /** Totaliser, litres. */
   get totalL(): number {
     return this.#totalL;
   }

@@ -1,14 +1,14 @@
 import { isEventId, isName } from "@cravix/contract";
 import { number, object, string } from "yup";
 
-/** A name that can stand in an address. */
+/** A name valid in a path. */
 export const named = (max: number) =>
   string()
     .required()
     .max(max)
     .test("name", "a name", (value) => isName(value ?? ""));
 
-/** Names that stand in an address. What cannot be one leads nowhere; a database would overlook the blanks behind it. */
+/** Names in paths. An invalid one gives 404; databases would ignore trailing blanks. */
 export const ofAircraft = object({ registration: named(20) });
 export const ofPreflight = object({
   id: string()

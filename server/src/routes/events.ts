@@ -8,7 +8,7 @@ import { atMost, limitJsonDepth } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
 
-/** Each event is checked by itself: one that is not valid is refused by its id, and costs no other its place. */
+/** Events are validated one by one: an invalid one is rejected by id and does not affect others. */
 const events = mixed((value): value is unknown[] => Array.isArray(value))
   .typeError("a list of events")
   .required("a list of events");

@@ -49,7 +49,7 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
       if ("faults" in reading)
         return problem(c, 422, "The file is not valid. Nothing was changed.", reading.faults);
       const { file } = reading;
-      // Only asked whether it is valid: nothing is put on record.
+      // Validation only: nothing is saved.
       if (c.req.valid("query").check) return c.json({ format: file.format });
       const refused = file.format === "cravix.loading/1" && (await mayWeigh(db, callerOf(c), file));
       if (refused) return problem(c, 403, refused);
@@ -81,7 +81,7 @@ export function fleetRoutes({ db }: Database, clock: () => Date) {
     });
 }
 
-/** Why somebody may not put another weighing in the place of the one on file; false where nothing speaks against it. The first one comes with the aircraft's files. */
+/** Why this person cannot replace the weighing on file; false if they can. The first one comes with the aircraft's files. */
 async function mayWeigh(db: Db, { groupId, crewId }: Caller, file: LoadingProfile): Promise<string | false> {
   const before = await readLoading(db, file.registration, groupId);
   if (!before || contentHash(before.weighing) === contentHash(file.weighing)) return false;

@@ -27,7 +27,7 @@ const page = object({
 });
 const PART = 500;
 
-/** So many flights go onto paper at once: more is another book. */
+/** Maximum flights per PDF. */
 const ON_PAPER = 500;
 
 function asPdf(c: Context, pdf: Uint8Array, name: string): Response {
@@ -41,10 +41,10 @@ async function namesOf(db: Database["db"], groupId: string): Promise<Record<stri
   return Object.fromEntries([...crew].map(([id, { name }]) => [id, name]));
 }
 
-/** A release as it was signed. */
+/** A release as signed. */
 export type SignedRelease = WorkRelease & { id: string; at: string; crewId: string };
 
-/** The technical log in pages and as a table, and the releases of an aircraft. */
+/** Technical log as pages, CSV and PDF, and releases of an aircraft. */
 export function flightRoutes({ db }: Database, clock: () => Date) {
   const noRecord = (c: Context) => problem(c, 404, "Your group has no technical log for this aircraft.");
   return new Hono()
@@ -122,7 +122,7 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
       const outcome: ImportOutcome = { taken: 0, repeated: 0, faults };
       const read = JSON.parse(text) as { id: string; line: Omit<FlightRow, "id"> }[];
       for (let i = 0; i < read.length; i += PART) {
-        // A flight at the very same times is the same flight, however it came here first.
+        // A flight with identical times is the same flight, however it arrived first.
         const part = read.slice(i, i + PART);
         const known = await knownTimes(
           db,
@@ -144,7 +144,7 @@ export function flightRoutes({ db }: Database, clock: () => Date) {
         }));
         const { taken, repeated, refused } = await acceptEvents(db, events, now, groupId);
         outcome.taken += taken;
-        // Brought by somebody else before: the one on record stands.
+        // Already imported: keep the recorded flight.
         outcome.repeated += repeated + refused.filter(({ field }) => field === "id").length;
         for (const { field, reason } of refused)
           if (field !== "id") outcome.faults.push({ row: 0, column: field ?? "", expected: reason });

@@ -25,9 +25,9 @@ const page = object({
 
 type Fluid = FluidRow["fluid"];
 
-/** The fuel and oil logs: read in pages, out and in as comma-separated text. */
+/** Fuel and oil logs: paged reading, CSV import and export. */
 export function fluidRoutes({ db }: Database, clock: () => Date) {
-  /** What must be known of the group's aircraft to read a log. */
+  /** Aircraft data needed to read a log. */
   const known = async (groupId: string) => {
     const rows = await db
       .select()
@@ -57,7 +57,7 @@ export function fluidRoutes({ db }: Database, clock: () => Date) {
   ) => {
     const { groupId } = callerOf(c);
     const [, at = "", id = ""] = CURSOR.exec(before ?? "") ?? [];
-    // One more than asked for tells whether there is a next page.
+    // One more than requested shows whether there is a next page.
     const found = await readFluids(db, {
       groupId,
       registration,

@@ -2,7 +2,7 @@ import { Hono } from "hono";
 import { type Database, databaseAnswers } from "../db/database";
 import { problem } from "../problem";
 
-/** 200 only when the database answers now. */
+/** 200 only if the database responds. */
 export function healthRoutes(database: Database) {
   return new Hono().get("/health", async (c) =>
     (await databaseAnswers(database))

@@ -27,7 +27,7 @@ const nest = (levels: number, open: string, close: string) =>
 describe("an event that nobody sends in earnest", () => {
   const writer = eventWriter();
   const answer = () => writer.write("item.answered", { itemId: "tail.skid", outcome: "checked" });
-  /** The event with one field as raw JSON, in a batch with a good one. */
+  /** An event with one field as raw JSON, in a batch with a valid one. */
   const withField = async (path: string, raw: string) => {
     const good = answer();
     const bad = { ...answer(), data: { itemId: "tail.skid", outcome: "checked" } } as Record<string, unknown>;
@@ -36,7 +36,7 @@ describe("an event that nobody sends in earnest", () => {
     const text = JSON.stringify({ events: [good, bad] }).replace('"@@"', () => raw);
     const { status, body } = await send(text);
     expect(status).toBe(200);
-    // The neighbour is taken, whatever stands beside it.
+    // The valid event is accepted.
     expect(body.taken).toBe(1);
     expect(body.refused).toHaveLength(1);
     return body.refused[0] as { field?: string; reason: string; id: string | null };
@@ -73,7 +73,7 @@ describe("an event that nobody sends in earnest", () => {
     ["rules", "1"],
   ])("%s as %s is refused with the field", async (path, raw) => {
     const { field = "", reason } = await withField(path, raw);
-    // A field that may not be there at all is told by its name.
+    // An unknown field is named.
     expect(`${field} ${reason}`).toContain(path.replace("data.", ""));
   });
 
@@ -298,7 +298,9 @@ describe("lists", () => {
     );
     const asked = await app.request(`/api/v1/lists/${hash}`);
     expect(asked.status).toBe(409);
-    expect((await asked.json()).detail).toContain("This checklist cannot be read. Its preflight remains on record");
+    expect((await asked.json()).detail).toContain(
+      "This checklist cannot be read. Its preflight remains on record",
+    );
     expect((await app.request(`/api/v1/preflights/${streamId}`)).status).toBe(200);
   });
 });
@@ -312,7 +314,7 @@ describe("rules and files", () => {
     expect(await named()).toBe("example");
     await app.request("/api/v1/files", { ...qxTar, rules: "aaa-first" });
     expect(await named()).toBe("aaa-first");
-    // Where nobody names one of several, none is guessed.
+    // Without a named rule set, none of several is chosen.
     const { rules: _named, ...silent } = airfield as typeof airfield & { rules?: string };
     await app.request("/api/v1/files", qxTar);
     await app.request("/api/v1/files", silent);

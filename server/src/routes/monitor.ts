@@ -34,14 +34,14 @@ const orderSchema = object({
   severity: number().min(0).max(1).default(0.6),
   seed: number().integer().min(0).max(1_000_000).default(1),
   hz: number().min(1).max(10).default(10),
-  /** How many times faster than the clock: for lessons and tests. */
+  /** Speed relative to real time, for lessons and tests. */
   speed: number().min(0.5).max(40).default(1),
-  /** Whether who listens says up to where it was heard, from the first line on. */
+  /** Whether the listener acknowledges positions from the first sample on. */
   waits: string().oneOf(["yes", "no"]).default("no"),
   celsius: number().min(-40).max(50).default(15),
   settingHpa: number().min(900).max(1085).default(1013.25),
   warm: string().oneOf(["yes", "no"]).default("yes"),
-  /** An engine and a monitor as they are met, and not a textbook's. */
+  /** With individual differences, rather than a textbook engine. */
   lifelike: string().oneOf(["yes", "no"]).default("no"),
 }).noUnknown("no other fields");
 type Order = ReturnType<typeof orderSchema.validateSync>;
@@ -55,7 +55,7 @@ const heardSchema = object({ t: number().required().min(0).max(1_000_000) })
 const ofSession = object({ id: string().required().max(60) });
 const NOT_KNOWN = "The simulated engine monitor does not accept this request.";
 
-/** The simulated engine monitor with an engine and a pilot behind it. A real one would send the same lines. */
+/** The simulated engine monitor with engine and pilot. A real one would send the same samples. */
 export function monitorRoutes({ db }: Database, clock: () => Date) {
   const monitors = new Monitors();
 
@@ -114,7 +114,7 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
         stream.onAbort(() => monitors.close(session.id));
         try {
           await stream.writeSSE({ event: "session", data: JSON.stringify({ id: session.id }) });
-          // Several lines a turn where it runs faster than the timer can.
+          // Several samples per tick if faster than the timer.
           const perS = order.hz * order.speed;
           const batch = Math.max(1, Math.round(perS / 50));
           let from = performance.now();
@@ -124,12 +124,12 @@ export function monitorRoutes({ db }: Database, clock: () => Date) {
             const due = from + ((sent + batch) / perS) * 1000;
             await stream.sleep(Math.max(1, due - performance.now()));
             const ahead = () => session.monitor.now - (session.heard ?? Number.POSITIVE_INFINITY) > AHEAD_S;
-            // Nobody has told its pilot anything for long: it is switched off.
+            // Idle too long: stopped.
             const runs = () =>
               !stream.aborted && !stream.closed && monitors.runs(session.id, clock().getTime());
             const waits = performance.now();
             while (order.speed > 1 && ahead() && runs()) await stream.sleep(5);
-            // What was waited for is not made up for in a hurry.
+            // Time spent waiting is not caught up.
             from += performance.now() - waits;
             if (!runs()) break;
           }

@@ -10,7 +10,7 @@ import { named } from "./addresses";
 
 const ofPerson = object({ person: named(120) });
 
-/** What is due of a person: told to that person, and to who may see it of others. */
+/** Due items of a person, for them and with permission. */
 export function peopleRoutes({ db }: Database, clock: () => Date) {
   return new Hono().get("/people/:person/due", valid("param", ofPerson), async (c) => {
     const { person } = c.req.valid("param");

@@ -11,10 +11,10 @@ import { valid } from "../middleware/valid";
 import { problem } from "../problem";
 import { ofPhotograph } from "./addresses";
 
-/** A picture never changes under its hash: whoever has it does not ask again. */
+/** A photo never changes under its hash, so it can be cached forever. */
 const FOR_GOOD = "private, max-age=31536000, immutable";
 
-/** The pictures of discrepancies: sent by the device that took them, fetched by the next pilot's. */
+/** Photos of discrepancies: uploaded by the device that took them, downloaded by others. */
 export function photographRoutes({ db }: Database, clock: () => Date) {
   return new Hono()
     .put("/photographs/:hash", atMost("picture"), valid("param", ofPhotograph), async (c) => {
@@ -23,7 +23,7 @@ export function photographRoutes({ db }: Database, clock: () => Date) {
       const sent = new Uint8Array(await c.req.arrayBuffer());
       if (`sha256:${createHash("sha256").update(sent).digest("hex")}` !== hash)
         return problem(c, 422, "The photo does not match the content hash in its address.");
-      // Only what a discrepancy on record names: nobody else's store.
+      // Only photos named by a recorded discrepancy are accepted.
       const [named] = await db
         .select({ id: event.id })
         .from(event)

@@ -31,7 +31,7 @@ export function preflightRoutes({ db }: Database) {
   return new Hono()
     .get("/preflights", valid("query", page), async (c) => {
       const { registration, before, limit } = c.req.valid("query");
-      // One more than asked for tells whether there is a next page.
+      // One more than requested shows whether there is a next page.
       const found = await readPreflights(db, {
         groupId: callerOf(c).groupId,
         limit: limit + 1,
@@ -65,7 +65,7 @@ export function preflightRoutes({ db }: Database) {
         .from(list)
         .where(and(eq(list.groupId, callerOf(c).groupId), eq(list.hash, c.req.valid("param").hash)));
       if (!row) return problem(c, 404, "Checklist not found.");
-      // One that was kept before lists were checked, and cannot be read: said here, and nowhere else.
+      // A checklist stored before validation existed may be unreadable: reported here only.
       const reading = readList(row.body);
       return "faults" in reading
         ? problem(

@@ -22,13 +22,13 @@ const orderSchema = object({
   grade: string()
     .required()
     .oneOf(FUEL_GRADES.map((grade) => grade.id)),
-  /** What goes wrong with the paper, for lessons and tests; without it the pump decides. */
+  /** Receipt fault for lessons and tests; default: chosen by the pump. */
   trouble: string().oneOf(PUMP_TROUBLES),
 })
   .noUnknown("no other fields")
   .strict();
 
-/** The simulated self-service pump on the apron. It knows what it gave, not what arrived in the tank. */
+/** The simulated self-service pump. It knows what it delivered, not what is in the tank. */
 export function pumpRoutes({ db }: Database, clock: () => Date) {
   const pump = new Pump();
   return new Hono()

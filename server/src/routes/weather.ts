@@ -14,7 +14,7 @@ const stationParam = object({
     .matches(/^[A-Z][A-Z0-9]{3}$/),
 }).strict();
 
-/** The simulated weather stations of the fields on file: METAR and TAF as text, as a real one would send them. */
+/** Simulated weather stations of the fields on file: METAR and TAF as text, as a real one would send. */
 export function weatherRoutes({ db }: Database, clock: () => Date) {
   return new Hono().get("/weather/:station", valid("param", stationParam), async (c) => {
     const { station } = c.req.valid("param");

@@ -3,7 +3,7 @@ import { join } from "node:path";
 import { serveStatic } from "@hono/node-server/serve-static";
 import { Hono } from "hono";
 
-/** The built interface. Files with a content hash in their name never change; everything else is asked for again. */
+/** The built interface. Files with a content hash in their name never change; others are revalidated. */
 export function webRoutes(root: string) {
   return (
     new Hono()
@@ -11,7 +11,7 @@ export function webRoutes(root: string) {
         "*",
         serveStatic({
           root,
-          // Packed once, by the build.
+          // Compressed by the build.
           precompressed: true,
           onFound: (path, c) => {
             c.header(
@@ -23,7 +23,7 @@ export function webRoutes(root: string) {
           },
         }),
       )
-      // A page of the interface has no ending in its address: what has one and is not here is not here, and no page in its place.
+      // Page addresses have no extension: a missing file gives 404 rather than a page.
       .get("*", async (c, next) => {
         const { path } = c.req;
         if (path.startsWith("/_expo/") || path.startsWith("/assets/") || /\.[a-z0-9]{1,12}$/i.test(path))

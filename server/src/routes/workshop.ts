@@ -10,10 +10,10 @@ import { aircraft } from "../db/schema/fleet";
 import { callerOf } from "../identity";
 import { runInWorker } from "../worker-pool/run-in-worker";
 
-/** So many aircraft a calendar holds: no group flies more. */
+/** Maximum aircraft in a calendar. */
 const MOST_AIRCRAFT = 60;
 
-/** The workshop's plan as it was put down, what lies on its shelf, and the group's calendar for other programs. */
+/** Published workshop plan, components in storage, and the group's calendar for other programs. */
 export function workshopRoutes({ db }: Database, clock: () => Date) {
   const rowsOf = async (c: Context) => {
     const { groupId } = callerOf(c);

@@ -34,7 +34,7 @@ test("it lives: the wind turns and gusts, pressure falls, rain and fog come and 
   expect(Math.max(...hPa) - Math.min(...hPa)).toBeGreaterThan(15);
   expect(airs.every(({ celsius, dewPointC }) => dewPointC <= celsius)).toBe(true);
   expect(airs.every(({ kt, gustKt = kt }) => gustKt >= kt && kt >= 0 && kt < 40)).toBe(true);
-  // The same asked twice is the same; another station has another weather.
+  // Deterministic, and different for another station.
   expect(airAt(PLACE, times[7] as Date)).toEqual(airAt(PLACE, times[7] as Date));
   expect(airAt({ ...PLACE, station: "QXSM" }, times[7] as Date)).not.toEqual(airAt(PLACE, times[7] as Date));
 });

@@ -1,6 +1,6 @@
 import { seededRandom } from "@cravix/core";
 
-/** Where a simulated station stands. */
+/** Location of a simulated station. */
 export interface StationPlace {
   station: string;
   elevationFt: number;
@@ -8,7 +8,7 @@ export interface StationPlace {
   lon: number;
 }
 
-/** The air at a place at a moment, as the simulated weather has it. */
+/** Simulated air at a place and time. */
 interface Air {
   fromDeg: number;
   kt: number;
@@ -24,10 +24,10 @@ interface Air {
 
 const HOUR = 3_600_000;
 const DAY = 24 * HOUR;
-/** One low after the other goes through in this time. */
+/** Hours between successive lows. */
 const PASSAGE_H = 74;
 
-/** Even and repeatable numbers for a moment: the same asked twice is the same. */
+/** Deterministic uniform numbers for a time. */
 const chance = (station: string, at: number, what: number): number =>
   seededRandom([...station].reduce((sum, letter) => sum * 31 + letter.charCodeAt(0), what * 7919) + at)();
 
@@ -37,8 +37,8 @@ const turned = (deg: number) => (Math.round(deg / 10) * 10 + 3600) % 360 || 360;
 const three = (value: number) => String(value).padStart(3, "0");
 
 /**
- * The simulated weather of a field: lows go through every three days, the wind veers behind them and gusts by day, pressure falls before them, it rains on their front, and in still
- * nights between them the spread closes and fog comes. Follows from place and time alone.
+ * Simulated weather of a field: a low passes every three days; wind veers behind it and gusts by day, pressure falls ahead of it,
+ * its front brings rain, and on calm nights in between fog forms. Depends only on place and time.
  */
 export function airAt({ station, elevationFt, lat }: StationPlace, at: Date): Air {
   const t = at.getTime();
@@ -46,7 +46,7 @@ export function airAt({ station, elevationFt, lat }: StationPlace, at: Date): Ai
   const wave = Math.cos(2 * Math.PI * phase);
   const year = (t % (365.25 * DAY)) / (365.25 * DAY);
   const hour = (t % DAY) / HOUR;
-  // Between the lows pressure is high; 0.5 is the front.
+  // Pressure is high between lows; 0.5 is the front.
   const hPa = 1012 + 11 * wave + 2 * (chance(station, Math.floor(t / DAY), 2) - 0.5);
   const front = Math.exp(-(((phase - 0.5) / 0.05) ** 2));
   const season = -Math.cos(2 * Math.PI * (year - 0.055)) * (lat >= 0 ? 1 : -1);
@@ -112,7 +112,7 @@ const skyGroups = (air: Air): string[] => [
 
 const stamp = (at: Date) => `${two(at.getUTCDate())}${two(at.getUTCHours())}${two(at.getUTCMinutes())}Z`;
 
-/** The last report of a station at this moment: it reports at twenty past and ten to. */
+/** Latest report of a station, issued at twenty past and ten to the hour. */
 export function reportOf(place: StationPlace, now: Date): { at: string; text: string } {
   const half = Math.floor((now.getTime() - 20 * 60_000) / (HOUR / 2)) * (HOUR / 2) + 20 * 60_000;
   const at = new Date(half);
@@ -133,7 +133,7 @@ export function reportOf(place: StationPlace, now: Date): { at: string; text: st
 const hourStamp = (at: Date) => `${two(at.getUTCDate())}${two(at.getUTCHours())}`;
 const FORECAST_H = 18;
 
-/** The forecast that is valid now: made every six hours, for eighteen. It knows the simulated weather to the hour, and says less than that. */
+/** Current forecast: issued every six hours for eighteen. Derived from the simulated weather, with less detail. */
 export function forecastOf(place: StationPlace, now: Date): { at: string; text: string } {
   const issue = Math.floor((now.getTime() - 5 * HOUR) / (6 * HOUR)) * 6 * HOUR + 5 * HOUR;
   const from = new Date(issue + HOUR);

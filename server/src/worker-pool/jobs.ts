@@ -18,7 +18,7 @@ import type {
   WorkshopPlan,
 } from "@cravix/core";
 
-/** What is read or made away from the requests of others: each of these may take a while. */
+/** Work done in worker threads, because it may take a while. */
 export type Job =
   | { kind: "file"; text: string }
   | { kind: "flatten"; text: string }
@@ -53,22 +53,22 @@ const ROWS_A_PART = 500;
 
 export type ListReading =
   | { list: ComposedList; hash: string; text: string }
-  /** `json` is false where it is not even that. */
+  /** `json` is false if it is not JSON. */
   | { faults: FileFault[]; json: boolean };
 
 export interface Results {
   file: FileReading;
-  /** JSON that is no deeper than anything that is sent; undefined for what is no JSON. */
+  /** JSON cut to the maximum depth; undefined if it is not JSON. */
   flatten: string | undefined;
-  /** Its text, ready to be written down: the list itself stays with the worker. */
+  /** Text ready to be stored; the checklist itself stays in the worker. */
   list: { text: string; hash: string } | Extract<ListReading, { faults: unknown }>;
   "list pdf": { pdf: Uint8Array; registration: string } | { faults: FileFault[]; json: boolean };
-  /** The lines as JSON, each under an id that follows from what it says. */
+  /** Entries as JSON, each with an id derived from its content. */
   "flight log": { text: string; faults: CsvFault[] };
   "flights pdf": Uint8Array;
   "release pdf": Uint8Array;
   "plan rows": PlanRow[];
-  /** The rows in parts, each as JSON: whoever takes them reads one part at a time. */
+  /** Rows in parts, each as JSON, to be read one at a time. */
   "fluid log": { parts: string[]; faults: CsvReading["faults"] };
 }
 
@@ -84,17 +84,17 @@ function listOf(text: string): ListReading {
   const reading = readList(value);
   return "faults" in reading
     ? { ...reading, json: true }
-    : // Its hash and its text are of what was sent; an earlier version is read anew wherever it is read.
+    : // Hash and text are those of the input; older versions are upgraded when read.
       { list: reading.list, hash: contentHash(value), text: JSON.stringify(value) };
 }
 
-/** The same line is the same event, whoever brings it and however often. */
+/** The same entry gives the same event, whoever imports it and however often. */
 function idOfLine(line: Omit<TechnicalLogEntry, "id">): string {
   const digest = createHash("sha256").update(JSON.stringify(line)).digest();
   return newId(Date.parse(line.on), new Uint8Array(digest.subarray(0, 16)));
 }
 
-/** Does one job. Runs in a worker, which calls it by its name. */
+/** Runs one job in a worker, called by name. */
 export async function work(job: Job): Promise<Results[Job["kind"]]> {
   switch (job.kind) {
     case "file":
@@ -112,7 +112,7 @@ export async function work(job: Job): Promise<Results[Job["kind"]]> {
     case "list pdf": {
       const reading = listOf(job.text);
       if ("faults" in reading) return reading;
-      // As large as all the rest of a worker: read when the first list goes onto paper.
+      // As large as everything else in a worker: loaded for the first PDF.
       const { listPdf } = await import("../paper/list-pdf");
       return { pdf: new Uint8Array(await listPdf(reading.list)), registration: reading.list.registration };
     }

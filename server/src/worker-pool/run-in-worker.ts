@@ -3,7 +3,7 @@ import { HTTPException } from "hono/http-exception";
 import { Piscina } from "piscina";
 import type { Job, Results } from "./jobs";
 
-/** Nothing that a person sends in earnest takes longer to read, ms. */
+/** Maximum time for a job, ms. */
 const LONGEST_MS = 20_000;
 const MEMORY_MB = 512;
 const WAITING = 24;
@@ -13,7 +13,7 @@ let pool: Piscina | undefined;
 function workers(): Piscina {
   pool ??= new Piscina({
     name: "work",
-    // Beside this file, among the sources and where they are packed.
+    // Beside this file, in the sources and when packed.
     filename: fileURLToPath(new URL("./worker.mjs", import.meta.url)),
     minThreads: 1,
     useAtomics: false,
@@ -26,8 +26,8 @@ function workers(): Piscina {
 }
 
 /**
- * Reads or makes something large in a worker: nobody else waits for it, and where it takes all the time or memory there is, only it fails.
- * Throws HTTPException: 422 for what cannot be read in time, 503 where too many wait.
+ * Runs a job in a worker, so that only it fails if it exhausts time or memory. Throws HTTPException: 422 if it takes too long,
+ * 503 if too many are waiting.
  */
 export async function runInWorker<J extends Job>(job: J): Promise<Results[J["kind"]]> {
   try {

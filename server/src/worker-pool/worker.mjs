@@ -1,5 +1,5 @@
 // @ts-check
-// A worker begins without the loader that reads the sources as they are: it brings its own.
+// Workers start without the TypeScript loader, so this file registers it.
 import { register } from "tsx/esm/api";
 
 register();

@@ -14,7 +14,7 @@ const counter = createSlice({
 });
 const store = configureStore({ reducer: { counter: counter.reducer } });
 
-// What the almost empty page of the same stack has round it.
+// Layout of an almost empty page with the same stack.
 export default function Layout() {
   return (
     <Provider store={store}>

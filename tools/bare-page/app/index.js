@@ -2,7 +2,7 @@ import { Pressable, Text, View } from "react-native";
 import Svg, { Circle } from "react-native-svg";
 import { useDispatch, useSelector } from "react-redux";
 
-// One button that answers: the least that a page of this stack can be.
+// A single button: the minimum for a page with this stack.
 export default function Bare() {
   const dispatch = useDispatch();
   const count = useSelector((state) => state.counter.count);

@@ -5,7 +5,7 @@ import { type RunningDatabase, startDatabase } from "../site/mariadb";
 let running: Promise<RunningDatabase> | undefined;
 let users = 0;
 
-/** The benchmark's own database, for as long as anybody uses it: the last one stops it. */
+/** The benchmark's database, stopped by its last user. */
 export async function benchDatabase(): Promise<Pick<RunningDatabase, "options" | "stop">> {
   users++;
   running ??= startDatabase(join(ROOT, ".cravix", "bench"));

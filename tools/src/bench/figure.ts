@@ -10,12 +10,12 @@ export interface Figure {
 
 const round = (value: number) => Number(value.toPrecision(4));
 
-/** A figure without an aim: only to be seen from run to run. */
+/** A figure without a target, for comparison between runs. */
 export function plain(name: string, value: number, unit: string, baseline: number): Figure {
   return figure(name, value, unit, baseline);
 }
 
-/** A figure whose aim is a bound of its own, not one on the ratio. */
+/** A figure with an absolute upper limit. */
 export function within(name: string, value: number, unit: string, baseline: number, bound: number): Figure {
   return { ...figure(name, value, unit, baseline), aim: `≤ ${bound} ${unit}`, holds: value <= bound };
 }
@@ -24,7 +24,7 @@ function figure(name: string, value: number, unit: string, baseline: number): Fi
   return { name, value: round(value), unit, baseline: round(baseline), ratio: round(value / baseline) };
 }
 
-/** A figure that is to reach a bound of its own. */
+/** A figure with an absolute lower limit. */
 export function reaching(name: string, value: number, unit: string, baseline: number, bound: number): Figure {
   return { ...figure(name, value, unit, baseline), aim: `≥ ${bound} ${unit}`, holds: value >= bound };
 }

@@ -1,5 +1,5 @@
-/** Only run through once, to see that it runs: its figures mean nothing. `npm test` does so. */
+/** Trial run, which only shows that the benchmark works. Used by `npm test`. */
 export const TINY = process.argv[3] === "tiny";
 
-/** How much of it: as a benchmark, or run through once. */
+/** Size for the benchmark or the trial run. */
 export const so = <T>(full: T, tiny: T): T => (TINY ? tiny : full);

@@ -9,12 +9,12 @@ import { ServerProcess } from "./server-process";
 export interface FuzzOutcome {
   requests: number;
   byStatus: Record<string, number>;
-  /** Answers of 500 and above, or none at all. */
+  /** Responses of 500 and above, or none. */
   troubles: string[];
   goodSent: number;
-  /** Good events that were refused, or are not on record although they were not. */
+  /** Valid events that were rejected, or accepted but not on record. */
   goodLost: string[];
-  /** How long a small request had to wait for its answer meanwhile, ms. */
+  /** Latency of a small request meanwhile, ms. */
   neighbour: { median: number; most: number };
 }
 
@@ -23,11 +23,11 @@ interface Attack {
   path: string;
   type?: string;
   body?: string | Uint8Array;
-  /** Good events in it, which must all be taken. */
+  /** Valid events in it, all of which must be accepted. */
   good?: PreflightEvent[];
 }
 
-/** A batch in which good events stand among others that are not. */
+/** A batch of valid and invalid events. */
 function batch(random: Random, opened: string[]): Attack {
   const good = makeWalk(random, opened, 2 + Math.floor(random() * 10));
   const parts = good.map((event) => JSON.stringify(event));
@@ -132,7 +132,7 @@ function nextAttack(random: Random, opened: string[]): Attack {
 const AT_ONCE = 6;
 const LONGEST_MS = 40_000;
 
-/** Sends so many hostile requests to the real server, several at once, and looks after its neighbours meanwhile. The same seed, the same requests. */
+/** Sends hostile requests to the real server concurrently, and measures its latency. Deterministic per seed. */
 export async function fuzz(count: number, seed: number): Promise<FuzzOutcome> {
   const server = new ServerProcess();
   await server.start();
@@ -194,7 +194,7 @@ export async function fuzz(count: number, seed: number): Promise<FuzzOutcome> {
   await Promise.all(lanes);
   running = false;
   await neighbour;
-  // What was not refused is on record, as it was sent.
+  // Everything accepted is on record, unchanged.
   const walks = [...new Set(taken.map((event) => event.streamId))];
   for (const id of walks.slice(0, 400)) {
     const answer = await fetch(`${server.url}/api/v1/preflights/${id}`);

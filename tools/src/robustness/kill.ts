@@ -6,7 +6,7 @@ import { ServerProcess } from "./server-process";
 export interface KillOutcome {
   kills: number;
   acknowledged: number;
-  /** Acknowledged events that are not on record. */
+  /** Acknowledged events missing from the record. */
   lost: string[];
   differences: unknown[];
   events: number;
@@ -15,8 +15,8 @@ export interface KillOutcome {
 const SENDERS = 6;
 
 /**
- * Kills the server, its database or both, again and again while several devices send: findings, looks at them, undos in later batches than what
- * they undo. After each round everything that was acknowledged must be there, and every table what a fresh fold of the events says.
+ * Kills the server, its database or both repeatedly while several devices send discrepancies, observations, and undos in later
+ * batches. After each round every acknowledged event must be on record, and every projection equal to a fresh fold.
  */
 export async function killAgainAndAgain(kills: number, seed: number): Promise<KillOutcome> {
   const server = new ServerProcess();
@@ -24,7 +24,7 @@ export async function killAgainAndAgain(kills: number, seed: number): Promise<Ki
   const outcome: KillOutcome = { kills: 0, acknowledged: 0, lost: [], differences: [], events: 0 };
   const acknowledged = new Set<string>();
   const opened: string[] = [];
-  /** What devices still hold: a batch that was not confirmed is sent again, and a repeat is harmless. */
+  /** Unsent events of the devices: unconfirmed batches are repeated, harmlessly. */
   const queues: PreflightEvent[][] = Array.from({ length: SENDERS }, () => []);
   for (let round = 0; round < kills; round++) {
     await server.start();

@@ -7,8 +7,8 @@ const PEOPLE = ["ines", "maren", "kofi"];
 const pick = <T>(random: Random, from: readonly T[]): T => from[Math.floor(random() * from.length)] as T;
 
 /**
- * Good walks of several people on several devices, all of it as a device would send it: answers, readings, findings under their own ids, looks at
- * findings of other walks, undos of their own answers, signatures. `opened` grows with what they find.
+ * Valid preflights of several people and devices: answers, readings, discrepancies, observations of others' discrepancies, undos,
+ * signatures. Adds to `opened` the ids of discrepancies.
  */
 export function makeWalk(random: Random, opened: string[], steps = 12): PreflightEvent[] {
   let at = Date.now() - 3_600_000 - Math.floor(random() * 86_400_000);

@@ -3,7 +3,7 @@ import type { Random } from "./make-walks";
 const nested = (levels: number, open: string, inner: string, close: string) =>
   `${open.repeat(levels)}${inner}${close.repeat(levels)}`;
 
-/** Values that nobody sends in earnest, as raw JSON: some of them no value of the language can hold. */
+/** Hostile values as raw JSON; some have no JavaScript equivalent. */
 const HOSTILE: readonly ((random: Random) => string)[] = [
   () => "null",
   () => "true",
@@ -37,7 +37,7 @@ const HOSTILE: readonly ((random: Random) => string)[] = [
   (random) => String((random() - 0.5) * 10 ** Math.floor(random() * 30)),
 ];
 
-/** The places of a value where something can be put: every field and every element, at any depth. */
+/** Paths of a value: every field and element, at any depth. */
 function places(value: unknown, path: (string | number)[] = []): (string | number)[][] {
   if (typeof value !== "object" || value === null) return [path];
   const own = Array.isArray(value)
@@ -46,7 +46,7 @@ function places(value: unknown, path: (string | number)[] = []): (string | numbe
   return [path, ...own];
 }
 
-/** A value as JSON in which one to three places hold something hostile, are gone, or stand under another name. */
+/** JSON of a value with one to three paths replaced by hostile values, removed or renamed. */
 export function mutated(value: unknown, random: Random): string {
   const copy = structuredClone(value) as Record<string, unknown>;
   const raw = new Map<string, string>();
@@ -74,7 +74,7 @@ export function mutated(value: unknown, random: Random): string {
   return text;
 }
 
-/** A body that is cut, doubled or has some characters changed about. */
+/** A text truncated, doubled or with characters changed. */
 export function torn(text: string, random: Random): string {
   const at = Math.floor(random() * text.length);
   const dice = random();

@@ -5,7 +5,7 @@ import { join } from "node:path";
 import { ROOT } from "../paths";
 import { freePort } from "../site/ports";
 
-/** The real server in a process of its own, started as a user starts it, with a data directory that goes with it. */
+/** The real server in a separate process, started as a user does, with a temporary data directory. */
 export class ServerProcess {
   #child: ChildProcess | undefined;
   #port = 0;

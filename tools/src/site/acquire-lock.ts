@@ -6,15 +6,15 @@ import { SetupError } from "../fail";
 import { makeDirectory } from "../paths";
 
 /**
- * One server a data directory: a second one would stop the first one's database. The claim is a socket that the system itself gives to one and
- * takes back from whoever ends, however: of two starts at one moment one has it, and none is left behind by a kill. Returns how to let go.
+ * Locks a data directory for one server: a second one would stop the first one's database. The lock is an abstract socket, which
+ * the system grants to one process and releases when it ends in any way. Returns a function that releases it.
  */
 export async function acquireLock(directory: string): Promise<() => void> {
   const marker = join(directory, "server.pid");
   try {
     makeDirectory(directory);
   } catch {
-    // Said better, and with what to do about it, by whoever writes there.
+    // The later write fails with a better message.
     return () => undefined;
   }
   const name = createHash("sha256").update(realpathSync(directory)).digest("hex").slice(0, 24);
@@ -38,7 +38,7 @@ export async function acquireLock(directory: string): Promise<() => void> {
   };
 }
 
-/** Writes down who runs here, for the words of whoever comes second. */
+/** Records the running process, for the second one's error message. */
 export function nameHolder(directory: string): void {
   writeFileSync(join(directory, "server.pid"), String(process.pid));
 }

@@ -1,12 +1,12 @@
 import { existsSync } from "node:fs";
 
-/** Debian's Chromium without a window, where it is installed: the same engine at a fifth less work. */
+/** Debian's headless shell, if installed: the same engine with a fifth less CPU time. */
 const HEADLESS_SHELL = "/usr/bin/chromium-headless-shell";
 const CHROMIUM = "/usr/bin/chromium";
 
-/** The browser that figures and pictures are made with. */
+/** Browser for figures and pictures. */
 export const wholeBrowser = (): string => process.env.CHROMIUM ?? CHROMIUM;
 
-/** The browser in which it is only seen that something works. */
+/** Browser for tests. */
 export const quickBrowser = (): string =>
   process.env.CHROMIUM ?? (existsSync(HEADLESS_SHELL) ? HEADLESS_SHELL : CHROMIUM);

@@ -6,7 +6,10 @@ import { ROOT } from "../paths";
 
 const require = createRequire(import.meta.url);
 
-/** What a browser asks of a page that it is to install. Source: W3C Web Application Manifest, and common practice of browsers (192 and 512 pixels). */
+/**
+ * Icon sizes browsers require for installing. Source: W3C Web Application Manifest, and common practice of browsers (192 and 512
+ * pixels).
+ */
 const SIZES = ["192x192", "512x512"];
 
 interface Manifest {
@@ -17,7 +20,7 @@ interface Manifest {
   icons?: { src: string; sizes: string; type: string; purpose?: string }[];
 }
 
-/** What is wrong with the manifest and the icons of a built page, each in a sentence; nothing where it can be installed. */
+/** Faults of a built page's manifest and icons, as sentences; empty if it can be installed. */
 export function manifestFaults(root: string): string[] {
   const faults: string[] = [];
   const page = readIf(join(root, "index.html")) ?? "";
@@ -60,7 +63,7 @@ function readIf(file: string): string | undefined {
   return existsSync(file) ? readFileSync(file, "utf8") : undefined;
 }
 
-/** Width and height as the file's own header says. Source: PNG specification, IHDR (from memory). */
+/** Width and height from the file header. Source: PNG specification, IHDR (from memory). */
 function pngSize(file: string): string {
   const bytes = readFileSync(file);
   if (bytes.length < 24 || bytes.toString("latin1", 1, 4) !== "PNG") return "not a PNG";
@@ -72,7 +75,7 @@ interface SourceMap {
   sourcesContent?: (string | null)[];
 }
 
-/** What `source` asks of react-native as a whole, in the ways that the packages of the stack ask. */
+/** Names a source imports from react-native as a whole, in the forms the stack's packages use. */
 export function namesAsked(source: string): string[] {
   const whole = /(?:const|var|let) (\w+) = (?:__importStar\()?require\(["']react-native(?:-web)?["']\)/.exec(
     source,
@@ -92,13 +95,10 @@ export function namesAsked(source: string): string[] {
   return [...byMember, ...byImport];
 }
 
-/** Names that stand in a package's types alone, or are asked for only where there is no browser. */
+/** Names that exist only as types, or are used only outside browsers. */
 const NOT_IN_THE_BROWSER = new Set(["ErrorHandlerCallback", "PlatformOSType", "default"]);
 
-/**
- * What is wrong with the swapped parts of the stack: one that was bundled all the same, or a part that asks of react-native what the swapped one does
- * not have. Each in a sentence.
- */
+/** Faults of replaced parts of the stack: one bundled anyway, or a package that needs a react-native export the replacement lacks. */
 export function aliasFaults(
   maps: readonly SourceMap[],
   swapped: readonly string[],
@@ -110,7 +110,7 @@ export function aliasFaults(
       const path = source.replace(/^\/?/, "/");
       const missed = swapped.find((file) => path.endsWith(file));
       if (missed) faults.add(`${missed} is bundled although an alias replaces it`);
-      // What Cravix itself imports is taken from its own file by Babel.
+      // Babel resolves Cravix's own imports.
       if (!path.includes("/node_modules/")) return;
       for (const name of namesAsked(sourcesContent?.[i] ?? ""))
         if (!offered.has(name) && !NOT_IN_THE_BROWSER.has(name))
@@ -121,7 +121,7 @@ export function aliasFaults(
   return [...faults];
 }
 
-/** Refuses a build that could not be installed, or whose swapped parts do not hold together. Takes the source maps away that only this needs. */
+/** Rejects a build that cannot be installed, or whose replaced parts are inconsistent. Deletes the source maps used for this. */
 export function checkBuild(root: string): void {
   const js = join(root, "_expo", "static", "js", "web");
   const mapFiles = readdirSync(js).filter((name) => name.endsWith(".js.map"));

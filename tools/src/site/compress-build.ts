@@ -4,14 +4,14 @@ import { promisify } from "node:util";
 import { brotliCompress, constants, gzip } from "node:zlib";
 
 const TEXT = /\.(html|js|css|svg|json|webmanifest)$/;
-/** Below this a packet is a packet. */
+/** Smaller files gain nothing. */
 const SMALLEST_BYTES = 1024;
 const packedByGzip = promisify(gzip);
 const packedByBrotli = promisify(brotliCompress);
 
 /**
- * Lays a gzipped and a Brotli copy beside each text of the build, so that no server packs the same megabytes anew for every page that is opened, and what
- * is packed once is packed as well as it can be. Returns how many files have one.
+ * Writes a gzip and a Brotli copy beside each text file, so that it is compressed once, at the highest level. Returns the number
+ * of files.
  */
 export async function compressBuild(root: string): Promise<number> {
   const names = await readdir(root, { recursive: true });

@@ -4,13 +4,13 @@ import { join } from "node:path";
 import { ROOT } from "../paths";
 
 const FONTS = join(ROOT, "node_modules", "@fontsource", "atkinson-hyperlegible-next", "files");
-/** The three weights of the interface, by the family that the style sheet calls each. */
+/** Font weights of the interface, by font family in the style sheet. */
 const FAMILIES = [
   ["AtkinsonNext", 400],
   ["AtkinsonNextSemiBold", 600],
   ["AtkinsonNextBold", 700],
 ] as const;
-/** Which letters each file has. Source: the font package's own style sheet. */
+/** Character ranges of each font file. Source: the font package's own style sheet. */
 const SUBSETS = {
   "latin-ext":
     "U+0100-02BA,U+02BD-02C5,U+02C7-02CC,U+02CE-02D7,U+02DD-02FF,U+0304,U+0308,U+0329,U+1D00-1DBF,U+1E00-1E9F,U+1EF2-1EFF,U+2020,U+20A0-20AB,U+20AD-20C0,U+2113,U+2C60-2C7F,U+A720-A7FF",
@@ -18,10 +18,7 @@ const SUBSETS = {
     "U+0000-00FF,U+0131,U+0152-0153,U+02BB-02BC,U+02C6,U+02DA,U+02DC,U+0304,U+0308,U+0329,U+2000-206F,U+20AC,U+2122,U+2191,U+2193,U+2212,U+2215,U+FEFF,U+FFFD",
 } as const;
 
-/**
- * Puts into the built page what it needs before any code runs: the fonts, asked for at once and never waited for, and the names of the parts that
- * can be fetched when nothing else is to be done.
- */
+/** Adds to the built page what it needs before any code runs: font preloads, and the list of files to prefetch when idle. */
 export function dressPage(root: string): void {
   const file = join(root, "index.html");
   const html = readFileSync(file, "utf8");
@@ -39,7 +36,7 @@ export function dressPage(root: string): void {
   );
 }
 
-/** Copies the fonts under names that change with them, so that they may be kept for ever. */
+/** Copies the fonts under names with content hashes, so that they can be cached forever. */
 function fonts(root: string): { faces: string; preloads: string } {
   mkdirSync(join(root, "fonts"), { recursive: true });
   const faces: string[] = [];

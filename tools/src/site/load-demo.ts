@@ -9,7 +9,7 @@ import {
 } from "@cravix/demo";
 import { acceptEvents, type Database, importFluids, putList, readFleet, writeFile } from "@cravix/server";
 
-/** Loads the made-up flying group where the database has no aircraft yet. Returns whether it did. */
+/** Loads the demo group if the database has no aircraft. Returns true if it did. */
 export async function loadDemoIfEmpty({ db }: Database, now: Date): Promise<boolean> {
   if ((await readFleet(db)).aircraft.length > 0) return false;
   const history = trainerHistory(now);

@@ -27,12 +27,12 @@ const PATH = `${process.env.PATH ?? ""}:/usr/sbin:/usr/local/sbin`;
 export interface RunningDatabase {
   options: DatabaseOptions;
   pid: number;
-  /** Whether it was found running (its server had been killed) rather than started. */
+  /** True if it was already running, after its server was killed. */
   adopted: boolean;
   alive(): boolean;
-  /** Asks it to end, and ends it where it does not: within ten seconds. */
+  /** Shuts it down, and kills it after ten seconds. */
   stop(): Promise<void>;
-  /** Ends it at once; what was on record is on record. */
+  /** Kills it; recorded data is safe. */
   kill(): void;
 }
 
@@ -43,9 +43,8 @@ interface Settings {
 }
 
 /**
- * Starts a MariaDB of the project's own on loopback, with its data in `directory`. One that still runs there, because its server
- * was killed, is taken over. `port` asks for a certain port, where connections to it are already open.
- * Throws SetupError with one line that says what to do.
+ * Starts a MariaDB on loopback with its data in `directory`. One still running there after its server was killed is reused.
+ * `port` requests a port to which connections are already open. Throws SetupError with one line that says what to do.
  */
 export async function startDatabase(directory: string, port?: number): Promise<RunningDatabase> {
   prepareDirectory(directory);
@@ -57,7 +56,7 @@ export async function startDatabase(directory: string, port?: number): Promise<R
   if (here) {
     Object.assign(settings, here);
     const running = handle(settings, undefined, true);
-    // One whose password is lost lets nobody in: it is started anew with another.
+    // With a lost password nobody can connect: restart it with a new one.
     if (known && (await waitUntilReady(running))) {
       writeSettings(settingsFile, settings);
       return running;
@@ -87,18 +86,18 @@ export async function startDatabase(directory: string, port?: number): Promise<R
   }
 }
 
-/** The settings of a database; new ones where there are none, or where a full disk left half of them: the database takes a new password at its start. */
+/** Settings of a database; new ones if missing or truncated by a full disk: the database accepts a new password at its start. */
 function readSettings(file: string): Settings {
   try {
     const { password, port, pid } = JSON.parse(readFileSync(file, "utf8")) as Settings;
     if (typeof password === "string" && password.length >= 20) return { password, port, pid };
   } catch {
-    // None, or not whole.
+    // Missing or incomplete.
   }
   return { password: randomBytes(24).toString("hex"), port: 0, pid: 0 };
 }
 
-/** Written beside and put in place: never half of it. */
+/** Written aside and renamed, so that it is never incomplete. */
 function writeSettings(file: string, settings: Settings): void {
   writeFileSync(`${file}.new`, JSON.stringify(settings), { mode: 0o600 });
   renameSync(`${file}.new`, file);
@@ -116,7 +115,7 @@ function prepareDirectory(directory: string): void {
   }
 }
 
-/** Root hands the database to the user mysql where that user can reach the directory; anyone else runs it as themselves. */
+/** As root the database runs as the user mysql if that user can reach the directory; otherwise as the current user. */
 function databaseUser(directory: string): { uid: number; gid: number } | undefined {
   if (process.getuid?.() !== 0) return undefined;
   try {
@@ -130,8 +129,8 @@ function databaseUser(directory: string): { uid: number; gid: number } | undefin
 }
 
 /**
- * A folder for what the database puts aside. Its own: a MariaDB that starts clears away what it takes for its own leavings, and in the machine's folder
- * that is what others are working with.
+ * Temporary directory of the database. Separate, because MariaDB deletes what looks like its own leftovers at start, and in the
+ * system's directory that could belong to others.
  */
 function ownTemporary(dataDir: string, user: { uid: number; gid: number } | undefined): string {
   const directory = join(dirname(dataDir), "database-tmp");
@@ -191,7 +190,7 @@ function launch(given: {
   if (user) chownSync(init, user.uid, user.gid);
   const output = openSync(log, "w");
   const who = user || process.getuid?.() !== 0 ? [] : ["--user=root"];
-  // A socket's path may have 107 characters at most, so it cannot live in a data directory of any length.
+  // Socket paths are limited to 107 characters, so it cannot be in the data directory.
   const socket = join(
     tmpdir(),
     `cravix-${createHash("sha256").update(dataDir).digest("hex").slice(0, 12)}.sock`,
@@ -212,7 +211,7 @@ function launch(given: {
       "--max-allowed-packet=64M",
       ...who,
     ],
-    // A process group of its own: Ctrl-C reaches the server first, which then stops the database in order.
+    // A separate process group: Ctrl-C reaches the server, which stops the database in order.
     {
       ...user,
       cwd: dirname(dataDir),
@@ -244,7 +243,7 @@ function handle(settings: Settings, child: ChildProcess | undefined, adopted: bo
     alive,
     stop: async () => {
       if (!pid || !alive()) return;
-      // One that was stopped in its tracks hears nothing before it goes on.
+      // A stopped process receives signals only after continuing.
       process.kill(pid, "SIGCONT");
       process.kill(pid, "SIGTERM");
       for (let i = 0; i < 100 && alive(); i++) await sleep(100);
@@ -270,8 +269,8 @@ async function waitUntilReady(running: RunningDatabase): Promise<boolean> {
 }
 
 /**
- * The database that still runs in this folder: as it was written down, or found among the processes where its server was killed in the very moment between starting it and writing that
- * down.
+ * Finds the database still running in this directory: from its settings, or among the processes if its server was killed before
+ * writing them.
  */
 function whatRunsHere({ pid, port }: Settings, dataDir: string): { pid: number; port: number } | undefined {
   if (pid && commandHere(pid, dataDir)) return { pid, port };
@@ -279,7 +278,7 @@ function whatRunsHere({ pid, port }: Settings, dataDir: string): { pid: number; 
   try {
     all = readdirSync("/proc").filter((name) => /^\d+$/.test(name));
   } catch {
-    // A system without such a folder: then what was written down is all that is known.
+    // Without /proc only the settings are known.
   }
   for (const name of all) {
     const told = /--port=(\d+)/.exec(commandHere(Number(name), dataDir) ?? "");
@@ -288,7 +287,7 @@ function whatRunsHere({ pid, port }: Settings, dataDir: string): { pid: number; 
   return undefined;
 }
 
-/** How a database of this folder was started; undefined for any other process. */
+/** Command line of a database of this directory; undefined for any other process. */
 function commandHere(pid: number, dataDir: string): string | undefined {
   try {
     const parts = readFileSync(`/proc/${pid}/cmdline`, "utf8").split("\0");

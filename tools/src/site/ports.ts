@@ -1,12 +1,12 @@
 import { randomInt } from "node:crypto";
 import { createServer } from "node:net";
 
-/** Below what systems hand out to connections that go out: a port from there may be taken by any request between asking for it and listening on it. */
+/** Below the range for outgoing connections: a port from there could be taken at any moment. */
 const LOWEST = 15_000;
 const HIGHEST = 32_000;
 const TRIES = 60;
 
-/** A port that is free on loopback now, by chance: two that ask at one moment get different ones. */
+/** A random free port on loopback, so that two callers get different ones. */
 export async function freePort(): Promise<number> {
   for (let i = 0; i < TRIES; i++) {
     const port = randomInt(LOWEST, HIGHEST);
@@ -15,7 +15,7 @@ export async function freePort(): Promise<number> {
   throw new Error("there is no free port on this machine");
 }
 
-/** Whether a port can be listened on now; the error's code where it cannot. */
+/** Error code if a port cannot be used; undefined if it is free. */
 export function portTrouble(port: number, host: string): Promise<string | undefined> {
   return new Promise((resolve) => {
     const probe = createServer();

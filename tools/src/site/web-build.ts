@@ -23,9 +23,9 @@ const SOURCES = [
 ];
 const LEFT_OUT = new Set(["node_modules", "dist", ".expo", "expo-env.d.ts", "nativewind-env.d.ts"]);
 
-/** The service worker keeps the interface itself on the device, so that a reload on the apron needs no network. */
+/** Generates the service worker, which caches the interface for offline use. */
 export async function keepOnDevice(root: string): Promise<void> {
-  // As long to load as all the rest of a start, which seldom builds anything.
+  // Imported on demand, as it takes as long to load as everything else in a start.
   const { generateSW } = await import("workbox-build");
   await generateSW({
     globDirectory: root,
@@ -34,7 +34,7 @@ export async function keepOnDevice(root: string): Promise<void> {
     inlineWorkboxRuntime: true,
     sourcemap: false,
     clientsClaim: true,
-    // A new version waits until somebody asks for it, or until no window of Cravix is open.
+    // A new version waits until the user loads it, or no window is open.
     skipWaiting: false,
     cleanupOutdatedCaches: true,
     navigateFallback: "/index.html",
@@ -44,12 +44,12 @@ export async function keepOnDevice(root: string): Promise<void> {
   });
 }
 
-/** Builds the interface where its sources have changed since the last time. Returns whether it had to. */
+/** Builds the interface if its sources have changed. Returns true if it did. */
 export async function buildWebIfStale(): Promise<boolean> {
   const stamp = join(WEB_ROOT, ".sources");
   const now = sourcesHash();
   if (existsSync(stamp) && readFileSync(stamp, "utf8") === now) return false;
-  // Built beside the one that is served, and put in its place whole: two starts at one moment, or a page that is being read, never meet half of it.
+  // Built aside and renamed, so that simultaneous starts and page loads never see half of it.
   const fresh = join(ROOT, ".cravix", `build-${process.pid}`);
   mkdirSync(join(ROOT, ".cravix"), { recursive: true });
   try {
@@ -72,7 +72,7 @@ function putInPlace(fresh: string): void {
   try {
     renameSync(fresh, WEB_ROOT);
   } catch (error) {
-    // Another start has put its own there in this very moment: it was made from the same sources.
+    // Another start renamed an equal build first.
     if ((error as NodeJS.ErrnoException).code !== "ENOTEMPTY") throw error;
   }
   rmSync(old, { recursive: true, force: true });
@@ -94,10 +94,10 @@ function sourcesHash(): string {
   return hash.digest("hex");
 }
 
-/** Metro takes half of the cores, which of two is one. Each worker needs some 200 MB. */
+/** Metro uses half of the cores, one of two. Each worker needs about 200 MB. */
 const MOST_WORKERS = 4;
 
-/** Exports a page of the stack into `root`: the interface, or another project that stands in `from`. */
+/** Exports the web page of an Expo project into `root`: the interface, or the project in `from`. */
 export function exportWeb(root: string, from = join(ROOT, "app")): Promise<void> {
   return new Promise((resolve, reject) => {
     const child = spawn(

@@ -12,7 +12,7 @@ const on = (part: number, radius: number) => ({
   y: CY - radius * Math.sin(angle(part)),
 });
 
-/** The reading at a place of the dial, to the nearest whole mark. */
+/** Reading at a point of the dial, rounded to a mark. */
 export function gaugeAtPoint({ points }: ScaleCalibration, x: number, y: number): number {
   const most = points.at(-1)?.at ?? 1;
   const turn = Math.atan2(CY - y * 122, x * 200 - CX);
@@ -20,7 +20,7 @@ export function gaugeAtPoint({ points }: ScaleCalibration, x: number, y: number)
   return Math.min(most, Math.max(0, Math.round(part * most)));
 }
 
-/** The fuel gauge of one tank, a pointer over its own scale. */
+/** Fuel gauge of one tank with its own scale. */
 export function GaugeDrawing({ gauge, value }: { gauge: ScaleCalibration; value: number | undefined }) {
   const { ink, stone, clay, voice } = usePalette();
   const most = gauge.points.at(-1)?.at ?? 1;

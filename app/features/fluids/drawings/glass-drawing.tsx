@@ -6,13 +6,13 @@ const TOP = 10;
 const BOTTOM = 150;
 const HEIGHT = 160;
 
-/** The reading at a place of the glass, to the nearest twentieth. */
+/** Reading at a height of the sight glass, to the nearest twentieth. */
 export function glassAtHeight(part: number): number {
   const reading = ((BOTTOM - part * HEIGHT) / (BOTTOM - TOP)) * 100;
   return Math.min(100, Math.max(0, Math.round(reading / 5) * 5));
 }
 
-/** A sight glass in the skin: the column, and the bead that floats on it. */
+/** A sight glass with its column and float. */
 export function GlassDrawing({ sight, value }: { sight: ScaleCalibration; value: number | undefined }) {
   const { ink, stone, chock, voice, clay } = usePalette();
   const y = (reading: number) => BOTTOM - (reading / 100) * (BOTTOM - TOP);

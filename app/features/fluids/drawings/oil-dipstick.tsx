@@ -9,11 +9,11 @@ const HEIGHT = 164;
 export interface DipstickScale {
   from: number;
   to: number;
-  /** What a finger can set it to. */
+  /** Resolution when set by touch. */
   step: number;
 }
 
-/** The part of the dipstick that is marked: a little below the minimum to a little above the maximum. */
+/** Drawn range of the dipstick: from slightly below the minimum to slightly above the maximum. */
 export function dipstickScale(profile: OilProfile | undefined, most: number): DipstickScale {
   const { minimumQt = 0, maximumQt = most } = profile ?? {};
   const spread = Math.max(0.2, maximumQt - minimumQt);
@@ -22,7 +22,7 @@ export function dipstickScale(profile: OilProfile | undefined, most: number): Di
   return { from: Math.max(0, on(minimumQt - spread)), to: on(Math.min(most, maximumQt + spread / 2)), step };
 }
 
-/** The level at a place of the drawing, to the nearest mark. */
+/** Level at a height of the drawing, rounded to a mark. */
 export function levelAtHeight({ from, to, step }: DipstickScale, part: number): number {
   const level = from + ((BOTTOM - part * HEIGHT) / (BOTTOM - TOP)) * (to - from);
   return Number((Math.round(Math.min(to, Math.max(from, level)) / step) * step).toFixed(1));
@@ -34,14 +34,14 @@ interface OilDipstickProps {
   value: number | undefined;
   lastQt?: number | undefined;
   longFlight: boolean;
-  /** The other engine of a twin, on the same scale beside it. */
+  /** The other engine of a twin, on the same scale. */
   other?: { name: string; value: number | undefined } | undefined;
 }
 
-/** So far apart that two lines of words do not touch. */
+/** Minimum distance between labels. */
 const LINE = 14;
 
-/** The dipstick of this engine: minimum, maximum, what throws off, last time, and the wet part of it now. */
+/** Dipstick of this engine: minimum, maximum, overboard level, last reading, and the current level. */
 export function OilDipstick({ profile, scale, value, lastQt, longFlight, other }: OilDipstickProps) {
   const { ink, stone, chock, clay, voice, paper } = usePalette();
   const y = (qt: number) => BOTTOM - ((qt - scale.from) / (scale.to - scale.from)) * (BOTTOM - TOP);
@@ -54,7 +54,7 @@ export function OilDipstick({ profile, scale, value, lastQt, longFlight, other }
     [throwsOffQt !== maximumQt ? throwsOffQt : undefined, "vents above", voice],
     [least, longFlight && longFlightMinimumQt ? "min, long" : "min", clay],
   ];
-  // Words that would touch give way downwards; their lines stay where they are.
+  // Overlapping labels move down; their marks stay.
   let free = Number.NEGATIVE_INFINITY;
   const labels = lines.flatMap(([qt, words, colour]) => {
     if (!inside(qt)) return [];

@@ -9,13 +9,13 @@ const FLOOR = 160;
 const MIDDLE = 106;
 const HALF = 62;
 
-/** How high a dip stands in the drawing, from the top. */
+/** Height of a dip in the drawing, from the top. */
 export function heightOfDip(tank: Tank, dipCm: number): number {
   const most = tank.calibration?.points.at(-1)?.dipCm ?? 1;
   return FLOOR - (dipCm / most) * (FLOOR - TOP);
 }
 
-/** The dip at a place of the drawing, 0 at its top and 1 at its bottom, to the nearest half centimetre, or to a tab close by. */
+/** Dip at a position of the drawing, 0 at the top and 1 at the bottom, to the nearest half centimetre, or to a tab nearby. */
 export function dipAtHeight(tank: Tank, part: number): number {
   const most = tank.calibration?.points.at(-1)?.dipCm ?? 1;
   const dip = ((FLOOR - part * HEIGHT) / (FLOOR - TOP)) * most;
@@ -27,7 +27,7 @@ export function dipAtHeight(tank: Tank, part: number): number {
   return tab ?? onDipstick;
 }
 
-/** The tank in section, as wide at every height as its own card says that it holds there; the dipstick with its marks; what is in it. */
+/** Section of a tank with widths from its calibration, the dipstick with its marks, and the content. */
 export function TankDrawing({
   tank,
   dipCm,
@@ -50,7 +50,7 @@ export function TankDrawing({
     heights.map((dip, i) => `${MIDDLE + sign * half(areas[i] ?? 0)} ${heightOfDip(tank, dip)}`);
   const outline = `M${side(-1).join(" L")} L${side(1).reverse().join(" L")} Z`;
   const level = (litres: number) => {
-    // By the card's own points: near enough for a line in a drawing.
+    // Nearest calibration point, accurate enough for a drawing.
     const at = heights.findIndex((dip) => volumeFromDip(calibration, dip) >= litres);
     return heightOfDip(tank, heights[at < 0 ? heights.length - 1 : at] ?? 0);
   };

@@ -17,7 +17,7 @@ test("a finger on the dipstick sets the half centimetre that lies there, and nev
 test("close to a tab it is the tab", () => {
   const main = halden.fuel.tanks[0] as unknown as Tank;
   const dip = dipAtHeight(main, heightOfDip(main, 14.1) / 170);
-  // The tab is at 92 L: by the card a little above 14 cm, between two half centimetres.
+  // The tab is at 92 L: by the calibration slightly above 14 cm, between two half centimetres.
   expect(dip).toBeGreaterThan(14);
   expect(dip).toBeLessThan(14.5);
 });

@@ -2,7 +2,7 @@ import { FUEL_GRADES, type FuelColour, type Sample } from "@cravix/core";
 import Svg, { Circle, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../../ui/paint/use-palette";
 
-/** How fuel looks in a cup, by the dye's name; shape and letter say it as well. */
+/** Colours of a fuel sample by dye; shape and letter show the same. */
 const TINT: Record<FuelColour, string> = {
   blue: "#5B93B8",
   green: "#6FA070",
@@ -12,7 +12,7 @@ const TINT: Record<FuelColour, string> = {
   colourless: "#DDE3DF",
 };
 
-/** The letter under a cup that is not clean. */
+/** Letter under a sample that is not clean. */
 const LETTER: Record<Sample["look"], string> = {
   clean: "",
   water: "W",
@@ -27,7 +27,7 @@ export function usualColour(gradeId: string | undefined): FuelColour {
   return FUEL_GRADES.find((grade) => grade.id === gradeId)?.colours[0] ?? "blue";
 }
 
-/** One cup as it looked: fuel over water, grit at the bottom, cloud, another colour; empty where none was taken yet. */
+/** One sample as it looked: water below fuel, sediment, cloudiness, another colour; empty before it is taken. */
 export function Vial({
   sample,
   usual,

@@ -12,7 +12,7 @@ import { HoldAnswer } from "./hold-answer";
 import type { Measure } from "./measure-panel";
 import { PullAnswer } from "./pull-answer";
 
-/** Kinds whose one answer is "done": read after a flow, they can have been missed in it. */
+/** Kinds with a single "done" answer, which a flow from memory can miss. */
 const CATCHABLE = new Set(["look", "feel", "set", "remove", "sample"]);
 
 interface ActionsProps {
@@ -27,7 +27,7 @@ interface ActionsProps {
   onFound: (preset?: string) => void;
 }
 
-/** The thumb's zone: the answer, the trouble, and the four things one may want instead. */
+/** Answer area: the main answer, a problem, and four alternatives. */
 export function Actions(props: ActionsProps) {
   const { walk, item, acts, wide, why, onWhy, onFound } = props;
   const hint = (key: string) => (wide ? key : undefined);
@@ -203,7 +203,7 @@ function Answer({
   );
 }
 
-/** The number is the proof of the look: every number is as easy to say as the right one. */
+/** The expected number is hidden, so that counting is necessary. */
 function CountAnswer({ item, acts, onFound }: Pick<ActionsProps, "item" | "acts" | "onFound">) {
   const expected = item.expected ?? 1;
   const numbers = Array.from({ length: expected + 2 }, (_, i) => i).slice(Math.max(0, expected - 4));

@@ -7,7 +7,7 @@ import { Text } from "../../../ui/text";
 import type { Walk } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
-/** A value that only the plate itself tells: whoever looked knows which, and nothing needs to be typed. */
+/** Choice of a value that must be read from the plate. */
 export function ConfirmAnswer({
   walk,
   item,

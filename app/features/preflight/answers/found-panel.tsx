@@ -21,7 +21,7 @@ interface Draft {
   photographs?: Photograph[];
 }
 
-/** What was found, as written so far. It survives a reload: words typed on an apron are not typed twice. */
+/** Draft of a discrepancy. It survives a reload. */
 export function useFoundDraft(walkId: string, item: Item, preset?: string) {
   const key = `found draft:${walkId}:${item.id}`;
   const first: Draft = { text: preset ?? suggestion(item), measure: "", grade: item.miss };

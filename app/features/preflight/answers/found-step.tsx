@@ -3,7 +3,7 @@ import type { Acts } from "../use-preflight-actions";
 import { FoundPanel, useFoundDraft } from "./found-panel";
 import { WritingFrame } from "./writing-frame";
 
-/** Logs what was found at one item. */
+/** Logs a problem found at one item. */
 export function FoundStep({
   walkId,
   item,
@@ -26,7 +26,7 @@ export function FoundStep({
       ...(draft.photographs && { photographs: draft.photographs }),
     });
     found.drop();
-    // Withdrawn, the item is asked again, and not what was found there.
+    // After a withdrawal the item is asked again.
     onBack();
   };
   return (

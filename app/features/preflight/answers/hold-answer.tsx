@@ -4,7 +4,7 @@ import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { Text } from "../../../ui/text";
 
-/** Something that is held or watched for a while: the clock runs here, the eyes stay on the thing. */
+/** Countdown for an item that is held or watched. */
 export function HoldAnswer({
   seconds,
   done,

@@ -49,7 +49,7 @@ const HEATS: { value: OilHeat; words: string }[] = [
   { value: "hot", words: "Hot" },
 ];
 
-/** How a number was read: how the engine ran along with it, or whether the oil was hot. */
+/** Circumstances of a reading: how smoothly the engine ran, or oil hot or cold. */
 export interface HowRead {
   feel?: EngineFeel;
   heat?: OilHeat;
@@ -61,11 +61,11 @@ interface Entry {
   feel?: EngineFeel | undefined;
   heat?: OilHeat | undefined;
   tried: boolean;
-  /** Deleted: the whole number is typed. */
+  /** Leading digits deleted: the whole number is entered. */
   whole?: boolean | undefined;
 }
 
-/** The number being typed for a measuring item, with its trouble or its judgement as it will be. */
+/** State of a number being entered, with its fault or provisional judgement. */
 export function useMeasure(
   walk: Walk,
   item: Item,
@@ -73,7 +73,7 @@ export function useMeasure(
   onDone: (value: number, how: HowRead) => void,
 ) {
   const [entry, setEntry] = useState<Entry>({ itemId: item.id, text: "", tried: false });
-  // Another item, another number: what was typed for the last one does not show for a moment here.
+  // A number entered for another item is not shown.
   const { text, feel, heat, tried, whole } =
     entry.itemId === item.id
       ? entry
@@ -96,7 +96,7 @@ export function useMeasure(
     change({ tried: true });
     if (value !== undefined && !trouble) onDone(value, how);
   };
-  // While something is being logged, a key must not give a number as well.
+  // While logging, keys must not enter numbers.
   useShortcuts(
     !active || item.kind !== "measure"
       ? {}
@@ -125,7 +125,7 @@ export function useMeasure(
   };
 }
 
-/** Where this number is expected, unless the digits were deleted: from the run-up's own rpm where there is one, else from last time. */
+/** Expected range of this number, unless leading digits were deleted: from the run-up rpm, else from the last reading. */
 export function expectedFor(
   walk: Walk,
   bundle: AircraftBundle | undefined,
@@ -141,7 +141,7 @@ export function expectedFor(
   return last && last.unit === reading.unit ? leadingDigits(reading, last.value) : undefined;
 }
 
-/** The run-up's rpm that is read at the same place. */
+/** Run-up rpm read at the same station. */
 function baseKeyOf({ list }: Walk, { station }: Item): string {
   const base = list.items.find(
     (one) => one.station === station && one.reading && isReadingOf(one.reading.key, READING.magnetoBase),
@@ -151,7 +151,7 @@ function baseKeyOf({ list }: Walk, { station }: Item): string {
 
 export type Measure = ReturnType<typeof useMeasure>;
 
-/** Why a number cannot be what was read, in words; the number stays on the screen to be mended. */
+/** Why a number is not possible; it stays on the screen for correction. */
 export function troubleWith(walk: Walk, item: Item, value: number): string | undefined {
   const { reading } = item;
   if (!reading) return undefined;
@@ -161,7 +161,7 @@ export function troubleWith(walk: Walk, item: Item, value: number): string | und
     if (tank?.calibration) volumeFromDip(tank.calibration, value);
     if (reading.key === READING.hours) {
       const last = walk.list.memory?.hours;
-      // Lower than last time is not refused (a meter can be changed), but it is said at once, before it is taken.
+      // Lower than last time is possible (a replaced meter), but queried first.
       if (last && value < last.value / 2)
         return `${formatNumber(value, 1)} h is far below the last ${formatNumber(last.value, 1)}: read the meter again.`;
     }
@@ -172,7 +172,7 @@ export function troubleWith(walk: Walk, item: Item, value: number): string | und
   }
 }
 
-/** What has been typed, what it was last time, what is allowed, and what it comes to. */
+/** The entered number, last reading, limits, and judgement. */
 export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; measure: Measure }) {
   const bundle = useBundle(walk.list.registration);
   const crew = useCrew();
@@ -268,7 +268,7 @@ export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; 
   );
 }
 
-/** What the number comes to, in a word beside it: litres in the tank, or how the level stands. */
+/** Interpretation of the number: litres in the tank, or the oil level. */
 function ComesTo({
   walk,
   item,
@@ -310,7 +310,7 @@ function ComesTo({
   );
 }
 
-/** The judgements that this number would lead to, before it is given. */
+/** Provisional judgements of this number. */
 export function preview(walk: Walk, item: Item, value: number, how: HowRead) {
   const { reading } = item;
   if (!reading) return [];

@@ -3,7 +3,7 @@ import { View } from "react-native";
 import { TextField } from "../../../ui/input/text-field";
 import { Heading, Text } from "../../../ui/text";
 
-/** Measuring a known discrepancy again: only a number tells whether it has grown. */
+/** New measure of a known discrepancy: only a number shows whether it has grown. */
 export function ObservePanel({
   item,
   seen,

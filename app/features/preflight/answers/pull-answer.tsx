@@ -13,7 +13,7 @@ interface PullAnswerProps {
   hint: string | undefined;
 }
 
-/** The propeller pulled through blade by blade: each is on record at once, and resistance stops everything. */
+/** Pulling the propeller through: each blade is recorded, and resistance stops everything. */
 export function PullAnswer({ walk, item, acts, onFound, hint }: PullAnswerProps) {
   const expected = item.expected ?? 1;
   const blade = (walk.state.blades[item.id] ?? 0) + 1;

@@ -3,7 +3,7 @@ import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { NotKept } from "../../sync/save-status";
 
-/** What is written about one item: a page of its own, with the way back and the way on under the thumb. */
+/** Full page for writing about one item, with back and save within thumb reach. */
 export function WritingFrame({
   children,
   onBack,
@@ -23,7 +23,7 @@ export function WritingFrame({
         contentContainerClassName="gap-2 px-[18px] py-5"
         tabIndex={0}
       >
-        {/* Who is writing must hear here, not a screen later, that the device does not take it. */}
+        {/* Report a storage failure here, not one screen later. */}
         <NotKept />
         {children}
       </ScrollView>

@@ -10,12 +10,12 @@ import type { Walk } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 import { ItemBlocked } from "./item-blocked";
 
-/** What stands in the way of the item on the screen, while it does. */
+/** What blocks the current item, if anything. */
 export function useBlock({ list, state }: Walk, item: Item): Block | undefined {
   return useMemo(() => blockedBy(list, state, item), [list, state, item]);
 }
 
-/** Not yet: what is open, where it stands on the aircraft, and the way there. */
+/** Shows what is open, where, and a way there. */
 export function BlockedPanel({
   walk,
   item,

@@ -13,7 +13,7 @@ import { WalkHeader } from "../header";
 import type { Walk } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
-/** From memory, station by station; the list is read afterwards and catches what was missed. */
+/** Flow from memory, station by station; the checklist afterwards catches what was missed. */
 export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Station; acts: Acts }) {
   const wide = useWide();
   const { list, state, progress, phase } = walk;

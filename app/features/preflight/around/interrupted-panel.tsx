@@ -22,7 +22,7 @@ const TITLE: Record<NonNullable<Interruption["cause"]>, string> = {
   "take-off aborted": "Take-off aborted",
 };
 
-/** Back from an interruption: where you were, what you had answered last, and as far back as the rule says. */
+/** Resume after an interruption: position, last answer, and how far back to go. */
 export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
   const { list, state, item } = walk;
   const loads = useLoads(walk);

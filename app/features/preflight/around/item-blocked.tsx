@@ -4,7 +4,7 @@ import { View } from "react-native";
 import { GradeMark } from "../../../ui/grade-mark";
 import { Heading, Text } from "../../../ui/text";
 
-/** Why an item has to wait, in words; what would let it be stands between. */
+/** Why an item must wait, and what would allow it. */
 export function ItemBlocked({
   grade,
   title,

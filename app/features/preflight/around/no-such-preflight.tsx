@@ -1,6 +1,6 @@
 import { NothingHere } from "../../shell/nothing-here";
 
-/** The address names a preflight that this device does not have. */
+/** The preflight in the address is not on this device. */
 export function NoSuchWalk() {
   return (
     <NothingHere head="This preflight is not on this device" title="Preflight not found">

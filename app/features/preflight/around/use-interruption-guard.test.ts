@@ -17,7 +17,7 @@ afterEach(() => {
   Object.assign(globalThis, { document: real });
 });
 
-/** A walk whose last answer was just given. */
+/** A preflight just answered. */
 function guarded() {
   const test = new TestWalk(Date.now() - 8000);
   test.did("item.answered", { itemId: test.list.items[0]?.id ?? "", outcome: "checked" });
@@ -27,7 +27,7 @@ function guarded() {
       page.visibilityState = state;
       page.dispatchEvent(new Event("visibilitychange"));
     });
-  // As on the screen: what went on record is drawn before the next look.
+  // As in the app: recorded events are rendered before the next check.
   const passes = (ms: number) => {
     for (let gone = 0; gone < ms; gone += 1000) {
       act(() => {

@@ -5,7 +5,7 @@ import type { Acts } from "../use-preflight-actions";
 
 const LOOK_MS = 10_000;
 
-/** Notices what nobody tells of: the screen went dark, another program came up, a call, a long silence. Each goes on record. */
+/** Detects and records interruptions: screen off, another app, a call, a long pause. */
 export function useInterruptionGuard(walk: Walk, acts: Acts): void {
   const latest = useRef({ walk, acts });
   latest.current = { walk, acts };

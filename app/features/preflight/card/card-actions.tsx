@@ -12,14 +12,14 @@ interface CardActionsProps {
   wide: boolean;
   why: boolean;
   asking: boolean;
-  /** The station was done from memory: something can have been missed in it. */
+  /** The station was done from memory, so something may have been missed. */
   flowed: boolean;
   onWhy: () => void;
   onAsk: (asking: "found" | "missed" | undefined) => void;
   onConfirm: () => void;
 }
 
-/** The thumb's zone of a card: one answer for all of it, or something found at one of its parts. */
+/** Answer area of a card: one answer for all parts, or a problem at one of them. */
 export function CardActions(props: CardActionsProps) {
   const { card, acts, numbers, wide, why, asking, flowed, onWhy, onAsk, onConfirm } = props;
   const small = (words: string, key: string, onPress: () => void, more: object = {}) => (

@@ -14,7 +14,7 @@ import { StepPanel } from "../step-frame";
 import type { Walk } from "../use-preflight";
 import type { CardNumbers } from "./use-card-numbers";
 
-/** The parts of a card: what each is and what good looks like; numbers with what was typed. */
+/** Parts of a card with their good condition, and entered numbers. */
 export function CardParts({
   walk,
   card,
@@ -27,7 +27,7 @@ export function CardParts({
   card: Card;
   why: boolean;
   numbers: CardNumbers;
-  /** A part is to be chosen, and what for. */
+  /** Set while a part must be chosen. */
   onChoose?: (part: Item) => void;
   question?: string;
 }) {
@@ -151,7 +151,7 @@ function NumberPart({
   const here = numbers.active?.id === part.id;
   const value = numbers.numberOf(part);
   const trouble = numbers.troubleOf(part);
-  // The number at hand is never under the keypad.
+  // Keep the active number above the keypad.
   useEffect(() => {
     if (here) (row.current as unknown as HTMLElement | null)?.scrollIntoView?.({ block: "center" });
   }, [here]);

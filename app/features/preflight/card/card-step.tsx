@@ -10,7 +10,7 @@ import { CardActions } from "./card-actions";
 import { CardParts } from "./card-parts";
 import { useCardNumbers } from "./use-card-numbers";
 
-/** So many parts leave room on a wide screen for the reason of each. */
+/** Maximum parts with reasons on a wide screen. */
 const ROOM_FOR_WHY = 3;
 
 const QUESTION = {
@@ -21,7 +21,7 @@ const QUESTION = {
 interface Shown {
   cardId: string;
   why?: boolean;
-  /** Which part is being asked for: where something was found, or what was missed in the flow and is done now. */
+  /** Reason for choosing a part: a problem, or one missed in the flow. */
   asking?: keyof typeof QUESTION;
   found?: Item;
 }
@@ -33,11 +33,11 @@ interface CardStepProps {
   card: Card;
 }
 
-/** Several parts that one look takes in: each is named, one answer is for all of them, and what was found is found at one of them. */
+/** A card of several parts: each named, one answer for all, and a problem logged at one part. */
 export function CardStep({ walk, acts, item, card }: CardStepProps) {
   const wide = useWide();
   const [shown, setShown] = useState<Shown>({ cardId: card.id });
-  // What belongs to one card goes with it.
+  // State of another card is ignored.
   const { why = false, asking, found } = shown.cardId === card.id ? shown : {};
   const set = (part: Omit<Shown, "cardId">) => setShown({ cardId: card.id, ...part });
   const numbers = useCardNumbers(walk, card);
@@ -52,7 +52,7 @@ export function CardStep({ walk, acts, item, card }: CardStepProps) {
       acts.checked(part, undefined, true);
       set({});
     } else if (part.kind === "sample") {
-      // What a cup shows is told at its drain: what comes next follows from it.
+      // Samples are answered at their drain, since the next step depends on them.
       acts.visit(part.id);
       set({});
     } else set({ found: part });

@@ -6,7 +6,7 @@ import { pressKey } from "../../../ui/input/keypad";
 import { expectedFor, troubleWith } from "../answers/measure-panel";
 import type { Walk } from "../use-preflight";
 
-/** The numbers and choices of a card while they are typed, one after the other. They survive a reload, and are on record together with the card. */
+/** Numbers and choices of a card while being entered, in sequence. They survive a reload and are recorded with the card. */
 export function useCardNumbers(walk: Walk, card: Card) {
   const parts = card.parts.filter((part) => part.reading || part.kind === "choice");
   const {
@@ -16,7 +16,7 @@ export function useCardNumbers(walk: Walk, card: Card) {
   } = usePersistedState<Record<string, string>>(`card draft:${walk.state.id}:${card.id}`, {});
   const [chosen, setChosen] = useState<string>();
   const [tried, setTried] = useState<string>();
-  // Deleted: here the whole number is typed.
+  // Leading digits deleted for this part.
   const [whole, setWhole] = useState<string>();
   const textOf = (part: Item) => texts[part.id] ?? "";
   const bundle = useBundle(walk.list.registration);
@@ -43,10 +43,10 @@ export function useCardNumbers(walk: Walk, card: Card) {
     troubleOf,
     decimals: active?.reading?.decimals ?? 0,
     negative: (active?.reading?.plausible?.min ?? 0) < 0,
-    /** What is still to be typed besides the one at hand. */
+    /** Parts still to be entered after the active one. */
     left: parts.filter((part) => part !== active && open(part)),
     choose: (part: Item) => setChosen(part.id),
-    /** One of several answers, and on to the next part. */
+    /** Selects a choice and moves to the next part. */
     pick: (part: Item, value: string) => {
       setChosen(undefined);
       setTried(undefined);
@@ -58,13 +58,13 @@ export function useCardNumbers(walk: Walk, card: Card) {
         decimals: active.reading.decimals,
         negative: (active.reading.plausible?.min ?? 0) < 0,
       };
-      // The number at hand stays at hand until it is left: a digit more must not jump to the next.
+      // The active number stays active, so that another digit does not go to the next part.
       setChosen(active.id);
       setTried(undefined);
       if (key === "back" && textOf(active) === "") setWhole(active.id);
       change((before) => ({ ...before, [active.id]: pressKey(before[active.id] ?? "", key, bounds) }));
     },
-    /** Goes to the next number that is missing; true where none is. */
+    /** Moves to the next missing number; true if there is none. */
     next: (): boolean => {
       if (active && open(active)) {
         setTried(active.id);

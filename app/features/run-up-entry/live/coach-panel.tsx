@@ -7,7 +7,7 @@ import { Button } from "../../../ui/input/button";
 import { Text } from "../../../ui/text";
 import type { Coach } from "./use-coach";
 
-/** The one thing to do now, to be read with half an eye: a word, a number, how far it has come. */
+/** Current prompt with its number and progress, readable at a glance. */
 export function CoachPanel({ coach, profile, wide }: { coach: Coach; profile: RunUpProfile; wide: boolean }) {
   const { step, view, at, of, asks, trouble } = coach.coaching;
   const size = wide ? 132 : 112;

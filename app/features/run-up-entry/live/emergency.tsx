@@ -5,7 +5,7 @@ import { Button } from "../../../ui/input/button";
 import { PageHead } from "../../../ui/page-head";
 import { Text } from "../../../ui/text";
 
-/** What can go wrong, each a big target. */
+/** Possible emergencies as large buttons. */
 export function EmergencyList({ onPick, onBack }: { onPick: (id: Emergency) => void; onBack: () => void }) {
   return (
     <View className="h-full gap-3 bg-paper px-[18px] py-5" role="main">
@@ -37,7 +37,7 @@ export function EmergencyList({ onPick, onBack }: { onPick: (id: Emergency) => v
   );
 }
 
-/** What to do now, in few words, filling the screen. */
+/** Immediate actions in few words, full screen. */
 export function EmergencyNow({
   id,
   profile,
@@ -49,7 +49,7 @@ export function EmergencyNow({
   id: Emergency;
   profile: RunUpProfile | undefined;
   where: string;
-  /** On an engine that is none: nothing is logged. */
+  /** Practice: nothing is logged. */
   practice: boolean;
   onLog: (text: string) => void;
   onBack: () => void;

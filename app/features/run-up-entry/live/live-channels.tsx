@@ -10,17 +10,17 @@ interface Shown {
   name: string;
   unit: string;
   decimals: number;
-  /** What it shows at a line; NaN where nothing came. */
+  /** Value at a sample; NaN if missing. */
   of: (trace: Trace, at: number) => number;
 }
 
 const WIDTH = 100;
 const HEIGHT = 26;
 const COLUMNS = 3;
-/** On a wide screen: what stands above and below the needles, and the head of each. */
+/** Height of everything around the plots on a wide screen. */
 const AROUND = 160;
 const HEAD_HEIGHT = 32;
-/** Seconds that a tile shows, and its points. */
+/** Seconds shown per tile, and its points. */
 const SPAN_S = 45;
 const POINTS = 110;
 
@@ -59,7 +59,7 @@ const HOTTEST: Shown = {
   },
 };
 
-/** Every channel that has come; one that fell silent stays, without a number. */
+/** Every channel received so far; one that stopped stays, without a number. */
 function channelsOf(trace: Trace): Shown[] {
   return [
     ...PLAIN.filter(({ channel }) => trace.channels[channel]).map(({ shown }) => shown),
@@ -68,10 +68,10 @@ function channelsOf(trace: Trace): Shown[] {
   ];
 }
 
-/** What the needles are drawn from. */
+/** Data source of the plots. */
 export type Needles = Pick<Coach, "log" | "watch">;
 
-/** Draws anew when new lines are there, and only then. */
+/** Rerenders only when new samples arrive. */
 function useLast({ log, watch }: Needles): Trace {
   const [, draw] = useState(0);
   useEffect(() => watch(() => draw((count) => count + 1)), [watch]);
@@ -79,8 +79,8 @@ function useLast({ log, watch }: Needles): Trace {
 }
 
 /**
- * Every channel that the monitor sends, each with its number and the last three quarters of a minute. Ten times a second: its styles are written out,
- * so that nothing is worked out anew but the lines themselves.
+ * Every channel with its number and the last 45 seconds. Updated ten times a second, so styles are inline and only the plotted
+ * lines change.
  */
 export const LiveChannels = memo(function LiveChannels({
   coach,
@@ -89,7 +89,7 @@ export const LiveChannels = memo(function LiveChannels({
 }: {
   coach: Needles;
   wide: boolean;
-  /** Where the large number of the moment is another one. */
+  /** True if another channel has the large number. */
   rpm: boolean;
 }) {
   const trace = useLast(coach);
@@ -98,7 +98,7 @@ export const LiveChannels = memo(function LiveChannels({
   const last = trace.t.length - 1;
   if (last < 0) return null;
   const channels = [...(rpm ? [RPM] : []), ...channelsOf(trace)];
-  // All of a wide screen is used, however many needles there are.
+  // Fill a wide screen with any number of channels.
   const rows = Math.ceil(channels.length / COLUMNS);
   const height = wide ? Math.max(40, Math.floor((screen.height - AROUND) / rows) - HEAD_HEIGHT) : HEIGHT;
   const stride = strideOf(trace, POINTS);
@@ -151,7 +151,7 @@ function Head({
 const ROWS = { flexDirection: "row", flexWrap: "wrap" } as const;
 const TILE = { paddingHorizontal: 6, paddingVertical: 4 } as const;
 const HALF = { width: "50%" } as const;
-/** The last row is filled, however many are left for it. */
+/** The last row is filled with any number of tiles. */
 const THIRD = { flexBasis: "30%", flexGrow: 1 } as const;
 const HEAD = { flexDirection: "row", justifyContent: "space-between", alignItems: "baseline" } as const;
 const NUMBER: TextStyle = {
@@ -161,7 +161,7 @@ const NUMBER: TextStyle = {
   fontVariant: ["tabular-nums"],
 };
 
-/** The rpm of the last three quarters of a minute, large: for a wide screen that somebody else looks at. */
+/** Rpm of the last 45 seconds, large, for a wide screen. */
 export const LiveRpm = memo(function LiveRpm({ coach }: { coach: Needles }) {
   const trace = useLast(coach);
   const palette = usePalette();
@@ -202,7 +202,7 @@ function spark(trace: Trace, stride: number, { of }: Shown): string {
     if (value < least) least = value;
     if (value > most) most = value;
   }
-  // A quiet needle is a quiet line, not its noise blown up.
+  // A steady value is a steady line, not magnified noise.
   const span = Math.max(most - least, Math.abs(most) * 0.04, 0.5);
   const middle = (most + least) / 2;
   let d = "";

@@ -9,7 +9,7 @@ import { CoachPanel } from "./coach-panel";
 import { LiveChannels, LiveRpm } from "./live-channels";
 import { type CoachEnd, useCoach } from "./use-coach";
 
-/** The cockpit's screen while the engine runs: the coach, and every needle beneath or beside it. */
+/** Screen while the engine runs: the coach, with every channel below or beside it. */
 export function LiveRunUp({
   title,
   profile,

@@ -8,8 +8,8 @@ import type { Planted } from "../practice/simulated-fault";
 type Listener = Parameters<typeof listenLive>[1];
 
 /**
- * The monitor of this engine: the server's, or for practice the one on this device. Undefined where this type has no engine that can be listened to.
- * `round` tells one run from the next; `cold` is an engine that has just been started.
+ * Monitor of this engine: the server's, or this device's for practice. Undefined if the type has no engine with a monitor.
+ * `round` distinguishes runs; `cold` is a freshly started engine.
  */
 export function monitorOf(
   walk: Walk,

@@ -6,7 +6,7 @@ import { type CoachEnd, useCoach } from "./use-coach";
 
 type Kind = Parameters<typeof runUpCase>[0];
 
-/** The coach with the stand-in in its hands, in the stand-in's own time. */
+/** The coach with the simulated engine, in simulated time. */
 function coached(kind: Kind) {
   const engine = CASE_ENGINES[0] as (typeof CASE_ENGINES)[number];
   const { options } = runUpCase(kind, 1, engine);
@@ -79,7 +79,7 @@ test("asks where nothing dropped, and only a hand goes on: sure ends it, again t
 });
 
 test("an engine that stops on one side ends it at once, with the side", () => {
-  // With the left one dead it runs on the right alone from the beginning: nothing drops there, and it stops on the left.
+  // With a dead left magneto it runs on the right alone from the start: nothing drops there, and it quits on the left.
   const { runs, ends, result } = coached("dead magneto");
   runs(() => result.current.coaching.asks === "right");
   act(() => result.current.skip());

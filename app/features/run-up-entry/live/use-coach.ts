@@ -14,25 +14,25 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { speak, stopSpeaking } from "../../../device/platform/speech";
 import type { EngineMonitor } from "../../../device/workers/engine-monitor";
 
-/** Lines that are kept: a quarter of an hour at ten a second; older ones go. */
+/** Samples kept: fifteen minutes at ten per second. */
 const MOST_LINES = 9000;
-/** Of a long wait, its beginning and its end are looked at line by line. */
+/** During a long wait, only its start and end are examined sample by sample. */
 const THINNING = { first: 80, between: 300, last: 300 };
-/** How often the coach looks, seconds of the trace. */
+/** Interval between evaluations, seconds of the trace. */
 const LOOKS_EVERY_S = 0.3;
 
 export type CoachEnd = "done" | "stopped" | "no drop" | "lost";
 
 export interface Coaching {
-  /** Absent before the first line. */
+  /** Absent before the first sample. */
   step?: CoachStep;
   at: number;
   of: number;
   view: CoachView;
-  /** Nothing changed on a side: whether the key is really there is asked. */
+  /** Side without a change: asks whether the key is really there. */
   asks?: "right" | "left";
   trouble?: string;
-  /** When it last looked, seconds of the trace: what is drawn goes with it. */
+  /** Time of the last evaluation, seconds of the trace, for plots. */
   now: number;
 }
 
@@ -47,8 +47,8 @@ interface CoachOptions {
 }
 
 /**
- * Listens to a monitor and goes through a sequence: says a step, tells the stand-in's pilot, watches the trace, and goes on by itself when the step is
- * done. A hand is needed only where nothing changed although it should have.
+ * Runs a sequence with a monitor: prompts a step, tells the simulated pilot, watches the trace, and continues when the step is
+ * done. The pilot must tap only if an expected change did not happen.
  */
 export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
   const [log] = useState(() => new LiveTrace(MOST_LINES));
@@ -114,7 +114,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     const view = coachView(trace, step, since, latest.current.profile, base.current);
     const side = step.step === "right" || step.step === "left" ? step.step : undefined;
     if (view.status === "stopped" && at.current > 0) {
-      // It takes its seconds until the needle is down; by then it is sure.
+      // Rpm takes seconds to fall to zero; by then the stop is certain.
       end("stopped", side);
     } else if (view.status === "no answer" && side) asking.current = side;
     else if (view.status === "done" || (view.status === "no answer" && step.step !== "run-up")) {
@@ -138,7 +138,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
         if (over.current) return;
         log.add(more);
         look();
-        // The needles are drawn as often as they come, ten times a second at most.
+        // Plots are updated as samples arrive, at most ten times a second.
         const moment = performance.now();
         if (moment - drawn.current < 90) return;
         drawn.current = moment;
@@ -154,7 +154,7 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
     };
   }, [log, look]);
 
-  /** The question goes with its answer, not with the next look: a second touch must not answer for another side. */
+  /** Clear the question immediately, so that a second tap does not answer for the other side. */
   const answered = () => {
     asking.current = undefined;
     setCoaching(({ asks: _asked, ...rest }) => rest);
@@ -170,24 +170,24 @@ export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
   return {
     coaching,
     log,
-    /** Calls when new lines are there, ten times a second at most: what draws the needles listens, and nothing else is drawn anew. */
+    /** Subscribes to new samples, at most ten times a second, without rerendering anything else. */
     watch,
-    /** The key is where it should be, and nothing dropped. */
+    /** The key is there, and nothing dropped. */
     sure: () => {
       if (asking.current) end("no drop", asking.current);
     },
-    /** It was not turned: the same step again. */
+    /** The key was not turned: repeat the step. */
     again: () => {
       answered();
       begin(at.current);
     },
-    /** Goes on without this step's answer. */
+    /** Continues without a result for this step. */
     skip: () => {
       answered();
       if (at.current + 1 < steps.current.length) begin(at.current + 1);
       else end("done");
     },
-    /** Ends here with what there is. */
+    /** Ends with the results so far. */
     finish: () => end("lost"),
   };
 }

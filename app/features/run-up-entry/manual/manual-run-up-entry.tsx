@@ -26,7 +26,7 @@ export interface TypedNumbers {
   back: (number | undefined)[];
 }
 
-/** Base, one, both, other, both: five numbers on keys for gloves, or spoken and read back. */
+/** Base, one side, both, other side, both: five numbers on large keys, or spoken and read back. */
 export function ManualRunUpEntry({
   engine,
   draft,
@@ -34,9 +34,9 @@ export function ManualRunUpEntry({
   onDone,
 }: {
   engine: RunUpEngine;
-  /** What these numbers are called on the device until they are given. */
+  /** Draft key. */
   draft: string;
-  /** What a trace has shown of them already. */
+  /** Values already read from a trace. */
   known?: readonly (number | undefined)[] | undefined;
   onDone: (numbers: TypedNumbers) => void;
 }) {
@@ -57,7 +57,7 @@ export function ManualRunUpEntry({
     change: setTexts,
     drop,
   } = usePersistedState<string[]>(draft, known ? FIELDS.map((_, i) => String(known[i] ?? "")) : NOTHING);
-  // The first that is still to be typed.
+  // The first value still missing.
   const [at, setAt] = useState(() => Math.max(0, known?.slice(0, FIELDS.length).indexOf(undefined) ?? 0));
   const [trouble, setTrouble] = useState<string>();
   const [listening, setListening] = useState(false);
@@ -85,7 +85,7 @@ export function ManualRunUpEntry({
   const onKey = (key: string) => {
     const text = pressKey(texts[at] ?? "", key, { decimals: 0, negative: false });
     put(text);
-    // A full number goes on by itself; a shorter one with Next.
+    // A complete number moves on automatically; a shorter one with Next.
     if (key !== "back" && text.length === digits && at < FIELDS.length - 1) next(at, text);
   };
   const done = () => {
@@ -125,7 +125,7 @@ export function ManualRunUpEntry({
     const again = () => {
       const question = `${told}${name[FIELDS[index] as Field]}?`;
       told = "";
-      // Not before the voice has ended: it would hear itself.
+      // Listen only after speaking, or it would hear itself.
       speakThen(question, () => {
         if (left) return;
         stop.current = hear(

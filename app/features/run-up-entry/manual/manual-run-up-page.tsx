@@ -10,7 +10,7 @@ import { DiagnosisPanel } from "../read/diagnosis-panel";
 import { PilotQuestions } from "../read/pilot-questions";
 import { NotCleared, ResultActions } from "../read/result-parts";
 
-/** What typed numbers came to where something stands out: what it is likeliest, and what would tell most next. The numbers are on record already. */
+/** Diagnosis of numbers entered by hand that need attention, and the next test. The numbers are already recorded. */
 export function TypedPage({
   title,
   engine,
@@ -27,7 +27,7 @@ export function TypedPage({
   read: TypedRead;
   wide: boolean;
   onTell: (told: Observation[]) => void;
-  /** The minute was held: the numbers are typed again. */
+  /** Plugs were cleared: enter the numbers again. */
   onCleared: () => void;
   onAgain: () => void;
   onEmergency: () => void;

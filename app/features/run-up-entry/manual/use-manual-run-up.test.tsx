@@ -96,7 +96,7 @@ test("a side that is over its limit is asked about; the answer goes on record at
   });
   expect(result.current.typed?.question).toBeUndefined();
   expect(result.current.typed?.report.ranked[0]?.fault).toBe("fouled plug");
-  // The minute was held: the next numbers are laid beside these, and it counts the try.
+  // After clearing, the next numbers are compared with these, and the attempt is counted.
   act(() => result.current.cleared());
   expect(result.current.typed).toBeUndefined();
   act(() => {

@@ -11,22 +11,22 @@ import { usePreflightActions } from "../../preflight/use-preflight-actions";
 import { typedForTheRecord, typedReadings } from "../read/use-record";
 import type { TypedNumbers } from "./manual-run-up-entry";
 
-/** What typed numbers lead to: a card at once, a page where something stands out, or back to the walk. */
+/** Next step after entering numbers: an emergency card, the diagnosis page, or back to the preflight. */
 export type TypedEnd =
   | { to: "card"; id: "stops on one" | "no drop"; side: "right" | "left" }
   | { to: "page" | "walk" };
 
-/** Back on both within so much of the base, rpm of an engine that is run up at 1,800. */
+/** Tolerance of the return to base, rpm for an engine run up at 1,800. */
 const BACK_WITHIN = 25;
 
-/** What stays on the device until the page is left: a reload asks for nothing twice. */
+/** Saved until the page is left, so that a reload repeats nothing. */
 interface Kept {
   typed?: Typed;
-  /** What stood out before a minute was held by hand, and how often that was. */
+  /** Observations before plug clearing, and the number of attempts. */
   earlier?: Pick<Typed, "before" | "tries">;
 }
 
-/** Takes typed numbers and what is answered to them; each is on record before anything is shown. */
+/** Records numbers entered by hand and the answers to them, before anything is shown. */
 export function useTypedRunUp(walk: Walk, engine: RunUpEngine) {
   const dispatch = useAppDispatch();
   const acts = usePreflightActions(walk);
@@ -107,18 +107,18 @@ export function useTypedRunUp(walk: Walk, engine: RunUpEngine) {
   return {
     typed,
     give,
-    /** What was answered to them. */
+    /** Records answers. */
     tell,
-    /** The minute was held: they are typed once more and laid beside these. */
+    /** Plugs cleared: the numbers are entered again and compared. */
     cleared: () => {
       if (typed) change(() => ({ earlier: { before: typed.observations, tries: typed.tries + 1 } }));
     },
-    /** A slip: they are typed once more in the place of these. */
+    /** A mistake: the numbers are entered again and replace these. */
     again: () => {
       if (typed)
         change(() => ({ earlier: { tries: typed.tries, ...(typed.before && { before: typed.before }) } }));
     },
-    /** The page is left: all of it is on record. */
+    /** Leaves the page; everything is recorded. */
     drop,
   };
 }

@@ -6,7 +6,7 @@ import { Button } from "../../../ui/input/button";
 import { Heading, Text } from "../../../ui/text";
 import { troubleWord } from "./random-scenario";
 
-/** The learner first: the numbers are there, the diagnosis is not, and one of these was planted. */
+/** Practice question: the numbers are shown, the diagnosis is hidden, and one of these faults is simulated. */
 export function Guess({
   answer,
   truth,
@@ -34,7 +34,7 @@ export function Guess({
   );
 }
 
-/** What was planted, and what the learner took it for. */
+/** The simulated fault, and the learner's answer. */
 export function Planting({ words, guess, truth }: { words: string; guess?: string; truth: string }) {
   return (
     <View className="mb-3 gap-1 rounded-xl bg-stone px-3 py-2" testID="simulated-fault">

@@ -11,7 +11,7 @@ const injected: RunUpProfile = {
   propeller: "constant speed",
 };
 const words = { right: "right", left: "left" };
-/** Numbers in turn, as a die would give them. */
+/** A deterministic sequence of random numbers. */
 const turns = () => {
   let n = 4711;
   return () => {

@@ -1,7 +1,7 @@
 import { FAULT_KINDS, type FaultKind, type SimulatedFault } from "@cravix/core/engine-model";
 import type { RunUpProfile } from "@cravix/core/run-up";
 
-/** The stand-in's troubles that this engine can have. */
+/** Simulated faults possible on this engine. */
 export function troublesOf(profile: RunUpProfile): FaultKind[] {
   const carburettor = profile.fuelSystem === "carburettor";
   return FAULT_KINDS.filter(
@@ -12,10 +12,10 @@ export function troublesOf(profile: RunUpProfile): FaultKind[] {
   );
 }
 
-/** Shows in thin air only: drawn by lot at sea level it would be a riddle without an answer. */
+/** Visible only at altitude, so unsolvable at sea level. */
 const NOT_BY_LOT: ReadonlySet<FaultKind> = new Set(["rich at altitude"]);
 
-/** A trouble with its place, how plain it is, and the noise that it comes with. */
+/** A fault with location and severity, and the noise seed. */
 export interface Lot {
   kind: FaultKind;
   side: "right" | "left";
@@ -24,7 +24,7 @@ export interface Lot {
   seed: number;
 }
 
-/** A trouble by lot, from just there to plain; one in five is none. */
+/** A random fault of random severity; none in one case of five. */
 export function randomScenario(profile: RunUpProfile, random: () => number = Math.random): Lot {
   const kinds = troublesOf(profile).filter((kind) => kind !== "none" && !NOT_BY_LOT.has(kind));
   const pick = (count: number) => Math.min(count - 1, Math.floor(random() * count));
@@ -51,7 +51,7 @@ export function troubleWord(kind: string): string {
   return kind === "none" ? "no fault" : kind;
 }
 
-/** What was planted, with its place: "fouled plug, left, cylinder 3". */
+/** Name of the simulated fault with its location: "fouled plug, left, cylinder 3". */
 export function plantedWords(
   {
     fault,

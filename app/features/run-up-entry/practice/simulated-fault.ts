@@ -11,22 +11,22 @@ export interface Planted {
   severity: number;
   speed: number;
   seed: number;
-  /** An engine as they are met, with its own cylinders and probes; a textbook one where a lesson names its seed. */
+  /** With individual cylinders and probes; false for a lesson with a fixed seed. */
   lifelike: boolean;
-  /** It has just been started. */
+  /** Freshly started. */
   cold: boolean;
-  /** It was drawn by lot: the learner is not told before the end. */
+  /** Random fault: hidden from the learner until the end. */
   secret: boolean;
-  /** What was chosen before the lot was drawn, and holds again after it. */
+  /** Choice before the random fault, restored after it. */
   chosen: FaultKind;
   set: (kind: FaultKind) => void;
-  /** Back from the lot to what was chosen. */
+  /** Restores the choice. */
   known: () => void;
-  /** Draws a trouble by lot, or none. */
+  /** Picks a random fault, or none. */
   draw: (profile: RunUpProfile) => void;
 }
 
-/** What the stand-in has: chosen on the page, drawn by lot, or for a lesson in the address. */
+/** Fault of the simulated engine: chosen on the page, random, or from a lesson's address. */
 export function usePlanted(): Planted {
   const query = useLocalSearchParams<{
     fault?: string;

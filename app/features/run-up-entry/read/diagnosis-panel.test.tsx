@@ -27,7 +27,7 @@ test("a side that was read badly is asked for again, and nothing is called calm 
   expect(screen.getByText(/Too short to settle.* five seconds on each side/)).toBeTruthy();
 });
 
-// No drop at all is no good sign, and a side that does not show is none that was good: common practice.
+// No drop at all is not good news, and a side that does not show was not proven good: common practice.
 test("a magneto that does not show is called not read, and the engine is not called calm", () => {
   panel({ out: [], unread: "the magnetos" });
   expect(screen.getByText("No reading: the magnetos")).toBeTruthy();

@@ -4,10 +4,10 @@ import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { Heading, Text } from "../../../ui/text";
 
-/** Under half a percent it would stand there as "0 %". */
+/** Minimum shown, because less would read "0 %". */
 const LEAST_SHOWN = 0.005;
 
-/** What is likeliest in a sentence, why, how sure it is, and what would tell most next. */
+/** Most likely explanation, evidence, confidence, and the next test. */
 export function DiagnosisPanel({
   report,
   out,
@@ -18,14 +18,14 @@ export function DiagnosisPanel({
   onTried,
 }: {
   report: DiagnosisReport;
-  /** What was read out of its limit, by its name. */
+  /** Names of values out of limits. */
   out: readonly string[];
-  /** Why a side is no measure, where one was read badly. */
+  /** Why a side is unreliable, if one is. */
   doubtful?: string | undefined;
-  /** What of the magnetos does not show: without it nothing is called calm. */
+  /** Magnetos that do not show: then the engine is not called healthy. */
   unread?: string | undefined;
   remedied: boolean | undefined;
-  /** It goes back to the apron: nothing more is tried. */
+  /** Taxi back: no more tests. */
   over: boolean;
   onTried: (observation: Observation) => void;
 }) {
@@ -108,7 +108,7 @@ export function DiagnosisPanel({
   );
 }
 
-/** What the test may come to, and what would then be likeliest; touched, it is added to what was seen. Clearing is coached instead: it reads itself. */
+/** Outcomes of the next test; tapping one adds it to the evidence. Plug clearing is coached instead. */
 function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Observation) => void }) {
   const asked = next.id !== "clear";
   return (

@@ -3,7 +3,7 @@ import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { Text } from "../../../ui/text";
 
-/** What only the pilot can tell: one question after the other, each with its large answers, two in a row. */
+/** Questions only the pilot can answer, one at a time, with large answers two per row. */
 export function PilotQuestions({
   question,
   onAnswer,

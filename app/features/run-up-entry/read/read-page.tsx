@@ -16,7 +16,7 @@ import { NotCleared, ResultActions } from "./result-parts";
 import { Results } from "./results";
 import { engineAsTold, type ReadRunUp } from "./use-read-run-up";
 
-/** A run-up that was read: what is asked of the pilot, what came of it, and what is done with it. */
+/** A run-up read from a trace: questions, results, next steps. */
 export function ReadPage({
   walk,
   engine,
@@ -36,7 +36,7 @@ export function ReadPage({
   engine: RunUpEngine;
   read: ReadRunUp;
   planted: Planted;
-  /** What the learner took it for. */
+  /** The learner's answer. */
   guess: string | undefined;
   wide: boolean;
   onGuess: (kind: string) => void;
@@ -46,7 +46,7 @@ export function ReadPage({
   ) => void;
   onClear: () => void;
   onAgain: () => void;
-  /** The numbers that were seen, in the place of a file's. */
+  /** Enter values by hand instead of a file. */
   onType: () => void;
   onEmergency: () => void;
   onDone: () => void;
@@ -54,7 +54,7 @@ export function ReadPage({
   const { profile } = engine;
   const [next] = read.answer.report.next;
   const best = read.answer.report.ranked[0]?.fault;
-  // A plug that did not come clean is tried once more, and no more than the type says.
+  // Another clearing attempt, up to the type's maximum.
   const tried = read.tries > 0 && !read.answer.remedied && best !== undefined && PLUGS.has(best);
   const clears =
     read.source === "monitor" && !read.answer.remedied && ((next?.id === "clear" && best) || tried);
@@ -62,7 +62,7 @@ export function ReadPage({
   const practice = read.practice === true;
   const guessing = practice && planted.secret && guess === undefined && read.tries === 0;
   const [question] = guessing ? [] : read.answer.questions;
-  // Which is which nobody said: their numbers are then for the walk's own items.
+  // With unidentified sides, their numbers are entered at the checklist items.
   const { reading } = read.answer;
   const unnamed = reading.unnamed && reading.tries.length > 0;
   const shown = engineAsTold(engine, read);

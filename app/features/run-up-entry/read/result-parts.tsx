@@ -10,7 +10,7 @@ interface Act {
 
 const pressed = ({ onPress, testID }: Act) => ({ onPress, ...(testID && { testID }) });
 
-/** What is done with a result: the hot minute where one is offered, once more, trouble, and the way on. */
+/** Actions on a result: clear a plug, repeat, emergency, continue. */
 export function ResultActions({
   minute,
   again,
@@ -55,7 +55,7 @@ export function ResultActions({
   );
 }
 
-/** A plug that did not come clean as often as the type lets it be tried. */
+/** Message after the maximum number of clearing attempts. */
 export function NotCleared({ tries }: { tries: number }) {
   return (
     <Alert frame="heavy" className="mb-3" textClassName="font-strong text-lg">

@@ -20,7 +20,7 @@ import { DiagnosisPanel } from "./diagnosis-panel";
 import { TracePiece } from "./trace-piece";
 import { forTheRecord, previewJudgements } from "./use-record";
 
-/** What a run-up's trace came to: the drops on their piece of trace, what is likeliest, every check with its own piece, and all judgements. */
+/** Results of a trace: drops with their part of the trace, diagnosis, every check, and all judgements. */
 export function Results({
   walk,
   engine,
@@ -38,11 +38,11 @@ export function Results({
   trace: Trace;
   source: TraceSource;
   wide: boolean;
-  /** In a lesson: what stands in the place of the diagnosis and the judgements. */
+  /** In practice: replaces diagnosis and judgements. */
   lesson?: ReactNode;
-  /** It goes back to the apron: nothing more is tried. */
+  /** Taxi back: no more tests. */
   over: boolean;
-  /** A further test was done, and this is what it came to. */
+  /** Called with the outcome of a further test. */
   onTried: (observation: Observation) => void;
 }) {
   const [open, setOpen] = useState<string | undefined>();

@@ -18,21 +18,21 @@ interface TracePieceProps {
   trace: Trace;
   from: number;
   to: number;
-  /** Stretches with their result beneath. */
+  /** Stretches labelled with their result. */
   marks: readonly Mark[];
-  /** A level that is not to be passed, and what it is. */
+  /** A limit line with its label. */
   limit?: { at: number; words: string };
-  /** The level that everything is counted from. */
+  /** Reference level. */
   base?: number;
   height?: number;
-  /** Another channel than the rpm, and what it is in. */
+  /** Another channel than rpm, with its unit. */
   values?: Float64Array;
   unit?: string;
 }
 
 const WIDTH = 340;
 
-/** A piece of the rpm or of another channel, with what was read out of it where it was read. */
+/** Part of a trace with the values read from it. */
 export function TracePiece({
   trace,
   from,

@@ -7,47 +7,47 @@ import { readRunUpHere } from "../../../device/workers/run-up-work";
 import type { Walk } from "../../preflight/use-preflight";
 import { dropRunUp, keepRunUp, keptRunUp, type RunUpDraft } from "../run-up-draft";
 
-/** A run-up that was read: what it was read from, and what came of it. */
+/** A run-up with its source and results. */
 export interface ReadRunUp extends RunUpDraft {
   answer: RunUpAnswer;
-  /** On an engine that is none: nothing of it is written down or kept. */
+  /** Practice: nothing is recorded or saved. */
   practice?: boolean;
-  /** It stood on the device from before, and was not written down. */
+  /** Restored from the device; not recorded yet. */
   kept?: boolean;
 }
 
-/** The engine with its sides called as they are in this run-up: by their names where they are known, else the first and the second. */
+/** Engine with the sides named for this run-up: by name if known, else first and second. */
 export const engineAsTold = (engine: RunUpEngine, { answer, sides }: ReadRunUp): RunUpEngine => ({
   ...engine,
   profile: asTold(engine.profile, answer.reading.prompted, sides),
 });
 
-/** What was measured, before anything was read out of it. */
+/** A measurement before it is read. */
 export interface Measured {
   trace: Trace;
   source: TraceSource;
   marks?: Mark[];
   told?: Observation[];
   practice?: boolean;
-  /** Measured after this was done against what was seen before. */
+  /** Measured after this remedy, to compare with the observations before it. */
   remedy?: "cleared";
-  /** A clearing by itself, without a run-up before it. */
+  /** Plug clearing alone, without a run-up before it. */
   cleared?: boolean;
 }
 
-/** Reads what was measured, takes in what the pilot adds, and keeps it all on the device until it is written down. */
+/** Reads a measurement, adds the pilot's answers, and saves everything on the device until it is recorded. */
 export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine) {
   const walkId = state.id;
-  /** When a run-up of this engine was last written down. */
+  /** When a run-up of this engine was last recorded. */
   const written = state.runUps[engine.name ?? "engine"]?.at;
 
   const [read, setRead] = useState<ReadRunUp>();
   const [trouble, setTrouble] = useState<string>();
-  /** What was asked last: a second touch adds to it, also while the first is still being worked on. */
+  /** The latest request: a second tap adds to it while the first is in progress. */
   const asking = useRef<RunUpDraft | undefined>(undefined);
   const latest = useRef(engine);
   latest.current = engine;
-  /** Something was begun here: what was kept from before must not come in between. */
+  /** True once something was started here, so that an older saved run-up does not replace it. */
   const begun = useRef(false);
 
   const ask = useCallback(
@@ -66,7 +66,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine
         ...(sides && { sides }),
         ...(before && { before }),
       };
-      // A device that keeps nothing still reads: the page only does not survive a reload then.
+      // Without storage it still reads, but does not survive a reload.
       if (!more.practice) void keepRunUp(walkId, name, draft).catch(() => undefined);
       try {
         const answer = await readRunUpHere(question);
@@ -86,7 +86,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine
       const { name } = latest.current;
       const draft = await keptRunUp(walkId, name);
       if (!draft) return;
-      // It goes only once what was written down is really on the device: a page closed in between loses nothing.
+      // Deleted only after the record is stored, so that closing the page loses nothing.
       if (first.current !== undefined && first.current >= draft.at) await dropRunUp(walkId, name);
       else if (!begun.current) await ask(draft, { kept: true });
     };
@@ -114,7 +114,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine
         },
         practice ? { practice } : {},
       ),
-    /** The same trace once more, with what the pilot has added; a second answer to the same takes the place of the first. */
+    /** Reads the same trace with the pilot's answer; a second answer to a question replaces the first. */
     tell: (
       told: Observation[],
       { asked, sides }: { asked?: OpenQuestion["id"]; sides?: MagnetoSideOrder } = {},
@@ -132,7 +132,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine
         read?.practice ? { practice: true } : {},
       );
     },
-    /** It is to be done again. */
+    /** To be repeated. */
     forget: () => {
       asking.current = undefined;
       setRead(undefined);

@@ -17,7 +17,7 @@ import type { Walk } from "../../preflight/use-preflight";
 
 type Written = RunUpRead & { itemId: string };
 
-/** What every run-up's record has, however its numbers came. */
+/** Common part of every run-up record. */
 function atEngine(
   engine: RunUpEngine,
   from: RunUpSource,
@@ -35,7 +35,7 @@ function atEngine(
   };
 }
 
-/** What is likeliest wrong, for the record; undefined where nothing is. */
+/** Most likely fault for the record; undefined if none. */
 function foundIn(
   { ranked: [best], telling }: DiagnosisReport,
   remedied: boolean | undefined,
@@ -56,12 +56,12 @@ function foundIn(
   };
 }
 
-/** What typed numbers amount to for the record. */
+/** Record of numbers entered by hand. */
 export function typedForTheRecord(engine: RunUpEngine, { report, remedied }: TypedRead): Written {
   return { ...atEngine(engine, "typed", report, remedied), notes: [], rpm: [], steps: [] };
 }
 
-/** What a run-up amounts to for the record: the event, and the items that it answers. */
+/** Record of a run-up: the event, and the items it answers. */
 export function forTheRecord(
   walk: Walk,
   engine: RunUpEngine,
@@ -97,7 +97,7 @@ export function forTheRecord(
   return { read, readings, answered, from };
 }
 
-/** The judgements that these numbers would lead to, before they are written down. */
+/** Judgements these numbers would give, before recording. */
 export function previewJudgements(walk: Walk, engine: RunUpEngine, made: ReturnType<typeof forTheRecord>) {
   const at = walk.state.lastAt ?? walk.state.startedAt ?? "";
   const unsaid = { eventId: "", at, crewId: walk.state.crewId ?? "" };
@@ -125,13 +125,13 @@ export function previewJudgements(walk: Walk, engine: RunUpEngine, made: ReturnT
     runUps: { ...walk.state.runUps, [engine.name ?? "engine"]: { ...made.read, eventId: "", at } },
   };
   const ids = new Set(made.readings.map(({ item }) => item.id));
-  // What is likeliest stands above it already, with its probabilities.
+  // The diagnosis is shown above, with its probabilities.
   return judgePreflight(walk.list, state).judgements.filter(
     (judgement) => judgement.itemIds?.some((id) => ids.has(id)) && !judgement.explains,
   );
 }
 
-/** Writes a run-up down: what its trace amounted to, every number at its item, and the items that it answers; then goes to what is still open. */
+/** Records a run-up: result, readings and answered items; then goes to the next open item. */
 export function useRecordRunUp(walk: Walk) {
   const dispatch = useAppDispatch();
   return ({ read, readings, answered, from }: ReturnType<typeof forTheRecord>) => {
@@ -160,7 +160,7 @@ export function useRecordRunUp(walk: Walk) {
   };
 }
 
-/** Numbers that were typed or spoken, as readings of their items. */
+/** Numbers entered by hand or voice, as readings of their items. */
 export function typedReadings(
   walk: Walk,
   engine: RunUpEngine,

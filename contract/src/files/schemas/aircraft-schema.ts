@@ -4,7 +4,7 @@ import { isName, isPlainText } from "../../bounds/plain-text";
 import { ownItemSchema } from "./item-schema";
 import { id, optional, words } from "./parts";
 
-/** A small dictionary of words: nothing in it may be anything but text. */
+/** A small dictionary of texts only. */
 function areWords(value: object | undefined): boolean {
   const facts = Object.entries(value ?? {});
   return (
@@ -20,7 +20,7 @@ function areWords(value: object | undefined): boolean {
   );
 }
 
-/** What can be read on an aircraft: a name and its words. */
+/** Values printed on an aircraft, by name. */
 export const factsSchema = object()
   .test("words", 'must map each name to a text, such as "06/2028"', areWords)
   .meta({ jsonSchema: { additionalProperties: { type: "string", maxLength: 200 } } });
@@ -36,6 +36,6 @@ export const aircraftSchema = object({
   story: text(400),
   ownItems: array().of(ownItemSchema.required()).required().max(200),
   facts: optional(factsSchema),
-  /** The rule set that this one is flown by, where it is not the airfield's. */
+  /** Rule set of this aircraft, if not the airfield's. */
   rules: name(),
 }).noUnknown();

@@ -3,7 +3,7 @@ import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded, name, text, utcTime } from "../../bounds/fields";
 import { id, optional, source, words } from "./parts";
 
-/** A day of the calendar. */
+/** A calendar day. */
 export const day = () =>
   string().test(
     "day",
@@ -16,7 +16,7 @@ export const flightKinds = () => array().of(string().required().oneOf(FLIGHT_KIN
 
 const MOST_METERS = 40;
 
-/** Totals by meter: a name and a number. */
+/** Totals by meter. */
 export const totalsSchema = () =>
   object()
     .test("totals", 'must map each meter to its total, such as "hours": 4211.3', (value) => {
@@ -44,10 +44,10 @@ const tolerances = array()
   )
   .max(2 * PURPOSES.length);
 
-/** By the kind of a limit: what it must have, and what only it may have. */
+/** Required and optional fields by kind of limit. */
 export type FieldsByKind = Record<string, { must: string[]; may: string[] }>;
 
-/** Whether a limit has what its kind needs, and nothing of another. */
+/** Checks that a limit has exactly the fields of its kind. */
 export const fitsItsKind = (kinds: FieldsByKind) => ({
   name: "fits",
   message: "must have the fields of its kind of limit and no others",
@@ -95,7 +95,7 @@ const dueLimitSchema = object({
     },
   });
 
-/** A due item; also what a release leaves behind. */
+/** A due item; also an open condition left by a release. */
 export const dueItemSchema = object({
   id: id(),
   name: words(120),
@@ -110,7 +110,7 @@ export const dueItemSchema = object({
   workH: anyNumber(0, 1000),
 }).noUnknown();
 
-/** One item as it was done. */
+/** A completed item. */
 export const workSchema = object({
   item: id(),
   date: day().required(),
@@ -122,7 +122,7 @@ export const workSchema = object({
 
 const fitted = () => object({ at: utcTime().required(), totals: totalsSchema().required() }).noUnknown();
 
-/** One meter, and by which reading of a walkaround it is read. */
+/** A meter, and the preflight reading that updates it. */
 export const meterSchema = object({
   id: id(),
   name: words(60),
@@ -152,7 +152,7 @@ export const componentSchema = object({
   sinceOverhaul: optional(totalsSchema()),
 }).noUnknown();
 
-/** What keeps one aircraft airworthy. */
+/** Airworthiness record of one aircraft. */
 export const airworthinessSchema = object({
   format: string().required().oneOf(["cravix.airworthiness/1"]),
   registration: string()

@@ -4,7 +4,7 @@ import { anyNumber, bounded, name, text } from "../../bounds/fields";
 import { day, flightKinds } from "./airworthiness-schema";
 import { id, optional, source, words } from "./parts";
 
-/** Where an answer leads: to another question, or to an end. */
+/** Target of an answer: another question, or a result. */
 const stepSchema = object({
   ask: name(),
   result: string().oneOf(["not deferrable", "ask first", "deferrable"]),
@@ -33,7 +33,7 @@ const stepSchema = object({
   )
   .meta({ jsonSchema: { oneOf: [{ required: ["ask"] }, { required: ["result", "why"] }] } });
 
-/** How a set of rules lets things be deferred: part of a rule set. */
+/** Deferral rules, part of a rule set. */
 export const deferralSchema = object({
   questions: array()
     .of(
@@ -72,7 +72,7 @@ export const deferralSchema = object({
     .max(20),
 }).noUnknown();
 
-/** The equipment of a type, by the items at which it is looked at. */
+/** Equipment of a type, with the items that inspect it. */
 export const equipmentSchema = object({
   format: string().required().oneOf(["cravix.equipment-list/1"]),
   id: id(),
@@ -96,7 +96,7 @@ export const equipmentSchema = object({
     .required()
     .max(300),
   never: array().of(id()).required().max(2000),
-  /** An operator's approved minimum equipment list, where there is one. */
+  /** An operator's approved minimum equipment list, if there is one. */
   minimum: array()
     .of(
       object({

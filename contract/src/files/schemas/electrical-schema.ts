@@ -2,7 +2,7 @@ import { array, object } from "yup";
 import { bounded } from "../../bounds/fields";
 import { id, optional, source, words } from "./parts";
 
-/** Battery, loads, and what a start takes. */
+/** Battery, loads, and starting demand. */
 export const electricalSchema = optional(
   object({
     volts: bounded(6, 48),

@@ -2,7 +2,7 @@ import { boolean, object, string } from "yup";
 import { anyNumber, bounded } from "../../bounds/fields";
 import { limit, optional, source, words } from "./parts";
 
-/** What magnetos may drop, and what the tachometer can show. */
+/** Magneto limits and tachometer resolution. */
 export const magnetosSchema = optional(
   object({
     maxDropRpm: anyNumber(1, 2000),
@@ -13,7 +13,7 @@ export const magnetosSchema = optional(
   }).noUnknown(),
 );
 
-/** How the engine is run up. */
+/** Run-up profile. */
 export const runUpSchema = optional(
   object({
     rpm: bounded(500, 7000),

@@ -43,7 +43,7 @@ const tank = object({
   ),
 }).noUnknown();
 
-/** The fuel of a type: tanks, burn, grades. */
+/** Fuel of a type: tanks, consumption, grades. */
 export const fuelSchema = optional(
   object({
     tanks: array().of(tank.required()).required().min(1).max(12),

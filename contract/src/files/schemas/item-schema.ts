@@ -14,7 +14,7 @@ import { anyNumber, bounded, name, text } from "../../bounds/fields";
 import { method } from "./method";
 import { id, limit, optional, words, years } from "./parts";
 
-/** Either something goes out, with how, or something comes back. */
+/** Either something goes out, with its state, or something comes back. */
 const ledger = optional(
   object({
     back: text(80),
@@ -48,7 +48,7 @@ const ledger = optional(
 
 const asked = object({ ask: words(200), fact: id(), until: boolean() }).noUnknown();
 
-/** What an item of a file says of itself. */
+/** Fields of an item in a file. */
 export const itemFields = {
   id: id(),
   station: id(),
@@ -70,7 +70,7 @@ export const itemFields = {
     }).noUnknown(),
   ),
   done: text(40),
-  /** The due items that answer it; "*" for the whole record. */
+  /** Due items that answer it; "*" for the whole record. */
   due: array().of(id()).max(20),
   when: array().of(string().required().oneOf(CONDITIONS)),
   years: optional(years),

@@ -8,7 +8,7 @@ const arm = () => bounded(-20_000, 20_000);
 const mass = () => bounded(0, 20_000);
 const limit = () => object({ value: mass(), source: source.required() }).noUnknown();
 
-/** What one aircraft weighs and where, and within which limits. */
+/** Mass and balance data of one aircraft. */
 export const loadingSchema = object({
   format: string().required().oneOf(["cravix.loading/1"]),
   registration: string()

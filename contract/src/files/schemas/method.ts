@@ -1,5 +1,5 @@
 import { METHOD_TAGS } from "@cravix/core";
 import { string } from "yup";
 
-/** Only with one way of doing it. */
+/** Limits an item or rule to one method. */
 export const method = () => string().oneOf(METHOD_TAGS);

@@ -4,7 +4,7 @@ import { anyNumber, key } from "../../bounds/fields";
 import { day } from "./airworthiness-schema";
 import { source } from "./parts";
 
-/** Limits of a person: what is absent is not limited. */
+/** Personal minimums; absent fields are not limited. */
 export const minimaSchema = object({
   ...Object.fromEntries(
     Object.entries(MINIMA_FIELDS).map(([field, { min, max }]) => [field, anyNumber(min, max)]),
@@ -13,7 +13,7 @@ export const minimaSchema = object({
   noPassengers: boolean().oneOf([true]),
 }).noUnknown();
 
-/** Limits and whose they are, as they are pinned in a list. */
+/** Limits with their origin, as pinned in a checklist. */
 export const minimaSetSchema = object({
   of: string().required().oneOf(MINIMA_OF),
   minima: minimaSchema.required(),

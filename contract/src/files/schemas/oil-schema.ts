@@ -3,7 +3,7 @@ import { array, boolean, object, string } from "yup";
 import { anyNumber, bounded } from "../../bounds/fields";
 import { optional, source, words } from "./parts";
 
-/** The oil of a type's engine, or of each of them. */
+/** Oil of a type's engine, or of each engine. */
 export const oilSchema = optional(
   object({
     minimumQt: anyNumber(0, 30),

@@ -4,7 +4,7 @@ import { anyNumber, bounded, requiredText as fieldOfWords, key } from "../../bou
 
 export const id = () => key();
 export const words = (max = 400) => fieldOfWords(max);
-/** An optional part: absent or whole. */
+/** An optional object: absent or complete. */
 export const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();
 
 export const source = object({
@@ -31,7 +31,7 @@ export const limit = object({
 const year = () => anyNumber(1900, 2100).integer();
 export const years = object({ from: year(), to: year() }).noUnknown();
 
-/** A scale: what its readings mean in litres. */
+/** A scale with readings in litres. */
 export const scale = optional(
   object({
     unit: string().required().oneOf(UNITS),

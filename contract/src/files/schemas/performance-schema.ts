@@ -4,7 +4,7 @@ import { optional, source } from "./parts";
 
 const axis = () => array().of(anyNumber(-5000, 30_000).required()).required().min(1).max(20);
 
-/** Numbers over mass, pressure altitude and temperature. That they are whole and go up is looked at when the file is read. */
+/** Values over mass, pressure altitude and temperature. Completeness and order are checked when the file is read. */
 const chartSchema = object({
   kg: axis(),
   pressureAltitudeFt: axis(),
@@ -45,7 +45,7 @@ const distance = () =>
 
 const kt = () => bounded(10, 300);
 
-/** What a type needs to take off and land, and how it climbs. */
+/** Take-off, landing and climb performance of a type. */
 export const performanceSchema = optional(
   object({
     takeOff: distance().required(),
@@ -78,5 +78,5 @@ const launchLimit = optional(
   }).noUnknown(),
 );
 
-/** How a glider may be launched. */
+/** Launch methods of a glider. */
 export const launchSchema = optional(object({ winch: launchLimit, aerotow: launchLimit }).noUnknown());

@@ -24,7 +24,7 @@ const personLimit = object({
   .noUnknown()
   .test(fitsItsKind(LIMIT_FIELDS));
 
-/** Something that is due of a person. */
+/** A due item of a person. */
 export const personDueSchema = object({
   id: id(),
   name: words(120),

@@ -17,7 +17,7 @@ export const airfieldSchema = object({
     /^[A-Z][A-Z0-9]{3}$/,
     "must be a station identifier of four characters, such as QXMP",
   ),
-  /** The rule set of this place. */
+  /** Rule set of this airfield. */
   rules: name(),
   runways: array()
     .of(
@@ -88,6 +88,6 @@ export const ruleSetSchema = object({
     }).noUnknown(),
   ),
   deferral: optional(deferralSchema),
-  /** That a pilot may do preventive work, and by which rule. */
+  /** Rule that allows preventive maintenance by a pilot. */
   preventive: optional(object({ source: source.required() }).noUnknown()),
 }).noUnknown();

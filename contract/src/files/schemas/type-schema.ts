@@ -10,7 +10,7 @@ import { oilSchema } from "./oil-schema";
 import { id, optional, sourced, words, years } from "./parts";
 import { launchSchema, performanceSchema } from "./performance-schema";
 
-/** What a model year can have otherwise than the type: each subject declares its own part. */
+/** Parts a model year can override; each subject declares its own. */
 const limits = {
   fuel: fuelSchema,
   oil: oilSchema,
@@ -29,7 +29,7 @@ export const stationSchema = object({
   y: anyNumber(),
 }).noUnknown();
 
-/** What one look takes in. */
+/** Items on one card. */
 export const groupSchema = object({
   id: id(),
   title: words(80),
@@ -43,7 +43,7 @@ const corner = array().of(anyNumber().required()).length(2);
 const recommendedWay = (ways: readonly string[]) =>
   optional(object({ way: string().required().oneOf(ways), why: words() }).noUnknown());
 
-/** What a type says besides its stations and items; a composed list carries it along. */
+/** Fields of a type besides stations and items, included in a composed checklist. */
 export const profileFields = {
   id: id(),
   name: words(80),

@@ -10,7 +10,7 @@ const station = () =>
     .required()
     .matches(/^[A-Z][A-Z0-9]{3}$/, "must be a station identifier of four characters, such as QXMP");
 
-/** What the sky looks like, reported or expected. */
+/** Sky conditions, reported or forecast. */
 const skyFields = {
   wind: optional(
     object({
@@ -41,7 +41,7 @@ const skyFields = {
   weather: array().of(requiredText(12)).required().max(12),
 };
 
-/** A report of the weather, decoded, with the text that it was. */
+/** A decoded weather report, with its text. */
 export const weatherReportSchema = object({
   raw: requiredText(2000),
   station: station(),
@@ -59,7 +59,7 @@ export const weatherReportSchema = object({
     return dewPointC === undefined || (celsius !== undefined && dewPointC <= celsius);
   });
 
-/** A forecast, decoded, with the text that it was. */
+/** A decoded forecast, with its text. */
 const forecastSchema = object({
   raw: requiredText(2000),
   station: station(),
@@ -91,7 +91,7 @@ const forecastSchema = object({
   unread: array().of(requiredText(40)).required().max(100),
 }).noUnknown();
 
-/** What was said of the weather of a flight. */
+/** Weather entered for a flight. */
 export const weatherToldFields = {
   report: optional(weatherReportSchema),
   forecast: optional(forecastSchema),

@@ -18,7 +18,7 @@ import {
 } from "./local-date";
 
 const days = fc.integer({ min: dayNumber("1950-01-01"), max: dayNumber("2150-12-31") }).map(dateOfDay);
-/** A day as the library sees it: at noon, where no clock is put back or forward. */
+/** A day at noon, where no clock change falls. */
 const asDate = (date: string) => new Date(`${date}T12:00:00`);
 const asWords = (date: Date) =>
   `${date.getFullYear()}-${String(date.getMonth() + 1).padStart(2, "0")}-${String(date.getDate()).padStart(2, "0")}`;
@@ -44,7 +44,7 @@ describe("days of the calendar", () => {
     expect(addMonths("2026-01-31", 1)).toBe("2026-02-28");
     expect(addMonths("2026-11-30", 3)).toBe("2027-02-28");
     expect(addMonths("2026-12-15", 1)).toBe("2027-01-15");
-    // 2100 is no leap year, 2000 was one.
+    // 2100 is not a leap year, 2000 was.
     expect(endOfMonth("2100-02-01")).toBe("2100-02-28");
     expect(endOfMonth("2000-02-01")).toBe("2000-02-29");
   });
@@ -72,7 +72,7 @@ describe("days of the calendar", () => {
     expect(localDate(at, "Pacific/Kiritimati")).toBe("2026-04-01");
     expect(localDate(at, "Pacific/Pago_Pago")).toBe("2026-03-30");
     expect(localDate("2026-03-31T23:30:00Z", "Europe/Lisbon")).toBe("2026-04-01");
-    // The same moment, written with another zone.
+    // The same time, written in another zone.
     expect(localDate("2026-03-31T12:30:00+02:00", "Pacific/Pago_Pago")).toBe("2026-03-30");
     expect(() => localDate(at, "Nowhere/Atall")).toThrow(/time zone/);
     expect(() => localDate("yesterday")).toThrow(/not a valid date and time/);

@@ -1,14 +1,14 @@
 import { QuantityError } from "../../units/convert";
 
-/** A day of the calendar at some place, "2026-03-31": no moment, and of no time zone. */
+/** A calendar day at some place, "2026-03-31": neither a time nor in a time zone. */
 export type LocalDate = string;
 
 const DAY_MS = 86_400_000;
 const WRITTEN = /^(\d{4})-(\d{2})-(\d{2})$/;
 
 /**
- * The day's number, 0 for 1 January 1970, so that days can be counted. Valid range: the years 1900 to 2199; throws QuantityError for what is no
- * day of the calendar, as 30 February. Source: Gregorian calendar.
+ * Day number, 0 for 1 January 1970. Valid range: the years 1900 to 2199; throws QuantityError for an invalid date such as 30
+ * February. Source: Gregorian calendar.
  */
 export function dayNumber(date: LocalDate): number {
   const [, year, month, day] = WRITTEN.exec(date)?.map(Number) ?? [];
@@ -20,7 +20,7 @@ export function dayNumber(date: LocalDate): number {
   return ms / DAY_MS;
 }
 
-/** Whether these words are a day of the calendar. Never throws. */
+/** True for a valid calendar day. Never throws. */
 export function isLocalDate(words: string): boolean {
   try {
     dayNumber(words);
@@ -30,24 +30,24 @@ export function isLocalDate(words: string): boolean {
   }
 }
 
-/** The day of this number. */
+/** Day with this number. */
 export function dateOfDay(day: number): LocalDate {
   return new Date(day * DAY_MS).toISOString().slice(0, 10);
 }
 
-/** So many days later, or earlier where negative. Throws QuantityError as `dayNumber`. */
+/** Adds days, or subtracts if negative. Throws QuantityError as `dayNumber`. */
 export function addDays(date: LocalDate, days: number): LocalDate {
   return dateOfDay(dayNumber(date) + days);
 }
 
-/** From one day to another, in days; negative where the other comes before. */
+/** Days from one date to another; negative if the second is earlier. */
 export function daysBetween(from: LocalDate, to: LocalDate): number {
   return dayNumber(to) - dayNumber(from);
 }
 
 /**
- * So many calendar months later on the same day of the month; where that month is shorter, on its last day: 31 January and one month is 28 or
- * 29 February. Valid range: whole months, |months| ≤ 1200; throws QuantityError otherwise.
+ * Adds calendar months, keeping the day of the month, or the last day in a shorter month: 31 January plus one month is 28 or 29
+ * February. Valid range: whole months, |months| ≤ 1200; throws QuantityError otherwise.
  */
 export function addMonths(date: LocalDate, months: number): LocalDate {
   if (!Number.isInteger(months) || Math.abs(months) > 1200)
@@ -58,7 +58,7 @@ export function addMonths(date: LocalDate, months: number): LocalDate {
   return dateOfDay(first.getTime() / DAY_MS + Math.min(from.getUTCDate(), last) - 1);
 }
 
-/** The last day of this day's month. */
+/** Last day of this month. */
 export function endOfMonth(date: LocalDate): LocalDate {
   const from = new Date(dayNumber(date) * DAY_MS);
   const last = lastDayOf(from.getUTCFullYear(), from.getUTCMonth());
@@ -72,8 +72,8 @@ function lastDayOf(year: number, month: number): number {
 const calendars = new Map<string, Intl.DateTimeFormat>();
 
 /**
- * Which day it is somewhere at a moment: by the aircraft's own base a limit ends at midnight there, not in Greenwich, and west of the date line it is
- * still yesterday. `at` in ISO 8601 with its zone; `timeZone` by its IANA name. Throws QuantityError where either means nothing.
+ * Calendar day at a place and time: a limit ends at midnight at the aircraft's base, not in Greenwich. `at` in ISO 8601 with
+ * zone; `timeZone` as IANA name. Throws QuantityError if either is invalid.
  */
 export function localDate(at: string, timeZone = "UTC"): LocalDate {
   const moment = new Date(at);
@@ -93,7 +93,7 @@ export function localDate(at: string, timeZone = "UTC"): LocalDate {
   return `${part("year").padStart(4, "0")}-${part("month")}-${part("day")}`;
 }
 
-/** Whether there is a time zone of this IANA name here. */
+/** True for a known IANA time zone. */
 export function isTimeZone(name: string): boolean {
   try {
     new Intl.DateTimeFormat("en-CA", { timeZone: name });
@@ -118,7 +118,7 @@ const MONTHS = [
   "December",
 ];
 
-/** A day as it is spoken, "31 March 2027". Throws QuantityError as `dayNumber`. */
+/** Date in words, "31 March 2027". Throws QuantityError as `dayNumber`. */
 export function spokenDate(date: LocalDate): string {
   dayNumber(date);
   return `${Number(date.slice(8))} ${MONTHS[Number(date.slice(5, 7)) - 1]} ${date.slice(0, 4)}`;

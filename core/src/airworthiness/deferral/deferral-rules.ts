@@ -1,11 +1,11 @@
 import type { Source } from "../../judgement/judgement";
 import type { FlightKind } from "../due/due-item";
 
-/** Who has to sign where something is deferred. */
+/** Who must sign a deferral. */
 export const DEFERRERS = ["pilot", "instructor", "mechanic"] as const;
 export type Deferrer = (typeof DEFERRERS)[number];
 
-/** What answers a question without anybody being asked, where there is data for it. */
+/** Questions that data can answer without asking anyone. */
 export const DATA_ANSWERS = [
   "is equipment",
   "required by its list",
@@ -17,7 +17,7 @@ export const DATA_ANSWERS = [
 ] as const;
 export type DataAnswer = (typeof DATA_ANSWERS)[number];
 
-/** What deferring needs, so that the next pilot is not taken in. */
+/** Requirements of a deferral, so that the next pilot is not misled. */
 export interface DeferralNeeds {
   placard: boolean;
   deactivated: boolean;
@@ -29,7 +29,7 @@ export type DeferralStep =
   | { result: "not deferrable" | "ask first"; why: string }
   | { result: "deferrable"; why: string; needs: DeferralNeeds };
 
-/** One question of a rule set: what answers it, and where yes and no lead. Who does not know asks first. */
+/** One question of a rule set: what answers it, and where yes and no lead. An unknown answer means ask first. */
 export interface DeferralQuestion {
   id: string;
   ask: string;
@@ -39,23 +39,23 @@ export interface DeferralQuestion {
   no: DeferralStep;
 }
 
-/** What a rule wants aboard for which kinds of flight, by what it is. */
+/** Equipment a rule requires for certain kinds of flight. */
 export interface RequiredByRule {
-  /** What equipment it is: "position lights". */
+  /** Equipment name: "position lights". */
   what: string;
   for: FlightKind[];
-  /** Only where the aircraft was certificated after this day. */
+  /** Applies only to aircraft certificated after this day. */
   certifiedAfter?: string;
   source: Source;
 }
 
-/** How long each category of a minimum equipment list runs, days after the day of discovery. */
+/** Repair interval of a minimum equipment list category, in days after the day of discovery. */
 export interface RepairCategory {
   id: string;
   days?: number;
 }
 
-/** How something may be deferred under one set of rules: questions as data, in their order, the first one first. */
+/** Deferral rules: questions as data, in order, starting with the first. */
 export interface DeferralRules {
   questions: DeferralQuestion[];
   required?: RequiredByRule[];
@@ -66,25 +66,25 @@ export interface DeferralRules {
 export interface Equipment {
   id: string;
   name: string;
-  /** What it is, in the words of the rules; where it is something of its own, its name. */
+  /** Name as used in the rules; otherwise its own name. */
   what: string;
-  /** The items of the walkaround at which it is looked at. */
+  /** Checklist items that inspect it. */
   items: string[];
-  /** The kinds of flight for which the type's own list marks it required. */
+  /** Kinds of flight for which the type's equipment list requires it. */
   requiredFor: FlightKind[];
-  /** Required by a directive: which one. */
+  /** Directive that requires it. */
   directive?: string;
-  /** How it is made safe, and what the placard says. */
+  /** How to secure or deactivate it, and the placard text. */
   deactivate?: string;
   placard?: string;
 }
 
-/** An aircraft's equipment. What is looked at by an item that nothing here names is asked about. */
+/** Equipment of an aircraft. If an item's subject is not listed here, the pilot is asked. */
 export interface EquipmentList {
   equipment: Equipment[];
-  /** Items whose subject is no equipment at all: structure, controls, engine, tyres, fuel, brakes. */
+  /** Items that never concern equipment: structure, controls, engine, tyres, fuel, brakes. */
   never: string[];
-  /** The day of the type's certification, where a rule hangs on it. */
+  /** Date of the type certification, if a rule depends on it. */
   certified?: string;
 }
 
@@ -92,11 +92,11 @@ export interface EquipmentList {
 export interface MinimumEntry {
   equipment: string;
   category: string;
-  /** Days of its own, for a category without. */
+  /** Repair interval in days, for a category without one. */
   days?: number;
   installed: number;
   required: number;
-  /** Kinds of flight for which it must work all the same. */
+  /** Kinds of flight for which it must work regardless. */
   notFor?: FlightKind[];
   operations?: string;
   maintenance?: string;
@@ -105,8 +105,8 @@ export interface MinimumEntry {
 const leads = (step: DeferralStep): string[] => ("ask" in step ? [step.ask] : []);
 
 /**
- * What is wrong with a set of questions: one that leads nowhere, two of one name, a circle, one that is never reached, a way on which nobody is asked
- * about a hazard before something is deferred is the rule set's own affair. Paths as in the file.
+ * Faults in a set of questions: a missing target, duplicate ids, a circle, an unreachable question. Whether every path asks about
+ * hazards is the rule author's responsibility. Paths as in the file.
  */
 export function deferralFaults({ questions }: DeferralRules): { path: string; expected: string }[] {
   const faults: { path: string; expected: string }[] = [];

@@ -12,34 +12,34 @@ import type {
   MinimumEntry,
 } from "./deferral-rules";
 
-/** What somebody answered; who does not know says so. */
+/** A person's answer; "unknown" if they do not know. */
 export type DeferralReply = "yes" | "no" | "unknown";
 
-/** What is asked about: what does not work, on which aircraft, for which flight. */
+/** Input: what does not work, on which aircraft, for which flight. */
 export interface DeferralCase {
   rules: DeferralRules;
-  /** The item of the walkaround at which it was found, or the piece of equipment itself. */
+  /** Checklist item at which it was found, or the equipment itself. */
   itemId?: string;
   equipmentId?: string;
   list?: EquipmentList;
-  /** The operator's approved list, where there is one. */
+  /** The operator's approved list, if there is one. */
   minimum?: readonly MinimumEntry[];
-  /** How many of it do not work. */
+  /** Number of units that do not work. */
   broken?: number;
   flight: readonly FlightKind[];
-  /** The day on which it was found. */
+  /** Day of discovery. */
   found: LocalDate;
-  /** What was answered by hand, by question. */
+  /** Manual answers by question. */
   told?: Readonly<Record<string, DeferralReply>>;
 }
 
-/** One answer on the way, and where it comes from. */
+/** One answer and its source. */
 export interface DeferralAnswer {
   question: string;
   ask: string;
   answer: DeferralReply;
   from: "data" | "told";
-  /** Why, where the data say so. */
+  /** Reason, if the data give one. */
   because?: string;
   source: Source;
 }
@@ -49,24 +49,24 @@ export interface DeferralOutcome {
   result?: "not deferrable" | "deferrable" | "ask first";
   why?: string;
   needs?: DeferralNeeds;
-  /** The last day, where the rules say one. */
+  /** Last valid day, if the rules set one. */
   until?: LocalDate;
-  /** What has to be done and heeded, by the operator's list. */
+  /** Operating and maintenance procedures from the operator's list. */
   operations?: string;
   maintenance?: string;
   placard?: string;
   deactivate?: string;
   trail: DeferralAnswer[];
-  /** The next question that only a person can answer. */
+  /** Next question that only a person can answer. */
   open?: DeferralQuestion;
   equipment?: Equipment;
 }
 
 /**
- * May it be deferred? The questions of the rule set in their order, each answered from data where there are any, and otherwise by what was told; the first that
- * nobody has answered is left open. Whoever does not know asks first: nothing uncertain ever ends in "deferrable".
- * Never throws for a rule set without faults. Complexity: O(questions · equipment).
- * Source: the rule set's own; the shipped examples follow 14 CFR 91.213(d) and a minimum equipment list (from memory).
+ * Evaluates whether equipment may be deferred. Questions are answered in order, from data if possible, otherwise from the manual
+ * answers; the first unanswered one stays open. An unknown answer means ask first: uncertainty never ends in "deferrable". Never
+ * throws for a valid rule set. Complexity: O(questions · equipment).
+ * Source: the rule set; the shipped examples follow 14 CFR 91.213(d) and a minimum equipment list (from memory).
  */
 export function mayBeDeferred(about: DeferralCase): DeferralOutcome {
   const { rules, told = {} } = about;
@@ -162,7 +162,7 @@ function fromData(by: DataAnswer, about: DeferralCase, equipment: Equipment | un
     case "required by directive":
       if (equipment?.directive)
         return { answer: "yes", because: `Directive ${equipment.directive} requires it.` };
-      // That no directive is on file does not mean that there is none.
+      // A directive may exist even if none is on file.
       return undefined;
     case "on the minimum list":
       if (!minimum || !equipment) return undefined;
@@ -202,7 +202,7 @@ function byRule(
   const applies = required.filter(
     (rule) => rule.what === equipment.what && rule.for.some((kind) => flight.includes(kind)),
   );
-  // Whether a rule counts may hang on a day that nobody has entered.
+  // A rule may depend on a date that has not been entered.
   let undecided = false;
   for (const { certifiedAfter, source, for: kinds } of applies) {
     const today = flight.filter((kind) => kinds.includes(kind));

@@ -2,7 +2,7 @@ import type { FindingGrade, Source } from "../../judgement/judgement";
 import type { LocalDate } from "../calendar/local-date";
 import type { Totals } from "../meters/component";
 
-/** What kinds of flight a limit can be for; without one it is for every flight. */
+/** Kinds of flight a limit can apply to; without one it applies to every flight. */
 export const FLIGHT_KINDS = [
   "day",
   "night",
@@ -14,13 +14,13 @@ export const FLIGHT_KINDS = [
 ] as const;
 export type FlightKind = (typeof FLIGHT_KINDS)[number];
 
-/** What a flight over the limit can be for. */
+/** Purposes for which a limit may be exceeded. */
 export const PURPOSES = ["to the place of the work", "planning"] as const;
 export type Purpose = (typeof PURPOSES)[number];
 
 /**
- * By how much a limit may be passed, for what only, and whether what was used of it is taken off the next interval. In the limit's own unit: days for
- * a calendar, hours or a count for a meter.
+ * Allowed overrun of a limit, its purpose, and whether the overrun shortens the next interval. In the limit's unit: days for a
+ * calendar, hours or a count for a meter.
  */
 export interface Tolerance {
   most: number;
@@ -32,20 +32,20 @@ export interface Tolerance {
 interface WithTolerance {
   tolerances?: Tolerance[];
   /**
-   * Done early by no more than this (days, hours or a count), the next interval runs from when it would have been due; otherwise it begins anew
-   * at the work.
+   * If done early by no more than this (days, hours or a count), the next interval runs from the original due point; otherwise it
+   * starts at the work.
    */
   rhythmWithin?: number;
 }
 
-/** One limit of a due item. Of several, whichever comes first. */
+/** One limit of a due item. Of several, the earliest counts. */
 export type DueLimit =
   | ({ by: "months"; months: number; to: "month end" | "same day" } & WithTolerance)
   | ({ by: "days"; days: number } & WithTolerance)
   | ({ by: "meter"; meter: string; every: number } & WithTolerance)
-  /** A printed date: it holds to its end, whatever is done. */
+  /** A printed date: valid to the end of that day, whatever work is done. */
   | { by: "date"; date: LocalDate; tolerances?: Tolerance[] }
-  /** A reading at which it ends: a release, a condition that a release left. */
+  /** A meter reading at which it ends: an open condition left by a release. */
   | { by: "reading"; meter: string; at: number; tolerances?: Tolerance[] };
 
 export const DUE_KINDS = [
@@ -63,38 +63,38 @@ export const DUE_KINDS = [
 ] as const;
 export type DueKind = (typeof DUE_KINDS)[number];
 
-/** Something that has to be done, or to be in date, again and again or once. */
+/** Work or a document that must be done or in date, repeatedly or once. */
 export interface DueItem {
   id: string;
   name: string;
   kind: DueKind;
-  /** The component that it is of and goes with; absent: the aircraft itself. */
+  /** Component it belongs to and moves with; absent: the aircraft itself. */
   of?: string;
   limits: DueLimit[];
-  /** Only flights of these kinds need it. */
+  /** Required only for these kinds of flight. */
   for?: FlightKind[];
-  /** Done once it is done with: a modification, a condition of a release. */
+  /** Completed for good once done: a modification, an open condition of a release. */
   once?: boolean;
-  /** Preventive work: a pilot may do and sign it, where the rule set allows that. */
+  /** Preventive maintenance: a pilot may do and sign it if the rule set allows that. */
   preventive?: boolean;
-  /** What it is worth when it is overdue. */
+  /** Grade when overdue. */
   miss: FindingGrade;
   source: Source;
-  /** Which work it is for the workshop, and about how long, hours; for what is done together. */
+  /** Estimated workshop hours, for grouping work into visits. */
   workH?: number;
 }
 
-/** A due item as it was done once. */
+/** One completion of a due item. */
 export interface WorkDone {
   item: string;
-  /** The day, where the aircraft was. */
+  /** Local day of the work. */
   date: LocalDate;
-  /** Totals of the aircraft, or of the component where it is of one. */
+  /** Totals of the aircraft, or of the component if it belongs to one. */
   totals: Totals;
-  /** The purpose under which the limit had been passed. */
+  /** Purpose under which the limit was exceeded. */
   under?: Purpose;
-  /** A limit that the release itself sets: a new printed date, another reading. */
+  /** Limits set by the release itself: a new printed date, another reading. */
   sets?: { date?: LocalDate; readings?: Totals };
-  /** The release that it stands in. */
+  /** Release that contains it. */
   release?: string;
 }

@@ -10,7 +10,7 @@ import {
   remainingText,
 } from "./judge-due";
 
-/** What each state is worth; overdue and due within the flight take the item's own grade. */
+/** Grade of each state; overdue and due within the flight use the item's own grade. */
 const GRADE: Record<Exclude<DueState, "overdue" | "due within the flight">, Grade> = {
   "not for this flight": "within limits",
   "in date": "within limits",
@@ -18,17 +18,17 @@ const GRADE: Record<Exclude<DueState, "overdue" | "due within the flight">, Grad
   "not known": "ask",
 };
 
-/** So much of an interval is little: somebody should book the workshop (common practice). */
+/** Remaining amounts that count as due soon, when a workshop visit should be booked (common practice). */
 const SOON = { days: 30, h: 10, count: 20 } as const;
 
-/** Whether it is in date, and will not be for long. */
+/** True if the item is in date but due soon. */
 export function isSoon({ state, first }: DueVerdict): boolean {
   return state === "in date" && first !== undefined && first.leftAfter <= SOON[first.unit];
 }
 
 /**
- * A due item's state as a judgement of a preflight: what is left, what this flight needs, where the limit comes from, what to do. It is of the day: the
- * aircraft's record keeps it due by itself, and no discrepancy is made of it.
+ * Judgement of a due item: what is left, what this flight needs, the source of the limit, what to do. Its scope is the day: the
+ * aircraft's record keeps it due, so no discrepancy is opened for it.
  */
 export function dueJudgement(item: DueItem, verdict: DueVerdict, meters: MeterKinds): Judgement {
   const { state, first } = verdict;

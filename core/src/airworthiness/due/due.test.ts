@@ -42,7 +42,7 @@ describe("what is due next", () => {
   it("annual: 12 calendar months end with the month (14 CFR 91.409(a), from memory)", () => {
     const annual = item([{ by: "months", months: 12, to: "month end" }]);
     expect(nextDue(annual, [done("2026-03-03", 4000)]).points).toMatchObject([{ date: "2027-03-31" }]);
-    // A leap day, and a month that is shorter.
+    // A leap day, and a shorter month.
     expect(nextDue(annual, [done("2028-02-29", 4000)]).points).toMatchObject([{ date: "2029-02-28" }]);
     expect(nextDue(annual, [done("2027-02-10", 4000)]).points).toMatchObject([{ date: "2028-02-29" }]);
   });
@@ -62,7 +62,7 @@ describe("what is due next", () => {
       done("2026-05-02", 4286.5, { under: "to the place of the work" }),
     ];
     expect(nextDue(hundred, after).points).toMatchObject([{ at: 4380 }]);
-    // Not said under what: the shorter interval is the safe one.
+    // Purpose not recorded: the shorter interval is the safe one.
     expect(
       nextDue(hundred, [after[0], { ...after[1], under: undefined }] as WorkDone[]).points,
     ).toMatchObject([{ at: 4380 }]);

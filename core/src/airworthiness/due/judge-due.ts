@@ -6,7 +6,7 @@ import { isCounted, type MeterKind, roundMeter } from "../meters/meter";
 import type { DueItem, FlightKind, Purpose, Tolerance } from "./due-item";
 import type { DuePoint, NextDue } from "./next-due";
 
-/** How a due item stands for one flight, worst last. */
+/** State of a due item for one flight, worst last. */
 export const DUE_STATES = [
   "not for this flight",
   "in date",
@@ -17,18 +17,18 @@ export const DUE_STATES = [
 ] as const;
 export type DueState = (typeof DUE_STATES)[number];
 
-/** The flight that is asked about: with its length, not only the moment of its start. */
+/** The flight in question, with its length, not only its start. */
 export interface PlannedFlight {
-  /** The day on which it ends, where limits count: at the base. */
+  /** Day it ends, at the aircraft's base. */
   ends: LocalDate;
-  /** What it puts on each meter: hours, landings, launches. A meter that is not named counts nothing. */
+  /** Increments by meter id: hours, landings, launches. Missing meters count nothing. */
   uses: Totals;
   kinds: readonly FlightKind[];
-  /** What it is for, where it may pass a limit. */
+  /** Purpose that may allow exceeding a limit. */
   purpose?: Purpose;
 }
 
-/** Today, and what each meter of the aircraft has come to. */
+/** Today, and the current total of each meter. */
 export interface DueNow {
   date: LocalDate;
   totals: Totals;
@@ -38,32 +38,32 @@ export interface DueNow {
 export interface LimitLeft {
   point: DuePoint;
   state: DueState;
-  /** What is left now: days, hours or a count; negative where it is passed. */
+  /** Remaining now: days, hours or a count; negative if exceeded. */
   left: number;
-  /** What is left when the flight has ended. */
+  /** Remaining when the flight has ended. */
   leftAfter: number;
   unit: "days" | "h" | "count";
-  /** What this flight passes the limit by, and under which tolerance. */
+  /** Excess of this flight over the limit, and the tolerance that covers it. */
   under?: { tolerance: Tolerance; excess: number };
 }
 
-/** How one item stands. */
+/** Verdict for one item. */
 export interface DueVerdict {
   item: string;
   state: DueState;
-  /** Which of its limits comes first for this flight: the worst, and among equals the one with the least left of its interval. */
+  /** Governing limit for this flight: the worst, then the one with the smallest share of its interval left. */
   first?: LimitLeft;
   limits: LimitLeft[];
 }
 
-/** Names and kinds of meters, for units and words. */
+/** Names and kinds of meters, for units and texts. */
 export type MeterKinds = Readonly<Record<string, { kind: MeterKind; name: string }>>;
 
 /**
- * Whether an item is in date for this very flight, to its end. A day counts to its end; an hour limit may be met, not passed. A limit that the
- * flight would pass is under a tolerance only where that is for this purpose and covers it whole. What only other kinds of flight need is said so. An
- * item whose last work is not on record is "not known": nothing is guessed.
- * Throws QuantityError where a meter that a limit names has no total. Complexity: O(limits).
+ * Judges whether an item is in date to the end of this flight. A date is valid to its end; an hour limit may be reached but not
+ * exceeded. A tolerance applies only for its purpose and only if it covers the whole excess. Items required only for other kinds
+ * of flight are reported as such. An item without a recorded work is "not known". Throws QuantityError if a limit names a meter
+ * without a total. Complexity: O(limits).
  */
 export function judgeDue(
   item: DueItem,
@@ -78,7 +78,7 @@ export function judgeDue(
       state: "not for this flight",
       limits: due.points.map((p) => left(p, now, flight, meters)),
     };
-  // A thing to be done once that is done asks nothing more.
+  // A one-time item that is done needs nothing more.
   if (due.points.length === 0)
     return { item: item.id, state: due.unknown ? "not known" : "in date", limits: [] };
   const limits = due.points.map((point) => left(point, now, flight, meters));
@@ -120,7 +120,10 @@ function stateOf(
   return { ...base, state: leftNow < 0 ? "overdue" : "due within the flight" };
 }
 
-/** What part of its interval is left: by this limits in different units are compared. A printed limit is compared by a year, or by a hundred. */
+/**
+ * Share of the interval that is left, to compare limits in different units. A printed limit is compared with a year, or with a
+ * hundred.
+ */
 function share({ limits }: DueItem, { point, leftAfter }: LimitLeft): number {
   const limit = limits[point.limit];
   if (limit?.by === "months") return leftAfter / (limit.months * 30.4);
@@ -140,7 +143,7 @@ const ONE: Partial<Record<MeterKind, [string, string]>> = {
   releases: ["release", "releases"],
 };
 
-/** So much of a limit's own unit, as it is spoken: "2.1 h", "12 days", "1 landing". */
+/** Remaining amount with its unit: "2.1 h", "12 days", "1 landing". */
 export function remainingText({ point, unit }: LimitLeft, value: number, meters: MeterKinds): string {
   if (unit === "days") return count(value, "day", "days");
   if (unit === "h") return `${formatNumber(value, 1)} h`;
@@ -149,7 +152,7 @@ export function remainingText({ point, unit }: LimitLeft, value: number, meters:
   return count(value, one, many);
 }
 
-/** Up to when a limit holds, as it is spoken: "31 March 2027", "4,280.0 h". */
+/** Due point in words: "31 March 2027", "4,280.0 h". */
 export function dueText(point: DuePoint, meters: MeterKinds): string {
   if ("date" in point) return spokenDate(point.date);
   const meter = meters[point.meter];

@@ -3,28 +3,28 @@ import { addDays, addMonths, dayNumber, endOfMonth, type LocalDate } from "../ca
 import { roundMeter } from "../meters/meter";
 import type { DueItem, DueLimit, Tolerance, WorkDone } from "./due-item";
 
-/** Up to when one limit holds: to the end of a day, or to a total of a meter. */
+/** End of one limit: the end of a day, or a meter total. */
 export type DuePoint =
   | { limit: number; date: LocalDate; tolerances: Tolerance[] }
   | { limit: number; meter: string; at: number; tolerances: Tolerance[] };
 
-/** What is due next of an item. */
+/** Next due points of an item. */
 export interface NextDue {
   item: string;
-  /** One for each limit that is known; none after a thing to be done once is done. */
+  /** One per known limit; empty after a one-time item is done. */
   points: DuePoint[];
-  /** What was done last. */
+  /** Latest recorded work. */
   last?: WorkDone;
-  /** Never done as far as is on record, and no printed limit: nobody can say. */
+  /** True if no work is on record and no limit is printed. */
   unknown: boolean;
 }
 
 /**
- * What is due next, from everything that was done, oldest first or not. A calendar limit runs from the day of the work, a meter's from its total then.
- * A tolerance that was used and is taken off lets the next interval run from where it was due; so does work that is early by no more than the item's
- * rhythm allows. All other early work, and a limit passed without any tolerance, begins the interval anew at the work.
- * Throws QuantityError for days that are none, or a total that is missing. Complexity: O(works · limits).
- * Source: 14 CFR 91.409(b) for what is taken off (from memory); calendar months end with the month: 91.171, 91.411 (from memory).
+ * Calculates what is due next from all recorded works, in any order. A calendar limit runs from the day of the work, a meter
+ * limit from the total then. After an overrun that is subtracted, and after work early by no more than the item allows, the next
+ * interval runs from the original due point. After any other early or late work it starts at the work. Throws QuantityError for
+ * invalid dates or a missing total. Complexity: O(works · limits).
+ * Source: 14 CFR 91.409(b) for the overrun (from memory); calendar months end with the month: 91.171, 91.411 (from memory).
  */
 export function nextDue(item: DueItem, works: readonly WorkDone[]): NextDue {
   const own = works.filter((work) => work.item === item.id).sort(byDay);
@@ -42,7 +42,7 @@ function byDay(a: WorkDone, b: WorkDone): number {
   return dayNumber(a.date) - dayNumber(b.date) || sum(a.totals) - sum(b.totals);
 }
 
-/** Two on one day: the one with more on the meters came later. */
+/** Two works on one day: the one with higher totals came later. */
 const sum = (totals: WorkDone["totals"]) => Object.values(totals).reduce((all, value) => all + value, 0);
 
 function printed(limit: DueLimit, at: number): DuePoint | undefined {
@@ -90,7 +90,7 @@ function after(
   }
 }
 
-/** From where the next interval runs: from the work, or from where it had been due. */
+/** Start of the next interval: the work, or the original due point. */
 function beginning<T>(
   limit: { tolerances?: Tolerance[]; rhythmWithin?: number },
   done: T,
@@ -105,8 +105,8 @@ function beginning<T>(
 }
 
 /**
- * Whether what was flown over is taken off. Where the work does not say under which purpose the limit was passed, it is taken off as soon as any of
- * the tolerances wants it: the shorter interval is the safe one.
+ * True if the overrun is subtracted. If the work does not name its purpose, it is subtracted as soon as any tolerance requires
+ * it: the shorter interval is the safe one.
  */
 function takenOff(tolerances: readonly Tolerance[] | undefined, { under }: WorkDone): boolean {
   const used = tolerances?.filter((tolerance) => under === undefined || tolerance.for === under) ?? [];

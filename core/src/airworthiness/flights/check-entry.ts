@@ -2,9 +2,9 @@ import { formatNumber } from "../../units/format";
 import { isCounted, type Meter, readingFault, roundMeter, totalOf } from "../meters/meter";
 import type { TechnicalLogEntry } from "./technical-log-entry";
 
-/** Something about a line of the log: wrong as it stands, or to be asked about before it is kept. */
+/** A fault in a technical log entry, or a question to confirm before it is saved. */
 export interface LineFault {
-  /** The field that it is at. */
+  /** Field concerned. */
   at: string;
   kind:
     | "no time"
@@ -18,21 +18,22 @@ export interface LineFault {
     | "two at once"
     | "no landing"
     | "counts";
-  /** Refused: it cannot be so. Asked: it can, but somebody has to say so. */
+  /** "refused": impossible. "asked": unusual, a person must confirm it. */
   weight: "refused" | "asked";
   words: string;
 }
 
 const HOUR_MS = 3_600_000;
-/** A clock of its own runs a little beside the meter: two tenths and a twentieth of the flight (common practice). */
+/** Tolerance between clock time and meter: two tenths plus a twentieth of the flight (common practice). */
 const SLACK = { hours: 0.2, part: 0.05 };
 const LONGEST_H = 18;
-/** Some minutes ahead is a clock that is wrong, and no flight of tomorrow. */
+/** A time a few minutes ahead means a wrong clock, not a flight of tomorrow. */
 const AHEAD_MS = 10 * 60_000;
 
 /**
- * What is to be said of a line before it is kept. `before` and `after` are its neighbours of the same aircraft in time, `others` lines of any aircraft
- * whose times may run into it. Nothing is put right by itself. Times are moments, so neither a time zone nor the date line is in the way.
+ * Checks an entry before it is saved. `before` and `after` are its neighbours of the same aircraft in time, `others` entries of
+ * any aircraft that may overlap. Nothing is corrected automatically. Times are absolute, so time zones and the date line do not
+ * matter.
  * Source: arithmetic; "the next meter out is the last meter in" is common practice.
  */
 export function checkLine(
@@ -180,8 +181,8 @@ function ofMeter(
 }
 
 /**
- * Everything that a whole log of one aircraft has to answer for, line by line in the order of time: gaps, meters that went back, two flights at once.
- * Complexity: O(n log n) and the overlaps that there are.
+ * Checks a whole log of one aircraft in time order: gaps, meters that went back, overlapping flights.
+ * Complexity: O(n log n) plus the overlaps.
  */
 export function checkLog(
   lines: readonly TechnicalLogEntry[],
@@ -198,7 +199,7 @@ export function checkLog(
       meters,
       now,
       others,
-      // A meter that goes back between two lines is told at the second.
+      // A meter that goes back between two entries is reported at the second.
       ...(before && { before }),
     });
     if (faults.length > 0) found.push({ line: line.id, faults });

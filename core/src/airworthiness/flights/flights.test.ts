@@ -51,7 +51,7 @@ describe("a line of the log", () => {
     expect(
       check(line("b", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.4, 4211.9), { before: first }),
     ).toEqual(["meters.hours.in: meter back, refused"]);
-    // A line that is put in before another one must fit that one too.
+    // An entry inserted before another must also be consistent with that one.
     expect(
       check(first, { after: line("z", "2026-06-01T10:00:00Z", "2026-06-01T11:00:00Z", 4212.1, 4213) }),
     ).toEqual(["meters.hours.in: meter back, asked"]);
@@ -98,7 +98,7 @@ describe("a line of the log", () => {
     expect(check({ ...other, pilot: "ines" }, { others: [elsewhere] })).toEqual([
       "pilot: two at once, asked",
     ]);
-    // One ends as the other begins: that is none.
+    // One ends when the other begins: no overlap.
     expect(
       check(line("d", "2026-06-01T09:12:00Z", "2026-06-01T10:00:00Z", 4212.4, 4213.1), { others: [first] }),
     ).toEqual([]);

@@ -1,32 +1,32 @@
 import { isCounted, type Meter } from "../meters/meter";
 import type { OutAndIn, TechnicalLogEntry } from "./technical-log-entry";
 
-/** What is known of a flight without asking anybody. */
+/** What is already known about a flight. */
 export interface KnownOfFlight {
   registration: string;
   base: string;
   pilot: string;
   crew?: string[];
-  /** When the aircraft was accepted, and when it was put away. */
+  /** When the aircraft was accepted, and when it was secured after the flight. */
   acceptedAt?: string;
   parkedAt?: string;
-  /** What the hour meter said before it, and after it, by the meter's id. */
+  /** Hour meter readings before and after it, by meter id. */
   readOut?: Record<string, number>;
   readIn?: Record<string, number>;
-  /** The line before. */
+  /** Previous entry. */
   before?: TechnicalLogEntry;
   preflight?: string;
 }
 
-/** A line as far as it is known, and what has to be asked. */
+/** A partial entry, and what must still be asked. */
 export interface ProposedLine {
   line: Omit<TechnicalLogEntry, "id" | "meters"> & { meters: Record<string, Partial<OutAndIn>> };
   asks: string[];
 }
 
 /**
- * The line that a flight would make: from where the aircraft stood last, at the times that are known, with the meters as they were read and otherwise as
- * they were left. What nobody can know (where to, how many landings by how many launches, the meters after it) is asked. Pure.
+ * Proposes the technical log entry for a flight: from the last known place, with known times, meters as read or else as last
+ * logged. What cannot be known (destination, landings and launches, meters afterwards) is asked. Pure.
  */
 export function proposeLine(known: KnownOfFlight, meters: readonly Meter[]): ProposedLine {
   const { registration, base, pilot, crew, acceptedAt, parkedAt, readOut = {}, readIn = {}, before } = known;

@@ -1,59 +1,59 @@
 import type { Totals } from "../meters/component";
 import { type Meter, roundMeter, totalOf } from "../meters/meter";
 
-/** What a meter showed before and after a flight. */
+/** Meter readings before and after a flight. */
 export interface OutAndIn {
   out: number;
   in: number;
 }
 
-/** One line of the technical log: one flight, or one unlogged gap that somebody has explained. */
+/** One entry of the technical log: a flight, or a gap that a person explained. */
 export interface TechnicalLogEntry {
   id: string;
   registration: string;
   from: string;
   to: string;
-  /** Off blocks or engine start, and on blocks or engine stop, ISO 8601 with their zone. */
+  /** Off blocks or engine start, and on blocks or engine stop, ISO 8601 with time zone. */
   off: string;
   on: string;
-  /** Pilot in command, and who else was crew, by their ids. */
+  /** Ids of the pilot in command and of the other crew. */
   pilot: string;
   crew?: string[];
-  /** Readings of meters that are read, by the meter's id. */
+  /** Readings by meter id. */
   meters: Record<string, OutAndIn>;
-  /** What is counted by the flight, by the meter's id: landings, launches, cycles. */
+  /** Counts by meter id: landings, launches, cycles. */
   counts: Record<string, number>;
-  /** Of the landings, those by night; of the take-offs too. */
+  /** Take-offs and landings at night, included in the totals. */
   night?: { takeOffs: number; landings: number };
   takeOffs?: number;
-  /** Litres put in before, and left after; quarts of oil put in. */
+  /** Litres added before and left after the flight; quarts of oil added. */
   fuel?: { addedL?: number; leftL?: number };
   oilAddedQt?: number;
-  /** Discrepancies that were logged of this flight. */
+  /** Discrepancies logged on this flight. */
   discrepancies?: string[];
   remarks?: string;
-  /** The preflight that was accepted for it. */
+  /** Preflight accepted for it. */
   preflight?: string;
 }
 
-/** A correction of a line: the line as it should be, who, and why. The old one stays. */
+/** A correction of an entry: the corrected entry, who made it, and why. The original is kept. */
 export interface LineCorrection {
   of: string;
   line: TechnicalLogEntry | "struck out";
   why: string;
 }
 
-/** What a meter has come to, and since when nothing was added. Summing up more lines starts from here. */
+/** Totals of the meters, and the time since which nothing was added. Summing further entries starts from here. */
 export interface RunningTotals {
   totals: Totals;
   lines: number;
-  /** The moment of the last landing that is in it. */
+  /** Time of the last landing included. */
   lastOn?: string;
 }
 
 /**
- * One more line onto the totals: the highest total that a read meter ever showed, and the sum of what is counted. In which order lines come means
- * nothing. Complexity: O(meters).
+ * Adds one entry to the totals: the highest total a read meter ever showed, and the sum of counts. Independent of order.
+ * Complexity: O(meters).
  */
 export function addLine(
   before: RunningTotals,
@@ -77,7 +77,7 @@ export function addLine(
   };
 }
 
-/** The totals of an aircraft: where its record begins, and every line since. Complexity: O(lines · meters). */
+/** Totals of an aircraft: the start of its record plus every entry since. Complexity: O(entries · meters). */
 export function foldTotals(
   start: Totals,
   lines: readonly TechnicalLogEntry[],
@@ -87,8 +87,8 @@ export function foldTotals(
 }
 
 /**
- * The lines as they stand after their corrections: of each line the last correction counts, and a struck-out one is not there. A correction of a
- * correction names the first line. Order of arrival means nothing: corrections are ordered by their ids. Complexity: O(n log n).
+ * Entries after corrections: the last correction of each entry counts, removed entries are left out. A correction of a correction
+ * names the original entry. Corrections are ordered by id, so order of arrival does not matter. Complexity: O(n log n).
  */
 export function correctedLines(
   lines: readonly TechnicalLogEntry[],

@@ -1,39 +1,39 @@
 import type { LocalDate } from "../calendar/local-date";
 import type { FlightKind } from "../due/due-item";
 
-/** How somebody was asked. */
+/** How advice was obtained. */
 export const ASKED_BY = ["in person", "telephone", "message"] as const;
 export type AskedBy = (typeof ASKED_BY)[number];
 
-/** A discrepancy that was lawfully put off. */
+/** A discrepancy deferred under the rules. */
 export interface DiscrepancyDeferral {
-  /** The rule set, and what its questions came to, in words: what a pilot shows who asks. */
+  /** Rule set and the answers to its questions, in words: what a pilot can show an inspector. */
   basis: string;
   rules: string;
-  /** Which piece of equipment it is, where the list knows it: then another kind of flight is answered by it. */
+  /** Equipment id if the equipment list has it: then the deferral can be checked for another kind of flight. */
   equipment?: string;
-  /** For which kinds of flight it was decided; any other asks anew. */
+  /** Kinds of flight it covers; any other must be decided again. */
   for: FlightKind[];
-  /** The last day, where the rules set one. */
+  /** Last valid day, if the rules set one. */
   until?: LocalDate;
-  /** The meter's total at which it ends, where it was limited so. */
+  /** Meter total at which it ends, if limited by usage. */
   reading?: { meter: string; at: number };
   placard?: string;
   deactivated?: string;
   operations?: string;
-  /** In whose name: certificate and number where a mechanic signs. */
+  /** Certificate kind and number if a mechanic signed. */
   certificate?: string;
 }
 
-/** A deferral as it stands on one day for one flight. */
+/** Status of a deferral for one flight on one day. */
 export type DeferralStanding =
   | { state: "holds"; words: string }
   | { state: "ended"; words: string }
   | { state: "asked anew"; words: string };
 
 /**
- * Whether a deferral holds for this flight: not after its day, not for a kind of flight that it was not decided for. `date` is the day of the flight's end, at the
- * aircraft's base; `totals` what its meters will have come to.
+ * Status of a deferral for a flight: it ends after its last day and does not cover other kinds of flight. `date` is the day the
+ * flight ends, at the aircraft's base; `totals` are the expected meter totals.
  */
 export function deferralStanding(
   deferral: DiscrepancyDeferral,
@@ -61,5 +61,5 @@ export function deferralStanding(
   };
 }
 
-/** Kinds of flight by which equipment is required or not; who sits in it changes nothing, but hire does. */
+/** Kinds of flight that change which equipment is required; passengers do not, hire does. */
 const MATTERS: readonly FlightKind[] = ["day", "night", "instrument", "hire"];

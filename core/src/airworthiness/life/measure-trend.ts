@@ -2,55 +2,55 @@ import { theilSen } from "../../trend/theil-sen";
 import { formatNumber } from "../../units/format";
 import { roundMeter } from "../meters/meter";
 
-/** A measure as it was written down: a number and what it is counted in. */
+/** A recorded measure: number and unit. */
 export interface Measured {
   value: number;
-  /** Lower case, without spaces at its ends; empty where a number stands alone. */
+  /** Lower case, trimmed; empty for a bare number. */
   unit: string;
 }
 
-/** A limit that who may has set for what is measured of a discrepancy. */
+/** Limit for a discrepancy's measure, set by an authorised person. */
 export interface MeasureLimit {
   most: number;
   unit: string;
-  /** Where it comes from: the handbook's page, the mechanic's word. */
+  /** Where it comes from: a handbook page, a mechanic. */
   source: string;
 }
 
-/** One look at it, laid over what was flown. */
+/** One observation plotted against usage. */
 export interface MeasuredAt {
   at: string;
-  /** Hours flown by the aircraft since the first look, or days where nobody logs its hours. */
+  /** Hours flown by the aircraft since the first observation, or days if its hours are not logged. */
   x: number;
   value: number;
 }
 
-/** How a measure has gone, and when it may come to its limit. */
+/** How a measure has developed, and when it may reach its limit. */
 export interface MeasureTrend {
   unit: string;
   points: MeasuredAt[];
-  /** So many looks are not in this unit, or were no number: they are not drawn. */
+  /** Number of observations in other units or without a number: not drawn. */
   left: number;
-  /** For each unit of x; absent with fewer than three looks, or all at the same moment. */
+  /** Per unit of x; absent with fewer than three observations or all at the same time. */
   slope?: { middle: number; low: number; high: number };
-  /** Whether it grows beyond doubt. */
+  /** True if it is certain to be growing. */
   grows: boolean;
-  /** How much further it may be flown to the limit: the middle, and the earliest. Absent without a limit in this unit, or while it does not grow. */
+  /** Usage left until the limit: median and earliest. Absent without a limit in this unit, or while it does not grow. */
   toLimit?: { middle: number; earliest: number };
-  /** At the limit or over it already. */
+  /** At or over the limit already. */
   over: boolean;
 }
 
 const WRITTEN = /^\D{0,20}?(\d{1,6}(?:[.,]\d{1,4})?)\s*([^\d]{0,40})$/;
 
-/** Reads "4 mm", "about 3,5 drops a minute"; undefined for what holds no single number. */
+/** Reads "4 mm", "about 3,5 drops a minute"; undefined if the text has no single number. */
 export function readMeasure(text: string): Measured | undefined {
   const [, number, unit] = WRITTEN.exec(text.trim()) ?? [];
   if (number === undefined || unit === undefined) return undefined;
   return { value: Number(number.replace(",", ".")), unit: sameUnit(unit) };
 }
 
-/** "Drops / min.", "drops a minute" and "drops per minute" are one. */
+/** Normalises units: "drops / min.", "drops a minute" and "drops per minute" are equal. */
 export const sameUnit = (unit: string): string =>
   unit
     .trim()
@@ -60,20 +60,20 @@ export const sameUnit = (unit: string): string =>
     .replace(/\bmin\b/g, "minute")
     .replace(/\s+/g, " ");
 
-/** Why what was measured is too much, in words; undefined where it is not, or where it is not in the unit of the limit. */
+/** Explains why a measure exceeds its limit; undefined if it does not, or if the units differ. */
 export function overLimit(measure: string | undefined, limit: MeasureLimit): string | undefined {
   const read = measure === undefined ? undefined : readMeasure(measure);
   if (!read || read.unit !== sameUnit(limit.unit) || read.value < limit.most) return undefined;
   return `The limit is ${formatNumber(limit.most, Number.isInteger(limit.most) ? 0 : 1)} ${limit.unit} (${limit.source}).`;
 }
 
-/** With so many looks a line is laid through them. */
+/** Minimum observations for a trend line. */
 const LEAST = 3;
 
 /**
- * How a measure of one discrepancy has gone over what was flown: looks in the latest unit, a robust line through them with its interval, and how much further
- * it goes to a limit. Nothing is forecast from fewer than three looks, nor while the line may be level. `flown` gives what the aircraft had flown at a
- * moment, hours; never throws. Complexity: O(n log n).
+ * Trend of one discrepancy's measure over usage: observations in the latest unit, a robust line with its interval, and the usage
+ * left to the limit. No forecast from fewer than three observations, or while the line may be level. `flown` returns the hours
+ * flown at a given time. Never throws. Complexity: O(n log n).
  * Source: Sen, J. Amer. Stat. Assoc. 63 (1968), for the line and its interval.
  */
 export function measureTrend(
@@ -122,7 +122,10 @@ export function measureTrend(
   };
 }
 
-/** What an aircraft had flown at moments, from its days: hours of its first hour meter, evenly over no day at all; by days where it has none. */
+/**
+ * Usage of an aircraft at given times, from its daily totals: hours of its first hour meter, stepwise by day; days if it has
+ * none.
+ */
 export function usageAt(
   days: readonly { date: string; uses: Readonly<Record<string, number>> }[],
   meter: string | undefined,
@@ -131,7 +134,7 @@ export function usageAt(
   const sorted = [...days].sort((a, b) => a.date.localeCompare(b.date));
   return (at) => {
     const day = at.slice(0, 10);
-    // What was flown on the day itself comes after the look before the flight.
+    // Usage of the day itself comes after that day's preflight observation.
     return roundMeter(
       sorted.reduce((sum, { date, uses }) => (date < day ? sum + (uses[meter] ?? 0) : sum), 0),
     );

@@ -1,10 +1,10 @@
-/** So many photographs one discrepancy has at most: more says no more. */
+/** Maximum photos per discrepancy. */
 export const MOST_PHOTOGRAPHS = 5;
 
-/** The longer side that a photograph is made to on the device, pixels: enough for a mechanic to see a crack, and small enough for the apron's network. */
+/** Longer side of a photo after scaling on the device, pixels: enough to show a crack, small enough for a mobile connection. */
 export const PHOTOGRAPH_PX = 1600;
 
-/** One photograph of a discrepancy. The picture itself is kept beside the record, under its content hash. */
+/** One photo of a discrepancy. The image is stored beside the record, under its content hash. */
 export interface Photograph {
   /** Content hash, sha256:… */
   photograph: string;

@@ -3,26 +3,26 @@ import type { DueItem, WorkDone } from "../due/due-item";
 import type { Totals } from "../meters/component";
 import { type Meter, readingFault, totalOf } from "../meters/meter";
 
-/** A release to service: all that a maintenance entry holds. Source: 14 CFR 43.9 (from memory). */
+/** A release to service with everything a maintenance entry needs. Source: 14 CFR 43.9 (from memory). */
 export interface WorkRelease {
   registration: string;
-  /** The day on which the work was completed, where the aircraft was. */
+  /** Local day on which the work was completed. */
   date: LocalDate;
-  /** What was done, to which part. */
+  /** Work done, and on which part. */
   done: string;
-  /** By which reference: manual, directive, drawing. */
+  /** Reference: manual, directive, drawing. */
   reference?: string;
-  /** Readings of the meters, by meter. */
+  /** Meter readings by meter id. */
   readings: Record<string, number>;
-  /** The due items that it does; their totals follow from the readings. */
+  /** Due items completed; their totals follow from the readings. */
   works: Omit<WorkDone, "release">[];
-  /** The discrepancies that it closes. */
+  /** Discrepancies closed. */
   closes: string[];
-  /** Conditions that it leaves: due once. */
+  /** Open conditions it leaves: due once. */
   leaves: DueItem[];
-  /** In whose name: kind and number of the certificate. */
+  /** Kind and number of the certificate. */
   certificate: { kind: string; number: string };
-  /** Preventive work, done and signed by a pilot on an aircraft that he owns or operates. */
+  /** Preventive maintenance, done and signed by a pilot on an aircraft they own or operate. */
   preventive?: boolean;
 }
 
@@ -33,8 +33,8 @@ export interface ReleaseFault {
 }
 
 /**
- * What is to be said of a release before it is signed: a day that is none or has not come, a day before the last work of the same item, readings below what
- * the meters have come to, nothing that was done. Never throws.
+ * Faults of a release before it is signed: an invalid or future day, a day before the last work on the same item, readings below
+ * the known totals, no work done. Never throws.
  */
 export function releaseFaults(
   release: WorkRelease,
@@ -49,7 +49,7 @@ export function releaseFaults(
     totals: Totals;
     works: readonly WorkDone[];
     today: LocalDate;
-    /** When it is signed, ISO 8601, for meters that were replaced. */
+    /** Time of signature, ISO 8601, to choose the meter that was fitted then. */
     signedAt: string;
   },
 ): ReleaseFault[] {

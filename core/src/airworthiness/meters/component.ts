@@ -1,42 +1,42 @@
 import { QuantityError } from "../../units/convert";
 import { roundMeter } from "./meter";
 
-/** Times and counts by the meter's id, hours or a count. */
+/** Hours or counts by meter id. */
 export type Totals = Readonly<Record<string, number>>;
 
-/** A part with a life of its own, that can move from one aircraft to another. */
+/** A part with its own life that can move between aircraft. */
 export interface Component {
   id: string;
   name: string;
-  /** What it is, "engine", "propeller", "tow hook". */
+  /** Kind: "engine", "propeller", "tow hook". */
   kind: string;
   serial?: string;
-  /** What it had when its record here begins, by the meters that it counts. */
+  /** Totals when its record here begins, by the meters it counts. */
   sinceNew: Totals;
-  /** The same since its last overhaul; absent where it never had one. */
+  /** The same since its last overhaul; absent if it never had one. */
   sinceOverhaul?: Totals;
 }
 
-/** A component on an aircraft: from when, and the aircraft's totals then; where it came off, until when, and the totals then. */
+/** A component on an aircraft: date and aircraft totals when fitted and when removed. */
 export interface Fitting {
   component: string;
   registration: string;
-  /** Where on the aircraft, "left engine". */
+  /** Position on the aircraft, "left engine". */
   position?: string;
   on: { at: string; totals: Totals };
   off?: { at: string; totals: Totals };
 }
 
-/** One overhaul of a component, by the component's own totals since new. */
+/** One overhaul of a component, by its own totals since new. */
 export interface Overhaul {
   at: string;
   sinceNew: Totals;
 }
 
 /**
- * What a component has since new, by meter: what it brought along, and what each aircraft flew while it was fitted there. `now` are the totals of
- * the aircraft that it is fitted to at present. Only meters that it counts itself are told. Throws QuantityError where it came off with less than it
- * went on with.
+ * Totals of a component since new, by meter: its initial totals plus what each aircraft flew while it was fitted. `now` are the
+ * current totals of the aircraft it is fitted to. Covers only meters the component counts. Throws QuantityError if it was removed
+ * at lower totals than when fitted.
  * Source: arithmetic.
  */
 export function componentTotals(component: Component, fittings: readonly Fitting[], now: Totals): Totals {
@@ -60,7 +60,7 @@ export function componentTotals(component: Component, fittings: readonly Fitting
   );
 }
 
-/** The same since its last overhaul; since new where it never had one. */
+/** Totals since the last overhaul; since new if there was none. */
 export function sinceOverhaul(
   component: Component,
   total: Totals,
@@ -78,7 +78,7 @@ export function sinceOverhaul(
   );
 }
 
-/** What is wrong with where components are: one on two aircraft at once, two in one place, off before it was on. */
+/** Faults in component locations: on two aircraft at once, two in one position, removed before fitted. */
 export function fittingFaults(fittings: readonly Fitting[]): string[] {
   const faults: string[] = [];
   const end = ({ off }: Fitting) => off?.at ?? "9999";

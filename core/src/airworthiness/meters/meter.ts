@@ -1,7 +1,10 @@
 import { QuantityError } from "../../units/convert";
 import { formatNumber } from "../../units/format";
 
-/** What a meter counts. Each due item names its own: tachometer time runs slower than the clock below cruise rpm, air time stops on the ground. */
+/**
+ * What a meter counts. Each due item names its meter: tachometer time runs slower than the clock below cruise rpm, air time stops
+ * on the ground.
+ */
 export const METER_KINDS = [
   "hour meter",
   "tachometer time",
@@ -14,39 +17,39 @@ export const METER_KINDS = [
 ] as const;
 export type MeterKind = (typeof METER_KINDS)[number];
 
-/** A meter that was taken out: what the old one said at the end, and where the new one began. */
+/** Replacement of a meter: last reading of the old one, first reading of the new one. */
 export interface MeterChange {
-  /** When, ISO 8601. */
+  /** Time, ISO 8601. */
   at: string;
   oldReading: number;
   newReading: number;
 }
 
-/** One meter of an aircraft. Totals go on when it is replaced. */
+/** One meter of an aircraft. Totals continue when it is replaced. */
 export interface Meter {
   id: string;
   name: string;
   kind: MeterKind;
-  /** Decimals that it shows: 0 for what is counted. */
+  /** Decimals it shows: 0 for counters. */
   decimals: number;
-  /** What the aircraft had when this meter showed nothing: it may have been fitted long after the aircraft was built. */
+  /** Aircraft total when this meter read zero; it may have been fitted years after the aircraft was built. */
   offset?: number;
   changes?: MeterChange[];
 }
 
-/** Hours of a clock, or things counted one by one. */
+/** True for counters, false for hours. */
 export function isCounted(kind: MeterKind): boolean {
   return kind !== "hour meter" && kind !== "tachometer time" && kind !== "air time";
 }
 
-/** Sums of tenths stay tenths: what is left of 4,280.0 at 4,277.9 is 2.1 and no hair less. */
+/** Rounds away floating-point error, so that 4,280.0 − 4,277.9 is exactly 2.1. */
 export function roundMeter(value: number): number {
   return Math.round(value * 1e4) / 1e4;
 }
 
 /**
- * What is added to this meter's readings at a moment, to come to the total: what was there before it, and what the meters before it had counted.
- * A reading at the very moment of a change is the old meter's. `at` in ISO 8601.
+ * Offset to add to a reading at a given time to get the total: the initial offset plus what earlier meters counted. A reading at
+ * the exact moment of a replacement belongs to the old meter. `at` in ISO 8601.
  */
 export function offsetAt({ offset = 0, changes = [] }: Meter, at: string): number {
   return changes
@@ -54,13 +57,13 @@ export function offsetAt({ offset = 0, changes = [] }: Meter, at: string): numbe
     .reduce((sum, { oldReading, newReading }) => roundMeter(sum + oldReading - newReading), offset);
 }
 
-/** The total that a reading means, hours or a count. Valid range: readings ≥ 0; throws QuantityError otherwise. */
+/** Total for a reading, hours or a count. Valid range: readings ≥ 0; throws QuantityError otherwise. */
 export function totalOf(meter: Meter, reading: number, at: string): number {
   assertReading(meter, reading);
   return roundMeter(reading + offsetAt(meter, at));
 }
 
-/** What the meter should show at a total. */
+/** Reading the meter should show at a total. */
 export function readingFor(meter: Meter, total: number, at: string): number {
   return roundMeter(total - offsetAt(meter, at));
 }
@@ -71,8 +74,8 @@ function assertReading({ name }: Meter, reading: number): void {
 }
 
 /**
- * What is wrong with the writing of a reading by itself: below nothing, or finer than the meter shows ("4,211.34" of a meter in tenths is most often
- * a figure too many). Undefined where nothing is.
+ * Fault in the form of a reading: negative, or with more decimals than the meter shows (usually a typing error). Undefined if
+ * there is none.
  */
 export function readingFault(meter: Meter, reading: number): string | undefined {
   const { name, decimals } = meter;

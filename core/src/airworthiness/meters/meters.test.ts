@@ -16,7 +16,7 @@ describe("a meter", () => {
     expect(totalOf(replaced, 0.9, "2026-01-11T11:00:00Z")).toBe(4212.2);
     expect(totalOf(replaced, 100.4, "2026-04-11T11:00:00Z")).toBe(4272.2);
     expect(readingFor(replaced, 4272.2, "2026-04-11T11:00:00Z")).toBe(100.4);
-    // The very moment is still the old one's.
+    // The exact moment still belongs to the old meter.
     expect(offsetAt(replaced, "2026-01-10T12:00:00Z")).toBe(0);
   });
 

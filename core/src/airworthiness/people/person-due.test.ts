@@ -15,7 +15,7 @@ const PASSENGERS: PersonDue = {
   miss: "stop",
   source,
 };
-/** 61.57(b): the same by night (from memory). */
+/** 61.57(b): the same at night (from memory). */
 const NIGHT: PersonDue = {
   ...PASSENGERS,
   id: "night",
@@ -48,7 +48,7 @@ test("three landings on 3 March hold to 1 June, the ninetieth day after, and not
   const [late] = judged(record, flight({ today: "2026-06-02", ends: "2026-06-02" }));
   expect(late?.verdict.state).toBe("overdue");
   expect(late && personSentence(late)).toContain("3 more are needed");
-  // A flight over midnight ends on a day that is not covered.
+  // A flight past midnight ends on a day that is not covered.
   expect(judged(record, flight({ ends: "2026-06-02" }))[0]?.verdict.state).toBe("due within the flight");
 });
 
@@ -128,7 +128,7 @@ test("one more landing never makes anybody less current", () => {
     fc.property(days, fc.integer({ min: 0, max: 200 }), (history, ago) => {
       const flown = history.map((one) => day(at(one.ago), one.landings));
       expect(until([...flown, day(at(ago), 1)]) >= until(flown)).toBe(true);
-      // In whichever order the log has them.
+      // Independent of the order in the log.
       expect(until([...flown].reverse())).toBe(until(flown));
     }),
   );

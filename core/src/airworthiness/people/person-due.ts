@@ -6,7 +6,7 @@ import { DUE_STATES, type DueVerdict, judgeDue } from "../due/judge-due";
 import { type NextDue, nextDue } from "../due/next-due";
 import { type FlownDay, type Recency, recency } from "./recency";
 
-/** What can be due of a person. */
+/** Kinds of due items for people. */
 export const PERSON_DUE_KINDS = [
   "medical",
   "licence",
@@ -15,92 +15,92 @@ export const PERSON_DUE_KINDS = [
   "recency",
   "authorisation",
   "training",
-  /** A pilot's own limits; that they are looked at again is what is due. */
+  /** A pilot's personal minimums; what is due is their review. */
   "own limits",
 ] as const;
 export type PersonDueKind = (typeof PERSON_DUE_KINDS)[number];
 
-/** What counts as the same kind of aircraft, for what a pilot has to have flown lately. */
+/** Aircraft classes for recency requirements. */
 export const AIRCRAFT_CLASSES = ["single-engine", "multi-engine", "glider"] as const;
 export type AircraftClass = (typeof AIRCRAFT_CLASSES)[number];
 
-/** So many take-offs and as many landings within so many days, out of the technical log itself. */
+/** Required take-offs and landings within a number of days, counted from the technical log. */
 export interface RecencyLimit {
   by: "recency";
   times: number;
   days: number;
-  /** Only those by night count. */
+  /** Counts only those at night. */
   night?: true;
 }
 
-/** One limit of what is due of a person: by the calendar, a printed date, or by what was flown. */
+/** Limit of a person's due item: calendar interval, printed date, or recency. */
 export type PersonLimit = Extract<DueLimit, { by: "months" | "days" | "date" }> | RecencyLimit;
 
-/** Something that has to be in date, of a person. */
+/** A due item of a person. */
 export interface PersonDue {
   id: string;
   name: string;
   kind: PersonDueKind;
   limits: PersonLimit[];
-  /** Only flights that are all of these need it. */
+  /** Applies only to flights with all of these kinds. */
   for?: FlightKind[];
-  /** Only aircraft of this class need it, and only what was flown on them counts. */
+  /** Applies only to this class of aircraft, and counts only flights on it. */
   class?: AircraftClass;
-  /** It is for these aircraft alone: a student's authorisation. */
+  /** Applies only to these aircraft: a student's authorisation. */
   aircraft?: string[];
   miss: FindingGrade;
   source: Source;
-  /** A student's authorisation, or a pilot's own limits: within which it is. */
+  /** The limits a student's authorisation or a pilot's personal minimums contain. */
   minima?: Minima;
 }
 
-/** It was done, passed or renewed, and until when it was printed then. */
+/** Completion, pass or renewal of an item, with the printed expiry if any. */
 export interface PersonWork {
   item: string;
   date: LocalDate;
   sets?: { date: LocalDate };
 }
 
-/** What a person flew on one day, as pilot. */
+/** What a person flew on one day as pilot. */
 export type FlownByPerson = FlownDay & {
   class: AircraftClass;
   nightTakeOffs: number;
   nightLandings: number;
 };
 
-/** What is on record of one person. */
+/** Records of one person. */
 export interface PersonRecord {
   items: PersonDue[];
   works: PersonWork[];
   flown: FlownByPerson[];
 }
 
-/** The flight that is asked about; without an aircraft, any. */
+/** The flight in question; without an aircraft, any. */
 export interface PersonFlight {
   today: LocalDate;
-  /** The day on which it ends. */
+  /** Day it ends. */
   ends: LocalDate;
   kinds: readonly FlightKind[];
   class?: AircraftClass;
   registration?: string;
 }
 
-/** One of a person's items judged; by the same engine as an aircraft's. */
+/** One judged item of a person; uses the aircraft's due-item engine. */
 export interface JudgedPersonDue {
   item: PersonDue;
-  /** The item as the engine has it. */
+  /** The item in the form of that engine. */
   due: DueItem;
   next: NextDue;
   verdict: DueVerdict;
-  /** What counts towards it, where it is by what was flown. */
+  /** Counted flights, for a recency requirement. */
   recency?: Recency;
 }
 
 /**
- * Everything that is due of a person, for a flight, worst first. What was flown is counted out of the log to the day of the flight; never flown often enough is
- * "overdue" since today, for nobody knows a day on which it held. An item for other aircraft is "not for this flight". Throws QuantityError for days that are
- * none. Complexity: O(items · flown days).
- * Source: 14 CFR 61.23, 61.56, 61.57 for what is due by which kind of limit (from memory); all of it is data.
+ * Judges everything due of a person for a flight, worst first. Recency is counted from the log up to the day of the flight; if it
+ * was never reached the item counts as overdue today, as no expiry day is known. An item for other aircraft is "not for this
+ * flight". Throws QuantityError for invalid dates. Complexity: O(items · flown days).
+ * Source: 14 CFR 61.23, 61.56, 61.57 for the kinds of limits (from memory); the limits themselves are data.
  */
 export function judgePerson({ items, works, flown }: PersonRecord, flight: PersonFlight): JudgedPersonDue[] {
   return items
@@ -123,7 +123,7 @@ function judgeOne(
     due,
     works.map((work) => ({ ...work, totals: {} })),
   );
-  // What was flown is no printed date: its day is counted out here.
+  // Recency has no printed date: its expiry day is calculated here.
   next.points = next.points.filter(({ limit }) => item.limits[limit]?.by !== "recency");
   let counted: Recency | undefined;
   item.limits.forEach((limit, at) => {
@@ -152,7 +152,7 @@ function judgeOne(
   };
 }
 
-/** As the engine has it: a limit by what was flown becomes the day to which that holds. */
+/** Converts to the engine's form: a recency limit becomes its expiry day. */
 function asDueItem({ id, name, limits, miss, source }: PersonDue): DueItem {
   return {
     id,
@@ -179,7 +179,7 @@ const dayBefore = (date: LocalDate): LocalDate =>
 
 const left = ({ first }: DueVerdict) => first?.leftAfter ?? Number.POSITIVE_INFINITY;
 
-/** In one sentence, how it stands and what is missing. */
+/** State of the item and what is missing, in one sentence. */
 export function personSentence({ item, verdict, recency: counted }: JudgedPersonDue): string {
   const { first, state } = verdict;
   if (state === "not for this flight" && (item.class || item.aircraft || item.for))
@@ -201,7 +201,7 @@ export function personSentence({ item, verdict, recency: counted }: JudgedPerson
   return `In date until ${until}: ${first.left} days left.`;
 }
 
-/** Of which class a type is, by what is on it: without oil and run-up it is a glider. */
+/** Class of a type, from its equipment: without oil and run-up it is a glider. */
 export function classOf(type: {
   engines?: readonly string[];
   oil?: unknown;
@@ -211,13 +211,13 @@ export function classOf(type: {
   return (type.engines?.length ?? 1) > 1 ? "multi-engine" : "single-engine";
 }
 
-/** A person's record with one more event of its stream. */
+/** An event of a person's stream. */
 export type PersonEvent =
   | { type: "person.due-set"; data: { item: PersonDue } }
   | { type: "person.due-dropped"; data: { item: string } }
   | { type: "person.done"; data: { work: PersonWork } };
 
-/** The items and works of one person from what happened, in the order of the events. */
+/** Items and works of one person from their events, in order. */
 export function foldPerson(events: readonly PersonEvent[]): Pick<PersonRecord, "items" | "works"> {
   const items = new Map<string, PersonDue>();
   const works: PersonWork[] = [];
@@ -229,12 +229,12 @@ export function foldPerson(events: readonly PersonEvent[]): Pick<PersonRecord, "
   return { items: [...items.values()], works };
 }
 
-/** The limits that a person flies within, out of his record: his own, and those of authorisations that have not ended. Complexity: O(items · works). */
+/** Limits that apply to a person's flight: personal minimums, and those of current authorisations. Complexity: O(items · works). */
 export function minimaOfPerson(record: PersonRecord, flight: PersonFlight): MinimaSet[] {
   return judgePerson(record, flight).flatMap(({ item, verdict }): MinimaSet[] => {
     const { minima, source, kind, aircraft } = item;
     if (!minima) return [];
-    // One's own limits hold until they are changed; an authorisation that has ended gives nothing, and is judged as overdue.
+    // Personal minimums apply until changed; an expired authorisation gives no limits and is judged as overdue.
     if (kind !== "own limits" && verdict.state === "not for this flight") return [];
     return [
       {
@@ -247,7 +247,7 @@ export function minimaOfPerson(record: PersonRecord, flight: PersonFlight): Mini
   });
 }
 
-/** A person's record with what has happened since. Complexity: O(items + events). */
+/** Applies later events to a person's record. Complexity: O(items + events). */
 export function applyPersonEvents(
   base: PersonRecord | undefined,
   since: readonly PersonEvent[],

@@ -2,11 +2,11 @@ import { recency } from "./recency";
 
 const day = (date: string, takeOffs: number, landings = takeOffs) => ({ date, takeOffs, landings });
 
-/** 14 CFR 61.57(a): three take-offs and landings within the preceding 90 days (from memory). The days are counted by hand. */
+/** 14 CFR 61.57(a): three take-offs and landings within the preceding 90 days (from memory). Days counted by hand. */
 describe("recency from the log", () => {
   it("holds until the oldest of the newest three is ninety days old", () => {
     const flown = [day("2026-03-01", 1), day("2026-03-20", 1), day("2026-05-02", 1)];
-    // 1 March and 90 days is 30 May.
+    // 1 March plus 90 days is 30 May.
     expect(recency(flown, "2026-05-30")).toEqual({
       until: "2026-05-30",
       takeOffs: 3,

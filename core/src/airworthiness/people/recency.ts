@@ -7,20 +7,21 @@ export interface FlownDay {
   landings: number;
 }
 
-/** Until when somebody is current: for instance three take-offs and landings within 90 days. */
+/** Currency of a pilot: for instance three take-offs and landings within 90 days. */
 export interface Recency {
-  /** The last day on which it still holds; absent where there were never so many. */
+  /** Last valid day; absent if the number was never reached. */
   until?: LocalDate;
-  /** How many of the last days count towards it today. */
+  /** Take-offs within the period today. */
   takeOffs: number;
   landings: number;
-  /** How many are missing today. */
+  /** Number missing today. */
   missing: number;
 }
 
 /**
- * Recency from the log itself: so many take-offs and as many landings within so many days before the flight. It holds to the day on which the oldest of
- * the newest so many is that old. Days after `today` do not count. Valid range: times ≥ 1, days ≥ 1. Complexity: O(n log n).
+ * Recency from the log: a number of take-offs and landings within a number of days before the flight. It is valid until the
+ * oldest of the most recent required ones leaves the period. Days after `today` do not count. Valid range: times ≥ 1, days ≥ 1.
+ * Complexity: O(n log n).
  * Source: 14 CFR 61.57(a) and (b), three within the preceding 90 days (from memory).
  */
 export function recency(

@@ -2,8 +2,8 @@ import fc from "fast-check";
 import { planCost, planVisits, type VisitItem, type Workshop } from "./plan-visits";
 
 /**
- * Every plan there is, one day and one set of work after the other: the fewest visits, and with so few the least life thrown away. With no idea of what the
- * planner does; what comes after a state is tried once, however it was come to, so that no draw of items takes for ever.
+ * Enumerates every plan: the fewest visits, and among those the least interval lost. Independent of the planner; states already
+ * tried are skipped, so that every random case finishes.
  */
 function bruteForce(items: readonly VisitItem[], { horizon, open }: Workshop) {
   interface Cost {
@@ -76,7 +76,7 @@ describe("the fewest visits", () => {
   });
 
   it("is not greedy with life: what is left for a later visit is left where that costs no visit", () => {
-    // Both at day 10 would throw half a life of the second away; it is due at the visit of day 40 that there has to be anyway.
+    // Doing both on day 10 would waste half of the second interval; it fits into the visit needed on day 40.
     const plan = planVisits(
       [
         { id: "short", due: 10, interval: 30 },
@@ -108,7 +108,7 @@ describe("the fewest visits", () => {
           const best = bruteForce(items, shop);
           const plan = planVisits(items, shop);
           if (!best) {
-            // There is no plan that keeps everything in date: then it is said what is late.
+            // No plan keeps everything in date: late items are reported.
             expect(
               planCost(
                 items,

@@ -1,21 +1,21 @@
-/** One thing that has to be done at visits, again and again, in days from today. */
+/** Recurring work for the workshop, in days from today. */
 export interface VisitItem {
   id: string;
-  /** The last day on which it may be done; below 0 it is overdue already. */
+  /** Last day on which it may be done; negative if overdue. */
   due: number;
-  /** How long it holds once done, days; infinite for what is done once. */
+  /** Interval in days; infinite for one-time work. */
   interval: number;
 }
 
-/** When the workshop works. */
+/** When the workshop is open. */
 export interface Workshop {
-  /** Days from today that are planned, the first one included. */
+  /** Days to plan from today, today included. */
   horizon: number;
-  /** Whether it works on this day from today. */
+  /** True if open on this day from today. */
   open: (day: number) => boolean;
 }
 
-/** One visit, and what is done at it. */
+/** One visit and the work done at it. */
 export interface Visit {
   day: number;
   items: string[];
@@ -23,29 +23,28 @@ export interface Visit {
 
 export interface VisitPlan {
   visits: Visit[];
-  /** The life thrown away: for each time a thing is done early, the part of its interval that was left, added up. */
+  /** Interval lost by doing work early: the unused share of each interval, summed. */
   thrownAway: number;
-  /** What cannot be kept in date: overdue already, or the workshop is closed until it is. It is done at the first visit that there can be. */
+  /** Items that cannot stay in date: overdue already, or the workshop is closed until they are. Done at the first possible visit. */
   late: { item: string; due: number; done: number }[];
-  /** False where there were too many ways to try them all: the number of visits is the fewest all the same, the life thrown away the least found. */
+  /** False if there were too many plans to try all: the number of visits is still minimal, the lost interval only the least found. */
   exact: boolean;
 }
 
-/** The most visits that are tried for one aircraft. */
+/** Maximum visits tried for one aircraft. */
 const MOST_TRIED = 250;
 
 /**
- * The fewest visits so that nothing goes overdue within the horizon, and of all plans with so few the one that throws away the least life.
- *
- * Why this is exact. (1) A visit can always be put off until the day on which something done at it is due, or to the last open day before that: nothing
- * becomes due earlier by it, and less life is thrown away. So each visit lies on the last open day before the earliest due. (2) Doing everything
- * at each visit that lasts longer once done puts every due day off as far as it goes; so it needs the fewest visits. (3) Between a visit and the next one only what would be
- * overdue at the next one has to be done; doing more throws life away. So the only choice at a visit is the day of the next one, among the days on
- * which something else is due. These choices are tried, the cheapest first, each cut off where it needs more visits than the fewest, or has thrown away
- * more than the best so far.
- *
+ * Finds the fewest visits that keep everything in date within the horizon, and among those plans the one that loses the least
+ * interval.
+ * Why this is exact: (1) Postponing a visit to the last open day before its earliest due item makes nothing due earlier and loses
+ * less interval, so every visit can be on such a day. (2) Doing all work at each visit that then lasts longer moves every due day
+ * as far as possible, so it needs the fewest visits. (3) At a visit, only work that would be overdue at the next visit must be
+ * done; more would only lose interval. So the only choice at a visit is the day of the next one, among the days on which
+ * something else is due. The choices are searched best first, cut off when they need more visits than the minimum or lose more
+ * than the best plan so far.
  * Valid range: horizon 0 to 3650 days, intervals ≥ 1. Complexity: choices tried · items, bounded.
- * Source: interval stabbing (any text on greedy algorithms); the proof above.
+ * Source: interval stabbing (textbook greedy algorithms); the proof above.
  */
 export function planVisits(items: readonly VisitItem[], workshop: Workshop): VisitPlan {
   const shop = openDays(workshop);
@@ -62,7 +61,7 @@ export function planVisits(items: readonly VisitItem[], workshop: Workshop): Vis
 }
 
 interface OpenDays {
-  /** The last open day up to this one; −1 where there is none. */
+  /** Last open day up to this one; −1 if there is none. */
   lastOpen: (day: number) => number;
   firstOpen: (day: number) => number;
 }
@@ -83,7 +82,7 @@ function openDays({ horizon, open }: Workshop): OpenDays {
   };
 }
 
-/** Where a plan stands after some visits. */
+/** State of a plan after some visits. */
 interface Standing {
   due: readonly number[];
   after: number;
@@ -115,19 +114,19 @@ class Search {
     return { visits: [...visits], thrownAway, exact: this.#tried <= MOST_TRIED };
   }
 
-  /** The day of the next visit: the last open day before the first due; undefined where nothing is due within the horizon. */
+  /** Day of the next visit: the last open day before the earliest due day; undefined if nothing is due within the horizon. */
   #next(due: readonly number[], after: number): number | undefined {
     let first = Number.POSITIVE_INFINITY;
     for (const day of due) if (day < first) first = day;
     if (first >= this.#horizon) return undefined;
     const floor = this.#shop.lastOpen(first);
     if (floor > after) return floor;
-    // The workshop is closed all the time between: it is late whatever is planned, and done as soon as it can be.
+    // Closed the whole time: it is late in any plan, and done as soon as possible.
     const open = this.#shop.firstOpen(after + 1);
     return open >= this.#horizon ? undefined : open;
   }
 
-  /** How many visits it takes from here where everything is done at each: with fewer it cannot be. */
+  /** Number of visits needed from here if all work is done at each: a lower bound. */
   #visitsFrom(due: readonly number[], after: number): number {
     const now = Float64Array.from(due);
     let visits = 0;
@@ -146,13 +145,13 @@ class Search {
     }
   }
 
-  /** The visit on this day at which all that is due before `next` is done. */
+  /** Visit on this day, at which everything due before `next` is done. */
   #visit({ due, visits, thrownAway }: Standing, day: number, next: number): Standing {
     const items: string[] = [];
     let more = thrownAway;
     const then = due.map((d, i) => {
       const { id, interval } = this.#items[i] as VisitItem;
-      // What lasts longer undone is left.
+      // Work that lasts longer if left undone is skipped.
       if (d >= next || day + interval <= d) return d;
       items.push(id);
       if (Number.isFinite(interval)) more += Math.max(0, d - day) / interval;
@@ -162,8 +161,8 @@ class Search {
   }
 
   /**
-   * What can be done at the next visit so that the fewest visits still do, least first. The more is done the fewer visits follow: so the least that does is found by
-   * halving, and everything above it does too. Undefined where no visit is needed any more.
+   * Choices for the next visit that keep the number of visits minimal, least work first. More work means fewer later visits, so
+   * the smallest sufficient choice is found by bisection, and every larger one suffices too. Undefined if no visit is needed.
    */
   #choices(standing: Standing): { day: number; nexts: number[] } | undefined {
     const { due, after, visits } = standing;
@@ -195,7 +194,7 @@ class Search {
     if (!this.#best || standing.thrownAway < this.#best.thrownAway - 1e-12) this.#best = standing;
   }
 
-  /** A few good plans beside each other, visit by visit: the first plan, and a good one where there are too many to try all. */
+  /** Beam search, visit by visit: gives a first plan, and a good one if there are too many to try all. */
   #narrow(start: Standing): void {
     let beside = [start];
     while (beside.length > 0) {
@@ -211,7 +210,7 @@ class Search {
     }
   }
 
-  /** Every plan, as long as there are not too many. */
+  /** Depth-first search over every plan, within a bound. */
   #every(standing: Standing): void {
     if (this.#tried > MOST_TRIED) return;
     if (this.#best && standing.thrownAway >= this.#best.thrownAway - 1e-12) return;
@@ -228,22 +227,23 @@ class Search {
   }
 }
 
-/** So many plans go on beside each other, and so many choices of each are looked at. */
+/** Beam width, and choices examined per plan. */
 const BESIDE = 4;
 const LOOKED_AT = 4;
 
-/** What a plan comes to that somebody made by hand. */
+/** Cost of a manual plan. */
 export interface PlanCost {
   visits: Visit[];
   thrownAway: number;
-  /** What is done after it was due, by so many days, or not at all. */
+  /** Work done late, with the day, or not at all. */
   late: { item: string; due: number; done?: number }[];
-  /** Visits on days on which the workshop does not work. */
+  /** Visits on days when the workshop is closed. */
   closed: number[];
 }
 
 /**
- * What it costs to visit on exactly these days (from today): at each only what would be overdue at the next is done, and what is late all the same is told.
+ * Cost of visiting on exactly these days (from today): each visit does only what would be overdue at the next; what is still late
+ * is reported.
  * Complexity: O(visits · items).
  */
 export function planCost(

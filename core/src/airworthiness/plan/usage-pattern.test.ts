@@ -5,7 +5,7 @@ import { type DayUse, usualFlying, whenUsedUp } from "./usage-pattern";
 
 const today = "2026-06-01";
 
-/** Flights at random: on some days of a week, each of about an hour; in winter less where there are seasons. */
+/** Random flights of about an hour on some days of a week; fewer in winter if there are seasons. */
 function flown(days: number, seed: number, { perWeek = 3, seasons = false, until = today } = {}): DayUse[] {
   const random = seededRandom(seed);
   return Array.from({ length: days }, (_, i) => {
@@ -61,8 +61,8 @@ describe("how an aircraft is usually flown", () => {
   });
 
   /**
-   * That nine of ten fall inside is shown on histories that are made at random, by a way of flying that the forecast does not know of: flights independent
-   * of each other, or in spells. It says nothing of real aircraft.
+   * The 90 % coverage is shown on random histories whose pattern the forecast does not know: independent flights, or flights in
+   * spells. It proves nothing about real aircraft.
    */
   it.each([
     ["independent flights", {}],

@@ -1,35 +1,36 @@
 import { seededRandom } from "../../units/seeded-random";
 import { addDays, dayNumber, type LocalDate } from "../calendar/local-date";
 
-/** What one meter gained on one day. */
+/** Usage of one meter on one day. */
 export interface DayUse {
   date: LocalDate;
   use: number;
 }
 
-/** How an aircraft is usually flown, week by week. */
+/** Weekly usage pattern of an aircraft. */
 export interface UsagePattern {
-  /** Sums of weeks, oldest first; the last one ends on the day that was asked for. */
+  /** Weekly sums, oldest first; the last week ends on the requested day. */
   weeks: number[];
-  /** A day's mean. */
+  /** Daily mean. */
   perDay: number;
-  /** Weeks that are known. */
+  /** Number of known weeks. */
   known: number;
 }
 
-/** With less than this nobody can say how it is usually flown. */
+/** Minimum history for a pattern. */
 const LEAST_WEEKS = 8;
 const MOST_WEEKS = 104;
-/** A year, and some: then the same season is asked. */
+/** About a year: from here on the same season is used. */
 const SEASONAL_WEEKS = 50;
-/** Weeks this near to the same time of the year are of its season. */
+/** Weeks within this distance of the same time of year count as its season. */
 const SEASON_WEEKS = 6;
-/** A week so many times the usual busy one is one trip, not a habit. */
+/** A week above this multiple of the median is a single trip, not usual flying. */
 const WILD = 4;
 
 /**
- * How a meter usually runs, from its days: weeks of the last two years. One ferry across a continent is no habit: a week beyond four times the median of
- * the weeks that were flown counts as that. Undefined with fewer than eight weeks since the first day that is known, or nothing flown.
+ * Usage pattern of a meter from its days: weeks of the last two years. A week above four times the median of the flown weeks is
+ * capped, so that one long trip does not distort it. Undefined with fewer than eight weeks since the first known day, or nothing
+ * flown.
  * Valid range: uses ≥ 0. Complexity: O(days).
  */
 export function usualFlying(days: readonly DayUse[], today: LocalDate): UsagePattern | undefined {
@@ -44,7 +45,7 @@ export function usualFlying(days: readonly DayUse[], today: LocalDate): UsagePat
     oldest = Math.min(oldest, day);
     sums.set(week, (sums.get(week) ?? 0) + use);
   }
-  // The week in which the record begins is not a whole one.
+  // The first week of the record is incomplete.
   const known = Math.floor((now - oldest) / 7);
   if (known < LEAST_WEEKS) return undefined;
   const raw = Array.from({ length: known }, (_, i) => sums.get(known - 1 - i) ?? 0);
@@ -55,23 +56,24 @@ export function usualFlying(days: readonly DayUse[], today: LocalDate): UsagePat
   return { weeks, known, perDay: weeks.reduce((sum, use) => sum + use, 0) / (known * 7) };
 }
 
-/** When something will be reached. */
+/** Forecast of when a value is reached. */
 export interface WhenDue {
-  /** Nine of ten times not before this, and not after that; absent where it is beyond the horizon. */
+  /** Nine times in ten between these days; absent beyond the horizon. */
   from: LocalDate;
   to?: LocalDate;
-  /** As often before as after. */
+  /** Median. */
   middle?: LocalDate;
 }
 
 const RUNS = 400;
-/** Weeks that are drawn together: flying comes in spells. */
+/** Weeks drawn together, as flying comes in spells. */
 const BLOCK = 3;
 
 /**
- * When so much more of a meter will be used up, by this aircraft's usual flying: its own weeks are drawn again and again in spells of three (of the same
- * season where a year is known), and each drawing says a day; the interval holds nine of ten. Repeatable: the same history says the same.
- * Valid range: left ≥ 0 (what is passed already is due today); horizon in days. Complexity: O(runs · weeks).
+ * Forecasts when the remaining amount of a meter is used up, from the aircraft's usage pattern: its own weeks are drawn
+ * repeatedly in blocks of three (from the same season if a year is known); the interval holds nine of ten results. Deterministic
+ * for the same history.
+ * Valid range: left ≥ 0 (already exceeded means due today); horizon in days. Complexity: O(runs · weeks).
  * Source: moving block bootstrap, Künsch, Ann. Statist. 17 (1989) (from memory).
  */
 export function whenUsedUp(
@@ -85,7 +87,7 @@ export function whenUsedUp(
   const random = seededRandom(known * 7919 + Math.round(left * 10));
   const seasonal = known >= SEASONAL_WEEKS;
   const days: number[] = [];
-  // So uncertain is the mean itself: as many weeks as there are, drawn once for each run.
+  // Uncertainty of the mean itself: the same number of weeks, drawn once per run.
   for (let run = 0; run < RUNS; run++) {
     const scale = driftOf(weeks, random);
     let sum = 0;
@@ -116,7 +118,7 @@ export function whenUsedUp(
   };
 }
 
-/** How far another year of the same habit may lie off this one, as a factor of the mean: the mean of as many weeks drawn in spells, over the mean. */
+/** Ratio of a resampled mean to the mean: how much another year with the same pattern may differ. */
 function driftOf(weeks: readonly number[], random: () => number): number {
   const n = weeks.length;
   let sum = 0;
@@ -129,7 +131,7 @@ function driftOf(weeks: readonly number[], random: () => number): number {
   return all > 0 ? Math.max(0.2, sum / all) : 1;
 }
 
-/** A week of history of about the same time of the year as the week that lies so far ahead. */
+/** A week of history from about the same time of year as the week ahead. */
 function sameSeason(ahead: number, known: number, random: () => number): number {
   // The last known week is week −1; a year before the week ahead is week ahead − 52.
   const years = Math.max(1, Math.floor((known + SEASON_WEEKS) / 52));

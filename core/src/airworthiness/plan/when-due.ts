@@ -5,15 +5,15 @@ import type { Totals } from "../meters/component";
 import type { VisitItem } from "./plan-visits";
 import { type UsagePattern, usualFlying, type WhenDue, whenUsedUp } from "./usage-pattern";
 
-/** When an item will fall due, by the first of its limits. */
+/** Forecast of when an item falls due, by its earliest limit. */
 export interface DueWhen extends WhenDue {
-  /** The limit that comes first. */
+  /** The governing limit. */
   limit?: LimitLeft;
-  /** A printed or calendar date: no forecast. */
+  /** True for a printed or calendar date: no forecast. */
   certain: boolean;
 }
 
-/** How each meter of an aircraft is usually run, made once for many items; undefined where its history is too short. */
+/** Usage pattern of each meter of an aircraft, calculated once for many items; undefined if its history is too short. */
 export function usualOf(
   days: readonly { date: LocalDate; uses: Totals }[],
   meters: readonly { id: string }[],
@@ -31,8 +31,9 @@ export function usualOf(
 }
 
 /**
- * When an item falls due: a calendar's day is certain, a meter's is a forecast by how it is usually run; of several limits, the earliest middle. Undefined where
- * no limit says a day: too little history, or nothing known. Valid range: limits judged today. Complexity: O(limits · runs · weeks).
+ * Forecasts when an item falls due: exact for a calendar limit, from the usage pattern for a meter; of several limits, the
+ * earliest median. Undefined if no limit gives a day: too little history, or unknown. Valid range: limits judged today.
+ * Complexity: O(limits · runs · weeks).
  */
 export function whenDue(
   limits: readonly LimitLeft[],
@@ -55,8 +56,8 @@ export function whenDue(
 }
 
 /**
- * The same for a plan of visits: days from today to the earliest that it may be due, and how long it holds once done. Undefined for what no workshop does, and
- * where no day can be told.
+ * The item as input for visit planning: days from today to the earliest likely due day, and its interval. Undefined for items no
+ * workshop does, or without a forecast.
  */
 export function visitItem(
   item: DueItem,

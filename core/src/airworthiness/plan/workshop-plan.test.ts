@@ -23,7 +23,7 @@ test("the workshop works on weekdays, and not when it is closed, both ends inclu
 });
 
 test("what a hand has moved is told in what it costs: overdue first, then visits, then life", () => {
-  // Day 19 is the Saturday; the best day for both is the Friday before day 20, which is a Sunday.
+  // Day 19 is a Saturday; the best day for both is the Friday before Sunday, day 20.
   const best = planVisits(ITEMS, workshopFrom(MONDAY, 60, []));
   expect(best.visits).toEqual([{ day: 18, items: ["oil", "annual"] }]);
   expect(words([18])).toEqual([{ bad: false, words: "No extra cost." }]);

@@ -1,30 +1,30 @@
 import { addDays, dayNumber, daysBetween, isLocalDate, type LocalDate } from "../calendar/local-date";
 import { type PlanCost, planCost, type VisitItem, type Workshop } from "./plan-visits";
 
-/** Days on which the workshop does not work, both ends included. */
+/** Days when the workshop is closed, both included. */
 export interface ClosedPeriod {
   from: LocalDate;
   to: LocalDate;
   why?: string;
 }
 
-/** One visit as it is planned. */
+/** One planned visit. */
 export interface PlannedVisit {
   registration: string;
   date: LocalDate;
-  /** Names of what is done at it, as they stood when it was planned. */
+  /** Names of the work to be done, as they were when planned. */
   items: string[];
-  /** Put on this day by hand: the next plan keeps it. */
+  /** Moved by hand: the next plan keeps this day. */
   byHand?: true;
 }
 
-/** The group's plan for the workshop, as it was put down last. */
+/** The group's workshop plan as last published. */
 export interface WorkshopPlan {
   closed: ClosedPeriod[];
   visits: PlannedVisit[];
 }
 
-/** What cannot be in a plan; paths as in the plan. */
+/** Faults in a plan; paths as in the plan. */
 export function planFaults({ closed, visits }: WorkshopPlan): { path: string; expected: string }[] {
   const faults: { path: string; expected: string }[] = [];
   closed.forEach(({ from, to }, i) => {
@@ -42,7 +42,7 @@ export function planFaults({ closed, visits }: WorkshopPlan): { path: string; ex
   return faults;
 }
 
-/** A workshop that works on weekdays, and not on the days it is closed. `today` is day 0. */
+/** A workshop open on weekdays except closed days. `today` is day 0. */
 export function workshopFrom(today: LocalDate, horizon: number, closed: readonly ClosedPeriod[]): Workshop {
   const weekday = new Date(`${today}T12:00:00Z`).getUTCDay();
   const spans = closed
@@ -57,15 +57,15 @@ export function workshopFrom(today: LocalDate, horizon: number, closed: readonly
   };
 }
 
-/** What a plan by hand costs against the best one, in what a person can weigh. */
+/** Cost of a manual plan compared with the best one. */
 export interface HandCost {
   cost: PlanCost;
   moreVisits: number;
-  /** Life thrown away beyond the best plan's, in whole intervals. */
+  /** Interval lost beyond the best plan, in whole intervals. */
   moreThrownAway: number;
 }
 
-/** The cost of visiting on exactly these days (from today), beside the best plan of the same things. Complexity: as planCost. */
+/** Cost of visiting on exactly these days (from today), compared with the best plan for the same work. Complexity: as planCost. */
 export function manualPlanCost(
   items: readonly VisitItem[],
   workshop: Workshop,
@@ -80,7 +80,7 @@ export function manualPlanCost(
   };
 }
 
-/** The cost as it is spoken: what it means to have moved a visit. Nothing is softened: what falls overdue comes first. */
+/** The cost in sentences, overdue items first. */
 export function handCostWords(
   { cost, moreVisits, moreThrownAway }: HandCost,
   nameOf: (item: string) => string,

@@ -30,7 +30,7 @@ import { lightsCheckOrder } from "./lights-check-order";
 import { orderByRules } from "./order-by-rules";
 import { withValueChecks } from "./value-checks";
 
-/** A discrepancy that is open on this aircraft when the list is made. */
+/** A discrepancy open on this aircraft when the checklist is composed. */
 export interface OpenDiscrepancy {
   id: string;
   stationId: string;
@@ -38,25 +38,25 @@ export interface OpenDiscrepancy {
   grade: FindingGrade;
   openedAt: string;
   openedBy: string;
-  /** What is behind it, where it was judged. */
+  /** Its cause, if it was judged. */
   cause?: string;
-  /** What was last measured or counted of it. */
+  /** Its last measure or count. */
   measure?: string;
-  /** Lawfully put off: until when, for which flights, and by which placard it is known. */
+  /** Deferral: expiry, kinds of flight, placard. */
   deferral?: DiscrepancyDeferral;
-  /** What may be measured of it at most. */
+  /** Limit for its measure. */
   limit?: MeasureLimit;
   photographs?: Photograph[];
 }
 
-/** Today's list, with everything that its judgements need: pinned by its content hash, readable without anything else. */
+/** Today's checklist with everything its judgements need: pinned by its content hash, readable on its own. */
 export interface ComposedList {
   format: "cravix.list/2";
   registration: string;
   year: number;
   conditions: Condition[];
   type: Omit<AircraftType, "items" | "stations" | "format" | "variants" | "groups">;
-  /** The model years that this one belongs to, and what that changes. */
+  /** Variant for this model year, and what it changes. */
   variant?: { name: string; what: string };
   /** How this pilot works. */
   preferences?: Preferences;
@@ -64,29 +64,29 @@ export interface ComposedList {
   items: Item[];
   airfield?: Airfield;
   rules?: RuleSet;
-  /** What stands on one card today, where this pilot wants it so. */
+  /** Groups of items on one card, if this pilot uses cards. */
   groups?: Group[];
-  /** What is read once lined up, after the aircraft was accepted: eyes outside, nobody taps on a take-off roll. */
+  /** Line-up items, read after the aircraft was accepted: eyes outside, no taps during the take-off roll. */
   lineUp?: Item[];
-  /** What is put away and written down after the flight; no part of the way to the verdict. */
+  /** After-flight items; not needed for the verdict. */
   after?: Item[];
-  /** What the confirming items must agree with. */
+  /** Values for the confirm items. */
   facts?: Record<string, string>;
-  /** What the log says of fuel, oil and hours when the list is made. */
+  /** Fuel, oil and hours from the log when the checklist was composed. */
   memory?: FluidMemory;
-  /** What is due on the aircraft, and what its meters have come to. */
+  /** Due items and meter totals. */
   papers?: AirworthinessSnapshot;
-  /** What it weighs and where, and within which limits. */
+  /** Mass and balance data and limits. */
   loading?: LoadingProfile;
-  /** Within which limits whoever flies flies: his own and his authorisation's, as they stood when the preflight began. */
+  /** Limits of the pilot, from personal minimums and authorisation, when the preflight started. */
   minima?: MinimaSet[];
-  /** What they are nobody had told this device when the preflight began. */
+  /** Set if this device did not know the pilot's limits when the preflight started. */
   ownUnknown?: true;
-  /** What is put off on it, by the discrepancy: judged for today's flight. */
+  /** Deferrals by discrepancy, judged for today's flight. */
   deferrals?: Record<string, DeferralToday>;
-  /** What may be measured at most of what is known to be open. */
+  /** Measure limits of known open discrepancies. */
   measureLimits?: Record<string, MeasureLimit>;
-  /** What is different today, and why. */
+  /** What differs from the standard checklist today, and why. */
   differences: { itemId: string; why: string }[];
 }
 
@@ -97,30 +97,33 @@ export interface ComposeInput {
   openDiscrepancies: OpenDiscrepancy[];
   airfield?: Airfield;
   rules?: RuleSet;
-  /** How this pilot works on this aircraft; without it everything is as the file has it. */
+  /** How this pilot works on this aircraft; absent: as in the file. */
   preferences?: Preferences;
   memory?: FluidMemory;
   papers?: AirworthinessSnapshot;
   loading?: LoadingProfile;
   minima?: MinimaSet[];
-  /** This device does not know whether whoever flies has any. */
+  /** True if this device does not know whether the pilot has limits. */
   ownUnknown?: boolean;
-  /** The equipment of the type, for what is put off. */
+  /** Equipment of the type, for deferrals. */
   equipment?: EquipmentList;
-  /** Names the walk: which items are asked by their value follows from it, unforeseeably but repeatably. Without it none is. */
+  /**
+   * Seed naming the preflight, which selects the items confirmed by value: unpredictable but repeatable. Without it there are
+   * none.
+   */
   seed?: string;
 }
 
-/** A list that cannot be made, with what to do about it. */
+/** A checklist that cannot be composed, and what to do about it. */
 export class ComposeError extends Error {
   override readonly name = "ComposeError";
 }
 
 /**
- * Puts today's list together: the type's items that fit this model year, these conditions and these preferences, the aircraft's own items,
- * and every open discrepancy first at its own station. A discrepancy whose station is gone from the list is met at the very first
- * station rather than lost. The order is phase, then station (the lap's in the pilot's own order), then item as in the files, moved
- * only where an ordering rule asks for it. Throws ComposeError for a type without a list and for an aircraft of another type.
+ * Composes today's checklist: the type's items for this model year, conditions and preferences, the aircraft's added items, and
+ * every open discrepancy first at its station. A discrepancy whose station no longer exists moves to the first station. Order:
+ * phase, station (walkaround in the pilot's own order), item as in the files, changed only where an ordering rule requires it.
+ * Throws ComposeError for a type without a checklist and for an aircraft of another type.
  * Complexity: O(items · log items + items of a station · rules).
  */
 export function composeList({
@@ -148,7 +151,7 @@ export function composeList({
       throw new ComposeError(`${wholeType.name}: no checklist for “${condition}”. ${why}`);
   const turnaround = conditions.includes("turnaround");
   if (turnaround) assertTurnaround(wholeType, conditions);
-  // What is read on the runway and what is put away is no shorter for a turnaround.
+  // A turnaround does not shorten the line-up check or the after-flight checks.
   const everyTime = new Set(
     wholeType.stations.filter((s) => s.phase === "after" || s.role === LINE_UP_CHECK).map((s) => s.id),
   );
@@ -158,7 +161,7 @@ export function composeList({
   const onRecord = new Set(papers?.dues.map(({ item }) => item.id));
   const today = (item: Item) => {
     if (papers?.daily && item.due?.includes(DAILY_INSPECTION)) return false;
-    // What the record answers is not asked; what shows the whole of it is.
+    // Skip what the record answers; keep the item that shows the whole record.
     if (papers && item.due && !item.due.includes("*") && item.due.every((id) => onRecord.has(id)))
       return false;
     const { from = Number.NEGATIVE_INFINITY, to = Number.POSITIVE_INFINITY } = item.years ?? {};
@@ -188,7 +191,7 @@ export function composeList({
     differences.push({ itemId: observeItemId(discrepancy.id), why: "open discrepancy" });
     return observeItem(discrepancy, station);
   });
-  // What an owner has added for this one aircraft is asked every time.
+  // Items added to this aircraft are asked every time.
   const own = aircraft.ownItems
     .filter((item) => !item.retired)
     .filter((item) => today({ ...item, turnaround: "always" }));
@@ -207,7 +210,7 @@ export function composeList({
   const standing = ordered.flatMap((item) =>
     !onTheRoll.has(item.station)
       ? [item]
-      : // What is known there is looked at while it still stands.
+      : // Check known discrepancies there while the aircraft is stationary.
         item.kind === "observe"
         ? [{ ...item, station: lastStanding(stations, onTheRoll) ?? item.station }]
         : [],
@@ -258,10 +261,10 @@ export function composeList({
   };
 }
 
-/** With these a turnaround is none: the whole list is walked. */
+/** Conditions that rule out a turnaround. */
 export const NO_TURNAROUND: readonly Condition[] = ["first of the day", "after maintenance", "just rigged"];
 
-/** What can be different about a day on this type: without what is not offered on it, and a turnaround only where it has one. */
+/** Conditions available for this type: without those marked as not offered, and turnaround only if the type supports it. */
 export function offeredConditions(type: Pick<AircraftType, "notOffered" | "items">): Condition[] {
   return CONDITIONS.filter(
     (condition) =>
@@ -278,17 +281,17 @@ function assertTurnaround(type: AircraftType, conditions: readonly Condition[]):
     throw new ComposeError(`A turnaround is not possible with “${against}”. Do the full checklist.`);
 }
 
-/** The station whose items are read with eyes outside, after the acceptance. */
+/** Station whose items are read with eyes outside, after acceptance. */
 const LINE_UP_CHECK: StationRole = "line-up check";
 
-/** The last station at which one still stands still. */
+/** Last station before the aircraft moves. */
 function lastStanding(stations: readonly Station[], onTheRoll: ReadonlySet<string>): string | undefined {
   return stations.filter((s) => !onTheRoll.has(s.id)).at(-1)?.id;
 }
 
 const DEFAULT_TAGS = methodTags({ surfaces: "moved", brake: "brake first" });
 
-/** The type's own items for afterwards, and one for each thing that is taken off today and goes back on. */
+/** The type's after-flight items, plus one for each thing removed today that goes back on. */
 function afterFlightItems(
   type: AircraftType,
   items: readonly Item[],
@@ -314,7 +317,7 @@ function afterFlightItems(
   return [...own.filter(today), ...putBack];
 }
 
-/** The item that puts back what another one took off. */
+/** Id of the item that puts back what another item took off. */
 export function afterItemId(itemId: string): string {
   return `after:${itemId}`;
 }
@@ -348,13 +351,13 @@ function withRunways(item: Item, airfield: Airfield | undefined): Item {
   return { ...item, choices };
 }
 
-/** The phase an item belongs to. */
+/** Phase of an item. */
 export function phaseOf(list: ComposedList, item: Item): Phase {
   const phase = placesOf(list).phases.get(item.station);
   return phase && phase !== "after" ? phase : "papers";
 }
 
-/** The items of one phase, in order. */
+/** Items of one phase, in order. */
 export function itemsOf(list: ComposedList, phase: Phase): Item[] {
   return placesOf(list).items.get(phase) ?? [];
 }
@@ -365,7 +368,7 @@ interface Places {
   byId: Map<string, Item>;
 }
 
-/** A list never changes once it is made, and every answer asks where things are: looked up once. */
+/** Checklists are immutable, so the lookup is built once. */
 const places = new WeakMap<ComposedList, Places>();
 
 function placesOf(list: ComposedList): Places {
@@ -385,12 +388,12 @@ function placesOf(list: ComposedList): Places {
   return made;
 }
 
-/** One item of today's list by its id. */
+/** Item of today's checklist by id. */
 export function itemById(list: ComposedList, id: string): Item | undefined {
   return placesOf(list).byId.get(id);
 }
 
-/** The empty mass that is asked for is the one of the last weighing report on file: what the aircraft's file says is as old as that file. */
+/** The empty mass comes from the last weighing report; the aircraft file may be older. */
 function factsOf(
   facts: Record<string, string> | undefined,
   loading: LoadingProfile | undefined,

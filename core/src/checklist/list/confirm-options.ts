@@ -1,10 +1,9 @@
 import { hashString } from "./hash-string";
 
 /**
- * What a confirming item offers to choose from: what is on file for this aircraft, among `decoys` values that look like it, in an order
- * that differs from walk to walk. Only who reads the plate knows which. `seed` names the walk and the item, so the same walk always
- * offers the same. A decoy differs from the fact in its digits only, never in its form; a fact without a digit has none, and is
- * offered alone.
+ * Options for a confirm item: the value on file among `decoys` similar values, in an order that differs between preflights. Only
+ * a person who reads the plate can choose. `seed` names the preflight and item, so that the options are stable within a
+ * preflight. Decoys differ in digits only; a value without digits is offered alone.
  */
 export function confirmOptions(fact: string, seed: string, decoys = 3): string[] {
   const options = new Set([fact]);
@@ -13,7 +12,7 @@ export function confirmOptions(fact: string, seed: string, decoys = 3): string[]
   return [...options].sort((a, b) => hashString(`${seed}|${a}`) - hashString(`${seed}|${b}`));
 }
 
-/** Another value of the same form. A month stays a month: the first of "06/2028" goes from 01 to 12. */
+/** Another value of the same form. Months stay valid: the first digit of "06/2028" changes within 01 to 12. */
 function alter(fact: string, chance: number): string {
   const date = /^(\d{2})\/(\d{4})$/.exec(fact);
   if (date) {

@@ -1,6 +1,6 @@
 /**
- * FNV-1a, 32 bit (published constants, from memory), then mixed so that words alike in all but their end come apart: the same words
- * always give the same number from 0 to 2³² − 1.
+ * FNV-1a, 32 bit (published constants, from memory), then mixed so that strings with a common start get different hashes. Returns
+ * an integer from 0 to 2³² − 1, always the same for the same string.
  */
 export function hashString(words: string): number {
   let value = 0x811c9dc5;

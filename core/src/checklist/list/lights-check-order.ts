@@ -2,13 +2,12 @@ import type { AircraftType, Item } from "../../aircraft/aircraft-type";
 import { bestOrder } from "../../route/best-order";
 import { walkingDistances } from "../../route/walking-distance";
 
-/** More places than these nobody looks at while the battery runs. */
+/** Maximum number of places: with more, the battery would run too long. */
 const MOST = 12;
 
 /**
- * The items of a station that are looked at from outside with the power on, in the order of the shortest way from the door round them
- * and back: every second costs battery. The others keep their places. A type without a scale, or a place that stands nowhere, keeps
- * the file's order.
+ * Orders a station's items that are checked from outside with the power on by the shortest walk from the door and back, to save
+ * the battery. Other items keep their places. Without a plan scale or a position the file's order is kept.
  */
 export function lightsCheckOrder({ plan, stations }: AircraftType, items: readonly Item[]): Item[] {
   const outside = items.filter((item) => item.spot);

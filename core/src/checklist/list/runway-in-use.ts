@@ -6,7 +6,7 @@ import type { ComposedList } from "./compose-list";
 export const runwayItem = (list: Pick<ComposedList, "items">): Item | undefined =>
   list.items.find((item) => item.choicesFrom === "runways");
 
-/** What was answered there, and the runway of that name; without a runway where the airfield has none of that name. */
+/** The answered designator and its runway; no runway if the airfield has none of that name. */
 export function runwayInUse(
   list: Pick<ComposedList, "items" | "airfield">,
   state: Pick<PreflightState, "answers">,

@@ -1,12 +1,12 @@
 import type { Item } from "../../aircraft/aircraft-type";
 import { hashString } from "./hash-string";
 
-/** How many items are asked by their value on one day: enough that looking is worth it, few enough to stay quick. */
+/** Items asked by value per preflight: enough to make looking worthwhile, few enough to stay quick. */
 const ASKED_A_DAY = 3;
 
 /**
- * Turns some of the items that can be proven by a value into confirming ones: which, nobody can foresee, and the same seed always
- * gives the same. Without a seed, and for facts that this aircraft has not on file, every item stays as it is.
+ * Turns some items that can be proven by a value into confirm items. The choice is unpredictable, but the same seed always gives
+ * the same one. Without a seed, or without the fact on file, items are unchanged.
  */
 export function withValueChecks(
   items: readonly Item[],

@@ -26,10 +26,10 @@ import { wingsRocked } from "./kinds/wings-rocked";
 import type { PreflightDraft } from "./preflight-draft";
 import type { StreamReading } from "./read-stream";
 
-/** Of these the walk itself keeps nothing: they are read with the whole stream, or with the discrepancy. */
+/** Events that leave the preflight state unchanged: they are read with the whole stream, or with the discrepancy. */
 const elsewhere = () => undefined;
 
-/** What each kind of event does. All kinds are named: one that is added and forgotten does not compile. */
+/** Handler of each event kind. A missing kind does not compile. */
 const APPLY: { [T in EventType]: EventHandler<T> } = {
   "preflight.started": preflightStarted,
   "item.answered": itemAnswered,
@@ -76,11 +76,11 @@ const APPLY: { [T in EventType]: EventHandler<T> } = {
   "verdict.signed": verdictSigned,
 };
 
-/** Does to the walk what this event says. */
+/** Applies an event to the draft. */
 export function applyEvent(walk: PreflightDraft, event: PreflightEvent, reading: StreamReading): void {
   const before = walk.now.lastAt;
   if (event.type !== "item.undone" && event.type !== "discrepancy.withdrawn") walk.put({ lastAt: event.at });
-  // The table gives each kind its own; the compiler does not follow it through a union.
+  // The table pairs each kind with its handler; TypeScript cannot follow that through a union.
   const apply = APPLY[event.type] as EventHandler<EventType>;
   apply(walk, event, reading, before);
 }

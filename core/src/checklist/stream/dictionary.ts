@@ -1,6 +1,6 @@
 /**
- * Records by id that grow with every answer and are copied at each. Without a prototype: an item may be named "constructor", and engines keep
- * such records as hash tables from the start, so that a copy of some hundred costs a tenth of a spread.
+ * Records by id that are copied at each answer. Created without a prototype, so an item may be called "constructor", and engines
+ * store them as hash tables from the start, which makes copying ten times cheaper than a spread.
  */
 export type Dictionary<T> = Record<string, T>;
 

@@ -3,16 +3,16 @@ import type { PreflightDraft } from "./preflight-draft";
 import type { Answer } from "./preflight-state";
 import { authorsOf, type StreamReading } from "./read-stream";
 
-/** What an event of one kind does to a walk. */
+/** Applies an event of one kind to a draft. */
 export type EventHandler<T extends EventType> = (
   walk: PreflightDraft,
   event: EventEnvelope<T>,
   reading: StreamReading,
-  /** When the event before it was, if there was one. */
+  /** Time of the previous event, if there was one. */
   before: string | undefined,
 ) => void;
 
-/** Answers an item: the walk goes on behind it, and it can be taken back. */
+/** Answers an item: the preflight moves on, and the answer can be undone. */
 export function answer(
   walk: PreflightDraft,
   event: PreflightEvent,
@@ -28,7 +28,7 @@ export function answer(
   canBeUndone(walk, event, discrepancyId, more.card && `${more.card} ${event.at}`);
 }
 
-/** Opens an item again, and goes to it. */
+/** Reopens an item and goes to it. */
 export function reopenItem(walk: PreflightDraft, itemId: string): void {
   walk.put({ cursor: { itemId, visiting: true } });
 }

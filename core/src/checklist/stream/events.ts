@@ -24,13 +24,16 @@ import type { RunUpRead, TraceSource } from "../../run-up/record/run-up-read";
 import type { Unit } from "../../units/convert";
 import type { WeatherInputs } from "../../weather/weather-inputs";
 
-/** What broke into the walk: somebody spoke, the screen went dark or another program came up, or nothing was answered for long; after the acceptance, the take-off was given up. */
+/**
+ * Causes of an interruption: someone spoke, the screen went dark or another app came up, nothing was answered for a long time;
+ * after acceptance, the take-off was abandoned.
+ */
 export const INTERRUPTION_CAUSES = ["spoken to", "screen left", "long gap", "take-off aborted"] as const;
 export type InterruptionCause = (typeof INTERRUPTION_CAUSES)[number];
-/** How a walk is gone on with after an interruption. */
+/** How a preflight resumes after an interruption. */
 export type ReturnWay = (typeof RETURN_RULES)[number] | "where I was";
 
-/** What each kind of event carries. Everything a person does is one of these, appended and never changed. */
+/** Data of each event kind. Every action is one of these, appended and never changed. */
 export interface EventData {
   "preflight.started": {
     registration: string;
@@ -38,38 +41,38 @@ export interface EventData {
     conditions: Condition[];
     plannedFlightMin?: number;
     plannedLandings?: number;
-    /** How a glider is to be launched. */
+    /** Planned launch method of a glider. */
     plannedLaunch?: LaunchWay;
-    /** Who and what is loaded, kilograms by place; and the fuel that was planned, litres by tank. Places, no people. */
+    /** Planned load: kilograms by station, litres of fuel by tank. Stations, not people. */
     plannedLoad?: PlannedLoad;
-    /** What the flight is for, where it may pass a limit of its papers. */
+    /** Purpose of the flight, which may allow exceeding a due limit. */
     purpose?: Purpose;
     preferences?: Preferences;
-    /** Outside air, for what the start takes from the battery. */
+    /** Outside air temperature, for the battery capacity at start. */
     celsius?: number;
-    /** The report that it was planned with. */
+    /** Report used for planning. */
     weather?: WeatherInputs;
-    /** Below this height above the field nobody turns back, ft; set by whoever flies. */
+    /** Height above the field below which there is no turning back, ft; set by the pilot. */
     turnBackFt?: number;
   };
   "item.answered": {
     itemId: string;
     outcome: "checked" | "found";
     value?: string;
-    /** Missed in the flow from memory, and done when the list was read. */
+    /** Missed in the flow from memory and caught by the checklist. */
     caught?: boolean;
-    /** Who gave the answer, where one reads and another answers. */
+    /** Who gave the answer, if one person reads and another answers. */
     byCrewId?: string;
-    /** The card that it was answered on together with others, in one go. */
+    /** Card on which it was answered together with others. */
     card?: string;
   };
-  /** A whole station done from memory; its list is read afterwards. */
+  /** A whole station done from memory; its items are read afterwards. */
   "station.flowed": { stationId: string };
-  /** A second person is here: to read and answer in turns, or to hold what the other moves. */
+  /** A second person joined: to read and answer in turns, or to hold what the other moves. */
   "crew.joined": { crewId: string };
   "crew.left": { crewId: string };
   "item.postponed": { itemId: string };
-  /** Going to an item out of turn. */
+  /** Jump to an item out of order. */
   "item.visited": { itemId: string };
   "item.undone": { eventId: string };
   "reading.taken": {
@@ -80,15 +83,15 @@ export interface EventData {
     feel?: EngineFeel;
     /** Oil read with the engine hot or cold. */
     heat?: OilHeat;
-    /** Taken out of an engine monitor's trace; without it a person read it. */
+    /** Source trace of an engine monitor; absent if a person read it. */
     from?: TraceSource;
     card?: string;
   };
-  /** One cup from one drain, and what became of it. */
+  /** One sample from one drain, and what happened to it. */
   "sample.taken": Sample & { itemId: string; fate?: SampleFate; card?: string };
-  /** Wings rocked, tail lowered, waited: every drain is to be taken again. */
+  /** Wings rocked, tail lowered, waited: every drain must be sampled again. */
   "wings.rocked": Record<string, never>;
-  /** Fuel put in, by a receipt or by word; in a walk, what was dipped and drained before it counts no more. */
+  /** Fuel added, by receipt or as entered; within a preflight, earlier dips and drains of that fuel no longer count. */
   "fuel.uplifted": {
     registration: string;
     tankId?: string;
@@ -98,18 +101,18 @@ export interface EventData {
     receipt?: string;
     from: "pump" | "typed" | "file";
   };
-  /** What a person knows about today's fuel that no instrument shows. */
+  /** The pilot's knowledge of today's fuel that no instrument shows. */
   "fuel.told": FuelInputs;
-  /** What is aboard, as it is now: it takes the place of what was planned. */
+  /** Current load on board: replaces the planned load. */
   "load.told": PlannedLoad;
-  /** A report of the weather, or what the ground is like; the last one counts. */
+  /** A weather report, or the runway condition; the last one counts. */
   "weather.told": WeatherInputs;
-  /** A briefing as it was given, word by word, to the crew or to passengers. */
+  /** A briefing as given, word for word, to crew or passengers. */
   "briefing.given": { to: BriefingKind; steps: { title: string; words: string }[] };
   "oil.added": { registration: string; engine?: string; qt: number; grade?: string; sealed: boolean };
   /** One blade pulled through by hand, without resistance. */
   "blade.pulled": { itemId: string; blade: number };
-  /** What an engine monitor's trace of a run-up amounted to; its numbers follow as readings of their items. */
+  /** Result of reading a run-up trace; its numbers follow as readings. */
   "run-up.read": RunUpRead & { itemId: string };
   "discrepancy.opened": {
     discrepancyId: string;
@@ -119,7 +122,7 @@ export interface EventData {
     text: string;
     grade: FindingGrade;
     measure?: string;
-    /** What is behind it, where it was judged and not only seen: by this it is known again the next time. */
+    /** Cause, if it was judged rather than only seen: identifies the same fault next time. */
     cause?: string;
   };
   "discrepancy.observed": {
@@ -128,41 +131,41 @@ export interface EventData {
     state: "same" | "grown" | "gone";
     measure?: string;
   };
-  /** Logged by a slip: said by the one who logged it, before the walk is signed. It stays on record as withdrawn. */
+  /** Withdrawn by the person who logged it by mistake, before the preflight is signed. Stays on record as withdrawn. */
   "discrepancy.withdrawn": { discrepancyId: string };
-  /** Signed off by who may: mended, or looked at and nothing found. `release` names the release that it stands in. */
+  /** Signed off by an authorised person: repaired, or inspected without a fault. `release` names the release that contains it. */
   "discrepancy.closed": { discrepancyId: string; how: string; noFault?: true; release?: string };
-  /** Lawfully put off: on what basis, until when, for which flights, and what was done so that nobody is taken in. */
+  /** Deferred under the rules: basis, expiry, kinds of flight, and what was done to warn the next pilot. */
   "discrepancy.deferred": DiscrepancyDeferral & { discrepancyId: string };
-  /** Its grade changed by who may, with the reason. */
+  /** Grade changed by an authorised person, with the reason. */
   "discrepancy.regraded": { discrepancyId: string; grade: FindingGrade; why: string };
-  /** Somebody was asked about it: who, how, and what was said. */
+  /** Advice obtained: from whom, how, and what it was. */
   "discrepancy.asked": { discrepancyId: string; whom: string; by: AskedBy; said: string };
-  /** The same trouble as another one: from now on it is evidence of that. */
+  /** Merged into another discrepancy with the same cause, as evidence. */
   "discrepancy.merged": { discrepancyId: string; into: string };
-  /** What may be measured of it at most, set by who may. */
+  /** Limit for its measure, set by an authorised person. */
   "discrepancy.limited": MeasureLimit & { discrepancyId: string };
-  /** A photograph of it; the picture is kept beside the record, under its content hash. */
+  /** A photo of it; the image is stored beside the record under its content hash. */
   "discrepancy.photographed": Photograph & { discrepancyId: string };
-  /** One flight as a line of the technical log. */
+  /** A flight as an entry of the technical log. */
   "flight.logged": Omit<TechnicalLogEntry, "id">;
-  /** A line as it should have been, or struck out where `line` is absent; the one before stays on record. */
+  /** A corrected entry, or a removed one if `line` is absent; the original stays on record. */
   "flight.corrected": { registration: string; of: string; line?: Omit<TechnicalLogEntry, "id">; why: string };
-  /** Work released to service: what was done, by whom it may be, what it closes, what it leaves. */
+  /** Work released to service: what was done, by whom, what it closes, what it leaves open. */
   "work.released": WorkRelease;
   "meter.replaced": { registration: string; meter: string; oldReading: number; newReading: number };
-  /** A component came off: the aircraft's totals then. */
+  /** Component removed, with the aircraft's totals then. */
   "component.removed": { registration: string; component: string; totals: Totals };
-  /** A component was fitted, with its times, what is due on it and what was done to it. */
+  /** Component fitted, with its times, due items and works. */
   "component.fitted": ComponentSnapshot & { registration: string; position?: string; totals: Totals };
-  /** The group's plan for the workshop, as somebody has put it; the last one counts. */
+  /** The group's workshop plan; the last one counts. */
   "workshop.planned": WorkshopPlan;
-  /** Something that is due of a person; under the same id it takes the place of what was there. */
+  /** A due item of a person; replaces the one with the same id. */
   "person.due-set": { personId: string; item: PersonDue };
   "person.due-dropped": { personId: string; item: string };
-  /** It was done, passed, renewed. */
+  /** Completed, passed or renewed. */
   "person.done": { personId: string; work: PersonWork };
-  /** The daily inspection, signed before the first start of the day it is valid for. */
+  /** Daily inspection, signed before the first start of its day. */
   "daily.signed": { registration: string; date: LocalDate };
   interrupted: { itemId?: string; cause?: InterruptionCause; since?: string };
   resumed: { itemId?: string; way?: ReturnWay };
@@ -170,7 +173,7 @@ export interface EventData {
     verdict: SignedVerdict;
     decision: "fly" | "not flying";
     reasons: string[];
-    /** Who was asked, where the verdict was "ask first" and the pilot flies. */
+    /** Who was asked, if the verdict was "ask first" and the pilot flies. */
     askedCrewId?: string;
   };
 }
@@ -224,13 +227,13 @@ const NAMED: Record<EventType, true> = {
 export const EVENT_TYPES = Object.keys(NAMED) as readonly EventType[];
 
 /**
- * What a stream of events is about. A walk is one preflight; what is done to an aircraft outside of a walk (a release, fuel, oil) is a stream
- * of its own; flights, people and the workshop's plan have theirs.
+ * Subject of a stream. Each preflight is a stream; releases, fuel and oil outside a preflight belong to a stream of the aircraft;
+ * flights, people and the workshop plan have their own.
  */
 export const STREAM_KINDS = ["preflight", "aircraft", "flight", "person", "workshop"] as const;
 export type StreamKind = (typeof STREAM_KINDS)[number];
 
-/** What is done to an aircraft and said of its discrepancies outside of a walk. */
+/** Events of an aircraft and its discrepancies outside a preflight. */
 const OF_AIRCRAFT: readonly EventType[] = [
   "discrepancy.deferred",
   "discrepancy.regraded",
@@ -248,7 +251,7 @@ const OF_PERSON: readonly EventType[] = ["person.due-set", "person.due-dropped",
 const OF_WORKSHOP: readonly EventType[] = ["workshop.planned"];
 const NO_WALK = new Set([...OF_AIRCRAFT, ...OF_FLIGHT, ...OF_PERSON, ...OF_WORKSHOP]);
 
-/** What may be recorded in which kind of stream. */
+/** Event kinds allowed in each kind of stream. */
 export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
   preflight: EVENT_TYPES.filter((type) => !NO_WALK.has(type)),
   aircraft: [
@@ -268,27 +271,27 @@ export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
 };
 
 export interface EventEnvelope<T extends EventType> {
-  /** Time-ordered unique id (UUID version 7): the order of events is the order of their ids. */
+  /** Time-ordered unique id (UUID version 7): events are ordered by id. */
   id: string;
   type: T;
-  /** What kind of stream it belongs to; absent: a preflight. */
+  /** Kind of its stream; absent: preflight. */
   stream?: StreamKind;
-  /** The id of its stream, whatever its kind; a new preflight's is the id of the event that began it. */
+  /** Id of its stream; for a new preflight, the id of its first event. */
   streamId: string;
   deviceId: string;
   crewId: string;
-  /** When it was done, ISO 8601 in UTC, by the device's clock. */
+  /** Time of the action, ISO 8601 in UTC, by the device clock. */
   at: string;
-  /** What the device's clock said, where it was wrong and `at` was put right afterwards. */
+  /** Original device time, if the clock was wrong and `at` was corrected. */
   deviceAt?: string;
-  /** Set on what was on record before it was settled who may take back what: it goes on meaning what it meant then. Never sent. */
+  /** Marks events recorded before the undo rules existed; they keep their original meaning. Never sent. */
   rules?: 1;
   data: EventData[T];
 }
 
 export type PreflightEvent = { [T in EventType]: EventEnvelope<T> }[EventType];
 
-/** Union of two sets of events: each once, in the order of their ids. Repeats and arrival order do not matter. */
+/** Union of event sets: each event once, ordered by id. Repeats and arrival order do not matter. */
 export function mergeEvents(...sets: readonly (readonly PreflightEvent[])[]): PreflightEvent[] {
   const [only] = sets;
   if (sets.length === 1 && only && isInOrder(only)) return [...only];
@@ -297,7 +300,7 @@ export function mergeEvents(...sets: readonly (readonly PreflightEvent[])[]): Pr
   return [...byId.values()].sort(byEventId);
 }
 
-/** As they mostly come: each behind the one before it. */
+/** True in the usual case: each event sorts after the previous one. */
 function isInOrder(events: readonly PreflightEvent[]): boolean {
   let before = "";
   for (const { id } of events) {

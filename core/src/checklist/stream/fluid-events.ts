@@ -1,16 +1,16 @@
 import type { Quantity } from "../../units/format";
 import type { EventData } from "./events";
 
-/** A cup as a walk remembers it. */
+/** A fuel sample in the preflight state. */
 export type FuelSampleTaken = EventData["sample.taken"] & { eventId: string; at: string };
 
-/** Fuel that was put in during a walk, with what had been read of those tanks before. */
+/** Fuel added during a preflight, with the tank readings before it. */
 export type UpliftSeen = EventData["fuel.uplifted"] & {
   eventId: string;
   at: string;
-  /** The readings that it made old, by their keys. */
+  /** Readings it made obsolete, by key. */
   before: Record<string, Quantity>;
 };
 
-/** Oil that was put in during a walk, with what had been read before it. */
+/** Oil added during a preflight, with the reading before it. */
 export type OilAdded = EventData["oil.added"] & { eventId: string; at: string; before?: Quantity };

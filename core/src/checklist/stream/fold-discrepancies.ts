@@ -9,30 +9,30 @@ export interface DiscrepancyState {
   id: string;
   registration: string;
   stationId: string;
-  /** At which item it was found, where it was at one. */
+  /** Item at which it was found, if any. */
   itemId?: string;
   text: string;
   grade: FindingGrade;
-  /** What is behind it, where it was judged. */
+  /** Its cause, if judged. */
   cause?: string;
   openedAt: string;
   openedBy: string;
-  /** The latest measure or count. */
+  /** Latest measure or count. */
   measure?: string;
   observations: { at: string; crewId: string; state: "same" | "grown" | "gone"; measure?: string }[];
   closed?: { at: string; crewId: string; how: string; noFault?: true; release?: string };
-  /** Lawfully put off, as it was decided last. */
+  /** Latest deferral. */
   deferred?: DiscrepancyDeferral & { at: string; crewId: string };
-  /** How its grade was changed since it was opened, oldest first. */
+  /** Changes of grade, oldest first. */
   grades?: { at: string; crewId: string; grade: FindingGrade; why: string }[];
-  /** Who was asked about it, and what was said. */
+  /** Advice obtained. */
   asked?: { at: string; crewId: string; whom: string; by: AskedBy; said: string }[];
-  /** What may be measured of it at most, as it was set last. */
+  /** Latest limit for its measure. */
   limit?: MeasureLimit & { at: string; crewId: string };
   photographs?: (Photograph & { at: string; crewId: string })[];
-  /** Evidence of another one. */
+  /** Set if merged into another one as evidence. */
   merged?: { at: string; crewId: string; into: string };
-  /** Logged by a slip, and said so by who logged it. */
+  /** Set if withdrawn by the person who logged it. */
   withdrawn?: { at: string; crewId: string };
 }
 
@@ -44,8 +44,8 @@ export function isAboutDiscrepancy(event: PreflightEvent): event is DiscrepancyE
 }
 
 /**
- * The events of one stream about discrepancies that count there: an observation that was undone does not, nor does a withdrawal by somebody
- * who may not. `events` are in the order of their ids. Complexity: O(n).
+ * Discrepancy events of one stream that count: undone observations and unauthorised withdrawals are dropped. `events` in id
+ * order. Complexity: O(n).
  */
 export function countedDiscrepancyEvents(events: readonly PreflightEvent[]): DiscrepancyEvent[] {
   const about = events.filter(isAboutDiscrepancy);
@@ -59,8 +59,8 @@ export function countedDiscrepancyEvents(events: readonly PreflightEvent[]): Dis
 }
 
 /**
- * Folds events of any streams to the discrepancies they opened, observed, withdrew and closed. Order and repetition do not matter.
- * An observation of a discrepancy that was not opened here is left for the set that has its opening.
+ * Folds events of any streams into discrepancies. Order and repetition do not matter. An observation without its opening is left
+ * for the set that contains the opening.
  */
 export function foldDiscrepancies(events: readonly PreflightEvent[]): DiscrepancyState[] {
   const streams = new Map<string, PreflightEvent[]>();
@@ -70,7 +70,7 @@ export function foldDiscrepancies(events: readonly PreflightEvent[]): Discrepanc
     if (stream) stream.push(event);
     else streams.set(event.streamId, [event]);
   }
-  // What was undone before there were rules counted for any stream.
+  // Before the undo rules an undo applied to any stream.
   const asBefore = new Set(
     merged.flatMap((e) => (e.type === "item.undone" && e.rules === 1 ? [e.data.eventId] : [])),
   );
@@ -80,13 +80,13 @@ export function foldDiscrepancies(events: readonly PreflightEvent[]): Discrepanc
 }
 
 /**
- * The same from events that are known to count, in any order, each once. A discrepancy is the event whose id it has; where it was given
- * another id, as before, the first opening of that id. It is signed off once: a second sign-off changes nothing.
+ * Folds events already known to count, in any order, each once. A discrepancy has the id of its opening event; older records may
+ * use another id, whose first opening counts. A second sign-off changes nothing.
  */
 export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): DiscrepancyState[] {
   const events = [...counted].sort(byEventId);
   const openings = new Map<string, DiscrepancyEvent & { type: "discrepancy.opened" }>();
-  // Openings first: another device's observation may carry a smaller id when that device's clock is behind.
+  // Openings first: another device's observation may carry a smaller id if that device's clock is behind.
   for (const event of events) {
     if (event.type !== "discrepancy.opened") continue;
     const { discrepancyId } = event.data;
@@ -137,11 +137,11 @@ export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): 
     } else if (event.type === "discrepancy.photographed") {
       const { photograph, width, height } = event.data;
       const known = found.photographs ?? [];
-      // What two devices took at once beyond the most stays on record, and is not carried to everybody.
+      // Photos beyond the maximum, added by two devices at once, stay on record but are not listed.
       if (known.length < MOST_PHOTOGRAPHS && !known.some((one) => one.photograph === photograph))
         found.photographs = [...known, { photograph, width, height, at, crewId }];
     } else if (event.type === "discrepancy.merged") {
-      // One cannot be evidence of itself.
+      // A discrepancy cannot be evidence of itself.
       if (event.data.into !== found.id) found.merged = { at, crewId, into: event.data.into };
     } else if (event.type === "discrepancy.withdrawn") found.withdrawn ??= { at, crewId };
   }

@@ -5,9 +5,9 @@ import { emptyState, type PreflightState } from "./preflight-state";
 import { readStream, type StreamReading } from "./read-stream";
 
 /**
- * Folds the events of one preflight to its state. Pure: the same set of events gives the same state whatever their order or
- * repetition; an undone answer leaves the state as if it had never been given. Who may take back what: see `readStream`.
- * Complexity: O(n log n) for the order, then one pass.
+ * Folds the events of one preflight into its state. Pure: the result does not depend on order or repetition; an undone answer
+ * leaves no trace in the state. For undo rights see `readStream`.
+ * Complexity: O(n log n) for sorting, then one pass.
  */
 export function foldPreflight(preflightId: string, events: readonly PreflightEvent[]): PreflightState {
   const own = ofStream(preflightId, mergeEvents(events));
@@ -32,21 +32,21 @@ function ofStream(preflightId: string, events: readonly PreflightEvent[]): reado
     : events.filter((event) => event.streamId === preflightId);
 }
 
-/** A fold together with the events that it is made of. */
+/** A fold with the events it was made from. */
 export interface FoldedPreflight {
   events: readonly PreflightEvent[];
   state: PreflightState;
   reading: StreamReading;
-  /** The events that somebody meant to take back, whether they have come yet or not. */
+  /** Ids of events that undo events refer to, whether they have arrived or not. */
   named: ReadonlySet<string>;
-  /** The greatest id among them: they need not have come in order. */
+  /** Largest id; events may arrive out of order. */
   newest: string;
 }
 
 /**
- * The same as folding all the events, made from an earlier fold of the first of them: what a person just did costs the one event, not the
- * whole walk. Where that cannot be (an undo, an event that sorts before the last one, another beginning) everything is folded anew.
- * The earlier fold is left as it was. Complexity: O(answers) for events that only go on, O(n log n) otherwise.
+ * Same result as folding all events, starting from an earlier fold: the cost is that of the new events, not of the whole
+ * preflight. If that is not possible (an undo, an out-of-order event, another start) everything is folded again. The earlier fold
+ * is not modified. Complexity: O(answers) for appended events, O(n log n) otherwise.
  */
 export function foldIncrementally(
   previous: FoldedPreflight | undefined,
@@ -85,7 +85,7 @@ const CHANGES_THE_READING: readonly PreflightEvent["type"][] = [
   "verdict.signed",
 ];
 
-/** The events behind the earlier ones, where they only go on from them. */
+/** New events, if they only append to the earlier ones; otherwise undefined. */
 function goesOn(
   { events: before, named, newest }: FoldedPreflight,
   now: readonly PreflightEvent[],
@@ -96,7 +96,7 @@ function goesOn(
   const more = now.slice(before.length);
   let id = newest;
   for (const event of more) {
-    // An undo may have come before what it takes back; and a beginning or a signature changes who may take back what.
+    // An undo may arrive before its target, and a start or signature changes undo rights.
     if (event.id <= id || CHANGES_THE_READING.includes(event.type) || named.has(event.id)) return undefined;
     if (event.type === "discrepancy.opened" && named.has(event.data.discrepancyId)) return undefined;
     id = event.id;

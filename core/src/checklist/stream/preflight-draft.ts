@@ -1,7 +1,7 @@
 import { copyDictionary, type Dictionary } from "./dictionary";
 import type { PreflightState } from "./preflight-state";
 
-/** The parts of a state that grow where they stand: records by id, and rows. */
+/** Parts of the state that are changed in place: records by id, and lists. */
 const RECORDS = ["answers", "readings", "samples", "runUps", "blades", "flowed"] as const;
 const ROWS = ["joined", "postponed", "discrepancies", "undoable"] as const;
 type RecordPart = (typeof RECORDS)[number];
@@ -14,12 +14,12 @@ type AsIs<T> = T extends readonly (infer One)[]
     ? Readonly<Dictionary<One>>
     : Readonly<T>;
 
-/** A state as it can be looked at: nothing of it is changed where it stands. */
+/** A deeply read-only state. */
 export type ReadonlyPreflightState = { readonly [P in keyof PreflightState]: AsIs<PreflightState[P]> };
 
 /**
- * A preflight that is being gone on with. What is read of it is read-only, so that nothing can be changed that was not asked for; what is to be
- * changed is copied once, whatever many events then change it. The state it began with stays as it was.
+ * A copy-on-write draft of a preflight state. Reads are read-only; `own` copies a part once, however many events then change it.
+ * The original state is not modified.
  */
 export class PreflightDraft {
   readonly #state: PreflightState;
@@ -33,7 +33,7 @@ export class PreflightDraft {
     return this.#state;
   }
 
-  /** One of the growing parts, to be changed. */
+  /** Returns one of these parts for modification. */
   own<P extends GrowingPart>(part: P): PreflightState[P] {
     const state = this.#state as Pick<PreflightState, P>;
     if (!this.#own.has(part)) {
@@ -45,13 +45,13 @@ export class PreflightDraft {
     return state[part];
   }
 
-  /** Puts whole parts in their place. */
+  /** Replaces whole parts. */
   put(parts: Partial<PreflightState>): void {
     for (const part of Object.keys(parts)) this.#own.delete(part as GrowingPart);
     Object.assign(this.#state, parts);
   }
 
-  /** The cups and the rocking of before count no more. */
+  /** Drops earlier samples and the rocking of the wings. */
   drop(part: "rocked"): void {
     delete this.#state[part];
   }

@@ -20,21 +20,21 @@ export interface Answer {
   value?: string;
   caught?: boolean;
   byCrewId?: string;
-  /** The card that it was answered on, together with others. */
+  /** Card on which it was answered, together with others. */
   card?: string;
 }
 
-/** A station that was done from memory. */
+/** A station done from memory. */
 export interface Flow {
   eventId: string;
   at: string;
-  /** Since the last thing that was done before it. */
+  /** Seconds since the previous action. */
   seconds: number;
 }
 
 export interface Interruption {
   at: string;
-  /** Since when nothing was done, where that was noticed only afterwards. */
+  /** Start of the inactivity, if noticed only afterwards. */
   since?: string;
   cause?: InterruptionCause;
   itemId?: string;
@@ -48,20 +48,20 @@ export interface Reading {
   at: string;
   value: number;
   unit: Unit;
-  /** Who read it: not always who began the walk. */
+  /** Who read it, not always the person who started the preflight. */
   crewId: string;
   feel?: EngineFeel;
   heat?: OilHeat;
-  /** Out of a trace; without it a person read it. */
+  /** Source trace; absent if a person read it. */
   from?: TraceSource;
 }
 
-/** An act that can be taken back: which event, whose, and the discrepancy that it logged, if any. */
+/** An action that can be undone: its event, who did it, and the discrepancy it logged, if any. */
 export interface Undoable {
   eventId: string;
   crewIds: readonly string[];
   discrepancyId?: string;
-  /** Together with whatever else was answered on this card at this moment. */
+  /** Undone together with everything else answered on this card at this time. */
   card?: string;
 }
 
@@ -70,10 +70,10 @@ export type Signature = EventData["verdict.signed"] & { at: string; crewId: stri
 export type OpenedDiscrepancy = EventData["discrepancy.opened"] & { eventId: string; at: string };
 export type ObservedDiscrepancy = EventData["discrepancy.observed"] & { eventId: string; at: string };
 
-/** What a preflight amounts to: nothing here that is not in its events. */
+/** State of a preflight, derived entirely from its events. */
 export interface PreflightState {
   id: string;
-  /** Absent while the opening event has not arrived yet. */
+  /** Absent until the opening event has arrived. */
   registration?: string;
   listHash?: string;
   crewId?: string;
@@ -82,26 +82,26 @@ export interface PreflightState {
   plannedLandings?: number;
   plannedLaunch?: LaunchWay;
   plannedLoad?: PlannedLoad;
-  /** What the flight is for, where it may pass a limit of its papers. */
+  /** Purpose of the flight, which may allow exceeding a due limit. */
   purpose?: Purpose;
   preferences?: Preferences;
   celsius?: number;
-  /** Who is here besides the one who began. */
+  /** Others who joined. */
   joined: string[];
   /** Stations done from memory. */
   flowed: Dictionary<Flow>;
   conditions: Condition[];
   answers: Dictionary<Answer>;
   readings: Dictionary<Reading>;
-  /** Cups by their item, newest last: since the last refuelling, and among them those from before the wings were rocked. */
+  /** Samples by item, newest last, since the last refuelling, including those before the wings were rocked. */
   samples: Dictionary<FuelSampleTaken[]>;
   rocked?: { eventId: string; at: string };
-  /** Cups from before a refuelling: what they showed stays on record. */
+  /** Samples from before a refuelling; kept on record. */
   earlierSamples: FuelSampleTaken[];
   told: FuelInputs;
   uplifts: UpliftSeen[];
   oilAdded: OilAdded[];
-  /** What the traces of this walk's run-ups amounted to, by engine; the last one of each. */
+  /** Latest run-up trace result of each engine. */
   runUps: Dictionary<RunUpRead & { eventId: string; at: string; itemId: string }>;
   /** Blades pulled through so far, by item. */
   blades: Dictionary<number>;
@@ -109,25 +109,25 @@ export interface PreflightState {
   discrepancies: OpenedDiscrepancy[];
   observations: ObservedDiscrepancy[];
   interruptions: Interruption[];
-  /** The last item that was touched: the walk goes on behind it. */
+  /** Last touched item; the preflight continues after it. */
   cursor?: { itemId: string; visiting: boolean };
-  /** Answers in the order they were given, newest last: what undo takes back. None from before the signature. */
+  /** Answers that can be undone, newest last. Empty after the signature. */
   undoable: Undoable[];
-  /** The signature of its own pilot. */
+  /** Signature of its pilot. */
   signed?: Signature;
-  /** What was signed afterwards, or by another: it stands beside the signature and changes nothing in it. */
+  /** Later signatures, or those of others: kept beside the pilot's without changing it. */
   amendments: Signature[];
   lastAt?: string;
-  /** What was said of the weather, and when; the last of it. */
+  /** Latest weather entered, with its time. */
   weather?: WeatherInputs & { at: string };
   turnBackFt?: number;
-  /** The briefings that were given, the last of each kind. */
+  /** Latest briefing of each kind. */
   briefings: BriefingGiven[];
 }
 
 export type BriefingGiven = EventData["briefing.given"] & { eventId: string; at: string; crewId: string };
 
-/** A preflight of which nothing has arrived yet. */
+/** State of a preflight without any events. */
 export function emptyState(id: string): PreflightState {
   return {
     id,

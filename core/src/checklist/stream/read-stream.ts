@@ -1,6 +1,6 @@
 import type { EventType, PreflightEvent } from "./events";
 
-/** What no undo reaches: it is answered by a further event, and both stay on record. */
+/** Events that cannot be undone; a later event answers them, and both stay on record. */
 const NEVER_UNDONE: readonly EventType[] = [
   "preflight.started",
   "item.undone",
@@ -10,16 +10,16 @@ const NEVER_UNDONE: readonly EventType[] = [
   "verdict.signed",
 ];
 
-/** Who a stream belongs to, what its signature is, and which of its events are taken back. */
+/** Owner of a stream, its signature, and its undone events. */
 export interface StreamReading {
-  /** The event that began the walk; absent while it has not arrived, and in streams that are no walk. */
+  /** Event that started the preflight; absent if it has not arrived, and in other streams. */
   startId?: string;
-  /** Who began it: its pilot. */
+  /** Crew id of the person who started it: its pilot. */
   pilot?: string;
   signatureId?: string;
-  /** Events that were undone by somebody who may. */
+  /** Ids of events undone by someone entitled to. */
   takenBack: ReadonlySet<string>;
-  /** Openings that were withdrawn by who logged them, with the event that says so. */
+  /** Openings withdrawn by their authors, with the withdrawing event. */
   withdrawn: ReadonlyMap<string, PreflightEvent>;
 }
 
@@ -27,13 +27,13 @@ const NOTHING: ReadonlySet<string> = new Set();
 const NO_WITHDRAWALS: ReadonlyMap<string, PreflightEvent> = new Map();
 
 /**
- * Reads who may take back what from the events of one stream, in the order of their ids. The same on every device and on the server:
- * - a walk begins with the event that gave it its id, else with the first beginning; who began it is its pilot;
- * - it is signed by its own pilot, once; whatever is signed later, or by another, is an amendment;
- * - an undo counts where what it takes back is in the same stream, was given by the same person or in that pilot's walk, and no
- *   signature lies between them. Beginnings, findings, sign-offs and signatures are never undone;
- * - a finding is withdrawn by who logged it, in the same stream, before the signature.
- * What was on record before these rules (`rules: 1`) keeps its meaning: any undo counted, and the last signature.
+ * Determines undo rights from the events of one stream, in id order. Identical on every device and the server:
+ * - a preflight starts with the event that gave it its id, else with the first start event; its author is the pilot;
+ * - the pilot signs it once; later signatures, or those of others, are amendments;
+ * - an undo counts if its target is in the same stream, was made by the same person or in that pilot's preflight, and no
+ * signature lies between them. Starts, discrepancies, sign-offs and signatures are never undone;
+ * - a discrepancy is withdrawn by its author, in the same stream, before the signature. Events recorded before these rules
+ * (`rules: 1`) keep their meaning: every undo counted, and the last signature.
  * Complexity: O(n).
  */
 export function readStream(events: readonly PreflightEvent[]): StreamReading {
@@ -100,7 +100,7 @@ function signatureOf(events: readonly PreflightEvent[], pilot: string | undefine
   return asBefore ?? first;
 }
 
-/** Whose event it is: the one who held the device, and the one who answered. */
+/** Authors of an event: the person holding the device, and the one who answered. */
 export function authorsOf(event: PreflightEvent): string[] {
   return event.type === "item.answered" && event.data.byCrewId
     ? [event.crewId, event.data.byCrewId]

@@ -5,7 +5,10 @@ type TakenBack =
   | { type: "item.undone"; data: EventData["item.undone"] }
   | { type: "discrepancy.withdrawn"; data: EventData["discrepancy.withdrawn"] };
 
-/** The last act of a walk and, where it was one answer to several parts of a card, all of them: the newest first. Empty where nothing is this person's. */
+/**
+ * Undo events for the last action, newest first; several if one answer covered several parts of a card. Empty if this person has
+ * nothing to undo.
+ */
 export function takeBackAll(
   state: Pick<PreflightState, "undoable" | "crewId">,
   crewId: string | null,
@@ -23,8 +26,8 @@ export function takeBackAll(
 }
 
 /**
- * How the last act of a walk is taken back by this person: an undo, or, where something was found, its withdrawal. Undefined where there is
- * nothing that this person may take back: an act is taken back by who did it or by the walk's pilot, a finding by who logged it.
+ * Undo event for the last action of a preflight, or the withdrawal of a discrepancy. Undefined if this person cannot undo
+ * anything: an action is undone by its author or the pilot of the preflight, a discrepancy withdrawn by its author.
  */
 export function undoEvent(
   { undoable, crewId: pilot }: Pick<PreflightState, "undoable" | "crewId">,

@@ -1,8 +1,6 @@
 import type { Feature, Observation } from "./observations";
 
-/**
- * What an attempt to put it right came to, from the observations before and after: "gone" when nothing of what stood out on a magneto is there any more.
- */
+/** Outcome of a remedy, from the observations before and after: "gone" if nothing that stood out on a magneto remains. */
 export function outcomeOf(before: readonly Observation[], after: readonly Observation[]): "gone" | "same" {
   const sticks = before
     .filter(stands)
@@ -10,7 +8,7 @@ export function outcomeOf(before: readonly Observation[], after: readonly Observ
   return sticks ? "same" : "gone";
 }
 
-/** What a try at a remedy is made for: too big a drop or one much bigger than the other, a rough side, a cylinder that falls, an exhaust that is much hotter. */
+/** Signs a remedy is meant for: an excessive or uneven drop, a rough side, a cold cylinder, a much hotter exhaust. */
 function stands({ feature, state }: Observation): boolean {
   if (feature === "drop") return state === "over" || state === "quit" || state === "uneven";
   if (feature === "feel") return state === "rough";
@@ -18,9 +16,9 @@ function stands({ feature, state }: Observation): boolean {
 }
 
 /**
- * What was seen before a remedy and what it came to: both count, and the remedy's own outcome with them. `now` is what was seen after it, `told` what was
- * answered since. How the engine showed itself after it is in the outcome, so that it does not count a second time; the answer to a further test takes the
- * place of an earlier one. Pure.
+ * Combines observations before a remedy with its outcome. `now` are the observations after it, `told` the answers since. The
+ * side's behaviour after the remedy is part of the outcome and does not count twice; the answer to a further test replaces an
+ * earlier one. Pure.
  */
 export function afterRemedy(
   before: { observations: readonly Observation[]; remedy: "cleared" | "leaned" },
@@ -43,5 +41,5 @@ export function afterRemedy(
   };
 }
 
-/** How an engine shows itself on a side. */
+/** Features that show how an engine runs on a side. */
 const SHOWN: ReadonlySet<Feature> = new Set(["drop", "feel", "exhaust"]);

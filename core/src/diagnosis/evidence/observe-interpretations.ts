@@ -5,7 +5,7 @@ import type { SeenWay } from "../diagnose";
 import type { DiagnosisContext, Observation } from "./observations";
 import { limitToProbes, type ObserveLimits, observe } from "./observe";
 
-/** Whether the pilot said of a side that nothing dropped on it, that it stopped or that it was not tried, and this way to read the trace has it drop. */
+/** True if the pilot reported no drop, a stop, or no check on a side where this interpretation shows a drop. */
 const isDenied = ({ right, left }: RunUpReading, told: readonly Observation[]): boolean =>
   told.some(
     ({ feature, state, side }) =>
@@ -14,9 +14,9 @@ const isDenied = ({ right, left }: RunUpReading, told: readonly Observation[]): 
   );
 
 /**
- * What was seen in each way to read a trace, with what the pilot answered. What was said of a side takes the place of what the trace left open, and a way that
- * has dropped what by the pilot's word did not is none any more; the first way stays whatever is said, since it is what the questions were asked about.
- * `profile` is the one the ways were read with (see `asTold`). Weights stay as they are: parts of their sum. Pure.
+ * Observations under each interpretation of a trace, with the pilot's answers. An answer about a side replaces what the trace
+ * left open, and interpretations that contradict it are dropped; the first one always stays, since the questions were about it.
+ * `profile` is the one used for reading (see `asTold`). Weights are unchanged. Pure.
  */
 export function observeInterpretations(
   ways: readonly ReadWay[],

@@ -11,12 +11,12 @@ import type { Observation } from "./observations";
 
 export type ObserveLimits = DropLimits;
 
-/** Lines further apart than this, seconds, show a hand's seconds with a few values only. */
+/** Sampling interval above which a step of a few seconds has only a few values, seconds. */
 const COARSE_S = 0.22;
 
 /**
- * The same engine as far as a reading can tell it: without exhaust probes no cylinder is named; without prompts and with lines far apart, what stands out may be the
- * reading itself.
+ * The context as far as a reading can tell: without EGT probes no cylinder is named; an unprompted, coarse trace may show
+ * artefacts.
  */
 export function limitToProbes<T extends { cylinders: number; coarse?: true; unprompted?: true }>(
   context: T,
@@ -30,25 +30,25 @@ export function limitToProbes<T extends { cylinders: number; coarse?: true; unpr
   };
 }
 
-/** What of a side's reading says how it dropped. */
+/** Fields of a side's reading that describe its drop. */
 export type DroppedSide = Pick<MagnetoReading, "side" | "drop" | "seen" | "feel" | "doubt">;
 
-/** From this much below the others a cylinder's exhaust "falls", °F: a cylinder that fires lies within half of it. */
+/** A cylinder's EGT "falls" if it is this far below the others, °F; firing cylinders differ by less than half of it. */
 const COLDER_F = 60;
-/** By less no exhaust has changed, °F. */
+/** Smaller EGT changes are "no change", °F. */
 const NO_CHANGE_F = 12;
-/** So much more than on the other side is "much hotter": as a part, since slow probes show a part of both, and °F at least. */
+/** "Much hotter": ratio to the other side, since slow probes show only part of both changes, plus a minimum in °F. */
 const MUCH_HOTTER = 1.42;
 const MUCH_HOTTER_F = 14;
-/** A probe that jumps this far from line to line is wild, °F. */
+/** A probe that jumps by this much between samples is noisy, °F. */
 const WILD_F = 16;
-/** Colder than this no exhaust is at the run-up, °F. */
+/** No EGT is colder than this at run-up, °F. */
 const DEAD_F = 300;
 
 /**
- * What a reading amounts to in the words of the fault library: each number becomes a state, with its sentence. What was not seen is left out.
- * The borders between states are own figures by reason; limits are the type's. Rpm, °F, psi, V, seconds. Never throws. Source: the type's
- * limits; borders between states common practice or our own, as named at each.
+ * Translates a reading into fault library observations: each number becomes a state, with a sentence. What was not seen is left
+ * out. Rpm, °F, psi, V, seconds. Never throws. Source: limits are the type's; thresholds between states are common practice or
+ * our own, as noted at each.
  */
 export function observe(reading: RunUpReading, profile: RunUpProfile, limits: ObserveLimits): Observation[] {
   const found: Observation[] = [];
@@ -110,7 +110,7 @@ function wildProbes({ egt, problems }: RunUpReading): number[] {
   const jumping = Object.entries(egt.scatter).flatMap(([cylinder, jump]) =>
     jump > WILD_F ? [Number(cylinder)] : [],
   );
-  // An exhaust as cold as that of an engine that stands, while it runs: the probe reads nought.
+  // EGT at ambient temperature while the engine runs: the probe is dead.
   const dead = Object.entries(egt.base).flatMap(([cylinder, value]) =>
     value < DEAD_F ? [Number(cylinder)] : [],
   );
@@ -118,14 +118,14 @@ function wildProbes({ egt, problems }: RunUpReading): number[] {
 }
 
 /**
- * From how much on a drop is told from the scatter of a trace, rpm: finer than a hand's tachometer. Source: eight rpm at 1,800, the scatter of
- * a second of trace (our own).
+ * Smallest drop distinguishable from trace scatter, rpm; finer than reading a tachometer by eye. Source: eight rpm at 1,800, the
+ * scatter of one second of trace (our own).
  */
 export function tracedLimits(limits: DropLimits, profile: Pick<RunUpProfile, "rpm">): DropLimits {
   return { ...limits, resolutionRpm: Math.min(limits.resolutionRpm, 8 * rpmScale(profile)) };
 }
 
-/** What one side's drop is in the words of the fault library, beside the other and the limits, rpm. */
+/** Drop state of one side, compared with the other side and the limits, rpm. */
 export function dropOf(
   made: DroppedSide,
   other: DroppedSide | undefined,
@@ -170,7 +170,7 @@ function exhaustOf(
   if (own.length < 2) return undefined;
   const base = { feature: "exhaust" as const, side: made.side };
   const middle = median(own.map(([, change]) => change));
-  // Where nothing dropped, exhaust that moves is an engine still warming, or still hot from the other side.
+  // Without a drop, a changing EGT means the engine is still warming or cooling.
   if (!made.seen && made.feel !== "quit" && Math.abs(middle) >= NO_CHANGE_F) return undefined;
   if (made.feel === "quit" || middle < -40)
     return { ...base, state: "colder", words: `On ${side} EGT fell on all cylinders.` };
@@ -190,7 +190,7 @@ function exhaustOf(
   const others = sane(other?.egtBeside);
   const asLong = sane(made.egtBeside);
   const ownMiddle = asLong.length >= 2 ? median(asLong) : middle;
-  // A side on which one cylinder is missing is no measure for the other.
+  // A side with a dead cylinder cannot serve as reference.
   const whole = others.length >= 2 && Math.min(...others) > median(others) - COLDER_F;
   const otherMiddle = whole && other?.seen ? median(others) : undefined;
   if (
@@ -211,7 +211,7 @@ function heatOf(reading: RunUpReading, profile: RunUpProfile): Observation | und
   if (!heat || heat.doubt || profile.heat === "none") return undefined;
   const scale = rpmScale(profile);
   const what = profile.heat === "alternate air" ? "Alternate air" : "Carburettor heat";
-  // Back on both an engine stands up to fifteen beside its base; without a prompt, or with lines far apart, the base itself is a reading.
+  // Back on both, rpm can differ from its base by up to fifteen; unprompted or coarse readings are less exact.
   const least = (reading.prompted && reading.interval <= COARSE_S ? 14 : 27) * scale;
   const base = { feature: "heat" as const };
   if (heat.gain !== undefined && heat.gain > least)
@@ -225,8 +225,8 @@ function heatOf(reading: RunUpReading, profile: RunUpProfile): Observation | und
     (heat.roseWhileHot > 2 * least && heat.drop < least && (heat.gain ?? 0) < 8 * scale)
   )
     return { ...base, state: "more while on", words: `${what}: rpm rose while it was on.` };
-  // Another way in for the air costs an injected engine little: a small drop there is no fault.
-  // Nor does a trace tell that warm air was asked for, where nobody prompted and nothing came of it.
+  // Alternate air costs an injected engine little, so a small drop is no fault. Without a prompt and without effect, the trace
+  // cannot show that it was selected.
   if (!heat.seen || heat.drop < 6 * scale)
     return profile.heat === "alternate air" || !reading.prompted
       ? undefined
@@ -270,9 +270,9 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
     });
   if (propeller && profile.propellerCheck) {
     const { dropRpm, withinS } = profile.propellerCheck;
-    // One line a second cannot tell half a second.
+    // Sampling once a second cannot resolve half a second.
     const quick = propeller.answeredIn <= withinS + 0.5 * reading.interval;
-    // Pulled and pushed back at once, as nobody prompted: then it fell as far as the hand let it.
+    // Cycled quickly without prompts: the fall is limited by the pilot's hand.
     const far =
       propeller.drop >= dropRpm ||
       (!reading.prompted && propeller.drop >= 0.5 * dropRpm) ||
@@ -297,8 +297,8 @@ function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
 }
 
 /**
- * Whether one cylinder goes another way than the others from the run-up to low power. Both low powers count, idle and the ground before: on its way lean
- * an exhaust gets hotter and then colder again, and at one of the two it may just cross the others.
+ * True if one cylinder changes differently from the others between run-up and low power. Both idle and ground rpm count: while
+ * leaning, EGT rises and falls again, and may cross the others at one of them.
  */
 function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observation | undefined {
   const found = [
@@ -308,7 +308,7 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
   const [first] = found.sort((a, b) => Math.abs(b.off) - Math.abs(a.off));
   if (!first) return undefined;
   const { at, cylinder, off } = first;
-  // Cylinders of a serviceable engine differ by tens of degrees, at power and at idle each in its own way: only what stands out of how the others moved is one apart.
+  // Cylinders of a serviceable engine differ by tens of degrees at any power; only a deviation from the others' spread counts.
   const border = bordersOfMoves(at === "idle" ? egt.idle : egt.ground, egt.base, [...wild, cylinder]);
   if (Math.abs(off) > border)
     return {
@@ -327,9 +327,12 @@ function exhaustAtIdle({ egt }: RunUpReading, wild: readonly number[]): Observat
   return { feature: "idleExhaust", state: "alike", words: "At low power all EGTs fell by about the same." };
 }
 
-/** How far the moves of a serviceable engine's cylinders lie apart, °F: thirty at power and thirty at idle, each in its own way (common practice). */
+/**
+ * Usual spread of EGT changes between cylinders of a serviceable engine, °F: thirty at power and thirty at idle, independently
+ * (common practice).
+ */
 const USUAL_SPREAD_F = 42;
-/** So many times the usual spread no cylinder of a serviceable engine goes, but for one in a thousand traces. */
+/** Multiple of the usual spread that no cylinder of a serviceable engine exceeds, except about once in a thousand. */
 const FAR = 4.2;
 /** From this part of what stands out on it is a little apart: the furthest cylinder of one healthy engine in seventeen (own figures). */
 const A_LITTLE = 0.8;

@@ -1,6 +1,6 @@
 import { judgeSample, type Sample } from "./fuel-sample";
 
-/** What to do at a drain now. */
+/** Next step at a drain. */
 export const DRAIN_STEPS = ["take", "again", "rock", "clean", "maintenance", "paper"] as const;
 export type DrainStep = (typeof DRAIN_STEPS)[number];
 
@@ -8,20 +8,20 @@ export interface DrainAdvice {
   step: DrainStep;
   words: string;
   why: string;
-  /** Seconds drained here without getting clean, as far as they were timed. */
+  /** Timed seconds of draining without a clean sample. */
   seconds: number;
 }
 
-/** So many cups in a row that are not clean, and something has to be done about the tank, not about the cup (common practice). */
+/** After this many unclean samples the tank needs attention, not just the drain (common practice). */
 export const CUPS_BEFORE_ROCKING = 3;
-/** About a minute of draining without getting clean, and it is work for maintenance (common practice). */
+/** After about a minute of draining without a clean sample it is a task for maintenance (common practice). */
 export const DRAIN_LIMIT_S = 60;
 
 /**
- * What to do at one drain, from the cups taken there: drain again until clean; after three cups rock the wings, lower the tail, wait, and take
- * every drain again; after that again three cups, or a minute of draining, and it is work for maintenance. Rocking is meant to bring water
- * down, so that the first cups after it may show some. What no draining cures is a finding at once.
- * `before` are the cups from before the rocking, `since` those after it (all of them where nobody has rocked); newest last.
+ * Decides the next step at a drain from its samples: repeat until clean; after three samples rock the wings, lower the tail,
+ * wait, and sample every drain again; after three more, or a minute of draining, call maintenance. Rocking brings water down, so
+ * the first samples after it may show some. What draining cannot cure is a discrepancy at once. `before` are samples before
+ * rocking, `since` those after it (all of them if not rocked); newest last.
  * Source: common practice.
  */
 export function drainAdvice(
@@ -77,7 +77,7 @@ export function drainAdvice(
       );
 }
 
-/** How long was drained at one point since it was last clean; a cup that was not timed counts for nothing. */
+/** Draining time at one drain since the last clean sample; untimed samples count zero. */
 function secondsOfDirt(samples: readonly Sample[], approved: readonly string[]): number {
   const from = samples.findLastIndex((s) => judgeSample(s, approved).outcome === "clean") + 1;
   return samples.slice(from).reduce((sum, s) => sum + (s.seconds ?? 0), 0);

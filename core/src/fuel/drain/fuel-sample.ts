@@ -2,7 +2,7 @@ import type { FindingGrade } from "../../judgement/judgement";
 import { capital } from "../../units/format";
 import { type FuelColour, fuelGrade, gradesOfColour } from "../grade/fuel-grades";
 
-/** What a cup of fuel shows against the light. */
+/** Appearance of a fuel sample against the light. */
 export const SAMPLE_LOOKS = [
   "clean",
   "water",
@@ -14,21 +14,21 @@ export const SAMPLE_LOOKS = [
 ] as const;
 export type SampleLook = (typeof SAMPLE_LOOKS)[number];
 
-/** What a drop on white paper does: fuel dries away, kerosene leaves a greasy ring, water stays wet. */
+/** Drop on white paper: gasoline dries away, kerosene leaves a greasy ring, water stays wet. */
 export const PAPER_TESTS = ["dries away", "greasy ring", "stays wet"] as const;
 export type PaperTest = (typeof PAPER_TESTS)[number];
 
-/** One cup from one drain. */
+/** One sample from one drain. */
 export interface Sample {
   look: SampleLook;
   colour?: FuelColour;
   paper?: PaperTest;
-  /** How long was drained for it, where it was timed. */
+  /** Draining time in seconds, if timed. */
   seconds?: number;
 }
 
 export interface SampleJudgement {
-  /** "drain" is cured by draining; nothing else is. */
+  /** "drain" can be cured by draining; the others cannot. */
   outcome: "clean" | "drain" | "other grade" | "finding";
   grade: "within limits" | FindingGrade;
   sentence: string;
@@ -39,10 +39,10 @@ const WHAT_WAS_PUMPED = "Ask which fuel was added and check the receipt.";
 const STOP = "Do not fly. Draining a sample does not help: the tank must be emptied.";
 
 /**
- * Judges one cup: what it is by colour, smell and paper, and whether draining can help. `approved` are the ids of the grades that this aircraft
- * may burn, the usual one first.
- * Sources: dyes by ASTM D910, D7547, EN 228 and D1655 (from memory); smell, paper and "all water looks clean" are common practice. Dyes that are
- * mixed can make each other colourless (common practice).
+ * Judges one sample by colour, smell and paper test, and whether draining can help. `approved` are the ids of this aircraft's
+ * approved grades, the usual one first.
+ * Sources: dyes by ASTM D910, D7547, EN 228 and D1655 (from memory); smell, paper test and "pure water looks clean" are common
+ * practice. Mixed dyes can cancel to colourless (common practice).
  */
 export function judgeSample({ look, colour, paper }: Sample, approved: readonly string[]): SampleJudgement {
   const usual = fuelGrade(approved[0] ?? "");

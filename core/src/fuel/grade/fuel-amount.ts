@@ -1,14 +1,14 @@
 import { assertNotNegative, convert, QuantityError, type Unit } from "../../units/convert";
 
-/** Units in which fuel is sold, carried and written down. */
+/** Units in which fuel is sold, carried and logged. */
 export const FUEL_UNITS = ["L", "US gal", "imp gal", "kg", "lb"] as const satisfies readonly Unit[];
 export type FuelUnit = (typeof FUEL_UNITS)[number];
 
 const IS_MASS: ReadonlySet<string> = new Set(["kg", "lb"]);
 
 /**
- * The unit as it is meant by people and receipts: "ltr", "USG", "gallons (US)". Undefined for anything that is not sure. Never throws. Source:
- * spellings as they stand on receipts (common practice); a bare "gal" is never taken for either gallon.
+ * Reads a unit as written by people or on receipts: "ltr", "USG", "gallons (US)". Undefined if ambiguous. Never throws. Source:
+ * spellings on receipts (common practice); a bare "gal" is never assumed to be either gallon.
  */
 export function readFuelUnit(text: string): FuelUnit | undefined {
   return SPELLINGS.get(text.trim().toLowerCase().replace(/[.()]/g, "").replace(/\s+/g, " "));
@@ -25,7 +25,7 @@ const SPELLINGS = new Map<string, FuelUnit>([
 ]);
 
 /**
- * Litres of an amount of fuel in any of its units; masses by the density in kg a litre.
+ * Litres of an amount of fuel in any unit; masses by the density in kg per litre.
  * Valid range: amount ≥ 0, density > 0; throws QuantityError otherwise. Source: NIST SP 811; definition of density.
  * @example litresOfFuel(10, "US gal", 0.719) // 37.85411784
  */
@@ -35,7 +35,7 @@ export function litresOfFuel(amount: number, unit: FuelUnit, kgPerL: number): nu
   return IS_MASS.has(unit) ? convert(amount, unit, "kg") / kgPerL : convert(amount, unit, "L");
 }
 
-/** The same the other way: so many litres in another unit. Valid range and errors as above. */
+/** Converts litres to another unit. Valid range and errors as above. */
 export function fuelFromLitres(litres: number, unit: FuelUnit, kgPerL: number): number {
   assertNotNegative("The amount", litres);
   assertDensity(kgPerL);

@@ -1,18 +1,18 @@
 import type { Source } from "../../judgement/judgement";
 import { assertFinite, QuantityError } from "../../units/convert";
 
-/** Colours that a fuel in a cup can have, as people say them. */
+/** Colours of a fuel sample. */
 export const FUEL_COLOURS = ["blue", "green", "red", "brown", "straw", "colourless"] as const;
 export type FuelColour = (typeof FUEL_COLOURS)[number];
 
 export interface FuelGrade {
   id: string;
   name: string;
-  /** Its dye by the standard; "straw" and "colourless" are what an undyed fuel looks like. */
+  /** Dye colours by the standard; undyed fuel is "straw" or "colourless". */
   colours: readonly FuelColour[];
-  /** Kilograms a litre at 15 °C. */
+  /** Kilograms per litre at 15 °C. */
   kgPerL: number;
-  /** Part of its volume that it grows by for each degree. */
+  /** Relative volume expansion per degree. */
   perCelsius: number;
   kerosene?: boolean;
   source: Source;
@@ -21,9 +21,9 @@ export interface FuelGrade {
 const by = (text: string): Source => ({ kind: "rule", text: `${text} (from memory)`, example: true });
 
 /**
- * The grades that are met on an apron. Dyes: ASTM D910, ASTM D7547, EN 228, ASTM D1655, all from memory. Densities: the planning figures of
- * FAA-H-8083-1 (6 lb a US gallon of aviation gasoline, 6.8 of kerosene); motor fuel by EN 228, the middle of 0.720 to 0.775. Expansion:
- * about 0.12 % a degree for gasoline, 0.09 % for kerosene (API tables, from memory).
+ * Common fuel grades. Dyes: ASTM D910, ASTM D7547, EN 228, ASTM D1655, all from memory. Densities: planning figures of
+ * FAA-H-8083-1 (6 lb per US gallon of aviation gasoline, 6.8 of kerosene); motor fuel by EN 228, the middle of 0.720 to 0.775.
+ * Expansion: about 0.12 % per degree for gasoline, 0.09 % for kerosene (API tables, from memory).
  */
 export const FUEL_GRADES: readonly FuelGrade[] = [
   {
@@ -93,13 +93,14 @@ export const FUEL_GRADES: readonly FuelGrade[] = [
   },
 ];
 
-/** A grade by its id; undefined for one that is not on the list. */
+/** Grade by id; undefined if it is not on the list. */
 export function fuelGrade(id: string): FuelGrade | undefined {
   return FUEL_GRADES.find((grade) => grade.id === id);
 }
 
 /**
- * Kilograms a litre of a grade at a temperature in °C. Valid range: a grade of the list, −40 to 50 °C; throws QuantityError outside.
+ * Density of a grade in kg per litre at a temperature in °C. Valid range: a listed grade, −40 to 50 °C; throws QuantityError
+ * otherwise.
  * Source: the grade's figure at 15 °C and its expansion, see above.
  * @example fuelDensity("100LL", 15) // 0.719
  */
@@ -112,7 +113,7 @@ export function fuelDensity(gradeId: string, celsius = 15): number {
   return grade.kgPerL / (1 + grade.perCelsius * (celsius - 15));
 }
 
-/** The grades that look like this. "colourless" is also what two dyes can make of each other when they are mixed. */
+/** Grades with this colour. "colourless" can also result from mixing two dyes. */
 export function gradesOfColour(colour: FuelColour): FuelGrade[] {
   return FUEL_GRADES.filter((grade) => grade.colours.includes(colour));
 }

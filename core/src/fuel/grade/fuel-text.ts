@@ -1,24 +1,24 @@
 import { formatNumber, type Quantity } from "../../units/format";
 import { FUEL_UNITS, type FuelUnit, fuelFromLitres } from "./fuel-amount";
 
-/** How amounts of fuel are said: in the unit that the pilot thinks in. */
+/** Formats amounts of fuel in the pilot's unit. */
 export interface FuelWords {
   unit: FuelUnit;
   /** "72 L", "19.0 US gal". */
   say(litres: number): string;
-  /** The same rounded up: what is needed must not be said smaller. */
+  /** Rounded up, for required amounts. */
   atLeast(litres: number): string;
-  /** The number alone. */
+  /** Number without unit. */
   number(litres: number): string;
   /** For a reading or a margin of a judgement. */
   quantity(litres: number): Quantity;
 }
 
-/** Gallons are said to a tenth, the others whole. */
+/** Gallons to a tenth, other units whole. */
 const DECIMALS: Record<FuelUnit, number> = { L: 0, "US gal": 1, "imp gal": 1, kg: 0, lb: 0 };
 
 /**
- * Amounts of fuel in words, in one of its units; masses by the density in kg a litre. A margin may be negative.
+ * Formatter for amounts of fuel in a unit; masses by the density in kg per litre. A margin may be negative.
  * Valid range: any finite number of litres, density > 0 (QuantityError otherwise). Source: `fuelFromLitres`.
  * @example fuelWords("US gal", 0.719).say(37.85411784) // "10.0 US gal"
  */
@@ -37,7 +37,7 @@ export function fuelWords(unit: FuelUnit, kgPerL: number): FuelWords {
   };
 }
 
-/** Whether a word is one of the units of fuel. */
+/** True for a fuel unit. */
 export function isFuelUnit(unit: string): unit is FuelUnit {
   return (FUEL_UNITS as readonly string[]).includes(unit);
 }

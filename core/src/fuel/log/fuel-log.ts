@@ -3,47 +3,48 @@ import { sumOfUncertain, type Uncertain } from "../../units/uncertain";
 import type { FuelUnit } from "../grade/fuel-amount";
 import type { Tank } from "../tanks/tank";
 
-/** One line of an aircraft's fuel log. */
+/** One entry of an aircraft's fuel log. */
 export interface FuelEntry {
   /** ISO 8601, UTC. */
   at: string;
-  /** How much was in a tank, how much was put in, how much was burnt. */
+  /** A measured content, an uplift, or fuel burnt. */
   entry: "measured" | "uplift" | "burn";
   /** Absent: all tanks together, shared evenly. */
   tankId?: string;
   litres: number;
-  /** As it was written down. */
+  /** As logged. */
   amount: number;
   unit: FuelUnit;
-  /** The hour meter then. */
+  /** Hour meter at the time. */
   hours?: number;
   grade?: string;
   receipt?: string;
 }
 
-/** What the log says should be in each tank. */
+/** Expected content of each tank according to the log. */
 export interface ExpectedFuel {
-  /** The hour meter at the last measuring. */
+  /** Hour meter at the last measurement. */
   hours?: number;
-  /** When each tank was last measured, the earliest of them. */
+  /** Time of the earliest of the tanks' last measurements. */
   since: string;
-  /** Measured then, with what has been put in and booked as burnt since; burn by the hour meter is still to be taken off. */
+  /** Measured content plus uplifts less logged burn since; burn by the hour meter is not yet subtracted. */
   tanks: Record<string, Uncertain>;
-  /** What was put in since, to look for a slip in. */
+  /** Uplifts since, for finding errors. */
   uplifts: FuelEntry[];
-  /** What was booked as burnt since, litres: then the hour meter is not asked. */
+  /** Litres logged as burnt since; then the hour meter is not used. */
   burntL: number;
 }
 
-/** How far a booked figure can be off, part of it: burn by the book, an uplift by the pump; and how unevenly two tanks empty (common practice). */
+/** Relative errors of logged figures: burn by the book, an uplift by the pump, uneven use of two tanks (common practice). */
 export const BURN_ERROR = 0.08;
 const UPLIFT_ERROR = 0.005;
 const SHARE_ERROR = 0.1;
 
 /**
- * What should be in the tanks by the log: what was measured last, more what was put in, less what was booked as burnt since. Undefined where
- * a tank was never measured: then the log does not count.
- * Valid range: litres ≥ 0 in every line; a negative burn or uplift throws QuantityError. Source: bookkeeping; errors add by JCGM 100:2008.
+ * Expected fuel in the tanks: last measurement plus uplifts less logged burn. Undefined if a tank was never measured: then the
+ * log is not used.
+ * Valid range: litres ≥ 0 in every entry; a negative burn or uplift throws QuantityError. Source: bookkeeping; errors add by JCGM
+ * 100:2008.
  */
 export function expectedFuel(
   tanks: readonly Pick<Tank, "id" | "capacityL">[],
@@ -89,8 +90,8 @@ export function expectedFuel(
 }
 
 /**
- * The log's word for now: what should be left when the hour meter has gone on to `hoursNow`, by the planned burn, shared evenly. What was
- * booked as burnt goes before the meter. Undefined where neither a meter nor a booking tells what was burnt.
+ * Expected fuel at hour meter `hoursNow`, by planned consumption shared evenly. Logged burn takes precedence over the meter.
+ * Undefined if neither is available.
  * Valid range: burn ≥ 0 L/h; a meter that went back throws QuantityError.
  */
 export function fuelByLog(
@@ -119,7 +120,7 @@ export function fuelByLog(
       return [id, { value: Math.max(0, from.value - each), sigma }];
     }),
   );
-  // How unevenly the tanks empty is of no matter for their sum.
+  // Uneven use between tanks does not affect their sum.
   const measured = sumOfUncertain(Object.values(expected.tanks));
   return {
     tanks,

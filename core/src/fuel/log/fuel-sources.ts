@@ -1,7 +1,7 @@
 import { QuantityError } from "../../units/convert";
 import { assertUncertain, type Uncertain, Z_95_TWO_SIDED } from "../../units/uncertain";
 
-/** Who can say how much is in a tank. */
+/** Sources for the content of a tank. */
 export const FUEL_SOURCES = ["dip", "mark", "sight", "gauge", "log"] as const;
 export type FuelSourceKind = (typeof FUEL_SOURCES)[number];
 
@@ -11,26 +11,25 @@ export interface FuelSource {
 }
 
 export interface FuelEstimate {
-  /** The best estimate, litres. Where they disagree and none can be left out, the lowest. */
+  /** Best estimate, litres. If the sources disagree and none can be excluded, the lowest. */
   litres: Uncertain;
-  /** Nineteen of twenty times the truth lies between these, litres. */
+  /** 95 % interval, litres. */
   lowL: number;
   highL: number;
   agree: boolean;
-  /** The one that the others speak against; absent where they agree, or where nobody can tell. */
+  /** The source the others contradict; absent if they agree or the odd one cannot be identified. */
   odd?: FuelSourceKind;
   used: FuelSourceKind[];
-  /** How far each is from the rest, in standard deviations of that difference; absent with one source. */
+  /** Deviation of each source from the others, in standard deviations of that difference; absent with one source. */
   residuals: Partial<Record<FuelSourceKind, number>>;
 }
 
-/** Further from the rest than this, and it is no accident: once in eighty times by chance (two-sided normal). */
+/** Deviation that counts as disagreement: once in eighty times by chance (two-sided normal). */
 export const DISAGREE_AT = 2.5;
 
 /**
- * The best estimate from several sources, each with its uncertainty, by inverse-variance weighting; each is tested against the
- * weighted mean of the rest. When they disagree and leaving out exactly one reconciles the others, that one is the odd one out; otherwise
- * nobody can tell, and the lowest is taken, since fuel that is not there kills.
+ * Combines several sources by inverse-variance weighting; each is tested against the weighted mean of the others. If excluding
+ * exactly one resolves a disagreement, that one is odd; otherwise the lowest is used, because overestimating fuel kills.
  * Valid range: at least one source, each uncertainty > 0; throws QuantityError otherwise.
  * Source: inverse-variance weighting and normalised residuals (common practice of metrology; JCGM 100:2008).
  */
@@ -67,8 +66,8 @@ export function estimateFuel(sources: readonly FuelSource[]): FuelEstimate {
 }
 
 /**
- * The mean of several quantities, each weighing as much as it is sure: weights 1/σ², error 1/√Σ(1/σ²). Any one unit. Valid range: at least
- * one, each sigma above zero. Source: JCGM 100:2008 (from memory).
+ * Inverse-variance weighted mean: weights 1/σ², error 1/√Σ(1/σ²). Any one unit. Valid range: at least one, each sigma above zero.
+ * Source: JCGM 100:2008 (from memory).
  */
 export function weightedMean(parts: readonly Uncertain[]): Uncertain {
   const weights = parts.map(({ sigma }) => 1 / sigma ** 2);

@@ -4,11 +4,11 @@ import type { FuelEstimate } from "./fuel-sources";
 import { reconcileUplift } from "./reconcile-uplift";
 
 export interface CauseCase {
-  /** Which source the others speak against; absent where nobody can tell. */
+  /** Source the others contradict; absent if unknown. */
   odd?: FuelEstimate["odd"];
-  /** What was dipped or seen, less what the log says, litres. */
+  /** Dipped or observed fuel less the log's, litres. */
   measuredLessLogL?: number;
-  /** What should be there by the log, without the uplifts, and what was measured: to look for a slip in an uplift. */
+  /** Expected fuel without the uplifts, and the measured fuel, for finding an error in an uplift. */
   beforeUplifts?: Uncertain;
   measured?: Uncertain;
   uplifts?: readonly FuelEntry[];
@@ -16,8 +16,8 @@ export interface CauseCase {
 }
 
 /**
- * Why the sources disagree, the likeliest first, in words. One uplift booked with a slip that would explain it all comes before everything
- * else. Source: common practice; the arithmetic of `reconcileUplift`.
+ * Likely causes of a disagreement, most likely first, in words. A single uplift error that explains everything comes first.
+ * Source: common practice; the arithmetic of `reconcileUplift`.
  */
 export function likelyCauses({
   odd,

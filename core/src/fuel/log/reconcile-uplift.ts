@@ -4,7 +4,7 @@ import { assertUncertain, type Uncertain } from "../../units/uncertain";
 import { FUEL_UNITS, type FuelUnit, litresOfFuel } from "../grade/fuel-amount";
 import { DISAGREE_AT } from "./fuel-sources";
 
-/** What a receipt or a note says was put in. */
+/** Uplift as on a receipt or note. */
 export interface Uplift {
   amount: number;
   unit: FuelUnit;
@@ -12,24 +12,24 @@ export interface Uplift {
 
 export interface Reconciled {
   agrees: boolean;
-  /** What was put in by measure before and after, litres. */
+  /** Uplift by measurement before and after, litres. */
   measuredL: number;
-  /** What the receipt says, litres. */
+  /** Uplift on the receipt, litres. */
   receiptL: number;
-  /** Their difference in standard deviations. */
+  /** Difference in standard deviations. */
   residual: number;
-  /** Readings of the receipt that would fit what was measured, the best first; empty where it fits as it stands. */
+  /** Corrected readings of the receipt that match the measurement, best first; empty if it matches as it is. */
   instead: { uplift: Uplift; why: string }[];
 }
 
-/** A pump's own error, part of what it delivers (common practice: half a per cent). */
+/** Relative error of a pump (common practice: half a per cent). */
 const PUMP_ERROR = 0.005;
 
 /**
- * Compares a receipt with what was measured before and after, and looks for the slips that would explain a difference: another unit, the
- * point in the wrong place, two digits changed about.
+ * Compares a receipt with measurements before and after, and searches for errors that explain a difference: another unit, a
+ * misplaced decimal point, swapped digits.
  * Valid range: litres before and after with their uncertainties, amount > 0, density > 0; throws QuantityError otherwise.
- * Source: differences of uncertain quantities (JCGM 100:2008); the slips are common practice.
+ * Source: differences of uncertain quantities (JCGM 100:2008); typical errors are common practice.
  * @example 100 on the receipt as "US gal", 100 L measured: does not agree; instead 100 L.
  */
 export function reconcileUplift(
@@ -80,7 +80,7 @@ function slips({ amount, unit }: Uplift): { uplift: Uplift; why: string }[] {
 
 const decimalsOf = (amount: number) => Math.min(2, (String(amount).split(".")[1] ?? "").length);
 
-/** The amounts that come out when two neighbouring digits change places. */
+/** Amounts with two neighbouring digits swapped. */
 function swapped(amount: number): number[] {
   const text = String(amount);
   const found = new Set<number>();

@@ -5,12 +5,12 @@ export interface EnduranceInput {
   usableL: number;
   /** Start, taxi and run-up allowance, litres, ≥ 0. */
   taxiL: number;
-  /** Planned burn in cruise, litres per hour, > 0. */
+  /** Planned consumption in cruise, litres per hour, > 0. */
   burnLPerH: number;
 }
 
 /**
- * Usable litres in a tank: what is in it less what the engine cannot reach; never below zero.
+ * Usable litres in a tank: its content less the unusable fuel; never below zero.
  * Valid range: both ≥ 0; throws QuantityError otherwise. Source: definition (FAA-H-8083-25, fuel systems), from memory.
  */
 export function usableFuelL(volumeL: number, unusableL: number): number {
@@ -20,7 +20,7 @@ export function usableFuelL(volumeL: number, unusableL: number): number {
 }
 
 /**
- * Minutes until the usable fuel is gone, after the taxi allowance, at the planned burn. Never below zero.
+ * Minutes until the usable fuel is used up, after the taxi allowance, at the planned consumption. Never below zero.
  * Valid range: fuel and taxi ≥ 0 L, burn > 0 L/h; throws QuantityError otherwise. Source: arithmetic.
  */
 export function enduranceMin({ usableL, taxiL, burnLPerH }: EnduranceInput): number {

@@ -1,40 +1,41 @@
 import { assertNotNegative, QuantityError } from "../../units/convert";
 import { assertUncertain, type Uncertain, Z_95_ONE_SIDED } from "../../units/uncertain";
 
-/** Everything that decides whether the fuel is enough, with how sure each is. */
+/** Inputs of the fuel margin, with uncertainties. */
 export interface FuelPlan {
   /** Usable in all tanks, litres. */
   usable: Uncertain;
   /** Start, taxi and run-up, litres. */
   taxi: Uncertain;
-  /** What the climb takes more than the same time in cruise, litres. */
+  /** Extra fuel for the climb, compared with the same time in cruise, litres. */
   climb: Uncertain;
-  /** Litres per hour at the chosen power. */
+  /** Litres per hour at the chosen power setting. */
   burn: Uncertain;
-  /** The planned flight, minutes. */
+  /** Planned flight time, minutes. */
   flight: Uncertain;
-  /** What must remain on landing, minutes at the planned burn; a rule, so without doubt. */
+  /** Minutes at the planned consumption that must remain on landing; a rule, so without uncertainty. */
   reserveMin: number;
 }
 
 export interface Enough {
-  /** Minutes until it is gone, from take-off. */
+  /** Minutes from take-off until the fuel is used up. */
   enduranceMin: number;
-  /** The same less the reserve: minutes from take-off by which to be on the ground. */
+  /** Endurance less the reserve: minutes from take-off to land by. */
   legalMin: number;
-  /** What remains beyond flight and reserve, litres; negative: missing. */
+  /** Fuel beyond flight and reserve, litres; negative if missing. */
   marginL: Uncertain;
   marginMin: number;
-  /** In nineteen cases of twenty the margin is better than this. */
+  /** 5th percentile of the margin. */
   worstMarginL: number;
   worstMarginMin: number;
-  /** The legal endurance in the worst reasonable case, minutes, ≥ 0. */
+  /** Endurance less reserve in the worst reasonable case, minutes, ≥ 0. */
   worstLegalMin: number;
 }
 
 /**
- * Margin and endurance, by the best guess and in the worst reasonable case. The margin is usable − taxi − climb − burn · (flight + reserve);
- * its variance is exact for independent errors (that of a product is a²·σb² + b²·σa² + σa²·σb²), its distribution taken as normal.
+ * Margin and endurance, by the best estimate and in the worst reasonable case. The margin is usable − taxi − climb − burn ·
+ * (flight + reserve); its variance is exact for independent errors (that of a product is a²·σb² + b²·σa² + σa²·σb²), its
+ * distribution taken as normal.
  * Valid range: all amounts ≥ 0, burn > 0; throws QuantityError otherwise.
  * Source: variance of sums and products of independent quantities (Goodman, J. Amer. Stat. Assoc. 55, 1960, from memory).
  */
@@ -53,7 +54,7 @@ export function fuelMargin(plan: FuelPlan): Enough {
   const sigma = Math.hypot(usable.sigma, taxi.sigma, climb.sigma, product);
   const worst = value - Z_95_ONE_SIDED * sigma;
   const enduranceMin = Math.max(0, usable.value - start) / perMin;
-  // The time at which the worst case meets the reserve: its own margin is spent at that burn.
+  // Time at which the worst case reaches the reserve.
   const worstLegalMin = Math.max(0, flight.value + worst / perMin);
   return {
     enduranceMin,
@@ -67,8 +68,8 @@ export function fuelMargin(plan: FuelPlan): Enough {
 }
 
 /**
- * Refuses a plan that cannot be: negative amounts, or an engine that burns nothing. Litres, minutes, litres an hour. Throws QuantityError with
- * what is wrong. Source: arithmetic.
+ * Rejects an impossible plan: negative amounts, or no consumption. Litres, minutes, litres per hour. Throws QuantityError with
+ * the reason. Source: arithmetic.
  */
 export function assertPlan({ usable, taxi, climb, burn, flight, reserveMin }: FuelPlan): void {
   for (const [what, part] of [

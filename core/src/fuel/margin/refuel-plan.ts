@@ -4,14 +4,14 @@ import type { Tank } from "../tanks/tank";
 
 export interface Filling {
   tanks: readonly (Pick<Tank, "id" | "name" | "capacityL" | "side" | "fillOrder"> & { volumeL: number })[];
-  /** How many litres are missing, ≥ 0. */
+  /** Litres needed, ≥ 0. */
   neededL: number;
-  /** How far left and right may be apart, litres. */
+  /** Maximum difference between left and right, litres. */
   imbalanceL?: number;
-  /** How many kilograms may still be loaded. Absent: not known, not checked. */
+  /** Kilograms that may still be loaded. Absent: unknown and not checked. */
   massRoomKg?: number;
   kgPerL: number;
-  /** What the pump counts in, and its smallest step in that unit. */
+  /** Unit of the pump, and its smallest step. */
   pump: { unit: FuelUnit; step: number };
 }
 
@@ -20,16 +20,16 @@ export interface FillingPlan {
   /** In the pump's unit, one hose at a time, in this order. */
   steps: { tankId: string; name: string; litres: number; amount: number }[];
   unit: FuelUnit;
-  /** Litres that are needed and do not go in, and why. */
+  /** Litres needed that do not fit, and why. */
   missingL: number;
   limitedBy?: "tanks" | "mass";
-  /** Full to the brim would be so many litres more, as far as the mass allows. */
+  /** Litres to full tanks, as far as the mass allows. */
   fullL: number;
 }
 
 /**
- * How much to add, into which tank first: main tanks before tips, level with each other, and never further apart than allowed at any moment,
- * for a hose that is taken away half-way is a flight with what is in. Rounded up to the pump's step where the tank has the room.
+ * Plans how much to add to which tank: main tanks before tips, level with each other, and never above the allowed imbalance at
+ * any moment, since refuelling may be cut short. Rounded up to the pump's step if the tank has room.
  * Valid range: amounts ≥ 0, volumes up to the capacity, step > 0; throws QuantityError otherwise. Source: arithmetic.
  */
 export function refuelPlan({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pump }: Filling): FillingPlan {
@@ -47,7 +47,7 @@ export function refuelPlan({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pum
   const stepL = litresOfFuel(pump.step, pump.unit, kgPerL);
   const level = new Map(tanks.map((t) => [t.id, t.volumeL]));
   const target = shares(tanks, Math.min(neededL, roomL, massL));
-  // Rounded up to what the pump can count; down where the tank or the mass has no room for it.
+  // Round up to the pump's step, or down if tank or mass leaves no room.
   let added = 0;
   for (const tank of tanks) {
     const wanted = target.get(tank.id) ?? 0;
@@ -74,7 +74,7 @@ export function refuelPlan({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pum
   };
 }
 
-/** How much goes into each tank: rank by rank, within a rank until they stand level. */
+/** Litres for each tank: group by fill order, within a group until they are level. */
 function shares(tanks: Filling["tanks"], litres: number): Map<string, number> {
   const result = new Map<string, number>();
   let left = litres;
@@ -85,7 +85,7 @@ function shares(tanks: Filling["tanks"], litres: number): Map<string, number> {
       left,
       group.reduce((sum, t) => sum + t.capacityL - t.volumeL, 0),
     );
-    // The level to which this amount fills them, by bisection.
+    // Finds the common fill level by bisection.
     let low = Math.min(...group.map((t) => t.volumeL));
     let high = Math.max(...group.map((t) => t.capacityL));
     const filled = (to: number) =>
@@ -101,7 +101,7 @@ function shares(tanks: Filling["tanks"], litres: number): Map<string, number> {
   return result;
 }
 
-/** One hose at a time: the lighter side first, and over to the other before the difference is too great. */
+/** One hose at a time: the lighter side first, switching before the imbalance is too great. */
 function inOrder(
   tanks: Filling["tanks"],
   target: ReadonlyMap<string, number>,
@@ -123,7 +123,7 @@ function inOrder(
       group.find((t) => t.side === lighter && lean !== 0) ??
       group.reduce((low, t) => ((level.get(t.id) ?? 0) < (level.get(low.id) ?? 0) ? t : low));
     const ahead = tank.side === "right" ? lean : tank.side === "left" ? -lean : 0;
-    // Where the other side has nothing more to take there is nothing to wait for.
+    // No need to wait if the other side is complete.
     const waits = tank.side && group.some((t) => t.side && t.side !== tank.side);
     const room =
       waits && imbalanceL !== undefined ? Math.max(0, imbalanceL - ahead) : Number.POSITIVE_INFINITY;

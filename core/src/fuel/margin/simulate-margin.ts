@@ -7,24 +7,24 @@ export type { FuelPlan } from "./fuel-margin";
 
 export interface SimulatedMargin {
   samples: number;
-  /** Litres beyond flight and reserve: their mean, and what nineteen of twenty are better than. */
+  /** Litres beyond flight and reserve: mean and 5th percentile. */
   meanL: number;
   worstL: number;
-  /** The part of all cases in which the reserve is touched, 0 to 1. */
+  /** Share of cases that use reserve fuel, 0 to 1. */
   short: number;
-  /** The part in which the engine stops before landing, 0 to 1. */
+  /** Share of cases in which the engine stops before landing, 0 to 1. */
   dry: number;
-  /** How many of the cases fall into each of equal steps from the first edge to the last, for drawing. */
+  /** Counts in equal steps from the first edge to the last, for plotting. */
   histogram: { fromL: number; toL: number; counts: number[] };
 }
 
 const BINS = 24;
 
 /**
- * Flies the plan so many times with everything as unsure as it is: amounts in the tanks, burn, taxi, climb, time in the air. Unlike the
- * closed form it takes nothing as negative: no tank holds less than nothing, no engine burns less than a third of its book figure.
- * Valid range: 100 to 1,000,000 samples; throws QuantityError outside and for a plan that cannot be. Same seed, same figures.
- * Source: Metropolis & Ulam, J. Amer. Stat. Assoc. 44 (1949); checked against the closed form of `enoughFuel`.
+ * Simulates the plan with its uncertainties: tank contents, consumption, taxi, climb, flight time. Unlike the closed form it
+ * excludes impossible values: negative contents, or less than a third of the book consumption.
+ * Valid range: 100 to 1,000,000 samples; throws QuantityError otherwise and for an impossible plan. Same seed, same result.
+ * Source: Metropolis & Ulam, J. Amer. Stat. Assoc. 44 (1949); checked against the closed form of `fuelMargin`.
  */
 export function simulateMargin(plan: FuelPlan, samples: number, seed: number): SimulatedMargin {
   assertPlan(plan);

@@ -1,6 +1,6 @@
 import { assertFinite, assertNotNegative, QuantityError } from "../../units/convert";
 
-/** A tank as a box, and where its filler hole is: known for few tanks, and only there a tilt can be taken out. */
+/** A tank as a box with its filler hole; known for few tanks, and required to correct for slope. */
 export interface TankGeometry {
   /** Length along the wing, centimetres. */
   spanCm: number;
@@ -8,25 +8,25 @@ export interface TankGeometry {
   chordCm: number;
   /** Height inside, centimetres. */
   depthCm: number;
-  /** How far the hole is from the middle of the tank, to the right and to the front, centimetres. */
+  /** Position of the hole relative to the tank's centre, to the right and forward, centimetres. */
   holeRightCm: number;
   holeForwardCm: number;
 }
 
-/** How the aircraft stands: right wing down and nose up are positive, degrees. */
+/** Attitude on the ground: right wing down and nose up are positive, degrees. */
 export interface Tilt {
   rightDownDeg: number;
   noseUpDeg: number;
 }
 
-/** Beyond this nothing is corrected: put it on level ground (our own bound). */
+/** Maximum correctable slope; beyond it, move to level ground (own limit). */
 export const MOST_TILT_DEG = 6;
 
 /**
- * What the dipstick would read with the aircraft level, in centimetres: fuel keeps its surface level while the tank tilts under it, so at the
- * hole it stands higher on the side that is down. The mean depth over the tank does not change as long as the surface cuts neither
- * floor nor roof; where it would, the dip says too little about the volume and QuantityError is thrown.
- * Valid range: tilt up to 6° each way, dip ≥ 0; throws QuantityError outside. Source: plane geometry.
+ * Dipstick reading the aircraft would give when level, in centimetres: the fuel surface stays level while the tank tilts, so at
+ * the hole it is higher on the low side. The mean depth is unchanged as long as the surface cuts neither floor nor roof;
+ * otherwise QuantityError is thrown.
+ * Valid range: slope up to 6° each way, dip ≥ 0; throws QuantityError outside. Source: plane geometry.
  */
 export function dipCorrectedForTilt(
   dipCm: number,

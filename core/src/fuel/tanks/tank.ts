@@ -6,15 +6,15 @@ import type { Uncertain } from "../../units/uncertain";
 import { dipCorrectedForTilt, type TankGeometry, type Tilt } from "./dip-corrected-for-tilt";
 import { type DipCalibration, litresPerCm, volumeFromDip } from "./volume-from-dip";
 
-/** What a gauge or a sight glass means, at its scale's own marks. */
+/** Calibration of a gauge or sight glass at its scale marks. */
 export interface ScaleCalibration {
-  /** The scale's unit: "%" of the glass or of the pointer's way, or an amount. */
+  /** Unit of the scale: "%" of the glass or of the pointer's travel, or an amount. */
   unit: Unit;
   points: { at: number; litres: number }[];
   source: Source;
 }
 
-/** A tab, slot or rib that is seen through the filler: fuel up to it is a known amount. */
+/** A tab, slot or rib visible through the filler: fuel up to it is a known amount. */
 export interface TankMark {
   name: string;
   litres: number;
@@ -31,11 +31,11 @@ export interface Tank {
   geometry?: TankGeometry;
   unusableL: number;
   capacityL: number;
-  /** Filled first, second …; main tanks before tip tanks. Absent: first. */
+  /** Filling order; main tanks before tip tanks. Absent: first. */
   fillOrder?: number;
 }
 
-/** Refuses a scale that no gauge can have: fewer than two points, readings that do not rise, litres that fall. Throws QuantityError. */
+/** Rejects an impossible scale: fewer than two points, readings that do not increase, litres that decrease. Throws QuantityError. */
 export function assertScale({ points }: ScaleCalibration): void {
   if (points.length < 2) throw new QuantityError("A scale needs at least two points.");
   points.forEach(({ at, litres }, i) => {
@@ -47,12 +47,12 @@ export function assertScale({ points }: ScaleCalibration): void {
   });
 }
 
-/** One look at one tank. */
+/** One reading of one tank. */
 export interface TankReading {
   tankId: string;
   by: TankLook;
   value: number;
-  /** What it was read in; where it is not told, what the tank's own scale is in. */
+  /** Unit of the reading; default: that of the tank's scale. */
   unit?: Unit;
 }
 
@@ -63,24 +63,27 @@ const LOOK_NAME: Record<TankReading["by"], string> = {
   gauge: "fuel gauge",
 };
 
-/** What a look at this tank is read in: centimetres of dipstick, litres of a mark, and whatever its glass or gauge is marked in. */
+/** Unit of a reading: centimetres for a dipstick, litres for a mark, and the scale's unit for a sight glass or gauge. */
 export function readingUnit(tank: Pick<Tank, "sight" | "gauge">, by: TankReading["by"]): Unit {
   if (by === "dip") return "cm";
   if (by === "mark") return "L";
   return (by === "sight" ? tank.sight?.unit : tank.gauge?.unit) ?? "%";
 }
 
-/** How well each can be read: half a centimetre of dipstick; part of the tank's capacity for the others (common practice, example values). */
+/**
+ * Reading precision: half a centimetre of dipstick; a share of the tank's capacity for the others (common practice, example
+ * values).
+ */
 const DIP_SIGMA_CM = 0.5;
 const PART_OF_CAPACITY = { dip: 0.01, mark: 0.04, sight: 0.05, gauge: 0.12, gaugeAtEmpty: 0.03 };
-/** A gauge is only trusted at empty: below this part of the tank. */
+/** A gauge is only trusted at empty: below this share of the tank. */
 const EMPTY_PART = 0.05;
 
 /**
- * Litres in a tank by one look at it, with how sure that is. A dip is brought level first where the aircraft stands tilted and the tank's
- * shape is known; a reading in another unit of the same quantity is converted first.
- * Valid range: the reading within its calibration; throws QuantityError beyond, without a calibration, in a unit of another quantity, and where a tilt
- * cannot be taken out.
+ * Litres in a tank from one reading, with uncertainty. A dip is corrected for slope if the tank's shape is known; a reading in
+ * another unit of the same quantity is converted.
+ * Valid range: the reading within its calibration; throws QuantityError beyond it, without a calibration, for an incompatible
+ * unit, and for a slope that cannot be corrected.
  */
 export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): Uncertain {
   const { by } = reading;
@@ -107,7 +110,7 @@ export function litresByReading(tank: Tank, reading: TankReading, tilt?: Tilt): 
     volumeFromDip(calibration, value);
     const dip = tilted && tank.geometry ? dipCorrectedForTilt(value, tilt, tank.geometry) : value;
     const sigma = Math.hypot(litresPerCm(calibration, dip) * DIP_SIGMA_CM, part(PART_OF_CAPACITY.dip));
-    // What a tilt leaves uncertain: half the correction.
+    // Uncertainty of the slope correction: half of it.
     const corrected = Math.abs(volumeFromDip(calibration, dip) - volumeFromDip(calibration, value));
     return { value: volumeFromDip(calibration, dip), sigma: Math.hypot(sigma, corrected / 2) };
   }

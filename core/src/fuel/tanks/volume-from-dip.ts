@@ -7,15 +7,15 @@ import {
   slopeOfMonotoneCurve,
 } from "../../units/monotone-curve";
 
-/** What a dipstick reading means in one tank, as measured on level ground: pairs of dip and volume, rising. */
+/** Dipstick calibration of one tank, measured on level ground: increasing pairs of dip and volume. */
 export interface DipCalibration {
   points: { dipCm: number; litres: number }[];
   source: Source;
 }
 
 /**
- * Refuses a calibration that no dipstick can have: fewer than two points, dips that do not rise, volume that falls. Centimetres, litres;
- * neither negative. Throws QuantityError.
+ * Rejects an impossible calibration: fewer than two points, dips that do not increase, volumes that decrease, negative values.
+ * Centimetres, litres. Throws QuantityError.
  */
 export function assertCalibration({ points }: DipCalibration): void {
   if (points.length < 2) throw new QuantityError("A tank calibration needs at least two points.");
@@ -38,10 +38,10 @@ const curve = ({ points }: DipCalibration): CurvePoints =>
   points.map(({ dipCm, litres }) => ({ at: dipCm, value: litres }));
 
 /**
- * Litres in a tank from a dipstick reading in centimetres, by monotone cubic interpolation between the calibration's
- * points: smooth, exact at every point, never outside its neighbours' volumes.
- * Valid range: from the first to the last dip of the calibration; throws QuantityError beyond (a dip above the dipstick is a
- * slip), for a negative dip, and for a bad calibration.
+ * Litres in a tank from a dipstick reading in centimetres, by monotone cubic interpolation between the calibration's points:
+ * smooth, exact at every point, never outside its neighbours' volumes.
+ * Valid range: from the first to the last dip of the calibration; throws QuantityError beyond, for a negative dip, and for a bad
+ * calibration.
  * Source: Fritsch & Carlson, SIAM J. Numer. Anal. 17 (1980).
  */
 export function volumeFromDip(calibration: DipCalibration, dipCm: number): number {
@@ -49,13 +49,13 @@ export function volumeFromDip(calibration: DipCalibration, dipCm: number): numbe
   return onMonotoneCurve(curve(calibration), dipCm);
 }
 
-/** Litres for each centimetre of the dipstick at this dip. Valid range and errors as for the volume. */
+/** Litres per centimetre of dipstick at this dip. Valid range and errors as for the volume. */
 export function litresPerCm(calibration: DipCalibration, dipCm: number): number {
   assertOnDipstick(calibration, dipCm);
   return slopeOfMonotoneCurve(curve(calibration), dipCm);
 }
 
-/** The dip in centimetres that shows so many litres. Valid range: the calibration's volumes; throws QuantityError outside. */
+/** Dip in centimetres for a volume. Valid range: the calibration's volumes; throws QuantityError outside. */
 export function dipForVolume(calibration: DipCalibration, litres: number): number {
   assertCalibration(calibration);
   return readingForValue(curve(calibration), litres);

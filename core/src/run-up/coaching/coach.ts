@@ -7,23 +7,23 @@ import type { RunUpStep } from "../reading/found-step";
 import { valuesBetween } from "../reading/level-change";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 
-/** One thing that the coach asks for: a few words, and what is watched meanwhile. */
+/** One prompt of the coach, and what it watches. */
 export interface CoachStep {
   step: RunUpStep;
-  /** What is said aloud and stands on the screen: few words. */
+  /** Short text, spoken and displayed. */
   say: string;
   /** What to look at. */
   watch: string;
-  /** Longest wait for an answer before it is asked, seconds; none for steps without one. */
+  /** Maximum wait for a response before asking, seconds; absent for steps without one. */
   patienceS?: number;
 }
 
-/** Where an engine turns over quietly on the ground, to the next hundred rpm: 1,000 of 2,700. Common practice. */
+/** Idle-to-taxi rpm on the ground, to the next hundred: 1,000 for a rated 2,700. Common practice. */
 export function groundRpm({ ratedRpm }: Pick<RunUpProfile, "ratedRpm">): number {
   return Math.round((ratedRpm * 0.37) / 100) * 100;
 }
 
-/** The sequence of this type, in its order. `lean` puts leaning before the drops, where the density altitude wants it. */
+/** Sequence of steps for this type. `lean` adds leaning before the drops, at high density altitude. */
 export function coachSequence(
   profile: RunUpProfile,
   { lean = false, warm = true }: { lean?: boolean; warm?: boolean } = {},
@@ -60,7 +60,7 @@ export function coachSequence(
             step: "heat" as const,
             say: profile.heat === "alternate air" ? "Alternate air" : "Carburettor heat",
             watch: profile.heat === "alternate air" ? "small rpm drop" : "rpm drop",
-            // An injected engine hardly answers to another way in for its air.
+            // An injected engine barely responds to alternate air.
             patienceS: profile.heat === "alternate air" ? 5 : 9,
           },
           { step: "cold" as const, say: "Off again", watch: "rpm back, or higher", patienceS: 9 },
@@ -72,8 +72,8 @@ export function coachSequence(
 }
 
 /**
- * Clearing a plug: a lean minute with the heads watched, and the drops again. Source: the figures of the type's own profile; the order by
- * common practice.
+ * Clearing a plug: one lean minute with CHT watched, then the drops again. Source: figures of the type's profile; order by common
+ * practice.
  */
 export function clearSequence(profile: RunUpProfile): CoachStep[] {
   const { seconds, rpm } = profile.clear;
@@ -86,27 +86,28 @@ export function clearSequence(profile: RunUpProfile): CoachStep[] {
   ];
 }
 
-/** How the step that is being done stands. */
+/** State of the current step. */
 export type CoachStatus = "waiting" | "settling" | "done" | "no answer" | "stopped" | "too hot";
 
 export interface CoachView {
   status: CoachStatus;
-  /** The number that matters now, rpm unless another unit is given. */
+  /** The relevant number, rpm unless another unit is given. */
   number?: number;
   unit?: string;
-  /** How far this step has come, 0 to 1. */
+  /** Progress of this step, 0 to 1. */
   progress: number;
-  /** A word where there is something to say. */
+  /** Text, if there is something to say. */
   words?: string;
 }
 
-/** Seconds that a side is held once the needle stands. */
+/** Seconds a side is held once the rpm is steady. */
 const HOLD_S = 4;
 
 /**
- * How a step stands, from the trace so far: whether the engine has answered, settled, or not answered in its time. `since` is the moment of the prompt,
- * `base` the rpm before the first magneto. Times are the trace's own seconds. Pure: the same trace gives the same view.
- * Complexity: O(lines of the last seconds).
+ * State of a step from the trace so far: whether the engine has responded, settled, or not responded in time. `since` is the time
+ * of the prompt, `base` the rpm before the first magneto. Times are the trace's seconds. Pure: the same trace gives the same
+ * view.
+ * Complexity: O(samples of the last seconds).
  */
 export function coachView(
   trace: Trace,
@@ -154,14 +155,14 @@ export function coachView(
     }
     case "right":
     case "left": {
-      // A level that has only drifted away, while it was waited for, is no answer of the key.
+      // A level that drifted away meanwhile is not a response to the key.
       const at = answered ? steppedAt(trace, rpm, since, now, 6 * scale) : undefined;
       if (at === undefined) return { status: tooLate ? "no answer" : "waiting", number: here, progress: 0 };
       const progress = Math.min(1, Math.max(0, (now - at) / (HOLD_S + 1.5)));
       return { status: stands && progress >= 1 ? "done" : "settling", number: here, progress };
     }
     case "both": {
-      // Nothing dropped: nothing comes back either.
+      // Without a drop there is no recovery either.
       const back = base === undefined ? answered : Math.abs(here - base) < 12 * scale;
       if (back) return hold(stands && passed > 2.5, true, 2.5);
       return {
@@ -173,7 +174,7 @@ export function coachView(
     }
     case "heat": {
       if (!answered && !tooLate) return { status: "waiting", number: here, progress: 0 };
-      // Ice takes its time to melt: as long as it rises, it is waited for.
+      // Ice takes time to melt: wait as long as the rpm rises.
       const rising = late - early > 4 * scale && passed < 40;
       return {
         status: passed > 6.5 && !rising ? "done" : "settling",
@@ -188,7 +189,7 @@ export function coachView(
         progress: Math.min(1, passed / 5.5),
       };
     case "propeller": {
-      // When it was last plainly below: at the moment it begins to fall, the last seconds still look like standing.
+      // Last time it was clearly lower: when a fall begins, the last seconds still look steady.
       const { t, y } = valuesBetween(trace, rpm, since, now);
       const lastLow = t.findLast((_, i) => (y[i] as number) < before - 60 * scale);
       const fell = lastLow !== undefined;
@@ -245,10 +246,10 @@ export function coachView(
   }
 }
 
-/** The mixture is past its peak where the rpm has fallen by this part of where it was set. */
+/** Relative fall of rpm that shows the mixture is past its peak. */
 export const PAST_PEAK = 0.028;
 
-/** The fastest that it ran since then, by medians of about a second. Seconds, rpm; −Infinity where nothing came since. */
+/** Highest rpm since a time, by medians over about a second. Seconds, rpm; −Infinity without samples. */
 export function fastestSince(trace: Trace, rpm: Float64Array, since: number): number {
   const { t, y } = valuesBetween(trace, rpm, since, Number.POSITIVE_INFINITY);
   let fastest = Number.NEGATIVE_INFINITY;
@@ -275,7 +276,7 @@ function clearing(trace: Trace, since: number, now: number, profile: RunUpProfil
       progress: 0,
       words: `CHT over ${formatNumber(most)} °F: throttle back`,
     };
-  // The minute counts from when it stands there.
+  // The minute counts from when the rpm is steady.
   const piece = valuesBetween(trace, rpm, since, now);
   const from = piece.t.find((_, i) => Math.abs((piece.y[i] as number) - aim) < 90 * scale);
   const held = from === undefined ? 0 : now - from;
@@ -288,7 +289,7 @@ function clearing(trace: Trace, since: number, now: number, profile: RunUpProfil
   };
 }
 
-/** Whole minutes until the oil is so warm at the rate of the last lines; undefined where it does not rise. */
+/** Whole minutes until the oil is warm enough at its present rate; undefined if it is not rising. */
 function minutesUntil(trace: Trace, least: number, now: number): number | undefined {
   const values = trace.channels.oilTemperature;
   if (!values) return undefined;
@@ -301,7 +302,7 @@ function minutesUntil(trace: Trace, least: number, now: number): number | undefi
   return rate > 0.01 ? Math.max(1, Math.ceil((least - late) / rate / 60)) : undefined;
 }
 
-/** The hottest cylinder head now, °F; undefined without probes. */
+/** Highest CHT now, °F; undefined without probes. */
 export function hottestHead(trace: Trace, now: number): number | undefined {
   let most: number | undefined;
   for (let i = 1; i <= MOST_CYLINDERS; i++) {
@@ -313,7 +314,7 @@ export function hottestHead(trace: Trace, now: number): number | undefined {
   return most;
 }
 
-/** The oil's temperature at the end of a trace, °F; undefined without a probe. */
+/** Oil temperature at the end of a trace, °F; undefined without a probe. */
 export function oilNow(trace: Trace): number | undefined {
   return lastOf(trace, "oilTemperature", trace.t.at(-1) ?? 0);
 }
@@ -325,17 +326,18 @@ function lastOf(trace: Trace, channel: keyof Trace["channels"], now: number): nu
   return y.length > 0 ? median(y) : undefined;
 }
 
-/** So far back a step is looked for, seconds: what is older was seen when it came. */
+/** How far back a step is searched, seconds: older ones were seen when they happened. */
 const STEP_BACK_S = 25;
-/** A plain step shows within a second; a small one, of so much of it, has to stand for some seconds against the needle's unrest. */
+/** A clear step shows within a second; a small one must last several seconds to stand out from the noise. */
 const STEP_WINDOWS = [
   { seconds: 1.2, times: 2.4 },
   { seconds: 3.5, times: 1 },
 ] as const;
 
 /**
- * When the rpm last stepped down, by at least so much within a second or two; undefined where it only drifted. A warming engine drifts by some rpm in a
- * minute, a key does it at once. One magneto less never makes it faster: a rise is a throttle that has not come to rest.
+ * Time of the last step down by at least this much within a second or two; undefined if rpm only drifted. A warming engine drifts
+ * by a few rpm per minute, a key acts at once. Switching off a magneto never raises rpm: a rise means the throttle is still
+ * moving.
  */
 function steppedAt(
   trace: Trace,

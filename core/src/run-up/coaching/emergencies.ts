@@ -4,24 +4,25 @@ import { hasMixtureLever, type RunUpProfile } from "../run-up-profile";
 export const EMERGENCIES = ["no drop", "stops on one", "brakes", "fire", "smoke"] as const;
 export type Emergency = (typeof EMERGENCIES)[number];
 
-/** What to do now, in a few words, and what is logged afterwards. */
+/** Immediate actions in few words, and what is logged afterwards. */
 export interface EmergencyCard {
   id: Emergency;
   title: string;
-  /** What stands on the button that calls it. */
+  /** Button label. */
   button: string;
   steps: string[];
   after: string;
-  /** The discrepancy, filled in. */
+  /** Text of the discrepancy. */
   text: string;
 }
 
-/** What of a type an emergency's steps depend on. */
+/** Features of a type that an emergency's steps depend on. */
 type Cockpit = Pick<RunUpProfile, "fuelSystem" | "groundLean" | "sideWords">;
 
 /**
- * What to do when a run-up goes wrong, by the controls that the type has: without a mixture lever it is stopped by ignition and fuel, with two ignition
- * switches there is no key. Common practice; the aircraft's own emergency checklist comes first and is said to.
+ * Actions when a run-up goes wrong, by the type's controls: without a mixture lever the engine is stopped by ignition and fuel,
+ * with two ignition switches there is no key. Common practice; the aircraft's own emergency checklist comes first, as the card
+ * says.
  */
 export function emergencyCard(id: Emergency, profile?: Cockpit, where = ""): EmergencyCard {
   const lever = !profile || hasMixtureLever(profile);
@@ -109,7 +110,7 @@ export function emergencyCard(id: Emergency, profile?: Cockpit, where = ""): Eme
   }
 }
 
-/** What the engine itself calls for, at once: it stopped on one side, or nothing dropped although the key was turned. */
+/** Emergency the trace itself shows: the engine stopped on one side, or nothing dropped although the key was turned. */
 export function emergencyOf(
   feel: EngineFeel | undefined,
   turnedForSure: boolean,

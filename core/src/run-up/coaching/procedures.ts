@@ -9,16 +9,16 @@ import type { IdleReading } from "../reading/run-up-reading";
 import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { type CoachStep, clearSequence, fastestSince, groundRpm, PAST_PEAK } from "./coach";
 
-/** What is coached by itself, outside the run-up's own order. */
+/** Procedures coached separately from the run-up. */
 export const PROCEDURES = ["warm up", "clear", "idle", "ground lean"] as const;
 export type Procedure = (typeof PROCEDURES)[number];
 
-/** Whether this engine has such a procedure: without a mixture lever there is nothing to lean. */
+/** True if this engine has the procedure: without a mixture lever there is no leaning. */
 export function hasProcedure(procedure: Procedure, profile: RunUpProfile): boolean {
   return procedure !== "ground lean" || profile.groundLean.turnsIn > 0;
 }
 
-/** The steps of one procedure, in few words. */
+/** Steps of one procedure, in few words. */
 export function procedureSequence(procedure: Procedure, profile: RunUpProfile): CoachStep[] {
   const { rpm, turnsIn } = profile.groundLean;
   const ground = formatNumber(groundRpm(profile));
@@ -52,22 +52,22 @@ export function procedureSequence(procedure: Procedure, profile: RunUpProfile): 
   }
 }
 
-/** What leaning for the ground did, rpm and °F. */
+/** Result of ground leaning, rpm and °F. */
 export interface GroundLeanReading {
   from: number;
   to: number;
-  /** Rpm before, the fastest on the way, the least past it, and at the end. */
+  /** Rpm before, at its highest, lowest past that, and at the end. */
   before: number;
   fastest: number;
   past: number;
   end: number;
-  /** Exhaust gas at its hottest, and at the end, mean of the cylinders; absent without probes. */
+  /** Peak and final EGT, mean of the cylinders; absent without probes. */
   egtPeak?: number;
   egtEnd?: number;
 }
 
 /**
- * Reads the leaning for the ground out of a trace, from the coach's prompts. Undefined where it was not begun or the trace is too short. Rpm, °F.
+ * Reads ground leaning from a trace with the coach's prompts. Undefined if it was not started or the trace is too short. Rpm, °F.
  * Valid range: a clean trace, marks with "peak".
  */
 export function readGroundLeaning(trace: Trace, marks: readonly Mark[]): GroundLeanReading | undefined {
@@ -120,8 +120,9 @@ const RICH_AGAIN =
   "Mixture rich before take-off, or as your handbook says. Full power this lean damages the engine.";
 
 /**
- * Leaning for the ground: it has gone through its fastest and past it, and stands a little richer than that. Rpm. Valid range: a reading of
- * `readGroundLeaning`; without one "unjudged". Source: to a peak and a drop at about 1,200 rpm, then some turns in: common practice.
+ * Judges ground leaning: through the highest rpm, past it, and back slightly richer. Rpm. Valid range: a reading of
+ * `readGroundLeaning`; without one "unjudged". Source: to a peak and a drop at about 1,200 rpm, then enriched by a few turns:
+ * common practice.
  */
 export function judgeGroundLeaning(
   reading: GroundLeanReading | undefined,
@@ -169,8 +170,8 @@ export function judgeGroundLeaning(
 }
 
 /**
- * Whether the oil is warm enough for the run-up. Value in °F, minutes since it was begun. Valid range: any; without a probe "unjudged". Source: the type's
- * own arc.
+ * Judges whether the oil is warm enough for the run-up. Value in °F, minutes since the start. Valid range: any; without a probe
+ * "unjudged". Source: the type's own arc.
  */
 export function judgeWarmUp(
   oilF: number | undefined,
@@ -215,8 +216,8 @@ export function judgeWarmUp(
 }
 
 /**
- * The idle hold: where the needle stood, for how long, and whether it went on running. Rpm and seconds. Valid range: a reading of `readRunUp`; without one
- * "unjudged". Source: three to five seconds at the stop, common practice; the range is the type's.
+ * Judges the idle check: rpm, duration, and whether the engine kept running. Rpm and seconds. Valid range: a reading of
+ * `readRunUp`; without one "unjudged". Source: three to five seconds at the stop, common practice; the range is the type's.
  */
 export function judgeIdleHold(
   idle: IdleReading | undefined,
@@ -267,7 +268,7 @@ export function judgeIdleHold(
   };
 }
 
-/** The distance to the nearer end of a range; none where it has no end. */
+/** Distance to the nearer end of a range; undefined if it has none. */
 function marginIn(
   { value, unit }: Quantity,
   {

@@ -44,8 +44,8 @@ const TENS: Record<string, number> = {
 };
 
 /**
- * A number as it is spoken in a cockpit: digit by digit ("one seven four zero"), in pairs ("seventeen forty"), in full ("one thousand seven hundred
- * and forty"), with "decimal" or "point", or in figures. Undefined where it is none: nothing is guessed.
+ * Parses a number as spoken in a cockpit: digit by digit ("one seven four zero"), in pairs ("seventeen forty"), in full ("one
+ * thousand seven hundred and forty"), with "decimal" or "point", or in figures. Undefined if ambiguous.
  * Source: spelling of digits, ICAO Annex 10 volume II (from memory); pairs and full numbers are common practice.
  * @example spokenNumber("one seven tree zero") // 1730
  */
@@ -101,7 +101,7 @@ function inFull(words: readonly string[]): number | undefined {
   return total + part;
 }
 
-/** How a number of rpm is read back: digit by digit, as on the radio. */
+/** Reads back an rpm value digit by digit, as on the radio. */
 export function readBack(value: number): string {
   const names = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "niner"];
   return [...String(Math.round(value))].map((digit) => names[Number(digit)] ?? digit).join(" ");

@@ -4,7 +4,10 @@ import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../../tes
 import { seededRandom } from "../../units/seeded-random";
 import { type Mark, RUN_UP_STEPS, type RunUpStep, readRunUp, readWays, traceOf } from "../index";
 
-/** Run-ups drawn by hand with the coach's prompts beside them: what was called is strong evidence of what was done, and not what was done. Hands that are late, ahead or leave something out are common practice. */
+/**
+ * Drawn run-ups with the coach's prompts: a prompt is strong evidence of an action but not proof. Late, early and missing actions
+ * are common practice.
+ */
 const { profile } = (CASE_ENGINES as readonly CaseEngine[])[0] as CaseEngine;
 
 const TAXI = { seconds: 25, rpm: 1000, egt: -170 };
@@ -13,7 +16,7 @@ const RIGHT = { seconds: 9, rpm: 1735, egt: 60 };
 const LEFT = { seconds: 9, rpm: 1705, egt: 60 };
 const IDLE = { seconds: 9, rpm: 680, egt: -300 };
 const USUAL = [TAXI, BOTH, RIGHT, BOTH, LEFT, BOTH, IDLE];
-/** When each stretch of the usual run-up begins: 25, 37, 46, 58, 67, 79. */
+/** Start of each stretch of the usual run-up: 25, 37, 46, 58, 67, 79. */
 const CALLED: [RunUpStep, number][] = [
   ["run-up", 24],
   ["right", 36],
@@ -67,7 +70,7 @@ describe.each([0.1, 0.5, 1])("prompts as evidence, with a line every %s s", (eve
     const straight = [TAXI, BOTH, { ...RIGHT, seconds: 30 }, BOTH, IDLE];
     const { right, left, notes } = read(straight, marks(), every);
     near(right?.drop, 65);
-    // No drop there would be a magneto that is not grounded: the worst that can be said, of a key that was not turned.
+    // A key that was not turned must not be reported as an ungrounded magneto, the worst possible result.
     expect(left).toBeUndefined();
     expect(notes.map(({ kind }) => kind)).toContain("second never tried");
   });
@@ -135,7 +138,7 @@ test("prompts that make no sense are lived with: any steps at any times, in any 
     const lines = random() < 0.3 ? one.lines.slice(0, Math.floor(random() * one.lines.length)) : one.lines;
     for (const { reading, weight } of readWays(traceOf(lines), one.engine.profile, prompts)) {
       expect(weight).toBeGreaterThan(0);
-      // Each step begins where the one before it ends, or later, and none ends before it began.
+      // Each step begins when the one before it ends, or later, and none ends before it began.
       const times = reading.steps.map(({ at }) => at);
       expect(times).toEqual([...times].sort((a, b) => a - b));
       expect(reading.steps.filter(({ at, until }) => until < at)).toEqual([]);

@@ -4,22 +4,22 @@ import type { PlateauLabel } from "./label-plateaus";
 import { HARDLY_RPM } from "./negligible-drops";
 import type { Plateau } from "./plateaus";
 
-/** A hand may begin so long before it is told, and mostly follows within so long, seconds. Common practice. */
+/** A hand may move this long before its prompt, and usually follows within this time, seconds. Common practice. */
 const AHEAD_S = 0.6;
 const FOLLOWS_S = 4;
-/** How fast it becomes unlikely that a step belongs to a prompt: that is so much too late, or too soon, for one, seconds. */
+/** Time constant for a step becoming unlikely for a prompt, late or early, seconds. */
 const LATE_S = 2.5;
 const EARLY_S = 1.5;
-/** So far off it is not that prompt's any more, seconds. */
+/** Maximum offset between step and prompt, seconds. */
 const FURTHEST_S = 16;
 
-/** What is called for and left out, and what is done that nobody called: about one in thirty (own estimate). */
+/** Log probability of a prompted step left out, or an unprompted step done: about one in thirty (own estimate). */
 const LEFT_OUT = -3.4;
 const UNCALLED = -3.4;
-/** What is done as it was called, against the same by chance (own estimate). */
+/** Log likelihood ratio of a step done as prompted (own estimate). */
 const DONE_AS_CALLED = 1.2;
 
-/** Steps that change the rpm so little or so slowly that none is looked for: they begin with their prompt. */
+/** Steps with too little or too slow a change of rpm to be found: they begin at their prompt. */
 const WITHOUT_CHANGE: ReadonlySet<RunUpStep> = new Set([
   "load",
   "warm up",
@@ -29,35 +29,36 @@ const WITHOUT_CHANGE: ReadonlySet<RunUpStep> = new Set([
   "enrich",
 ]);
 
-/** So soon behind its prompt a propeller is pulled and back, seconds. Common practice: two to five. */
+/** A propeller cycle is complete within this time of its prompt, seconds. Common practice: two to five. */
 const CYCLE_S = 7;
 
 const isSide = (step: RunUpStep): boolean => step === "right" || step === "left";
 const BACK: ReadonlySet<RunUpStep> = new Set(["both", "cold", "run-up"]);
 const LOW: ReadonlySet<RunUpStep> = new Set(["idle", "ground"]);
 
-/** Whether what was done may be the answer to what was called. One side looks like the other, and one return like another. */
+/** True if a step may be the response to a prompt. Sides look alike, and so do returns. */
 function answers(done: RunUpStep, called: RunUpStep): boolean {
   if (done === called) return true;
   if (isSide(done)) return isSide(called);
-  // Faster than on both where a side was called: the key was turned and the throttle moved with it. Where other air was called, it is what the engine had been short of.
+  // A rise when a side was prompted: key and throttle moved together. A rise when alternate air was prompted: the air filter was
+  // restricted.
   if (done === "clear")
     return called === "cold" || called === "run-up" || called === "heat" || isSide(called);
   return (BACK.has(done) && BACK.has(called)) || (LOW.has(done) && LOW.has(called));
 }
 
-/** Where what was done under another name costs a little: an idle that is set high, a return from something else. */
+/** Small penalty for a step found under another name: a high idle, a return from something else. */
 const otherwise = (done: RunUpStep, called: RunUpStep): number =>
   done === called || isSide(done) ? 0 : LOW.has(done) || isSide(called) || called === "heat" ? -1.5 : -0.3;
 
-/** How well a step that began then goes with a prompt, 0 for well. */
+/** How well a step's time fits a prompt, 0 for perfect. */
 function followed(at: number, t: number): number {
   const after = at - t;
   if (after < -AHEAD_S) return (after + AHEAD_S) / EARLY_S;
   return after > FOLLOWS_S ? -(after - FOLLOWS_S) / LATE_S : 0;
 }
 
-/** What is done without being called for at times by everybody: a throttle that goes past the figure, a return behind what was not called. */
+/** Unprompted steps that occur often and cost less: a throttle overshoot, a return from an unprompted step. */
 const costs = (done: RunUpStep, before: RunUpStep | undefined): number =>
   done === "clear" || done === "stop" || done === "ground" || BACK.has(done)
     ? 0
@@ -65,7 +66,7 @@ const costs = (done: RunUpStep, before: RunUpStep | undefined): number =>
       ? -0.5
       : UNCALLED;
 
-/** What a prompt that nothing answers says against a way to read it. Without a drop there is no return either, and another way in for the air may show nothing. */
+/** Penalty for a prompt without response. Without a drop there is no return either, and alternate air may show nothing. */
 const silence = (called: RunUpStep, { heat }: RunUpProfile): number =>
   called === "both" || called === "cold" || called === "ground" || called === "run-up"
     ? 0
@@ -75,11 +76,11 @@ const silence = (called: RunUpStep, { heat }: RunUpProfile): number =>
 
 interface Pairing {
   score: number;
-  /** Which step each prompt was answered by. */
+  /** Index of the step that answers each prompt. */
   answeredBy: (number | undefined)[];
 }
 
-/** Which step answers which prompt, in their order: the row of pairs that goes best together. Complexity: O(steps · prompts). */
+/** Best assignment of steps to prompts, in order. Complexity: O(steps · prompts). */
 function pair(steps: readonly FoundStep[], marks: readonly Mark[], profile: RunUpProfile): Pairing {
   const rows: { score: number; from?: "pair" | "step" | "mark" }[][] = [];
   for (let i = 0; i <= steps.length; i++) {
@@ -118,9 +119,10 @@ function pair(steps: readonly FoundStep[], marks: readonly Mark[], profile: RunU
 }
 
 /**
- * One way to read a trace, laid beside what was called: each step that answers a prompt goes by the prompt's name, each prompt that nothing answers is a step that was not seen, and what the two have
- * to do with each other is a logarithm of how likely that is. What was called is strong evidence of what was done, and no more: a hand may be late, ahead of it, or have left it out. Pure.
- * Source: alignment of two rows, Needleman and Wunsch (1970); its figures are own estimates.
+ * Aligns one interpretation of a trace with the prompts: a step that answers a prompt takes its name, an unanswered prompt
+ * becomes an unseen step, and the fit is a log likelihood. Prompts are strong evidence, not proof: a hand may be late, early, or
+ * not move. Pure.
+ * Source: sequence alignment, Needleman and Wunsch (1970); its figures are own estimates.
  */
 export function alignWithPrompts(
   done: readonly FoundStep[],
@@ -135,7 +137,7 @@ export function alignWithPrompts(
     if (mark) return { ...step, step: mark.step };
     return isSide(step.step) || step.step === "heat" ? { ...step, uncalled: true } : { ...step };
   });
-  /** What was called before a prompt lies before it, however late the hand was. */
+  /** Earlier prompts stay before later ones, however late the hand was. */
   let behind = 0;
   let answered = false;
   const hardly = HARDLY_RPM * rpmScale(profile);
@@ -149,9 +151,7 @@ export function alignWithPrompts(
   return { steps: laid, score };
 }
 
-/**
- * The steps with an engine that stopped while a side was called stopped on that side: on its way down it passes where it idles, and nobody had called for that.
- */
+/** An engine that stopped while a side was prompted stopped on that side: on its way down it passes idle, which was not prompted. */
 function stoppedOnSide(steps: readonly FoundStep[], marks: readonly Mark[]): FoundStep[] {
   const stop = steps.at(-1);
   const idle = steps.at(-2);
@@ -173,8 +173,9 @@ function stoppedOnSide(steps: readonly FoundStep[], marks: readonly Mark[]): Fou
 }
 
 /**
- * Lays a prompt that nothing answered where it was given, behind the step `least`: a step of its own, not seen. `afterAnswer`: whether the prompt before it was answered. Gives the place of what was
- * laid, or of the step in which nothing can be said of it. `hardly`: up to here what has left its level may not be seen to come back, rpm.
+ * Inserts an unanswered prompt at its time, after the step `least`, as an unseen step. `afterAnswer`: whether the previous prompt
+ * was answered. Returns the index of the inserted step, or of the step that hides it. `hardly`: a deviation up to this may not
+ * show a return, rpm.
  */
 function lay(
   steps: FoundStep[],
@@ -188,7 +189,7 @@ function lay(
   const within = steps[i];
   const next = steps[i + 1];
   const onSide = within !== undefined && isSide(within.step) && within.seen;
-  // Where the engine had not come back from a side, nothing can be said of what was called there.
+  // If the engine had not returned from one side, nothing is known of the next.
   if (
     (isSide(step) || step === "heat" || step === "propeller") &&
     (!within || onSide || within.step === "stop")
@@ -196,7 +197,7 @@ function lay(
     if (onSide) within.perhapsBoth = true;
     return i;
   }
-  // It had not come back by then; what had hardly left its level has nowhere to come back from.
+  // It had not returned yet; a negligible deviation has nothing to return from.
   const was = steps.slice(0, i).findLast((before) => BACK.has(before.step))?.level;
   const left = was === undefined || within?.level === undefined || Math.abs(within.level - was) > hardly;
   const still = onSide || (within?.seen && within.step === "heat");
@@ -211,14 +212,14 @@ function lay(
     ...(within?.level !== undefined && { level: within.level }),
   };
   if (within) within.until = Math.min(within.until, at);
-  // Pulled and pushed at once it has no level of its own: what looks like something else behind it is its way down and back.
+  // Cycled quickly, the propeller has no level of its own: an unprompted step after it is its way down and back.
   while (step === "propeller" && steps[i + 1]?.uncalled && (steps[i + 1] as FoundStep).at < at + CYCLE_S)
     made.until = (steps.splice(i + 1, 1)[0] as FoundStep).until;
   steps.splice(i + 1, 0, made);
   return i + 1;
 }
 
-/** The name that a stretch has where what was called last was done, by how sure that makes it; nothing is said of what stood before the first prompt. */
+/** Prior for the name of a stretch if the last prompt was followed, by confidence; none before the first prompt. */
 export function promptPriors(
   marks: readonly Mark[],
 ): (label: PlateauLabel, plateau: Pick<Plateau, "onset">) => number {

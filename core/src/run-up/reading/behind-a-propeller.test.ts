@@ -3,7 +3,10 @@ import { type DrawnStretch, drawnTrace } from "../../testing/drawn-trace";
 import { CASE_ENGINES, type CaseEngine } from "../../testing/run-up-cases";
 import { readRunUp } from "../index";
 
-/** Run-ups drawn by hand in which a step comes behind another that it was mistaken for: a propeller that was cycled, a throttle that was set a little high, an exhaust that was still warming up. */
+/**
+ * Drawn run-ups in which a step was once mistaken for the one before it: after a propeller cycle, a high throttle setting, an
+ * exhaust still warming up.
+ */
 const [FOUR, SIX, , RADIAL] = CASE_ENGINES as readonly CaseEngine[] as [
   CaseEngine,
   CaseEngine,
@@ -90,7 +93,7 @@ test("a throttle that was set a little high and trimmed back is no side, though 
         TAXI,
         { seconds: 5, rpm: 1825 },
         { seconds: 10, rpm: 1795 },
-        // Straight from one side to the other, both with the same drop.
+        // Directly from one side to the other, with the same drop.
         { ...SIDE, seconds: 15, rpm: 1725 },
         { ...BOTH, rpm: 1795 },
         IDLE,
@@ -132,6 +135,6 @@ test("where the fire went out between two lines, the exhaust tells it: all of it
     work(FOUR, [TAXI, BOTH, SIDE, { ...BOTH, seconds: 10 }, { seconds, rpm: 300, egt }, BOTH, IDLE], 2);
   const out = moment(0.6, -900);
   expect(out.first).toBe("dead magneto");
-  // A hand that closes and opens the throttle for a moment leaves the exhaust nearly as it was.
+  // Closing and opening the throttle for a moment leaves EGT nearly unchanged.
   expect(moment(0.6, -80).reading.steps.some(({ cut }) => cut)).toBe(false);
 });

@@ -2,7 +2,7 @@ import { type DrawnStretch, drawnTrace } from "../../testing/drawn-trace";
 import { CASE_ENGINES, type CaseEngine } from "../../testing/run-up-cases";
 import { readRunUp } from "../index";
 
-/** Run-ups drawn by hand in which a side comes straight out of the warm air, as it does where the lines are far apart: what stood there is no base. */
+/** Drawn run-ups in which a side follows directly after carburettor heat, as in coarse traces: the rpm with heat is not a base. */
 const { profile } = (CASE_ENGINES as readonly CaseEngine[])[0] as CaseEngine;
 
 const TAXI = { seconds: 25, rpm: 1000, egt: -170 };

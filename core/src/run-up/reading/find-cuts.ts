@@ -6,25 +6,26 @@ import type { FoundStep } from "./found-step";
 import { valuesBetween } from "./level-change";
 import { deviation } from "./reading-context";
 
-/** Deeper than this part of the figure no drop goes and no propeller is pulled, and sooner than this a hand is back, seconds. */
+/** No magneto drop or propeller cycle goes below this share of run-up rpm, and recovery takes at most this long, seconds. */
 const DEEP = { fixed: 0.82, "constant speed": 0.72 } as const;
 const LONGEST_S = 6;
-/** A throttle that is closed takes the manifold pressure with it, inHg; an ignition that is cut does not. */
+/** Closing the throttle lowers manifold pressure by at least this, inHg; cutting the ignition does not. */
 const THROTTLED_INHG = 2;
 
-/** So long behind a cut the engine is on both at least, seconds; and by so many times the scatter before it a cut has fallen. */
+/** Minimum time on both after a cut, seconds; and the fall as a multiple of the scatter before it. */
 const BACK_S = 3;
 const OUT_OF_SCATTER = 6;
 
-/** A moment in which the engine had cut, and was caught before it stopped. */
+/** A brief engine cut that was caught before the engine stopped. */
 export interface Cut {
   from: number;
   to: number;
 }
 
 /**
- * Where the engine cuts and is caught: rpm falls far below the run-up figure out of a level at it, and is back there within seconds. That is a side without a spark, left before the engine stood.
- * A throttle that is closed and opened again is told from it by the manifold pressure, where there is one. A cut between two lines is told by the exhaust (`cutsBetweenLines`). Seconds, rpm, inHg, °F. Complexity: O(n).
+ * Finds engine cuts: rpm falls far below run-up rpm from a steady level and returns within seconds. That is a dead magneto,
+ * switched back in time. Manifold pressure, if available, distinguishes a closed throttle. Cuts between two samples are found by
+ * EGT (`cutsBetweenLines`). Seconds, rpm, inHg, °F. Complexity: O(n).
  * Source: common practice; the figures are own estimates.
  */
 export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
@@ -49,11 +50,12 @@ export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
     let end = i;
     while (end < t.length && (rpm[end] as number) < deep) end++;
     if (end >= t.length || (t[end] as number) - (t[i] as number) > LONGEST_S) continue;
-    // Out of the run-up figure and back to it: the flanks are left out.
+    // From run-up rpm and back to it, without the flanks.
     const before = around(i - 1, -1).filter(near);
     const after = around(end, 1).filter(near);
     if (before.length < 2 || after.length < 1) continue;
-    // One line near the figure on a throttle's way down is scatter: it has to be back, and to have fallen by more than it scatters.
+    // A single sample near run-up rpm while the throttle closes is scatter: the return must last, and the fall exceed the
+    // scatter.
     const back = around(end, 1, BACK_S);
     if (back.length > 2 && median(back) < (deep + profile.rpm) / 2) continue;
     const stood = median(before);
@@ -69,7 +71,7 @@ export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
     let to = end;
     while (to < t.length - 1 && !near(rpm[to] as number)) to++;
     const cut = { from: t[from] as number, to: t[to] as number };
-    // A propeller that is pulled burns on: without a fall of the exhaust nothing was cut.
+    // During a propeller cycle combustion continues: without a fall of EGT there was no cut.
     if (!exhaustFell(trace, cut)) continue;
     cuts.push(cut);
     i = to;
@@ -80,16 +82,19 @@ export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
   return [...cuts, ...between].sort((a, b) => a.from - b.from);
 }
 
-/** By so much the rpm is down at least on the one line that a cut may leave, and is back again: parts of where it was. */
+/** Minimum relative dip and return of rpm on the one sample a cut may leave. */
 const DIPPED = 0.03;
 const BACK = 0.015;
-/** So far all exhausts fall at once where nothing burns, °F: warm air, the way back from a side and a propeller are slower or less. Source: probes of two to five seconds (common practice). */
+/**
+ * All EGT falling by this at once means no combustion, °F: heat, a return from a side and a propeller are slower or smaller.
+ * Source: probes of two to five seconds (common practice).
+ */
 const WENT_OUT_F = 60;
 const AT_ONCE_S = 2.5;
 
 /**
- * Where the fire went out between two lines: the rpm was hardly seen to fall, but all exhausts fell together by what no warm air, no propeller and no way back from a side does in that time. Only with
- * exhaust probes.
+ * Cuts between two samples: rpm hardly shows a fall, but all EGT fall together faster than heat, propeller or a return from a
+ * side could cause. Requires EGT probes.
  */
 function cutsBetweenLines(trace: Trace, profile: RunUpProfile): Cut[] {
   const { t, channels } = trace;
@@ -107,7 +112,7 @@ function cutsBetweenLines(trace: Trace, profile: RunUpProfile): Cut[] {
     let end = i;
     while (end < t.length && (rpm[end] as number) < (1 - BACK) * stood) end++;
     if (end >= t.length || (t[end] as number) - (t[i] as number) > LONGEST_S) continue;
-    // A throttle that is closed takes the exhaust down too: one line that scatters up on its way is no way back.
+    // Closing the throttle lowers EGT too; a single scattered sample is not a return.
     const back = valuesBetween(trace, rpm, t[end] as number, (t[end] as number) + BACK_S).y;
     if (back.length > 2 && median(back) < (1 - DIPPED) * stood) continue;
     const begin = t[i - 1] as number;
@@ -125,10 +130,10 @@ function cutsBetweenLines(trace: Trace, profile: RunUpProfile): Cut[] {
   return cuts;
 }
 
-/** So far the exhaust falls at least while nothing burns, slow as its probes are, °F. */
+/** Minimum fall of EGT without combustion, despite slow probes, °F. */
 const COOLED_F = 10;
 
-/** Whether the exhaust fell in a cut, median of its probes; where there are none, nothing speaks against it. */
+/** True if EGT fell during a cut, by the median of its probes; without probes it is assumed. */
 function exhaustFell(trace: Trace, { from, to }: Cut): boolean {
   const changes = cylindersOf(trace, "egt").flatMap((cylinder) => {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
@@ -139,10 +144,10 @@ function exhaustFell(trace: Trace, { from, to }: Cut): boolean {
   return changes.length === 0 || median(changes) < -COOLED_F;
 }
 
-/** Within so long the first fall of a propeller that is pulled begins, seconds. */
+/** Time within which a propeller cycle's first fall begins, seconds. */
 const PULL_S = 2;
 
-/** The steps with what was cut in them: each cut is a side on which it stopped, and behind it the engine is on both again. */
+/** Inserts engine cuts into the steps: each cut is a side on which the engine quit, followed by both. */
 export function insertEngineCuts(
   steps: readonly FoundStep[],
   cuts: readonly Cut[],
@@ -152,12 +157,12 @@ export function insertEngineCuts(
   const other = otherSide(profile.firstSide);
   const made: FoundStep[] = [];
   const tried = () => made.some(({ step }) => step === profile.firstSide);
-  // What was read as a propeller stays one where it begins: it is pulled as deep. Behind its first fall the engine is on both, and what cuts there is a side.
+  // A propeller cycle keeps its start: it can be as deep. A cut after its first fall is a side.
   const pulled = steps.filter(({ step }) => step === "propeller");
   const open = cuts.filter(({ from, to }) => !pulled.some(({ at }) => from < at + PULL_S && to > at - 1));
-  /** A cut on the border of two steps is one all the same. */
+  /** A cut on the boundary of two steps is counted once. */
   const used = new Set<Cut>();
-  /** Until when a cut and the moment behind it last: what was read inside is part of it. */
+  /** End of the cut and its recovery: steps found inside belong to it. */
   let taken = Number.NEGATIVE_INFINITY;
   for (const step of steps) {
     if (step.until <= taken) continue;
@@ -168,7 +173,7 @@ export function insertEngineCuts(
       if (used.has(cut)) continue;
       used.add(cut);
       if (from > rest.at) made.push({ ...rest, until: from });
-      // What was taken for a side of its own there is this one.
+      // A side found there is this cut.
       const side =
         rest.step === "right" || rest.step === "left" ? rest.step : tried() ? other : profile.firstSide;
       made.push({ step: side, at: from, until: to, seen: true, settle: 0.3, cut: true });

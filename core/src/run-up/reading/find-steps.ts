@@ -9,20 +9,21 @@ import { LONG_FOR_ONE_S, labelPlateaus, type PlateauLabel } from "./label-platea
 import { findLevelChange, valuesBetween } from "./level-change";
 import { findPlateaus, type Plateau } from "./plateaus";
 
-/** One way to read a trace: its steps, and how likely that they are what was done; the weights of all ways add up to one. */
+/** One interpretation of a trace: its steps and probability; the weights of all interpretations sum to one. */
 export interface WayToRead {
   steps: FoundStep[];
   weight: number;
 }
 
-/** Ways that are less likely are left out, and more than so many say nothing new. */
+/** Minimum weight, and maximum number of interpretations. */
 const LEAST_WEIGHT = 0.03;
 const MOST_WAYS = 4;
 
 /**
- * The likely ways to read the steps of a run-up in a trace, likeliest first. They follow from where the rpm stands, what the exhaust does meanwhile and,
- * where the coach called them, from its prompts: each way is laid beside what was called. When each began is fitted to a fraction of a second. Seconds, rpm. Without an rpm channel or with fewer than ten lines one way without steps.
- * Source: our own; how well it does is measured by `npm run bench`.
+ * Finds the likely interpretations of a run-up trace, most likely first, from rpm levels, EGT, and the coach's prompts if any.
+ * Start times are fitted to a fraction of a second. Seconds, rpm. Without an rpm channel or with fewer than ten samples: one
+ * interpretation without steps.
+ * Source: own method; `npm run bench` measures its performance.
  */
 export function findInterpretations(trace: Trace, type: RunUpProfile, marks?: readonly Mark[]): WayToRead[] {
   if (!trace.channels.rpm || trace.t.length < 10) return [{ steps: [], weight: 1 }];
@@ -36,12 +37,12 @@ export function findInterpretations(trace: Trace, type: RunUpProfile, marks?: re
   const cuts = findCuts(trace, profile);
   const labelled = labelPlateaus(trace, plateaus, profile, leans);
   const likeliest = labelled[0]?.score ?? 0;
-  // With prompts a row that is less likely by itself may be the one that was called.
+  // With prompts, a sequence that is less likely by itself may be the prompted one.
   const worthLooking = labelled.filter(({ score }) => prompts || Math.exp(score - likeliest) >= LEAST_WEIGHT);
   const rows = worthLooking.map(({ labels, score }) => {
     const steps = insertEngineCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
     if (!prompts || !leans) return { steps, score };
-    // What was called is counted once: where all of it is laid beside all that was done.
+    // The prompt prior is removed here, because the alignment accounts for all prompts.
     const leant = plateaus.reduce((sum, plateau, i) => sum + leans(labels[i] as PlateauLabel, plateau), 0);
     const laid = alignWithPrompts(steps, prompts, profile);
     return { steps: laid.steps, score: score - leant + laid.score };
@@ -68,15 +69,15 @@ export function findInterpretations(trace: Trace, type: RunUpProfile, marks?: re
   return [{ steps: prompts ? alignWithPrompts(cutOnly, prompts, profile).steps : cutOnly, weight: 1 }];
 }
 
-/** Lines no further apart show a step by itself, seconds. */
+/** Maximum interval at which a single step is resolved, seconds. */
 const DENSE_S = 0.22;
-/** So far from where it was found the one change of a step is looked for, seconds; and so plain it has to be, in standard deviations. */
+/** Search window for the change of a step, seconds, and its minimum significance, standard deviations. */
 const AROUND_S = 3;
 const PLAIN_Z = 8;
 
 /**
- * The steps of a run-up that was called, with the begin of each where the one change behind its prompt begins: a level that settles slowly may have been cut in two. Only where the lines lie close
- * together.
+ * Moves the start of each prompted step to the single change after its prompt: a slowly settling level may have been split. Only
+ * for densely sampled traces.
  */
 function asOneChange(trace: Trace, steps: readonly FoundStep[]): FoundStep[] {
   const { rpm } = trace.channels;
@@ -99,7 +100,7 @@ function asOneChange(trace: Trace, steps: readonly FoundStep[]): FoundStep[] {
     const { t, y } = valuesBetween(trace, rpm, from, Math.min(step.until, step.at + AROUND_S));
     const change = findLevelChange(t, y);
     if (!change || change.z < PLAIN_Z) continue;
-    // With ice it falls a little and then rises a lot: the answer to the hand is the fall.
+    // With ice rpm falls a little and then rises a lot: the response is the fall.
     if (step.step === "heat" && change.after > change.before) continue;
     step.at = change.at;
     step.settle = change.settle;
@@ -109,8 +110,8 @@ function asOneChange(trace: Trace, steps: readonly FoundStep[]): FoundStep[] {
 }
 
 /**
- * When a propeller that was cycled from `from` on had come back, seconds: behind the last line that was plainly below where the rpm stands at
- * `to`. `scale` as of `rpmScale`. Source: forty rpm at 1,800 (our own).
+ * Time at which a propeller cycled at `from` had recovered, seconds: after the last sample clearly below the level at `to`.
+ * `scale` as of `rpmScale`. Source: forty rpm at 1,800 (own estimate).
  */
 export function propellerRecoveryTime(trace: Trace, from: number, to: number, scale: number): number {
   const { t, y } = valuesBetween(trace, trace.channels.rpm as Float64Array, from, to);
@@ -136,7 +137,7 @@ function stepsFromLevels(
         if (before === "right" || before === "left") return "both";
         return before === "heat" ? "cold" : before === "propeller" ? "propeller" : "run-up";
       case "power":
-        // Above the base behind the heat: the ice is gone. Elsewhere somebody clears a plug or tries the power.
+        // Above the base after heat: the ice is gone. Otherwise the pilot is clearing a plug or checking power.
         return before === "heat" ? "cold" : "clear";
       case "heat":
       case "propeller":
@@ -165,7 +166,7 @@ function stepsFromLevels(
       before.until = onset.at;
       before.untilRange = plateau.onsetRange;
     }
-    // With both sides behind it, what stops out of the run-up has quit at idle: the throttle was closed, and it stood there too short to be seen.
+    // If both sides are done, an engine that stops has quit at idle: the throttle was closed too briefly to show a level.
     if (step === "stop" && before && (isAtBase(before.step) || before.step === "heat") && bothTried(found))
       found.push({ step: "idle", at: onset.at, until: plateau.from, seen: true, settle: onset.settle });
     found.push({
@@ -179,20 +180,20 @@ function stepsFromLevels(
     });
   });
   const sides = found.filter(({ step }) => step === "right" || step === "left");
-  // One side alone, and nothing of the other: straight after each other and alike, both look like that.
-  // Longer than anybody stays on one, it may be both although the other was tried as well: a second time.
+  // Only one side found: two sides in direct succession with equal drops look the same. Longer than usual for one side, it may be
+  // both, even if the other was also checked.
   const alone = new Set(sides.map(({ step }) => step)).size === 1;
   for (const side of sides)
     if (side.until - side.at >= (alone ? TWO_SIDES_S : LONGEST_S)) side.perhapsBoth = true;
   return found;
 }
 
-/** Two sides take as long at least, seconds. Common practice: three seconds and more on each. */
+/** Minimum duration of two sides, seconds. Common practice: at least three seconds each. */
 const TWO_SIDES_S = 6;
-/** So long nobody stays on one side, seconds. Common practice: three to fifteen seconds. */
+/** Maximum usual duration of one side, seconds. Common practice: three to fifteen seconds. */
 const LONGEST_S = 15;
 
-/** Where the engine stops the trace mostly ends soon: the few lines at nought are too short to stand, and still say it. */
+/** When the engine stops the trace usually ends soon: a few samples at zero are enough. */
 function stoppedAtEnd(
   { t, channels: { rpm } }: Trace,
   profile: RunUpProfile,
@@ -213,7 +214,7 @@ function stoppedAtEnd(
   };
 }
 
-/** Whether both sides were tried, as far as can be told: one that stands for so long may be both. */
+/** True if both sides were checked, as far as can be told: a long stretch may be both. */
 const bothTried = (found: readonly FoundStep[]): boolean => {
   const sides = found.filter(({ step }) => step === "right" || step === "left");
   return (
@@ -222,7 +223,7 @@ const bothTried = (found: readonly FoundStep[]): boolean => {
   );
 };
 
-/** After these the engine is at its base, on both: going on there is no step of its own. */
+/** True after steps that leave the engine at base rpm on both: staying there is not a step. */
 function isAtBase(step: RunUpStep): boolean {
   return step === "both" || step === "cold" || step === "propeller" || step === "run-up";
 }

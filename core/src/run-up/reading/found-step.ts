@@ -1,4 +1,4 @@
-/** The steps of a run-up as they are found in a trace. */
+/** Steps of a run-up found in a trace. */
 export const RUN_UP_STEPS = [
   "warm up",
   "run-up",
@@ -20,7 +20,7 @@ export const RUN_UP_STEPS = [
 ] as const;
 export type RunUpStep = (typeof RUN_UP_STEPS)[number];
 
-/** A prompt that was given while the trace ran: the coach said so at that moment; the hand moved a little later, or not at all. */
+/** A prompt given while the trace was recorded; the hand moved a little later, or not at all. */
 export interface Mark {
   step: RunUpStep;
   t: number;
@@ -28,25 +28,25 @@ export interface Mark {
 
 export interface FoundStep {
   step: RunUpStep;
-  /** When the engine began to answer, seconds; without an answer the moment of the prompt. */
+  /** Start of the engine's response, seconds; without a response the time of the prompt. */
   at: number;
-  /** When the next step began. */
+  /** Start of the next step. */
   until: number;
-  /** Between which times begin and end may lie, as far as the trace says. */
+  /** Possible range of start and end times. */
   atRange?: [number, number];
   untilRange?: [number, number];
-  /** Whether a change of rpm was seen at all. */
+  /** Whether a change of rpm was seen. */
   seen: boolean;
-  /** How fast the rpm settled, seconds. */
+  /** Settling time of rpm, seconds. */
   settle: number;
-  /** Where the rpm was going, as far as a curve through it says. */
+  /** Final rpm by extrapolation, if available. */
   level?: number;
-  /** One side, or both straight after each other: which the trace cannot tell. */
+  /** One side, or both in direct succession: the trace cannot tell. */
   perhapsBoth?: true;
-  /** The coach had not called it, or for something else. */
+  /** Not prompted by the coach, or prompted as something else. */
   uncalled?: true;
-  /** It was called, and what came of it may be a drop or where the engine happened to stand. */
+  /** Prompted, but the change may be a drop or ordinary variation. */
   hardly?: true;
-  /** The engine cut and was caught before it stopped: on this side there is no spark. */
+  /** The engine cut and was caught before it stopped: this side is dead. */
   cut?: true;
 }

@@ -4,7 +4,7 @@ import { type RunUpProfile, rpmScale } from "../run-up-profile";
 import { valuesBetween } from "./level-change";
 import type { Plateau } from "./plateaus";
 
-/** What the engine was doing while the rpm stood. */
+/** State of the engine during a steady stretch. */
 export type PlateauLabel =
   | "stopped"
   | "idle"
@@ -34,29 +34,29 @@ interface Hypothesis {
   score: number;
   labels: PlateauLabel[];
   base?: Plateau;
-  /** The stretch before, whatever its name. */
+  /** Previous stretch, of any label. */
   last?: Plateau;
   done: ReadonlySet<PlateauLabel>;
-  /** By how much each side dropped last, rpm. */
+  /** Last drop of each side, rpm. */
   dropped: { first?: number; second?: number };
-  /** A side was held so long that it may have been both, one straight after the other. */
+  /** A side held so long that it may have been both in direct succession. */
   long?: true;
 }
 
 const isSide = (label: PlateauLabel): boolean => label === "first" || label === "second";
 
-/** Few stay so long on one side, seconds: mostly it is both, one straight after the other. Common practice: three to fifteen seconds a side. */
+/** Duration that suggests both sides in succession, seconds. Common practice: three to fifteen seconds per side. */
 export const LONG_FOR_ONE_S = 12;
 
 const NEVER = -1000;
 const KEPT = 48;
 
 /**
- * Names each stretch of steady rpm: which of them is the run-up base, which one magneto, which the other, which the heat. A run-up has a usual
- * order, and each step its own signature: on one magneto the exhaust gets hotter on all cylinders (or much colder on one), with heat it gets
- * cooler, a propeller taken back raises the manifold pressure. The likeliest row of names is searched, order and signature together, so that
- * repeats, another order and a step left out are found too. The two magnetos look alike: which is which follows from the order alone. Source:
- * what each step does to rpm, exhaust and manifold pressure is textbook; weights are our own. Complexity: O(plateaus × beam).
+ * Labels each stretch of steady rpm: base, either magneto, heat and so on. A run-up has a usual order, and each step a signature:
+ * on one magneto EGT rises on all cylinders (or falls far on one), with heat it falls, a propeller pulled back raises manifold
+ * pressure. The most likely sequence is searched by order and signature together, so that repeats, other orders and omitted steps
+ * are found too. The magnetos look alike: their identity follows from the order. Source: effects on rpm, EGT and manifold
+ * pressure are textbook; weights are our own. Complexity: O(plateaus × beam).
  */
 export function labelPlateaus(
   trace: Trace,
@@ -83,7 +83,7 @@ export function labelPlateaus(
           leans(label, plateau) +
           howItFollows(hypothesis, label, profile) +
           howItGoesOn(hypothesis, label, plateau, rpmScale(profile));
-        // Ice that has gone leaves another base.
+        // Melted ice changes the base.
         const base =
           label === "base" || (label === "power" && hypothesis.labels.at(-1) === "heat")
             ? plateau
@@ -111,19 +111,19 @@ export function labelPlateaus(
   return beam.map(({ labels, score }) => ({ labels, score }));
 }
 
-/** One row of names, and how well it fits: the higher the better, differences as of logarithms. */
+/** One sequence of labels with its score, a log likelihood. */
 export interface LabelRow {
   labels: PlateauLabel[];
   score: number;
 }
 
 interface Signature {
-  /** Change of the exhaust since the base, median of the cylinders, °F. */
+  /** Change of EGT since the base, median of the cylinders, °F. */
   egt?: number;
-  /** The cylinder that fell most against the others, °F, negative. */
+  /** Largest fall of one cylinder relative to the others, °F, negative. */
   fall?: number;
   map?: number;
-  /** Change of the exhaust since the stretch before, median of the cylinders, °F. */
+  /** Change of EGT since the previous stretch, median of the cylinders, °F. */
   since?: number;
 }
 
@@ -145,10 +145,10 @@ function signatureOf(
   };
   for (const i of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${i}`] as Float64Array;
-    // A probe that jumps about says nothing of its cylinder.
+    // A noisy probe says nothing about its cylinder.
     if (jumpiness(valuesBetween(trace, values, base.from, base.to).y) > 20) continue;
     const change = of(values);
-    // What was to come anyway is no sign of being hotter, and its absence none of being cooler.
+    // An expected change is no sign of getting hotter, nor its absence of getting cooler.
     if (!Number.isNaN(change))
       changes.push(change > 0 ? Math.max(0, change - stillToCome(trace, values, base)) : change);
     const since = last
@@ -165,12 +165,15 @@ function signatureOf(
   };
 }
 
-/** A slow probe has this behind it once its gas stands, seconds. Source: probes of two to five seconds (common practice). */
+/** Time for a slow probe to settle, seconds. Source: probes of two to five seconds (common practice). */
 const PROBE_S = 4;
-/** A base that stood so long has nothing more to come, seconds. */
+/** After this long at base EGT is fully settled, seconds. */
 const WARM_S = 15;
 
-/** How far a probe was still going to rise where the base ended, °F: the run-up was just begun, and that it rises further is no sign of what is done then. */
+/**
+ * Remaining rise of a probe at the end of the base, °F: shortly after reaching run-up power, a further rise is no sign of a new
+ * step.
+ */
 function stillToCome(trace: Trace, values: Float64Array, { onset, to }: Plateau): number {
   if (to - onset > WARM_S) return 0;
   const rise = meanOf(trace, values, to - 1.6, to) - meanOf(trace, values, to - 3.6, to - 2);
@@ -178,8 +181,8 @@ function stillToCome(trace: Trace, values: Float64Array, { onset, to }: Plateau)
 }
 
 /**
- * How far a row jumps about the line between its neighbours, upper quartile: a probe that reads wildly, be it on one line of four only; one that climbs or falls does not. In the row's
- * own unit; 0 for fewer than three values.
+ * Deviation of values from the line between their neighbours, upper quartile: large for a noisy probe, even on one sample in
+ * four; small for one that rises or falls. In the values' unit; 0 for fewer than three values.
  */
 export function jumpiness(values: readonly number[]): number {
   const jumps: number[] = [];
@@ -190,10 +193,10 @@ export function jumpiness(values: readonly number[]): number {
     : 0;
 }
 
-/** How far three of four values of plain noise lie within about the line between their neighbours, in standard deviations: 1.15 times the root of 1.5. */
+/** Upper quartile of that deviation for plain noise, in standard deviations: 1.15 times the root of 1.5. */
 export const JUMPS = 1.41;
 
-/** The mean of a channel between two times, both included; not a number where there is no value. */
+/** Mean of a channel between two times, inclusive; NaN without values. */
 export function meanOf({ t }: Trace, values: Float64Array, from: number, to: number): number {
   let sum = 0;
   let count = 0;
@@ -208,21 +211,27 @@ export function meanOf({ t }: Trace, values: Float64Array, from: number, to: num
 
 const onOne = ({ labels }: Hypothesis): boolean => labels.at(-1) === "first" || labels.at(-1) === "second";
 
-/** So soon behind a side the exhaust is as it was, and so long behind it a slow probe has come back, seconds. Source: probes of two to five seconds (common practice). */
+/**
+ * Times after a side at which EGT is still unchanged, and has fully recovered with slow probes, seconds. Source: probes of two to
+ * five seconds (common practice).
+ */
 const HOT_S = 3;
 const COOLED_S = 9;
 
-/** So long an engine turns with its spark off at the very most, and no hand waits for that, seconds (own estimate; common practice: back on both at once). */
+/**
+ * Maximum time an engine turns without ignition before a pilot switches back, seconds (own estimate; common practice: back to
+ * both at once).
+ */
 const LONGEST_DEAD_S = 8;
 
-/** How far the exhaust can have come back from the side before, 0 to 1: until then that it falls is no sign of what is done now. */
+/** Recovery of EGT from the previous side, 0 to 1: until it is complete, a falling EGT is no sign of a new step. */
 function hasCooled({ labels, last }: Hypothesis): number {
   const before = labels.at(-2);
   if (!last || before === undefined || !isSide(before)) return 1;
   return Math.min(1, Math.max(0, (last.to - last.onset - HOT_S) / (COOLED_S - HOT_S)));
 }
 
-/** How well the stretch looks like this name; 0 is well. The weights are our own, chosen by reason and held against simulated and made-up traces. */
+/** Score of a label for the stretch; 0 is a good fit. Weights are our own, checked against simulated and generated traces. */
 function emissionScore(
   label: PlateauLabel,
   { rpm, onset, from, to }: Plateau,
@@ -240,23 +249,23 @@ function emissionScore(
     case "stopped":
       return rpm < 0.08 * aim ? 0 : NEVER;
     case "idle":
-      // A little above its range it is a taxi rpm sooner than an idle that is set high.
+      // Slightly above the idle range, taxi rpm is more likely than a high idle.
       return rpm >= 0.08 * aim && rpm <= idleTop ? (rpm > idleTop - 55 * scale ? -1.2 : 0) : NEVER;
     case "ground":
       if (rpm <= idleTop - 60 * scale || rpm >= 0.9 * aim) return NEVER;
-      // Bursts of power while taxiing come up to what a run-up a little low would be.
+      // Bursts of power while taxiing can reach nearly run-up rpm.
       return -Math.max(0, rpm / aim - 0.78) / 0.05;
     case "base": {
-      // A hand on its way up that rests for a moment stands at no base.
+      // A short pause while opening the throttle is not a base.
       const brief = to - from < 1.5 ? -2 : 0;
       const { last } = hypothesis;
       const rested = last !== undefined && last === base && last.to - last.from < 1.5;
       if (!base || rested)
         return Math.abs(rpm - aim) > 0.2 * aim ? NEVER : brief - ((rpm - aim) / (0.07 * aim)) ** 2;
       const off = Math.abs(drop) / scale;
-      // Back from one side the exhaust falls, however slow its probe.
+      // After a side EGT falls, even with slow probes.
       const back = onOne(hypothesis) && since !== undefined ? (since < -9 ? 1.5 : since > -2 ? -2.5 : 0) : 0;
-      // Cooler than it just was on both, and no slower: warm air, and the ice that it melts.
+      // Cooler than just before on both, with rpm no lower: heat melting ice.
       const warm =
         hypothesis.labels.at(-1) === "base" && profile.heat !== "none" && (since ?? 0) < -12
           ? -3 * cooled
@@ -265,24 +274,23 @@ function emissionScore(
     }
     case "first":
     case "second": {
-      // It stops on one: that magneto is dead.
+      // It quits on one side: that magneto is dead.
       if (base && rpm < 0.08 * aim)
         return hypothesis.done.has("first") && hypothesis.done.has("second") ? -4 : -0.5;
       if (!base || drop < 6 * scale || drop > 0.45 * aim) return NEVER;
-      // Nobody stays on a side on which it stops: what stands cooler for longer is the throttle.
+      // Nobody stays on a dead side: a longer cool stretch is the throttle.
       const dead = fall < -110 && to - onset < LONGEST_DEAD_S ? 4 : 0;
-      // Below the usual range the signature has to speak for it.
-      // Tried again, a side drops as it did: by that it is known which it was.
+      // Below the usual range the signature must support it. A repeated side drops as before, which identifies it.
       const was = hypothesis.dropped[label];
       const unlike =
         was === undefined || hypothesis.labels.at(-1) === label
           ? 0
           : -Math.min(1.8, Math.max(0, (Math.abs(drop - was) / scale - 15) / 10));
-      // One magneto that fires costs a fifth of the rpm at the very most: what stands much lower, and did not cut, is no side.
+      // One magneto costs at most a fifth of rpm: a much lower level without a cut is not a side.
       if (dead === 0 && drop > 0.3 * aim) return NEVER;
       const deep = dead === 0 && drop > 0.22 * aim ? -5 : 0;
       const small = drop < 14 * scale ? -2.5 : drop < 24 * scale ? -1 : 0;
-      // Straight from one side to the other it burns on as it did; from both it gets hotter.
+      // Directly from the other side EGT stays; from both it rises.
       const turned =
         since === undefined || dead > 0
           ? 0
@@ -299,16 +307,16 @@ function emissionScore(
     }
     case "heat": {
       if (!base || profile.heat === "none" || drop > 0.22 * aim || drop < -0.14 * aim) return NEVER;
-      // Ice that melts lifts the rpm back to the base while it is still hot.
+      // Melting ice raises rpm back to base while heat is still on.
       const melts =
         hypothesis.labels.at(-1) === "heat" &&
         rpm > (hypothesis.last?.rpm ?? rpm) + 15 * scale &&
         (since === undefined ? drop > 0 : since < 8);
       const melted = melts || (hypothesis.labels.at(-1) === "base" && (since ?? 0) < -12 && cooled > 0.5);
       if (Math.abs(drop) < 6 * scale && !melted) return -3;
-      // Back on cold the exhaust rises again, slow as its probes are.
+      // After heat is off EGT rises again, even with slow probes.
       if (hypothesis.labels.at(-1) === "heat" && (since ?? 0) > 10) return -5;
-      // Held against what was just before: the base of a while ago may still have been hot from a side.
+      // Compared with just before: an earlier base may still have been hot from a side.
       const colder = hypothesis.labels.at(-1) === "base" ? since : egt;
       const cooler =
         colder === undefined || egt === undefined
@@ -320,10 +328,10 @@ function emissionScore(
             : (egt > 14 && drop > 0) || ((since ?? 0) > 14 && drop < 0)
               ? -5
               : 0;
-      // Much slower with more manifold pressure is a propeller that loads the engine, not warm air.
+      // Much lower rpm with higher manifold pressure is a propeller, not heat.
       const cycled = profile.propeller === "constant speed" && drop > 0.12 * aim;
       const loaded = cycled && map !== undefined && map > 1 ? -5 : 0;
-      // Warm air costs a tenth of the rpm at most.
+      // Heat costs at most a tenth of rpm.
       const deep = Math.max(0, (drop / aim - 0.085) / 0.02);
       return cooler - deep + loaded + (drop < 0 && !melts ? -1.5 : 0) + (fall < -110 ? -5 : 0);
     }
@@ -337,8 +345,8 @@ function emissionScore(
       );
     }
     case "power":
-      // Behind the heat: ice that is gone leaves it half a hundred above the base.
-      // A hand that overshoots trims back within seconds: what stands a little higher for long is a base that has moved.
+      // After heat: melted ice leaves rpm about fifty above base. A throttle overshoot is corrected within seconds; a longer
+      // small rise is a changed base.
       if (rpm <= (base?.rpm ?? aim) * 1.018) return NEVER;
       return (
         (rpm > (base?.rpm ?? aim) * 1.045 ? -1 : -1.4) -
@@ -350,8 +358,8 @@ function emissionScore(
 }
 
 /**
- * How well a stretch goes on from the one before under the same name. One side has one level: another level beside it is the other side, or both. What is lifted while the heat is on is
- * ice that melts.
+ * Score of continuing under the same label. One side has one level: a second level is the other side, or both. A rise with heat
+ * on is melting ice.
  */
 function howItGoesOn(
   { labels, last }: Hypothesis,
@@ -361,15 +369,15 @@ function howItGoesOn(
 ): number {
   if (!last || labels.at(-1) !== label) return 0;
   const apart = Math.abs(rpm - last.rpm) / scale;
-  // How a side stands on which a cylinder misses is not as sure.
+  // The level of a misfiring side is less certain.
   const unsure = 4 + (0.5 * Math.max(last.sigma, sigma)) / scale;
   if (label === "first" || label === "second") return -Math.min(6, Math.max(0, (apart - unsure) / 2.5));
-  // Cold again it stands higher too.
+  // With heat off it is higher too.
   if (label === "heat") return rpm > last.rpm ? -0.5 : -Math.min(3, Math.max(0, (apart - 12) / 10));
   return 0;
 }
 
-/** How well it follows what was before; 0 is the usual order. */
+/** Score of a label after the previous ones; 0 for the usual order. */
 function howItFollows(
   { labels, done, long }: Hypothesis,
   label: PlateauLabel,
@@ -383,7 +391,7 @@ function howItFollows(
     case "second": {
       const other = label === "first" ? "second" : "first";
       const lastSide = labels.findLast((before) => before === "first" || before === "second");
-      // Done again, they are mostly done again in turn.
+      // Repeats are usually done for both sides in turn.
       const again =
         done.has(label) && done.has(other)
           ? (lastSide === label ? -0.9 : -0.4) - (profile.heat === "none" || done.has("heat") ? 0 : 0.6)
@@ -414,7 +422,7 @@ function howItFollows(
     case "ground":
       return onOne ? -2 : last === "heat" ? -1 : 0;
     case "stopped":
-      // Nobody shuts down from the run-up rpm: what stops there, stops on one.
+      // Nobody shuts down from run-up rpm: an engine that stops there quit on one side.
       return onOne
         ? long && !(done.has("first") && done.has("second"))
           ? -1.5

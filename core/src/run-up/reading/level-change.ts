@@ -1,17 +1,17 @@
 import { firstAt, type Trace } from "../../trace/trace";
 
-// Taken once: this runs some million times a second.
+// Cached: this runs about a million times a second.
 const { abs, exp, floor, max, min, sqrt } = Math;
 
-/** A change from one level to another, as it shows in a window of the trace. */
+/** A change between two levels within a window of the trace. */
 export interface LevelChange {
-  /** When it began, seconds. */
+  /** Start, seconds. */
   at: number;
   before: number;
   after: number;
-  /** How fast it settles, seconds. */
+  /** Time constant, seconds. */
   settle: number;
-  /** How sure it is that there is a change at all: its size in standard deviations of the difference. */
+  /** Significance: its size in standard deviations of the difference. */
   z: number;
 }
 
@@ -19,8 +19,9 @@ const COARSE = [0.25, 0.7, 1.7];
 const SETTLE = [0.1, 0.25, 0.45, 0.7, 1, 1.5, 2.2];
 
 /**
- * The one change of level in a window: constant until it begins, then towards the new level as 1 − exp(−t/settle), least squares over when it
- * began and how fast it settles. Undefined for fewer than eight values. Valid range: times rising. Complexity: O(values² · 7), values after thinning ≤ 240.
+ * Fits the single change of level in a window: constant, then approaching the new level as 1 − exp(−t/settle), by least squares
+ * over start and time constant. Undefined for fewer than eight values. Valid range: times increasing. Complexity: O(values² · 7),
+ * at most 240 values after thinning.
  */
 export function findLevelChange(t: ArrayLike<number>, y: ArrayLike<number>): LevelChange | undefined {
   const n = t.length;
@@ -55,7 +56,7 @@ export function findLevelChange(t: ArrayLike<number>, y: ArrayLike<number>): Lev
     }
     const spread = ss - (s1 * s1) / m;
     if (spread < 1e-9) return;
-    // The values are taken around their mean, so that their sum is nought.
+    // Values are centred on their mean, so their sum is zero.
     const rise = sy / spread;
     const before = (-rise * s1) / m;
     const sse = yy - rise * sy;
@@ -77,7 +78,7 @@ export function findLevelChange(t: ArrayLike<number>, y: ArrayLike<number>): Lev
   return { at, before: before + mean, after: after + mean, settle, z };
 }
 
-/** The values of one channel between two times, without those that did not come. Seconds, both ends included. */
+/** Values of one channel between two times, without missing ones. Seconds, inclusive. */
 export function valuesBetween(
   trace: Trace,
   values: Float64Array,

@@ -3,21 +3,24 @@ import type { RunUpProfile } from "../run-up-profile";
 import type { FoundStep } from "./found-step";
 import type { Side } from "./run-up-reading";
 
-/** What the pilot said of the sides of a trace that nobody prompted: a trace alone tells neither right from left, nor two tries of one side from one of each. */
+/**
+ * The pilot's answer about the sides of an unprompted trace, which cannot tell right from left, nor a side checked twice from
+ * both sides.
+ */
 export interface MagnetoSideOrder {
-  /** The one that was tried first, or the only one that dropped. */
+  /** The side checked first, or the only one that dropped. */
   first?: Side;
-  /** Every try was of the same side. */
+  /** Every check was of the same side. */
   same?: true;
 }
 
-/** Whether it is known which side is which: the coach called it, or the pilot said it. */
+/** True if the sides are identified, by the coach's prompts or the pilot. */
 export const sidesAreNamed = (prompted: boolean, told: MagnetoSideOrder | undefined): boolean =>
   prompted || told?.first !== undefined;
 
 /**
- * The profile as this run-up was flown: with the side that was tried first, where that is known. Where it is not, the sides are called the first and the
- * second, and `right` and `left` of what is read stand for these two. Pure. Source: from a trace alone right cannot be told from left (common practice).
+ * Profile as this run-up was flown, with the first side if known. Otherwise the sides are called first and second, and `right`
+ * and `left` of the reading stand for them. Pure. Source: a trace alone cannot tell right from left (common practice).
  */
 export function asTold(profile: RunUpProfile, prompted: boolean, told?: MagnetoSideOrder): RunUpProfile {
   if (prompted) return profile;
@@ -29,7 +32,10 @@ export function asTold(profile: RunUpProfile, prompted: boolean, told?: MagnetoS
   return { ...profile, sideWords };
 }
 
-/** The steps of an unprompted run-up with one side only, where the pilot said so or no other shows: it goes by the name of the first. */
+/**
+ * Steps of an unprompted run-up with one side only, by the pilot's answer or because no other shows; that side is named as the
+ * first.
+ */
 export function onOneSide(
   steps: readonly FoundStep[],
   { firstSide }: Pick<RunUpProfile, "firstSide">,

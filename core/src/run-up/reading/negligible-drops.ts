@@ -5,8 +5,9 @@ import { restsAtBase } from "./reading-context";
 import type { MagnetoReading, RunUpReading } from "./run-up-reading";
 
 /**
- * A return to both stands up to fifteen rpm beside the base, and a tachometer has steps of ten: nearer to it is no side, rpm at 1,800, unless its exhaust rose
- * as on one that burns on one spark, °F. Without probes what a return may be by itself. Common practice; the figures are own estimates.
+ * A return to both can differ from base by fifteen rpm, and a tachometer has steps of ten: a smaller drop is not a side, rpm at
+ * 1,800, unless EGT rose as with a single spark, °F. Without probes the limit is what a return may show. Common practice; the
+ * figures are own estimates.
  */
 export const HARDLY_RPM = 25;
 const HARDLY_WITHOUT_PROBES_RPM = 16;
@@ -22,7 +23,7 @@ export function negligibleDrops(
   return seen && feel !== "quit" && !rose && Math.abs(drop) < most * rpmScale(profile);
 }
 
-/** The steps with these sides taken for both; steps on both behind each other are one. */
+/** Replaces these sides by "both"; adjacent steps on both are merged. */
 export function asBoth(steps: readonly FoundStep[], sides: readonly MagnetoReading[]): FoundStep[] {
   const made: FoundStep[] = [];
   for (const step of steps) {
@@ -35,17 +36,17 @@ export function asBoth(steps: readonly FoundStep[], sides: readonly MagnetoReadi
   return made;
 }
 
-/** By so many times its sigma a drop stands out of the scatter. */
+/** Multiple of sigma at which a drop exceeds the scatter. */
 const STANDS_OUT = 2;
 
-/** What has stood for so long on both had come to rest, seconds. */
+/** Minimum steady time on both before it, seconds. */
 const STOOD_S = 4;
-/** Up to here nothing dropped, rpm at 1,800: the scatter of a second of trace (as in `tracedLimits`). */
+/** Drops up to this are none, rpm at 1,800: the scatter of one second of trace (as in `tracedLimits`). */
 const NO_DROP_RPM = 8;
 
 /**
- * The steps of a run-up that was called, with each side seen or not by what it dropped: a hand may turn the key between two lines, and a return may lie as low as a small drop. What is neither plainly a
- * drop nor plainly none is hardly one.
+ * Marks each side of a prompted run-up as seen or not by its drop: the key may turn between two samples, and a return may be as
+ * low as a small drop. A drop that is neither clear nor clearly absent is marked `hardly`.
  */
 export const asDropped = ({ steps, tries }: RunUpReading, profile: RunUpProfile): FoundStep[] =>
   steps.map((step, i) => {
@@ -54,7 +55,7 @@ export const asDropped = ({ steps, tries }: RunUpReading, profile: RunUpProfile)
     if (step.seen && !negligibleDrops(made, profile)) return step;
     if (step.seen && made.drop >= NO_DROP_RPM * rpmScale(profile)) return { ...step, hardly: true };
     if (step.seen) return { ...step, seen: false };
-    // A throttle that had hardly come to rest before it would look like a drop.
+    // A throttle still settling before it would look like a drop.
     const stood = step.at - (steps[i - 1]?.at ?? step.at) >= STOOD_S;
     const plain = stood && made.drop > Math.max(HARDLY_RPM * rpmScale(profile), STANDS_OUT * made.dropSigma);
     return plain ? { ...step, seen: true } : step;

@@ -2,7 +2,7 @@ import type { Trace } from "../../trace/trace";
 import { normalNumbers, seededRandom } from "../../units/seeded-random";
 import { noisyProbes } from "./noisy-probes";
 
-/** Four probes that follow the engine up and down; what else they do is added. */
+/** Four probes following the engine; `add` changes single values. */
 function trace(add: (cylinder: number, line: number) => number): Trace {
   const normal = normalNumbers(seededRandom(4));
   const lines = 120;
@@ -11,7 +11,7 @@ function trace(add: (cylinder: number, line: number) => number): Trace {
   for (const cylinder of [1, 2, 3, 4])
     channels[`egt${cylinder}`] = Float64Array.from(
       { length: lines },
-      // Up within seconds, and down again: forty degrees a line.
+      // Up within seconds, and down again: forty degrees per sample.
       (_, i) =>
         1150 +
         Math.min(170, Math.max(0, (i - 40) * 40)) -

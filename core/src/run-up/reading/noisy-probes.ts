@@ -1,15 +1,16 @@
 import { cylindersOf, firstAt, type Trace } from "../../trace/trace";
 
-/** So far off the middle of its neighbours a line is a jump: metal does not warm so fast, and cool again, °F. */
+/** Deviation from the median of neighbours that counts as a jump: metal cannot heat and cool that fast, °F. */
 const JUMP_F = 40;
-/** As many jumps may come of a line that was broken, or of an engine that was cut and caught. */
+/** Minimum number of jumps: fewer may come from one bad sample, or an engine cut. */
 const FEWEST = 4;
-/** So great a part of the lines makes a probe wild. */
+/** Minimum share of samples that jump. */
 const PART = 0.05;
 
 /**
- * The exhaust probes that jump: more than one line in twenty stands apart from the middle of the five around it, and of the other probes' lines far fewer do. A probe that climbs or falls
- * does not jump, however fast. Over the lines from one time to another, seconds; °F. Complexity: O(lines · probes). Source: common practice; the figures are own estimates.
+ * EGT probes that jump: more than one sample in twenty deviates from the median of five, and far more than on the other probes. A
+ * fast but steady rise or fall is not a jump. Between two times, seconds; °F. Complexity: O(samples · probes). Source: common
+ * practice; the figures are own estimates.
  */
 export function noisyProbes(trace: Trace, from: number, to: number): number[] {
   const begin = firstAt(trace.t, from);
@@ -23,7 +24,7 @@ export function noisyProbes(trace: Trace, from: number, to: number): number[] {
       for (let k = 0; k < 5; k++) five[k] = values[i + k - 2] as number;
       const here = five[2] as number;
       five.sort();
-      // What did not come is sorted to the end.
+      // Missing values sort to the end.
       if (Number.isNaN(five[4])) continue;
       lines++;
       if (Math.abs(here - (five[2] as number)) > JUMP_F) jumps++;

@@ -40,7 +40,7 @@ test("warm air is read where it was plain, whatever looks like it for a moment l
     BOTH,
     SIDE,
     BOTH,
-    // On the way to idle the hand rests.
+    // The hand pauses on the way to idle.
     { seconds: 2, rpm: 1690 },
     IDLE,
     TAXI,
@@ -95,7 +95,7 @@ test("with a line every two seconds a side of four is as deep as it was", () => 
     true,
     true,
   ]);
-  // And the exhaust of so few lines is read as well.
+  // EGT of so few samples is read too.
   for (const { egtChange } of tries) expect(Object.keys(egtChange)).toHaveLength(4);
 });
 

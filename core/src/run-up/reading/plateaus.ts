@@ -1,32 +1,33 @@
 import { beginsOf, type SettlingPiece, settlingPieces } from "../../trace/settling-pieces";
 import type { Trace } from "../../trace/trace";
 
-/** A stretch in which the rpm stands. */
+/** A stretch of steady rpm. */
 export interface Plateau {
-  /** When the engine began to go there, seconds; a slow hand's way belongs to where it leads. */
+  /** Start of the change towards it, seconds; a slow change belongs to its destination. */
   onset: number;
-  /** Between which times that may lie. */
+  /** Possible range of the start. */
   onsetRange: [number, number];
-  /** From when on it stood there, seconds. */
+  /** Start of the steady part, seconds. */
   from: number;
   to: number;
   rpm: number;
-  /** How fast it settled, seconds. */
+  /** Time constant, seconds. */
   settle: number;
   /** Scatter within it, rpm. */
   sigma: number;
 }
 
-/** Lines closer than this are taken together, seconds. */
+/** Samples closer than this are averaged, seconds. */
 const TOGETHER_S = 0.24;
-/** What is this much off its level where it ends does not stand, rpm at 1,800. */
+/** A stretch ending further than this from its level is not steady, rpm at 1,800. */
 const STANDS_WITHIN = 45;
-/** Levels that are no further apart are one, rpm at 1,800. */
+/** Levels closer than this are the same, rpm at 1,800. */
 const ALIKE = 6.5;
 
 /**
- * Where the rpm stands still, found by cutting the trace into pieces that each settle towards a level; ramps between are left out, and pieces that go on at the same level are
- * one. `scale` is 1 for an engine run up at 1,800 rpm, more for a faster one. Valid range: times rising, NaN for what did not come.
+ * Finds steady rpm by cutting the trace into pieces that each settle towards a level; ramps are left out, and pieces at the same
+ * level are merged. `scale` is 1 for run-up rpm 1,800, more for a faster engine. Valid range: times increasing, NaN for missing
+ * values.
  */
 export function findPlateaus({ t, channels: { rpm } }: Trace, scale: number): Plateau[] {
   if (!rpm) return [];
@@ -34,7 +35,7 @@ export function findPlateaus({ t, channels: { rpm } }: Trace, scale: number): Pl
   const pieces = settlingPieces(row.t, row.y, { penalty: PENALTY, least: 2.2 * scale });
   const begins = beginsOf(row.t, row.y, pieces, 2.2 * scale);
   const found: Plateau[] = [];
-  /** Where a way began that has not come to a level yet. */
+  /** Start of a change that has not reached a level yet. */
   let moving: { at: number; range: [number, number] } | undefined;
   let before: SettlingPiece | undefined;
   for (const [i, piece] of pieces.entries()) {
@@ -64,10 +65,10 @@ export function findPlateaus({ t, channels: { rpm } }: Trace, scale: number): Pl
   return found;
 }
 
-/** The price of a piece: its level, how it gets there and where it begins, some three bits of evidence each. */
+/** Penalty per piece: level, time constant and start, about three bits of evidence each. */
 const PENALTY = 14;
 
-/** Lines that lie close together as their mean; those that did not come are left out. */
+/** Averages samples that are close together; missing ones are left out. */
 function together(t: ArrayLike<number>, rpm: ArrayLike<number>): { t: number[]; y: number[] } {
   const row = { t: [] as number[], y: [] as number[] };
   for (let i = 0; i < t.length; ) {
@@ -89,7 +90,7 @@ function together(t: ArrayLike<number>, rpm: ArrayLike<number>): { t: number[]; 
   return row;
 }
 
-/** When the engine left the level before: from how far off it was at its first line. */
+/** Time at which the engine left the previous level, from the deviation of the first sample. */
 function onsetOf(t: readonly number[], piece: SettlingPiece, before: SettlingPiece | undefined): number {
   const first = t[piece.from] as number;
   if (!before || piece.from === 0) return first;
@@ -110,9 +111,9 @@ function standing(
   const seconds = last - first;
   const rest = Math.abs(off) * Math.exp(-seconds / settle);
   if (rest > Math.max(STANDS_WITHIN * scale, 0.06 * Math.abs(off)) || seconds < 0.7) return undefined;
-  // On its way it does not stand: from when on it is near its level.
+  // While approaching its level it is not steady.
   const way = Math.abs(off) > 8 * scale ? settle * Math.log(Math.abs(off) / (8 * scale)) : 0;
-  // What has not come to its level yet is taken where it is: a curve drawn on from a few lines goes anywhere.
+  // An unfinished approach uses the last value: extrapolating from a few samples is unreliable.
   const rpm = rest > 10 * scale ? level + Math.sign(off) * rest : level;
   return { from: Math.min(first + way, last - 0.3), to: last, rpm, settle, sigma };
 }

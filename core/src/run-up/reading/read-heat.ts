@@ -22,12 +22,12 @@ import {
 } from "./reading-context";
 import type { HeatReading, RunUpReading } from "./run-up-reading";
 
-/** How plainly it is warm air: long enough, out of a calm base, with the exhaust cooler. */
+/** How clearly the step is carburettor heat: duration, steady base, falling EGT. */
 function plainness({ held, doubt, egtChange }: HeatReading): number {
   return (doubt ? 0 : 1) + (held >= SHORTEST_S ? 1 : 0) + (egtChange === undefined || egtChange < -6 ? 1 : 0);
 }
 
-/** Of two the later one, as with a try; without prompts what looks less like warm air takes nothing from what does. */
+/** Chooses the later of two heat checks; without prompts only if it is at least as clear. */
 export function clearerReading(
   before: HeatReading | undefined,
   now: HeatReading,
@@ -36,14 +36,17 @@ export function clearerReading(
   return before && !prompted && plainness(before) > plainness(now) ? before : now;
 }
 
-/** So long behind its cycle a propeller is surely back, seconds. */
+/** Recovery time after a propeller cycle, seconds. */
 const BACK_S = 1.5;
-/** No ice and no hand leaves the rpm so far beside the run-up's: something else was going on. */
+/** Neither ice nor the throttle moves rpm this far from run-up rpm: something else was going on. */
 const NO_BASE = 0.12;
-/** And this part of the rpm before it is there again. */
+/** Share of the previous rpm that counts as recovered. */
 const BACK_TO = 0.97;
 
-/** Reads the heat, the step `i`: its drop out of the calm before it, how it went on, what was left behind it, and why it is no measure where it is none. rpm, seconds, °F. */
+/**
+ * Reads carburettor heat, step `i`: drop from the steady base, development, rpm afterwards, and why it is unreliable if it is.
+ * rpm, seconds, °F.
+ */
 export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: RunUpReading): HeatReading {
   const { trace, steps } = ctx;
   const runUpBase = runUp?.value;
@@ -64,7 +67,7 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
     Math.min(step.at - 1.5, Math.max(step.at - 4, settled)),
     step.at - 0.1,
   );
-  // A propeller that is still on its way back is no base: then it is that of the magnetos.
+  // A propeller still recovering is not a base: use that of the magnetos.
   const climbs = before?.step === "propeller" && rateOf(calm) > 6 * scale;
   const own = levelAtEnd({ t: calm.t, y: orNaN(calm.y) }, 4 * scale, ctx.grain);
   const base = climbs && runUpBase !== undefined ? Math.max(own, runUpBase) : own;
@@ -76,7 +79,7 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
   const atEnd = median(orNaN(valuesBetween(trace, rpm, step.until - 2, step.until - 0.15).y));
   const lateRow = valuesBetween(trace, rpm, step.at + 2.5, step.until - 0.15).y;
   const late = median(orNaN(lateRow));
-  // Without ice the needle stands; the least of a noisy row would make the drop look bigger than it is.
+  // Without ice rpm is steady; the minimum of noisy values would exaggerate the drop.
   const standing =
     Math.abs(atEnd - late) < 9 * rpmScale(ctx.profile) && Math.abs(late - least) < 14 * rpmScale(ctx.profile);
   const hot = standing ? late : least;
@@ -84,10 +87,10 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
   const hotSigma = Math.hypot(
     sigmaOf(standing ? lateRow : hotPiece.y.slice(Math.max(0, lowest - half), lowest + half + 1), ctx.grain),
     settlingUncertainty(step.until - step.at, scale),
-    // The middle one of its figures is one that the tachometer shows.
+    // The median is a value the tachometer displays.
     ctx.grain / EVENLY,
   );
-  // A base that was not the engine's own is as unsure as it is far from that.
+  // A base that is not the engine's own is uncertain by its distance from it.
   const baseSigma = Math.hypot(sigmaOf(calm.y, ctx.grain), (base - own) / 2);
   const egt = cylindersOf(trace, "egt").flatMap((cylinder) => {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
@@ -107,13 +110,13 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
     roseWhileHot: Math.max(0, atEnd - hot),
     ...(climbs && { doubt: "Rpm was still recovering from the propeller cycle: repeat it." }),
   };
-  // A propeller that has come back stands on both again; one that is still pulled does not.
+  // A recovered propeller leaves the engine on both; one still pulled does not.
   const cycled =
     before?.step === "propeller" &&
     !climbs &&
     step.at - settled >= BACK_S &&
     own > BACK_TO * (steps[i - 2]?.level ?? own);
-  // Without a prompt, and not out of a calm base, it may be anything.
+  // Without a prompt and a steady base it may be anything.
   const beside = runUpBase !== undefined && Math.abs(base - runUpBase) > NO_BASE * runUpBase;
   if (!prompted && before && ((!restsAtBase(before) && !cycled) || beside))
     made.doubt ??= "Rpm was not steady on both before it: repeat it.";
@@ -121,7 +124,7 @@ export function readHeat(ctx: Context, i: number, { base: runUp, prompted }: Run
   if (egt.length > 0) made.egtChange = median(egt);
   if (cold) {
     const again = settledRpm(ctx, cold, 9);
-    // Left again too soon for that: where the stretch as a whole stood.
+    // Left too soon: use the level of the whole stretch.
     const coldAgain = again.length >= 3 ? levelOf(again, ctx.grain).value : cold.level;
     if (coldAgain !== undefined) {
       made.coldAgain = coldAgain;

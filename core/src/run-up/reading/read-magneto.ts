@@ -18,24 +18,24 @@ import {
 } from "./reading-context";
 import type { MagnetoReading, RunUpReading, Side } from "./run-up-reading";
 
-/** Fewer lines than this do not say by themselves where a stretch stood. */
+/** Fewer samples than this cannot determine a level alone. */
 const FEW_LINES = 8;
 
-/** With lines as far between a side has to have three of them, seconds: two may be its way there and its way back. */
+/** At this sampling interval a side needs three samples, seconds: two may be the way there and back. */
 const FAR_BETWEEN_S = 1.5;
 
-/** With fewer lines behind the moment in which a hand would have moved it cannot be said that nothing dropped. */
+/** Minimum samples after the hand would have moved, to conclude that nothing dropped. */
 const FEWEST_FOR_NONE = 3;
 
-/** So long before a side says how a probe scatters, seconds. */
+/** Time before a side used to measure a probe's scatter, seconds. */
 const LOOKED_BACK_S = 8;
-/** Manners of settling are tried in steps of about two: even between them, one standard deviation as a part. */
+/** Relative uncertainty between candidate time constants, which are a factor of about two apart. */
 const MANNERS_APART = 0.2;
 
-/** No engine runs faster on one magneto: by so much it is no scatter, rpm at 1,800. */
+/** No engine runs faster on one magneto: a rise beyond this is not scatter, rpm at 1,800. */
 const FASTER_RPM = 10;
 
-/** Reads one side, the step `i`: base, level, drop and how sure it is, how it ran, exhaust by cylinder; into `reading`. */
+/** Reads one side, step `i`, into `reading`: base, level, drop with uncertainty, running, EGT by cylinder. */
 export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpReading): void {
   const { trace, steps, clean, profile } = ctx;
   const step = steps[i] as FoundStep;
@@ -43,12 +43,12 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const next = steps[i + 1];
   const rpm = rpmOf(ctx);
   const scale = rpmScale(profile);
-  // Without an answer the needle is read from when a hand would have moved.
+  // Without a response rpm is read from when the hand would have moved.
   const from = step.at + (step.seen ? settled(step) : 3);
   const to = step.until - 0.15;
   const beforeFrom = Math.max(before ? before.at + Math.min(3, 4 * before.settle) : step.at - 5, step.at - 5);
   const fewest = Math.max(1.5, 2.6 * clean.interval);
-  // What lies before the stretch is its way there, and no base.
+  // Earlier samples belong to the previous transient.
   const least = before ? before.at + Math.min(1.5, 2 * before.settle) : Number.NEGATIVE_INFINITY;
   const calmPiece = valuesBetween(
     trace,
@@ -58,7 +58,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   );
   const stoodAt = before?.level;
   if (calmPiece.y.length < 2 && stoodAt !== undefined) {
-    // Too few lines in it: where the stretch as a whole stood.
+    // Too few samples: use the level of the whole stretch.
     calmPiece.t = [step.at - 1, step.at];
     calmPiece.y = [stoodAt, stoodAt];
   }
@@ -79,7 +79,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
     from: straight ? (reading.tries.at(-1)?.level ?? base) : base,
     interval: clean.interval,
   });
-  // With lines enough to stand by itself, how it came there says nothing more.
+  // With enough settled samples, the transient adds nothing.
   const few = alone.length < FEW_LINES && way.onTheWay.length + way.there.length > 0;
   const stood = few && !quit ? unsettledLevel(way, ctx.grain) : levelOf(standing, ctx.grain);
   const level = quit ? 0 : stood.value;
@@ -87,14 +87,14 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const calmSigma = Math.max(deviation(calm, median(calm)), 2.2 * scale);
   const shake = quit ? 0 : deviation(standing, median(standing));
   const roughness = quit ? 1 : Math.max(shake, 0.1) / calmSigma;
-  // However far apart the lines are, one lies in it.
+  // At any sampling interval, one sample is inside.
   const lines = 1.2 * clean.interval;
   const egtBefore: Record<number, number> = {};
   const egtChange: Record<number, number> = {};
   const egtSigma: Record<number, number> = {};
   for (const cylinder of cylindersOf(trace, "egt")) {
     const values = trace.channels[`egt${cylinder}`] as Float64Array;
-    // Straight from the other side it is hot already, out of warm air still cool: it is held against both.
+    // Directly from the other side EGT is hot already, after heat still cool: compare with both.
     const calmTo = straight || behindHeat ? (reading.base?.to ?? step.at) : step.at;
     const wasFrom = calmTo - Math.max(2, lines);
     const isFrom = Math.max(step.at + 1.5, to - Math.max(1.5, lines));
@@ -137,7 +137,7 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   const hole = clean.problems.some(
     (p) => p.kind === "gap" && (p.from ?? 0) < step.until && (p.to ?? 0) > step.at - 1,
   );
-  // A stop is seen in the lines that there are: lines that are missing do not unsay it.
+  // A stop shows in the samples there are, whatever is missing.
   if (hole && !quit) made.doubt = "Data missing in the trace here: repeat it.";
   else if (
     !quit &&
@@ -152,21 +152,21 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   if (step.uncalled && !quit) made.doubt ??= "This step was not asked for: repeat it.";
   reading.tries.push(made);
   const called = reading.prompted && !step.uncalled;
-  // Without prompts a moment on the way back may look like one more try: it takes nothing from one that had settled.
+  // Without prompts, a moment on the way back may look like a repeat: it does not replace a settled result.
   const settledBefore = !called && reading[side] !== undefined && !reading[side]?.doubt;
-  // Nor from one on which it stopped: what looks like a try behind it may be the propeller, or the other side.
+  // Nor a side on which the engine quit: a later "side" may be the propeller, or the other side.
   const stoppedBefore = !called && reading[side]?.feel === "quit" && !quit;
   if (!stoppedBefore && (!made.doubt || !settledBefore)) reading[side] = made;
 }
 
-/** Straight from the other side: the base is that of the run-up. */
+/** Directly from the other side: use the run-up base. */
 function straightOn(calm: readonly number[], { grain }: Context, { base }: RunUpReading): StretchLevel {
   return { value: base?.value ?? midmean(calm), sigma: levelOf(calm, grain).sigma };
 }
 
 /**
- * Where the engine stood on both where a side comes straight out of the warm air, as it seems where the lines are far apart: before the heat, and not in it. Undefined where that is not known, or
- * where what it came back to says that the heat was still on.
+ * Level on both for a side that follows directly after heat, as coarse traces suggest: the level before heat. Undefined if
+ * unknown, or if the level afterwards shows that heat was still on.
  */
 function bothBehindHeat(
   calm: readonly number[],
@@ -181,15 +181,15 @@ function bothBehindHeat(
   if (back !== undefined && Math.abs(back - hot) < Math.abs(back - both)) return undefined;
   return { value: both, sigma: Math.hypot(levelOf(calm, grain).sigma, BEHIND_HEAT_RPM * rpmScale(profile)) };
 }
-/** Ice that went meanwhile, and a throttle that was touched, leave it so unsure, rpm at 1,800 (own estimate). */
+/** Uncertainty from melting ice and throttle changes, rpm at 1,800 (own estimate). */
 const BEHIND_HEAT_RPM = 6;
 
-/** So far a hand on the throttle takes it; a key, or warm air, does not: only behind these it settles by itself. Part of the run-up rpm. */
+/** Beyond this change the throttle was moved; a key or heat settles by itself. Relative to run-up rpm. */
 const BY_ITSELF = 0.15;
-/** A stretch that is longer stood for itself, seconds. */
+/** A longer stretch has settled, seconds. */
 const STOOD_S = 8;
 
-/** Where the engine stood on both before the step `i`, whose last lines are `calm`; of a short stretch where it was going. */
+/** Level on both before step `i`, whose last samples are `calm`; for a short stretch, the level it was approaching. */
 function baseBefore(calm: { t: number[]; y: number[] }, ctx: Context, i: number): StretchLevel {
   const { trace, steps, clean, profile, grain } = ctx;
   const { at } = steps[i] as FoundStep;
@@ -211,19 +211,19 @@ function baseBefore(calm: { t: number[]; y: number[] }, ctx: Context, i: number)
     });
     if (way.onTheWay.length + way.there.length > 1) return unsettledLevel(way, grain);
   }
-  // Left before it had settled: where it was going says more than where it was.
+  // Left before it had settled: the approached level says more than the last value.
   const short = before?.level !== undefined && at - before.at < 5 * before.settle;
   const value = short ? (before.level as number) : levelAtEnd(calm, 4 * rpmScale(profile), grain);
-  // What still moved is as unsure as it is far from where it stood.
+  // An unsettled level is uncertain by its distance from the last value.
   return { value, sigma: Math.hypot(calmly.sigma, (value - calmly.value) / 2) };
 }
 
-/** So long behind its begin a step has surely settled, seconds. */
+/** Settling time after the start of a step, seconds. */
 const settled = ({ settle }: FoundStep): number => Math.min(3, Math.max(1.2, 4 * settle));
 
 /**
- * Exhaust goes on rising for seconds, and takes as long to fall again: two sides are compared after the same time on each, and from the lower of the
- * two beginnings, since the second may begin while the gas is still hot from the first.
+ * EGT keeps rising for seconds and falls as slowly: compare sides after the same time on each, starting from the lower of the
+ * two, since the second may begin while EGT is still hot from the first.
  */
 export function compareSides({ trace, clean }: Context, { right, left }: RunUpReading): void {
   if (!right || !left) return;

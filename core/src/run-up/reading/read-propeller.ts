@@ -5,7 +5,7 @@ import { valuesBetween } from "./level-change";
 import { type Context, EVENLY, orNaN, rpmOf, runningMedian, sigmaOf } from "./reading-context";
 import type { PropellerReading } from "./run-up-reading";
 
-/** Reads the cycling of a propeller, the step `i`: how far it fell, how soon it answered, where it came back to, what the manifold pressure did. rpm, seconds, inHg. */
+/** Reads a propeller cycle, step `i`: fall, response time, recovery, manifold pressure. rpm, seconds, inHg. */
 export function readPropeller(ctx: Context, i: number): PropellerReading {
   const { trace, steps } = ctx;
   const step = steps[i] as FoundStep;
@@ -13,16 +13,16 @@ export function readPropeller(ctx: Context, i: number): PropellerReading {
   const before = valuesBetween(trace, rpm, step.at - 3, step.at - 0.1).y;
   const base = median(orNaN(before));
   const piece = valuesBetween(trace, rpm, step.at, step.until);
-  // Half a second together, and no line more: a short cycle is one or two lines where they are far apart.
+  // Half a second, and no more: in a coarse trace a short cycle has one or two samples.
   const smooth = runningMedian(piece.y, Math.round(0.2 / Math.max(ctx.clean.interval, 0.05)));
   let lowest = 0;
   smooth.forEach((value, at) => {
     if (value < (smooth[lowest] as number)) lowest = at;
   });
   const least = smooth[lowest] ?? base;
-  // Between its lowest line and the next it may have been lower still.
+  // Between its lowest sample and the next it may have been lower.
   const beside = Math.max(smooth[lowest - 1] ?? least, smooth[lowest + 1] ?? least) - least;
-  // Its answer is how soon half of the fall has come, from where it begins to fall.
+  // Response time: from the start of the fall to half of it.
   const fallen = (part: number) => smooth.findIndex((value) => value < base - (base - least) * part);
   const begins = fallen(0.12);
   const half = fallen(0.5);

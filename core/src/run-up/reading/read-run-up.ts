@@ -20,16 +20,16 @@ import { type Context, deviation, EVENLY, orNaN, restsAtBase, rpmOf, sigmaOf } f
 import type { GaugeReading, IdleReading, RunUpNote, RunUpReading, Side } from "./run-up-reading";
 import { doubtUnsteady, isUnsteady } from "./unsteady";
 
-/** So much on both sides of a run-up says how its probes are, seconds. */
+/** Context on both sides of a run-up used to measure its probes, seconds. */
 const BESIDE_S = 30;
 
 /**
- * Reads a run-up out of a trace: which steps there were and when, base, drop, recovery, difference, time on each side, exhaust by cylinder, heat,
- * propeller, idle and the needles meanwhile; and what was left out. Nothing is judged here. `marks` are the coach's prompts, where it was one; `told` is what
- * the pilot said of the sides where there are none: without it `right` and `left` are the first and the second (see `asTold`).
- * Values in the trace's own units (rpm, °F, psi, V, A, inHg). Valid range: any trace; what cannot be read is absent and named in `problems`.
- * Complexity: O(n) and a small search for each step; half an hour at ten lines a second in well under 200 ms.
- * Source: what a run-up shows is common practice; change points: Killick et al. (2012).
+ * Reads a run-up from a trace: steps with times, base, drops, recovery, difference, EGT by cylinder, heat, propeller, idle and
+ * gauges, and what was left out. It judges nothing. `marks` are the coach's prompts, if any; `told` is the pilot's answer about
+ * the sides of an unprompted trace: without it `right` and `left` are first and second (see `asTold`). Values in the trace's
+ * units (rpm, °F, psi, V, A, inHg). Valid range: any trace; what cannot be read is absent and named in `problems`.
+ * Complexity: O(n) plus a small search per step; half an hour at ten samples per second in well under 200 ms.
+ * Source: signs of a run-up are common practice; change points: Killick et al. (2012).
  */
 export function readRunUp(
   raw: Trace,
@@ -40,13 +40,13 @@ export function readRunUp(
   return (readWays(raw, profile, marks, told)[0] as ReadWay).reading;
 }
 
-/** One way to read a run-up, and how likely it is; those of one trace add up to one. */
+/** One interpretation of a run-up with its probability; those of one trace sum to one. */
 export interface ReadWay {
   weight: number;
   reading: RunUpReading;
 }
 
-/** The likely ways to read a run-up, likeliest first, each read as `readRunUp` does: four at most. */
+/** Likely interpretations of a run-up, most likely first, each read as by `readRunUp`: at most four. */
 export function readWays(
   raw: Trace,
   type: RunUpProfile,
@@ -77,7 +77,7 @@ export function readWays(
       return made;
     };
     let reading = read(prompted ? found : onOneSide(found, profile, told));
-    // What hardly dropped is a return to both that stands a little lower: it is taken for what it is, and the rest is read without it.
+    // A negligible drop is a slightly lower return to both: read the rest without it.
     const hardly = reading.tries.filter((one) => negligibleDrops(one, profile));
     if (prompted) reading = read(asDropped(reading, profile));
     else if (hardly.length > 0) reading = read(onOneSide(asBoth(reading.steps, hardly), profile, told));
@@ -95,10 +95,10 @@ export function readWays(
   return ways;
 }
 
-/** From this weight on another way is worth a sentence. */
+/** Minimum weight of an interpretation worth mentioning. */
 const WORTH_SAYING = 0.2;
 
-/** Drops that are no further apart are the same, rpm. */
+/** Drops closer than this are equal, rpm. */
 const ALIKE_RPM = 15;
 
 const SIDES = ["right", "left"] as const;
@@ -112,7 +112,10 @@ function isAlike({ reading: one }: ReadWay, { reading: other }: ReadWay, side: S
 const sidesAlike = (one: ReadWay, other: ReadWay): boolean =>
   SIDES.every((side) => isAlike(one, other, side));
 
-/** With the coach there it is quickly done again: a side that another way to read it has otherwise is no measure. Where the engine stopped it stopped. */
+/**
+ * With the coach a repeat is quick: a side that another interpretation reads differently is marked doubtful, unless the engine
+ * stopped.
+ */
 function doubtUnlike(first: ReadWay, second: ReadWay): void {
   for (const side of SIDES) {
     const made = first.reading[side];
@@ -121,7 +124,7 @@ function doubtUnlike(first: ReadWay, second: ReadWay): void {
   }
 }
 
-/** What the sides did in one way to read it, in words: "right 75 rpm less, left does not show". */
+/** Result of the sides under one interpretation, in words: "right 75 rpm drop, left not seen". */
 function sidesIn({ reading }: ReadWay, { sideWords, firstSide }: RunUpProfile): string {
   const sides: Side[] = firstSide === "right" ? ["right", "left"] : ["left", "right"];
   return sides
@@ -135,7 +138,7 @@ function sidesIn({ reading }: ReadWay, { sideWords, firstSide }: RunUpProfile): 
     .join(", ");
 }
 
-/** Reads what these steps show. */
+/** Fills a reading from its steps. */
 function fill(reading: RunUpReading, ctx: Context): void {
   const { trace, steps } = ctx;
   const jumping = noisyProbes(
@@ -167,7 +170,7 @@ function readBase(ctx: Context, reading: RunUpReading): void {
   const base = (first > 0 ? steps.slice(0, first) : steps).findLast(restsAtBase);
   if (!base) return;
   const to = base.until - 0.1;
-  // Some lines at least, however far apart they are.
+  // At least a few samples, at any sampling interval.
   const back = Math.max(2.5, 3.6 * ctx.clean.interval);
   const piece = valuesBetween(trace, rpmOf(ctx), Math.min(Math.max(base.at + 2, to - back), to - 1), to).y;
   if (piece.length < (ctx.clean.interval > 0.5 ? 2 : 3)) return;
@@ -205,14 +208,14 @@ function needle(trace: Trace, name: Channel, from: number, to: number): GaugeRea
   return y.length >= 3 ? { value: median(y), from, to } : undefined;
 }
 
-/** The needles while the run-up rpm stood: over the last calm stretch before the idle, where the temperatures are highest. */
+/** Gauges at run-up rpm: over the last steady stretch before idle, when temperatures are highest. */
 function readNeedles(ctx: Context, reading: RunUpReading): void {
   const { trace, steps } = ctx;
   const calm = steps.filter(restsAtBase).filter(({ at, until }) => until - at > 2);
   const first = calm[0];
   const last = calm.at(-1);
   if (!first || !last) return;
-  // On both, wherever that was: a step later the needles have had their time.
+  // On both, wherever that was: later, gauges have settled.
   const whole = (name: Channel) => {
     const values = calm.flatMap(({ at, until }) =>
       trace.channels[name] ? valuesBetween(trace, trace.channels[name], at + 1.5, until).y : [],
@@ -286,7 +289,7 @@ function notesOn(
       kind: "none tried",
       sentence: "Neither magneto was checked in this trace, or neither dropped.",
     });
-  // Of a trace that shows no drop at all nothing else is said of the sides.
+  // Without any drop, nothing more is said about the sides.
   if (isUnsteady(reading)) return notes;
   for (const side of ["right", "left"] as const)
     if (tries.length > 0 && !reading[side])

@@ -6,19 +6,19 @@ import type { FoundStep } from "./found-step";
 import { valuesBetween } from "./level-change";
 import { levelOf } from "./levels/stretch-level";
 
-/** What every part of a reading looks at. */
+/** Input shared by all trace readers. */
 export interface Context {
   trace: Trace;
   clean: CleanTrace;
   profile: RunUpProfile;
   steps: readonly FoundStep[];
-  /** In which steps the tachometer shows its values, rpm. */
+  /** Display step of the tachometer, rpm. */
   grain: number;
 }
 
 export const rpmOf = ({ trace }: Context) => trace.channels.rpm as Float64Array;
 
-/** The rpm of a step once it has settled, as far as it goes and no longer than so many seconds from its begin. */
+/** Rpm values of a step once settled, up to a maximum time from its start. */
 export const settledRpm = (ctx: Context, { at, until, settle }: FoundStep, seconds: number): number[] =>
   valuesBetween(
     ctx.trace,
@@ -27,18 +27,18 @@ export const settledRpm = (ctx: Context, { at, until, settle }: FoundStep, secon
     Math.min(until, at + seconds) - 0.1,
   ).y;
 
-/** Where the engine stands on both at the run-up figure: behind these steps, once it has settled. */
+/** True for steps after which the engine is at run-up rpm on both. */
 export function restsAtBase({ step }: FoundStep): boolean {
   return step === "run-up" || step === "both" || step === "cold" || step === "load";
 }
 
-/** A side that was left sooner than this has not settled, seconds. */
+/** Minimum time for a side to settle, seconds. */
 export const SHORTEST_S = 2.5;
 
-/** How far from its level a stretch is left after no time at all, rpm at 1,800: what has not settled is as unsure (own estimate). */
+/** Uncertainty of an entirely unsettled level, rpm at 1,800 (own estimate). */
 const UNSETTLED_RPM = 12;
 
-/** How unsure a level is that was left after so many seconds, rpm; `scale` as of `rpmScale`. */
+/** Uncertainty of a level left after this many seconds, rpm; `scale` as of `rpmScale`. */
 export const settlingUncertainty = (seconds: number, scale: number): number =>
   UNSETTLED_RPM * scale * Math.exp(-seconds / 5);
 
@@ -50,7 +50,7 @@ export function orNaN(values: number[]): number[] {
   return values.length > 0 ? values : [Number.NaN];
 }
 
-/** The level at the end of a piece: its middle, or where its line ends when it still climbs or falls by more than `slope` a second. */
+/** Level at the end of a piece: its median, or the end of its line if it changes by more than `slope` per second. */
 export function levelAtEnd({ t, y }: { t: number[]; y: number[] }, slope: number, grain: number): number {
   const third = Math.floor(y.length / 3);
   const rate = rateOf({ t, y });
@@ -59,7 +59,7 @@ export function levelAtEnd({ t, y }: { t: number[]; y: number[] }, slope: number
   return median(y.slice(-third)) + rate * (seconds / 4);
 }
 
-/** How fast a piece climbs from its first third to its last, a second; 0 where it is too short to say. */
+/** Rate of change of a piece from its first third to its last, per second; 0 if too short. */
 export function rateOf({ t, y }: { t: number[]; y: number[] }): number {
   const third = Math.floor(y.length / 3);
   if (third < 3) return 0;
@@ -67,14 +67,14 @@ export function rateOf({ t, y }: { t: number[]; y: number[] }): number {
   return (median(y.slice(-third)) - median(y.slice(0, third))) / seconds;
 }
 
-/** What lies anywhere between two ends has their distance by this as its standard deviation. */
+/** Standard deviation of a uniform distribution is its width divided by this. */
 export const EVENLY = Math.sqrt(12);
 
-/** How sure the level of a row is, one standard deviation; not a number where there is nothing in it. */
+/** Standard deviation of the level of values; NaN for none. */
 export const sigmaOf = (values: readonly number[], grain: number): number =>
   values.length > 0 ? levelOf(values, grain).sigma : Number.NaN;
 
-/** Each value as the middle of those up to `half` before and behind it. */
+/** Running median over up to `half` values on each side. */
 export function runningMedian(values: readonly number[], half: number): number[] {
   return values.map((_, i) => median(values.slice(Math.max(0, i - half), i + half + 1)));
 }

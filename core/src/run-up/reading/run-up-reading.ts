@@ -4,7 +4,7 @@ import type { FoundStep } from "./found-step";
 
 export type { Side } from "../../engine/side";
 
-/** What one magneto alone did, read out of the trace. Rpm unless said otherwise; times are the trace's own seconds. */
+/** Result of one magneto in a trace. Rpm unless noted; times in the trace's seconds. */
 export interface MagnetoReading {
   side: Side;
   from: number;
@@ -12,53 +12,53 @@ export interface MagnetoReading {
   base: number;
   level: number;
   drop: number;
-  /** How sure the drop is, one standard deviation: the scatter of both levels, and what the tachometer's steps hide. */
+  /** Standard deviation of the drop, from the scatter of both levels and the tachometer's steps. */
   dropSigma: number;
-  /** Whether a change was seen at all; without one the drop is what scatter made of it. */
+  /** Whether a change was seen; without one the drop is only scatter. */
   seen: boolean;
-  /** Seconds on this one side. */
+  /** Seconds on this side. */
   held: number;
-  /** Rpm back on both, and how sure; absent when nobody came back to both. */
+  /** Rpm back on both, with uncertainty; absent without a return. */
   back?: number;
   backSigma?: number;
-  /** Seconds until it was back, and how sure. */
+  /** Seconds until recovered, with uncertainty. */
   backAfter?: number;
   backAfterSigma?: number;
-  /** Scatter of the rpm on this side against that on both: 1 is as smooth. */
+  /** Scatter of rpm relative to both: 1 is equally smooth. */
   roughness: number;
   feel: "smooth" | "rough" | "quit";
-  /** Change of exhaust gas by cylinder, °F, from before to the end of the step. */
+  /** Change of EGT by cylinder, °F, from before to the end of the step. */
   egtChange: Record<number, number>;
-  /** How sure each change is, one standard deviation, °F: the probe's scatter by its lines. What a slow probe had not shown yet is not in it. */
+  /** Standard deviation of each change, °F, from the probe's scatter, without the lag of slow probes. */
   egtSigma: Record<number, number>;
-  /** The same after as many seconds as the shorter of the two sides was held: to be laid beside the other side. */
+  /** The same after the duration of the shorter side, for comparing sides. */
   egtBeside: Record<number, number>;
-  /** Exhaust gas on both, before, by cylinder. */
+  /** EGT on both before it, by cylinder. */
   egtBefore: Record<number, number>;
-  /** Too short to settle, or with a hole in it. */
+  /** Reason it is unreliable: too short, or data missing. */
   doubt?: string;
 }
 
 export interface HeatReading {
   from: number;
   to: number;
-  /** On hot air, seconds. */
+  /** Seconds with heat on. */
   held: number;
   base: number;
-  /** Least rpm with heat on. */
+  /** Lowest rpm with heat on. */
   hot: number;
   drop: number;
-  /** How sure the drop is, one standard deviation, rpm. */
+  /** Standard deviation of the drop, rpm. */
   dropSigma: number;
   seen: boolean;
-  /** How far it rose again while the heat was still on: ice on its way out. */
+  /** Rise while heat was still on: melting ice. */
   roseWhileHot: number;
-  /** Rpm after, cold again, against the base before: above it there was ice. */
+  /** Rpm after heat is off, relative to the base: higher means there was ice. */
   coldAgain?: number;
   gain?: number;
   gainSigma?: number;
   egtChange?: number;
-  /** Why this number is no measure of the heat. */
+  /** Reason it is unreliable. */
   doubt?: string;
 }
 
@@ -68,9 +68,9 @@ export interface PropellerReading {
   base: number;
   least: number;
   drop: number;
-  /** How sure the drop is, one standard deviation, rpm: with lines far apart the lowest lies between two of them. */
+  /** Standard deviation of the drop, rpm: in a coarse trace the lowest point is between samples. */
   dropSigma: number;
-  /** Seconds from the first answer until half of the fall has come, and how sure: both lie between two lines. */
+  /** Seconds from the first response to half of the fall, with uncertainty from sampling. */
   answeredIn: number;
   answeredInSigma: number;
   back?: number;
@@ -81,13 +81,13 @@ export interface IdleReading {
   from: number;
   to: number;
   floor: number;
-  /** How sure it is, one standard deviation, rpm. */
+  /** Standard deviation, rpm. */
   floorSigma: number;
   held: number;
   quit: boolean;
 }
 
-/** Needles read while the run-up rpm stood. */
+/** Gauges at run-up rpm. */
 export interface GaugeReading {
   value: number;
   from: number;
@@ -111,19 +111,19 @@ export interface RunUpNote {
   sentence: string;
 }
 
-/** All that a run-up's trace has to say, before anybody judges it. */
+/** Everything read from a run-up trace, before judging. */
 export interface RunUpReading {
-  /** Whether the coach called the steps: then what does not show was called and did not answer. */
+  /** Whether the coach prompted the steps: then a missing response is significant. */
   prompted: boolean;
-  /** Nobody said which side is which: `right` and `left` stand for the one that was tried first and the other, as the type's order has them. */
+  /** Sides not identified: `right` and `left` stand for first and second in the type's order. */
   unnamed?: true;
-  /** Seconds from line to line. */
+  /** Sampling interval, seconds. */
   interval: number;
   problems: TraceProblem[];
   steps: FoundStep[];
-  /** The run-up rpm, on both, before the first magneto. */
+  /** Run-up rpm on both, before the first magneto. */
   base?: GaugeReading & { sigma: number };
-  /** Every time a side was tried, in order; the last one of each side counts. */
+  /** Every check of a side, in order; the last one of each side counts. */
   tries: MagnetoReading[];
   right?: MagnetoReading;
   left?: MagnetoReading;
@@ -138,13 +138,13 @@ export interface RunUpReading {
   suction?: GaugeReading;
   map?: GaugeReading;
   fuelFlow?: GaugeReading;
-  /** Hottest head and which cylinder, and the coolest one. */
+  /** Highest CHT with its cylinder, and the lowest. */
   head?: GaugeReading & { cylinder: number; coolest: number };
-  /** Exhaust gas by cylinder at the base, at idle, and on the ground before the run-up, °F. */
+  /** EGT by cylinder at base, at idle, and on the ground before the run-up, °F. */
   egt: Record<"base" | "idle" | "ground" | "scatter", Record<number, number>> & {
-    /** Probes that jump all the while; absent where none is told apart. */
+    /** Noisy probes; absent if none. */
     jumping?: number[];
   };
-  /** What was left out or done in another way. */
+  /** What was left out or done differently. */
   notes: RunUpNote[];
 }

@@ -3,7 +3,7 @@ import { CASE_ENGINES, type CaseEngine } from "../../testing/run-up-cases";
 import { median } from "../../trend/median";
 import { type RunUpReading, readRunUp } from "../index";
 
-/** Numbers that were read out of drawn run-ups, beside what was drawn: within twice what is stated in most of them, and what is stated is no excuse. */
+/** Readings of drawn run-ups compared with the truth: usually within twice the stated uncertainty, which must itself be small. */
 const [FOUR, SIX] = CASE_ENGINES as readonly CaseEngine[] as [CaseEngine, CaseEngine];
 const TAXI = { seconds: 25, rpm: 1000, egt: -170 };
 const BOTH = { seconds: 10, rpm: 1800 };
@@ -17,7 +17,7 @@ const STRETCHES = {
   fixed: [TAXI, BOTH, SIDE, BOTH, { ...SIDE, rpm: 1725 }, BOTH, WARM, BOTH, IDLE],
   cycled: [TAXI, BOTH, CYCLE, BOTH, SIDE, BOTH, { ...SIDE, rpm: 1725 }, BOTH, IDLE],
 };
-/** Read once, whatever is asked of them. */
+/** Each trace is read once. */
 const read = new Map<string, RunUpReading[]>();
 function readings(kind: keyof typeof STRETCHES, every: number): RunUpReading[] {
   const key = `${kind} ${every}`;
@@ -33,7 +33,7 @@ function readings(kind: keyof typeof STRETCHES, every: number): RunUpReading[] {
   return made;
 }
 
-/** How often the truth is within twice its sigma, and the middle one of the sigmas. */
+/** Share of truths within two sigma, and the median sigma. */
 function asSaid(
   all: RunUpReading[],
   of: (reading: RunUpReading) => { value: number | undefined; sigma: number | undefined } | undefined,
@@ -56,7 +56,8 @@ describe.each([0.5, 1])("with a line every %s s", (every) => {
     ["what it gained behind it", ({ heat }) => heat && { value: heat.gain, sigma: heat.gainSigma }, 0, 12],
     ["the idle", ({ idle }) => idle && { value: idle.floor, sigma: idle.floorSigma }, 680, 8],
     ["where it came back to", ({ right }) => right && { value: right.back, sigma: right.backSigma }, 1800, 8],
-    // A probe of 2.5 s has shown 58 of 60 °F over the last second and a half of nine, and ten seconds before it was still 1.6 too high from the other side.
+    // A probe of 2.5 s has shown 58 of 60 °F over the last second and a half of nine, and ten seconds before it was still 1.6 too
+    // high from the other side.
     [
       "the rise of an exhaust",
       ({ left }) => left && { value: left.egtChange[2], sigma: left.egtSigma[2] },
@@ -75,7 +76,7 @@ describe.each([0.5, 1])("with a line every %s s", (every) => {
     const { found, within, middle } = asSaid(
       readings("cycled", every),
       ({ propeller }) => propeller && { value: propeller.drop, sigma: propeller.dropSigma },
-      // Two seconds of a lag of 0.6 s come to 96 of 100 of it.
+      // Two seconds of a 0.6 s lag reach 96 %.
       0.964 * 380,
     );
     expect(found).toBeGreaterThanOrEqual(TRACES - 3);

@@ -5,18 +5,18 @@ import { valuesBetween } from "./level-change";
 import type { Context } from "./reading-context";
 import type { RunUpReading } from "./run-up-reading";
 
-/** A tachometer in steps of 25 scatters by no more than this, rpm at 1,800; what jumps further about a level that stands shows no drop (own estimate). */
+/** Maximum scatter of a tachometer with steps of 25, rpm at 1,800; beyond it no drop is measurable (own estimate). */
 const UNSTEADY_RPM = 24;
 
-/** Whether the rpm jumped too much for anything to be read of the magnetos. */
+/** True if rpm was too unsteady to read the magnetos. */
 export const isUnsteady = ({ notes }: Pick<RunUpReading, "notes">): boolean =>
   notes.some(({ kind }) => kind === "unsteady");
 
-/** Where the rpm jumps about while it should stand, no drop is a measure and no side is read; an engine that stops is seen all the same. */
+/** Marks all drops unreliable if rpm jumps while it should be steady; an engine that stops is still seen. */
 export function doubtUnsteady(reading: RunUpReading, { trace, profile }: Context): void {
   const { base } = reading;
   if (!base) return;
-  // What falls or climbs scatters about its middle too, but not from line to line.
+  // A trend also scatters around its median, but not from sample to sample.
   const jumps =
     jumpiness(valuesBetween(trace, trace.channels.rpm as Float64Array, base.from, base.to).y) / JUMPS;
   const sigma = Math.min(base.sigma, jumps);

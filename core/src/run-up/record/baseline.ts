@@ -3,7 +3,7 @@ import { median } from "../../trend/median";
 import { theilSen } from "../../trend/theil-sen";
 import { formatNumber } from "../../units/format";
 
-/** One earlier run-up of an engine, as far as it was written down. */
+/** An earlier run-up of an engine, as recorded. */
 export interface PastRunUp {
   at: string;
   engine?: string;
@@ -16,30 +16,30 @@ export interface PastRunUp {
 
 export type BaselineQuantity = "rightDrop" | "leftDrop" | "heatDrop";
 
-/** How this engine usually answers: its own middle and scatter, brought to today's base and density altitude. */
+/** An engine's usual drop: median and scatter, corrected to today's base rpm and density altitude. */
 export interface Baseline {
   middle: number;
   scatter: number;
   count: number;
-  /** Whether the density altitude was reckoned with: only where there are enough different ones. */
+  /** Whether density altitude was corrected for, which needs enough variation. */
   forAltitude: boolean;
-  /** The last ones and today's, oldest first. */
+  /** Latest drops including today's, oldest first. */
   last: number[];
   growing: boolean;
 }
 
-/** Fewer than this say nothing of a baseline. */
+/** Minimum run-ups for a baseline. */
 export const FEWEST_FOR_BASELINE = 5;
 const FEWEST_FOR_ALTITUDE = 8;
 const LEAST_SPAN_FT = 1500;
-/** Over so many run-ups in a row, today's among them, a drop that never fell is called growing. */
+/** Consecutive run-ups, including today's, over which a drop that never decreased counts as increasing. */
 const GROWING_OVER = 5;
 
 /**
- * this engine's own baseline: the median of its earlier drops and their scatter (1.4826 · median absolute deviation, at least half a scale division).
- * A drop is taken in proportion to the base rpm, as the cube law has it; with eight run-ups or more over 1,500 ft of density altitude and more, its
- * slope with altitude is taken out (Theil–Sen). Undefined for fewer than five. Rpm; valid range: base above zero.
- * Source: Sen (1968); median absolute deviation as in any text on robust statistics; cube law: propeller coefficients.
+ * Baseline of an engine: median and scatter of its earlier drops (1.4826 · median absolute deviation, at least half a scale
+ * division). Drops are scaled with base rpm by the cube law; with at least eight run-ups over at least 1,500 ft of density
+ * altitude, the slope with altitude is removed (Theil–Sen). Undefined for fewer than five. Rpm; valid range: base above zero.
+ * Source: Sen (1968); median absolute deviation as in textbooks on robust statistics; cube law: propeller coefficients.
  */
 export function baselineOf(
   quantity: BaselineQuantity,
@@ -90,8 +90,9 @@ const SUBJECT: Record<BaselineQuantity, string> = {
 };
 
 /**
- * Today's drop against this engine's own baseline. Inside three times its scatter it is as ever; beyond it, or growing over five run-ups, it is to be
- * watched although the limit holds. Without a baseline nothing is said. Source: three scatters by common practice of control charts.
+ * Judges today's drop against the engine's baseline. Within three times its scatter it is as usual; beyond that, or increasing
+ * over five run-ups, it is "watch" even within the limit. Undefined without a baseline. Source: three-sigma control charts
+ * (common practice).
  */
 export function judgeBaseline(
   quantity: BaselineQuantity,

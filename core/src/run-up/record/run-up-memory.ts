@@ -8,17 +8,17 @@ import {
 import { convert, isConvertible, type Unit } from "../../units/convert";
 import type { PastRunUp } from "./baseline";
 
-/** One reading of an earlier walk, as it is kept. */
+/** A recorded reading of an earlier preflight. */
 export interface MemoryReading {
   preflightId: string;
   key: string;
   value: number;
-  /** Absent in what was kept before units were: then it is the vocabulary's own. */
+  /** Absent in records older than units: then the vocabulary's unit. */
   unit?: Unit;
   at: string;
 }
 
-/** Readings that an engine's and an instrument's memory is made of, by the beginning of their names. */
+/** Prefixes of readings used for engine and instrument history. */
 export const REMEMBERED = [
   READING.magnetoBase,
   READING.magnetoRight,
@@ -30,7 +30,7 @@ export const REMEMBERED = [
   READING.receiverTwo,
 ] as const;
 
-/** A reading in the vocabulary's unit; undefined where there is none, or it was read in a unit of something else. */
+/** Reading in the vocabulary's unit; undefined if missing or in an incompatible unit. */
 function usableValue(kind: ReadingKind, reading: MemoryReading | undefined): number | undefined {
   if (!reading) return undefined;
   const wanted = readingDefinition(kind).unit;
@@ -40,8 +40,8 @@ function usableValue(kind: ReadingKind, reading: MemoryReading | undefined): num
 }
 
 /**
- * Earlier run-ups of every engine, oldest first, out of the readings of earlier walks. A walk without a base rpm had no run-up. Rpm, feet;
- * readings in another unit are converted, those of another quantity left out.
+ * Earlier run-ups of every engine, oldest first, from recorded readings. A preflight without base rpm had no run-up. Rpm, feet;
+ * readings in another unit are converted, incompatible ones left out.
  */
 export function pastRunUps(
   readings: readonly MemoryReading[],
@@ -82,8 +82,8 @@ export function pastRunUps(
 }
 
 /**
- * What the altimeter was beside the field at earlier walks, oldest first, and when checks with a time limit were done last. Feet. Readings
- * that no instrument shows are left out.
+ * Altimeter errors against the field in earlier preflights, oldest first, and the last times of checks with an interval. Feet.
+ * Impossible readings are left out.
  */
 export function instrumentMemory(readings: readonly MemoryReading[], elevationFt: number | undefined) {
   const altimeter =

@@ -2,17 +2,17 @@ import type { FindingGrade } from "../../judgement/judgement";
 
 export const TRACE_SOURCES = ["monitor", "file"] as const;
 export type TraceSource = (typeof TRACE_SOURCES)[number];
-/** Where a run-up's numbers are from: a trace, or a hand. */
+/** Source of a run-up's numbers: a trace, or entered by hand. */
 export const RUN_UP_SOURCES = [...TRACE_SOURCES, "typed"] as const;
 export type RunUpSource = (typeof RUN_UP_SOURCES)[number];
 
-/** What was made of a run-up when it was read: kept in the words of that day, whatever the fault library says later. */
+/** Result of a run-up as recorded, in the words of that day, unaffected by later changes of the fault library. */
 export interface RunUpRead {
-  /** The engine's name where there is more than one. */
+  /** Engine name if there is more than one. */
   engine?: string;
   from: RunUpSource;
   densityAltitudeFt?: number;
-  /** What is likeliest wrong, with its probability from 0 to 1; absent where nothing is. */
+  /** Most likely fault, with its probability from 0 to 1; absent if none. */
   found?: {
     fault: string;
     name: string;
@@ -21,17 +21,17 @@ export interface RunUpRead {
     sentence: string;
     action?: string;
     caution?: string;
-    /** Which magneto it belongs to, and which cylinder, where it belongs to one. */
+    /** Magneto and cylinder, if the fault belongs to one. */
     side?: "right" | "left";
     cylinder?: number;
   };
-  /** What was left out or done in another way, and what was wrong with the trace. */
+  /** What was left out or done differently, and problems of the trace. */
   notes: string[];
-  /** The rpm, thinned for a drawing: seconds from the trace's beginning, and rpm; empty where it was typed. */
+  /** Rpm thinned for plotting: seconds from the start of the trace, and rpm; empty if entered by hand. */
   rpm: [number, number][];
-  /** The steps that were found in it: what, and from when to when. */
+  /** Steps found, with start and end. */
   steps: { step: string; from: number; to: number }[];
 }
 
-/** The most points that a drawing in the record has. */
+/** Maximum points of a plot in the record. */
 export const MAX_TRACE_POINTS = 400;

@@ -55,7 +55,7 @@ function oilUse(walk: JudgedWalk): Judgement[] {
   ]);
 }
 
-/** What is judged of fuel and oil; each by itself, so that one bad number silences no other. */
+/** Fuel and oil judges, independent of each other, so that one bad number does not silence the rest. */
 export const FLUID_JUDGES: readonly Judge[] = [
   {
     id: "clock",

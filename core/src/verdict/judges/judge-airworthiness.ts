@@ -10,10 +10,10 @@ import type { PreflightState } from "../../checklist/stream/preflight-state";
 import type { Judgement } from "../../judgement/judgement";
 import type { Judge, JudgedWalk } from "./judge";
 
-/** A flight without a planned length is taken as one of an hour. */
+/** Assumed minutes of a flight without a planned length. */
 const USUAL_MIN = 60;
 
-/** The flight of a walk, as its papers are asked about it. */
+/** The preflight's flight as input for due items. */
 export function flightAsked(
   list: Pick<ComposedList, "papers">,
   state: Pick<
@@ -44,7 +44,7 @@ export function flightAsked(
   };
 }
 
-/** Every due item of the aircraft for this very flight. What only other kinds of flight need is not said. */
+/** Judges every due item for this flight. Items needed only for other kinds of flight are left out. */
 function papers({ list, state }: JudgedWalk): Judgement[] {
   const asked = flightAsked(list, state);
   if (!list.papers || !asked) return [];
@@ -72,7 +72,7 @@ function papers({ list, state }: JudgedWalk): Judgement[] {
   ];
 }
 
-/** What is judged of the papers. */
+/** Airworthiness judges. */
 export const PAPERS_JUDGES: readonly Judge[] = [
   { id: "papers", subject: "Airworthiness record", topic: "papers", needs: [], judge: papers },
 ];

@@ -17,16 +17,16 @@ import { usableReadings } from "./usable-readings";
 const USUAL_MIN = 60;
 const MINUTE = 60_000;
 
-/** The wind of a report as the runways have it; undefined where nothing was reported or the variation is not known. */
+/** Reported wind, magnetic; undefined without a report or a known variation. */
 export function reportedWind({ state }: Pick<JudgedWalk, "state">): WindRange | undefined {
   const { report, variationDeg } = state.weather ?? {};
   if (!report?.wind || variationDeg === undefined) return undefined;
   const { gustKt, ...wind } = magneticWind(report.wind, variationDeg);
-  // What is on record from before it was checked must not keep a page from being drawn.
+  // Older records may hold an invalid gust, which must not break the page.
   return { ...wind, ...(gustKt !== undefined && gustKt >= wind.kt && { gustKt }) };
 }
 
-/** The wind that counts: what somebody saw at the sock, else the report. */
+/** Governing wind: from the windsock, else the report. */
 function windNow(walk: JudgedWalk): WindRange | undefined {
   const fromDeg = walk.value(READING.windFrom);
   const kt = walk.value(READING.windSpeed);
@@ -35,7 +35,7 @@ function windNow(walk: JudgedWalk): WindRange | undefined {
   return { fromDeg, kt, ...(gustKt !== undefined && gustKt >= kt && { gustKt }) };
 }
 
-/** Everything that the departure of a walk is reckoned from, measured before planned; undefined before a runway is chosen. */
+/** Input for a preflight's departure, measured values before planned ones; undefined without a chosen runway. */
 export function departureOf(walk: JudgedWalk): DepartureInput | undefined {
   const { list, state } = walk;
   const runway = runwayInUse(list, state)?.runway;
@@ -44,7 +44,7 @@ export function departureOf(walk: JudgedWalk): DepartureInput | undefined {
   const report = state.weather?.report;
   const wind = windNow(walk);
   const settingHpa = walk.value(READING.altimeterSetting) ?? report?.settingHpa;
-  // Its own report is nearer to the truth than what was guessed for the battery.
+  // The reported temperature is more reliable than the planned one.
   const celsius = report?.celsius ?? state.celsius;
   const minima = setsOf(walk);
   return {
@@ -72,7 +72,10 @@ const setsOf = ({ list, state }: JudgedWalk): MinimaSet[] =>
     day: (state.startedAt ?? "").slice(0, 10),
   });
 
-/** The departure of a walk as it stands, with what its judges have given; undefined before a runway is chosen. Complexity: O(items) and as `reckonDeparture`. */
+/**
+ * Departure of a preflight with the results of its judges; undefined without a chosen runway. Complexity: O(items) plus
+ * `calculateDeparture`.
+ */
 export function departureOfWalk(
   list: ComposedList,
   state: PreflightState,
@@ -83,7 +86,7 @@ export function departureOfWalk(
   return input && { input, departure: calculateDeparture(input) };
 }
 
-/** Day or night of the flight that begins now; undefined without a place or a rule of it. */
+/** Day or night for the flight starting now; undefined without coordinates or a rule. */
 function lightToday({ list, state }: JudgedWalk): FlightLight | undefined {
   const { lat, lon } = list.airfield ?? {};
   const { night } = list.rules ?? {};
@@ -92,7 +95,7 @@ function lightToday({ list, state }: JudgedWalk): FlightLight | undefined {
   return lightOf({ from: state.lastAt, to: to.toISOString() }, { lat, lon }, night.begins);
 }
 
-/** What is forecast, with the time of the flight that begins now. */
+/** Forecast, and the time of the flight starting now. */
 function expectedToday({ state }: JudgedWalk) {
   const { forecast, variationDeg } = state.weather ?? {};
   if (!forecast || !state.lastAt) return undefined;
@@ -120,7 +123,7 @@ function departure(walk: JudgedWalk): Judgement[] {
   const { judgements } = judgeDeparture({
     now: state.lastAt ?? state.startedAt ?? "",
     conditions: list.conditions,
-    // The aircraft's own crosswind is judged where the wind is.
+    // The aircraft's own crosswind limit is judged with the wind.
     sets: setsOf(walk).filter(({ of }) => of !== "aircraft"),
     ...(list.ownUnknown && { ownUnknown: "when it began" as const }),
     ...(input && { input }),
@@ -139,7 +142,7 @@ function departure(walk: JudgedWalk): Judgement[] {
   return judgements.map((judgement) => ({ ...judgement, itemIds }));
 }
 
-/** What is judged of weather, distances and the limits of whoever flies. */
+/** Judges of weather, distances and personal minimums. */
 export const DEPARTURE_JUDGES: readonly Judge[] = [
   { id: "departure", subject: "Departure", topic: "air", needs: ["fuel", "loading"], judge: departure },
 ];

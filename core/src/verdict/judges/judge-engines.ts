@@ -11,7 +11,7 @@ import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge
 import { asSeenInFile } from "./seen-in-file";
 import { guarded } from "./usable-readings";
 
-/** One engine of a walk, with what was read of it. */
+/** One engine of a preflight, with its readings. */
 interface Engine {
   name: string | undefined;
   key: string;
@@ -19,7 +19,7 @@ interface Engine {
   items(...kinds: ReadingKind[]): string[];
 }
 
-/** Each engine of a twin is judged by itself: a number of the one that cannot be used silences nothing of the other. */
+/** Runs a judge per engine: an unusable number on one does not affect the other. */
 const eachEngine =
   (id: string, subject: string, judge: (walk: JudgedWalk, engine: Engine) => Judgement[]) =>
   (walk: JudgedWalk): Judgement[] =>
@@ -92,7 +92,7 @@ function baselines(walk: JudgedWalk, engine: Engine): Judgement[] {
   });
 }
 
-/** It comes with the run-up, and has no item of its own. */
+/** Recorded with the run-up; it has no item. */
 function densityAltitude({ state }: JudgedWalk): number | undefined {
   const high = state.readings[READING.densityAltitude];
   return high?.unit === "ft" ? high.value : undefined;
@@ -105,7 +105,7 @@ function traced({ state }: JudgedWalk, { key }: Engine): Judgement[] {
   return ledBy([run.itemId], "traced", "Run-up", () => (run.from === "file" ? asSeenInFile(fault) : fault));
 }
 
-/** What the trace of the run-up amounted to, in the words of that moment; what belongs to a magneto is that magneto's trouble. */
+/** Fault found in the run-up trace, as recorded; a magneto's fault has that magneto's cause. */
 function tracedFault(found: NonNullable<PreflightState["runUps"][string]["found"]>): Judgement {
   const { fault, name, grade, probability, sentence, action, caution, side: of } = found;
   return {
@@ -133,7 +133,7 @@ function carburettorHeat(_walk: JudgedWalk, engine: Engine): Judgement[] {
   );
 }
 
-/** What is judged of each engine's run-up. */
+/** Engine judges. */
 export const ENGINE_JUDGES: readonly Judge[] = [
   {
     id: "magneto",

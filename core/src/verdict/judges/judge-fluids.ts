@@ -21,14 +21,14 @@ import { ONLY_ENGINE, READING, TANK_LOOKS, type TankLook, tankKey } from "../../
 import { convert, isConvertible, QuantityError, valueIn } from "../../units/convert";
 import { formatNumber, formatQuantity, type Quantity } from "../../units/format";
 
-/** What a type burns where its file names no grade (our own choice: the commonest one). */
+/** Assumed grade of a type without any on file (own choice: the most common one). */
 const USUAL_GRADE = "100LL";
 
 export function approvedGrades(list: Pick<ComposedList, "type">): string[] {
   return list.type.fuel?.grades ?? [USUAL_GRADE];
 }
 
-/** What a litre of the usual grade weighs today, by the temperature that was given. Kilograms a litre at 15 °C. Source: beside each grade. */
+/** Density of the usual grade at today's temperature, kg per litre. Source: beside each grade. */
 export function fuelKgPerL(list: Pick<ComposedList, "type">, state: PreflightState): number {
   return fuelDensity(
     approvedGrades(list)[0] ?? USUAL_GRADE,
@@ -36,12 +36,12 @@ export function fuelKgPerL(list: Pick<ComposedList, "type">, state: PreflightSta
   );
 }
 
-/** How amounts of fuel are said in this walk. */
+/** Formatter of fuel amounts for this preflight. */
 export function wordsOfWalk(list: Pick<ComposedList, "type">, state: PreflightState): FuelWords {
   return fuelWords(state.told.unit ?? "L", fuelKgPerL(list, state));
 }
 
-/** The fuel's part of a preflight: everything that was read of the tanks, with the log and what was told. */
+/** Input for judging fuel: tank readings, the log, and the pilot's inputs. */
 export function fuelInput(
   list: ComposedList,
   state: PreflightState,
@@ -79,12 +79,12 @@ export function fuelInput(
   };
 }
 
-/** What a litre of a grade weighs; of the usual one here where nobody said which it was. */
+/** Density of a grade; of the usual one if unknown. */
 function densityOf(list: ComposedList, grade: string | undefined): number {
   return fuelDensity(grade && fuelGrade(grade) ? grade : (approvedGrades(list)[0] ?? USUAL_GRADE));
 }
 
-/** What was put in during this walk, as lines of the log. */
+/** Uplifts of this preflight as log entries. */
 export function upliftEntries(list: ComposedList, state: PreflightState): FuelEntry[] {
   return state.uplifts.map(({ at, tankId, amount, unit, grade, receipt }) => ({
     at,
@@ -118,7 +118,7 @@ function withUplifts(
   return { ...expected, tanks, uplifts: [...expected.uplifts, ...uplifts] };
 }
 
-/** A receipt against what was measured before and after it. */
+/** Comparison of a receipt with measurements before and after it. */
 export interface UpliftChecked {
   uplift: UpliftSeen;
   reconciled?: Reconciled;
@@ -127,13 +127,13 @@ export interface UpliftChecked {
 }
 
 /**
- * Each uplift of this walk against the dipstick before and after. Before it counts what was dipped in this walk, else what the log says; two uplifts
- * into one tank without a dip in between cannot be told apart, and say so.
+ * Compares each uplift of this preflight with the dipstick before and after. Before it, a dip of this preflight counts, else the
+ * log; two uplifts into one tank without a dip between cannot be separated, which is reported.
  */
 export function checkUplifts(list: ComposedList, state: PreflightState): UpliftChecked[] {
   const { fuel: profile } = list.type;
   if (!profile) return [];
-  // A meter that went back, a dip beyond the dipstick: told at their own place; here they do not count.
+  // A meter that went back, or a dip beyond the dipstick, is reported elsewhere and skipped here.
   const tried = <T>(make: () => T): T | undefined => {
     try {
       return make();
@@ -191,14 +191,17 @@ export function checkUplifts(list: ComposedList, state: PreflightState): UpliftC
 }
 
 /**
- * Each receipt of this walk against what was measured, and against what may be burnt. Litres. Source: normalised difference, JCGM 100:2008
- * (from memory).
+ * Judges each receipt of this preflight against measurements and approved grades. Litres. Source: normalised difference, JCGM
+ * 100:2008 (from memory).
  */
 export function judgeUplifts(list: ComposedList, state: PreflightState): Judgement[] {
   return checkUplifts(list, state).flatMap(judgeUplift(list, wordsOfWalk(list, state)));
 }
 
-/** What the cups amount to, drain by drain. Source: what a cup shows, FAA-H-8083-3 (from memory); three cups or a minute by common practice. */
+/**
+ * Judges the fuel samples, drain by drain. Source: appearance of samples, FAA-H-8083-3 (from memory); three samples or a minute
+ * by common practice.
+ */
 export function judgeDrains(list: ComposedList, state: PreflightState): Judgement[] {
   const approved = approvedGrades(list);
   const drains = list.items.filter((item) => item.kind === "sample");
@@ -226,7 +229,7 @@ export function judgeDrains(list: ComposedList, state: PreflightState): Judgemen
       return [
         {
           ...own,
-          // Nothing of it is drained away: it is in the tank for the next pilot as well.
+          // It cannot be drained away, so it concerns the next pilot too.
           scope: "aircraft",
           cause: WRONG_FUEL,
           grade: judged.grade === "within limits" ? "ask" : judged.grade,
@@ -258,12 +261,12 @@ export function judgeDrains(list: ComposedList, state: PreflightState): Judgemen
   });
 }
 
-/** Fuel of a wrong kind, wherever it was seen: in a cup, on a receipt. */
+/** Cause for an unapproved fuel, in a sample or on a receipt. */
 export const WRONG_FUEL = "fuel.wrong-kind";
-/** Water that comes again and again, at whichever drain. */
+/** Cause for water that keeps coming, at any drain. */
 const WILL_NOT_CLEAR = "fuel.water";
 
-/** Why fuel of this grade must not be burnt here. */
+/** Judgement texts for an unapproved grade. */
 export function wrongGrade(grade: string, approved: readonly string[]) {
   return {
     grade: "stop" as const,
@@ -273,8 +276,8 @@ export function wrongGrade(grade: string, approved: readonly string[]) {
 }
 
 /**
- * What was put in outside of a walk, since the tanks were measured last: a wrong grade is as wrong as one that was put in under the pilot's eyes. Its
- * amount is reckoned with in the log.
+ * Judges uplifts outside a preflight since the last measurement: an unapproved grade counts equally. The amount is part of the
+ * log.
  */
 export function judgeEarlierUplifts(list: ComposedList): Judgement[] {
   const approved = approvedGrades(list);
@@ -293,7 +296,7 @@ export function judgeEarlierUplifts(list: ComposedList): Judgement[] {
   );
 }
 
-/** The cups from before the wings were rocked, and those since. */
+/** Samples from before the wings were rocked, and those since. */
 export function aroundRocking(taken: readonly FuelSampleTaken[], rockedAt: string | undefined) {
   if (rockedAt === undefined) return { before: [], since: taken };
   return {
@@ -343,9 +346,9 @@ const judgeUplift =
   };
 
 /**
- * Since when the water stirred up by the last refuelling has been sinking, and how many minutes it needs; by the deepest tank that was dipped,
- * in this walk or, before it was dipped again, by its whole depth. Undefined where nothing was put in on this walk. Minutes. Source: beside
- * the constants (common practice).
+ * Start and duration, in minutes, of the settling time after the last refuelling, by the deepest dipped tank of this preflight,
+ * or the tank's full depth before it is dipped again. Undefined without an uplift in this preflight. Source: beside the constants
+ * (common practice).
  */
 export function settling(
   list: ComposedList,
@@ -362,7 +365,7 @@ export function settling(
   return { since: last.at, neededMin: settlingMin(Math.max(0, ...depths), kerosene) };
 }
 
-/** Water that was stirred up needs time to sink: a cup taken at once shows nothing. */
+/** Judges the settling time: a sample taken too soon may miss water. */
 export function judgeSettling(list: ComposedList, state: PreflightState): Judgement[] {
   const sinking = settling(list, state);
   const taken = Object.values(state.samples).flat();
@@ -394,7 +397,7 @@ export function judgeSettling(list: ComposedList, state: PreflightState): Judgem
   ];
 }
 
-/** A device whose clock is behind the log's last line cannot tell what came first. Never throws: a clock that went back is said. */
+/** Judges a device clock that is behind the log's last entry. Never throws: a clock that went back is reported. */
 export function judgeClock(list: ComposedList, state: PreflightState): Judgement[] {
   const last = [list.memory?.hours?.at, list.memory?.fuel?.since].reduce(
     (late, at) => (at !== undefined && (late === undefined || at > late) ? at : late),
@@ -414,8 +417,8 @@ export function judgeClock(list: ComposedList, state: PreflightState): Judgement
 }
 
 /**
- * What the night can have let fall in each tank, as a reason to drain once more; and what cannot have come from the air. Millilitres. Source:
- * water vapour as of `nightWaterMl`; an upper bound.
+ * Judges overnight condensation per tank, as a reason to drain again, and reports water beyond it. Millilitres. Source: water
+ * vapour as in `overnightCondensationMl`; an upper bound.
  */
 export function judgeNight(state: PreflightState, fuel: FuelResult | undefined): Judgement[] {
   const { night } = state.told;
@@ -450,8 +453,8 @@ export function judgeNight(state: PreflightState, fuel: FuelResult | undefined):
 }
 
 /**
- * Oil that went in and should not have: another grade, an opened container, more than fits. What is done is on record, and is asked about.
- * Quarts. Source: the type's own maximum and grades; the unopened container by common practice.
+ * Judges added oil that should not have been: another grade, an opened container, too much. It is on record and leads to "ask".
+ * Quarts. Source: the type's maximum and grades; unopened containers by common practice.
  */
 export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgement[] {
   const { oil } = list.type;
@@ -464,7 +467,7 @@ export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgem
       {
         id: `oil.added.${eventId}`,
         subject: engine ? `Oil added, ${engine} engine` : "Oil added",
-        // What is in stays in, though nobody flies.
+        // It stays in the engine whether anyone flies or not.
         scope: "aircraft",
         grade: "ask",
         sentence: against,
@@ -474,7 +477,7 @@ export function judgeOilAdded(list: ComposedList, state: PreflightState): Judgem
   });
 }
 
-/** Consumption of each engine by the log, and a twin's engines against each other. */
+/** Judges oil consumption by the log, and compares a twin's engines. */
 export function judgeOilLog(
   list: ComposedList,
   levels: Record<string, number>,
@@ -507,7 +510,7 @@ export function judgeOilLog(
   return sides ? [...made, sides] : made;
 }
 
-/** A number that cannot be used, in words; any other fault is a fault of the program. */
+/** Message of a QuantityError; other errors are rethrown as program faults. */
 export function quantityTrouble(make: () => unknown): string | undefined {
   try {
     make();

@@ -9,10 +9,13 @@ import { formatNumber } from "../../units/format";
 import type { Judge, JudgedWalk } from "./judge";
 import { fuelKgPerL } from "./judge-fluids";
 
-/** A flight without a planned length is taken as one of an hour. */
+/** Assumed minutes of a flight without a planned length. */
 const USUAL_MIN = 60;
 
-/** What an aircraft burns before take-off and on a flight of so many minutes, and in the reserve, by its handbook's cruise; nothing where it has no engine. */
+/**
+ * Fuel burnt before take-off, during a flight of this length, and in the reserve, by the handbook's cruise consumption; zero
+ * without an engine.
+ */
 export function burnFor(
   fuel: { taxiL: number; climbL?: number; burnLPerH?: { value: number } } | undefined,
   minutes: number,
@@ -26,19 +29,19 @@ export function burnFor(
   };
 }
 
-/** What this flight burns: of the length that was planned, else of an hour. */
+/** Fuel burnt on this flight, assuming one hour if unplanned. */
 export const burnOfWalk = (
   { type, rules, conditions }: Pick<JudgedWalk["list"], "type" | "rules" | "conditions">,
   { plannedFlightMin = USUAL_MIN }: Pick<JudgedWalk["state"], "plannedFlightMin">,
 ): Burn => burnFor(type.fuel, plannedFlightMin, reserveFor(rules, conditions)?.minutes);
 
-/** How many are known to be aboard: passengers are at least one besides the pilot. */
+/** Minimum number of people on board: with passengers at least two. */
 export const peopleOfWalk = ({ conditions }: Pick<JudgedWalk["list"], "conditions">): number =>
   conditions.includes("passengers") ? 2 : 1;
 
 /**
- * The load of a walk: what was planned in the seats and lockers, with the fuel that was really dipped. Undefined before anything was planned, and while a tank has
- * not been looked into.
+ * Load of a preflight: planned seats and baggage, with the dipped fuel. Undefined without a plan, or until every tank is
+ * inspected.
  */
 export function loadOfWalk({ list, state, given }: JudgedWalk): { load: Load; burn: Burn } | undefined {
   const { loading } = list;
@@ -79,7 +82,7 @@ function loading(walk: JudgedWalk): Judgement[] {
     itemIds: walk.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight"]),
   };
   const otherwise = fuelThanPlanned(load, state.plannedLoad?.litres);
-  // What is too heavy without them is too heavy with them.
+  // Too heavy without them is too heavy with them.
   if (check.missing.length > 0 && check.faults.length === 0)
     return [
       {
@@ -121,7 +124,7 @@ function insideWords({ points, margin }: LoadCheck, profile: LoadingProfile): st
   return `${formatNumber(takeOff.kg)} kg at take-off, CG ${formatNumber(armOf(takeOff))} mm: ${formatNumber(room)} kg below the maximum and, down to zero fuel, at least ${formatNumber(nearest)} mm ${margin.forwardMm < margin.aftMm ? "aft of the forward limit" : "forward of the aft limit"}.`;
 }
 
-/** What the dip has changed against the plan, from so many litres on. */
+/** Minimum difference between dipped and planned fuel worth mentioning. */
 const WORTH_SAYING_L = 5;
 
 function fuelThanPlanned(
@@ -135,7 +138,7 @@ function fuelThanPlanned(
   return `${formatNumber(Math.abs(more))} L ${more > 0 ? "more" : "less"} fuel than planned.`;
 }
 
-/** What is judged of how it is loaded. */
+/** Mass and balance judges. */
 export const LOADING_JUDGES: readonly Judge[] = [
   { id: "loading", subject: "Mass and balance", topic: "mass", needs: ["fuel"], judge: loading },
 ];

@@ -80,7 +80,7 @@ function altimeter(walk: JudgedWalk): Judgement[] {
   ]);
 }
 
-/** Without a temperature nothing is claimed: what the start takes depends on it. */
+/** The battery is judged only with a temperature, on which the starting demand depends. */
 function battery({ list, state }: JudgedWalk): Judgement[] {
   const { electrical } = list.type;
   const { celsius, lastAt } = state;
@@ -113,7 +113,7 @@ function wind(walk: JudgedWalk): Judgement[] {
   );
 }
 
-/** What is judged of meters, instruments, battery and wind. */
+/** Judges of meters, instruments, battery and wind. */
 export const PANEL_JUDGES: readonly Judge[] = [
   { id: "hours", subject: "Hour meter", topic: "hours", needs: [], judge: hours },
   { id: "heading", subject: "Heading indicator", topic: "instruments", needs: [], judge: heading },

@@ -3,13 +3,13 @@ import type { Judgement } from "../../judgement/judgement";
 import { READING, type ReadingKind, readingDefinition } from "../../readings/reading-keys";
 import { type Judge, type JudgedWalk, ledBy } from "./judge";
 
-/** A magneto is compared by its drop. */
+/** Magnetos are compared by their drop. */
 const DROPS: Partial<Record<ReadingKind, string>> = {
   [READING.magnetoRight]: "Drop on the right magneto",
   [READING.magnetoLeft]: "Drop on the left magneto",
 };
 
-/** What both engines of a twin read, side against side; a magneto by its drop from its own engine's rpm. */
+/** Compares all readings of a twin's engines; magnetos by the drop from their own engine's rpm. */
 function sides(walk: JudgedWalk): Judgement[] {
   const [left, right, ...more] = walk.list.type.engines ?? [];
   if (!left || !right || more.length > 0) return [];
@@ -30,7 +30,7 @@ function sides(walk: JudgedWalk): Judgement[] {
   });
 }
 
-/** The two engines of a twin against each other. */
+/** Comparison of a twin's engines. */
 export const TWIN_JUDGES: readonly Judge[] = [
   { id: "sides", subject: "Left and right engine", topic: "engine", needs: [], judge: sides },
 ];

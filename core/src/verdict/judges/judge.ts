@@ -7,26 +7,26 @@ import type { OilResult } from "../../oil/judge-oil";
 import { ONLY_ENGINE, type ReadingKind, type ReadingTopic, readingName } from "../../readings/reading-keys";
 import { guarded, type UsableReadings } from "./usable-readings";
 
-/** What judges leave for each other besides their judgements. */
+/** Results judges pass to each other besides judgements. */
 export interface Given {
   fuel?: FuelResult;
-  /** By engine; the only one is called "engine". */
+  /** By engine; a single one is called "engine". */
   oil?: Record<string, OilResult>;
   magnetos?: MagnetoResult;
 }
 
-/** A walk as the judges see it. */
+/** A preflight as input for judges. */
 export interface JudgedWalk extends Pick<UsableReadings, "quantity" | "value"> {
   list: ComposedList;
   state: PreflightState;
-  /** The items that read one of these kinds, of this engine or tank; of any where none is named. */
+  /** Ids of items that read these kinds, for this engine or tank, or any if omitted. */
   itemsOf(kinds: readonly ReadingKind[], subject?: string): string[];
   given: Given;
 }
 
 /**
- * One judge of a preflight. `needs` names the judges whose words it builds on: the order in which judges stand anywhere means nothing. What it throws as
- * a QuantityError becomes "unjudged" under its own name.
+ * A judge of a preflight. `needs` names the judges whose results it uses; their order elsewhere does not matter. A thrown
+ * QuantityError becomes "unjudged" under its name.
  */
 export interface Judge {
   id: string;
@@ -36,16 +36,16 @@ export interface Judge {
   judge(walk: JudgedWalk): Judgement[];
 }
 
-/** The engines of a type: with one, its readings carry no name. */
+/** Engines of a type; a single engine's readings have no name. */
 export function enginesOf({ list }: Pick<JudgedWalk, "list">): { name: string | undefined; key: string }[] {
   return (list.type.engines ?? [undefined]).map((name) => ({ name, key: name ?? ONLY_ENGINE }));
 }
 
-/** A cause on one of several engines is another than the same on the other. */
+/** Makes a cause specific to one of several engines. */
 export const causeOnEngine = (cause: string, engine: string | undefined): string =>
   engine ? `${cause}.${engine}` : cause;
 
-/** The judgements of one of several engines say whose they are. */
+/** Prefixes judgements with the engine they belong to. */
 export function ofEngine(engine: string | undefined, made: readonly Judgement[]): Judgement[] {
   if (!engine) return [...made];
   return made.map((judgement) => ({
@@ -57,8 +57,8 @@ export function ofEngine(engine: string | undefined, made: readonly Judgement[])
 }
 
 /**
- * What these items lead to, where a judgement does not say itself which led to it; also where their numbers cannot be used: then that is said at their
- * place, under this name.
+ * Items behind a judge's results, used when a judgement names none; also when their numbers cannot be used: the reason is then
+ * shown at those items, under this name.
  */
 export const ledBy = (
   itemIds: string[],
@@ -71,7 +71,7 @@ export const ledBy = (
     return "grade" in made ? [made] : [...made];
   }).map((judgement) => (judgement.itemIds ? judgement : { ...judgement, itemIds }));
 
-/** Looks once through the list for what each reading is answered by. Complexity: O(items), then O(kinds asked for) a question. */
+/** Indexes items by reading. Complexity: O(items), then O(requested kinds) per call. */
 export function itemsOfKinds(list: ComposedList): JudgedWalk["itemsOf"] {
   const reads = new Map<ReadingKind, { id: string; subject: string | undefined; place: number }[]>();
   list.items.forEach(({ id, reading }, place) => {

@@ -1,8 +1,8 @@
 import type { Judgement } from "../../judgement/judgement";
 
 /**
- * A run-up read from a file, in which nobody said when a key was turned, stops nothing by itself: traces of other engines are read wrongly too often.
- * It says what it saw, and asks for the numbers or another try.
+ * Softens a judgement from an unprompted file: it does not stop the flight by itself, because unfamiliar traces are misread too
+ * often. It reports the finding and asks for the numbers or a repeat.
  */
 export function asSeenInFile(judgement: Judgement): Judgement {
   if (judgement.grade !== "stop") return judgement;

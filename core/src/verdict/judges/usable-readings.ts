@@ -15,19 +15,19 @@ import { QuantityError, valueIn } from "../../units/convert";
 import type { Quantity } from "../../units/format";
 import { assertPlausible } from "../../units/plausible";
 
-/** The readings of a walk that can be used, each with its unit. */
+/** Usable readings of a preflight, with units. */
 export interface UsableReadings {
-  /** As it was read. */
+  /** As read. */
   quantity(key: string): Quantity | undefined;
-  /** In the unit in which its kind is judged. */
+  /** In the unit for judging this kind. */
   value(kind: ReadingKind, subject?: string): number | undefined;
-  /** What the single readings come to against the limits of their own items. */
+  /** Judgements of single readings against their items' limits. */
   judgements: Judgement[];
 }
 
 /**
- * Looks through every reading: what the instrument cannot show, and what was read in a unit of something else, is "unjudged" with the reason and used
- * by no judge; the rest is judged against its own item's limit. Complexity: O(items).
+ * Checks every reading: impossible values and incompatible units are "unjudged" with the reason, and not used by any judge; the
+ * others are judged against their item's limit. Complexity: O(items).
  */
 export function usableReadings(list: ComposedList, state: PreflightState): UsableReadings {
   const usable = new Map<string, Quantity>();
@@ -67,7 +67,7 @@ export function usableReadings(list: ComposedList, state: PreflightState): Usabl
   };
 }
 
-/** Refuses a number in a unit of something else than the item or the arithmetic means, and one that the instrument cannot show. */
+/** Rejects incompatible units and values the instrument cannot show. */
 function assertUsable({ title, reading }: Item, quantity: Quantity): void {
   if (!reading) return;
   const meant = readingName(reading.key);
@@ -76,7 +76,7 @@ function assertUsable({ title, reading }: Item, quantity: Quantity): void {
   assertPlausible(title, valueIn(title, quantity, reading.unit), reading.unit, reading.plausible);
 }
 
-/** A number that cannot be used becomes "unjudged" with its reason; any other fault is a fault of the program. */
+/** Turns a QuantityError into "unjudged" with its reason; other errors are program faults and rethrown. */
 export function guarded(id: string, subject: string, judge: () => Judgement | Judgement[]): Judgement[] {
   try {
     const made = judge();

@@ -25,7 +25,7 @@ import { groupId } from "./group";
 
 const moment = (name: string) => datetime(name, { mode: "string", fsp: 3 });
 
-/** What keeps each aircraft airworthy, as its file was put on record last. */
+/** Latest airworthiness record of each aircraft. */
 export const airworthiness = mysqlTable(
   "airworthiness",
   {
@@ -36,7 +36,7 @@ export const airworthiness = mysqlTable(
   (t) => [primaryKey({ columns: [t.groupId, t.registration] })],
 );
 
-/** What each aircraft weighs and where, as its weighing report was put on record last. */
+/** Latest mass and balance data of each aircraft. */
 export const loadingProfile = mysqlTable(
   "loading_profile",
   {
@@ -58,11 +58,11 @@ export const equipmentList = mysqlTable(
   (t) => [primaryKey({ columns: [t.groupId, t.id] }), index("equipment_list_type").on(t.groupId, t.typeId)],
 );
 
-/** Projection: one row a flight of the technical log, as it stands after its corrections. A line that was struck out stays, and counts no more. */
+/** Projection: one row per flight of the technical log, after corrections. Removed entries stay and do not count. */
 export const flightLog = mysqlTable(
   "flight_log",
   {
-    /** The id of the event that logged it, or made from what the line says where it came in a file. */
+    /** Id of its event, or derived from the content if imported. */
     id: char("id", { length: 36 }).primaryKey(),
     groupId: groupId(),
     registration: varchar("registration", { length: 20 }).notNull(),
@@ -83,7 +83,7 @@ export const flightLog = mysqlTable(
   ],
 );
 
-/** Cache: what the meters of an aircraft have come to by its log. Made again from the lines whenever one is corrected. */
+/** Cache: meter totals of each aircraft by its log. Recalculated after a correction. */
 export const meterTotals = mysqlTable(
   "meter_totals",
   {
@@ -96,7 +96,7 @@ export const meterTotals = mysqlTable(
   (t) => [primaryKey({ columns: [t.groupId, t.registration] })],
 );
 
-/** Projection: what was released to service, an item a row; and the conditions that a release left. */
+/** Projection: released works, one row per item, and open conditions. */
 export const workDone = mysqlTable(
   "work_done",
   {
@@ -115,7 +115,7 @@ export const workDone = mysqlTable(
   ],
 );
 
-/** Projection: meters that were replaced. */
+/** Projection: meter replacements. */
 export const meterChange = mysqlTable(
   "meter_change",
   {
@@ -130,7 +130,7 @@ export const meterChange = mysqlTable(
   (t) => [index("meter_change_aircraft").on(t.groupId, t.registration)],
 );
 
-/** Projection: components that came off or were fitted, each with the component as it was at that moment. What came off last and was fitted nowhere since is on the shelf. */
+/** Projection: component moves, each with a snapshot. A component removed last and not fitted since is in storage. */
 export const componentMove = mysqlTable(
   "component_move",
   {
@@ -150,7 +150,7 @@ export const componentMove = mysqlTable(
   ],
 );
 
-/** Projection: the group's plan for the workshop, as it was put down last. */
+/** Projection: the group's published workshop plan. */
 export const workshopPlan = mysqlTable("workshop_plan", {
   groupId: groupId().primaryKey(),
   id: char("id", { length: 36 }).notNull(),

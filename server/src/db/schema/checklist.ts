@@ -15,30 +15,30 @@ import { groupId } from "./group";
 
 const moment = (name: string) => datetime(name, { mode: "string", fsp: 3 });
 
-/** What people did, appended and never changed. Everything else in this file can be made again from it. */
+/** Events: appended, never changed. Everything else in this file can be rebuilt from them. */
 export const event = mysqlTable(
   "event",
   {
     id: char("id", { length: 36 }).primaryKey(),
     groupId: groupId(),
     stream: varchar("stream", { length: 12 }).$type<StreamKind>().notNull().default("preflight"),
-    /** The id of its stream, whatever its kind. */
+    /** Id of its stream. */
     streamId: char("stream_id", { length: 36 }).notNull(),
     deviceId: char("device_id", { length: 36 }).notNull(),
     crewId: varchar("crew_id", { length: 120 }).notNull(),
     type: varchar("type", { length: 40 }).$type<EventType>().notNull(),
     at: moment("at").notNull(),
-    /** What the device's clock said, where `at` was put right afterwards. */
+    /** Original device time, if `at` was corrected. */
     deviceAt: moment("device_at"),
     receivedAt: moment("received_at").notNull(),
-    /** The discrepancy it is about, if any. */
+    /** Discrepancy it concerns, if any. */
     discrepancyId: char("discrepancy_id", { length: 36 }),
-    /** The event that it takes back, if any. */
+    /** Event it undoes, if any. */
     undoesId: char("undoes_id", { length: 36 }),
     data: json("data").notNull(),
-    /** 1: on record before it was settled who may take back what; it goes on meaning what it meant then. */
+    /** 1: recorded before the undo rules; keeps its original meaning. */
     rules: tinyint("rules").notNull().default(2),
-    /** Of an event about a discrepancy: whether it counts in its own stream, and so in the discrepancy. Made again from the stream. */
+    /** For discrepancy events: whether it counts in its stream. Rebuilt from the stream. */
     counts: tinyint("counts").notNull().default(1),
   },
   (t) => [
@@ -48,16 +48,16 @@ export const event = mysqlTable(
   ],
 );
 
-/** The streams that there are; its row is the lock under which a stream grows. */
+/** Existing streams; the row is the lock for appending. */
 export const stream = mysqlTable("stream", {
   id: char("id", { length: 36 }).primaryKey(),
   groupId: groupId(),
   kind: varchar("kind", { length: 12 }).$type<StreamKind>().notNull(),
-  /** 0 while nothing of it is on record. */
+  /** 0 until the first event is on record. */
   seen: tinyint("seen").notNull().default(0),
 });
 
-/** A composed list, under its content hash: what a preflight really asked. */
+/** Composed checklists by content hash: what a preflight really asked. */
 export const list = mysqlTable(
   "list",
   {
@@ -68,7 +68,7 @@ export const list = mysqlTable(
   (t) => [primaryKey({ columns: [t.groupId, t.hash] })],
 );
 
-/** Projection: one row a preflight. */
+/** Projection: one row per preflight. */
 export const preflight = mysqlTable(
   "preflight",
   {
@@ -90,7 +90,7 @@ export const preflight = mysqlTable(
   (t) => [index("preflight_registration").on(t.groupId, t.registration, t.id)],
 );
 
-/** Projection: one row a reading, the memory of the aircraft. */
+/** Projection: one row per reading, the aircraft's history. */
 export const reading = mysqlTable(
   "reading",
   {

@@ -5,7 +5,7 @@ import { groupId } from "./group";
 
 const moment = (name: string) => datetime(name, { mode: "string", fsp: 3 });
 
-/** Projection: what was found, and what became of it. */
+/** Projection: discrepancies with their status. */
 export const discrepancy = mysqlTable(
   "discrepancy",
   {
@@ -19,13 +19,13 @@ export const discrepancy = mysqlTable(
     openedAt: moment("opened_at").notNull(),
     openedBy: varchar("opened_by", { length: 120 }).notNull(),
     measure: varchar("measure", { length: 200 }),
-    /** What is behind it, where it was judged: by this it is known again. */
+    /** Cause, if judged: identifies the same fault. */
     cause: varchar("cause", { length: 120 }),
     observations: json("observations").$type<DiscrepancyState["observations"]>().notNull(),
     closedAt: moment("closed_at"),
     closedBy: varchar("closed_by", { length: 120 }),
     closedHow: text("closed_how"),
-    /** Deferred, regraded, asked about, merged, limited, photographed: what became of it besides being measured and closed. */
+    /** Deferrals, grades, advice, merging, limits, photos. */
     life: json("life").$type<
       Pick<DiscrepancyState, "deferred" | "grades" | "asked" | "merged" | "limit" | "photographs"> &
         Pick<NonNullable<DiscrepancyState["closed"]>, "noFault" | "release">
@@ -37,7 +37,7 @@ export const discrepancy = mysqlTable(
   (t) => [index("discrepancy_registration").on(t.groupId, t.registration, t.closedAt)],
 );
 
-/** The lock under which a discrepancy is folded: several walks may measure it at once, before its opening has even come. */
+/** Lock for folding a discrepancy: several preflights may observe it at once, even before its opening arrives. */
 export const discrepancyKey = mysqlTable("discrepancy_key", {
   id: char("id", { length: 36 }).primaryKey(),
 });

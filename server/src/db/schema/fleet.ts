@@ -3,7 +3,7 @@ import type { Aircraft, AircraftType, Airfield, RuleSet } from "@cravix/core";
 import { char, datetime, int, json, mysqlTable, primaryKey, varchar } from "drizzle-orm/mysql-core";
 import { groupId } from "./group";
 
-/** The group's files, as they were read: types, aircraft, airfields and rules are data. These tables hold the newest version of each. */
+/** Latest version of the group's files: types, aircraft, airfields and rules. */
 export const aircraftType = mysqlTable(
   "aircraft_type",
   {
@@ -56,20 +56,20 @@ export const crew = mysqlTable(
   (t) => [primaryKey({ columns: [t.groupId, t.id] })],
 );
 
-/** Every version of every file that was ever on record: who put it there, when, and which was there before. Appended, never changed. */
+/** Every version of every file: who, when, and the previous version. Appended, never changed. */
 export const fileVersion = mysqlTable(
   "file_version",
   {
     groupId: groupId(),
-    /** Its format without the number: "aircraft-type". */
+    /** Format without version: "aircraft-type". */
     kind: varchar("kind", { length: 40 }).notNull(),
     fileId: varchar("file_id", { length: 120 }).notNull(),
     version: int("version").notNull(),
     hash: char("hash", { length: 71 }).notNull(),
-    /** The content hash of the version before it; null for the first. */
+    /** Content hash of the previous version; null for the first. */
     before: char("before_hash", { length: 71 }),
     at: datetime("at", { mode: "string", fsp: 3 }).notNull(),
-    /** Who; null where nobody was named. */
+    /** Who saved it; null if unknown. */
     crewId: varchar("crew_id", { length: 120 }),
     body: json("body").notNull(),
   },

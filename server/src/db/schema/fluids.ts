@@ -3,8 +3,8 @@ import { char, datetime, double, index, mysqlTable, primaryKey, varchar } from "
 import { groupId } from "./group";
 
 /**
- * The fuel and oil log, a row a line. Lines of a walk are a projection of its events and go with them; lines that came in a file have no
- * preflight. The id is made from what the line says: where two walks, or a walk and a file, say the same, it is one line.
+ * Fuel and oil log, one row per entry. Entries of a preflight are a projection of its events; imported ones have no preflight.
+ * The id is derived from the content, so that duplicates become one entry.
  */
 export const fluidLog = mysqlTable(
   "fluid_log",
@@ -14,7 +14,7 @@ export const fluidLog = mysqlTable(
     registration: varchar("registration", { length: 20 }).notNull(),
     fluid: varchar("fluid", { length: 4 }).$type<FluidRow["fluid"]>().notNull(),
     entry: varchar("entry", { length: 10 }).$type<FluidRow["entry"]>().notNull(),
-    /** The tank or the engine. */
+    /** Tank or engine. */
     part: varchar("part", { length: 120 }),
     amount: double("amount").notNull(),
     unit: varchar("unit", { length: 12 }).$type<Unit>().notNull(),
@@ -23,7 +23,7 @@ export const fluidLog = mysqlTable(
     receipt: varchar("receipt", { length: 40 }),
     heat: varchar("heat", { length: 4 }).$type<OilHeat>(),
     at: datetime("at", { mode: "string", fsp: 3 }).notNull(),
-    /** Empty for a line that came in a file. */
+    /** Empty for an imported entry. */
     streamId: char("stream_id", { length: 36 }).notNull().default(""),
   },
   (t) => [

@@ -1,7 +1,7 @@
 import { varchar } from "drizzle-orm/mysql-core";
 
-/** The group whose record this server keeps. Several can live on one server; until people sign in there is one. */
+/** The default group. A server can hold several; without sign-in there is one. */
 export const HOME_GROUP = "home";
 
-/** Which group a row belongs to: groups never see each other. */
+/** Group of a row: groups never see each other's data. */
 export const groupId = () => varchar("group_id", { length: 40 }).notNull().default(HOME_GROUP);

@@ -3,7 +3,7 @@ import { groupId } from "./group";
 
 const mediumblob = customType<{ data: Buffer }>({ dataType: () => "mediumblob" });
 
-/** Pictures of discrepancies, made anew by the server without anything but the picture; under the hash of what the device has sent. */
+/** Photos of discrepancies, re-encoded by the server without metadata; keyed by the hash of the uploaded file. */
 export const photograph = mysqlTable(
   "photograph",
   {

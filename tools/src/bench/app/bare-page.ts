@@ -13,8 +13,8 @@ const TYPES: Record<string, string> = {
 };
 
 /**
- * An almost empty page of the same stack, as the stack makes it by itself, built now and served as ours is: packed, and kept by a service worker.
- * Run through once, ours stands in its place: two builds would be most of what that run costs.
+ * An almost empty page with the same stack, built and served like ours: compressed, with a service worker. In a trial run our
+ * page replaces it, because a second build would take most of the time.
  */
 export async function openBarePage(ours: string): Promise<{ url: string; close(): Promise<void> }> {
   if (TINY) return { url: ours, close: () => Promise.resolve() };

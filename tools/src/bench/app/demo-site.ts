@@ -16,8 +16,8 @@ export interface DemoSite {
 }
 
 /**
- * What every page of a benchmark begins with: the compiler that runs these files names inner functions with a helper that the page does not have;
- * and a page that another is measured beside has not been left by its pilot.
+ * Script for every benchmark page: the compiler wraps inner functions with a helper the page lacks, and a page in the background
+ * must not count as an interruption.
  */
 export const PAGE_SCRIPT = {
   content:
@@ -26,21 +26,18 @@ export const PAGE_SCRIPT = {
 
 let shared: Promise<DemoSite> | undefined;
 
-/**
- * The built interface with the demo on a database of the benchmark's own, and a browser to measure it in. Run through once, where nothing is
- * measured, all share one.
- */
+/** The built interface with the demo on its own database, and a browser. In a trial run all parts share one. */
 export async function openDemoSite(): Promise<DemoSite> {
   if (!TINY) return openOwnSite();
   shared ??= openOwnSite();
   const site = await shared;
-  // What is still open goes on drawing for as long as the browser is there.
+  // Pages still open keep drawing as long as the browser runs.
   const close = async () =>
     void (await Promise.all(site.browser.contexts().map((context) => context.close())));
   return { ...site, close };
 }
 
-/** A phone that has not been here before. Run through once, it fetches and keeps nothing ahead: nobody looks at that there. */
+/** A phone's first visit. In a trial run without prefetching and caching. */
 export async function newDevice(
   { browser }: DemoSite,
   script?: { content: string },
@@ -56,14 +53,14 @@ export async function newDevice(
   return context;
 }
 
-/** Closes the one that was shared. */
+/** Closes the shared site. */
 export async function closeSharedSite(): Promise<void> {
   await (await shared)?.close();
 }
 
 async function openOwnSite(): Promise<DemoSite> {
   const running = await benchDatabase();
-  // A schema of its own: what an earlier version loaded is not measured.
+  // Its own schema, without data of earlier versions.
   const name = `cravix_site_${process.pid}`;
   const admin = await mysql.createConnection(running.options);
   await admin.query(`CREATE DATABASE ${name} CHARACTER SET utf8mb4 COLLATE utf8mb4_bin`);
@@ -97,6 +94,6 @@ async function openOwnSite(): Promise<DemoSite> {
   };
 }
 
-/** The least that a tap can cost: a button and a number, without a framework. */
+/** Minimum cost of a tap: a button and a number, without a framework. */
 export const BARE = `<button data-testid="bare" onclick="const n = this.firstElementChild; n.textContent = String(Number(n.textContent) + 1)">
   <span data-testid="bare-count">0</span></button>`;

@@ -11,7 +11,7 @@ const FLOOR_BYTES = 319_783;
 
 const packed = (path: string) => gzipSync(readFileSync(path), { level: 9 }).length;
 
-/** Gzipped bytes of all scripts that this page has asked for so far, however they were asked for. */
+/** Gzipped bytes of all scripts this page has requested. */
 async function scriptsFetched(page: Page): Promise<number> {
   const paths = await page.evaluate(() =>
     performance
@@ -23,10 +23,10 @@ async function scriptsFetched(page: Page): Promise<number> {
   return [...new Set(paths)].reduce((sum, path) => sum + packed(join(WEB_ROOT, path)), 0);
 }
 
-/** What a device really fetches until the first page answers, until a walk stands on it, and the whole that is fetched for the apron. */
+/** Bytes a device downloads for the first page, for a preflight, and in total for offline use. */
 export async function firstLoad(): Promise<Figure[]> {
   const site = await openDemoSite();
-  // Without what is fetched ahead: only what was waited for.
+  // Without prefetching: only what the page waits for.
   const context = await newDevice(
     site,
     { content: "window.requestIdleCallback = () => 0" },

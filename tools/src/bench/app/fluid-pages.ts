@@ -9,11 +9,11 @@ const REGISTRATION = "QX-HLD";
 const TURNS = so(12, 1);
 const FRAME_MS = 1000 / 60;
 
-/** How long a worker took to answer, as the page saw it. */
+/** Duration of a worker's answer, as seen by the page. */
 const measured = (page: Page, name: string) =>
   page.evaluate((wanted) => performance.getEntriesByName(wanted).map((entry) => entry.duration), name);
 
-/** The longest time between two frames since the count was begun. */
+/** Longest time between two frames. */
 const longestFrame = (page: Page) =>
   page.evaluate(() => {
     const frames = (window as unknown as { frames: number[] }).frames;
@@ -24,7 +24,7 @@ const countAnew = (page: Page) =>
     (window as unknown as { frames: number[] }).frames = [performance.now()];
   });
 
-/** The two things that are worked out in a worker, and the plot of ten years, in the built interface. */
+/** Worker calculations and the ten-year plot in the built interface. */
 export async function fluidPages(): Promise<Figure[]> {
   const site = await openDemoSite();
   const context = await newDevice(site, {
@@ -71,7 +71,7 @@ export async function fluidPages(): Promise<Figure[]> {
   }
   await page.getByRole("button", { name: "Back" }).click();
 
-  // A walk, straight to where the tanks are dipped: on a wide screen every line of the list can be gone to.
+  // A preflight, straight to the tanks: on a wide screen every item can be selected.
   await page.setViewportSize({ width: 1280, height: 800 });
   await page.getByRole("button", { name: `Prepare ${REGISTRATION}` }).click();
   await page.getByRole("button", { name: "Start preflight" }).click();
@@ -84,7 +84,7 @@ export async function fluidPages(): Promise<Figure[]> {
     ["Right tip tank: read its sight glass", "50"],
   ] as const) {
     const asked = page.getByRole("heading", { level: 1, name: title });
-    // The next one in the list stands there by itself.
+    // The next item follows automatically.
     await page.waitForTimeout(300);
     if (!(await asked.isVisible()))
       await page

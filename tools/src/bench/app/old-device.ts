@@ -9,7 +9,7 @@ const PER_WALK = 200;
 const STARTS = so(7, 1);
 const ANSWERS = so(60, 2);
 
-/** What a device has that walked for a year and sent everything, yesterday as it says: young enough not to be let go. */
+/** A year of sent events, dated yesterday so that they are not deleted. */
 function sentEvents(): object[] {
   const now = Date.now() - 86_400_000;
   return Array.from({ length: EVENTS / PER_WALK }, (_, walk) => {
@@ -54,7 +54,7 @@ const fill = (page: Page, kept: object[]) =>
     kept,
   );
 
-/** From the address to the first page with this aircraft's name on it. */
+/** Time from navigation until the first page shows this aircraft. */
 async function startUp(page: Page, url: string): Promise<number> {
   await page.goto("about:blank");
   const from = performance.now();
@@ -81,7 +81,7 @@ async function oneAnswer(page: Page): Promise<number> {
   );
 }
 
-/** A device with ten thousand events that were sent, against one that has none: opening it, and one answer. */
+/** A device with ten thousand sent events compared with an empty one: opening, and one answer. */
 export async function oldDevice(): Promise<Figure[]> {
   const site = await openDemoSite();
   const device = async (events: object[]): Promise<{ context: BrowserContext; page: Page }> => {

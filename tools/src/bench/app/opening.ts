@@ -5,10 +5,10 @@ import { openBarePage } from "./bare-page";
 import { openDemoSite } from "./demo-site";
 
 const TURNS = so(9, 1);
-/** A processor of a phone against the one that this runs on. */
+/** CPU slowdown to simulate a phone. */
 const SLOWER = so(4, 1);
 
-/** In the page: when what answers stands on the screen and is painted, milliseconds after the page was asked for. */
+/** In-page script: milliseconds from the request until the element is painted. */
 const watch = (selector: string) => `
   const look = () => {
     if (!document.querySelector(${JSON.stringify(selector)})) return requestAnimationFrame(look);
@@ -20,7 +20,7 @@ const watch = (selector: string) => `
 
 interface Opened {
   url: string;
-  /** What stands there when the page answers. */
+  /** Element that shows the page is ready. */
   answers: string;
 }
 
@@ -39,7 +39,7 @@ async function open(context: BrowserContext, { url, answers }: Opened): Promise<
   return took;
 }
 
-/** The first time on this device: nothing is there. */
+/** First visit on this device. */
 async function cold(browser: Browser, what: Opened): Promise<number> {
   const context = await browser.newContext({
     viewport: { width: 390, height: 844 },
@@ -59,7 +59,7 @@ async function kept(page: Page): Promise<void> {
   await page.waitForFunction(() => navigator.serviceWorker.controller !== null);
 }
 
-/** A browser that has been here before: everything comes from the service worker. */
+/** Later visit: everything comes from the service worker. */
 async function visited(
   browser: Browser,
   { url }: Opened,
@@ -75,14 +75,14 @@ async function visited(
 }
 
 /**
- * From asking for the page to a first page that answers, on a processor slowed four times, against an almost empty page of the same stack: on a device
- * that has nothing, and on one that has been here before. In turns, so that whatever else the machine does falls on both.
+ * Time from the request to a responsive first page with a CPU slowed four times, compared with an almost empty page of the same
+ * stack: on a first and a later visit. Alternating, so that machine noise affects both.
  */
 export async function opening(): Promise<Figure[]> {
   const site = await openDemoSite();
   const bare = await openBarePage(site.url);
   const button = "[data-testid=primary]";
-  // On a new device the first page asks who flies.
+  // On a new device the first page asks who is flying.
   const ours: Opened = { url: site.url, answers: "[data-testid=who-flies]" };
   const theirs: Opened = { url: bare.url, answers: TINY ? "[data-testid=who-flies]" : button };
   const times: Record<"cold" | "coldBare" | "warm" | "warmBare", number[]> = {

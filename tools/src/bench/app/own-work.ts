@@ -1,22 +1,22 @@
 import type { Browser, Page } from "@playwright/test";
 import { so } from "../size";
 
-/** A browser's trace is taken in pieces of so much: a long one does not fit into memory. */
+/** Length of a trace segment: longer ones exceed memory. */
 const PIECE_MS = so(20_000, 2000);
 const MARK = "cravix page ";
 
-/** An event of a browser's trace; times are millionths of a second. */
+/** A trace event; times in microseconds. */
 interface TraceEvent {
   name: string;
   ph: string;
   pid: number;
   tid: number;
   ts: number;
-  /** Time that the thread really had a processor. */
+  /** CPU time of the thread. */
   tdur?: number;
 }
 
-/** What a frame took of a processor: from when to when by the clock, and how much of that was its page's own work; milliseconds. */
+/** CPU time of a frame: start and end by the clock, and the page's own work; milliseconds. */
 export interface WorkOfFrame {
   from: number;
   to: number;
@@ -24,19 +24,18 @@ export interface WorkOfFrame {
 }
 
 export interface OwnWork {
-  /** The frames of each page. */
+  /** Frames of each page. */
   frames: WorkOfFrame[][];
-  /** Whether from a moment to another the browser only worked and kept its trace: beginning and ending one holds it up. */
+  /** True if no trace segment started or ended in this period. */
   undisturbed: (from: number, to: number) => boolean;
 }
 
-/** After a trace has begun, so long is left to the browser. */
+/** Settling time after starting a trace. */
 const BEGINS_MS = 700;
 
 /**
- * What every frame of some pages took of a processor for so long: all tasks of the page's own thread from one frame to the next, by the thread's own
- * clock. By the clock on the wall a frame of a shared machine also stands still through no work of its own; this is the work alone, but for what of it
- * the machine beneath took away unseen.
+ * CPU time of every frame of some pages: all tasks of the page's main thread between frames, by the thread clock. Unlike wall
+ * time it excludes interruptions by other processes, except time the host machine takes away unseen.
  */
 export async function ownWork(browser: Browser, pages: readonly Page[], ms: number): Promise<OwnWork> {
   const work: WorkOfFrame[][] = pages.map(() => []);
@@ -67,7 +66,7 @@ export async function ownWork(browser: Browser, pages: readonly Page[], ms: numb
   };
 }
 
-/** The frames of the page that set the mark, at that moment of the clock. */
+/** Frames of the page that set the mark. */
 function framesOf(events: readonly TraceEvent[], mark: string, markedAt: number): WorkOfFrame[] {
   const marked = events.find(({ name }) => name === mark);
   if (!marked) throw new Error("The browser's trace not visible the page.");

@@ -5,28 +5,28 @@ import { type DemoSite, newDevice, openDemoSite } from "./demo-site";
 import { ownWork, type WorkOfFrame } from "./own-work";
 import { watchStolenTime } from "./stolen-cpu-time";
 
-/** Ten minutes of lines at ten a second as in life, and twenty-five sent ten times as fast: more than are kept. */
+/** Ten minutes of samples at ten per second, and twenty-five at ten times the rate: more than are kept. */
 const LIFE = { speed: so(1, 10), minutes: so(10, 0.1) };
 const FAST = { speed: 10, minutes: so(2.5, 0.1) };
-/** The memory is read so often on the way. */
+/** Number of memory readings. */
 const READINGS = so(10, 2);
-/** Flat: no more than this between the middles of both halves. A page that kept every line as an object grew by twice that in five minutes. */
+/** Maximum growth between the medians of both halves. A page that kept every sample grew by twice that in five minutes. */
 const FLAT_MIB = 1;
 
-/** A frame: when it ended, milliseconds of the clock, and how long it took. */
+/** A frame: end time and duration, milliseconds. */
 interface Frame {
   at: number;
   ms: number;
 }
 
-/** What a page kept: all its frames, and those in which its own work took more than 50 ms. */
+/** All frames of a page, and those with more than 50 ms of its own work. */
 interface Kept {
   frames: Frame[];
   long: Frame[];
 }
 
 const EMPTY = "window.kept = { frames: [], long: [] }";
-/** Runs in the page. "long-animation-frame" is the browser's own record of a frame whose work on the page's thread took more than 50 ms. */
+/** Runs in the page. "long-animation-frame" is the browser's record of frames with more than 50 ms of main-thread work. */
 const KEEP_FRAMES = `
   globalThis.__name = (f) => f;
   ${EMPTY};
@@ -39,9 +39,9 @@ const KEEP_FRAMES = `
   }).observe({ type: "long-animation-frame" });`;
 
 /**
- * The live page with every needle drawn: the longest frame, the work that the page itself had in it, and how the page's memory grows. The engine's trouble
- * is one at which the coach waits for an answer, so that the page goes on drawing; that it still does at the end is looked at. The baseline is a page at
- * rest beside it in the same minutes: what the machine itself holds up.
+ * The live page with every channel drawn: longest frame, own work in it, and memory growth. The simulated fault keeps the coach
+ * waiting, so that drawing continues, which is checked at the end. Baseline: an idle page at the same time, which shows the
+ * machine's own delays.
  */
 export async function runUpPage(): Promise<Figure[]> {
   const site = await openDemoSite();
@@ -53,7 +53,7 @@ export async function runUpPage(): Promise<Figure[]> {
   const devtools = await page.context().newCDPSession(page);
   const heap = async () => {
     await devtools.send("HeapProfiler.collectGarbage");
-    // Rows of numbers live beside the heap: they count as well.
+    // Typed arrays are outside the heap and count too.
     const { usedSize, backingStorageSize } = await devtools.send("Runtime.getHeapUsage");
     return (usedSize + backingStorageSize) / 2 ** 20;
   };
@@ -87,7 +87,7 @@ export async function runUpPage(): Promise<Figure[]> {
     return { ...moving, still: still.frames, work, idle, heaps };
   };
   const life = await measure(LIFE);
-  // Only run through, once is enough: it is the same with other figures.
+  // Once is enough in a trial run.
   const fast = TINY ? life : await measure(FAST);
   machine.stop();
   await site.close();
@@ -170,7 +170,7 @@ export async function runUpPage(): Promise<Figure[]> {
   ];
 }
 
-/** How much more the second half of the readings holds than the first, by their middles. The first reading is left out: the page has only just begun. */
+/** Growth between the medians of both halves of readings, without the first, at page start. */
 function growth(name: string, [, ...heaps]: number[]): Figure {
   const half = Math.floor(heaps.length / 2);
   const middle = (some: number[]) => quantile(some, 0.5);
@@ -178,7 +178,7 @@ function growth(name: string, [, ...heaps]: number[]): Figure {
   return within(name, middle(heaps.slice(-half)) - middle(heaps.slice(0, half)), "MiB", apart, FLAT_MIB);
 }
 
-/** A walk that was just begun, on a device of its own. */
+/** A preflight just started, on a new device. */
 async function begunWalk(site: DemoSite): Promise<{ page: Page; url: string }> {
   const context = await newDevice(site, { content: KEEP_FRAMES });
   const page = await context.newPage();
@@ -191,7 +191,7 @@ async function begunWalk(site: DemoSite): Promise<{ page: Page; url: string }> {
   return { page, url: page.url() };
 }
 
-/** What a page kept, which is no longer its own memory then. */
+/** Frames recorded by a page, copied out of it. */
 function keptBy(page: Page): Promise<Kept> {
   return page.evaluate<Kept>(`(() => { const kept = window.kept; ${EMPTY}; return kept; })()`);
 }

@@ -3,16 +3,13 @@ import { readFileSync } from "node:fs";
 interface Sample {
   from: number;
   to: number;
-  /** Hundredths of a second that another machine had this one's processors while work was waiting. */
+  /** CPU time taken by the host while work was waiting, in hundredths of a second. */
   stolen: number;
 }
 
 const EVERY_MS = 100;
 
-/**
- * Watches what the machine beneath takes away ("steal" in /proc/stat): on a shared machine a page stands still through no work of its own. Where
- * there is no such file, nothing is taken.
- */
+/** Measures CPU time the host takes away ("steal" in /proc/stat). Without that file it is zero. */
 export function watchStolenTime() {
   const samples: Sample[] = [];
   let last = { at: Date.now(), stolen: stolenSoFar() };
@@ -22,7 +19,7 @@ export function watchStolenTime() {
     last = now;
   }, EVERY_MS);
   return {
-    /** Whether nothing was taken from a moment to another, and a tenth of a second before and after; milliseconds of the clock. */
+    /** True if no time was stolen in a period, with a margin of a tenth of a second; milliseconds. */
     calm: (from: number, to: number) =>
       !samples.some(
         (sample) => sample.stolen > 0 && sample.to >= from - EVERY_MS && sample.from <= to + EVERY_MS,

@@ -5,10 +5,10 @@ import { BARE, newDevice, openDemoSite, PAGE_SCRIPT } from "./demo-site";
 
 const TURNS = so(8, 1);
 const TAPS_A_TURN = so(40, 3);
-/** Taps after a change of page that only bring its frames back into step. */
+/** Warm-up taps after navigation. */
 const WARM_UP = so(5, 1);
 
-/** Milliseconds from a tap to the frame after which the watched text is on the screen. */
+/** Milliseconds from a tap to the frame after the watched text appears. */
 function tap(page: Page, target: string, watched: string): Promise<number> {
   return page.evaluate(
     ([targetSelector, watchedSelector]) =>
@@ -18,7 +18,7 @@ function tap(page: Page, target: string, watched: string): Promise<number> {
         const before = text();
         if (!button || before === undefined)
           return reject(new Error(`no element matches ${targetSelector} or ${watchedSelector}`));
-        // Both are tapped at the same place between two frames.
+        // Both are tapped at the same point between frames.
         requestAnimationFrame(() =>
           setTimeout(() => {
             const from = performance.now();
@@ -39,7 +39,7 @@ function tap(page: Page, target: string, watched: string): Promise<number> {
   );
 }
 
-/** An answer in the walk, from the tap to the painted next item, against a bare button in the same browser. */
+/** Time from an answer to the painted next item, compared with a bare button in the same browser. */
 export async function tapToPaint(): Promise<Figure[]> {
   const site = await openDemoSite();
   const context = await newDevice(site, PAGE_SCRIPT);
@@ -63,7 +63,7 @@ export async function tapToPaint(): Promise<Figure[]> {
   await barePage.setContent(BARE);
   await barePage.getByTestId("bare").waitFor();
   const bare: number[] = [];
-  // In turns, so that whatever else the machine does falls on both; the page in front is the one that is painted.
+  // Alternating, so that machine noise affects both; only the page in front is painted.
   for (let turn = 0; turn < TURNS; turn++) {
     await page.bringToFront();
     for (let i = 0; i < WARM_UP + TAPS_A_TURN; i++) {

@@ -70,7 +70,7 @@ function timed(work: () => unknown, turns: number): number[] {
   });
 }
 
-/** A group's workshop: what a programme of sixty items looks like, from an oil change to an overhaul. */
+/** A group's workshop items: sixty per aircraft, from an oil change to an overhaul. */
 function fleet(aircraft: number, each: number): VisitItem[][] {
   const random = seededRandom(5);
   const intervals = [50, 60, 61, 90, 120, 122, 180, 183, 365, 365, 365, 400, 730, 730, 730, 1095, 2000, 3000];
@@ -82,7 +82,7 @@ function fleet(aircraft: number, each: number): VisitItem[][] {
   );
 }
 
-/** What somebody does without a planner: goes on the day when something is due, and has done what is due within the next month. */
+/** Baseline without a planner: visit when something is due, and do everything due within a month. */
 function month(list: readonly VisitItem[], horizon: number): number {
   const due = list.map((item) => item.due);
   let visits = 0;
@@ -96,7 +96,7 @@ function month(list: readonly VisitItem[], horizon: number): number {
   }
 }
 
-/** Due items from cached totals, one more flight, and the visits of a whole group. */
+/** Due items from cached totals, one more flight, and a whole group's visits. */
 export function papersFigures(): Figure[] {
   const log = lines();
   const start = { hours: 1000, landings: 0 };

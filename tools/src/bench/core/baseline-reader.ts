@@ -5,7 +5,7 @@ import type * as diagnosis from "@cravix/core/diagnosis";
 import type * as runUp from "@cravix/core/run-up";
 import { circumstances, type Judge } from "@cravix/core/testing/run-unseen-case";
 
-/** The core as it stood before its reader was measured on strangers. */
+/** Last commit before the reader was measured on unseen cases. */
 const COMMIT = "356a117195e9";
 const PLACE = ".cravix/first-reader";
 /** The names of the baseline commit, where they differ from today's. */
@@ -16,8 +16,8 @@ type BaselineDiagnosis = Pick<typeof diagnosis, "observe" | "diagnose"> & {
 const MOST_BYTES = 64 << 20;
 
 /**
- * The first reader, out of the project's own history, as something to hold today's against on the very same cases in the same run. Undefined where there is no history to take it from (a copy of the
- * files alone, a shallow clone). Written beside the other things that are made here, and taken away by `done`.
+ * Loads the first reader from the project's history as a baseline for the same cases in the same run. Undefined without history
+ * (a source archive, a shallow clone). Written to a temporary folder, removed by `done`.
  */
 export async function firstReader(): Promise<{ judge: Judge; done: () => void } | undefined> {
   const done = () => rmSync(PLACE, { recursive: true, force: true });

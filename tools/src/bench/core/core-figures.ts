@@ -19,7 +19,7 @@ const ROUNDS = so(300, 2);
 const ITEMS = 200;
 const EVENTS = 2000;
 
-/** Milliseconds of each round, after as many rounds only to warm up. */
+/** Milliseconds per round, after warm-up rounds. */
 function timed(work: () => unknown, rounds = ROUNDS): number[] {
   for (let i = 0; i < rounds; i++) work();
   return Array.from({ length: rounds }, () => {
@@ -42,7 +42,7 @@ function composeInput(): ComposeInput {
     preferences: defaultPreferences(type.recommended),
     seed: "bench",
   });
-  // As many conditions as fit, and filled up with the aircraft's own items to a round number.
+  // All compatible conditions, filled up with added items to a round number.
   const conditions = offeredConditions(type).filter((condition) => condition !== "turnaround");
   while (conditions.length > 0 && composeList(withConditions(conditions)).items.length > ITEMS)
     conditions.pop();
@@ -55,7 +55,7 @@ function composeInput(): ComposeInput {
   return { ...all, aircraft: { ...aircraft, ownItems } };
 }
 
-/** Two thousand things that were done in one preflight: answers, readings, interruptions, undone ones among them. */
+/** Two thousand events of one preflight: answers, readings, interruptions, undos. */
 function manyEvents(): PreflightEvent[] {
   const streamId = newId(0);
   return Array.from({ length: EVENTS }, (_, i) => {
@@ -84,14 +84,14 @@ function manyEvents(): PreflightEvent[] {
   }) as PreflightEvent[];
 }
 
-/** What the core computes at every start and every answer, against plain work on the same data in the same run. */
+/** Core calculations at every start and answer, compared with plain work on the same data in the same run. */
 export function coreFigures(): Figure[] {
   const input = composeInput();
   const list = composeList(input);
   const composed = timed(() => composeList(input));
   const copied = timed(() => JSON.parse(JSON.stringify(list)));
 
-  // As they come from the device's disk or over the wire, all of one shape.
+  // Parsed from JSON, as from storage or network, all of one shape.
   const events: PreflightEvent[] = JSON.parse(JSON.stringify(manyEvents()));
   const id = events[0]?.streamId ?? "";
   const folded = timed(() => foldPreflight(id, events), 60);
@@ -132,7 +132,7 @@ export function coreFigures(): Figure[] {
   ];
 }
 
-/** What is really held: asked after the garbage is gone. */
+/** Heap in use after garbage collection. */
 function heap(): number {
   setFlagsFromString("--expose_gc");
   runInNewContext("gc")();

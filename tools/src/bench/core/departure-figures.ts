@@ -25,7 +25,7 @@ const timed = (work: () => unknown, turns: number): number[] =>
     return performance.now() - from;
   });
 
-/** The twin of the demo, hot and heavy: charts for everything. */
+/** The demo's twin, hot and heavy, with all charts. */
 function input(): DepartureInput {
   const { type } = group.find(({ aircraft }) => aircraft.registration === "QX-DOV") as (typeof group)[number];
   const loading = loadingFiles.find(({ registration }) => registration === "QX-DOV");
@@ -51,7 +51,7 @@ function input(): DepartureInput {
   };
 }
 
-/** What a departure costs to reckon again, its worst case, what would make it fit, and a report. */
+/** Recalculation of a departure, its worst case, remedies, and a report. */
 export function departureFigures(): Figure[] {
   const hot = input();
   const report = readReport(REPORT, NOW);
@@ -65,7 +65,7 @@ export function departureFigures(): Figure[] {
   };
   if (!calculateDeparture(hot).takeOff) throw new Error("the take-off was not calculated");
   if (report.unread.length > 0) throw new Error("the report was not fully decoded");
-  // A page that stands open has reckoned before: what the first times cost to compile is in the figures of opening.
+  // Warm up: compile time belongs to the figures of opening.
   for (let turn = 0; turn < so(50, 1); turn++) judgeDeparture(day);
   const library = quantile(
     timed(() => parseMetar(REPORT), TURNS),

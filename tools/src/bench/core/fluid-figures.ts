@@ -20,7 +20,7 @@ const PLAN: FuelPlan = {
   reserveMin: 30,
 };
 
-/** Ten years of one busy engine: every reading before a flight, topped up by whole quarts. */
+/** Ten years of one busy engine, read before every flight and topped up by whole quarts. */
 export function tenYearsOfOil(readings = 5000): OilEntry[] {
   const normal = normalNumbers(seededRandom(9));
   const entries: OilEntry[] = [];
@@ -53,7 +53,7 @@ function timed(work: () => unknown, turns = 20): number[] {
   });
 }
 
-/** The pairs written down one by one, as in Sen's paper: what the counting saves. */
+/** Lists every pair, as in Sen's paper, to compare with counting. */
 function everyPair(xs: readonly number[], ys: readonly number[]): number {
   const slopes = new Float64Array((xs.length * (xs.length - 1)) / 2);
   let n = 0;
@@ -63,7 +63,7 @@ function everyPair(xs: readonly number[], ys: readonly number[]): number {
   return slopes.sort()[n >> 1] ?? 0;
 }
 
-/** The simulation, the trend and the thinning on Node; the browser's own figures are in fluid-pages. */
+/** Simulation, trend and thinning on Node; browser figures are in fluid-pages. */
 export function fluidFigures(): Figure[] {
   const entries = tenYearsOfOil();
   const trended = timed(() => oilTrend(entries), 12);

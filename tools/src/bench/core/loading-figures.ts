@@ -13,7 +13,7 @@ const TURNS = so(60, 2);
 const PLACES = 12;
 const source: Source = { kind: "common practice", text: "made up for the benchmark", example: true };
 
-/** Twelve places and four tanks: more than any aircraft of these has. */
+/** Twelve stations and four tanks: more than any of these aircraft has. */
 const profile: LoadingProfile = {
   format: "cravix.loading/1",
   registration: "QX-TAR",
@@ -53,7 +53,7 @@ const loaded = (aftKg: number): Load => ({
   kgPerL: 0.72,
 });
 
-/** Too heavy and too far aft, all of it bags: no one place alone puts it right. */
+/** Too heavy and too far aft, all baggage: no single station can fix it. */
 const twice: Load = {
   ...loaded(110),
   stations: Object.fromEntries(
@@ -68,7 +68,7 @@ const timed = (work: () => unknown, turns: number): number[] =>
     return performance.now() - from;
   });
 
-/** The same found by trying every half kilogram of everything, with no idea what is too little. */
+/** The same by trying every half kilogram. */
 function byTrying(load: Load): number {
   let tried = 0;
   for (const from of profile.stations)
@@ -91,7 +91,7 @@ function byTrying(load: Load): number {
   return tried;
 }
 
-/** What a load costs to judge, and to be put right. */
+/** Judging a load, and finding changes. */
 export function loadingFigures(): Figure[] {
   const aft = loaded(120);
   if (checkLoad(profile, aft, BURN).faults.length === 0)

@@ -6,18 +6,18 @@ import { newDevice, openDemoSite } from "../app/demo-site";
 import { type Figure, plain, quantile, within } from "../figure";
 import { so } from "../size";
 
-/** The radial has sixteen stations: the most that are searched exactly. */
+/** The radial has sixteen stations: the maximum for the exact search. */
 const REGISTRATION = "QX-COR";
 const TURNS = so(12, 1);
 const ANSWERS = so(60, 2);
 
 interface Search {
   ms: number;
-  /** The longest time in which the page did nothing else, from the question to the answer. */
+  /** Longest time the page was blocked during the search. */
   blockedMs: number;
 }
 
-/** One search in the worker, with a clock beside it in the page that notices when it is held up. */
+/** One search in the worker, with a timer in the page that detects blocking. */
 async function search(page: Page): Promise<Search> {
   await page.getByRole("button", { name: "Route" }).click();
   await page.getByText("Searched through every order").waitFor();
@@ -41,7 +41,7 @@ async function heapMiB(client: CDPSession): Promise<number> {
   return (metrics.find((metric) => metric.name === "JSHeapUsedSize")?.value ?? Number.NaN) / 2 ** 20;
 }
 
-/** The exact order in the worker against the same search on the main thread of Node; and what a walk holds in memory against a bare page. */
+/** Exact search in the worker compared with Node's main thread; and memory of a preflight compared with a bare page. */
 export async function lapSearch(): Promise<Figure[]> {
   const site = await openDemoSite();
   const context = await newDevice(site, {
@@ -66,7 +66,7 @@ export async function lapSearch(): Promise<Figure[]> {
     return performance.now() - from;
   });
 
-  // Memory: after some dozens of answers, against an almost empty page of the same build.
+  // Memory after a few dozen answers, compared with an almost empty page of the same build.
   await page.getByRole("button", { name: "Start preflight" }).click();
   for (let i = 0; i < ANSWERS; i++) {
     const later = page.getByRole("button", { name: "Postpone" });
@@ -76,7 +76,7 @@ export async function lapSearch(): Promise<Figure[]> {
   const client = await context.newCDPSession(page);
   await client.send("Performance.enable");
   const walking = await heapMiB(client);
-  // The same build with nothing but the group on its first page.
+  // The same build with only the first page.
   const first = await context.newPage();
   await first.goto(site.url);
   await first.getByTestId("primary").waitFor();

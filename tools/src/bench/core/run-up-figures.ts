@@ -43,7 +43,7 @@ function timed(work: () => unknown, rounds: number): number {
   );
 }
 
-/** How fast the model runs, a long trace is read, and a diagnosis made. Baselines: what merely walking over the same data costs. */
+/** Speed of the engine model, of reading a long trace, and of diagnosis. Baselines: a plain pass over the same data. */
 export function runUpFigures(): Figure[] {
   const [engine] = CASE_ENGINES;
   if (!engine) throw new Error("no engine to measure with");
@@ -56,14 +56,14 @@ export function runUpFigures(): Figure[] {
     },
     so(3, 1),
   );
-  // The same number of steps with the least that a step can do.
+  // Same number of steps with minimal work.
   let x = 1;
   const bareMs = timed(() => {
     for (let i = 0; i < seconds * 50; i++) x += Math.sqrt(x + Math.exp(-x)) * 0.02 - x * 0.01;
   }, 3);
   const times = (seconds * 1000) / modelMs;
 
-  // Half an hour at ten lines a second: taxi, then a run-up at its end.
+  // Half an hour at ten samples per second: taxi, with a run-up at the end.
   const taxi = new Monitor({ ...one.options, seed: 3 });
   const runUp = simulateRunUp(one.options).samples;
   const lines: MonitorSample[] = Array.from({ length: HALF_HOUR_LINES - runUp.length }, () => taxi.next());
@@ -98,13 +98,13 @@ export function runUpFigures(): Figure[] {
   ];
 }
 
-/** Cases of each kind for the figures on reading and diagnosis. */
+/** Cases per kind for accuracy figures. */
 const EACH = so(5, 1);
 const ENGINES = so(CASE_ENGINES, CASE_ENGINES.slice(0, 1));
 
 /**
- * How well run-ups are read and judged: seeded cases of every trouble on four engines, and a row of cases drawn by the library's own rates for the
- * reliability of its probabilities. Baselines: the share that always naming the likeliest trouble would get right.
+ * Accuracy of reading and diagnosis: seeded cases of every fault on four engines, and cases at library rates for the reliability
+ * of probabilities. Baselines: always naming the most frequent fault.
  */
 export function runUpAccuracy(): Figure[] {
   const { cases, first, three, healthy, alarms, worked } = tally({
@@ -160,7 +160,7 @@ export function runUpAccuracy(): Figure[] {
   ];
 }
 
-/** The same cases as they are met in life: what is asked for at the prompt is the easy way. */
+/** The same cases under realistic conditions; prompted ones are the easy case. */
 const MANNERS: [string, (one: RunUpCase) => RunUpCase][] = [
   [
     "from a file without coach prompts, follow-up questions answered",
@@ -175,7 +175,7 @@ const MANNERS: [string, (one: RunUpCase) => RunUpCase][] = [
   ["with a hurried pilot, two thirds of the time on each step", (one) => ({ ...one, pace: 0.65 })],
 ];
 
-/** How the diagnosis holds where the trace is poorer. Baseline: one trouble named blindly; for alarms one in ten. */
+/** Diagnosis from poorer traces. Baseline: naming one fault blindly; for alarms one in ten. */
 export function runUpManners(): Figure[] {
   return MANNERS.flatMap(([name, change]) => {
     const { cases, first, three, healthy, alarms } = tally({
@@ -197,15 +197,15 @@ export function runUpManners(): Figure[] {
 
 const DRAWN = so(400, 4);
 
-/** What no trace shows by itself: a side that was left without a drop, a heat that was never seen to answer. The page asks about them. */
+/** Faults no trace shows by itself: a side without a drop, heat without effect. The page asks about them. */
 const UNSEEN: ReadonlySet<string> = new Set(["hot magneto", "heat cable off"]);
 const STRANGERS = so(100, 1);
-/** The seeds that nothing was set by. */
+/** Seeds not used for tuning. */
 const HELD_OUT = 200_000;
 
 /**
- * Run-ups of strangers, read with nobody there to be asked: coarse monitors, cylinders that differ, pilots with manners. Baselines: the first reader, on the very same
- * cases in the same run, out of the project's history; without a history there is none (not a number). It said nothing of how sure it was.
+ * Unseen run-ups read without questions: coarse monitors, cylinders that differ, pilots with habits. Baselines: the first reader
+ * on the same cases in the same run, from the project's history; NaN without history. It stated no probabilities.
  */
 export async function runUpStrangers(): Promise<Figure[]> {
   const first = await firstReader();
@@ -231,7 +231,7 @@ function strangersBeside(judge: Judge | undefined): Figure[] {
       });
   const shown = canShow(byTrouble);
   const { dead, hot, healthy: healthyAsked, questions } = measureAsked(HELD_OUT, STRANGERS);
-  /** Of the two that nobody may miss, how many were, %. */
+  /** Share of the two critical faults that were missed, %. */
   const missed = (...of: (Share | undefined)[]) => {
     const all = of.reduce((sum, share) => sum + (share?.all ?? 0), 0);
     const right = of.reduce((sum, share) => sum + (share?.right ?? 0), 0);
@@ -385,7 +385,7 @@ function strangersBeside(judge: Judge | undefined): Figure[] {
   ];
 }
 
-/** Run-ups that the coach calls: by hands that follow, and as many by hands that once in each are late, ahead or leave out a return. */
+/** Coached run-ups with hands that follow, and with hands that are once late, early or skip a return. */
 function withCoach(judge?: Judge) {
   const of = (hands: readonly Hand[]) =>
     measureCoached(HELD_OUT, 3 * STRANGERS, { hands, ...(judge && { judge }) });
@@ -400,7 +400,7 @@ function withCoach(judge?: Judge) {
   };
 }
 
-/** Cases drawn as often as the library says, and how often what it said with so much certainty was so. */
+/** Cases at library rates: how often stated probabilities were right. */
 function reliability(): Figure[] {
   const random = seededRandom(99);
   const bins = [0, 0.5, 0.8, 0.95, 1.0001].map((from) => ({ from, said: 0, right: 0, n: 0 }));
@@ -442,7 +442,7 @@ function reliability(): Figure[] {
   ];
 }
 
-/** A trouble as often as the library says, among those that can be planted. */
+/** A random fault at library rates, among those that can be simulated. */
 function drawn(random: () => number, engine: (typeof CASE_ENGINES)[number]): FaultKind {
   const { shape } = engine;
   const all = hypotheses({

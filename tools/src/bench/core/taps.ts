@@ -19,7 +19,10 @@ import {
 import { airfield, group, HEALTHY, rules } from "@cravix/demo";
 import { type Figure, plain, within } from "../figure";
 
-/** The most confirmations that a daily pilot puts up with: first flight of the day, and turnaround (an instructor's and a mechanic's figures). */
+/**
+ * Maximum confirmations acceptable to a daily pilot: first flight of the day, and turnaround (figures from an instructor and a
+ * mechanic).
+ */
 const MOST: Record<string, { first: number; turnaround: number }> = {
   "tarrow-4": { first: 70, turnaround: 35 },
   "halden-six": { first: 85, turnaround: 42 },
@@ -29,7 +32,7 @@ const MOST: Record<string, { first: number; turnaround: number }> = {
   "ansel-2": { first: 50, turnaround: 25 },
 };
 
-/** What an engine's trace writes down by one button when it is healthy. */
+/** Items answered by one button from a healthy trace. */
 const TRACED = [
   READING.magnetoBase,
   READING.magnetoRight,
@@ -50,7 +53,7 @@ interface Taps {
 
 type One = (typeof group)[number];
 
-/** Walks a healthy aircraft by the fewest taps: `cards` as a daily pilot has them, `traced` with the engine's monitor read at the run-up. */
+/** Runs a healthy preflight with the fewest taps: `cards` as for a daily pilot, `traced` with the engine monitor. */
 function walk({ type, aircraft }: One, day: { turnaround: boolean; cards: boolean; traced: boolean }): Taps {
   const offered = offeredConditions(type);
   const conditions = offered.filter((c) => c === (day.turnaround ? "turnaround" : "first of the day"));
@@ -75,7 +78,7 @@ function walk({ type, aircraft }: One, day: { turnaround: boolean; cards: boolea
       type: "preflight.started",
       data: { registration: list.registration, listHash: "", conditions },
     },
-    // Held surfaces need a second person, who is here already.
+    // Held surfaces need a second person, already present.
     { ...base, id: newId(1), type: "crew.joined", data: { crewId: "kofi" } },
   ];
   let state: PreflightState = foldPreflight(id, events);
@@ -94,7 +97,7 @@ function walk({ type, aircraft }: One, day: { turnaround: boolean; cards: boolea
     const card: Card | undefined = cardOf(list, state, item);
     const engineOf = (one: Item) => (one.reading ? station : undefined);
     if (day.traced && item.reading && isReadingOf(item.reading.key, READING.magnetoBase)) {
-      // The run-up of this engine is flown, read, and written down by one button.
+      // The run-up of this engine is flown, read, and recorded by one button.
       const engine = engineOf(item) ?? "";
       engines.add(engine);
       const twin = (type.engines?.length ?? 1) > 1;
@@ -115,7 +118,7 @@ function walk({ type, aircraft }: One, day: { turnaround: boolean; cards: boolea
         done.taps += keys;
       }
       const choices = parts.filter((part) => part.kind === "choice");
-      // On a card each number but the last is left by "next"; a choice goes on by itself.
+      // On a card each number but the last ends with Next; a choice moves on automatically.
       done.taps += Math.max(0, numbers.length - 1) + (card ? choices.length : 0);
       done.taps += item.kind === "pull" ? (item.expected ?? 1) : 1;
       done.confirmations++;
@@ -126,7 +129,7 @@ function walk({ type, aircraft }: One, day: { turnaround: boolean; cards: boolea
   return done;
 }
 
-/** Keys of the keypad for a number as a healthy aircraft shows it; the dipstick and the gauges are touched where they stand. */
+/** Key presses for a healthy reading; dipstick and gauges are set by touch. */
 function keysFor(part: Item): number {
   const { reading } = part;
   if (!reading) return 0;
@@ -140,7 +143,7 @@ function keysFor(part: Item): number {
   return text.length;
 }
 
-/** How often a daily pilot has to confirm on a healthy aircraft, and every tap with the keypad's; against the same walk item by item. */
+/** Confirmations of a daily pilot on a healthy aircraft, and all taps, compared with the same preflight item by item. */
 export function taps(): Figure[] {
   return group.flatMap((one): Figure[] => {
     const most = MOST[one.type.id];

@@ -10,13 +10,13 @@ import { atLeast, type Figure, quantile } from "../figure";
 import { so } from "../size";
 
 const BATCH = 500;
-/** What the server writes of a walk's event: the plain inserts write the same. */
+/** Columns written per event; the plain inserts write the same. */
 const COLUMNS = "id, stream_id, device_id, crew_id, type, at, received_at, discrepancy_id, undoes_id, data";
 const ROUNDS = so(24, 1);
-/** Turns that only warm both ways up: a server answers its thousandth request, not its first. */
+/** Warm-up rounds for both. */
 const WARM_UP = so(12, 0);
 
-/** Real walks with ids of their own: every copy is new to the database. */
+/** Real preflights with new ids in every copy. */
 function batches(now: Date, count: number): PreflightEvent[][] {
   const events: PreflightEvent[] = [];
   while (events.length < count * BATCH) {
@@ -48,7 +48,7 @@ function batches(now: Date, count: number): PreflightEvent[][] {
 
 const agent = new Agent({ keepAlive: true });
 
-/** The barest client there is: what it costs is not the server's. */
+/** The simplest client, so that it costs nothing. */
 function post(port: number, body: string): Promise<{ taken: number }> {
   return new Promise((resolve, reject) => {
     const headers = { "content-type": "application/json", "content-length": Buffer.byteLength(body) };
@@ -67,7 +67,7 @@ function post(port: number, body: string): Promise<{ taken: number }> {
   });
 }
 
-/** Through HTTP, checks, log and projections, against plain multi-row inserts of the same rows with the same driver. */
+/** Through HTTP, validation, log and projections, compared with plain multi-row inserts of the same rows with the same driver. */
 export async function eventsPerSecond(): Promise<Figure[]> {
   const running = await benchDatabase();
   const name = `cravix_bench_${process.pid}`;
@@ -112,7 +112,7 @@ export async function eventsPerSecond(): Promise<Figure[]> {
   const api: number[] = [];
   const base: number[] = [];
   for (let i = 0; i + 1 < work.length; i += 2) {
-    // Turn about, so that whatever else the machine does falls on both.
+    // Alternating, so that machine noise affects both.
     base.push(await plain(work[i] ?? []));
     api.push(await throughApi(work[i + 1] ?? []));
   }

@@ -12,7 +12,7 @@ const REGISTRATIONS = ["QX-TAR", "QX-HLD", "QX-LUM", "QX-DOV", "QX-COR"];
 const QUERIES = so(600, 5);
 const LIMIT = 60;
 
-/** Fills the technical log with the database's own sequence: no driver could do it as fast. */
+/** Fills the technical log with a database sequence, the fastest way. */
 async function fill(connection: mysql.Connection, from: number, to: number): Promise<void> {
   const list = REGISTRATIONS.map((r) => `'${r}'`).join(",");
   await connection.query(`INSERT INTO flight_log (id, registration, stream_id, off_at, on_at, pilot, line)
@@ -23,7 +23,7 @@ async function fill(connection: mysql.Connection, from: number, to: number): Pro
   await connection.query("ANALYZE TABLE flight_log");
 }
 
-/** A first page, and one further back, of every aircraft in turn. */
+/** Requests a first page and a later one of every aircraft in turn. */
 async function ask(port: number): Promise<number[]> {
   const took: number[] = [];
   for (let i = 0; i < QUERIES; i++) {
@@ -40,7 +40,7 @@ async function ask(port: number): Promise<number[]> {
   return took;
 }
 
-/** Pages of the technical log among a million lines against the same among ten thousand, in the same run. */
+/** Pages of the technical log with a million entries compared with ten thousand, in the same run. */
 export async function flightHistory(): Promise<Figure[]> {
   const running = await benchDatabase();
   const name = `cravix_flights_${process.pid}`;

@@ -12,7 +12,7 @@ const MANY = so(1_000_000, 4000);
 const REGISTRATIONS = ["QX-TAR", "QX-HLD", "QX-LUM", "QX-DOV", "QX-COR"];
 const QUERIES = so(600, 5);
 
-/** Fills the log to so many lines, spread over the aircraft and over years, with the database's own sequence: no driver could do it as fast. */
+/** Fills the log with entries spread over aircraft and years, with a database sequence, the fastest way. */
 async function fill(connection: mysql.Connection, from: number, to: number): Promise<void> {
   const list = REGISTRATIONS.map((r) => `'${r}'`).join(",");
   await connection.query(`INSERT INTO fluid_log (id, registration, fluid, entry, part, amount, unit, hours, at)
@@ -23,7 +23,7 @@ async function fill(connection: mysql.Connection, from: number, to: number): Pro
   await connection.query("ANALYZE TABLE fluid_log");
 }
 
-/** The same pages of history asked for through the API: a first page and one further back, of every aircraft in turn. */
+/** Requests a first page and a later one of every aircraft in turn. */
 async function ask(port: number): Promise<number[]> {
   const took: number[] = [];
   for (let i = 0; i < QUERIES; i++) {
@@ -40,7 +40,7 @@ async function ask(port: number): Promise<number[]> {
   return took;
 }
 
-/** Pages of history on a log of a million lines against the same on one of ten thousand, in the same run. */
+/** Pages of history with a million entries compared with ten thousand, in the same run. */
 export async function fluidHistory(): Promise<Figure[]> {
   const running = await benchDatabase();
   const name = `cravix_history_${process.pid}`;

@@ -7,12 +7,12 @@ import { type Figure, quantile, within } from "../figure";
 import { so } from "../size";
 
 const ROUNDS = so(4, 1);
-/** The first round only warms up, where there is another. */
+/** The first round is a warm-up, if there is another. */
 const WARM_UP = so(1, 0);
 const BYTES = so(1024 * 1024, 64 * 1024);
 const EVENTS = so(500, 40);
 
-/** An event with one fault, as large as an event may be. */
+/** Invalid events of maximum size. */
 function badEvents(): string {
   const event = {
     id: newId(Date.now()),
@@ -26,7 +26,7 @@ function badEvents(): string {
   return JSON.stringify({ events: Array.from({ length: EVENTS }, () => event) });
 }
 
-/** The dearest things that the limits let through. */
+/** The most expensive requests within the limits. */
 function worst(): { name: string; method: string; path: string; type: string; body: string }[] {
   const json = (name: string, path: string, body: string, method = "POST") => ({
     name,
@@ -85,7 +85,7 @@ function worst(): { name: string; method: string; path: string; type: string; bo
   ];
 }
 
-/** Sends from a thread of its own: what it costs to send some megabytes is not the server's, and not the neighbour's. */
+/** Sends from a separate thread, so that sending megabytes does not count. */
 const SENDER = `
   const { parentPort } = require("node:worker_threads");
   parentPort.on("message", async ({ url, method, type, body }) => {
@@ -93,12 +93,12 @@ const SENDER = `
     parentPort.postMessage("done");
   });`;
 
-/** How long a small request waits beside the worst that the limits let through, against the same beside nothing. */
+/** Latency of a small request during the most expensive ones, compared with an idle server. */
 export async function worstRequest(): Promise<Figure[]> {
   const server = new ServerProcess();
   await server.start();
   const ask = async () => (await fetch(`${server.url}/api/v1/pump`)).arrayBuffer();
-  /** While the bodies were made the server may have closed a connection that stood still: it is opened anew before anything is measured. */
+  /** The server may have closed an idle connection meanwhile: reopen it before measuring. */
   const reconnect = () => ask().catch(() => ask());
   const probe = async (until: () => boolean): Promise<number[]> => {
     const waits: number[] = [];

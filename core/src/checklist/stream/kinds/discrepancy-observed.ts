@@ -1,6 +1,6 @@
 import { answer, type EventHandler } from "../event-handler";
 
-/** The last look at it counts. */
+/** The last observation counts. */
 export const discrepancyObserved: EventHandler<"discrepancy.observed"> = (walk, event) => {
   const { itemId, state, measure, discrepancyId } = event.data;
   const others = walk.now.observations.filter((one) => one.discrepancyId !== discrepancyId);

@@ -3,12 +3,12 @@ import { emptyDictionary } from "../dictionary";
 import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 import type { UpliftSeen } from "../fluid-events";
 
-/** What was dipped and drained before this fuel came counts no more, and is asked again. */
+/** Earlier dips and drains of the refuelled tanks no longer count and are asked again. */
 export const fuelUplifted: EventHandler<"fuel.uplifted"> = (walk, event) => {
   const { id: eventId, at, data } = event;
   const { tankId } = data;
   const before: UpliftSeen["before"] = {};
-  // What is asked again, in the order in which it was answered: the walk goes back to the first of it, before anybody boards.
+  // Items asked again, in their order of answering: the preflight returns to the first of them before boarding.
   const again: { itemId: string; eventId: string }[] = [];
   const reopen = (itemId: string) => {
     const answered = walk.now.answers[itemId];
@@ -20,11 +20,11 @@ export const fuelUplifted: EventHandler<"fuel.uplifted"> = (walk, event) => {
     if (!looked || (tankId !== undefined && looked.tankId !== tankId)) continue;
     before[key] = { value: reading.value, unit: reading.unit };
     delete walk.own("readings")[key];
-    // The gauge was read with the master on, before: it is asked no more, and counts no more.
+    // The gauge reading needed the master switch on: it no longer counts but is not asked again.
     if (looked.by !== "gauge") reopen(reading.itemId);
   }
   walk.put({ uplifts: [...walk.now.uplifts, { ...data, eventId, at, before }] });
-  // Whatever was drained was drained before this fuel came.
+  // Every sample was taken before this fuel was added.
   for (const [itemId, taken] of Object.entries(walk.now.samples)) {
     walk.put({ earlierSamples: [...walk.now.earlierSamples, ...taken] });
     reopen(itemId);

@@ -8,7 +8,7 @@ export const oilAdded: EventHandler<"oil.added"> = (walk, event) => {
   const before = reading && { before: { value: reading.value, unit: reading.unit } };
   walk.put({ oilAdded: [...walk.now.oilAdded, { ...data, eventId, at, ...before }] });
   if (reading) {
-    // The level is another one now: wait, wipe, read again.
+    // The level has changed: wait, wipe, read again.
     delete walk.own("readings")[key];
     delete walk.own("answers")[reading.itemId];
     reopenItem(walk, reading.itemId);

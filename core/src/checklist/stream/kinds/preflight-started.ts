@@ -1,6 +1,6 @@
 import type { EventHandler } from "../event-handler";
 
-/** One counts: a second start of the same preflight changes nothing. */
+/** Only the first start counts. */
 export const preflightStarted: EventHandler<"preflight.started"> = (
   walk,
   { id, at, crewId, data },
@@ -31,7 +31,7 @@ export const preflightStarted: EventHandler<"preflight.started"> = (
     ...(plannedLoad && { plannedLoad }),
     ...(purpose && { purpose }),
     ...(preferences && { preferences }),
-    // What the report measured is nearer to the truth than what was guessed at home.
+    // The reported temperature is more reliable than the planned one.
     ...((weather?.report?.celsius ?? celsius) !== undefined && {
       celsius: (weather?.report?.celsius ?? celsius) as number,
     }),

@@ -1,6 +1,6 @@
 import type { EventHandler } from "../event-handler";
 
-/** Ends the last interruption that is open. */
+/** Ends the latest open interruption. */
 export const resumed: EventHandler<"resumed"> = (walk, { at, data: { way } }) => {
   const { interruptions } = walk.now;
   const open = interruptions.findLastIndex((one) => one.resumedAt === undefined);

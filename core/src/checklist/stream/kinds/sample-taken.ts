@@ -8,7 +8,7 @@ export const sampleTaken: EventHandler<"sample.taken"> = (walk, event) => {
     answer(walk, event, itemId, "checked", { value: "clean", ...(card && { card }) });
     return;
   }
-  // Not clean is no answer: the drain is still open.
+  // A sample that is not clean does not answer the item: the drain stays open.
   delete walk.own("answers")[itemId];
   reopenItem(walk, itemId);
   canBeUndone(walk, event);

@@ -10,6 +10,6 @@ export const verdictSigned: EventHandler<"verdict.signed"> = (
     walk.put({ amendments: [...walk.now.amendments, signature] });
     return;
   }
-  // What is signed for is not taken back afterwards.
+  // Nothing can be undone after the signature.
   walk.put({ signed: signature, undoable: [] });
 };

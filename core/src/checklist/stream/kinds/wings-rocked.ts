@@ -1,6 +1,6 @@
 import { canBeUndone, type EventHandler, reopenItem } from "../event-handler";
 
-/** Every drain is to be taken again. */
+/** Every drain must be sampled again. */
 export const wingsRocked: EventHandler<"wings.rocked"> = (walk, event) => {
   walk.put({ rocked: { eventId: event.id, at: event.at } });
   const drains = Object.keys(walk.now.samples);

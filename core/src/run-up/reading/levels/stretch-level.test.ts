@@ -1,7 +1,7 @@
 import { normalNumbers, seededRandom } from "../../../units/seeded-random";
 import { instrumentResolution, levelOf } from "./stretch-level";
 
-/** Stretches of a needle that scatters about a level, as an instrument with steps shows them. */
+/** Noisy values around a level, as shown by an instrument with steps. */
 function shown(level: number, scatter: number, grain: number, lines: number, seed: number): number[] {
   const normal = normalNumbers(seededRandom(seed));
   return Array.from({ length: lines }, () => Math.round((level + scatter * normal()) / grain) * grain);
@@ -35,7 +35,7 @@ describe("the level of a stretch", () => {
 
   it("a needle that does not scatter hides most of half a step, and says so", () => {
     const { sigma } = levelOf(Array(12).fill(1725), 25);
-    // No needle stands quite still: nearer than its unrest to a border it would have been shown beyond it once in twelve lines.
+    // Every instrument has some noise: closer to a step boundary it would have crossed it once in twelve samples.
     expect(sigma).toBeGreaterThan(4);
     expect(sigma).toBeLessThan(25 / Math.sqrt(12));
     expect(levelOf(Array(12).fill(1725), 1).sigma).toBeLessThan(0.5);

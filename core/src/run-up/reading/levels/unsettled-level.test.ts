@@ -1,7 +1,7 @@
 import { normalNumbers, seededRandom } from "../../../units/seeded-random";
 import { splitTransient, unsettledLevel } from "./unsettled-level";
 
-/** A stretch as a first-order lag makes it, the usual model of what has inertia: its level, how soon it settles and how restless the needle is are known. */
+/** A first-order lag with known level, time constant and noise. */
 function stretch(
   level: number,
   {

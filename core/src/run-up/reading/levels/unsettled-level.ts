@@ -1,21 +1,21 @@
 import { errorFunction } from "simple-statistics";
 
-/** What a needle stood at over a stretch, and how sure that is: one standard deviation. */
+/** Level of a stretch, with its standard deviation. */
 export interface StretchLevel {
   value: number;
   sigma: number;
 }
 
-/** The lines of a stretch: those from when on it had settled, and those before. */
+/** Samples of a stretch: settled ones, and those during the transient. */
 export interface WayAndRest {
   there: readonly number[];
-  /** Each with the part of the way that was still to go, 0 to 1, once for every manner of settling that is thought of. */
+  /** With the remaining share of the change, 0 to 1, for each candidate time constant and start. */
   onTheWay: readonly { value: number; toGo: readonly number[] }[];
-  /** Where it came from. */
+  /** Starting level. */
   from: number;
 }
 
-/** How restless a needle is, rpm, one standard deviation, and how often (own estimate): some rpm mostly, more where a cylinder misses. */
+/** Noise of a tachometer, rpm, one standard deviation, with prior weights (own estimate): usually a few rpm, more with a misfire. */
 const UNREST: readonly { sigma: number; often: number }[] = [
   { sigma: 2, often: 0.18 },
   { sigma: 3.2, often: 0.26 },
@@ -24,25 +24,28 @@ const UNREST: readonly { sigma: number; often: number }[] = [
   { sigma: 13, often: 0.06 },
   { sigma: 22, often: 0.04 },
 ];
-/** How soon an engine may settle behind a key or a lever, seconds (own estimate: what turns has its inertia). */
+/** Time constants of an engine after a change, seconds (own estimate: rotating inertia). */
 const LAGS_S = [0.35, 0.55, 0.8, 1.1, 1.5];
-/** Where its begin may lie between two lines, parts of their distance. */
+/** Candidate start offsets between two samples, relative to their interval. */
 const BEGINS = [-0.5, -0.17, 0.17, 0.5];
-/** A line that comes sooner behind the begin may still be of before, parts of a line's distance. */
+/** A sample sooner after the start may still belong to the previous level, relative to the interval. */
 const SURELY_BEHIND = 0.6;
 
-/** So many levels to each step of the instrument are weighed; finer than this, rpm, says nothing more under the unrest of any needle. */
+/** Candidate levels per instrument step; finer ones would not matter given the noise, rpm. */
 const FINENESS = 16;
 const FINEST_RPM = 1.5;
-/** So far beside its lines a level may lie that they stood at, rpm. */
+/** Search margin around settled samples, rpm. */
 const BESIDE_RPM = 8;
-/** More are not weighed, however wild the lines are. */
+/** Maximum number of candidate levels. */
 const MOST_LEVELS = 1500;
-/** So far beyond the last lines a level may lie that nothing had come to, rpm. */
+/** Search margin beyond the last sample of an unsettled stretch, rpm. */
 const BEYOND_RPM = 60;
 const ENOUGH_THERE = 4;
 
-/** The lines of a stretch that began at about `at` and had surely settled from `restsFrom` on; `interval` is how far apart they are. Seconds, rpm. */
+/**
+ * Splits the samples of a stretch that began at about `at` and had certainly settled from `restsFrom` on; `interval` is the
+ * sampling interval. Seconds, rpm.
+ */
 export function splitTransient(
   { t, y }: { t: readonly number[]; y: readonly number[] },
   { at, restsFrom, from, interval }: { at: number; restsFrom: number; from: number; interval: number },
@@ -64,10 +67,12 @@ export function splitTransient(
 }
 
 /**
- * The level of a stretch that may have been left before it stood, and how sure it is: mean and deviation by Bayes' rule over every level, every unrest of the needle and every manner of settling. A line
- * on the way says where it leads, as far as one knows how much of the way was still to go; a figure of a coarse instrument says that the needle was within half a step of it. In the lines' unit.
- * Valid range: at least one line; `grain` ≥ 0, the instrument's step. Source: Bayes' rule; a rounded figure as an interval is the likelihood of grouped data (from memory).
- * Complexity: O(levels · (figures + lines on the way)).
+ * Level of a stretch that may not have settled, with its standard deviation: Bayes' rule over levels, noise and time constants. A
+ * sample in the transient points to the level, given the remaining share of the change; a value of a coarse instrument is an
+ * interval of half a step either side. In the samples' unit.
+ * Valid range: at least one sample; `grain` ≥ 0, the instrument's step. Source: Bayes' rule; rounded values as grouped data (from
+ * memory).
+ * Complexity: O(levels · (values + transient samples)).
  */
 export function unsettledLevel({ there, onTheWay, from }: WayAndRest, grain: number): StretchLevel {
   const counts = new Map<number, number>();
@@ -121,8 +126,8 @@ export function unsettledLevel({ there, onTheWay, from }: WayAndRest, grain: num
   return { value: low + mean, sigma: Math.sqrt(Math.max(0, second / weight - mean ** 2)) };
 }
 
-/** Nothing is impossible: one line that is wrong shall not decide alone. */
+/** Minimum likelihood, so that a single wrong sample cannot decide alone. */
 const LEAST = 1e-9;
 
-/** The part of a normal distribution below so many standard deviations. */
+/** Normal distribution function. */
 const below = (z: number) => 0.5 * (1 + errorFunction(z / Math.SQRT2));
