@@ -86,7 +86,7 @@ test("one thumb walks it all, through a reload, a killed server, a reload withou
 
   // When the server is back, everything is sent automatically.
   await cravix.start();
-  expect(cravix.output).toContain("taken over");
+  expect(cravix.output).toContain("is reused");
   await walker.walkToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Go, with notes");
   await expect(page.getByText("Elevator: 3 serviceable, 4 expected")).toBeVisible();

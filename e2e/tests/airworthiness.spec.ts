@@ -51,18 +51,18 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
   // One hour is planned; six more steps make two and a half.
   for (let i = 0; i < 7; i++) await button(page, "+15 minutes").click();
   await expect(papers).toContainText("Stop: 100-hour inspection");
-  await expect(papers).toContainText("2.1 h left to 4,232.2 h, 2.8 h planned.");
+  await expect(papers).toContainText("2.1 h left until 4,232.2 h; this flight needs 2.8 h.");
   await page.getByTestId("ferry").click();
   await expect(papers).toContainText("0.7 h come off the next interval");
   await expect(papers).not.toContainText("Stop");
   await page.getByTestId("ferry").click();
   const id = await walker.go();
   await walker.walkTo("papers.inspections");
-  await expect(page.getByTestId("due-judgements")).toContainText("Plan difference at most 2.1 h");
+  await expect(page.getByTestId("due-judgements")).toContainText("Plan no more than 2.1 h");
   await walker.jumpToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Stop");
   await page.goto(`${cravix.url}/preflight/${id}/verdict`);
-  await expect(page.getByText("2.1 h left to 4,232.2 h, 2.8 h planned.").first()).toBeVisible();
+  await expect(page.getByText("2.1 h left until 4,232.2 h; this flight needs 2.8 h.").first()).toBeVisible();
 });
 
 test.describe("off the network", () => {
@@ -90,12 +90,12 @@ test.describe("off the network", () => {
     await expect(page.getByText("Enter a time like 09:30.")).toBeVisible();
     await page.getByLabel("On blocks").fill(ago(hoursAgo - 1.25).slice(11, 16));
     await page.getByTestId("log-flight").click();
-    await expect(page.getByText("4231.35 has a figure too many", { exact: false })).toBeVisible();
+    await expect(page.getByText("4231.35 has too many digits", { exact: false })).toBeVisible();
     await page.getByLabel("Hour meter, in").fill("4231.3");
     await page.getByLabel("Hour meter, out").fill("4230.4");
     await context.setOffline(true);
     await page.getByTestId("log-flight").click();
-    await expect(page.getByText("0.3 h that nobody logged", { exact: false })).toBeVisible();
+    await expect(page.getByText("0.3 h not logged", { exact: false })).toBeVisible();
     await page.getByTestId("log-flight").click();
     await expect(page.getByRole("status").filter({ hasText: "Logged" })).toBeVisible();
     await context.setOffline(false);

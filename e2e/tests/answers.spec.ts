@@ -110,7 +110,7 @@ test("undo takes the last answer back, later puts it off, an interruption goes b
   await expect(walker.title).toHaveText("Control lock: out and stowed");
 });
 
-test("an answer that stands on the screen is on the device, though the page dies in that very moment", async ({
+test("an answer that stands on the screen is stored, though the page dies in that very moment", async ({
   context,
 }) => {
   let page = await context.newPage();
@@ -140,7 +140,7 @@ test("an answer that stands on the screen is on the device, though the page dies
     const kept = (await eventsOnDevice(page, id)).map(({ event }) => event);
     expect(
       kept.some((event) => event.type === "item.answered" && event.data.itemId === answered),
-      `${answered} is on the device`,
+      `${answered} is stored`,
     ).toBe(true);
   }
 });
@@ -175,10 +175,10 @@ test("an answer from a clock that is ahead is refused with the reason, kept, sho
   await page.clock.setSystemTime(new Date(Date.now() + 3 * 3_600_000));
   const walker = await open(page);
   const id = await walker.begin(/Inês/);
-  await expect(page.getByTestId("kept")).toContainText("not taken");
+  await expect(page.getByTestId("kept")).toContainText("rejected");
   await walker.answer();
   await page.getByTestId("kept").click();
-  await expect(page.getByText("dated in the future: the device's clock is ahead.").first()).toBeVisible();
+  await expect(page.getByText("dated in the future: the device's clock is fast.").first()).toBeVisible();
   await expect
     .poll(async () => (await eventsOnDevice(page, id)).every((e) => e.sync === "refused"))
     .toBe(true);
@@ -253,7 +253,7 @@ test("an aircraft nobody has is said to be unknown, and one whose list is not wr
   await expect(page.getByText(stub)).toBeVisible();
   await expect(page.getByRole("button", { name: "No checklist for this aircraft yet" })).toBeDisabled();
   await page.goto(`${cravix.url}/aircraft/QX-NON`);
-  await expect(page.getByText(" QX-NON is not fitted toe of your group's aircraft")).toBeVisible();
+  await expect(page.getByText("QX-NON is not one of your group's aircraft")).toBeVisible();
 });
 
 /** Checks both sizes on the same page, including what is open on it. */
@@ -277,8 +277,8 @@ test("axe-core finds nothing on any screen, phone and wide", async ({ page }) =>
   await page.getByRole("button", { name: "Start preflight" }).waitFor();
   await accessibleAtBothSizes(page, "start");
   for (const [button, there] of [
-    ["Read-and-do", "How you work"],
-    ["Route", "Searched through every order"],
+    ["Read-and-do", "Preferences"],
+    ["Route", "All orders compared"],
     ["Today's checklist", "Different today"],
   ] as const) {
     await page.getByRole("button", { name: button }).click();
@@ -323,7 +323,7 @@ test("axe-core finds nothing on any screen, phone and wide", async ({ page }) =>
     ["/device", "Add to home screen"],
     ["/aircraft/QX-TAR", "QR code for the key tag"],
     ["/aircraft/QX-TAR/items", "Changes to save"],
-    ["/aircraft/QX-TAR/logs", "as a table"],
+    ["/aircraft/QX-TAR/logs", "Save as CSV"],
   ] as const) {
     await page.goto(`${cravix.url}${path}`);
     if (path === "/log/walks") await page.getByRole("button", { name: /^QX-/ }).first().click();

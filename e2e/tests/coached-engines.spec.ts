@@ -32,13 +32,13 @@ test("one thing by itself: idle, leaned for the ground and warmed up, each ends 
   await page.getByTestId("coach-peak").waitFor();
   await expect(page.getByTestId("judged-ground-lean")).toContainText("Within limits");
   await expect(page.getByTestId("judged-ground-lean")).toContainText("past it to");
-  await expectAccessible(page, "leaned for the ground");
+  await expectAccessible(page, "ground leaning");
   await page.getByTestId("use-procedure").click();
   await page.getByTestId("procedure-idle").click();
   await expect(page.getByTestId("judged-idle")).toContainText("ran on");
   await page.getByTestId("use-procedure").click();
   await page.getByTestId("procedure-warm-up").click();
-  await expect(page.getByTestId("judged-warm-up")).toContainText("in its arc");
+  await expect(page.getByTestId("judged-warm-up")).toContainText("in the green arc");
   await page.getByTestId("use-procedure").click();
   await page.getByTestId("way-live").waitFor();
   const read = await readings(page, id);

@@ -33,7 +33,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await button(page, /Inês/).click();
   await walker.prepare("QX-TAR");
   // Another pilot flew it last: no turnaround.
-  await expect(page.getByTestId("no-turnaround")).toContainText("Somebody else flew it last");
+  await expect(page.getByTestId("no-turnaround")).toContainText("Another pilot flew it last");
   await button(page, "Read-and-do").click();
   await expect(
     page.getByText("You have 10 complete walkarounds on this type", { exact: false }).first(),
@@ -51,7 +51,7 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await walker.answer();
   await expect.poll(answered).toBe(3);
   await button(page, "Undo").click();
-  await expect(page.getByTestId("item-approach.stance")).toContainText("any new drips?");
+  await expect(page.getByTestId("item-approach.stance")).toContainText("any fresh drips?");
 
   const first = await confirmations(walker);
   // A healthy trainer for a daily pilot: seventy, plus the manual run-up, one known discrepancy, one added item and three values.
@@ -64,14 +64,14 @@ test("a daily pilot: first flight with cards, line-up check, put away, and a tur
   await expect(page.getByTestId("line-up")).toContainText("heading 240°");
   await expectAccessible(page, "line-up check");
   await button(page, "Parked: after-flight checks").click();
-  await button(page, "It dies").click();
+  await button(page, "Cuts out").click();
   await walker.type("4231.3");
   await expect(page.getByText("4231.3 h")).toBeVisible();
 
   // The same pilot, minutes later: only what can have changed, and everything critical.
   await button(page, "Flying again soon: skip the rest").click();
   await button(page, /^turnaround/).click();
-  await expect(page.getByTestId("turnaround")).toContainText("everything that kills");
+  await expect(page.getByTestId("turnaround")).toContainText("all critical checks");
   walker.taps = 0;
   await walker.go();
   const again = await confirmations(walker);
@@ -136,7 +136,7 @@ test("a student reads and does each line of the twin by itself, whatever was cho
   await button(page, /Tomasz/).click();
   await walker.prepare("QX-DOV");
   await button(page, "Read-and-do").click();
-  await expect(page.getByText("A student reads each part by itself", { exact: false })).toBeVisible();
+  await expect(page.getByText("Students check each part separately", { exact: false })).toBeVisible();
   await expect(button(page, "Items seen in one look")).toHaveCount(0);
   await button(page, "Done").click();
   await walker.go();

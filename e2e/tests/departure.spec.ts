@@ -55,7 +55,7 @@ test.describe("off the network", () => {
     await page.getByLabel("right tank, L").fill("60");
     await plan(page, "QX-TAR");
     await expect(page.getByTestId("judgement-own-limits")).toContainText("not on this device yet");
-    await expect(page.getByTestId("departure-brief")).toHaveText("Not judged: Personal minimums");
+    await expect(page.getByTestId("departure-brief")).toHaveText("Not assessed: Personal minimums");
     await page.unroute("**/people/ines/due");
     await page.evaluate(() => window.dispatchEvent(new Event("online")));
     await expect(page.getByTestId("judgement-own-limits")).toHaveCount(0);
@@ -68,10 +68,10 @@ test.describe("off the network", () => {
 
     // Incomplete, empty, another field's, yesterday's: each is reported, and the text stays.
     await report(page, "METAR QXMP");
-    await expect(page.getByRole("alert")).toContainText("No station and time in it");
+    await expect(page.getByRole("alert")).toContainText("Station or time missing");
     await expect(page.getByLabel("METAR or TAF, typed or pasted")).toHaveValue("METAR QXMP");
     await report(page, `METAR QXKM ${before(20)} 24008KT 9999 SKC 15/05 Q1013`);
-    await expect(page.getByTestId("limits")).toContainText("It is of QXKM, not of this field (QXMP)");
+    await expect(page.getByTestId("limits")).toContainText("It is from QXKM, not from this field (QXMP)");
     await report(page, `METAR QXMP ${before(1500)} 24008KT 9999 SKC 15/05 Q1013`);
     await expect(page.getByTestId("limits")).toContainText("from an earlier day");
     await report(page, `METAR QXMP ${before(20)} 24004MPS 9999 BLAH SKC 15/05 A2992`);
@@ -92,14 +92,14 @@ test.describe("off the network", () => {
     await expect(page.getByTestId("remedies")).toHaveCount(0);
     await expect(distances).toContainText("Abort point: 39 kt by the second windsock, 430 m, or stop.");
     // His own factor is larger than the published one.
-    await expect(distances).toContainText("times 1.40 for safety");
+    await expect(distances).toContainText("times safety factor 1.40");
     await expect(page.getByTestId("worst-case")).toContainText("in 95 of 100");
 
     await button(page, "Kelder Moor").last().click();
     await expect(page.getByTestId("landing-there")).toContainText("Landing at Kelder Moor, 1,460 ft");
     const there = page.getByTestId("landing-there");
     await expect(there).toContainText("173 m too short");
-    await expect(there).toContainText("Still air, wet");
+    await expect(there).toContainText("No wind, wet runway");
     // A report of the destination gives its wind; one of another field is not used.
     const toldThere = async (text: string) => {
       await page.getByLabel("METAR or TAF for Kelder Moor").fill(text);
@@ -107,9 +107,9 @@ test.describe("off the network", () => {
     };
     await toldThere(`METAR QXMP ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
     await expect(there).toContainText(
-      "It is of QXMP, not of this field (QXKM). It is not used in the calculation.",
+      "It is from QXMP, not from this field (QXKM). It is not used in the calculation.",
     );
-    await expect(there).toContainText("Still air, wet");
+    await expect(there).toContainText("No wind, wet runway");
     await toldThere(`METAR QXKM ${before(10)} 02018KT 9999 SKC 20/10 Q1012`);
     await expect(there).toContainText("Wind from that field's report");
     await expect(there).toContainText("kt headwind");
@@ -120,10 +120,10 @@ test.describe("off the network", () => {
       [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");
     await toldThere(`TAF QXMP ${before(30)} ${hours(-1, 8)} 02030KT 9999 SKC`);
     await expect(there).toContainText(
-      "The forecast is for QXMP, not of this field (QXKM). Nothing is reckoned",
+      "The forecast is for QXMP, not for this field (QXKM). Nothing is reckoned",
     );
     await toldThere(`TAF QXKM ${before(1500)} ${hours(-24, -16)} 02030KT 9999 SKC`);
-    await expect(there).toContainText("does not reach to the landing at");
+    await expect(there).toContainText("ends before the landing at");
     await toldThere(
       `TAF QXKM ${before(30)} ${hours(-1, 8)} 02010KT 9999 SKC TEMPO ${hours(0, 3)} 02028G38KT`,
     );
@@ -131,7 +131,7 @@ test.describe("off the network", () => {
     await expect(there.getByTestId("forecast")).toContainText("At times");
     // A forecast of thirty-eight knots exceeds his minimums before it happens.
     await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24038KT 9999 SKC`);
-    await expect(page.getByTestId("limits")).toContainText("38 kt: your own limit is");
+    await expect(page.getByTestId("limits")).toContainText("38 kt: your personal limit is");
     await report(page, `TAF QXMP ${before(30)} ${hours(-1, 8)} 24008KT 9999 SKC`);
     await expect(page.getByTestId("limits")).not.toContainText("38 kt");
 
@@ -240,7 +240,7 @@ test("a glider by winch, and a twin on one engine", async ({ page }) => {
   await page.getByLabel("rear seats, kg").fill("150");
   await plan(page, "QX-DOV");
   await report(page, `METAR QXMP ${before(20)} 28012KT 9999 SKC 36/18 Q1002`);
-  await expect(page.getByTestId("distances")).toContainText("Accelerate and stop");
+  await expect(page.getByTestId("distances")).toContainText("Accelerate-stop distance");
   await expect(page.getByTestId("distances")).toContainText("Climb on one engine");
   await page.goto(`${cravix.url}/aircraft/QX-ANS/plan`);
   await report(page, `METAR QXMP ${before(20)} 20022G31KT 9999 SKC 16/08 Q1002`);

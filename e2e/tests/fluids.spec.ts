@@ -96,7 +96,7 @@ test("water that will not clear: rocked, every drain again, and then a stop with
     await page.getByTestId("look-water").click();
   };
   for (let cup = 0; cup < 3; cup++) await water();
-  await expect(drain(page, "rock")).toContainText("Bring it there");
+  await expect(drain(page, "rock")).toContainText("Bring it to the drain");
   await walker.primary.click();
   // Again from the first drain, although it was clean before.
   await expect(walker.card).toHaveAttribute("data-testid", "item-left-drain.1");
@@ -104,7 +104,7 @@ test("water that will not clear: rocked, every drain again, and then a stop with
   for (let cup = 0; cup < 3; cup++) await water();
   await expect(drain(page, "maintenance")).toContainText("call maintenance");
   await walker.primary.click();
-  await expect(page.getByLabel("What was found")).toHaveValue(/Left tank, middle drain: {2}3 more cups/);
+  await expect(page.getByLabel("What was found")).toHaveValue(/Left tank, middle drain: {2}3 more samples/);
   await button(page, "Log it").click();
   await walker.jumpToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Stop");
@@ -136,7 +136,7 @@ test("a colourless cup goes onto paper, a green one is named, and kerosene stops
   await expect(walker.card).toHaveAttribute("data-testid", "item-left-drain.2");
   await page.getByTestId("look-wrong-colour").click();
   await button(page, "Green").click();
-  await expect(drain(page, "maintenance")).toContainText("Avgas 100, and this aircraft may not burn it");
+  await expect(drain(page, "maintenance")).toContainText("Avgas 100: not approved for this aircraft");
   await button(page, "Undo").click();
   await page.getByTestId("look-kerosene-smell").click();
   await expect(drain(page, "maintenance")).toContainText("kerosene");
@@ -220,7 +220,7 @@ test("dipstick, gauge and log on one page; the tilt, the night, the worst case a
   await button(page, "75 %").click();
   await expect(page.getByText(/38 L\/h/).first()).toBeVisible();
   await button(page, "−10 kilograms").click();
-  await expect(page.getByText(/kg may still be loaded/)).toBeVisible();
+  await expect(page.getByText(/kg below the maximum take-off mass/)).toBeVisible();
   await expectAccessible(page, "is it enough");
   await button(page, "Slope, overnight").click();
   await button(page, "−1 degrees lowest temperature").click();
@@ -231,7 +231,7 @@ test("dipstick, gauge and log on one page; the tilt, the night, the worst case a
   await button(page, "Refuel").click();
   await button(page, "Typed").click();
   await page.getByTestId("log-receipt").click();
-  await expect(page.getByTestId("trouble")).toContainText("Type what the receipt says");
+  await expect(page.getByTestId("trouble")).toContainText("Enter the amount on the receipt");
 });
 
 test("receipts and logs come from tables: bad lines are named, good ones kept, nothing twice", async ({
@@ -255,10 +255,10 @@ test("receipts and logs come from tables: bad lines are named, good ones kept, n
     await (await chooser).setFiles(log);
   };
   await add();
-  await expect(page.getByTestId("log-message")).toContainText("2 lines taken, 1 not taken");
+  await expect(page.getByTestId("log-message")).toContainText("2 entries imported, 1 not imported");
   await expect(page.getByTestId("csv-faults")).toContainText("Line 3, amount: expected a number");
   await add();
-  await expect(page.getByTestId("log-message")).toContainText("0 lines taken, 2 already in the log");
+  await expect(page.getByTestId("log-message")).toContainText("0 entries imported, 2 already in the log");
 
   await button(page, "Fuel").click();
   const receipts = info.outputPath("receipts.csv");

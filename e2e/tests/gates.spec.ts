@@ -25,7 +25,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   // With the battery on, it is listed to be put back, and the clock runs.
   await walker.walkTo("cockpit.flaps");
   await expect(page.getByTestId("battery")).toContainText(/Battery on \d:\d\d/);
-  await button(page, "Ledger: 2 off 1 on").click();
+  await button(page, "To put back: 2 off 1 on").click();
   await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 out now");
   await expect(page.getByText("battery master: still on, at Cockpit, power on")).toBeVisible();
   await expect(page.getByText("behind the left seat")).toBeVisible();
@@ -40,7 +40,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await expect(page.getByTestId("item-left-side.skin")).toBeVisible();
   await button(page, /^Propeller and spinner/).click();
   const blocked = page.getByTestId("blocked");
-  await expect(blocked).toContainText("one hot magneto and it fires");
+  await expect(blocked).toContainText("with a live magneto it can fire");
   await expectAccessible(page, "stopped by a rule");
   await page.keyboard.press("f");
   await expect(blocked).toBeVisible();
@@ -55,12 +55,12 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await expect(page.getByTestId("confirm-06/2028")).toBeVisible();
   await walker.jumpTo("left-leading.tie-down");
   await button(page, /^Board \d/).click();
-  await expect(blocked).toContainText("tail tie-down: not off yet, at Tail");
+  await expect(blocked).toContainText("tail tie-down: not removed yet, at Tail");
   await expect(blocked).toContainText(
-    "left tie-down: not off yet, at Left leading edge, pitot, stall warner",
+    "left tie-down: not removed yet, at Left leading edge, pitot, stall warner",
   );
   await expect(blocked).not.toContainText("intake plugs");
-  await blocked.getByRole("button", { name: "tail tie-down: not off yet, at Tail" }).click();
+  await blocked.getByRole("button", { name: "tail tie-down: not removed yet, at Tail" }).click();
   await walker.answer();
   await button(page, /^Walkaround \d/).click();
   await walker.jumpToVerdict();
@@ -70,7 +70,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await expect(page.getByTestId("line-up")).toContainText("Windsock");
   await page.goto(cravix.url);
   await button(page, "QX-TAR is flying: do the after-flight checks when back").click();
-  await button(page, "It dies").click();
+  await button(page, "Cuts out").click();
   await walker.type("4231.3");
   await expect(page.getByText("4231.3 h")).toBeVisible();
   await expectAccessible(page, "after the flight");

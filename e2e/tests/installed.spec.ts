@@ -121,7 +121,7 @@ test.describe("with a service worker", () => {
     await page.goto(`${proxy.url}/preflight/${walk}/verdict`);
     await button(page, "Sign: not flying").click();
     await button(page, "Go to Aircraft").click();
-    await expect(page.getByTestId("new-version")).toContainText("A new version of Cravix is here");
+    await expect(page.getByTestId("new-version")).toContainText("A new version of Cravix is ready");
     const reloaded = page.waitForEvent("load");
     await button(page, "Update now").click();
     await reloaded;

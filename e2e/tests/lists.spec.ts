@@ -45,10 +45,10 @@ test("a better lap is searched away from the interface, and walked when it is ta
   const walker = new Walker(page);
   await walker.prepare("QX-HLD");
   await button(page, "Route").click();
-  await expect(page.getByTestId("route-verdict")).toContainText("shorter, and every rule kept");
-  await expect(page.getByText("Searched through every order: none is shorter.")).toBeVisible();
+  await expect(page.getByTestId("route-verdict")).toContainText("shorter, and all rules followed");
+  await expect(page.getByText("All orders compared: none is shorter.")).toBeVisible();
   await button(page, "Use this route").click();
-  await expect(page.getByTestId("route-verdict")).toContainText("Yours is the shortest way round");
+  await expect(page.getByTestId("route-verdict")).toContainText("Your route is the shortest that follows all rules");
   await button(page, "Back").click();
   await walker.go();
   await walker.jumpTo("cockpit.master-off");

@@ -23,16 +23,16 @@ const PAGES: [path: string, head: string, title: string][] = [
   ["/", "Aircraft", "Aircraft"],
   ["/aircraft/QX-HLD", "QX-HLD", "QX-HLD"],
   ["/aircraft/QX-HLD/prepare", "QX-HLD", "Prepare QX-HLD"],
-  ["/aircraft/QX-HLD/list", "Today's checklist", "QX-HLD list"],
+  ["/aircraft/QX-HLD/list", "Today's checklist", "QX-HLD checklist"],
   ["/aircraft/QX-HLD/route", "Walkaround route", "QX-HLD route"],
-  ["/aircraft/QX-HLD/preferences", "How you work", "QX-HLD preferences"],
+  ["/aircraft/QX-HLD/preferences", "Preferences", "QX-HLD preferences"],
   ["/aircraft/QX-HLD/items", "QX-HLD: added items", "QX-HLD: added items"],
   ["/aircraft/QX-HLD/logs", "QX-HLD: fuel and oil", "QX-HLD: fuel and oil"],
   ["/aircraft/QX-HLD/due", "QX-HLD: due items", "QX-HLD due items"],
   ["/aircraft/QX-HLD/flights", "QX-HLD: technical log", "QX-HLD technical log"],
   ["/aircraft/QX-HLD/components", "QX-HLD: meters and components", "QX-HLD meters and components"],
-  ["/aircraft/QX-HLD/loading", "QX-HLD: mass and balance", "QX-HLD loading"],
-  ["/aircraft/QX-HLD/plan", "QX-HLD: weather and performance", "QX-HLD plan"],
+  ["/aircraft/QX-HLD/loading", "QX-HLD: mass and balance", "QX-HLD mass and balance"],
+  ["/aircraft/QX-HLD/plan", "QX-HLD: weather and performance", "QX-HLD weather and performance"],
   ["/aircraft/QX-HLD/carry", "QX-HLD: flight summary", "QX-HLD flight summary"],
   ["/log", "Log", "Log"],
   ["/log/workshop", "Log", "Log"],
@@ -117,8 +117,8 @@ for (const [size, viewport] of [
       .then((seen) => expect(seen).toBe(size === "wide"));
     await new Walker(page).go();
     await expect(heading(page)).toBeFocused();
-    await button(page, /^Ledger/).click();
-    await expect(heading(page)).toHaveText("QX-TAR: nothing is out");
+    await button(page, /^To put back/).click();
+    await expect(heading(page)).toHaveText("QX-TAR: nothing to put back");
     await page.getByTestId("back").click();
     await expect(heading(page)).toHaveText("Does it sit level?");
     await page.goBack();
@@ -144,7 +144,7 @@ test.describe("off the network", () => {
     await expect(tarrow).toContainText(/Oil \d\.\d qt/);
     await expect(tarrow).toContainText("Flew 1 day ago");
     const six = page.getByTestId("aircraft-QX-LUM");
-    await expect(six).toContainText("No reason against");
+    await expect(six).toContainText("No known problems");
     const walker = new Walker(page);
     await walker.prepare("QX-LUM");
     await walker.go();

@@ -46,7 +46,7 @@ test("the glider just rigged: alone it is stopped, with a second person every su
   await walker.walkTo("tail-left.held");
   await walker.walkToVerdict();
   await expect(page.getByTestId("verdict")).toContainText("Go");
-  await expect(page.getByText(/quicker than an eye/)).toHaveCount(0);
+  await expect(page.getByText(/too quick for a proper look/)).toHaveCount(0);
   const answers = await kinds(page, id, "item.answered");
   const held = answers.filter(
     (event) => event.type === "item.answered" && event.data.itemId.endsWith(".held"),
@@ -131,7 +131,7 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   await walker.takeTime(7000, (await page.evaluate(() => Date.now())) + 60_000);
   await hide("visible");
   await expect(walker.title).toHaveText("You were away");
-  await expect(page.getByText(/For \d+ seconds nothing was answered/)).toBeVisible();
+  await expect(page.getByText(/No answer for \d+ seconds/)).toBeVisible();
   await expectAccessible(page, "away");
   await button(page, "Start this station again: Right wing tip").click();
   await expect(page.getByTestId("item-right-tip.light")).toBeVisible();
@@ -177,7 +177,7 @@ test("flow, then check, on cards: stations from memory, and the reading catches 
   while ((await page.getByTestId("flow-left-side").count()) === 0) await walker.answer();
   await page.getByTestId("primary").click();
   await expect(page.getByTestId("flow-tail")).toBeVisible();
-  await expect(page.getByTestId("pace")).toContainText("that is quicker than an eye can look");
+  await expect(page.getByTestId("pace")).toContainText("too fast to have looked at each one");
   await expectAccessible(page, "flow");
   await walker.walkTo("left-side.skin");
   const flowed = await kinds(page, id, "station.flowed");
@@ -191,7 +191,7 @@ test("flow, then check, on cards: stations from memory, and the reading catches 
   await expect(
     page.getByText("Left side, behind the door: Left side and belly: skin and rivets"),
   ).toBeVisible();
-  await expect(page.getByText(/items in \d+ s: that is quicker than an eye can look/).first()).toBeVisible();
+  await expect(page.getByText(/items in \d+ s: too fast to have looked at each one/).first()).toBeVisible();
 
   // Preferences belong to pilot and aircraft: kept for next time, and on other devices through the record.
   await page.setViewportSize(PHONE);

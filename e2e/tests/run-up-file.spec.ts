@@ -201,7 +201,7 @@ test("a broken file, and one of many megabytes: told, the rest used, and the pag
     await (await chosen).setFiles({ name, mimeType: "text/csv", buffer });
   };
   await give("notes.csv", Buffer.from("hello\nworld\n"));
-  await expect(page.getByText(/names of the columns/)).toBeVisible();
+  await expect(page.getByText(/column names/)).toBeVisible();
   await expect(page.getByTestId("read-trace")).toBeDisabled();
   // Five hours at ten samples per second, forty megabytes: only the first hour is read.
   const line =
@@ -255,7 +255,7 @@ test("half a gigabyte, and a quotation mark that is never closed: both are told 
     await give(await write("quote.csv", 'time,rpm\n1,"', "1800 and so on\n", 40));
     await expect(page.getByText(/quotation mark/)).toBeVisible({ timeout: 120_000 });
     await give(await write("endless.csv", "time", "1800,", 20));
-    await expect(page.getByText(/text file with lines/)).toBeVisible({ timeout: 120_000 });
+    await expect(page.getByText(/a text file; this one is not/)).toBeVisible({ timeout: 120_000 });
     await expect(page.getByTestId("read-trace")).toBeDisabled();
   } finally {
     await rm(folder, { recursive: true });
@@ -285,7 +285,7 @@ test("a file in which one side only dropped: it is asked which, and the other wa
   await toTheRunUp(page, cravix);
   await readHotMagnetoFile(page);
   const diagnosis = page.getByTestId("diagnosis");
-  await expect(diagnosis).toContainText("not tried, or the key did not reach it");
+  await expect(diagnosis).toContainText("not checked, or the key was not turned far enough");
   // Visible at the top of the page.
   await expect(page.getByTestId("ask-which-side")).toBeInViewport();
   await expectAccessible(page, "a question about a file");

@@ -68,7 +68,7 @@ test("a fouled plug is named by cylinder and side, cleared in a lean minute, and
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
   await expect(page.getByTestId("coach-number")).toContainText(/^\d{1,2}$/);
-  await expect(diagnosis).toContainText("Gone now", { timeout: 120_000 });
+  await expect(diagnosis).toContainText("Now cleared", { timeout: 120_000 });
   await page.getByTestId("use-numbers").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   const read = await readings(page, id);
@@ -105,7 +105,7 @@ test("a magneto that is not grounded: asked once, then the card, the discrepancy
   await expect(page.getByText("No rpm change. Is the ignition on right?")).toBeVisible();
   await page.getByTestId("coach-confirm-side").click();
   const card = page.getByTestId("emergency-card-no drop");
-  await expect(card).toContainText("Nobody near the propeller");
+  await expect(card).toContainText("Keep everyone clear of the propeller");
   await expectAccessible(page, "emergency card");
   await expect(page.getByTestId("primary")).toBeEnabled();
   await page.getByTestId("primary").click();

@@ -45,7 +45,7 @@ test("a taken port, and a directory that already has a server, are one clear lin
   const sameDirectory = new Cravix(cravix.port + 1, cravix.directory);
   await expect(sameDirectory.start()).rejects.toThrow(/already runs on .*Stop it first, or set CRAVIX_DATA/);
   const nowhere = new Cravix(cravix.port + 1, "/proc/cravix");
-  await expect(nowhere.start()).rejects.toThrow(/cannot be written to\. .*CRAVIX_DATA/);
+  await expect(nowhere.start()).rejects.toThrow(/is not writable\. .*CRAVIX_DATA/);
   await cravix.remove();
 });
 

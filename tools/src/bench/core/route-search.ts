@@ -20,7 +20,7 @@ interface Search {
 /** One search in the worker, with a timer in the page that detects blocking. */
 async function search(page: Page): Promise<Search> {
   await page.getByRole("button", { name: "Route" }).click();
-  await page.getByText("Searched through every order").waitFor();
+  await page.getByText("All orders compared").waitFor();
   const found = await page.evaluate(() => {
     const entry = performance.getEntriesByName("lap search").at(-1);
     const ticks = (window as unknown as { ticks: number[] }).ticks;
