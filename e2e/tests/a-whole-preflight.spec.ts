@@ -132,7 +132,7 @@ test("the next pilot meets what was found at its station", async ({ browser }) =
   // A growing discrepancy means ask first, whatever its grade.
   await page.getByRole("button", { name: "Leave" }).click();
   await page.goto(`/preflight/${id}/verdict`);
-  await expect(page.getByText("Elevator: 3 serviceable, 4 expected: grown, 2 of 4.")).toBeVisible();
+  await expect(page.getByText("Elevator: 3 serviceable, 4 expected: worse, 2 of 4.")).toBeVisible();
   await expect(page.getByText("Still open:")).toBeVisible();
   await context.close();
 });

@@ -53,7 +53,7 @@ test("2.1 h are left and 2.6 planned: it does not fly; a ferry to the workshop d
   await expect(papers).toContainText("Stop: 100-hour inspection");
   await expect(papers).toContainText("2.1 h left until 4,232.2 h; this flight needs 2.8 h.");
   await page.getByTestId("ferry").click();
-  await expect(papers).toContainText("0.7 h come off the next interval");
+  await expect(papers).toContainText("0.7 h is taken off the next interval");
   await expect(papers).not.toContainText("Stop");
   await page.getByTestId("ferry").click();
   const id = await walker.go();
@@ -82,7 +82,7 @@ test.describe("off the network", () => {
     // After the last demo flight at any time of day, and all on one day.
     const ago = (hours: number) => new Date(Date.now() - hours * 3_600_000).toISOString();
     const hoursAgo = ago(20).slice(0, 10) === ago(18.75).slice(0, 10) ? 20 : 22;
-    await page.getByLabel("Day").fill(ago(hoursAgo).slice(0, 10));
+    await page.getByLabel("Date").fill(ago(hoursAgo).slice(0, 10));
     await page.getByLabel("Off blocks").fill(ago(hoursAgo).slice(11, 16));
     await page.getByLabel("On blocks").fill("25:00");
     await page.getByLabel("Hour meter, in").fill("4231.35");
@@ -152,7 +152,7 @@ test("a student finds a dead landing light; deferred by day, refused by night; a
   for (const answer of ["no", "yes", "yes"]) await page.getByTestId(`told-${answer}`).click();
   await page.getByTestId("sign-deferral").click();
   await expect(page.getByTestId("deferred")).toContainText("Deferred for day flights");
-  await expect(page.getByText("Kofi , telephone", { exact: false })).toBeVisible();
+  await expect(page.getByText("Asked Kofi, telephone", { exact: false })).toBeVisible();
 
   // At night it is rejected, at its station and in the verdict.
   await hand(page, /Inês/);

@@ -58,7 +58,7 @@ test("a number that cannot be is told at its place, kept on the screen, and judg
   await expect(oil).toContainText("6.0 to 8.0 US qt");
 
   // Everything before it first: nobody boards with something still to put back.
-  await page.getByRole("button", { name: /^Papers \d/ }).click();
+  await page.getByRole("button", { name: /^Documents \d/ }).click();
   await walker.jumpTo("magneto.base");
   await walker.type("9000");
   await expect(trouble).toContainText("The tachometer ends at 3,500.");
@@ -300,7 +300,7 @@ test("axe-core finds nothing on any screen, phone and wide", async ({ page }) =>
   await page.getByRole("button", { name: "Continue where I was" }).click();
   await goTo(page, walker, "Fuel and oil", "right-tank.cap");
   await accessibleAtBothSizes(page, "fluids");
-  await page.getByRole("button", { name: /^Papers \d/ }).click();
+  await page.getByRole("button", { name: /^Documents \d/ }).click();
   await walker.jumpTo("magneto.left");
   for (const key of HEALTHY["magneto.left"] ?? "")
     await page.getByRole("button", { name: key, exact: true }).click();

@@ -35,7 +35,7 @@ test("one thing by itself: idle, leaned for the ground and warmed up, each ends 
   await expectAccessible(page, "ground leaning");
   await page.getByTestId("use-procedure").click();
   await page.getByTestId("procedure-idle").click();
-  await expect(page.getByTestId("judged-idle")).toContainText("ran on");
+  await expect(page.getByTestId("judged-idle")).toContainText("kept running");
   await page.getByTestId("use-procedure").click();
   await page.getByTestId("procedure-warm-up").click();
   await expect(page.getByTestId("judged-warm-up")).toContainText("in the green arc");

@@ -114,7 +114,7 @@ test("something found on a card is found at one of its parts; the others wait fo
   await page.getByTestId("found-on-card").click();
   await page.getByTestId("found-at-left-drain.2").click();
   await page.getByTestId("look-water").click();
-  await expect(page.getByTestId("drain-again")).toContainText("heavier than fuel");
+  await expect(page.getByTestId("drain-again")).toContainText("It is heavier");
   await button(page, "Drain again").click();
   await walker.primary.click();
   await expect(page.getByTestId("card-left-drains.cups")).toBeVisible();

@@ -120,7 +120,7 @@ test.describe("off the network", () => {
       [from, to].map((hour) => before(-hour * 60).slice(0, 4)).join("/");
     await toldThere(`TAF QXMP ${before(30)} ${hours(-1, 8)} 02030KT 9999 SKC`);
     await expect(there).toContainText(
-      "The forecast is for QXMP, not for this field (QXKM). Nothing is reckoned",
+      "The forecast is for QXMP, not for this field (QXKM). It is not used in the calculation",
     );
     await toldThere(`TAF QXKM ${before(1500)} ${hours(-24, -16)} 02030KT 9999 SKC`);
     await expect(there).toContainText("ends before the landing at");
@@ -210,7 +210,7 @@ test("after sunset it is a night flight, said before the list is made; a longer 
   await button(page, /Inês/).click();
   const walker = new Walker(page);
   await walker.prepare("QX-TAR");
-  await expect(page.getByTestId("night-flight")).toContainText("by night (sunset): choose “night” above");
+  await expect(page.getByTestId("night-flight")).toContainText("at night (sunset). Choose “night” above");
   await button(page, /^night/).click();
   await expect(page.getByTestId("night-flight")).toHaveCount(0);
 });
@@ -223,7 +223,7 @@ test("passengers read it themselves, each line once, and it is on record", async
   const id = await walker.go();
   await walker.jumpTo("board.brief");
   await page.getByTestId("passengers").click();
-  await expect(page.getByTestId("passenger-line")).toContainText("Your belt");
+  await expect(page.getByTestId("passenger-line")).toContainText("seat belt");
   await expectAccessible(page, "passengers");
   for (let line = 0; line < 8; line++) await page.getByTestId("primary").click();
   await expect(page.getByTestId("passengers")).toHaveText("Passengers briefed: show again");

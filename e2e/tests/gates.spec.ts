@@ -26,7 +26,7 @@ test("nobody boards with the ledger open, nobody touches the propeller with the 
   await walker.walkTo("cockpit.flaps");
   await expect(page.getByTestId("battery")).toContainText(/Battery on \d:\d\d/);
   await button(page, "To put back: 2 off 1 on").click();
-  await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 out now");
+  await expect(page.getByRole("heading", { level: 1 })).toHaveText("QX-TAR: 1 to put back");
   await expect(page.getByText("battery master: still on, at Cockpit, power on")).toBeVisible();
   await expect(page.getByText("behind the left seat")).toBeVisible();
   await expect(button(page, "tail tie-down comes off at Tail")).toBeVisible();

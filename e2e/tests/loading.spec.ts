@@ -30,7 +30,7 @@ test.describe("off the network", () => {
     await context.setOffline(true);
     const result = page.getByTestId("loading-result");
     await page.getByLabel("front seats, kg").fill("340");
-    await expect(page.getByRole("alert").first()).toContainText("Pounds?");
+    await expect(page.getByRole("alert").first()).toContainText("Is this in pounds?");
     await button(page, "lb").click();
     await button(page, "kg").click();
     await page.getByLabel("front seats, kg").fill("165");
@@ -42,7 +42,7 @@ test.describe("off the network", () => {
     await expect(page.getByText("Enter a number.")).toBeVisible();
     await expect(result).toHaveCount(0);
     await page.getByLabel("right tank, L").fill("25");
-    await expect(result).toContainText("Inside");
+    await expect(result).toContainText("Within limits");
     // A pilot without a mass is still on board: nothing is within limits.
     await page.getByLabel("front seats, kg").fill("");
     await expect(result).toContainText("Enter the pilot's mass");
@@ -52,7 +52,7 @@ test.describe("off the network", () => {
     await expect(page.getByText("8.0 kg over 22 kg in aft shelf.").first()).toBeVisible();
     await expect(page.getByTestId("changes")).toContainText("Take 8 kg out: aft shelf.");
     await page.getByLabel("aft shelf, kg").fill("0");
-    await expect(result).toContainText("Inside");
+    await expect(result).toContainText("Within limits");
     await expectAccessible(page, "loading");
     await context.setOffline(false);
 
@@ -84,7 +84,7 @@ test.describe("off the network", () => {
     await page.getByLabel("rear seats, kg").fill("x");
     await expect(page.getByTestId("primary")).toBeDisabled();
     await page.getByLabel("rear seats, kg").fill("20");
-    await expect(page.getByTestId("loading-result")).toContainText("Inside");
+    await expect(page.getByTestId("loading-result")).toContainText("Within limits");
     // The draft survives a reload, and converts to pounds and back.
     await page.reload();
     await expect(page.getByLabel("rear seats, kg")).toHaveValue("20");
@@ -112,7 +112,7 @@ test("a glider with a light pilot is told its ballast, and an aircraft's file th
   await page.getByLabel("front seat, kg").fill("62");
   await expect(page.getByText(/8.0 kg too light on front seat/).first()).toBeVisible();
   await page.getByLabel("front seat, kg").fill("72");
-  await expect(page.getByTestId("loading-result")).toContainText("Inside");
+  await expect(page.getByTestId("loading-result")).toContainText("Within limits");
   // Her own mass is offered in the next aircraft, and only to her.
   await page.goto(`${cravix.url}/aircraft/QX-TAR/loading`);
   await page.getByTestId("own-mass").click();
@@ -150,7 +150,7 @@ test("an owner enters a new weighing: an arm from the nose is doubted, one from 
   await expectAccessible(page, "new weighing");
   await form.getByLabel("Empty CG arm, mm").fill(String(armMm + 11));
   await button(page, "Save for everyone").click();
-  await expect(form.getByRole("alert").first()).toContainText("day");
+  await expect(form.getByRole("alert").first()).toContainText("date");
   // The draft survives a reload.
   await written(page);
   await page.reload();

@@ -142,7 +142,7 @@ test.describe("off the network", () => {
     await expect(tarrow).toContainText("creep mark");
     await expect(tarrow).toContainText(/Fuel \d+ L/);
     await expect(tarrow).toContainText(/Oil \d\.\d qt/);
-    await expect(tarrow).toContainText("Flew 1 day ago");
+    await expect(tarrow).toContainText("Last flown 1 day ago");
     const six = page.getByTestId("aircraft-QX-LUM");
     await expect(six).toContainText("No known problems");
     const walker = new Walker(page);

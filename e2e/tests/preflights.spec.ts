@@ -157,7 +157,7 @@ test("two interruptions, one told and one noticed: back as the rule says, and bo
   await button(page, "Preflight debrief").click();
   await expect(page.getByText("Interruptions: 3")).toBeVisible();
   await expect(
-    page.getByText("Away from the screen at “Right tip: lift gently”: back, start of the station"),
+    page.getByText("Away from the screen at “Right tip: lift gently”: went back: start of the station"),
   ).toBeVisible();
 });
 

@@ -120,10 +120,10 @@ test("a side that the trace missed: what it shows is filled in, and the pilot ty
   const { id } = await toTheRunUp(page, cravix);
   await readHotMagnetoFile(page);
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
-  await page.getByTestId("ask-other-side").getByRole("button", { name: "It dropped: the trace" }).click();
+  await page.getByTestId("ask-other-side").getByRole("button", { name: "It dropped, but not in the trace" }).click();
   // A trace showing one side only is not called healthy.
   await expect(page.getByTestId("diagnosis")).toContainText("No reading: right");
-  await expect(page.getByTestId("file-alone")).toContainText("The file not visible right.");
+  await expect(page.getByTestId("file-alone")).toContainText("The file does not show right.");
   await expectAccessible(page, "a side that was not read");
   await page.getByTestId("file-type").click();
   const base = Number((await page.getByTestId("field-0").textContent())?.replace(/\D/g, ""));
@@ -176,7 +176,7 @@ test("a unit that stands nowhere and may be two is asked about once, and remembe
   };
   await give();
   // The units line is read; suction has no unit, and 3.2 fits two.
-  await expect(page.getByRole("button", { name: "egt 1: Exhaust gas  1, °C" })).toBeVisible();
+  await expect(page.getByRole("button", { name: "egt 1: EGT 1, °C" })).toBeVisible();
   const asked = page.getByTestId("unit-asked-suction");
   await expect(asked).toContainText("The file gives no unit, and the numbers could be inHg or psi.");
   await expect(page.getByTestId("read-trace")).toBeDisabled();
@@ -250,7 +250,7 @@ test("half a gigabyte, and a quotation mark that is never closed: both are told 
     await expect(page.getByTestId("file-read")).toContainText("lines", { timeout: 120_000 });
     await page.getByTestId("read-trace").click();
     await expect(page.getByTestId("check-right")).toContainText("−", { timeout: 120_000 });
-    await page.getByRole("button", { name: "Again", exact: true }).click();
+    await page.getByRole("button", { name: "Repeat run-up" }).click();
     await page.getByTestId("way-file").click();
     await give(await write("quote.csv", 'time,rpm\n1,"', "1800 and so on\n", 40));
     await expect(page.getByText(/quotation mark/)).toBeVisible({ timeout: 120_000 });

@@ -215,7 +215,7 @@ test.describe("off the network", () => {
     await page.getByTestId("coach-run-up").waitFor();
     await page.getByTestId("finish").click();
     await context.setOffline(true);
-    await page.getByRole("button", { name: "Again", exact: true }).click();
+    await page.getByRole("button", { name: "Repeat run-up" }).click();
     const shown = await watchSteps(page);
     await page.getByTestId("way-practice").click();
     await expect.poll(shown).toContain("right");

@@ -8,7 +8,7 @@ import { Toggle } from "../../ui/input/toggle";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { plantedWords, troublesOf, troubleWord } from "./practice/random-scenario";
+import { simulatedFaultText, faultKindsOf, faultLabel } from "./practice/random-scenario";
 import type { Planted } from "./practice/simulated-fault";
 import { PROCEDURE_WORDS } from "./procedure-text";
 
@@ -66,7 +66,7 @@ export function RunUpSourcePicker({
               onPress={() => asPlanted("practice")}
               testID="way-practice"
             >
-              {planted.chosen === "none" ? "A healthy engine" : capital(planted.chosen)}
+              {planted.chosen === "none" ? "A healthy engine" : capital(faultLabel(planted.chosen))}
             </Button>
             <Button
               className="min-h-16 flex-1 px-2"
@@ -101,7 +101,7 @@ export function RunUpSourcePicker({
         </View>
         <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
           <Text className="text-sm">
-            {`The engine monitor supplied is a simulation, including its pilot. Simulated fault: ${planted.secret ? "random" : plantedWords(planted, sideWords(profile))}.`}
+            {`The engine monitor supplied is a simulation, including its pilot. Simulated fault: ${planted.secret ? "random" : simulatedFaultText(planted, sideWords(profile))}.`}
           </Text>
           <Button
             textClassName="text-base"
@@ -117,9 +117,9 @@ export function RunUpSourcePicker({
                 Simulated fault
               </Heading>
               <View className="flex-row flex-wrap gap-1.5">
-                {troublesOf(profile).map((kind) => (
+                {faultKindsOf(profile).map((kind) => (
                   <Toggle key={kind} on={shown === kind} className="px-2" onPress={() => planted.set(kind)}>
-                    {troubleWord(kind)}
+                    {faultLabel(kind)}
                   </Toggle>
                 ))}
               </View>

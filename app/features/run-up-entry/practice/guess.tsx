@@ -4,7 +4,7 @@ import { View } from "react-native";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
 import { Button } from "../../../ui/input/button";
 import { Heading, Text } from "../../../ui/text";
-import { troubleWord } from "./random-scenario";
+import { faultLabel } from "./random-scenario";
 
 /** Practice question: the numbers are shown, the diagnosis is hidden, and one of these faults is simulated. */
 export function Guess({
@@ -27,7 +27,7 @@ export function Guess({
           onPress={() => onGuess(kind)}
           testID={`guess-${kind.replaceAll(" ", "-")}`}
         >
-          {capital(troubleWord(kind))}
+          {capital(faultLabel(kind))}
         </Button>
       ))}
     </View>
@@ -40,7 +40,7 @@ export function Planting({ words, guess, truth }: { words: string; guess?: strin
     <View className="mb-3 gap-1 rounded-xl bg-stone px-3 py-2" testID="simulated-fault">
       <Text className="font-strong text-lg">{`Simulated fault: ${words}.`}</Text>
       {guess !== undefined && (
-        <Text>{guess === truth ? "Correct." : `Your answer: ${troubleWord(guess)}.`}</Text>
+        <Text>{guess === truth ? "Correct." : `Your answer: ${faultLabel(guess)}.`}</Text>
       )}
       <Text className="text-sm">Practice: nothing of this is logged.</Text>
     </View>

@@ -1,7 +1,7 @@
 import { FAULT_KINDS } from "@cravix/core/engine-model";
 import type { RunUpProfile } from "@cravix/core/run-up";
 import { tarrow4 } from "@cravix/demo";
-import { plantedWords, randomScenario, troublesOf } from "./random-scenario";
+import { simulatedFaultText, randomScenario, faultKindsOf } from "./random-scenario";
 
 const trainer = tarrow4.runUp as RunUpProfile;
 const injected: RunUpProfile = {
@@ -21,9 +21,9 @@ const turns = () => {
 };
 
 test("an engine has only troubles that it can have", () => {
-  expect(troublesOf(trainer)).not.toContain("propeller governor slow");
-  expect(troublesOf(trainer)).toContain("carburettor ice");
-  expect(troublesOf(injected)).toEqual(
+  expect(faultKindsOf(trainer)).not.toContain("propeller governor slow");
+  expect(faultKindsOf(trainer)).toContain("carburettor ice");
+  expect(faultKindsOf(injected)).toEqual(
     FAULT_KINDS.filter((kind) => !["suction low", "carburettor ice", "heat cable off"].includes(kind)),
   );
 });
@@ -32,7 +32,7 @@ test("the lot draws every trouble that shows at this field, now and then none, a
   const random = turns();
   const lots = Array.from({ length: 400 }, () => randomScenario(trainer, random));
   expect(new Set(lots.map(({ kind }) => kind))).toEqual(
-    new Set(troublesOf(trainer).filter((kind) => kind !== "rich at altitude")),
+    new Set(faultKindsOf(trainer).filter((kind) => kind !== "rich at altitude")),
   );
   const healthy = lots.filter(({ kind }) => kind === "none").length / lots.length;
   expect(healthy).toBeGreaterThan(0.1);
@@ -49,17 +49,17 @@ test("the lot draws every trouble that shows at this field, now and then none, a
 test("the last number a die can give stays on the engine", () => {
   const lot = randomScenario(trainer, () => 0.999999);
   expect(lot.cylinder).toBe(trainer.cylinders);
-  expect(troublesOf(trainer)).toContain(lot.kind);
+  expect(faultKindsOf(trainer)).toContain(lot.kind);
 });
 
 test("what was planted is told with its place where it has one", () => {
   const at = { side: "left", cylinder: 3 } as const;
-  expect(plantedWords({ fault: { kind: "fouled plug" }, ...at }, words)).toBe(
+  expect(simulatedFaultText({ fault: { kind: "fouled plug" }, ...at }, words)).toBe(
     "fouled plug, left, cylinder 3",
   );
-  expect(plantedWords({ fault: { kind: "hot magneto" }, ...at }, words)).toBe("hot magneto, left");
-  expect(plantedWords({ fault: { kind: "induction leak" }, ...at }, words)).toBe(
+  expect(simulatedFaultText({ fault: { kind: "hot magneto" }, ...at }, words)).toBe("magneto not grounded, left");
+  expect(simulatedFaultText({ fault: { kind: "induction leak" }, ...at }, words)).toBe(
     "induction leak, cylinder 3",
   );
-  expect(plantedWords({ fault: { kind: "none" }, ...at }, words)).toBe("no fault");
+  expect(simulatedFaultText({ fault: { kind: "none" }, ...at }, words)).toBe("no fault");
 });

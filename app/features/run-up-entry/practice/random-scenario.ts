@@ -2,7 +2,7 @@ import { FAULT_KINDS, type FaultKind, type SimulatedFault } from "@cravix/core/e
 import type { RunUpProfile } from "@cravix/core/run-up";
 
 /** Simulated faults possible on this engine. */
-export function troublesOf(profile: RunUpProfile): FaultKind[] {
+export function faultKindsOf(profile: RunUpProfile): FaultKind[] {
   const carburettor = profile.fuelSystem === "carburettor";
   return FAULT_KINDS.filter(
     (kind) =>
@@ -26,7 +26,7 @@ export interface Lot {
 
 /** A random fault of random severity; none in one case of five. */
 export function randomScenario(profile: RunUpProfile, random: () => number = Math.random): Lot {
-  const kinds = troublesOf(profile).filter((kind) => kind !== "none" && !NOT_BY_LOT.has(kind));
+  const kinds = faultKindsOf(profile).filter((kind) => kind !== "none" && !NOT_BY_LOT.has(kind));
   const pick = (count: number) => Math.min(count - 1, Math.floor(random() * count));
   return {
     kind: random() < 0.2 ? "none" : (kinds[pick(kinds.length)] ?? "none"),
@@ -47,12 +47,28 @@ const PLACED: Partial<Record<FaultKind, "side" | "cylinder" | "plug">> = {
   "sensor fault": "cylinder",
 };
 
-export function troubleWord(kind: string): string {
-  return kind === "none" ? "no fault" : kind;
+const FAULT_LABEL: Partial<Record<string, string>> = {
+  none: "no fault",
+  "dead plug": "dead plug or lead",
+  "hot magneto": "magneto not grounded",
+  "timing off": "magneto timing late",
+  "rich at altitude": "too rich for altitude",
+  "heat cable off": "carburettor heat not working",
+  "regulator high": "regulator too high",
+  "suction low": "low suction",
+  "oil pressure low": "low oil pressure",
+  "governor slow": "slow propeller governor",
+  "idle low": "idle too low",
+  "sensor fault": "faulty EGT probe",
+};
+
+/** Name of a simulated fault, in lower case. */
+export function faultLabel(kind: string): string {
+  return FAULT_LABEL[kind] ?? kind;
 }
 
 /** Name of the simulated fault with its location: "fouled plug, left, cylinder 3". */
-export function plantedWords(
+export function simulatedFaultText(
   {
     fault,
     side,
@@ -62,7 +78,7 @@ export function plantedWords(
 ): string {
   const placed = PLACED[fault.kind];
   return [
-    troubleWord(fault.kind),
+    faultLabel(fault.kind),
     ...(placed === "side" || placed === "plug" ? [words[side]] : []),
     ...(placed === "cylinder" || placed === "plug" ? [`cylinder ${cylinder}`] : []),
   ].join(", ");

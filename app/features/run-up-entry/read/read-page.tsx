@@ -9,7 +9,7 @@ import { Screen } from "../../../ui/screen";
 import { Text } from "../../../ui/text";
 import type { Walk } from "../../preflight/use-preflight";
 import { Guess, Planting } from "../practice/guess";
-import { plantedWords } from "../practice/random-scenario";
+import { simulatedFaultText } from "../practice/random-scenario";
 import type { Planted } from "../practice/simulated-fault";
 import { PilotQuestions } from "./pilot-questions";
 import { NotCleared, ResultActions } from "./result-parts";
@@ -97,7 +97,7 @@ export function ReadPage({
       <PageHead className="mb-2 text-2xl">{`${walk.list.registration}: ${practice ? "practice" : "run-up"}${engine.name ? `, ${engine.name} engine` : ""}`}</PageHead>
       {practice && !guessing && (
         <Planting
-          words={plantedWords(planted, sideWords(profile))}
+          words={simulatedFaultText(planted, sideWords(profile))}
           truth={planted.fault.kind}
           {...(guess !== undefined && { guess })}
         />
