@@ -6,7 +6,7 @@ let workbox: Workbox | undefined;
  * Caches the interface for offline use, and reports when a new version is available. The new version waits until the user loads
  * it or no window is open. Without service worker support (plain HTTP on a local network) the other pages are prefetched instead.
  */
-export async function keepInterface(onNewVersion: () => void): Promise<void> {
+export async function cacheInterface(onNewVersion: () => void): Promise<void> {
   if (typeof navigator === "undefined" || process.env.NODE_ENV !== "production") return;
   if (!navigator.serviceWorker) {
     fetchAhead();

@@ -1,5 +1,5 @@
 /** Asks the browser for persistent storage. Resolves to whether it agreed. */
-export async function askToPersist(): Promise<boolean> {
+export async function requestPersistence(): Promise<boolean> {
   try {
     return (await navigator.storage?.persist?.()) ?? false;
   } catch {

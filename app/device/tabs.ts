@@ -12,7 +12,7 @@ const channel = typeof BroadcastChannel === "undefined" ? undefined : new Broadc
 // In tests an open channel would keep the process alive.
 (channel as { unref?: () => void } | undefined)?.unref?.();
 
-export function tellTabs(message: TabMessage): void {
+export function notifyTabs(message: TabMessage): void {
   channel?.postMessage(message);
 }
 

@@ -1,18 +1,18 @@
 import { createListenerMiddleware, isAnyOf, type TypedStartListening } from "@reduxjs/toolkit";
 import { tellHolder } from "../device/api";
 import { DeviceError } from "../device/log/database";
-import { countEventsToSend, countToSend, keepEvents, refusedEvents } from "../device/log/event-log";
-import { keepChange } from "../device/log/notes";
+import { countEventsToSend, countToSend, refusedEvents, saveEvents } from "../device/log/event-log";
+import { saveNoteChange } from "../device/log/notes";
 import type { KeptSession } from "../device/log/startup-data";
-import { askToPersist } from "../device/storage";
+import { requestPersistence } from "../device/storage";
 import { sendAll } from "../device/sync";
-import { tellTabs } from "../device/tabs";
+import { notifyTabs } from "../device/tabs";
 import { ownDue } from "./preflight/own-due";
 import { type PlannedState, planned, planUsed, preferencesSet, withPlan } from "./preflight/planned-slice";
 import { eventsKept, eventsRecorded, keepFailed } from "./preflight/preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
 import { crewPicked, nightSet, sessionRestored } from "./session-slice";
-import { keepAgain, sendAgain } from "./sync/sync-actions";
+import { saveAgain, sendAgain } from "./sync/sync-actions";
 import { draftsWait, queueKnown, serverMet } from "./sync/sync-slice";
 
 export const listeners = createListenerMiddleware();
@@ -31,31 +31,31 @@ let sending = false;
 let askedMeanwhile = false;
 let retryMs = FIRST_RETRY_MS;
 let timer: ReturnType<typeof setTimeout> | undefined;
-let keepTimer: ReturnType<typeof setTimeout> | undefined;
+let saveTimer: ReturnType<typeof setTimeout> | undefined;
 
 /** Randomised delay, so that a group returning online does not send all at once. */
 const jitter = (ms: number) => ms * (0.5 + Math.random());
 
 /** Stores each event on the device first; only then is it saved and sent. Failed writes are retried. */
 listen({
-  matcher: isAnyOf(eventsRecorded, keepAgain),
+  matcher: isAnyOf(eventsRecorded, saveAgain),
   effect: async (_action, { dispatch, getState }) => {
     // Retry all events not stored yet, of any preflight.
     const { unkept } = getState().preflight;
-    clearTimeout(keepTimer);
+    clearTimeout(saveTimer);
     warnBeforeLeaving(getState());
     if (unkept.length === 0) return;
     try {
-      await keepEvents(unkept);
+      await saveEvents(unkept);
       dispatch(eventsKept(unkept.map((e) => e.id)));
-      tellTabs({ kind: "events", events: [...unkept] });
+      notifyTabs({ kind: "events", events: [...unkept] });
       warnBeforeLeaving(getState());
       // Debounced: sending must never delay a tap.
       clearTimeout(timer);
       timer = setTimeout(() => dispatch(sendAgain()), SEND_AFTER_MS);
     } catch (error) {
       dispatch(keepFailed(wordsFor(error)));
-      keepTimer = setTimeout(() => dispatch(keepAgain()), KEEP_AGAIN_MS);
+      saveTimer = setTimeout(() => dispatch(saveAgain()), KEEP_AGAIN_MS);
     }
   },
 });
@@ -145,12 +145,12 @@ listen({
     // Restored values are not written back: another window may have changed the crew member.
     if (!sessionRestored.match(action)) {
       const set = crewPicked.match(action) ? { crewId } : { night };
-      await keepChange<KeptSession>("session", (before) => ({ ...NOBODY_YET, ...before, ...set }));
+      await saveNoteChange<KeptSession>("session", (before) => ({ ...NOBODY_YET, ...before, ...set }));
     }
     // Ask for persistent storage once someone uses this device.
     if (crewId && !asked) {
       asked = true;
-      void askToPersist();
+      void requestPersistence();
     }
   },
 });
@@ -161,6 +161,6 @@ listen({
   effect: (action, { getState }) => {
     if (!setsPlan(action)) return;
     const now = getState().planned;
-    return keepChange<PlannedState>("planned", (before) => withPlan(before, now, action));
+    return saveNoteChange<PlannedState>("planned", (before) => withPlan(before, now, action));
   },
 });

@@ -5,7 +5,7 @@ import { pruneSent } from "../device/log/prune-sent";
 import { loadStartupData } from "../device/log/startup-data";
 import { hearTabs } from "../device/tabs";
 import { openPreflight } from "./preflight/open-preflight";
-import { OPEN_WALKS } from "./preflight/open-preflights";
+import { OPEN_PREFLIGHTS } from "./preflight/open-preflights";
 import { type PlannedState, plannedRestored } from "./preflight/planned-slice";
 import { eventsSeen, type OpenPreflight, openPreflightsKnown } from "./preflight/preflight-slice";
 import type { AppDispatch, RootState } from "./root-state";
@@ -90,7 +90,9 @@ function listenToOthers(dispatch: AppDispatch, getState: () => RootState): void 
         dispatch(eventsSeen(message.events));
         return;
       case "open walks":
-        void readNote<OpenPreflight[]>(OPEN_WALKS).then((open) => dispatch(openPreflightsKnown(open ?? [])));
+        void readNote<OpenPreflight[]>(OPEN_PREFLIGHTS).then((open) =>
+          dispatch(openPreflightsKnown(open ?? [])),
+        );
         return;
       case "changed":
         if (getState().preflight.id === message.preflightId)

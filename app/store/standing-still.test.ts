@@ -6,15 +6,15 @@ import {
   countToSend,
   eventsBeyond,
   eventsOfPreflight,
-  keepEvents,
   refusedEvents,
+  saveEvents,
 } from "../device/log/event-log";
-import { keepNote, readNote } from "../device/log/notes";
-import { keepSent } from "../device/log/store-sent";
+import { readNote, saveNote } from "../device/log/notes";
+import { saveSent } from "../device/log/store-sent";
 import { sendAll } from "../device/sync";
 import { trainerBundle } from "../testing/trainer-bundle";
 import { openPreflight } from "./preflight/open-preflight";
-import { changeOpenWalks } from "./preflight/open-preflights";
+import { changeOpenPreflights } from "./preflight/open-preflights";
 import { selectPreflight } from "./preflight/preflight-slice";
 import { type EventInput, record, recordOfAircraft } from "./preflight/record";
 import { signPreflight } from "./preflight/sign-preflight";
@@ -195,7 +195,7 @@ describe("another window of the same device", () => {
 
   test("that found something keeps this one from signing over it; what it found is here then", async () => {
     const { store, id } = await begun();
-    await keepEvents([elsewhere(id, "tail.skid")]);
+    await saveEvents([elsewhere(id, "tail.skid")]);
     expect(await store.dispatch(signPreflight(id, [signature]))).toBe(false);
     expect(selectPreflight(store.getState())?.state).toMatchObject({
       discrepancies: [{ text: "Brake line wet" }],
@@ -213,7 +213,7 @@ describe("another window of the same device", () => {
     const other = { preflightId: newId(0), registration: "QX-HLD" };
     const open = (await db.get("notes", "open preflights")) as object[];
     await db.put("notes", [...open, other], "open preflights");
-    await store.dispatch(changeOpenWalks((walks) => walks.filter((walk) => walk.preflightId !== id)));
+    await store.dispatch(changeOpenPreflights((walks) => walks.filter((walk) => walk.preflightId !== id)));
     expect(await readNote("open preflights")).toEqual([other]);
     expect(store.getState().preflight.open).toEqual([other]);
   });
@@ -256,10 +256,10 @@ describe("a disk that takes nothing", () => {
     // Writes started before storage is full succeed.
     await new Promise((resolve) => setTimeout(resolve, 50));
     full();
-    await keepNote("draft:found", "half a sentence");
+    await saveNote("draft:found", "half a sentence");
     expect(store.getState().sync.draftsWaiting).toBe(1);
     IDBObjectStore.prototype.put = put;
-    await keepNote("draft:found", "half a sentence more");
+    await saveNote("draft:found", "half a sentence more");
     expect(store.getState().sync.draftsWaiting).toBe(0);
     expect(await readNote("draft:found")).toBe("half a sentence more");
   });
@@ -322,11 +322,11 @@ test("what the server has told since is not folded again from the device's own l
       data: { itemId: "a", outcome: "checked" },
     }) as PreflightEvent;
   const [sent, fresh] = [event(old), event(old + 1)];
-  await keepSent([sent]);
+  await saveSent([sent]);
   const db = await deviceDatabase();
   const there = await db.get("events", sent.id);
   if (there) await db.put("events", { ...there, sentAt: old });
-  await keepEvents([fresh]);
+  await saveEvents([fresh]);
   expect((await eventsBeyond(Date.now() - 60_000)).map((e) => e.id)).toEqual([fresh.id]);
   expect((await eventsBeyond(0)).map((e) => e.id).sort()).toEqual([sent.id, fresh.id].sort());
 });

@@ -8,13 +8,13 @@ import {
   type PreflightEvent,
 } from "@cravix/core";
 import { airfield, qxTar, rules, tarrow4 } from "@cravix/demo";
-import type { Walk } from "../features/preflight/use-preflight";
+import type { LoadedPreflight } from "../features/preflight/use-preflight";
 import type { Acts } from "../features/preflight/use-preflight-actions";
 
 const WALK = "0190a000-0000-7000-8000-000000000000";
 
 /** A preflight of the trainer without a store: actions become events, and the preflight is folded again. */
-export class TestWalk {
+export class TestPreflight {
   readonly list: ComposedList = composeList({
     type: tarrow4,
     aircraft: qxTar,
@@ -44,8 +44,8 @@ export class TestWalk {
     } as PreflightEvent);
   }
 
-  get walk(): Walk {
-    return { list: this.list, state: foldPreflight(WALK, this.events) } as Walk;
+  get walk(): LoadedPreflight {
+    return { list: this.list, state: foldPreflight(WALK, this.events) } as LoadedPreflight;
   }
 
   item(id: string): Item {

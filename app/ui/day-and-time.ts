@@ -1,5 +1,5 @@
 /** Formats through the browser; its locale data is loaded on first use, not before the first page. */
-function inWords(options: Intl.DateTimeFormatOptions): (at: string | Date) => string {
+function dateText(options: Intl.DateTimeFormatOptions): (at: string | Date) => string {
   let format: Intl.DateTimeFormat | undefined;
   return (at) => {
     format ??= new Intl.DateTimeFormat("en-GB", options);
@@ -7,10 +7,10 @@ function inWords(options: Intl.DateTimeFormatOptions): (at: string | Date) => st
   };
 }
 
-const shortDayText = inWords({ day: "numeric", month: "short" });
+const shortDayText = dateText({ day: "numeric", month: "short" });
 /** "1 May 2026". */
-export const dayText = inWords({ day: "numeric", month: "short", year: "numeric" });
+export const dayText = dateText({ day: "numeric", month: "short", year: "numeric" });
 /** "14:35", local time. */
-export const clockText = inWords({ hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
+export const clockText = dateText({ hour: "2-digit", minute: "2-digit", hourCycle: "h23" });
 /** "1 May 14:35". */
 export const dayAndClockText = (at: string): string => `${shortDayText(at)} ${clockText(at)}`;

@@ -10,7 +10,7 @@ const day = (now: Date, ahead: number): string =>
 
 const PASSENGERS: PersonDue = {
   id: "passengers",
-  name: "To carry passengers",
+  name: "Passenger recency",
   kind: "recency",
   limits: [{ by: "recency", times: 3, days: 90 }],
   for: ["passengers"],
@@ -21,10 +21,10 @@ const PASSENGERS: PersonDue = {
 const NIGHT: PersonDue = {
   ...PASSENGERS,
   id: "passengers-night",
-  name: "To carry passengers by night",
+  name: "Night passenger recency",
   limits: [{ by: "recency", times: 3, days: 90, night: true }],
   for: ["passengers", "night"],
-  source: rule("14 CFR 61.57(b): three take-offs and landings by night within 90 days"),
+  source: rule("14 CFR 61.57(b): three take-offs and landings at night within 90 days"),
 };
 const REVIEW: PersonDue = {
   id: "review",
@@ -40,12 +40,12 @@ const medical = (date: string): PersonDue => ({
   kind: "medical",
   limits: [{ by: "date", date }],
   miss: "stop",
-  source: rule("the date on the certificate"),
+  source: rule("expiry date on the certificate"),
 });
 
 const OWN_LIMITS: PersonDue = {
   id: "own-limits",
-  name: "Own limits",
+  name: "Personal minimums",
   kind: "own limits",
   limits: [{ by: "months", months: 12, to: "month end" }],
   minima: {
@@ -57,7 +57,7 @@ const OWN_LIMITS: PersonDue = {
     runwayFactor: 1.4,
   },
   miss: "note",
-  source: { kind: "own limit", text: "set when calm, looked at again each year", example: true },
+  source: { kind: "own limit", text: "set when calm, reviewed every year", example: true },
 };
 
 /** Due items of the demo's people: in date, due soon, and overdue. */

@@ -1,6 +1,6 @@
 import { Cravix } from "./cravix";
 import { PREPARED } from "./own-directory";
-import { keepAsPrepared, withDatabase } from "./restore-snapshot";
+import { keepPreparedSnapshot, withDatabase } from "./restore-snapshot";
 
 /**
  * Prepares a data directory before all tests, as the first start with the demo leaves it. Each test server starts with a copy, so
@@ -8,7 +8,7 @@ import { keepAsPrepared, withDatabase } from "./restore-snapshot";
  */
 export default async function prepare(): Promise<() => Promise<void>> {
   const cravix = await Cravix.launch();
-  await withDatabase(cravix.directory, keepAsPrepared);
+  await withDatabase(cravix.directory, keepPreparedSnapshot);
   await cravix.end("SIGINT");
   process.env[PREPARED] = cravix.directory;
   return () => cravix.remove();

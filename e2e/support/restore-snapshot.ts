@@ -43,7 +43,7 @@ async function tablesOf(database: Connection, schema: string): Promise<string[]>
 }
 
 /** Copies every table into a snapshot database. */
-export async function keepAsPrepared(database: Connection): Promise<void> {
+export async function keepPreparedSnapshot(database: Connection): Promise<void> {
   await database.query(`CREATE DATABASE ${COPY}`);
   for (const table of await tablesOf(database, "cravix")) {
     await database.query(`CREATE TABLE ${COPY}.${table} LIKE cravix.${table}`);

@@ -190,7 +190,9 @@ test("the radial is pulled through blade by blade; resistance stops it", async (
   await page.reload();
   await expect(button(page, /^Blade 3 of 6/)).toBeVisible();
   await page.getByTestId("resists").click();
-  await expect(page.getByLabel("What was found")).toHaveValue(/Blade 3 of 6 resists: possible hydraulic lock/);
+  await expect(page.getByLabel("What was found")).toHaveValue(
+    /Blade 3 of 6 resists: possible hydraulic lock/,
+  );
   await button(page, "Log it").click();
   // The oil waits for the pull-through, and a hydraulic lock is an immediate stop.
   await page.goto(`${cravix.url}/preflight/${id}/verdict`);

@@ -48,7 +48,9 @@ test("a better lap is searched away from the interface, and walked when it is ta
   await expect(page.getByTestId("route-verdict")).toContainText("shorter, and all rules followed");
   await expect(page.getByText("All orders compared: none is shorter.")).toBeVisible();
   await button(page, "Use this route").click();
-  await expect(page.getByTestId("route-verdict")).toContainText("Your route is the shortest that follows all rules");
+  await expect(page.getByTestId("route-verdict")).toContainText(
+    "Your route is the shortest that follows all rules",
+  );
   await button(page, "Back").click();
   await walker.go();
   await walker.jumpTo("cockpit.master-off");

@@ -120,7 +120,10 @@ test("a side that the trace missed: what it shows is filled in, and the pilot ty
   const { id } = await toTheRunUp(page, cravix);
   await readHotMagnetoFile(page);
   await page.getByTestId("ask-which-side").getByRole("button", { name: "Left" }).click();
-  await page.getByTestId("ask-other-side").getByRole("button", { name: "It dropped, but not in the trace" }).click();
+  await page
+    .getByTestId("ask-other-side")
+    .getByRole("button", { name: "It dropped, but not in the trace" })
+    .click();
   // A trace showing one side only is not called healthy.
   await expect(page.getByTestId("diagnosis")).toContainText("No reading: right");
   await expect(page.getByTestId("file-alone")).toContainText("The file does not show right.");

@@ -87,7 +87,7 @@ test("a dead plug does not come clean: a second try is offered, no third, and it
   await page.getByTestId("way-live").click();
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
-  await expect(page.getByTestId("start-minute")).toContainText("Repeat the check", { timeout: 120_000 });
+  await expect(page.getByTestId("start-minute")).toContainText("Repeat plug clearing", { timeout: 120_000 });
   await page.getByTestId("start-minute").click();
   await page.getByTestId("coach-clear").waitFor();
   await expect(page.getByText("Not cleared in 2 tries, taxi back.")).toBeVisible({ timeout: 120_000 });

@@ -35,7 +35,7 @@ test("practice with a surprise: the learner says it first, then it is told, and 
   await expectAccessible(page, "a guess");
   await guess.getByRole("button").last().click();
   const planting = page.getByTestId("simulated-fault");
-  await expect(planting).toContainText("Planted: blocked intake.");
+  await expect(planting).toContainText("Simulated fault: blocked intake.");
   await expect(planting).toContainText("Your answer: nothing wrong.");
   await expect(page.getByTestId("diagnosis")).toBeVisible();
   await page.getByTestId("end-practice").click();
@@ -55,7 +55,9 @@ test("a magneto that stops in practice: the card is practised, nothing is logged
   await page.getByTestId("coach-confirm-side").click();
   await expect(page.getByTestId("emergency-card-no drop")).toContainText("Practice: nothing is logged");
   await page.getByTestId("primary").click();
-  await expect(page.getByTestId("simulated-fault")).toContainText("Planted: hot magneto, left.");
+  await expect(page.getByTestId("simulated-fault")).toContainText(
+    "Simulated fault: magneto not grounded, left.",
+  );
   await page.getByTestId("end-practice").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   expect((await settled(page, id)).length).toBe(before);
@@ -124,7 +126,9 @@ test("typed and over the limit: it asks how it ran, names the plug's side, and t
   await page.getByTestId("way-typed").click();
   await type("18001730180017201800");
   await page.getByTestId("typed-done").click();
-  await expect(diagnosis).toContainText(/It was .*likely.*: fouled plug, left magneto\. Now cleared\./);
+  await expect(diagnosis).toContainText(
+    /The fault was .*likely.*: fouled plug, left magneto\. Now cleared\./,
+  );
   await page.getByTestId("to-walk").click();
   await page.waitForURL(/\/preflight\/[0-9a-f-]+$/);
   const read = (await settled(page, id)).flatMap(({ event }) =>
@@ -171,7 +175,7 @@ test("the same spoken: each number is heard, read back and put in its place; wha
   await say("eighteen hundred");
   await say("wind is nice");
   // It stays until something else is heard.
-  await expect(page.getByTestId("trouble")).toContainText('Heard "wind is nice": no number');
+  await expect(page.getByTestId("trouble")).toContainText("Heard “wind is nice”, which is not a number");
   for (const line of ["one seven tree zero", "one eight zero zero", "1720", "1,800"]) await say(line);
   await expect(page.getByTestId("field-4")).toContainText("1,800");
   await expect(page.getByTestId("field-1")).toContainText("1,730");

@@ -171,7 +171,7 @@ test("two windows of one device see each other at once, and none signs over what
   );
   await expect(page.getByText("Heard by nobody")).toHaveCount(0);
   await button(page, "Sign: not flying").click();
-  await expect(page.getByText("Answers changed in another window")).toBeVisible();
+  await expect(page.getByText("An answer changed in another window")).toBeVisible();
   await expect(page.getByText("Heard by nobody").first()).toBeVisible();
   const signed = async () =>
     (await eventsOnDevice(page, id)).filter(({ event }) => event.type === "verdict.signed").length;

@@ -65,11 +65,11 @@ test.describe("off the network", () => {
     await expect(page.getByRole("alert")).toContainText("not a photo this browser can read");
     await expect(page.getByLabel("What was found")).toHaveValue("Landing light: glass cracked");
     await photograph(page, "one.jpg", await camera(200));
-    await expect(page.getByRole("button", { name: "Photograph 1 of 1" })).toBeVisible();
+    await expect(page.getByRole("button", { name: "Photo 1 of 1" })).toBeVisible();
     await photograph(page, "one.jpg", await camera(200));
     await expect(page.getByRole("alert")).toContainText("already added");
     await photograph(page, "two.jpg", await camera(90));
-    await page.getByRole("button", { name: "Photograph 2 of 2" }).click();
+    await page.getByRole("button", { name: "Photo 2 of 2" }).click();
     await expect(page.getByRole("img", { name: "Large photo of the discrepancy" })).toBeVisible();
     await expectAccessible(page, "found, with photographs");
     await button(page, "Log it").click();
@@ -98,11 +98,11 @@ test.describe("off the network", () => {
     await second.begin(/Yuki/);
     const id = (await found("Landing light: glass cracked"))?.id;
     await second.jumpTo(`known:${id}`);
-    await expect(other.getByRole("button", { name: /^Photograph \d of 2$/ })).toHaveCount(2);
-    await expect(other.getByRole("img", { name: "Photograph 1 of 2" }).first()).toBeVisible();
+    await expect(other.getByRole("button", { name: /^Photo \d of 2$/ })).toHaveCount(2);
+    await expect(other.getByRole("img", { name: "Photo 1 of 2" }).first()).toBeVisible();
     // They are on this device now.
     await next.setOffline(true);
-    await other.getByRole("button", { name: "Photograph 2 of 2" }).click();
+    await other.getByRole("button", { name: "Photo 2 of 2" }).click();
     await expect(other.getByRole("img", { name: "Large photo of the discrepancy" })).toBeVisible();
     await next.close();
   });
@@ -139,9 +139,9 @@ test("a mechanic sets a limit, puts two of one trouble together, moves an engine
   const measured = page.getByTestId("measured");
   await expect(measured).toContainText("Measurements over time flown");
   await page.getByTestId("set-limit").click();
-  await page.getByLabel("Limit").fill("-1");
+  await page.getByLabel("Limit", { exact: true }).fill("-1");
   await expect(measured.getByRole("alert")).toContainText("Enter a number of 0 or more.");
-  await page.getByLabel("Limit").fill("6");
+  await page.getByLabel("Limit", { exact: true }).fill("6");
   await page.getByLabel("Source of the limit").fill("wheel card");
   await page.getByTestId("save-limit").click();
   await expect(measured).toContainText("At most 6 mm: wheel card.");
@@ -286,7 +286,7 @@ test("what is due of a person is for that person and the instructor; a student w
   await expect(due.getByTestId("person-medical")).toContainText("28 February 2031");
   // Other people's due items are private.
   await button(page, /^Tomasz Wierzba/).click();
-  await expect(page.getByText("are for Tomasz, instructors and administrators")).toBeVisible();
+  await expect(page.getByText("Only Tomasz, instructors and administrators can see")).toBeVisible();
   await expect(page.getByText("Solo in QX-TAR")).toHaveCount(0);
   // Before a night flight with passengers, missing recency is shown to the pilot only.
   await page.goto(cravix.url);
@@ -320,10 +320,7 @@ test("own limits are typed while a walk is open: they survive turning the device
   await page.goto(`${cravix.url}/people`);
   await button(page, /^Inês Valadares/).click();
   await page.getByTestId("add-person-due").click();
-  await page
-    .getByRole("button", { name: /limits/i })
-    .first()
-    .click();
+  await page.getByRole("button", { name: "Personal minimums" }).first().click();
   const wind = page.getByLabel("Wind, at most, kt", { exact: true });
   await wind.fill("90");
   await expect(page.getByText("From 0 to 60.")).toBeVisible();

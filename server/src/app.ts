@@ -52,7 +52,7 @@ function apiRoutes(database: Database, clock: () => Date) {
 export type Api = ReturnType<typeof apiRoutes>;
 
 /** Maximum response time, ms, even if the database hangs. */
-const LONGEST_MS = 25_000;
+const MAX_MS = 25_000;
 
 export function createApp({ database, logger, clock = () => new Date(), hosts = [], webRoot }: AppOptions) {
   const app = new Hono();
@@ -90,10 +90,7 @@ export function createApp({ database, logger, clock = () => new Date(), hosts = 
   app.use("/api/*", atMost("file"));
   app.use(
     "/api/*",
-    timeout(
-      LONGEST_MS,
-      () => new HTTPException(503, { message: "The request took too long. Try again later." }),
-    ),
+    timeout(MAX_MS, () => new HTTPException(503, { message: "The request took too long. Try again later." })),
   );
   app.route("/api", healthRoutes(database));
   app.route("/api/v1", apiRoutes(database, clock));

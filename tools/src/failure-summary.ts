@@ -35,9 +35,9 @@ interface Result {
   attachments?: { name: string; path?: string }[];
 }
 
-const MOST_LINES = 30;
+const MAX_LINES = 30;
 const shortened = (text: string) =>
-  stripVTControlCharacters(text).trim().split("\n").slice(0, MOST_LINES).join("\n");
+  stripVTControlCharacters(text).trim().split("\n").slice(0, MAX_LINES).join("\n");
 
 /** Page snapshot of a failed test, which shows what appeared instead. */
 function pageOf({ attachments = [] }: Result, read: (path: string) => string): string[] {

@@ -1,7 +1,7 @@
 import { mkdirSync, writeFileSync } from "node:fs";
 import { dirname, join } from "node:path";
 import { runUnseenCase } from "@cravix/core/testing/run-unseen-case";
-import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "@cravix/core/testing/unseen-cases";
+import { UNSEEN_CASE_PROBLEMS, type UnseenCase, unseenCase } from "@cravix/core/testing/unseen-cases";
 import { ROOT } from "./paths";
 
 /**
@@ -26,7 +26,7 @@ const INK: Record<string, string> = {
 /** Margin around the run-up; the rest of the taxi is left out. */
 const AROUND_S = 8;
 
-function plot(one: StrangerCase, number: number): string {
+function plot(one: UnseenCase, number: number): string {
   const { reading, chances } = runUnseenCase(one);
   const busy = one.done.filter(({ what }) => what !== "ground");
   const from = (busy[0]?.from ?? 0) - AROUND_S;
@@ -70,11 +70,9 @@ function plot(one: StrangerCase, number: number): string {
   )}<text x="4" y="${H - 4}" font-size="9.5" fill="#222">${one.trouble}; ${reading.interval.toFixed(2)} s a line; read as: ${likely}</text></g>`;
 }
 
-const cases = STRANGER_TROUBLES.filter(
+const cases = UNSEEN_CASE_PROBLEMS.filter(
   (trouble) => trouble !== "heat cable off" && trouble !== "alternator off line",
-).flatMap((trouble) =>
-  Array.from({ length: Number(each) }, (_, i) => strangerCase(trouble, Number(seed) + i)),
-);
+).flatMap((trouble) => Array.from({ length: Number(each) }, (_, i) => unseenCase(trouble, Number(seed) + i)));
 const height = 20 + Math.ceil(cases.length / 2) * (H + 20);
 const target = join(ROOT, file);
 mkdirSync(dirname(target), { recursive: true });

@@ -9,7 +9,7 @@ import { dataDirectory, WEB_ROOT } from "./paths";
 import { acquireLock, nameHolder } from "./site/acquire-lock";
 import { loadDemoIfEmpty } from "./site/load-demo";
 import { type RunningDatabase, startDatabase } from "./site/mariadb";
-import { portTrouble } from "./site/ports";
+import { portError } from "./site/ports";
 import { buildWebIfStale } from "./site/web-build";
 
 const from = performance.now();
@@ -19,7 +19,7 @@ const step = (line: string) =>
 await runTask(async () => {
   const port = readPort();
   const host = process.env.HOST ?? "127.0.0.1";
-  const trouble = await portTrouble(port, host);
+  const trouble = await portError(port, host);
   if (trouble === "EADDRINUSE")
     throw new SetupError(
       `port ${port} is in use by another program. Choose another: PORT=${port + 10} npm start`,
@@ -77,7 +77,7 @@ await runTask(async () => {
   step("Ready.");
   console.log(`\n  Cravix   http://${host === "127.0.0.1" ? "localhost" : host}:${web.port}`);
   console.log(`  Crew     ${crew.members.map((m) => `${m.name} (${m.role})`).join(", ")}`);
-  console.log("  Pick a name when you start; there are no passwords yet. Ctrl-C stops everything.\n");
+  console.log("  Select a name in the browser; there are no passwords yet. Press Ctrl-C to stop.\n");
 
   // Restarts a database that was killed or crashed, with increasing delays.
   let waitS = 1;

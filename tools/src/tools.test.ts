@@ -6,14 +6,14 @@ import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { atLeast, atMost, plain, quantile, within } from "./bench/figure";
 import { schemaFiles } from "./schema-files";
-import { freePort, portTrouble } from "./site/ports";
+import { freePort, portError } from "./site/ports";
 
 test("a free port can be listened on, a taken one says why not", async () => {
   const port = await freePort();
-  expect(await portTrouble(port, "127.0.0.1")).toBeUndefined();
+  expect(await portError(port, "127.0.0.1")).toBeUndefined();
   const taken = createServer();
   await new Promise<void>((resolve) => taken.listen(port, "127.0.0.1", resolve));
-  expect(await portTrouble(port, "127.0.0.1")).toBe("EADDRINUSE");
+  expect(await portError(port, "127.0.0.1")).toBe("EADDRINUSE");
   await new Promise((resolve) => taken.close(resolve));
 });
 

@@ -62,7 +62,7 @@ export class DeviceError extends Error {
 type Upgrade = IDBPTransaction<CravixDevice, ArrayLike<StoreNames<CravixDevice>>, "versionchange">;
 
 /** Upgrades data of earlier versions. Lists are unchanged: they are identified by the hash of their text and upgraded when read. */
-async function inTodaysWords(tx: Upgrade, before: number): Promise<void> {
+async function upgradeStored(tx: Upgrade, before: number): Promise<void> {
   const events = tx.objectStore("events");
   // Index of an earlier version, absent from the schema.
   if (events.indexNames.contains("byPreflight" as never)) events.deleteIndex("byPreflight");
@@ -112,7 +112,7 @@ function open(): Promise<DeviceDatabase> {
       const events = tx.objectStore("events");
       if (before < 2) events.createIndex("bySentAt", "sentAt");
       events.createIndex("byStream", "streamId");
-      if (before > 0) await inTodaysWords(tx, before);
+      if (before > 0) await upgradeStored(tx, before);
     },
     // Close for a newer version opened in another window.
     blocking(_now, _wanted, event) {

@@ -36,7 +36,7 @@ async function orNothing(tx: { abort(): void }, work: Promise<void>): Promise<vo
  * Stores related records in one transaction; resolves when they are on disk. Throws ConflictError, DeviceError if storage does
  * not respond, or the browser's error.
  */
-export async function keepTogether({ events, list, ifUnchanged, note }: Together): Promise<void> {
+export async function saveAtomically({ events, list, ifUnchanged, note }: Together): Promise<void> {
   const db = await deviceDatabase();
   const tx = db.transaction(["events", "lists", "notes"], "readwrite", { durability: "strict" });
   const work = async () => {
@@ -66,7 +66,7 @@ export async function keepTogether({ events, list, ifUnchanged, note }: Together
 }
 
 /** Resolves when the events are on disk. */
-export function keepEvents(events: readonly PreflightEvent[]): Promise<void> {
+export function saveEvents(events: readonly PreflightEvent[]): Promise<void> {
   const work = putEvents(events);
   trackWrite(work);
   return work;

@@ -40,7 +40,7 @@ export async function changeNote<T>(key: string, change: (before: T | undefined)
 export async function dropNote(key: string): Promise<void> {
   waiting.delete(key);
   changes.delete(key);
-  tellWaiting();
+  notifyWaiting();
   const mine = {};
   letGo.set(key, mine);
   await whenWritesComplete();
@@ -66,10 +66,10 @@ export function hearWaitingNotes(onChange: (count: number) => void): void {
   told = onChange;
 }
 
-const tellWaiting = () => told(waiting.size);
+const notifyWaiting = () => told(waiting.size);
 
 /** Saves a draft. A failed write is reported and retried until it succeeds. */
-export function keepNote(key: string, value: unknown): Promise<void> {
+export function saveNote(key: string, value: unknown): Promise<void> {
   return keep(key, () => writeNote(key, value));
 }
 
@@ -78,7 +78,7 @@ type Change = (before: unknown) => unknown;
 const changes = new Map<string, readonly Change[]>();
 
 /** Saves a change to a note shared by all windows, applied to the stored value. A change may be applied twice. */
-export function keepChange<T>(key: string, change: (before: T | undefined) => T): Promise<void> {
+export function saveNoteChange<T>(key: string, change: (before: T | undefined) => T): Promise<void> {
   changes.set(key, [...(changes.get(key) ?? []), change as Change]);
   return keep(key, async () => {
     const now = changes.get(key) ?? [];
@@ -95,14 +95,14 @@ async function keep(key: string, write: () => Promise<unknown>): Promise<void> {
   try {
     await write();
     if (waiting.get(key) === write) waiting.delete(key);
-    tellWaiting();
+    notifyWaiting();
   } catch {
-    tellWaiting();
+    notifyWaiting();
     clearTimeout(timer);
-    timer = setTimeout(keepWaiting, AGAIN_MS);
+    timer = setTimeout(saveWaiting, AGAIN_MS);
   }
 }
 
-async function keepWaiting(): Promise<void> {
+async function saveWaiting(): Promise<void> {
   for (const [key, write] of [...waiting]) await keep(key, write);
 }

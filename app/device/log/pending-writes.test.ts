@@ -1,7 +1,7 @@
 import type { PreflightEvent } from "@cravix/core";
 import { deviceDatabase } from "./database";
-import { eventsOfPreflight, keepEvents, keepTogether } from "./event-log";
-import { changeNote, dropNote, keepNote, readNote, writeNote } from "./notes";
+import { eventsOfPreflight, saveAtomically, saveEvents } from "./event-log";
+import { changeNote, dropNote, readNote, saveNote, writeNote } from "./notes";
 
 /** Everything a page does before storage responds: a page that dies then has done no more. */
 const beforeTheDiskAnswers = async () => {
@@ -21,7 +21,7 @@ afterEach(() => committed.mockRestore());
 // W3C Indexed Database API 3.0, IDBTransaction.commit() (from memory): ends a transaction without waiting for its requests.
 test("answers are handed over whole before the disk has said a word", async () => {
   let kept = false;
-  const keeping = keepEvents([answered(1), answered(2)]).then(() => {
+  const keeping = saveEvents([answered(1), answered(2)]).then(() => {
     kept = true;
   });
   await beforeTheDiskAnswers();
@@ -32,7 +32,7 @@ test("answers are handed over whole before the disk has said a word", async () =
 });
 
 test("a draft too", async () => {
-  const keeping = keepNote("draft", "the tyre");
+  const keeping = saveNote("draft", "the tyre");
   await beforeTheDiskAnswers();
   expect(committed).toHaveBeenCalledTimes(1);
   await keeping;
@@ -40,8 +40,8 @@ test("a draft too", async () => {
 });
 
 test.each([
-  ["answers", keepEvents],
-  ["what is written down in one go", (events: readonly PreflightEvent[]) => keepTogether({ events })],
+  ["answers", saveEvents],
+  ["what is written down in one go", (events: readonly PreflightEvent[]) => saveAtomically({ events })],
 ])("of %s none is kept where one can't be", async (_, keep) => {
   const put = IDBObjectStore.prototype.put;
   const second = jest.spyOn(IDBObjectStore.prototype, "put").mockImplementation(function (
@@ -70,28 +70,28 @@ describe("a disk that takes nothing", () => {
   afterEach(() => full.mockRestore());
 
   test("is told of", async () => {
-    await expect(keepEvents([answered(3)])).rejects.toThrow("full");
+    await expect(saveEvents([answered(3)])).rejects.toThrow("full");
     full.mockRestore();
-    await keepEvents([answered(3)]);
+    await saveEvents([answered(3)]);
   });
 
   test("keeps the draft until what it became is there, and nobody is shown it again", async () => {
-    await expect(keepEvents([answered(4)])).rejects.toThrow("full");
+    await expect(saveEvents([answered(4)])).rejects.toThrow("full");
     const dropped = dropNote("found");
     expect(await readNote("found")).toBeUndefined();
     expect(await onTheDisk()).toBe("oil on the nose wheel");
     full.mockRestore();
-    await keepEvents([answered(4)]);
+    await saveEvents([answered(4)]);
     await dropped;
     expect(await onTheDisk()).toBeUndefined();
   });
 
   test("a draft that is written anew meanwhile is another, and stays", async () => {
-    await expect(keepEvents([answered(5)])).rejects.toThrow("full");
+    await expect(saveEvents([answered(5)])).rejects.toThrow("full");
     const dropped = dropNote("found");
     full.mockRestore();
     await changeNote<string>("found", (before) => `${before ?? "nothing"}, then a cracked lens`);
-    await keepEvents([answered(5)]);
+    await saveEvents([answered(5)]);
     await dropped;
     expect(await onTheDisk()).toBe("nothing, then a cracked lens");
   });

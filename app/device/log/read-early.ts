@@ -1,5 +1,5 @@
-import { askEarly } from "../early-fleet";
+import { requestEarly } from "../early-fleet";
 import { readEarly } from "./startup-data";
 
 readEarly();
-askEarly();
+requestEarly();

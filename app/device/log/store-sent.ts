@@ -2,7 +2,7 @@ import type { PreflightEvent } from "@cravix/core";
 import { deviceDatabase, type KeptList } from "./database";
 
 /** Stores a preflight received from the server that was started on another device. */
-export async function keepSent(events: readonly PreflightEvent[], list?: KeptList): Promise<void> {
+export async function saveSent(events: readonly PreflightEvent[], list?: KeptList): Promise<void> {
   const tx = (await deviceDatabase()).transaction(["events", "lists"], "readwrite");
   const store = tx.objectStore("events");
   for (const event of events)

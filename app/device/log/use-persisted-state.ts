@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from "react";
 import { answersInTime } from "./database";
-import { changeNote, dropNote, keepNote, readNote } from "./notes";
+import { changeNote, dropNote, readNote, saveNote } from "./notes";
 
 type Step<T> = (before: T) => T;
 
@@ -53,7 +53,7 @@ export function usePersistedState<T>(key: string, first: T): Kept<T> {
       if (mine.dropped || (kept === undefined && mine.steps.length === 0)) return;
       latest.current = mine.steps.reduce((before, step) => step(before), kept ?? mine.from);
       setValue(latest.current);
-      if (mine.refused) void keepNote(key, latest.current);
+      if (mine.refused) void saveNote(key, latest.current);
     };
     // Storage that does not respond is reported when saving.
     readNote<T>(key).then(settle, () => settle(undefined));
@@ -66,7 +66,7 @@ export function usePersistedState<T>(key: string, first: T): Kept<T> {
       latest.current = step(latest.current);
       setValue(latest.current);
       if (told.current) {
-        void keepNote(key, latest.current);
+        void saveNote(key, latest.current);
         return;
       }
       const mine = early.current;
@@ -74,7 +74,7 @@ export function usePersistedState<T>(key: string, first: T): Kept<T> {
       // Apply to the stored value in one transaction: the page may be gone before it is read.
       answersInTime(changeNote<T>(key, (kept) => step(kept ?? mine.from))).catch(() => {
         mine.refused = true;
-        return mine.dropped ? undefined : keepNote(key, latest.current);
+        return mine.dropped ? undefined : saveNote(key, latest.current);
       });
     },
     [key],

@@ -10,7 +10,7 @@ export interface SmallPicture {
 }
 
 /** Below the server's limit. */
-const MOST_BYTES = 1_500_000;
+const MAX_BYTES = 1_500_000;
 const QUALITIES = [0.8, 0.6, 0.4];
 
 /**
@@ -34,7 +34,7 @@ export async function makeSmall(file: Blob): Promise<SmallPicture> {
     for (const type of ["image/webp", "image/jpeg"]) {
       const blob = await canvas.convertToBlob({ type, quality });
       // Browsers without support for a type produce a large PNG.
-      if (blob.type !== type || blob.size > MOST_BYTES) continue;
+      if (blob.type !== type || blob.size > MAX_BYTES) continue;
       return { bytes: new Uint8Array(await blob.arrayBuffer()), type, width, height };
     }
   throw new DeviceError("This photo is too large to send. Take another one, closer.");

@@ -2,7 +2,7 @@ import { api, ServerUnreachableError } from "../api";
 import { deviceDatabase, type KeptPicture } from "../log/database";
 
 /** Maximum number of sent photos stored, about sixty megabytes. */
-const MOST_KEPT = 300;
+const MAX_KEPT = 300;
 
 /** Deletes a photo that was not logged. */
 export async function dropPicture(hash: string): Promise<void> {
@@ -71,6 +71,6 @@ export async function fetchPictures(hashes: readonly string[]): Promise<void> {
   const sent = await db.getAllFromIndex("photographs", "byState", "sent");
   const wanted = new Set(hashes);
   const old = sent.filter(({ hash }) => !wanted.has(hash)).sort((a, b) => a.at - b.at);
-  for (const { hash } of old.slice(0, Math.max(0, sent.length - MOST_KEPT)))
+  for (const { hash } of old.slice(0, Math.max(0, sent.length - MAX_KEPT)))
     await db.delete("photographs", hash);
 }

@@ -3,7 +3,7 @@ import { deviceDatabase } from "../log/database";
 import { makeSmall } from "./make-small";
 
 /** Reduces and stores a photo before it is logged. Throws DeviceError if it is not an image. */
-export async function keepPicture(file: Blob): Promise<Photograph> {
+export async function savePicture(file: Blob): Promise<Photograph> {
   const { bytes, type, width, height } = await makeSmall(file);
   const { bytesHash } = await import("@cravix/contract/content-hash");
   const hash = bytesHash(bytes);

@@ -6,7 +6,7 @@ let asked = 0;
  * Sends one question to a worker and resolves with its answer; rejects with its error, or if it cannot run. The duration is
  * recorded as performance measure `measure`.
  */
-export function askWorker<R>(worker: Worker, question: object, measure: string): Promise<R> {
+export function runInWorker<R>(worker: Worker, question: object, measure: string): Promise<R> {
   const id = ++asked;
   const from = performance.now();
   return new Promise((resolve, reject) => {

@@ -1,6 +1,6 @@
 import type { FuelPlan, OilEntry, OilTrend } from "@cravix/core";
 import type { SimulatedMargin } from "@cravix/core/simulate-margin";
-import { askWorker } from "./ask-worker";
+import { runInWorker } from "./ask-worker";
 
 let worker: Worker | undefined;
 
@@ -11,10 +11,10 @@ function fluidsWorker(): Worker {
 
 /** Simulates the fuel plan in a worker; the same seed gives the same result. */
 export function simulateFlights(plan: FuelPlan, samples = 10_000, seed = 1): Promise<SimulatedMargin> {
-  return askWorker(fluidsWorker(), { kind: "flights", plan, samples, seed }, "fuel simulation");
+  return runInWorker(fluidsWorker(), { kind: "flights", plan, samples, seed }, "fuel simulation");
 }
 
 /** Calculates an engine's oil trend in a worker, so that ten years of log do not block the interface. */
 export function trendOfOil(entries: readonly OilEntry[]): Promise<OilTrend> {
-  return askWorker(fluidsWorker(), { kind: "oil", entries }, "oil trend");
+  return runInWorker(fluidsWorker(), { kind: "oil", entries }, "oil trend");
 }

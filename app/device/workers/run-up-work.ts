@@ -1,5 +1,5 @@
 import type { TraceColumn, TraceReading } from "@cravix/contract/trace";
-import { askWorker } from "./ask-worker";
+import { runInWorker } from "./ask-worker";
 import type { RunUpAnswer, RunUpQuestion } from "./run-up.worker";
 
 let worker: Worker | undefined;
@@ -10,11 +10,11 @@ function runUpWorker(): Worker {
 }
 
 /** Reads and diagnoses a run-up trace in a worker. */
-export function readRunUpHere(question: RunUpQuestion): Promise<RunUpAnswer> {
-  return askWorker(runUpWorker(), { kind: "read", ...question }, "run-up read");
+export function readRunUpOnDevice(question: RunUpQuestion): Promise<RunUpAnswer> {
+  return runInWorker(runUpWorker(), { kind: "read", ...question }, "run-up read");
 }
 
 /** Reads an engine monitor file of any size in a worker. */
 export function readTraceFile(file: Blob, columns?: TraceColumn[]): Promise<TraceReading> {
-  return askWorker(runUpWorker(), { kind: "file", file, ...(columns && { columns }) }, "trace file");
+  return runInWorker(runUpWorker(), { kind: "file", file, ...(columns && { columns }) }, "trace file");
 }

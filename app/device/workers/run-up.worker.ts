@@ -14,9 +14,9 @@ import {
   type SeenWay,
 } from "@cravix/core/diagnosis";
 import {
-  asTold,
   type MagnetoSideOrder,
   type Mark,
+  orderByAnswer,
   type ReadWay,
   type RunUpProfile,
   readWays,
@@ -60,7 +60,7 @@ function work({
 }: RunUpQuestion) {
   const ways = readWays(trace, profile, marks, sides);
   const { reading } = ways[0] as ReadWay;
-  const named = asTold(profile, reading.prompted, sides);
+  const named = orderByAnswer(profile, reading.prompted, sides);
   const [first, ...others] = observeInterpretations(ways, named, limits, context, told).map((way) => {
     const after = before && afterRemedy(before, way.observations, told);
     return { ...way, observations: after?.observations ?? way.observations, after };

@@ -2,7 +2,7 @@
 import { planVisits, type VisitItem, type VisitPlan } from "@cravix/core/plan-visits";
 
 /** The group's aircraft with their workshop items, and the opening days. */
-export interface VisitsAsked {
+export interface VisitsRequest {
   aircraft: { registration: string; items: VisitItem[] }[];
   horizon: number;
   /** Weekday of today, 0 for Sunday; and days from today when the workshop is closed besides weekends. */
@@ -11,7 +11,7 @@ export interface VisitsAsked {
 }
 export type PlannedAircraft = VisitPlan & { registration: string };
 
-self.onmessage = ({ data }: MessageEvent<VisitsAsked & { id: number }>) => {
+self.onmessage = ({ data }: MessageEvent<VisitsRequest & { id: number }>) => {
   try {
     const blocked = new Set(data.blocked);
     const open = (day: number) => {

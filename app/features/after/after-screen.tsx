@@ -11,8 +11,8 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { useLoadedPreflight } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 /** After-flight items of this preflight: the type's own, plus putting back what was really removed. */
@@ -27,11 +27,11 @@ export function afterItems(list: ComposedList, state: PreflightState): Item[] {
 
 /** After the flight: covers and locks back on, tied down, hours and additions logged. */
 export function AfterScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <After folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <After folded={folded} />}</PreflightFrame>;
 }
 
-function After({ folded }: { folded: FoldedWalk }) {
-  const walk = useWalk(folded);
+function After({ folded }: { folded: FoldedPreflight }) {
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   const dispatch = useAppDispatch();
   const wide = useWide();

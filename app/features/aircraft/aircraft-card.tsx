@@ -4,8 +4,8 @@ import { useBundle } from "../../store/server/server-state";
 import { PlanView } from "../../ui/aircraft/plan-view";
 import { ListRow } from "../../ui/input/list-row";
 import { Text } from "../../ui/text";
-import { StandingMark } from "./status-mark";
-import { ago, fuelWords, oilWords } from "./status-text";
+import { StatusMark } from "./status-mark";
+import { ago, fuelUnits, oilText } from "./status-text";
 import type { Known } from "./use-aircraft-status";
 
 /** Summary of one aircraft: status, reasons, fuel and oil, last flight, open discrepancies. */
@@ -28,8 +28,8 @@ export function AircraftCard({
 }) {
   const { registration, typeName, stub, fluids, lastFlown } = aircraft;
   const [first, ...more] = standing?.reasons ?? [];
-  const fuel = fuelWords(fluids);
-  const oil = oilWords(fluids);
+  const fuel = fuelUnits(fluids);
+  const oil = oilText(fluids);
   const facts = [
     fuel && `Fuel ${fuel}`,
     oil && `Oil ${oil}`,
@@ -42,7 +42,7 @@ export function AircraftCard({
         <Text className="font-strong text-lg">{registration}</Text>
         <Text className="shrink text-sm text-voice">{typeName}</Text>
       </View>
-      <StandingMark standing={standing} none={stub === null ? "Not assessed yet" : "No checklist yet"} />
+      <StatusMark standing={standing} none={stub === null ? "Not assessed yet" : "No checklist yet"} />
       {chosen && plan && <Plan registration={registration} />}
       {walking !== undefined && <Text className="font-strong">{walking}</Text>}
       {stub !== null && <Text className="text-sm text-voice">{stub}</Text>}

@@ -13,7 +13,7 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { InstallHint } from "../shell/install-hint";
-import { NothingHere } from "../shell/nothing-here";
+import { PageNotFound } from "../shell/nothing-here";
 import { NightSwitch } from "../shell/shell";
 import { SaveStatus } from "../sync/save-status";
 import { AddFile } from "./add-file";
@@ -21,7 +21,7 @@ import { AircraftCard } from "./aircraft-card";
 import { CrewPicker } from "./crew-picker";
 import { Overview } from "./overview";
 import { UnfinishedWork } from "./unfinished";
-import { type Known, useStandings } from "./use-aircraft-status";
+import { type Known, useAircraftStatuses } from "./use-aircraft-status";
 
 /** Aircraft drawn first on a phone; the others follow. */
 const FIRST_PAGE = 3;
@@ -37,7 +37,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
   const server = useAppSelector((state) => state.sync.server);
   const openWalks = useAppSelector((state) => state.preflight.open);
   const fleet = useFleet();
-  const knownOf = useStandings();
+  const knownOf = useAircraftStatuses();
   const [chosen, setChosen] = useState<string>();
   const [picking, setPicking] = useState(false);
   const count = useDeferredValue(fleet?.aircraft.length ?? 0, wide ? Number.POSITIVE_INFINITY : FIRST_PAGE);
@@ -90,10 +90,10 @@ export function AircraftScreen({ registration }: { registration?: string }) {
   // The link or code names an aircraft outside the group.
   if (registration && fleet && !named)
     return (
-      <NothingHere head={`${registration} is not one of your group's aircraft`} title="Not in the group">
+      <PageNotFound head={`${registration} is not one of your group's aircraft`} title="Not in the group">
         The link or QR code may be out of date. Nothing is lost: unfinished preflights are kept with their
         aircraft.
-      </NothingHere>
+      </PageNotFound>
     );
 
   const actions =
@@ -142,7 +142,7 @@ export function AircraftScreen({ registration }: { registration?: string }) {
             chosen={a.registration === shown}
             plan={!wide}
             // Details of the selected aircraft are shown beside the list.
-            walking={a.registration === shown ? undefined : walkingWords(openWalks, a)}
+            walking={a.registration === shown ? undefined : walkingText(openWalks, a)}
             onPress={() => setChosen(a.registration)}
           />
           {!wide && a.registration === shown && (unfinished || flying) && (
@@ -225,7 +225,7 @@ function About({ aircraft, ...more }: AboutProps) {
   );
 }
 
-function walkingWords(
+function walkingText(
   open: readonly { registration: string; flying?: boolean }[],
   { registration }: AircraftSummary,
 ): string | undefined {

@@ -9,8 +9,8 @@ import { NavLink } from "../../ui/input/nav-link";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { CodeToOpen } from "./code-to-open";
-import { StandingMark } from "./status-mark";
-import { ago, fuelWords, oilWords } from "./status-text";
+import { StatusMark } from "./status-mark";
+import { ago, fuelUnits, oilText } from "./status-text";
 import { UnfinishedWork } from "./unfinished";
 import type { Known } from "./use-aircraft-status";
 
@@ -40,7 +40,7 @@ export function Overview({
           </View>
         )}
         <View className={wide ? "flex-[1.1] gap-2" : "gap-2"}>
-          <StandingMark
+          <StatusMark
             standing={known.standing}
             none={stub === null ? "Not assessed yet" : "No checklist yet"}
             large
@@ -103,8 +103,8 @@ function Figures({ aircraft, open }: { aircraft: AircraftSummary; open: number }
     at === undefined ? undefined : `${dayText(at)}${flownSince(at) ? ", before the last flight" : ""}`;
   const oilAt = fluids.oil.map(({ at }) => at).sort()[0];
   const figures: [label: string, value: string | undefined, more: string | undefined][] = [
-    ["Fuel, as last measured", fuelWords(fluids), measured(fluids.fuel?.at)],
-    ["Oil, as last read", oilWords(fluids), measured(oilAt)],
+    ["Fuel, as last measured", fuelUnits(fluids), measured(fluids.fuel?.at)],
+    ["Oil, as last read", oilText(fluids), measured(oilAt)],
     [
       "Last flight",
       lastFlown ? ago(lastFlown.at) : "None on record",

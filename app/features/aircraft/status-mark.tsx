@@ -1,16 +1,16 @@
-import type { Standing } from "@cravix/core";
+import type { AircraftStatus } from "@cravix/core";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";
 import { STANDING } from "./status-text";
 
 /** Aircraft status as shape and word. */
-export function StandingMark({
+export function StatusMark({
   standing,
   none,
   large = false,
 }: {
-  standing: Standing | undefined;
+  standing: AircraftStatus | undefined;
   /** Text if the status is unknown. */
   none: string;
   large?: boolean;

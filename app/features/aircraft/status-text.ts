@@ -13,7 +13,7 @@ export const STANDING: Record<Verdict, string> = {
 export const ago = (at: string): string => `${formatDistanceToNowStrict(new Date(at))} ago`;
 
 /** "118 L", with any reservation. */
-export function fuelWords({ fuel }: LastFluids): string | undefined {
+export function fuelUnits({ fuel }: LastFluids): string | undefined {
   if (!fuel) return undefined;
   const more = [
     fuel.measured < fuel.tanks && `${fuel.measured} of ${fuel.tanks} tanks`,
@@ -23,7 +23,7 @@ export function fuelWords({ fuel }: LastFluids): string | undefined {
 }
 
 /** "6.5 qt", for a twin each side. */
-export function oilWords({ oil }: LastFluids): string | undefined {
+export function oilText({ oil }: LastFluids): string | undefined {
   if (oil.length === 0) return undefined;
   return oil
     .map(

@@ -1,19 +1,19 @@
 import type { AircraftSummary } from "@cravix/contract/client";
-import { aircraftStatus, type OpenDiscrepancy, type PreflightEvent, type Standing } from "@cravix/core";
+import { type AircraftStatus, aircraftStatus, type OpenDiscrepancy, type PreflightEvent } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";
-import { openDiscrepanciesHere, unsyncedEvents } from "../../store/preflight/unsynced-events";
+import { localOpenDiscrepancies, unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { useFleet } from "../../store/server/server-state";
 
 /** Status of an aircraft; none without a checklist, or before its open discrepancies are known. */
 export interface Known {
-  standing: Standing | undefined;
+  standing: AircraftStatus | undefined;
   open: OpenDiscrepancy[];
 }
 
 /** Status of each aircraft: from the server plus discrepancies found on this device, online or offline. */
-export function useStandings(): (aircraft: AircraftSummary) => Known {
+export function useAircraftStatuses(): (aircraft: AircraftSummary) => Known {
   const fleet = useFleet();
   const toSend = useAppSelector((state) => state.sync.toSend);
   const [events, setEvents] = useState<PreflightEvent[]>([]);
@@ -31,7 +31,7 @@ export function useStandings(): (aircraft: AircraftSummary) => Known {
     const known = new Map(
       (fleet?.aircraft ?? []).map((aircraft): [string, Known] => {
         const { registration, stub, openDiscrepancies, fluids } = aircraft;
-        const open = openDiscrepanciesHere(
+        const open = localOpenDiscrepancies(
           { aircraft: { registration }, openDiscrepancies: aircraft.open },
           events,
           fleet?.crew ?? [],

@@ -6,7 +6,7 @@ import {
   formatNumber,
   isCounted,
   isFitted,
-  papersMeters,
+  metersOfSnapshot,
   type RecordMeter,
   readingFault,
   readingFor,
@@ -30,8 +30,8 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { gradeOf } from "./grade-of";
-import { NoPapers } from "./no-airworthiness-record";
-import { dueRows, type Papers, usePapers } from "./use-airworthiness";
+import { NoAirworthinessRecord } from "./no-airworthiness-record";
+import { type Airworthiness, dueRows, useAirworthiness } from "./use-airworthiness";
 import { type OnShelf, useWorkshop } from "./use-workshop";
 
 /** Meters of an aircraft, and its life-limited components. */
@@ -44,11 +44,11 @@ export function ComponentsScreen({ registration }: { registration: string }) {
 function Known({ aircraft: { bundle } }: { aircraft: KnownAircraft }) {
   const { registration } = bundle.aircraft;
   const wide = useWide();
-  const papers = usePapers(bundle);
+  const papers = useAirworthiness(bundle);
   const crew = useCrew();
   const crewId = useAppSelector((state) => state.session.crewId);
   const role = crew.find((member) => member.id === crewId)?.role;
-  if (!papers) return <NoPapers registration={registration} />;
+  if (!papers) return <NoAirworthinessRecord registration={registration} />;
   const mayReplace = mayDo(role, "meter.replace");
   const mayMove = mayDo(role, "component.move");
   return (
@@ -201,13 +201,13 @@ function Fitted({
   mayMove,
 }: {
   registration: string;
-  papers: Papers;
+  papers: Airworthiness;
   mayMove: boolean;
 }) {
   const dispatch = useAppDispatch();
   const { onFile } = papers;
   const { record, totals } = onFile;
-  const meters = papersMeters(papers.pinned);
+  const meters = metersOfSnapshot(papers.pinned);
   const rows = useMemo(
     () =>
       dueRows(papers, { at: new Date().toISOString(), minutes: 0, landings: 0, conditions: ["instrument"] }),
@@ -264,7 +264,7 @@ function Fitted({
             {removing === component.id && (
               <View className="gap-2">
                 <Text>
-                  {`It goes to the shelf with its times. Its due items no longer apply to ${registration}. Aircraft totals: ${totalsWords(totals, record.meters)}.`}
+                  {`It goes to the shelf with its times. Its due items no longer apply to ${registration}. Aircraft totals: ${totalsText(totals, record.meters)}.`}
                 </Text>
                 <View className="flex-row flex-wrap gap-2">
                   <Button
@@ -305,7 +305,7 @@ function Fitted({
   );
 }
 
-const totalsWords = (totals: Totals, meters: readonly RecordMeter[]): string =>
+const totalsText = (totals: Totals, meters: readonly RecordMeter[]): string =>
   meters
     .map(
       ({ id, name, kind, decimals }) =>
@@ -321,7 +321,7 @@ function Fit({
   away,
 }: {
   registration: string;
-  papers: Papers["onFile"];
+  papers: Airworthiness["onFile"];
   shelf: readonly OnShelf[];
   away: boolean;
 }) {

@@ -1,10 +1,10 @@
 import {
   type AirworthinessSnapshot,
   dueJudgement,
-  type FlightAsked,
   isSoon,
   judgeAirworthiness,
-  papersMeters,
+  metersOfSnapshot,
+  type RequestedFlight,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
@@ -15,9 +15,9 @@ import { Text } from "../../ui/text";
 const NAMED = 2;
 
 /** Due items judged for this flight: problems first, then the next ones, the rest in one line. */
-export function JudgedPapers({ papers, asked }: { papers: AirworthinessSnapshot; asked: FlightAsked }) {
+export function DueJudgements({ papers, asked }: { papers: AirworthinessSnapshot; asked: RequestedFlight }) {
   const rows = useMemo(() => {
-    const meters = papersMeters(papers);
+    const meters = metersOfSnapshot(papers);
     return judgeAirworthiness(papers, asked)
       .filter(({ verdict }) => verdict.state !== "not for this flight")
       .map(({ item, verdict }) => ({

@@ -5,7 +5,7 @@ import {
   formatNumber,
   isCounted,
   isSoon,
-  papersMeters,
+  metersOfSnapshot,
   remainingText,
   sentenceOf,
   spokenDate,
@@ -27,8 +27,8 @@ import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { AxisRow, AxisScale } from "./due-axis";
 import { gradeOf } from "./grade-of";
-import { NoPapers } from "./no-airworthiness-record";
-import { type DueRow, dueRows, type Papers, usePapers } from "./use-airworthiness";
+import { NoAirworthinessRecord } from "./no-airworthiness-record";
+import { type Airworthiness, type DueRow, dueRows, useAirworthiness } from "./use-airworthiness";
 
 /** Due items of one aircraft, next first, on one axis. */
 export function DueScreen({ registration }: { registration: string }) {
@@ -40,8 +40,8 @@ export function DueScreen({ registration }: { registration: string }) {
 function Due({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, plan } = aircraft;
   const { registration } = bundle.aircraft;
-  const papers = usePapers(bundle);
-  if (!papers) return <NoPapers registration={registration} />;
+  const papers = useAirworthiness(bundle);
+  if (!papers) return <NoAirworthinessRecord registration={registration} />;
   return (
     <DueList
       registration={registration}
@@ -59,7 +59,7 @@ function DueList({
   conditions,
 }: {
   registration: string;
-  papers: Papers;
+  papers: Airworthiness;
   minutes: number;
   conditions: KnownAircraft["plan"]["conditions"];
 }) {
@@ -79,6 +79,9 @@ function DueList({
       <Daily registration={registration} papers={papers} />
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3"}>
         <View className={wide ? "flex-[1.5]" : ""}>
+          <Text className="text-sm text-voice">
+            The dot is the likely due date, the bar the range it may fall in.
+          </Text>
           <View onLayout={measure} className="mb-1">
             <AxisScale width={width} />
           </View>
@@ -113,7 +116,7 @@ function DueList({
 }
 
 /** Daily inspection: valid for its day, signed before the first start by an authorised person. */
-function Daily({ registration, papers: { onFile, today } }: { registration: string; papers: Papers }) {
+function Daily({ registration, papers: { onFile, today } }: { registration: string; papers: Airworthiness }) {
   const dispatch = useAppDispatch();
   const crew = useCrew();
   const crewId = useAppSelector((state) => state.session.crewId);
@@ -164,7 +167,7 @@ function Door({ href, children }: { href: string; children: string }) {
 }
 
 /** Meter totals. */
-function Totals({ papers: { onFile } }: { papers: Papers }) {
+function Totals({ papers: { onFile } }: { papers: Airworthiness }) {
   return (
     <View className="mt-1 flex-row flex-wrap gap-x-6">
       {onFile.record.meters.map(({ id, name, kind, decimals }) => (
@@ -187,13 +190,13 @@ function Row({
   onPress,
 }: {
   row: DueRow;
-  papers: Papers;
+  papers: Airworthiness;
   chosen: boolean;
   width: number;
   onPress: () => void;
 }) {
   const { item, verdict, when } = row;
-  const meters = papersMeters(papers.pinned);
+  const meters = metersOfSnapshot(papers.pinned);
   const { limit } = when ?? {};
   const left = limit ?? verdict.first ?? verdict.limits[0];
   const grade = gradeOf(item, verdict);
@@ -226,9 +229,9 @@ function Row({
   );
 }
 
-function Detail({ row: { item, verdict, when, due }, papers }: { row: DueRow; papers: Papers }) {
+function Detail({ row: { item, verdict, when, due }, papers }: { row: DueRow; papers: Airworthiness }) {
   const wide = useWide();
-  const meters = papersMeters(papers.pinned);
+  const meters = metersOfSnapshot(papers.pinned);
   const grade = gradeOf(item, verdict);
   return (
     <View className="gap-2 rounded-xl bg-stone px-4 py-3" testID="due-detail">

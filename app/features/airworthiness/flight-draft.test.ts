@@ -1,7 +1,7 @@
-import type { PapersOnFile } from "@cravix/core";
+import type { AirworthinessOnFile } from "@cravix/core";
 import { draftFrom, draftOf, type FlightDraft, faultsOf, lineOfDraft } from "./flight-draft";
 
-const meters: PapersOnFile["record"]["meters"] = [
+const meters: AirworthinessOnFile["record"]["meters"] = [
   { id: "hours", name: "Hour meter", kind: "hour meter", decimals: 1, reading: "hours" },
   { id: "landings", name: "Landings", kind: "landings", decimals: 0 },
 ];
@@ -19,7 +19,7 @@ const last = {
 const papers = {
   record: { registration: "QX-TAR", meters },
   lastLine: last,
-} as unknown as PapersOnFile;
+} as unknown as AirworthinessOnFile;
 const draft: FlightDraft = {
   from: "Dunlin Strand",
   to: "Marram Point",

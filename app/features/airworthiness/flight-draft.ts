@@ -1,8 +1,8 @@
 import {
+  type AirworthinessOnFile,
   checkLine,
   isCounted,
   type LineFault,
-  type PapersOnFile,
   proposeLine,
   type RecordMeter,
   type TechnicalLogEntry,
@@ -36,7 +36,7 @@ function localParts(iso: string): { day: string; clock: string } {
 
 /** Draft filled with known values. */
 export function draftOf(
-  papers: PapersOnFile,
+  papers: AirworthinessOnFile,
   { base, pilot, now, acceptedAt }: { base: string; pilot: string; now: string; acceptedAt?: string },
 ): FlightDraft {
   const { line } = proposeLine(
@@ -162,7 +162,7 @@ export function lineOfDraft(
 /** Faults of the entry compared with the previous one. */
 export function faultsOf(
   line: Omit<TechnicalLogEntry, "id">,
-  { papers, others, now }: { papers: PapersOnFile; others: readonly TechnicalLogEntry[]; now: string },
+  { papers, others, now }: { papers: AirworthinessOnFile; others: readonly TechnicalLogEntry[]; now: string },
 ): DraftFault[] {
   const own = others.filter(({ registration }) => registration === line.registration);
   const before = own.filter(({ off }) => off < line.off).sort((a, b) => (a.off < b.off ? 1 : -1))[0];

@@ -1,5 +1,5 @@
 import { newId } from "@cravix/contract/client";
-import { type EventData, isCounted, type PapersOnFile, type TechnicalLogEntry } from "@cravix/core";
+import { type AirworthinessOnFile, type EventData, isCounted, type TechnicalLogEntry } from "@cravix/core";
 import { useMemo, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch } from "../../store/hooks";
@@ -17,7 +17,7 @@ import { type DraftFault, draftFrom, draftOf, type FlightDraft, faultsOf, lineOf
 
 interface FlightFormProps {
   aircraft: KnownAircraft;
-  papers: PapersOnFile;
+  papers: AirworthinessOnFile;
   lines: readonly TechnicalLogEntry[];
   /** Entry to correct; absent: log a new one. */
   correcting?: TechnicalLogEntry | undefined;
@@ -123,6 +123,7 @@ export function FlightForm({ aircraft, papers, lines, correcting, onLogged, onCa
   const questions = faults.filter(({ weight }) => weight === "asked");
   const body = (
     <View className="gap-3">
+      <Text className="text-sm text-voice">The next flight starts from the last meter reading.</Text>
       <View className="flex-row gap-2">
         <View className="flex-1">
           <TextField

@@ -14,8 +14,8 @@ import { useWide } from "../../ui/use-wide";
 import { CsvFaults } from "../fuel/refuel";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
 import { FlightForm } from "./flight-form";
-import { NoPapers } from "./no-airworthiness-record";
-import { type Papers, useEventsHere, usePapers } from "./use-airworthiness";
+import { NoAirworthinessRecord } from "./no-airworthiness-record";
+import { type Airworthiness, useAirworthiness, useLocalEvents } from "./use-airworthiness";
 import { type ShownLine, useFlights } from "./use-flights";
 
 /** Technical log of one aircraft, newest entry first, and the form for the next one. */
@@ -26,16 +26,16 @@ export function FlightsScreen({ registration }: { registration: string }) {
 }
 
 function Flights({ aircraft }: { aircraft: KnownAircraft }) {
-  const papers = usePapers(aircraft.bundle);
-  if (!papers) return <NoPapers registration={aircraft.bundle.aircraft.registration} />;
+  const papers = useAirworthiness(aircraft.bundle);
+  if (!papers) return <NoAirworthinessRecord registration={aircraft.bundle.aircraft.registration} />;
   return <TechnicalLog aircraft={aircraft} papers={papers} />;
 }
 
-function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers }) {
+function TechnicalLog({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airworthiness }) {
   const { bundle } = aircraft;
   const { registration } = bundle.aircraft;
   const wide = useWide();
-  const events = useEventsHere(bundle);
+  const events = useLocalEvents(bundle);
   const { lines, away, next, more, reload } = useFlights(registration, events);
   const [writing, setWriting] = useState(false);
   const [correcting, setCorrecting] = useState<ShownLine>();

@@ -3,7 +3,7 @@ import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 
 /** Explains that no airworthiness record is on file, and how to add one. */
-export function NoPapers({ registration }: { registration: string }) {
+export function NoAirworthinessRecord({ registration }: { registration: string }) {
   return (
     <Screen back={`/aircraft/${registration}`}>
       <PageHead title={`${registration} airworthiness record`}>No airworthiness record on file</PageHead>

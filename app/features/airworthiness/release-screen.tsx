@@ -25,8 +25,8 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
-import { NoPapers } from "./no-airworthiness-record";
-import { dueRows, type Papers, usePapers } from "./use-airworthiness";
+import { NoAirworthinessRecord } from "./no-airworthiness-record";
+import { type Airworthiness, dueRows, useAirworthiness } from "./use-airworthiness";
 
 /** Releases work to service: work done, due items completed, discrepancies closed, certificate. */
 export function ReleaseScreen({ registration }: { registration: string }) {
@@ -36,8 +36,8 @@ export function ReleaseScreen({ registration }: { registration: string }) {
 }
 
 function Gate({ aircraft }: { aircraft: KnownAircraft }) {
-  const papers = usePapers(aircraft.bundle);
-  if (!papers) return <NoPapers registration={aircraft.bundle.aircraft.registration} />;
+  const papers = useAirworthiness(aircraft.bundle);
+  if (!papers) return <NoAirworthinessRecord registration={aircraft.bundle.aircraft.registration} />;
   return <Release aircraft={aircraft} papers={papers} />;
 }
 
@@ -53,7 +53,7 @@ interface Draft {
   leak: string;
 }
 
-function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers }) {
+function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Airworthiness }) {
   const { bundle, crew, crewId, open } = aircraft;
   const { registration } = bundle.aircraft;
   const { record, totals, released } = papers.onFile;
@@ -188,6 +188,9 @@ function Release({ aircraft, papers }: { aircraft: KnownAircraft; papers: Papers
       }
     >
       <PageHead title={`${registration} release`}>{`${registration}: release to service`}</PageHead>
+      <Text className="mt-1 text-sm text-voice">
+        Signing completes the selected due items and signs off the selected discrepancies.
+      </Text>
       {preventive && (
         <Text className="mt-1">
           You can release only preventive maintenance, on an aircraft that you own or operate, where the rules
@@ -314,7 +317,7 @@ function Closes({
 
 /** A component's totals, advanced by the same increments as the aircraft's. */
 function ownTotals(
-  { pinned }: Papers,
+  { pinned }: Airworthiness,
   itemId: string,
   read: Readonly<Record<string, number>>,
 ): Record<string, number> {

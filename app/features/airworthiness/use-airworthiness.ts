@@ -1,23 +1,23 @@
 import {
+  type AirworthinessOnFile,
   type AirworthinessSnapshot,
   airworthinessSnapshot,
-  type FlightAsked,
   judgeAirworthiness,
   localDate,
-  type PapersOnFile,
   type PreflightEvent,
+  type RequestedFlight,
   usualOf,
   whenDue,
 } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useMemo, useState } from "react";
 import { useAppSelector } from "../../store/hooks";
-import { papersHere } from "../../store/preflight/local-airworthiness";
+import { localAirworthiness } from "../../store/preflight/local-airworthiness";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import type { KnownBundle } from "../../store/server/server-api";
 
 /** Events on this device the server's data does not include yet; updated after sending. */
-export function useEventsHere(bundle: Pick<KnownBundle, "saidAt"> | undefined): PreflightEvent[] {
+export function useLocalEvents(bundle: Pick<KnownBundle, "saidAt"> | undefined): PreflightEvent[] {
   const [events, setEvents] = useState<PreflightEvent[]>([]);
   const toSend = useAppSelector((state) => state.sync.toSend);
   useFocusEffect(
@@ -32,17 +32,17 @@ export function useEventsHere(bundle: Pick<KnownBundle, "saidAt"> | undefined): 
   return events;
 }
 
-export interface Papers {
-  onFile: PapersOnFile;
+export interface Airworthiness {
+  onFile: AirworthinessOnFile;
   pinned: AirworthinessSnapshot;
   today: string;
 }
 
 /** Airworthiness data of an aircraft as known here; undefined if none are on file. */
-export function usePapers(bundle: KnownBundle | undefined): Papers | undefined {
-  const events = useEventsHere(bundle);
+export function useAirworthiness(bundle: KnownBundle | undefined): Airworthiness | undefined {
+  const events = useLocalEvents(bundle);
   return useMemo(() => {
-    const onFile = bundle && papersHere(bundle, events);
+    const onFile = bundle && localAirworthiness(bundle, events);
     if (!onFile) return undefined;
     return {
       onFile,
@@ -53,7 +53,7 @@ export function usePapers(bundle: KnownBundle | undefined): Papers | undefined {
 }
 
 /** Due items of an aircraft, judged for a flight, with their expected due days; next first. */
-export function dueRows({ onFile, pinned, today }: Papers, asked: FlightAsked) {
+export function dueRows({ onFile, pinned, today }: Airworthiness, asked: RequestedFlight) {
   const usual = usualOf(onFile.days, onFile.record.meters, today);
   return judgeAirworthiness(pinned, asked)
     .map((judged) => ({ ...judged, when: whenDue(judged.verdict.limits, usual, today) }))

@@ -1,7 +1,7 @@
 import type { ComponentSnapshot, WorkshopPlan } from "@cravix/core";
 import { useCallback, useEffect, useState } from "react";
 import { api, ServerUnreachableError } from "../../device/api";
-import { keepNote, readNote } from "../../device/log/notes";
+import { readNote, saveNote } from "../../device/log/notes";
 import { useAppSelector } from "../../store/hooks";
 
 /** A component in storage. */
@@ -25,7 +25,7 @@ export function useWorkshop() {
       const found = (await api.workshop()) as Workshop;
       setWorkshop(found);
       setAway(false);
-      void keepNote(NOTE, found);
+      void saveNote(NOTE, found);
     } catch (error) {
       setAway(error instanceof ServerUnreachableError);
       const before = await readNote<Workshop>(NOTE).catch(() => undefined);

@@ -1,5 +1,5 @@
 import { mayDo, rolesWithPermission } from "@cravix/contract/client";
-import { addDays, handCostWords, planFaults, spokenDate } from "@cravix/core";
+import { addDays, handPlanCostText, planFaults, spokenDate } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
 import { api } from "../../device/api";
@@ -99,7 +99,7 @@ function OneAircraft({ one, plan }: { one: AircraftVisits; plan: Visits }) {
         onMove={move}
       />
       {cost &&
-        handCostWords(cost, (item) => nameOf(registration, item), today).map(({ words, bad }) => (
+        handPlanCostText(cost, (item) => nameOf(registration, item), today).map(({ words, bad }) => (
           <Text key={words} role={bad ? "alert" : undefined} className={bad ? "font-mid text-clay" : ""}>
             {words}
           </Text>
@@ -252,6 +252,9 @@ function PutDown({ plan }: { plan: Visits }) {
   };
   return (
     <View className="gap-2">
+      {may && (
+        <Text className="text-sm text-voice">Publishing shows this plan to everyone in the group.</Text>
+      )}
       {may ? (
         <Button
           tone="primary"

@@ -8,7 +8,7 @@ import { GRADE_WORD, GradeMark } from "../../ui/grade-mark";
 import { ListRow } from "../../ui/input/list-row";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { useStandings } from "../aircraft/use-aircraft-status";
+import { useAircraftStatuses } from "../aircraft/use-aircraft-status";
 import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
 import { VisitsPlan } from "./visits-plan";
@@ -26,7 +26,7 @@ export function WorkshopScreen() {
   const dispatch = useAppDispatch();
   const fleet = useFleet();
   const ready = useAppSelector((state) => state.session.ready);
-  const knownOf = useStandings();
+  const knownOf = useAircraftStatuses();
   useEffect(() => {
     if (ready) void dispatch(fetchOthers());
   }, [ready, dispatch]);

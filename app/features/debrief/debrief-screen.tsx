@@ -10,17 +10,17 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { type LoadedPreflight, useLoadedPreflight } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 /** Debrief of a preflight, for the pilot only: pace, interruptions, items caught by the checklist, distance. */
 export function DebriefScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <Debrief folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <Debrief folded={folded} />}</PreflightFrame>;
 }
 
-function Debrief({ folded }: { folded: FoldedWalk }) {
-  const walk = useWalk(folded);
+function Debrief({ folded }: { folded: FoldedPreflight }) {
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   const wide = useWide();
   const { list, state } = walk;
@@ -87,7 +87,7 @@ const CAUSE = {
   "take-off aborted": "Take-off aborted",
 };
 
-function Interruptions({ walk: { list, state } }: { walk: Walk }) {
+function Interruptions({ walk: { list, state } }: { walk: LoadedPreflight }) {
   return (
     <View className="gap-1">
       <Heading className="text-lg">Interruptions: {state.interruptions.length}</Heading>
@@ -107,7 +107,7 @@ function Interruptions({ walk: { list, state } }: { walk: Walk }) {
   );
 }
 
-function HowFar({ walk: { list, state } }: { walk: Walk }) {
+function HowFar({ walk: { list, state } }: { walk: LoadedPreflight }) {
   const lap = useMemo(() => {
     const stations = list.stations.filter((s) => s.phase === "lap");
     const problem = routeProblem({ ...list.type, stations, items: list.items });
@@ -131,7 +131,13 @@ const clock = (seconds: number | undefined) =>
     ? "–"
     : `${Math.floor(Math.round(seconds) / 60)}:${String(Math.round(seconds) % 60).padStart(2, "0")}`;
 
-function Pace({ walk: { list, state }, name }: { walk: Walk; name: (stationId: string) => string }) {
+function Pace({
+  walk: { list, state },
+  name,
+}: {
+  walk: LoadedPreflight;
+  name: (stationId: string) => string;
+}) {
   const walks = useBundle(list.registration)?.walks;
   const rows: StationPace[] = useMemo(
     () =>

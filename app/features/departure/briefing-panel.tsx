@@ -1,7 +1,7 @@
 import {
   type BriefingStep,
   composeBriefing,
-  departureOfWalk,
+  departureOfPreflight,
   formatNumber,
   type WindRange,
 } from "@cravix/core";
@@ -13,16 +13,16 @@ import { useAppDispatch } from "../../store/hooks";
 import { record } from "../../store/preflight/record";
 import { Button } from "../../ui/input/button";
 import { Heading, Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 
 const spokenWind = ({ fromDeg, kt, gustKt }: WindRange) =>
   `${fromDeg === undefined ? "variable" : `${formatNumber(Math.round(fromDeg))} degrees`}, ${formatNumber(Math.round(kt))} knots${gustKt ? `, gusts ${formatNumber(Math.round(gustKt))}` : ""}`;
 
 /** Briefing from the preflight's current numbers; undefined before a runway is chosen. */
-export function useBriefing(walk: Walk, turnBackFt?: number): BriefingStep[] | undefined {
+export function useBriefing(walk: LoadedPreflight, turnBackFt?: number): BriefingStep[] | undefined {
   const { list, state, judged } = walk;
   return useMemo(() => {
-    const reckoned = departureOfWalk(list, state, judged);
+    const reckoned = departureOfPreflight(list, state, judged);
     if (!reckoned) return undefined;
     return composeBriefing({
       type: list.type,
@@ -35,7 +35,7 @@ export function useBriefing(walk: Walk, turnBackFt?: number): BriefingStep[] | u
 }
 
 /** Briefing step by step, read aloud by the pilot or the device, and recorded as given. */
-export function BriefingPanel({ walk }: { walk: Walk }) {
+export function BriefingPanel({ walk }: { walk: LoadedPreflight }) {
   const dispatch = useAppDispatch();
   const { state } = walk;
   const steps = useBriefing(walk, state.turnBackFt);
@@ -92,7 +92,7 @@ export function BriefingPanel({ walk }: { walk: Walk }) {
 }
 
 /** Link to the page handed to passengers. */
-export function PassengersDoor({ walk: { state } }: { walk: Walk }) {
+export function PassengersDoor({ walk: { state } }: { walk: LoadedPreflight }) {
   const given = state.briefings.find(({ to }) => to === "passengers");
   return (
     <View className="gap-1">

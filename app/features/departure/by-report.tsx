@@ -1,9 +1,9 @@
 import { formatQuantity, isReadingOf, magneticWind, provenance, READING } from "@cravix/core";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 
 /** The reported value with its age, for comparison; never filled in automatically. */
-export function ByReport({ walk: { state, item } }: { walk: Walk }) {
+export function ByReport({ walk: { state, item } }: { walk: LoadedPreflight }) {
   const told = state.weather;
   const report = told?.report;
   const key = item?.reading?.key;

@@ -1,16 +1,16 @@
 import {
-  abortWords,
+  abortText,
   armOf,
   capital,
   composeBriefing,
-  distanceWords,
+  distanceText,
   forecastLines,
   formatNumber,
   formatQuantity,
   provenance,
   reportLines,
   spokenDate,
-  windWords,
+  windText,
 } from "@cravix/core";
 import type { ReactNode } from "react";
 import { View } from "react-native";
@@ -58,7 +58,7 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
     composeBriefing({
       type: bundle.type,
       departure,
-      ...(report?.wind && { windWords: windWords(report.wind) }),
+      ...(report?.wind && { windWords: windText(report.wind) }),
       ...(told.turnBackFt && { turnBackFt: told.turnBackFt }),
       ...(plan.launch && { launch: plan.launch }),
     });
@@ -151,11 +151,11 @@ function Carry({ aircraft }: { aircraft: KnownAircraft }) {
             {departure?.takeOff ? (
               <>
                 <RunwayDrawing departure={departure} />
-                <Text className="text-sm">{distanceWords("Take-off", departure.takeOff)}</Text>
+                <Text className="text-sm">{distanceText("Take-off", departure.takeOff)}</Text>
                 {departure.landing && (
-                  <Text className="text-sm">{distanceWords("Landing", departure.landing)}</Text>
+                  <Text className="text-sm">{distanceText("Landing", departure.landing)}</Text>
                 )}
-                <Text className="font-strong">{`Abort point: ${abortWords(departure)}`}</Text>
+                <Text className="font-strong">{`Abort point: ${abortText(departure)}`}</Text>
               </>
             ) : (
               <Missing>{departure?.missing[0]?.why ?? "Not calculated."}</Missing>

@@ -1,12 +1,13 @@
 import {
-  abortWords,
+  abortText,
   capital,
-  distanceWords,
+  conditionText,
+  distanceText,
   formatNumber,
   frequencyFault,
   type Judgement,
   RUNWAY_CONDITIONS,
-  remedyWords,
+  remedyText,
   squawkFault,
   worstGrade,
 } from "@cravix/core";
@@ -220,7 +221,7 @@ function Proposed({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departure
           <Toggle
             key={condition}
             on={false}
-            label={`${condition}: ${why}`}
+            label={`${capital(conditionText(condition))}: ${why}`}
             onPress={() =>
               dispatch(
                 planned({
@@ -230,7 +231,7 @@ function Proposed({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departure
               )
             }
           >
-            {`${capital(condition)}: ${why}`}
+            {`${capital(conditionText(condition))}: ${why}`}
           </Toggle>
         ))}
       </View>
@@ -273,14 +274,14 @@ function Distances({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departur
         <>
           <RunwayDrawing departure={departure} />
           <Line grade={departure.takeOff.leftM < 0 ? "stop" : "within limits"}>
-            {distanceWords("Take-off", departure.takeOff)}
+            {distanceText("Take-off", departure.takeOff)}
           </Line>
           {departure.landing && (
             <Line grade={departure.landing.leftM < 0 ? "stop" : "within limits"}>
-              {distanceWords("Landing", departure.landing)}
+              {distanceText("Landing", departure.landing)}
             </Line>
           )}
-          <Text className="font-mid">{`Abort point: ${abortWords(departure)}`}</Text>
+          <Text className="font-mid">{`Abort point: ${abortText(departure)}`}</Text>
           {departure.climb && (
             <Text>
               {`Climb ${formatNumber(Math.floor(departure.climb.fpm / 10) * 10)} ft/min, ${formatNumber(departure.climb.gradientPercent, 1)} %${departure.climb.aboveFt !== undefined && input?.runway.beyond ? `: ${formatNumber(Math.round(departure.climb.aboveFt))} ft over ${input.runway.beyond.what}` : ""}.`}
@@ -313,7 +314,7 @@ function Distances({ aircraft, hand }: { aircraft: KnownAircraft; hand: Departur
           <Text className="font-strong">Ways to get within limits</Text>
           {remedies.slice(0, 4).map((remedy, i) => (
             <Text key={JSON.stringify(remedy)} className={i === 0 ? "font-strong" : ""}>
-              {remedyWords(remedy, loading?.stations)}
+              {remedyText(remedy, loading?.stations)}
             </Text>
           ))}
         </View>
@@ -453,6 +454,9 @@ function Radio({ hand }: { hand: DepartureInHand }) {
         numeric
         fault={heightFault}
       />
+      <Text className="text-sm text-voice">
+        Below this height you will land ahead after an engine failure.
+      </Text>
     </View>
   );
 }

@@ -1,12 +1,13 @@
 import {
   burnFor,
   checkLoad,
-  faultWords,
+  faultText,
   formatNumber,
   fuelDensity,
   lightOf,
+  nightBeginsText,
   type PlannedLoad,
-  peopleOfWalk,
+  peopleOfPreflight,
 } from "@cravix/core";
 import { useMemo } from "react";
 import { View } from "react-native";
@@ -17,11 +18,11 @@ import { Heading, Text } from "../../ui/text";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
 /** Planned mass and balance; the dipstick gives the real fuel later. */
-export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
+export function DepartureForFlight({ aircraft }: { aircraft: KnownAircraft }) {
   const { bundle, plan } = aircraft;
   const { loading: profile, type } = bundle;
   const { load, flightMin } = plan;
-  const people = peopleOfWalk(plan);
+  const people = peopleOfPreflight(plan);
   const check = useMemo(
     () => (profile && load ? checked(profile, load, type, { flightMin, people }) : undefined),
     [profile, load, type, flightMin, people],
@@ -41,7 +42,7 @@ export function DepartureToday({ aircraft }: { aircraft: KnownAircraft }) {
           <Text className={`shrink ${outside ? "font-strong text-clay" : ""}`}>
             {open ??
               (outside
-                ? check.faults.map(faultWords).join(" ")
+                ? check.faults.map(faultText).join(" ")
                 : `${formatNumber(takeOff.kg)} kg at take-off, within limits for the whole flight.`)}
           </Text>
         </View>
@@ -96,7 +97,7 @@ function Daylight({ aircraft: { bundle, plan } }: { aircraft: KnownAircraft }) {
         <GradeMark grade="ask" size={20} />
       </View>
       <Text className="shrink font-mid">
-        {`If you take off now, you land at ${clockText(to)}, at night (${rules.night.begins}). Choose “night” above, or plan a day flight.`}
+        {`If you take off now, you land at ${clockText(to)}, at night (${nightBeginsText(rules.night.begins)}). Choose “night” above, or plan a day flight.`}
       </Text>
     </View>
   );

@@ -4,7 +4,7 @@ import {
   compareRunways,
   type Departure,
   type DepartureInput,
-  distanceWords,
+  distanceText,
   type Forecast,
   forecastAt,
   formatNumber,
@@ -72,7 +72,7 @@ export function LandingThere({
             />
           </View>
           <Text className={`shrink ${landing && landing.leftM < 0 ? "text-clay" : ""}`}>
-            {`${runway.id}: ${landing ? distanceWords("Landing", landing).replace(/^Landing /, "") : missing ? "not calculated." : (own[0]?.why ?? "not calculated.")}${on ? windWords(on) : ""}`}
+            {`${runway.id}: ${landing ? distanceText("Landing", landing).replace(/^Landing /, "") : missing ? "not calculated." : (own[0]?.why ?? "not calculated.")}${on ? windText(on) : ""}`}
           </Text>
         </View>
       ))}
@@ -93,7 +93,7 @@ export function LandingThere({
   );
 }
 
-const windWords = ({ alongKt, tailKt, crossKt }: NonNullable<Departure["wind"]>) =>
+const windText = ({ alongKt, tailKt, crossKt }: NonNullable<Departure["wind"]>) =>
   ` ${tailKt > 0.5 ? `${formatNumber(tailKt)} kt tailwind` : `${formatNumber(Math.max(0, alongKt))} kt headwind`}, ${formatNumber(crossKt)} kt crosswind.`;
 
 const HOUR = 3_600_000;

@@ -10,14 +10,14 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
 
 /** For the passengers themselves: large text, one instruction at a time, each confirmed by the reader. */
 export function PassengersScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <Passengers folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <Passengers folded={folded} />}</PreflightFrame>;
 }
 
-function Passengers({ folded: { list, state } }: { folded: FoldedWalk }) {
+function Passengers({ folded: { list, state } }: { folded: FoldedPreflight }) {
   const dispatch = useAppDispatch();
   const wide = useWide();
   const lines = passengerBriefing({

@@ -7,14 +7,14 @@ import { Button } from "../../ui/input/button";
 import { Choice } from "../../ui/input/choice";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import { WeatherEntry } from "./weather-entry";
 
 /** Assumed minutes of a flight without a planned length. */
 const USUAL_MIN = 60;
 
 /** At the holding point: the report with its age, a newer one, runway condition, and everything recalculated with the dipped fuel. */
-export function WalkWeather({ walk }: { walk: Walk }) {
+export function PreflightWeather({ walk }: { walk: LoadedPreflight }) {
   const dispatch = useAppDispatch();
   const [open, setOpen] = useState(false);
   const { list, state, judged } = walk;

@@ -5,12 +5,12 @@ import Svg, { G, Path, Rect } from "react-native-svg";
 import { Stepper } from "../../ui/input/stepper";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 
 const STEP = 30;
 
 /** Control positions for the wind on this taxi leg: answered while stopped, never while rolling. */
-export function TaxiPanel({ walk }: { walk: Walk }) {
+export function TaxiPanel({ walk }: { walk: LoadedPreflight }) {
   const { list, state } = walk;
   const [heading, setHeading] = useState(() => list.airfield?.runways[0]?.headingDeg ?? 360);
   const sock = state.readings[READING.windFrom]?.value;

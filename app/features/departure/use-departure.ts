@@ -13,7 +13,7 @@ import {
   magneticWind,
   minimaSets,
   type ProposedCondition,
-  peopleOfWalk,
+  peopleOfPreflight,
   proposedConditions,
   type RunwayChoice,
   reserveFor,
@@ -87,7 +87,7 @@ export function useDeparture(aircraft: KnownAircraft, now: string): DepartureInH
       stations: all.load.stations,
       litres,
       kgPerL: fuelDensity(type.fuel?.grades?.[0] ?? "100LL", 15),
-      people: peopleOfWalk(all),
+      people: peopleOfPreflight(all),
     };
     const celsius = report?.celsius ?? all.celsius;
     const input: DepartureInput | undefined =

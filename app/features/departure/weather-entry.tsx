@@ -34,7 +34,7 @@ function wordsOf(error: unknown): string {
 }
 
 /** Magnetic variation at a field; undefined without coordinates, or on a date the model does not cover. */
-function variationHere(field: Airfield | undefined, at: string): number | undefined {
+function localVariation(field: Airfield | undefined, at: string): number | undefined {
   if (field?.lat === undefined || field.lon === undefined) return undefined;
   try {
     return Math.round(variationDeg({ lat: field.lat, lon: field.lon }, at) * 10) / 10;
@@ -70,7 +70,7 @@ export function WeatherEntry({
     from: WeatherInputs["from"],
     at: string,
   ) => {
-    const variation = variationHere(field, at);
+    const variation = localVariation(field, at);
     const { variationDeg: _before, ...rest } = told ?? {};
     onTold({
       ...rest,

@@ -155,6 +155,7 @@ function Merge({ discrepancy: d, others, onDone }: PartProps & { others: readonl
   return (
     <View className="max-w-xl gap-2" testID="merging">
       <Heading className="text-lg">Merge with</Heading>
+      <Text className="text-sm text-voice">Choose the discrepancy that has the same cause.</Text>
       {others.map((one) => (
         <Toggle
           key={one.id}

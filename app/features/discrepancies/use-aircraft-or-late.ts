@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { useBundle } from "../../store/server/server-state";
 
 /** Maximum time a page waits for its aircraft's data, ms. */
-const LATEST_MS = 3000;
+const MAX_MS = 3000;
 
 /**
  * True once an aircraft's data have loaded or the wait is over. Drawing them later would move buttons while a thumb is on its
@@ -13,7 +13,7 @@ export function useAircraftOrLate(registration: string): boolean {
   const [late, setLate] = useState(false);
   useEffect(() => {
     if (known) return;
-    const timer = setTimeout(() => setLate(true), LATEST_MS);
+    const timer = setTimeout(() => setLate(true), MAX_MS);
     return () => clearTimeout(timer);
   }, [known]);
   return known || late;

@@ -1,7 +1,7 @@
 import type { OpenDiscrepancy } from "@cravix/core";
 import { useFocusEffect } from "expo-router";
 import { useCallback, useState } from "react";
-import { openDiscrepanciesHere, unsyncedEvents } from "../../store/preflight/unsynced-events";
+import { localOpenDiscrepancies, unsyncedEvents } from "../../store/preflight/unsynced-events";
 import type { KnownBundle } from "../../store/server/server-api";
 import { useCrew } from "../../store/server/server-state";
 
@@ -13,7 +13,7 @@ export function useOpenDiscrepancies(bundle: KnownBundle | undefined): OpenDiscr
     useCallback(() => {
       if (bundle)
         unsyncedEvents(bundle).then(
-          (events) => setOpen(openDiscrepanciesHere(bundle, events, crew)),
+          (events) => setOpen(localOpenDiscrepancies(bundle, events, crew)),
           // If storage does not respond, use the server's data alone.
           () => setOpen(bundle.openDiscrepancies),
         );

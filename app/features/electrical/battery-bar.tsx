@@ -1,11 +1,11 @@
 import { formatQuantity, usedAmpereHours } from "@cravix/core";
 import { View } from "react-native";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import { useLoads } from "./use-loads";
 
 /** While the battery is on: time used, charge used, and time left for a safe start. */
-export function BatteryBar({ walk }: { walk: Walk }) {
+export function BatteryBar({ walk }: { walk: LoadedPreflight }) {
   const { on, onSince, amps, spans, battery, now } = useLoads(walk);
   const { electrical } = walk.list.type;
   if (onSince === undefined || !electrical || walk.phase === "run-up" || walk.phase === "line-up")

@@ -1,9 +1,9 @@
 import { batteryState, foldLoads } from "@cravix/core";
 import { useEffect, useMemo, useState } from "react";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 
 /** Loads that are on and their consumption, updated every second. */
-export function useLoads({ list, state }: Pick<Walk, "list" | "state">) {
+export function useLoads({ list, state }: Pick<LoadedPreflight, "list" | "state">) {
   const [now, setNow] = useState(() => Date.now());
   const loads = useMemo(
     () => foldLoads(list, state, Math.max(now, Date.parse(state.lastAt ?? "") || 0)),

@@ -4,18 +4,18 @@ import { Button } from "../../ui/input/button";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { useLoadedPreflight } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 import { AddOilForm, useOilAddition } from "./add-oil-form";
 
 /** Logs added oil by engine and grade; afterwards the dipstick is read again. */
 export function AddOilScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <AddOil folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <AddOil folded={folded} />}</PreflightFrame>;
 }
 
-function AddOil({ folded }: { folded: FoldedWalk }) {
-  const walk = useWalk(folded);
+function AddOil({ folded }: { folded: FoldedPreflight }) {
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   const { oil: profile, engines } = walk.list.type;
   const read = (engine: string | undefined) => walk.judged.oil?.[engine ?? ONLY_ENGINE];

@@ -2,14 +2,14 @@ import { formatNumber, type Item, settling } from "@cravix/core";
 import { View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 import { DrainClock } from "./drain-answer";
 import type { Drain } from "./use-drain";
 import { VialTray } from "./vial-tray";
 
 /** After refuelling: water needs time to settle to the drains. */
-function Sinking({ walk }: { walk: Walk }) {
+function Sinking({ walk }: { walk: LoadedPreflight }) {
   const sinking = settling(walk.list, walk.state);
   if (!sinking) return null;
   const waited = Math.floor((Date.now() - Date.parse(sinking.since)) / 60_000);
@@ -29,7 +29,17 @@ const FATE: Record<string, string> = {
 };
 
 /** Samples so far, and the next step. */
-export function DrainCard({ walk, item, acts, drain }: { walk: Walk; item: Item; acts: Acts; drain: Drain }) {
+export function DrainCard({
+  walk,
+  item,
+  acts,
+  drain,
+}: {
+  walk: LoadedPreflight;
+  item: Item;
+  acts: Acts;
+  drain: Drain;
+}) {
   const { advice, asking, draining } = drain;
   const stop = advice.step === "maintenance";
   return (

@@ -8,10 +8,10 @@ import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 
 /** Fuel so far: litres per tank, time to land by, and problems. */
-export function FluidsPanel({ walk }: { walk: Walk }) {
+export function FluidsPanel({ walk }: { walk: LoadedPreflight }) {
   const { fuel, oil, judgements } = walk.judged;
   const { type } = walk.list;
   const words = wordsOfWalk(walk.list, walk.state);

@@ -1,6 +1,6 @@
 import { fuelByLog, type Item, isReadingOf, READING, readingKey, type Tank, tankKey } from "@cravix/core";
 import { TouchArea } from "../../ui/input/touch-area";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import { GaugeDrawing, gaugeAtPoint } from "./drawings/gauge-drawing";
 import { GlassDrawing, glassAtHeight } from "./drawings/glass-drawing";
 import { dipstickScale, levelAtHeight, OilDipstick } from "./drawings/oil-dipstick";
@@ -8,7 +8,7 @@ import { dipAtHeight, TankDrawing } from "./drawings/tank-drawing";
 
 /** The drawable instrument of a reading, if any. */
 export function drawnReading(
-  walk: Walk,
+  walk: LoadedPreflight,
   item: Item,
 ): { kind: "dip" | "gauge" | "sight"; tank: Tank } | { kind: "oil" } | undefined {
   const { fuel, oil } = walk.list.type;
@@ -23,7 +23,7 @@ export function drawnReading(
 }
 
 interface ReadingDrawingProps {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   value: number | undefined;
   lastValue: number | undefined;
@@ -127,7 +127,7 @@ export function ReadingDrawing({ walk, item, value, lastValue, onSet, large = fa
 }
 
 /** Litres in one tank according to the log; undefined if unknown. */
-export function byLog(walk: Walk, tankId: string): number | undefined {
+export function byLog(walk: LoadedPreflight, tankId: string): number | undefined {
   const { memory, type } = walk.list;
   if (!memory?.fuel || !type.fuel || walk.state.uplifts.length > 0) return undefined;
   try {
@@ -140,7 +140,10 @@ export function byLog(walk: Walk, tankId: string): number | undefined {
 }
 
 /** Reading of a twin's other engine, shown beside this one. */
-function otherEngine(walk: Walk, item: Item): { name: string; value: number | undefined } | undefined {
+function otherEngine(
+  walk: LoadedPreflight,
+  item: Item,
+): { name: string; value: number | undefined } | undefined {
   const { engines } = walk.list.type;
   const key = (engine: string) => readingKey(READING.oilLevel, engine);
   if (!engines?.some((engine) => item.reading?.key === key(engine))) return undefined;

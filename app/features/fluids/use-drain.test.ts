@@ -1,11 +1,11 @@
 import { act, renderHook } from "@testing-library/react-native";
-import { TestWalk } from "../../testing/preflight-of";
+import { TestPreflight } from "../../testing/preflight-of";
 import { useDrain } from "./use-drain";
 
 const DRAIN = "right-drain.1";
 
 function atTheDrain(id = DRAIN) {
-  const test = new TestWalk();
+  const test = new TestPreflight();
   const item = test.item(id);
   const found: (string | undefined)[] = [];
   const { result, rerender } = renderHook(() =>

@@ -8,7 +8,7 @@ import {
 } from "@cravix/core";
 import { useState } from "react";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
 interface Asking {
@@ -21,7 +21,7 @@ interface Asking {
 
 /** Next step at this drain, and the possible answers. */
 export function useDrain(
-  walk: Walk,
+  walk: LoadedPreflight,
   item: Item,
   acts: Acts,
   onFound: (preset?: string) => void,

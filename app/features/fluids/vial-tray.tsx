@@ -1,12 +1,12 @@
 import { approvedGrades, type Item } from "@cravix/core";
 import { Pressable, View } from "react-native";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 import { usualColour, Vial } from "./drawings/vial";
 
 /** All drains of this aircraft as a row of samples: taken ones with results, and the next. */
-export function VialTray({ walk, item, acts }: { walk: Walk; item: Item; acts: Acts }) {
+export function VialTray({ walk, item, acts }: { walk: LoadedPreflight; item: Item; acts: Acts }) {
   const { list, state } = walk;
   const drains = list.items.filter((i) => i.kind === "sample");
   const usual = usualColour(approvedGrades(list)[0]);

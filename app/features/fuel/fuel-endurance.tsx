@@ -2,7 +2,7 @@ import {
   burnAt,
   ENDURANCE,
   type FuelUnit,
-  type FuelWords,
+  type FuelUnits,
   formatNumber,
   formatQuantity,
   fuelKgPerL,
@@ -23,7 +23,7 @@ import { Stepper } from "../../ui/input/stepper";
 import { Caution, JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
 const PUMP_UNITS = ["L", "US gal", "imp gal"] as const satisfies readonly FuelUnit[];
@@ -31,7 +31,7 @@ const STEP: Record<(typeof PUMP_UNITS)[number], number> = { L: 1, "US gal": 0.1,
 const time = (value: number) => formatQuantity({ value, unit: "min" });
 
 /** Endurance, reserve, time to land by, worst reasonable case, and what to add to which tank. */
-export function FuelEndurance({ walk, acts }: { walk: Walk; acts: Acts }) {
+export function FuelEndurance({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
   const { list, state, judged } = walk;
   const { fuel: profile } = list.type;
   const { fuel, judgements } = judged;
@@ -127,7 +127,7 @@ function massText(mass: ReturnType<typeof massRoom>): string {
 }
 
 interface ToAddProps {
-  walk: Walk;
+  walk: LoadedPreflight;
   unit: (typeof PUMP_UNITS)[number];
   missingL: number;
   mass: ReturnType<typeof massRoom>;
@@ -196,7 +196,7 @@ function useSimulation(plan: Parameters<typeof simulateFlights>[0] | undefined):
 }
 
 /** Histogram of margins; flights that use reserve fuel are struck through. */
-function Flown({ flown, words }: { flown: SimulatedMargin; words: FuelWords }) {
+function Flown({ flown, words }: { flown: SimulatedMargin; words: FuelUnits }) {
   const { ink, stone, clay, chock } = usePalette();
   const { fromL, toL, counts } = flown.histogram;
   const most = Math.max(...counts);

@@ -4,7 +4,7 @@ import {
   FUEL_UNITS,
   formatNumber,
   fuelKgPerL,
-  fuelWords,
+  fuelUnits,
   WORST_CASE,
   wordsOfWalk,
 } from "@cravix/core";
@@ -12,7 +12,7 @@ import { View } from "react-native";
 import { Choice } from "../../ui/input/choice";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 import { SourceBars } from "./source-bars";
 
@@ -20,7 +20,7 @@ import { SourceBars } from "./source-bars";
 const AMOUNT: ReadonlySet<string> = new Set(["fuel.endurance", "fuel.uplifts", "fuel.earlier"]);
 
 /** Dipstick, gauge and log side by side, per tank and in total, and whether they agree. */
-export function FuelQuantity({ walk, acts }: { walk: Walk; acts: Acts }) {
+export function FuelQuantity({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
   const { fuel, judgements } = walk.judged;
   const { type, memory } = walk.list;
   const about = judgements.filter(
@@ -39,6 +39,11 @@ export function FuelQuantity({ walk, acts }: { walk: Walk; acts: Acts }) {
       />
       {(!fuel || fuel.tanks.length === 0) && (
         <Text className="text-voice">No tank dipped yet. Dip each tank at its station.</Text>
+      )}
+      {fuel && fuel.tanks.length > 0 && (
+        <Text className="text-sm text-voice">
+          The shaded band is the likely amount; each marker is one source.
+        </Text>
       )}
       {fuel?.total && fuel.total.sources.length > 1 && (
         <SourceBars
@@ -68,7 +73,7 @@ export function FuelQuantity({ walk, acts }: { walk: Walk; acts: Acts }) {
           <View className="flex-row flex-wrap gap-x-6 gap-y-1">
             {FUEL_UNITS.map((unit) => (
               <Text key={unit} className="font-mid">
-                {`${fuelWords(unit, kgPerL).say(usable)}`}
+                {`${fuelUnits(unit, kgPerL).say(usable)}`}
               </Text>
             ))}
           </View>

@@ -7,8 +7,8 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { type LoadedPreflight, useLoadedPreflight } from "../preflight/use-preflight";
 import { type Acts, usePreflightActions } from "../preflight/use-preflight-actions";
 import { FuelEndurance } from "./fuel-endurance";
 import { FuelQuantity } from "./fuel-quantity";
@@ -19,12 +19,12 @@ const PARTS = ["How much", "Enough?", "Refuel", "Slope, overnight"] as const;
 type Part = (typeof PARTS)[number];
 
 /** Today's fuel on one page: quantity, endurance, refuelling, slope and overnight conditions. */
-export function FuelDeskScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <Desk folded={folded} />}</WalkFrame>;
+export function FuelQuantityScreen({ id }: { id: string }) {
+  return <PreflightFrame id={id}>{(folded) => <Desk folded={folded} />}</PreflightFrame>;
 }
 
-function Desk({ folded }: { folded: FoldedWalk }) {
-  const walk = useWalk(folded);
+function Desk({ folded }: { folded: FoldedPreflight }) {
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   const wide = useWide();
   const [part, setPart] = useState<Part>("How much");
@@ -61,7 +61,17 @@ function Desk({ folded }: { folded: FoldedWalk }) {
   );
 }
 
-function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Acts; onDone: () => void }) {
+function PartOf({
+  part,
+  walk,
+  acts,
+  onDone,
+}: {
+  part: Part;
+  walk: LoadedPreflight;
+  acts: Acts;
+  onDone: () => void;
+}) {
   switch (part) {
     case "How much":
       return <FuelQuantity walk={walk} acts={acts} />;
@@ -91,7 +101,7 @@ function PartOf({ part, walk, acts, onDone }: { part: Part; walk: Walk; acts: Ac
 }
 
 /** Receipts of this preflight compared with the dipstick. */
-function Receipts({ walk }: { walk: Walk }) {
+function Receipts({ walk }: { walk: LoadedPreflight }) {
   const checked = checkUplifts(walk.list, walk.state);
   const words = wordsOfWalk(walk.list, walk.state);
   if (checked.length === 0) return null;

@@ -1,24 +1,24 @@
 import {
   dropsOfWater,
   formatNumber,
-  MOST_TILT_DEG,
+  MAX_TILT_DEG,
   type NightAir,
   overnightCondensationMl,
-  quantityTrouble,
+  quantityError,
   type Tilt,
 } from "@cravix/core";
 import { View } from "react-native";
 import { Stepper } from "../../ui/input/stepper";
 import { JudgementCard } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
 const LEVEL: Tilt = { rightDownDeg: 0, noseUpDeg: 0 };
 const MILD: NightAir = { lowC: 5, dewPointC: 8, nights: 1 };
 
 /** Slope on the ground and overnight conditions, which affect the dipstick and the first samples. */
-export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
+export function GroundAndNight({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
   const { told } = walk.state;
   const { fuel } = walk.list.type;
   const tilt = told.tilt ?? LEVEL;
@@ -27,7 +27,7 @@ export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
   const night = told.night ?? { ...MILD, ...(dewPointC !== undefined && { dewPointC }) };
   const shaped = fuel?.tanks.every((tank) => tank.geometry) ?? false;
   const lean = (part: Partial<Tilt>) => {
-    const bound = (x: number) => Math.min(MOST_TILT_DEG, Math.max(-MOST_TILT_DEG, x));
+    const bound = (x: number) => Math.min(MAX_TILT_DEG, Math.max(-MAX_TILT_DEG, x));
     const next = { ...tilt, ...part };
     acts.told({ tilt: { rightDownDeg: bound(next.rightDownDeg), noseUpDeg: bound(next.noseUpDeg) } });
   };
@@ -41,6 +41,9 @@ export function GroundAndNight({ walk, acts }: { walk: Walk; acts: Acts }) {
     <View className="gap-4">
       <View className="gap-1.5">
         <Heading className="text-lg">Is the aircraft level?</Heading>
+        <Text className="text-sm text-voice">
+          Enter the wing and nose angle if the aircraft is not on level ground.
+        </Text>
         <Stepper
           text={degrees(tilt.rightDownDeg, "right wing down", "left wing down")}
           step={0.5}
@@ -106,9 +109,9 @@ function drops(ml: number): string {
   return `${count} ${count === 1 ? "drop" : "drops"}`;
 }
 
-function NightWater({ walk, night }: { walk: Walk; night: NightAir }) {
+function NightWater({ walk, night }: { walk: LoadedPreflight; night: NightAir }) {
   const heard = walk.judged.fuel?.tanks ?? [];
-  const trouble = quantityTrouble(() => overnightCondensationMl(1, night));
+  const trouble = quantityError(() => overnightCondensationMl(1, night));
   if (trouble) return <Text className="font-mid text-clay">{trouble}</Text>;
   if (heard.length === 0)
     return (

@@ -1,4 +1,4 @@
-import { type FuelEstimate, type FuelSource, type FuelWords, Z_95_TWO_SIDED } from "@cravix/core";
+import { type FuelEstimate, type FuelSource, type FuelUnits, Z_95_TWO_SIDED } from "@cravix/core";
 import { View } from "react-native";
 import Svg, { G, Line, Path, Rect, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../../ui/paint/use-palette";
@@ -35,7 +35,7 @@ function shape(kind: FuelSource["kind"], x: number, y: number): string {
 interface SourceBarsProps {
   name: string;
   capacityL: number;
-  words: FuelWords;
+  words: FuelUnits;
   sources: readonly FuelSource[];
   estimate: FuelEstimate;
 }

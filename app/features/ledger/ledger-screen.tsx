@@ -6,17 +6,17 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { type LoadedPreflight, useLoadedPreflight } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 /** Everything removed, switched on or opened: out now, still to be removed, and put back. */
 export function LedgerScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <Ledger folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <Ledger folded={folded} />}</PreflightFrame>;
 }
 
-function Ledger({ folded }: { folded: FoldedWalk }) {
-  const walk = useWalk(folded);
+function Ledger({ folded }: { folded: FoldedPreflight }) {
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   const wide = useWide();
   const { list, ledger, state } = walk;
@@ -32,6 +32,10 @@ function Ledger({ folded }: { folded: FoldedWalk }) {
       <PageHead className="mt-2" title={`${list.registration} items to put back`}>
         {`${list.registration}: ${out.length === 0 ? "nothing to put back" : `${out.length} to put back`}`}
       </PageHead>
+      <Text className="mt-1 text-sm text-voice">
+        Everything that came off, was switched on, opened or moved during this preflight. All of it must be
+        put back before you accept the aircraft.
+      </Text>
       <Part title="To put back" none="Nothing is off, on, open or moved.">
         {out.map((entry) => (
           <Button
@@ -71,7 +75,7 @@ function pieces({ thing, count }: LedgerEntry): string {
   return count > 1 ? `${thing} (${count})` : thing;
 }
 
-function wordsAhead({ list }: Walk, entry: LedgerEntry): string {
+function wordsAhead({ list }: LoadedPreflight, entry: LedgerEntry): string {
   const { how, stationId, count } = entry;
   const verb = (count > 1 ? VERB_OF_MANY : VERB)[how];
   return `${pieces(entry)} ${verb} at ${list.stations.find((s) => s.id === stationId)?.name ?? "its station"}`;

@@ -9,17 +9,17 @@ import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { FoundStep } from "../preflight/answers/found-step";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { useLoadedPreflight } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 /** Line-up check after acceptance: nothing to tap while the aircraft moves. */
 export function LineUpScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <LineUp folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <LineUp folded={folded} />}</PreflightFrame>;
 }
 
-function LineUp({ folded }: { folded: FoldedWalk }) {
-  const walk = useWalk(folded);
+function LineUp({ folded }: { folded: FoldedPreflight }) {
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   const wide = useWide();
   const [aborted, setAborted] = useState(false);

@@ -15,11 +15,11 @@ import Svg, { Circle, G, Path, Rect, Text as SvgText } from "react-native-svg";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Heading, Text } from "../../ui/text";
-import { WalkWeather } from "../departure/preflight-weather";
-import type { Walk } from "../preflight/use-preflight";
+import { PreflightWeather } from "../departure/preflight-weather";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 
 /** The runway as seen from the aircraft, with the wind. */
-export function WindPanel({ walk }: { walk: Walk }) {
+export function WindPanel({ walk }: { walk: LoadedPreflight }) {
   const { state, list, judged } = walk;
   const runway = runwayInUse(list, state)?.runway;
   const told = (key: string, unit: Unit) => {
@@ -32,7 +32,7 @@ export function WindPanel({ walk }: { walk: Walk }) {
     return (
       <View className="gap-3">
         <Runways walk={walk} />
-        <WalkWeather walk={walk} />
+        <PreflightWeather walk={walk} />
       </View>
     );
   const components =
@@ -61,13 +61,13 @@ export function WindPanel({ walk }: { walk: Walk }) {
       {wind.map((judgement) => (
         <JudgementCard key={judgement.id} judgement={judgement} />
       ))}
-      <WalkWeather walk={walk} />
+      <PreflightWeather walk={walk} />
     </View>
   );
 }
 
 /** Choice of runways before one is selected. */
-function Runways({ walk }: { walk: Walk }) {
+function Runways({ walk }: { walk: LoadedPreflight }) {
   const { list } = walk;
   if (!list.airfield) return null;
   const wind = reportedWind(walk);

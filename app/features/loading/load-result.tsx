@@ -1,10 +1,10 @@
 import {
   armOf,
   type Burn,
+  changesText,
   changesWithinLimits,
-  changesWords,
   checkLoad,
-  faultWords,
+  faultText,
   formatNumber,
   type Load,
   type LoadingProfile,
@@ -26,7 +26,7 @@ export function LoadBrief({ profile, load, burn }: { profile: LoadingProfile; lo
   return (
     <Text className="font-strong text-lg text-deck-ink" testID="loading-brief">
       {worst
-        ? `${GRADE_WORD.stop}: ${faultWords(worst)}`
+        ? `${GRADE_WORD.stop}: ${faultText(worst)}`
         : (missing[0] ?? `Within limits: ${formatNumber(takeOff?.kg ?? 0)} kg at take-off`)}
     </Text>
   );
@@ -79,7 +79,7 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
       </View>
       {check.faults.map((fault) => (
         <Text key={`${fault.kind}${fault.of}`} className="font-mid text-clay">
-          {faultWords(fault)}
+          {faultText(fault)}
         </Text>
       ))}
       {check.missing.map((question) => (
@@ -96,7 +96,7 @@ export function LoadResult({ profile, load, burn }: { profile: LoadingProfile; l
           </Heading>
           {ways.map((way, i) => (
             <Text key={JSON.stringify(way)} className={i === 0 ? "font-strong" : ""}>
-              {changesWords(way, profile)}
+              {changesText(way, profile)}
             </Text>
           ))}
         </View>

@@ -1,10 +1,10 @@
 import {
-  burnOfWalk,
+  burnOfPreflight,
   formatNumber,
   fuelKgPerL,
   type Load,
   type LoadingProfile,
-  peopleOfWalk,
+  peopleOfPreflight,
 } from "@cravix/core";
 import { router } from "expo-router";
 import { useMemo } from "react";
@@ -18,8 +18,8 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { useLoadedPreflight } from "../preflight/use-preflight";
 import { draftOfLoad, inOtherUnit, loadOf, MASS_UNITS, type MassUnit } from "./load-draft";
 import { LoadResult } from "./load-result";
 import { StationFields } from "./station-fields";
@@ -34,15 +34,15 @@ const NO_TANKS: Readonly<Record<string, number>> = {};
 
 /** Load on board at the aircraft, with the dipped fuel. Changes apply from now on; the plan stays on record. */
 export function LoadTodayScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <Today folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <Today folded={folded} />}</PreflightFrame>;
 }
 
-function Today({ folded }: { folded: FoldedWalk }) {
+function Today({ folded }: { folded: FoldedPreflight }) {
   const profile = folded.list.loading;
   if (profile) return <Aboard folded={folded} profile={profile} />;
   return (
     <Screen back={`/preflight/${folded.state.id}/verdict`}>
-      <PageHead title="Load on board">What is aboard</PageHead>
+      <PageHead>Load on board</PageHead>
       <Text className="mt-2">
         No weighing report on file: mass and balance cannot be calculated. An owner or a mechanic can add it.
       </Text>
@@ -50,8 +50,8 @@ function Today({ folded }: { folded: FoldedWalk }) {
   );
 }
 
-function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfile }) {
-  const walk = useWalk(folded);
+function Aboard({ folded, profile }: { folded: FoldedPreflight; profile: LoadingProfile }) {
+  const walk = useLoadedPreflight(folded);
   const dispatch = useAppDispatch();
   const wide = useWide();
   const { list, state, judged } = walk;
@@ -80,12 +80,12 @@ function Aboard({ folded, profile }: { folded: FoldedWalk; profile: LoadingProfi
             stations: told.stations,
             litres: dipped,
             kgPerL: fuelKgPerL(list, state),
-            people: peopleOfWalk(list),
+            people: peopleOfPreflight(list),
           }
         : undefined,
     [told, dipped, notDipped.length, list, state],
   );
-  const burn = useMemo(() => burnOfWalk(list, state), [list, state]);
+  const burn = useMemo(() => burnOfPreflight(list, state), [list, state]);
   const put = async () => {
     if (!told) return;
     const { litres } = state.plannedLoad ?? {};

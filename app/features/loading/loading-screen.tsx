@@ -5,7 +5,7 @@ import {
   fuelDensity,
   type Load,
   lastFluids,
-  peopleOfWalk,
+  peopleOfPreflight,
   reserveFor,
 } from "@cravix/core";
 import { useMemo, useState } from "react";
@@ -64,7 +64,7 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
       capacityL,
     }),
   );
-  const people = peopleOfWalk(plan);
+  const people = peopleOfPreflight(plan);
   const own = useOwnMass(crewId, profile, people);
   const set = (part: Partial<LoadDraft>) => {
     const next = { ...draft, ...part };
@@ -131,6 +131,9 @@ function Loading({ aircraft: { bundle, plan, crew, crewId } }: { aircraft: Known
       }
     >
       <PageHead title={`${registration} mass and balance`}>{`${registration}: mass and balance`}</PageHead>
+      <Text className="mt-1 text-sm text-voice">
+        Enter the mass at every station. The line shows the flight from take-off to zero fuel.
+      </Text>
       <View className={wide ? "mt-3 flex-row gap-8" : "mt-3 gap-4"}>
         <View className={wide ? "flex-1" : ""}>{fields}</View>
         <View className={wide ? "flex-[1.2]" : ""}>{result}</View>

@@ -73,10 +73,10 @@ function Log({ aircraft }: { aircraft: KnownAircraft }) {
           {part === "Oil" ? (
             <>
               <Oil logs={logs} profile={type.oil} />
-              {type.oil && <OilOutsideAWalk aircraft={aircraft} onLogged={logs.reload} />}
+              {type.oil && <OilOutsidePreflight aircraft={aircraft} onLogged={logs.reload} />}
             </>
           ) : (
-            <FuelOutsideAWalk aircraft={aircraft} onLogged={logs.reload} />
+            <FuelOutsidePreflight aircraft={aircraft} onLogged={logs.reload} />
           )}
         </View>
         <View className={wide ? "flex-1 gap-4" : "gap-4"}>
@@ -177,7 +177,7 @@ function Figure({ label, value, more }: { label: string; value: string; more: st
 const asLogged = (text: string) => `Discrepancy logged: ${text}`;
 
 /** Logs oil added outside a preflight. */
-function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
+function OilOutsidePreflight({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
   const dispatch = useAppDispatch();
   const [logged, setLogged] = useState("");
   const [open, setOpen] = useState(false);
@@ -214,7 +214,7 @@ function OilOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLo
 }
 
 /** Logs fuel added outside a preflight. */
-function FuelOutsideAWalk({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
+function FuelOutsidePreflight({ aircraft, onLogged }: { aircraft: KnownAircraft; onLogged: () => void }) {
   const dispatch = useAppDispatch();
   const [logged, setLogged] = useState("");
   const { bundle } = aircraft;

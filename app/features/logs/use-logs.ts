@@ -1,7 +1,7 @@
 import { type AircraftType, type FluidRow, fluidLogOf, type OilTrend } from "@cravix/core";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { trendOfOil } from "../../device/workers/fluid-work";
-import { fluidRowsHere } from "../../store/preflight/local-fluid-memory";
+import { localFluidRows } from "../../store/preflight/local-fluid-memory";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import type { KnownBundle } from "../../store/server/server-api";
 import { useLog } from "../../store/server/server-state";
@@ -35,7 +35,7 @@ export function useLogs(
     unsyncedEvents(bundle)
       .catch(() => [])
       .then((events) => {
-        if (current) setHere(fluidRowsHere(bundle, events).filter((row) => row.fluid === fluid));
+        if (current) setHere(localFluidRows(bundle, events).filter((row) => row.fluid === fluid));
       });
     return () => {
       current = false;

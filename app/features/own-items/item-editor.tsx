@@ -1,5 +1,14 @@
 import type { FileFault } from "@cravix/contract/files";
-import { CONDITIONS, FINDING_GRADES, type Item, type OwnItem, partOfTitle, type Station } from "@cravix/core";
+import {
+  CONDITIONS,
+  capital,
+  conditionText,
+  FINDING_GRADES,
+  type Item,
+  type OwnItem,
+  partOfTitle,
+  type Station,
+} from "@cravix/core";
 import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
 import { GRADE_WORD } from "../../ui/grade-mark";
@@ -94,6 +103,7 @@ export function ItemEditor({
         onChange={(when) =>
           onChange({ when: when === "always" ? undefined : CONDITIONS.filter((c) => c === when) })
         }
+        words={(when) => capital(conditionText(when))}
       />
     </View>
   );

@@ -3,11 +3,19 @@ import { useMemo } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
 /** Friendly note, shown once on leaving a station answered too quickly. */
-export function PaceNote({ walk, acts, stationId }: { walk: Walk; acts: Acts; stationId: string }) {
+export function PaceNote({
+  walk,
+  acts,
+  stationId,
+}: {
+  walk: LoadedPreflight;
+  acts: Acts;
+  stationId: string;
+}) {
   const { list, state } = walk;
   const run = useMemo(() => rushedSequences(list, state).at(-1), [list, state]);
   const end = run?.items.at(-1);

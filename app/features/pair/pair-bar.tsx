@@ -1,12 +1,12 @@
 import type { Item } from "@cravix/core";
 import { useEffect, useState } from "react";
 import { View } from "react-native";
-import { keepNote, readNote } from "../../device/log/notes";
+import { readNote, saveNote } from "../../device/log/notes";
 import { canSpeak, speak, stopSpeaking } from "../../device/platform/speech";
 import { useCrew } from "../../store/server/server-state";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
 /** With two people: one reads the item, the other answers with what they see; shows the expected answer. */
@@ -16,7 +16,7 @@ export function PairBar({
   parts,
   acts,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   /** Parts of a card, each read out and answered. */
   parts?: readonly Item[] | undefined;
@@ -53,7 +53,7 @@ export function PairBar({
           pressed={aloud}
           onPress={() => {
             setAloud(!aloud);
-            void keepNote("read aloud", !aloud);
+            void saveNote("read aloud", !aloud);
           }}
         >
           {aloud ? "Voice off" : "Voice on"}

@@ -4,7 +4,7 @@ import { Button } from "../../ui/input/button";
 import { useShortcuts } from "../../ui/input/use-shortcuts";
 import { Screen } from "../../ui/screen";
 import { ItemBlocked } from "../preflight/around/item-blocked";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import type { Acts } from "../preflight/use-preflight-actions";
 
 /** Asks who the second person is, for items that need two. */
@@ -14,7 +14,7 @@ export function SecondPersonPanel({
   why,
   acts,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   why: string;
   acts: Acts;

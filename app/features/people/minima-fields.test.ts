@@ -1,4 +1,4 @@
-import { minimaFault, minimaOfDraft, minimaWords, NO_MINIMA } from "./minima-fields";
+import { minimaFault, minimaOfDraft, minimaText, NO_MINIMA } from "./minima-fields";
 
 test("what is typed becomes limits; a number that is none, or none at all, becomes nothing", () => {
   expect(minimaOfDraft({ ...NO_MINIMA, typed: { crosswindKt: "8", runwayFactor: "1,4" } })).toEqual({
@@ -18,7 +18,7 @@ test("each entry is refused at its place", () => {
 });
 
 test("and said in one line", () => {
-  expect(minimaWords({ crosswindKt: 8, ceilingFt: 2000, noPassengers: true })).toBe(
+  expect(minimaText({ crosswindKt: 8, ceilingFt: 2000, noPassengers: true })).toBe(
     "crosswind at most 8 kt, ceiling at least 2,000 ft, no passengers",
   );
 });

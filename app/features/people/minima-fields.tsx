@@ -91,7 +91,7 @@ export function MinimaFields({
 }
 
 /** Limits on one line. */
-export function minimaWords(minima: Minima): string {
+export function minimaText(minima: Minima): string {
   return [
     ...FIELDS.flatMap((field) => {
       const value = minima[field];

@@ -2,7 +2,7 @@ import type { CrewMember } from "@cravix/contract/client";
 import { lazy, Suspense, useState } from "react";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { bundleOf, useCrew, useFleet, useWalks } from "../../store/server/server-state";
+import { bundleOf, useCrew, useFleet, usePreflights } from "../../store/server/server-state";
 import { crewPicked } from "../../store/session-slice";
 import { dayText } from "../../ui/day-and-time";
 import { Button } from "../../ui/input/button";
@@ -139,7 +139,7 @@ const SHOWN = 8;
 /** Recent preflights of this person. */
 function LastPreflights({ crewId }: { crewId: string }) {
   const ready = useAppSelector((state) => state.session.ready);
-  const own = (useWalks(ready).walks ?? []).filter((walk) => walk.crewId === crewId).slice(0, SHOWN);
+  const own = (usePreflights(ready).walks ?? []).filter((walk) => walk.crewId === crewId).slice(0, SHOWN);
   if (own.length === 0) return null;
   return (
     <View>

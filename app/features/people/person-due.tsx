@@ -23,7 +23,7 @@ import { TextField } from "../../ui/input/text-field";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
 import { gradeOf } from "../airworthiness/grade-of";
-import { type MinimaDraft, MinimaFields, minimaOfDraft, minimaWords, NO_MINIMA } from "./minima-fields";
+import { type MinimaDraft, MinimaFields, minimaOfDraft, minimaText, NO_MINIMA } from "./minima-fields";
 import { GIVEN_PRESETS, PRESETS } from "./presets";
 import { usePersonDue } from "./use-person-due";
 
@@ -125,7 +125,7 @@ function Row({
         <Text className="shrink font-mid">{item.name}</Text>
       </View>
       <Text>{personSentence(row)}</Text>
-      {item.minima && <Text className="text-sm">{capital(`${minimaWords(item.minima)}.`)}</Text>}
+      {item.minima && <Text className="text-sm">{capital(`${minimaText(item.minima)}.`)}</Text>}
       <Text className="text-sm text-voice">{item.source.text}</Text>
       {mayChange && doing === undefined && (
         <View className="flex-row flex-wrap gap-2">

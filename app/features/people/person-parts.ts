@@ -1,3 +1,3 @@
 // Bundled together, because the people page and the prepare page both load them on demand.
-export { PilotToday } from "../start/pilot-due";
+export { PilotDue as PilotToday } from "../start/pilot-due";
 export { PersonDueList } from "./person-due";

@@ -2,8 +2,8 @@ import { act, renderHook, waitFor } from "@testing-library/react-native";
 import type { ReactNode } from "react";
 import { Provider } from "react-redux";
 import { deviceDatabase } from "../../device/log/database";
-import { keepNote } from "../../device/log/notes";
-import { askDue, keptDue } from "../../store/preflight/own-due";
+import { saveNote } from "../../device/log/notes";
+import { askDue, savedDueItems } from "../../store/preflight/own-due";
 import { restore } from "../../store/restore";
 import { crewPicked } from "../../store/session-slice";
 import { createStore } from "../../store/store";
@@ -35,7 +35,7 @@ let network = new EventTarget();
 beforeEach(async () => {
   const db = await deviceDatabase();
   for (const name of ["events", "lists", "notes"] as const) await db.clear(name);
-  await keepNote("fleet", { crew: [{ id: "ines", name: "Inês", role: "pilot" }], aircraft: [] });
+  await saveNote("fleet", { crew: [{ id: "ines", name: "Inês", role: "pilot" }], aircraft: [] });
   network = new EventTarget();
   Object.assign(globalThis, {
     addEventListener: network.addEventListener.bind(network),
@@ -49,7 +49,7 @@ async function hers(...answers: (() => Response | Promise<Response>)[]) {
   await restore(store.dispatch);
   // Selecting oneself triggers a request, which fails here.
   serverSays(nobody);
-  const kept = await keptDue("ines");
+  const kept = await savedDueItems("ines");
   store.dispatch(crewPicked("ines"));
   await waitFor(() => expect(asked).toBe(kept ? 0 : 1));
   serverSays(...answers);
@@ -85,7 +85,7 @@ test("a server that has too much to do is asked again; one that says no is not",
   await waitFor(() => expect(first.result.current.record?.items).toHaveLength(1), { timeout: 10_000 });
   first.unmount();
   await (await deviceDatabase()).clear("notes");
-  await keepNote("fleet", { crew: [{ id: "ines", name: "Inês", role: "pilot" }], aircraft: [] });
+  await saveNote("fleet", { crew: [{ id: "ines", name: "Inês", role: "pilot" }], aircraft: [] });
   const second = await hers(no);
   await waitFor(() => expect(asked).toBe(1));
   await waitFor(() => expect(second.result.current.unknown).toBe(true), { timeout: 5000 });

@@ -4,7 +4,7 @@ import { useEffect, useMemo, useState } from "react";
 import { ProblemError, ServerUnreachableError } from "../../device/api";
 import { useAppSelector } from "../../store/hooks";
 import { happenedTo } from "../../store/preflight/local-minima";
-import { askDue, type KeptRecord, keptDue } from "../../store/preflight/own-due";
+import { askDue, type KeptRecord, savedDueItems } from "../../store/preflight/own-due";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
 import { retryWithBackoff } from "../../store/server/retry-with-backoff";
 import { useCrew } from "../../store/server/server-state";
@@ -43,7 +43,7 @@ export function usePersonDue(personId: string | undefined) {
       setHere(happenedTo(personId, events));
     };
     const load = async () => {
-      const kept = own ? await keptDue(personId) : undefined;
+      const kept = own ? await savedDueItems(personId) : undefined;
       if (kept) await show(kept);
       await retryWithBackoff(async () => {
         try {

@@ -1,8 +1,8 @@
-import { MOST_PHOTOGRAPHS, type Photograph } from "@cravix/core";
+import { MAX_PHOTOGRAPHS, type Photograph } from "@cravix/core";
 import { useState } from "react";
 import { Image, Pressable, View } from "react-native";
 import { dropPicture } from "../../device/photographs/stored-photos";
-import { keepPicture } from "../../device/photographs/take-photo";
+import { savePicture } from "../../device/photographs/take-photo";
 import { pickFile } from "../../device/platform/pick-file";
 import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
@@ -30,7 +30,7 @@ export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsPro
     setMaking(true);
     setTrouble("");
     try {
-      const photograph = await keepPicture(file);
+      const photograph = await savePicture(file);
       if (photographs.some((one) => one.photograph === photograph.photograph))
         setTrouble("This photo is already added.");
       else onAdd?.(photograph);
@@ -72,7 +72,7 @@ export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsPro
         </Button>
       )}
       {onAdd &&
-        (photographs.length < MOST_PHOTOGRAPHS ? (
+        (photographs.length < MAX_PHOTOGRAPHS ? (
           <Button
             className="self-start px-5"
             textClassName="text-base"
@@ -87,7 +87,7 @@ export function PhotographStrip({ photographs, onAdd, onRemove }: PhotographsPro
                 : "Add another photo"}
           </Button>
         ) : (
-          <Text className="text-sm text-voice">{`No more than ${MOST_PHOTOGRAPHS} photos.`}</Text>
+          <Text className="text-sm text-voice">{`No more than ${MAX_PHOTOGRAPHS} photos.`}</Text>
         ))}
       {trouble !== "" && <Alert>{trouble}</Alert>}
     </View>

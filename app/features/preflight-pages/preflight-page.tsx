@@ -4,7 +4,7 @@ import { type ComponentType, lazy, Suspense } from "react";
 type Pages = typeof import("./pages");
 
 /** A preflight page from the common chunk. `engine`: from the address. */
-export function walkPage(name: keyof Pages) {
+export function preflightPage(name: keyof Pages) {
   const Page = lazy(async () => ({
     default: (await import("./pages"))[name] as unknown as ComponentType<{ id: string; engine?: string }>,
   }));

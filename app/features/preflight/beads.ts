@@ -1,9 +1,9 @@
 import { itemsOf, type Phase } from "@cravix/core";
 import type { Bead } from "../../ui/aircraft/plan-view";
-import type { Walk } from "./use-preflight";
+import type { LoadedPreflight } from "./use-preflight";
 
 /** Stations on the plan view: those of this phase, or of the walkaround ahead during the documents. */
-export function beadsFor({ list, state, item, phase }: Walk): Bead[] {
+export function beadsFor({ list, state, item, phase }: LoadedPreflight): Bead[] {
   const shown: Phase = phase === "fluids" ? "fluids" : "lap";
   const items = itemsOf(list, shown);
   return list.stations.flatMap((station): Bead[] => {

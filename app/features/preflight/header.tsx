@@ -1,12 +1,13 @@
+import { conditionText } from "@cravix/core";
 import { router } from "expo-router";
 import { Pressable, View } from "react-native";
 import { Button } from "../../ui/input/button";
 import { Text } from "../../ui/text";
 import { SaveStatus } from "../sync/save-status";
-import type { Walk } from "./use-preflight";
+import type { LoadedPreflight } from "./use-preflight";
 
 /** Aircraft, today's conditions, what is out or on, and save status. */
-export function WalkHeader({ walk }: { walk: Walk }) {
+export function PreflightHeader({ walk }: { walk: LoadedPreflight }) {
   const { list, ledger } = walk;
   const on = ledger.filter((entry) => entry.how === "on" && entry.state === "out").length;
   const off = ledger
@@ -26,7 +27,7 @@ export function WalkHeader({ walk }: { walk: Walk }) {
         <View className="flex-row flex-wrap items-baseline gap-x-2">
           <Text className="font-strong text-lg">{list.registration}</Text>
           <Text className="text-sm text-voice" numberOfLines={1}>
-            {[list.type.name, ...list.conditions].join(" · ")}
+            {[list.type.name, ...list.conditions.map(conditionText)].join(" · ")}
           </Text>
         </View>
         <SaveStatus />

@@ -1,36 +1,42 @@
-import { flightAsked, type Item } from "@cravix/core";
+import { type Item, requestedFlight } from "@cravix/core";
 import { View } from "react-native";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { record } from "../../store/preflight/record";
-import { photographsHere, withPhotographs } from "../../store/preflight/unsynced-events";
+import { localPhotographs, withPhotographs } from "../../store/preflight/unsynced-events";
 import { useBundle } from "../../store/server/server-state";
 import { GradeMark } from "../../ui/grade-mark";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
-import { JudgedPapers } from "../airworthiness/due-judgements";
+import { DueJudgements } from "../airworthiness/due-judgements";
 import { PassengersDoor } from "../departure/briefing-panel";
 import { ByReport } from "../departure/by-report";
 import { useOpenDiscrepancies } from "../discrepancies/use-open-discrepancies";
 import { Photographs } from "../photographs/photographs";
 import { Mark } from "./mark";
-import type { Walk } from "./use-preflight";
+import type { LoadedPreflight } from "./use-preflight";
 
 /** Item id of the passenger briefing. */
 const PASSENGERS = "board.brief";
 
 /** Due items, at the item that shows the whole record. */
-function papersOf({ list, state }: Walk, item: Item) {
-  const asked = item.due?.includes("*") ? flightAsked(list, state) : undefined;
+function airworthinessOf({ list, state }: LoadedPreflight, item: Item) {
+  const asked = item.due?.includes("*") ? requestedFlight(list, state) : undefined;
   return list.papers && asked ? { of: list.papers, asked } : undefined;
 }
 
 /** Earlier photos of a known discrepancy, and adding one. */
-function KnownPhotographs({ walk: { list, state }, discrepancyId }: { walk: Walk; discrepancyId: string }) {
+function KnownPhotographs({
+  walk: { list, state },
+  discrepancyId,
+}: {
+  walk: LoadedPreflight;
+  discrepancyId: string;
+}) {
   const dispatch = useAppDispatch();
   const open = useOpenDiscrepancies(useBundle(list.registration));
   const here = useAppSelector((root) => root.preflight.events);
   const known = open.find(({ id }) => id === discrepancyId)?.photographs;
-  const photographs = withPhotographs(known, photographsHere(here).get(discrepancyId)) ?? [];
+  const photographs = withPhotographs(known, localPhotographs(here).get(discrepancyId)) ?? [];
   return (
     <Photographs
       photographs={photographs}
@@ -46,7 +52,7 @@ export function ItemCard({
   why,
   tight,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   why: boolean;
   tight: boolean;
@@ -56,7 +62,7 @@ export function ItemCard({
   const own = list.items.filter((i) => i.station === item.station);
   const today = list.differences.find((d) => d.itemId === item.id);
   const answered = walk.state.answers[item.id];
-  const papers = papersOf(walk, item);
+  const papers = airworthinessOf(walk, item);
   return (
     <View aria-live="polite" testID={`item-${item.id}`}>
       <View className="flex-row flex-wrap items-center gap-x-2">
@@ -90,7 +96,7 @@ export function ItemCard({
         )}
         {!tight && item.discrepancyId && <KnownPhotographs walk={walk} discrepancyId={item.discrepancyId} />}
         <ByReport walk={walk} />
-        {!tight && papers && <JudgedPapers papers={papers.of} asked={papers.asked} />}
+        {!tight && papers && <DueJudgements papers={papers.of} asked={papers.asked} />}
         {!tight && item.caution && <Caution>{item.caution}</Caution>}
         {!tight && item.id === PASSENGERS && <PassengersDoor walk={walk} />}
         {why && (

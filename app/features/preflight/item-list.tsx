@@ -3,7 +3,7 @@ import { memo, useEffect, useRef } from "react";
 import { Pressable, ScrollView, View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Text } from "../../ui/text";
-import type { Walk } from "./use-preflight";
+import type { LoadedPreflight } from "./use-preflight";
 import type { Acts } from "./use-preflight-actions";
 
 /** Items shown around the current one; rendering two thousand would slow every answer. */
@@ -11,7 +11,7 @@ const BEFORE = 60;
 const AHEAD = 140;
 
 /** Items of this phase on wide screens: done, current, ahead. */
-export const ItemList = memo(function ItemList({ walk, acts }: { walk: Walk; acts: Acts }) {
+export const ItemList = memo(function ItemList({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
   const { list, state, item, phase } = walk;
   const here = useRef<View>(null);
   const itemId = item?.id;
@@ -62,7 +62,7 @@ export function Row({
   onPress,
 }: {
   item: Item;
-  answer: Walk["state"]["answers"][string] | undefined;
+  answer: LoadedPreflight["state"]["answers"][string] | undefined;
   here: boolean;
   onPress: () => void;
 }) {

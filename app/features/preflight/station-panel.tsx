@@ -4,7 +4,7 @@ import { ScrollView, View } from "react-native";
 import { GradeMark } from "../../ui/grade-mark";
 import { Heading, Text } from "../../ui/text";
 import { Row } from "./item-list";
-import type { Walk } from "./use-preflight";
+import type { LoadedPreflight } from "./use-preflight";
 import type { Acts } from "./use-preflight-actions";
 
 /** Items shown around the current one. */
@@ -14,7 +14,7 @@ const ROUND = 30;
  * Context of an item without a place on the plan: open discrepancies beside the documents, things to put back beside the cockpit,
  * and other items of the station.
  */
-export function StationPanel({ walk, acts, item }: { walk: Walk; acts: Acts; item: Item }) {
+export function StationPanel({ walk, acts, item }: { walk: LoadedPreflight; acts: Acts; item: Item }) {
   const { list, state, phase, ledger } = walk;
   const here = useRef<View>(null);
   const itemId = item.id;

@@ -13,14 +13,14 @@ import { PaceNote } from "../pace/pace-note";
 import { PairBar } from "../pair/pair-bar";
 import { RunUpPanel } from "../run-up/run-up-panel";
 import { beadsFor } from "./beads";
-import { WalkHeader } from "./header";
+import { PreflightHeader } from "./header";
 import { ItemList } from "./item-list";
 import { StationPanel } from "./station-panel";
-import type { Walk } from "./use-preflight";
+import type { LoadedPreflight } from "./use-preflight";
 import type { Acts } from "./use-preflight-actions";
 
 interface StepFrameProps {
-  walk: Walk;
+  walk: LoadedPreflight;
   acts: Acts;
   item: Item;
   body: ReactNode;
@@ -45,7 +45,7 @@ export function StepFrame(props: StepFrameProps) {
   };
   const head = (
     <View className="gap-1 px-[18px] pt-2">
-      <WalkHeader walk={walk} />
+      <PreflightHeader walk={walk} />
       <ProgressLine progress={progress} current={phase} onPress={toPhase} />
     </View>
   );
@@ -120,7 +120,7 @@ function Plan({ walk, acts }: Pick<StepFrameProps, "walk" | "acts">) {
 }
 
 /** Panel of a whole phase: fuel so far, run-up, wind. */
-export function StepPanel({ walk }: { walk: Walk }) {
+export function StepPanel({ walk }: { walk: LoadedPreflight }) {
   const { item, list } = walk;
   const role = list.stations.find(({ id }) => id === item?.station)?.role;
   if (item?.topic === "briefing") return <BriefingPanel walk={walk} />;

@@ -22,19 +22,19 @@ import { InterruptedPanel } from "./around/interrupted-panel";
 import { useInterruptionGuard } from "./around/use-interruption-guard";
 import { CardStep } from "./card/card-step";
 import { ItemCard } from "./item-card";
-import { type FoldedWalk, WalkFrame } from "./preflight-frame";
+import { type FoldedPreflight, PreflightFrame } from "./preflight-frame";
 import { StepFrame, StepPanel } from "./step-frame";
-import { useWalk, type Walk } from "./use-preflight";
+import { type LoadedPreflight, useLoadedPreflight } from "./use-preflight";
 import { type Acts, usePreflightActions } from "./use-preflight-actions";
 
 /** Main preflight screen, from documents to line-up: always one thing to do. */
 export function StepScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <Step folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <Step folded={folded} />}</PreflightFrame>;
 }
 
-function Step({ folded }: { folded: FoldedWalk }) {
+function Step({ folded }: { folded: FoldedPreflight }) {
   useKeepAwake();
-  const walk = useWalk(folded);
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   useInterruptionGuard(walk, acts);
   usePageTitle(`${walk.list.registration} preflight`);
@@ -49,7 +49,7 @@ function Step({ folded }: { folded: FoldedWalk }) {
 }
 
 /** A station with a blocked item cannot be done from memory either. */
-function FlowStep({ walk, acts, station }: { walk: Walk; acts: Acts; station: Station }) {
+function FlowStep({ walk, acts, station }: { walk: LoadedPreflight; acts: Acts; station: Station }) {
   const { list, state } = walk;
   const waiting = useMemo(() => stationBlockedBy(list, state, station.id), [list, state, station.id]);
   return waiting ? (
@@ -66,7 +66,7 @@ interface Shown {
   writing?: { preset?: string } | undefined;
 }
 
-type ItemStepProps = { walk: Walk; acts: Acts; item: NonNullable<Walk["item"]> };
+type ItemStepProps = { walk: LoadedPreflight; acts: Acts; item: NonNullable<LoadedPreflight["item"]> };
 
 function ItemStep({ walk, acts, item }: ItemStepProps) {
   const block = useBlock(walk, item);

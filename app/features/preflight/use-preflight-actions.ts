@@ -17,10 +17,10 @@ import { useMemo } from "react";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
 import { type EventInput, JUST_LOGGED, record, recordAll } from "../../store/preflight/record";
 import type { HowRead } from "./answers/measure-panel";
-import type { Walk } from "./use-preflight";
+import type { LoadedPreflight } from "./use-preflight";
 
 /** Actions of a preflight; each becomes an event. */
-export function usePreflightActions({ list, state, item }: Pick<Walk, "list" | "state" | "item">) {
+export function usePreflightActions({ list, state, item }: Pick<LoadedPreflight, "list" | "state" | "item">) {
   const dispatch = useAppDispatch();
   const me = useAppSelector((root) => root.session.crewId);
   return useMemo(() => {

@@ -26,7 +26,7 @@ export function usePreflight(id: string) {
 }
 
 /** Derived state for the preflight screens, computed once per answer. */
-export function useWalk(folded: NonNullable<ReturnType<typeof selectPreflight>>) {
+export function useLoadedPreflight(folded: NonNullable<ReturnType<typeof selectPreflight>>) {
   const { list, state } = folded;
   return useMemo(() => {
     const item = currentItem(list, state);
@@ -43,7 +43,7 @@ export function useWalk(folded: NonNullable<ReturnType<typeof selectPreflight>>)
   }, [list, state]);
 }
 
-export type Walk = ReturnType<typeof useWalk>;
+export type LoadedPreflight = ReturnType<typeof useLoadedPreflight>;
 
 export function useVerdict(folded: NonNullable<ReturnType<typeof selectPreflight>>) {
   return useMemo(() => computeVerdict(folded.list, folded.state), [folded]);

@@ -1,8 +1,9 @@
 import type { PreflightSummary } from "@cravix/contract/client";
+import { conditionText } from "@cravix/core";
 import { useState } from "react";
 import { View } from "react-native";
 import { useAppSelector } from "../../store/hooks";
-import { useCrew, useFleet, useWalks } from "../../store/server/server-state";
+import { useCrew, useFleet, usePreflights } from "../../store/server/server-state";
 import { dayAndClockText, dayText } from "../../ui/day-and-time";
 import { GradeMark, VERDICT_GRADE } from "../../ui/grade-mark";
 import { ListRow } from "../../ui/input/list-row";
@@ -13,10 +14,10 @@ import { LogParts } from "../shell/log-parts";
 import { PlaceFrame } from "../shell/place-frame";
 
 /** The group's recent preflights with pilot, verdict and details. */
-export function WalksScreen() {
+export function PreflightsScreen() {
   const wide = useWide();
   const ready = useAppSelector((state) => state.session.ready);
-  const { walks, failed } = useWalks(ready);
+  const { walks, failed } = usePreflights(ready);
   const [chosen, setChosen] = useState<string>();
   const shown = walks?.find((walk) => walk.id === chosen) ?? (wide ? walks?.[0] : undefined);
   return (
@@ -80,7 +81,7 @@ function Detail({ walk }: { walk: PreflightSummary }) {
     ["Pilot", crew.find((member) => member.id === walk.crewId)?.name],
     ["Started", walk.startedAt ? dayAndClockText(walk.startedAt) : undefined],
     ["Signed", walk.signedAt ? dayAndClockText(walk.signedAt) : "not yet"],
-    ["Conditions", walk.conditions.length > 0 ? walk.conditions.join(", ") : "normal"],
+    ["Conditions", walk.conditions.length > 0 ? walk.conditions.map(conditionText).join(", ") : "normal"],
     ["Items answered", String(walk.answered)],
     ["Discrepancies found", String(walk.found)],
   ];

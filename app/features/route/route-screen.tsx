@@ -12,7 +12,7 @@ import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { AircraftFrame, type KnownAircraft } from "../start/aircraft-frame";
-import { type LapOfPilot, useRoute } from "./use-route";
+import { type RouteOfPilot, useRoute } from "./use-route";
 
 /** Walkaround route: distance walked, shortest distance, and a better order if there is one. */
 export function RouteScreen({ registration }: { registration: string }) {
@@ -68,6 +68,7 @@ function Route({ aircraft }: { aircraft: KnownAircraft }) {
       }
     >
       <PageHead title={`${registration} route`}>Walkaround route</PageHead>
+      <Text className="text-sm text-voice">Stations are numbered in the order you walk them.</Text>
       {!problem ? (
         <Text className="mt-3">This type's plan has no scale, so walking distances cannot be shown.</Text>
       ) : (
@@ -133,7 +134,7 @@ function Route({ aircraft }: { aircraft: KnownAircraft }) {
   );
 }
 
-function beadsOf({ problem }: LapOfPilot, order: readonly number[]): Bead[] {
+function beadsOf({ problem }: RouteOfPilot, order: readonly number[]): Bead[] {
   return order.flatMap((index, i): Bead[] => {
     const station = problem?.stations[index];
     return station?.x === undefined || station.y === undefined

@@ -1,11 +1,11 @@
-import { keepsPrecedence, type OrderResult, routeLengthM, walkaroundOrder } from "@cravix/core";
-import { actualRoute, type LapProblem, routeProblem } from "@cravix/core/route";
+import { type OrderResult, respectsPrecedence, routeLengthM, walkaroundOrder } from "@cravix/core";
+import { actualRoute, type RouteProblem, routeProblem } from "@cravix/core/route";
 import { useEffect, useMemo, useState } from "react";
-import { searchLap } from "../../device/workers/route-search";
+import { searchRoute } from "../../device/workers/route-search";
 import type { KnownAircraft } from "../start/aircraft-frame";
 
-export interface LapOfPilot {
-  problem: LapProblem | undefined;
+export interface RouteOfPilot {
+  problem: RouteProblem | undefined;
   trouble: string;
   best?: OrderResult;
   own: number[];
@@ -15,7 +15,7 @@ export interface LapOfPilot {
 }
 
 /** This pilot's route length, usual earlier routes, and the shortest route. */
-export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfPilot {
+export function useRoute({ bundle, preferences, crewId }: KnownAircraft): RouteOfPilot {
   const problem = useMemo(() => routeProblem(bundle.type), [bundle.type]);
   const [best, setBest] = useState<OrderResult>();
   const [trouble, setTrouble] = useState("");
@@ -24,7 +24,7 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfP
     let current = true;
     // Paint the page before searching.
     const timer = setTimeout(() => {
-      searchLap(problem).then(
+      searchRoute(problem).then(
         (found) => current && setBest(found),
         (error: Error) => current && setTrouble(error.message),
       );
@@ -49,7 +49,7 @@ export function useRoute({ bundle, preferences, crewId }: KnownAircraft): LapOfP
       ...(best && { best }),
       own,
       ownMetres: routeLengthM(problem, own),
-      ownKeepsRules: keepsPrecedence(own, problem.precedence ?? []),
+      ownKeepsRules: respectsPrecedence(own, problem.precedence ?? []),
       ...(walked.length > 0 && {
         usual: {
           walks: walked.length,

@@ -1,6 +1,6 @@
 import type { TraceColumn, TraceReading } from "@cravix/contract/trace";
 import { kindOf, type UnitKind } from "@cravix/contract/trace-columns";
-import { keepNote, readNote } from "../../device/log/notes";
+import { readNote, saveNote } from "../../device/log/notes";
 import { readTraceFile } from "../../device/workers/run-up-work";
 
 type Told = Partial<Record<UnitKind, string>>;
@@ -13,11 +13,14 @@ export const isOf = ({ field }: TraceColumn, kind: UnitKind): boolean =>
   field !== undefined && field !== "time" && kindOf(field) === kind;
 
 /** Saves confirmed units of a monitor. */
-export async function keepToldUnits(registration: string, columns: readonly TraceColumn[]): Promise<void> {
+export async function saveConfirmedUnits(
+  registration: string,
+  columns: readonly TraceColumn[],
+): Promise<void> {
   const told: Told = {};
   for (const { field, unit, told: said } of columns)
     if (said && unit && field && field !== "time") told[kindOf(field)] = unit;
-  await keepNote(noteOf(registration, columns), told);
+  await saveNote(noteOf(registration, columns), told);
 }
 
 /** Reads a file again with units confirmed earlier for this monitor. */

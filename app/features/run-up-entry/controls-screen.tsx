@@ -1,5 +1,5 @@
 import { blockedBy, capital } from "@cravix/core";
-import { CORNER, cornerWords, STICK_CORNERS, type StickCorner, surfacesFor } from "@cravix/core/run-up";
+import { CORNER, cornerText, STICK_CORNERS, type StickCorner, surfacesFor } from "@cravix/core/run-up";
 import { useState } from "react";
 import { View } from "react-native";
 import Svg, { Circle, Line, Path, Rect } from "react-native-svg";
@@ -14,8 +14,8 @@ import { usePalette } from "../../ui/paint/use-palette";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { useLoadedPreflight } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 
 type Place = StickCorner | "rudder left" | "rudder right";
@@ -33,11 +33,11 @@ const AS_A_BOX: readonly Place[] = [
 
 /** Control check drill: for each corner, the aircraft from behind as it must look. */
 export function ControlsScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <Drill folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <Drill folded={folded} />}</PreflightFrame>;
 }
 
-function Drill({ folded }: { folded: FoldedWalk }) {
-  const walk = useWalk(folded);
+function Drill({ folded }: { folded: FoldedPreflight }) {
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   const wide = useWide();
   const [at, setAt] = useState(0);
@@ -47,7 +47,7 @@ function Drill({ folded }: { folded: FoldedWalk }) {
   const back = () => goBack(`/preflight/${walk.state.id}`);
   const corner = STICK_CORNERS.find((c) => c === place);
   const pedal = place === "rudder left" ? "left" : place === "rudder right" ? "right" : "neutral";
-  const words = corner ? cornerWords(corner) : `Rudder ${pedal}: trailing edge ${pedal}`;
+  const words = corner ? cornerText(corner) : `Rudder ${pedal}: trailing edge ${pedal}`;
   const right = () => {
     const next = new Set([...seen, place]);
     setSeen(next);

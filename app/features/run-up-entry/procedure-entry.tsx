@@ -25,10 +25,10 @@ import { JudgementCard } from "../../ui/judgement-card";
 import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 import { LiveRunUp } from "./live/live-run-up";
 import { monitorOf } from "./live/monitor-of";
-import type { Planted } from "./practice/simulated-fault";
+import type { SimulatedFaultChoice } from "./practice/simulated-fault";
 import { PROCEDURE_WORDS } from "./procedure-text";
 import { TracePiece } from "./read/trace-piece";
 
@@ -42,7 +42,7 @@ interface Ended {
 }
 
 /** One coached procedure that ends in a judged reading for its item. */
-export function ProcedureDesk({
+export function ProcedureEntry({
   walk,
   engine,
   procedure,
@@ -51,10 +51,10 @@ export function ProcedureDesk({
   onBack,
   onEmergency,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   engine: RunUpEngine;
   procedure: Alone;
-  planted: Planted;
+  planted: SimulatedFaultChoice;
   wide: boolean;
   onBack: () => void;
   onEmergency: () => void;
@@ -193,7 +193,7 @@ function endOf(procedure: Alone, measured: Trace, marks: Mark[], profile: RunUpP
 }
 
 /** Checklist item for this procedure, if there is one. */
-function itemOf(walk: Walk, engine: RunUpEngine, procedure: Alone): Item | undefined {
+function itemOf(walk: LoadedPreflight, engine: RunUpEngine, procedure: Alone): Item | undefined {
   const items = itemsOf(walk.list, "run-up");
   if (procedure === "ground lean") return items.find(({ traced }) => traced === "lean");
   const key = readingKey(procedure === "idle" ? "idle" : "oil.temperature", engine.name);

@@ -1,6 +1,6 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
 import type { MagnetoSideOrder, Mark, Trace, TraceSource } from "@cravix/core/run-up";
-import { dropNote, keepNote, noteKeys, readNote } from "../../device/log/notes";
+import { dropNote, noteKeys, readNote, saveNote } from "../../device/log/notes";
 import type { RunUpQuestion } from "../../device/workers/run-up.worker";
 
 /** A run-up with the pilot's answers, before it is recorded. */
@@ -28,8 +28,8 @@ const KEPT_MS = 7 * 24 * 3_600_000;
 const nameOf = (walkId: string, engine: string | undefined) => `${DRAFT}${walkId}:${engine ?? "engine"}`;
 
 /** Saves a run-up on this device until it is recorded, so that closing the page loses nothing. */
-export async function keepRunUp(walkId: string, engine: string | undefined, draft: RunUpDraft) {
-  await keepNote(nameOf(walkId, engine), draft);
+export async function saveRunUpDraft(walkId: string, engine: string | undefined, draft: RunUpDraft) {
+  await saveNote(nameOf(walkId, engine), draft);
   for (const key of await noteKeys(DRAFT)) {
     const kept = await readNote<RunUpDraft>(key);
     if (kept && Date.parse(draft.at) - Date.parse(kept.at) > KEPT_MS) await dropNote(key);
@@ -37,7 +37,10 @@ export async function keepRunUp(walkId: string, engine: string | undefined, draf
 }
 
 /** Saved run-up of this preflight and engine that is not recorded yet. */
-export async function keptRunUp(walkId: string, engine: string | undefined): Promise<RunUpDraft | undefined> {
+export async function savedRunUpDraft(
+  walkId: string,
+  engine: string | undefined,
+): Promise<RunUpDraft | undefined> {
   const kept = await readNote<RunUpDraft & { onlySide?: "right" | "left" }>(nameOf(walkId, engine));
   if (!kept?.onlySide) return kept;
   // Format of an earlier version of this page.

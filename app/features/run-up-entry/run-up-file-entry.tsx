@@ -9,8 +9,8 @@ import { Alert } from "../../ui/alert";
 import { Button } from "../../ui/input/button";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
-import { isOf, keepToldUnits, withToldUnits } from "./confirmed-units";
-import { UnitAsked } from "./unit-question";
+import { isOf, saveConfirmedUnits, withToldUnits } from "./confirmed-units";
+import { AmbiguousUnit } from "./unit-question";
 
 const PLAIN = [
   "time",
@@ -92,7 +92,7 @@ export function FileWay({
   const tell = (kind: UnitKind, unit: string) => {
     const told = columns.map((c) => (isOf(c, kind) ? { ...c, unit, told: true as const } : c));
     setColumns(told);
-    void keepToldUnits(registration, told);
+    void saveConfirmedUnits(registration, told);
   };
   return (
     <View className="gap-3">
@@ -128,7 +128,7 @@ export function FileWay({
             </View>
           ))}
           {read.questions.map((question) => (
-            <UnitAsked key={question.kind} question={question} columns={columns} onTell={tell} />
+            <AmbiguousUnit key={question.kind} question={question} columns={columns} onTell={tell} />
           ))}
           <Heading className="text-lg">Columns</Heading>
           <View>

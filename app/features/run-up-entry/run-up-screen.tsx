@@ -8,7 +8,7 @@ import {
   type Procedure,
   type Trace,
 } from "@cravix/core/run-up";
-import { manualValuesFromTrace, type RunUpEngine, runUpEngine, sideWords } from "@cravix/core/run-up-entry";
+import { manualValuesFromTrace, type RunUpEngine, runUpEngine, sideNames } from "@cravix/core/run-up-entry";
 import { useKeepAwake } from "expo-keep-awake";
 import { router } from "expo-router";
 import { useMemo, useState } from "react";
@@ -20,8 +20,8 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { type LoadedPreflight, useLoadedPreflight } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 import { EmergencyList, EmergencyNow } from "./live/emergency";
 import { LiveRunUp } from "./live/live-run-up";
@@ -29,22 +29,22 @@ import { monitorOf } from "./live/monitor-of";
 import { ManualRunUpEntry, type TypedNumbers } from "./manual/manual-run-up-entry";
 import { TypedPage } from "./manual/manual-run-up-page";
 import { useTypedRunUp } from "./manual/use-manual-run-up";
-import { usePlanted } from "./practice/simulated-fault";
-import { ProcedureDesk } from "./procedure-entry";
+import { useSimulatedFault } from "./practice/simulated-fault";
+import { ProcedureEntry } from "./procedure-entry";
 import { ReadPage } from "./read/read-page";
-import { engineAsTold, type Measured, useReadRunUp } from "./read/use-read-run-up";
+import { engineWithAnswers, type Measured, useReadRunUp } from "./read/use-read-run-up";
 import { forTheRecord, useRecordRunUp } from "./read/use-record";
 import { FileWay } from "./run-up-file-entry";
 import { RunUpSourcePicker } from "./run-up-source-picker";
 
 /** Run-up page: from the monitor, a file, or by hand; read, judged, explained, and recorded with one tap. */
 export function RunUpScreen({ id, engine }: { id: string; engine?: string }) {
-  return <WalkFrame id={id}>{(folded) => <Desk folded={folded} name={engine} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <Desk folded={folded} name={engine} />}</PreflightFrame>;
 }
 
-function Desk({ folded, name }: { folded: FoldedWalk; name: string | undefined }) {
+function Desk({ folded, name }: { folded: FoldedPreflight; name: string | undefined }) {
   useKeepAwake();
-  const walk = useWalk(folded);
+  const walk = useLoadedPreflight(folded);
   const engine = useMemo(() => runUpEngine(walk, name), [walk, name]);
   if (!engine)
     return (
@@ -55,16 +55,16 @@ function Desk({ folded, name }: { folded: FoldedWalk; name: string | undefined }
         </Text>
       </Screen>
     );
-  return <EngineDesk walk={walk} engine={engine} />;
+  return <RunUpEngineEntry walk={walk} engine={engine} />;
 }
 
 type Way = "choose" | "live" | "practice" | "file" | "typed";
 
-function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
+function RunUpEngineEntry({ walk, engine }: { walk: LoadedPreflight; engine: RunUpEngine }) {
   const wide = useWide();
   const acts = usePreflightActions(walk);
   const write = useRecordRunUp(walk);
-  const planted = usePlanted();
+  const planted = useSimulatedFault();
   const [way, setWay] = useState<Way>("choose");
   const [round, setRound] = useState(0);
   const [remedy, setRemedy] = useState<"cleared" | undefined>();
@@ -75,7 +75,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
   const [known, setKnown] = useState<ReturnType<typeof manualValuesFromTrace>>();
   const hand = useTypedRunUp(walk, engine);
   const { profile } = engine;
-  const words = sideWords(profile);
+  const words = sideNames(profile);
   const id = walk.state.id;
   const { read, trouble, begin, take, tell, forget } = useReadRunUp(walk, engine);
   const toWalk = () => goBack(`/preflight/${id}`);
@@ -138,7 +138,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
         onBack={() => setEmergency(undefined)}
         onLog={(text) => {
           if (read && !read.practice)
-            write(forTheRecord(walk, engineAsTold(engine, read), read.answer, read.trace, read.source));
+            write(forTheRecord(walk, engineWithAnswers(engine, read), read.answer, read.trace, read.source));
           const { side } = emergency;
           const key = side && readingKey(`magneto.${side}`, engine.name);
           const sideItem = key && walk.list.items.find((item) => item.reading?.key === key);
@@ -152,7 +152,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
 
   if (procedure && procedure !== "clear")
     return (
-      <ProcedureDesk
+      <ProcedureEntry
         walk={walk}
         engine={engine}
         procedure={procedure}
@@ -247,7 +247,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
         onEmergency={() => setEmergency("pick")}
         onDone={() => {
           if (!read.practice) {
-            write(forTheRecord(walk, engineAsTold(engine, read), read.answer, read.trace, read.source));
+            write(forTheRecord(walk, engineWithAnswers(engine, read), read.answer, read.trace, read.source));
           }
           toWalk();
         }}
@@ -285,6 +285,7 @@ function EngineDesk({ walk, engine }: { walk: Walk; engine: RunUpEngine }) {
             ? "Load a file"
             : `Run-up${engine.name ? `, ${engine.name} engine` : ""}`}
       </PageHead>
+      {way === "choose" && <Text className="text-sm text-voice">Choose where the numbers come from.</Text>}
       {trouble && <Alert>{trouble}</Alert>}
       {block && way === "choose" && (
         <Alert frame="line" className="my-2">

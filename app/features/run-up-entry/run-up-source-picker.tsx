@@ -1,6 +1,6 @@
 import { capital } from "@cravix/core";
 import { hasProcedure, PROCEDURES, type Procedure } from "@cravix/core/run-up";
-import { type RunUpEngine, sideWords } from "@cravix/core/run-up-entry";
+import { type RunUpEngine, sideNames } from "@cravix/core/run-up-entry";
 import { useState } from "react";
 import { View } from "react-native";
 import { Button } from "../../ui/input/button";
@@ -8,8 +8,8 @@ import { Toggle } from "../../ui/input/toggle";
 import { Caution } from "../../ui/judgement-card";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { simulatedFaultText, faultKindsOf, faultLabel } from "./practice/random-scenario";
-import type { Planted } from "./practice/simulated-fault";
+import { faultKindsOf, faultLabel, simulatedFaultText } from "./practice/random-scenario";
+import type { SimulatedFaultChoice } from "./practice/simulated-fault";
 import { PROCEDURE_WORDS } from "./procedure-text";
 
 /** Choice of source, hands-free first, and the fault of the simulated engine. */
@@ -20,7 +20,7 @@ export function RunUpSourcePicker({
   onProcedure,
 }: {
   engine: RunUpEngine;
-  planted: Planted;
+  planted: SimulatedFaultChoice;
   onWay: (way: "live" | "practice" | "file" | "typed") => void;
   onProcedure: (procedure: Procedure) => void;
 }) {
@@ -60,6 +60,9 @@ export function RunUpSourcePicker({
       <View className={wide ? "flex-1 gap-3" : "gap-3"}>
         <View role="group" aria-label="Practice" className="mt-1 gap-2">
           <Heading className="text-lg">Practice with a simulated engine</Heading>
+          <Text className="text-sm text-voice">
+            The numbers come from a simulated engine. Nothing is logged.
+          </Text>
           <View className="flex-row gap-2">
             <Button
               className="min-h-16 flex-1 px-2"
@@ -101,7 +104,7 @@ export function RunUpSourcePicker({
         </View>
         <View className="mt-2 gap-2 rounded-xl bg-stone p-3">
           <Text className="text-sm">
-            {`The engine monitor supplied is a simulation, including its pilot. Simulated fault: ${planted.secret ? "random" : simulatedFaultText(planted, sideWords(profile))}.`}
+            {`The engine monitor supplied is a simulation, including its pilot. Simulated fault: ${planted.secret ? "random" : simulatedFaultText(planted, sideNames(profile))}.`}
           </Text>
           <Button
             textClassName="text-base"

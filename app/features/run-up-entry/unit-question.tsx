@@ -15,7 +15,7 @@ const NAMES: Partial<Record<UnitKind, string>> = {
 };
 
 /** Asks for an ambiguous unit of a monitor; remembered for it. */
-export function UnitAsked({
+export function AmbiguousUnit({
   question: { kind, why, could, taken },
   columns,
   onTell,

@@ -6,12 +6,12 @@ import { Button } from "../../ui/input/button";
 import { JudgementCard } from "../../ui/judgement-card";
 import { usePalette } from "../../ui/paint/use-palette";
 import { Text } from "../../ui/text";
-import type { Walk } from "../preflight/use-preflight";
+import type { LoadedPreflight } from "../preflight/use-preflight";
 
 const MAGNETO_READINGS = [READING.magnetoBase, READING.magnetoRight, READING.magnetoLeft];
 
 /** Run-up so far: both drops below the run-up rpm with the limit, and the judgements of this phase. */
-export function RunUpPanel({ walk }: { walk: Walk }) {
+export function RunUpPanel({ walk }: { walk: LoadedPreflight }) {
   const { state, judged, list } = walk;
   const base = state.readings[READING.magnetoBase]?.value;
   const showMagnetos =
@@ -36,7 +36,7 @@ export function RunUpPanel({ walk }: { walk: Walk }) {
 }
 
 /** Links to the engine's run-up page and the control check drill. */
-function RunUpDoors({ walk }: { walk: Walk }) {
+function RunUpDoors({ walk }: { walk: LoadedPreflight }) {
   const { list, state, item } = walk;
   if (!item) return null;
   const page = (name: string) => router.push(`/preflight/${state.id}/${name}` as "/");
@@ -59,7 +59,7 @@ function RunUpDoors({ walk }: { walk: Walk }) {
   );
 }
 
-function MagnetoDrops({ walk, base }: { walk: Walk; base: number }) {
+function MagnetoDrops({ walk, base }: { walk: LoadedPreflight; base: number }) {
   const { ink, stone, clay } = usePalette();
   const limits = walk.list.type.magnetos;
   const { magnetos } = walk.judged;

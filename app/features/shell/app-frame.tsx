@@ -5,7 +5,7 @@ import { SafeAreaProvider } from "react-native-safe-area-context";
 import { Provider } from "react-redux";
 import { hearInstallOffer } from "../../device/install";
 import { DeviceError } from "../../device/log/database";
-import { keepInterface } from "../../device/service-worker";
+import { cacheInterface } from "../../device/service-worker";
 import { restore, restoreRest } from "../../store/restore";
 import { createStore } from "../../store/store";
 import { sendAgain } from "../../store/sync/sync-actions";
@@ -55,7 +55,7 @@ export function AppFrame({ children }: { children: ReactNode }) {
   useEffect(() => {
     if (!restored) return;
     void restoreRest(store.dispatch).catch(() => undefined);
-    whenIdle(() => void keepInterface(() => store.dispatch(newVersionWaits())));
+    whenIdle(() => void cacheInterface(() => store.dispatch(newVersionWaits())));
   }, [restored]);
   return (
     <Provider store={store}>

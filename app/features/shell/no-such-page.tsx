@@ -1,10 +1,10 @@
-import { NothingHere } from "./nothing-here";
+import { PageNotFound } from "./nothing-here";
 
 /** Page for an unknown address. */
 export function NoSuchPage() {
   return (
-    <NothingHere head="Page not found" title="Page not found">
+    <PageNotFound head="Page not found" title="Page not found">
       The link may be out of date. Nothing is lost: unfinished preflights are kept with their aircraft.
-    </NothingHere>
+    </PageNotFound>
   );
 }

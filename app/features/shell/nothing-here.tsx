@@ -6,7 +6,7 @@ import { Screen } from "../../ui/screen";
 import { Text } from "../../ui/text";
 
 /** Placeholder for something missing: what is missing, what that means, and a way on. */
-export function NothingHere({
+export function PageNotFound({
   head,
   title,
   children,

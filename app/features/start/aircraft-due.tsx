@@ -1,5 +1,11 @@
 import { idMsecs } from "@cravix/contract/client";
-import { isCounted, judgeAirworthiness, LAUNCH_WAYS, type LaunchWay, type PapersOnFile } from "@cravix/core";
+import {
+  type AirworthinessOnFile,
+  isCounted,
+  judgeAirworthiness,
+  LAUNCH_WAYS,
+  type LaunchWay,
+} from "@cravix/core";
 import { useEffect, useMemo, useRef } from "react";
 import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
@@ -8,12 +14,12 @@ import { Choice } from "../../ui/input/choice";
 import { Stepper } from "../../ui/input/stepper";
 import { Toggle } from "../../ui/input/toggle";
 import { Heading, Text } from "../../ui/text";
-import { JudgedPapers } from "../airworthiness/due-judgements";
-import { usePapers } from "../airworthiness/use-airworthiness";
+import { DueJudgements } from "../airworthiness/due-judgements";
+import { useAirworthiness } from "../airworthiness/use-airworthiness";
 import type { KnownAircraft } from "./aircraft-frame";
 
 /** Last release signed after the last flight: the next preflight is one after maintenance. */
-export function releasedSinceFlown({ released, lastLine }: PapersOnFile): string | undefined {
+export function releasedSinceFlown({ released, lastLine }: AirworthinessOnFile): string | undefined {
   const last = released
     .map(({ release }) => release ?? "")
     .sort()
@@ -24,7 +30,7 @@ export function releasedSinceFlown({ released, lastLine }: PapersOnFile): string
 
 /** Launch method of a glider: as chosen, else as last used; undefined if launches are not counted. */
 export function launchOf(
-  { record, lastLine }: Pick<PapersOnFile, "record" | "lastLine">,
+  { record, lastLine }: Pick<AirworthinessOnFile, "record" | "lastLine">,
   told: LaunchWay | undefined,
 ): LaunchWay | undefined {
   const winch = record.meters.find(({ kind }) => kind === "winch launches");
@@ -34,14 +40,14 @@ export function launchOf(
 }
 
 /** Whether the aircraft is in date for the planned flight; offers a flight to the workshop if a limit allows one. */
-export function PapersToday({
+export function AircraftDue({
   aircraft: { bundle, plan },
   change,
 }: {
   aircraft: KnownAircraft;
   change: (part: Change<Planned>) => void;
 }) {
-  const papers = usePapers(bundle);
+  const papers = useAirworthiness(bundle);
   const { flightMin, landings = 1, conditions, purpose } = plan;
   // Default: the last launch method.
   const launch = papers && launchOf(papers.onFile, plan.launch);
@@ -103,7 +109,7 @@ export function PapersToday({
         />
       )}
       <Heading className="mt-2 text-lg">Aircraft: in date for this flight?</Heading>
-      <JudgedPapers papers={papers.pinned} asked={asked} />
+      <DueJudgements papers={papers.pinned} asked={asked} />
       {(mayFerry || purpose) && (
         <View className="gap-1">
           <Toggle

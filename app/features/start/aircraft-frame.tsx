@@ -2,7 +2,7 @@ import type { AircraftBundle } from "@cravix/contract/client";
 import type { Preferences } from "@cravix/core";
 import { Redirect } from "expo-router";
 import type { ReactNode } from "react";
-import { NothingHere } from "../shell/nothing-here";
+import { PageNotFound } from "../shell/nothing-here";
 import { type AircraftInHand, useAircraft } from "./use-aircraft";
 
 export type KnownAircraft = AircraftInHand & { bundle: AircraftBundle; preferences: Preferences };
@@ -20,7 +20,7 @@ export function AircraftFrame({
   if (ready && !crewId) return <Redirect href="/" />;
   if (bundle && preferences) return children({ ...aircraft, bundle, preferences });
   return (
-    <NothingHere
+    <PageNotFound
       title={registration}
       head={
         server === "not reached"

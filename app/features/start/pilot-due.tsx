@@ -17,7 +17,7 @@ import { usePersonDue } from "../people/use-person-due";
 import type { KnownAircraft } from "./aircraft-frame";
 
 /** Whether the pilot is in date for the planned flight. Private: nothing of it goes into the aircraft's record. */
-export function PilotToday({ aircraft: { bundle, plan, crewId } }: { aircraft: KnownAircraft }) {
+export function PilotDue({ aircraft: { bundle, plan, crewId } }: { aircraft: KnownAircraft }) {
   const { record, unknown } = usePersonDue(crewId ?? undefined);
   const { flightMin, conditions } = plan;
   const rows = useMemo(() => {

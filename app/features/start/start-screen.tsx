@@ -1,5 +1,7 @@
 import {
   type Condition,
+  capital,
+  conditionText,
   formatQuantity,
   isReadingOf,
   NO_TURNAROUND,
@@ -12,7 +14,7 @@ import { lazy, Suspense, useEffect, useState } from "react";
 import { View } from "react-native";
 import type { Change } from "../../store/apply-patch";
 import { useAppDispatch, useAppSelector } from "../../store/hooks";
-import { turnaroundTroubleHere } from "../../store/preflight/local-turnaround";
+import { localTurnaroundReason } from "../../store/preflight/local-turnaround";
 import { type Planned, planned } from "../../store/preflight/planned-slice";
 import { beginPreflight } from "../../store/preflight/start-preflight";
 import { unsyncedEvents } from "../../store/preflight/unsynced-events";
@@ -27,19 +29,19 @@ import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
 import { withMeasure } from "../../ui/with-measure";
 import { lastReadingText } from "../preflight/answers/last-reading";
-import { PapersToday } from "./aircraft-due";
+import { AircraftDue } from "./aircraft-due";
 import { AircraftFrame, type KnownAircraft } from "./aircraft-frame";
 
 // Loaded on demand with their calculations.
 const nothing = { default: () => null };
-const DepartureToday = lazy(() =>
+const DepartureForFlight = lazy(() =>
   // In one chunk with the preflight pages.
   import("../preflight-pages/pages").then(
     ({ DepartureToday: part }) => ({ default: part }),
     () => nothing,
   ),
 );
-const PilotToday = lazy(() =>
+const PilotDue = lazy(() =>
   import("../people/person-parts").then(
     ({ PilotToday: part }) => ({ default: part }),
     () => nothing,
@@ -139,7 +141,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
                 const more = condition === "turnaround" ? 0 : has(condition);
                 return (
                   <Toggle key={condition} on={on} onPress={() => toggle(condition)}>
-                    {`${condition}${more > 0 ? ` +${more}` : ""}`}
+                    {`${capital(conditionText(condition))}${more > 0 ? ` +${more}` : ""}`}
                   </Toggle>
                 );
               })}
@@ -161,7 +163,7 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
               <Text
                 key={condition}
                 className="text-sm text-voice"
-              >{`“${condition}” not available: ${why}`}</Text>
+              >{`“${capital(conditionText(condition))}” not available: ${why}`}</Text>
             ))}
             <Heading className="mt-2 text-lg">How long is the flight?</Heading>
             <Stepper
@@ -171,9 +173,9 @@ function Start({ aircraft }: { aircraft: KnownAircraft }) {
               testID="flight"
               onStep={(by) => change({ flightMin: Math.min(720, Math.max(STEP_MIN, flightMin + by)) })}
             />
-            <PapersToday aircraft={aircraft} change={change} />
-            <DepartureToday aircraft={aircraft} />
-            <PilotToday aircraft={aircraft} />
+            <AircraftDue aircraft={aircraft} change={change} />
+            <DepartureForFlight aircraft={aircraft} />
+            <PilotDue aircraft={aircraft} />
             {bundle.type.electrical && (
               <>
                 <Heading className="mt-2 text-lg">How cold is it outside?</Heading>
@@ -266,7 +268,7 @@ function useNoTurnaround({ bundle, crewId }: KnownAircraft): string | undefined 
     let left = false;
     unsyncedEvents(bundle).then(
       (events) => {
-        if (!left) setWhy(turnaroundTroubleHere(bundle, events, crewId, Date.now()));
+        if (!left) setWhy(localTurnaroundReason(bundle, events, crewId, Date.now()));
       },
       () => undefined,
     );

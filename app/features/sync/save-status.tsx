@@ -12,7 +12,7 @@ export const STANDSTILL = {
 };
 
 /** Shown only if an answer or draft could not be stored. */
-export function NotKept() {
+export function NotSaved() {
   const keepError = useAppSelector((state) => state.preflight.keepError);
   const draftsWaiting = useAppSelector((state) => state.sync.draftsWaiting);
   if (!keepError && draftsWaiting === 0) return null;
@@ -27,7 +27,7 @@ export function NotKept() {
 export function SaveStatus() {
   const { unkept, keepError } = useAppSelector((state) => state.preflight);
   const { toSend, refused, server, draftsWaiting } = useAppSelector((state) => state.sync);
-  if (keepError || draftsWaiting > 0) return <NotKept />;
+  if (keepError || draftsWaiting > 0) return <NotSaved />;
   const words =
     unkept.length > 0
       ? "Saving …"

@@ -16,8 +16,8 @@ import { PageHead } from "../../ui/page-head";
 import { Screen } from "../../ui/screen";
 import { Heading, Text } from "../../ui/text";
 import { useWide } from "../../ui/use-wide";
-import { type FoldedWalk, WalkFrame } from "../preflight/preflight-frame";
-import { useVerdict, useWalk, type Walk } from "../preflight/use-preflight";
+import { type FoldedPreflight, PreflightFrame } from "../preflight/preflight-frame";
+import { type LoadedPreflight, useLoadedPreflight, useVerdict } from "../preflight/use-preflight";
 import { usePreflightActions } from "../preflight/use-preflight-actions";
 import { SaveStatus } from "../sync/save-status";
 
@@ -32,11 +32,11 @@ const TITLE: Record<Verdict, string> = {
 const isOfLoad = ({ judgement }: Reason) => judgement?.id === "mass.balance";
 
 export function VerdictScreen({ id }: { id: string }) {
-  return <WalkFrame id={id}>{(folded) => <Judged folded={folded} />}</WalkFrame>;
+  return <PreflightFrame id={id}>{(folded) => <Judged folded={folded} />}</PreflightFrame>;
 }
 
-function Judged({ folded }: { folded: FoldedWalk }) {
-  const walk = useWalk(folded);
+function Judged({ folded }: { folded: FoldedPreflight }) {
+  const walk = useLoadedPreflight(folded);
   const acts = usePreflightActions(walk);
   const result = useVerdict(folded);
   const dispatch = useAppDispatch();
@@ -233,6 +233,9 @@ function Judged({ folded }: { folded: FoldedWalk }) {
           {verdict === "ask first" && !state.signed && finished && (
             <View className="gap-2">
               <Heading className="text-lg">Who did you ask?</Heading>
+              <Text className="text-sm text-voice">
+                Ask one of these people, tell them the reasons above, then select who you asked.
+              </Text>
               <View className="flex-row flex-wrap gap-2">
                 {crew
                   .filter(
@@ -280,7 +283,7 @@ function Judged({ folded }: { folded: FoldedWalk }) {
 }
 
 /** Friendly note on pace before the signature, for the pilot. */
-function PaceReminder({ walk: { list, state } }: { walk: Walk }) {
+function PaceReminder({ walk: { list, state } }: { walk: LoadedPreflight }) {
   const runs = useMemo(() => rushedSequences(list, state), [list, state]);
   const items = runs.reduce((sum, run) => sum + run.items.length, 0);
   return (

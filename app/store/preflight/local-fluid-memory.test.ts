@@ -3,7 +3,7 @@ import { newId } from "@cravix/contract/client";
 import type { EventData, EventType, PreflightEvent } from "@cravix/core";
 import tar from "../../../demo/data/aircraft-qx-tar.json";
 import tarrow4 from "../../../demo/data/type-tarrow-4.json";
-import { fluidMemoryHere, fluidRowsHere } from "./local-fluid-memory";
+import { localFluidMemory, localFluidRows } from "./local-fluid-memory";
 
 const bundle = {
   aircraft: tar,
@@ -49,10 +49,10 @@ const walk = () => [
 ];
 
 test("a walk that was not sent yet counts as the last measuring, its meter as the last word", () => {
-  const before = fluidMemoryHere(bundle, []);
+  const before = localFluidMemory(bundle, []);
   expect(before.hours?.value).toBe(4228);
   expect(before.fuel?.tanks.left?.value).toBeCloseTo(80, 6);
-  const after = fluidMemoryHere(bundle, walk());
+  const after = localFluidMemory(bundle, walk());
   expect(after.hours).toMatchObject({ value: 4229, wasAfter: false });
   // Ten centimetres in the left tank's calibration are 45 L.
   expect(after.fuel?.tanks.left?.value).toBeCloseTo(45, 6);
@@ -63,14 +63,14 @@ test("an uplift without a walk is in the log of this device, and of this aircraf
   const id = newId(Date.UTC(2026, 4, 3));
   const uplift = (registration: string) =>
     event("fuel.uplifted", { registration, tankId: "left", amount: 20, unit: "L", from: "typed" }, id);
-  const rows = fluidRowsHere(bundle, [...walk(), uplift("QX-TAR")]);
+  const rows = localFluidRows(bundle, [...walk(), uplift("QX-TAR")]);
   expect(rows.filter((row) => row.entry === "uplift")).toHaveLength(1);
-  expect(fluidMemoryHere(bundle, [...walk(), uplift("QX-TAR")]).fuel?.tanks.left?.value).toBeCloseTo(65, 6);
-  expect(fluidRowsHere(bundle, [uplift("QX-HLD")]).filter((row) => row.entry === "uplift")).toEqual([]);
+  expect(localFluidMemory(bundle, [...walk(), uplift("QX-TAR")]).fuel?.tanks.left?.value).toBeCloseTo(65, 6);
+  expect(localFluidRows(bundle, [uplift("QX-HLD")]).filter((row) => row.entry === "uplift")).toEqual([]);
 });
 
 test("what the server has already is not counted twice", () => {
   const events = walk();
-  const sent = { ...bundle, fluids: fluidRowsHere(bundle, events) };
-  expect(fluidRowsHere(sent, events)).toHaveLength(sent.fluids.length);
+  const sent = { ...bundle, fluids: localFluidRows(bundle, events) };
+  expect(localFluidRows(sent, events)).toHaveLength(sent.fluids.length);
 });

@@ -19,13 +19,13 @@ import {
   type Unit,
 } from "@cravix/core";
 
-import { papersHere } from "./local-airworthiness";
+import { localAirworthiness } from "./local-airworthiness";
 
 const sameLine = ({ fluid, entry, part, at, amount, unit }: FluidRow) =>
   [fluid, entry, part, at, amount, unit].join("|");
 
 /** Fuel and oil log of one aircraft as known here: the server's entries plus unsent ones. */
-export function fluidRowsHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidRow[] {
+export function localFluidRows(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidRow[] {
   const { registration } = bundle.aircraft;
   const walks = new Set(
     events.flatMap((e) =>
@@ -42,7 +42,7 @@ const isMeter = ({ key, unit }: { key: string; unit: Unit }) =>
   isReadingOf(key, READING.hours, READING.hoursAfter) && isConvertible(unit, "h");
 
 /** Log summary for a preflight starting here, including the hour meter. */
-export function fluidMemoryHere(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidMemory {
+export function localFluidMemory(bundle: AircraftBundle, events: readonly PreflightEvent[]): FluidMemory {
   const { registration } = bundle.aircraft;
   const meter = bundle.lastReadings.filter(isMeter).map(({ key, value, unit, at }) => ({
     value: convert(value, unit, "h"),
@@ -65,9 +65,9 @@ export function fluidMemoryHere(bundle: AircraftBundle, events: readonly Preflig
   if (logged) meter.push(logged);
   const hours = meter.sort((a, b) => (a.at < b.at ? -1 : 1)).at(-1);
   const { type } = applyVariant(bundle.type, bundle.aircraft.year);
-  const { faults, ...log } = fluidLogOf(type, fluidRowsHere(bundle, events));
+  const { faults, ...log } = fluidLogOf(type, localFluidRows(bundle, events));
   const memory = fluidMemory(type, { ...log, ...(hours && { hours }) });
-  const readings = memoryReadingsHere(bundle, events, own);
+  const readings = localMemoryReadings(bundle, events, own);
   return {
     ...memory,
     faults: [...faults, ...memory.faults],
@@ -78,7 +78,7 @@ export function fluidMemoryHere(bundle: AircraftBundle, events: readonly Preflig
 
 /** Hour meter after the last flight in the technical log, to compare with today's reading. */
 function loggedHours(bundle: AircraftBundle, events: readonly PreflightEvent[]) {
-  const papers = papersHere(bundle, events);
+  const papers = localAirworthiness(bundle, events);
   const line = papers?.lastLine;
   const meter = papers?.record.meters.find(({ reading }) => reading === READING.hours);
   const left = meter && line?.meters[meter.id]?.in;
@@ -86,7 +86,7 @@ function loggedHours(bundle: AircraftBundle, events: readonly PreflightEvent[]) 
 }
 
 /** Readings of earlier preflights, from the server and unsent ones. */
-function memoryReadingsHere(
+function localMemoryReadings(
   bundle: AircraftBundle,
   events: readonly PreflightEvent[],
   own: ReadonlySet<string>,

@@ -1,8 +1,8 @@
 import type { PersonRecord } from "@cravix/core";
 import { deviceDatabase } from "../../device/log/database";
 import { trainerBundle } from "../../testing/trainer-bundle";
-import { minimaHere } from "./local-minima";
-import { keptDue } from "./own-due";
+import { localMinima } from "./local-minima";
+import { savedDueItems } from "./own-due";
 
 const record: PersonRecord = {
   items: [
@@ -29,7 +29,7 @@ function serverSays(answer: () => Response | Promise<Response>) {
   }) as typeof fetch;
 }
 const told = () => new Response(JSON.stringify(record), { headers: { "content-type": "application/json" } });
-const here = () => minimaHere("ines", trainerBundle, []);
+const here = () => localMinima("ines", trainerBundle, []);
 
 beforeEach(async () => {
   await (await deviceDatabase()).clear("notes");
@@ -40,7 +40,7 @@ test("whoever begins before the device was told of own limits is judged by them 
   serverSays(told);
   expect(await here()).toMatchObject({ minima: [{ minima: { runwayFactor: 1.4 } }], ownUnknown: false });
   expect(asked).toHaveLength(1);
-  expect((await keptDue("ines"))?.record.items).toHaveLength(1);
+  expect((await savedDueItems("ines"))?.record.items).toHaveLength(1);
   // Stored limits work offline.
   serverSays(() => {
     throw new TypeError("Failed to fetch");
@@ -68,6 +68,6 @@ test("without a network, or with a server that does not answer, nobody stands at
 
 test("nobody has limits of nobody's", async () => {
   serverSays(told);
-  expect(await minimaHere(null, trainerBundle, [])).toEqual({ minima: [], ownUnknown: false });
+  expect(await localMinima(null, trainerBundle, [])).toEqual({ minima: [], ownUnknown: false });
   expect(asked).toEqual([]);
 });

@@ -36,7 +36,7 @@ export function minimaOf(
  * Limits of the current crew member as known here, offline too; asks the server if they were never loaded. `ownUnknown` if it
  * does not respond: missing limits must not look like satisfied ones.
  */
-export async function minimaHere(
+export async function localMinima(
   crewId: string | null,
   bundle: Pick<AircraftBundle, "aircraft" | "type">,
   events: readonly PreflightEvent[],

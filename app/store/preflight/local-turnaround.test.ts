@@ -1,7 +1,7 @@
 import { type AircraftBundle, newId } from "@cravix/contract/client";
 import type { EventData, EventType, PreflightEvent } from "@cravix/core";
 import { trainerBundle } from "../../testing/trainer-bundle";
-import { turnaroundTroubleHere } from "./local-turnaround";
+import { localTurnaroundReason } from "./local-turnaround";
 
 const START = Date.UTC(2026, 4, 2, 8);
 const NOW = START + 3 * 3_600_000;
@@ -22,7 +22,7 @@ const begun = event("preflight.started", 0, { registration: "QX-TAR", listHash: 
 const signed = event("verdict.signed", 20, { verdict: "go", decision: "fly", reasons: [] });
 const putAway = event("item.answered", 120, { itemId: "after.written", outcome: "checked" });
 const trouble = (events: PreflightEvent[], bundle: AircraftBundle = trainerBundle, crewId = "ines") =>
-  turnaroundTroubleHere(bundle, events, crewId, NOW);
+  localTurnaroundReason(bundle, events, crewId, NOW);
 
 test("flown and put away on this device, not sent yet: a turnaround for the same pilot", () => {
   expect(trouble([begun, signed, putAway])).toBeUndefined();

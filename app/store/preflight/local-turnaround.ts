@@ -5,10 +5,10 @@ import {
   type PreflightEvent,
   turnaroundBlockReason,
 } from "@cravix/core";
-import { fluidRowsHere } from "./local-fluid-memory";
+import { localFluidRows } from "./local-fluid-memory";
 
 /** Why the next flight cannot be a turnaround, from the server's data plus local events. */
-export function turnaroundTroubleHere(
+export function localTurnaroundReason(
   bundle: AircraftBundle,
   events: readonly PreflightEvent[],
   crewId: string | null,
@@ -44,7 +44,7 @@ export function turnaroundTroubleHere(
     ),
   ]);
   return turnaroundBlockReason([...walks, ...here.values()], crewId, now, {
-    uplifts: fluidRowsHere(bundle, events)
+    uplifts: localFluidRows(bundle, events)
       .filter(({ entry }) => entry === "uplift")
       .map(({ at }) => at),
     signOffs: events.flatMap((e) =>

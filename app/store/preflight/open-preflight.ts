@@ -1,6 +1,6 @@
 import { eventsOfPreflight, listOf } from "../../device/log/event-log";
 import type { AppDispatch } from "../root-state";
-import { fetchWalk } from "./fetch-preflight";
+import { fetchPreflight } from "./fetch-preflight";
 import { preflightOpened } from "./preflight-slice";
 
 /** Opens a preflight from this device, or from the server if it was started elsewhere. Resolves to false if neither has it. */
@@ -9,10 +9,10 @@ export function openPreflight(id: string) {
     const events = await eventsOfPreflight(id);
     const started = events.find((event) => event.type === "preflight.started");
     const list = started && (await listOf(started.data.listHash));
-    if (!list) return dispatch(fetchWalk(id));
+    if (!list) return dispatch(fetchPreflight(id));
     dispatch(preflightOpened({ id, list, events }));
     // Answers of other devices are fetched when online.
-    void dispatch(fetchWalk(id));
+    void dispatch(fetchPreflight(id));
     return true;
   };
 }

@@ -1,21 +1,23 @@
 import { changeNote } from "../../device/log/notes";
-import { tellTabs } from "../../device/tabs";
+import { notifyTabs } from "../../device/tabs";
 import type { AppDispatch, RootState } from "../root-state";
 import { type OpenPreflight, openPreflightsKnown } from "./preflight-slice";
 
 /** Key of the note listing open preflights. */
-export const OPEN_WALKS = "open preflights";
+export const OPEN_PREFLIGHTS = "open preflights";
 
 type Change = (open: OpenPreflight[]) => OpenPreflight[];
 
 /** Changes the list of open preflights, based on the stored list, so that changes of other windows are kept. */
-export function changeOpenWalks(change: Change) {
+export function changeOpenPreflights(change: Change) {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     try {
       dispatch(
-        openPreflightsKnown(await changeNote<OpenPreflight[]>(OPEN_WALKS, (before) => change(before ?? []))),
+        openPreflightsKnown(
+          await changeNote<OpenPreflight[]>(OPEN_PREFLIGHTS, (before) => change(before ?? [])),
+        ),
       );
-      tellTabs({ kind: "open walks" });
+      notifyTabs({ kind: "open walks" });
     } catch {
       // Storage is full: update the screen; it is written with the next successful change.
       dispatch(openPreflightsKnown(change(getState().preflight.open)));

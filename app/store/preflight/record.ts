@@ -3,7 +3,7 @@ import {
   type EventData,
   type EventType,
   type FluidAddition,
-  logOutsideWalk,
+  logOutsidePreflight,
   type PreflightEvent,
   type StreamKind,
 } from "@cravix/core";
@@ -121,9 +121,9 @@ export function recordStandalone<T extends EventType>(stream: StreamKind, type: 
 }
 
 /** Records fuel or oil added outside a preflight, with any discrepancy, which is returned as text. */
-export function recordPutIn(type: Parameters<typeof logOutsideWalk>[0], put: FluidAddition) {
+export function recordPutIn(type: Parameters<typeof logOutsidePreflight>[0], put: FluidAddition) {
   return (dispatch: AppDispatch): string[] => {
-    const found = logOutsideWalk(type, put);
+    const found = logOutsidePreflight(type, put);
     dispatch(
       recordOfAircraft(
         put.type,

@@ -1,8 +1,8 @@
-import { ConflictError, eventsOfPreflight, keepTogether } from "../../device/log/event-log";
-import { tellTabs } from "../../device/tabs";
+import { ConflictError, eventsOfPreflight, saveAtomically } from "../../device/log/event-log";
+import { notifyTabs } from "../../device/tabs";
 import type { AppDispatch, RootState } from "../root-state";
 import { sendAgain } from "../sync/sync-actions";
-import { changeOpenWalks } from "./open-preflights";
+import { changeOpenPreflights } from "./open-preflights";
 import { eventsRecorded, eventsSeen } from "./preflight-slice";
 import { type EventInput, makeEvents } from "./record";
 
@@ -16,7 +16,7 @@ export function signPreflight(id: string, happenings: readonly EventInput[]) {
     const events = dispatch(makeEvents(id, happenings));
     const known = new Set(preflight.events.map((event) => event.id));
     try {
-      await keepTogether({ events, ifUnchanged: { streamId: id, known } });
+      await saveAtomically({ events, ifUnchanged: { streamId: id, known } });
     } catch (error) {
       if (error instanceof ConflictError) {
         dispatch(eventsSeen(await eventsOfPreflight(id)));
@@ -27,7 +27,7 @@ export function signPreflight(id: string, happenings: readonly EventInput[]) {
       return true;
     }
     dispatch(eventsSeen(events));
-    tellTabs({ kind: "events", events });
+    notifyTabs({ kind: "events", events });
     dispatch(sendAgain());
     return true;
   };
@@ -35,10 +35,10 @@ export function signPreflight(id: string, happenings: readonly EventInput[]) {
 
 /** Signed to fly: the after-flight checks remain. */
 export function flyPreflight(id: string) {
-  return changeOpenWalks((open) => open.map((p) => (p.preflightId === id ? { ...p, flying: true } : p)));
+  return changeOpenPreflights((open) => open.map((p) => (p.preflightId === id ? { ...p, flying: true } : p)));
 }
 
 /** Removes a signed preflight from the unfinished ones. */
 export function closePreflight(id: string) {
-  return changeOpenWalks((open) => open.filter((p) => p.preflightId !== id));
+  return changeOpenPreflights((open) => open.filter((p) => p.preflightId !== id));
 }

@@ -2,29 +2,29 @@ import type { AircraftBundle } from "@cravix/contract/client";
 import { newId } from "@cravix/contract/client";
 import { contentHash } from "@cravix/contract/content-hash";
 import {
+  type AirworthinessOnFile,
   airworthinessSnapshot,
   type ComposedList,
   composeList,
   localDate,
   type OpenDiscrepancy,
-  type PapersOnFile,
   type PreflightEvent,
 } from "@cravix/core";
-import { keepTogether } from "../../device/log/event-log";
-import { tellTabs } from "../../device/tabs";
+import { saveAtomically } from "../../device/log/event-log";
+import { notifyTabs } from "../../device/tabs";
 import type { AppDispatch, RootState } from "../root-state";
 import { bundleOf, fleetOf } from "../server/server-state";
 import { sendAgain } from "../sync/sync-actions";
-import { papersHere } from "./local-airworthiness";
-import { fluidMemoryHere } from "./local-fluid-memory";
-import { minimaHere } from "./local-minima";
-import { turnaroundTroubleHere } from "./local-turnaround";
-import { begun, OPEN_WALKS } from "./open-preflights";
+import { localAirworthiness } from "./local-airworthiness";
+import { localFluidMemory } from "./local-fluid-memory";
+import { localMinima } from "./local-minima";
+import { localTurnaroundReason } from "./local-turnaround";
+import { begun, OPEN_PREFLIGHTS } from "./open-preflights";
 import { NOTHING_PLANNED, planUsed } from "./planned-slice";
 import { preferencesOf } from "./preferences-of";
 import { eventsSeen, type OpenPreflight, openPreflightsKnown, preflightOpened } from "./preflight-slice";
 import { type EventInput, makeEvents } from "./record";
-import { openDiscrepanciesHere, unsyncedEvents } from "./unsynced-events";
+import { localOpenDiscrepancies, unsyncedEvents } from "./unsynced-events";
 
 /** Composes today's checklist as planned, pins it, and starts the preflight, in one transaction. Returns the new preflight's id. */
 export function beginPreflight(registration: string) {
@@ -41,14 +41,14 @@ export function beginPreflight(registration: string) {
     const id = newId(Date.now());
     const events = await unsyncedEvents(bundle);
     const trouble = conditions.includes("turnaround")
-      ? turnaroundTroubleHere(bundle, events, session.crewId, Date.now())
+      ? localTurnaroundReason(bundle, events, session.crewId, Date.now())
       : undefined;
     if (trouble) throw new Error(`Turnaround not available. ${trouble}`);
     const list: ComposedList = composeList({
-      ...composeInput(bundle, openDiscrepanciesHere(bundle, events, crew), events),
+      ...composeInput(bundle, localOpenDiscrepancies(bundle, events, crew), events),
       ...atField(bundle, departure?.fieldId),
-      ...(await minimaHere(session.crewId, bundle, events)),
-      memory: fluidMemoryHere(bundle, events),
+      ...(await localMinima(session.crewId, bundle, events)),
+      memory: localFluidMemory(bundle, events),
       conditions,
       preferences,
       // The preflight's id selects the items asked by value, so they are unknown beforehand.
@@ -79,11 +79,11 @@ export function beginPreflight(registration: string) {
     dispatch(preflightOpened({ id, list, events: [] }));
     const first = dispatch(makeEvents(id, happenings, { firstId: id }));
     let open: OpenPreflight[] = [];
-    await keepTogether({
+    await saveAtomically({
       events: first,
       list: { hash: listHash, list },
       note: {
-        key: OPEN_WALKS,
+        key: OPEN_PREFLIGHTS,
         change: (before) => {
           open = begun(id, registration)((before as OpenPreflight[] | undefined) ?? []);
           return open;
@@ -92,7 +92,7 @@ export function beginPreflight(registration: string) {
     });
     dispatch(eventsSeen(first));
     dispatch(openPreflightsKnown(open));
-    tellTabs({ kind: "open walks" });
+    notifyTabs({ kind: "open walks" });
     dispatch(planUsed(registration));
     dispatch(sendAgain());
     return id;
@@ -112,7 +112,7 @@ export function composeInput(
   openDiscrepancies: OpenDiscrepancy[],
   events: readonly PreflightEvent[] = [],
 ) {
-  const papers = papersHere(bundle, events);
+  const papers = localAirworthiness(bundle, events);
   return {
     type: bundle.type,
     aircraft: bundle.aircraft,
@@ -126,6 +126,6 @@ export function composeInput(
 }
 
 /** Today's signature of the daily inspection, if any. */
-function dailyOf({ daily, record }: PapersOnFile): PapersOnFile["daily"] {
+function dailyOf({ daily, record }: AirworthinessOnFile): AirworthinessOnFile["daily"] {
   return daily && daily.date === localDate(new Date().toISOString(), record.timeZone) ? daily : null;
 }

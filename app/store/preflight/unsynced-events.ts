@@ -1,7 +1,7 @@
 import type { AircraftBundle, CrewMember } from "@cravix/contract/client";
 import {
   foldDiscrepancies,
-  MOST_PHOTOGRAPHS,
+  MAX_PHOTOGRAPHS,
   type OpenDiscrepancy,
   type Photograph,
   type PreflightEvent,
@@ -18,7 +18,7 @@ export function unsyncedEvents({ saidAt }: Pick<KnownBundle, "saidAt">): Promise
 }
 
 /** Open discrepancies of this aircraft as known here: from the server plus unsent ones. */
-export function openDiscrepanciesHere(
+export function localOpenDiscrepancies(
   {
     aircraft: { registration },
     openDiscrepancies,
@@ -60,7 +60,7 @@ export function openDiscrepanciesHere(
       return [[discrepancyId, limit] as const];
     }),
   );
-  const taken = photographsHere(events);
+  const taken = localPhotographs(events);
   const fromHere = here
     .filter((d) => !d.closed && !d.withdrawn && !d.merged)
     .map((d) => ({
@@ -100,7 +100,7 @@ export function openDiscrepanciesHere(
 }
 
 /** Photos taken on this device, by discrepancy. */
-export function photographsHere(events: readonly PreflightEvent[]): Map<string, Photograph[]> {
+export function localPhotographs(events: readonly PreflightEvent[]): Map<string, Photograph[]> {
   const taken = new Map<string, Photograph[]>();
   for (const event of events) {
     if (event.type !== "discrepancy.photographed") continue;
@@ -116,5 +116,5 @@ export function withPhotographs(
   here: readonly Photograph[] = [],
 ): Photograph[] | undefined {
   const more = here.filter(({ photograph }) => !known?.some((one) => one.photograph === photograph));
-  return more.length === 0 ? known : [...(known ?? []), ...more].slice(0, MOST_PHOTOGRAPHS);
+  return more.length === 0 ? known : [...(known ?? []), ...more].slice(0, MAX_PHOTOGRAPHS);
 }

@@ -2,8 +2,8 @@ import type { AircraftBundle, DiscrepancyDetail, Fleet, PreflightSummary } from 
 import type { FluidRow } from "@cravix/core";
 import { createApi, fakeBaseQuery } from "@reduxjs/toolkit/query";
 import { api, ServerUnreachableError } from "../../device/api";
-import { fleetAskedEarly } from "../../device/early-fleet";
-import { keepNote, readNote } from "../../device/log/notes";
+import { earlyFleetRequest } from "../../device/early-fleet";
+import { readNote, saveNote } from "../../device/log/notes";
 import { serverReached } from "../sync/sync-slice";
 
 /** Aircraft bundle with the time received, by this device's clock. */
@@ -13,12 +13,12 @@ export type KnownBundle = AircraftBundle & { saidAt?: number };
 export type KnownFleet = Fleet & { saidAt?: number };
 
 /** Maximum log entries loaded: fifty years of a busy trainer. */
-const MOST_ROWS = 25_000;
+const MAX_ROWS = 25_000;
 
 type Asked<T> = { data: T } | { error: { message: string; reached: boolean } };
 
 /** Requests from the server; if it does not respond, returns the stored response. */
-async function askOrRemember<T>(
+async function fetchOrCached<T>(
   ask: () => Promise<T>,
   note: string,
   dispatch: (action: ReturnType<typeof serverReached>) => unknown,
@@ -26,7 +26,7 @@ async function askOrRemember<T>(
   try {
     const data = await ask();
     dispatch(serverReached(true));
-    void keepNote(note, data);
+    void saveNote(note, data);
     return { data };
   } catch (error) {
     // An error response means the server was reached.
@@ -48,9 +48,9 @@ export const serverApi = createApi({
   endpoints: (build) => ({
     fleet: build.query<KnownFleet, void>({
       queryFn: (_arg, { dispatch }) =>
-        askOrRemember(
+        fetchOrCached(
           async () => {
-            const { saidAt, fleet } = fleetAskedEarly() ?? { saidAt: Date.now(), fleet: api.fleet() };
+            const { saidAt, fleet } = earlyFleetRequest() ?? { saidAt: Date.now(), fleet: api.fleet() };
             return { ...(await fleet), saidAt };
           },
           "fleet",
@@ -59,7 +59,7 @@ export const serverApi = createApi({
     }),
     bundle: build.query<KnownBundle, string>({
       queryFn: (registration, { dispatch }) =>
-        askOrRemember(
+        fetchOrCached(
           async () => {
             const saidAt = Date.now();
             return { ...(await api.bundle(registration)), saidAt };
@@ -71,7 +71,7 @@ export const serverApi = createApi({
     discrepancies: build.query<{ items: DiscrepancyDetail[]; remembered: boolean }, void>({
       queryFn: async (_arg, { dispatch }) => {
         let remembered = true;
-        const asked = await askOrRemember(
+        const asked = await fetchOrCached(
           async () => {
             const { items } = await api.discrepancies();
             remembered = false;
@@ -85,7 +85,7 @@ export const serverApi = createApi({
     }),
     walks: build.query<PreflightSummary[], void>({
       queryFn: (_arg, { dispatch }) =>
-        askOrRemember(async () => (await api.walks()).items, "walks", dispatch),
+        fetchOrCached(async () => (await api.walks()).items, "walks", dispatch),
     }),
     /** A whole log; not stored, because a summary comes with the aircraft. */
     log: build.query<FluidRow[], { registration: string; fluid: FluidRow["fluid"] }>({
@@ -97,7 +97,7 @@ export const serverApi = createApi({
             const page = await api.fluids(registration, fluid, before);
             all.push(...page.items);
             before = page.next;
-          } while (before && all.length < MOST_ROWS);
+          } while (before && all.length < MAX_ROWS);
           return { data: all };
         } catch (error) {
           return {

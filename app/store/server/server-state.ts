@@ -77,12 +77,12 @@ const painted = () =>
   });
 
 /** Maximum aircraft stored without being opened. */
-const MOST_KEPT = 12;
+const MAX_KEPT = 12;
 
 /** Loads the group's other aircraft one by one, so that any can be prepared offline. */
 export function fetchOthers() {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
-    for (const { registration, stub } of fleetOf(getState())?.aircraft.slice(0, MOST_KEPT) ?? []) {
+    for (const { registration, stub } of fleetOf(getState())?.aircraft.slice(0, MAX_KEPT) ?? []) {
       if (stub !== null || bundleOf(getState(), registration)) continue;
       const { error } = await dispatch(
         serverApi.endpoints.bundle.initiate(registration, { subscribe: false }),
@@ -116,7 +116,7 @@ export function useDiscrepancies(ready: boolean) {
 }
 
 /** Recent preflights of the group, reloaded when the page opens. */
-export function useWalks(ready: boolean) {
+export function usePreflights(ready: boolean) {
   const dispatch = useAppDispatch();
   const result = useAppSelector((state) => serverApi.endpoints.walks.select()(state));
   useEffect(() => {

@@ -1,6 +1,6 @@
 import { clockAheadMs } from "../../device/api";
 import { correctTimes } from "../../device/log/correct-times";
-import { tellTabs } from "../../device/tabs";
+import { notifyTabs } from "../../device/tabs";
 import { openPreflight } from "../preflight/open-preflight";
 import type { AppDispatch, RootState } from "../root-state";
 import { sendAgain } from "./sync-actions";
@@ -9,7 +9,7 @@ import { sendAgain } from "./sync-actions";
 export function correctClock() {
   return async (dispatch: AppDispatch, getState: () => RootState): Promise<void> => {
     for (const preflightId of await correctTimes(Date.now(), clockAheadMs())) {
-      tellTabs({ kind: "changed", preflightId });
+      notifyTabs({ kind: "changed", preflightId });
       if (getState().preflight.id === preflightId) await dispatch(openPreflight(preflightId));
     }
     dispatch(sendAgain());

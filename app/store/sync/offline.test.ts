@@ -16,7 +16,7 @@ import { planned } from "../preflight/planned-slice";
 import { preflightOpened, selectPreflight } from "../preflight/preflight-slice";
 import { record, recordAll } from "../preflight/record";
 import { beginPreflight } from "../preflight/start-preflight";
-import { openDiscrepanciesHere } from "../preflight/unsynced-events";
+import { localOpenDiscrepancies } from "../preflight/unsynced-events";
 import { restore } from "../restore";
 import { serverApi } from "../server/server-api";
 import { crewPicked } from "../session-slice";
@@ -62,7 +62,7 @@ afterAll(() => {
   server.reached = true;
 });
 
-async function beginWalk() {
+async function beginOne() {
   const store = createStore();
   await restore(store.dispatch);
   store.dispatch(crewPicked("ines"));
@@ -76,7 +76,7 @@ async function beginWalk() {
 }
 
 test("an answer is called kept only when it lies on the device's disk", async () => {
-  const { store, id, kept, answer } = await beginWalk();
+  const { store, id, kept, answer } = await beginOne();
   await kept();
   const event = answer("approach.stance");
   // Shown immediately, but not yet called saved.
@@ -87,7 +87,7 @@ test("an answer is called kept only when it lies on the device's disk", async ()
 });
 
 test("what belongs together is kept together, in its order, by one stroke of the disk", async () => {
-  const { store, id, kept, answer } = await beginWalk();
+  const { store, id, kept, answer } = await beginOne();
   await kept();
   const strokes = jest.spyOn(IDBDatabase.prototype, "transaction");
   const made = store.dispatch(
@@ -109,7 +109,7 @@ test("what belongs together is kept together, in its order, by one stroke of the
 });
 
 test("what is kept waits to be sent from that moment on, and is never called sent before it is", async () => {
-  const { store, answer, kept } = await beginWalk();
+  const { store, answer, kept } = await beginOne();
   server.reached = true;
   await kept();
   // An earlier test's run may be in progress: retry until this store's is done.
@@ -128,7 +128,7 @@ test("what is kept waits to be sent from that moment on, and is never called sen
 });
 
 test("without a network everything waits; when it is back everything arrives once, the list first", async () => {
-  const { store, answer, kept } = await beginWalk();
+  const { store, answer, kept } = await beginOne();
   for (const item of tarrow4.items.slice(0, 20)) answer(item.id);
   await kept();
   expect(await countToSend()).toBe(21);
@@ -143,7 +143,7 @@ test("without a network everything waits; when it is back everything arrives onc
 });
 
 test("a refused event stays on the device with its reason, is shown, and can be sent again", async () => {
-  const { store, answer } = await beginWalk();
+  const { store, answer } = await beginOne();
   server.reached = true;
   server.refuse.add("item.answered");
   answer("approach.stance");
@@ -163,7 +163,7 @@ test("a refused event stays on the device with its reason, is shown, and can be 
 });
 
 test("another start of the application finds the walk where it was", async () => {
-  const { id, answer, kept, store } = await beginWalk();
+  const { id, answer, kept, store } = await beginOne();
   answer("approach.stance");
   await kept();
   const before = selectPreflight(store.getState());
@@ -180,7 +180,7 @@ test("another start of the application finds the walk where it was", async () =>
 });
 
 test("a disk that is full is said, nothing is forgotten, and the next answer takes the waiting one along", async () => {
-  const { store, answer, kept, id } = await beginWalk();
+  const { store, answer, kept, id } = await beginOne();
   await kept();
   const put = IDBObjectStore.prototype.put;
   IDBObjectStore.prototype.put = () => {
@@ -198,7 +198,7 @@ test("a disk that is full is said, nothing is forgotten, and the next answer tak
 });
 
 test("a clock set back does not bring the answers out of order", async () => {
-  const { store, answer, kept, id } = await beginWalk();
+  const { store, answer, kept, id } = await beginOne();
   const burst = tarrow4.items.slice(2, 40).map((item) => answer(item.id).id);
   expect([...burst].sort()).toEqual(burst);
   const first = answer("approach.stance");
@@ -216,7 +216,7 @@ test("a clock set back does not bring the answers out of order", async () => {
 });
 
 test("what was found on this device is met by the next pilot before it was ever sent", async () => {
-  const { store, id, kept } = await beginWalk();
+  const { store, id, kept } = await beginOne();
   const { id: discrepancyId } = store.dispatch(
     record(id, "discrepancy.opened", {
       registration: "QX-TAR",
@@ -227,7 +227,7 @@ test("what was found on this device is met by the next pilot before it was ever 
     }),
   );
   await kept();
-  const open = openDiscrepanciesHere(bundle, await allEvents(), [
+  const open = localOpenDiscrepancies(bundle, await allEvents(), [
     { id: "ines", name: "Inês Valadares", role: "pilot" },
   ]);
   expect(open).toEqual([
@@ -246,13 +246,13 @@ test("what was found on this device is met by the next pilot before it was ever 
     }),
   );
   await kept();
-  expect(openDiscrepanciesHere(known, await allEvents(), []).find((d) => d.id === "server")?.measure).toBe(
+  expect(localOpenDiscrepancies(known, await allEvents(), []).find((d) => d.id === "server")?.measure).toBe(
     "5 mm",
   );
 });
 
 test("a walk that is opened again does not lose what is still on its way to the disk", async () => {
-  const { store, id, answer } = await beginWalk();
+  const { store, id, answer } = await beginOne();
   const event = answer("approach.stance");
   const list = selectPreflight(store.getState())?.list;
   if (!list) throw new Error("no list");

@@ -1,7 +1,7 @@
 import { bytesHash } from "@cravix/contract/content-hash";
 import type { PreflightEvent } from "@cravix/core";
 import { deviceDatabase } from "../../device/log/database";
-import { countToSend, keepEvents } from "../../device/log/event-log";
+import { countToSend, saveEvents } from "../../device/log/event-log";
 import { dropPicture, fetchPictures, pictureOf } from "../../device/photographs/stored-photos";
 import { sendAll } from "../../device/sync";
 
@@ -63,7 +63,7 @@ test("a picture goes when what it is of is on record, not before; what was never
   await draft(2);
   await draft(3);
   expect(await countToSend()).toBe(0);
-  await keepEvents([photographed(2)]);
+  await saveEvents([photographed(2)]);
   expect(await countToSend()).toBe(2);
   refuse = (path) => (path.includes("events") ? 503 : undefined);
   expect((await sendAll()).stopped?.why).toBe("busy");
@@ -81,7 +81,7 @@ test("a picture goes when what it is of is on record, not before; what was never
 
 test("one that the server does not take stays here with the reason, and holds up no other; without a network all wait", async () => {
   for (const n of [2, 3]) await draft(n);
-  await keepEvents([photographed(2), photographed(3)]);
+  await saveEvents([photographed(2), photographed(3)]);
   refuse = (path) => (path.includes("photographs") ? 0 : undefined);
   expect((await sendAll()).stopped?.why).toBe("not reached");
   expect([await stateOf(2), await stateOf(3)]).toEqual(["to send", "to send"]);
@@ -103,7 +103,7 @@ test("what others took is fetched once, and is there without a network", async (
 
 test("a picture that was not logged is let go of; one that was stays", async () => {
   for (const n of [2, 3]) await draft(n);
-  await keepEvents([photographed(2)]);
+  await saveEvents([photographed(2)]);
   await dropPicture(hashOf(2));
   await dropPicture(hashOf(3));
   expect([await stateOf(2), await stateOf(3)]).toEqual(["to send", undefined]);

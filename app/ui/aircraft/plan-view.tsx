@@ -3,7 +3,7 @@ import { memo, useState } from "react";
 import { Pressable, View } from "react-native";
 import Svg, { Circle, Path, Text as SvgText } from "react-native-svg";
 import { usePalette } from "../paint/use-palette";
-import { useLapPath } from "./use-route-path";
+import { useRoutePath } from "./use-route-path";
 
 export interface Bead {
   stationId: string;
@@ -28,8 +28,8 @@ interface PlanViewProps {
 
 const MARGIN = 24;
 /** Minimum scale for tappable beads; below it the plan is only displayed. */
-const LEAST_TO_TOUCH = 0.8;
-const LEAST_OF_WIDTH = 0.9;
+const MIN_TO_TOUCH = 0.8;
+const MIN_OF_WIDTH = 0.9;
 
 /** The aircraft from above, with the route around it and stations as beads. */
 export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered }: PlanViewProps) {
@@ -40,11 +40,11 @@ export const PlanView = memo(function PlanView({ plan, beads, onPress, numbered 
   const scale = Math.min(box.width / width, box.height / height);
   const left = (box.width - width * scale) / 2;
   const top = (box.height - height * scale) / 2;
-  const touchable = scale >= LEAST_TO_TOUCH || scale >= (LEAST_OF_WIDTH * box.width) / width;
+  const touchable = scale >= MIN_TO_TOUCH || scale >= (MIN_OF_WIDTH * box.width) / width;
   // The done part ends before the first open station, so that a skipped one leaves a visible gap.
   const open = beads.findIndex((bead) => bead.left > 0);
   const walked = open >= 0 ? open : beads.length;
-  const { done, ahead } = useLapPath(beads, walked);
+  const { done, ahead } = useRoutePath(beads, walked);
   return (
     <View
       className="flex-1"

@@ -9,7 +9,7 @@ export interface Point {
  * Smooth route through the stations, split after the first `walked` segments into done and ahead. Both parts share one geometry,
  * so they meet exactly.
  */
-export function lapPath(points: readonly Point[], walked: number): { done: string; ahead: string } {
+export function routePath(points: readonly Point[], walked: number): { done: string; ahead: string } {
   const whole = line<Point>()
     .x((p) => p.x)
     .y((p) => p.y)

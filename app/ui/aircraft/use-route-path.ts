@@ -1,14 +1,14 @@
 import { useEffect, useMemo, useState } from "react";
-import type { lapPath, Point } from "./route-path";
+import type { Point, routePath } from "./route-path";
 
-type Draw = typeof lapPath;
+type Draw = typeof routePath;
 /** Loaded on demand: the first page draws no route and does not need the curve library. */
 let fetched: Draw | undefined;
-const fetchDraw = () => import("./route-path").then((module) => module.lapPath);
+const fetchDraw = () => import("./route-path").then((module) => module.routePath);
 const NONE = { done: "", ahead: "" };
 
 /** Route through the stations; empty without stations, and while loading. */
-export function useLapPath(points: readonly Point[], walked: number): { done: string; ahead: string } {
+export function useRoutePath(points: readonly Point[], walked: number): { done: string; ahead: string } {
   const [draw, setDraw] = useState<Draw | undefined>(() => fetched);
   const wanted = points.length > 0;
   useEffect(() => {

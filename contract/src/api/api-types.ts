@@ -2,6 +2,7 @@ import type {
   Aircraft,
   AircraftType,
   Airfield,
+  AirworthinessOnFile,
   Condition,
   DiscrepancyState,
   EquipmentList,
@@ -12,15 +13,14 @@ import type {
   MemoryReading,
   MinimumEntry,
   OpenDiscrepancy,
-  PapersOnFile,
   Preferences,
   PreflightEvent,
   RuleSet,
   SignedVerdict,
-  StandingReason,
+  StatusReason,
   Unit,
 } from "@cravix/core";
-import type { EarlierWalk } from "@cravix/core/station-times";
+import type { EarlierPreflight } from "@cravix/core/station-times";
 import type { Refusal } from "../events/refusal";
 
 /** Maximum events per request. */
@@ -77,7 +77,7 @@ export interface AircraftSummary {
   /** Open discrepancies, worst first; limited in number. */
   open: OpenDiscrepancy[];
   /** Due items that prevent a one-hour day flight, or are due soon. */
-  papers: StandingReason[];
+  papers: StatusReason[];
   /** Fuel and oil as last measured. */
   fluids: LastFluids;
   lastPreflight: PreflightSummary | null;
@@ -86,7 +86,7 @@ export interface AircraftSummary {
 }
 
 /** An earlier preflight with its pilot's preferences, which become the default. */
-export type EarlierWalkWithPreferences = EarlierWalk & { preferences?: Preferences };
+export type EarlierPreflightWithPreferences = EarlierPreflight & { preferences?: Preferences };
 
 /** Everything a preflight of this aircraft needs, stored on the device for offline use. */
 export interface AircraftBundle {
@@ -100,7 +100,7 @@ export interface AircraftBundle {
   lastReadings: LastReading[];
   recentPreflights: PreflightSummary[];
   /** Null without an airworthiness record. */
-  papers: PapersOnFile | null;
+  papers: AirworthinessOnFile | null;
   /** Null without a weighing report. */
   loading: LoadingProfile | null;
   equipment: (EquipmentList & { minimum?: MinimumEntry[] }) | null;
@@ -109,7 +109,7 @@ export interface AircraftBundle {
   /** Readings of recent preflights, for baselines. */
   memory: MemoryReading[];
   /** Pace and order of recent preflights of this aircraft, newest first. */
-  walks: EarlierWalkWithPreferences[];
+  walks: EarlierPreflightWithPreferences[];
   /** Complete walkarounds of this type, by crew member. */
   laps: Record<string, number>;
 }

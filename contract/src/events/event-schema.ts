@@ -64,7 +64,7 @@ export const PHOTOGRAPH_HASH = /^sha256:[0-9a-f]{64}$/;
 const photographHash = () =>
   string().required().matches(PHOTOGRAPH_HASH, "must be the content hash of a photo");
 /** Devices reduce photos below this size. */
-const MOST_PX = 4096;
+const MAX_PX = 4096;
 
 /** A pilot's preferences, wherever they are transmitted. */
 export const preferencesSchema = object({
@@ -82,7 +82,7 @@ export const preferencesSchema = object({
 /** An optional object, complete if present, without unknown fields. */
 const optional = (schema: ObjectSchema<object>) => schema.noUnknown().default(undefined).optional();
 
-const MOST_CREW = 12;
+const MAX_CREW = 12;
 
 /** A technical log entry. */
 const flightLine: ObjectShape = {
@@ -92,7 +92,7 @@ const flightLine: ObjectShape = {
   off: utcTime().required(),
   on: utcTime().required(),
   pilot: requiredText(120),
-  crew: array().of(requiredText(120)).max(MOST_CREW),
+  crew: array().of(requiredText(120)).max(MAX_CREW),
   meters: object()
     .test("meters", "must give the start and end reading of each meter", areOutAndIn)
     .required(),
@@ -316,8 +316,8 @@ const DATA: { [T in EventType]: ObjectShape } = {
   "discrepancy.photographed": {
     discrepancyId: eventId(),
     photograph: photographHash(),
-    width: bounded(1, MOST_PX).integer(),
-    height: bounded(1, MOST_PX).integer(),
+    width: bounded(1, MAX_PX).integer(),
+    height: bounded(1, MAX_PX).integer(),
   },
   "flight.logged": flightLine,
   "flight.corrected": {
@@ -422,7 +422,7 @@ const QUICK = new Map([...SCHEMAS].map(([type, schema]) => [type, quickCheck(sch
 export type EventCheck = { event: PreflightEvent } | { refusal: Omit<Refusal, "index"> };
 
 /** No clock comes this far: a later id would leave no room for ids after it. */
-const LATEST_ID = Date.UTC(2200, 0).toString(16).padStart(12, "0").replace(/^.{8}/, "$&-");
+const MAX_ID = Date.UTC(2200, 0).toString(16).padStart(12, "0").replace(/^.{8}/, "$&-");
 
 /**
  * Validates an event. Never throws: an invalid one returns its id, the field and the reason, without repeating the input. Older
@@ -457,7 +457,7 @@ export function checkEvent(given: unknown, now: Date): EventCheck {
       "The event is dated in the future: the device's clock is fast. Correct the clock, then send it again.",
       "at",
     );
-  if (event.id > LATEST_ID || event.streamId > LATEST_ID)
+  if (event.id > MAX_ID || event.streamId > MAX_ID)
     return refuse("The time in this id is too far in the future.", "id");
   const stream = event.stream ?? "preflight";
   if (!STREAM_EVENTS[stream].includes(event.type))

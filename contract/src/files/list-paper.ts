@@ -52,13 +52,13 @@ export function paperTitle(list: ComposedList): string {
 }
 
 /** Today's conditions on one line. */
-export function paperToday(list: ComposedList): string {
+export function paperDate(list: ComposedList): string {
   return list.conditions.length > 0 ? `Today: ${list.conditions.join(", ")}` : "Today: no special conditions";
 }
 
 /** Today's checklist as Markdown with check boxes. Markdown characters in texts are escaped. */
 export function listMarkdown(list: ComposedList): string {
-  const out = [`# ${words(paperTitle(list))}`, "", words(paperToday(list)), "", `> ${CAUTION}`];
+  const out = [`# ${words(paperTitle(list))}`, "", words(paperDate(list)), "", `> ${CAUTION}`];
   let step = "";
   let station = "";
   for (const line of paperLines(list)) {

@@ -23,7 +23,7 @@ import { type FileFault, validateFile } from "./validate-file";
 const optional = (schema: AnyObjectSchema) => schema.default(undefined).optional();
 
 /** An item as asked: from the type, added to the aircraft, or an open discrepancy. */
-const askedItem = object({
+const currentItem = object({
   ...itemFields,
   kind: string().required().oneOf(ITEM_KINDS),
   title: requiredText(2000),
@@ -47,10 +47,10 @@ const listSchema = object({
   variant: optional(object({ name: requiredText(80), what: requiredText(400) })),
   preferences: optional(preferencesSchema),
   stations: array().of(stationSchema.required()).required().max(300),
-  items: array().of(askedItem.required()).required().max(6000),
+  items: array().of(currentItem.required()).required().max(6000),
   groups: array().of(groupSchema.required()).max(500),
-  lineUp: array().of(askedItem.required()).max(200),
-  after: array().of(askedItem.required()).max(1000),
+  lineUp: array().of(currentItem.required()).max(200),
+  after: array().of(currentItem.required()).max(1000),
   airfield: optional(airfieldSchema),
   rules: optional(ruleSetSchema),
   facts: optional(factsSchema),

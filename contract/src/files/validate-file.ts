@@ -8,7 +8,7 @@ export interface FileFault {
 }
 
 /** Maximum number of reported faults. */
-export const MOST_FAULTS = 100;
+export const MAX_FAULTS = 100;
 
 /**
  * Validates a value strictly against a file's schema; returns at most a hundred faults. Values beyond all limits are not
@@ -27,7 +27,7 @@ export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault
     const faults = error.inner.length > 0 ? error.inner : [error];
     return atMost(
       faults
-        .slice(0, MOST_FAULTS + 1)
+        .slice(0, MAX_FAULTS + 1)
         .map((f) => ({ path: f.path ?? "", expected: f.errors[0] ?? f.message })),
       faults.length,
     );
@@ -36,9 +36,9 @@ export function validateFile(schema: AnyObjectSchema, value: unknown): FileFault
 
 /** The first faults, and the number of further ones. */
 export function atMost(faults: FileFault[], all = faults.length): FileFault[] {
-  if (all <= MOST_FAULTS) return faults;
+  if (all <= MAX_FAULTS) return faults;
   return [
-    ...faults.slice(0, MOST_FAULTS),
-    { path: "", expected: `the remaining ${all - MOST_FAULTS} errors corrected; they are not shown` },
+    ...faults.slice(0, MAX_FAULTS),
+    { path: "", expected: `the remaining ${all - MAX_FAULTS} errors corrected; they are not shown` },
   ];
 }

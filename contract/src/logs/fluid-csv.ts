@@ -54,10 +54,10 @@ const NEEDED = {
 };
 
 /** Maximum lines: several lifetimes. */
-export const MOST_CSV_LINES = 60_000;
+export const MAX_CSV_LINES = 60_000;
 /** Maximum number of reported faults. */
-const MOST_CSV_FAULTS = 500;
-const MOST_HOURS = 100_000;
+const MAX_CSV_FAULTS = 500;
+const MAX_HOURS = 100_000;
 
 /**
  * Reads a fuel or oil log from CSV. Never throws: valid lines are returned as rows, invalid ones with line, column and
@@ -72,7 +72,7 @@ export function readFluidCsv(
 ): CsvReading {
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), {
     skipEmptyLines: "greedy",
-    preview: MOST_CSV_LINES + 2,
+    preview: MAX_CSV_LINES + 2,
   });
   const [head = [], ...lines] = parsed.data;
   const columns = new Map<string, number>();
@@ -84,9 +84,9 @@ export function readFluidCsv(
   for (const column of NEEDED[fluid])
     if (!columns.has(column)) faults.push({ row: 1, column, expected: "a column with this name" });
   if (faults.length > 0) return { rows: [], faults };
-  if (lines.length > MOST_CSV_LINES) {
-    const expected = `at most ${MOST_CSV_LINES} lines; split the file`;
-    return { rows: [], faults: [{ row: MOST_CSV_LINES + 2, column: "", expected }] };
+  if (lines.length > MAX_CSV_LINES) {
+    const expected = `at most ${MAX_CSV_LINES} lines; split the file`;
+    return { rows: [], faults: [{ row: MAX_CSV_LINES + 2, column: "", expected }] };
   }
   const broken = new Map(parsed.errors.map((error) => [error.row, error.message.toLowerCase()]));
   const read = lines.flatMap((cells, i) => {
@@ -112,13 +112,13 @@ export function readFluidCsv(
   });
   const rows = withoutFallingHours(read, faults);
   faults.sort((a, b) => a.row - b.row);
-  const more = faults.length - MOST_CSV_FAULTS;
+  const more = faults.length - MAX_CSV_FAULTS;
   if (more <= 0) return { rows, faults };
-  const last = faults[MOST_CSV_FAULTS];
+  const last = faults[MAX_CSV_FAULTS];
   return {
     rows,
     faults: [
-      ...faults.slice(0, MOST_CSV_FAULTS),
+      ...faults.slice(0, MAX_CSV_FAULTS),
       {
         row: last?.row ?? 1,
         column: "",
@@ -152,7 +152,7 @@ function readLine(
   const amount = number(cell("amount"), "amount", fault) ?? 0;
   const unit = readUnit(fluid, entry, cell("unit"), fault);
   const hours = cell("hours") === "" ? undefined : number(cell("hours"), "hours", fault);
-  if (hours !== undefined && hours > MOST_HOURS) fault("hours", `at most ${MOST_HOURS}`);
+  if (hours !== undefined && hours > MAX_HOURS) fault("hours", `at most ${MAX_HOURS}`);
   const grade = cell("grade");
   if (grade.length > 40 || !isName(grade)) fault("grade", "a grade of at most 40 characters");
   if (fluid === "fuel") {

@@ -6,8 +6,8 @@ import { isPlainText } from "../bounds/plain-text";
 import { FLIGHT_COLUMNS, flightColumns } from "./flight-csv";
 
 /** Maximum lines: several lifetimes. */
-const MOST_LINES = 20_000;
-const MOST_FAULTS = 300;
+const MAX_LINES = 20_000;
+const MAX_FAULTS = 300;
 const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d{1,3})?)?Z$/;
 
 export interface FlightCsvReading {
@@ -26,7 +26,7 @@ export function readFlightCsv(
 ): FlightCsvReading {
   const parsed = Papa.parse<string[]>(text.replace(/^\uFEFF/, ""), {
     skipEmptyLines: "greedy",
-    preview: MOST_LINES + 2,
+    preview: MAX_LINES + 2,
   });
   const [head = [], ...rows] = parsed.data;
   const at = new Map(head.map((header, i) => [header.trim().toLowerCase(), i]));
@@ -34,10 +34,10 @@ export function readFlightCsv(
   for (const column of [...FLIGHT_COLUMNS.filter((c) => c !== "crew"), ...needed(meters)])
     if (!at.has(column.toLowerCase())) faults.push({ row: 1, column, expected: "a column with this name" });
   if (faults.length > 0) return { lines: [], faults };
-  if (rows.length > MOST_LINES)
+  if (rows.length > MAX_LINES)
     return {
       lines: [],
-      faults: [{ row: MOST_LINES + 2, column: "", expected: `at most ${MOST_LINES} lines; split the file` }],
+      faults: [{ row: MAX_LINES + 2, column: "", expected: `at most ${MAX_LINES} lines; split the file` }],
     };
   const read = rows.flatMap((cells, i) => {
     const row = i + 2;
@@ -68,13 +68,13 @@ export function readFlightCsv(
   const lines = read
     .filter(({ line }) => !refused.has(line.id))
     .map(({ line: { id: _id, ...line } }) => line);
-  if (faults.length <= MOST_FAULTS) return { lines, faults };
-  const more = faults.length - MOST_FAULTS;
-  const last = faults[MOST_FAULTS];
+  if (faults.length <= MAX_FAULTS) return { lines, faults };
+  const more = faults.length - MAX_FAULTS;
+  const last = faults[MAX_FAULTS];
   return {
     lines,
     faults: [
-      ...faults.slice(0, MOST_FAULTS),
+      ...faults.slice(0, MAX_FAULTS),
       {
         row: last?.row ?? 1,
         column: "",

@@ -20,18 +20,18 @@ export interface TraceReading {
 /** Seconds after the engine first turned: later data of a long file is the flight. */
 const READ_S = 3600;
 /** Maximum lines kept, whatever their times. */
-const MOST_LINES = 80_000;
+const MAX_LINES = 80_000;
 /** Lines without a usable time after which reading stops. */
-const MOST_WITHOUT_TIME = 20_000;
+const MAX_WITHOUT_TIME = 20_000;
 /** Bytes read before a file is reported as unreadable. */
 const FIRST_LOOK = 1 << 16;
 const PIECE = 1 << 20;
 /** Number of chunks after which a line counts as an unclosed quotation. */
-const MOST_PIECES_OF_A_LINE = 4;
+const MAX_PIECES_OF_A_LINE = 4;
 /** Maximum lines above the header, such as the monitor's name and date. */
-const MOST_ABOVE = 20;
+const MAX_ABOVE = 20;
 /** Maximum distance of a units line below the names. */
-const MOST_BELOW = 3;
+const MAX_BELOW = 3;
 
 /** Reads a monitor file line by line, keeping only numbers, so that a file of any size can be read. */
 export class TraceCsvReader {
@@ -64,7 +64,7 @@ export class TraceCsvReader {
       return;
     }
     if (this.full || cells.every((cell) => cell.trim() === "")) return;
-    if (this.t.length === 0 && this.line <= this.headLine + MOST_BELOW && isUnitsRow(cells)) {
+    if (this.t.length === 0 && this.line <= this.headLine + MAX_BELOW && isUnitsRow(cells)) {
       // A mapping made by hand takes precedence.
       if (!this.given) this.columns = withUnitsRow(this.columns, cells);
       return;
@@ -72,7 +72,7 @@ export class TraceCsvReader {
     const time = this.columns.find((column) => column.field === "time");
     const at = time && this.time(cells[time.index] ?? "", time);
     if (at === undefined) {
-      if (this.t.length === 0 && this.line > MOST_WITHOUT_TIME) this.full = true;
+      if (this.t.length === 0 && this.line > MAX_WITHOUT_TIME) this.full = true;
       return;
     }
     const row = this.t.length;
@@ -96,7 +96,7 @@ export class TraceCsvReader {
       if (column.field === "rpm" && number > 300) this.turnedAt ??= at;
     }
     const since = this.turnedAt === undefined ? 0 : at - this.turnedAt;
-    if (since > READ_S || this.t.length >= MOST_LINES) this.full = true;
+    if (since > READ_S || this.t.length >= MAX_LINES) this.full = true;
   }
 
   finish(): TraceReading {
@@ -143,7 +143,7 @@ export class TraceCsvReader {
     if (this.given) {
       const rest = this.given.filter((column) => (cells[column.index] ?? "").trim() === column.header.trim());
       if (rest.length === this.given.length) this.columns = [...this.given];
-      else if (this.line > MOST_ABOVE) this.columns = [...this.given];
+      else if (this.line > MAX_ABOVE) this.columns = [...this.given];
       return;
     }
     const guessed = guessColumns(cells.map((cell) => cell.trim()));
@@ -153,7 +153,7 @@ export class TraceCsvReader {
       this.columns = units && isUnitsRow(units) ? withUnitsRow(guessed, units) : guessed;
     } else {
       this.above.push([...cells]);
-      if (this.line >= MOST_ABOVE) {
+      if (this.line >= MAX_ABOVE) {
         const widest = this.above.reduce((a, b) => (b.length > a.length ? b : a));
         this.columns = guessColumns(widest.map((cell) => cell.trim()));
       }
@@ -224,9 +224,9 @@ export async function readTraceBlob(file: Blob, columns?: readonly TraceColumn[]
           if (reader.full) break;
         }
         withoutLine = data.length > 0 ? 0 : withoutLine + 1;
-        if (withoutLine >= MOST_PIECES_OF_A_LINE)
+        if (withoutLine >= MAX_PIECES_OF_A_LINE)
           reader.tell("a closing quotation mark; it is missing here, and the rest of the file was not read");
-        if (reader.full || withoutLine >= MOST_PIECES_OF_A_LINE) parser.abort();
+        if (reader.full || withoutLine >= MAX_PIECES_OF_A_LINE) parser.abort();
       },
       complete: () => resolve(reader.finish()),
       error: reject,

@@ -1,6 +1,6 @@
-import { asTold, type Trace } from "@cravix/core/run-up";
+import { orderByAnswer, type Trace } from "@cravix/core/run-up";
 import { judged } from "@cravix/core/testing/run-unseen-case";
-import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "@cravix/core/testing/unseen-cases";
+import { UNSEEN_CASE_PROBLEMS, type UnseenCase, unseenCase } from "@cravix/core/testing/unseen-cases";
 import fc from "fast-check";
 import { readTraceCsv } from "./trace";
 
@@ -88,7 +88,7 @@ const manner: fc.Arbitrary<Manner> = fc.record({
 
 const of = <T>(row: readonly T[], at: number | undefined): T => row[(at ?? 0) % row.length] as T;
 
-function written({ lines, engine }: StrangerCase, { name, unit, place, semicolons }: Manner): string {
+function written({ lines, engine }: UnseenCase, { name, unit, place, semicolons }: Manner): string {
   const columns: { kind: KindName; cylinder?: number }[] = [
     { kind: "rpm" },
     ...(lines[0]?.map === undefined ? [] : [{ kind: "map" as const }]),
@@ -122,10 +122,10 @@ function written({ lines, engine }: StrangerCase, { name, unit, place, semicolon
 
 const PLAIN: Manner = { name: {}, unit: {}, place: "brackets", semicolons: false };
 
-function likeliest(one: StrangerCase, trace: Trace): { what: string; chance: number } {
+function likeliest(one: UnseenCase, trace: Trace): { what: string; chance: number } {
   const sides = { first: one.engine.profile.firstSide } as const;
   const { reading, diagnosis } = judged(one, trace, sides, []);
-  expect(asTold(one.engine.profile, reading.prompted, sides).firstSide).toBe(sides.first);
+  expect(orderByAnswer(one.engine.profile, reading.prompted, sides).firstSide).toBe(sides.first);
   const [best] = diagnosis.ranked;
   return {
     what: [best?.fault?.id, best?.side, best?.cylinder].join(),
@@ -134,8 +134,8 @@ function likeliest(one: StrangerCase, trace: Trace): { what: string; chance: num
 }
 
 test("renaming the columns and changing the units changes nothing of what is said of a run-up", () => {
-  const cases = STRANGER_TROUBLES.map((trouble, i) => {
-    const one = strangerCase(trouble, 610 + i);
+  const cases = UNSEEN_CASE_PROBLEMS.map((trouble, i) => {
+    const one = unseenCase(trouble, 610 + i);
     const { trace, faults, questions } = readTraceCsv(written(one, PLAIN));
     expect([faults, questions]).toEqual([[], []]);
     return { one, said: likeliest(one, trace) };

@@ -37,11 +37,11 @@ export interface Recommended {
 /** Complete walkarounds of a type before a flow from memory is offered (common practice). */
 export const WALKAROUNDS_BEFORE_FLOW = 10;
 /** Complete walkarounds before parts may share a card; a student reads each one separately (common practice). */
-export const LAPS_BEFORE_CARDS = 10;
+export const WALKAROUNDS_BEFORE_CARDS = 10;
 
 /** True if this pilot may have several parts on one card, given the complete walkarounds on this type. */
 export function mayGroup(laps: number, role: string | undefined): boolean {
-  return laps >= LAPS_BEFORE_CARDS && role !== "student";
+  return laps >= WALKAROUNDS_BEFORE_CARDS && role !== "student";
 }
 
 /** How far "some items back" goes (common practice). */
@@ -73,7 +73,7 @@ export function preferenceReasons(
       ? `You have ${laps} complete walkarounds on this type, so parts you see in one look can share a card. Locks, fuel, oil, brakes and other critical items stay separate.`
       : role === "student"
         ? "Students check each part separately. That is how the habit is learned."
-        : `One part per card until you have ${LAPS_BEFORE_CARDS} complete walkarounds on this type. You have ${laps}.`,
+        : `One part per card until you have ${WALKAROUNDS_BEFORE_CARDS} complete walkarounds on this type. You have ${laps}.`,
     method:
       laps >= WALKAROUNDS_BEFORE_FLOW
         ? `You have ${laps} complete walkarounds on this type. You can do it from memory, then use the checklist to catch anything missed.`

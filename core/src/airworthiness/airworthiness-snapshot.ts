@@ -66,7 +66,7 @@ export function airworthinessSnapshot(
 }
 
 /** What is known of a planned flight. */
-export interface FlightAsked {
+export interface RequestedFlight {
   /** Time of the question, ISO 8601. */
   at: string;
   minutes: number;
@@ -101,7 +101,7 @@ const PREPARING_MIN = 60;
  * Expected meter increments of a planned flight, and the day it ends. Hours are rounded up to the next tenth. Landings count as
  * planned, and launches and hook releases equal them. With a known launch method the other method counts nothing.
  */
-export function plannedFlight(papers: AirworthinessSnapshot, asked: FlightAsked): PlannedFlight {
+export function plannedFlight(papers: AirworthinessSnapshot, asked: RequestedFlight): PlannedFlight {
   const { at, minutes, landings = 1, launch, conditions, purpose } = asked;
   const hours = Math.ceil(minutes / 6 - 1e-9) / 10;
   const ends = new Date(Date.parse(at) + (minutes + PREPARING_MIN) * 60_000).toISOString();
@@ -119,7 +119,10 @@ export function plannedFlight(papers: AirworthinessSnapshot, asked: FlightAsked)
 }
 
 /** Current totals: the pinned ones, raised by any meter read today. */
-export function totalsNow({ meters, totals }: AirworthinessSnapshot, { at, read = {} }: FlightAsked): Totals {
+export function totalsNow(
+  { meters, totals }: AirworthinessSnapshot,
+  { at, read = {} }: RequestedFlight,
+): Totals {
   const now: Record<string, number> = { ...totals };
   for (const meter of meters) {
     const reading = meter.reading === undefined ? undefined : read[meter.reading];
@@ -140,7 +143,7 @@ export interface JudgedDue {
  * Judges all due items for a flight: worst first, and within one state the one with the least left. Never throws for a record
  * that passed validation. Complexity: O(items · limits).
  */
-export function judgeAirworthiness(papers: AirworthinessSnapshot, asked: FlightAsked): JudgedDue[] {
+export function judgeAirworthiness(papers: AirworthinessSnapshot, asked: RequestedFlight): JudgedDue[] {
   const flight = plannedFlight(papers, asked);
   const date = localDate(asked.at, papers.timeZone);
   const totals = totalsNow(papers, asked);
@@ -176,4 +179,5 @@ const rank = ({ verdict }: JudgedDue) => DUE_STATES.indexOf(verdict.state);
 const leastLeft = ({ verdict }: JudgedDue) => verdict.first?.leftAfter ?? Number.POSITIVE_INFINITY;
 
 /** Names and kinds of pinned meters, for texts. */
-export const papersMeters = (papers: Pick<AirworthinessSnapshot, "meters">): MeterKinds => meterKinds(papers);
+export const metersOfSnapshot = (papers: Pick<AirworthinessSnapshot, "meters">): MeterKinds =>
+  meterKinds(papers);

@@ -1,29 +1,29 @@
 import {
   type AirworthinessSnapshot,
-  type FlightAsked,
   flightKindsOf,
   plannedFlight,
+  type RequestedFlight,
   totalsNow,
 } from "./airworthiness-snapshot";
 import type { DeferralRules, EquipmentList } from "./deferral/deferral-rules";
 import { mayBeDeferred } from "./deferral/may-be-deferred";
-import { type DeferralStanding, type DiscrepancyDeferral, deferralStanding } from "./life/deferral";
+import { type DeferralStatus, type DiscrepancyDeferral, deferralStatus } from "./life/deferral";
 
 /** A deferral, with what the rules say about today's kinds of flight if it was not decided for them. */
-export type DeferralToday = DiscrepancyDeferral & { refused?: string };
+export type DeferralForFlight = DiscrepancyDeferral & { refused?: string };
 
 /**
  * Checks a deferral against today's flight: for a kind of flight it does not cover, the rules are evaluated with the data on
  * file. Only a definite "not deferrable" is used; questions for a person remain open.
  */
-export function deferralToday(
+export function deferralForFlight(
   deferral: DiscrepancyDeferral,
-  conditions: FlightAsked["conditions"],
+  conditions: RequestedFlight["conditions"],
   rules: DeferralRules | undefined,
   list: (EquipmentList & { minimum?: Parameters<typeof mayBeDeferred>[0]["minimum"] }) | undefined,
-): DeferralToday {
+): DeferralForFlight {
   const kinds = flightKindsOf(conditions);
-  const standing = deferralStanding(deferral, { date: "0000-00-00", kinds });
+  const standing = deferralStatus(deferral, { date: "0000-00-00", kinds });
   if (standing.state !== "asked anew" || !rules || !list || deferral.equipment === undefined) return deferral;
   const outcome = mayBeDeferred({
     rules,
@@ -40,18 +40,18 @@ export function deferralToday(
 }
 
 /** Its status for a flight, with day and hours counted to the end of the flight. */
-export function standingToday(
-  deferral: DeferralToday,
+export function deferralStatusToday(
+  deferral: DeferralForFlight,
   papers: AirworthinessSnapshot | undefined,
-  asked: FlightAsked,
-): DeferralStanding | { state: "refused"; words: string } {
+  asked: RequestedFlight,
+): DeferralStatus | { state: "refused"; words: string } {
   if (deferral.refused) return { state: "refused", words: deferral.refused };
   const kinds = flightKindsOf(asked.conditions);
-  if (!papers) return deferralStanding(deferral, { date: asked.at.slice(0, 10), kinds });
+  if (!papers) return deferralStatus(deferral, { date: asked.at.slice(0, 10), kinds });
   const flight = plannedFlight(papers, asked);
   const now = totalsNow(papers, asked);
   const totals = Object.fromEntries(
     Object.entries(now).map(([meter, total]) => [meter, total + (flight.uses[meter] ?? 0)]),
   );
-  return deferralStanding(deferral, { date: flight.ends, kinds, totals });
+  return deferralStatus(deferral, { date: flight.ends, kinds, totals });
 }

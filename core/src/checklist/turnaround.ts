@@ -1,7 +1,7 @@
 /** Maximum hours since the last flight was secured; after that the full checklist is required (common practice). */
 export const TURNAROUND_HOURS = 2;
 /** With more refuellings, it is unclear which fuel is in which tank (common practice). */
-const MOST_REFUELLINGS = 1;
+const MAX_REFUELLINGS = 1;
 /** Uplifts within this time are one refuelling (common practice). */
 const ONE_REFUELLING_MS = 30 * 60_000;
 const HOUR_MS = 3_600_000;
@@ -39,7 +39,7 @@ export function turnaroundBlockReason(
   const behind = (at: string) => last.signedAt !== null && at > last.signedAt;
   if (since.signOffs.some(behind))
     return "Maintenance was done since the last flight: do the full checklist.";
-  if (refuellings(since.uplifts.filter(behind)) > MOST_REFUELLINGS)
+  if (refuellings(since.uplifts.filter(behind)) > MAX_REFUELLINGS)
     return "Refuelled more than once since the last flight: do the full checklist.";
   return undefined;
 }

@@ -1,7 +1,7 @@
 import type { AircraftType } from "../aircraft/aircraft-type";
 import { formatNumber } from "../units/format";
 import type { Departure } from "./calculate-departure";
-import { abortWords } from "./departure-text";
+import { abortText } from "./departure-text";
 
 /** One spoken step of a briefing. */
 export interface BriefingStep {
@@ -74,7 +74,7 @@ export function composeBriefing(input: BriefingInput): BriefingStep[] {
   const abort: BriefingStep = {
     id: "abort",
     title: "Abort",
-    words: `${abortWords(departure) ?? "No abort point calculated. Choose a mark halfway down the runway."} Throttle closed, brakes, straight ahead.`,
+    words: `${abortText(departure) ?? "No abort point calculated. Choose a mark halfway down the runway."} Throttle closed, brakes, straight ahead.`,
   };
   const below = input.turnBackFt;
   const failures: BriefingStep[] =

@@ -6,7 +6,7 @@ import type { Remedy } from "./remedies";
 const m = (metres: number) => `${formatNumber(Math.ceil(metres))} m`;
 
 /** Distance needed, available and to spare, in a sentence. */
-export function distanceWords(
+export function distanceText(
   what: "Take-off" | "Landing",
   { neededM, availableM, leftM, over50M, safety }: DistanceCheck,
 ): string {
@@ -15,7 +15,7 @@ export function distanceWords(
 }
 
 /** Abort point in spoken words. */
-export function abortWords({ abort }: Departure): string | undefined {
+export function abortText({ abort }: Departure): string | undefined {
   if (!abort) return undefined;
   const where = abort.mark
     ? `${abort.mark.name}, ${formatNumber(abort.mark.atM)} m`
@@ -26,7 +26,7 @@ export function abortWords({ abort }: Departure): string | undefined {
 const hour = (at: string) => `${at.slice(11, 16)} UTC`;
 
 /** A remedy as a sentence. */
-export function remedyWords(
+export function remedyText(
   remedy: Remedy,
   stations: readonly LoadingProfile["stations"][number][] = [],
 ): string {

@@ -1,10 +1,10 @@
 import fc from "fast-check";
 import {
-  abortWords,
+  abortText,
   calculateDeparture,
   composeBriefing,
   type DepartureInput,
-  distanceWords,
+  distanceText,
   fits,
   judgeDeparture,
   judgeMinima,
@@ -15,7 +15,7 @@ import {
   passengerBriefing,
   type Runway,
   remedies,
-  remedyWords,
+  remedyText,
   type Source,
   strictest,
 } from "../index";
@@ -105,8 +105,8 @@ test("a departure: everything from one set of numbers, and each is what its part
   expect(departure.takeOff?.leftM).toBeGreaterThan(0);
   expect(departure.abort).toMatchObject({ atM: 390, speedKt: expect.closeTo(39.2, 6) });
   expect(departure.climb?.fpm).toBeCloseTo(720 - 120 * (15 / 40), -1);
-  expect(abortWords(departure)).toBe("39 kt by 390 m down the runway, or stop.");
-  expect(distanceWords("Take-off", departure.takeOff as never)).toMatch(
+  expect(abortText(departure)).toBe("39 kt by 390 m down the runway, or stop.");
+  expect(distanceText("Take-off", departure.takeOff as never)).toMatch(
     /^Take-off needs 7\d\d m, 780 m available: 5\d\d m from the handbook with corrections, times safety factor 1\.33\. \d+ m to spare\.$/,
   );
 });
@@ -204,7 +204,7 @@ test("a cooler hour is the first that is enough, and is said with its temperatur
     { at: "2026-06-15T20:00:00Z", celsius: 12 },
   ];
   const hour = remedies(hot, { cooler }).find((one) => one.do === "cooler hour");
-  expect(hour && remedyWords(hour)).toMatch(/^Depart at (18|20):00 UTC: \d\d °C forecast\.$/);
+  expect(hour && remedyText(hour)).toMatch(/^Depart at (18|20):00 UTC: \d\d °C forecast\.$/);
 });
 
 test("the worst reasonable case lies beyond the best guess, is the same when asked again, and grows with what is uncertain", () => {

@@ -1,16 +1,17 @@
 import type { Condition, RuleSet } from "../aircraft/aircraft-type";
 import type { Judgement, Source } from "../judgement/judgement";
 import { notAssessed } from "../judgement/judgement";
-import { judgeMinima, type MinimaSet, type MinimaToday } from "../minima/minima";
+import { judgeMinima, type MinimaForFlight, type MinimaSet } from "../minima/minima";
 import type { LaunchLimit } from "../performance/performance-profile";
 import { windsockDisagrees } from "../runways/compare-runways";
 import type { WindRange } from "../runways/worst-wind";
 import { formatQuantity } from "../units/format";
 import { judgeReport } from "../weather/judge-report";
 import type { FlightLight } from "../weather/light";
+import { nightBeginsText } from "../weather/night-begins";
 import { ceilingFt, type WeatherReport } from "../weather/report";
 import { calculateDeparture, type Departure, type DepartureInput } from "./calculate-departure";
-import { distanceWords, remedyWords } from "./departure-text";
+import { distanceText, remedyText } from "./departure-text";
 import { type ForecastDay, judgeForecast } from "./judge-forecast";
 import { fits, type Remedy, remedies } from "./remedies";
 
@@ -134,7 +135,7 @@ function light({ light: told, conditions }: DepartureDay): Judgement[] {
     id: "light",
     subject: "Daylight",
     scope: "day" as const,
-    limit: `day ends: ${night.begins}`,
+    limit: `day ends: ${nightBeginsText(night.begins)}`,
     source: night.source,
   };
   const left = today.leftMin;
@@ -172,7 +173,7 @@ function minima(day: DepartureDay, departure: Departure | undefined): Judgement[
   const { report: reported, conditions, sets, reserveMin } = day;
   const wind = day.input?.wind ?? day.wind;
   const ceiling = reported && ceilingFt(reported);
-  const today: MinimaToday = {
+  const today: MinimaForFlight = {
     ...(wind && { windKt: Math.max(wind.kt, wind.gustKt ?? 0) }),
     ...(wind?.gustKt !== undefined && { gustKt: wind.gustKt - wind.kt }),
     ...(departure?.wind && { crosswindKt: departure.wind.crossKt, tailwindKt: departure.wind.tailKt }),
@@ -196,7 +197,7 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
   const low = departure.climb?.aboveFt !== undefined && departure.climb.aboveFt < CLEAR_FT;
   const remedy = helps[0];
   const action = remedy
-    ? remedyWords(remedy, input.loading?.stations)
+    ? remedyText(remedy, input.loading?.stations)
     : "No single change is enough. Wait, or do not go.";
   const made = (["takeOff", "landing"] as const).flatMap((way): Judgement[] => {
     const check = departure[way];
@@ -211,7 +212,7 @@ function distances(input: DepartureInput, departure: Departure, helps: readonly 
         limit: `at most ${formatQuantity({ value: check.availableM, unit: "m" })}`,
         margin: { value: Math.floor(check.leftM), unit: "m" },
         source,
-        sentence: distanceWords(SHORT[way], check),
+        sentence: distanceText(SHORT[way], check),
         ...(check.leftM < 0 && { action, caution: "The aircraft's own handbook comes first." }),
       },
     ];

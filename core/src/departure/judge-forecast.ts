@@ -1,17 +1,17 @@
 import { spokenDate } from "../airworthiness/calendar/local-date";
 import type { Judgement, Source } from "../judgement/judgement";
-import { judgeMinima, type MinimaSet, type MinimaToday } from "../minima/minima";
+import { judgeMinima, type MinimaForFlight, type MinimaSet } from "../minima/minima";
 import { magneticWind } from "../runways/compare-runways";
 import { worstWind } from "../runways/worst-wind";
 import { forecastAt, skyAt, type WorstSky } from "../weather/forecast-at";
 import {
   ceilingFt,
-  cloudWords,
+  cloudText,
   type Forecast,
   type Sky,
-  visibilityWords,
-  weatherWords,
-  windWords,
+  visibilityText,
+  weatherText,
+  windText,
 } from "../weather/report";
 
 /** A flight to compare with a forecast. */
@@ -136,7 +136,7 @@ function todayBy(
   { wind, winds, visibilityM, ceilingFt: ceiling }: WorstSky,
   headingDeg: number | undefined,
   variationDeg: number | undefined,
-): MinimaToday {
+): MinimaForFlight {
   const across =
     headingDeg === undefined || variationDeg === undefined
       ? undefined
@@ -159,7 +159,7 @@ export function forecastLines(
 ): { what: string; words: string }[] {
   const { besides } = forecastAt(forecast, from, to);
   return [
-    { what: `At ${clock(from)}`, words: skyWords(skyAt(forecast, from)) },
+    { what: `At ${clock(from)}`, words: skyText(skyAt(forecast, from)) },
     ...forecast.spans
       .filter(
         (span) =>
@@ -170,27 +170,27 @@ export function forecastLines(
       )
       .map((span) => ({
         what: span.kind === "from" ? `From ${clock(span.from)}` : `Becoming, ${hours(span)}`,
-        words: skyWords(span),
+        words: skyText(span),
       })),
     ...besides.map((span) => ({
       what:
         span.percent === undefined
           ? `At times, ${hours(span)}`
           : `Probability ${span.percent} %, ${hours(span)}`,
-      words: skyWords(span),
+      words: skyText(span),
     })),
   ];
 }
 
-function skyWords({ wind, visibilityM, clouds, weather }: Sky): string {
+function skyText({ wind, visibilityM, clouds, weather }: Sky): string {
   const ceiling = ceilingFt({ clouds });
   const layers =
     ceiling === undefined ? clouds : clouds.filter(({ baseFt, kind }) => baseFt <= ceiling || kind);
   const all = [
-    ...(wind ? [windWords(wind)] : []),
-    ...(visibilityM !== undefined ? [visibilityWords(visibilityM)] : []),
-    ...weather.map(weatherWords),
-    ...layers.map(cloudWords),
+    ...(wind ? [windText(wind)] : []),
+    ...(visibilityM !== undefined ? [visibilityText(visibilityM)] : []),
+    ...weather.map(weatherText),
+    ...layers.map(cloudText),
   ];
   return all.length > 0 ? all.join("; ") : "nothing significant";
 }

@@ -77,22 +77,23 @@ function today(fault: Fault, { highAndRich, icingLikely }: DiagnosisContext): nu
  * Probability of one observation under an explanation, 0 to 1. A state naming a cylinder has the library's probability at the
  * fault's own cylinder; under any other explanation every cylinder is equally likely.
  */
-export function chanceOf(
+export function probabilityOf(
   observation: Observation,
   hypothesis: Hypothesis,
   context: DiagnosisContext,
 ): number {
   const { feature, state, side, cylinder } = observation;
   const likelihood = likelihoodFor(feature, side, hypothesis, context);
-  const p = stateChance(feature, state, likelihood);
+  const p = stateProbability(feature, state, likelihood);
   if (!NAMES_CYLINDER.has(state) || cylinder === undefined) return p;
   const others = Math.max(1, context.cylinders - 1);
   const own = hypothesis.cylinder !== undefined && likelihood !== healthy(feature, context);
   if (!own) return p / Math.max(1, context.cylinders);
   if (cylinder === hypothesis.cylinder) return p * 0.97;
   // The faulty cylinder shows nothing, and another stands out as in a healthy engine.
-  const quiet = stateChance(feature, FEATURES[feature][0], likelihood);
-  const another = stateChance(feature, state, healthy(feature, context)) / Math.max(1, context.cylinders);
+  const quiet = stateProbability(feature, FEATURES[feature][0], likelihood);
+  const another =
+    stateProbability(feature, state, healthy(feature, context)) / Math.max(1, context.cylinders);
   return Math.max((p * 0.03) / others, quiet * another);
 }
 
@@ -119,7 +120,7 @@ function likelihoodFor(
 const LEAST = 0.0002;
 
 /** States missing in the table share the remaining probability; none is impossible. */
-function stateChance(feature: Feature, state: string, { states }: Likelihood): number {
+function stateProbability(feature: Feature, state: string, { states }: Likelihood): number {
   const given = states[state];
   if (given !== undefined) return Math.max(given, LEAST);
   const named = Object.values(states).reduce((sum, p) => sum + p, 0);
@@ -141,7 +142,7 @@ function weigh(observations: readonly Observation[], context: DiagnosisContext):
   const before = hypotheses(context);
   const logs = before.map((hypothesis) => {
     let log = Math.log(hypothesis.probability);
-    for (const observation of observations) log += Math.log(chanceOf(observation, hypothesis, context));
+    for (const observation of observations) log += Math.log(probabilityOf(observation, hypothesis, context));
     return log;
   });
   const top = Math.max(...logs);
@@ -155,7 +156,7 @@ function weigh(observations: readonly Observation[], context: DiagnosisContext):
   for (const observation of observations) {
     const likely = Math.max(
       ...FEATURES[observation.feature].map((state) =>
-        stateChance(
+        stateProbability(
           observation.feature,
           state,
           likelihoodFor(observation.feature, observation.side, best, context),
@@ -163,7 +164,7 @@ function weigh(observations: readonly Observation[], context: DiagnosisContext):
       ),
     );
     fits *=
-      stateChance(
+      stateProbability(
         observation.feature,
         observation.state,
         likelihoodFor(observation.feature, observation.side, best, context),

@@ -1,5 +1,5 @@
 import type { Side } from "../run-up/reading/run-up-reading";
-import { chanceOf, type Hypothesis } from "./diagnose";
+import { type Hypothesis, probabilityOf } from "./diagnose";
 import {
   type DiagnosisContext,
   FEATURES,
@@ -146,7 +146,7 @@ export function rankTests(
       for (const state of FEATURES[test.feature] as readonly StateOf<Feature>[]) {
         const outcome = { feature: test.feature, state, words: "", ...(side && { side }) };
         const joint = ranked.map(
-          (hypothesis) => hypothesis.probability * chanceOf(outcome, hypothesis, context),
+          (hypothesis) => hypothesis.probability * probabilityOf(outcome, hypothesis, context),
         );
         const chance = joint.reduce((a, b) => a + b, 0);
         if (chance <= 0) continue;

@@ -1,6 +1,6 @@
 import { rateOf } from "../testing/measure-unseen-cases";
 import { runUnseenCase } from "../testing/run-unseen-case";
-import { STRANGER_TROUBLES, type StrangerCase, strangerCase } from "../testing/unseen-cases";
+import { UNSEEN_CASE_PROBLEMS, type UnseenCase, unseenCase } from "../testing/unseen-cases";
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 
 /**
@@ -8,15 +8,15 @@ import { normalNumbers, seededRandom } from "../units/seeded-random";
  * default to the most frequent fault. A tachometer scattering by more than a hundred is broken, and reported.
  */
 const EACH = 3;
-const cases = STRANGER_TROUBLES.flatMap((trouble) =>
+const cases = UNSEEN_CASE_PROBLEMS.flatMap((trouble) =>
   Array.from({ length: trouble === "none" ? 6 * EACH : EACH }, (_, i) => ({
-    one: strangerCase(trouble, 3000 + i),
-    weight: rateOf(strangerCase(trouble, 3000 + i)) / (trouble === "none" ? 6 * EACH : EACH),
+    one: unseenCase(trouble, 3000 + i),
+    weight: rateOf(unseenCase(trouble, 3000 + i)) / (trouble === "none" ? 6 * EACH : EACH),
     seed: i,
   })),
 );
 
-function noisy(one: StrangerCase, rpm: number, seed: number): StrangerCase {
+function noisy(one: UnseenCase, rpm: number, seed: number): UnseenCase {
   const normal = normalNumbers(seededRandom(77 + seed));
   // A stopped engine shows zero.
   const lines = one.lines.map((line) => ({
@@ -49,7 +49,7 @@ test("more noise never raises what is stated on average, and what is stated stay
 });
 
 test("a tachometer that jumps while it should stand is said to, and no drop is read out of it", () => {
-  const one = strangerCase("none", 3001);
+  const one = unseenCase("none", 3001);
   const { reading } = runUnseenCase(noisy(one, 60, 1));
   expect(reading.notes.map(({ kind }) => kind)).toContain("unsteady");
   for (const made of reading.tries) expect(made.doubt).toBeDefined();

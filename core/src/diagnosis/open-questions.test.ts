@@ -1,8 +1,8 @@
 import { type SimulatedFault, simulateRunUp, usualPlan } from "../engine-model/index";
 import {
-  asTold,
   type MagnetoSideOrder,
   type Mark,
+  orderByAnswer,
   type RunUpReading,
   readRunUp,
   traceOf,
@@ -207,11 +207,13 @@ describe("the names of the sides of a trace without prompts", () => {
   const dropsOf = ({ right, left }: RunUpReading) => [right?.drop, left?.drop];
 
   it("are the first and the second until somebody has told", () => {
-    const words = observe(again(), asTold(engine.profile, false), limitsOf(engine)).map((o) => o.words);
+    const words = observe(again(), orderByAnswer(engine.profile, false), limitsOf(engine)).map(
+      (o) => o.words,
+    );
     expect(words.some((said) => said.includes("the second side"))).toBe(true);
     expect(words.some((said) => /\b(right|left)\b/i.test(said))).toBe(false);
     expect(again().notes.some(({ sentence }) => /\b(right|left)\b/i.test(sentence))).toBe(false);
-    expect(asTold(engine.profile, true)).toBe(engine.profile);
+    expect(orderByAnswer(engine.profile, true)).toBe(engine.profile);
   });
 
   it("are as the pilot says: with the left first it is the right one that has the plug", () => {
@@ -219,7 +221,7 @@ describe("the names of the sides of a trace without prompts", () => {
     const turned = again({ first: "left" });
     expect(dropsOf(turned)).toEqual(dropsOf(first).reverse());
     const [best] = diagnose(
-      observe(turned, asTold(engine.profile, false, { first: "left" }), limitsOf(engine)),
+      observe(turned, orderByAnswer(engine.profile, false, { first: "left" }), limitsOf(engine)),
       contextOf(engine),
     ).ranked;
     expect(best?.side).toBe("right");

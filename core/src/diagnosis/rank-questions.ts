@@ -1,4 +1,4 @@
-import { chanceOf, type Hypothesis } from "./diagnose";
+import { type Hypothesis, probabilityOf } from "./diagnose";
 import type { DiagnosisContext } from "./evidence/observations";
 import { entropy } from "./next-test";
 import type { OpenQuestion } from "./open-questions";
@@ -28,7 +28,7 @@ export function rankQuestions(
 function bitsOf(question: OpenQuestion, ranked: readonly Hypothesis[], context: DiagnosisContext): number {
   const joint = question.answers.map(() => ranked.map(() => 0));
   for (const [h, hypothesis] of ranked.entries())
-    for (const [a, chance] of chancesOf(question, hypothesis, context).entries())
+    for (const [a, chance] of probabilitiesOf(question, hypothesis, context).entries())
       (joint[a] as number[])[h] = chance * hypothesis.probability;
   let after = 0;
   for (const row of joint) {
@@ -42,11 +42,15 @@ function bitsOf(question: OpenQuestion, ranked: readonly Hypothesis[], context: 
 }
 
 /** Probability of each answer under an explanation, from its observations; answers without observations share the rest. */
-function chancesOf({ answers }: OpenQuestion, hypothesis: Hypothesis, context: DiagnosisContext): number[] {
+function probabilitiesOf(
+  { answers }: OpenQuestion,
+  hypothesis: Hypothesis,
+  context: DiagnosisContext,
+): number[] {
   const said = answers.map(({ told }) =>
     told.length === 0
       ? undefined
-      : told.reduce((product, observation) => product * chanceOf(observation, hypothesis, context), 1),
+      : told.reduce((product, observation) => product * probabilityOf(observation, hypothesis, context), 1),
   );
   const silent = said.filter((chance) => chance === undefined).length;
   const named = said.reduce<number>((sum, chance) => sum + (chance ?? 0), 0);

@@ -1,6 +1,12 @@
 import type { FindingGrade } from "../judgement/judgement";
 import { capital } from "../units/format";
-import { chanceOf, diagnoseInterpretations, type Hypothesis, hypothesisName, type SeenWay } from "./diagnose";
+import {
+  diagnoseInterpretations,
+  type Hypothesis,
+  hypothesisName,
+  probabilityOf,
+  type SeenWay,
+} from "./diagnose";
 import type { DiagnosisContext, Feature, Observation } from "./evidence/observations";
 import { UNKNOWN_FAULT } from "./fault-library";
 import { rankTests } from "./next-test";
@@ -99,7 +105,7 @@ function tellingOnes(
   return observations
     .map((observation) => ({
       words: observation.words,
-      ratio: chanceOf(observation, best, context) / chanceOf(observation, healthy, context),
+      ratio: probabilityOf(observation, best, context) / probabilityOf(observation, healthy, context),
     }))
     .filter(({ ratio, words }) => ratio > TELLS && words !== "")
     .sort((a, b) => b.ratio - a.ratio)

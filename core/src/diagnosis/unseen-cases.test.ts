@@ -1,7 +1,7 @@
 import { HANDS } from "../testing/coached-unseen-cases";
-import { measureAsked, measureCoached, measureStrangers } from "../testing/measure-unseen-cases";
+import { measureAsked, measureCoached, measureUnseenCases } from "../testing/measure-unseen-cases";
 import { runUnseenCase } from "../testing/run-unseen-case";
-import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testing/unseen-cases";
+import { UNSEEN_CASE_PROBLEMS, type UnseenCaseProblem, unseenCase } from "../testing/unseen-cases";
 
 /**
  * Run-ups from a generator independent of the engine model and the library (`testing/unseen-cases.ts`). They show that the reader
@@ -9,18 +9,18 @@ import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../testin
  * seeds.
  */
 const EACH = 16;
-const of = (trouble: StrangerTrouble, count = EACH) =>
-  Array.from({ length: count }, (_, i) => strangerCase(trouble, 900 + i));
+const of = (trouble: UnseenCaseProblem, count = EACH) =>
+  Array.from({ length: count }, (_, i) => unseenCase(trouble, 900 + i));
 /** Each case runs once, for all tests. */
 const known = new Map<string, ReturnType<typeof runUnseenCase>>();
-const worked = (trouble: StrangerTrouble, count = EACH) =>
+const worked = (trouble: UnseenCaseProblem, count = EACH) =>
   of(trouble, count).map((one, i) => {
     const key = `${trouble} ${i}`;
     const before = known.get(key) ?? runUnseenCase(one);
     known.set(key, before);
     return before;
   });
-const first = (trouble: StrangerTrouble) => worked(trouble).filter(({ place }) => place === 0).length;
+const first = (trouble: UnseenCaseProblem) => worked(trouble).filter(({ place }) => place === 0).length;
 
 test("a healthy engine is left in peace, whoever flies it and whatever writes it down", () => {
   const healthy = worked("none", 40);
@@ -31,7 +31,7 @@ test("a healthy engine is left in peace, whoever flies it and whatever writes it
   expect(alarms.length).toBeLessThanOrEqual(2);
 });
 
-test.each<[StrangerTrouble, number]>([
+test.each<[UnseenCaseProblem, number]>([
   ["dead magneto", 14],
   ["alternator off line", 16],
   ["rich at altitude", 15],
@@ -52,7 +52,7 @@ test("an engine that cuts on one side and is caught before it stops is a dead ma
 });
 
 test("most sides are found with their begin, their end and their drop, hardly any where none was, and what is said is so", () => {
-  const { sides, sidesOrUnsure, drops, invented, threeByTrouble, asTheyCome } = measureStrangers(1200, 12);
+  const { sides, sidesOrUnsure, drops, invented, threeByTrouble, asTheyCome } = measureUnseenCases(1200, 12);
   expect(sides.right / sides.all).toBeGreaterThan(0.82);
   expect(sidesOrUnsure.right / sidesOrUnsure.all).toBeGreaterThan(0.93);
   expect(threeByTrouble.get("induction leak")?.right).toBeGreaterThanOrEqual(7);
@@ -80,8 +80,8 @@ test.each([
 
 test("cutting off the taxi before the run-up does not change what is likeliest", () => {
   let same = 0;
-  const all = STRANGER_TROUBLES.flatMap((trouble) => of(trouble, 3));
-  const read = STRANGER_TROUBLES.flatMap((trouble) => worked(trouble, 3));
+  const all = UNSEEN_CASE_PROBLEMS.flatMap((trouble) => of(trouble, 3));
+  const read = UNSEEN_CASE_PROBLEMS.flatMap((trouble) => worked(trouble, 3));
   for (const [i, one] of all.entries()) {
     const start = one.lines.findIndex(({ rpm }) => Math.abs(rpm - one.engine.profile.rpm) < 60);
     const later = { ...one, lines: one.lines.slice(Math.max(0, start - 8)) };
@@ -93,5 +93,5 @@ test("cutting off the taxi before the run-up does not change what is likeliest",
 });
 
 test("the same seed is the same run-up", () => {
-  expect(strangerCase("plug", 7)).toEqual(strangerCase("plug", 7));
+  expect(unseenCase("plug", 7)).toEqual(unseenCase("plug", 7));
 });

@@ -5,7 +5,7 @@ import {
   fuelDensity,
   fuelFromLitres,
   fuelGrade,
-  fuelWords,
+  fuelUnits,
   litresOfFuel,
   readFuelUnit,
   reconcileUplift,
@@ -49,12 +49,12 @@ describe("amounts of fuel", () => {
   });
 
   test("are said whole or to a tenth, needed ones rounded up", () => {
-    const gallons = fuelWords("US gal", 0.72);
+    const gallons = fuelUnits("US gal", 0.72);
     expect(gallons.say(37.85411784)).toBe("10.0 US gal");
     expect(gallons.atLeast(37.9)).toBe("10.1 US gal");
-    expect(fuelWords("L", 0.72).atLeast(12.01)).toBe("13 L");
-    expect(fuelWords("lb", 0.72).quantity(-10).value).toBeCloseTo(-15.87, 2);
-    expect(fuelWords("kg", 0.72).number(100)).toBe("72");
+    expect(fuelUnits("L", 0.72).atLeast(12.01)).toBe("13 L");
+    expect(fuelUnits("lb", 0.72).quantity(-10).value).toBeCloseTo(-15.87, 2);
+    expect(fuelUnits("kg", 0.72).number(100)).toBe("72");
   });
 
   test.each([

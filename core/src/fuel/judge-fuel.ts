@@ -4,7 +4,7 @@ import { formatQuantity } from "../units/format";
 import { sumOfUncertain, type Uncertain } from "../units/uncertain";
 import type { FuelUnit } from "./grade/fuel-amount";
 import { fuelDensity } from "./grade/fuel-grades";
-import { type FuelWords, fuelWords } from "./grade/fuel-text";
+import { type FuelUnits, fuelUnits } from "./grade/fuel-text";
 import { BURN_ERROR, type ExpectedFuel, type FuelEntry, fuelByLog } from "./log/fuel-log";
 import { estimateFuel, type FuelEstimate, type FuelSource } from "./log/fuel-sources";
 import { likelyCauses } from "./log/likely-causes";
@@ -139,7 +139,7 @@ export function judgeFuel(input: FuelInput): FuelResult {
 }
 
 const densityOf = ({ kgPerL, profile }: FuelInput) => kgPerL ?? fuelDensity(profile.grades?.[0] ?? "100LL");
-const wordsOf = (input: FuelInput): FuelWords => fuelWords(input.unit ?? "L", densityOf(input));
+const wordsOf = (input: FuelInput): FuelUnits => fuelUnits(input.unit ?? "L", densityOf(input));
 
 const lookedInto = (tank: Tank) => Boolean(tank.calibration || tank.marks?.length || tank.sight);
 
@@ -177,7 +177,7 @@ const NAME: Record<string, string> = {
 };
 
 /** "dipstick 128 L, gauge 120 L, log 131 L" */
-export function sourcesText(sources: readonly FuelSource[], words: FuelWords): string {
+export function sourcesText(sources: readonly FuelSource[], words: FuelUnits): string {
   return sources.map(({ kind, litres }) => `${NAME[kind]} ${words.say(litres.value)}`).join(", ");
 }
 

@@ -14,7 +14,7 @@ export interface ListFault {
 const BY_NAME =
   /\b(ignition|magnetos?|pitot|brakes?|caps?|dipstick|latch(es)?|selectors?|seats?|trim|control locks?|gear (lever|lights)|three greens?)\b/i;
 
-function whyNotHere(item: Item, items: readonly Item[]): string | undefined {
+function ungroupableReason(item: Item, items: readonly Item[]): string | undefined {
   const why = neverGroupedReason(item);
   if (why || items.some(({ alone }) => alone)) return why;
   return BY_NAME.test(item.part ?? item.title)
@@ -33,7 +33,7 @@ export function groupFaults({ groups, items }: Pick<AircraftType, "groups" | "it
     const first = byId.get(group.items[0] ?? "");
     return group.items.flatMap((id, i): ListFault[] => {
       const item = byId.get(id);
-      const alone = item && whyNotHere(item, items);
+      const alone = item && ungroupableReason(item, items);
       const expected = !item
         ? "an item of this type"
         : taken.has(id)

@@ -3,7 +3,7 @@ import { theilSen } from "../trend/theil-sen";
 import { formatNumber } from "../units/format";
 
 const FEWEST = 6;
-const LEAST_DAYS = 30;
+const MIN_DAYS = 30;
 const DAY = 86_400_000;
 /** Smallest drift worth reporting, feet per month. */
 const WORTH_FT = 5;
@@ -20,7 +20,7 @@ export function judgeAltimeterDrift(
   const days = errors.map(({ at }) => Date.parse(at) / DAY);
   const first = Math.min(...days);
   const last = Math.max(...days);
-  if (errors.length < FEWEST || last - first < LEAST_DAYS) return undefined;
+  if (errors.length < FEWEST || last - first < MIN_DAYS) return undefined;
   const line = theilSen(
     days.map((day) => day - first),
     errors.map(({ errorFt }) => errorFt),

@@ -14,19 +14,17 @@ export function renamed(from: Plain, names: Readonly<Record<string, string>>): P
 }
 
 /** Upgrades a cause named after a judgement whose id changed; discrepancies are matched by it. */
-export const causeInTodaysWords = (cause: unknown): unknown =>
+export const upgradeCause = (cause: unknown): unknown =>
   typeof cause === "string" ? cause.replace(/^fuel\.witnesses(?=\.|$)/, "fuel.sources") : cause;
 
 /** Upgrades the cause of any record that has one. */
 export const withTodaysCause = (one: unknown): unknown =>
-  isRecord(one) && causeInTodaysWords(one.cause) !== one.cause
-    ? { ...one, cause: causeInTodaysWords(one.cause) }
-    : one;
+  isRecord(one) && upgradeCause(one.cause) !== one.cause ? { ...one, cause: upgradeCause(one.cause) } : one;
 
 const METHODS: Readonly<Record<string, string>> = {
   "read and do": "read-and-do",
   "flow then read": "flow, then check",
 };
 
-export const methodInTodaysWords = (method: unknown): unknown =>
+export const upgradeMethod = (method: unknown): unknown =>
   typeof method === "string" && Object.hasOwn(METHODS, method) ? METHODS[method] : method;

@@ -1,5 +1,5 @@
 import { isRecord, renamed, withTodaysCause } from "./rename";
-import { preferencesInTodaysWords } from "./upgrade-event";
+import { upgradePreferences } from "./upgrade-event";
 import { upgradeFile } from "./upgrade-file";
 
 /** Upgrades a device's stored data of one aircraft, with its files and last preflights. */
@@ -16,7 +16,7 @@ export function upgradeBundle(bundle: unknown): unknown {
         isRecord(walk) && "school" in walk
           ? {
               ...renamed(walk, { school: "preferences" }),
-              preferences: preferencesInTodaysWords(walk.school),
+              preferences: upgradePreferences(walk.school),
             }
           : walk,
       ),
@@ -31,7 +31,7 @@ export function upgradePlanned(planned: unknown): unknown {
   return {
     ...rest,
     preferences: Object.fromEntries(
-      Object.entries(schools as object).map(([key, one]) => [key, preferencesInTodaysWords(one)]),
+      Object.entries(schools as object).map(([key, one]) => [key, upgradePreferences(one)]),
     ),
   };
 }

@@ -1,4 +1,4 @@
-import { isRecord, methodInTodaysWords, renamed, withTodaysCause } from "./rename";
+import { isRecord, renamed, upgradeMethod, withTodaysCause } from "./rename";
 
 /** Renamed event types. */
 const TYPES: Readonly<Record<string, string>> = { "item.deferred": "item.postponed" };
@@ -21,14 +21,14 @@ export function upgradeEvent(input: unknown): unknown {
   }
   if (type === "preflight.started" && "school" in data && !("preferences" in data)) {
     const { school, ...rest } = data;
-    return { ...event, data: { ...rest, preferences: preferencesInTodaysWords(school) } };
+    return { ...event, data: { ...rest, preferences: upgradePreferences(school) } };
   }
   return event;
 }
 
 /** Upgrades a pilot's preferences, formerly called `school`. */
-export function preferencesInTodaysWords(school: unknown): unknown {
+export function upgradePreferences(school: unknown): unknown {
   return isRecord(school) && "method" in school
-    ? { ...school, method: methodInTodaysWords(school.method) }
+    ? { ...school, method: upgradeMethod(school.method) }
     : school;
 }

@@ -1,6 +1,6 @@
 import { partOfTitle } from "../aircraft/part-of";
 import { isRecord, type Plain, renamed, withTodaysCause } from "./rename";
-import { preferencesInTodaysWords } from "./upgrade-event";
+import { upgradePreferences } from "./upgrade-event";
 
 /** Upgrade function of each older format. */
 const READ: Readonly<Record<string, (file: Plain) => Plain>> = {
@@ -17,8 +17,7 @@ const READ: Readonly<Record<string, (file: Plain) => Plain>> = {
   "cravix.list/1": (list) => ({
     ...renamed(list, { school: "preferences" }),
     format: "cravix.list/2",
-    ...("school" in list &&
-      !("preferences" in list) && { preferences: preferencesInTodaysWords(list.school) }),
+    ...("school" in list && !("preferences" in list) && { preferences: upgradePreferences(list.school) }),
     ...("type" in list && { type: isRecord(list.type) ? profile(list.type) : list.type }),
     ...each(list, "items", item),
     ...each(list, "after", item),

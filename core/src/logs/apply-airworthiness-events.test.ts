@@ -1,7 +1,7 @@
 import type { EventData, EventType, PreflightEvent, StreamKind } from "../checklist/stream/events";
-import { applyAirworthinessEvents, type PapersOnFile } from "./apply-airworthiness-events";
+import { type AirworthinessOnFile, applyAirworthinessEvents } from "./apply-airworthiness-events";
 
-const papers: PapersOnFile = {
+const papers: AirworthinessOnFile = {
   record: {
     format: "cravix.airworthiness/1",
     registration: "QX-TST",
@@ -135,7 +135,7 @@ test("the last line corrected or struck out counts at once: what it had put ther
 
 test("a component that comes off takes what is due on it along", () => {
   const source = { kind: "handbook" as const, text: "example", example: true };
-  const fitted: PapersOnFile = {
+  const fitted: AirworthinessOnFile = {
     ...papers,
     record: {
       ...papers.record,

@@ -8,7 +8,7 @@ import { isCounted, roundMeter, totalOf } from "../airworthiness/meters/meter";
 import type { PreflightEvent } from "../checklist/stream/events";
 
 /** Airworthiness data of an aircraft as last received. */
-export interface PapersOnFile {
+export interface AirworthinessOnFile {
   record: AircraftRecord;
   /** Completions recorded since the record began. */
   released: WorkDone[];
@@ -31,9 +31,9 @@ export interface PapersOnFile {
  * daily inspections signed. Events already included change nothing. Never throws. Complexity: O(events · meters).
  */
 export function applyAirworthinessEvents(
-  papers: PapersOnFile,
+  papers: AirworthinessOnFile,
   events: readonly PreflightEvent[],
-): PapersOnFile {
+): AirworthinessOnFile {
   const { registration } = papers.record;
   let now = papers;
   for (const event of events) {
@@ -78,7 +78,7 @@ export function applyAirworthinessEvents(
   return now;
 }
 
-function withFlight(papers: PapersOnFile, line: TechnicalLogEntry): PapersOnFile {
+function withFlight(papers: AirworthinessOnFile, line: TechnicalLogEntry): AirworthinessOnFile {
   if (papers.recent.includes(line.id)) return papers;
   const { meters, timeZone } = papers.record;
   const last = papers.lastLine;
@@ -96,10 +96,10 @@ function withFlight(papers: PapersOnFile, line: TechnicalLogEntry): PapersOnFile
  * which has the whole log.
  */
 function withCorrection(
-  papers: PapersOnFile,
+  papers: AirworthinessOnFile,
   of: string,
   line: Omit<TechnicalLogEntry, "id"> | undefined,
-): PapersOnFile {
+): AirworthinessOnFile {
   const last = papers.lastLine;
   if (last?.id !== of) return papers;
   const { meters, timeZone } = papers.record;
@@ -117,7 +117,7 @@ function withCorrection(
   const date = localDate(last.off, timeZone);
   const uses = JSON.stringify(meterIncrements(last, meters));
   const day = papers.days.findIndex((one) => one.date === date && JSON.stringify(one.uses) === uses);
-  const without: PapersOnFile = {
+  const without: AirworthinessOnFile = {
     ...papers,
     totals,
     lastLine: null,

@@ -9,7 +9,7 @@ export type LoadChange =
   | { do: "less fuel"; litres: number; kg: number };
 
 /** Maximum ballast at a station without its own limit, kg. */
-const MOST_BALLAST_KG = 200;
+const MAX_BALLAST_KG = 200;
 
 /** A kind of change whose amount can vary. */
 export interface Lever {
@@ -50,7 +50,7 @@ export function loadAdjustments(profile: LoadingProfile, load: Load, keepL: numb
         });
   }
   for (const to of profile.stations) {
-    const mostKg = (to.maxKg ?? MOST_BALLAST_KG) - here(to.id);
+    const mostKg = (to.maxKg ?? MAX_BALLAST_KG) - here(to.id);
     if (mostKg > 0 && (to.kind !== "seat" || to.minKg !== undefined))
       levers.push({
         mostKg,

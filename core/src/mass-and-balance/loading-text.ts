@@ -7,7 +7,7 @@ const kg = (value: number) => `${formatNumber(value, value < 10 ? 1 : 0)} kg`;
 const mm = (value: number) => `${formatNumber(value, value < 10 ? 1 : 0)} mm`;
 
 /** A loading fault in words. */
-export function faultWords({ kind, of, kg: over = 0, mm: by = 0, limit }: LoadFault): string {
+export function faultText({ kind, of, kg: over = 0, mm: by = 0, limit }: LoadFault): string {
   const most = limit === undefined ? "" : ` over ${formatNumber(limit)} kg`;
   switch (kind) {
     case "too heavy":
@@ -19,15 +19,15 @@ export function faultWords({ kind, of, kg: over = 0, mm: by = 0, limit }: LoadFa
     case "seat too light":
       return `${kg(over)} too light on ${of}: at least ${formatNumber(limit ?? 0)} kg is required, ballast included.`;
     case "forward":
-      return `Forward of the limit by ${mm(by)}, ${whenWords(of)}.`;
+      return `Forward of the limit by ${mm(by)}, ${timeText(of)}.`;
     case "aft":
-      return `Aft of the limit by ${mm(by)}, ${whenWords(of)}.`;
+      return `Aft of the limit by ${mm(by)}, ${timeText(of)}.`;
     case "beyond":
       return "Below the minimum mass of the envelope. Add load or ask the maintenance organisation.";
   }
 }
 
-const whenWords = (of: string) =>
+const timeText = (of: string) =>
   of === "take-off" || of === "landing"
     ? `at ${of}`
     : of === "zero fuel"
@@ -37,7 +37,7 @@ const whenWords = (of: string) =>
         : "during the flight";
 
 /** A change in words. */
-export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfile, "stations">): string {
+export function changeText(change: LoadChange, { stations }: Pick<LoadingProfile, "stations">): string {
   const station = (id: string) => stations.find((one) => one.id === id);
   const name = (id: string) => station(id)?.name ?? id;
   const amount = `${formatNumber(change.kg, Number.isInteger(change.kg) ? 0 : 1)} kg`;
@@ -59,7 +59,7 @@ export function changeWords(change: LoadChange, { stations }: Pick<LoadingProfil
 }
 
 /** One or several changes in words. */
-export const changesWords = (
+export const changesText = (
   changes: readonly LoadChange[],
   profile: Pick<LoadingProfile, "stations">,
-): string => changes.map((change) => changeWords(change, profile)).join(" Also: ");
+): string => changes.map((change) => changeText(change, profile)).join(" Also: ");

@@ -5,7 +5,7 @@ import { armOf, loadPath, massMoment } from "./load-path";
 import { loadingFaults } from "./loading-faults";
 import type { Load, LoadingProfile } from "./loading-profile";
 import { probabilityOutsideLimits } from "./loading-risk";
-import { changeWords, faultWords } from "./loading-text";
+import { changeText, faultText } from "./loading-text";
 import { weighingChange } from "./same-datum";
 import { remainingCapacity, smallestChanges } from "./smallest-change";
 
@@ -209,19 +209,17 @@ describe("a load", () => {
     expect(check(load({ front: 160, rear: 70, bags: 10 })).faults).toEqual([]);
     const heavy = check(load({ front: 170, rear: 110, bags: 22.48 }));
     expect(heavy.faults).toMatchObject([{ kind: "too heavy", of: "take-off", kg: expect.closeTo(16, 2) }]);
-    expect(heavy.faults.map(faultWords)).toEqual(["16 kg over 1,110 kg at take-off."]);
+    expect(heavy.faults.map(faultText)).toEqual(["16 kg over 1,110 kg at take-off."]);
     const aft = check(load({ front: 70, rear: 190, bags: 30, shelf: 20 }, 60));
     expect(aft.faults.map(({ kind }) => kind)).toEqual(["aft"]);
-    expect(aft.faults[0] && faultWords(aft.faults[0])).toMatch(
-      /^Aft of the limit by \d+ mm, at zero fuel\.$/,
-    );
+    expect(aft.faults[0] && faultText(aft.faults[0])).toMatch(/^Aft of the limit by \d+ mm, at zero fuel\.$/);
   });
 
   it("each place, places together, a seat that is too light, and parts without lift have their own limit", () => {
-    expect(check(load({ front: 150, shelf: 23 })).faults.map(faultWords)).toEqual([
+    expect(check(load({ front: 150, shelf: 23 })).faults.map(faultText)).toEqual([
       "1.0 kg over 22 kg in the aft shelf.",
     ]);
-    expect(check(load({ front: 150, bags: 40, shelf: 20 })).faults.map(faultWords)).toContain(
+    expect(check(load({ front: 150, bags: 40, shelf: 20 })).faults.map(faultText)).toContain(
       "6.0 kg over 54 kg in baggage and shelf.",
     );
     const glider: LoadingProfile = {
@@ -246,7 +244,7 @@ describe("a load", () => {
     };
     const sat = (kg: number) =>
       checkLoad(glider, { stations: { seat: kg }, litres: {}, kgPerL: 1 }, { taxiL: 0, tripL: 0 }).faults;
-    expect(sat(62).map(faultWords)).toContain(
+    expect(sat(62).map(faultText)).toContain(
       "8.0 kg too light on the front seat: at least 70 kg is required, ballast included.",
     );
     expect(sat(80)).toEqual([]);
@@ -256,7 +254,7 @@ describe("a load", () => {
       { stations: { seat: 62 }, litres: {}, kgPerL: 1 },
       { taxiL: 0, tripL: 0 },
     );
-    expect(ballast && changeWords(ballast, glider)).toBe("Add 8 kg of ballast at the front seat.");
+    expect(ballast && changeText(ballast, glider)).toBe("Add 8 kg of ballast at the front seat.");
   });
 
   it("what is no mass is refused, not guessed", () => {
@@ -309,7 +307,7 @@ describe("the smallest change", () => {
   it("never touches who flies, and names what it is of", () => {
     const changes = smallestChanges(AIRCRAFT, load({ front: 200, rear: 130 }, 180), BURN);
     expect(changes.some((c) => "from" in c && c.from === "front")).toBe(false);
-    expect(changes.map((c) => changeWords(c, AIRCRAFT)).join(" ")).toContain("less fuel");
+    expect(changes.map((c) => changeText(c, AIRCRAFT)).join(" ")).toContain("less fuel");
   });
 
   it("so much more fits and no kilogram more", () => {

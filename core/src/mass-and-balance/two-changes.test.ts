@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { checkLoad } from "./check-load";
 import type { LoadChange } from "./load-adjustments";
 import type { Load, LoadingProfile } from "./loading-profile";
-import { changesWords } from "./loading-text";
+import { changesText } from "./loading-text";
 import { smallestChanges } from "./smallest-change";
 import { changesWithinLimits, smallestPairs } from "./two-changes";
 
@@ -115,7 +115,7 @@ describe("two changes at once", () => {
               for (const b of bs)
                 if (a.kg + b.kg < below + 1e-9 && !crosses(a, b))
                   if (checkLoad(SMALL, done(done(one, a), b), BURN).faults.length === 0)
-                    throw new Error(`smaller: ${changesWords([a, b], SMALL)}, not ${totals[0]} kg`);
+                    throw new Error(`smaller: ${changesText([a, b], SMALL)}, not ${totals[0]} kg`);
       }),
       { numRuns: 150, seed: 7 },
     );
@@ -144,7 +144,7 @@ describe("two changes at once", () => {
 
   it("are said as somebody on the apron says them: nobody is taken out by the kilogram", () => {
     expect(
-      changesWords(
+      changesText(
         [
           { do: "take out", from: "rear", kg: 60, all: true },
           { do: "less fuel", kg: 7, litres: 10 },
@@ -152,7 +152,7 @@ describe("two changes at once", () => {
         SMALL,
       ),
     ).toBe("Leave the rear seat empty (60 kg). Also: Take 10 L less fuel (7 kg).");
-    expect(changesWords([{ do: "take out", from: "rear", kg: 6.5 }], SMALL)).toBe(
+    expect(changesText([{ do: "take out", from: "rear", kg: 6.5 }], SMALL)).toBe(
       "6.5 kg less on the rear seat: seat a lighter person there.",
     );
   });

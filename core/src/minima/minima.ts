@@ -77,7 +77,7 @@ export function strictest(
 }
 
 /** Today's values; unknown ones are absent and not judged. */
-export interface MinimaToday extends Partial<Record<Exclude<MinimaField, "runwayFactor">, number>> {
+export interface MinimaForFlight extends Partial<Record<Exclude<MinimaField, "runwayFactor">, number>> {
   night?: boolean;
   passengers?: boolean;
 }
@@ -97,7 +97,7 @@ const cautionOf = (of: MinimaOf): string | undefined =>
  * demonstrated limit is "ask"; exceeding an authorisation or rule is "stop". Complexity: O(fields · sets). Source: that of each
  * limit.
  */
-export function judgeMinima(sets: readonly MinimaSet[], today: MinimaToday): Judgement[] {
+export function judgeMinima(sets: readonly MinimaSet[], today: MinimaForFlight): Judgement[] {
   const numbers = (Object.keys(MINIMA_FIELDS) as MinimaField[]).flatMap((field): Judgement[] => {
     const reading = field === "runwayFactor" ? undefined : today[field];
     const limit = strictest(sets, field);

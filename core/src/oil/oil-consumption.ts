@@ -53,7 +53,7 @@ export interface OilTrend {
 }
 
 /** Minimum readings for a trend (own limit: below it Sen's interval is wider than the slope). */
-export const LEAST_READINGS = 6;
+export const MIN_READINGS = 6;
 /** Readings that count as recent if nothing has changed. */
 const RECENT_READINGS = 12;
 /** Readings searched for a change: an older change is no longer news, and a new one would be lost among thousands. */
@@ -73,11 +73,11 @@ const CHANGE_PART = 0.25;
  */
 export function oilTrend(entries: readonly OilEntry[]): OilTrend {
   const { use, faults } = oilUse(entries);
-  if (use.length < LEAST_READINGS)
+  if (use.length < MIN_READINGS)
     return {
       use,
       faults,
-      tooFew: `${use.length === 0 ? "No oil reading" : use.length === 1 ? "One oil reading" : `${use.length} oil readings`} with hour meter. A trend needs ${LEAST_READINGS}.`,
+      tooFew: `${use.length === 0 ? "No oil reading" : use.length === 1 ? "One oil reading" : `${use.length} oil readings`} with hour meter. A trend needs ${MIN_READINGS}.`,
     };
   const flown = use.slice(1).map((u, i) => u.hours - (use[i] as OilUse).hours);
   const overall = rateOf(use);
@@ -86,7 +86,7 @@ export function oilTrend(entries: readonly OilEntry[]): OilTrend {
   const found = slopeChange(
     late.map((u) => u.hours),
     late.map((u) => u.usedQt),
-    LEAST_READINGS,
+    MIN_READINGS,
     DIPSTICK_SIGMA_QT,
   );
   const at = found && late[found.index];

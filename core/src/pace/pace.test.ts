@@ -11,7 +11,7 @@ import {
   rushedSequences,
 } from "../index";
 import { event, item, LIST_INPUT, started, streamId, type } from "../testing/small-aircraft";
-import { comparePace, type EarlierWalk, stationTimes, stationVisits } from "./station-times";
+import { comparePace, type EarlierPreflight, stationTimes, stationVisits } from "./station-times";
 
 const FROM = Date.UTC(2026, 4, 1, 9);
 const list = composeList({
@@ -147,7 +147,7 @@ describe("time", () => {
 });
 
 describe("a pilot's pace", () => {
-  const earlier = (crewId: string, left: number): EarlierWalk => ({
+  const earlier = (crewId: string, left: number): EarlierPreflight => ({
     preflightId: `${crewId}${left}`,
     crewId,
     at: "",

@@ -27,7 +27,7 @@ export function stationVisits(list: ComposedList, state: PreflightState): string
 }
 
 /** An earlier preflight, as needed for pace and order. */
-export interface EarlierWalk {
+export interface EarlierPreflight {
   preflightId: string;
   crewId: string;
   at: string;
@@ -55,7 +55,7 @@ const USUAL_FROM = 3;
  */
 export function comparePace(
   now: Readonly<Record<string, number>>,
-  walks: readonly EarlierWalk[],
+  walks: readonly EarlierPreflight[],
   crewId: string | undefined,
 ): StationPace[] {
   return Object.entries(now).map(([stationId, seconds]) => {

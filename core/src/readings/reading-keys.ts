@@ -156,13 +156,13 @@ export function readingKey(kind: ReadingKind, subject?: string): string {
 
 const names = new Map<string, ReadingName | undefined>();
 /** Cache size, since keys come from outside. */
-const MOST_REMEMBERED = 2000;
+const MAX_REMEMBERED = 2000;
 
 /** Parses a reading key; undefined if the calculations do not know it. */
 export function readingName(key: string): ReadingName | undefined {
   if (names.has(key)) return names.get(key);
   const made = nameOf(key);
-  if (names.size < MOST_REMEMBERED) names.set(key, made);
+  if (names.size < MAX_REMEMBERED) names.set(key, made);
   return made;
 }
 

@@ -36,7 +36,7 @@ export function routeLengthM({ distances, door }: OrderProblem, order: readonly 
 }
 
 /** True if an order satisfies every precedence rule. Complexity: O(rules × stations). */
-export function keepsPrecedence(
+export function respectsPrecedence(
   order: readonly number[],
   precedence: readonly (readonly [number, number])[],
 ): boolean {
@@ -132,7 +132,7 @@ function exactOrder({ distances, door, precedence, start }: OrderProblem): numbe
 function goodOrder(problem: OrderProblem): number[] {
   const { distances, precedence = [], start } = problem;
   const allowed = (order: readonly number[]) =>
-    (start === undefined || order[0] === start) && keepsPrecedence(order, precedence);
+    (start === undefined || order[0] === start) && respectsPrecedence(order, precedence);
   let order = firstOrder(problem);
   let metres = routeLengthM(problem, order);
   for (let better = true; better; ) {

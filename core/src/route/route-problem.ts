@@ -3,9 +3,9 @@ import type { OrderProblem } from "./best-order";
 import { walkingDistances } from "./walking-distance";
 
 type Stations = readonly Station[];
-type WithLap = Pick<AircraftType, "plan" | "stations" | "items" | "rules">;
+type WithRoute = Pick<AircraftType, "plan" | "stations" | "items" | "rules">;
 
-export interface LapProblem extends OrderProblem {
+export interface RouteProblem extends OrderProblem {
   stations: Station[];
 }
 
@@ -13,7 +13,7 @@ export interface LapProblem extends OrderProblem {
  * Route problem of a type: stations with walking distances in metres, the door, and the rules between stations. Undefined if the
  * plan has no scale, or a station has no position.
  */
-export function routeProblem({ plan, stations, items, rules }: WithLap): LapProblem | undefined {
+export function routeProblem({ plan, stations, items, rules }: WithRoute): RouteProblem | undefined {
   const lap = stations.filter((s) => s.phase === "lap");
   if (!plan?.metresPerUnit || lap.length === 0 || lap.some((s) => s.x === undefined || s.y === undefined))
     return undefined;
@@ -32,7 +32,7 @@ export function routeProblem({ plan, stations, items, rules }: WithLap): LapProb
 /** Station precedence implied by item rules. A rule within one station is ignored. */
 export function stationPrecedence(
   stations: Stations,
-  items: WithLap["items"],
+  items: WithRoute["items"],
   rules: readonly OrderRule[],
 ): [number, number][] {
   const at = (itemId: string) => {
@@ -55,7 +55,7 @@ export function stationPrecedence(
   return [...pairs.values()];
 }
 
-export interface WalkedLap {
+export interface ActualRoute {
   metres: number;
   /** Metres beyond visiting each station once in the order of first visits. */
   backtrackMetres: number;
@@ -67,7 +67,7 @@ export interface WalkedLap {
  * Actual route from the stations in order of answers. Valid range: station ids of the problem; others (cockpit, documents) are
  * skipped. Complexity: O(visits).
  */
-export function actualRoute(problem: LapProblem, visits: readonly string[]): WalkedLap {
+export function actualRoute(problem: RouteProblem, visits: readonly string[]): ActualRoute {
   const indices = visits
     .map((id) => problem.stations.findIndex((s) => s.id === id))
     .filter((i) => i >= 0)

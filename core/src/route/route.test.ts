@@ -3,10 +3,10 @@ import {
   bestOrder,
   EXACT_UP_TO,
   isInside,
-  keepsPrecedence,
   OrderError,
   type OrderProblem,
   type PlanView,
+  respectsPrecedence,
   routeLengthM,
   walkaroundOrder,
   walkingDistances,
@@ -93,7 +93,7 @@ function bruteForce(problem: OrderProblem): number {
   const visit = (order: number[], left: number[]) => {
     if (left.length === 0) {
       const starts = problem.start === undefined || order[0] === problem.start;
-      if (starts && keepsPrecedence(order, problem.precedence ?? []))
+      if (starts && respectsPrecedence(order, problem.precedence ?? []))
         least = Math.min(least, routeLengthM(problem, order));
       return;
     }
@@ -135,7 +135,7 @@ describe("the best order of a lap", () => {
         const found = bestOrder(problem);
         expect(found.exact).toBe(true);
         expect([...found.order].sort()).toEqual(distances.map((_, i) => i));
-        expect(keepsPrecedence(found.order, precedence)).toBe(true);
+        expect(respectsPrecedence(found.order, precedence)).toBe(true);
         expect(found.metres).toBeCloseTo(routeLengthM(problem, found.order), 9);
         expect(found.metres).toBeCloseTo(bruteForce(problem), 9);
       }),
@@ -175,7 +175,7 @@ describe("the best order of a lap", () => {
     const found = bestOrder({ distances, precedence });
     expect(found.exact).toBe(false);
     expect([...found.order].sort((a, b) => a - b)).toEqual(points.map((_, i) => i));
-    expect(keepsPrecedence(found.order, precedence)).toBe(true);
+    expect(respectsPrecedence(found.order, precedence)).toBe(true);
     const asListed = points.map((_, i) => i);
     expect(found.metres).toBeLessThan(0.6 * routeLengthM({ distances }, asListed));
   });

@@ -5,7 +5,7 @@ import { inUnit, marginTo } from "../judgement/judgement";
 import type { HeatReading, MagnetoReading, RunUpReading, Side } from "../run-up/reading/run-up-reading";
 import type { RunUpProfile } from "../run-up/run-up-profile";
 import { formatNumber, formatQuantity } from "../units/format";
-import { type RunUpEngine, sideWords } from "./run-up-engine";
+import { type RunUpEngine, sideNames } from "./run-up-engine";
 
 /** One result of a trace: its number, whether it is within limits, and its place in the trace. */
 export interface Check {
@@ -20,7 +20,7 @@ export interface Check {
 
 /** All checks found in the trace, in run-up order. Here only within or outside limits; judged in full when saved. */
 export function checksOf(reading: RunUpReading, { profile, limits }: RunUpEngine): Check[] {
-  const words = sideWords(profile);
+  const words = sideNames(profile);
   const checks: Check[] = [];
   for (const side of ["right", "left"] as const) {
     const made = reading[side];
@@ -80,7 +80,7 @@ export function checksOf(reading: RunUpReading, { profile, limits }: RunUpEngine
       from: idle.from,
       to: idle.to,
     });
-  checks.push(...needleChecks(reading, profile));
+  checks.push(...gaugeChecks(reading, profile));
   return checks;
 }
 
@@ -143,7 +143,7 @@ function afterHeat({ doubt, gain, seen, dropSigma }: HeatReading): Pick<Check, "
   return words.length > 0 ? { more: words.join(", ") } : {};
 }
 
-function needleChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {
+function gaugeChecks(reading: RunUpReading, profile: RunUpProfile): Check[] {
   const { oilPressure, oilTemperature, head, volts, voltsUnderLoad, suction } = reading;
   return [
     ...(oilPressure

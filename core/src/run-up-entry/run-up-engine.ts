@@ -91,6 +91,6 @@ function iceCanCome(celsius: number, dewPointC: number | undefined): boolean {
 }
 
 /** This type's names of the sides. */
-export function sideWords({ sideWords: words }: RunUpProfile): { right: string; left: string } {
+export function sideNames({ sideWords: words }: RunUpProfile): { right: string; left: string } {
   return words ?? { right: "right", left: "left" };
 }

@@ -5,7 +5,7 @@ import type { OpenQuestion } from "../diagnosis/open-questions";
 import { type DiagnosisReport, diagnosisReport } from "../diagnosis/report";
 import { classifyDrop, type Dropped } from "../engine/classify-drop";
 import { otherSide } from "../engine/side";
-import { type RunUpEngine, sideWords } from "./run-up-engine";
+import { type RunUpEngine, sideNames } from "./run-up-engine";
 
 /** Numbers entered by hand, with answers and remedies since. */
 export interface Typed {
@@ -38,7 +38,7 @@ export const PLUGS: ReadonlySet<string> = new Set(["fouled plug", "dead plug"]);
 export function readTyped(typed: Typed, engine: RunUpEngine): TypedRead {
   const { profile, limits, context } = engine;
   const { numbers, told, before, tries } = typed;
-  const words = sideWords(profile);
+  const words = sideNames(profile);
   const now = [...observeTyped(numbers, profile, limits), ...told];
   const after = before && afterRemedy({ observations: before, remedy: "cleared" }, now, told);
   const observations = after?.observations ?? now;
@@ -63,7 +63,7 @@ export function valuesOutsideLimits(
   { base, right, left }: TypedRunUp,
   { profile, limits }: RunUpEngine,
 ): string[] {
-  const words = sideWords(profile);
+  const words = sideNames(profile);
   const made = (rpm: number | undefined): Dropped | undefined =>
     rpm === undefined ? undefined : { drop: base - rpm, ...(rpm === 0 && { feel: "quit" as const }) };
   const sides = { right: made(right), left: made(left) };

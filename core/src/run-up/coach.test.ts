@@ -7,7 +7,7 @@ import {
   clearSequence,
   coachSequence,
   coachView,
-  cornerWords,
+  cornerText,
   type Mark,
   readBack,
   readRunUp,
@@ -220,7 +220,7 @@ describe("the box of four corners", () => {
     for (const corner of STICK_CORNERS) {
       const places = surfacesFor(corner);
       expect(places.leftAileron).not.toBe(places.rightAileron);
-      expect(cornerWords(corner)).toContain(
+      expect(cornerText(corner)).toContain(
         places.leftAileron === "up" ? "Left aileron up" : "Right aileron up",
       );
     }

@@ -55,7 +55,7 @@ export const hasMixtureLever = ({ groundLean }: Pick<RunUpProfile, "groundLean">
 const TIMES = ["", "one try", "two tries", "three tries"];
 
 /** Plug-clearing procedure of a type, from its profile. Source: the profile; leaning for peak is common practice. */
-export function clearingWords(profile: Pick<RunUpProfile, "clear" | "groundLean">): string {
+export function clearingText(profile: Pick<RunUpProfile, "clear" | "groundLean">): string {
   const { rpm, seconds, tries } = profile.clear;
   const how = hasMixtureLever(profile) ? "Lean to peak EGT at" : "Run the engine at";
   const often = TIMES[tries] ?? `${tries} tries`;

@@ -5,7 +5,7 @@
  */
 import type { Mark, RunUpStep } from "../run-up/index";
 import { seededRandom } from "../units/seeded-random";
-import type { Doing, StrangerCase } from "./unseen-cases";
+import type { Doing, UnseenCase } from "./unseen-cases";
 
 export const HANDS = ["follows", "late", "behind the next prompt", "ahead", "leaves out the return"] as const;
 /** How the hand follows prompts: always within seconds, or with one deviation in this run-up. */
@@ -43,7 +43,7 @@ function called(what: Doing, before: Doing | undefined, sides: { first: RunUpSte
  * Prompts of a coached run-up, by how the hand follows them; deterministic per seed. The first side checked is the type's first
  * side.
  */
-export function promptsFor({ done, engine }: StrangerCase, hand: Hand, seed: number): Mark[] {
+export function promptsFor({ done, engine }: UnseenCase, hand: Hand, seed: number): Mark[] {
   const random = seededRandom(seed * 13 + HANDS.indexOf(hand) * 7919 + 5);
   const between = (low: number, high: number) => low + (high - low) * random();
   const first = engine.profile.firstSide;

@@ -3,14 +3,14 @@ import type { FoundStep } from "../run-up/index";
 import { type Hand, promptsFor } from "./coached-unseen-cases";
 import {
   A_DROP_RPM,
-  askStranger,
-  coachStranger,
+  answerUnseenCase,
+  coachUnseenCase,
   type Judge,
   nameOf,
   runUnseenCase,
-  type WorkedStranger,
+  type WorkedUnseenCase,
 } from "./run-unseen-case";
-import { STRANGER_TROUBLES, type StrangerCase, type StrangerTrouble, strangerCase } from "./unseen-cases";
+import { UNSEEN_CASE_PROBLEMS, type UnseenCase, type UnseenCaseProblem, unseenCase } from "./unseen-cases";
 
 /** A count of successes. */
 export interface Share {
@@ -18,15 +18,15 @@ export interface Share {
   right: number;
 }
 
-export interface StrangerFigures {
+export interface UnseenCaseFigures {
   healthy: Share;
   /** Healthy engines diagnosed as more likely faulty than not. */
   alarms: Share;
   first: Share;
   withinThree: Share;
   /** True fault ranked first, and among the first three, by fault. */
-  byTrouble: Map<StrangerTrouble, Share>;
-  threeByTrouble: Map<StrangerTrouble, Share>;
+  byTrouble: Map<UnseenCaseProblem, Share>;
+  threeByTrouble: Map<UnseenCaseProblem, Share>;
   /** Checked sides whose start and end were found within a second (and half a sampling interval). */
   sides: Share;
   /** The same, also counting those correctly reported as uncertain. */
@@ -65,7 +65,7 @@ const NEAR_RPM = 12;
  * Runs `each` unseen cases per fault (four times as many healthy ones) from a seed on and counts the results. The cases are
  * generated, not from real engines. `judge` as of `runUnseenCase`.
  */
-export function measureStrangers(from: number, each: number, judge?: Judge): StrangerFigures {
+export function measureUnseenCases(from: number, each: number, judge?: Judge): UnseenCaseFigures {
   const share = (): Share => ({ all: 0, right: 0 });
   const figures = {
     healthy: share(),
@@ -78,14 +78,14 @@ export function measureStrangers(from: number, each: number, judge?: Judge): Str
     dropsAsSaid: share(),
     invented: 0,
   };
-  const byTrouble = new Map<StrangerTrouble, Share>();
-  const threeByTrouble = new Map<StrangerTrouble, Share>();
+  const byTrouble = new Map<UnseenCaseProblem, Share>();
+  const threeByTrouble = new Map<UnseenCaseProblem, Share>();
   const said: Said[] = [];
   const saidBefore: Said[] = [];
-  for (const trouble of STRANGER_TROUBLES) {
+  for (const trouble of UNSEEN_CASE_PROBLEMS) {
     const count = each * (trouble === "none" ? 4 : 1);
     for (let n = 0; n < count; n++) {
-      const one = strangerCase(trouble, from + n);
+      const one = unseenCase(trouble, from + n);
       const worked = runUnseenCase(one, judge);
       const { chances, place } = worked;
       for (const [of, to] of [
@@ -152,7 +152,7 @@ export function measureAsked(from: number, each: number): AskedFigures {
   let traces = 0;
   for (const kind of ["dead", "hot", "healthy"] as const)
     for (let n = 0; n < each * (kind === "healthy" ? 4 : 1); n++) {
-      const { asked, place } = askStranger(strangerCase(ASKED[kind], from + n));
+      const { asked, place } = answerUnseenCase(unseenCase(ASKED[kind], from + n));
       add(figures[kind], place === 0);
       questions += asked.length;
       traces++;
@@ -191,9 +191,9 @@ export function measureCoached(
   };
   for (let n = 0; n < each; n++)
     for (const trouble of ["none", n % 2 ? "dead magneto" : "hot magneto"] as const) {
-      const one = strangerCase(trouble, from + n);
+      const one = unseenCase(trouble, from + n);
       const hand = hands[n % hands.length] as Hand;
-      const { place, again, stopped } = coachStranger(one, promptsFor(one, hand, from + n), judge);
+      const { place, again, stopped } = coachUnseenCase(one, promptsFor(one, hand, from + n), judge);
       if (trouble === "none") {
         add(figures.healthy, place === 0);
         add(figures.stopped, stopped);
@@ -212,9 +212,11 @@ function add(share: Share, right: boolean): void {
 }
 
 function countSides(
-  { done }: StrangerCase,
-  { reading }: WorkedStranger,
-  figures: Pick<StrangerFigures, "sides" | "sidesOrUnsure" | "drops" | "dropsAsSaid"> & { invented: number },
+  { done }: UnseenCase,
+  { reading }: WorkedUnseenCase,
+  figures: Pick<UnseenCaseFigures, "sides" | "sidesOrUnsure" | "drops" | "dropsAsSaid"> & {
+    invented: number;
+  },
 ): void {
   const near = NEAR_S + reading.interval / 2;
   const tried = done.filter(
@@ -251,7 +253,7 @@ function covers(step: FoundStep, end: "at" | "until", truth: number, near: numbe
 }
 
 /** Library rate of this fault on this engine, relative to the other generated faults. */
-export function rateOf({ trouble, engine: { shape } }: StrangerCase): number {
+export function rateOf({ trouble, engine: { shape } }: UnseenCase): number {
   let own = 0;
   for (const { fault, probability } of hypotheses({
     cylinders: shape.cylinders,

@@ -14,18 +14,18 @@ import {
 import type { EngineFeel } from "../engine/classify-drop";
 import { judgeMagnetos } from "../engine/judge-magnetos";
 import {
-  asTold,
   type MagnetoSideOrder,
   type Mark,
+  orderByAnswer,
   type ReadWay,
   type RunUpReading,
   readWays,
   type Trace,
   traceOf,
 } from "../run-up/index";
-import type { StrangerCase, StrangerTrouble } from "./unseen-cases";
+import type { UnseenCase, UnseenCaseProblem } from "./unseen-cases";
 
-export interface WorkedStranger {
+export interface WorkedUnseenCase {
   reading: RunUpReading;
   observations: readonly Observation[];
   diagnosis: Diagnosis;
@@ -43,23 +43,23 @@ export const nameOf = (id: string | undefined): string =>
 
 /** Reads, observes and diagnoses a trace, given the answers about sides, other answers, and prompts. */
 export type Judge = (
-  one: StrangerCase,
+  one: UnseenCase,
   trace: Trace,
   sides: MagnetoSideOrder,
   told: readonly Observation[],
   marks?: readonly Mark[],
-) => Pick<WorkedStranger, "reading" | "observations" | "diagnosis">;
+) => Pick<WorkedUnseenCase, "reading" | "observations" | "diagnosis">;
 
 /** Reads and diagnoses an unseen case without asking questions; `judge` is the page's method, or another to compare with. */
-export function runUnseenCase(one: StrangerCase, judge: Judge = judged): WorkedStranger {
+export function runUnseenCase(one: UnseenCase, judge: Judge = judged): WorkedUnseenCase {
   const { reading, observations, diagnosis } = judge(one, traceOf(one.lines), {}, []);
-  const chances = byTrouble(diagnosis.ranked);
+  const chances = countByProblem(diagnosis.ranked);
   return {
     reading,
     observations,
     diagnosis,
     chances,
-    before: byTrouble(calibrate(diagnosis.ranked, 1 / TEMPERATURE)),
+    before: countByProblem(calibrate(diagnosis.ranked, 1 / TEMPERATURE)),
     place: placeAmong(chances, one.trouble),
   };
 }
@@ -68,7 +68,7 @@ export function runUnseenCase(one: StrangerCase, judge: Judge = judged): WorkedS
  * The same with a pilot who answers every question from the truth alone: the first side is right. It shows only where the
  * questions lead; a pilot who errs is not covered.
  */
-export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; place: number } {
+export function answerUnseenCase(one: UnseenCase): { asked: OpenQuestion["id"][]; place: number } {
   const trace = traceOf(one.lines);
   const asked = new Set<OpenQuestion["id"]>();
   const told: Observation[] = [];
@@ -78,7 +78,8 @@ export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; p
     const { context } = circumstances(one);
     const open = openQuestions(reading, one.engine.profile, asked);
     const question = rankQuestions(open, diagnosis.ranked, context)[0]?.question;
-    if (!question) return { asked: [...asked], place: placeAmong(byTrouble(diagnosis.ranked), one.trouble) };
+    if (!question)
+      return { asked: [...asked], place: placeAmong(countByProblem(diagnosis.ranked), one.trouble) };
     asked.add(question.id);
     const answer = question.answers[answerOf(question.id, reading, one)];
     told.push(...(answer?.told ?? []));
@@ -86,7 +87,7 @@ export function askStranger(one: StrangerCase): { asked: OpenQuestion["id"][]; p
   }
 }
 
-export interface CoachedStranger {
+export interface CoachedUnseenCase {
   reading: RunUpReading;
   chances: Map<string, number>;
   place: number;
@@ -100,11 +101,11 @@ export interface CoachedStranger {
  * The same with the coach's prompts. If nothing changed on a side the coach asks whether the key was there, and this pilot
  * confirms it; nothing else is asked. `judge` as of `runUnseenCase`.
  */
-export function coachStranger(
-  one: StrangerCase,
+export function coachUnseenCase(
+  one: UnseenCase,
   marks: readonly Mark[],
   judge: Judge = judged,
-): CoachedStranger {
+): CoachedUnseenCase {
   const trace = traceOf(one.lines);
   const before = judge(one, trace, {}, [], marks).reading;
   const told = (["right", "left"] as const)
@@ -113,7 +114,7 @@ export function coachStranger(
       (side): Observation => ({ feature: "turned", state: "confirmed", side, words: "The key was there." }),
     );
   const { reading, diagnosis } = judge(one, trace, {}, told, marks);
-  const chances = byTrouble(diagnosis.ranked);
+  const chances = countByProblem(diagnosis.ranked);
   return {
     reading,
     chances,
@@ -124,7 +125,7 @@ export function coachStranger(
 }
 
 /** True if the magneto judgement of this reading is a stop; doubtful sides are not judged. */
-function stops({ right, left }: RunUpReading, { engine: { maxDropRpm, profile } }: StrangerCase): boolean {
+function stops({ right, left }: RunUpReading, { engine: { maxDropRpm, profile } }: UnseenCase): boolean {
   const base = (right ?? left)?.base;
   const logged = (side: typeof right): { rpm: number; feel?: EngineFeel } | undefined =>
     side && base !== undefined && !side.doubt
@@ -153,7 +154,7 @@ const SIDES = { first: "right", second: "left" } as const;
 function answerOf(
   id: OpenQuestion["id"],
   reading: RunUpReading,
-  { done, drops, trouble }: StrangerCase,
+  { done, drops, trouble }: UnseenCase,
 ): number {
   const tries = done.filter(({ what }) => what === "first" || what === "second");
   /** No drop, a drop, or a stop. */
@@ -195,14 +196,14 @@ function answerOf(
 const MISSED = 1;
 const NOT_TRIED = 2;
 
-const placeAmong = (chances: ReadonlyMap<string, number>, trouble: StrangerTrouble): number =>
+const placeAmong = (chances: ReadonlyMap<string, number>, trouble: UnseenCaseProblem): number =>
   [...chances]
     .sort((a, b) => b[1] - a[1])
     .map(([name]) => name)
     .indexOf(trouble);
 
 /** Engine, conditions, and the type's limits. */
-export function circumstances({ engine: { maxDropRpm, shape }, highAndRich, celsius }: StrangerCase) {
+export function circumstances({ engine: { maxDropRpm, shape }, highAndRich, celsius }: UnseenCase) {
   const context: DiagnosisContext = {
     cylinders: shape.cylinders,
     fuelSystem: shape.fuelSystem,
@@ -220,11 +221,17 @@ export const judged: Judge = (one, trace, sides, told, marks) => {
   const { context, limits } = circumstances(one);
   const ways = readWays(trace, profile, marks, sides);
   const { reading } = ways[0] as ReadWay;
-  const seen = observeInterpretations(ways, asTold(profile, reading.prompted, sides), limits, context, told);
+  const seen = observeInterpretations(
+    ways,
+    orderByAnswer(profile, reading.prompted, sides),
+    limits,
+    context,
+    told,
+  );
   return { reading, observations: seen[0]?.observations ?? [], diagnosis: diagnoseInterpretations(seen) };
 };
 
-function byTrouble(ranked: readonly Hypothesis[]): Map<string, number> {
+function countByProblem(ranked: readonly Hypothesis[]): Map<string, number> {
   const chances = new Map<string, number>();
   for (const { fault, probability } of ranked) {
     const name = nameOf(fault?.id);

@@ -6,7 +6,7 @@
 import { normalNumbers, seededRandom } from "../units/seeded-random";
 import { CASE_ENGINES, type CaseEngine } from "./run-up-cases";
 
-export const STRANGER_TROUBLES = [
+export const UNSEEN_CASE_PROBLEMS = [
   "none",
   "plug",
   "dead magneto",
@@ -20,7 +20,7 @@ export const STRANGER_TROUBLES = [
   "induction leak",
   "sensor fault",
 ] as const;
-export type StrangerTrouble = (typeof STRANGER_TROUBLES)[number];
+export type UnseenCaseProblem = (typeof UNSEEN_CASE_PROBLEMS)[number];
 
 interface Line {
   t: number;
@@ -35,8 +35,8 @@ interface Line {
   cht: number[];
 }
 
-export interface StrangerCase {
-  trouble: StrangerTrouble;
+export interface UnseenCase {
+  trouble: UnseenCaseProblem;
   engine: CaseEngine;
   cylinder: number;
   lines: Line[];
@@ -71,8 +71,8 @@ interface Stretch {
 const ENGINES = CASE_ENGINES.slice(0, 2);
 
 /** One case of a kind; deterministic per seed. */
-export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCase {
-  const random = seededRandom(seed * 7 + STRANGER_TROUBLES.indexOf(trouble) * 100_003 + 11);
+export function unseenCase(trouble: UnseenCaseProblem, seed: number): UnseenCase {
+  const random = seededRandom(seed * 7 + UNSEEN_CASE_PROBLEMS.indexOf(trouble) * 100_003 + 11);
   const normal = normalNumbers(random);
   const between = (low: number, high: number) => low + (high - low) * random();
   const may = (part: number) => random() < part;
@@ -226,7 +226,7 @@ export function strangerCase(trouble: StrangerTrouble, seed: number): StrangerCa
     taxi();
   }
 
-  const done: StrangerCase["done"] = [];
+  const done: UnseenCase["done"] = [];
   return {
     trouble,
     engine,

@@ -21,7 +21,7 @@ export interface SettlingPiece {
 /** Candidate time constants, seconds: from a light propeller to a slow hand. */
 const SETTLE_S = [0.35, 0.75, 1.3, 2.4];
 /** Maximum length of a piece, seconds; callers join pieces at the same level. */
-const LONGEST_S = 45;
+const MAX_S = 45;
 
 /**
  * Cuts values into pieces that each settle towards a level as a first-order lag: optimal partition with penalised cost. The cost
@@ -61,7 +61,7 @@ export function settlingPieces(
   for (let i = 0; i < n; i++) {
     const before = (best[i] as number) + penalty;
     if (!Number.isFinite(before)) continue;
-    const latest = (at[i] as number) + LONGEST_S;
+    const latest = (at[i] as number) + MAX_S;
     let sy = 0;
     let syy = 0;
     // Running sums per time constant, as scalars: nested arrays would cost five times as much.

@@ -13,7 +13,7 @@ export const PLAIN_CHANNELS = [
 ] as const;
 export type PlainChannel = (typeof PLAIN_CHANNELS)[number];
 /** As many as a two-row radial has. */
-export const MOST_CYLINDERS = 18;
+export const MAX_CYLINDERS = 18;
 /** EGT and CHT of one cylinder, counted from 1. */
 export type CylinderChannel = `egt${number}` | `cht${number}`;
 export type Channel = PlainChannel | CylinderChannel;
@@ -43,7 +43,7 @@ export interface Trace {
 
 export function cylindersOf(trace: Trace, kind: "egt" | "cht"): number[] {
   const found: number[] = [];
-  for (let i = 1; i <= MOST_CYLINDERS; i++) if (trace.channels[`${kind}${i}`]) found.push(i);
+  for (let i = 1; i <= MAX_CYLINDERS; i++) if (trace.channels[`${kind}${i}`]) found.push(i);
   return found;
 }
 

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { QuantityError } from "./convert";
-import { chanceCases, chanceWord, chanceWords } from "./probability-text";
+import { probabilityCases, probabilityText, probabilityWord } from "./probability-text";
 
 describe("a probability in words", () => {
   /** IPCC guidance note on the consistent treatment of uncertainties, 2010, table 1 (from memory). */
@@ -15,7 +15,7 @@ describe("a probability in words", () => {
     [0.05, "very unlikely"],
     [0, "very unlikely"],
     [1, "very likely"],
-  ])("%d is %s", (chance, words) => expect(chanceWord(chance)).toBe(words));
+  ])("%d is %s", (chance, words) => expect(probabilityWord(chance)).toBe(words));
 
   test.each([
     [0.5, "1 of 2"],
@@ -25,16 +25,16 @@ describe("a probability in words", () => {
     [0.93, "19 of 20"],
     [0.999, "99 of 100"],
     [0.002, "1 of 100"],
-  ])("%d is %s", (chance, cases) => expect(chanceCases(chance)).toBe(cases));
+  ])("%d is %s", (chance, cases) => expect(probabilityCases(chance)).toBe(cases));
 
   it("has the number behind it", () => {
-    expect(chanceWords(0.71)).toBe("likely, 7 of 10 (71 %)");
-    expect(chanceWords(0.997)).toBe("very likely, 99 of 100 (over 99 %)");
+    expect(probabilityText(0.71)).toBe("likely, 7 of 10 (71 %)");
+    expect(probabilityText(0.997)).toBe("very likely, 99 of 100 (over 99 %)");
   });
 
   it("never says more cases for less of a chance, and is nowhere far from it", () => {
     const value = (chance: number) => {
-      const [of = 0, all = 1] = chanceCases(chance).split(" of ").map(Number);
+      const [of = 0, all = 1] = probabilityCases(chance).split(" of ").map(Number);
       return of / all;
     };
     fc.assert(
@@ -50,7 +50,7 @@ describe("a probability in words", () => {
   });
 
   it("refuses what is no probability", () => {
-    expect(() => chanceWord(1.2)).toThrow(QuantityError);
-    expect(() => chanceCases(Number.NaN)).toThrow();
+    expect(() => probabilityWord(1.2)).toThrow(QuantityError);
+    expect(() => probabilityCases(Number.NaN)).toThrow();
   });
 });

@@ -26,14 +26,14 @@ const PARTS: readonly (readonly [of: number, all: number])[] = [
   [99, 100],
 ];
 
-function assertChance(chance: number): void {
+function assertProbability(chance: number): void {
   assertFinite("chance", chance);
   if (chance < 0 || chance > 1) throw new QuantityError(`A chance lies from 0 to 1, not ${chance}.`);
 }
 
 /** Word for a probability from 0 to 1. Throws QuantityError outside. */
-export function chanceWord(chance: number): string {
-  assertChance(chance);
+export function probabilityWord(chance: number): string {
+  assertProbability(chance);
   return WORDS.find(([over]) => chance > over)?.[1] ?? "very unlikely";
 }
 
@@ -41,8 +41,8 @@ export function chanceWord(chance: number): string {
  * Probability from 0 to 1 as a frequency: "2 of 3", the nearest simple fraction; people judge frequencies better than percentages
  * (Gigerenzer and Hoffrage, 1995). Throws as `chanceWord`.
  */
-export function chanceCases(chance: number): string {
-  assertChance(chance);
+export function probabilityCases(chance: number): string {
+  assertProbability(chance);
   // On a tie the simpler one.
   const [of, all] = PARTS.reduce((best, one) =>
     Math.abs(one[0] / one[1] - chance) < Math.abs(best[0] / best[1] - chance) - 1e-9 ? one : best,
@@ -51,10 +51,11 @@ export function chanceCases(chance: number): string {
 }
 
 /** Probability from 0 to 1 as a frequency with percentage: "7 of 10 (71 %)". Throws as `chanceWord`. */
-export function chanceNumber(chance: number): string {
+export function probabilityNumber(chance: number): string {
   const percent = chance > 0.99 ? "over 99" : chance < 0.01 ? "under 1" : formatNumber(chance * 100);
-  return `${chanceCases(chance)} (${percent} %)`;
+  return `${probabilityCases(chance)} (${percent} %)`;
 }
 
 /** Word, frequency and percentage: "likely, 7 of 10 (71 %)". Throws as `chanceWord`. */
-export const chanceWords = (chance: number): string => `${chanceWord(chance)}, ${chanceNumber(chance)}`;
+export const probabilityText = (chance: number): string =>
+  `${probabilityWord(chance)}, ${probabilityNumber(chance)}`;

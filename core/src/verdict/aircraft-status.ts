@@ -1,7 +1,7 @@
 import {
   type AirworthinessSnapshot,
   judgeAirworthiness,
-  papersMeters,
+  metersOfSnapshot,
 } from "../airworthiness/airworthiness-snapshot";
 import type { LocalDate } from "../airworthiness/calendar/local-date";
 import { dueJudgement, isSoon } from "../airworthiness/due/due-judgement";
@@ -12,7 +12,7 @@ import { formatNumber } from "../units/format";
 import { verdictFor } from "./verdict-for";
 
 /** A reason against flying, or a note, known before today's preflight. */
-export interface StandingReason {
+export interface StatusReason {
   id: string;
   grade: Grade;
   text: string;
@@ -21,11 +21,11 @@ export interface StandingReason {
 }
 
 /** Known status of an aircraft; the preflight has the last word. */
-export interface Standing {
+export interface AircraftStatus {
   verdict: Verdict;
   grade: Grade;
   /** Worst first. */
-  reasons: StandingReason[];
+  reasons: StatusReason[];
 }
 
 /**
@@ -41,11 +41,11 @@ export function aircraftStatus({
 }: {
   open: readonly OpenDiscrepancy[];
   oil?: readonly LastOil[];
-  papers?: readonly StandingReason[];
+  papers?: readonly StatusReason[];
   /** Today, for deferrals until a date. */
   today?: LocalDate;
-}): Standing {
-  const reasons: StandingReason[] = [
+}): AircraftStatus {
+  const reasons: StatusReason[] = [
     ...[...open]
       .sort((a, b) => a.openedAt.localeCompare(b.openedAt))
       .map((d) => ({
@@ -73,8 +73,8 @@ function deferredNow({ grade, deferral }: OpenDiscrepancy, today: LocalDate | un
 const AN_HOUR = { minutes: 60, conditions: [] } as const;
 
 /** Due items that prevent such a flight or are due soon, at a time (ISO 8601). Never throws. */
-export function papersStanding(papers: AirworthinessSnapshot, at: string): StandingReason[] {
-  const meters = papersMeters(papers);
+export function airworthinessStatus(papers: AirworthinessSnapshot, at: string): StatusReason[] {
+  const meters = metersOfSnapshot(papers);
   return judgeAirworthiness(papers, { at, ...AN_HOUR }).flatMap(({ item, verdict }) => {
     const { grade, sentence, subject } = dueJudgement(item, verdict, meters);
     const soon = isSoon(verdict);
@@ -89,7 +89,7 @@ export function papersStanding(papers: AirworthinessSnapshot, at: string): Stand
   });
 }
 
-function lowOil({ engine, qt, putInQt, minimumQt }: LastOil): StandingReason[] {
+function lowOil({ engine, qt, putInQt, minimumQt }: LastOil): StatusReason[] {
   if (minimumQt === undefined || putInQt !== undefined || qt >= minimumQt) return [];
   const which = engine === undefined ? "Oil" : `Oil, ${engine} engine`;
   return [

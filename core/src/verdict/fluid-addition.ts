@@ -13,7 +13,10 @@ export type FluidAddition =
  * Judges fuel or oil added outside a preflight: unapproved grade, oil that must not be added. The amount is checked against the
  * dipstick in the next preflight. Source: the type's grades; using unopened containers is common practice.
  */
-export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: FluidAddition): Judgement[] {
+export function judgeOutsidePreflight(
+  type: Pick<AircraftType, "fuel" | "oil">,
+  put: FluidAddition,
+): Judgement[] {
   if (put.type === "fuel.uplifted") {
     const { grade, receipt } = put.data;
     const approved = type.fuel?.grades ?? [];
@@ -45,7 +48,7 @@ export function judgeOutsideWalk(type: Pick<AircraftType, "fuel" | "oil">, put: 
 }
 
 /** Its discrepancies, logged where that fluid is inspected, or at the start. */
-export function logOutsideWalk(
+export function logOutsidePreflight(
   type: Pick<AircraftType, "fuel" | "oil" | "stations">,
   put: FluidAddition,
 ): Omit<EventData["discrepancy.opened"], "discrepancyId">[] {
@@ -54,7 +57,7 @@ export function logOutsideWalk(
     type.stations.find((one) => one.role === role) ??
     type.stations.find((one) => one.phase === "fluids") ??
     type.stations[0];
-  return judgeOutsideWalk(type, put).map((judgement) => ({
+  return judgeOutsidePreflight(type, put).map((judgement) => ({
     registration: put.data.registration,
     stationId: station?.id ?? "",
     text: `${judgement.subject}: ${judgement.sentence}`,

@@ -2,8 +2,8 @@ import type { ComposedList } from "../checklist/list/compose-list";
 import type { PreflightState } from "../checklist/stream/preflight-state";
 import type { Judgement } from "../judgement/judgement";
 import { FLUID_JUDGES } from "./judges/fluid-judges";
-import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judges/judge";
-import { PAPERS_JUDGES } from "./judges/judge-airworthiness";
+import { type Given, itemsOfKinds, type Judge, type JudgedPreflight } from "./judges/judge";
+import { AIRWORTHINESS_JUDGES } from "./judges/judge-airworthiness";
 import { DATE_JUDGES } from "./judges/judge-dates";
 import { DEPARTURE_JUDGES } from "./judges/judge-departure";
 import { ENGINE_JUDGES } from "./judges/judge-engines";
@@ -24,7 +24,7 @@ export const JUDGES: readonly Judge[] = [
   ...TWIN_JUDGES,
   ...PANEL_JUDGES,
   ...DATE_JUDGES,
-  ...PAPERS_JUDGES,
+  ...AIRWORTHINESS_JUDGES,
   ...LOADING_JUDGES,
   ...DEPARTURE_JUDGES,
 ];
@@ -40,7 +40,7 @@ export function judgePreflight(
   judges: readonly Judge[] = JUDGES,
 ): PreflightJudgements {
   const { judgements, quantity, value } = usableReadings(list, state);
-  const walk: JudgedWalk = { list, state, quantity, value, itemsOf: itemsOfKinds(list), given: {} };
+  const walk: JudgedPreflight = { list, state, quantity, value, itemsOf: itemsOfKinds(list), given: {} };
   const made = new Map<string, Judgement[]>();
   for (const judge of topologicalOrder(judges))
     made.set(

@@ -11,7 +11,7 @@ export type ToLog =
   | { type: "discrepancy.observed"; data: EventData["discrepancy.observed"] };
 
 /** Maximum length of a discrepancy's text. */
-const MOST_WORDS = 1500;
+const MAX_WORDS = 1500;
 
 /**
  * Discrepancies for the next pilot and the mechanic that nobody logged: judgements of the aircraft that mean "ask" or "stop",
@@ -67,7 +67,7 @@ const wordsOf = (all: readonly Judgement[]) =>
   all
     .map((one) => `${one.subject}: ${one.sentence}`)
     .join(" ")
-    .slice(0, MOST_WORDS);
+    .slice(0, MAX_WORDS);
 
 /** Measure for comparison with later observations. */
 function measureOf(all: readonly Judgement[]): string | undefined {

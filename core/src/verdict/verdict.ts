@@ -1,5 +1,5 @@
 import type { Item } from "../aircraft/aircraft-type";
-import { standingToday } from "../airworthiness/deferral-today";
+import { deferralStatusToday } from "../airworthiness/deferral-today";
 import { overLimit } from "../airworthiness/life/measure-trend";
 import type { ComposedList } from "../checklist/list/compose-list";
 import { openItems } from "../checklist/next-item";
@@ -14,7 +14,7 @@ import {
 } from "../judgement/judgement";
 import { foldLedger, type LedgerEntry, openEntries } from "../ledger/fold-ledger";
 import { judgePreflight } from "./judge-preflight";
-import { flightAsked } from "./judges/judge-airworthiness";
+import { requestedFlight } from "./judges/judge-airworthiness";
 import { verdictFor } from "./verdict-for";
 
 export interface Reason {
@@ -164,19 +164,19 @@ function foundWithoutText(list: ComposedList, state: PreflightState): Reason[] {
 }
 
 /** Effect of a deferral on a known discrepancy for this flight; undefined if not deferred. */
-function deferredToday(
+function deferralForFlightToday(
   list: ComposedList,
   state: PreflightState,
   { discrepancyId, miss }: Item,
 ): { grade: Grade; words: string } | undefined {
   const deferral = discrepancyId === undefined ? undefined : list.deferrals?.[discrepancyId];
-  const asked = flightAsked(list, state) ?? {
+  const asked = requestedFlight(list, state) ?? {
     at: state.startedAt ?? "",
     minutes: state.plannedFlightMin ?? 0,
     conditions: state.conditions,
   };
   if (!deferral || asked.at === "") return undefined;
-  const standing = standingToday(deferral, list.papers, asked);
+  const standing = deferralStatusToday(deferral, list.papers, asked);
   switch (standing.state) {
     case "holds":
       return { grade: "note", words: standing.words };
@@ -213,7 +213,7 @@ function knownDiscrepancies(list: ComposedList, state: PreflightState): Reason[]
     const over = limit && overLimit(seen.measure, limit);
     // At its limit, neither deferral nor monitoring applies.
     if (over) return [{ ...at, grade: "stop", text: `${words} ${over}` }];
-    const deferred = deferredToday(list, state, item);
+    const deferred = deferralForFlightToday(list, state, item);
     if (!deferred) return [{ ...at, grade: grown ? worstGrade(["ask", item.miss]) : item.miss, text: words }];
     // A discrepancy that has grown is not covered by its deferral.
     const grade = grown ? worstGrade(["ask", deferred.grade]) : deferred.grade;

@@ -1,7 +1,7 @@
 import { ceilingFt, type Forecast, type ForecastSpan, type ReportedWind, type Sky } from "./report";
 
 /** Forecast for a period: prevailing conditions, and temporary or probable ones. */
-export interface ForecastToday {
+export interface ForecastForFlight {
   /** The forecast does not cover the whole period. */
   partly: boolean;
   holds: Sky;
@@ -28,7 +28,7 @@ const strength = ({ kt, gustKt = 0 }: ReportedWind) => Math.max(kt, gustKt);
  * Evaluates a forecast for a period. A "from" change applies from its time; a "becoming" change may apply from its first hour and
  * does from its last: in between both count. Complexity: O(spans). Source: WMO-No. 306, FM 51 (from memory).
  */
-export function forecastAt(forecast: Forecast, from: string, to: string): ForecastToday {
+export function forecastAt(forecast: Forecast, from: string, to: string): ForecastForFlight {
   const [begins, ends] = [Date.parse(from), Date.parse(to)];
   let holds: Sky = { clouds: [], weather: [] };
   const over = (one: ForecastSpan) => Date.parse(one.from) <= ends && Date.parse(one.to) >= begins;

@@ -3,11 +3,11 @@ import { formatQuantity } from "../units/format";
 import {
   ageMin,
   ceilingFt,
-  cloudWords,
-  visibilityWords,
+  cloudText,
+  visibilityText,
   type WeatherReport,
-  weatherWords,
-  windWords,
+  weatherText,
+  windText,
 } from "./report";
 
 /** Stations report every half hour or hour: beyond this a newer report is missing. Common practice. */
@@ -84,18 +84,18 @@ export function reportLines(report: WeatherReport): { what: string; words: strin
   const { wind, visibilityM, clouds, weather, celsius, dewPointC, settingHpa } = report;
   const missing = "not reported";
   return [
-    { what: "Wind", words: wind ? `${windWords(wind)} (true)` : missing },
-    { what: "Visibility", words: visibilityM === undefined ? missing : visibilityWords(visibilityM) },
+    { what: "Wind", words: wind ? `${windText(wind)} (true)` : missing },
+    { what: "Visibility", words: visibilityM === undefined ? missing : visibilityText(visibilityM) },
     {
       what: "Cloud",
       words:
         clouds.length > 0
-          ? clouds.map(cloudWords).join("; ")
+          ? clouds.map(cloudText).join("; ")
           : visibilityM === undefined && !/\b(SKC|CLR|NSC|NCD|CAVOK)\b/.test(report.raw)
             ? missing
             : "none significant",
     },
-    ...(weather.length > 0 ? [{ what: "Weather", words: weather.map(weatherWords).join(", ") }] : []),
+    ...(weather.length > 0 ? [{ what: "Weather", words: weather.map(weatherText).join(", ") }] : []),
     {
       what: "Temperature",
       words:
@@ -146,7 +146,7 @@ export function proposedConditions(
     ...(celsius !== undefined && celsius >= HOT_C
       ? [{ condition: "hot" as const, why: `${formatQuantity({ value: celsius, unit: "°C" })} at the field` }]
       : []),
-    ...(wet ? [{ condition: "rain" as const, why: weatherWords(wet) }] : []),
+    ...(wet ? [{ condition: "rain" as const, why: weatherText(wet) }] : []),
   ];
 }
 

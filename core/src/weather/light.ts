@@ -2,7 +2,7 @@ import { getTimes } from "suncalc";
 import { assertFinite, QuantityError } from "../units/convert";
 import type { NightBegins } from "./night-begins";
 
-export interface SunToday {
+export interface SunTimes {
   /** Absent if the sun does not rise or set on that day. */
   sunrise?: string;
   sunset?: string;
@@ -16,7 +16,7 @@ export interface SunToday {
  * Sunrise, sunset and civil twilight on the day around this time at this place. Valid range: latitude −90 to 90, longitude −180
  * to 180; throws QuantityError otherwise. Source: the library suncalc, checked in the tests against astronomy-engine.
  */
-export function sunToday(at: string, lat: number, lon: number): SunToday {
+export function sunTimes(at: string, lat: number, lon: number): SunTimes {
   assertFinite("The latitude", lat);
   assertFinite("The longitude", lon);
   if (Math.abs(lat) > 90 || Math.abs(lon) > 180)
@@ -39,7 +39,7 @@ export function sunToday(at: string, lat: number, lon: number): SunToday {
 const HALF_HOUR = 30 * 60_000;
 
 /** Beginning and end of the day by the rule. Undefined if there is none. */
-export function dayOf(sun: SunToday, begins: NightBegins): { from: number; to: number } | undefined {
+export function dayOf(sun: SunTimes, begins: NightBegins): { from: number; to: number } | undefined {
   const [from, to] = begins === "civil twilight" ? [sun.dawn, sun.dusk] : [sun.sunrise, sun.sunset];
   if (!from || !to) return undefined;
   const more = begins === "30 min after sunset" ? HALF_HOUR : 0;
@@ -52,7 +52,7 @@ export interface FlightLight {
   night: boolean;
   /** Minutes from landing to the end of the day, negative after it; absent if day or night do not end. */
   leftMin?: number;
-  sun: SunToday;
+  sun: SunTimes;
 }
 
 /** Determines whether a flight is at night. Valid range and errors: as `sunToday`; the end is not before the start. */
@@ -61,7 +61,7 @@ export function lightOf(
   { lat, lon }: { lat: number; lon: number },
   begins: NightBegins,
 ): FlightLight {
-  const sun = sunToday(from, lat, lon);
+  const sun = sunTimes(from, lat, lon);
   const day = dayOf(sun, begins);
   if (!day) return { night: sun.always !== "day", sun };
   return {

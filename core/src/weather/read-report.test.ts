@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { cloudBaseFt, forecastAt, temperatureAt, weatherWords } from "../index";
+import { cloudBaseFt, forecastAt, temperatureAt, weatherText } from "../index";
 import { readForecast, readReport } from "./read-report";
 import { groupKind, groupsOf } from "./report-groups";
 
@@ -210,7 +210,7 @@ test("groups and words by the code table", () => {
   expect(groupsOf("qxmp  1 1/2SM\n-RA RMK AO2 Q9")).toEqual(["QXMP", "1 1/2SM", "-RA"]);
   expect(groupKind("FEW020")).toBe("cloud");
   expect(groupKind("HELLO")).toBeUndefined();
-  expect(["-SHRA", "+TSRA", "VCSH", "FZFG", "BLSN", "ABC"].map(weatherWords)).toEqual([
+  expect(["-SHRA", "+TSRA", "VCSH", "FZFG", "BLSN", "ABC"].map(weatherText)).toEqual([
     "light showers of rain",
     "heavy thunderstorm with rain",
     "showers in the vicinity",

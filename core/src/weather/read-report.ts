@@ -13,7 +13,7 @@ import {
 import { type GroupKind, groupKind, groupsOf } from "./report-groups";
 
 /** Maximum length of a report. */
-const MOST_CHARACTERS = 2000;
+const MAX_CHARACTERS = 2000;
 const MINUTE = 60_000;
 const DAY = 24 * 60 * MINUTE;
 
@@ -159,7 +159,7 @@ const kindOf = (type: string, probability: number | undefined): ForecastSpan["ki
 
 function asReport(text: string): string[] {
   if (text.trim() === "") throw new ReportError("Enter a METAR or TAF.");
-  if (text.length > MOST_CHARACTERS)
+  if (text.length > MAX_CHARACTERS)
     throw new ReportError("Too long for one report. Enter one report at a time.");
   return groupsOf(text);
 }

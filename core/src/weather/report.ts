@@ -129,7 +129,7 @@ const WORDS: Record<string, string> = {
  * Weather group in words: "-SHRA" is light rain showers. Unknown codes are returned unchanged. Source: WMO-No. 306, code table
  * 4678 (from memory).
  */
-export function weatherWords(group: string): string {
+export function weatherText(group: string): string {
   const [, strength = "", body = ""] = /^([+-]|VC)?([A-Z]*)$/.exec(group) ?? [];
   const parts = body.match(/../g) ?? [];
   if (parts.length === 0 || body.length % 2 === 1 || parts.some((part) => !(part in WORDS))) return group;
@@ -144,7 +144,7 @@ const compass = (deg: number) =>
   String(Math.round(deg) % 360 === 0 && deg > 0 ? 360 : Math.round(deg)).padStart(3, "0");
 
 /** Wind in words: "250° 12 kt, gusts 22, between 210° and 280°". */
-export function windWords({ fromDeg, kt, gustKt, between }: ReportedWind): string {
+export function windText({ fromDeg, kt, gustKt, between }: ReportedWind): string {
   if (kt === 0 && !gustKt) return "calm";
   const from = fromDeg === undefined ? "variable" : `${compass(fromDeg)}°`;
   return [
@@ -155,12 +155,12 @@ export function windWords({ fromDeg, kt, gustKt, between }: ReportedWind): strin
 }
 
 /** Visibility in words. Valid range: metres ≥ 0. */
-export function visibilityWords(metres: number): string {
+export function visibilityText(metres: number): string {
   if (metres >= 10_000) return "10 km or more";
   if (metres >= 5000) return `${Math.round(metres / 1000)} km`;
   return `${formatNumber(Math.round(metres / 50) * 50)} m`;
 }
 
 /** Cloud layer in words: "broken at 1,800 ft". */
-export const cloudWords = ({ cover, baseFt, kind }: CloudLayer): string =>
+export const cloudText = ({ cover, baseFt, kind }: CloudLayer): string =>
   `${cover === "sky hidden" ? "sky obscured, vertical visibility" : `${cover} at`} ${formatNumber(baseFt)} ft${kind === "CB" ? ", cumulonimbus" : kind ? ", towering cumulus" : ""}`;

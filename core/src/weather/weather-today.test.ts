@@ -10,7 +10,7 @@ import {
   pressureAltitudeFt,
   proposedConditions,
   reportLines,
-  sunToday,
+  sunTimes,
   weatherHints,
 } from "../index";
 import { densityAltitudeFt } from "../run-up/density-altitude";
@@ -83,7 +83,7 @@ test("sun and civil twilight as astronomy-engine has them, within a minute", () 
   ] as const)
     for (const day of ["2026-03-20", "2026-06-21", "2026-11-27"]) {
       const noon = new Date(Date.parse(`${day}T12:00:00Z`) - lon * 240_000);
-      const sun = sunToday(noon.toISOString(), lat, lon);
+      const sun = sunTimes(noon.toISOString(), lat, lon);
       const place = new Observer(lat, lon, 0);
       const from = new Date(noon.getTime() - 43_200_000);
       const minutes = (a: string | undefined, b: Date | undefined) =>
@@ -96,7 +96,7 @@ test("sun and civil twilight as astronomy-engine has them, within a minute", () 
 
 test("a landing twenty minutes after sunset is by night where the rule says sunset, and not where it says twilight", () => {
   const place = { lat: 53.4, lon: 2.1 };
-  const { sunset } = sunToday("2026-06-15T12:00:00Z", place.lat, place.lon);
+  const { sunset } = sunTimes("2026-06-15T12:00:00Z", place.lat, place.lon);
   const to = new Date(Date.parse(sunset as string) + 20 * 60_000).toISOString();
   const flight = { from: "2026-06-15T19:00:00Z", to };
   expect(lightOf(flight, place, "sunset")).toMatchObject({ night: true, leftMin: expect.closeTo(-20, 3) });
@@ -114,7 +114,7 @@ test("a landing twenty minutes after sunset is by night where the rule says suns
     lightOf({ from: "2026-12-21T11:00:00Z", to: "2026-12-21T12:00:00Z" }, { lat: 75, lon: 20 }, "sunset")
       .night,
   ).toBe(true);
-  expect(() => sunToday("2026-06-21T12:00:00Z", 91, 0)).toThrow("Latitude");
+  expect(() => sunTimes("2026-06-21T12:00:00Z", 91, 0)).toThrow("Latitude");
 });
 
 const NOW = "2026-06-15T14:20:00Z";

@@ -9,7 +9,7 @@ import { acceptEvents } from "../events/accept-events";
 import { checkProjections } from "../events/check-projections";
 import { readBundle, readDiscrepancies, readFleet } from "../fleet/read-fleet";
 import { writeFile } from "../fleet/write-file";
-import { readPapers } from "./read-airworthiness";
+import { readAirworthiness } from "./read-airworthiness";
 
 let app: TestApp;
 beforeAll(async () => {
@@ -19,7 +19,7 @@ beforeAll(async () => {
 afterAll(() => app.close());
 
 /** Text of a PDF, extracted by an independent library. */
-async function pdfWords(path: string): Promise<string> {
+async function pdfText(path: string): Promise<string> {
   const response = await app.request(path);
   expect(response.headers.get("content-type")).toBe("application/pdf");
   const run = spawnSync(process.execPath, [join(__dirname, "..", "..", "testing", "read-pdf.mjs")], {
@@ -31,7 +31,7 @@ async function pdfWords(path: string): Promise<string> {
 const made = eventMaker(NOW.getTime() - 3_600_000);
 const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, NOW);
 const papers = async (registration = "QX-TAR") => {
-  const found = await readPapers(app.database.db, registration, "home", { now: NOW });
+  const found = await readAirworthiness(app.database.db, registration, "home", { now: NOW });
   if (!found) throw new Error("no papers");
   return found;
 };
@@ -139,7 +139,7 @@ test("a release sets what is due next and leaves its conditions; the group's pag
   expect(list.items[0]).toMatchObject({ id: release.id, crewId: "kofi", certificate: { number: "100200" } });
   expect((await readBundle(app.database.db, "QX-TAR"))?.papers?.released).toHaveLength(1);
   // The PDF has everything a maintenance entry needs.
-  const words = await pdfWords(`/api/v1/releases/${release.id}/paper.pdf`);
+  const words = await pdfText(`/api/v1/releases/${release.id}/paper.pdf`);
   for (const held of [
     "2026-05-01",
     "100-hour inspection",
@@ -151,7 +151,7 @@ test("a release sets what is due next and leaves its conditions; the group's pag
   ])
     expect(words).toContain(held);
   expect((await app.request(`/api/v1/releases/${newId(NOW.getTime())}/paper.pdf`)).status).toBe(404);
-  const log = await pdfWords("/api/v1/aircraft/QX-TAR/flights.pdf");
+  const log = await pdfText("/api/v1/aircraft/QX-TAR/flights.pdf");
   expect(log).toContain("4229.2 – 4230.1");
   expect(log).toContain("Inês Valadares");
 });

@@ -1,9 +1,9 @@
 import type { PlanRow } from "@cravix/contract/logs";
 import {
+  type AirworthinessOnFile,
   airworthinessSnapshot,
   judgeAirworthiness,
   localDate,
-  type PapersOnFile,
   usualOf,
   type WorkshopPlan,
   whenDue,
@@ -16,7 +16,11 @@ const AHEAD_DAYS = 730;
  * The group's calendar: planned visits, closed days, and due days of all aircraft, with the range of forecasts. In order of day.
  * Items without a day are left out.
  */
-export function planRows(papers: readonly PapersOnFile[], plan: WorkshopPlan | null, at: string): PlanRow[] {
+export function planRows(
+  papers: readonly AirworthinessOnFile[],
+  plan: WorkshopPlan | null,
+  at: string,
+): PlanRow[] {
   const until = localDate(new Date(Date.parse(at) + AHEAD_DAYS * 86_400_000).toISOString());
   const due = papers.flatMap((onFile): PlanRow[] => {
     const { record } = onFile;

@@ -1,10 +1,10 @@
 import type { EquipmentFile } from "@cravix/contract/files";
 import {
   type AircraftRecord,
+  type AirworthinessOnFile,
   type LoadingProfile,
   localDate,
   meterIncrements,
-  type PapersOnFile,
   roundMeter,
   type TechnicalLogEntry,
   type Totals,
@@ -22,25 +22,25 @@ const DAY_MS = 86_400_000;
 /** Recent entries sent, so that a device knows what is in the totals. */
 const RECENT = 60;
 /** Maximum releases sent to a device; an item is done a few dozen times in ten years. */
-const MOST_WORKS = 3000;
+const MAX_WORKS = 3000;
 
 /** Airworthiness data of an aircraft for a device; null without a record. */
-export async function readPapers(
+export async function readAirworthiness(
   db: Db,
   registration: string,
   groupId: string,
   options: { now?: Date; days?: boolean } = {},
-): Promise<PapersOnFile | null> {
-  return (await readPapersOf(db, [registration], groupId, options)).get(registration) ?? null;
+): Promise<AirworthinessOnFile | null> {
+  return (await readAirworthinessOf(db, [registration], groupId, options)).get(registration) ?? null;
 }
 
 /** Airworthiness data of several aircraft, by registration; those without a record are left out. `days`: with usage history. */
-export async function readPapersOf(
+export async function readAirworthinessOf(
   db: Db,
   registrations: readonly string[],
   groupId: string,
   { now = new Date(), days = true }: { now?: Date; days?: boolean } = {},
-): Promise<Map<string, PapersOnFile>> {
+): Promise<Map<string, AirworthinessOnFile>> {
   const records = await effectiveRecords(db, groupId, registrations);
   const known = [...records.keys()];
   if (known.length === 0) return new Map();
@@ -60,22 +60,22 @@ export async function readPapersOf(
     .from(workDone)
     .where(of(workDone))
     .orderBy(desc(workDone.date), desc(workDone.id))
-    .limit(MOST_WORKS * known.length);
+    .limit(MAX_WORKS * known.length);
   return new Map(
     [...records].map(([registration, record]) => {
       const own = <T extends { registration: string }>(rows: readonly T[]) =>
         rows.filter((row) => row.registration === registration);
-      return [registration, papersOf(record, own(totals)[0]?.totals, own(lines), own(works))];
+      return [registration, airworthinessOf(record, own(totals)[0]?.totals, own(lines), own(works))];
     }),
   );
 }
 
-function papersOf(
+function airworthinessOf(
   record: AircraftRecord,
   totals: Totals | undefined,
   recent: readonly { id: string; line: Omit<TechnicalLogEntry, "id"> }[],
   works: readonly (typeof workDone.$inferSelect)[],
-): PapersOnFile {
+): AirworthinessOnFile {
   const [last] = recent;
   const signed = works.find(({ item }) => item === DAILY);
   const by = signed?.work as unknown as { by: string; at: string } | undefined;
@@ -97,7 +97,7 @@ function papersOf(
 function daysOf(
   lines: readonly TechnicalLogEntry[],
   { meters, timeZone }: AircraftRecord,
-): PapersOnFile["days"] {
+): AirworthinessOnFile["days"] {
   const days = new Map<string, Record<string, number>>();
   for (const line of lines) {
     const date = localDate(line.off, timeZone);

@@ -6,7 +6,7 @@ import { NOW, type TestApp, testApp } from "../../testing/test-app";
 import { acceptEvents } from "../events/accept-events";
 import { checkProjections } from "../events/check-projections";
 import { writeFile } from "../fleet/write-file";
-import { readPapers } from "./read-airworthiness";
+import { readAirworthiness } from "./read-airworthiness";
 
 let app: TestApp;
 beforeAll(async () => {
@@ -21,7 +21,7 @@ const made = eventMaker(NOW.getTime() - 3_600_000);
 const accept = (...events: unknown[]) => acceptEvents(app.database.db, events, NOW);
 const refusal = async (...events: unknown[]) => (await accept(...events)).refused[0];
 const papers = async (registration: string) => {
-  const found = await readPapers(app.database.db, registration, "home", { now: NOW });
+  const found = await readAirworthiness(app.database.db, registration, "home", { now: NOW });
   if (!found) throw new Error("no papers");
   return found;
 };

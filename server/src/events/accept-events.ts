@@ -10,7 +10,7 @@ import {
   type EventData,
   fittingError,
   isFitted,
-  MOST_PHOTOGRAPHS,
+  MAX_PHOTOGRAPHS,
   mayBeDeferred,
   type PreflightEvent,
   planFaults,
@@ -187,7 +187,7 @@ async function invalidOperation(db: Db, groupId: string, event: PreflightEvent) 
         };
   }
   if (event.type === "component.removed" || event.type === "component.fitted")
-    return cannotMove(db, groupId, event);
+    return componentMoveError(db, groupId, event);
   if (event.type === "workshop.planned") {
     const [fault] = planFaults(event.data);
     return fault && { field: `data.${fault.path}`, reason: `Expected ${fault.expected}.` };
@@ -295,16 +295,16 @@ async function tooManyPhotographs(
 ) {
   const [row] = await discrepancyRow(db, groupId, discrepancyId);
   const known = row?.life?.photographs ?? [];
-  return known.length < MOST_PHOTOGRAPHS || known.some((one) => one.photograph === photograph)
+  return known.length < MAX_PHOTOGRAPHS || known.some((one) => one.photograph === photograph)
     ? undefined
     : {
         field: "data.discrepancyId",
-        reason: `A discrepancy can have at most ${MOST_PHOTOGRAPHS} photos, and this one has ${MOST_PHOTOGRAPHS} already.`,
+        reason: `A discrepancy can have at most ${MAX_PHOTOGRAPHS} photos, and this one has ${MAX_PHOTOGRAPHS} already.`,
       };
 }
 
 /** Why a component cannot be moved: only a fitted one can be removed, and only a removed one fitted, unchanged from storage. */
-async function cannotMove(
+async function componentMoveError(
   db: Db,
   groupId: string,
   event: PreflightEvent & { type: "component.removed" | "component.fitted" },

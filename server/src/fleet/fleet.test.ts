@@ -1,6 +1,6 @@
 import { spawnSync } from "node:child_process";
 import { join } from "node:path";
-import { contentHash, type EarlierWalkWithPreferences, newId } from "@cravix/contract";
+import { contentHash, type EarlierPreflightWithPreferences, newId } from "@cravix/contract";
 import { composeList, defaultPreferences } from "@cravix/core";
 import { airfield, group, loadingFiles, qxTar, rules, tarrow4, trainerHistory } from "@cravix/demo";
 import { NOW, type TestApp, testApp } from "../../testing/test-app";
@@ -22,7 +22,7 @@ const bundle = async () => (await app.request("/api/v1/aircraft/QX-TAR")).json()
 describe("the habits of an aircraft's pilots", () => {
   test("are told with it: the pace and the way of the last walks, newest first, and the laps of each", async () => {
     const { walks, laps } = (await bundle()) as {
-      walks: EarlierWalkWithPreferences[];
+      walks: EarlierPreflightWithPreferences[];
       laps: Record<string, number>;
     };
     expect(walks).toHaveLength(16);

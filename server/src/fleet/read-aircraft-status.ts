@@ -16,7 +16,7 @@ export const isOpen = and(
 );
 
 /** Maximum discrepancies per aircraft in the group list; all of them come with the aircraft. */
-const MOST_OPEN = 20;
+const MAX_OPEN = 20;
 /** Log entries that reach back to a measurement of every tank and engine. */
 const LINES_BACK = 40;
 
@@ -69,7 +69,7 @@ export async function readWorstOpen(db: Db, groupId: string): Promise<Map<string
   const rows = await db
     .select()
     .from(discrepancy)
-    .innerJoin(ranked, and(eq(ranked.id, discrepancy.id), lte(ranked.place, MOST_OPEN)))
+    .innerJoin(ranked, and(eq(ranked.id, discrepancy.id), lte(ranked.place, MAX_OPEN)))
     .leftJoin(crew, and(eq(crew.groupId, discrepancy.groupId), eq(crew.id, discrepancy.openedBy)))
     .orderBy(ranked.place);
   const byAircraft = new Map<string, OpenDiscrepancy[]>();

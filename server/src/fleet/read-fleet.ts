@@ -9,16 +9,21 @@ import {
   type Aircraft,
   type AircraftType,
   airworthinessSnapshot,
+  airworthinessStatus,
   applyVariant,
   type MemoryReading,
-  papersStanding,
   REMEMBERED,
   type RuleSet,
   readingKey,
 } from "@cravix/core";
 import { upgradeFile } from "@cravix/core/legacy-vocabulary";
 import { and, count, desc, eq, inArray, isNotNull, lt, max, type SQL, sql } from "drizzle-orm";
-import { readEquipment, readLoading, readPapers, readPapersOf } from "../airworthiness/read-airworthiness";
+import {
+  readAirworthiness,
+  readAirworthinessOf,
+  readEquipment,
+  readLoading,
+} from "../airworthiness/read-airworthiness";
 import type { Db } from "../db/database";
 import { fromDb, fromDbOrNull } from "../db/moment";
 import { event, preflight, reading } from "../db/schema/checklist";
@@ -27,7 +32,7 @@ import { aircraft, aircraftType, airfield, crew, ruleSet } from "../db/schema/fl
 import { HOME_GROUP } from "../db/schema/group";
 import { readRecentFluids } from "../fluids/read-fluids";
 import { isOpen, readLastFlown, readLastFluids, readWorstOpen, toOpen } from "./read-aircraft-status";
-import { readLaps, readWalks } from "./read-preflights";
+import { readEarlierPreflights, readWalkarounds } from "./read-preflights";
 
 const typeOfAircraft = and(eq(aircraft.groupId, aircraftType.groupId), eq(aircraft.typeId, aircraftType.id));
 
@@ -70,7 +75,7 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
     ),
   );
   const now = new Date().toISOString();
-  const onFile = await readPapersOf(
+  const onFile = await readAirworthinessOf(
     db,
     rows.map((row) => row.aircraft.registration),
     groupId,
@@ -79,7 +84,7 @@ export async function readFleet(db: Db, groupId = HOME_GROUP): Promise<Fleet> {
   const papers = new Map(
     [...onFile].map(([registration, own]) => {
       const pinned = airworthinessSnapshot(own.record, own);
-      return [registration, pinned ? papersStanding(pinned, now) : []] as const;
+      return [registration, pinned ? airworthinessStatus(pinned, now) : []] as const;
     }),
   );
   return {
@@ -148,13 +153,13 @@ export async function readBundle(
     rules: await readRules(db, groupId, row.aircraft.body.rules ?? field?.body.rules),
     openDiscrepancies: open.map(toOpen),
     lastReadings: await readLastReadings(db, registration, groupId),
-    papers: await readPapers(db, registration, groupId),
+    papers: await readAirworthiness(db, registration, groupId),
     loading: await readLoading(db, registration, groupId),
     equipment: await readEquipment(db, row.aircraft.typeId, groupId),
     fluids: await readRecentFluids(db, registration, groupId),
     memory: await readMemory(db, registration, row.aircraft_type.body.engines, groupId),
-    walks: await readWalks(db, registration, groupId),
-    laps: await readLaps(db, row.aircraft.typeId, groupId),
+    walks: await readEarlierPreflights(db, registration, groupId),
+    laps: await readWalkarounds(db, row.aircraft.typeId, groupId),
     recentPreflights: await readPreflights(db, { groupId, registration, limit: 10 }),
   };
 }
@@ -233,7 +238,7 @@ export async function readRules(db: Db, groupId: string, named: string | undefin
 }
 
 /** Preflights used for an engine's baseline. */
-const REMEMBERED_WALKS = 40;
+const REMEMBERED_PREFLIGHTS = 40;
 
 async function readMemory(
   db: Db,
@@ -250,7 +255,7 @@ async function readMemory(
     .from(preflight)
     .where(and(eq(preflight.groupId, groupId), eq(preflight.registration, registration)))
     .orderBy(desc(preflight.id))
-    .limit(REMEMBERED_WALKS);
+    .limit(REMEMBERED_PREFLIGHTS);
   if (walks.length === 0) return [];
   const rows = await db
     .select()
@@ -274,7 +279,7 @@ async function readMemory(
 }
 
 /** Maximum readings sent to a device; the oldest are left out. */
-const MOST_READINGS = 2000;
+const MAX_READINGS = 2000;
 
 async function readLastReadings(db: Db, registration: string, groupId: string): Promise<LastReading[]> {
   const ofAircraft = and(eq(reading.groupId, groupId), eq(reading.registration, registration));
@@ -284,7 +289,7 @@ async function readLastReadings(db: Db, registration: string, groupId: string): 
     .where(ofAircraft)
     .groupBy(reading.key)
     .orderBy(desc(max(reading.at)))
-    .limit(MOST_READINGS)
+    .limit(MAX_READINGS)
     .as("latest");
   const rows = await db
     .select()

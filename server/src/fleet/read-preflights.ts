@@ -1,4 +1,4 @@
-import type { EarlierWalkWithPreferences } from "@cravix/contract";
+import type { EarlierPreflightWithPreferences } from "@cravix/contract";
 import { readList } from "@cravix/contract/files";
 import { type ComposedList, foldPreflight, type PreflightEvent } from "@cravix/core";
 import { stationTimes, stationVisits } from "@cravix/core/station-times";
@@ -11,21 +11,21 @@ import { readEvents } from "../events/read-events";
 import { yieldingLoop } from "../yielding-loop";
 
 /** Earlier preflights used for usual values; more would not change them. */
-const WALKS = 24;
+const PREFLIGHTS = 24;
 
 /** Cache by number of events: signed preflights rarely change. */
 const remembered = new Map<
   string,
-  { events: number; listHash: string | null; walk?: EarlierWalkWithPreferences }
+  { events: number; listHash: string | null; walk?: EarlierPreflightWithPreferences }
 >();
-const MOST_REMEMBERED = 2000;
+const MAX_REMEMBERED = 2000;
 
 /** Pace and order of the last signed preflights of one aircraft, newest first. */
-export async function readWalks(
+export async function readEarlierPreflights(
   db: Db,
   registration: string,
   groupId = HOME_GROUP,
-): Promise<EarlierWalkWithPreferences[]> {
+): Promise<EarlierPreflightWithPreferences[]> {
   const rows = await db
     .select({
       id: preflight.id,
@@ -43,7 +43,7 @@ export async function readWalks(
       ),
     )
     .orderBy(desc(preflight.id))
-    .limit(WALKS);
+    .limit(PREFLIGHTS);
   const missing = rows.filter((row) => {
     const known = remembered.get(row.id);
     return row.listHash && (known?.events !== row.events || known.listHash !== row.listHash);
@@ -61,7 +61,7 @@ export async function readWalks(
         missing.map((row) => row.id),
       ),
     );
-    if (remembered.size > MOST_REMEMBERED) remembered.clear();
+    if (remembered.size > MAX_REMEMBERED) remembered.clear();
     const turn = yieldingLoop();
     // Many preflights share a checklist, and reading it is the slow part.
     const lists = new Map<string, ReturnType<typeof readList>>();
@@ -75,7 +75,7 @@ export async function readWalks(
       if (!reading) continue;
       const own = events.filter((e) => e.streamId === row.id);
       // One with an unreadable checklist is skipped; the others count.
-      const walk = "list" in reading ? earlierWalk(row.id, reading.list, own) : undefined;
+      const walk = "list" in reading ? earlierPreflight(row.id, reading.list, own) : undefined;
       remembered.set(row.id, { events: row.events, listHash: row.listHash, ...(walk && { walk }) });
       await turn.pause();
     }
@@ -84,11 +84,11 @@ export async function readWalks(
 }
 
 /** Summary of a preflight; undefined if its events cannot be read: then only this one is skipped. */
-function earlierWalk(
+function earlierPreflight(
   id: string,
   list: ComposedList,
   events: readonly PreflightEvent[],
-): EarlierWalkWithPreferences | undefined {
+): EarlierPreflightWithPreferences | undefined {
   try {
     const state = foldPreflight(id, events);
     return {
@@ -105,7 +105,7 @@ function earlierWalk(
 }
 
 /** Complete walkarounds signed by each member on a type. */
-export async function readLaps(
+export async function readWalkarounds(
   db: Db,
   typeId: string,
   groupId = HOME_GROUP,

@@ -6,7 +6,7 @@ import { runInWorker } from "../worker-pool/run-in-worker";
 
 const KIB = 1024;
 /** Maximum request sizes. */
-export const MOST_BYTES = {
+export const MAX_BYTES = {
   batch: 4 * KIB * KIB,
   file: 8 * KIB * KIB,
   order: 16 * KIB,
@@ -14,8 +14,8 @@ export const MOST_BYTES = {
 };
 
 /** Rejects a body above the maximum for its kind, before reading more of it. */
-export function atMost(kind: keyof typeof MOST_BYTES): MiddlewareHandler {
-  const most = MOST_BYTES[kind];
+export function atMost(kind: keyof typeof MAX_BYTES): MiddlewareHandler {
+  const most = MAX_BYTES[kind];
   const words = most >= KIB * KIB ? `${most / KIB / KIB} MiB` : `${most / KIB} KiB`;
   const tooLarge = (c: Context) => problem(c, 413, `The request is too large. The limit is ${words}.`);
   const counted = bodyLimit({ maxSize: most, onError: tooLarge });

@@ -3,7 +3,7 @@ import { readTraceCsv } from "@cravix/contract/trace";
 import { readRunUp, type TraceLine } from "@cravix/core/run-up";
 import { tarrow4 } from "@cravix/demo";
 import { type TestApp, testApp } from "../../testing/test-app";
-import { IDLE_MS, MOST_FOR_ONE, MOST_MONITORS, Monitors } from "./monitors";
+import { IDLE_MS, MAX_FOR_ONE, MAX_MONITORS, Monitors } from "./monitors";
 
 let app: TestApp;
 beforeAll(async () => {
@@ -122,7 +122,7 @@ describe("the simulated engine monitor", () => {
 
   test("runs no more at once than it can, and forgets those nobody touches", () => {
     const monitors = new Monitors();
-    for (let i = 0; i < MOST_MONITORS; i++)
+    for (let i = 0; i < MAX_MONITORS; i++)
       expect(monitors.open(optionsHere(), 0, `client ${i % 4}`)).toBeDefined();
     expect(monitors.open(optionsHere(), 1000)).toBeUndefined();
     expect(monitors.open(optionsHere(), 3_600_000)).toBeDefined();
@@ -138,7 +138,7 @@ describe("the simulated engine monitor", () => {
 
   test("gives one client a part of them only, and switches off the one whose pilot is told nothing for long", () => {
     const monitors = new Monitors();
-    for (let i = 0; i < MOST_FOR_ONE; i++) expect(monitors.open(optionsHere(), 0, "one")).toBeDefined();
+    for (let i = 0; i < MAX_FOR_ONE; i++) expect(monitors.open(optionsHere(), 0, "one")).toBeDefined();
     expect(monitors.open(optionsHere(), 0, "one")).toBeUndefined();
     const other = monitors.open(optionsHere(), 0, "another");
     const told = monitors.open(optionsHere(), 0, "another");

@@ -2,8 +2,8 @@ import { randomUUID } from "node:crypto";
 import { Monitor, type MonitorOptions } from "@cravix/core/engine-model";
 
 /** Limits of simulated monitors: total, per client, and idle time, ms. */
-export const MOST_MONITORS = 24;
-export const MOST_FOR_ONE = 8;
+export const MAX_MONITORS = 24;
+export const MAX_FOR_ONE = 8;
 export const IDLE_MS = 20 * 60_000;
 /** Maximum lead over the listener when faster than real time, seconds of engine time. */
 export const AHEAD_S = 2.5;
@@ -25,7 +25,7 @@ export class Monitors {
   open(options: MonitorOptions, now: number, client = "here"): Session | undefined {
     for (const { id } of this.sessions.values()) this.runs(id, now);
     const own = [...this.sessions.values()].filter((session) => session.client === client);
-    if (this.sessions.size >= MOST_MONITORS || own.length >= MOST_FOR_ONE) return undefined;
+    if (this.sessions.size >= MAX_MONITORS || own.length >= MAX_FOR_ONE) return undefined;
     const session = { id: randomUUID(), monitor: new Monitor(options), client, touched: now };
     this.sessions.set(session.id, session);
     return session;

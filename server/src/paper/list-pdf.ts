@@ -1,5 +1,5 @@
 import { createRequire } from "node:module";
-import { CAUTION, type PaperLine, paperLines, paperTitle, paperToday } from "@cravix/contract";
+import { CAUTION, type PaperLine, paperDate, paperLines, paperTitle } from "@cravix/contract";
 import type { ComposedList } from "@cravix/core";
 import PDFDocument from "pdfkit";
 
@@ -32,7 +32,7 @@ export function listPdf(list: ComposedList): Promise<Buffer> {
   doc.registerFont("bold", BOLD);
   const width = doc.page.width - PAGE.left - PAGE.right;
   doc.font("bold").fontSize(20).text(paperTitle(list), PAGE.left, PAGE.top, { width });
-  doc.font("regular").fontSize(11).text(paperToday(list), { width });
+  doc.font("regular").fontSize(11).text(paperDate(list), { width });
   if (list.variant) doc.text(`${list.variant.name}: ${list.variant.what}`, { width });
   doc.fontSize(9).text(CAUTION, { width }).moveDown(0.6);
 

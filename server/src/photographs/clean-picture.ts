@@ -2,7 +2,7 @@ import { PHOTOGRAPH_PX } from "@cravix/core";
 import sharp from "sharp";
 
 /** Maximum pixels; cameras have about fifty million. */
-const MOST_PIXELS = 60_000_000;
+const MAX_PIXELS = 60_000_000;
 const FORMATS = ["jpeg", "png", "webp"];
 const QUALITY = 80;
 
@@ -19,7 +19,7 @@ export interface CleanPicture {
  */
 export async function cleanPicture(sent: Uint8Array): Promise<CleanPicture | undefined> {
   try {
-    const picture = sharp(sent, { limitInputPixels: MOST_PIXELS, failOn: "error", pages: 1 });
+    const picture = sharp(sent, { limitInputPixels: MAX_PIXELS, failOn: "error", pages: 1 });
     const { format } = await picture.metadata();
     if (!FORMATS.includes(format ?? "")) return undefined;
     const { data, info } = await picture

@@ -2,8 +2,8 @@ import type { Receipt } from "@cravix/contract";
 import { type FuelUnit, fuelDensity, fuelFromLitres, seededRandom } from "@cravix/core";
 
 /** Possible receipt faults of the simulated pump; the fuel delivered is always as ordered. */
-export const PUMP_TROUBLES = ["none", "other unit", "wrong unit", "digits swapped"] as const;
-export type PumpTrouble = (typeof PUMP_TROUBLES)[number];
+export const PUMP_ERRORS = ["none", "other unit", "wrong unit", "digits swapped"] as const;
+export type PumpError = (typeof PUMP_ERRORS)[number];
 
 export interface PumpOrder {
   registration: string;
@@ -13,7 +13,7 @@ export interface PumpOrder {
 }
 
 /** Maximum per delivery, litres. */
-export const MOST_AT_ONCE_L = 400;
+export const MAX_AT_ONCE_L = 400;
 
 /**
  * A simulated self-service pump: delivers what is ordered and prints a receipt, sometimes in gallons, sometimes wrong. Faults
@@ -26,7 +26,7 @@ export class Pump {
   constructor(readonly seed = 7) {}
 
   /** Fault of a delivery number: usually none. */
-  troubleOf(count: number): PumpTrouble {
+  troubleOf(count: number): PumpError {
     const dice = seededRandom(this.seed * 1000 + count)();
     if (dice < 0.5) return "none";
     if (dice < 0.75) return "other unit";
@@ -52,7 +52,7 @@ export class Pump {
     };
   }
 
-  #paper({ litres, grade }: PumpOrder, trouble: PumpTrouble): { amount: number; unit: FuelUnit } {
+  #paper({ litres, grade }: PumpOrder, trouble: PumpError): { amount: number; unit: FuelUnit } {
     const amount = (value: number) => Number(value.toFixed(1));
     switch (trouble) {
       case "none":

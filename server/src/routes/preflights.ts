@@ -5,7 +5,7 @@ import { Hono } from "hono";
 import { number, object, string } from "yup";
 import type { Database } from "../db/database";
 import { event, list, preflight } from "../db/schema/checklist";
-import { keepList } from "../events/put-list";
+import { saveList } from "../events/put-list";
 import { readEvents } from "../events/read-events";
 import { readPreflights, toSummary } from "../fleet/read-fleet";
 import { callerOf } from "../identity";
@@ -102,7 +102,7 @@ export function preflightRoutes({ db }: Database) {
         );
       if (reading.hash !== hash)
         return problem(c, 422, "The checklist does not match the content hash in its address.");
-      await keepList(db, hash, reading.text, callerOf(c).groupId);
+      await saveList(db, hash, reading.text, callerOf(c).groupId);
       return c.body(null, 204);
     });
 }

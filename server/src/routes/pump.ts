@@ -10,7 +10,7 @@ import { callerOf } from "../identity";
 import { atMost } from "../middleware/body";
 import { valid } from "../middleware/valid";
 import { problem } from "../problem";
-import { MOST_AT_ONCE_L, PUMP_TROUBLES, Pump } from "../pump/pump";
+import { MAX_AT_ONCE_L, PUMP_ERRORS, Pump } from "../pump/pump";
 
 const orderSchema = object({
   registration: string()
@@ -18,12 +18,12 @@ const orderSchema = object({
     .max(20)
     .test("name", "a registration", (value) => isName(value ?? "")),
   tankId: string().max(120),
-  litres: number().required().min(0.1).max(MOST_AT_ONCE_L),
+  litres: number().required().min(0.1).max(MAX_AT_ONCE_L),
   grade: string()
     .required()
     .oneOf(FUEL_GRADES.map((grade) => grade.id)),
   /** Receipt fault for lessons and tests; default: chosen by the pump. */
-  trouble: string().oneOf(PUMP_TROUBLES),
+  trouble: string().oneOf(PUMP_ERRORS),
 })
   .noUnknown("no other fields")
   .strict();

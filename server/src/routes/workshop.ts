@@ -1,9 +1,9 @@
 import { planCsv } from "@cravix/contract/logs";
-import type { PapersOnFile } from "@cravix/core";
+import type { AirworthinessOnFile } from "@cravix/core";
 import { and, eq } from "drizzle-orm";
 import { type Context, Hono } from "hono";
 import { readShelf } from "../airworthiness/project-moves";
-import { readPapers } from "../airworthiness/read-airworthiness";
+import { readAirworthiness } from "../airworthiness/read-airworthiness";
 import { readPlan } from "../airworthiness/workshop-plan";
 import type { Database } from "../db/database";
 import { aircraft } from "../db/schema/fleet";
@@ -11,7 +11,7 @@ import { callerOf } from "../identity";
 import { runInWorker } from "../worker-pool/run-in-worker";
 
 /** Maximum aircraft in a calendar. */
-const MOST_AIRCRAFT = 60;
+const MAX_AIRCRAFT = 60;
 
 /** Published workshop plan, components in storage, and the group's calendar for other programs. */
 export function workshopRoutes({ db }: Database, clock: () => Date) {
@@ -23,10 +23,10 @@ export function workshopRoutes({ db }: Database, clock: () => Date) {
       .from(aircraft)
       .where(and(eq(aircraft.groupId, groupId)))
       .orderBy(aircraft.registration)
-      .limit(MOST_AIRCRAFT);
-    const papers: PapersOnFile[] = [];
+      .limit(MAX_AIRCRAFT);
+    const papers: AirworthinessOnFile[] = [];
     for (const { registration } of own) {
-      const found = await readPapers(db, registration, groupId, { now });
+      const found = await readAirworthiness(db, registration, groupId, { now });
       if (found) papers.push(found);
     }
     return runInWorker({

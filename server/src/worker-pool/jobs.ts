@@ -9,9 +9,9 @@ import {
   readFluidCsv,
 } from "@cravix/contract/logs";
 import type {
+  AirworthinessOnFile,
   ComposedList,
   FluidRow,
-  PapersOnFile,
   RecordMeter,
   TechnicalLogEntry,
   WorkRelease,
@@ -40,7 +40,7 @@ export type Job =
       meters: RecordMeter[];
       names: Record<string, string>;
     }
-  | { kind: "plan rows"; papers: PapersOnFile[]; plan: WorkshopPlan | null; at: string }
+  | { kind: "plan rows"; papers: AirworthinessOnFile[]; plan: WorkshopPlan | null; at: string }
   | {
       kind: "fluid log";
       fluid: FluidRow["fluid"];

@@ -4,7 +4,7 @@ import { Piscina } from "piscina";
 import type { Job, Results } from "./jobs";
 
 /** Maximum time for a job, ms. */
-const LONGEST_MS = 20_000;
+const MAX_MS = 20_000;
 const MEMORY_MB = 512;
 const WAITING = 24;
 
@@ -31,7 +31,7 @@ function workers(): Piscina {
  */
 export async function runInWorker<J extends Job>(job: J): Promise<Results[J["kind"]]> {
   try {
-    return await workers().run(job, { signal: AbortSignal.timeout(LONGEST_MS) });
+    return await workers().run(job, { signal: AbortSignal.timeout(MAX_MS) });
   } catch (error) {
     const {
       name = "",

@@ -2,7 +2,7 @@ import { contentHash } from "@cravix/contract";
 import { fluidCsv } from "@cravix/contract/logs";
 import { composeList, type PreflightEvent, seededRandom } from "@cravix/core";
 import { airfield, pastYear, qxTar, rules, scenarioFiles, tarrow4 } from "@cravix/demo";
-import { makeWalk, type Random } from "./make-walks";
+import { makePreflight, type Random } from "./make-walks";
 import { mutated, torn } from "./mutate";
 import { ServerProcess } from "./server-process";
 
@@ -29,11 +29,11 @@ interface Attack {
 
 /** A batch of valid and invalid events. */
 function batch(random: Random, opened: string[]): Attack {
-  const good = makeWalk(random, opened, 2 + Math.floor(random() * 10));
+  const good = makePreflight(random, opened, 2 + Math.floor(random() * 10));
   const parts = good.map((event) => JSON.stringify(event));
   const spoilt = 1 + Math.floor(random() * 6);
   for (let i = 0; i < spoilt; i++) {
-    const [model] = makeWalk(random, [], 3).slice(-1);
+    const [model] = makePreflight(random, [], 3).slice(-1);
     parts.splice(Math.floor(random() * parts.length), 0, mutated(model, random));
   }
   return {
@@ -130,7 +130,7 @@ function nextAttack(random: Random, opened: string[]): Attack {
 }
 
 const AT_ONCE = 6;
-const LONGEST_MS = 40_000;
+const MAX_MS = 40_000;
 
 /** Sends hostile requests to the real server concurrently, and measures its latency. Deterministic per seed. */
 export async function fuzz(count: number, seed: number): Promise<FuzzOutcome> {
@@ -169,7 +169,7 @@ export async function fuzz(count: number, seed: number): Promise<FuzzOutcome> {
         method: attack.method,
         ...(attack.body !== undefined && { body: attack.body as BodyInit }),
         headers: attack.type ? { "content-type": attack.type } : {},
-        signal: AbortSignal.timeout(LONGEST_MS),
+        signal: AbortSignal.timeout(MAX_MS),
       });
       outcome.byStatus[answer.status] = (outcome.byStatus[answer.status] ?? 0) + 1;
       const text = await answer.text();

@@ -1,6 +1,6 @@
 import { type PreflightEvent, seededRandom } from "@cravix/core";
 import { checkProjections, openDatabase } from "@cravix/server";
-import { makeWalk } from "./make-walks";
+import { makePreflight } from "./make-walks";
 import { ServerProcess } from "./server-process";
 
 export interface KillOutcome {
@@ -31,7 +31,7 @@ export async function killAgainAndAgain(kills: number, seed: number): Promise<Ki
     let over = false;
     const lanes = queues.map(async (queue) => {
       while (!over) {
-        if (queue.length < 12) queue.push(...makeWalk(random, opened, 10));
+        if (queue.length < 12) queue.push(...makePreflight(random, opened, 10));
         const batch = queue.slice(0, 1 + Math.floor(random() * 8));
         try {
           const answer = await fetch(`${server.url}/api/v1/events`, {

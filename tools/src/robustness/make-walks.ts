@@ -10,7 +10,7 @@ const pick = <T>(random: Random, from: readonly T[]): T => from[Math.floor(rando
  * Valid preflights of several people and devices: answers, readings, discrepancies, observations of others' discrepancies, undos,
  * signatures. Adds to `opened` the ids of discrepancies.
  */
-export function makeWalk(random: Random, opened: string[], steps = 12): PreflightEvent[] {
+export function makePreflight(random: Random, opened: string[], steps = 12): PreflightEvent[] {
   let at = Date.now() - 3_600_000 - Math.floor(random() * 86_400_000);
   const crewId = pick(random, PEOPLE);
   const streamId = newId(at);

@@ -3,7 +3,7 @@ import { createRequire } from "node:module";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import { ROOT } from "../paths";
-import { aliasFaults, manifestFaults, namesAsked } from "./check-build";
+import { aliasFaults, manifestFaults, requestedNames } from "./check-build";
 
 const PUBLIC = join(ROOT, "app", "public");
 const PAGE = '<link rel="manifest" href="/manifest.webmanifest">';
@@ -79,7 +79,7 @@ describe("the swapped parts of the stack", () => {
     ['import { View, type ViewProps, Text as T } from "react-native";', ["View", "Text"]],
     ['import React from "react";', []],
   ])("%s", (source, names) => {
-    expect(namesAsked(source)).toEqual(names);
+    expect(requestedNames(source)).toEqual(names);
   });
 
   test("name files that are there, in the versions that are pinned", () => {

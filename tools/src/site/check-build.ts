@@ -76,7 +76,7 @@ interface SourceMap {
 }
 
 /** Names a source imports from react-native as a whole, in the forms the stack's packages use. */
-export function namesAsked(source: string): string[] {
+export function requestedNames(source: string): string[] {
   const whole = /(?:const|var|let) (\w+) = (?:__importStar\()?require\(["']react-native(?:-web)?["']\)/.exec(
     source,
   )?.[1];
@@ -112,7 +112,7 @@ export function aliasFaults(
       if (missed) faults.add(`${missed} is bundled although an alias replaces it`);
       // Babel resolves Cravix's own imports.
       if (!path.includes("/node_modules/")) return;
-      for (const name of namesAsked(sourcesContent?.[i] ?? ""))
+      for (const name of requestedNames(sourcesContent?.[i] ?? ""))
         if (!offered.has(name) && !NOT_IN_THE_BROWSER.has(name))
           faults.add(
             `${path.split("/node_modules/").at(-1)} imports ${name} from react-native, but app/aliases/react-native.js does not export it`,

@@ -52,7 +52,7 @@ export async function startDatabase(directory: string, port?: number): Promise<R
   const dataDir = join(directory, "mariadb");
   const settings = readSettings(settingsFile);
   const known = settings.port !== 0;
-  const here = whatRunsHere(settings, dataDir);
+  const here = runningProcess(settings, dataDir);
   if (here) {
     Object.assign(settings, here);
     const running = handle(settings, undefined, true);
@@ -272,7 +272,7 @@ async function waitUntilReady(running: RunningDatabase): Promise<boolean> {
  * Finds the database still running in this directory: from its settings, or among the processes if its server was killed before
  * writing them.
  */
-function whatRunsHere({ pid, port }: Settings, dataDir: string): { pid: number; port: number } | undefined {
+function runningProcess({ pid, port }: Settings, dataDir: string): { pid: number; port: number } | undefined {
   if (pid && commandHere(pid, dataDir)) return { pid, port };
   let all: string[] = [];
   try {

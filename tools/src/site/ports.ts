@@ -10,13 +10,13 @@ const TRIES = 60;
 export async function freePort(): Promise<number> {
   for (let i = 0; i < TRIES; i++) {
     const port = randomInt(LOWEST, HIGHEST);
-    if ((await portTrouble(port, "127.0.0.1")) === undefined) return port;
+    if ((await portError(port, "127.0.0.1")) === undefined) return port;
   }
   throw new Error("there is no free port on this machine");
 }
 
 /** Error code if a port cannot be used; undefined if it is free. */
-export function portTrouble(port: number, host: string): Promise<string | undefined> {
+export function portError(port: number, host: string): Promise<string | undefined> {
   return new Promise((resolve) => {
     const probe = createServer();
     probe.once("error", (error: NodeJS.ErrnoException) => resolve(error.code ?? error.message));

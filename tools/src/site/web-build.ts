@@ -95,7 +95,7 @@ function sourcesHash(): string {
 }
 
 /** Metro uses half of the cores, one of two. Each worker needs about 200 MB. */
-const MOST_WORKERS = 4;
+const MAX_WORKERS = 4;
 
 /** Exports the web page of an Expo project into `root`: the interface, or the project in `from`. */
 export function exportWeb(root: string, from = join(ROOT, "app")): Promise<void> {
@@ -111,7 +111,7 @@ export function exportWeb(root: string, from = join(ROOT, "app")): Promise<void>
         root,
         "--source-maps",
         "--max-workers",
-        String(Math.min(availableParallelism(), MOST_WORKERS)),
+        String(Math.min(availableParallelism(), MAX_WORKERS)),
       ],
       {
         cwd: from,

@@ -1,5 +1,5 @@
-import { WalksScreen } from "../../../features/preflights/preflights-screen";
+import { PreflightsScreen } from "../../../features/preflights/preflights-screen";
 
 export default function Walks() {
-  return <WalksScreen />;
+  return <PreflightsScreen />;
 }

@@ -1,7 +1,7 @@
 import type { Item } from "@cravix/core";
 import { fireEvent, render, screen } from "@testing-library/react-native";
 import type { Drain } from "../../fluids/use-drain";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 import { Actions } from "./actions";
 import type { Measure } from "./measure-panel";
@@ -49,7 +49,7 @@ function show(
   const onWhy = jest.fn();
   render(
     <Actions
-      walk={{ state: { flowed, blades } } as unknown as Walk}
+      walk={{ state: { flowed, blades } } as unknown as LoadedPreflight}
       item={shown}
       acts={acts as unknown as Acts}
       measure={measure as unknown as Measure}

@@ -5,7 +5,7 @@ import { Keypad } from "../../../ui/input/keypad";
 import { Text } from "../../../ui/text";
 import { DrainAnswer } from "../../fluids/drain-answer";
 import type { Drain } from "../../fluids/use-drain";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 import { ConfirmAnswer } from "./confirm-answer";
 import { HoldAnswer } from "./hold-answer";
@@ -16,7 +16,7 @@ import { PullAnswer } from "./pull-answer";
 const CATCHABLE = new Set(["look", "feel", "set", "remove", "sample"]);
 
 interface ActionsProps {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   acts: Acts;
   measure: Measure;

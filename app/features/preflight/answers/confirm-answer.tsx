@@ -4,7 +4,7 @@ import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { Text } from "../../../ui/text";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
 /** Choice of a value that must be read from the plate. */
@@ -15,7 +15,7 @@ export function ConfirmAnswer({
   onFound,
   hint,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   acts: Acts;
   onFound: (preset?: string) => void;

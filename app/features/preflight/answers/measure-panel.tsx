@@ -13,7 +13,7 @@ import {
   litresByReading,
   type OilHeat,
   QuantityError,
-  quantityTrouble,
+  quantityError,
   READING,
   tankKey,
   typedNumber,
@@ -35,7 +35,7 @@ import { JudgementCard } from "../../../ui/judgement-card";
 import { Text } from "../../../ui/text";
 import { useWide } from "../../../ui/use-wide";
 import { drawnReading, ReadingDrawing } from "../../fluids/reading-drawing";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import { lastReadingText } from "./last-reading";
 
 const FEELS: { value: EngineFeel; words: string }[] = [
@@ -67,7 +67,7 @@ interface Entry {
 
 /** State of a number being entered, with its fault or provisional judgement. */
 export function useMeasure(
-  walk: Walk,
+  walk: LoadedPreflight,
   item: Item,
   active: boolean,
   onDone: (value: number, how: HowRead) => void,
@@ -87,7 +87,7 @@ export function useMeasure(
   const negative = (spec?.plausible?.min ?? 0) < 0;
   const quit = spec?.feel && feel === "quit";
   const value = quit ? 0 : typedNumber(text, expected);
-  const trouble = value === undefined ? undefined : troubleWith(walk, item, value);
+  const trouble = value === undefined ? undefined : inputError(walk, item, value);
   const onKey = (key: string) =>
     key === "back" && text === ""
       ? change({ whole: true })
@@ -127,7 +127,7 @@ export function useMeasure(
 
 /** Expected range of this number, unless leading digits were deleted: from the run-up rpm, else from the last reading. */
 export function expectedFor(
-  walk: Walk,
+  walk: LoadedPreflight,
   bundle: AircraftBundle | undefined,
   item: Item,
 ): Expected | undefined {
@@ -142,7 +142,7 @@ export function expectedFor(
 }
 
 /** Run-up rpm read at the same station. */
-function baseKeyOf({ list }: Walk, { station }: Item): string {
+function baseKeyOf({ list }: LoadedPreflight, { station }: Item): string {
   const base = list.items.find(
     (one) => one.station === station && one.reading && isReadingOf(one.reading.key, READING.magnetoBase),
   );
@@ -152,7 +152,7 @@ function baseKeyOf({ list }: Walk, { station }: Item): string {
 export type Measure = ReturnType<typeof useMeasure>;
 
 /** Why a number is not possible; it stays on the screen for correction. */
-export function troubleWith(walk: Walk, item: Item, value: number): string | undefined {
+export function inputError(walk: LoadedPreflight, item: Item, value: number): string | undefined {
   const { reading } = item;
   if (!reading) return undefined;
   try {
@@ -173,7 +173,15 @@ export function troubleWith(walk: Walk, item: Item, value: number): string | und
 }
 
 /** The entered number, last reading, limits, and judgement. */
-export function MeasurePanel({ walk, item, measure }: { walk: Walk; item: Item; measure: Measure }) {
+export function MeasurePanel({
+  walk,
+  item,
+  measure,
+}: {
+  walk: LoadedPreflight;
+  item: Item;
+  measure: Measure;
+}) {
   const bundle = useBundle(walk.list.registration);
   const crew = useCrew();
   const wide = useWide();
@@ -275,7 +283,7 @@ function ComesTo({
   value,
   judged,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   value: number | undefined;
   judged: Judgement[];
@@ -297,7 +305,7 @@ function ComesTo({
     );
   }
   const reading = { tankId: drawn.tank.id, by: drawn.kind, value } as const;
-  const trouble = quantityTrouble(() => litresByReading(drawn.tank, reading, walk.state.told.tilt));
+  const trouble = quantityError(() => litresByReading(drawn.tank, reading, walk.state.told.tilt));
   if (trouble) return <Text className="text-sm text-clay">{trouble}</Text>;
   const litres = litresByReading(drawn.tank, reading, walk.state.told.tilt);
   const reach = Z_95_TWO_SIDED * litres.sigma;
@@ -311,7 +319,7 @@ function ComesTo({
 }
 
 /** Provisional judgements of this number. */
-export function preview(walk: Walk, item: Item, value: number, how: HowRead) {
+export function preview(walk: LoadedPreflight, item: Item, value: number, how: HowRead) {
   const { reading } = item;
   if (!reading) return [];
   const state = {

@@ -2,11 +2,11 @@ import type { Item } from "@cravix/core";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
 interface PullAnswerProps {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   acts: Acts;
   onFound: (preset?: string) => void;

@@ -1,7 +1,7 @@
 import { ScrollView, View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
-import { NotKept } from "../../sync/save-status";
+import { NotSaved } from "../../sync/save-status";
 
 /** Full page for writing about one item, with back and save within thumb reach. */
 export function WritingFrame({
@@ -24,7 +24,7 @@ export function WritingFrame({
         tabIndex={0}
       >
         {/* Report a storage failure here, not one screen later. */}
-        <NotKept />
+        <NotSaved />
         {children}
       </ScrollView>
       <View className="w-full items-center bg-deck">

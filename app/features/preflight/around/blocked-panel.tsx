@@ -6,12 +6,12 @@ import { Button } from "../../../ui/input/button";
 import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { Screen } from "../../../ui/screen";
 import { SecondPersonPanel } from "../../pair/second-person-panel";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 import { ItemBlocked } from "./item-blocked";
 
 /** What blocks the current item, if anything. */
-export function useBlock({ list, state }: Walk, item: Item): Block | undefined {
+export function useBlock({ list, state }: LoadedPreflight, item: Item): Block | undefined {
   return useMemo(() => blockedBy(list, state, item), [list, state, item]);
 }
 
@@ -22,7 +22,7 @@ export function BlockedPanel({
   block,
   acts,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   item: Item;
   block: Block;
   acts: Acts;
@@ -32,7 +32,17 @@ export function BlockedPanel({
   return <OpenThings walk={walk} item={item} block={block} acts={acts} />;
 }
 
-function OpenThings({ walk, item, block, acts }: { walk: Walk; item: Item; block: Block; acts: Acts }) {
+function OpenThings({
+  walk,
+  item,
+  block,
+  acts,
+}: {
+  walk: LoadedPreflight;
+  item: Item;
+  block: Block;
+  acts: Acts;
+}) {
   const [first] = block.open;
   const goFirst = () => first && acts.visit(first.itemId);
   useShortcuts({ Enter: goFirst });

@@ -9,12 +9,12 @@ import { Heading, Text } from "../../../ui/text";
 import { useWide } from "../../../ui/use-wide";
 import { PaceNote } from "../../pace/pace-note";
 import { beadsFor } from "../beads";
-import { WalkHeader } from "../header";
-import type { Walk } from "../use-preflight";
+import { PreflightHeader } from "../header";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
 /** Flow from memory, station by station; the checklist afterwards catches what was missed. */
-export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Station; acts: Acts }) {
+export function FlowPanel({ walk, station, acts }: { walk: LoadedPreflight; station: Station; acts: Acts }) {
   const wide = useWide();
   const { list, state, progress, phase } = walk;
   const items = list.items.filter((i) => i.station === station.id);
@@ -40,7 +40,7 @@ export function FlowPanel({ walk, station, acts }: { walk: Walk; station: Statio
   return (
     <View className="h-full bg-paper" role="main" testID={`flow-${station.id}`}>
       <View className="gap-1 px-[18px] pt-2">
-        <WalkHeader walk={walk} />
+        <PreflightHeader walk={walk} />
         <ProgressLine progress={progress} current={phase} onPress={() => read()} />
       </View>
       <View className="px-[18px]">

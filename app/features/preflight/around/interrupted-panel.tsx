@@ -12,7 +12,7 @@ import { Caution } from "../../../ui/judgement-card";
 import { Screen } from "../../../ui/screen";
 import { Heading, Text } from "../../../ui/text";
 import { useLoads } from "../../electrical/use-loads";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
 const TITLE: Record<NonNullable<Interruption["cause"]>, string> = {
@@ -23,7 +23,7 @@ const TITLE: Record<NonNullable<Interruption["cause"]>, string> = {
 };
 
 /** Resume after an interruption: position, last answer, and how far back to go. */
-export function InterruptedPanel({ walk, acts }: { walk: Walk; acts: Acts }) {
+export function InterruptedPanel({ walk, acts }: { walk: LoadedPreflight; acts: Acts }) {
   const { list, state, item } = walk;
   const loads = useLoads(walk);
   const station = list.stations.find((s) => s.id === item?.station);

@@ -1,10 +1,10 @@
-import { NothingHere } from "../../shell/nothing-here";
+import { PageNotFound } from "../../shell/nothing-here";
 
 /** The preflight in the address is not on this device. */
-export function NoSuchWalk() {
+export function PreflightNotFound() {
   return (
-    <NothingHere head="This preflight is not on this device" title="Preflight not found">
+    <PageNotFound head="This preflight is not on this device" title="Preflight not found">
       It may have been started on another device.
-    </NothingHere>
+    </PageNotFound>
   );
 }

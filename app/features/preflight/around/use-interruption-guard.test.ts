@@ -1,6 +1,6 @@
 import { AWAY_SECONDS, LONG_GAP_MIN } from "@cravix/core";
 import { act, renderHook } from "@testing-library/react-native";
-import { TestWalk } from "../../../testing/preflight-of";
+import { TestPreflight } from "../../../testing/preflight-of";
 import { useInterruptionGuard } from "./use-interruption-guard";
 
 const NOW = Date.UTC(2026, 4, 1, 9, 30);
@@ -19,7 +19,7 @@ afterEach(() => {
 
 /** A preflight just answered. */
 function guarded() {
-  const test = new TestWalk(Date.now() - 8000);
+  const test = new TestPreflight(Date.now() - 8000);
   test.did("item.answered", { itemId: test.list.items[0]?.id ?? "", outcome: "checked" });
   const hook = renderHook(() => useInterruptionGuard(test.walk, test.acts));
   const shows = (state: "visible" | "hidden") =>

@@ -1,12 +1,12 @@
 import { AWAY_SECONDS, longGapSince } from "@cravix/core";
 import { useEffect, useRef } from "react";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 
 const LOOK_MS = 10_000;
 
 /** Detects and records interruptions: screen off, another app, a call, a long pause. */
-export function useInterruptionGuard(walk: Walk, acts: Acts): void {
+export function useInterruptionGuard(walk: LoadedPreflight, acts: Acts): void {
   const latest = useRef({ walk, acts });
   latest.current = { walk, acts };
   useEffect(() => {

@@ -11,7 +11,7 @@ import { useWide } from "../../../ui/use-wide";
 import { lastReadingText } from "../answers/last-reading";
 import { preview } from "../answers/measure-panel";
 import { StepPanel } from "../step-frame";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { CardNumbers } from "./use-card-numbers";
 
 /** Parts of a card with their good condition, and entered numbers. */
@@ -23,7 +23,7 @@ export function CardParts({
   onChoose,
   question,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   card: Card;
   why: boolean;
   numbers: CardNumbers;
@@ -74,7 +74,7 @@ function Part({
   onChoose,
 }: {
   part: Item;
-  walk: Walk;
+  walk: LoadedPreflight;
   why: boolean;
   numbers: CardNumbers;
   onChoose?: () => void;
@@ -142,7 +142,7 @@ function NumberPart({
   numbers,
 }: {
   part: Item;
-  walk: Walk;
+  walk: LoadedPreflight;
   words: React.ReactNode;
   numbers: CardNumbers;
 }) {

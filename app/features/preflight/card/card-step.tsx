@@ -4,7 +4,7 @@ import { useShortcuts } from "../../../ui/input/use-shortcuts";
 import { useWide } from "../../../ui/use-wide";
 import { FoundStep } from "../answers/found-step";
 import { StepFrame } from "../step-frame";
-import type { Walk } from "../use-preflight";
+import type { LoadedPreflight } from "../use-preflight";
 import type { Acts } from "../use-preflight-actions";
 import { CardActions } from "./card-actions";
 import { CardParts } from "./card-parts";
@@ -27,7 +27,7 @@ interface Shown {
 }
 
 interface CardStepProps {
-  walk: Walk;
+  walk: LoadedPreflight;
   acts: Acts;
   item: Item;
   card: Card;

@@ -3,11 +3,11 @@ import { useState } from "react";
 import { usePersistedState } from "../../../device/log/use-persisted-state";
 import { useBundle } from "../../../store/server/server-state";
 import { pressKey } from "../../../ui/input/keypad";
-import { expectedFor, troubleWith } from "../answers/measure-panel";
-import type { Walk } from "../use-preflight";
+import { expectedFor, inputError } from "../answers/measure-panel";
+import type { LoadedPreflight } from "../use-preflight";
 
 /** Numbers and choices of a card while being entered, in sequence. They survive a reload and are recorded with the card. */
-export function useCardNumbers(walk: Walk, card: Card) {
+export function useCardNumbers(walk: LoadedPreflight, card: Card) {
   const parts = card.parts.filter((part) => part.reading || part.kind === "choice");
   const {
     value: texts,
@@ -25,7 +25,7 @@ export function useCardNumbers(walk: Walk, card: Card) {
     part.kind === "choice" ? undefined : typedNumber(textOf(part), expectedOf(part));
   const troubleOf = (part: Item) => {
     const value = numberOf(part);
-    return value === undefined ? undefined : troubleWith(walk, part, value);
+    return value === undefined ? undefined : inputError(walk, part, value);
   };
   const open = (part: Item) =>
     part.kind === "choice"

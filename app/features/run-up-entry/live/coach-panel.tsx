@@ -1,6 +1,6 @@
 import { formatNumber } from "@cravix/core";
 import type { RunUpProfile } from "@cravix/core/run-up";
-import { sideWords } from "@cravix/core/run-up-entry";
+import { sideNames } from "@cravix/core/run-up-entry";
 import { View } from "react-native";
 import { Alert } from "../../../ui/alert";
 import { Button } from "../../../ui/input/button";
@@ -64,7 +64,7 @@ export function CoachPanel({ coach, profile, wide }: { coach: Coach; profile: Ru
       </View>
       {asks && (
         <View role="alert" className="gap-2 rounded-xl border-4 border-clay px-3 py-3">
-          <Text className="font-strong text-xl text-clay">{`No rpm change. Is the ignition on ${sideWords(profile)[asks]}?`}</Text>
+          <Text className="font-strong text-xl text-clay">{`No rpm change. Is the ignition on ${sideNames(profile)[asks]}?`}</Text>
           <View className="flex-row gap-2">
             <Button className="min-h-20 flex-1" onPress={coach.again} testID="coach-repeat-side">
               No: try again

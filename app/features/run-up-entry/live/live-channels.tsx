@@ -1,5 +1,5 @@
 import { formatNumber } from "@cravix/core";
-import { type Channel, cylindersOf, MOST_CYLINDERS, type Trace } from "@cravix/core/run-up";
+import { type Channel, cylindersOf, MAX_CYLINDERS, type Trace } from "@cravix/core/run-up";
 import { memo, useEffect, useState } from "react";
 import { Text, type TextStyle, useWindowDimensions, View } from "react-native";
 import Svg, { Path } from "react-native-svg";
@@ -51,7 +51,7 @@ const HOTTEST: Shown = {
   decimals: 0,
   of: ({ channels }, at) => {
     let most = Number.NaN;
-    for (let i = 1; i <= MOST_CYLINDERS; i++) {
+    for (let i = 1; i <= MAX_CYLINDERS; i++) {
       const head = channels[`cht${i}`]?.[at] ?? Number.NaN;
       if (!Number.isNaN(head) && !(head <= most)) most = head;
     }
@@ -69,10 +69,10 @@ function channelsOf(trace: Trace): Shown[] {
 }
 
 /** Data source of the plots. */
-export type Needles = Pick<Coach, "log" | "watch">;
+export type Gauges = Pick<Coach, "log" | "watch">;
 
 /** Rerenders only when new samples arrive. */
-function useLast({ log, watch }: Needles): Trace {
+function useLast({ log, watch }: Gauges): Trace {
   const [, draw] = useState(0);
   useEffect(() => watch(() => draw((count) => count + 1)), [watch]);
   return log.since(log.now - SPAN_S);
@@ -87,7 +87,7 @@ export const LiveChannels = memo(function LiveChannels({
   wide,
   rpm,
 }: {
-  coach: Needles;
+  coach: Gauges;
   wide: boolean;
   /** True if another channel has the large number. */
   rpm: boolean;
@@ -162,7 +162,7 @@ const NUMBER: TextStyle = {
 };
 
 /** Rpm of the last 45 seconds, large, for a wide screen. */
-export const LiveRpm = memo(function LiveRpm({ coach }: { coach: Needles }) {
+export const LiveRpm = memo(function LiveRpm({ coach }: { coach: Gauges }) {
   const trace = useLast(coach);
   const palette = usePalette();
   const last = trace.t.length - 1;

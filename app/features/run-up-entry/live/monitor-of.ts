@@ -2,8 +2,8 @@ import { shapeOf } from "@cravix/contract/simulated-engine";
 import type { RunUpEngine } from "@cravix/core/run-up-entry";
 import type { EngineMonitor } from "../../../device/workers/engine-monitor";
 import { listenLive, listenPractice } from "../../../device/workers/engine-monitor";
-import type { Walk } from "../../preflight/use-preflight";
-import type { Planted } from "../practice/simulated-fault";
+import type { LoadedPreflight } from "../../preflight/use-preflight";
+import type { SimulatedFaultChoice } from "../practice/simulated-fault";
 
 type Listener = Parameters<typeof listenLive>[1];
 
@@ -12,9 +12,9 @@ type Listener = Parameters<typeof listenLive>[1];
  * `round` distinguishes runs; `cold` is a freshly started engine.
  */
 export function monitorOf(
-  walk: Walk,
+  walk: LoadedPreflight,
   { profile, pressureHpa, settingHpa }: RunUpEngine,
-  planted: Planted,
+  planted: SimulatedFaultChoice,
   { practice, round, cold }: { practice: boolean; round: number; cold: boolean },
 ): ((on: Listener) => EngineMonitor) | undefined {
   const shape = shapeOf(walk.list.type);

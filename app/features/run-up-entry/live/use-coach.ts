@@ -15,7 +15,7 @@ import { speak, stopSpeaking } from "../../../device/platform/speech";
 import type { EngineMonitor } from "../../../device/workers/engine-monitor";
 
 /** Samples kept: fifteen minutes at ten per second. */
-const MOST_LINES = 9000;
+const MAX_LINES = 9000;
 /** During a long wait, only its start and end are examined sample by sample. */
 const THINNING = { first: 80, between: 300, last: 300 };
 /** Interval between evaluations, seconds of the trace. */
@@ -51,7 +51,7 @@ interface CoachOptions {
  * done. The pilot must tap only if an expected change did not happen.
  */
 export function useCoach({ sequence, profile, listen, onEnd }: CoachOptions) {
-  const [log] = useState(() => new LiveTrace(MOST_LINES));
+  const [log] = useState(() => new LiveTrace(MAX_LINES));
   const marks = useRef<Mark[]>([]);
   const monitor = useRef<EngineMonitor | null>(null);
   const steps = useRef<CoachStep[]>([]);

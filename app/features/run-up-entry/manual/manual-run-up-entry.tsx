@@ -1,6 +1,6 @@
 import { assertPlausible, capital, formatNumber, QuantityError } from "@cravix/core";
 import { readBack, spokenNumber } from "@cravix/core/run-up";
-import { type RunUpEngine, sideWords } from "@cravix/core/run-up-entry";
+import { type RunUpEngine, sideNames } from "@cravix/core/run-up-entry";
 import { useEffect, useRef, useState } from "react";
 import { View } from "react-native";
 import { usePersistedState } from "../../../device/log/use-persisted-state";
@@ -42,7 +42,7 @@ export function ManualRunUpEntry({
 }) {
   const { profile } = engine;
   const wide = useWide();
-  const words = sideWords(profile);
+  const words = sideNames(profile);
   const first = profile.firstSide;
   const other = first === "right" ? "left" : "right";
   const name: Record<Field, string> = {

@@ -1,7 +1,7 @@
 import { capital, formatNumber } from "@cravix/core";
 import type { Observation } from "@cravix/core/diagnosis";
 import type { TypedRead } from "@cravix/core/run-up-entry";
-import { type RunUpEngine, sideWords, valuesOutsideLimits } from "@cravix/core/run-up-entry";
+import { type RunUpEngine, sideNames, valuesOutsideLimits } from "@cravix/core/run-up-entry";
 import { View } from "react-native";
 import { PageHead } from "../../../ui/page-head";
 import { Screen } from "../../../ui/screen";
@@ -58,7 +58,7 @@ export function TypedPage({
       {question && <PilotQuestions question={question} onAnswer={({ told }) => onTell(told)} />}
       <View className={wide ? "flex-row gap-8" : "gap-5"}>
         <View className={wide ? "flex-1" : ""}>
-          <Drops numbers={read.numbers} words={sideWords(profile)} most={limits.maxDropRpm} />
+          <Drops numbers={read.numbers} words={sideNames(profile)} most={limits.maxDropRpm} />
           <Text className="mt-2 text-voice">The numbers are logged already.</Text>
         </View>
         <View className={wide ? "flex-1" : ""}>

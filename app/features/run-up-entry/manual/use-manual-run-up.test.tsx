@@ -7,7 +7,7 @@ import { deviceDatabase } from "../../../device/log/database";
 import { restore } from "../../../store/restore";
 import { crewPicked } from "../../../store/session-slice";
 import { createStore } from "../../../store/store";
-import { TestWalk } from "../../../testing/preflight-of";
+import { TestPreflight } from "../../../testing/preflight-of";
 import { useTypedRunUp } from "./use-manual-run-up";
 
 beforeEach(async () => {
@@ -22,7 +22,7 @@ async function typing() {
   const store = createStore();
   await restore(store.dispatch);
   store.dispatch(crewPicked("ines"));
-  const test = new TestWalk();
+  const test = new TestPreflight();
   const { walk } = test;
   const engine = runUpEngine(walk, undefined);
   if (!engine) throw new Error("the trainer has no run-up");

@@ -6,7 +6,7 @@ import { useMemo } from "react";
 import { usePersistedState } from "../../../device/log/use-persisted-state";
 import { useAppDispatch } from "../../../store/hooks";
 import { type EventInput, recordAll } from "../../../store/preflight/record";
-import type { Walk } from "../../preflight/use-preflight";
+import type { LoadedPreflight } from "../../preflight/use-preflight";
 import { usePreflightActions } from "../../preflight/use-preflight-actions";
 import { typedForTheRecord, typedReadings } from "../read/use-record";
 import type { TypedNumbers } from "./manual-run-up-entry";
@@ -27,7 +27,7 @@ interface Kept {
 }
 
 /** Records numbers entered by hand and the answers to them, before anything is shown. */
-export function useTypedRunUp(walk: Walk, engine: RunUpEngine) {
+export function useTypedRunUp(walk: LoadedPreflight, engine: RunUpEngine) {
   const dispatch = useAppDispatch();
   const acts = usePreflightActions(walk);
   const { id } = walk.state;

@@ -1,7 +1,7 @@
 import { FAULT_KINDS } from "@cravix/core/engine-model";
 import type { RunUpProfile } from "@cravix/core/run-up";
 import { tarrow4 } from "@cravix/demo";
-import { simulatedFaultText, randomScenario, faultKindsOf } from "./random-scenario";
+import { faultKindsOf, randomScenario, simulatedFaultText } from "./random-scenario";
 
 const trainer = tarrow4.runUp as RunUpProfile;
 const injected: RunUpProfile = {
@@ -57,7 +57,9 @@ test("what was planted is told with its place where it has one", () => {
   expect(simulatedFaultText({ fault: { kind: "fouled plug" }, ...at }, words)).toBe(
     "fouled plug, left, cylinder 3",
   );
-  expect(simulatedFaultText({ fault: { kind: "hot magneto" }, ...at }, words)).toBe("magneto not grounded, left");
+  expect(simulatedFaultText({ fault: { kind: "hot magneto" }, ...at }, words)).toBe(
+    "magneto not grounded, left",
+  );
   expect(simulatedFaultText({ fault: { kind: "induction leak" }, ...at }, words)).toBe(
     "induction leak, cylinder 3",
   );

@@ -16,7 +16,7 @@ export function faultKindsOf(profile: RunUpProfile): FaultKind[] {
 const NOT_BY_LOT: ReadonlySet<FaultKind> = new Set(["rich at altitude"]);
 
 /** A fault with location and severity, and the noise seed. */
-export interface Lot {
+export interface RandomScenario {
   kind: FaultKind;
   side: "right" | "left";
   cylinder: number;
@@ -25,7 +25,7 @@ export interface Lot {
 }
 
 /** A random fault of random severity; none in one case of five. */
-export function randomScenario(profile: RunUpProfile, random: () => number = Math.random): Lot {
+export function randomScenario(profile: RunUpProfile, random: () => number = Math.random): RandomScenario {
   const kinds = faultKindsOf(profile).filter((kind) => kind !== "none" && !NOT_BY_LOT.has(kind));
   const pick = (count: number) => Math.min(count - 1, Math.floor(random() * count));
   return {

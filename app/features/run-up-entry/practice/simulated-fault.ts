@@ -2,9 +2,9 @@ import type { FaultKind, SimulatedFault } from "@cravix/core/engine-model";
 import type { RunUpProfile } from "@cravix/core/run-up";
 import { useLocalSearchParams } from "expo-router";
 import { useState } from "react";
-import { type Lot, randomScenario } from "./random-scenario";
+import { type RandomScenario, randomScenario } from "./random-scenario";
 
-export interface Planted {
+export interface SimulatedFaultChoice {
   fault: SimulatedFault;
   side: "right" | "left";
   cylinder: number;
@@ -27,7 +27,7 @@ export interface Planted {
 }
 
 /** Fault of the simulated engine: chosen on the page, random, or from a lesson's address. */
-export function usePlanted(): Planted {
+export function useSimulatedFault(): SimulatedFaultChoice {
   const query = useLocalSearchParams<{
     fault?: string;
     side?: string;
@@ -38,9 +38,9 @@ export function usePlanted(): Planted {
     warm?: string;
   }>();
   const [kind, setKind] = useState<FaultKind>((query.fault as FaultKind) ?? "none");
-  const [lot, setLot] = useState<Lot>();
+  const [lot, setLot] = useState<RandomScenario>();
   const side = query.side === "right" ? "right" : "left";
-  const asked: Lot = {
+  const asked: RandomScenario = {
     kind,
     side,
     cylinder: Number(query.cylinder ?? 3) || 3,

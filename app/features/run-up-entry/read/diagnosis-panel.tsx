@@ -1,11 +1,11 @@
-import { capital, chanceCases, chanceNumber, chanceWord } from "@cravix/core";
-import type { DiagnosisReport, NextTest, Observation } from "@cravix/core/diagnosis";
+import { capital, probabilityCases, probabilityNumber, probabilityWord } from "@cravix/core";
+import { type DiagnosisReport, type NextTest, type Observation, outcomeText } from "@cravix/core/diagnosis";
 import { View } from "react-native";
 import { Button } from "../../../ui/input/button";
 import { Heading, Text } from "../../../ui/text";
 
 /** Minimum shown, because less would read "0 %". */
-const LEAST_SHOWN = 0.005;
+const MIN_SHOWN = 0.005;
 
 /** Most likely explanation, evidence, confidence, and the next test. */
 export function DiagnosisPanel({
@@ -32,7 +32,7 @@ export function DiagnosisPanel({
   const [best, ...others] = report.ranked;
   if (!best) return null;
   if (!best.fault) {
-    const calm = chanceNumber(best.probability);
+    const calm = probabilityNumber(best.probability);
     const isOut = out.length > 0;
     const heading = isOut
       ? `Out of limits: ${out.join(", ")}`
@@ -66,10 +66,10 @@ export function DiagnosisPanel({
     <View testID="diagnosis" className="gap-2">
       <Heading className="text-2xl">
         {remedied
-          ? `The fault was ${chanceWord(best.probability)} this: ${best.name}. Now cleared.`
-          : `${capital(chanceWord(best.probability))}: ${best.name}`}
+          ? `The fault was ${probabilityWord(best.probability)} this: ${best.name}. Now cleared.`
+          : `${capital(probabilityWord(best.probability))}: ${best.name}`}
       </Heading>
-      <Text className="text-voice">{`Probability ${chanceNumber(best.probability)}, from what was measured.`}</Text>
+      <Text className="text-voice">{`Probability ${probabilityNumber(best.probability)}, from what was measured.`}</Text>
       {report.telling.slice(0, 3).map((words) => (
         <Text key={words}>{words}</Text>
       ))}
@@ -77,12 +77,12 @@ export function DiagnosisPanel({
         <Text className="font-mid text-clay">No known fault explains everything: ask a mechanic.</Text>
       )}
       <View className="gap-1" aria-label="How likely each is">
-        {[best, ...others.filter(({ probability }) => probability >= LEAST_SHOWN)].slice(0, 3).map((one) => (
+        {[best, ...others.filter(({ probability }) => probability >= MIN_SHOWN)].slice(0, 3).map((one) => (
           <View key={`${one.fault}${one.side}${one.cylinder}`} className="flex-row items-center gap-2">
             <Text className="w-[48%] text-sm">{one.name}</Text>
             <View className="h-3.5 flex-1 flex-row items-center">
               <View className="h-3.5 bg-ink" style={{ width: `${Math.max(1, one.probability * 80)}%` }} />
-              <Text className="ml-1.5 font-strong text-sm">{chanceCases(one.probability)}</Text>
+              <Text className="ml-1.5 font-strong text-sm">{probabilityCases(one.probability)}</Text>
             </View>
           </View>
         ))}
@@ -115,8 +115,8 @@ function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Ob
     <View className="mt-1 gap-1.5">
       {asked && <Text className="font-mid">Test done? Choose the result:</Text>}
       {next.outcomes.slice(0, 2).map(({ state, likeliest, probability }) => {
-        const came = capital(state);
-        const then = `${likeliest}, ${chanceCases(probability).replaceAll(" ", "\u00a0")}`;
+        const came = capital(outcomeText(state));
+        const then = `${likeliest}, ${probabilityCases(probability).replaceAll(" ", "\u00a0")}`;
         return asked ? (
           <Button
             key={state}
@@ -127,7 +127,7 @@ function Outcomes({ next, onTried }: { next: NextTest; onTried: (observation: Ob
               onTried({
                 feature: next.feature,
                 state: state as Observation["state"],
-                words: `${next.title}: ${state}.`,
+                words: `${next.title}: ${outcomeText(state)}.`,
                 ...(next.side && { side: next.side }),
               })
             }

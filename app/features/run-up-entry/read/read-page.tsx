@@ -1,20 +1,20 @@
 import type { Observation } from "@cravix/core/diagnosis";
 import type { MagnetoSideOrder } from "@cravix/core/run-up";
-import { PLUGS, type RunUpEngine, sideWords, unreadSides } from "@cravix/core/run-up-entry";
+import { PLUGS, type RunUpEngine, sideNames, unreadSides } from "@cravix/core/run-up-entry";
 import { View } from "react-native";
 import { clockText } from "../../../ui/day-and-time";
 import { Button } from "../../../ui/input/button";
 import { PageHead } from "../../../ui/page-head";
 import { Screen } from "../../../ui/screen";
 import { Text } from "../../../ui/text";
-import type { Walk } from "../../preflight/use-preflight";
+import type { LoadedPreflight } from "../../preflight/use-preflight";
 import { Guess, Planting } from "../practice/guess";
 import { simulatedFaultText } from "../practice/random-scenario";
-import type { Planted } from "../practice/simulated-fault";
+import type { SimulatedFaultChoice } from "../practice/simulated-fault";
 import { PilotQuestions } from "./pilot-questions";
 import { NotCleared, ResultActions } from "./result-parts";
 import { Results } from "./results";
-import { engineAsTold, type ReadRunUp } from "./use-read-run-up";
+import { engineWithAnswers, type ReadRunUp } from "./use-read-run-up";
 
 /** A run-up read from a trace: questions, results, next steps. */
 export function ReadPage({
@@ -32,10 +32,10 @@ export function ReadPage({
   onEmergency,
   onDone,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   engine: RunUpEngine;
   read: ReadRunUp;
-  planted: Planted;
+  planted: SimulatedFaultChoice;
   /** The learner's answer. */
   guess: string | undefined;
   wide: boolean;
@@ -65,8 +65,8 @@ export function ReadPage({
   // With unidentified sides, their numbers are entered at the checklist items.
   const { reading } = read.answer;
   const unnamed = reading.unnamed && reading.tries.length > 0;
-  const shown = engineAsTold(engine, read);
-  const unread = unreadSides(reading, sideWords(shown.profile));
+  const shown = engineWithAnswers(engine, read);
+  const unread = unreadSides(reading, sideNames(shown.profile));
   const over = used && Boolean(clears) && !guessing;
   const offers = Boolean(clears) && !used && !guessing;
   return (
@@ -97,7 +97,7 @@ export function ReadPage({
       <PageHead className="mb-2 text-2xl">{`${walk.list.registration}: ${practice ? "practice" : "run-up"}${engine.name ? `, ${engine.name} engine` : ""}`}</PageHead>
       {practice && !guessing && (
         <Planting
-          words={simulatedFaultText(planted, sideWords(profile))}
+          words={simulatedFaultText(planted, sideNames(profile))}
           truth={planted.fault.kind}
           {...(guess !== undefined && { guess })}
         />

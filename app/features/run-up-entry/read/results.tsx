@@ -7,7 +7,7 @@ import {
   dropText,
   isOut,
   type RunUpEngine,
-  sideWords,
+  sideNames,
   unreadSides,
 } from "@cravix/core/run-up-entry";
 import { type ReactNode, useMemo, useState } from "react";
@@ -15,7 +15,7 @@ import { Pressable, View } from "react-native";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
 import { JudgementCard } from "../../../ui/judgement-card";
 import { Heading, Text } from "../../../ui/text";
-import type { Walk } from "../../preflight/use-preflight";
+import type { LoadedPreflight } from "../../preflight/use-preflight";
 import { DiagnosisPanel } from "./diagnosis-panel";
 import { TracePiece } from "./trace-piece";
 import { forTheRecord, previewJudgements } from "./use-record";
@@ -32,7 +32,7 @@ export function Results({
   over,
   onTried,
 }: {
-  walk: Walk;
+  walk: LoadedPreflight;
   engine: RunUpEngine;
   answer: RunUpAnswer;
   trace: Trace;
@@ -102,7 +102,7 @@ export function Results({
             report={answer.report}
             out={checks.filter(({ bad }) => bad).map(({ name }) => name)}
             doubtful={reading.right?.doubt ?? reading.left?.doubt}
-            unread={unreadSides(reading, sideWords(engine.profile))}
+            unread={unreadSides(reading, sideNames(engine.profile))}
             remedied={answer.remedied}
             over={over}
             onTried={onTried}
@@ -131,7 +131,7 @@ function MagnetoPlot({
   const first = sides[0];
   const last = sides.at(-1);
   if (!first || !last) return null;
-  const words = sideWords(engine.profile);
+  const words = sideNames(engine.profile);
   const most = engine.limits.maxDropRpm;
   return (
     <TracePiece

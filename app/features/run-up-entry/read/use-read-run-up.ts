@@ -1,11 +1,17 @@
 import type { Observation, OpenQuestion } from "@cravix/core/diagnosis";
-import { asTold, type MagnetoSideOrder, type Mark, type Trace, type TraceSource } from "@cravix/core/run-up";
+import {
+  type MagnetoSideOrder,
+  type Mark,
+  orderByAnswer,
+  type Trace,
+  type TraceSource,
+} from "@cravix/core/run-up";
 import type { RunUpEngine } from "@cravix/core/run-up-entry";
 import { useCallback, useEffect, useRef, useState } from "react";
 import type { RunUpAnswer, RunUpQuestion } from "../../../device/workers/run-up.worker";
-import { readRunUpHere } from "../../../device/workers/run-up-work";
-import type { Walk } from "../../preflight/use-preflight";
-import { dropRunUp, keepRunUp, keptRunUp, type RunUpDraft } from "../run-up-draft";
+import { readRunUpOnDevice } from "../../../device/workers/run-up-work";
+import type { LoadedPreflight } from "../../preflight/use-preflight";
+import { dropRunUp, type RunUpDraft, savedRunUpDraft, saveRunUpDraft } from "../run-up-draft";
 
 /** A run-up with its source and results. */
 export interface ReadRunUp extends RunUpDraft {
@@ -17,9 +23,9 @@ export interface ReadRunUp extends RunUpDraft {
 }
 
 /** Engine with the sides named for this run-up: by name if known, else first and second. */
-export const engineAsTold = (engine: RunUpEngine, { answer, sides }: ReadRunUp): RunUpEngine => ({
+export const engineWithAnswers = (engine: RunUpEngine, { answer, sides }: ReadRunUp): RunUpEngine => ({
   ...engine,
-  profile: asTold(engine.profile, answer.reading.prompted, sides),
+  profile: orderByAnswer(engine.profile, answer.reading.prompted, sides),
 });
 
 /** A measurement before it is read. */
@@ -36,7 +42,7 @@ export interface Measured {
 }
 
 /** Reads a measurement, adds the pilot's answers, and saves everything on the device until it is recorded. */
-export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine) {
+export function useReadRunUp({ state }: Pick<LoadedPreflight, "state">, engine: RunUpEngine) {
   const walkId = state.id;
   /** When a run-up of this engine was last recorded. */
   const written = state.runUps[engine.name ?? "engine"]?.at;
@@ -67,9 +73,9 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine
         ...(before && { before }),
       };
       // Without storage it still reads, but does not survive a reload.
-      if (!more.practice) void keepRunUp(walkId, name, draft).catch(() => undefined);
+      if (!more.practice) void saveRunUpDraft(walkId, name, draft).catch(() => undefined);
       try {
-        const answer = await readRunUpHere(question);
+        const answer = await readRunUpOnDevice(question);
         if (more.kept && begun.current) return;
         setRead({ ...draft, ...more, answer });
         setTrouble(undefined);
@@ -84,7 +90,7 @@ export function useReadRunUp({ state }: Pick<Walk, "state">, engine: RunUpEngine
   useEffect(() => {
     const bringBack = async () => {
       const { name } = latest.current;
-      const draft = await keptRunUp(walkId, name);
+      const draft = await savedRunUpDraft(walkId, name);
       if (!draft) return;
       // Deleted only after the record is stored, so that closing the page loses nothing.
       if (first.current !== undefined && first.current >= draft.at) await dropRunUp(walkId, name);

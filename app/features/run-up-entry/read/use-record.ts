@@ -8,12 +8,12 @@ import {
   type TraceSource,
 } from "@cravix/core/run-up";
 import type { RunUpEngine, TypedRead } from "@cravix/core/run-up-entry";
-import { sideWords, tracedReadings } from "@cravix/core/run-up-entry";
+import { sideNames, tracedReadings } from "@cravix/core/run-up-entry";
 import { thinForPlot } from "@cravix/core/thin-for-plot";
 import type { RunUpAnswer } from "../../../device/workers/run-up.worker";
 import { useAppDispatch } from "../../../store/hooks";
 import { type EventInput, recordAll } from "../../../store/preflight/record";
-import type { Walk } from "../../preflight/use-preflight";
+import type { LoadedPreflight } from "../../preflight/use-preflight";
 
 type Written = RunUpRead & { itemId: string };
 
@@ -63,7 +63,7 @@ export function typedForTheRecord(engine: RunUpEngine, { report, remedied }: Typ
 
 /** Record of a run-up: the event, and the items it answers. */
 export function forTheRecord(
-  walk: Walk,
+  walk: LoadedPreflight,
   engine: RunUpEngine,
   answer: RunUpAnswer,
   trace: Trace,
@@ -71,7 +71,7 @@ export function forTheRecord(
 ) {
   const { reading, report } = answer;
   const { readings, answered } = tracedReadings(itemsOf(walk.list, "run-up"), reading, engine.name);
-  const words = sideWords(engine.profile);
+  const words = sideNames(engine.profile);
   const named = (step: string) =>
     reading.unnamed && (step === "right" || step === "left") ? words[step] : step;
   const rpm = trace.channels.rpm;
@@ -98,7 +98,11 @@ export function forTheRecord(
 }
 
 /** Judgements these numbers would give, before recording. */
-export function previewJudgements(walk: Walk, engine: RunUpEngine, made: ReturnType<typeof forTheRecord>) {
+export function previewJudgements(
+  walk: LoadedPreflight,
+  engine: RunUpEngine,
+  made: ReturnType<typeof forTheRecord>,
+) {
   const at = walk.state.lastAt ?? walk.state.startedAt ?? "";
   const unsaid = { eventId: "", at, crewId: walk.state.crewId ?? "" };
   const readings = { ...walk.state.readings };
@@ -132,7 +136,7 @@ export function previewJudgements(walk: Walk, engine: RunUpEngine, made: ReturnT
 }
 
 /** Records a run-up: result, readings and answered items; then goes to the next open item. */
-export function useRecordRunUp(walk: Walk) {
+export function useRecordRunUp(walk: LoadedPreflight) {
   const dispatch = useAppDispatch();
   return ({ read, readings, answered, from }: ReturnType<typeof forTheRecord>) => {
     const done = new Set([...readings.map(({ item }) => item.id), ...answered.map((item) => item.id)]);
@@ -162,7 +166,7 @@ export function useRecordRunUp(walk: Walk) {
 
 /** Numbers entered by hand or voice, as readings of their items. */
 export function typedReadings(
-  walk: Walk,
+  walk: LoadedPreflight,
   engine: RunUpEngine,
   numbers: { base: number; right?: number; left?: number },
 ) {

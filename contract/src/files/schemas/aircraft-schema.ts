@@ -5,7 +5,7 @@ import { ownItemSchema } from "./item-schema";
 import { id, optional, words } from "./parts";
 
 /** A small dictionary of texts only. */
-function areWords(value: object | undefined): boolean {
+function isText(value: object | undefined): boolean {
   const facts = Object.entries(value ?? {});
   return (
     facts.length <= 200 &&
@@ -22,7 +22,7 @@ function areWords(value: object | undefined): boolean {
 
 /** Values printed on an aircraft, by name. */
 export const factsSchema = object()
-  .test("words", 'must map each name to a text, such as "06/2028"', areWords)
+  .test("words", 'must map each name to a text, such as "06/2028"', isText)
   .meta({ jsonSchema: { additionalProperties: { type: "string", maxLength: 200 } } });
 
 export const aircraftSchema = object({

@@ -14,7 +14,7 @@ export const day = () =>
 const amount = () => anyNumber(0, 1_000_000);
 export const flightKinds = () => array().of(string().required().oneOf(FLIGHT_KINDS)).max(FLIGHT_KINDS.length);
 
-const MOST_METERS = 40;
+const MAX_METERS = 40;
 
 /** Totals by meter. */
 export const totalsSchema = () =>
@@ -22,7 +22,7 @@ export const totalsSchema = () =>
     .test("totals", 'must map each meter to its total, such as "hours": 4211.3', (value) => {
       const rows = Object.entries(value ?? {});
       return (
-        rows.length <= MOST_METERS &&
+        rows.length <= MAX_METERS &&
         rows.every(
           ([meter, total]) =>
             meter.length <= 120 && typeof total === "number" && total >= 0 && total <= 1_000_000,
@@ -159,7 +159,7 @@ export const airworthinessSchema = object({
     .required()
     .matches(/^[A-Z0-9]{1,3}-[A-Z0-9]{2,5}$/, "must be a registration such as QX-TAR"),
   timeZone: name(60),
-  meters: array().of(meterSchema.required()).required().min(1).max(MOST_METERS),
+  meters: array().of(meterSchema.required()).required().min(1).max(MAX_METERS),
   start: object({ at: utcTime().required(), totals: totalsSchema().required() }).noUnknown().required(),
   components: array().of(componentSchema.required()).required().max(60),
   fittings: array()

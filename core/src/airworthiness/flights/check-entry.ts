@@ -26,7 +26,7 @@ export interface LineFault {
 const HOUR_MS = 3_600_000;
 /** Tolerance between clock time and meter: two tenths plus a twentieth of the flight (common practice). */
 const SLACK = { hours: 0.2, part: 0.05 };
-const LONGEST_H = 18;
+const MAX_H = 18;
 /** A time a few minutes ahead means a wrong clock, not a flight of tomorrow. */
 const AHEAD_MS = 10 * 60_000;
 
@@ -62,7 +62,7 @@ export function checkLine(
   }
   const hours = (on - off) / HOUR_MS;
   if (on <= off) say("on", "in before out", "refused", "On blocks must be later than off blocks.");
-  else if (hours > LONGEST_H)
+  else if (hours > MAX_H)
     say("on", "long", "asked", `${formatNumber(hours, 1)} hours in one flight. Check the date.`);
   if (on > Date.parse(now) + AHEAD_MS)
     say("on", "future", "refused", "On blocks is in the future. Check the time.");

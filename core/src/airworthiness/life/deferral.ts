@@ -26,7 +26,7 @@ export interface DiscrepancyDeferral {
 }
 
 /** Status of a deferral for one flight on one day. */
-export type DeferralStanding =
+export type DeferralStatus =
   | { state: "holds"; words: string }
   | { state: "ended"; words: string }
   | { state: "asked anew"; words: string };
@@ -35,14 +35,14 @@ export type DeferralStanding =
  * Status of a deferral for a flight: it ends after its last day and does not cover other kinds of flight. `date` is the day the
  * flight ends, at the aircraft's base; `totals` are the expected meter totals.
  */
-export function deferralStanding(
+export function deferralStatus(
   deferral: DiscrepancyDeferral,
   {
     date,
     kinds,
     totals = {},
   }: { date: LocalDate; kinds: readonly FlightKind[]; totals?: Readonly<Record<string, number>> },
-): DeferralStanding {
+): DeferralStatus {
   const { until, reading, for: decided, placard } = deferral;
   if (until !== undefined && date > until)
     return { state: "ended", words: `The deferral expired on ${until}.` };

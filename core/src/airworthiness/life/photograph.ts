@@ -1,5 +1,5 @@
 /** Maximum photos per discrepancy. */
-export const MOST_PHOTOGRAPHS = 5;
+export const MAX_PHOTOGRAPHS = 5;
 
 /** Longer side of a photo after scaling on the device, pixels: enough to show a crack, small enough for a mobile connection. */
 export const PHOTOGRAPH_PX = 1600;

@@ -32,7 +32,7 @@ export interface VisitPlan {
 }
 
 /** Maximum visits tried for one aircraft. */
-const MOST_TRIED = 250;
+const MAX_TRIED = 250;
 
 /**
  * Finds the fewest visits that keep everything in date within the horizon, and among those plans the one that loses the least
@@ -83,7 +83,7 @@ function openDays({ horizon, open }: Workshop): OpenDays {
 }
 
 /** State of a plan after some visits. */
-interface Standing {
+interface PlanState {
   due: readonly number[];
   after: number;
   visits: readonly Visit[];
@@ -95,7 +95,7 @@ class Search {
   readonly #shop: OpenDays;
   readonly #horizon: number;
   #fewest = 0;
-  #best: Standing | undefined;
+  #best: PlanState | undefined;
   #tried = 0;
   readonly #seen = new Map<string, number>();
 
@@ -106,12 +106,12 @@ class Search {
   }
 
   best(due: readonly number[]): Omit<VisitPlan, "late"> {
-    const start: Standing = { due, after: -1, visits: [], thrownAway: 0 };
+    const start: PlanState = { due, after: -1, visits: [], thrownAway: 0 };
     this.#fewest = this.#visitsFrom(due, -1);
     this.#narrow(start);
     this.#every(start);
-    const { visits, thrownAway } = this.#best as Standing;
-    return { visits: [...visits], thrownAway, exact: this.#tried <= MOST_TRIED };
+    const { visits, thrownAway } = this.#best as PlanState;
+    return { visits: [...visits], thrownAway, exact: this.#tried <= MAX_TRIED };
   }
 
   /** Day of the next visit: the last open day before the earliest due day; undefined if nothing is due within the horizon. */
@@ -146,7 +146,7 @@ class Search {
   }
 
   /** Visit on this day, at which everything due before `next` is done. */
-  #visit({ due, visits, thrownAway }: Standing, day: number, next: number): Standing {
+  #visit({ due, visits, thrownAway }: PlanState, day: number, next: number): PlanState {
     const items: string[] = [];
     let more = thrownAway;
     const then = due.map((d, i) => {
@@ -164,7 +164,7 @@ class Search {
    * Choices for the next visit that keep the number of visits minimal, least work first. More work means fewer later visits, so
    * the smallest sufficient choice is found by bisection, and every larger one suffices too. Undefined if no visit is needed.
    */
-  #choices(standing: Standing): { day: number; nexts: number[] } | undefined {
+  #choices(standing: PlanState): { day: number; nexts: number[] } | undefined {
     const { due, after, visits } = standing;
     const day = this.#next(due, after);
     if (day === undefined) return undefined;
@@ -190,15 +190,15 @@ class Search {
     return { day, nexts: nexts.slice(low) };
   }
 
-  #end(standing: Standing): void {
+  #end(standing: PlanState): void {
     if (!this.#best || standing.thrownAway < this.#best.thrownAway - 1e-12) this.#best = standing;
   }
 
   /** Beam search, visit by visit: gives a first plan, and a good one if there are too many to try all. */
-  #narrow(start: Standing): void {
+  #narrow(start: PlanState): void {
     let beside = [start];
     while (beside.length > 0) {
-      const on: Standing[] = [];
+      const on: PlanState[] = [];
       for (const standing of beside) {
         const choices = this.#choices(standing);
         if (!choices) this.#end(standing);
@@ -211,8 +211,8 @@ class Search {
   }
 
   /** Depth-first search over every plan, within a bound. */
-  #every(standing: Standing): void {
-    if (this.#tried > MOST_TRIED) return;
+  #every(standing: PlanState): void {
+    if (this.#tried > MAX_TRIED) return;
     if (this.#best && standing.thrownAway >= this.#best.thrownAway - 1e-12) return;
     const state = `${standing.visits.length}|${standing.after}|${standing.due.join(",")}`;
     if ((this.#seen.get(state) ?? Number.POSITIVE_INFINITY) <= standing.thrownAway) return;

@@ -18,8 +18,8 @@ export interface UsagePattern {
 }
 
 /** Minimum history for a pattern. */
-const LEAST_WEEKS = 8;
-const MOST_WEEKS = 104;
+const MIN_WEEKS = 8;
+const MAX_WEEKS = 104;
 /** About a year: from here on the same season is used. */
 const SEASONAL_WEEKS = 50;
 /** Weeks within this distance of the same time of year count as its season. */
@@ -41,13 +41,13 @@ export function usualFlying(days: readonly DayUse[], today: LocalDate): UsagePat
     const day = dayNumber(date);
     if (day > now || !(use >= 0)) continue;
     const week = Math.floor((now - day) / 7);
-    if (week >= MOST_WEEKS) continue;
+    if (week >= MAX_WEEKS) continue;
     oldest = Math.min(oldest, day);
     sums.set(week, (sums.get(week) ?? 0) + use);
   }
   // The first week of the record is incomplete.
   const known = Math.floor((now - oldest) / 7);
-  if (known < LEAST_WEEKS) return undefined;
+  if (known < MIN_WEEKS) return undefined;
   const raw = Array.from({ length: known }, (_, i) => sums.get(known - 1 - i) ?? 0);
   const flown = raw.filter((use) => use > 0).sort((a, b) => a - b);
   if (flown.length === 0) return undefined;

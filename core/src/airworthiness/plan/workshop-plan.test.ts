@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { planVisits } from "./plan-visits";
-import { handCostWords, manualPlanCost, planFaults, workshopFrom } from "./workshop-plan";
+import { handPlanCostText, manualPlanCost, planFaults, workshopFrom } from "./workshop-plan";
 
 /** A Monday. */
 const MONDAY = "2026-06-01";
@@ -10,7 +10,7 @@ const ITEMS = [
 ];
 const words = (days: number[]) => {
   const shop = workshopFrom(MONDAY, 60, []);
-  return handCostWords(
+  return handPlanCostText(
     manualPlanCost(ITEMS, shop, days, planVisits(ITEMS, shop)),
     (item) => ({ oil: "Oil change", annual: "Annual" })[item] ?? item,
     MONDAY,

@@ -81,7 +81,7 @@ export function manualPlanCost(
 }
 
 /** The cost in sentences, overdue items first. */
-export function handCostWords(
+export function handPlanCostText(
   { cost, moreVisits, moreThrownAway }: HandCost,
   nameOf: (item: string) => string,
   today: LocalDate,

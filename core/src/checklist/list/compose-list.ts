@@ -14,14 +14,15 @@ import {
   type StationRole,
 } from "../../aircraft/aircraft-type";
 import { applyVariant } from "../../aircraft/apply-variant";
+import { conditionText } from "../../aircraft/condition-text";
 import { methodTags, type Preferences, walkaroundOrder } from "../../aircraft/preferences";
 import { type AirworthinessSnapshot, DAILY_INSPECTION } from "../../airworthiness/airworthiness-snapshot";
 import type { EquipmentList } from "../../airworthiness/deferral/deferral-rules";
-import { type DeferralToday, deferralToday } from "../../airworthiness/deferral-today";
+import { type DeferralForFlight, deferralForFlight } from "../../airworthiness/deferral-today";
 import type { DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
 import type { Photograph } from "../../airworthiness/life/photograph";
-import { groupsToday } from "../../groups/groups-today";
+import { groupsForConditions } from "../../groups/groups-today";
 import type { FindingGrade } from "../../judgement/judgement";
 import type { LoadingProfile } from "../../mass-and-balance/loading-profile";
 import type { FluidMemory } from "../../memory/fluid-memory";
@@ -83,7 +84,7 @@ export interface ComposedList {
   /** Set if this device did not know the pilot's limits when the preflight started. */
   ownUnknown?: true;
   /** Deferrals by discrepancy, judged for today's flight. */
-  deferrals?: Record<string, DeferralToday>;
+  deferrals?: Record<string, DeferralForFlight>;
   /** Measure limits of known open discrepancies. */
   measureLimits?: Record<string, MeasureLimit>;
   /** What differs from the standard checklist today, and why. */
@@ -148,7 +149,7 @@ export function composeList({
     throw new ComposeError(wholeType.stub ?? `The checklist for ${wholeType.name} has no items.`);
   for (const { condition, why } of wholeType.notOffered ?? [])
     if (conditions.includes(condition))
-      throw new ComposeError(`${wholeType.name}: no checklist for “${condition}”. ${why}`);
+      throw new ComposeError(`${wholeType.name}: no checklist for “${conditionText(condition)}”. ${why}`);
   const turnaround = conditions.includes("turnaround");
   if (turnaround) assertTurnaround(wholeType, conditions);
   // A turnaround does not shorten the line-up check or the after-flight checks.
@@ -175,7 +176,7 @@ export function composeList({
         (item.turnaround === "refuelled" && conditions.includes("refuelled"))
       );
     const reason = item.when.find((condition) => conditions.includes(condition));
-    if (reason) differences.push({ itemId: item.id, why: reason });
+    if (reason) differences.push({ itemId: item.id, why: conditionText(reason) });
     return reason !== undefined;
   };
   const stations = PHASES.flatMap((phase) => {
@@ -212,7 +213,7 @@ export function composeList({
       ? [item]
       : // Check known discrepancies there while the aircraft is stationary.
         item.kind === "observe"
-        ? [{ ...item, station: lastStanding(stations, onTheRoll) ?? item.station }]
+        ? [{ ...item, station: lastStatus(stations, onTheRoll) ?? item.station }]
         : [],
   );
   const facts = factsOf(aircraft.facts, loading);
@@ -222,10 +223,10 @@ export function composeList({
   const present = new Set(items.map((item) => item.station));
   const after = afterFlightItems(type, items, today);
   const deferrals = openDiscrepancies.flatMap(({ id, deferral }) =>
-    deferral ? [[id, deferralToday(deferral, conditions, rules?.deferral, equipment)] as const] : [],
+    deferral ? [[id, deferralForFlight(deferral, conditions, rules?.deferral, equipment)] as const] : [],
   );
   const limits = openDiscrepancies.flatMap(({ id, limit }) => (limit ? [[id, limit] as const] : []));
-  const groups = preferences?.cards === "groups" ? groupsToday(type, items) : [];
+  const groups = preferences?.cards === "groups" ? groupsForConditions(type, items) : [];
   const {
     items: _items,
     stations: _stations,
@@ -285,7 +286,7 @@ function assertTurnaround(type: AircraftType, conditions: readonly Condition[]):
 const LINE_UP_CHECK: StationRole = "line-up check";
 
 /** Last station before the aircraft moves. */
-function lastStanding(stations: readonly Station[], onTheRoll: ReadonlySet<string>): string | undefined {
+function lastStatus(stations: readonly Station[], onTheRoll: ReadonlySet<string>): string | undefined {
   return stations.filter((s) => !onTheRoll.has(s.id)).at(-1)?.id;
 }
 

@@ -249,11 +249,11 @@ const OF_AIRCRAFT: readonly EventType[] = [
 const OF_FLIGHT: readonly EventType[] = ["flight.logged", "flight.corrected"];
 const OF_PERSON: readonly EventType[] = ["person.due-set", "person.due-dropped", "person.done"];
 const OF_WORKSHOP: readonly EventType[] = ["workshop.planned"];
-const NO_WALK = new Set([...OF_AIRCRAFT, ...OF_FLIGHT, ...OF_PERSON, ...OF_WORKSHOP]);
+const NO_PREFLIGHT = new Set([...OF_AIRCRAFT, ...OF_FLIGHT, ...OF_PERSON, ...OF_WORKSHOP]);
 
 /** Event kinds allowed in each kind of stream. */
 export const STREAM_EVENTS: Record<StreamKind, readonly EventType[]> = {
-  preflight: EVENT_TYPES.filter((type) => !NO_WALK.has(type)),
+  preflight: EVENT_TYPES.filter((type) => !NO_PREFLIGHT.has(type)),
   aircraft: [
     "fuel.uplifted",
     "oil.added",

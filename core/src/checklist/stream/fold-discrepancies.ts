@@ -1,6 +1,6 @@
 import type { AskedBy, DiscrepancyDeferral } from "../../airworthiness/life/deferral";
 import type { MeasureLimit } from "../../airworthiness/life/measure-trend";
-import { MOST_PHOTOGRAPHS, type Photograph } from "../../airworthiness/life/photograph";
+import { MAX_PHOTOGRAPHS, type Photograph } from "../../airworthiness/life/photograph";
 import type { FindingGrade } from "../../judgement/judgement";
 import { byEventId, mergeEvents, type PreflightEvent } from "./events";
 import { readStream } from "./read-stream";
@@ -138,7 +138,7 @@ export function foldCountedDiscrepancies(counted: readonly DiscrepancyEvent[]): 
       const { photograph, width, height } = event.data;
       const known = found.photographs ?? [];
       // Photos beyond the maximum, added by two devices at once, stay on record but are not listed.
-      if (known.length < MOST_PHOTOGRAPHS && !known.some((one) => one.photograph === photograph))
+      if (known.length < MAX_PHOTOGRAPHS && !known.some((one) => one.photograph === photograph))
         found.photographs = [...known, { photograph, width, height, at, crewId }];
     } else if (event.type === "discrepancy.merged") {
       // A discrepancy cannot be evidence of itself.

@@ -39,6 +39,21 @@ export const FEATURES = {
   morePower: ["alike now", "same"],
 } as const;
 
+const OUTCOME_TEXT: Partial<Record<string, string>> = {
+  gone: "problem gone",
+  same: "no change",
+  "drops now": "now drops",
+  "still none": "still no drop",
+  "runs on": "keeps running",
+  "more after": "higher rpm afterwards",
+  back: "back on line",
+  "quick now": "now responds quickly",
+  "alike now": "now in line",
+};
+
+/** Outcome of a further test, in lower case: "problem gone". */
+export const outcomeText = (state: string): string => OUTCOME_TEXT[state] ?? state;
+
 export type Feature = keyof typeof FEATURES;
 export type StateOf<F extends Feature> = (typeof FEATURES)[F][number];
 

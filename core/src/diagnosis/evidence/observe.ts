@@ -96,7 +96,7 @@ export function observe(reading: RunUpReading, profile: RunUpProfile, limits: Ob
   }
   const heat = heatOf(reading, profile);
   if (heat) found.push(heat);
-  found.push(...needles(reading, profile));
+  found.push(...gaugesOf(reading, profile));
   const idleExhaust = exhaustAtIdle(reading, wild);
   if (idleExhaust) found.push(idleExhaust);
   return found;
@@ -243,7 +243,7 @@ function inRange(value: number, { min, max }: LimitRange): "low" | "in range" | 
   return max !== undefined && value > max ? "high" : "in range";
 }
 
-function needles(reading: RunUpReading, profile: RunUpProfile): Observation[] {
+function gaugesOf(reading: RunUpReading, profile: RunUpProfile): Observation[] {
   const found: Observation[] = [];
   const { volts, amps, suction, oilPressure, propeller, idle } = reading;
   if (volts) {
@@ -345,7 +345,7 @@ const STANDS_OUT = 3.4;
  */
 const STANDS_OUT_OF: Record<number, number> = { 2: 45, 3: 18, 4: 11, 5: 8.5, 6: 7.3, 7: 6.6, 8: 6 };
 /** Where all others go alike, a cylinder that moves so far otherwise is one on its own, °F. */
-const LEAST_APART_F = 45;
+const MIN_APART_F = 45;
 
 /**
  * From how far on a cylinder's move stands out of the others', °F: of what cylinders usually do, drawn to what these few show; or of what these show, where they go much more alike than
@@ -366,7 +366,7 @@ function bordersOfMoves(
   const seen = moves.reduce((sum, value) => sum + (value - mean) ** 2, 0);
   const usual = STANDS_OUT * Math.sqrt((TRUST * USUAL_SPREAD_F ** 2 + seen) / (TRUST + free));
   const own = free > 0 ? (STANDS_OUT_OF[moves.length] ?? 5.5) * Math.sqrt(seen / free) : usual;
-  return Math.max(LEAST_APART_F, Math.min(usual, own));
+  return Math.max(MIN_APART_F, Math.min(usual, own));
 }
 
 /** The cylinder that moved furthest otherwise than the middle of all, from its base to a low power; °F. */

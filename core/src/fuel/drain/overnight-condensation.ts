@@ -32,12 +32,12 @@ export function overnightCondensationMl(emptyL: number, { lowC, dewPointC, night
     throw new QuantityError("Enter 0 to 60 nights.");
   if (dewPointC <= lowC) return 0;
   // Vapour density at the low temperature if nothing had condensed.
-  const before = densityIfKept(dewPointC, lowC);
+  const before = vapourDensityAtConstantPressure(dewPointC, lowC);
   return nights * (emptyL / 1000) * (before - vapourDensityGPerM3(lowC, lowC));
 }
 
 /** Density, in g/m³, of vapour with the pressure of this dew point, cooled to `celsius` at constant pressure without condensing. */
-function densityIfKept(dewPointC: number, celsius: number): number {
+function vapourDensityAtConstantPressure(dewPointC: number, celsius: number): number {
   return (vapourDensityGPerM3(dewPointC, dewPointC) * (dewPointC + 273.15)) / (celsius + 273.15);
 }
 

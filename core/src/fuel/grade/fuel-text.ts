@@ -2,7 +2,7 @@ import { formatNumber, type Quantity } from "../../units/format";
 import { FUEL_UNITS, type FuelUnit, fuelFromLitres } from "./fuel-amount";
 
 /** Formats amounts of fuel in the pilot's unit. */
-export interface FuelWords {
+export interface FuelUnits {
   unit: FuelUnit;
   /** "72 L", "19.0 US gal". */
   say(litres: number): string;
@@ -22,7 +22,7 @@ const DECIMALS: Record<FuelUnit, number> = { L: 0, "US gal": 1, "imp gal": 1, kg
  * Valid range: any finite number of litres, density > 0 (QuantityError otherwise). Source: `fuelFromLitres`.
  * @example fuelWords("US gal", 0.719).say(37.85411784) // "10.0 US gal"
  */
-export function fuelWords(unit: FuelUnit, kgPerL: number): FuelWords {
+export function fuelUnits(unit: FuelUnit, kgPerL: number): FuelUnits {
   const inUnit = (litres: number) => Math.sign(litres) * fuelFromLitres(Math.abs(litres), unit, kgPerL);
   const number = (litres: number) => formatNumber(inUnit(litres), DECIMALS[unit]);
   return {

@@ -51,7 +51,7 @@ export function reconcileUplift(
   const agrees = Math.abs(residual) <= DISAGREE_AT;
   const instead = agrees
     ? []
-    : slips(receipt)
+    : typicalErrors(receipt)
         .map((slip) => ({ ...slip, off: Math.abs(fit(slip.uplift).residual) }))
         .filter(({ off }) => off <= DISAGREE_AT)
         .sort((a, b) => a.off - b.off)
@@ -59,7 +59,7 @@ export function reconcileUplift(
   return { agrees, measuredL, receiptL, residual, instead };
 }
 
-function slips({ amount, unit }: Uplift): { uplift: Uplift; why: string }[] {
+function typicalErrors({ amount, unit }: Uplift): { uplift: Uplift; why: string }[] {
   const units = FUEL_UNITS.filter((other) => other !== unit).map((other) => ({
     uplift: { amount, unit: other },
     why: `logged in the wrong unit: ${formatNumber(amount, decimalsOf(amount))} ${other} would fit, not ${unit}`,

@@ -2,7 +2,7 @@ import { assertNotNegative, QuantityError } from "../../units/convert";
 import { type FuelUnit, fuelFromLitres, litresOfFuel } from "../grade/fuel-amount";
 import type { Tank } from "../tanks/tank";
 
-export interface Filling {
+export interface TankFill {
   tanks: readonly (Pick<Tank, "id" | "name" | "capacityL" | "side" | "fillOrder"> & { volumeL: number })[];
   /** Litres needed, ≥ 0. */
   neededL: number;
@@ -15,7 +15,7 @@ export interface Filling {
   pump: { unit: FuelUnit; step: number };
 }
 
-export interface FillingPlan {
+export interface RefuelPlan {
   litres: number;
   /** In the pump's unit, one hose at a time, in this order. */
   steps: { tankId: string; name: string; litres: number; amount: number }[];
@@ -32,7 +32,7 @@ export interface FillingPlan {
  * any moment, since refuelling may be cut short. Rounded up to the pump's step if the tank has room.
  * Valid range: amounts ≥ 0, volumes up to the capacity, step > 0; throws QuantityError otherwise. Source: arithmetic.
  */
-export function refuelPlan({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pump }: Filling): FillingPlan {
+export function refuelPlan({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pump }: TankFill): RefuelPlan {
   assertNotNegative("The missing amount", neededL);
   if (!(pump.step > 0)) throw new QuantityError("The pump step must be more than zero.");
   for (const { name, volumeL, capacityL } of tanks) {
@@ -75,7 +75,7 @@ export function refuelPlan({ tanks, neededL, imbalanceL, massRoomKg, kgPerL, pum
 }
 
 /** Litres for each tank: group by fill order, within a group until they are level. */
-function shares(tanks: Filling["tanks"], litres: number): Map<string, number> {
+function shares(tanks: TankFill["tanks"], litres: number): Map<string, number> {
   const result = new Map<string, number>();
   let left = litres;
   const ranks = [...new Set(tanks.map((t) => t.fillOrder ?? 0))].sort((a, b) => a - b);
@@ -103,7 +103,7 @@ function shares(tanks: Filling["tanks"], litres: number): Map<string, number> {
 
 /** One hose at a time: the lighter side first, switching before the imbalance is too great. */
 function inOrder(
-  tanks: Filling["tanks"],
+  tanks: TankFill["tanks"],
   target: ReadonlyMap<string, number>,
   level: Map<string, number>,
   imbalanceL: number | undefined,

@@ -20,7 +20,7 @@ export interface Tilt {
 }
 
 /** Maximum correctable slope; beyond it, move to level ground (own limit). */
-export const MOST_TILT_DEG = 6;
+export const MAX_TILT_DEG = 6;
 
 /**
  * Dipstick reading the aircraft would give when level, in centimetres: the fuel surface stays level while the tank tilts, so at
@@ -39,7 +39,7 @@ export function dipCorrectedForTilt(
     ["The nose slope", noseUpDeg],
   ] as const) {
     assertFinite(what, degrees);
-    if (Math.abs(degrees) > MOST_TILT_DEG)
+    if (Math.abs(degrees) > MAX_TILT_DEG)
       throw new QuantityError(`${what} (${degrees}°) is too large to correct. Dip on level ground.`);
   }
   const side = Math.tan((rightDownDeg * Math.PI) / 180);

@@ -1,6 +1,6 @@
 import { otherSide } from "../../engine/side";
 import { inUnit } from "../../judgement/judgement";
-import { firstAt, MOST_CYLINDERS, type Trace } from "../../trace/trace";
+import { firstAt, MAX_CYLINDERS, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { capital, formatNumber } from "../../units/format";
 import type { RunUpStep } from "../reading/found-step";
@@ -305,7 +305,7 @@ function minutesUntil(trace: Trace, least: number, now: number): number | undefi
 /** Highest CHT now, °F; undefined without probes. */
 export function hottestHead(trace: Trace, now: number): number | undefined {
   let most: number | undefined;
-  for (let i = 1; i <= MOST_CYLINDERS; i++) {
+  for (let i = 1; i <= MAX_CYLINDERS; i++) {
     const values = trace.channels[`cht${i}`];
     if (!values) break;
     const value = lastOf(trace, `cht${i}`, now);

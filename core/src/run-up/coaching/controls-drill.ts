@@ -38,7 +38,7 @@ export function surfacesFor(
 }
 
 /** Spoken text at a corner: which aileron is up, and the elevator. */
-export function cornerWords(corner: StickCorner): string {
+export function cornerText(corner: StickCorner): string {
   const { leftAileron, elevator } = surfacesFor(corner);
   return `${leftAileron === "up" ? "Left" : "Right"} aileron up, thumbs point at it; elevator ${elevator}`;
 }

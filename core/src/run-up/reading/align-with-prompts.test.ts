@@ -1,6 +1,6 @@
 import { type DrawnStretch, drawnTrace } from "../../testing/drawn-trace";
 import { CASE_ENGINES, type CaseEngine, placeOf, runUpCase, workCase } from "../../testing/run-up-cases";
-import { STRANGER_TROUBLES, type StrangerTrouble, strangerCase } from "../../testing/unseen-cases";
+import { UNSEEN_CASE_PROBLEMS, type UnseenCaseProblem, unseenCase } from "../../testing/unseen-cases";
 import { seededRandom } from "../../units/seeded-random";
 import { type Mark, RUN_UP_STEPS, type RunUpStep, readRunUp, readWays, traceOf } from "../index";
 
@@ -125,7 +125,10 @@ test.each(
 test("prompts that make no sense are lived with: any steps at any times, in any order, beside a trace that ends anywhere", () => {
   for (let i = 200; i < 300; i++) {
     const random = seededRandom(i + 31);
-    const one = strangerCase(STRANGER_TROUBLES[i % STRANGER_TROUBLES.length] as StrangerTrouble, 40_000 + i);
+    const one = unseenCase(
+      UNSEEN_CASE_PROBLEMS[i % UNSEEN_CASE_PROBLEMS.length] as UnseenCaseProblem,
+      40_000 + i,
+    );
     const end = one.lines.at(-1)?.t ?? 0;
     const prompts = Array.from(
       { length: Math.floor(random() * 16) },

@@ -8,7 +8,7 @@ import { deviation } from "./reading-context";
 
 /** No magneto drop or propeller cycle goes below this share of run-up rpm, and recovery takes at most this long, seconds. */
 const DEEP = { fixed: 0.82, "constant speed": 0.72 } as const;
-const LONGEST_S = 6;
+const MAX_S = 6;
 /** Closing the throttle lowers manifold pressure by at least this, inHg; cutting the ignition does not. */
 const THROTTLED_INHG = 2;
 
@@ -49,7 +49,7 @@ export function findCuts(trace: Trace, profile: RunUpProfile): Cut[] {
     if (!((rpm[i] as number) < deep) || !((rpm[i - 1] as number) >= deep)) continue;
     let end = i;
     while (end < t.length && (rpm[end] as number) < deep) end++;
-    if (end >= t.length || (t[end] as number) - (t[i] as number) > LONGEST_S) continue;
+    if (end >= t.length || (t[end] as number) - (t[i] as number) > MAX_S) continue;
     // From run-up rpm and back to it, without the flanks.
     const before = around(i - 1, -1).filter(near);
     const after = around(end, 1).filter(near);
@@ -111,7 +111,7 @@ function cutsBetweenLines(trace: Trace, profile: RunUpProfile): Cut[] {
       continue;
     let end = i;
     while (end < t.length && (rpm[end] as number) < (1 - BACK) * stood) end++;
-    if (end >= t.length || (t[end] as number) - (t[i] as number) > LONGEST_S) continue;
+    if (end >= t.length || (t[end] as number) - (t[i] as number) > MAX_S) continue;
     // Closing the throttle lowers EGT too; a single scattered sample is not a return.
     const back = valuesBetween(trace, rpm, t[end] as number, (t[end] as number) + BACK_S).y;
     if (back.length > 2 && median(back) < (1 - DIPPED) * stood) continue;

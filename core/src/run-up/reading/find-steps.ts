@@ -16,8 +16,8 @@ export interface WayToRead {
 }
 
 /** Minimum weight, and maximum number of interpretations. */
-const LEAST_WEIGHT = 0.03;
-const MOST_WAYS = 4;
+const MIN_WEIGHT = 0.03;
+const MAX_WAYS = 4;
 
 /**
  * Finds the likely interpretations of a run-up trace, most likely first, from rpm levels, EGT, and the coach's prompts if any.
@@ -38,7 +38,7 @@ export function findInterpretations(trace: Trace, type: RunUpProfile, marks?: re
   const labelled = labelPlateaus(trace, plateaus, profile, leans);
   const likeliest = labelled[0]?.score ?? 0;
   // With prompts, a sequence that is less likely by itself may be the prompted one.
-  const worthLooking = labelled.filter(({ score }) => prompts || Math.exp(score - likeliest) >= LEAST_WEIGHT);
+  const worthLooking = labelled.filter(({ score }) => prompts || Math.exp(score - likeliest) >= MIN_WEIGHT);
   const rows = worthLooking.map(({ labels, score }) => {
     const steps = insertEngineCuts(stepsFromLevels(plateaus, labels, profile), cuts, profile);
     if (!prompts || !leans) return { steps, score };
@@ -52,13 +52,13 @@ export function findInterpretations(trace: Trace, type: RunUpProfile, marks?: re
   const ways = new Map<string, WayToRead>();
   for (const { steps, score } of rows) {
     const weight = Math.exp(score - best);
-    if (weight < LEAST_WEIGHT) break;
+    if (weight < MIN_WEIGHT) break;
     const key = steps.map(({ step, at }) => `${step} ${at.toFixed(1)}`).join();
     const known = ways.get(key);
     if (known) known.weight += weight;
     else ways.set(key, { steps, weight });
   }
-  const found = [...ways.values()].sort((a, b) => b.weight - a.weight).slice(0, MOST_WAYS);
+  const found = [...ways.values()].sort((a, b) => b.weight - a.weight).slice(0, MAX_WAYS);
   const all = found.reduce((sum, { weight }) => sum + weight, 0);
   if (found.length > 0)
     return found.map(({ steps, weight }) => ({
@@ -184,14 +184,14 @@ function stepsFromLevels(
   // both, even if the other was also checked.
   const alone = new Set(sides.map(({ step }) => step)).size === 1;
   for (const side of sides)
-    if (side.until - side.at >= (alone ? TWO_SIDES_S : LONGEST_S)) side.perhapsBoth = true;
+    if (side.until - side.at >= (alone ? TWO_SIDES_S : MAX_S)) side.perhapsBoth = true;
   return found;
 }
 
 /** Minimum duration of two sides, seconds. Common practice: at least three seconds each. */
 const TWO_SIDES_S = 6;
 /** Maximum usual duration of one side, seconds. Common practice: three to fifteen seconds. */
-const LONGEST_S = 15;
+const MAX_S = 15;
 
 /** When the engine stops the trace usually ends soon: a few samples at zero are enough. */
 function stoppedAtEnd(

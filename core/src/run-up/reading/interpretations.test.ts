@@ -1,12 +1,12 @@
 import { HANDS, promptsFor } from "../../testing/coached-unseen-cases";
 import { drawnTrace } from "../../testing/drawn-trace";
 import { CASE_ENGINES, type CaseEngine } from "../../testing/run-up-cases";
-import { strangerCase } from "../../testing/unseen-cases";
+import { unseenCase } from "../../testing/unseen-cases";
 import { readRunUp, readWays, traceOf } from "../index";
 
 const FOUR = CASE_ENGINES[0] as CaseEngine;
-const strangers = Array.from({ length: 24 }, (_, i) => strangerCase(i % 2 ? "none" : "plug", 1700 + i));
-const read = strangers.map(({ lines, engine }) => readWays(traceOf(lines), engine.profile));
+const unseenCases = Array.from({ length: 24 }, (_, i) => unseenCase(i % 2 ? "none" : "plug", 1700 + i));
+const read = unseenCases.map(({ lines, engine }) => readWays(traceOf(lines), engine.profile));
 
 describe("the ways to read one trace", () => {
   it("come likeliest first, each another row of steps, and their weights add up to one", () => {
@@ -24,7 +24,7 @@ describe("the ways to read one trace", () => {
   });
 
   it("begin with what is read where one is asked for", () => {
-    strangers.forEach(({ lines, engine }, i) => {
+    unseenCases.forEach(({ lines, engine }, i) => {
       expect(readRunUp(traceOf(lines), engine.profile)).toEqual(read[i]?.[0]?.reading);
     });
   });
@@ -66,7 +66,7 @@ describe("the ways to read one trace", () => {
   });
 
   it("are kept with prompts too: what was called is evidence of what was done, and not what was done", () => {
-    const coached = strangers.map((one, i) => {
+    const coached = unseenCases.map((one, i) => {
       const hand = HANDS[i % HANDS.length] as (typeof HANDS)[number];
       return readWays(traceOf(one.lines), one.engine.profile, promptsFor(one, hand, 1700 + i));
     });

@@ -222,7 +222,7 @@ const COOLED_S = 9;
  * Maximum time an engine turns without ignition before a pilot switches back, seconds (own estimate; common practice: back to
  * both at once).
  */
-const LONGEST_DEAD_S = 8;
+const MAX_DEAD_S = 8;
 
 /** Recovery of EGT from the previous side, 0 to 1: until it is complete, a falling EGT is no sign of a new step. */
 function hasCooled({ labels, last }: Hypothesis): number {
@@ -279,7 +279,7 @@ function emissionScore(
         return hypothesis.done.has("first") && hypothesis.done.has("second") ? -4 : -0.5;
       if (!base || drop < 6 * scale || drop > 0.45 * aim) return NEVER;
       // Nobody stays on a dead side: a longer cool stretch is the throttle.
-      const dead = fall < -110 && to - onset < LONGEST_DEAD_S ? 4 : 0;
+      const dead = fall < -110 && to - onset < MAX_DEAD_S ? 4 : 0;
       // Below the usual range the signature must support it. A repeated side drops as before, which identifies it.
       const was = hypothesis.dropped[label];
       const unlike =

@@ -22,7 +22,11 @@ export const sidesAreNamed = (prompted: boolean, told: MagnetoSideOrder | undefi
  * Profile as this run-up was flown, with the first side if known. Otherwise the sides are called first and second, and `right`
  * and `left` of the reading stand for them. Pure. Source: a trace alone cannot tell right from left (common practice).
  */
-export function asTold(profile: RunUpProfile, prompted: boolean, told?: MagnetoSideOrder): RunUpProfile {
+export function orderByAnswer(
+  profile: RunUpProfile,
+  prompted: boolean,
+  told?: MagnetoSideOrder,
+): RunUpProfile {
   if (prompted) return profile;
   if (told?.first) return { ...profile, firstSide: told.first };
   const first = "the first side";

@@ -43,7 +43,7 @@ export function findPlateaus({ t, channels: { rpm } }: Trace, scale: number): Pl
     const [early, late] = begins[i] as [number, number];
     const begin = { at, range: [Math.min(early, at), Math.max(late, at)] as [number, number] };
     before = piece;
-    const plateau = standing(row.t, piece, scale);
+    const plateau = isSteady(row.t, piece, scale);
     if (!plateau) {
       moving ??= begin;
       continue;
@@ -101,7 +101,7 @@ function onsetOf(t: readonly number[], piece: SettlingPiece, before: SettlingPie
   return Math.min(first, Math.max(last, first + piece.settle * Math.log(part)));
 }
 
-function standing(
+function isSteady(
   t: readonly number[],
   { from, to, level, off, settle, sigma }: SettlingPiece,
   scale: number,

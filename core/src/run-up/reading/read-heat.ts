@@ -10,12 +10,12 @@ import {
   type Context,
   EVENLY,
   levelAtEnd,
+  MIN_S,
   orNaN,
   rateOf,
   restsAtBase,
   rpmOf,
   runningMedian,
-  SHORTEST_S,
   settledRpm,
   settlingUncertainty,
   sigmaOf,
@@ -24,7 +24,7 @@ import type { HeatReading, RunUpReading } from "./run-up-reading";
 
 /** How clearly the step is carburettor heat: duration, steady base, falling EGT. */
 function plainness({ held, doubt, egtChange }: HeatReading): number {
-  return (doubt ? 0 : 1) + (held >= SHORTEST_S ? 1 : 0) + (egtChange === undefined || egtChange < -6 ? 1 : 0);
+  return (doubt ? 0 : 1) + (held >= MIN_S ? 1 : 0) + (egtChange === undefined || egtChange < -6 ? 1 : 0);
 }
 
 /** Chooses the later of two heat checks; without prompts only if it is at least as clear. */

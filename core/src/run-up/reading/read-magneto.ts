@@ -10,9 +10,9 @@ import {
   type Context,
   deviation,
   levelAtEnd,
+  MIN_S,
   restsAtBase,
   rpmOf,
-  SHORTEST_S,
   settledRpm,
   settlingUncertainty,
 } from "./reading-context";
@@ -25,7 +25,7 @@ const FEW_LINES = 8;
 const FAR_BETWEEN_S = 1.5;
 
 /** Minimum samples after the hand would have moved, to conclude that nothing dropped. */
-const FEWEST_FOR_NONE = 3;
+const MIN_FOR_NONE = 3;
 
 /** Time before a side used to measure a probe's scatter, seconds. */
 const LOOKED_BACK_S = 8;
@@ -141,9 +141,9 @@ export function readMagneto(ctx: Context, i: number, side: Side, reading: RunUpR
   if (hole && !quit) made.doubt = "Data missing in the trace here: repeat it.";
   else if (
     !quit &&
-    (held < SHORTEST_S ||
+    (held < MIN_S ||
       (clean.interval > FAR_BETWEEN_S && whole.length < 3) ||
-      (!step.seen && alone.length < FEWEST_FOR_NONE))
+      (!step.seen && alone.length < MIN_FOR_NONE))
   )
     made.doubt = "Too short to settle: repeat it and stay a few seconds longer.";
   else if (!quit && made.drop < -FASTER_RPM * scale)

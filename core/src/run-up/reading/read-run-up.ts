@@ -3,14 +3,14 @@ import { cleanTrace, withoutFrozen } from "../../trace/clean-trace";
 import { type Channel, cylindersOf, type Trace } from "../../trace/trace";
 import { median } from "../../trend/median";
 import { capital, formatNumber } from "../../units/format";
-import { chanceCases } from "../../units/probability-text";
+import { probabilityCases } from "../../units/probability-text";
 import type { RunUpProfile } from "../run-up-profile";
 import { findInterpretations } from "./find-steps";
 import type { FoundStep, Mark } from "./found-step";
 import { jumpiness } from "./label-plateaus";
 import { valuesBetween } from "./level-change";
 import { instrumentResolution, levelOf } from "./levels/stretch-level";
-import { asTold, type MagnetoSideOrder, onOneSide, sidesAreNamed } from "./magneto-side-order";
+import { type MagnetoSideOrder, onOneSide, orderByAnswer, sidesAreNamed } from "./magneto-side-order";
 import { asBoth, asDropped, negligibleDrops } from "./negligible-drops";
 import { noisyProbes } from "./noisy-probes";
 import { clearerReading, readHeat } from "./read-heat";
@@ -54,7 +54,7 @@ export function readWays(
   told?: MagnetoSideOrder,
 ): ReadWay[] {
   const prompted = marks !== undefined && marks.length > 0;
-  const profile = asTold(type, prompted, told);
+  const profile = orderByAnswer(type, prompted, told);
   const clean = cleanTrace(raw);
   const trace = withoutFrozen(clean);
   const blank = (): RunUpReading => ({
@@ -89,7 +89,7 @@ export function readWays(
     if (prompted) doubtUnlike(first, second);
     first.reading.notes.push({
       kind: "read otherwise",
-      sentence: `This trace can also be read differently (chance about ${chanceCases(second.weight)}): ${sidesIn(second, profile)}.`,
+      sentence: `This trace can also be read differently (chance about ${probabilityCases(second.weight)}): ${sidesIn(second, profile)}.`,
     });
   }
   return ways;
@@ -155,12 +155,12 @@ function fill(reading: RunUpReading, ctx: Context): void {
     else if (step.step === "propeller") reading.propeller = readPropeller(ctx, i);
     else if (step.step === "idle") reading.idle = readIdle(ctx, i);
     else if (step.step === "load") {
-      const volts = needle(trace, "volts", step.at + 2, step.until);
+      const volts = gauge(trace, "volts", step.at + 2, step.until);
       if (volts) reading.voltsUnderLoad = volts;
     }
   }
   compareSides(ctx, reading);
-  readNeedles(ctx, reading);
+  readGauges(ctx, reading);
   doubtUnsteady(reading, ctx);
 }
 
@@ -201,7 +201,7 @@ function readIdle(ctx: Context, i: number): IdleReading {
   };
 }
 
-function needle(trace: Trace, name: Channel, from: number, to: number): GaugeReading | undefined {
+function gauge(trace: Trace, name: Channel, from: number, to: number): GaugeReading | undefined {
   const values = trace.channels[name];
   if (!values) return undefined;
   const { y } = valuesBetween(trace, values, from, to);
@@ -209,7 +209,7 @@ function needle(trace: Trace, name: Channel, from: number, to: number): GaugeRea
 }
 
 /** Gauges at run-up rpm: over the last steady stretch before idle, when temperatures are highest. */
-function readNeedles(ctx: Context, reading: RunUpReading): void {
+function readGauges(ctx: Context, reading: RunUpReading): void {
   const { trace, steps } = ctx;
   const calm = steps.filter(restsAtBase).filter(({ at, until }) => until - at > 2);
   const first = calm[0];
@@ -227,7 +227,7 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
   >(
     name: K,
   ) => {
-    const made = name === "oilTemperature" ? needle(trace, name, last.at, last.until) : whole(name);
+    const made = name === "oilTemperature" ? gauge(trace, name, last.at, last.until) : whole(name);
     if (made) reading[name] = made;
   };
   for (const name of [
@@ -243,7 +243,7 @@ function readNeedles(ctx: Context, reading: RunUpReading): void {
   let hottest: (GaugeReading & { cylinder: number }) | undefined;
   let coolest = Number.POSITIVE_INFINITY;
   for (const cylinder of cylindersOf(trace, "cht")) {
-    const made = needle(trace, `cht${cylinder}`, last.until - 4, last.until);
+    const made = gauge(trace, `cht${cylinder}`, last.until - 4, last.until);
     if (!made) continue;
     coolest = Math.min(coolest, made.value);
     if (!hottest || made.value > hottest.value) hottest = { ...made, cylinder };

@@ -33,7 +33,7 @@ export function restsAtBase({ step }: FoundStep): boolean {
 }
 
 /** Minimum time for a side to settle, seconds. */
-export const SHORTEST_S = 2.5;
+export const MIN_S = 2.5;
 
 /** Uncertainty of an entirely unsettled level, rpm at 1,800 (own estimate). */
 const UNSETTLED_RPM = 12;

@@ -29,9 +29,9 @@ export interface Baseline {
 }
 
 /** Minimum run-ups for a baseline. */
-export const FEWEST_FOR_BASELINE = 5;
-const FEWEST_FOR_ALTITUDE = 8;
-const LEAST_SPAN_FT = 1500;
+export const MIN_FOR_BASELINE = 5;
+const MIN_FOR_ALTITUDE = 8;
+const MIN_SPAN_FT = 1500;
 /** Consecutive run-ups, including today's, over which a drop that never decreased counts as increasing. */
 const GROWING_OVER = 5;
 
@@ -54,13 +54,13 @@ export function baselineOf(
       return [{ at: run.at, drop: (drop * today.baseRpm) / run.baseRpm, high: run.densityAltitudeFt }];
     })
     .sort((a, b) => (a.at < b.at ? -1 : 1));
-  if (rows.length < FEWEST_FOR_BASELINE) return undefined;
+  if (rows.length < MIN_FOR_BASELINE) return undefined;
   const placed = rows.filter((row): row is typeof row & { high: number } => row.high !== undefined);
   const heights = placed.map((row) => row.high);
   const forAltitude =
     today.densityAltitudeFt !== undefined &&
-    placed.length >= FEWEST_FOR_ALTITUDE &&
-    Math.max(...heights) - Math.min(...heights) >= LEAST_SPAN_FT;
+    placed.length >= MIN_FOR_ALTITUDE &&
+    Math.max(...heights) - Math.min(...heights) >= MIN_SPAN_FT;
   const slope = forAltitude
     ? theilSen(
         heights,

@@ -2,7 +2,7 @@ import { judgeFuel } from "../../fuel/judge-fuel";
 import type { Judgement } from "../../judgement/judgement";
 import { judgeOil } from "../../oil/judge-oil";
 import { ONLY_ENGINE, READING, readingKey } from "../../readings/reading-keys";
-import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge";
+import { enginesOf, type Judge, type JudgedPreflight, ledBy, ofEngine } from "./judge";
 import {
   fuelInput,
   judgeClock,
@@ -15,7 +15,7 @@ import {
   judgeUplifts,
 } from "./judge-fluids";
 
-function fuel(walk: JudgedWalk): Judgement[] {
+function fuel(walk: JudgedPreflight): Judgement[] {
   const input = fuelInput(walk.list, walk.state, walk.quantity);
   if (!input || input.readings.length === 0) return [];
   const itemIds = walk.itemsOf(["fuel.dip", "fuel.mark", "fuel.sight", "fuel.gauge"]);
@@ -26,7 +26,7 @@ function fuel(walk: JudgedWalk): Judgement[] {
   });
 }
 
-function oilLevel(walk: JudgedWalk): Judgement[] {
+function oilLevel(walk: JudgedPreflight): Judgement[] {
   const { list, state } = walk;
   return enginesOf(walk).flatMap(({ name, key }) => {
     const levelQt = walk.value(READING.oilLevel, name);
@@ -42,7 +42,7 @@ function oilLevel(walk: JudgedWalk): Judgement[] {
   });
 }
 
-function oilUse(walk: JudgedWalk): Judgement[] {
+function oilUse(walk: JudgedPreflight): Judgement[] {
   const { list, state, given } = walk;
   const levels = Object.fromEntries(
     Object.entries(given.oil ?? {}).map(([engine, judged]) => [engine, judged.levelQt]),

@@ -1,20 +1,20 @@
 import {
-  type FlightAsked,
   judgeAirworthiness,
-  papersMeters,
+  metersOfSnapshot,
+  type RequestedFlight,
 } from "../../airworthiness/airworthiness-snapshot";
 import { spokenDate } from "../../airworthiness/calendar/local-date";
 import { dueJudgement } from "../../airworthiness/due/due-judgement";
 import type { ComposedList } from "../../checklist/list/compose-list";
 import type { PreflightState } from "../../checklist/stream/preflight-state";
 import type { Judgement } from "../../judgement/judgement";
-import type { Judge, JudgedWalk } from "./judge";
+import type { Judge, JudgedPreflight } from "./judge";
 
 /** Assumed minutes of a flight without a planned length. */
 const USUAL_MIN = 60;
 
 /** The preflight's flight as input for due items. */
-export function flightAsked(
+export function requestedFlight(
   list: Pick<ComposedList, "papers">,
   state: Pick<
     PreflightState,
@@ -26,7 +26,7 @@ export function flightAsked(
     | "conditions"
     | "readings"
   >,
-): FlightAsked | undefined {
+): RequestedFlight | undefined {
   if (!list.papers || !state.startedAt) return undefined;
   const read: Record<string, number> = {};
   for (const { reading } of list.papers.meters) {
@@ -45,10 +45,10 @@ export function flightAsked(
 }
 
 /** Judges every due item for this flight. Items needed only for other kinds of flight are left out. */
-function papers({ list, state }: JudgedWalk): Judgement[] {
-  const asked = flightAsked(list, state);
+function judgeDocuments({ list, state }: JudgedPreflight): Judgement[] {
+  const asked = requestedFlight(list, state);
   if (!list.papers || !asked) return [];
-  const meters = papersMeters(list.papers);
+  const meters = metersOfSnapshot(list.papers);
   const shown = list.items.filter((item) => item.due?.includes("*")).map(({ id }) => id);
   const due = judgeAirworthiness(list.papers, asked)
     .filter(({ verdict }) => verdict.state !== "not for this flight")
@@ -73,6 +73,6 @@ function papers({ list, state }: JudgedWalk): Judgement[] {
 }
 
 /** Airworthiness judges. */
-export const PAPERS_JUDGES: readonly Judge[] = [
-  { id: "papers", subject: "Airworthiness record", topic: "papers", needs: [], judge: papers },
+export const AIRWORTHINESS_JUDGES: readonly Judge[] = [
+  { id: "papers", subject: "Airworthiness record", topic: "papers", needs: [], judge: judgeDocuments },
 ];

@@ -1,9 +1,9 @@
 import { judgeDate } from "../../judgement/judge-date";
 import type { Judgement } from "../../judgement/judgement";
-import { type Judge, type JudgedWalk, ledBy } from "./judge";
+import { type Judge, type JudgedPreflight, ledBy } from "./judge";
 
 /** Judges expiry dates on labels inspected today, whether or not they were read out. */
-function dates({ list, state }: JudgedWalk): Judgement[] {
+function dates({ list, state }: JudgedPreflight): Judgement[] {
   const now = state.startedAt;
   if (!now) return [];
   return list.items.flatMap((item) => {

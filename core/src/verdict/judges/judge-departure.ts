@@ -10,15 +10,15 @@ import { READING } from "../../readings/reading-keys";
 import { magneticWind } from "../../runways/compare-runways";
 import type { WindRange } from "../../runways/worst-wind";
 import { type FlightLight, lightOf } from "../../weather/light";
-import { type Given, itemsOfKinds, type Judge, type JudgedWalk } from "./judge";
-import { loadOfWalk } from "./judge-loading";
+import { type Given, itemsOfKinds, type Judge, type JudgedPreflight } from "./judge";
+import { loadOfPreflight } from "./judge-loading";
 import { usableReadings } from "./usable-readings";
 
 const USUAL_MIN = 60;
 const MINUTE = 60_000;
 
 /** Reported wind, magnetic; undefined without a report or a known variation. */
-export function reportedWind({ state }: Pick<JudgedWalk, "state">): WindRange | undefined {
+export function reportedWind({ state }: Pick<JudgedPreflight, "state">): WindRange | undefined {
   const { report, variationDeg } = state.weather ?? {};
   if (!report?.wind || variationDeg === undefined) return undefined;
   const { gustKt, ...wind } = magneticWind(report.wind, variationDeg);
@@ -27,7 +27,7 @@ export function reportedWind({ state }: Pick<JudgedWalk, "state">): WindRange | 
 }
 
 /** Governing wind: from the windsock, else the report. */
-function windNow(walk: JudgedWalk): WindRange | undefined {
+function windNow(walk: JudgedPreflight): WindRange | undefined {
   const fromDeg = walk.value(READING.windFrom);
   const kt = walk.value(READING.windSpeed);
   const gustKt = walk.value(READING.windGust);
@@ -36,11 +36,11 @@ function windNow(walk: JudgedWalk): WindRange | undefined {
 }
 
 /** Input for a preflight's departure, measured values before planned ones; undefined without a chosen runway. */
-export function departureOf(walk: JudgedWalk): DepartureInput | undefined {
+export function departureOf(walk: JudgedPreflight): DepartureInput | undefined {
   const { list, state } = walk;
   const runway = runwayInUse(list, state)?.runway;
   if (!runway || !list.airfield) return undefined;
-  const loaded = loadOfWalk(walk);
+  const loaded = loadOfPreflight(walk);
   const report = state.weather?.report;
   const wind = windNow(walk);
   const settingHpa = walk.value(READING.altimeterSetting) ?? report?.settingHpa;
@@ -63,7 +63,7 @@ export function departureOf(walk: JudgedWalk): DepartureInput | undefined {
   };
 }
 
-const setsOf = ({ list, state }: JudgedWalk): MinimaSet[] =>
+const setsOf = ({ list, state }: JudgedPreflight): MinimaSet[] =>
   minimaSets({
     rules: list.rules,
     type: list.type,
@@ -76,7 +76,7 @@ const setsOf = ({ list, state }: JudgedWalk): MinimaSet[] =>
  * Departure of a preflight with the results of its judges; undefined without a chosen runway. Complexity: O(items) plus
  * `calculateDeparture`.
  */
-export function departureOfWalk(
+export function departureOfPreflight(
   list: ComposedList,
   state: PreflightState,
   given: Given,
@@ -87,7 +87,7 @@ export function departureOfWalk(
 }
 
 /** Day or night for the flight starting now; undefined without coordinates or a rule. */
-function lightToday({ list, state }: JudgedWalk): FlightLight | undefined {
+function lightForFlight({ list, state }: JudgedPreflight): FlightLight | undefined {
   const { lat, lon } = list.airfield ?? {};
   const { night } = list.rules ?? {};
   if (lat === undefined || lon === undefined || !night || !state.lastAt) return undefined;
@@ -96,7 +96,7 @@ function lightToday({ list, state }: JudgedWalk): FlightLight | undefined {
 }
 
 /** Forecast, and the time of the flight starting now. */
-function expectedToday({ state }: JudgedWalk) {
+function expectedReadings({ state }: JudgedPreflight) {
   const { forecast, variationDeg } = state.weather ?? {};
   if (!forecast || !state.lastAt) return undefined;
   const to = new Date(Date.parse(state.lastAt) + (state.plannedFlightMin ?? USUAL_MIN) * MINUTE);
@@ -108,7 +108,7 @@ function expectedToday({ state }: JudgedWalk) {
   };
 }
 
-function departure(walk: JudgedWalk): Judgement[] {
+function departure(walk: JudgedPreflight): Judgement[] {
   const { list, state } = walk;
   const input = departureOf(walk);
   const wind = windNow(walk);
@@ -116,8 +116,8 @@ function departure(walk: JudgedWalk): Judgement[] {
   const [fromDeg, kt] = [walk.value(READING.windFrom), walk.value(READING.windSpeed)];
   const reported = reportedWind(walk);
   const endurance = walk.given.fuel?.enduranceMin;
-  const today = state.weather ? lightToday(walk) : undefined;
-  const expected = expectedToday(walk);
+  const today = state.weather ? lightForFlight(walk) : undefined;
+  const expected = expectedReadings(walk);
   const way = state.plannedLaunch;
   const limit = way ? list.type.launch?.[way] : undefined;
   const { judgements } = judgeDeparture({

@@ -4,10 +4,10 @@ import { judgeMagnetos, magnetoCause } from "../../engine/judge-magnetos";
 import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { READING, type ReadingKind } from "../../readings/reading-keys";
 import { type BaselineQuantity, judgeBaseline } from "../../run-up/record/baseline";
-import { clearingWords } from "../../run-up/run-up-profile";
+import { clearingText } from "../../run-up/run-up-profile";
 import { capital } from "../../units/format";
-import { chanceWords } from "../../units/probability-text";
-import { enginesOf, type Judge, type JudgedWalk, ledBy, ofEngine } from "./judge";
+import { probabilityText } from "../../units/probability-text";
+import { enginesOf, type Judge, type JudgedPreflight, ledBy, ofEngine } from "./judge";
 import { asSeenInFile } from "./seen-in-file";
 import { guarded } from "./usable-readings";
 
@@ -21,8 +21,8 @@ interface Engine {
 
 /** Runs a judge per engine: an unusable number on one does not affect the other. */
 const eachEngine =
-  (id: string, subject: string, judge: (walk: JudgedWalk, engine: Engine) => Judgement[]) =>
-  (walk: JudgedWalk): Judgement[] =>
+  (id: string, subject: string, judge: (walk: JudgedPreflight, engine: Engine) => Judgement[]) =>
+  (walk: JudgedPreflight): Judgement[] =>
     enginesOf(walk).flatMap(({ name, key }) => {
       const engine: Engine = {
         name,
@@ -36,13 +36,13 @@ const eachEngine =
       );
     });
 
-function side(walk: JudgedWalk, engine: Engine, kind: ReadingKind) {
+function side(walk: JudgedPreflight, engine: Engine, kind: ReadingKind) {
   const rpm = engine.value(kind);
   const feel = walk.state.readings[engine.name ? `${kind}.${engine.name}` : kind]?.feel;
   return rpm === undefined ? undefined : { rpm, ...(feel && { feel }) };
 }
 
-function magnetos(walk: JudgedWalk, engine: Engine): Judgement[] {
+function magnetos(walk: JudgedPreflight, engine: Engine): Judgement[] {
   const baseRpm = engine.value(READING.magnetoBase);
   const right = side(walk, engine, READING.magnetoRight);
   const left = side(walk, engine, READING.magnetoLeft);
@@ -61,7 +61,7 @@ function magnetos(walk: JudgedWalk, engine: Engine): Judgement[] {
       profile,
       ...(right && { right }),
       ...(left && { left }),
-      ...(runUp && { clearing: clearingWords(runUp) }),
+      ...(runUp && { clearing: clearingText(runUp) }),
       explained: walk.state.runUps[engine.key]?.found !== undefined,
     });
     walk.given.magnetos = result;
@@ -75,7 +75,7 @@ const BASELINES: readonly [BaselineQuantity, ReadingKind, cause: string][] = [
   ["heatDrop", READING.carburettorHot, "carburettor-heat"],
 ];
 
-function baselines(walk: JudgedWalk, engine: Engine): Judgement[] {
+function baselines(walk: JudgedPreflight, engine: Engine): Judgement[] {
   const baseRpm = engine.value(READING.magnetoBase);
   const { magnetos: profile } = walk.list.type;
   if (baseRpm === undefined || !profile) return [];
@@ -93,12 +93,12 @@ function baselines(walk: JudgedWalk, engine: Engine): Judgement[] {
 }
 
 /** Recorded with the run-up; it has no item. */
-function densityAltitude({ state }: JudgedWalk): number | undefined {
+function densityAltitude({ state }: JudgedPreflight): number | undefined {
   const high = state.readings[READING.densityAltitude];
   return high?.unit === "ft" ? high.value : undefined;
 }
 
-function traced({ state }: JudgedWalk, { key }: Engine): Judgement[] {
+function traced({ state }: JudgedPreflight, { key }: Engine): Judgement[] {
   const run = state.runUps[key];
   if (!run?.found) return [];
   const fault = tracedFault(run.found);
@@ -115,13 +115,13 @@ function tracedFault(found: NonNullable<PreflightState["runUps"][string]["found"
     scope: "aircraft",
     subject: capital(name),
     grade,
-    sentence: `${capital(chanceWords(probability))}. ${sentence}`,
+    sentence: `${capital(probabilityText(probability))}. ${sentence}`,
     ...(action && { action }),
     ...(caution && { caution }),
   };
 }
 
-function carburettorHeat(_walk: JudgedWalk, engine: Engine): Judgement[] {
+function carburettorHeat(_walk: JudgedPreflight, engine: Engine): Judgement[] {
   const baseRpm = engine.value(READING.magnetoBase);
   const hotRpm = engine.value(READING.carburettorHot);
   if (baseRpm === undefined || hotRpm === undefined) return [];

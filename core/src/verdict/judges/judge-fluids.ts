@@ -8,7 +8,7 @@ import { dropsOfWater, overnightCondensationMl } from "../../fuel/drain/overnigh
 import { settlingMin } from "../../fuel/drain/settling";
 import { litresOfFuel } from "../../fuel/grade/fuel-amount";
 import { fuelDensity, fuelGrade } from "../../fuel/grade/fuel-grades";
-import { type FuelWords, fuelWords } from "../../fuel/grade/fuel-text";
+import { type FuelUnits, fuelUnits } from "../../fuel/grade/fuel-text";
 import type { FuelInput, FuelResult } from "../../fuel/judge-fuel";
 import { type FuelEntry, fuelByLog } from "../../fuel/log/fuel-log";
 import { type Reconciled, reconcileUplift } from "../../fuel/log/reconcile-uplift";
@@ -37,8 +37,8 @@ export function fuelKgPerL(list: Pick<ComposedList, "type">, state: PreflightSta
 }
 
 /** Formatter of fuel amounts for this preflight. */
-export function wordsOfWalk(list: Pick<ComposedList, "type">, state: PreflightState): FuelWords {
-  return fuelWords(state.told.unit ?? "L", fuelKgPerL(list, state));
+export function wordsOfWalk(list: Pick<ComposedList, "type">, state: PreflightState): FuelUnits {
+  return fuelUnits(state.told.unit ?? "L", fuelKgPerL(list, state));
 }
 
 /** Input for judging fuel: tank readings, the log, and the pilot's inputs. */
@@ -306,7 +306,7 @@ export function aroundRocking(taken: readonly FuelSampleTaken[], rockedAt: strin
 }
 
 const judgeUplift =
-  (list: ComposedList, words: FuelWords) =>
+  (list: ComposedList, words: FuelUnits) =>
   ({ uplift, reconciled }: UpliftChecked): Judgement[] => {
     const tank = list.type.fuel?.tanks.find((t) => t.id === uplift.tankId);
     const itemIds = list.items
@@ -511,7 +511,7 @@ export function judgeOilLog(
 }
 
 /** Message of a QuantityError; other errors are rethrown as program faults. */
-export function quantityTrouble(make: () => unknown): string | undefined {
+export function quantityError(make: () => unknown): string | undefined {
   try {
     make();
     return undefined;

@@ -3,10 +3,10 @@ import type { Judgement } from "../../judgement/judgement";
 import { checkLoad, type LoadCheck } from "../../mass-and-balance/check-load";
 import { armOf } from "../../mass-and-balance/load-path";
 import type { Burn, Load, LoadingProfile } from "../../mass-and-balance/loading-profile";
-import { changesWords, faultWords } from "../../mass-and-balance/loading-text";
+import { changesText, faultText } from "../../mass-and-balance/loading-text";
 import { changesWithinLimits } from "../../mass-and-balance/two-changes";
 import { formatNumber } from "../../units/format";
-import type { Judge, JudgedWalk } from "./judge";
+import type { Judge, JudgedPreflight } from "./judge";
 import { fuelKgPerL } from "./judge-fluids";
 
 /** Assumed minutes of a flight without a planned length. */
@@ -30,20 +30,24 @@ export function burnFor(
 }
 
 /** Fuel burnt on this flight, assuming one hour if unplanned. */
-export const burnOfWalk = (
-  { type, rules, conditions }: Pick<JudgedWalk["list"], "type" | "rules" | "conditions">,
-  { plannedFlightMin = USUAL_MIN }: Pick<JudgedWalk["state"], "plannedFlightMin">,
+export const burnOfPreflight = (
+  { type, rules, conditions }: Pick<JudgedPreflight["list"], "type" | "rules" | "conditions">,
+  { plannedFlightMin = USUAL_MIN }: Pick<JudgedPreflight["state"], "plannedFlightMin">,
 ): Burn => burnFor(type.fuel, plannedFlightMin, reserveFor(rules, conditions)?.minutes);
 
 /** Minimum number of people on board: with passengers at least two. */
-export const peopleOfWalk = ({ conditions }: Pick<JudgedWalk["list"], "conditions">): number =>
+export const peopleOfPreflight = ({ conditions }: Pick<JudgedPreflight["list"], "conditions">): number =>
   conditions.includes("passengers") ? 2 : 1;
 
 /**
  * Load of a preflight: planned seats and baggage, with the dipped fuel. Undefined without a plan, or until every tank is
  * inspected.
  */
-export function loadOfWalk({ list, state, given }: JudgedWalk): { load: Load; burn: Burn } | undefined {
+export function loadOfPreflight({
+  list,
+  state,
+  given,
+}: JudgedPreflight): { load: Load; burn: Burn } | undefined {
   const { loading } = list;
   const planned = state.plannedLoad;
   if (!loading || !planned) return undefined;
@@ -54,15 +58,15 @@ export function loadOfWalk({ list, state, given }: JudgedWalk): { load: Load; bu
       stations: planned.stations,
       litres: dipped,
       kgPerL: fuelKgPerL(list, state),
-      people: peopleOfWalk(list),
+      people: peopleOfPreflight(list),
     },
-    burn: burnOfWalk(list, state),
+    burn: burnOfPreflight(list, state),
   };
 }
 
-function loading(walk: JudgedWalk): Judgement[] {
+function loading(walk: JudgedPreflight): Judgement[] {
   const { list, state } = walk;
-  const loaded = loadOfWalk(walk);
+  const loaded = loadOfPreflight(walk);
   const profile = list.loading;
   if (!loaded || !profile) return [];
   const { load, burn } = loaded;
@@ -99,7 +103,7 @@ function loading(walk: JudgedWalk): Judgement[] {
         ...base,
         grade: "within limits",
         margin: { value: profile.maxTakeoffKg.value - (takeOff?.kg ?? 0), unit: "kg" },
-        sentence: [insideWords(check, profile), otherwise].filter(Boolean).join(" "),
+        sentence: [envelopeText(check, profile), otherwise].filter(Boolean).join(" "),
       },
     ];
   return [
@@ -107,16 +111,14 @@ function loading(walk: JudgedWalk): Judgement[] {
       ...base,
       grade: "stop",
       margin: { value: profile.maxTakeoffKg.value - (takeOff?.kg ?? 0), unit: "kg" },
-      sentence: [otherwise, ...check.faults.map(faultWords), ...check.missing].filter(Boolean).join(" "),
-      action: way
-        ? changesWords(way, profile)
-        : "No two changes bring it within limits. Plan the load again.",
+      sentence: [otherwise, ...check.faults.map(faultText), ...check.missing].filter(Boolean).join(" "),
+      action: way ? changesText(way, profile) : "No two changes bring it within limits. Plan the load again.",
       caution: "The aircraft's own weighing report and handbook come first.",
     },
   ];
 }
 
-function insideWords({ points, margin }: LoadCheck, profile: LoadingProfile): string {
+function envelopeText({ points, margin }: LoadCheck, profile: LoadingProfile): string {
   const takeOff = points.find(({ name }) => name === "take-off");
   if (!takeOff) return "";
   const room = profile.maxTakeoffKg.value - takeOff.kg;

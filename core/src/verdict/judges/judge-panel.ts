@@ -14,9 +14,9 @@ import {
 } from "../../instruments/judge-instruments";
 import { type Judgement, notAssessed } from "../../judgement/judgement";
 import { READING } from "../../readings/reading-keys";
-import { type Judge, type JudgedWalk, ledBy } from "./judge";
+import { type Judge, type JudgedPreflight, ledBy } from "./judge";
 
-function hours(walk: JudgedWalk): Judgement[] {
+function hours(walk: JudgedPreflight): Judgement[] {
   const now = walk.value(READING.hours);
   if (now === undefined) return [];
   return ledBy(walk.itemsOf([READING.hours]), "hours", "Hour meter", () =>
@@ -24,7 +24,7 @@ function hours(walk: JudgedWalk): Judgement[] {
   );
 }
 
-function heading(walk: JudgedWalk): Judgement[] {
+function heading(walk: JudgedPreflight): Judgement[] {
   const shown = walk.value(READING.heading);
   const compass = walk.value(READING.compass);
   if (shown === undefined || compass === undefined) return [];
@@ -33,7 +33,7 @@ function heading(walk: JudgedWalk): Judgement[] {
   );
 }
 
-function climb(walk: JudgedWalk): Judgement[] {
+function climb(walk: JudgedPreflight): Judgement[] {
   const shown = walk.value(READING.climb);
   if (shown === undefined) return [];
   return ledBy(walk.itemsOf([READING.climb]), "climb", "VSI", () => judgeVsi(shown));
@@ -41,7 +41,7 @@ function climb(walk: JudgedWalk): Judgement[] {
 
 const RECEIVERS = "VOR 1 and 2";
 
-function receivers(walk: JudgedWalk): Judgement[] {
+function receivers(walk: JudgedPreflight): Judgement[] {
   const { list, state } = walk;
   const one = walk.value(READING.receiverOne);
   const two = walk.value(READING.receiverTwo);
@@ -58,7 +58,7 @@ function receivers(walk: JudgedWalk): Judgement[] {
   return ledBy(itemIds, "receivers", RECEIVERS, () => judgeReceiverAge(lastAt, now));
 }
 
-function altimeter(walk: JudgedWalk): Judgement[] {
+function altimeter(walk: JudgedPreflight): Judgement[] {
   const { list, state } = walk;
   const indicatedFt = walk.value(READING.altimeter);
   if (indicatedFt === undefined) return [];
@@ -81,7 +81,7 @@ function altimeter(walk: JudgedWalk): Judgement[] {
 }
 
 /** The battery is judged only with a temperature, on which the starting demand depends. */
-function battery({ list, state }: JudgedWalk): Judgement[] {
+function battery({ list, state }: JudgedPreflight): Judgement[] {
   const { electrical } = list.type;
   const { celsius, lastAt } = state;
   if (!electrical || celsius === undefined || !lastAt) return [];
@@ -93,7 +93,7 @@ function battery({ list, state }: JudgedWalk): Judgement[] {
   );
 }
 
-function wind(walk: JudgedWalk): Judgement[] {
+function wind(walk: JudgedPreflight): Judgement[] {
   const { list, state } = walk;
   const inUse = runwayInUse(list, state);
   const fromDeg = walk.value(READING.windFrom);

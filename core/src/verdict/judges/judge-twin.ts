@@ -1,7 +1,7 @@
 import { judgeSides, MAX_SIDE_DIFFERENCE } from "../../engine/judge-sides";
 import type { Judgement } from "../../judgement/judgement";
 import { READING, type ReadingKind, readingDefinition } from "../../readings/reading-keys";
-import { type Judge, type JudgedWalk, ledBy } from "./judge";
+import { type Judge, type JudgedPreflight, ledBy } from "./judge";
 
 /** Magnetos are compared by their drop. */
 const DROPS: Partial<Record<ReadingKind, string>> = {
@@ -10,7 +10,7 @@ const DROPS: Partial<Record<ReadingKind, string>> = {
 };
 
 /** Compares all readings of a twin's engines; magnetos by the drop from their own engine's rpm. */
-function sides(walk: JudgedWalk): Judgement[] {
+function sides(walk: JudgedPreflight): Judgement[] {
   const [left, right, ...more] = walk.list.type.engines ?? [];
   if (!left || !right || more.length > 0) return [];
   return (Object.keys(MAX_SIDE_DIFFERENCE) as ReadingKind[]).flatMap((kind) => {

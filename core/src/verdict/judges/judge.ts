@@ -16,7 +16,7 @@ export interface Given {
 }
 
 /** A preflight as input for judges. */
-export interface JudgedWalk extends Pick<UsableReadings, "quantity" | "value"> {
+export interface JudgedPreflight extends Pick<UsableReadings, "quantity" | "value"> {
   list: ComposedList;
   state: PreflightState;
   /** Ids of items that read these kinds, for this engine or tank, or any if omitted. */
@@ -33,11 +33,13 @@ export interface Judge {
   subject: string;
   topic: ReadingTopic;
   needs: readonly string[];
-  judge(walk: JudgedWalk): Judgement[];
+  judge(walk: JudgedPreflight): Judgement[];
 }
 
 /** Engines of a type; a single engine's readings have no name. */
-export function enginesOf({ list }: Pick<JudgedWalk, "list">): { name: string | undefined; key: string }[] {
+export function enginesOf({
+  list,
+}: Pick<JudgedPreflight, "list">): { name: string | undefined; key: string }[] {
   return (list.type.engines ?? [undefined]).map((name) => ({ name, key: name ?? ONLY_ENGINE }));
 }
 
@@ -72,7 +74,7 @@ export const ledBy = (
   }).map((judgement) => (judgement.itemIds ? judgement : { ...judgement, itemIds }));
 
 /** Indexes items by reading. Complexity: O(items), then O(requested kinds) per call. */
-export function itemsOfKinds(list: ComposedList): JudgedWalk["itemsOf"] {
+export function itemsOfKinds(list: ComposedList): JudgedPreflight["itemsOf"] {
   const reads = new Map<ReadingKind, { id: string; subject: string | undefined; place: number }[]>();
   list.items.forEach(({ id, reading }, place) => {
     const name = reading && readingName(reading.key);

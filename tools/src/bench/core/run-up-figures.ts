@@ -12,7 +12,7 @@ import { HANDS, type Hand } from "@cravix/core/testing/coached-unseen-cases";
 import {
   measureAsked,
   measureCoached,
-  measureStrangers,
+  measureUnseenCases,
   type Share,
 } from "@cravix/core/testing/measure-unseen-cases";
 import type { Judge } from "@cravix/core/testing/run-unseen-case";
@@ -217,8 +217,8 @@ export async function runUpStrangers(): Promise<Figure[]> {
 }
 
 function strangersBeside(judge: Judge | undefined): Figure[] {
-  const figures = measureStrangers(HELD_OUT, STRANGERS);
-  const past = judge && measureStrangers(HELD_OUT, STRANGERS, judge);
+  const figures = measureUnseenCases(HELD_OUT, STRANGERS);
+  const past = judge && measureUnseenCases(HELD_OUT, STRANGERS, judge);
   const { healthy, alarms, first, withinThree, byTrouble, threeByTrouble } = figures;
   const { sides, sidesOrUnsure, drops, dropsAsSaid, asTheyCome, before, allAlike } = figures;
   const percent = ({ right, all }: Share) => (100 * right) / Math.max(1, all);

@@ -1,3 +1,3 @@
-import { walkPage } from "../../../../features/preflight-pages/preflight-page";
+import { preflightPage } from "../../../../features/preflight-pages/preflight-page";
 
-export default walkPage("DebriefScreen");
+export default preflightPage("DebriefScreen");

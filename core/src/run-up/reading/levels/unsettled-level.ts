@@ -37,7 +37,7 @@ const FINEST_RPM = 1.5;
 /** Search margin around settled samples, rpm. */
 const BESIDE_RPM = 8;
 /** Maximum number of candidate levels. */
-const MOST_LEVELS = 1500;
+const MAX_LEVELS = 1500;
 /** Search margin beyond the last sample of an unsettled stretch, rpm. */
 const BEYOND_RPM = 60;
 const ENOUGH_THERE = 4;
@@ -82,7 +82,7 @@ export function unsettledLevel({ there, onTheWay, from }: WayAndRest, grain: num
   const beyond = Math.max(1.5 * grain, few ? BEYOND_RPM : BESIDE_RPM);
   const low = Math.min(...nearest) - beyond;
   const high = Math.max(...nearest) + beyond;
-  const pitch = Math.max(grain / FINENESS, FINEST_RPM, (high - low) / MOST_LEVELS);
+  const pitch = Math.max(grain / FINENESS, FINEST_RPM, (high - low) / MAX_LEVELS);
   const half = Math.max(grain, 1) / 2;
   const manners = onTheWay[0]?.toGo.length ?? 0;
   const squares = new Float64Array(manners);
