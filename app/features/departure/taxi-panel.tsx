@@ -21,8 +21,8 @@ export function TaxiPanel({ walk }: { walk: LoadedPreflight }) {
       <View className="gap-1" testID="taxi">
         <Heading className="text-lg">Control positions for the wind</Heading>
         <Text className="text-voice">
-          Wind not known yet: check the windsock. Wind from ahead: ailerons into the wind. Wind from behind:
-          dive away from the wind.
+          Wind not known yet: check the windsock. Headwind: ailerons into the wind. Tailwind: dive away from
+          the wind.
         </Text>
       </View>
     );

@@ -101,7 +101,7 @@ export function useOwnItems({ bundle }: KnownAircraft) {
         setMessage(
           error instanceof ProblemError
             ? error.message
-            : "The server cannot be reached. Your entry is kept on this device: save it again when you are online.",
+            : "The server cannot be reached. Your entry is saved on this device: save it again when you are online.",
         );
         return false;
       }

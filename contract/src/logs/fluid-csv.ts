@@ -310,7 +310,7 @@ function withoutFallingHours(read: { row: number; made: FluidRow }[], faults: Cs
       faults.push({
         row,
         column: "hours",
-        expected: `${before} or more: the hour meter cannot go backwards`,
+        expected: `${Math.round(before * 100) / 100} or more: the hour meter cannot go backwards`,
       });
     } else most.set(made.registration, made.hours);
   }

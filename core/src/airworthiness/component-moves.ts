@@ -123,7 +123,7 @@ export function fittingError(
     return `${component.name} is already fitted to ${record.registration}.`;
   const other = record.fittings.find((fitting) => position && !fitting.off && fitting.position === position);
   const name = record.components.find(({ id }) => id === other?.component)?.name ?? other?.component;
-  return other ? `${name} is fitted as ${position}. Remove it first.` : undefined;
+  return other ? `${name} is already fitted at this position. Remove it first.` : undefined;
 }
 
 const meterOf = (limit: DueLimit) => (limit.by === "meter" || limit.by === "reading" ? [limit.meter] : []);

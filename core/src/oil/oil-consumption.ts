@@ -2,6 +2,7 @@ import { median } from "../trend/median";
 import { slopeChange } from "../trend/slope-change";
 import { type RobustLine, theilSen } from "../trend/theil-sen";
 import { assertNotNegative, QuantityError } from "../units/convert";
+import { formatNumber } from "../units/format";
 
 /** One entry of an engine's oil log. */
 export interface OilEntry {
@@ -125,7 +126,7 @@ function oilUse(entries: readonly OilEntry[]): Pick<OilTrend, "use" | "faults"> 
     if (last && hours < last.hours) {
       faults.push({
         at,
-        reason: `The hour meter reads ${hours} but read ${last.hours} before. Check the readings.`,
+        reason: `The hour meter reads ${formatNumber(hours, 1)} h but read ${formatNumber(last.hours, 1)} h before. Check the readings.`,
       });
       continue;
     }

@@ -82,8 +82,8 @@ describe("components move", () => {
       } as EventData["component.fitted"]);
     // Its times cannot be reduced on the way.
     const younger = { component: { ...lies.component, sinceNew: { hours: 1 } } };
-    expect((await refusal(fitted(younger)))?.reason).toContain("other times than these");
-    expect((await refusal(fitted({ position: "engine" })))?.reason).toContain("comes off first");
+    expect((await refusal(fitted(younger)))?.reason).toContain("differ from those at its removal");
+    expect((await refusal(fitted({ position: "engine" })))?.reason).toContain("Remove it first");
     expect(await refusal(fitted())).toBeUndefined();
     expect((await workshop()).shelf).toEqual([]);
     const there = await papers("QX-HLD");
@@ -93,7 +93,7 @@ describe("components move", () => {
     expect(own.length).toBeGreaterThan(0);
     expect(own[0]?.own?.hours).toBeCloseTo(lies.component.sinceNew.hours ?? -1, 6);
     expect(await refusal(fitted({ registration: "QX-TAR", position: "second" }))).toMatchObject({
-      reason: expect.stringContaining("is on QX-HLD: it comes off there first"),
+      reason: expect.stringContaining("is fitted to QX-HLD. Log its removal there first"),
     });
   });
 });
@@ -244,7 +244,9 @@ describe("what is due of people", () => {
         limits: [{ by: "date", date: "2030-01-01" }],
       });
     expect((await refusal(solo("tomasz")))?.reason).toContain("for yourself");
-    expect((await refusal(solo("ines")))?.reason).toContain("Authorise: an instructor");
+    expect((await refusal(solo("ines")))?.reason).toContain(
+      "Only an instructor can enter a review or an authorisation",
+    );
     // Under another name it is still the instructor's item.
     expect((await refusal(solo("tomasz", "training")))?.reason).toContain("for yourself");
     const done = made(
@@ -263,7 +265,7 @@ describe("what is due of people", () => {
     const odd = medical("ines", "ines", {
       limits: [{ by: "recency", times: 3, days: 90, date: "2027-01-01" }],
     });
-    expect((await refusal(odd))?.reason).toContain("must have what its kind of limit needs");
+    expect((await refusal(odd))?.reason).toContain("must have the fields of its kind of limit");
   });
 
   it("nobody reviews himself, not even an instructor", async () => {
@@ -275,7 +277,7 @@ describe("what is due of people", () => {
         limits: [{ by: "months", months: 24, to: "month end" }],
       });
     expect((await refusal(review("maren", "maren")))?.reason).toContain("for yourself");
-    expect((await refusal(review("ines", "ines")))?.reason).toContain("himself");
+    expect((await refusal(review("ines", "ines")))?.reason).toContain("for yourself");
     expect(await refusal(review("yuki", "maren"))).toBeUndefined();
   });
 
