@@ -8,6 +8,17 @@ import { FLIGHT_COLUMNS, flightColumns } from "./flight-csv";
 /** Maximum lines: several lifetimes. */
 const MAX_LINES = 20_000;
 const MAX_FAULTS = 300;
+/** Column names of files exported earlier. */
+const FORMER_COLUMNS: Readonly<Record<string, string>> = {
+  "take-offs by night": "take-offs at night",
+  "landings by night": "landings at night",
+  "fuel left l": "fuel remaining l",
+  "oil added qt": "oil added us qt",
+};
+const columnOf = (header: string): string => {
+  const name = header.trim().toLowerCase();
+  return FORMER_COLUMNS[name] ?? name;
+};
 const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}(:\d{2}(\.\d{1,3})?)?Z$/;
 
 export interface FlightCsvReading {
@@ -29,7 +40,7 @@ export function readFlightCsv(
     preview: MAX_LINES + 2,
   });
   const [head = [], ...rows] = parsed.data;
-  const at = new Map(head.map((header, i) => [header.trim().toLowerCase(), i]));
+  const at = new Map(head.map((header, i) => [columnOf(header), i]));
   const faults: CsvFault[] = [];
   for (const column of [...FLIGHT_COLUMNS.filter((c) => c !== "crew"), ...needed(meters)])
     if (!at.has(column.toLowerCase())) faults.push({ row: 1, column, expected: "a column with this name" });
